@@ -1,0 +1,13 @@
+import { closeDatabase } from "@/db/connection";
+import { checkItems } from "@/server/item/check";
+
+/** Prints what disagrees in the database; exit code 1 when anything does. */
+async function main(): Promise<void> {
+  const { items, events, findings } = await checkItems();
+  await closeDatabase();
+  for (const finding of findings.slice(0, 50)) console.log(finding);
+  console.log(`${items} items, ${events} events: ${findings.length === 0 ? "snapshot, history, stays, blocks and outbox agree" : `${findings.length} findings`}`);
+  process.exit(findings.length === 0 ? 0 : 1);
+}
+
+void main();

@@ -1,0 +1,42 @@
+# A PostgreSQL cluster of our own, on loopback only. Sourced by bin/start and bin/test.
+# As root the server runs as the user that Debian's package made, because PostgreSQL refuses to run as root.
+
+as_postgres() {
+  if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@"; else "$@"; fi
+}
+
+# cluster_home NAME: where a cluster's files are. Under .data, or, where root's checkout is closed to the
+# postgres user, under /var/lib/zigzag-lane.
+cluster_home() {
+  local home="$PWD/.data/$1"
+  if [ "$(id -u)" = 0 ] && ! runuser -u postgres -- test -x "$PWD"; then
+    home="/var/lib/zigzag-lane/$(printf '%s' "$PWD" | sha256sum | cut -c1-12)/$1"
+  fi
+  printf '%s' "$home"
+}
+
+# start_cluster HOME PORT [EXTRA_OPTIONS]: makes the cluster at its first start.
+start_cluster() {
+  local home="$1" port="$2" extra="${3:-}" pg
+  pg="$(postgres_bin)"
+  mkdir -p "$home"
+  [ "$(id -u)" = 0 ] && chown postgres "$home"
+  if [ ! -f "$home/data/PG_VERSION" ]; then
+    say "Making a database cluster"
+    [ -f "$home/password" ] || { (umask 077; head -c 24 /dev/urandom | base64 | tr -d '/+=' > "$home/password"); [ "$(id -u)" = 0 ] && chown postgres "$home/password"; }
+    as_postgres "$pg/initdb" -D "$home/data" -U zigzag --pwfile="$home/password" --auth=scram-sha-256 -E UTF8 --locale=C.UTF-8 > "$home/initdb.log" 2>&1 || { cat "$home/initdb.log" >&2; fail "initdb failed."; }
+  fi
+  if ! as_postgres "$pg/pg_ctl" -D "$home/data" status >/dev/null 2>&1; then
+    as_postgres "$pg/pg_ctl" -D "$home/data" -w -l "$home/server.log" -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories='$home' $extra" start >/dev/null || { tail -n 20 "$home/server.log" >&2; fail "PostgreSQL did not start."; }
+  fi
+}
+
+stop_cluster() {
+  as_postgres "$(postgres_bin)/pg_ctl" -D "$1/data" -m fast -w stop >/dev/null 2>&1 || true
+}
+
+# The port that a running cluster listens on.
+cluster_port() { sed -n 4p "$1/data/postmaster.pid" 2>/dev/null; }
+
+# cluster_url HOME PORT DATABASE
+cluster_url() { printf 'postgres://zigzag:%s@127.0.0.1:%s/%s' "$(cat "$1/password")" "$2" "$3"; }

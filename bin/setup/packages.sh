@@ -1,0 +1,64 @@
+# Installs what is missing: Debian packages and npm packages by the lockfile. Sourced by bin/start and bin/test.
+
+say() { printf '%s\n' "$*"; }
+fail() { printf 'Cannot go on: %s\n' "$*" >&2; exit 1; }
+
+need_node() {
+  command -v node >/dev/null || fail "Node.js 20 or newer is needed."
+  [ "$(node -p 'process.versions.node.split(".")[0]')" -ge 20 ] || fail "Node.js 20 or newer is needed, this is $(node --version)."
+}
+
+# install_debian PACKAGE...
+install_debian() {
+  local as_root=""
+  if [ "$(id -u)" != 0 ]; then
+    command -v sudo >/dev/null || fail "please have an administrator run: apt-get install $*"
+    as_root="sudo"
+  fi
+  say "Installing from Debian: $*"
+  $as_root apt-get update -qq >/dev/null 2>&1 || true
+  DEBIAN_FRONTEND=noninteractive $as_root apt-get install -y -qq --no-install-recommends "$@" >/dev/null || fail "apt-get could not install: $*"
+}
+
+postgres_bin() {
+  ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -n 1
+}
+
+need_postgres() {
+  if [ -z "$(postgres_bin)" ]; then
+    # Only the programs are wanted, not a cluster of Debian's own.
+    [ "$(id -u)" = 0 ] && mkdir -p /etc/postgresql-common && [ ! -e /etc/postgresql-common/createcluster.conf ] &&
+      echo "create_main_cluster = false" > /etc/postgresql-common/createcluster.conf
+    install_debian postgresql
+  fi
+}
+
+need_chromium() {
+  command -v chromium >/dev/null || install_debian chromium
+}
+
+# npm packages exactly as the lockfile says, again only when it changed.
+need_npm_packages() {
+  local mark=node_modules/.installed-lockfile
+  if [ ! -f "$mark" ] || ! cmp -s package-lock.json "$mark"; then
+    say "Installing npm packages"
+    npm ci --include=dev --no-audit --no-fund --loglevel=error || fail "npm could not install the packages."
+    cp package-lock.json "$mark"
+  fi
+}
+
+# build DIST: builds the application into a folder, again only when a source changed.
+build_app() {
+  local dist="$1" now
+  now=$(find src public next.config.ts package-lock.json tsconfig.json postcss.config.mjs -type f -print0 2>/dev/null | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
+  if [ ! -f "$dist/built-from" ] || [ "$(cat "$dist/built-from")" != "$now" ]; then
+    say "Building the application"
+    NEXT_DIST_DIR="$dist" NEXT_TELEMETRY_DISABLED=1 NODE_ENV=production npx next build > .data/build.log 2>&1 || { tail -n 40 .data/build.log >&2; fail "the build failed."; }
+    echo "$now" > "$dist/built-from"
+  fi
+}
+
+# First free port at or above the one given.
+free_port() {
+  node -e 'const net=require("net");const go=p=>{const s=net.createServer();s.once("error",()=>go(p+1));s.listen(p,"127.0.0.1",()=>s.close(()=>console.log(p)))};go(Number(process.argv[1]))' "$1"
+}

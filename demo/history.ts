@@ -1,0 +1,372 @@
+import type { Instant } from "@/core/calendar/instant";
+import { HOUR, MINUTE } from "@/core/calendar/instant";
+import { simulate, type Job, type Passage } from "@/core/forecast/simulator";
+import { seededRandom, type Random } from "@/core/forecast/random";
+import type { ItemCommand, MoveAnswers } from "@/core/item/command";
+import { decide, type DecisionContext } from "@/core/item/decide";
+import type { CreatedData, ItemEvent } from "@/core/item/event";
+import type { ClassOfService, ItemSnapshot } from "@/core/item/fields";
+import { ranksBetween } from "@/core/item/rank";
+import { applyEvent } from "@/core/item/snapshot";
+import { isRefusal } from "@/core/workflow/refusal";
+import { stateOf, type Workflow } from "@/core/workflow/workflow";
+import { hoursOfWeeks, workClock, WORK_HOURS } from "./clock";
+import { uuidSource } from "./ids";
+import { PEOPLE, type DemoPerson } from "./people";
+import { STORM_WEEKS, WEEKS, ZONE, type DemoProject } from "./projects";
+import { describe, SUB_TASK_TITLES, titleSource, type DemoType } from "./titles";
+import { BLOCKERS, BUILD_COMMENTS, HOW_TO_TEST, PLACES, REVIEW_COMMENTS, SEND_BACK_REASONS } from "./words/stock";
+
+export interface DemoItem {
+  snapshot: ItemSnapshot;
+  events: ItemEvent[];
+}
+
+/** What the simulation needs to know of an item before it is written down as commands. */
+interface Draft extends Job {
+  type: DemoType;
+  classOfService: ClassOfService;
+  origin: "planned" | "unplanned";
+  createdAt: number;
+  passages: Passage[];
+}
+
+const BUILD = 0;
+const REVIEW = 1;
+const TEST = 2;
+
+/**
+ * The history of a project: jobs go through the product's own simulator of queues, and each step they take is given as
+ * a command to the product's own core, which decides and gives the events. Nothing is written past the rules.
+ */
+export function projectHistory(project: DemoProject, workflow: Workflow, taskWorkflow: Workflow, now: Instant): DemoItem[] {
+  const random = seededRandom(project.process.seed);
+  const end = hoursOfWeeks(WEEKS);
+  const instantOf = workClock(now, ZONE, end);
+  const drafts = draw(project, random, end);
+  for (const passage of simulateProcess(project, drafts, random, end)) (passage.job as Draft).passages.push(passage);
+
+  const writer = new HistoryWriter(project, workflow, taskWorkflow, random, instantOf, end, now);
+  const order = [...drafts].sort((a, b) => a.createdAt - b.createdAt);
+  const newest = new Set([...drafts].sort((a, b) => b.arrivesAt - a.arrivesAt).slice(0, 90));
+  // The backlog stands at the end: what will be pulled next has the best titles of all.
+  const titles = titleSource(project.words, random);
+  const titleOf = new Map<Draft, string>();
+  for (const draft of [...order].sort((a, b) => Number(inFlight(b)) - Number(inFlight(a)) || b.arrivesAt - a.arrivesAt))
+    titleOf.set(draft, titles(draft.type, newest.has(draft)));
+  const ranks = ranksBetween(null, null, order.length);
+  order.forEach((draft, i) => writer.write(draft, titleOf.get(draft)!, ranks[i]));
+  return writer.items;
+}
+
+const inFlight = (draft: Draft) => draft.passages.length > 0 && draft.passages.at(-1)!.finishedAt === null;
+
+function draw(project: DemoProject, random: Random, end: number): Draft[] {
+  const { items, backlog } = project.process;
+  const drafts: Draft[] = [];
+  const week = hoursOfWeeks(1);
+  const weight = (w: number) => (STORM_WEEKS.includes(w) ? 1.5 : 1);
+  const totalWeight = Array.from({ length: WEEKS }, (_, w) => weight(w)).reduce((a, b) => a + b, 0);
+  let id = 0;
+  for (let w = 0; w < WEEKS; w++) {
+    const storm = STORM_WEEKS.includes(w);
+    const n = Math.round((items * weight(w)) / totalWeight + random.next() - 0.5);
+    for (let i = 0; i < n; i++) {
+      const type: DemoType = random.chance(storm ? 0.6 : 0.36) ? "bug" : random.chance(0.2) ? "request" : "story";
+      const unplanned = type === "bug" ? random.chance(storm ? 0.8 : 0.5) : random.chance(0.06);
+      const classOfService: ClassOfService = unplanned && random.chance(0.11) ? "expedite" : random.chance(0.08) ? "fixed date" : random.chance(0.08) ? "intangible" : "standard";
+      const arrivesAt = (w + random.next()) * week;
+      const waited = classOfService === "expedite" ? random.next() : type === "bug" ? random.exponential(20) : random.exponential(90);
+      drafts.push({
+        id: id++,
+        type,
+        classOfService,
+        origin: unplanned ? "unplanned" : "planned",
+        arrivesAt,
+        createdAt: Math.max(0, arrivesAt - waited),
+        priority: { expedite: 0, "fixed date": 1, standard: type === "bug" ? 1.8 : 2, intangible: 3 }[classOfService],
+        passages: [],
+      });
+    }
+  }
+  // One urgent interruption is in the boat right now.
+  drafts.push({ id: id++, type: "bug", classOfService: "expedite", origin: "unplanned", arrivesAt: end - 5, createdAt: end - 5.5, priority: 0, passages: [] });
+  for (let i = 0; i < backlog; i++) {
+    const type: DemoType = random.chance(0.3) ? "bug" : random.chance(0.3) ? "request" : "story";
+    const age = Math.min(end - 1, random.exponential(160));
+    drafts.push({ id: id++, type, classOfService: random.chance(0.1) ? "fixed date" : random.chance(0.12) ? "intangible" : "standard", origin: type === "bug" && random.chance(0.5) ? "unplanned" : "planned", arrivesAt: end + 1 + i, createdAt: end - age, priority: 2, passages: [] });
+  }
+  return drafts;
+}
+
+function simulateProcess(project: DemoProject, drafts: Draft[], random: Random, end: number): Passage[] {
+  const { builders, reviewers, testers, buildMedian, reviewMean, testMean } = project.process;
+  const hurry = (job: Job) => ((job as Draft).classOfService === "expedite" ? 0.4 : 1);
+  const size = (job: Job) => (((job as Draft).type === "story") ? 1.25 : 0.75);
+  const visits = new Map<Job, number>();
+  return simulate(
+    {
+      steps: [
+        {
+          servers: builders,
+          service: (job, r) => {
+            const visit = visits.get(job) ?? 0;
+            visits.set(job, visit + 1);
+            return Math.min(44, r.logNormal(buildMedian, 0.62)) * size(job) * hurry(job) * (visit === 0 ? 1 : 0.4);
+          },
+        },
+        { servers: reviewers, service: (job, r) => Math.min(20, r.logNormal(reviewMean * 0.8, 0.65)) * hurry(job) },
+        { servers: testers, service: (job, r) => Math.min(20, r.logNormal(testMean * 0.8, 0.65)) * hurry(job) },
+      ],
+      next: (_job, step, r) => {
+        if (step === BUILD) return REVIEW;
+        if (step === REVIEW) return r.chance(0.09) ? BUILD : TEST;
+        return r.chance(0.13) ? BUILD : null;
+      },
+    },
+    drafts,
+    random,
+    end,
+  );
+}
+
+/** Writes drafts down as commands and keeps what the core makes of them. */
+class HistoryWriter {
+  readonly items: DemoItem[] = [];
+  private readonly newId: () => string;
+  private readonly builders: DemoPerson[];
+  private readonly testers: DemoPerson[];
+  private readonly busyUntil = new Map<string, number>();
+  private readonly state: (name: string) => string;
+  private number = 0;
+
+  constructor(
+    private readonly project: DemoProject,
+    private readonly workflow: Workflow,
+    private readonly taskWorkflow: Workflow,
+    private readonly random: Random,
+    private readonly instantOf: (hours: number) => Instant,
+    private readonly end: number,
+    private readonly now: Instant,
+  ) {
+    const members = PEOPLE.filter((p) => p.roles[project.key]);
+    this.builders = members.filter((p) => p.does.includes("build"));
+    this.testers = members.filter((p) => p.does.includes("test"));
+    this.newId = uuidSource(seededRandom(project.process.seed + 1000));
+    this.state = (name) => workflow.states.find((s) => s.name === name)!.id;
+  }
+
+  write(draft: Draft, title: string, rank: string): void {
+    const { random } = this;
+    const storyPoints = draft.type === "bug" && draft.origin === "unplanned" ? 0 : random.pick([1, 2, 3, 3, 5, 5, 8]);
+    const pen = new ItemPen(this, this.workflow, draft.createdAt, {
+      ...this.fields(draft, title),
+      estimate: random.chance(0.85) ? storyPoints : null,
+      rank,
+      parentId: null,
+      typeId: draft.type,
+    });
+    const [first] = draft.passages;
+    if (!first) return;
+    pen.move(draft.arrivesAt, "Ready", "ines");
+    let reviewer = "";
+    for (const [i, passage] of draft.passages.entries()) {
+      const back = i > 0 && passage.step === BUILD;
+      if (back) {
+        const reason = random.pick(SEND_BACK_REASONS);
+        pen.move(passage.queuedAt, "Building", draft.passages[i - 1].step === REVIEW ? reviewer : this.pickTester(), { reason });
+      } else if (passage.step === REVIEW) pen.move(passage.queuedAt, "Waiting for review", pen.assignee);
+      else if (passage.step === TEST) pen.move(passage.queuedAt, "Waiting for test", reviewer, pen.item.howToTest ? {} : { howToTest: random.pick(HOW_TO_TEST) });
+      if (passage.startedAt === null) break;
+      if (passage.step === BUILD && !back) {
+        const assignee = this.pickBuilder(passage);
+        pen.move(passage.startedAt, "Building", assignee, { assigneeId: assignee });
+        if (draft.type === "story" && random.chance(0.22)) this.writeTasks(pen, passage);
+      }
+      if (passage.step === REVIEW) {
+        reviewer = random.pick(this.builders.filter((b) => b.id !== pen.assignee)).id;
+        pen.move(passage.startedAt, "In review", reviewer, { reviewerId: reviewer });
+      }
+      if (passage.step === TEST) pen.move(passage.startedAt, "In test", this.pickTester());
+      this.embellish(pen, passage, draft);
+      if (passage.finishedAt === null) break;
+    }
+    const last = draft.passages.at(-1)!;
+    if (last.step === TEST && last.finishedAt !== null && pen.item.stateId === this.state("In test")) this.deploy(pen, draft, last.finishedAt);
+  }
+
+  private fields(draft: Draft, title: string) {
+    const { random } = this;
+    return {
+      title,
+      description: describe(draft.type, title, random),
+      severity: draft.type === "bug" ? (draft.classOfService === "expedite" ? ("critical" as const) : random.pick(["minor", "moderate", "moderate", "major"] as const)) : null,
+      priority: draft.classOfService === "expedite" ? ("urgent" as const) : random.pick(["low", "normal", "normal", "normal", "high"] as const),
+      classOfService: draft.classOfService,
+      origin: draft.origin,
+      teamId: random.chance(0.88) ? this.project.team : "platform",
+      assigneeId: null,
+      reviewerId: null,
+      place: draft.type === "bug" ? random.pick(PLACES) : null,
+      howToTest: null,
+      dueOn: draft.classOfService === "fixed date" ? new Date(this.instantOf(draft.arrivesAt) + random.index(25) * 24 * HOUR + 6 * 24 * HOUR).toISOString().slice(0, 10) : null,
+    };
+  }
+
+  /** Passed tests wait for a deployment: twice a week for small things, every second week for releases. */
+  private deploy(pen: ItemPen, draft: Draft, ready: number): void {
+    pen.move(ready, "Ready to deploy", this.pickTester());
+    const every = draft.type === "story" && this.random.chance(0.35) ? 10 * WORK_HOURS : 2.5 * WORK_HOURS;
+    const offset = 6;
+    const at = draft.classOfService === "expedite" ? ready + 1.5 : Math.ceil((ready - offset) / every) * every + offset + this.random.next() * 0.4;
+    if (at <= this.end) pen.move(at, "Live", "greta", { outcome: "delivered" });
+  }
+
+  private pickBuilder(passage: Passage): string {
+    const at = passage.startedAt!;
+    const chosen = [...this.builders].sort((a, b) => (this.busyUntil.get(a.id) ?? 0) - (this.busyUntil.get(b.id) ?? 0))[0];
+    this.busyUntil.set(chosen.id, Math.max(at, passage.finishedAt ?? this.end + 8));
+    return chosen.id;
+  }
+
+  private pickTester(): string {
+    return this.random.pick(this.testers).id;
+  }
+
+  /** What makes a history worth reading: comments, blockers that were lifted, and some that were not. */
+  private embellish(pen: ItemPen, passage: Passage, draft: Draft): void {
+    const { random } = this;
+    const from = passage.startedAt!;
+    const to = passage.finishedAt ?? this.end;
+    const within = (share: number) => from + (to - from) * share;
+    const blocked = to - from > 5 && random.chance(passage.step === BUILD ? 0.16 : 0.06);
+    const open = passage.finishedAt === null && to - from > 4 && random.chance(0.3) && draft.classOfService !== "expedite";
+    if (random.chance(0.5)) pen.comment(within(0.15 + random.next() * 0.1), passage.step === REVIEW ? pen.item.reviewerId! : pen.assignee, random.pick(passage.step === REVIEW ? REVIEW_COMMENTS : BUILD_COMMENTS));
+    if (blocked || open) {
+      const { cause, waitingFor } = random.pick(BLOCKERS);
+      const blockId = pen.block(within(0.3), pen.assignee, cause, waitingFor);
+      if (!open) pen.lift(within(0.3 + random.next() * 0.5), pen.assignee, blockId);
+    }
+  }
+
+  private writeTasks(parent: ItemPen, passage: Passage): void {
+    const { random } = this;
+    const titles = random.pick(SUB_TASK_TITLES);
+    const from = passage.startedAt!;
+    const to = passage.finishedAt ?? this.end + 20;
+    const ranks = ranksBetween(null, null, titles.length);
+    titles.forEach((title, i) => {
+      const task = new ItemPen(this, this.taskWorkflow, from + 0.1 + i * 0.05, {
+        ...parent.item,
+        title,
+        description: "",
+        typeId: "task",
+        estimate: null,
+        severity: null,
+        dueOn: null,
+        classOfService: "standard",
+        assigneeId: parent.assignee,
+        reviewerId: null,
+        howToTest: null,
+        place: null,
+        rank: ranks[i],
+        parentId: parent.item.id,
+      });
+      const at = from + ((to - from) * (i + 0.8)) / titles.length;
+      if (at - 0.5 > from && at - 0.3 <= this.end) task.move(Math.max(at - (to - from) / titles.length / 2, from + 0.3), "Doing", parent.assignee);
+      if (at <= this.end) task.move(at, "Done", parent.assignee, { outcome: "delivered" });
+    });
+  }
+
+  /** Carries a command out on an item by the core's own decision. */
+  command(item: ItemSnapshot | null, id: string, workflow: Workflow, hours: number, actorId: string, command: ItemCommand): ItemEvent[] {
+    const jitter = Math.floor(this.random.next() * 4 * MINUTE);
+    const at = Math.min(this.now - 1000, Math.max(this.instantOf(Math.min(hours, this.end)) + jitter, item?.updatedAt ?? 0));
+    const context: DecisionContext = {
+      itemId: id,
+      at,
+      actorId,
+      cause: "demo",
+      commandId: this.newId(),
+      changedSince: () => [],
+      workflow,
+      left: [],
+      entered: [],
+      mayOverrideLimits: false,
+      nameOf: (p) => p,
+    };
+    const events = decide(item, command, context);
+    if (isRefusal(events)) throw new Error(`${this.project.key}: ${command.kind} refused: ${events.sentence} (${item ? stateOf(workflow, item.stateId).name : ""})`);
+    return events;
+  }
+
+  nextNumber(): number {
+    return ++this.number;
+  }
+
+  nextId(): string {
+    return this.newId();
+  }
+
+  get projectId(): string {
+    return this.project.key.toLowerCase();
+  }
+}
+
+/** One item while it is being written. */
+class ItemPen {
+  item: ItemSnapshot;
+  private readonly record: DemoItem;
+
+  constructor(
+    private readonly writer: HistoryWriter,
+    private readonly workflow: Workflow,
+    createdAt: number,
+    fields: Omit<CreatedData, "projectId" | "number" | "stateId" | "stateKind">,
+  ) {
+    const [first] = workflow.states;
+    const id = writer.nextId();
+    const { title, description, typeId, severity, priority, classOfService, origin, estimate, teamId, assigneeId, reviewerId, place, howToTest, dueOn, parentId, rank } = fields;
+    const data: CreatedData = {
+      title, description, typeId, severity, priority, classOfService, origin, estimate, teamId, assigneeId, reviewerId, place, howToTest, dueOn, parentId, rank,
+      projectId: writer.projectId,
+      number: writer.nextNumber(),
+      stateId: first.id,
+      stateKind: first.kind,
+    };
+    const events = writer.command(null, id, workflow, createdAt, "tomas", { kind: "create", data });
+    this.item = events.reduce(applyEvent, null as ItemSnapshot | null)!;
+    this.record = { snapshot: this.item, events: [...events] };
+    writer.items.push(this.record);
+  }
+
+  get assignee(): string {
+    return this.item.assigneeId ?? "ines";
+  }
+
+  move(hours: number, to: string, actorId: string, answers: MoveAnswers = {}): void {
+    const target = this.workflow.states.find((s) => s.name === to)!.id;
+    this.run(hours, actorId, { kind: "move", from: this.item.stateId, to: target, answers });
+  }
+
+  comment(hours: number, actorId: string, body: string): void {
+    this.run(hours, actorId, { kind: "comment", commentId: this.writer.nextId(), body });
+  }
+
+  block(hours: number, actorId: string, cause: string, waitingFor: string): string {
+    const blockId = this.writer.nextId();
+    this.run(hours, actorId, { kind: "block", blockId, cause, waitingFor });
+    return blockId;
+  }
+
+  lift(hours: number, actorId: string, blockId: string): void {
+    this.run(hours, actorId, { kind: "lift", blockId });
+  }
+
+  private run(hours: number, actorId: string, command: ItemCommand): void {
+    const events = this.writer.command(this.item, this.item.id, this.workflow, hours, actorId, command);
+    this.item = events.reduce(applyEvent, this.item as ItemSnapshot | null)!;
+    this.record.snapshot = this.item;
+    this.record.events.push(...events);
+  }
+}

@@ -1,0 +1,46 @@
+import type { Random } from "@/core/forecast/random";
+import type { TitleStock } from "./words/stock";
+import { ACCEPTANCE, FINDINGS, PLACES, WHY_STORIES } from "./words/stock";
+
+export type DemoType = "story" | "bug" | "request";
+
+/** Gives out titles: the hand-written ones to the newest items, put-together ones to the others, none twice. */
+export function titleSource(words: TitleStock, random: Random): (type: DemoType, newest: boolean) => string {
+  const used = new Set<string>();
+  const written = { story: [...words.written.story], bug: [...words.written.bug], request: [...words.written.request] };
+  return (type, newest) => {
+    const next = newest ? written[type].shift() : undefined;
+    if (next) {
+      used.add(next);
+      return next;
+    }
+    for (let attempt = 0; ; attempt++) {
+      const title = compose(words, type, random);
+      if (!used.has(title) || attempt > 40) {
+        used.add(title);
+        return title;
+      }
+    }
+  };
+}
+
+function compose(words: TitleStock, type: DemoType, random: Random): string {
+  if (type === "bug") return `${random.pick(words.things)} ${random.pick(words.faults)} ${random.pick(words.when)}`;
+  if (type === "story") return `${random.pick(words.wishes)} ${random.pick(words.forWhom)}`;
+  return `${random.pick(words.asks)} ${random.pick(words.forWhom)}`;
+}
+
+/** A description in Markdown that fits the type. */
+export function describe(type: DemoType, title: string, random: Random): string {
+  if (type === "bug")
+    return `${title}, seen at ${random.pick(PLACES)}. ${random.pick(FINDINGS)} ${random.pick(FINDINGS)}\n\n### Expected\n\nThe same as on every other sailing.`;
+  if (type === "story") return `${random.pick(WHY_STORIES)}\n\n### Done when\n\n${random.pick(ACCEPTANCE)}`;
+  return `Asked for by the office at ${random.pick(PLACES)}. ${random.pick(WHY_STORIES)}`;
+}
+
+export const SUB_TASK_TITLES = [
+  ["Sketch it with the crew", "Make the change", "Update the help page"],
+  ["Write the test first", "Make the change on the device"],
+  ["Change the feed", "Change the app", "Tell the quay office"],
+  ["Try it on the oldest phone", "Words in all languages"],
+];

@@ -1,0 +1,45 @@
+import type { TitleStock } from "./stock";
+
+export const QUAY_GATES: TitleStock = {
+  written: {
+    story: [
+      "Scanner warms its glass before the first boat",
+      "Gate opens both wings for a pram",
+      "Crew tablet counts boarded passengers live",
+      "Battery level of every gate on one page",
+      "Gate keeps working for an hour without the network",
+      "Say the reason aloud when a ticket is refused",
+      "One code for a whole school class",
+      "Let the crew open a gate from the deck tablet",
+      "Count bicycles apart from passengers",
+      "Show the next sailing on the gate's display",
+      "Test mode for a gate without real tickets",
+      "Night lights at the gates follow the timetable",
+    ],
+    bug: [
+      "Scanners fog up at Curlew landing before sunrise",
+      "Gate 3 counts everybody twice",
+      "Torn paper tickets are let through without a check",
+      "Deck tablet shows the passengers of the last trip",
+      "Gate stays open after a power cut",
+      "Beep is missing when the display is cold",
+      "Scan takes four seconds with gloves on the glass",
+      "Season tickets refused on the first of the month",
+      "Clock of the gate runs five minutes ahead",
+      "Wheelchair gate closes too early",
+    ],
+    request: [
+      "Spare scanner for Heron island before the festival",
+      "Louder beep at Saltmarsh town pier",
+      "Daily list of refused tickets for the quay office",
+      "Sticker that shows where to hold the phone",
+      "Longer opening time for the school boat",
+    ],
+  },
+  things: ["Gate display", "Scanner", "Deck tablet", "Boarding count", "Wheelchair gate", "Quay light", "Gate battery", "Ticket reader", "Staff card", "Emergency opening", "Offline list", "Crew sign-on", "Gate clock", "Refusal message", "Passenger counter", "Bicycle lane gate"],
+  faults: ["freezes", "restarts by itself", "shows yesterday's sailing", "does not wake up", "refuses valid tickets", "opens too slowly", "stays dark", "loses its settings", "counts too low", "reports a false alarm", "needs two attempts", "shows an error code only", "drains within hours"],
+  when: ["in heavy rain", "at low tide", "before sunrise", "when two scan at once", "after a power cut", "in frost", "with wet paper tickets", "during the storm timetable", "at shift change", "on battery", "when the network is slow", "with the new firmware", "on the night boat"],
+  wishes: ["Warn of fogged glass", "Show the boarding count", "Open the second gate", "Lock the quay at closing time", "Scan from a phone", "Mark a lost ticket", "Sign on with the staff card", "See the queue length", "Restart a gate from the office", "Compare the counts of two boats", "Switch to the storm plan"],
+  forWhom: ["at Gannet quay", "on Heron island", "for the crews", "for the quay staff", "at the town pier", "for school groups", "for cyclists", "without the network", "in winter", "on the car deck"],
+  asks: ["New cable", "Cover against spray", "Spare battery", "Count of failures", "Instruction card", "Cleaning plan", "Second staff card", "Photo of the wiring", "Key for the cabinet"],
+};

@@ -1,0 +1,16 @@
+"use client";
+
+/** When a page could not be made: what happened, that nothing was lost, and what to do. */
+export default function ErrorPage({ reset }: { error: Error; reset: () => void }) {
+  return (
+    <main role="alert" className="mx-auto flex max-w-md flex-col gap-3 px-6 py-24">
+      <h1 className="text-[22px]">This page could not be made</h1>
+      <p>The database may be away for a moment. Nothing was lost.</p>
+      <p>
+        <button type="button" className="button button-strong" onClick={() => reset()}>
+          Try again
+        </button>
+      </p>
+    </main>
+  );
+}

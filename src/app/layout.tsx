@@ -1,0 +1,21 @@
+import type { Metadata } from "next";
+import { cookies } from "next/headers";
+import type { ReactNode } from "react";
+import { Providers } from "@/ui/kit/providers";
+import "./globals.css";
+
+export const metadata: Metadata = {
+  title: { default: "Zigzag Lane", template: "%s · Zigzag Lane" },
+  description: "Design how work moves, take in what arrives, watch it flow, learn from how it went.",
+};
+
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const theme = (await cookies()).get("theme")?.value === "dark" ? "dark" : "light";
+  return (
+    <html lang="en" data-theme={theme}>
+      <body>
+        <Providers>{children}</Providers>
+      </body>
+    </html>
+  );
+}

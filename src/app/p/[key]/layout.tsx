@@ -1,0 +1,31 @@
+import type { ReactNode } from "react";
+import { database } from "@/db/connection";
+import { ProjectFrame } from "@/ui/frame/project-frame";
+import { lastOutboxId } from "@/server/board/read";
+import { readSummary } from "@/server/flow/summary";
+import { openProject, visibleProjects } from "@/server/people/access";
+import { forPage, pageTheme, pageViewer } from "@/app/page-access";
+
+export const dynamic = "force-dynamic";
+
+export default async function ProjectLayout({ children, params }: { children: ReactNode; params: Promise<{ key: string }> }) {
+  const viewer = await pageViewer();
+  const { key } = await params;
+  const access = await forPage(openProject(database(), viewer, { key }, "read project"));
+  // Read before the summary: what happens in between is told by the stream.
+  const lastEventId = await lastOutboxId(database(), access.project.id);
+  const [summary, projects] = await Promise.all([readSummary(viewer, key), visibleProjects(database(), viewer)]);
+  return (
+    <ProjectFrame
+      project={{ key: access.project.key, name: access.project.name }}
+      projects={projects.map(({ key, name }) => ({ key, name }))}
+      person={{ name: viewer.name }}
+      theme={await pageTheme()}
+      showsIntake={access.may("read intake")}
+      summary={summary}
+      lastEventId={lastEventId}
+    >
+      {children}
+    </ProjectFrame>
+  );
+}

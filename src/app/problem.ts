@@ -1,0 +1,109 @@
+import { z } from "zod";
+import { isUnreachable, sqlState } from "@/db/connection";
+import { log } from "@/server/log";
+import { viewerOf, type Viewer } from "@/server/people/viewer";
+import { Refused, STATUS_OF } from "@/server/refused";
+
+/** An answer in the form of RFC 9457, problem details for HTTP APIs. */
+export function problem(status: number, title: string, detail: string, more: Record<string, unknown> = {}, headers: Record<string, string> = {}): Response {
+  return new Response(JSON.stringify({ type: "about:blank", title, status, detail, ...more }), {
+    status,
+    headers: { "Content-Type": "application/problem+json", "Cache-Control": "no-store", ...headers },
+  });
+}
+
+/** The problem that fits an error of a use case. Nothing about the inside of the system gets out. */
+export function problemOf(error: unknown): Response {
+  if (error instanceof Refused) {
+    const { refusal } = error;
+    return problem(STATUS_OF[refusal.code], refusal.sentence, refusal.help, { code: refusal.code, asks: refusal.asks, conflict: refusal.conflict });
+  }
+  if (error instanceof z.ZodError) {
+    const errors = error.issues.map((i) => ({ field: i.path.join("."), message: i.message }));
+    return problem(422, "Something in this request is not right.", errors[0] ? `${errors[0].field ? `${errors[0].field}: ` : ""}${errors[0].message}` : "", { code: "invalid", errors });
+  }
+  if (error instanceof BodyProblem) return problem(error.status, error.message, error.help, { code: "invalid" });
+  if (isUnreachable(error))
+    return problem(503, "The database cannot be reached just now.", "Nothing was lost and nothing was stored. Try again in a moment.", { code: "unavailable" }, { "Retry-After": "2" });
+  const state = sqlState(error);
+  // Text that is no valid UTF-8 for the database, numbers out of its range, ids of the wrong form.
+  if (state?.startsWith("22")) return problem(422, "A value in this request cannot be stored.", "Check the characters and numbers in it.", { code: "invalid" });
+  log.error({ reason: error instanceof Error ? error.message.slice(0, 300) : "unknown", state }, "request failed");
+  return problem(500, "Something went wrong here.", "Nothing was stored. Try again; if it stays, tell your administrator.", { code: "failed" });
+}
+
+class BodyProblem extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly help: string,
+  ) {
+    super(message);
+  }
+}
+
+const LARGEST_JSON = 256 * 1024;
+
+/** Reads a body up to a number of bytes; more is refused without reading on. */
+export async function readBytes(request: Request, most: number): Promise<Buffer> {
+  const tooLarge = () => new BodyProblem(413, "This is too large.", `At most ${Math.floor(most / 1024)} kB are taken here.`);
+  if (Number(request.headers.get("content-length") ?? 0) > most) throw tooLarge();
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  for await (const chunk of (request.body ?? []) as AsyncIterable<Uint8Array>) {
+    size += chunk.length;
+    if (size > most) throw tooLarge();
+    chunks.push(chunk);
+  }
+  return Buffer.concat(chunks);
+}
+
+/** A JSON body that fits a schema. Null characters, which no text column can hold, are taken out. */
+export async function readJson<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
+  if (!request.headers.get("content-type")?.includes("application/json"))
+    throw new BodyProblem(415, "Only JSON is understood here.", "Send it with the content type application/json.");
+  const text = (await readBytes(request, LARGEST_JSON)).toString("utf8");
+  let value: unknown;
+  try {
+    value = JSON.parse(text, (_key, v) => (typeof v === "string" ? v.replaceAll("\u0000", "") : v));
+  } catch {
+    throw new BodyProblem(400, "This is no JSON.", "Check the text that was sent.");
+  }
+  return schema.parse(value);
+}
+
+/** Requests that change something must come from our own pages. */
+function fromElsewhere(request: Request): boolean {
+  const origin = request.headers.get("origin");
+  if (request.method === "GET" || !origin) return false;
+  try {
+    return new URL(origin).host !== request.headers.get("host");
+  } catch {
+    return true;
+  }
+}
+
+type Context<P> = { params: Promise<P> };
+
+/** A route handler for anyone. */
+export function openRoute<P>(handle: (request: Request, params: P) => Promise<Response>) {
+  return async (request: Request, context: Context<P>): Promise<Response> => {
+    try {
+      if (fromElsewhere(request)) return problem(403, "This request came from another site.", "Use the product's own pages.");
+      return await handle(request, await context.params);
+    } catch (error) {
+      return problemOf(error);
+    }
+  };
+}
+
+/** A route handler for people who are signed in. */
+export function signedInRoute<P>(handle: (viewer: Viewer, request: Request, params: P) => Promise<Response>) {
+  return openRoute<P>(async (request, params) => {
+    const viewer = await viewerOf(request.headers);
+    if (!viewer) return problem(401, "You are not signed in.", "Sign in again; what you typed is still on the page.", { code: "signed out" });
+    return handle(viewer, request, params);
+  });
+}
+
+export const json = (value: unknown, status = 200) => Response.json(value, { status, headers: { "Cache-Control": "no-store" } });

@@ -1,0 +1,59 @@
+import type { Days } from "@/core/calendar/instant";
+import type { FlowHistory } from "@/core/flow/history";
+import { flowTimes } from "@/core/flow/time-in-state";
+import type { StateId, StateKind } from "@/core/workflow/workflow";
+import type { ColumnLimit } from "./limit";
+
+/** Whether a column holds work that waits, work that somebody does, or what has finished. */
+export type ColumnPart = "waiting" | "working" | "finished";
+
+export interface Column extends ColumnLimit {
+  id: string;
+  /** The stage, e.g. "Review"; neighbours of one stage are drawn as its waiting and its working part. */
+  stage: string;
+  /** What this part of the stage is called, e.g. "reviewing". */
+  name: string;
+  part: ColumnPart;
+  position: number;
+  stateIds: StateId[];
+}
+
+export function partOf(kind: StateKind): ColumnPart {
+  return kind === "working" ? "working" : kind === "finished" ? "finished" : "waiting";
+}
+
+/** "Review, waiting": how a column is named where its stage is not beside it. */
+export function columnWords(column: Pick<Column, "stage" | "name">): string {
+  return column.name && column.name !== column.stage ? `${column.stage}, ${column.name}` : column.stage;
+}
+
+/** The columns of one stage that stand side by side. */
+export interface StageOfColumns {
+  stage: string;
+  columns: Column[];
+}
+
+export function stagesOf(columns: readonly Column[]): StageOfColumns[] {
+  const stages: StageOfColumns[] = [];
+  for (const column of [...columns].sort((a, b) => a.position - b.position)) {
+    const last = stages.at(-1);
+    if (last && last.stage === column.stage) last.columns.push(column);
+    else stages.push({ stage: column.stage, columns: [column] });
+  }
+  return stages;
+}
+
+/**
+ * The ladder: the average time recently finished items spent in each column, in days. Columns of finished states
+ * have no step; a column nobody passed has 0.
+ */
+export function ladder(columns: readonly Column[], recentlyFinished: readonly FlowHistory[]): Record<string, Days | null> {
+  const { states } = flowTimes(recentlyFinished, 0);
+  const average = new Map(states.map((s) => [s.stateId, s.average]));
+  return Object.fromEntries(
+    columns.map((column) => [
+      column.id,
+      column.part === "finished" ? null : column.stateIds.reduce((sum, id) => sum + (average.get(id) ?? 0), 0),
+    ]),
+  );
+}

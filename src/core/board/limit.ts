@@ -1,0 +1,93 @@
+/** The arithmetic of column limits: how full a column is, and whether a move may change that. */
+
+export interface ColumnLimit {
+  min: number | null;
+  max: number | null;
+  /** Firm: a move that would break it is refused unless a lead gives a reason. Otherwise it is advice, and shown. */
+  minFirm: boolean;
+  maxFirm: boolean;
+}
+
+export type LimitState =
+  | { kind: "none"; count: number }
+  | { kind: "within"; count: number; free: number | null }
+  | { kind: "full"; count: number; max: number }
+  | { kind: "over"; count: number; max: number; by: number }
+  | { kind: "under"; count: number; min: number; by: number };
+
+/**
+ * Where a count stands against a limit. Over wins against under.
+ * Common practice, no source: a column with limits 5 to 15 that holds 17 is 2 over.
+ */
+export function limitState(count: number, limit: ColumnLimit): LimitState {
+  if (limit.max !== null && count > limit.max) return { kind: "over", count, max: limit.max, by: count - limit.max };
+  if (limit.min !== null && count < limit.min) return { kind: "under", count, min: limit.min, by: limit.min - count };
+  if (limit.max !== null && count === limit.max) return { kind: "full", count, max: limit.max };
+  if (limit.max === null && limit.min === null) return { kind: "none", count };
+  return { kind: "within", count, free: limit.max === null ? null : limit.max - count };
+}
+
+/** The words beside the slots: "4 of 5", "2 over", "pull 1 more". */
+export function limitWords(state: LimitState, limit: ColumnLimit): string {
+  if (state.kind === "over") return `${state.by} over`;
+  if (state.kind === "under") return `pull ${state.by} more`;
+  return limit.max === null ? `${state.count}` : `${state.count} of ${limit.max}`;
+}
+
+/** The marks to draw for the places of a column; above 12 places a bar replaces them. */
+export interface Slots {
+  filled: number;
+  empty: number;
+  beyond: number;
+  asBar: boolean;
+}
+
+export function slots(count: number, limit: ColumnLimit): Slots {
+  const places = limit.max ?? Math.max(limit.min ?? 0, count);
+  return {
+    filled: Math.min(count, places),
+    empty: Math.max(0, places - count),
+    beyond: limit.max === null ? 0 : Math.max(0, count - limit.max),
+    asBar: Math.max(places, count) > 12,
+  };
+}
+
+/** A column that a move enters or leaves, with the number of items in it before the move. */
+export interface LimitedColumn extends ColumnLimit {
+  id: string;
+  name: string;
+  count: number;
+}
+
+export interface LimitBreak {
+  columnId: string;
+  columnName: string;
+  side: "maximum" | "minimum";
+  limit: number;
+  /** Items in the column if the move were made. */
+  wouldHold: number;
+}
+
+/**
+ * The firm limits that moving one item from `left` to `entered` would break.
+ * Only a move that makes matters worse breaks a limit: leaving a column that is over its maximum is always allowed,
+ * and so is entering one that is under its minimum. A column that is both entered and left stays as it is.
+ */
+export function brokenFirmLimits(left: readonly LimitedColumn[], entered: readonly LimitedColumn[]): LimitBreak[] {
+  const breaks: LimitBreak[] = [];
+  for (const column of entered) {
+    if (left.some((l) => l.id === column.id)) continue;
+    if (column.max !== null && column.maxFirm && column.count + 1 > column.max)
+      breaks.push(breakOf(column, "maximum", column.max, column.count + 1));
+  }
+  for (const column of left) {
+    if (entered.some((e) => e.id === column.id)) continue;
+    if (column.min !== null && column.minFirm && column.count - 1 < column.min)
+      breaks.push(breakOf(column, "minimum", column.min, column.count - 1));
+  }
+  return breaks;
+}
+
+function breakOf(column: LimitedColumn, side: LimitBreak["side"], limit: number, wouldHold: number): LimitBreak {
+  return { columnId: column.id, columnName: column.name, side, limit, wouldHold };
+}

@@ -1,0 +1,26 @@
+/** Milliseconds since 1970-01-01T00:00Z. All instants in the core are such numbers; time zones enter only when days are counted. */
+export type Instant = number;
+
+/** A number of days; whole when counted by calendar, fractional when elapsed. */
+export type Days = number;
+
+/** Days since 1970-01-01 in the calendar of some time zone (a label of a day, not an instant). */
+export type DayNumber = number;
+
+/** A half-open stretch of time; `to` is null while it is still going on. */
+export interface Interval {
+  from: Instant;
+  to: Instant | null;
+}
+
+export const MINUTE = 60_000;
+export const HOUR = 60 * MINUTE;
+export const DAY = 24 * HOUR;
+export const WEEK = 7 * DAY;
+
+/** How long two intervals overlap, in milliseconds; open ends reach to `now`. */
+export function overlap(a: Interval, b: Interval, now: Instant): number {
+  const from = Math.max(a.from, b.from);
+  const to = Math.min(a.to ?? now, b.to ?? now);
+  return Math.max(0, to - from);
+}

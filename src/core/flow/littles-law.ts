@@ -1,0 +1,30 @@
+import { DAY, type Days } from "@/core/calendar/instant";
+import { areaInProgress } from "./cumulative-flow";
+import type { FlowHistory, Period } from "./history";
+import { finishedIn } from "./measures";
+
+export interface LittlesLaw {
+  /** L: the area under the in-progress part of the cumulative flow diagram ÷ the length of the period. */
+  averageWip: number;
+  /** λ: finished items per day. */
+  throughput: number;
+  /** W: mean elapsed time in progress of the finished items, in days; null when nothing finished. */
+  averageTime: Days | null;
+  /** L − λW, in items: 0 when the period begins and ends empty; otherwise what is carried in and out. */
+  gap: number | null;
+}
+
+/**
+ * Little's law, L = λW, as a check of the averages (J. D. C. Little, "A proof for the queuing formula: L = λW",
+ * Operations Research 9 (1961), 383-387). Over a window that starts and ends empty it is an identity, because both
+ * sides are the same area under the cumulative flow diagram.
+ */
+export function littlesLaw(histories: readonly FlowHistory[], period: Period, zone: string): LittlesLaw {
+  const length = (period.to - period.from) / DAY;
+  const finished = finishedIn(histories, period, zone);
+  const averageWip = areaInProgress(histories, period) / length;
+  const throughput = finished.length / length;
+  if (finished.length === 0) return { averageWip, throughput, averageTime: null, gap: null };
+  const averageTime = finished.reduce((sum, f) => sum + f.elapsed, 0) / finished.length;
+  return { averageWip, throughput, averageTime, gap: averageWip - throughput * averageTime };
+}

@@ -1,0 +1,60 @@
+import { DAY, type Days, type Instant } from "@/core/calendar/instant";
+import { isInProgress, type StateId, type StateKind } from "@/core/workflow/workflow";
+import { mergedBlocks, type FlowHistory } from "./history";
+
+/** A stretch of an item's line: high while somebody works on it, low while it waits, broken while it is blocked. */
+export interface ZigzagSegment {
+  stateId: StateId;
+  kind: StateKind;
+  level: "high" | "low" | "off";
+  blocked: boolean;
+  from: Instant;
+  to: Instant;
+  days: Days;
+}
+
+export interface Zigzag {
+  segments: ZigzagSegment[];
+  /** When the item came back to a state it had been in before. */
+  returns: Instant[];
+  working: Days;
+  waiting: Days;
+  blocked: Days;
+  efficiency: number | null;
+}
+
+/**
+ * An item's history as its zigzag, from the first commitment to the finish or to now. Time spent unstarted or finished
+ * between two commitments is a stretch of level "off"; what comes after the last finish is left out.
+ */
+export function zigzag(history: FlowHistory, now: Instant): Zigzag {
+  const first = history.stays.findIndex((s) => isInProgress(s.kind));
+  const lastActive = history.stays.findLastIndex((s) => isInProgress(s.kind));
+  const blocks = mergedBlocks(history.blocks, now);
+  const segments: ZigzagSegment[] = [];
+  const returns: Instant[] = [];
+  const seen = new Set<StateId>();
+  for (const stay of first < 0 ? [] : history.stays.slice(first, lastActive + 1)) {
+    if (seen.has(stay.stateId)) returns.push(stay.from);
+    seen.add(stay.stateId);
+    const end = stay.to ?? Math.max(now, stay.from);
+    const level = stay.kind === "working" ? "high" : stay.kind === "waiting" ? "low" : "off";
+    const piece = (from: Instant, to: Instant, blocked: boolean) => {
+      if (to > from) segments.push({ stateId: stay.stateId, kind: stay.kind, level, blocked, from, to, days: (to - from) / DAY });
+    };
+    let from = stay.from;
+    for (const block of level === "off" ? [] : blocks) {
+      if (block.to <= from || block.from >= end) continue;
+      piece(from, block.from, false);
+      piece(Math.max(from, block.from), Math.min(end, block.to), true);
+      from = Math.min(end, block.to);
+    }
+    piece(from, end, false);
+  }
+  const sum = (test: (s: ZigzagSegment) => boolean) => segments.filter(test).reduce((total, s) => total + s.days, 0);
+  const working = sum((s) => s.level === "high" && !s.blocked);
+  const waiting = sum((s) => s.level === "low" && !s.blocked);
+  const blocked = sum((s) => s.blocked);
+  const total = working + waiting + blocked;
+  return { segments, returns, working, waiting, blocked, efficiency: total > 0 ? working / total : null };
+}

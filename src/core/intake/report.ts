@@ -1,0 +1,59 @@
+import type { Instant } from "@/core/calendar/instant";
+import type { StateKind, Outcome } from "@/core/workflow/workflow";
+
+export const REPORT_STATUSES = ["unjudged", "asked", "parked", "accepted", "merged", "declined"] as const;
+export type ReportStatus = (typeof REPORT_STATUSES)[number];
+
+/** What a verdict changes on a report, and what undoing it brings back. */
+export interface ReportStanding {
+  status: ReportStatus;
+  /** The item that came of it, or that it was merged into. */
+  itemId: string | null;
+  /** ISO 8601 calendar date until which it is parked. */
+  parkedUntil: string | null;
+  declineReason: string | null;
+}
+
+export const UNJUDGED: ReportStanding = { status: "unjudged", itemId: null, parkedUntil: null, declineReason: null };
+
+/** What the requester is told, in words that give away nothing internal. */
+export function statusForRequester(
+  standing: ReportStanding,
+  item: { stateKind: StateKind; stage: string | null; outcome: Outcome | null } | null,
+): { headline: string; detail: string } {
+  switch (standing.status) {
+    case "unjudged":
+      return { headline: "Received", detail: "Somebody will read it soon. The oldest reports are read first." };
+    case "asked":
+      return { headline: "We have a question for you", detail: "Please answer below, then we can go on." };
+    case "parked":
+      return { headline: "Put aside for now", detail: `We will look at it again on ${standing.parkedUntil}.` };
+    case "declined":
+      return { headline: "We will not do this", detail: standing.declineReason ?? "" };
+    case "accepted":
+    case "merged": {
+      const known = standing.status === "merged" ? "Others have told us about this too. " : "";
+      if (!item) return { headline: "Accepted", detail: known };
+      if (item.stateKind === "finished")
+        return item.outcome === "delivered"
+          ? { headline: "Done", detail: `${known}The change is live.` }
+          : { headline: "Closed", detail: `${known}It ended without a change: ${item.outcome ?? "no outcome given"}.` };
+      if (item.stateKind === "unstarted")
+        return { headline: "Accepted", detail: `${known}It is in our backlog and has its place among the other work.` };
+      return { headline: "Being worked on", detail: `${known}It has reached this step: ${item.stage ?? "in progress"}.` };
+    }
+  }
+}
+
+/** Minutes, hours or days that a report has been waiting, oldest first is how the queue is read. */
+export interface QueuedReport {
+  id: string;
+  receivedAt: Instant;
+  /** Set when an answer or a park date brought it back. */
+  returnedAt: Instant | null;
+}
+
+/** The order of the queue: oldest first by arrival, whatever happened in between; equal ones by id. */
+export function byAge(a: QueuedReport, b: QueuedReport): number {
+  return a.receivedAt - b.receivedAt || (a.id < b.id ? -1 : 1);
+}

@@ -1,0 +1,37 @@
+import type { Outcome, StateId } from "@/core/workflow/workflow";
+import type { CreatedData, ItemEvent } from "./event";
+import type { EditableFields, LinkKind } from "./fields";
+
+/** What a person answered in place so that a transition's requirements are met. */
+export interface MoveAnswers {
+  howToTest?: string;
+  assigneeId?: string;
+  reviewerId?: string;
+  estimate?: number;
+  reason?: string;
+  outcome?: Outcome;
+}
+
+/** Everything that can be asked of an item. Whoever handles one calls `decide` and stores the events it gives. */
+export type ItemCommand =
+  | { kind: "create"; data: CreatedData }
+  | {
+      kind: "move";
+      /** The state the person saw the item in. */
+      from: StateId;
+      to: StateId;
+      answers: MoveAnswers;
+      /** A lead's reason for breaking a firm limit. */
+      overrideReason?: string;
+      rank?: string;
+    }
+  | { kind: "edit"; seenVersion: number; changes: Partial<EditableFields> }
+  | { kind: "rank"; rank: string }
+  | { kind: "comment"; commentId: string; body: string }
+  | { kind: "block"; blockId: string; cause: string; waitingFor: string | null }
+  | { kind: "lift"; blockId: string }
+  | { kind: "link"; linkId: string; linkKind: LinkKind; otherId: string; otherKey: string; outward: boolean }
+  | { kind: "unlink"; linkId: string; linkKind: LinkKind; otherId: string; otherKey: string; outward: boolean }
+  /** Takes back the command that these events, the item's last, came from. */
+  | { kind: "undo"; events: ItemEvent[] }
+  | { kind: "withdraw"; note: string };

@@ -1,0 +1,163 @@
+import type { Instant } from "@/core/calendar/instant";
+import { brokenFirmLimits } from "@/core/board/limit";
+import { decideMove, refuseLimit, type MoveContext } from "@/core/workflow/decide-move";
+import { isRefusal, refuse, type Refusal } from "@/core/workflow/refusal";
+import { isReturn, stateOf } from "@/core/workflow/workflow";
+import type { ItemCommand } from "./command";
+import type { Cause, ItemChange, ItemEvent } from "./event";
+import { FIELD_WORDS, type EditableField, type ItemSnapshot } from "./fields";
+
+export interface DecisionContext extends MoveContext {
+  itemId: string;
+  at: Instant;
+  actorId: string | null;
+  cause: Cause;
+  commandId: string;
+  /** Fields that were changed after a given version, needed to see whether an edit is stale. */
+  changedSince: (version: number) => EditableField[];
+}
+
+/**
+ * The one place where a command on an item becomes events or a refusal. Pure: the same item, command and context
+ * always give the same answer. An edit that changes nothing gives no events.
+ */
+export function decide(item: ItemSnapshot | null, command: ItemCommand, context: DecisionContext): ItemEvent[] | Refusal {
+  const changes = changesFor(item, command, context);
+  if (isRefusal(changes)) return changes;
+  const { itemId, at, actorId, cause, commandId } = context;
+  const base = item?.version ?? 0;
+  return changes.map((change, i) => ({ ...change, itemId, seq: base + i + 1, at, actorId, cause, commandId }));
+}
+
+function changesFor(item: ItemSnapshot | null, command: ItemCommand, context: DecisionContext): ItemChange[] | Refusal {
+  if (command.kind === "create") {
+    if (item) return refuse("invalid", "This item exists already.", "Open it instead.");
+    if (!command.data.title.trim()) return refuse("invalid", "An item needs a title.", "Say in a few words what it is.");
+    return [{ kind: "created", new: { ...command.data, title: command.data.title.trim() } }];
+  }
+  if (!item) return refuse("not found", "There is no such item here.", "It may belong to another project.");
+  if (item.withdrawnAt !== null)
+    return refuse("withdrawn", "This item was taken back to the intake queue.", "Judge its report again in Intake.");
+
+  switch (command.kind) {
+    case "move":
+      return move(item, command, context);
+    case "edit":
+      return edit(item, command, context);
+    case "rank":
+      return command.rank === item.rank ? [] : [{ kind: "ranked", old: item.rank, new: command.rank }];
+    case "comment": {
+      const body = command.body.trim();
+      if (!body) return refuse("invalid", "The comment is empty.", "Write something first.");
+      return [{ kind: "commented", new: { commentId: command.commentId, body } }];
+    }
+    case "block": {
+      const cause = command.cause.trim();
+      if (!cause) return refuse("invalid", "A blocker needs a cause.", "Say what the item waits for.");
+      if (item.stateKind === "finished") return refuse("invalid", "A finished item cannot be blocked.", "Reopen it first.");
+      return [{ kind: "blocked", new: { blockId: command.blockId, cause, waitingFor: command.waitingFor?.trim() || null } }];
+    }
+    case "lift": {
+      const blocker = item.openBlockers.find((b) => b.id === command.blockId);
+      if (!blocker) return refuse("blocker unknown", "This blocker has been lifted already.", "Nothing more to do.");
+      return [{ kind: "lifted", old: { blockId: blocker.id, cause: blocker.cause } }];
+    }
+    case "link":
+      if (command.otherId === item.id) return refuse("invalid", "An item cannot be linked to itself.", "Choose another item.");
+      return [{ kind: "linked", new: linkData(command) }];
+    case "unlink":
+      return [{ kind: "unlinked", old: linkData(command) }];
+    case "undo":
+      return undo(item, command.events, context);
+    case "withdraw":
+      if (item.stateKind !== "unstarted")
+        return refuse(
+          "in use",
+          `Work on it has started: it is in ${stateOf(context.workflow, item.stateId).name}.`,
+          "Move it back to the backlog first.",
+        );
+      return [{ kind: "withdrawn", note: command.note }];
+  }
+}
+
+function move(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "move" }>, context: DecisionContext): ItemChange[] | Refusal {
+  const decision = decideMove(item, command, context);
+  if (decision.refused) return decision;
+  const { workflow } = context;
+  const from = stateOf(workflow, item.stateId);
+  const to = stateOf(workflow, command.to);
+  const changes: ItemChange[] = Object.entries(decision.changes).map(([field, value]) => ({
+    kind: "changed",
+    field: field as EditableField | "outcome",
+    old: item[field as keyof ItemSnapshot],
+    new: value,
+  }));
+  for (const limitBreak of decision.overridden)
+    changes.push({ kind: "overrode", new: limitBreak, note: command.overrideReason!.trim() });
+  changes.push({
+    kind: "moved",
+    old: { stateId: from.id, kind: from.kind },
+    new: { stateId: to.id, kind: to.kind, isReturn: isReturn(workflow, from.id, to.id), rank: command.rank ?? null },
+    note: decision.reason,
+  });
+  if (to.kind === "finished")
+    for (const { id, cause } of item.openBlockers) changes.push({ kind: "lifted", old: { blockId: id, cause } });
+  return changes;
+}
+
+function edit(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "edit" }>, context: DecisionContext): ItemChange[] | Refusal {
+  const wanted = Object.entries(command.changes).filter(([field, value]) => item[field as EditableField] !== value);
+  if (command.changes.title !== undefined && !command.changes.title.trim())
+    return refuse("invalid", "An item needs a title.", "Say in a few words what it is.");
+  if (command.seenVersion > item.version)
+    return refuse("invalid", "This edit refers to a version that does not exist yet.", "Reload the item and edit again.");
+  const changedSince = command.seenVersion < item.version ? context.changedSince(command.seenVersion) : [];
+  const stale = wanted.filter(([field]) => changedSince.includes(field as EditableField));
+  if (stale.length > 0) {
+    const words = stale.map(([field]) => FIELD_WORDS[field as EditableField]);
+    return refuse(
+      "conflict",
+      `Somebody else changed the ${words.join(" and the ")} while you were editing.`,
+      "Compare both texts and keep what is right.",
+      [],
+      stale.map(([field]) => ({ field, current: item[field as EditableField] })),
+    );
+  }
+  return wanted.map(([field, value]) => ({
+    kind: "changed",
+    field: field as EditableField,
+    old: item[field as EditableField],
+    new: typeof value === "string" && field === "title" ? value.trim() : value,
+  }));
+}
+
+/**
+ * Takes back the last command on an item, as long as it was this person's and nothing came after it. The history keeps
+ * both: what was done and that it was undone. Requirements are not asked again on the way back, firm limits are.
+ */
+function undo(item: ItemSnapshot, events: readonly ItemEvent[], context: DecisionContext): ItemChange[] | Refusal {
+  if (events.length === 0 || events.at(-1)!.seq !== item.version)
+    return refuse("conflict", "Something else has happened to this item since.", "Look at its history, then change it by hand.");
+  if (events.some((e) => e.actorId !== context.actorId)) return refuse("not allowed", "Only your own steps can be undone.", "Ask who did it.");
+  const [broken] = events.some((e) => e.kind === "moved") ? brokenFirmLimits(context.left, context.entered) : [];
+  if (broken) return refuseLimit(broken, false);
+  const changes: ItemChange[] = [];
+  for (const event of [...events].reverse()) {
+    if (event.kind === "changed") changes.push({ kind: "changed", field: event.field, old: event.new, new: event.old });
+    else if (event.kind === "ranked") changes.push({ kind: "ranked", old: event.new, new: event.old });
+    else if (event.kind === "blocked") changes.push({ kind: "lifted", old: { blockId: event.new.blockId, cause: event.new.cause } });
+    else if (event.kind === "moved")
+      changes.push({ kind: "moved", old: without(event.new), new: { ...event.old, isReturn: false, rank: null }, note: null });
+    else if (event.kind !== "overrode") return refuse("invalid", "This step cannot be undone.", "Change the item by hand.");
+  }
+  return changes;
+}
+
+function without({ stateId, kind }: { stateId: string; kind: ItemSnapshot["stateKind"] }) {
+  return { stateId, kind };
+}
+
+function linkData(command: Extract<ItemCommand, { kind: "link" | "unlink" }>) {
+  const { linkId, linkKind, otherId, otherKey, outward } = command;
+  return { linkId, kind: linkKind, otherId, otherKey, outward };
+}

@@ -1,0 +1,53 @@
+import type { Instant } from "@/core/calendar/instant";
+import type { LimitBreak } from "@/core/board/limit";
+import type { StateId, StateKind } from "@/core/workflow/workflow";
+import type { EditableField, EditableFields, LinkKind } from "./fields";
+
+/** Why an event happened, apart from who did it. */
+export type Cause = "person" | "verdict" | "undo" | "workflow change" | "demo";
+
+export interface CreatedData extends EditableFields {
+  projectId: string;
+  number: number;
+  parentId: string | null;
+  stateId: StateId;
+  stateKind: StateKind;
+  rank: string;
+}
+
+/** What happened to an item, with the value before and after. */
+export type ItemChange =
+  | { kind: "created"; new: CreatedData }
+  | { kind: "changed"; field: EditableField | "outcome"; old: unknown; new: unknown }
+  | {
+      kind: "moved";
+      old: { stateId: StateId; kind: StateKind };
+      new: { stateId: StateId; kind: StateKind; isReturn: boolean; rank: string | null };
+      note: string | null;
+    }
+  | { kind: "ranked"; old: string; new: string }
+  | { kind: "overrode"; new: LimitBreak; note: string }
+  | { kind: "commented"; new: { commentId: string; body: string } }
+  | { kind: "blocked"; new: { blockId: string; cause: string; waitingFor: string | null } }
+  | { kind: "lifted"; old: { blockId: string; cause: string } }
+  | { kind: "linked"; new: { linkId: string; kind: LinkKind; otherId: string; otherKey: string; outward: boolean } }
+  | { kind: "unlinked"; old: { linkId: string; kind: LinkKind; otherId: string; otherKey: string; outward: boolean } }
+  | { kind: "withdrawn"; note: string };
+
+/** One line of an item's append-only history. */
+export type ItemEvent = ItemChange & {
+  itemId: string;
+  /** 1 for the first event of the item, then without gaps. */
+  seq: number;
+  at: Instant;
+  /** Null when no signed-in person did it. */
+  actorId: string | null;
+  cause: Cause;
+  commandId: string;
+};
+
+export type ItemEventKind = ItemChange["kind"];
+
+/** The kind of an item's event as typed data for one kind. */
+export type EventOf<K extends ItemEventKind> = Extract<ItemEvent, { kind: K }>;
+

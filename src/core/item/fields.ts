@@ -1,0 +1,92 @@
+import type { Instant, Interval } from "@/core/calendar/instant";
+import type { Outcome, StateId, StateKind } from "@/core/workflow/workflow";
+
+export const SEVERITIES = ["minor", "moderate", "major", "critical"] as const;
+export type Severity = (typeof SEVERITIES)[number];
+
+export const PRIORITIES = ["low", "normal", "high", "urgent"] as const;
+export type Priority = (typeof PRIORITIES)[number];
+
+export const CLASSES_OF_SERVICE = ["expedite", "fixed date", "standard", "intangible"] as const;
+export type ClassOfService = (typeof CLASSES_OF_SERVICE)[number];
+
+export const ORIGINS = ["planned", "unplanned"] as const;
+export type Origin = (typeof ORIGINS)[number];
+
+export const LINK_KINDS = ["duplicates", "relates to", "came from"] as const;
+export type LinkKind = (typeof LINK_KINDS)[number];
+
+/** The fields of an item that a person edits directly. */
+export interface EditableFields {
+  title: string;
+  description: string;
+  typeId: string;
+  severity: Severity | null;
+  priority: Priority;
+  classOfService: ClassOfService;
+  origin: Origin;
+  estimate: number | null;
+  teamId: string | null;
+  assigneeId: string | null;
+  reviewerId: string | null;
+  place: string | null;
+  howToTest: string | null;
+  /** ISO 8601 calendar date */
+  dueOn: string | null;
+}
+export type EditableField = keyof EditableFields;
+
+export const FIELD_WORDS: Record<EditableField | "outcome" | "parentId", string> = {
+  title: "title",
+  description: "description",
+  typeId: "type",
+  severity: "severity",
+  priority: "priority",
+  classOfService: "class of service",
+  origin: "origin",
+  estimate: "estimate",
+  teamId: "team",
+  assigneeId: "assignee",
+  reviewerId: "reviewer",
+  place: "place",
+  howToTest: "how to test",
+  dueOn: "due date",
+  outcome: "outcome",
+  parentId: "parent",
+};
+
+/** Why an item cannot go on. */
+export interface OpenBlocker {
+  id: string;
+  cause: string;
+  /** Whom or what it waits for, in words. */
+  waitingFor: string | null;
+  since: Instant;
+}
+
+/** Everything known of an item now: what replaying its events gives, and what the item's row stores. */
+export interface ItemSnapshot extends EditableFields {
+  id: string;
+  projectId: string;
+  number: number;
+  parentId: string | null;
+  stateId: StateId;
+  stateKind: StateKind;
+  enteredStateAt: Instant;
+  rank: string;
+  outcome: Outcome | null;
+  /** Each stretch from a commitment to the finish or the return to unstarted; the last may be open. */
+  clock: Interval[];
+  /** Backward moves so far. */
+  returns: number;
+  /** Since when the item has been blocked without a break; null while it is not. */
+  blockedSince: Instant | null;
+  openBlockers: OpenBlocker[];
+  /** Set when the item was taken back as if it had never been accepted; it is then in no list and no measure. */
+  withdrawnAt: Instant | null;
+  createdAt: Instant;
+  createdBy: string | null;
+  updatedAt: Instant;
+  /** Number of the last event that is in this snapshot. */
+  version: number;
+}

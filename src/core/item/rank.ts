@@ -1,0 +1,32 @@
+import { generateKeyBetween, generateNKeysBetween } from "fractional-indexing";
+
+/**
+ * A rank is a text that sorts by its bytes (the database keeps it with `COLLATE "C"`); between any two there is room
+ * for another, so placing one item never touches its neighbours.
+ */
+export type Rank = string;
+
+/** A rank between two neighbours; null stands for the top or the bottom end. @throws Error when `above` is not above `below` */
+export function rankBetween(above: Rank | null, below: Rank | null): Rank {
+  return generateKeyBetween(above, below);
+}
+
+/** `count` ranks in order between two neighbours. */
+export function ranksBetween(above: Rank | null, below: Rank | null, count: number): Rank[] {
+  return generateNKeysBetween(above, below, count);
+}
+
+/** Compares ranks by their bytes; the order that `COLLATE "C"` gives. */
+export function compareRanks(a: Rank, b: Rank): number {
+  return a < b ? -1 : a > b ? 1 : 0;
+}
+
+/** Whether a text is a rank that `rankBetween` can have made and can work with. */
+export function isRank(text: string): boolean {
+  try {
+    generateKeyBetween(text, null);
+    return true;
+  } catch {
+    return false;
+  }
+}

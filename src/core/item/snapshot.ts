@@ -1,0 +1,125 @@
+import type { Instant, Interval } from "@/core/calendar/instant";
+import { isInProgress, type StateId, type StateKind } from "@/core/workflow/workflow";
+import type { ItemEvent } from "./event";
+import type { ItemSnapshot } from "./fields";
+
+/**
+ * The snapshot after one more event. Replaying all events of an item from `null` gives what its row stores;
+ * `bin/check` and a test hold the two against each other.
+ * @throws Error when the first event is not `created`, when events are out of sequence, or when one is repeated
+ */
+export function applyEvent(before: ItemSnapshot | null, event: ItemEvent): ItemSnapshot {
+  if (before === null) {
+    if (event.kind !== "created" || event.seq !== 1) throw new Error(`item ${event.itemId} does not begin with its creation`);
+    const { at } = event;
+    return {
+      ...event.new,
+      id: event.itemId,
+      enteredStateAt: at,
+      outcome: null,
+      clock: isInProgress(event.new.stateKind) ? [{ from: at, to: null }] : [],
+      returns: 0,
+      blockedSince: null,
+      openBlockers: [],
+      withdrawnAt: null,
+      createdAt: at,
+      createdBy: event.actorId,
+      updatedAt: at,
+      version: 1,
+    };
+  }
+  if (event.seq !== before.version + 1) throw new Error(`item ${event.itemId}: event ${event.seq} after ${before.version}`);
+  return { ...before, ...consequences(before, event), updatedAt: event.at, version: event.seq };
+}
+
+function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnapshot> {
+  switch (event.kind) {
+    case "changed":
+      return { [event.field]: event.new };
+    case "moved":
+      return {
+        stateId: event.new.stateId,
+        stateKind: event.new.kind,
+        enteredStateAt: event.at,
+        rank: event.new.rank ?? before.rank,
+        returns: before.returns + (event.new.isReturn ? 1 : 0),
+        clock: clockAfter(before.clock, before.stateKind, event.new.kind, event.at),
+      };
+    case "ranked":
+      return { rank: event.new };
+    case "blocked":
+      return {
+        openBlockers: [
+          ...before.openBlockers,
+          { id: event.new.blockId, cause: event.new.cause, waitingFor: event.new.waitingFor, since: event.at },
+        ],
+        blockedSince: before.blockedSince ?? event.at,
+      };
+    case "lifted": {
+      const openBlockers = before.openBlockers.filter((blocker) => blocker.id !== event.old.blockId);
+      return { openBlockers, blockedSince: openBlockers.length > 0 ? before.blockedSince : null };
+    }
+    case "withdrawn":
+      return { withdrawnAt: event.at };
+    case "created":
+      throw new Error(`item ${event.itemId} is created twice`);
+    case "overrode":
+    case "commented":
+    case "linked":
+    case "unlinked":
+      return {};
+  }
+}
+
+/**
+ * The clock after a move: it starts on entering the first in-progress state and stops on entering a finished one
+ * or on going back to unstarted. Earlier intervals stay and count.
+ */
+export function clockAfter(clock: readonly Interval[], from: StateKind, to: StateKind, at: Instant): Interval[] {
+  if (isInProgress(from) === isInProgress(to)) return [...clock];
+  if (isInProgress(to)) return [...clock, { from: at, to: null }];
+  return clock.map((interval) => (interval.to === null ? { ...interval, to: at } : interval));
+}
+
+/** Replays a whole history. @throws Error as `applyEvent` does, and for an empty history */
+export function replay(events: readonly ItemEvent[]): ItemSnapshot {
+  let snapshot: ItemSnapshot | null = null;
+  for (const event of events) snapshot = applyEvent(snapshot, event);
+  if (snapshot === null) throw new Error("a history without events");
+  return snapshot;
+}
+
+/** An interval that an item spent in a state. */
+export interface Stay extends Interval {
+  stateId: StateId;
+  kind: StateKind;
+}
+
+/** The stays that a history amounts to, oldest first; the last is open unless the item was withdrawn. */
+export function staysOf(events: readonly ItemEvent[]): Stay[] {
+  const stays: Stay[] = [];
+  for (const event of events) {
+    const last = stays.at(-1);
+    if (event.kind === "created")
+      stays.push({ stateId: event.new.stateId, kind: event.new.stateKind, from: event.at, to: null });
+    else if (event.kind === "moved" && last) {
+      last.to = event.at;
+      stays.push({ stateId: event.new.stateId, kind: event.new.kind, from: event.at, to: null });
+    } else if (event.kind === "withdrawn" && last) last.to = event.at;
+  }
+  return stays;
+}
+
+/** The blocked intervals that a history amounts to, by blocker. */
+export function blocksOf(events: readonly ItemEvent[]): (Interval & { blockId: string; cause: string })[] {
+  const blocks: (Interval & { blockId: string; cause: string })[] = [];
+  for (const event of events) {
+    if (event.kind === "blocked")
+      blocks.push({ blockId: event.new.blockId, cause: event.new.cause, from: event.at, to: null });
+    if (event.kind === "lifted") {
+      const block = blocks.find((b) => b.blockId === event.old.blockId);
+      if (block) block.to = event.at;
+    }
+  }
+  return blocks;
+}

@@ -1,0 +1,61 @@
+import type { StateId } from "@/core/workflow/workflow";
+import type { ItemEvent } from "./event";
+import { FIELD_WORDS } from "./fields";
+
+/** How to name what events refer to by id. */
+export interface Names {
+  state: (id: StateId) => string;
+  person: (id: string) => string;
+  team: (id: string) => string;
+  type: (id: string) => string;
+}
+
+/** An event as a sentence without its subject: "moved it from Building to Waiting for review". */
+export function eventWords(event: ItemEvent, names: Names): string {
+  switch (event.kind) {
+    case "created":
+      return `created it in ${names.state(event.new.stateId)}`;
+    case "moved":
+      return `${event.new.isReturn ? "sent it back" : "moved it"} from ${names.state(event.old.stateId)} to ${names.state(event.new.stateId)}`;
+    case "changed":
+      return changeWords(event.field, event.old, event.new, names);
+    case "ranked":
+      return "gave it another place in the order";
+    case "overrode":
+      return `went beyond the limit of ${event.new.columnName} (${event.new.side} ${event.new.limit}, now ${event.new.wouldHold})`;
+    case "commented":
+      return "commented";
+    case "blocked":
+      return `marked it blocked: ${event.new.cause}${event.new.waitingFor ? `, waiting for ${event.new.waitingFor}` : ""}`;
+    case "lifted":
+      return event.old.cause ? `lifted the blocker: ${event.old.cause}` : "lifted the blocker";
+    case "linked":
+      return `linked it: ${linkWords(event.new)}`;
+    case "unlinked":
+      return `took away the link: ${linkWords(event.old)}`;
+    case "withdrawn":
+      return "took it back to the intake queue";
+  }
+}
+
+/** "duplicates TIX-9", and seen from the other side "is duplicated by TIX-9". */
+export function linkWords(link: { kind: string; otherKey: string; outward: boolean }): string {
+  const inward: Record<string, string> = { duplicates: "is duplicated by", "came from": "led to", "relates to": "relates to" };
+  return `${link.outward ? link.kind : (inward[link.kind] ?? link.kind)} ${link.otherKey}`;
+}
+
+const LONG_TEXTS = ["description", "howToTest"];
+
+function changeWords(field: keyof typeof FIELD_WORDS, before: unknown, after: unknown, names: Names): string {
+  const name = FIELD_WORDS[field];
+  if (LONG_TEXTS.includes(field)) return after ? `rewrote the ${name}` : `cleared the ${name}`;
+  const show = (value: unknown): string => {
+    if (value === null || value === "") return "none";
+    if (field === "assigneeId" || field === "reviewerId") return names.person(String(value));
+    if (field === "teamId") return names.team(String(value));
+    if (field === "typeId") return names.type(String(value));
+    return String(value);
+  };
+  if (after === null || after === "") return `cleared the ${name} (was ${show(before)})`;
+  return before === null || before === "" ? `set the ${name} to ${show(after)}` : `changed the ${name} from ${show(before)} to ${show(after)}`;
+}

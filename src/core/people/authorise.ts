@@ -1,0 +1,67 @@
+/** Who may do what. One table; every use case asks it, and a test walks the whole of it. */
+
+export const ROLES = ["administrator", "lead", "member", "observer", "requester"] as const;
+/** Observers read only; a requester has no account and is known by the token of a private page. */
+export type Role = (typeof ROLES)[number];
+
+export const ACTIONS = [
+  "read project",
+  "read flow",
+  "create item",
+  "move item",
+  "edit item",
+  "rank item",
+  "comment item",
+  "block item",
+  "link item",
+  "override limit",
+  "read intake",
+  "judge report",
+  "edit workflow",
+  "edit board",
+  "send report",
+  "answer question",
+] as const;
+export type Action = (typeof ACTIONS)[number];
+
+const EVERYTHING: readonly Action[] = ACTIONS;
+const WORK: readonly Action[] = [
+  "read project",
+  "read flow",
+  "create item",
+  "move item",
+  "edit item",
+  "rank item",
+  "comment item",
+  "block item",
+  "link item",
+  "read intake",
+  "judge report",
+  "send report",
+];
+
+export const MAY: Record<Role, ReadonlySet<Action>> = {
+  administrator: new Set(EVERYTHING),
+  lead: new Set(EVERYTHING),
+  member: new Set(WORK),
+  observer: new Set<Action>(["read project", "read flow", "send report"]),
+  requester: new Set<Action>(["send report", "answer question"]),
+};
+
+/** Whether a role may do something; without a role nothing is allowed. */
+export function may(role: Role | null, action: Action): boolean {
+  return role !== null && MAY[role].has(action);
+}
+
+export type Visibility = "everyone" | "members";
+
+/** The role of a signed-in person in a project; null when they may not even see it. */
+export function roleIn(
+  person: { administrator: boolean },
+  membership: "lead" | "member" | "observer" | null,
+  visibility: Visibility,
+): Role | null {
+  if (person.administrator) return "administrator";
+  if (membership) return membership;
+  return visibility === "everyone" ? "observer" : null;
+}

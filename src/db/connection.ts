@@ -1,0 +1,72 @@
+import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
+import { Pool } from "pg";
+import * as schema from "./schema";
+
+export type Database = NodePgDatabase<typeof schema>;
+export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
+/** Either: what reads may run on. */
+export type Reader = Database | Transaction;
+
+// Next bundles routes apart from each other; one pool for the process is kept where all of them find it.
+const shared = globalThis as typeof globalThis & { zigzagPool?: Pool; zigzagDatabase?: Database };
+
+export function databaseUrl(): string {
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new Error("DATABASE_URL is not set; bin/start sets it");
+  return url;
+}
+
+export function pool(): Pool {
+  if (!shared.zigzagPool) {
+    shared.zigzagPool = new Pool({ connectionString: databaseUrl(), max: Number(process.env.DATABASE_POOL ?? 12), connectionTimeoutMillis: 5_000 });
+    // An idle connection that breaks (the server was restarted) is replaced by the next query.
+    shared.zigzagPool.on("error", () => {});
+  }
+  return shared.zigzagPool;
+}
+
+export function database(): Database {
+  shared.zigzagDatabase ??= drizzle(pool(), { schema });
+  return shared.zigzagDatabase;
+}
+
+/** Lets go of all connections; queries in hand finish first. */
+export async function closeDatabase(): Promise<void> {
+  const { zigzagPool } = shared;
+  shared.zigzagPool = undefined;
+  shared.zigzagDatabase = undefined;
+  await zigzagPool?.end();
+}
+
+/** SQLSTATE of a failed query, through the wrappers of Drizzle; undefined for other errors. */
+export function sqlState(error: unknown): string | undefined {
+  for (let e = error; e && typeof e === "object"; e = (e as { cause?: unknown }).cause) {
+    const { code } = e as { code?: unknown };
+    if (typeof code === "string") return code;
+  }
+  return undefined;
+}
+
+const UNREACHABLE = /^(ECONNREFUSED|ECONNRESET|EPIPE|ENOENT|57P0[123]|08\d{3}|53300)$/;
+
+/** Whether an error means that the database cannot be reached now, so that trying again later makes sense. */
+export function isUnreachable(error: unknown): boolean {
+  const code = sqlState(error);
+  if (code !== undefined) return UNREACHABLE.test(code);
+  for (let e = error; e instanceof Error; e = e.cause)
+    if (/Connection terminated|timeout exceeded when trying to connect|Cannot use a pool after calling end/.test(e.message)) return true;
+  return false;
+}
+
+const LOST_RACE = new Set(["40001", "40P01"]);
+
+/** Runs a transaction, again when the database broke a deadlock or a serialisation conflict at its cost. */
+export async function transact<T>(work: (tx: Transaction) => Promise<T>, attempts = 4): Promise<T> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await database().transaction(work);
+    } catch (error) {
+      if (attempt >= attempts || !LOST_RACE.has(sqlState(error) ?? "")) throw error;
+    }
+  }
+}

@@ -1,0 +1,47 @@
+import { sql } from "drizzle-orm";
+import { boolean, check, index, integer, pgTable, primaryKey, text } from "drizzle-orm/pg-core";
+import type { ColumnPart } from "@/core/board/column";
+import { project } from "./project";
+import { state } from "./workflow";
+
+export const board = pgTable("board", {
+  id: text("id").primaryKey(),
+  projectId: text("project_id").notNull().references(() => project.id),
+  name: text("name").notNull(),
+  version: integer("version").notNull().default(1),
+});
+
+/**
+ * A column with its limit. Its row is also the lock that movers into or out of a column with a firm limit take, so
+ * that a count cannot be true for two of them at once.
+ */
+export const boardColumn = pgTable(
+  "board_column",
+  {
+    id: text("id").primaryKey(),
+    boardId: text("board_id").notNull().references(() => board.id),
+    stage: text("stage").notNull(),
+    name: text("name").notNull(),
+    part: text("part").$type<ColumnPart>().notNull(),
+    position: integer("position").notNull(),
+    min: integer("min"),
+    max: integer("max"),
+    minFirm: boolean("min_firm").notNull().default(false),
+    maxFirm: boolean("max_firm").notNull().default(false),
+  },
+  (t) => [
+    index("board_column_board").on(t.boardId),
+    check("board_column_part", sql`${t.part} in ('waiting', 'working', 'finished')`),
+    check("board_column_limits", sql`(${t.min} is null or ${t.min} >= 0) and (${t.max} is null or ${t.max} >= coalesce(${t.min}, 0))`),
+  ],
+);
+
+export const columnState = pgTable(
+  "column_state",
+  {
+    boardId: text("board_id").notNull().references(() => board.id),
+    columnId: text("column_id").notNull().references(() => boardColumn.id),
+    stateId: text("state_id").notNull().references(() => state.id),
+  },
+  (t) => [primaryKey({ columns: [t.boardId, t.stateId] }), index("column_state_column").on(t.columnId)],
+);

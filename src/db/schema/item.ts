@@ -1,0 +1,190 @@
+import { sql } from "drizzle-orm";
+import {
+  bigserial,
+  check,
+  date,
+  doublePrecision,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+  uuid,
+} from "drizzle-orm/pg-core";
+import type { Interval } from "@/core/calendar/instant";
+import type { Cause, ItemEventKind } from "@/core/item/event";
+import type { ClassOfService, LinkKind, OpenBlocker, Origin, Priority, Severity } from "@/core/item/fields";
+import type { Outcome, StateKind } from "@/core/workflow/workflow";
+import { instant, rank } from "./columns";
+import { person, team } from "./people";
+import { project } from "./project";
+import { itemType, state } from "./workflow";
+
+/** What is known of an item now. Written only together with the events that lead to it. */
+export const item = pgTable(
+  "item",
+  {
+    id: uuid("id").primaryKey(),
+    projectId: text("project_id").notNull().references(() => project.id),
+    number: integer("number").notNull(),
+    typeId: text("type_id").notNull(),
+    title: text("title").notNull(),
+    description: text("description").notNull(),
+    severity: text("severity").$type<Severity>(),
+    priority: text("priority").$type<Priority>().notNull(),
+    classOfService: text("class_of_service").$type<ClassOfService>().notNull(),
+    origin: text("origin").$type<Origin>().notNull(),
+    estimate: doublePrecision("estimate"),
+    teamId: text("team_id").references(() => team.id),
+    assigneeId: text("assignee_id").references(() => person.id),
+    reviewerId: text("reviewer_id").references(() => person.id),
+    place: text("place"),
+    howToTest: text("how_to_test"),
+    dueOn: date("due_on", { mode: "string" }),
+    parentId: uuid("parent_id"),
+    stateId: text("state_id").notNull().references(() => state.id),
+    stateKind: text("state_kind").$type<StateKind>().notNull(),
+    enteredStateAt: instant("entered_state_at").notNull(),
+    rank: rank("rank").notNull(),
+    outcome: text("outcome").$type<Outcome>(),
+    clock: jsonb("clock").$type<Interval[]>().notNull(),
+    returns: integer("returns").notNull(),
+    blockedSince: instant("blocked_since"),
+    openBlockers: jsonb("open_blockers").$type<OpenBlocker[]>().notNull(),
+    withdrawnAt: instant("withdrawn_at"),
+    createdAt: instant("created_at").notNull(),
+    createdBy: text("created_by").references(() => person.id),
+    updatedAt: instant("updated_at").notNull(),
+    version: integer("version").notNull(),
+  },
+  (t) => [
+    uniqueIndex("item_number").on(t.projectId, t.number),
+    index("item_state").on(t.stateId, t.rank).where(sql`${t.withdrawnAt} is null`),
+    index("item_parent").on(t.parentId),
+    index("item_words").using("gin", sql`to_tsvector('english', ${t.title} || ' ' || ${t.description})`),
+    foreignKey({ columns: [t.parentId], foreignColumns: [t.id], name: "item_parent_fk" }),
+    foreignKey({ columns: [t.projectId, t.typeId], foreignColumns: [itemType.projectId, itemType.id], name: "item_type_fk" }),
+    check("item_title", sql`length(${t.title}) between 1 and 300`),
+    check("item_severity", sql`${t.severity} in ('minor', 'moderate', 'major', 'critical')`),
+    check("item_priority", sql`${t.priority} in ('low', 'normal', 'high', 'urgent')`),
+    check("item_class", sql`${t.classOfService} in ('expedite', 'fixed date', 'standard', 'intangible')`),
+    check("item_origin", sql`${t.origin} in ('planned', 'unplanned')`),
+    check("item_state_kind", sql`${t.stateKind} in ('unstarted', 'waiting', 'working', 'finished')`),
+    check("item_outcome", sql`${t.outcome} in ('delivered', 'duplicate', 'cannot reproduce', 'declined', 'obsolete')`),
+    check("item_estimate", sql`${t.estimate} >= 0`),
+  ],
+);
+
+/** The append-only history. A trigger in the database refuses changing or deleting a row. */
+export const itemEvent = pgTable(
+  "item_event",
+  {
+    itemId: uuid("item_id").notNull().references(() => item.id),
+    seq: integer("seq").notNull(),
+    at: instant("at").notNull(),
+    actorId: text("actor_id").references(() => person.id),
+    cause: text("cause").$type<Cause>().notNull(),
+    commandId: uuid("command_id").notNull(),
+    kind: text("kind").$type<ItemEventKind>().notNull(),
+    field: text("field"),
+    old: jsonb("old"),
+    new: jsonb("new"),
+    note: text("note"),
+  },
+  (t) => [primaryKey({ columns: [t.itemId, t.seq] }), check("item_event_seq", sql`${t.seq} > 0`)],
+);
+
+/** Each interval that an item spent in a state. */
+export const stay = pgTable(
+  "stay",
+  {
+    itemId: uuid("item_id").notNull().references(() => item.id),
+    enteredSeq: integer("entered_seq").notNull(),
+    stateId: text("state_id").notNull().references(() => state.id),
+    kind: text("kind").$type<StateKind>().notNull(),
+    enteredAt: instant("entered_at").notNull(),
+    leftAt: instant("left_at"),
+  },
+  (t) => [
+    primaryKey({ columns: [t.itemId, t.enteredSeq] }),
+    uniqueIndex("stay_open").on(t.itemId).where(sql`${t.leftAt} is null`),
+    check("stay_order", sql`${t.leftAt} >= ${t.enteredAt}`),
+  ],
+);
+
+/** Each blocked interval. */
+export const block = pgTable(
+  "block",
+  {
+    id: uuid("id").primaryKey(),
+    itemId: uuid("item_id").notNull().references(() => item.id),
+    cause: text("cause").notNull(),
+    waitingFor: text("waiting_for"),
+    byId: text("by_id").references(() => person.id),
+    fromAt: instant("from_at").notNull(),
+    liftedAt: instant("lifted_at"),
+  },
+  (t) => [index("block_item").on(t.itemId), check("block_order", sql`${t.liftedAt} >= ${t.fromAt}`)],
+);
+
+export const comment = pgTable(
+  "comment",
+  {
+    id: uuid("id").primaryKey(),
+    itemId: uuid("item_id").notNull().references(() => item.id),
+    authorId: text("author_id").references(() => person.id),
+    body: text("body").notNull(),
+    at: instant("at").notNull(),
+  },
+  (t) => [index("comment_item").on(t.itemId)],
+);
+
+export const itemLink = pgTable(
+  "item_link",
+  {
+    id: uuid("id").primaryKey(),
+    fromItemId: uuid("from_item_id").notNull().references(() => item.id),
+    toItemId: uuid("to_item_id").notNull().references(() => item.id),
+    kind: text("kind").$type<LinkKind>().notNull(),
+  },
+  (t) => [
+    uniqueIndex("item_link_once").on(t.fromItemId, t.toItemId, t.kind),
+    index("item_link_to").on(t.toItemId),
+    check("item_link_other", sql`${t.fromItemId} <> ${t.toItemId}`),
+    check("item_link_kind", sql`${t.kind} in ('duplicates', 'relates to', 'came from')`),
+  ],
+);
+
+/** Commands that were carried out, by their idempotency key: sent again, they change nothing. */
+export const commandRecord = pgTable("command_record", {
+  id: uuid("id").primaryKey(),
+  actorId: text("actor_id").references(() => person.id),
+  at: instant("at").notNull(),
+  itemId: uuid("item_id"),
+  version: integer("version"),
+});
+
+/** What happened, for everyone who listens: open pages by their streams, the worker for what follows. */
+export const outbox = pgTable(
+  "outbox",
+  {
+    id: bigserial("id", { mode: "number" }).primaryKey(),
+    projectId: text("project_id").notNull().references(() => project.id),
+    at: instant("at").notNull(),
+    kind: text("kind").$type<"item" | "intake" | "design">().notNull(),
+    itemId: uuid("item_id"),
+    reportId: uuid("report_id"),
+    /** The item's version after it. */
+    version: integer("version"),
+    /** When the worker was done with it. */
+    doneAt: instant("done_at"),
+  },
+  (t) => [
+    index("outbox_project").on(t.projectId, t.id),
+    index("outbox_open").on(t.id).where(sql`${t.doneAt} is null`),
+    check("outbox_kind", sql`${t.kind} in ('item', 'intake', 'design')`),
+  ],
+);

@@ -1,0 +1,91 @@
+import { sql } from "drizzle-orm";
+import { boolean, check, index, pgTable, primaryKey, text, timestamp } from "drizzle-orm/pg-core";
+import { project } from "./project";
+
+const at = (name: string) => timestamp(name, { withTimezone: true });
+
+/** People who can sign in. The columns up to `updatedAt` are what better-auth keeps of a user. */
+export const person = pgTable("person", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  email: text("email").notNull().unique(),
+  emailVerified: boolean("email_verified").notNull().default(false),
+  image: text("image"),
+  createdAt: at("created_at").notNull().defaultNow(),
+  updatedAt: at("updated_at").notNull().defaultNow(),
+  administrator: boolean("administrator").notNull().default(false),
+  /** What they do, in a word or two. */
+  calling: text("calling"),
+});
+
+export const session = pgTable(
+  "session",
+  {
+    id: text("id").primaryKey(),
+    token: text("token").notNull().unique(),
+    userId: text("user_id").notNull().references(() => person.id, { onDelete: "cascade" }),
+    expiresAt: at("expires_at").notNull(),
+    ipAddress: text("ip_address"),
+    userAgent: text("user_agent"),
+    createdAt: at("created_at").notNull().defaultNow(),
+    updatedAt: at("updated_at").notNull().defaultNow(),
+  },
+  (t) => [index("session_user").on(t.userId)],
+);
+
+export const account = pgTable(
+  "account",
+  {
+    id: text("id").primaryKey(),
+    accountId: text("account_id").notNull(),
+    providerId: text("provider_id").notNull(),
+    userId: text("user_id").notNull().references(() => person.id, { onDelete: "cascade" }),
+    accessToken: text("access_token"),
+    refreshToken: text("refresh_token"),
+    idToken: text("id_token"),
+    accessTokenExpiresAt: at("access_token_expires_at"),
+    refreshTokenExpiresAt: at("refresh_token_expires_at"),
+    scope: text("scope"),
+    password: text("password"),
+    createdAt: at("created_at").notNull().defaultNow(),
+    updatedAt: at("updated_at").notNull().defaultNow(),
+  },
+  (t) => [index("account_user").on(t.userId)],
+);
+
+export const verification = pgTable("verification", {
+  id: text("id").primaryKey(),
+  identifier: text("identifier").notNull(),
+  value: text("value").notNull(),
+  expiresAt: at("expires_at").notNull(),
+  createdAt: at("created_at").notNull().defaultNow(),
+  updatedAt: at("updated_at").notNull().defaultNow(),
+});
+
+export const team = pgTable("team", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull().unique(),
+});
+
+export const teamMember = pgTable(
+  "team_member",
+  {
+    teamId: text("team_id").notNull().references(() => team.id),
+    personId: text("person_id").notNull().references(() => person.id),
+  },
+  (t) => [primaryKey({ columns: [t.teamId, t.personId] })],
+);
+
+/** The role a person has in a project. Administrators need none. */
+export const membership = pgTable(
+  "membership",
+  {
+    projectId: text("project_id").notNull().references(() => project.id),
+    personId: text("person_id").notNull().references(() => person.id),
+    role: text("role", { enum: ["lead", "member", "observer"] }).notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.projectId, t.personId] }),
+    check("membership_role", sql`${t.role} in ('lead', 'member', 'observer')`),
+  ],
+);

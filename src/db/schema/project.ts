@@ -1,0 +1,23 @@
+import { sql } from "drizzle-orm";
+import { check, doublePrecision, integer, pgTable, text } from "drizzle-orm/pg-core";
+
+export const project = pgTable(
+  "project",
+  {
+    id: text("id").primaryKey(),
+    /** Begins the keys of its items, e.g. TIX. */
+    key: text("key").notNull().unique(),
+    name: text("name").notNull(),
+    visibility: text("visibility", { enum: ["everyone", "members"] }).notNull(),
+    /** IANA name of the zone in which days are counted. */
+    zone: text("zone").notNull(),
+    nextItemNumber: integer("next_item_number").notNull().default(1),
+    expectationDays: integer("expectation_days").notNull(),
+    expectationShare: doublePrecision("expectation_share").notNull(),
+  },
+  (t) => [
+    check("project_key", sql`${t.key} ~ '^[A-Z][A-Z0-9]{1,9}$'`),
+    check("project_visibility", sql`${t.visibility} in ('everyone', 'members')`),
+    check("project_expectation", sql`${t.expectationDays} > 0 and ${t.expectationShare} > 0 and ${t.expectationShare} < 1`),
+  ],
+);

@@ -1,0 +1,71 @@
+import { sql } from "drizzle-orm";
+import { check, index, integer, jsonb, pgTable, primaryKey, text } from "drizzle-orm/pg-core";
+import type { Requirement, StateKind, Workflow } from "@/core/workflow/workflow";
+import { instant } from "./columns";
+import { person } from "./people";
+import { project } from "./project";
+
+export const workflow = pgTable("workflow", {
+  id: text("id").primaryKey(),
+  projectId: text("project_id").notNull().references(() => project.id),
+  name: text("name").notNull(),
+  version: integer("version").notNull(),
+});
+
+export const state = pgTable(
+  "state",
+  {
+    id: text("id").primaryKey(),
+    workflowId: text("workflow_id").notNull().references(() => workflow.id),
+    name: text("name").notNull(),
+    kind: text("kind").$type<StateKind>().notNull(),
+    stage: text("stage"),
+    position: integer("position").notNull(),
+  },
+  (t) => [
+    index("state_workflow").on(t.workflowId),
+    check("state_kind", sql`${t.kind} in ('unstarted', 'waiting', 'working', 'finished')`),
+    check("state_name", sql`length(${t.name}) between 1 and 60`),
+  ],
+);
+
+export const transition = pgTable(
+  "transition",
+  {
+    id: text("id").primaryKey(),
+    workflowId: text("workflow_id").notNull().references(() => workflow.id),
+    /** Null: from any state. */
+    fromStateId: text("from_state_id").references(() => state.id),
+    toStateId: text("to_state_id").notNull().references(() => state.id),
+    verb: text("verb").notNull(),
+    requirements: jsonb("requirements").$type<Requirement[]>().notNull(),
+  },
+  (t) => [index("transition_workflow").on(t.workflowId)],
+);
+
+/** Every published version of a workflow as it was, with who changed it and what. */
+export const workflowVersion = pgTable(
+  "workflow_version",
+  {
+    workflowId: text("workflow_id").notNull().references(() => workflow.id),
+    version: integer("version").notNull(),
+    definition: jsonb("definition").$type<Workflow>().notNull(),
+    at: instant("at").notNull(),
+    byId: text("by_id").references(() => person.id),
+    summary: text("summary").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workflowId, t.version] })],
+);
+
+export const itemType = pgTable(
+  "item_type",
+  {
+    projectId: text("project_id").notNull().references(() => project.id),
+    id: text("id").notNull(),
+    name: text("name").notNull(),
+    /** task 0, story, bug and request 1, feature 2, epic 3 */
+    level: integer("level").notNull(),
+    workflowId: text("workflow_id").notNull().references(() => workflow.id),
+  },
+  (t) => [primaryKey({ columns: [t.projectId, t.id] }), check("item_type_level", sql`${t.level} between 0 and 3`)],
+);

@@ -1,0 +1,24 @@
+import { eq } from "drizzle-orm";
+import { refuse } from "@/core/workflow/refusal";
+import { transact } from "@/db/connection";
+import { board, boardColumn } from "@/db/schema";
+import { openProject } from "../people/access";
+import type { Viewer } from "../people/viewer";
+import { notFound, Refused } from "../refused";
+import { announceDesign } from "../workflow/edit";
+import type { ColumnEditRequest } from "../workflow/request";
+
+/** Changes the limit of a column. Items that are beyond a new maximum stay where they are; the board shows them as over. */
+export async function editColumn(viewer: Viewer, request: ColumnEditRequest): Promise<void> {
+  await transact(async (tx) => {
+    const [column] = await tx.select().from(boardColumn).where(eq(boardColumn.id, request.columnId)).for("update");
+    if (!column) throw notFound("column");
+    const [head] = await tx.select().from(board).where(eq(board.id, column.boardId)).for("update");
+    const { project } = await openProject(tx, viewer, { id: head.projectId }, "edit board");
+    if (head.version !== request.seenVersion)
+      throw new Refused(refuse("conflict", "Somebody else has changed this board meanwhile.", "Look at it as it is now, then make your change again."));
+    const { min, max, minFirm, maxFirm } = request;
+    await tx.update(boardColumn).set({ min, max, minFirm, maxFirm }).where(eq(boardColumn.id, column.id));
+    await announceDesign(tx, project.id);
+  });
+}

@@ -1,0 +1,125 @@
+import { and, desc, eq, gt } from "drizzle-orm";
+import { Client } from "pg";
+import { cardOf, type Card } from "@/core/board/card";
+import { database, databaseUrl } from "@/db/connection";
+import { item, outbox, project } from "@/db/schema";
+import { snapshotOf } from "../item/rows";
+import { log } from "../log";
+
+/** What an open page is told. */
+export type LiveMessage =
+  | { kind: "item"; id: number; projectId: string; card: Card }
+  | { kind: "intake" | "design"; id: number; projectId: string }
+  /** More happened than can be told one by one: read everything again. */
+  | { kind: "resync" }
+  | { kind: "database"; up: boolean };
+
+type Listener = (message: LiveMessage) => void;
+
+/**
+ * One `LISTEN` connection for the process, and the open streams it serves. When the connection breaks, the streams are
+ * told, it is made anew with growing pauses, and then everyone reads again, because notices may have been lost.
+ */
+class LiveHub {
+  private listeners = new Map<Listener, string>();
+  private client: Client | null = null;
+  private connecting = false;
+  private pause = 250;
+  private stopped = false;
+
+  subscribe(projectId: string, listener: Listener): () => void {
+    this.listeners.set(listener, projectId);
+    void this.connect();
+    return () => this.listeners.delete(listener);
+  }
+
+  async stop(): Promise<void> {
+    this.stopped = true;
+    await this.client?.end().catch(() => {});
+  }
+
+  private tell(message: LiveMessage, projectId?: string): void {
+    for (const [listener, of] of this.listeners) if (projectId === undefined || of === projectId) listener(message);
+  }
+
+  private async connect(): Promise<void> {
+    if (this.client || this.connecting || this.stopped) return;
+    this.connecting = true;
+    const client = new Client({ connectionString: databaseUrl(), keepAlive: true });
+    let lost = false;
+    const lose = () => {
+      if (lost) return;
+      lost = true;
+      this.client = null;
+      this.connecting = false;
+      if (this.stopped) return;
+      this.tell({ kind: "database", up: false });
+      setTimeout(() => void this.connect(), this.pause).unref();
+      this.pause = Math.min(this.pause * 2, 4_000);
+    };
+    client.on("error", lose);
+    client.on("end", lose);
+    client.on("notification", (notice) => void this.announce(Number(notice.payload)));
+    try {
+      await client.connect();
+      await client.query("listen zigzag_outbox");
+      this.client = client;
+      this.connecting = false;
+      const again = this.pause > 250;
+      this.pause = 250;
+      this.tell({ kind: "database", up: true });
+      if (again) this.tell({ kind: "resync" });
+      log.info("listening for changes");
+    } catch {
+      await client.end().catch(() => {});
+      lose();
+    }
+  }
+
+  private async announce(id: number): Promise<void> {
+    try {
+      const [message] = await messagesWhere(eq(outbox.id, id));
+      if (message) this.tell(message, (message as { projectId: string }).projectId);
+    } catch {
+      this.tell({ kind: "resync" });
+    }
+  }
+}
+
+async function messagesWhere(condition: ReturnType<typeof eq> | ReturnType<typeof and>, most = 1): Promise<LiveMessage[]> {
+  const rows = await database()
+    .select({ id: outbox.id, kind: outbox.kind, projectId: outbox.projectId, projectKey: project.key, item })
+    .from(outbox)
+    .innerJoin(project, eq(project.id, outbox.projectId))
+    .leftJoin(item, eq(item.id, outbox.itemId))
+    .where(condition)
+    .orderBy(desc(outbox.id))
+    .limit(most);
+  return rows
+    .reverse()
+    .flatMap((row): LiveMessage[] =>
+      row.kind === "item"
+        ? row.item
+          ? [{ kind: "item", id: row.id, projectId: row.projectId, card: cardOf(snapshotOf(row.item), row.projectKey) }]
+          : []
+        : [{ kind: row.kind, id: row.id, projectId: row.projectId }],
+    );
+}
+
+/** Numbers are given before commits, so a lower one may become visible after a higher one; that far back is sent again. */
+const LATE_COMMITS = 200;
+const MOST_TO_CATCH_UP = 600;
+
+/** What happened in a project after a message, for a stream that was interrupted. Some of it may be known already. */
+export async function liveSince(projectId: string, lastEventId: number): Promise<LiveMessage[]> {
+  const condition = and(eq(outbox.projectId, projectId), gt(outbox.id, lastEventId - LATE_COMMITS));
+  const messages = await messagesWhere(condition, MOST_TO_CATCH_UP + 1);
+  return messages.length > MOST_TO_CATCH_UP ? [{ kind: "resync" }] : messages;
+}
+
+const shared = globalThis as typeof globalThis & { zigzagHub?: LiveHub };
+
+export function liveHub(): LiveHub {
+  shared.zigzagHub ??= new LiveHub();
+  return shared.zigzagHub;
+}

@@ -1,0 +1,24 @@
+import { sql } from "drizzle-orm";
+import { database } from "@/db/connection";
+import { workerPulse } from "@/db/schema";
+
+export interface Health {
+  ok: boolean;
+  database: "up" | "down";
+  worker: "up" | "late" | "unknown";
+}
+
+/** The worker writes its pulse every few seconds; after this it counts as late. */
+const WORKER_LATE_MS = 15_000;
+
+/** The state of what the application needs. Never throws. */
+export async function health(): Promise<Health> {
+  try {
+    await database().execute(sql`select 1`);
+    const [row] = await database().select().from(workerPulse);
+    const worker = row && Date.now() - row.at < WORKER_LATE_MS ? "up" : "late";
+    return { ok: worker === "up", database: "up", worker };
+  } catch {
+    return { ok: false, database: "down", worker: "unknown" };
+  }
+}

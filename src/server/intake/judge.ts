@@ -1,0 +1,131 @@
+import { and, desc, eq, isNull } from "drizzle-orm";
+import { dayNumber } from "@/core/calendar/zone";
+import { judge, type Verdict } from "@/core/intake/verdict";
+import type { ReportStanding } from "@/core/intake/report";
+import { decide } from "@/core/item/decide";
+import { isRefusal, refuse } from "@/core/workflow/refusal";
+import { transact, type Transaction } from "@/db/connection";
+import { item, outbox, report, reportMessage, reportVerdict } from "@/db/schema";
+import { createItemIn, NEW_ITEM } from "../item/create";
+import { decisionContext, recordCommand } from "../item/command";
+import { snapshotOf } from "../item/rows";
+import { storeEvents } from "../item/store";
+import { openProject, type ProjectAccess } from "../people/access";
+import type { Viewer } from "../people/viewer";
+import { invalid, notFound, Refused } from "../refused";
+import type { VerdictBody } from "./request";
+
+type ReportRow = typeof report.$inferSelect;
+
+export interface VerdictResult {
+  verdictId: string;
+  status: ReportStanding["status"];
+  itemKey: string | null;
+}
+
+async function lockReport(tx: Transaction, viewer: Viewer, reportId: string): Promise<{ row: ReportRow; access: ProjectAccess }> {
+  const [row] = await tx.select().from(report).where(eq(report.id, reportId)).for("update");
+  if (!row) throw notFound("report");
+  return { row, access: await openProject(tx, viewer, { id: row.projectId }, "judge report") };
+}
+
+const standingOf = ({ status, itemId, parkedUntil, declineReason }: ReportRow): ReportStanding => ({ status, itemId, parkedUntil, declineReason });
+
+/** Gives a verdict on a report: one transaction for the report, its item, the requester's page and the queue. */
+export async function judgeReport(viewer: Viewer, reportId: string, body: VerdictBody): Promise<VerdictResult> {
+  return transact(async (tx) => {
+    const { row, access } = await lockReport(tx, viewer, reportId);
+    if (!(await recordCommand(tx, body.commandId, viewer.personId, null))) return resultOf(tx, row, access, body.commandId);
+    if (row.version !== body.seenVersion)
+      throw new Refused(refuse("conflict", "Somebody else has dealt with this report meanwhile.", "Read it again before you judge."));
+    const before = standingOf(row);
+    const now = Date.now();
+    const itemId = await itemOfVerdict(tx, viewer, access, row, body.verdict, body.commandId);
+    const after = judge(before, body.verdict, itemId, dayNumber(now, access.project.zone));
+    if (isRefusal(after)) throw new Refused(after);
+    await tx.update(report).set({ ...after, version: row.version + 1 }).where(eq(report.id, row.id));
+    await tx.insert(reportVerdict).values({ id: body.commandId, reportId: row.id, verdict: body.verdict, before, after, byId: viewer.personId, at: now });
+    if (body.verdict.kind === "ask")
+      await tx.insert(reportMessage).values({ reportId: row.id, kind: "question", body: body.verdict.question.trim(), authorId: viewer.personId, at: now });
+    await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
+    return resultOf(tx, { ...row, ...after }, access, body.commandId);
+  });
+}
+
+async function resultOf(tx: Transaction, row: ReportRow, access: ProjectAccess, verdictId: string): Promise<VerdictResult> {
+  const [found] = row.itemId ? await tx.select({ number: item.number }).from(item).where(eq(item.id, row.itemId)) : [];
+  return { verdictId, status: row.status, itemKey: found ? `${access.project.key}-${found.number}` : null };
+}
+
+async function itemOfVerdict(
+  tx: Transaction,
+  viewer: Viewer,
+  access: ProjectAccess,
+  row: ReportRow,
+  verdict: Verdict,
+  commandId: string,
+): Promise<string | null> {
+  if (verdict.kind === "merge") {
+    const [target] = await tx.select().from(item).where(and(eq(item.id, verdict.itemId), eq(item.projectId, access.project.id), isNull(item.withdrawnAt)));
+    if (!target) throw invalid("The item to merge into is not in this project.", "Choose one of the items that look like it, or give its key.");
+    return target.id;
+  }
+  if (verdict.kind !== "accept") return null;
+  // Refused before an item is made when the report has its verdict already.
+  const possible = judge(standingOf(row), verdict, row.id, 0);
+  if (isRefusal(possible)) throw new Refused(possible);
+  const { place, ...fields } = verdict.acceptance;
+  const created = await createItemIn(
+    tx,
+    viewer,
+    access,
+    { ...NEW_ITEM, ...fields, description: describe(row), place: row.place || null },
+    place.at === "top" ? "first" : place.at === "bottom" ? "last" : { itemId: place.itemId },
+    commandId,
+    "verdict",
+  );
+  return created.id;
+}
+
+/** The report as the description of its item, in Markdown. */
+function describe(row: ReportRow): string {
+  const parts = [row.happened];
+  if (row.reproduce) parts.push(`### How to make it happen again\n\n${row.reproduce}`);
+  if (row.place) parts.push(`### Where\n\n${row.place}`);
+  parts.push(`Reported as ${row.reference}.`);
+  return parts.join("\n\n");
+}
+
+/**
+ * Undoes a verdict: the report stands where it stood before. An item that was made by accepting is taken back, as long
+ * as nobody has started on it.
+ */
+export async function undoVerdict(viewer: Viewer, reportId: string, verdictId: string): Promise<VerdictResult> {
+  return transact(async (tx) => {
+    const { row, access } = await lockReport(tx, viewer, reportId);
+    const [last] = await tx.select().from(reportVerdict).where(and(eq(reportVerdict.reportId, row.id), isNull(reportVerdict.undoneAt))).orderBy(desc(reportVerdict.at)).limit(1);
+    if (!last || last.id !== verdictId) throw new Refused(refuse("conflict", "This verdict is not the latest one any more.", "Look at the report as it is now."));
+    if (last.after.status !== row.status)
+      throw new Refused(refuse("conflict", "The requester has answered meanwhile.", "The report is in the queue again; judge it anew."));
+    const now = Date.now();
+    if (last.verdict.kind === "accept" && row.itemId) await withdrawItem(tx, viewer, access, row);
+    if (last.verdict.kind === "ask")
+      await tx.update(reportMessage).set({ takenBackAt: now }).where(and(eq(reportMessage.reportId, row.id), eq(reportMessage.kind, "question"), eq(reportMessage.at, last.at)));
+    await tx.update(report).set({ ...last.before, version: row.version + 1 }).where(eq(report.id, row.id));
+    await tx.update(reportVerdict).set({ undoneAt: now, undoneById: viewer.personId }).where(eq(reportVerdict.id, last.id));
+    await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
+    return { verdictId, status: last.before.status, itemKey: null };
+  });
+}
+
+async function withdrawItem(tx: Transaction, viewer: Viewer, access: ProjectAccess, row: ReportRow): Promise<void> {
+  const [found] = await tx.select().from(item).where(eq(item.id, row.itemId!)).for("update");
+  const others = await tx.select({ id: report.id }).from(report).where(eq(report.itemId, found.id));
+  if (others.length > 1)
+    throw new Refused(refuse("in use", "Other reports were merged into its item.", "Undo those verdicts first."));
+  const before = snapshotOf(found);
+  const context = await decisionContext(tx, viewer, access, before, crypto.randomUUID(), undefined, [], "undo");
+  const events = decide(before, { kind: "withdraw", note: `The verdict on ${row.reference} was undone.` }, context);
+  if (isRefusal(events)) throw new Refused(events);
+  await storeEvents(tx, before, events);
+}

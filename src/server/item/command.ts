@@ -1,0 +1,234 @@
+import { randomUUID } from "node:crypto";
+import { and, eq, gt, inArray } from "drizzle-orm";
+import { cardOf, type Card } from "@/core/board/card";
+import type { LimitedColumn } from "@/core/board/limit";
+import type { ItemCommand } from "@/core/item/command";
+import { decide, type DecisionContext } from "@/core/item/decide";
+import type { Cause } from "@/core/item/event";
+import type { EditableField, EditableFields, ItemSnapshot } from "@/core/item/fields";
+import type { Action } from "@/core/people/authorise";
+import { isRefusal } from "@/core/workflow/refusal";
+import type { Workflow } from "@/core/workflow/workflow";
+import { transact, type Transaction } from "@/db/connection";
+import { commandRecord, item, itemEvent, itemLink, itemType, person, team } from "@/db/schema";
+import { lockLimitedColumns } from "../board/limited-columns";
+import { openProject, type ProjectAccess } from "../people/access";
+import type { Viewer } from "../people/viewer";
+import { invalid, notFound, Refused } from "../refused";
+import { loadWorkflows } from "../workflow/load";
+import { placeInState } from "./place";
+import type { CommandRequest } from "./request";
+import { eventOf, snapshotOf } from "./rows";
+import { storeEvents } from "./store";
+
+const ACTION_OF: Record<CommandRequest["kind"], Action> = {
+  move: "move item",
+  edit: "edit item",
+  place: "rank item",
+  comment: "comment item",
+  block: "block item",
+  lift: "block item",
+  link: "link item",
+  unlink: "link item",
+  undo: "edit item",
+};
+
+export interface CommandResult {
+  card: Card;
+  /** False when this command had been carried out before and nothing was done now. */
+  fresh: boolean;
+}
+
+/**
+ * Carries out a command on an item: authorise, lock, ask the core, store, in one transaction.
+ * @throws Refused with the core's refusal, or when the person may not do it
+ */
+export async function commandItem(viewer: Viewer, request: { commandId: string; itemId: string; command: CommandRequest }): Promise<CommandResult> {
+  return transact(async (tx) => {
+    const [row] = await tx.select().from(item).where(eq(item.id, request.itemId)).for("update");
+    if (!row) throw notFound("item");
+    const access = await openProject(tx, viewer, { id: row.projectId }, ACTION_OF[request.command.kind]);
+    const before = snapshotOf(row);
+    if (!(await recordCommand(tx, request.commandId, viewer.personId, before.id)))
+      return { card: cardOf(before, access.project.key), fresh: false };
+    const after = await decideAndStore(tx, viewer, access, before, request.commandId, request.command);
+    return { card: cardOf(after, access.project.key), fresh: true };
+  });
+}
+
+/** Takes a command's idempotency key. False when it was taken before; somebody else's key is refused. */
+export async function recordCommand(tx: Transaction, id: string, actorId: string, itemId: string | null): Promise<boolean> {
+  const taken = await tx.insert(commandRecord).values({ id, actorId, at: Date.now(), itemId }).onConflictDoNothing().returning({ id: commandRecord.id });
+  if (taken.length > 0) return true;
+  const [known] = await tx.select().from(commandRecord).where(eq(commandRecord.id, id));
+  if (known.actorId !== actorId || (itemId !== null && known.itemId !== itemId))
+    throw invalid("This command key was used for something else.", "Send the command again with a new key.");
+  return false;
+}
+
+async function decideAndStore(
+  tx: Transaction,
+  viewer: Viewer,
+  access: ProjectAccess,
+  before: ItemSnapshot,
+  commandId: string,
+  request: CommandRequest,
+): Promise<ItemSnapshot> {
+  if (request.kind === "link" || request.kind === "unlink") return relate(tx, viewer, access, before, commandId, request);
+  const command = await commandOf(tx, before, request);
+  const target = command.kind === "move" ? command.to : command.kind === "undo" ? undoTarget(command) : null;
+  if (command.kind === "edit") await checkReferences(tx, access.project.id, command.changes, before);
+  if (command.kind === "move") await checkReferences(tx, access.project.id, command.answers, before);
+  const columns = target ? await lockLimitedColumns(tx, before.stateId, target) : NO_COLUMNS;
+  const changedSince = command.kind === "edit" && command.seenVersion < before.version ? await fieldsChangedSince(tx, before.id, command.seenVersion) : [];
+  const context = await decisionContext(tx, viewer, access, before, commandId, columns, changedSince);
+  const events = decide(before, command, request.kind === "undo" ? { ...context, cause: "undo" } : context);
+  if (isRefusal(events)) throw new Refused(events);
+  return storeEvents(tx, before, events);
+}
+
+const NO_COLUMNS: { left: LimitedColumn[]; entered: LimitedColumn[] } = { left: [], entered: [] };
+
+function undoTarget(command: Extract<ItemCommand, { kind: "undo" }>): string | null {
+  for (const event of command.events) if (event.kind === "moved") return event.old.stateId;
+  return null;
+}
+
+async function commandOf(tx: Transaction, before: ItemSnapshot, request: Exclude<CommandRequest, { kind: "link" | "unlink" }>): Promise<ItemCommand> {
+  switch (request.kind) {
+    case "place":
+      if (request.below === before.id) return { kind: "rank", rank: before.rank };
+      return { kind: "rank", rank: await placeInState(tx, before.stateId, request.below === null ? "first" : { itemId: request.below }) };
+    case "comment":
+      return { ...request, commentId: randomUUID() };
+    case "block":
+      return { ...request, blockId: randomUUID() };
+    case "undo": {
+      const rows = await tx
+        .select()
+        .from(itemEvent)
+        .where(and(eq(itemEvent.itemId, before.id), eq(itemEvent.commandId, request.commandId)))
+        .orderBy(itemEvent.seq);
+      return { kind: "undo", events: rows.map(eventOf) };
+    }
+    case "move":
+    case "edit":
+    case "lift":
+      return request;
+  }
+}
+
+/** What the core needs to know for a decision, apart from the command. */
+export async function decisionContext(
+  tx: Transaction,
+  viewer: Viewer,
+  access: ProjectAccess,
+  before: ItemSnapshot,
+  commandId: string,
+  columns = NO_COLUMNS,
+  changedSince: EditableField[] = [],
+  cause: Cause = "person",
+): Promise<DecisionContext> {
+  const needed = [before.assigneeId, before.reviewerId].filter((id) => id !== null);
+  const [workflow, people] = await Promise.all([
+    workflowOf(tx, before.projectId, before.typeId),
+    needed.length > 0 ? tx.select({ id: person.id, name: person.name }).from(person).where(inArray(person.id, needed)) : [],
+  ]);
+  return {
+    itemId: before.id,
+    // Clocks of two machines may differ a little; the history of one item never runs backwards.
+    at: Math.max(Date.now(), before.updatedAt),
+    actorId: viewer.personId,
+    cause,
+    commandId,
+    changedSince: () => changedSince,
+    workflow,
+    ...columns,
+    mayOverrideLimits: access.may("override limit"),
+    nameOf: (id) => (id === viewer.personId ? viewer.name : (people.find((p) => p.id === id)?.name ?? "that person")).split(" ")[0],
+  };
+}
+
+/** The workflow that items of a type follow. @throws Refused when the project has no such type */
+export async function workflowOf(tx: Transaction, projectId: string, typeId: string): Promise<Workflow> {
+  const [type] = await tx.select().from(itemType).where(and(eq(itemType.projectId, projectId), eq(itemType.id, typeId)));
+  if (!type) throw invalid("This project has no such item type.", "Choose one of its types.");
+  return (await loadWorkflows(tx, [type.workflowId])).get(type.workflowId)!;
+}
+
+async function fieldsChangedSince(tx: Transaction, itemId: string, version: number): Promise<EditableField[]> {
+  const rows = await tx
+    .select({ field: itemEvent.field })
+    .from(itemEvent)
+    .where(and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, version), eq(itemEvent.kind, "changed")));
+  return rows.map((r) => r.field as EditableField);
+}
+
+/** People, teams and types that a change names must exist, and a type must keep the item in its workflow. */
+export async function checkReferences(
+  tx: Transaction,
+  projectId: string,
+  changes: Partial<EditableFields>,
+  before: ItemSnapshot | null,
+): Promise<void> {
+  const personIds = [changes.assigneeId, changes.reviewerId].filter((id) => typeof id === "string");
+  if (personIds.length > 0) {
+    const known = await tx.select({ id: person.id }).from(person).where(inArray(person.id, personIds));
+    if (known.length < new Set(personIds).size) throw invalid("There is no such person.", "Choose one from the list.");
+  }
+  if (typeof changes.teamId === "string") {
+    const [known] = await tx.select().from(team).where(eq(team.id, changes.teamId));
+    if (!known) throw invalid("There is no such team.", "Choose one from the list.");
+  }
+  if (changes.typeId !== undefined) {
+    const wanted = await workflowOf(tx, projectId, changes.typeId);
+    if (before && !wanted.states.some((s) => s.id === before.stateId))
+      throw invalid("Items of that type follow another workflow.", "Choose a type with the same workflow.");
+  }
+}
+
+async function relate(
+  tx: Transaction,
+  viewer: Viewer,
+  access: ProjectAccess,
+  before: ItemSnapshot,
+  commandId: string,
+  request: Extract<CommandRequest, { kind: "link" | "unlink" }>,
+): Promise<ItemSnapshot> {
+  const [link] = request.kind === "unlink" ? await tx.select().from(itemLink).where(eq(itemLink.id, request.linkId)) : [];
+  if (request.kind === "unlink" && (!link || (link.fromItemId !== before.id && link.toItemId !== before.id))) throw notFound("link");
+  const other = link
+    ? await lockItem(tx, link.fromItemId === before.id ? link.toItemId : link.fromItemId)
+    : await lockItemByKey(tx, access, request.kind === "link" ? request.otherKey : "");
+  const outward = link ? link.fromItemId === before.id : true;
+  const linkKind = link ? link.kind : (request as { linkKind: "duplicates" }).linkKind;
+  const linkId = link ? link.id : randomUUID();
+  const keyOf = (s: ItemSnapshot) => `${access.project.key}-${s.number}`;
+  const both = [
+    { one: before, command: { kind: request.kind, linkId, linkKind, otherId: other.id, otherKey: keyOf(other), outward } },
+    { one: other, command: { kind: request.kind, linkId, linkKind, otherId: before.id, otherKey: keyOf(before), outward: !outward } },
+  ];
+  let result = before;
+  for (const { one, command } of both) {
+    const events = decide(one, command, await decisionContext(tx, viewer, access, one, commandId));
+    if (isRefusal(events)) throw new Refused(events);
+    const after = await storeEvents(tx, one, events);
+    if (one === before) result = after;
+  }
+  return result;
+}
+
+async function lockItem(tx: Transaction, id: string): Promise<ItemSnapshot> {
+  const [row] = await tx.select().from(item).where(eq(item.id, id)).for("update");
+  if (!row) throw notFound("item");
+  return snapshotOf(row);
+}
+
+async function lockItemByKey(tx: Transaction, access: ProjectAccess, key: string): Promise<ItemSnapshot> {
+  const [, prefix, number] = /^([A-Z][A-Z0-9]*)-(\d{1,9})$/.exec(key.trim().toUpperCase()) ?? [];
+  if (prefix !== access.project.key) throw invalid(`${key.trim() || "That"} is no key of an item in this project.`, `Write a key such as ${access.project.key}-12.`);
+  const [row] = await tx.select().from(item).where(and(eq(item.projectId, access.project.id), eq(item.number, Number(number)))).for("update");
+  if (!row) throw notFound("item");
+  return snapshotOf(row);
+}
+

@@ -1,0 +1,85 @@
+import { randomUUID } from "node:crypto";
+import { eq, sql } from "drizzle-orm";
+import { cardOf } from "@/core/board/card";
+import { decide } from "@/core/item/decide";
+import type { Cause, CreatedData } from "@/core/item/event";
+import type { ItemSnapshot } from "@/core/item/fields";
+import { isRefusal } from "@/core/workflow/refusal";
+import { statesInOrder } from "@/core/workflow/workflow";
+import { transact, type Transaction } from "@/db/connection";
+import { commandRecord, item, project } from "@/db/schema";
+import { openProject, type ProjectAccess } from "../people/access";
+import type { Viewer } from "../people/viewer";
+import { invalid, Refused } from "../refused";
+import { checkReferences, decisionContext, recordCommand, workflowOf, type CommandResult } from "./command";
+import { placeInState } from "./place";
+import type { CreateItemRequest } from "./request";
+import { snapshotOf } from "./rows";
+import { storeEvents } from "./store";
+
+export type NewItem = Omit<CreatedData, "projectId" | "number" | "stateId" | "stateKind" | "rank">;
+export type Place = { itemId: string } | "first" | "last";
+
+/** What an item is unless somebody says otherwise. */
+export const NEW_ITEM: Omit<NewItem, "title" | "typeId"> = {
+  description: "",
+  severity: null,
+  priority: "normal",
+  classOfService: "standard",
+  origin: "planned",
+  estimate: null,
+  teamId: null,
+  assigneeId: null,
+  reviewerId: null,
+  place: null,
+  howToTest: null,
+  dueOn: null,
+  parentId: null,
+};
+
+/** Creates an item in the first state of its type's workflow, in the caller's transaction. */
+export async function createItemIn(
+  tx: Transaction,
+  viewer: Viewer,
+  access: ProjectAccess,
+  fields: NewItem,
+  place: Place,
+  commandId: string,
+  cause: Cause,
+): Promise<ItemSnapshot> {
+  const projectId = access.project.id;
+  await checkReferences(tx, projectId, fields, null);
+  const workflow = await workflowOf(tx, projectId, fields.typeId);
+  const [first] = statesInOrder(workflow);
+  const rank = await placeInState(tx, first.id, place);
+  const [{ number }] = await tx
+    .update(project)
+    .set({ nextItemNumber: sql`${project.nextItemNumber} + 1` })
+    .where(eq(project.id, projectId))
+    .returning({ number: sql<number>`${project.nextItemNumber} - 1` });
+  const data: CreatedData = { ...fields, projectId, number, stateId: first.id, stateKind: first.kind, rank };
+  const itemId = randomUUID();
+  const context = await decisionContext(tx, viewer, access, { ...data, id: itemId, updatedAt: 0 } as ItemSnapshot, commandId);
+  const events = decide(null, { kind: "create", data }, { ...context, cause });
+  if (isRefusal(events)) throw new Refused(events);
+  return storeEvents(tx, null, events);
+}
+
+/** Creates an item, or a task under one, on a person's behalf; at the end of the backlog. */
+export async function createItem(viewer: Viewer, request: CreateItemRequest): Promise<CommandResult> {
+  return transact(async (tx) => {
+    const access = await openProject(tx, viewer, { key: request.projectKey }, "create item");
+    if (!(await recordCommand(tx, request.commandId, viewer.personId, null))) {
+      const [known] = await tx.select({ item }).from(commandRecord).innerJoin(item, eq(item.id, commandRecord.itemId)).where(eq(commandRecord.id, request.commandId));
+      if (!known || known.item.projectId !== access.project.id) throw invalid("This command key was used for something else.", "Send it again with a new key.");
+      return { card: cardOf(snapshotOf(known.item), access.project.key), fresh: false };
+    }
+    if (request.parentId) {
+      const [parent] = await tx.select({ projectId: item.projectId }).from(item).where(eq(item.id, request.parentId));
+      if (parent?.projectId !== access.project.id) throw invalid("The item it belongs under is not in this project.", "Choose one of this project.");
+    }
+    const created = await createItemIn(tx, viewer, access, { ...NEW_ITEM, ...request.fields, parentId: request.parentId }, "last", request.commandId, "person");
+    await tx.update(commandRecord).set({ itemId: created.id, version: created.version }).where(eq(commandRecord.id, request.commandId));
+    return { card: cardOf(created, access.project.key), fresh: true };
+  });
+}

@@ -1,0 +1,193 @@
+import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from "drizzle-orm";
+import { cardOf, type Card } from "@/core/board/card";
+import { eventWords, linkWords } from "@/core/item/words";
+import type { ItemSnapshot } from "@/core/item/fields";
+import { zigzag, type Zigzag } from "@/core/flow/zigzag";
+import { daysTouched } from "@/core/calendar/zone";
+import { transitionsFrom, stateOf, type Transition } from "@/core/workflow/workflow";
+import { database } from "@/db/connection";
+import { block, comment, item, itemEvent, itemLink, person, project, report, state, stay } from "@/db/schema";
+import { openProject, visibleTo } from "../people/access";
+import { roster, type RosterPerson } from "../people/roster";
+import type { Viewer } from "../people/viewer";
+import { notFound } from "../refused";
+import { projectTypes } from "../workflow/load";
+import { eventOf, snapshotOf } from "./rows";
+
+export interface ItemView {
+  item: ItemSnapshot;
+  card: Card;
+  key: string;
+  project: { id: string; key: string; name: string; zone: string };
+  state: { id: string; name: string };
+  transitions: (Transition & { toName: string })[];
+  comments: { id: string; author: string; body: string; at: number }[];
+  history: { seq: number; who: string; words: string; note: string | null; at: number; commandId: string; mine: boolean; kind: string }[];
+  children: { id: string; key: string; title: string; stateName: string; finished: boolean; card: Card; finish: Transition | null }[];
+  parent: { key: string; title: string } | null;
+  links: { id: string; words: string; key: string; title: string; stateName: string }[];
+  reports: { id: string; reference: string; title: string; receivedAt: number; status: string }[];
+  zigzag: Zigzag;
+  stateNames: Record<string, string>;
+  ageDays: number;
+  people: RosterPerson[];
+  teams: { id: string; name: string }[];
+  types: { id: string; name: string; level: number; workflowId: string }[];
+  rights: { move: boolean; edit: boolean; comment: boolean; block: boolean; overrideLimits: boolean };
+  now: number;
+}
+
+const KEY = /^([A-Z][A-Z0-9]{1,9})-(\d{1,9})$/;
+
+/** Everything known of an item, by its key. */
+export async function readItem(viewer: Viewer, key: string, now = Date.now()): Promise<ItemView> {
+  const [, projectKey, number] = KEY.exec(key.toUpperCase()) ?? [];
+  if (!projectKey) throw notFound("item");
+  const db = database();
+  const access = await openProject(db, viewer, { key: projectKey }, "read project");
+  const [row] = await db.select().from(item).where(and(eq(item.projectId, access.project.id), eq(item.number, Number(number))));
+  if (!row) throw notFound("item");
+  const snapshot = snapshotOf(row);
+  const [types, people, events, comments, children, links, reports, stays, blocks, parent] = await Promise.all([
+    projectTypes(db, access.project.id),
+    roster(db, access.project.id),
+    db.select({ event: itemEvent, who: person.name }).from(itemEvent).leftJoin(person, eq(person.id, itemEvent.actorId)).where(eq(itemEvent.itemId, row.id)).orderBy(desc(itemEvent.seq)),
+    db.select({ id: comment.id, author: person.name, body: comment.body, at: comment.at }).from(comment).leftJoin(person, eq(person.id, comment.authorId)).where(eq(comment.itemId, row.id)).orderBy(asc(comment.at)),
+    db.select().from(item).where(and(eq(item.parentId, row.id), isNull(item.withdrawnAt))).orderBy(asc(item.rank)),
+    linksOf(row.id),
+    access.may("read intake")
+      ? db.select({ id: report.id, reference: report.reference, title: report.title, receivedAt: report.receivedAt, status: report.status }).from(report).where(eq(report.itemId, row.id)).orderBy(report.receivedAt)
+      : [],
+    db.select().from(stay).where(eq(stay.itemId, row.id)).orderBy(stay.enteredSeq),
+    db.select().from(block).where(eq(block.itemId, row.id)),
+    row.parentId ? db.select().from(item).where(eq(item.id, row.parentId)) : [],
+  ]);
+  const typeOf = (id: string) => types.types.find((t) => t.id === id)!;
+  const workflowOfType = (id: string) => types.workflows.find((w) => w.id === typeOf(id).workflowId)!;
+  const workflow = workflowOfType(row.typeId);
+  const stateNames = Object.fromEntries(types.workflows.flatMap((w) => w.states.map((s) => [s.id, s.name])));
+  const formerPeople = new Map(events.filter((e) => e.event.actorId).map((e) => [e.event.actorId!, e.who ?? "somebody"]));
+  const names = {
+    state: (id: string) => stateNames[id] ?? "a former state",
+    person: (id: string) => people.people.find((p) => p.id === id)?.name ?? formerPeople.get(id) ?? "somebody",
+    team: (id: string) => people.teams.find((t) => t.id === id)?.name ?? id,
+    type: (id: string) => typeOf(id)?.name ?? id,
+  };
+  const history = {
+    id: row.id,
+    key,
+    title: row.title,
+    typeId: row.typeId,
+    classOfService: row.classOfService,
+    stays: stays.map((s) => ({ stateId: s.stateId, kind: s.kind, from: s.enteredAt, to: s.leftAt })),
+    blocks: blocks.map((b) => ({ from: b.fromAt, to: b.liftedAt })),
+  };
+  const keyed = (n: number) => `${projectKey}-${n}`;
+  return {
+    item: snapshot,
+    card: cardOf(snapshot, projectKey),
+    key: keyed(row.number),
+    project: { id: access.project.id, key: access.project.key, name: access.project.name, zone: access.project.zone },
+    state: { id: row.stateId, name: names.state(row.stateId) },
+    transitions: transitionsFrom(workflow, row.stateId).map((t) => ({ ...t, toName: stateOf(workflow, t.to).name })),
+    comments: comments.map((c) => ({ ...c, author: c.author ?? "The requester" })),
+    history: events.map(({ event, who }) => ({
+      seq: event.seq,
+      who: who ?? "Zigzag Lane",
+      words: eventWords(eventOf(event), names),
+      note: event.note,
+      at: event.at,
+      commandId: event.commandId,
+      mine: event.actorId === viewer.personId,
+      kind: event.kind,
+    })),
+    children: children.map((c) => ({
+      id: c.id,
+      key: keyed(c.number),
+      title: c.title,
+      stateName: names.state(c.stateId),
+      finished: c.stateKind === "finished",
+      card: cardOf(snapshotOf(c), projectKey),
+      finish: transitionsFrom(workflowOfType(c.typeId), c.stateId).find((t) => stateOf(workflowOfType(c.typeId), t.to).kind === "finished") ?? null,
+    })),
+    parent: parent[0] ? { key: keyed(parent[0].number), title: parent[0].title } : null,
+    links: links.map((l) => ({
+      id: l.id,
+      words: linkWords({ kind: l.kind, otherKey: "", outward: l.fromItemId === row.id }).trim(),
+      key: keyed(l.number),
+      title: l.title,
+      stateName: names.state(l.stateId),
+    })),
+    reports,
+    zigzag: zigzag(history, row.withdrawnAt ?? now),
+    stateNames,
+    ageDays: daysTouched(row.clock, access.project.zone, now),
+    ...people,
+    types: types.types,
+    rights: {
+      move: access.may("move item"),
+      edit: access.may("edit item"),
+      comment: access.may("comment item"),
+      block: access.may("block item"),
+      overrideLimits: access.may("override limit"),
+    },
+    now,
+  };
+}
+
+function linksOf(itemId: string) {
+  return database()
+    .select({ id: itemLink.id, kind: itemLink.kind, fromItemId: itemLink.fromItemId, number: item.number, title: item.title, stateId: item.stateId })
+    .from(itemLink)
+    .innerJoin(item, sql`${item.id} = case when ${itemLink.fromItemId} = ${itemId} then ${itemLink.toItemId} else ${itemLink.fromItemId} end`)
+    .where(or(eq(itemLink.fromItemId, itemId), eq(itemLink.toItemId, itemId)));
+}
+
+export interface FoundItem {
+  id: string;
+  key: string;
+  title: string;
+  stateName: string;
+  projectName: string;
+  typeId: string;
+}
+
+/** Items whose key or words match, in the projects a person may see; the best first. */
+export async function searchItems(viewer: Viewer, text: string, most = 12): Promise<FoundItem[]> {
+  const db = database();
+  const wanted = text.trim();
+  if (!wanted) return [];
+  const [, projectKey, number] = KEY.exec(wanted.toUpperCase()) ?? [];
+  const document = sql`to_tsvector('english', ${item.title} || ' ' || ${item.description})`;
+  const query = sql`websearch_to_tsquery('english', ${wanted})`;
+  const pattern = `%${wanted.replace(/[\\%_]/g, "\\$&")}%`;
+  const rows = await db
+    .select({ id: item.id, projectKey: project.key, number: item.number, title: item.title, stateName: state.name, projectName: project.name, typeId: item.typeId })
+    .from(item)
+    .innerJoin(project, eq(project.id, item.projectId))
+    .innerJoin(state, eq(state.id, item.stateId))
+    .where(
+      and(
+        visibleTo(db, viewer),
+        isNull(item.withdrawnAt),
+        projectKey ? and(eq(project.key, projectKey), eq(item.number, Number(number))) : or(sql`${document} @@ ${query}`, ilike(item.title, pattern)),
+      ),
+    )
+    .orderBy(sql`${item.stateKind} = 'finished'`, sql`ts_rank(${document}, ${query}) desc`, desc(item.updatedAt))
+    .limit(most);
+  return rows.map(({ projectKey: k, number: n, ...rest }) => ({ ...rest, key: `${k}-${n}` }));
+}
+
+/** The cards of given items of one project; ids that are not in it are left out. */
+export async function itemsById(viewer: Viewer, projectKey: string, ids: string[]): Promise<(Card & { stateName: string })[]> {
+  const db = database();
+  const access = await openProject(db, viewer, { key: projectKey }, "read project");
+  if (ids.length === 0) return [];
+  const { workflows } = await projectTypes(db, access.project.id);
+  const stateNames = new Map(workflows.flatMap((w) => w.states.map((s) => [s.id, s.name])));
+  const rows = await db.select().from(item).where(and(eq(item.projectId, access.project.id), inArray(item.id, ids)));
+  const order = new Map(ids.map((id, i) => [id, i]));
+  return rows
+    .sort((a, b) => order.get(a.id)! - order.get(b.id)!)
+    .map((row) => ({ ...cardOf(snapshotOf(row), projectKey), stateName: stateNames.get(row.stateId) ?? "" }));
+}

@@ -1,0 +1,74 @@
+import { z } from "zod";
+import { CLASSES_OF_SERVICE, LINK_KINDS, ORIGINS, PRIORITIES, SEVERITIES } from "@/core/item/fields";
+import { OUTCOMES } from "@/core/workflow/workflow";
+
+/*
+ * What may be asked of items from outside. Sizes are generous for people and small for machines; text is stored as it
+ * was written and only ever rendered as text or through the sanitised Markdown view.
+ */
+
+const id = z.string().min(1).max(64);
+export const title = z.string().trim().min(1, "An item needs a title.").max(300, "Use at most 300 characters.");
+const longText = z.string().max(50_000, "Use at most 50,000 characters.");
+const isoDate = z.iso.date();
+
+export const editableFields = z.object({
+  title,
+  description: longText,
+  typeId: id,
+  severity: z.enum(SEVERITIES).nullable(),
+  priority: z.enum(PRIORITIES),
+  classOfService: z.enum(CLASSES_OF_SERVICE),
+  origin: z.enum(ORIGINS),
+  estimate: z.number().min(0).max(10_000).nullable(),
+  teamId: id.nullable(),
+  assigneeId: id.nullable(),
+  reviewerId: id.nullable(),
+  place: z.string().max(200).nullable(),
+  howToTest: longText.nullable(),
+  dueOn: isoDate.nullable(),
+});
+
+export const commandRequest = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("move"),
+    from: id,
+    to: id,
+    answers: z
+      .object({
+        howToTest: longText,
+        assigneeId: id,
+        reviewerId: id,
+        estimate: z.number().min(0).max(10_000),
+        reason: z.string().max(2_000),
+        outcome: z.enum(OUTCOMES),
+      })
+      .partial()
+      .default({}),
+    overrideReason: z.string().max(2_000).optional(),
+  }),
+  z.object({ kind: z.literal("edit"), seenVersion: z.number().int().positive(), changes: editableFields.partial() }),
+  z.object({ kind: z.literal("place"), below: z.uuid().nullable() }),
+  z.object({ kind: z.literal("comment"), body: z.string().trim().min(1, "Write something first.").max(20_000) }),
+  z.object({ kind: z.literal("block"), cause: z.string().trim().min(1, "A blocker needs a cause.").max(500), waitingFor: z.string().trim().max(200).nullable() }),
+  z.object({ kind: z.literal("lift"), blockId: z.uuid() }),
+  z.object({ kind: z.literal("link"), linkKind: z.enum(LINK_KINDS), otherKey: z.string().max(30) }),
+  z.object({ kind: z.literal("unlink"), linkId: z.uuid() }),
+  z.object({ kind: z.literal("undo"), commandId: z.uuid() }),
+]);
+export type CommandRequest = z.infer<typeof commandRequest>;
+
+export const itemCommandBody = z.object({
+  /** Chosen by the sender; the same command sent twice is carried out once. */
+  commandId: z.uuid(),
+  itemId: z.uuid(),
+  command: commandRequest,
+});
+
+export const createItemBody = z.object({
+  commandId: z.uuid(),
+  projectKey: z.string().max(12),
+  parentId: z.uuid().nullable().default(null),
+  fields: editableFields.partial().extend({ title, typeId: id }),
+});
+export type CreateItemRequest = z.infer<typeof createItemBody>;

@@ -1,0 +1,64 @@
+import { and, eq, isNull } from "drizzle-orm";
+import type { ItemEvent } from "@/core/item/event";
+import type { ItemSnapshot } from "@/core/item/fields";
+import { applyEvent } from "@/core/item/snapshot";
+import type { Transaction } from "@/db/connection";
+import { block, comment, item, itemEvent, itemLink, outbox, stay } from "@/db/schema";
+import { eventRow } from "./rows";
+
+/**
+ * Stores events: the new snapshot, the history, the stays and blocks that measures read, and the outbox, all in the
+ * caller's transaction. The one place that writes any of them.
+ * @returns the snapshot after the events
+ */
+export async function storeEvents(tx: Transaction, before: ItemSnapshot | null, events: readonly ItemEvent[]): Promise<ItemSnapshot> {
+  if (events.length === 0) {
+    if (!before) throw new Error("nothing to store");
+    return before;
+  }
+  const after = events.reduce(applyEvent, before)!;
+  if (before) await tx.update(item).set(after).where(eq(item.id, after.id));
+  else await tx.insert(item).values(after);
+  await tx.insert(itemEvent).values(events.map(eventRow));
+  for (const event of events) await storeConsequence(tx, event, after);
+  await tx.insert(outbox).values({ projectId: after.projectId, at: after.updatedAt, kind: "item", itemId: after.id, version: after.version });
+  return after;
+}
+
+async function storeConsequence(tx: Transaction, event: ItemEvent, after: ItemSnapshot): Promise<void> {
+  const { itemId, at } = event;
+  const leave = () => tx.update(stay).set({ leftAt: at }).where(and(eq(stay.itemId, itemId), isNull(stay.leftAt)));
+  switch (event.kind) {
+    case "created":
+      await tx.insert(stay).values({ itemId, enteredSeq: event.seq, stateId: event.new.stateId, kind: event.new.stateKind, enteredAt: at });
+      return;
+    case "moved":
+      await leave();
+      await tx.insert(stay).values({ itemId, enteredSeq: event.seq, stateId: event.new.stateId, kind: event.new.kind, enteredAt: at });
+      return;
+    case "withdrawn":
+      await leave();
+      return;
+    case "commented":
+      await tx.insert(comment).values({ id: event.new.commentId, itemId, authorId: event.actorId, body: event.new.body, at });
+      return;
+    case "blocked":
+      await tx.insert(block).values({ id: event.new.blockId, itemId, cause: event.new.cause, waitingFor: event.new.waitingFor, byId: event.actorId, fromAt: at });
+      return;
+    case "lifted":
+      await tx.update(block).set({ liftedAt: at }).where(eq(block.id, event.old.blockId));
+      return;
+    case "linked": {
+      if (!event.new.outward) return;
+      await tx.insert(itemLink).values({ id: event.new.linkId, fromItemId: after.id, toItemId: event.new.otherId, kind: event.new.kind });
+      return;
+    }
+    case "unlinked":
+      if (event.old.outward) await tx.delete(itemLink).where(eq(itemLink.id, event.old.linkId));
+      return;
+    case "changed":
+    case "ranked":
+    case "overrode":
+      return;
+  }
+}

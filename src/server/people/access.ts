@@ -1,0 +1,53 @@
+import { and, eq, exists, or, sql, type SQL } from "drizzle-orm";
+import { may, roleIn, type Action, type Role } from "@/core/people/authorise";
+import type { Reader } from "@/db/connection";
+import { membership, project } from "@/db/schema";
+import { notAllowed, notFound } from "../refused";
+import type { Viewer } from "./viewer";
+
+export type ProjectRow = typeof project.$inferSelect;
+
+export interface ProjectAccess {
+  project: ProjectRow;
+  role: Role;
+  may: (action: Action) => boolean;
+}
+
+/**
+ * The one read filter: the projects a person may see, as a condition on `project`. Every list, count, search, chart
+ * and stream of a signed-in person joins `project` and applies it.
+ */
+export function visibleTo(reader: Reader, viewer: Viewer): SQL | undefined {
+  if (viewer.administrator) return undefined;
+  return or(
+    eq(project.visibility, "everyone"),
+    exists(
+      reader
+        .select({ one: sql`1` })
+        .from(membership)
+        .where(and(eq(membership.projectId, project.id), eq(membership.personId, viewer.personId))),
+    ),
+  );
+}
+
+/**
+ * Opens a project for an action.
+ * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks the action
+ */
+export async function openProject(reader: Reader, viewer: Viewer, where: { key: string } | { id: string }, action: Action): Promise<ProjectAccess> {
+  const [row] = await reader
+    .select({ project, membership: membership.role })
+    .from(project)
+    .leftJoin(membership, and(eq(membership.projectId, project.id), eq(membership.personId, viewer.personId)))
+    .where(and("key" in where ? eq(project.key, where.key) : eq(project.id, where.id), visibleTo(reader, viewer)));
+  if (!row) throw notFound("project");
+  const role = roleIn(viewer, row.membership, row.project.visibility);
+  if (!role || !may(role, "read project")) throw notFound("project");
+  if (!may(role, action)) throw notAllowed(action);
+  return { project: row.project, role, may: (a) => may(role, a) };
+}
+
+/** The projects a person may see, by name. */
+export async function visibleProjects(reader: Reader, viewer: Viewer): Promise<ProjectRow[]> {
+  return reader.select().from(project).where(visibleTo(reader, viewer)).orderBy(project.name);
+}

@@ -1,0 +1,30 @@
+import { betterAuth } from "better-auth";
+import { drizzleAdapter } from "better-auth/adapters/drizzle";
+import { database } from "@/db/connection";
+import { account, person, session, verification } from "@/db/schema";
+
+function createAuth() {
+  const secret = process.env.BETTER_AUTH_SECRET;
+  if (!secret) throw new Error("BETTER_AUTH_SECRET is not set; bin/start makes one");
+  const base = process.env.APP_URL ?? "http://localhost:3000";
+  const port = new URL(base).port;
+  return betterAuth({
+    secret,
+    baseURL: base,
+    trustedOrigins: [base, `http://localhost:${port}`, `http://127.0.0.1:${port}`],
+    database: drizzleAdapter(database(), { provider: "pg", schema: { user: person, session, account, verification } }),
+    emailAndPassword: { enabled: true, disableSignUp: process.env.ZIGZAG_SIGN_UP !== "open", minPasswordLength: 10 },
+    user: { additionalFields: { administrator: { type: "boolean", input: false, defaultValue: false } } },
+    advanced: { cookiePrefix: "zigzag" },
+    rateLimit: { enabled: true, window: 60, max: 120, customRules: { "/sign-in/email": { window: 60, max: 30 } } },
+    telemetry: { enabled: false },
+  });
+}
+
+const shared = globalThis as typeof globalThis & { zigzagAuth?: ReturnType<typeof createAuth> };
+
+/** Sessions and passwords. Made at first use, so that building the application needs no secret. */
+export function auth(): ReturnType<typeof createAuth> {
+  shared.zigzagAuth ??= createAuth();
+  return shared.zigzagAuth;
+}

@@ -1,0 +1,24 @@
+import { eq } from "drizzle-orm";
+import type { Reader } from "@/db/connection";
+import { membership, person, team } from "@/db/schema";
+
+export interface RosterPerson {
+  id: string;
+  name: string;
+  calling: string | null;
+  role: "lead" | "member" | "observer";
+}
+
+/** The people of a project and all teams; what choosing an assignee or naming an actor needs. */
+export async function roster(reader: Reader, projectId: string): Promise<{ people: RosterPerson[]; teams: { id: string; name: string }[] }> {
+  const [people, teams] = await Promise.all([
+    reader
+      .select({ id: person.id, name: person.name, calling: person.calling, role: membership.role })
+      .from(membership)
+      .innerJoin(person, eq(person.id, membership.personId))
+      .where(eq(membership.projectId, projectId))
+      .orderBy(person.name),
+    reader.select().from(team).orderBy(team.name),
+  ]);
+  return { people, teams };
+}

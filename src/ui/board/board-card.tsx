@@ -1,0 +1,116 @@
+"use client";
+import { useDraggable } from "@dnd-kit/core";
+import { Octagon } from "lucide-react";
+import { memo, type KeyboardEvent, type PointerEventHandler } from "react";
+import { ageTrack, SHOW_AGE_FROM } from "@/core/board/age-track";
+import type { Card } from "@/core/board/card";
+import { daysTouched } from "@/core/calendar/zone";
+import type { Percentiles } from "@/core/flow/report";
+import { Initials } from "@/ui/kit/initials";
+import { shortDate, span } from "@/ui/kit/time";
+import { TypeGlyph } from "@/ui/kit/type-glyph";
+
+export interface CardFacts {
+  zone: string;
+  now: number;
+  percentiles: Percentiles;
+  expectationDays: number;
+  nameOf: Map<string, string>;
+  typeName: Map<string, string>;
+}
+
+interface Props {
+  card: Card;
+  compact: boolean;
+  facts: CardFacts;
+  open: boolean;
+  picked: boolean;
+  changed: boolean;
+  focusable: boolean;
+  draggable: boolean;
+  onOpen: (card: Card) => void;
+  onFocus: (card: Card) => void;
+  onKey: (event: KeyboardEvent<HTMLElement>, card: Card) => void;
+}
+
+/** A card. In waiting parts it is compact; where somebody works on it, it shows more. */
+export const BoardCard = memo(function BoardCard({ card, compact, facts, open, picked, changed, focusable, draggable, onOpen, onFocus, onKey }: Props) {
+  const { setNodeRef, listeners, isDragging } = useDraggable({ id: card.id, disabled: !draggable });
+  const blocker = card.openBlockers[0];
+  const age = daysTouched(card.clock, facts.zone, facts.now);
+  const finished = card.stateKind === "finished";
+  const track = ageTrack(age, facts.expectationDays, facts.percentiles);
+  const late = track.past85 && !finished;
+  const assignee = card.assigneeId ? (facts.nameOf.get(card.assigneeId) ?? "Somebody") : null;
+  const label = [
+    `${card.key}, ${facts.typeName.get(card.typeId) ?? card.typeId}: ${card.title}`,
+    assignee ? `assigned to ${assignee}` : "assigned to nobody",
+    card.clock.length > 0 && `${age} ${age === 1 ? "day" : "days"}${late ? ", past the 85th percentile" : ""}`,
+    blocker && `blocked: ${blocker.cause}`,
+    card.classOfService !== "standard" && card.classOfService,
+    card.origin === "unplanned" && "unplanned",
+  ].filter(Boolean).join("; ");
+  return (
+    <div
+      ref={setNodeRef}
+      role="listitem"
+      aria-label={label}
+      tabIndex={focusable ? 0 : -1}
+      className="card"
+      data-card={card.id}
+      data-key={card.key}
+      data-compact={compact}
+      data-unplanned={card.origin === "unplanned"}
+      data-expedite={card.classOfService === "expedite" && !compact}
+      data-blocked={Boolean(blocker)}
+      data-open={open}
+      data-lifted={isDragging}
+      data-picked={picked}
+      data-changed={changed}
+      onClick={() => onOpen(card)}
+      onFocus={() => onFocus(card)}
+      onKeyDown={(event) => onKey(event, card)}
+      onPointerDown={draggable ? (listeners?.onPointerDown as PointerEventHandler | undefined) : undefined}
+    >
+      <div className="flex items-center gap-1.5">
+        <TypeGlyph typeId={card.typeId} name={facts.typeName.get(card.typeId)} size={compact ? 12 : 14} />
+        <span className="key !text-[12px]">{card.key}</span>
+        {!compact && card.classOfService === "fixed date" && card.dueOn && <span className="truncate text-[12px] text-signal-ink">by {shortDate(card.dueOn)}</span>}
+        {!compact && card.origin === "unplanned" && <em className="truncate text-[12px] text-ink-soft">unplanned</em>}
+        <span className="flex-1" />
+        {compact && card.clock.length > 0 && (age >= SHOW_AGE_FROM || finished) && (
+          <span className={`whitespace-nowrap text-[12px] ${late ? "font-bold text-alarm" : "text-ink-soft"}`} title={late ? "past the 85th percentile of finished items" : undefined}>
+            {age} d
+          </span>
+        )}
+        {!compact && card.estimate !== null && (
+          <span className="inline-flex h-[19px] min-w-[19px] items-center justify-center rounded-full border border-line px-1 text-[11.5px] font-semibold" title={`estimate ${card.estimate}`}>
+            {card.estimate}
+          </span>
+        )}
+        {!compact && assignee && <Initials name={assignee} />}
+      </div>
+      <p className={`card-title ${compact ? "mt-0.5" : "mt-1"}`}>{card.title}</p>
+      {blocker && (
+        <p className={`flex items-center gap-1 font-semibold text-alarm ${compact ? "text-[11.5px]" : "mt-1 text-[12.5px]"}`}>
+          <Octagon size={11} className="shrink-0" fill="currentColor" aria-hidden="true" />
+          <span className="truncate" title={blocker.waitingFor ? `waiting for ${blocker.waitingFor}` : undefined}>
+            {blocker.cause}, {span(facts.now - blocker.since)}
+          </span>
+        </p>
+      )}
+      {!compact && card.returns > 0 && <p className="mt-0.5 text-[12.5px] text-ink-soft">came back {card.returns === 1 ? "once" : card.returns === 2 ? "twice" : `${card.returns} times`}</p>}
+      {!compact && card.clock.length > 0 && (
+        <div className="mt-1.5 flex items-center gap-2" style={late ? { ["--age" as string]: "var(--alarm)" } : undefined}>
+          <div className="age-track" aria-hidden="true">
+            <i className="age-run" style={{ width: `${track.dot * 100}%` }} />
+            {track.median !== null && <i className="age-mark" style={{ left: `${track.median * 100}%` }} />}
+            {track.p85 !== null && <i className="age-mark" data-strong="true" style={{ left: `${track.p85 * 100}%` }} />}
+            <i className="age-dot" style={{ left: `${track.dot * 100}%` }} />
+          </div>
+          <span className={`whitespace-nowrap text-[12px] ${late ? "font-bold text-alarm" : "text-ink-soft"}`}>{track.words}</span>
+        </div>
+      )}
+    </div>
+  );
+});

@@ -1,0 +1,73 @@
+import { stagesOf, type Column } from "@/core/board/column";
+import { shortDays } from "@/ui/kit/time";
+import { Slots } from "./slots";
+
+/** Heads of all columns: the stage, its part, the limit as slots, and the ladder across the whole board. */
+export function BoardHeads({ columns, counts, ladder, onOpen }: {
+  columns: Column[];
+  counts: Record<string, number>;
+  ladder: Record<string, number | null>;
+  onOpen: (column: Column) => void;
+}) {
+  const firsts = firstParts(columns);
+  const ordered = stagesOf(columns).flatMap((s) => s.columns);
+  return (
+    <div className="board-grid sticky top-0 z-20 bg-paper">
+      {ordered.map((column) => {
+        const first = firsts.has(column.id);
+        const average = ladder[column.id];
+        return (
+          <div key={column.id} className="board-cell !bg-transparent !px-0 !pb-0" data-first-part={first} data-part="head">
+            <div className="column-head min-h-[38px] px-2">
+              <h2 className="truncate text-[14px] leading-tight">
+                {first ? column.stage : ""} <span className={`font-normal text-ink-soft ${first ? "text-[13px]" : "pl-1 text-[13px]"}`}>{column.name !== column.stage ? column.name : ""}</span>
+              </h2>
+              <button type="button" onClick={() => onOpen(column)} className="mt-0.5 block hover:underline" aria-label={`${column.stage} ${column.name}: ${counts[column.id] ?? 0} items, show them`}>
+                <Slots count={counts[column.id] ?? 0} limit={column} part={column.part} />
+              </button>
+            </div>
+            <LadderStep column={column} average={average} />
+          </div>
+        );
+      })}
+    </div>
+  );
+}
+
+const HIGH = 7;
+const LOW = 19;
+const MIDDLE = (HIGH + LOW) / 2;
+
+/** One step of the ladder; its ends meet those of its neighbours half way. */
+function LadderStep({ column, average }: { column: Column; average: number | null | undefined }) {
+  if (column.part === "finished") return <div className="ladder" />;
+  const y = column.part === "working" ? HIGH : LOW;
+  const slope = (mirrored: boolean) => (
+    <svg width="9" height="26" className={`absolute top-0 ${mirrored ? "right-0" : "left-0"}`} aria-hidden="true">
+      <line x1={0} y1={mirrored ? y : MIDDLE} x2={9} y2={mirrored ? MIDDLE : y} stroke="var(--accent)" strokeWidth="2" />
+    </svg>
+  );
+  return (
+    <div className="ladder">
+      {slope(false)}
+      <div className="ladder-step" style={{ top: y - 1 }} />
+      {slope(true)}
+      {average !== null && average !== undefined && (
+        <span className={`ladder-label ${column.part === "working" ? "text-accent" : "text-rest-ink"}`} style={{ top: y, color: column.part === "working" ? "var(--accent)" : "var(--rest-ink)" }} title="Average time of the items finished in the last 12 weeks">
+          {shortDays(average)}
+        </span>
+      )}
+    </div>
+  );
+}
+
+/** Columns that begin a stage: they carry its name and the strong line. */
+export function firstParts(columns: readonly Column[]): Set<string> {
+  return new Set(stagesOf(columns).map((s) => s.columns[0].id));
+}
+
+/** How wide the columns are: what is worked on gets the room, what waits is narrower. */
+export function columnWidths(columns: readonly Column[]): string {
+  const width = { working: "minmax(168px, 2fr)", waiting: "minmax(116px, 1.05fr)", finished: "minmax(104px, 0.9fr)" };
+  return stagesOf(columns).flatMap((s) => s.columns).map((c) => width[c.part]).join(" ");
+}

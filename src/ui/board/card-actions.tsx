@@ -1,0 +1,94 @@
+"use client";
+import { Popover } from "radix-ui";
+import { useRef, type ReactNode } from "react";
+import type { Card } from "@/core/board/card";
+import { stateOf, transitionsFrom, type Workflow } from "@/core/workflow/workflow";
+import { AskForm, type Answers } from "@/ui/item/ask-form";
+import type { Stopped } from "./use-moves";
+
+/** A box beside a card; Radix places it where there is room. */
+function Beside({ cardId, label, onClose, children }: { cardId: string; label: string; onClose: () => void; children: ReactNode }) {
+  const virtual = { current: { getBoundingClientRect: () => (document.querySelector(`[data-card="${cardId}"]`) ?? document.body).getBoundingClientRect() } };
+  return (
+    <Popover.Root open onOpenChange={(open) => !open && onClose()}>
+      <Popover.Anchor virtualRef={virtual} />
+      <Popover.Portal>
+        <Popover.Content
+          side="right"
+          align="start"
+          sideOffset={6}
+          collisionPadding={8}
+          aria-label={label}
+          className="popover w-[300px]"
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            document.querySelector<HTMLElement>(`[data-card="${cardId}"]`)?.focus();
+          }}
+        >
+          {children}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+/** Why a move was not made, beside the card, with a form for what is still missing. */
+export function StoppedMove({ stopped, people, onAnswer, onClose }: { stopped: Stopped; people: { id: string; name: string }[]; onAnswer: (answers: Answers) => void; onClose: () => void }) {
+  const { problem, given, verb } = stopped;
+  return (
+    <Beside cardId={stopped.cardId} label={problem.sentence} onClose={onClose}>
+      <div role="alert" className="border-l-[3px] border-alarm pl-3">
+        <p className="font-semibold">{problem.sentence}</p>
+        <p className="mb-2 text-[13px] text-ink-soft">{problem.help}</p>
+      </div>
+      {problem.asks.length > 0 && (
+        <AskForm
+          key={problem.sentence}
+          asks={problem.asks}
+          people={people}
+          verb={verb}
+          onCancel={onClose}
+          onAnswer={(more) => onAnswer({ answers: { ...given.answers, ...more.answers }, overrideReason: more.overrideReason ?? given.overrideReason })}
+        />
+      )}
+    </Beside>
+  );
+}
+
+/** The moves that exist from where a card is, by their verbs. */
+export function CardActions({ card, workflow, onMove, onOpen, onClose }: { card: Card; workflow: Workflow; onMove: (to: string, verb: string) => void; onOpen: () => void; onClose: () => void }) {
+  const list = useRef<HTMLUListElement>(null);
+  const step = (by: number) => {
+    const buttons = [...(list.current?.querySelectorAll("button") ?? [])];
+    const at = buttons.indexOf(document.activeElement as HTMLButtonElement);
+    buttons[(at + by + buttons.length) % buttons.length]?.focus();
+  };
+  return (
+    <Beside cardId={card.id} label={`Actions for ${card.key}`} onClose={onClose}>
+      <p className="key mb-1 px-2">{card.key}</p>
+      <ul
+        ref={list}
+        onKeyDown={(e) => {
+          if (e.key === "ArrowDown" || e.key === "ArrowUp") {
+            e.preventDefault();
+            step(e.key === "ArrowDown" ? 1 : -1);
+          }
+        }}
+      >
+        {transitionsFrom(workflow, card.stateId).map((t) => (
+          <li key={t.id}>
+            <button type="button" className="menu-item w-full hover:bg-accent-soft focus:bg-accent-soft" onClick={() => onMove(t.to, t.verb)}>
+              <span className="flex-1 text-left">{t.verb}</span>
+              <span className="text-[12.5px] text-ink-soft">to {stateOf(workflow, t.to).name}</span>
+            </button>
+          </li>
+        ))}
+        <li>
+          <button type="button" className="menu-item w-full hover:bg-accent-soft focus:bg-accent-soft" onClick={onOpen}>
+            Open the item
+          </button>
+        </li>
+      </ul>
+    </Beside>
+  );
+}

@@ -1,0 +1,56 @@
+"use client";
+import { useDroppable } from "@dnd-kit/core";
+import { memo, type ReactNode } from "react";
+import type { Card } from "@/core/board/card";
+import type { Column } from "@/core/board/column";
+import type { Lane } from "@/core/board/lane";
+
+/** One lane across the board. */
+export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, onlyLane, renderCard, finishedSummary, fill }: {
+  lane: Lane<Card>;
+  columns: Column[];
+  firsts: Set<string>;
+  /** While a card is in hand: whether each column can take it. */
+  target: Record<string, "allowed" | "closed" | undefined> & { over?: string };
+  onlyLane: boolean;
+  renderCard: (card: Card, column: Column) => ReactNode;
+  finishedSummary: ReactNode;
+  fill: boolean;
+}) {
+  return (
+    <section aria-label={`Lane ${lane.name}`} className={`${lane.expedite ? "expedite-lane mb-1.5" : ""} ${fill ? "flex flex-1 flex-col" : ""}`}>
+      {(!onlyLane || lane.expedite) && (
+        <h3 className="flex items-baseline gap-2 border-t border-line px-2 py-0.5 font-display text-[12.5px]" style={lane.expedite ? { borderTop: "none" } : undefined}>
+          {lane.name} <span className="font-sans text-[12.5px] font-normal text-ink-soft">{lane.items.length === 1 ? "1 item" : `${lane.items.length} items`}</span>
+        </h3>
+      )}
+      <div className={`board-grid ${fill ? "flex-1" : ""}`}>
+        {columns.map((column) => (
+          <Cell key={column.id} lane={lane} column={column} first={firsts.has(column.id)} target={target[column.id]} over={target.over === column.id}>
+            {column.part === "finished" && finishedSummary}
+            {lane.items.filter((card) => column.stateIds.includes(card.stateId)).map((card) => renderCard(card, column))}
+          </Cell>
+        ))}
+      </div>
+    </section>
+  );
+});
+
+function Cell({ lane, column, first, target, over, children }: { lane: Lane<Card>; column: Column; first: boolean; target?: string; over: boolean; children: ReactNode }) {
+  const { setNodeRef, isOver } = useDroppable({ id: `${lane.id}|${column.id}`, data: { columnId: column.id } });
+  return (
+    <div
+      ref={setNodeRef}
+      role="list"
+      aria-label={`${lane.name}, ${column.stage} ${column.name}`}
+      className={`board-cell ${column.part === "waiting" ? "hatch" : ""}`}
+      data-column={column.id}
+      data-part={column.part}
+      data-first-part={first}
+      data-target={target}
+      data-over={isOver || over}
+    >
+      {children}
+    </div>
+  );
+}

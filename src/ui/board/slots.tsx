@@ -1,0 +1,43 @@
+import { limitState, limitWords, slots, type ColumnLimit } from "@/core/board/limit";
+import type { ColumnPart } from "@/core/board/column";
+
+/** A limit drawn as places: filled, free, and beyond the bracket; words beside it carry the meaning. */
+export function Slots({ count, limit, part }: { count: number; limit: ColumnLimit; part: ColumnPart }) {
+  const state = limitState(count, limit);
+  if (state.kind === "none") return <span className="text-[12.5px] font-semibold text-ink-soft">{count}</span>;
+  const { filled, empty, beyond, asBar } = slots(count, limit);
+  const words = limitWords(state, limit);
+  const tone = state.kind === "over" ? "text-alarm" : state.kind === "under" ? "text-signal-ink" : "text-ink-soft";
+  const firm = (limit.maxFirm && limit.max !== null) || (limit.minFirm && limit.min !== null);
+  const title = [
+    limit.min !== null && `minimum ${limit.min}, ${limit.minFirm ? "firm" : "advice"}`,
+    limit.max !== null && `maximum ${limit.max}, ${limit.maxFirm ? "firm" : "advice"}`,
+  ].filter(Boolean).join("; ");
+  return (
+    <span className="flex items-center gap-1.5 whitespace-nowrap" title={title}>
+      {asBar ? (
+        <span className="h-2 w-16 border border-rest" aria-hidden="true">
+          <span className="block h-full bg-rest" style={{ width: `${Math.min(100, (count / (limit.max ?? count)) * 100)}%` }} />
+        </span>
+      ) : (
+        <span className="slots" data-part={part} aria-hidden="true">
+          <span className="slots-bracket" data-closed={beyond > 0}>
+            {Array.from({ length: filled }, (_, i) => (
+              <i key={`f${i}`} className="slot" data-full="true" />
+            ))}
+            {Array.from({ length: empty }, (_, i) => (
+              <i key={`e${i}`} className="slot" />
+            ))}
+          </span>
+          {Array.from({ length: beyond }, (_, i) => (
+            <i key={`b${i}`} className="slot" data-beyond="true" />
+          ))}
+        </span>
+      )}
+      <span className={`text-[12.5px] font-semibold ${tone}`}>
+        {words}
+        {firm && <span className="sr-only">, firm limit</span>}
+      </span>
+    </span>
+  );
+}

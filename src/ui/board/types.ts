@@ -1,0 +1,26 @@
+import type { Card } from "@/core/board/card";
+import type { Column } from "@/core/board/column";
+import type { Percentiles } from "@/core/flow/report";
+import type { Workflow } from "@/core/workflow/workflow";
+import type { FrameSummary } from "@/ui/frame/pulse-strip";
+
+/** A board as the server sends it. */
+export interface BoardView {
+  project: { id: string; key: string; name: string; zone: string };
+  board: { id: string; name: string; version: number };
+  columns: Column[];
+  cards: Card[];
+  workflows: Workflow[];
+  types: { id: string; name: string; level: number; workflowId: string }[];
+  people: { id: string; name: string }[];
+  teams: { id: string; name: string }[];
+  rights: { move: boolean; edit: boolean; overrideLimits: boolean; design: boolean; intake: boolean };
+  lastEventId: number;
+  now: number;
+}
+
+/** The project's summary with what only the board draws from it. */
+export interface BoardSummary extends FrameSummary {
+  percentiles: Percentiles;
+  ladder: Record<string, number | null>;
+}

@@ -1,0 +1,141 @@
+"use client";
+import { useEffect, useRef, useState, type KeyboardEvent as ReactKeyboardEvent } from "react";
+import type { Card } from "@/core/board/card";
+import type { Column } from "@/core/board/column";
+import type { Lane } from "@/core/board/lane";
+import type { Transition } from "@/core/workflow/workflow";
+
+export const BOARD_KEYS: [string, string][] = [
+  ["↑ ↓ ← →", "move the focus between cards"],
+  ["Enter", "open the item"],
+  ["Esc", "close what is open"],
+  ["Space", "pick the card up; arrows choose a column; Space drops it"],
+  ["[ ]", "move the card one part back or on"],
+  [".", "the card's actions"],
+  ["b", "show or hide the backlog"],
+  ["n", "new item"],
+  ["/", "filter by words"],
+  ["?", "this list"],
+];
+
+interface Options {
+  columns: Column[];
+  laneList: Lane<Card>[];
+  byId: Map<string, Card>;
+  mayMove: boolean;
+  moveIntoColumn: (card: Card, column: Column) => void;
+  moveInto: (card: Card, column: Column) => Transition | undefined;
+  openItem: (card: Card) => void;
+  openActions: (card: Card) => void;
+  onFilter: () => void;
+  onHelp: () => void;
+  onNew: () => void;
+  onBacklog: () => void;
+}
+
+/** Everything on the board by keyboard. One card has the focus; it is found by where cards are on the screen. */
+export function useBoardKeys(options: Options) {
+  const { columns, laneList, byId, mayMove } = options;
+  const [focus, setFocus] = useState<string | null>(null);
+  const [picked, setPicked] = useState<{ cardId: string; columnId: string } | null>(null);
+  const [says, setSays] = useState("");
+  const latest = useRef(options);
+  useEffect(() => {
+    latest.current = options;
+  });
+  const firstId = laneList.flatMap((l) => l.items)[0]?.id ?? null;
+  const focusId = focus && byId.has(focus) ? focus : firstId;
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = (event.target as HTMLElement).closest?.("input,textarea,select,[role=dialog],[contenteditable=true]");
+      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      const act = { "/": latest.current.onFilter, "?": latest.current.onHelp, n: latest.current.onNew, b: latest.current.onBacklog }[event.key];
+      if (act) {
+        event.preventDefault();
+        act();
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+
+  const columnAt = (card: Card) => columns.findIndex((c) => c.stateIds.includes(card.stateId));
+
+  /** The nearest column on one side that the card may move to; otherwise the next one, whose refusal says why not. */
+  const neighbour = (card: Card, by: 1 | -1): Column | undefined => {
+    const at = columnAt(card);
+    for (let i = at + by; i >= 0 && i < columns.length; i += by) if (options.moveInto(card, columns[i])) return columns[i];
+    return columns[at + by];
+  };
+
+  const onKey = (event: ReactKeyboardEvent<HTMLElement>, card: Card) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const { key } = event;
+    const handled = () => {
+      event.preventDefault();
+      event.stopPropagation();
+    };
+    if (picked) {
+      const at = columns.findIndex((c) => c.id === picked.columnId);
+      const column = key === "ArrowLeft" ? columns[at - 1] : key === "ArrowRight" ? columns[at + 1] : undefined;
+      if (column) {
+        handled();
+        setPicked({ ...picked, columnId: column.id });
+        setSays(`${column.stage}, ${column.name}`);
+      } else if (key === " " || key === "Enter") {
+        handled();
+        setPicked(null);
+        if (columns[at]) options.moveIntoColumn(card, columns[at]);
+      } else if (key === "Escape") {
+        handled();
+        setPicked(null);
+        setSays("Left where it was");
+      }
+      return;
+    }
+    if (key.startsWith("Arrow")) {
+      handled();
+      nextInDirection(event.currentTarget, key)?.focus();
+    } else if (key === "Enter") {
+      handled();
+      options.openItem(card);
+    } else if (key === "." && mayMove) {
+      handled();
+      options.openActions(card);
+    } else if (key === " " && mayMove) {
+      handled();
+      const column = columns[Math.max(0, columnAt(card))];
+      setPicked({ cardId: card.id, columnId: column.id });
+      setSays(`${card.key} picked up`);
+    } else if ((key === "[" || key === "]") && mayMove) {
+      handled();
+      const column = neighbour(card, key === "]" ? 1 : -1);
+      if (column) options.moveIntoColumn(card, column);
+    }
+  };
+  return { focusId, picked, says, onKey, onFocus: (card: Card) => setFocus(card.id) };
+}
+
+/** The card that stands next in a direction: in line with this one if there is one, else the nearest. */
+function nextInDirection(from: HTMLElement, key: string): HTMLElement | null {
+  const a = from.getBoundingClientRect();
+  const sideways = key === "ArrowLeft" || key === "ArrowRight";
+  const sign = key === "ArrowRight" || key === "ArrowDown" ? 1 : -1;
+  let best: HTMLElement | null = null;
+  let least = Infinity;
+  for (const other of document.querySelectorAll<HTMLElement>("[data-card]")) {
+    if (other === from) continue;
+    const b = other.getBoundingClientRect();
+    const ahead = sideways ? sign * (b.left + b.width / 2 - a.left - a.width / 2) : sign * (b.top + b.height / 2 - a.top - a.height / 2);
+    if (ahead < 8) continue;
+    const aside = sideways ? Math.abs(b.top - a.top) : Math.abs(b.left - a.left);
+    if (!sideways && aside > a.width / 2) continue;
+    const distance = sideways ? ahead * 4 + aside : ahead + aside * 4;
+    if (distance < least) {
+      least = distance;
+      best = other;
+    }
+  }
+  return best;
+}

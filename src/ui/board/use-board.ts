@@ -1,0 +1,72 @@
+"use client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { Card } from "@/core/board/card";
+import { MINUTE } from "@/core/calendar/instant";
+import { compareRanks } from "@/core/item/rank";
+import { request } from "@/ui/kit/request";
+import { useLive } from "@/ui/kit/use-live";
+import type { BoardView } from "./types";
+
+/** How long a card that somebody else changed stays marked. */
+const CHANGED_MS = 1_000;
+
+/** The board's data, kept in step with the server: changed cards are put in, a changed design is read anew. */
+export function useBoard(initial: BoardView) {
+  const client = useQueryClient();
+  const key = ["board", initial.project.key];
+  const { data: view } = useQuery({ queryKey: key, queryFn: () => request<BoardView>(`/api/projects/${initial.project.key}/board`), initialData: initial });
+  const [changed, setChanged] = useState<ReadonlySet<string>>(new Set());
+  const moving = useRef(new Set<string>());
+
+  const putCard = useCallback(
+    (card: Card) => client.setQueryData<BoardView>(key, (board) => board && { ...board, cards: withCard(board, card) }),
+    // The key is made of the project, which does not change while the board is open.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [client],
+  );
+  const readAgain = useCallback(() => void client.invalidateQueries({ queryKey: ["board", initial.project.key] }), [client, initial.project.key]);
+
+  useLive((message) => {
+    if (message.kind === "design" || message.kind === "resync") readAgain();
+    if (message.kind !== "item") return;
+    const { card } = message;
+    const known = view.cards.find((c) => c.id === card.id);
+    if (known && known.version >= card.version) return;
+    putCard(card);
+    if (moving.current.has(card.id)) return;
+    setChanged((ids) => new Set(ids).add(card.id));
+    setTimeout(() => setChanged((ids) => new Set([...ids].filter((id) => id !== card.id))), CHANGED_MS);
+  });
+
+  const now = useNow(view.now);
+  return { view, now, putCard, changed, readAgain, moving: moving.current };
+}
+
+/** The time as the server said it, going on by the minute. The first paint shows what the server drew. */
+function useNow(start: number): number {
+  const [passed, setPassed] = useState(0);
+  useEffect(() => {
+    const from = Date.now();
+    const timer = setInterval(() => setPassed(Date.now() - from), MINUTE);
+    return () => clearInterval(timer);
+  }, [start]);
+  return start + passed;
+}
+
+/** The cards with one put in its place: newer wins, what does not belong on the board is left out. */
+function withCard(board: BoardView, card: Card): Card[] {
+  const known = board.cards.find((c) => c.id === card.id);
+  if (known && known.version > card.version) return board.cards;
+  const rest = board.cards.filter((c) => c.id !== card.id);
+  const shown = board.columns.some((c) => c.stateIds.includes(card.stateId)) || isBacklog(board, card);
+  if (card.withdrawn || !shown) return rest;
+  return [...rest, card].sort((a, b) => compareRanks(a.rank, b.rank));
+}
+
+/** Whether a card stands in the backlog of a workflow that this board shows. */
+export function isBacklog(board: BoardView, card: Card): boolean {
+  if (card.stateKind !== "unstarted") return false;
+  const shown = new Set(board.columns.flatMap((c) => c.stateIds));
+  return board.workflows.some((w) => w.states.some((s) => s.id === card.stateId) && w.states.some((s) => shown.has(s.id)));
+}

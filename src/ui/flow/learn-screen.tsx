@@ -1,0 +1,153 @@
+"use client";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState, type ReactNode } from "react";
+import { expectationWords } from "@/core/flow/expectation";
+import type { FlowReport } from "@/core/flow/report";
+import { CLASSES_OF_SERVICE } from "@/core/item/fields";
+import type { State } from "@/core/workflow/workflow";
+import { tellProblem } from "@/ui/kit/notice";
+import { usePanel } from "@/ui/kit/panel-context";
+import { problemOf, request } from "@/ui/kit/request";
+import { percent, shortDate, shortDays } from "@/ui/kit/time";
+import { useLive } from "@/ui/kit/use-live";
+import { AgeingChart } from "./ageing-chart";
+import { ChartBox, Nothing } from "./chart-box";
+import { CumulativeChart } from "./cumulative-chart";
+import { CycleTimeChart } from "./cycle-time-chart";
+import { dayWords } from "./chart-style";
+import { ThroughputChart } from "./throughput-chart";
+import { TimeInStateChart } from "./time-in-state-chart";
+
+export interface LearnView {
+  project: { id: string; key: string; name: string; zone: string };
+  query: { period: string; type?: string; class?: string };
+  report: FlowReport;
+  states: State[];
+  types: { id: string; name: string }[];
+  from: string;
+  to: string;
+  now: number;
+}
+
+const PERIODS = ["4 weeks", "12 weeks", "26 weeks", "39 weeks"];
+
+/** How work has flowed, from the history alone. */
+export function LearnScreen({ initial }: { initial: LearnView }) {
+  const client = useQueryClient();
+  const [query, setQuery] = useState(initial.query);
+  const search = new URLSearchParams(Object.entries(query).filter(([, v]) => v) as [string, string][]).toString();
+  const path = `/api/projects/${initial.project.key}/flow?${search}`;
+  const first = query === initial.query;
+  const { data, error, isPlaceholderData } = useQuery({
+    queryKey: ["learn", initial.project.key, search],
+    queryFn: () => request<LearnView>(path),
+    initialData: first ? initial : undefined,
+    placeholderData: keepPreviousData,
+  });
+  const view = data ?? initial;
+  useLive((message) => {
+    if (message.kind === "resync" || message.kind === "design") void client.invalidateQueries({ queryKey: ["learn"] });
+  });
+  const { openItem, openBehind } = usePanel();
+  const change = (next: typeof query) => {
+    setQuery(next);
+    const params = new URLSearchParams(Object.entries(next).filter(([, v]) => v) as [string, string][]);
+    window.history.replaceState(null, "", `?${params}`);
+  };
+  const openBand = (state: State, day: number) =>
+    request<{ ids: string[] }>(`${path}&state=${encodeURIComponent(state.id)}&day=${day}`).then(({ ids }) => openBehind({ title: `${state.name} at the end of ${dayWords(day)}`, ids }), tellProblem);
+  const { report } = view;
+  const late = report.finished.filter((f) => f.days > report.expectation.days);
+  const finishedIds = report.finished.map((f) => f.itemId);
+  const figure = (text: string, title: string, ids: string[], alarm = false) => (
+    <button type="button" className={`font-bold underline-offset-2 hover:underline ${alarm ? "text-alarm" : "text-ink"}`} onClick={() => openBehind({ title, ids })}>
+      {text}
+    </button>
+  );
+  const choice = "cursor-pointer border-b-[1.5px] border-ink bg-transparent font-semibold text-ink";
+  const nothing = report.finished.length === 0 ? <Nothing>Nothing of this kind finished in this period. Choose a longer one.</Nothing> : null;
+  return (
+    <div className="flex h-full flex-col">
+      <div className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2.5">
+        <h1 className="text-[18px]">How {view.project.name.toLowerCase()} work flowed</h1>
+        <div className="flex flex-wrap items-center gap-1.5 text-[13.5px] text-ink-soft" role="group" aria-label="What the charts show">
+          the last
+          <select aria-label="Period" className={choice} value={query.period} onChange={(e) => change({ ...query, period: e.target.value })}>
+            {PERIODS.map((p) => (
+              <option key={p}>{p}</option>
+            ))}
+          </select>
+          of
+          <select aria-label="Item type" className={choice} value={query.type ?? ""} onChange={(e) => change({ ...query, type: e.target.value || undefined })}>
+            <option value="">all types</option>
+            {view.types.map((t) => (
+              <option key={t.id} value={t.id}>
+                {t.name}
+              </option>
+            ))}
+          </select>
+          in
+          <select aria-label="Class of service" className={choice} value={query.class ?? ""} onChange={(e) => change({ ...query, class: e.target.value || undefined })}>
+            <option value="">all classes</option>
+            {CLASSES_OF_SERVICE.map((c) => (
+              <option key={c}>{c}</option>
+            ))}
+          </select>
+          {(query.type || query.class) && (
+            <button type="button" className="link" onClick={() => change({ period: query.period })}>
+              clear
+            </button>
+          )}
+          <span>
+            {shortDate(view.from)} to {shortDate(view.to)}
+          </span>
+          {isPlaceholderData && <span role="status">counting…</span>}
+          {error && <span role="alert" className="text-alarm">{problemOf(error).sentence}</span>}
+        </div>
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">
+        <dl className="mb-3 grid grid-cols-2 gap-x-6 gap-y-2 lg:grid-cols-6">
+          <Figure name="kept the expectation" figure={figure(percent(report.kept.share), "Took longer than the expectation", late.map((f) => f.itemId), report.kept.met === false)} note={expectationWords(report.expectation)} />
+          <Figure name="finished" figure={figure(String(report.finished.length), "Finished in the period", finishedIds)} note={`${(report.little.throughput * 7).toFixed(1)} a week`} />
+          <Figure name="half took at most" figure={figure(report.percentiles.p50 === null ? "–" : `${report.percentiles.p50} d`, "Took at most this long", report.finished.filter((f) => f.days <= (report.percentiles.p50 ?? 0)).map((f) => f.itemId))} note={report.percentiles.p85 === null ? "" : `85 % at most ${report.percentiles.p85} d`} />
+          <Figure name="in progress now" figure={figure(String(report.ageing.length), "In progress now", report.ageing.map((a) => a.itemId))} note={`${report.little.averageWip.toFixed(1)} on average`} />
+          <Figure name="flow efficiency" figure={figure(percent(report.times.efficiency), "Finished in the period", finishedIds)} note={`${shortDays(report.times.blocked)} blocked per item`} />
+          <Figure
+            name="check: Little’s law"
+            figure={<span className="font-bold">{report.little.gap === null ? "–" : `${report.little.gap >= 0 ? "+" : "−"}${Math.abs(report.little.gap).toFixed(1)}`}</span>}
+            note={report.little.averageTime === null ? "nothing finished" : `WIP ${report.little.averageWip.toFixed(1)} against ${report.little.throughput.toFixed(2)} a day × ${shortDays(report.little.averageTime)}`}
+          />
+        </dl>
+        <div className="grid gap-3 lg:grid-cols-2">
+          <ChartBox title="Cumulative flow" says="Items in each state at the end of each day; hatched bands wait. The upright distance is WIP, the level one about the time.">
+            <CumulativeChart report={report} states={view.states} onBand={(state, day) => void openBand(state, day)} />
+          </ChartBox>
+          <ChartBox title="Cycle time" says="Each finished item by its days from start to finish, both counted. Open diamonds took longer than expected.">
+            {nothing ?? <CycleTimeChart report={report} onItem={openItem} />}
+          </ChartBox>
+          <ChartBox title="Throughput" says="Finished items by ISO week; hollow bars are weeks that are not whole.">
+            {nothing ?? <ThroughputChart weeks={report.throughput} onWeek={(w) => openBehind({ title: `Finished in the week of ${dayWords(w.week)}`, ids: w.itemIds })} />}
+          </ChartBox>
+          <ChartBox title="Age of what is in progress" says="Days since the start, today included, over the state it is in. Squares are blocked, rings are past 85 %.">
+            {report.ageing.length === 0 ? <Nothing>Nothing of this kind is in progress.</Nothing> : <AgeingChart report={report} states={view.states} onItem={openItem} />}
+          </ChartBox>
+          <ChartBox wide title="Where the time went" says={<>Average days per finished item in each state: high while worked on, low while waiting. Flow efficiency {percent(report.times.efficiency)}; elapsed time, blocked counts as waiting.</>}>
+            {nothing ?? <TimeInStateChart times={report.times} states={view.states} />}
+          </ChartBox>
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function Figure({ name, figure, note }: { name: string; figure: ReactNode; note: string }) {
+  return (
+    <div>
+      <dt className="text-[12.5px] text-ink-soft">{name}</dt>
+      <dd className="font-display text-[22px] leading-tight">{figure}</dd>
+      <dd className="truncate text-[12px] text-ink-soft" title={note}>
+        {note}
+      </dd>
+    </div>
+  );
+}

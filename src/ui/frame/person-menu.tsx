@@ -1,0 +1,47 @@
+"use client";
+import { LogOut, Moon, Sun } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
+import { Initials } from "@/ui/kit/initials";
+import { request } from "@/ui/kit/request";
+import { tellProblem } from "@/ui/kit/notice";
+
+const YEAR_SECONDS = 31_536_000;
+
+export function PersonMenu({ person, theme: first }: { person: { name: string }; theme: "light" | "dark" }) {
+  const [theme, setTheme] = useState(first);
+  const change = () => {
+    const next = theme === "light" ? "dark" : "light";
+    document.documentElement.dataset.theme = next;
+    document.cookie = `theme=${next}; path=/; max-age=${YEAR_SECONDS}; samesite=lax`;
+    setTheme(next);
+  };
+  const signOut = async () => {
+    try {
+      await request("/api/auth/sign-out", { body: {} });
+      window.location.assign("/sign-in");
+    } catch (error) {
+      tellProblem(error);
+    }
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger aria-label={`${person.name}: theme and sign-out`} className="rounded-full">
+        <Initials name={person.name} size={30} strong />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={6} className="popover menu">
+          <DropdownMenu.Label className="px-2 py-1 font-semibold">{person.name}</DropdownMenu.Label>
+          <DropdownMenu.Item className="menu-item" onSelect={change}>
+            {theme === "light" ? <Moon size={16} aria-hidden="true" /> : <Sun size={16} aria-hidden="true" />}
+            {theme === "light" ? "Dark paper" : "Light paper"}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" onSelect={() => void signOut()}>
+            <LogOut size={16} aria-hidden="true" />
+            Sign out
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

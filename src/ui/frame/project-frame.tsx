@@ -1,0 +1,78 @@
+"use client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, type ReactNode } from "react";
+import { BehindPanel } from "@/ui/flow/behind-panel";
+import { ItemPanel } from "@/ui/item/item-panel";
+import { PanelProvider, usePanel } from "@/ui/kit/panel-context";
+import { request } from "@/ui/kit/request";
+import { useLive, useLiveStream } from "@/ui/kit/use-live";
+import { CourseBar, type FrameProject } from "./course-bar";
+import { PulseStrip, type FrameSummary } from "./pulse-strip";
+
+const SETTLE_MS = 700;
+
+/** The frame of all pages of a project: course bar, the page, what is docked at its right, pulse strip. */
+export function ProjectFrame(props: {
+  project: FrameProject;
+  projects: FrameProject[];
+  person: { name: string };
+  theme: "light" | "dark";
+  showsIntake: boolean;
+  summary: FrameSummary;
+  lastEventId: number;
+  children: ReactNode;
+}) {
+  return (
+    <PanelProvider>
+      <Frame {...props} />
+    </PanelProvider>
+  );
+}
+
+function Frame({ project, projects, person, theme, showsIntake, summary: first, lastEventId, children }: Parameters<typeof ProjectFrame>[0]) {
+  const client = useQueryClient();
+  const connection = useLiveStream(project.key, lastEventId);
+  const { data: summary } = useQuery({
+    queryKey: ["summary", project.key],
+    queryFn: () => request<FrameSummary>(`/api/projects/${project.key}/summary`),
+    initialData: first,
+  });
+  const settling = useRef<ReturnType<typeof setTimeout> | null>(null);
+  useLive((message) => {
+    if (message.kind === "database") return;
+    // Several changes in a moment are one look at the figures.
+    if (settling.current) clearTimeout(settling.current);
+    settling.current = setTimeout(() => void client.invalidateQueries({ queryKey: ["summary", project.key] }), SETTLE_MS);
+  });
+  return (
+    <div className="flex h-dvh flex-col">
+      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
+        To the content
+      </a>
+      <CourseBar project={project} projects={projects} person={person} waiting={summary.unjudged} showsIntake={showsIntake} theme={theme} />
+      <div className="flex min-h-0 flex-1">
+        <main id="main" className="min-w-0 flex-1 overflow-hidden">
+          {children}
+        </main>
+        <Docked projectKey={project.key} />
+      </div>
+      <PulseStrip summary={summary} connection={connection} />
+    </div>
+  );
+}
+
+function Docked({ projectKey }: { projectKey: string }) {
+  const { itemKey, behind, close } = usePanel();
+  const open = itemKey !== null || behind !== null;
+  useEffect(() => {
+    if (!open) return;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === "Escape" && !event.defaultPrevented && !document.querySelector("[data-radix-popper-content-wrapper],[role=dialog]")) close();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [open, close]);
+  if (itemKey) return <ItemPanel itemKey={itemKey} />;
+  if (behind) return <BehindPanel projectKey={projectKey} behind={behind} />;
+  return null;
+}

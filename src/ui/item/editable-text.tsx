@@ -1,0 +1,94 @@
+"use client";
+import { useState } from "react";
+import { problemOf, type Problem } from "@/ui/kit/request";
+import { Words } from "@/ui/kit/words";
+
+/**
+ * A longer text that turns into an editor on request. When somebody else has changed it meanwhile, both texts are shown
+ * and the person decides; nothing that was typed goes away.
+ */
+export function EditableText({ label, value, empty, mayEdit, onSave }: {
+  label: string;
+  value: string;
+  empty: string;
+  mayEdit: boolean;
+  /** `overwrite` is true when the person has seen the other text and wants theirs. */
+  onSave: (text: string) => Promise<void>;
+}) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [busy, setBusy] = useState(false);
+  const save = async () => {
+    if (draft === null) return;
+    setBusy(true);
+    try {
+      await onSave(draft);
+      setDraft(null);
+      setProblem(null);
+    } catch (error) {
+      setProblem(problemOf(error));
+    }
+    setBusy(false);
+  };
+  const other = problem?.conflict[0]?.current;
+  return (
+    <section>
+      <div className="mb-1 flex items-baseline justify-between">
+        <h3 className="text-[13px]">{label}</h3>
+        {mayEdit && draft === null && (
+          <button type="button" className="link text-[12.5px]" onClick={() => setDraft(value)}>
+            {value ? "Edit" : "Write"}
+            <span className="sr-only"> {label.toLowerCase()}</span>
+          </button>
+        )}
+      </div>
+      {draft === null ? (
+        value ? (
+          <Words text={value} />
+        ) : (
+          <p className="text-ink-soft">{empty}</p>
+        )
+      ) : (
+        <div className="flex flex-col gap-2">
+          <textarea
+            aria-label={label}
+            className="field"
+            rows={7}
+            autoFocus
+            value={draft}
+            onChange={(e) => setDraft(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) void save();
+              if (e.key === "Escape") {
+                e.preventDefault();
+                if (draft === value) setDraft(null);
+              }
+            }}
+          />
+          {problem && (
+            <div role="alert" className="border-l-[3px] border-alarm bg-alarm-soft px-3 py-2 text-[13px]">
+              <p className="font-semibold">{problem.sentence}</p>
+              <p>{problem.help}</p>
+              {typeof other === "string" && (
+                <>
+                  <p className="mt-2 font-semibold">Their text:</p>
+                  <div className="mt-1 max-h-40 overflow-y-auto bg-sheet p-2">
+                    <Words text={other || "(empty)"} />
+                  </div>
+                </>
+              )}
+            </div>
+          )}
+          <div className="flex justify-end gap-2">
+            <button type="button" className="button button-small button-quiet" onClick={() => { setDraft(null); setProblem(null); }}>
+              {typeof other === "string" ? "Keep theirs" : "Leave as it was"}
+            </button>
+            <button type="button" disabled={busy} className="button button-small button-accent" onClick={() => void save()}>
+              {typeof other === "string" ? "Replace theirs with mine" : "Save text"}
+            </button>
+          </div>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,64 @@
+"use client";
+import { useState, type FormEvent } from "react";
+import { tellProblem } from "@/ui/kit/notice";
+import { request } from "@/ui/kit/request";
+import { sendCommand } from "./send-command";
+import type { ItemHandle, ItemView } from "./use-item";
+
+/** The tasks under an item: what is done, what is left, one more. */
+export function ItemChildren({ handle }: { handle: ItemHandle }) {
+  const { view, reload } = handle;
+  const [title, setTitle] = useState("");
+  const add = async (event: FormEvent) => {
+    event.preventDefault();
+    try {
+      await request("/api/items", {
+        body: { commandId: crypto.randomUUID(), projectKey: view.project.key, parentId: view.item.id, fields: { title, typeId: "task", assigneeId: view.item.assigneeId } },
+      });
+      setTitle("");
+      await reload();
+    } catch (error) {
+      tellProblem(error);
+    }
+  };
+  const finish = async (child: ItemView["children"][number]) => {
+    if (!child.finish) return;
+    await sendCommand(child.id, { kind: "move", from: child.card.stateId, to: child.finish.to, answers: { outcome: "delivered" } }).catch(tellProblem);
+    await reload();
+  };
+  const isTask = view.types.find((t) => t.id === view.item.typeId)?.level === 0;
+  if (isTask || (view.children.length === 0 && !view.rights.edit)) return null;
+  const done = view.children.filter((c) => c.finished).length;
+  return (
+    <section>
+      <h3 className="mb-1 text-[13px]">
+        Sub-tasks {view.children.length > 0 && <span className="font-normal text-ink-soft">{done} of {view.children.length} done</span>}
+      </h3>
+      <ul>
+        {view.children.map((child) => (
+          <li key={child.id} className="flex items-center gap-2 py-0.5">
+            <input
+              type="checkbox"
+              className="accent-(--accent)"
+              checked={child.finished}
+              disabled={child.finished || !child.finish || !view.rights.move}
+              onChange={() => void finish(child)}
+              aria-label={`${child.title} is done`}
+            />
+            <span className={`flex-1 ${child.finished ? "text-ink-soft line-through" : ""}`}>{child.title}</span>
+            <span className="text-[12.5px] text-ink-soft">{child.stateName}</span>
+            <span className="key">{child.key}</span>
+          </li>
+        ))}
+      </ul>
+      {view.rights.edit && (
+        <form onSubmit={(e) => void add(e)} className="mt-1 flex gap-2">
+          <input className="field" aria-label="New sub-task" placeholder="New sub-task" required maxLength={300} value={title} onChange={(e) => setTitle(e.target.value)} />
+          <button type="submit" className="button button-small !min-h-[30px]">
+            Add task
+          </button>
+        </form>
+      )}
+    </section>
+  );
+}

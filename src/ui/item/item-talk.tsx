@@ -1,0 +1,85 @@
+"use client";
+import { useState, type FormEvent } from "react";
+import { tellProblem } from "@/ui/kit/notice";
+import { ago, exact } from "@/ui/kit/time";
+import { Words } from "@/ui/kit/words";
+import type { ItemHandle } from "./use-item";
+
+/** Comments, and a place to write one. What is typed stays until it is stored. */
+export function ItemComments({ handle }: { handle: ItemHandle }) {
+  const { view, send } = handle;
+  const [body, setBody] = useState("");
+  const [busy, setBusy] = useState(false);
+  const write = async (event?: FormEvent) => {
+    event?.preventDefault();
+    if (!body.trim()) return;
+    setBusy(true);
+    try {
+      await send({ kind: "comment", body });
+      setBody("");
+    } catch (error) {
+      tellProblem(error);
+    }
+    setBusy(false);
+  };
+  return (
+    <section>
+      <h3 className="mb-1 text-[13px]">Comments</h3>
+      {view.comments.length === 0 && <p className="text-ink-soft">Nobody has said anything yet.</p>}
+      <ol className="flex flex-col gap-2">
+        {view.comments.map((c) => (
+          <li key={c.id}>
+            <p className="text-[12.5px] text-ink-soft">
+              <b className="text-ink">{c.author}</b> <time title={exact(c.at, view.project.zone)}>{ago(c.at, view.now)}</time>
+            </p>
+            <Words text={c.body} />
+          </li>
+        ))}
+      </ol>
+      {view.rights.comment && (
+        <form onSubmit={(e) => void write(e)} className="mt-2 flex flex-col gap-2">
+          <textarea
+            className="field"
+            aria-label="Write a comment"
+            placeholder="Write a comment (Ctrl Enter stores it)"
+            maxLength={20_000}
+            rows={2}
+            value={body}
+            onChange={(e) => setBody(e.target.value)}
+            onKeyDown={(e) => e.key === "Enter" && (e.ctrlKey || e.metaKey) && void write()}
+          />
+          {body.trim() && (
+            <button type="submit" disabled={busy} className="button button-small self-end">
+              Add comment
+            </button>
+          )}
+        </form>
+      )}
+    </section>
+  );
+}
+
+/** The whole history in words, newest first. */
+export function ItemHistory({ handle }: { handle: ItemHandle }) {
+  const { view } = handle;
+  const [all, setAll] = useState(false);
+  const shown = all ? view.history : view.history.slice(0, 8);
+  return (
+    <section>
+      <h3 className="mb-1 text-[13px]">History</h3>
+      <ol className="flex flex-col gap-1 border-l border-line pl-3">
+        {shown.map((e) => (
+          <li key={e.seq} className="text-[13px]">
+            <b>{e.who}</b> {e.words}
+            {e.note && <q className="text-ink-soft"> {e.note}</q>} <time className="whitespace-nowrap text-[12.5px] text-ink-soft">{exact(e.at, view.project.zone)}</time>
+          </li>
+        ))}
+      </ol>
+      {view.history.length > shown.length && (
+        <button type="button" className="link mt-1 text-[13px]" onClick={() => setAll(true)}>
+          Show all {view.history.length} entries
+        </button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,56 @@
+"use client";
+import { useState } from "react";
+import { problemOf, type Problem } from "@/ui/kit/request";
+import { AskForm, type Answers } from "./ask-form";
+import type { ItemHandle, ItemView } from "./use-item";
+
+/** The moves that exist from where the item is; what a move still needs is asked for right here. */
+export function MoveButtons({ handle }: { handle: ItemHandle }) {
+  const { view, send } = handle;
+  const [busy, setBusy] = useState(false);
+  const [stopped, setStopped] = useState<{ transition: ItemView["transitions"][number]; problem: Problem; given: Answers } | null>(null);
+  const go = async (transition: ItemView["transitions"][number], given: Answers = { answers: {} }) => {
+    setBusy(true);
+    try {
+      await send({ kind: "move", from: view.item.stateId, to: transition.to, ...given }, `${view.key} is in ${transition.toName} now.`);
+      setStopped(null);
+    } catch (error) {
+      setStopped({ transition, problem: problemOf(error), given });
+    }
+    setBusy(false);
+  };
+  if (!view.rights.move || view.item.withdrawnAt !== null) return null;
+  return (
+    <div className="flex flex-col gap-2">
+      <div className="flex flex-wrap gap-1.5">
+        {view.transitions.map((t, i) => (
+          <button key={t.id} type="button" disabled={busy} onClick={() => void go(t)} className={`button button-small ${i === 0 ? "button-accent" : ""}`} title={`to ${t.toName}`}>
+            {t.verb}
+          </button>
+        ))}
+      </div>
+      {stopped && (
+        <div role="alert" className="border-l-[3px] border-alarm bg-alarm-soft px-3 py-2">
+          <p className="font-semibold">{stopped.problem.sentence}</p>
+          <p className="mb-2 text-[13px]">{stopped.problem.help}</p>
+          {stopped.problem.asks.length > 0 ? (
+            <AskForm
+              key={stopped.problem.sentence}
+              asks={stopped.problem.asks}
+              people={view.people}
+              verb={stopped.transition.verb}
+              onCancel={() => setStopped(null)}
+              onAnswer={(more) =>
+                void go(stopped.transition, { answers: { ...stopped.given.answers, ...more.answers }, overrideReason: more.overrideReason ?? stopped.given.overrideReason })
+              }
+            />
+          ) : (
+            <button type="button" className="button button-small" onClick={() => setStopped(null)}>
+              Leave it where it is
+            </button>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}

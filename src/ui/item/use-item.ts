@@ -1,0 +1,79 @@
+"use client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback } from "react";
+import type { Card } from "@/core/board/card";
+import type { EditableFields, ItemSnapshot, LinkKind } from "@/core/item/fields";
+import type { Zigzag } from "@/core/flow/zigzag";
+import type { Transition } from "@/core/workflow/workflow";
+import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { request } from "@/ui/kit/request";
+import { useLive } from "@/ui/kit/use-live";
+import { sendCommand, undoCommand, type SentCommand } from "./send-command";
+
+/** An item as its panel and its page show it. */
+export interface ItemView {
+  item: ItemSnapshot;
+  card: Card;
+  key: string;
+  project: { id: string; key: string; name: string; zone: string };
+  state: { id: string; name: string };
+  transitions: (Transition & { toName: string })[];
+  comments: { id: string; author: string; body: string; at: number }[];
+  history: { seq: number; who: string; words: string; note: string | null; at: number; kind: string }[];
+  children: { id: string; key: string; title: string; stateName: string; finished: boolean; card: Card; finish: Transition | null }[];
+  parent: { key: string; title: string } | null;
+  links: { id: string; words: string; key: string; title: string; stateName: string }[];
+  reports: { id: string; reference: string; title: string; receivedAt: number; status: string }[];
+  zigzag: Zigzag;
+  stateNames: Record<string, string>;
+  ageDays: number;
+  people: { id: string; name: string }[];
+  teams: { id: string; name: string }[];
+  types: { id: string; name: string; level: number; workflowId: string }[];
+  rights: { move: boolean; edit: boolean; comment: boolean; block: boolean; overrideLimits: boolean };
+  now: number;
+}
+
+export interface ItemHandle {
+  view: ItemView;
+  /** Sends a command, reloads the item, and offers to undo it. @throws Problem */
+  send: (command: SentCommand, done?: string) => Promise<void>;
+  edit: (changes: Partial<EditableFields>) => Promise<void>;
+  link: (linkKind: LinkKind, otherKey: string) => Promise<void>;
+  reload: () => Promise<unknown>;
+}
+
+/** Reads an item and keeps it in step with what others do to it. */
+export function useItem(key: string, initial?: ItemView) {
+  const client = useQueryClient();
+  const query = useQuery({ queryKey: ["item", key], queryFn: () => request<ItemView>(`/api/items/${key}`), initialData: initial });
+  const view = query.data;
+  const reload = useCallback(() => client.invalidateQueries({ queryKey: ["item", key] }), [client, key]);
+  useLive((message) => {
+    if (message.kind === "resync" || message.kind === "design") void reload();
+    if (message.kind === "item" && view && (message.card.id === view.item.id || message.card.parentId === view.item.id)) void reload();
+  });
+  const handle: ItemHandle | null = view
+    ? {
+        view,
+        reload,
+        send: async (command, done) => {
+          const { commandId } = await sendCommand(view.item.id, command);
+          await reload();
+          if (done) tellDone(done, command.kind === "comment" || command.kind === "lift" ? undefined : async () => { await undoCommand(view.item.id, commandId); await reload(); });
+        },
+        edit: async (changes) => {
+          await sendCommand(view.item.id, { kind: "edit", seenVersion: view.item.version, changes });
+          await reload();
+        },
+        link: async (linkKind, otherKey) => {
+          await sendCommand(view.item.id, { kind: "link", linkKind, otherKey }).catch((error) => {
+            tellProblem(error);
+            throw error;
+          });
+          await reload();
+        },
+      }
+    : null;
+  return { handle, error: query.error, loading: query.isPending };
+}

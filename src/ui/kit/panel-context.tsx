@@ -1,0 +1,59 @@
+"use client";
+import { usePathname, useSearchParams } from "next/navigation";
+import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from "react";
+
+/** The items behind a figure. */
+export interface Behind {
+  title: string;
+  ids: string[];
+}
+
+interface Panel {
+  /** Key of the item that is open; also in the address, so it can be shared. */
+  itemKey: string | null;
+  behind: Behind | null;
+  openItem: (key: string) => void;
+  openBehind: (behind: Behind) => void;
+  close: () => void;
+}
+
+const PanelContext = createContext<Panel | null>(null);
+
+export function usePanel(): Panel {
+  const panel = useContext(PanelContext);
+  if (!panel) throw new Error("usePanel needs a PanelProvider above it");
+  return panel;
+}
+
+/** Holds what is docked at the right: an item, or the list behind a figure, or the item opened from that list. */
+export function PanelProvider({ children }: { children: ReactNode }) {
+  const pathname = usePathname();
+  const search = useSearchParams();
+  const [behind, setBehind] = useState<Behind | null>(null);
+  const itemKey = search.get("item");
+  const setItem = useCallback(
+    (key: string | null) => {
+      const next = new URLSearchParams(window.location.search);
+      if (key) next.set("item", key);
+      else next.delete("item");
+      const query = next.toString();
+      window.history.pushState(null, "", query ? `${pathname}?${query}` : pathname);
+    },
+    [pathname],
+  );
+  const panel = useMemo<Panel>(
+    () => ({
+      itemKey,
+      behind,
+      openItem: setItem,
+      openBehind: (next) => {
+        setBehind(next);
+        setItem(null);
+      },
+      // First the item, then the list it was opened from.
+      close: () => (itemKey ? setItem(null) : setBehind(null)),
+    }),
+    [itemKey, behind, setItem],
+  );
+  return <PanelContext.Provider value={panel}>{children}</PanelContext.Provider>;
+}

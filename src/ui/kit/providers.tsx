@@ -1,0 +1,23 @@
+"use client";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { useState, type ReactNode } from "react";
+import { Toaster } from "sonner";
+
+/** What every page needs around it: held data, and the place where notices appear. */
+export function Providers({ children }: { children: ReactNode }) {
+  const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: false, refetchOnWindowFocus: true } } }));
+  return (
+    <QueryClientProvider client={client}>
+      {children}
+      <Toaster
+        position="bottom-center"
+        offset={40}
+        toastOptions={{
+          style: { background: "var(--ink)", color: "var(--paper)", border: "none", borderRadius: 3, fontFamily: "var(--font)" },
+          actionButtonStyle: { background: "var(--paper)", color: "var(--ink)", fontWeight: 600 },
+          descriptionClassName: "!text-inherit",
+        }}
+      />
+    </QueryClientProvider>
+  );
+}

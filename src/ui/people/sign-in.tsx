@@ -1,0 +1,110 @@
+"use client";
+import { useState, type FormEvent } from "react";
+import { Initials } from "@/ui/kit/initials";
+import { Mark } from "@/ui/kit/mark";
+import { problemOf, request } from "@/ui/kit/request";
+
+export interface DemoSignIns {
+  password: string;
+  people: { id: string; name: string; calling: string; mail: string }[];
+}
+
+/** Sign-in by password, and in the demo by one click on a made-up person. */
+export function SignIn({ demo }: { demo: DemoSignIns | null }) {
+  const [mail, setMail] = useState("");
+  const [password, setPassword] = useState("");
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [busy, setBusy] = useState<string | null>(null);
+  const enter = async (email: string, secret: string, who: string) => {
+    setBusy(who);
+    setTrouble(null);
+    try {
+      await request("/api/auth/sign-in/email", { body: { email, password: secret }, retry: true });
+      window.location.assign("/");
+    } catch (error) {
+      const { status, sentence, help } = problemOf(error);
+      setTrouble(
+        status === 401 || status === 400
+          ? "This mail address and password do not belong together."
+          : status === 429
+            ? "Too many attempts. Wait a minute, then try again."
+            : `${sentence} ${help}`,
+      );
+      setBusy(null);
+    }
+  };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    void enter(mail, password, "form");
+  };
+  return (
+    <main className="relative min-h-dvh overflow-hidden">
+      <Rails />
+      <div className="relative mx-auto flex min-h-dvh max-w-[920px] flex-col justify-center gap-8 px-6 py-10">
+        <div className="flex items-center gap-3">
+          <Mark size={52} />
+          <div>
+            <h1 className="text-[28px] leading-tight">Zigzag Lane</h1>
+            <p className="text-ink-soft">High while somebody works on it, low while it waits.</p>
+          </div>
+        </div>
+        <div className={`grid gap-6 ${demo ? "md:grid-cols-[1fr_300px]" : "max-w-[320px]"}`}>
+          {demo && (
+            <section className="sheet p-5">
+              <h2 className="text-[16px]">Step aboard at Saltmarsh Ferries</h2>
+              <p className="mb-3 text-ink-soft">A made-up crew with nine months of work. Choose who you are today.</p>
+              <ul className="grid gap-1 sm:grid-cols-2">
+                {demo.people.map((p) => (
+                  <li key={p.id}>
+                    <button
+                      type="button"
+                      disabled={busy !== null}
+                      onClick={() => void enter(p.mail, demo.password, p.id)}
+                      className="flex w-full items-center gap-3 rounded-[3px] px-2 py-1.5 text-left hover:bg-accent-soft disabled:opacity-60"
+                    >
+                      <Initials name={p.name} size={28} />
+                      <span className="leading-tight">
+                        <span className="block font-semibold">{p.name}</span>
+                        <span className="text-[12.5px] text-ink-soft">{busy === p.id ? "Signing in…" : p.calling}</span>
+                      </span>
+                    </button>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+          <form onSubmit={submit} className="sheet flex flex-col gap-3 self-start p-5">
+            <h2 className="text-[16px]">{demo ? "Or with a password" : "Sign in"}</h2>
+            <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
+              Mail address
+              <input className="field" type="email" name="email" autoComplete="username" required maxLength={200} value={mail} onChange={(e) => setMail(e.target.value)} />
+            </label>
+            <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
+              Password
+              <input className="field" type="password" name="password" autoComplete="current-password" required maxLength={200} value={password} onChange={(e) => setPassword(e.target.value)} />
+            </label>
+            {trouble && (
+              <p role="alert" className="text-[13px] font-semibold text-alarm">
+                {trouble}
+              </p>
+            )}
+            <button type="submit" disabled={busy !== null} className="button button-strong justify-center">
+              {busy === "form" ? "Signing in…" : "Sign in"}
+            </button>
+          </form>
+        </div>
+      </div>
+    </main>
+  );
+}
+
+/** The product's picture, faint behind the page: one line between two rails. */
+function Rails() {
+  return (
+    <svg className="absolute inset-x-0 bottom-0 h-[38vh] w-full" viewBox="0 0 1280 300" preserveAspectRatio="none" aria-hidden="true">
+      <line x1="0" x2="1280" y1="70" y2="70" stroke="var(--line)" />
+      <line x1="0" x2="1280" y1="230" y2="230" stroke="var(--line)" />
+      <polyline points="0,230 90,230 150,70 330,70 390,230 560,230 620,70 720,70 780,230 1000,230 1060,70 1130,70 1190,230 1280,230" fill="none" stroke="var(--accent)" strokeOpacity="0.28" strokeWidth="5" />
+    </svg>
+  );
+}
