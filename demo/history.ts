@@ -54,8 +54,12 @@ export function projectHistory(project: DemoProject, workflow: Workflow, taskWor
   const titleOf = new Map<Draft, string>();
   for (const draft of [...order].sort((a, b) => Number(inFlight(b)) - Number(inFlight(a)) || b.arrivesAt - a.arrivesAt))
     titleOf.set(draft, titles(draft.type, newest.has(draft)));
-  const ranks = ranksBetween(null, null, order.length);
-  order.forEach((draft, i) => writer.write(draft, titleOf.get(draft)!, ranks[i]));
+  // Somebody has put the backlog in order: dates and bugs tend to stand higher, what is intangible lower.
+  const wish = (d: Draft) => random.next() - (d.classOfService === "fixed date" ? 0.5 : 0) - (d.type === "bug" ? 0.2 : 0) + (d.classOfService === "intangible" ? 0.4 : 0);
+  const wishes = new Map(order.map((d) => [d, d.passages.length > 0 ? -1 : wish(d)]));
+  const ranked = [...order].sort((a, b) => wishes.get(a)! - wishes.get(b)!);
+  const ranks = new Map(ranksBetween(null, null, order.length).map((rank, i) => [ranked[i], rank]));
+  for (const draft of order) writer.write(draft, titleOf.get(draft)!, ranks.get(draft)!);
   return writer.items;
 }
 
@@ -139,6 +143,7 @@ class HistoryWriter {
   private readonly busyUntil = new Map<string, number>();
   private readonly state: (name: string) => string;
   private number = 0;
+  private somethingStuck = false;
 
   constructor(
     private readonly project: DemoProject,
@@ -240,7 +245,10 @@ class HistoryWriter {
     const to = passage.finishedAt ?? this.end;
     const within = (share: number) => from + (to - from) * share;
     const blocked = to - from > 5 && random.chance(passage.step === BUILD ? 0.16 : 0.06);
-    const open = passage.finishedAt === null && to - from > 4 && random.chance(0.3) && draft.classOfService !== "expedite";
+    // One thing is always stuck right now; more by chance.
+    const stuck = passage.step === BUILD && !this.somethingStuck;
+    const open = passage.finishedAt === null && to - from > 3 && (random.chance(0.3) || stuck) && draft.classOfService !== "expedite";
+    if (open) this.somethingStuck = true;
     if (random.chance(0.5)) pen.comment(within(0.15 + random.next() * 0.1), passage.step === REVIEW ? pen.item.reviewerId! : pen.assignee, random.pick(passage.step === REVIEW ? REVIEW_COMMENTS : BUILD_COMMENTS));
     if (blocked || open) {
       const { cause, waitingFor } = random.pick(BLOCKERS);

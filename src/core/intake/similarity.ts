@@ -21,7 +21,8 @@ const STOP_WORDS = new Set(
     "very was we were what when where which while who why will with would you your when every each always never").split(" "),
 );
 
-const TITLE_WEIGHT = 2.5;
+/** Titles say what a text is about; descriptions add words that many share. */
+const TITLE_SHARE = 0.6;
 
 /** A word without its commonest English endings, so that "scanners", "scanner" and "scanning" meet. */
 export function stem(word: string): string {
@@ -50,33 +51,31 @@ interface Vector {
   spelling: Map<string, string>;
 }
 
-function count(text: Text): Vector {
+function count(id: string, text: string): Vector {
   const weights = new Map<string, number>();
   const spelling = new Map<string, string>();
-  const add = (part: string, weight: number) => {
-    for (const { stem: s, word } of words(part)) {
-      weights.set(s, (weights.get(s) ?? 0) + weight);
-      if (!spelling.has(s)) spelling.set(s, word);
-    }
-  };
-  add(text.title, TITLE_WEIGHT);
-  add(text.body, 1);
-  return { id: text.id, weights, spelling };
+  for (const { stem: s, word } of words(text)) {
+    weights.set(s, (weights.get(s) ?? 0) + 1);
+    if (!spelling.has(s)) spelling.set(s, word);
+  }
+  return { id, weights, spelling };
 }
 
 /**
  * The texts most like a given one, best first: cosine of term weights, with the logarithm of term counts and the
  * inverse document frequency log(1 + N/n) over the candidates (Salton and Buckley, "Term-weighting approaches in
- * automatic text retrieval", Information Processing & Management 24 (1988), 513-523). Words of the title weigh more.
+ * automatic text retrieval", Information Processing & Management 24 (1988), 513-523). The whole of the given text is
+ * held against a candidate's title and against its whole; the title counts for more.
  * @param least scores below it are left out
  */
-export function mostSimilar(text: Text, candidates: readonly Text[], most: number, least = 0.12): Similar[] {
-  const vectors = candidates.map(count);
-  const own = count(text);
+export function mostSimilar(text: Text, candidates: readonly Text[], most: number, least = 0.1): Similar[] {
+  const whole = (t: Text) => `${t.title} ${t.body}`;
+  const vectors = candidates.map((c) => ({ title: count(c.id, c.title), whole: count(c.id, whole(c)) }));
+  const own = count(text.id, whole(text));
   const documents = new Map<string, number>();
-  for (const { weights } of [own, ...vectors]) for (const s of weights.keys()) documents.set(s, (documents.get(s) ?? 0) + 1);
+  for (const { weights } of [own, ...vectors.map((v) => v.whole)]) for (const s of weights.keys()) documents.set(s, (documents.get(s) ?? 0) + 1);
   const total = vectors.length + 1;
-  const weigh = ({ weights }: Vector) => {
+  const weigh = ({ weights }: Vector): Weighed => {
     const weighed = new Map<string, number>();
     let square = 0;
     for (const [s, n] of weights) {
@@ -89,15 +88,25 @@ export function mostSimilar(text: Text, candidates: readonly Text[], most: numbe
   const a = weigh(own);
   return vectors
     .map((vector) => {
-      const b = weigh(vector);
-      const shared: [string, number][] = [];
-      for (const [s, weight] of a.weighed) if (b.weighed.has(s)) shared.push([s, weight * b.weighed.get(s)!]);
-      const dot = shared.reduce((sum, [, product]) => sum + product, 0);
-      const score = a.length && b.length ? dot / (a.length * b.length) : 0;
-      shared.sort((x, y) => y[1] - x[1]);
-      return { id: vector.id, score, words: shared.slice(0, 4).map(([s]) => vector.spelling.get(s)!) };
+      const inWhole = cosine(a, weigh(vector.whole));
+      const inTitle = cosine(a, weigh(vector.title));
+      const shared = inWhole.shared.sort((x, y) => y[1] - x[1]).slice(0, 4);
+      return { id: vector.whole.id, score: TITLE_SHARE * inTitle.cosine + (1 - TITLE_SHARE) * inWhole.cosine, words: shared.map(([s]) => vector.whole.spelling.get(s)!) };
     })
     .filter((s) => s.score >= least)
     .sort((x, y) => y.score - x.score || (x.id < y.id ? -1 : 1))
     .slice(0, most);
+}
+
+interface Weighed {
+  weighed: Map<string, number>;
+  length: number;
+}
+
+/** The cosine of the angle between two weighted texts, and what each shared word adds to it. */
+function cosine(a: Weighed, b: Weighed): { cosine: number; shared: [string, number][] } {
+  const shared: [string, number][] = [];
+  for (const [s, weight] of a.weighed) if (b.weighed.has(s)) shared.push([s, weight * b.weighed.get(s)!]);
+  const dot = shared.reduce((sum, [, product]) => sum + product, 0);
+  return { cosine: a.length && b.length ? dot / (a.length * b.length) : 0, shared };
 }

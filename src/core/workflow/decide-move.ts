@@ -66,14 +66,15 @@ export function decideMove(item: ItemSnapshot, request: MoveRequest, context: Mo
 
 type Answered = Pick<ItemSnapshot, "howToTest" | "assigneeId" | "reviewerId" | "estimate" | "outcome">;
 
+/** The item's fields with the answers to what the transition asks; answers to anything else have no effect. */
 function answered(item: ItemSnapshot, answers: MoveAnswers, requirements: readonly Requirement[]): Answered {
-  const finishes = requirements.some((r) => r.kind === "outcome");
+  const asked = new Set<string>(requirements.flatMap((r) => (r.kind === "filled" ? [r.field] : r.kind === "different people" ? [r.first] : [r.kind])));
   return {
-    howToTest: answers.howToTest?.trim() || item.howToTest,
-    assigneeId: answers.assigneeId ?? item.assigneeId,
-    reviewerId: answers.reviewerId ?? item.reviewerId,
-    estimate: answers.estimate ?? item.estimate,
-    outcome: finishes ? (answers.outcome ?? null) : null,
+    howToTest: (asked.has("howToTest") && answers.howToTest?.trim()) || item.howToTest,
+    assigneeId: (asked.has("assigneeId") && answers.assigneeId) || item.assigneeId,
+    reviewerId: (asked.has("reviewerId") && answers.reviewerId) || item.reviewerId,
+    estimate: (asked.has("estimate") ? answers.estimate : undefined) ?? item.estimate,
+    outcome: (asked.has("outcome") && answers.outcome) || null,
   };
 }
 

@@ -183,6 +183,8 @@ async function alikeReports(projectId: string, open: Open): Promise<ReportView["
       and(
         eq(report.projectId, projectId),
         ne(report.id, open.id),
+        // A report with an item is found by its item.
+        inArray(report.status, ["unjudged", "asked", "parked"]),
         sql`to_tsvector('english', ${report.title} || ' ' || ${report.happened}) @@ ${anyWordOf(`${open.title} ${open.happened}`)}`,
       ),
     )

@@ -130,10 +130,8 @@ export async function decisionContext(
   cause: Cause = "person",
 ): Promise<DecisionContext> {
   const needed = [before.assigneeId, before.reviewerId].filter((id) => id !== null);
-  const [workflow, people] = await Promise.all([
-    workflowOf(tx, before.projectId, before.typeId),
-    needed.length > 0 ? tx.select({ id: person.id, name: person.name }).from(person).where(inArray(person.id, needed)) : [],
-  ]);
+  const workflow = await workflowOf(tx, before.projectId, before.typeId);
+  const people = needed.length > 0 ? await tx.select({ id: person.id, name: person.name }).from(person).where(inArray(person.id, needed)) : [];
   return {
     itemId: before.id,
     // Clocks of two machines may differ a little; the history of one item never runs backwards.

@@ -7,11 +7,10 @@ import { itemType, state, transition, workflow } from "@/db/schema";
 export async function loadWorkflows(reader: Reader, ids: readonly string[]): Promise<Map<string, Workflow>> {
   if (ids.length === 0) return new Map();
   const wanted = [...ids];
-  const [heads, states, transitions] = await Promise.all([
-    reader.select().from(workflow).where(inArray(workflow.id, wanted)),
-    reader.select().from(state).where(inArray(state.workflowId, wanted)).orderBy(state.position),
-    reader.select().from(transition).where(inArray(transition.workflowId, wanted)),
-  ]);
+  // One after the other: inside a transaction a connection takes one query at a time.
+  const heads = await reader.select().from(workflow).where(inArray(workflow.id, wanted));
+  const states = await reader.select().from(state).where(inArray(state.workflowId, wanted)).orderBy(state.position);
+  const transitions = await reader.select().from(transition).where(inArray(transition.workflowId, wanted));
   return new Map(
     heads.map(({ id, name, version }) => [
       id,

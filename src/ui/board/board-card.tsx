@@ -42,6 +42,12 @@ export const BoardCard = memo(function BoardCard({ card, compact, facts, open, p
   const track = ageTrack(age, facts.expectationDays, facts.percentiles);
   const late = track.past85 && !finished;
   const assignee = card.assigneeId ? (facts.nameOf.get(card.assigneeId) ?? "Somebody") : null;
+  const remarks = [
+    card.classOfService === "fixed date" && card.dueOn && `by ${shortDate(card.dueOn)}`,
+    card.classOfService === "intangible" && "intangible",
+    card.origin === "unplanned" && "unplanned",
+    card.returns > 0 && `came back ${card.returns === 1 ? "once" : card.returns === 2 ? "twice" : `${card.returns} times`}`,
+  ].filter(Boolean);
   const label = [
     `${card.key}, ${facts.typeName.get(card.typeId) ?? card.typeId}: ${card.title}`,
     assignee ? `assigned to ${assignee}` : "assigned to nobody",
@@ -61,7 +67,7 @@ export const BoardCard = memo(function BoardCard({ card, compact, facts, open, p
       data-key={card.key}
       data-compact={compact}
       data-unplanned={card.origin === "unplanned"}
-      data-expedite={card.classOfService === "expedite" && !compact}
+      data-expedite={card.classOfService === "expedite"}
       data-blocked={Boolean(blocker)}
       data-open={open}
       data-lifted={isDragging}
@@ -72,11 +78,9 @@ export const BoardCard = memo(function BoardCard({ card, compact, facts, open, p
       onKeyDown={(event) => onKey(event, card)}
       onPointerDown={draggable ? (listeners?.onPointerDown as PointerEventHandler | undefined) : undefined}
     >
-      <div className="flex items-center gap-1.5">
+      <div className={`flex items-center ${compact ? "gap-1" : "gap-1.5"}`}>
         <TypeGlyph typeId={card.typeId} name={facts.typeName.get(card.typeId)} size={compact ? 12 : 14} />
-        <span className="key !text-[12px]">{card.key}</span>
-        {!compact && card.classOfService === "fixed date" && card.dueOn && <span className="truncate text-[12px] text-signal-ink">by {shortDate(card.dueOn)}</span>}
-        {!compact && card.origin === "unplanned" && <em className="truncate text-[12px] text-ink-soft">unplanned</em>}
+        <span className="key">{card.key}</span>
         <span className="flex-1" />
         {compact && card.clock.length > 0 && (age >= SHOW_AGE_FROM || finished) && (
           <span className={`whitespace-nowrap text-[12px] ${late ? "font-bold text-alarm" : "text-ink-soft"}`} title={late ? "past the 85th percentile of finished items" : undefined}>
@@ -99,7 +103,7 @@ export const BoardCard = memo(function BoardCard({ card, compact, facts, open, p
           </span>
         </p>
       )}
-      {!compact && card.returns > 0 && <p className="mt-0.5 text-[12.5px] text-ink-soft">came back {card.returns === 1 ? "once" : card.returns === 2 ? "twice" : `${card.returns} times`}</p>}
+      {!compact && remarks.length > 0 && <p className="mt-0.5 truncate text-[12.5px] text-ink-soft">{remarks.join(" · ")}</p>}
       {!compact && card.clock.length > 0 && (
         <div className="mt-1.5 flex items-center gap-2" style={late ? { ["--age" as string]: "var(--alarm)" } : undefined}>
           <div className="age-track" aria-hidden="true">

@@ -68,6 +68,6 @@ export function firstParts(columns: readonly Column[]): Set<string> {
 
 /** How wide the columns are: what is worked on gets the room, what waits is narrower. */
 export function columnWidths(columns: readonly Column[]): string {
-  const width = { working: "minmax(168px, 2fr)", waiting: "minmax(116px, 1.05fr)", finished: "minmax(104px, 0.9fr)" };
+  const width = { working: "minmax(170px, 1.8fr)", waiting: "minmax(126px, 1.1fr)", finished: "minmax(126px, 0.9fr)" };
   return stagesOf(columns).flatMap((s) => s.columns).map((c) => width[c.part]).join(" ");
 }

@@ -171,7 +171,7 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
             <div className="flex min-h-full min-w-fit flex-col">
               <BoardHeads columns={view.columns} counts={counts} ladder={summary.ladder} onOpen={(column) => openBehind({ title: `${column.stage}, ${column.name}`, ids: onBoard.filter((c) => column.stateIds.includes(c.stateId)).map((c) => c.id) })} />
               {laneList.map((lane, i) => (
-                <LaneRow key={lane.id} lane={lane} columns={columns} firsts={firsts} target={target} onlyLane={filter.lanes === "none"} renderCard={renderCard} finishedSummary={i === mainLane ? finishedSummary : null} fill={i === laneList.length - 1} />
+                <LaneRow key={lane.id} lane={lane} columns={columns} firsts={firsts} target={target} onlyLane={filter.lanes === "none"} renderCard={renderCard} finishedSummary={i === mainLane ? finishedSummary : null} onMore={(cards) => openBehind({ title: "Finished in the last 14 days", ids: cards.map((c) => c.id) })} fill={i === laneList.length - 1} />
               ))}
             </div>
           </div>

@@ -10,7 +10,7 @@ export interface BoardFilter {
   lanes: LaneField;
 }
 
-export const NO_FILTER: BoardFilter = { text: "", typeId: "", assigneeId: "", lanes: "class of service" };
+export const NO_FILTER: BoardFilter = { text: "", typeId: "", assigneeId: "", lanes: "none" };
 
 export function matches(card: Card, filter: BoardFilter): boolean {
   const text = filter.text.trim().toLowerCase();

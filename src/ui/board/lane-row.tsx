@@ -6,7 +6,7 @@ import type { Column } from "@/core/board/column";
 import type { Lane } from "@/core/board/lane";
 
 /** One lane across the board. */
-export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, onlyLane, renderCard, finishedSummary, fill }: {
+export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, onlyLane, renderCard, finishedSummary, onMore, fill }: {
   lane: Lane<Card>;
   columns: Column[];
   firsts: Set<string>;
@@ -15,8 +15,12 @@ export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, on
   onlyLane: boolean;
   renderCard: (card: Card, column: Column) => ReactNode;
   finishedSummary: ReactNode;
+  onMore: (cards: Card[]) => void;
   fill: boolean;
 }) {
+  // What is finished never makes a lane taller than what is in progress in it.
+  const tallest = Math.max(...columns.map((c) => (c.part === "finished" ? 0 : lane.items.filter((card) => c.stateIds.includes(card.stateId)).length)));
+  const finishedShown = Math.max(1, tallest - (finishedSummary ? 1 : 0));
   return (
     <section aria-label={`Lane ${lane.name}`} className={`${lane.expedite ? "expedite-lane mb-1.5" : ""} ${fill ? "flex flex-1 flex-col" : ""}`}>
       {(!onlyLane || lane.expedite) && (
@@ -28,13 +32,27 @@ export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, on
         {columns.map((column) => (
           <Cell key={column.id} lane={lane} column={column} first={firsts.has(column.id)} target={target[column.id]} over={target.over === column.id}>
             {column.part === "finished" && finishedSummary}
-            {lane.items.filter((card) => column.stateIds.includes(card.stateId)).map((card) => renderCard(card, column))}
+            <CellCards cards={lane.items.filter((card) => column.stateIds.includes(card.stateId))} column={column} most={column.part === "finished" ? finishedShown : Infinity} renderCard={renderCard} onMore={onMore} />
           </Cell>
         ))}
       </div>
     </section>
   );
 });
+
+function CellCards({ cards, column, most, renderCard, onMore }: { cards: Card[]; column: Column; most: number; renderCard: (card: Card, column: Column) => ReactNode; onMore: (cards: Card[]) => void }) {
+  const shown = column.part === "finished" ? [...cards].sort((a, b) => b.enteredStateAt - a.enteredStateAt).slice(0, most) : cards;
+  return (
+    <>
+      {shown.map((card) => renderCard(card, column))}
+      {shown.length < cards.length && (
+        <button type="button" className="finished-more link" onClick={() => onMore(cards)}>
+          and {cards.length - shown.length} more
+        </button>
+      )}
+    </>
+  );
+}
 
 function Cell({ lane, column, first, target, over, children }: { lane: Lane<Card>; column: Column; first: boolean; target?: string; over: boolean; children: ReactNode }) {
   const { setNodeRef, isOver } = useDroppable({ id: `${lane.id}|${column.id}`, data: { columnId: column.id } });

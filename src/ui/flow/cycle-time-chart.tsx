@@ -17,12 +17,12 @@ export function CycleTimeChart({ report, onItem }: { report: FlowReport; onItem:
         stroke={strong ? "var(--signal-ink)" : "var(--ink-soft)"}
         strokeDasharray={strong ? undefined : "4 3"}
         strokeWidth={strong ? 1.5 : 1}
-        label={{ value: label, position: strong ? "insideTopLeft" : "insideTopRight", fontSize: 11, fill: strong ? "var(--signal-ink)" : "var(--ink-soft)" }}
+        label={{ value: label, position: "right", fontSize: 11, fill: strong ? "var(--signal-ink)" : "var(--ink-soft)" }}
       />
     );
   return (
     <ResponsiveContainer width="100%" height={250}>
-      <ScatterChart margin={{ top: 8, right: 8, bottom: 0, left: -22 }}>
+      <ScatterChart margin={{ top: 8, right: 84, bottom: 0, left: -22 }}>
         <CartesianGrid {...GRID} />
         <XAxis dataKey="at" type="number" domain={[report.period.from, report.period.to]} tickFormatter={(at: number) => dayWords(at / DAY_MS)} {...AXIS} />
         <YAxis dataKey="days" type="number" {...AXIS} allowDecimals={false} />

@@ -64,7 +64,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
       {text}
     </button>
   );
-  const choice = "cursor-pointer border-b-[1.5px] border-ink bg-transparent font-semibold text-ink";
+  const choice = "cursor-pointer appearance-none border-b-[1.5px] border-ink bg-transparent font-semibold text-ink [field-sizing:content] hover:bg-accent-soft";
   const nothing = report.finished.length === 0 ? <Nothing>Nothing of this kind finished in this period. Choose a longer one.</Nothing> : null;
   return (
     <div className="flex h-full flex-col">
@@ -115,7 +115,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
           <Figure
             name="check: Little’s law"
             figure={<span className="font-bold">{report.little.gap === null ? "–" : `${report.little.gap >= 0 ? "+" : "−"}${Math.abs(report.little.gap).toFixed(1)}`}</span>}
-            note={report.little.averageTime === null ? "nothing finished" : `WIP ${report.little.averageWip.toFixed(1)} against ${report.little.throughput.toFixed(2)} a day × ${shortDays(report.little.averageTime)}`}
+            note={report.little.averageTime === null ? "nothing finished" : `WIP ${report.little.averageWip.toFixed(1)}, rate × time ${(report.little.throughput * report.little.averageTime).toFixed(1)}`}
           />
         </dl>
         <div className="grid gap-3 lg:grid-cols-2">

@@ -73,7 +73,7 @@ export function SimilarList({ view, mayJudge, onMerge }: { view: ReportView; may
 
 /** How alike two texts are, as a bar and in words. */
 function Likeness({ score }: { score: number }) {
-  const words = score > 0.5 ? "very alike" : score > 0.3 ? "alike" : "a little alike";
+  const words = score > 0.4 ? "very alike" : score > 0.25 ? "alike" : "a little alike";
   return (
     <span className="inline-flex items-center gap-1.5 text-[12.5px] text-ink-soft" title={`word similarity ${score.toFixed(2)} of 1`}>
       <span className="h-1.5 w-12 bg-line" aria-hidden="true">

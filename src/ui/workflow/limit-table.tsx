@@ -57,7 +57,7 @@ function Limit({ label, value, firm, mayEdit, onStore }: { label: string; value:
         min={0}
         step={1}
         aria-label={label}
-        placeholder="none"
+        placeholder="–"
         disabled={!mayEdit}
         value={draft ?? value ?? ""}
         onChange={(e) => setDraft(e.target.value)}

@@ -1,6 +1,7 @@
 import { isReturn, statesInOrder, type Workflow } from "@/core/workflow/workflow";
 
 const STEP = 112;
+const MARGIN = 108;
 const HIGH = 62;
 const LOW = 128;
 const ENDS = 96;
@@ -8,29 +9,31 @@ const ENDS = 96;
 /** A workflow on two rails: working above, waiting below, the main path as its zigzag, returns beneath. */
 export function RailMap({ workflow, counts }: { workflow: Workflow; counts: Record<string, number> }) {
   const states = statesInOrder(workflow);
-  const width = states.length * STEP;
-  const at = new Map(states.map((s, i) => [s.id, { x: STEP / 2 + i * STEP, y: s.kind === "working" ? HIGH : s.kind === "waiting" ? LOW : ENDS }]));
+  const width = MARGIN + states.length * STEP;
+  const at = new Map(states.map((s, i) => [s.id, { x: MARGIN + STEP / 2 + i * STEP, y: s.kind === "working" ? HIGH : s.kind === "waiting" ? LOW : ENDS }]));
   const onward = states.flatMap((s, i) => {
     const next = states[i + 1];
     return next && workflow.transitions.some((t) => t.from === s.id && t.to === next.id) ? [[at.get(s.id)!, at.get(next.id)!]] : [];
   });
   const returns = workflow.transitions.filter((t) => t.from !== null && isReturn(workflow, t.from, t.to) && states.find((s) => s.id === t.from)?.kind !== "finished");
   const fromAny = workflow.transitions.filter((t) => t.from === null);
-  const bottom = 178 + returns.length * 15;
+  // Returns begin and end beneath the station, and beneath its name where that stands below.
+  const below = (p: { y: number }) => (p.y === LOW ? p.y + 43 : p.y + 10);
+  const bottom = 186 + returns.length * 15;
   return (
     <svg viewBox={`0 0 ${width} ${bottom}`} className="w-full" style={{ maxHeight: 260 }} role="img" aria-label={`Map of the workflow ${workflow.name}: ${states.map((s) => s.name).join(", ")}`}>
       <line x1="0" x2={width} y1={HIGH} y2={HIGH} stroke="var(--line)" />
       <line x1="0" x2={width} y1={LOW} y2={LOW} stroke="var(--line)" />
-      <text x="2" y={HIGH - 6} fontSize="10" fill="var(--ink-soft)">somebody works on it</text>
-      <text x="2" y={LOW - 6} fontSize="10" fill="var(--ink-soft)">it waits</text>
+      <text x="0" y={HIGH - 6} fontSize="10" fill="var(--ink-soft)">somebody works on it</text>
+      <text x="0" y={LOW - 6} fontSize="10" fill="var(--ink-soft)">it waits</text>
       {returns.map((t, i) => {
         const a = at.get(t.from!)!;
         const b = at.get(t.to)!;
-        const y = 176 + i * 15;
+        const y = 184 + i * 15;
         return (
           <g key={t.id}>
-            <path d={`M${a.x + 4 * i - 6} ${a.y + 10} V${y} H${b.x + 4 * i - 10} V${b.y + 14}`} fill="none" stroke="var(--rest)" strokeDasharray="4 3" />
-            <path d={`M${b.x + 4 * i - 13} ${b.y + 18} l3 -5 l3 5`} fill="none" stroke="var(--rest)" />
+            <path d={`M${a.x + 4 * i - 6} ${below(a)} V${y} H${b.x + 4 * i - 10} V${below(b) + 4}`} fill="none" stroke="var(--rest)" strokeDasharray="4 3" />
+            <path d={`M${b.x + 4 * i - 13} ${below(b) + 8} l3 -5 l3 5`} fill="none" stroke="var(--rest)" />
             <rect x={(a.x + b.x) / 2 - t.verb.length * 3 - 4} y={y - 7} width={t.verb.length * 6 + 8} height="13" fill="var(--paper)" />
             <text x={(a.x + b.x) / 2} y={y + 3} textAnchor="middle" fontSize="10.5" fill="var(--ink-soft)">{t.verb}</text>
           </g>

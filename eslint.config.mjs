@@ -1,0 +1,55 @@
+import next from "eslint-config-next";
+
+/** Which parts of the source a part may import; architecture in one table. Everything across parts goes by "@/". */
+const PARTS = ["core", "db", "server", "worker", "ui", "app"];
+const MAY_IMPORT = {
+  core: ["core"],
+  db: ["core", "db"],
+  server: ["core", "db", "server"],
+  worker: ["core", "db", "server", "worker"],
+  ui: ["core", "ui"],
+  app: ["core", "server", "ui", "app", "db"],
+};
+/** Packages that a part must not touch: the core stays pure, the interface never reaches the database. */
+const CLOSED_PACKAGES = {
+  core: ["react", "react-dom", "next", "next/*", "pg", "drizzle-orm", "drizzle-orm/*", "pino", "better-auth", "better-auth/*", "node:*", "fs", "path", "crypto"],
+  ui: ["pg", "drizzle-orm", "drizzle-orm/*", "pino", "better-auth", "better-auth/*", "node:*"],
+  server: ["react", "react-dom", "next", "next/*"],
+  worker: ["react", "react-dom", "next", "next/*"],
+};
+
+const importRules = PARTS.map((part) => ({
+  files: [`src/${part}/**/*.{ts,tsx}`],
+  rules: {
+    "no-restricted-imports": [
+      "error",
+      {
+        patterns: [
+          ...PARTS.filter((p) => !MAY_IMPORT[part].includes(p)).map((p) => ({ group: [`@/${p}`, `@/${p}/*`, `**/src/${p}/*`], message: `src/${part} does not import src/${p}.` })),
+          ...(part === "app" ? [] : [{ group: ["@demo/*", "@tests/*"], message: `src/${part} does not import the demo or the tests.` }]),
+          ...(CLOSED_PACKAGES[part] ? [{ group: CLOSED_PACKAGES[part], message: `src/${part} does not use this package.` }] : []),
+        ],
+      },
+    ],
+  },
+}));
+
+const config = [
+  { ignores: [".next/**", ".data/**", "node_modules/**", "next-env.d.ts", "src/db/migrations/**"] },
+  ...next,
+  ...importRules,
+  {
+    // The core decides from what it is given: no clock, no chance.
+    files: ["src/core/**/*.ts"],
+    rules: {
+      "no-restricted-properties": ["error", { object: "Date", property: "now", message: "Time is passed in." }, { object: "Math", property: "random", message: "Randomness is passed in." }],
+    },
+  },
+  {
+    rules: {
+      "react/no-unescaped-entities": "off",
+    },
+  },
+];
+
+export default config;

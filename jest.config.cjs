@@ -1,0 +1,19 @@
+const shared = {
+  transform: {
+    "^.+\\.tsx?$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, transform: { react: { runtime: "automatic" } }, target: "es2022" } }],
+    "^.+\\.m?js$": ["@swc/jest", { jsc: { target: "es2022" } }],
+  },
+  // Packages that come as ES modules only are translated for Jest.
+  transformIgnorePatterns: ["/node_modules/(?!(fractional-indexing|better-auth|@better-auth|better-call|@better-fetch|@noble|nanostores|jose|rou3|defu|kysely|uncrypto|set-cookie-parser)/)"],
+  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1", "^@demo/(.*)$": "<rootDir>/demo/$1", "^@tests/(.*)$": "<rootDir>/tests/$1" },
+  testEnvironment: "node",
+  rootDir: __dirname,
+};
+
+module.exports = {
+  projects: [
+    { ...shared, displayName: "core", testMatch: ["<rootDir>/tests/core/**/*.test.ts", "<rootDir>/tests/reference/**/*.test.ts"] },
+    { ...shared, displayName: "server", testMatch: ["<rootDir>/tests/server/**/*.test.ts"] },
+    { ...shared, displayName: "browser", testMatch: ["<rootDir>/tests/browser/**/*.test.ts"] },
+  ],
+};

@@ -1,0 +1,87 @@
+import fc from "fast-check";
+import { ageTrack } from "@/core/board/age-track";
+import { ladder, stagesOf, type Column } from "@/core/board/column";
+import { lanes } from "@/core/board/lane";
+import { brokenFirmLimits, limitState, limitWords, slots } from "@/core/board/limit";
+import { history } from "./setup/make";
+
+const limit = (min: number | null, max: number | null) => ({ min, max, minFirm: true, maxFirm: true });
+
+describe("limits", () => {
+  test.each([
+    [17, limit(5, 15), "over", "2 over"], // common practice, no source: limits 5 to 15 and 17 items are 2 over
+    [4, limit(5, 15), "under", "pull 1 more"],
+    [15, limit(5, 15), "full", "15 of 15"],
+    [5, limit(5, 15), "within", "5 of 15"],
+    [0, limit(null, 0), "full", "0 of 0"],
+    [3, limit(null, null), "none", "3"],
+  ])("%i items against %j are %s: %s", (count, l, kind, words) => {
+    const state = limitState(count, l);
+    expect(state.kind).toBe(kind);
+    expect(limitWords(state, l)).toBe(words);
+  });
+
+  test("slots always add up to the items and never lose a place", () => {
+    fc.assert(
+      fc.property(fc.nat(40), fc.option(fc.nat(20)), fc.option(fc.nat(20)), (count, a, b) => {
+        const [min, max] = a !== null && b !== null ? [Math.min(a, b), Math.max(a, b)] : [a, b];
+        const drawn = slots(count, limit(min, max));
+        expect(drawn.filled + drawn.beyond).toBe(count);
+        if (max !== null) expect(drawn.filled + drawn.empty).toBe(Math.max(max, drawn.filled));
+        expect(drawn.asBar).toBe(Math.max(max ?? Math.max(min ?? 0, count), count) > 12);
+      }),
+    );
+  });
+
+  test("a sequence of moves that are each checked never goes beyond a firm maximum", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 6 }), fc.array(fc.boolean(), { maxLength: 60 }), (max, enters) => {
+        let count = 0;
+        for (const enter of enters) {
+          const column = { id: "c", name: "c", ...limit(null, max), count };
+          if (enter && brokenFirmLimits([], [column]).length === 0) count += 1;
+          if (!enter && count > 0 && brokenFirmLimits([column], []).length === 0) count -= 1;
+          expect(count).toBeLessThanOrEqual(max);
+        }
+      }),
+    );
+  });
+
+  test("a column that a move both leaves and enters is not touched", () => {
+    const column = { id: "c", name: "c", ...limit(3, 3), count: 3 };
+    expect(brokenFirmLimits([column], [column])).toEqual([]);
+  });
+});
+
+test("columns of one stage stand together; the ladder is the mean over all finished items", () => {
+  const column = (id: string, stage: string, part: Column["part"], position: number): Column => ({ id, stage, name: id, part, position, stateIds: [id], min: null, max: null, minFirm: false, maxFirm: false });
+  const columns = [column("In review", "Review", "working", 2), column("Waiting", "Review", "waiting", 1), column("Live", "Live", "finished", 3)];
+  expect(stagesOf(columns).map((s) => s.columns.map((c) => c.id))).toEqual([["Waiting", "In review"], ["Live"]]);
+  const finished = [
+    history("a", [["Waiting", "waiting", 0, 2], ["In review", "working", 2, 3], ["Live", "finished", 3, null]]),
+    history("b", [["In review", "working", 0, 1], ["Live", "finished", 1, null]]),
+  ];
+  expect(ladder(columns, finished)).toEqual({ Waiting: 1, "In review": 1, Live: null });
+});
+
+test("expedite items have a lane of their own on top, whatever the lanes are made by; nothing falls out", () => {
+  const items = [
+    { id: 1, classOfService: "standard", assigneeId: "noor" },
+    { id: 2, classOfService: "expedite", assigneeId: "noor" },
+    { id: 3, classOfService: "fixed date", assigneeId: null },
+    { id: 4, classOfService: "standard", assigneeId: "left the crew" },
+  ];
+  const people = [{ id: "ivo", name: "Ivo" }, { id: "noor", name: "Noor" }];
+  const shape = (by: "assignee" | "class of service" | "none") => lanes(items, by, people).map((l) => [l.name, l.items.map((i) => i.id)]);
+  expect(shape("assignee")).toEqual([["Expedite", [2]], ["Noor", [1]], ["Nobody yet", [3, 4]]]);
+  expect(shape("class of service")).toEqual([["Expedite", [2]], ["Fixed date", [3]], ["Standard", [1, 4]]]);
+  expect(shape("none")).toEqual([["Expedite", [2]], ["Everything else", [1, 3, 4]]]);
+});
+
+test("an age track reaches to the expectation, and says in words when it is past the 85th percentile", () => {
+  const percentiles = { p50: 4, p85: 8, p95: 12 };
+  expect(ageTrack(5, 10, percentiles)).toEqual({ dot: 0.5, median: 0.4, p85: 0.8, past85: false, words: "5 d" });
+  expect(ageTrack(8, 10, percentiles).past85).toBe(false);
+  expect(ageTrack(20, 10, percentiles)).toMatchObject({ dot: 1, past85: true, words: "20 d · past 85 %" });
+  expect(ageTrack(3, 10, { p50: null, p85: null, p95: null })).toMatchObject({ median: null, past85: false });
+});

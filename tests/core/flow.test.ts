@@ -1,0 +1,193 @@
+import fc from "fast-check";
+import { daysTouched, dayNumber, dayStart, isoDate, isoWeek, parseIsoDate, weekStart } from "@/core/calendar/zone";
+import { areaInProgress, cumulativeFlow, inStateAt } from "@/core/flow/cumulative-flow";
+import { expectationKept } from "@/core/flow/expectation";
+import { clockOf, finishedAt, mergedBlocks, type FlowHistory } from "@/core/flow/history";
+import { littlesLaw } from "@/core/flow/littles-law";
+import { ageInDays, finishedIn, startedIn, workInProgressAt } from "@/core/flow/measures";
+import { pulse } from "@/core/flow/pulse";
+import { throughputByWeek } from "@/core/flow/throughput";
+import { flowTimes } from "@/core/flow/time-in-state";
+import { zigzag } from "@/core/flow/zigzag";
+import type { StateKind } from "@/core/workflow/workflow";
+import { DAY, history } from "./setup/make";
+
+const STATES: [string, StateKind][] = [["Backlog", "unstarted"], ["Ready", "waiting"], ["Building", "working"], ["Test", "waiting"], ["Live", "finished"]];
+
+/** A random walk through the states, with random lengths of stay. */
+const anyHistory: fc.Arbitrary<FlowHistory> = fc
+  .array(fc.tuple(fc.integer({ min: 0, max: 4 }), fc.double({ min: 0.01, max: 9, noNaN: true })), { minLength: 1, maxLength: 9 })
+  .map((steps) => {
+    let at = 0;
+    const stays = steps.map(([state, length], i): [string, StateKind, number, number | null] => {
+      const from = at;
+      at += length;
+      return [STATES[state][0], STATES[state][1], from, i === steps.length - 1 ? null : at];
+    });
+    return history(`h${steps.length}-${at}`, stays);
+  });
+
+describe("the clock", () => {
+  test("starts at the first in-progress state, ends at finish or unstarted, and counts every interval", () => {
+    const h = history("a", [["Backlog", "unstarted", 0, 1], ["Ready", "waiting", 1, 3], ["Building", "working", 3, 4], ["Backlog", "unstarted", 4, 8], ["Building", "working", 8, 9], ["Live", "finished", 9, null]]);
+    expect(clockOf(h)).toEqual([{ from: DAY, to: 4 * DAY }, { from: 8 * DAY, to: 9 * DAY }]);
+    expect(finishedAt(h)).toBe(9 * DAY);
+    expect(finishedIn([h], { from: 0, to: 10 * DAY }, "UTC")[0]).toMatchObject({ elapsed: 4, days: 6 });
+  });
+  test("what was closed without a start is no finished work, and moving among finished states finishes once", () => {
+    expect(finishedAt(history("a", [["Backlog", "unstarted", 0, 1], ["Closed", "finished", 1, null]]))).toBeNull();
+    expect(finishedAt(history("b", [["Building", "working", 0, 1], ["Live", "finished", 1, 3], ["Closed", "finished", 3, null]]))).toBe(DAY);
+  });
+  test("an item that starts and finishes on one day took 1 day, by the calendar of the zone", () => {
+    const h = history("a", [["Building", "working", 0.1, 0.9], ["Live", "finished", 0.9, null]]);
+    const days = (zone: string) => finishedIn([h], { from: 0, to: DAY }, zone)[0].days;
+    expect(days("UTC")).toBe(1);
+    // Half past two in the night in one place is still the evening before in another.
+    expect(days("America/New_York")).toBe(2);
+  });
+});
+
+describe("calendar days", () => {
+  test.each([
+    ["Europe/London", "2026-03-29", 23],
+    ["Europe/London", "2026-10-25", 25],
+    ["Australia/Lord_Howe", "2026-10-04", 23.5],
+    ["Asia/Kathmandu", "2026-06-01", 24],
+  ])("in %s the day %s has %f hours", (zone, date, hours) => {
+    const day = parseIsoDate(date);
+    expect((dayStart(day + 1, zone) - dayStart(day, zone)) / 3_600_000).toBe(hours);
+  });
+  test("a day begins where its number begins, everywhere and always", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 10_000, max: 30_000 }), fc.constantFrom("UTC", "Europe/London", "America/Sao_Paulo", "Pacific/Apia", "Asia/Tehran"), (day, zone) => {
+        const start = dayStart(day, zone);
+        // A day that a zone skipped altogether begins where the next one does.
+        expect(dayNumber(start, zone)).toBeGreaterThanOrEqual(day);
+        expect(dayNumber(start - 1, zone)).toBeLessThan(day);
+        expect(parseIsoDate(isoDate(day))).toBe(day);
+      }),
+    );
+  });
+  test.each([["2026-12-31", 2026, 53], ["2027-01-03", 2026, 53], ["2027-01-04", 2027, 1], ["2024-12-30", 2025, 1], ["2021-01-03", 2020, 53]])("%s is in ISO week %i-W%i", (date, year, week) => {
+    expect(isoWeek(parseIsoDate(date))).toEqual({ year, week });
+    expect(new Date(weekStart(parseIsoDate(date)) * DAY).getUTCDay()).toBe(1);
+  });
+  test("days touched by several intervals are counted once each", () => {
+    const at = (from: number, to: number | null) => ({ from: from * DAY, to: to === null ? null : to * DAY });
+    expect(daysTouched([at(0.2, 0.4), at(0.6, 1.5), at(1.7, 1.8)], "UTC", 0)).toBe(2);
+    expect(daysTouched([at(5.5, null), at(0, 0.1)], "UTC", 7.2 * DAY)).toBe(4);
+    expect(daysTouched([], "UTC", 0)).toBe(0);
+  });
+  test.each(["2026-02-30x", "yesterday", "2026-1-1"])("%s is no date", (text) => expect(() => parseIsoDate(text)).toThrow(RangeError));
+});
+
+describe("flow diagram and averages", () => {
+  const period = { from: 0, to: 60 * DAY };
+
+  test("bands agree with asking who was in a state at the end of a day", () => {
+    fc.assert(
+      fc.property(fc.array(anyHistory, { maxLength: 8 }), (histories) => {
+        const { days, counts } = cumulativeFlow(histories, period, "UTC");
+        expect(days).toHaveLength(60);
+        for (const [state, series] of counts)
+          for (const i of [0, 7, 31, 59]) expect(series[i]).toBe(inStateAt(histories, state, (days[i] + 1) * DAY).length);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  test("the area in progress is the sum of the measured times, and WIP is what the diagram shows", () => {
+    fc.assert(
+      fc.property(fc.array(anyHistory, { maxLength: 8 }), (histories) => {
+        const byClock = histories.flatMap(clockOf).reduce((sum, c) => sum + (Math.min(c.to ?? period.to, period.to) - c.from), 0) / DAY;
+        expect(areaInProgress(histories, period)).toBeCloseTo(byClock, 6);
+        const { counts } = cumulativeFlow(histories, period, "UTC");
+        const wip = ["Ready", "Building", "Test"].reduce((sum, s) => sum + (counts.get(s)?.[20] ?? 0), 0);
+        expect(workInProgressAt(histories, 21 * DAY - 1).length).toBeGreaterThanOrEqual(0);
+        expect(wip).toBe(histories.filter((h) => ["Ready", "Building", "Test"].some((s) => inStateAt([h], s, 21 * DAY).length > 0)).length);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  test("Little's law is exact over a window that starts and ends empty, whatever happened in between", () => {
+    fc.assert(
+      fc.property(fc.array(anyHistory, { minLength: 1, maxLength: 8 }), (histories) => {
+        const closed = histories.map((h) => ({ ...h, stays: [...h.stays.map((s) => ({ ...s, to: s.to ?? 90 * DAY })), { stateId: "Live", kind: "finished" as const, from: 90 * DAY, to: null }] }));
+        const started = closed.filter((h) => clockOf(h).length > 0);
+        fc.pre(started.length > 0);
+        const law = littlesLaw(started, { from: 0, to: 100 * DAY }, "UTC");
+        expect(law.gap).toBeCloseTo(0, 8);
+        expect(law.throughput).toBeCloseTo(started.length / 100, 10);
+      }),
+      { numRuns: 100 },
+    );
+  });
+
+  test("throughput by week holds every finish once and knows which weeks are whole", () => {
+    const histories = [4, 5, 11, 25].map((day) => history(`f${day}`, [["Building", "working", 1, day], ["Live", "finished", day, null]]));
+    const span = { from: 2 * DAY, to: 26 * DAY };
+    const weeks = throughputByWeek(finishedIn(histories, span, "UTC"), span, "UTC");
+    expect(weeks.map((w) => [w.week, w.itemIds.length, w.whole])).toEqual([[-3, 0, false], [4, 2, true], [11, 1, true], [18, 0, true], [25, 1, false]]);
+  });
+});
+
+describe("time and efficiency", () => {
+  const h = history("a", [["Ready", "waiting", 0, 2], ["Building", "working", 2, 6], ["Test", "waiting", 6, 7], ["Building", "working", 7, 8], ["Live", "finished", 8, null]], [[3, 5], [4, 5.5], [6.5, 7.25]]);
+
+  test("blocked time counts as waiting, in whatever state, and overlapping blockers once", () => {
+    const times = flowTimes([h], 10 * DAY);
+    expect(times).toMatchObject({ working: 2.25, waiting: 2.5, blocked: 3.25 });
+    expect(times.efficiency).toBeCloseTo(2.25 / 8, 12);
+    expect(times.states.find((s) => s.stateId === "Building")).toMatchObject({ average: 5, blocked: 2.75, items: 1 });
+    expect(mergedBlocks([{ from: 0, to: null }, { from: 1, to: 2 }], 9)).toEqual([{ from: 0, to: 9 }]);
+  });
+
+  test("the zigzag is the same time, drawn: high, low, broken, with its returns", () => {
+    const line = zigzag(h, 10 * DAY);
+    expect(line.segments.map((s) => [s.level, s.blocked, s.days])).toEqual([
+      ["low", false, 2], ["high", false, 1], ["high", true, 2.5], ["high", false, 0.5], ["low", false, 0.5], ["low", true, 0.5], ["high", true, 0.25], ["high", false, 0.75],
+    ]);
+    expect(line.returns).toEqual([7 * DAY]);
+    expect(line.efficiency).toBeCloseTo(flowTimes([h], 10 * DAY).efficiency!, 12);
+  });
+
+  test("zigzag and flow times agree on any history", () => {
+    fc.assert(
+      fc.property(anyHistory, fc.tuple(fc.nat(30), fc.nat(9)), (any, [from, length]) => {
+        const blocked = { ...any, blocks: [{ from: from * DAY, to: (from + length) * DAY }] };
+        const [line, times] = [zigzag(blocked, 50 * DAY), flowTimes([blocked], 50 * DAY)];
+        expect(line.working).toBeCloseTo(times.working, 6);
+        expect(line.blocked).toBeCloseTo(times.blocked, 6);
+        expect(line.waiting).toBeCloseTo(times.waiting, 6);
+      }),
+    );
+  });
+
+  test("nothing in, nothing out: no division by zero", () => {
+    expect(flowTimes([], 0)).toMatchObject({ efficiency: null, working: 0 });
+    expect(zigzag(history("a", [["Backlog", "unstarted", 0, null]]), DAY)).toMatchObject({ segments: [], efficiency: null });
+    expect(expectationKept([], { days: 9, share: 0.85 })).toEqual({ within: 0, of: 0, share: null, met: null });
+    expect(littlesLaw([], { from: 0, to: DAY }, "UTC")).toMatchObject({ averageTime: null, gap: null });
+  });
+});
+
+test("the pulse tells the same truth as the measures it is made of", () => {
+  const now = 20.5 * DAY;
+  const histories = [
+    history("old", [["Building", "working", 1, null]], [[19, null]]),
+    history("new", [["Ready", "waiting", 18.2, null]]),
+    history("quick", [["Building", "working", 17, 18.5], ["Live", "finished", 18.5, null]]),
+    history("slow", [["Building", "working", 1, 12], ["Live", "finished", 12, null]]),
+  ];
+  const p = pulse(histories, { days: 9, share: 0.85 }, "UTC", now);
+  expect(p).toMatchObject({
+    inProgress: ["old", "new"],
+    oldest: { itemId: "old", age: ageInDays(histories[0], "UTC", now) },
+    kept: { within: 1, of: 2, share: 0.5, met: false, itemIds: ["slow"] },
+    blocked: ["old"],
+    arrivedThisWeek: ["new"],
+    departedThisWeek: ["quick"],
+  });
+  expect(startedIn(histories, { from: 0, to: now }).map((s) => s.history.id)).toEqual(["old", "slow", "quick", "new"]);
+});

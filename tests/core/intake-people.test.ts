@@ -1,0 +1,94 @@
+import { byAge, statusForRequester, UNJUDGED, type ReportStanding } from "@/core/intake/report";
+import { mostSimilar, stem } from "@/core/intake/similarity";
+import { judge, type Verdict } from "@/core/intake/verdict";
+import { ACTIONS, MAY, may, roleIn, ROLES } from "@/core/people/authorise";
+import { UNJUDGED_REPORTS } from "@demo/words/reports";
+
+const acceptance = { title: "x", typeId: "bug", severity: null, priority: "normal", classOfService: "standard", origin: "unplanned", teamId: null, assigneeId: null, place: { at: "bottom" } } as const;
+const TODAY = 20_000;
+
+describe("verdicts", () => {
+  test.each<[Verdict, string | null, Partial<ReportStanding>]>([
+    [{ kind: "accept", acceptance }, "item", { status: "accepted", itemId: "item" }],
+    [{ kind: "merge", itemId: "item" }, "item", { status: "merged", itemId: "item" }],
+    [{ kind: "ask", question: "Which boat?" }, null, { status: "asked", itemId: null }],
+    [{ kind: "park", until: "2024-10-06" }, null, { status: "parked", parkedUntil: "2024-10-06" }],
+    [{ kind: "decline", reason: " A rule of the harbour. " }, null, { status: "declined", declineReason: "A rule of the harbour." }],
+  ])("%j", (verdict, itemId, after) => {
+    expect(judge(UNJUDGED, verdict, itemId, TODAY)).toMatchObject(after);
+    expect(judge({ ...UNJUDGED, status: "declined", declineReason: "no" }, verdict, itemId, TODAY)).toMatchObject({ refused: true, code: "conflict" });
+  });
+  test.each<Verdict>([
+    { kind: "park", until: "2024-10-04" },
+    { kind: "park", until: "soon" },
+    { kind: "ask", question: "  " },
+    { kind: "decline", reason: "" },
+  ])("refused: %j", (verdict) => expect(judge(UNJUDGED, verdict, null, TODAY)).toMatchObject({ refused: true, code: "invalid" }));
+});
+
+test("the requester is told in words for every standing, and never anything internal", () => {
+  const item = (stateKind: "unstarted" | "waiting" | "working" | "finished", outcome: "delivered" | "duplicate" | null = null) => ({ stateKind, stage: "Test", outcome });
+  const accepted: ReportStanding = { ...UNJUDGED, status: "accepted", itemId: "i" };
+  expect(statusForRequester(UNJUDGED, null).headline).toBe("Received");
+  expect(statusForRequester(accepted, item("unstarted")).headline).toBe("Accepted");
+  expect(statusForRequester(accepted, item("working"))).toEqual({ headline: "Being worked on", detail: "It has reached this step: Test." });
+  expect(statusForRequester(accepted, item("finished", "delivered")).headline).toBe("Done");
+  expect(statusForRequester(accepted, item("finished", "duplicate")).headline).toBe("Closed");
+  expect(statusForRequester({ ...accepted, status: "merged" }, item("waiting")).detail).toContain("Others have told us");
+  expect(statusForRequester({ ...UNJUDGED, status: "parked", parkedUntil: "2026-12-01" }, null).detail).toContain("2026-12-01");
+  expect(statusForRequester({ ...UNJUDGED, status: "declined", declineReason: "Because." }, null).detail).toBe("Because.");
+});
+
+test("the queue is read oldest first, and an answer does not cost a report its place", () => {
+  const row = (id: string, receivedAt: number, returnedAt: number | null = null) => ({ id, receivedAt, returnedAt });
+  expect([row("c", 3), row("b", 1, 9), row("a", 1)].sort(byAge).map((r) => r.id)).toEqual(["a", "b", "c"]);
+});
+
+describe("similarity", () => {
+  test.each([["scanners", "scanner"], ["tickets", "ticket"], ["refuses", "refused"], ["stopped", "stopping"], ["ferries", "ferry"], ["charges", "charged"]])("%s and %s have one stem", (a, b) => expect(stem(a)).toBe(stem(b)));
+
+  const reports = UNJUDGED_REPORTS.map((r, i) => ({ id: String(i), title: r.title, body: `${r.happened} ${r.place}`, project: r.project }));
+  test.each([
+    ["My ticket was not accepted at Gannet quay although I had paid", "Scanner at Gannet refuses tickets bought without a network"],
+    ["I was charged twice for one season ticket", "Payment taken two times for the season card"],
+    ["Scanner glass is wet inside every morning", "Fogged scanners hold up the early boat at Curlew"],
+  ])("the demo's near-duplicate is found: %s", (one, other) => {
+    for (const [a, b] of [[one, other], [other, one]]) {
+      const report = reports.find((r) => r.title === a)!;
+      const [best] = mostSimilar(report, reports.filter((r) => r !== report && r.project === report.project), 1);
+      expect(reports[Number(best.id)].title).toBe(b);
+      expect(best.words.length).toBeGreaterThan(0);
+    }
+  });
+  test("the same words are wholly alike, no common word is nothing alike, order of candidates does not matter", () => {
+    const text = { id: "a", title: "Gate stays open", body: "" };
+    expect(mostSimilar(text, [{ ...text, id: "b" }, { id: "c", title: "Price of a bicycle", body: "" }], 5)).toMatchObject([{ id: "b", score: expect.closeTo(1, 10) }]);
+    const forward = mostSimilar(reports[0], reports.slice(1), 5);
+    expect(mostSimilar(reports[0], reports.slice(1).reverse(), 5)).toEqual(forward);
+  });
+  test("empty and odd texts do no harm", () => {
+    expect(mostSimilar({ id: "a", title: "", body: "" }, reports, 5)).toEqual([]);
+    expect(mostSimilar({ id: "a", title: "<script>", body: "\u0000 ???" }, [{ id: "b", title: "!!!", body: "" }], 5)).toEqual([]);
+  });
+});
+
+describe("who may do what", () => {
+  test("an observer and a requester change nothing of the team's", () => {
+    const reading = ["read project", "read flow", "send report"];
+    expect([...MAY.observer].sort()).toEqual([...reading].sort());
+    expect([...MAY.requester].sort()).toEqual(["answer question", "send report"]);
+  });
+  test("members work, leads also shape the process, administrators may everything", () => {
+    expect(ACTIONS.filter((a) => may("lead", a) && !may("member", a))).toEqual(["override limit", "edit workflow", "edit board", "answer question"]);
+    expect(ACTIONS.every((a) => may("administrator", a))).toBe(true);
+    expect(ACTIONS.some((a) => may(null, a))).toBe(false);
+  });
+  test("role by membership, visibility and administration", () => {
+    const plain = { administrator: false };
+    expect(roleIn(plain, null, "members")).toBeNull();
+    expect(roleIn(plain, null, "everyone")).toBe("observer");
+    for (const role of ["lead", "member", "observer"] as const) expect(roleIn(plain, role, "members")).toBe(role);
+    expect(roleIn({ administrator: true }, null, "members")).toBe("administrator");
+    expect(ROLES).toHaveLength(5);
+  });
+});

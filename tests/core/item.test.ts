@@ -1,0 +1,185 @@
+import fc from "fast-check";
+import type { ItemCommand } from "@/core/item/command";
+import { decide } from "@/core/item/decide";
+import { compareRanks, isRank, rankBetween, ranksBetween } from "@/core/item/rank";
+import { applyEvent, blocksOf, replay, staysOf } from "@/core/item/snapshot";
+import { eventWords } from "@/core/item/words";
+import { isRefusal } from "@/core/workflow/refusal";
+import { isInProgress, transitionsFrom } from "@/core/workflow/workflow";
+import { context, created, Subject, workflow } from "./setup/make";
+
+/** Answers that satisfy every rule of the workflow, so that a random walk is never refused. */
+const ANSWERS = { assigneeId: "noor", reviewerId: "ivo", howToTest: "try it", reason: "it failed" };
+
+/** Random commands, as choices that are turned into a command when the item's state is known. */
+const step = fc.oneof(
+  { weight: 5, arbitrary: fc.record({ kind: fc.constant("move" as const), which: fc.nat(9) }) },
+  fc.record({ kind: fc.constant("edit" as const), title: fc.string({ minLength: 1, maxLength: 20 }), estimate: fc.option(fc.nat(13)) }),
+  fc.record({ kind: fc.constant("block" as const), cause: fc.constantFrom("waits for feed", "no device") }),
+  fc.record({ kind: fc.constant("lift" as const) }),
+  fc.record({ kind: fc.constant("comment" as const) }),
+);
+
+function walk(steps: { kind: string; which?: number; title?: string; estimate?: number | null; cause?: string }[]): Subject {
+  const subject = new Subject();
+  let ids = 0;
+  for (const s of steps) {
+    const item = subject.item!;
+    let command: ItemCommand | null = null;
+    if (s.kind === "move") {
+      const out = transitionsFrom(workflow, item.stateId);
+      const t = out[s.which! % out.length];
+      const outcome = t.requirements.find((r) => r.kind === "outcome");
+      command = { kind: "move", from: item.stateId, to: t.to, answers: { ...ANSWERS, ...(outcome?.kind === "outcome" ? { outcome: outcome.allowed[0] } : {}) } };
+    } else if (s.kind === "edit" && s.title!.trim()) command = { kind: "edit", seenVersion: item.version, changes: { title: s.title, estimate: s.estimate } };
+    else if (s.kind === "block" && item.stateKind !== "finished") command = { kind: "block", blockId: `b${ids++}`, cause: s.cause!, waitingFor: null };
+    else if (s.kind === "lift" && item.openBlockers[0]) command = { kind: "lift", blockId: item.openBlockers[0].id };
+    else if (s.kind === "comment") command = { kind: "comment", commentId: `c${ids++}`, body: "seen" };
+    if (command) subject.do(command);
+  }
+  return subject;
+}
+
+describe("history and snapshot", () => {
+  test("replaying any history gives the snapshot, and its stays, blocks and clock fit together", () => {
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 40 }), (steps) => {
+        const { events, item } = walk(steps);
+        expect(replay(events)).toEqual(item);
+        const stays = staysOf(events);
+        expect(stays.at(-1)).toMatchObject({ stateId: item!.stateId, to: null });
+        stays.slice(1).forEach((stay, i) => expect(stay.from).toBe(stays[i].to));
+        const inProgress = stays.filter((s) => isInProgress(s.kind));
+        const covered = inProgress.reduce((sum, s) => sum + ((s.to ?? 1e9) - s.from), 0);
+        expect(item!.clock.reduce((sum, i) => sum + ((i.to ?? 1e9) - i.from), 0)).toBe(covered);
+        expect(blocksOf(events).filter((b) => b.to === null).map((b) => b.blockId)).toEqual(item!.openBlockers.map((b) => b.id));
+        expect(item!.blockedSince === null).toBe(item!.openBlockers.length === 0);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  test("going back to unstarted stops the clock, the next commitment starts it again, both intervals count", () => {
+    const subject = new Subject().move("Ready").move("Backlog").move("Ready");
+    expect(subject.item!.clock).toEqual([{ from: 2_000, to: 3_000 }, { from: 4_000, to: null }]);
+  });
+
+  test("reopening keeps one history and clears the outcome", () => {
+    const subject = new Subject().move("Ready").move("Closed", { outcome: "obsolete" }).move("Backlog", { reason: "wanted after all" });
+    expect(subject.item).toMatchObject({ outcome: null, stateKind: "unstarted", returns: 1 });
+    subject.move("Ready");
+    expect(subject.item!.clock).toHaveLength(2);
+  });
+
+  test("finishing lifts what blocks", () => {
+    const subject = new Subject().move("Ready");
+    subject.do({ kind: "block", blockId: "b", cause: "no device", waitingFor: null });
+    subject.move("Closed", { outcome: "declined" });
+    expect(subject.item).toMatchObject({ openBlockers: [], blockedSince: null });
+  });
+
+  test("events out of order, twice or without a beginning are errors", () => {
+    const { events, item } = new Subject().move("Ready");
+    expect(() => replay(events.slice(1))).toThrow("does not begin");
+    expect(() => applyEvent(item, events[1])).toThrow("after");
+    expect(() => replay([])).toThrow("without events");
+  });
+});
+
+describe("edits by several people", () => {
+  const edit = (subject: Subject, seenVersion: number, changes: object, changedSince: string[]) =>
+    decide(subject.item, { kind: "edit", seenVersion, changes }, context({ changedSince: () => changedSince as never }));
+
+  test("a stale edit of the same field is shown, one of another field goes through", () => {
+    const subject = new Subject();
+    subject.do({ kind: "edit", seenVersion: 1, changes: { title: "Theirs" } });
+    expect(edit(subject, 1, { title: "Mine" }, ["title"])).toMatchObject({ refused: true, code: "conflict", conflict: [{ field: "title", current: "Theirs" }] });
+    expect(edit(subject, 1, { estimate: 3 }, ["title"])).toMatchObject([{ kind: "changed", field: "estimate", old: null, new: 3 }]);
+  });
+  test("the same change made twice is no conflict and no event", () => {
+    const subject = new Subject();
+    subject.do({ kind: "edit", seenVersion: 1, changes: { title: "Same" } });
+    expect(edit(subject, 1, { title: "Same" }, ["title"])).toEqual([]);
+  });
+  test("a version from the future is refused", () => {
+    expect(edit(new Subject(), 99, { title: "x" }, [])).toMatchObject({ refused: true, code: "invalid" });
+  });
+});
+
+describe("undo", () => {
+  test("takes back a move with what it set, as new events", () => {
+    const subject = new Subject().move("Ready");
+    const events = subject.do({ kind: "move", from: "Ready", to: "Building", answers: { assigneeId: "noor" } });
+    subject.do({ kind: "undo", events });
+    expect(subject.item).toMatchObject({ stateId: "Ready", assigneeId: null });
+    expect(subject.events).toHaveLength(6);
+  });
+  test("not when something came after, not by another person, not beyond a firm limit", () => {
+    const subject = new Subject();
+    const events = subject.do({ kind: "move", from: "Backlog", to: "Ready", answers: {} });
+    const undo = (change = {}) => decide(subject.item, { kind: "undo", events }, context(change));
+    expect(undo({ actorId: "ivo" })).toMatchObject({ code: "not allowed" });
+    expect(undo({ entered: [{ id: "c", name: "Ready", min: null, max: 0, minFirm: false, maxFirm: true, count: 0 }] })).toMatchObject({ code: "limit" });
+    subject.do({ kind: "comment", commentId: "c", body: "hm" });
+    expect(undo()).toMatchObject({ code: "conflict" });
+  });
+});
+
+test.each<[string, ItemCommand]>([
+  ["an empty title", { kind: "edit", seenVersion: 1, changes: { title: "  " } }],
+  ["an empty comment", { kind: "comment", commentId: "c", body: " \n" }],
+  ["a blocker without a cause", { kind: "block", blockId: "b", cause: " ", waitingFor: null }],
+  ["lifting an unknown blocker", { kind: "lift", blockId: "nothing" }],
+  ["a link to itself", { kind: "link", linkId: "l", linkKind: "duplicates", otherId: "item", otherKey: "TIX-1", outward: true }],
+  ["creating it twice", { kind: "create", data: created }],
+])("refused: %s", (_name, command) => {
+  expect(isRefusal(decide(new Subject().item, command, context()))).toBe(true);
+});
+
+test("a withdrawn item takes no more commands, and only an unstarted one can be withdrawn", () => {
+  const subject = new Subject();
+  subject.do({ kind: "withdraw", note: "undone" });
+  expect(staysOf(subject.events).at(-1)!.to).toBe(subject.item!.withdrawnAt);
+  expect(decide(subject.item, { kind: "comment", commentId: "c", body: "x" }, context())).toMatchObject({ code: "withdrawn" });
+  expect(decide(new Subject().move("Ready").item, { kind: "withdraw", note: "" }, context())).toMatchObject({ code: "in use" });
+});
+
+test("history reads as sentences", () => {
+  const names = { state: (id: string) => id, person: (id: string) => id, team: (id: string) => id, type: (id: string) => id };
+  const subject = new Subject().move("Ready").move("Building", { assigneeId: "Noor" });
+  subject.do({ kind: "block", blockId: "b", cause: "no device", waitingFor: "the supplier" });
+  subject.do({ kind: "link", linkId: "l", linkKind: "duplicates", otherId: "x", otherKey: "TIX-9", outward: false });
+  expect(subject.events.map((e) => eventWords(e, names))).toEqual([
+    "created it in Backlog",
+    "moved it from Backlog to Ready",
+    "set the assignee to Noor",
+    "moved it from Ready to Building",
+    "marked it blocked: no device, waiting for the supplier",
+    "linked it: is duplicated by TIX-9",
+  ]);
+});
+
+describe("rank", () => {
+  test("there is always room between two, and the order of bytes is the order of places", () => {
+    fc.assert(
+      fc.property(fc.array(fc.nat(1000), { maxLength: 60 }), (choices) => {
+        const order: string[] = [];
+        for (const choice of choices) {
+          const at = choice % (order.length + 1);
+          order.splice(at, 0, rankBetween(order[at - 1] ?? null, order[at] ?? null));
+        }
+        expect([...order].sort(compareRanks)).toEqual(order);
+        expect([...order].sort((a, b) => Buffer.compare(Buffer.from(a), Buffer.from(b)))).toEqual(order);
+        expect(new Set(order).size).toBe(order.length);
+      }),
+    );
+  });
+  test("many at once, and texts that are no ranks", () => {
+    const many = ranksBetween("a0", "a1", 500);
+    expect(many).toHaveLength(500);
+    expect([...many].sort(compareRanks)).toEqual(many);
+    expect(isRank("a0")).toBe(true);
+    expect(isRank("~~")).toBe(false);
+    expect(() => rankBetween("a1", "a0")).toThrow();
+  });
+});

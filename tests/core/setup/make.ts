@@ -1,0 +1,102 @@
+import type { FlowHistory } from "@/core/flow/history";
+import type { ItemCommand } from "@/core/item/command";
+import { decide, type DecisionContext } from "@/core/item/decide";
+import type { CreatedData, ItemEvent } from "@/core/item/event";
+import type { ItemSnapshot } from "@/core/item/fields";
+import { applyEvent } from "@/core/item/snapshot";
+import { isRefusal } from "@/core/workflow/refusal";
+import { BUILD_REVIEW_TEST_DEPLOY, fromTemplate } from "@/core/workflow/template";
+import type { StateKind } from "@/core/workflow/workflow";
+
+/** The demo's workflow with its states' names as ids, so that tests read well. */
+export const workflow = (() => {
+  let n = 0;
+  const made = fromTemplate(BUILD_REVIEW_TEST_DEPLOY, () => `id-${n++}`);
+  const nameOf = new Map(made.states.map((s) => [s.id, s.name]));
+  return {
+    ...made,
+    states: made.states.map((s) => ({ ...s, id: s.name })),
+    transitions: made.transitions.map((t) => ({ ...t, from: t.from === null ? null : nameOf.get(t.from)!, to: nameOf.get(t.to)! })),
+  };
+})();
+
+export const created: CreatedData = {
+  projectId: "tix",
+  number: 1,
+  parentId: null,
+  stateId: "Backlog",
+  stateKind: "unstarted",
+  rank: "a0",
+  title: "Ticket stays readable in bright sun",
+  description: "",
+  typeId: "story",
+  severity: null,
+  priority: "normal",
+  classOfService: "standard",
+  origin: "planned",
+  estimate: null,
+  teamId: null,
+  assigneeId: null,
+  reviewerId: null,
+  place: null,
+  howToTest: null,
+  dueOn: null,
+};
+
+export function context(change: Partial<DecisionContext> = {}): DecisionContext {
+  return {
+    itemId: "item",
+    at: 1_000,
+    actorId: "noor",
+    cause: "person",
+    commandId: "command",
+    changedSince: () => [],
+    workflow,
+    left: [],
+    entered: [],
+    mayOverrideLimits: false,
+    nameOf: (id) => id[0].toUpperCase() + id.slice(1),
+    ...change,
+  };
+}
+
+/** An item with its history, that takes commands one after the other. */
+export class Subject {
+  events: ItemEvent[] = [];
+  item: ItemSnapshot | null = null;
+  private clock = 0;
+
+  constructor(data: Partial<CreatedData> = {}) {
+    this.do({ kind: "create", data: { ...created, ...data } });
+  }
+
+  /** @throws Error with the refusal's sentence */
+  do(command: ItemCommand, change: Partial<DecisionContext> = {}): ItemEvent[] {
+    this.clock += 1_000;
+    const result = decide(this.item, command, context({ at: this.clock, ...change }));
+    if (isRefusal(result)) throw new Error(`${result.sentence} ${result.help}`);
+    this.events.push(...result);
+    this.item = result.reduce(applyEvent, this.item);
+    return result;
+  }
+
+  move(to: string, answers: Extract<ItemCommand, { kind: "move" }>["answers"] = {}, change: Partial<DecisionContext> = {}): this {
+    this.do({ kind: "move", from: this.item!.stateId, to, answers }, change);
+    return this;
+  }
+}
+
+export const DAY = 86_400_000;
+
+/** A history from stays written as [state, kind, from day, to day]. */
+export function history(id: string, stays: [string, StateKind, number, number | null][], blocks: [number, number | null][] = []): FlowHistory {
+  return {
+    id,
+    key: id,
+    title: id,
+    typeId: "story",
+    classOfService: "standard",
+    stays: stays.map(([stateId, kind, from, to]) => ({ stateId, kind, from: from * DAY, to: to === null ? null : to * DAY })),
+    blocks: blocks.map(([from, to]) => ({ from: from * DAY, to: to === null ? null : to * DAY })),
+  };
+}

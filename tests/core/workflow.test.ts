@@ -1,0 +1,140 @@
+import fc from "fast-check";
+import type { LimitedColumn } from "@/core/board/limit";
+import { decideMove } from "@/core/workflow/decide-move";
+import { editWorkflow } from "@/core/workflow/edit";
+import { isRefusal } from "@/core/workflow/refusal";
+import { isReturn, transitionBetween, transitionsFrom } from "@/core/workflow/workflow";
+import { context, Subject, workflow } from "./setup/make";
+
+const inReview = () => new Subject().move("Ready").move("Building", { assigneeId: "noor" }).move("Waiting for review");
+const tryMove = (subject: Subject, to: string, answers = {}, change = {}, overrideReason?: string) =>
+  decideMove(subject.item!, { from: subject.item!.stateId, to, answers, overrideReason }, context(change));
+
+describe("rules of a move", () => {
+  test("the whole way from the backlog to live, with what each step asks for", () => {
+    const subject = inReview()
+      .move("In review", { reviewerId: "ivo" })
+      .move("Waiting for test", { howToTest: "Buy a ticket at noon." })
+      .move("In test")
+      .move("Ready to deploy")
+      .move("Live", { outcome: "delivered" });
+    expect(subject.item).toMatchObject({ stateId: "Live", outcome: "delivered", reviewerId: "ivo", howToTest: "Buy a ticket at noon.", returns: 0 });
+  });
+
+  test.each([
+    ["a move that is not listed", () => tryMove(new Subject(), "In test"), "no such move", "This workflow has no move from Backlog to In test.", "From Backlog it can go to Ready.", []],
+    ["review without a reviewer", () => tryMove(inReview(), "In review"), "field missing", "Review needs a reviewer.", "Choose somebody other than the assignee.", ["reviewerId"]],
+    ["review by the assignee", () => tryMove(inReview(), "In review", { reviewerId: "noor" }), "same person", "Review needs a second person.", "Ask someone other than Noor.", ["reviewerId"]],
+    ["passing on without how to test", () => tryMove(inReview().move("In review", { reviewerId: "ivo" }), "Waiting for test", { howToTest: "  " }), "field missing", "It needs a note on how to test it.", "Write in a line or two how a tester can see that it works.", ["howToTest"]],
+    ["a return without a reason", () => tryMove(inReview().move("In review", { reviewerId: "ivo" }), "Building", { reason: " " }), "reason missing", "This move says why.", "Write a sentence that helps the next person.", ["reason"]],
+    ["finishing without an outcome", () => tryMove(new Subject(), "Closed"), "outcome missing", "Finishing names an outcome.", "Choose duplicate, cannot reproduce, declined or obsolete.", ["outcome"]],
+    ["finishing with an outcome of another end", () => tryMove(new Subject(), "Closed", { outcome: "delivered" }), "outcome missing", "Finishing names an outcome.", "Choose duplicate, cannot reproduce, declined or obsolete.", ["outcome"]],
+  ])("%s is refused with the rule and what would satisfy it", (_name, attempt, code, sentence, help, asks) => {
+    const refusal = attempt();
+    if (!isRefusal(refusal)) throw new Error("was allowed");
+    expect(refusal).toMatchObject({ code, sentence, help });
+    expect(refusal.asks.map((a) => a.field)).toEqual(asks);
+  });
+
+  test("a move from where the item no longer is says where it went", () => {
+    const subject = new Subject().move("Ready");
+    const refusal = decideMove(subject.item!, { from: "Backlog", to: "Ready", answers: {} }, context());
+    expect(refusal).toMatchObject({ refused: true, code: "moved meanwhile", sentence: "Somebody has moved it to Ready meanwhile." });
+  });
+
+  test("a failed test sends the item back, counts as rework, and keeps the answers", () => {
+    const subject = inReview().move("In review", { reviewerId: "ivo" }).move("Waiting for test", { howToTest: "x" }).move("In test");
+    subject.move("Building", { reason: "The price is cut off." });
+    expect(subject.item).toMatchObject({ returns: 1, howToTest: "x", stateId: "Building" });
+    expect(subject.events.at(-1)).toMatchObject({ kind: "moved", note: "The price is cut off." });
+  });
+
+  test("rework is a move to an earlier stage, not one within a stage or forwards", () => {
+    expect(isReturn(workflow, "In test", "Building")).toBe(true);
+    expect(isReturn(workflow, "Live", "Backlog")).toBe(true);
+    expect(isReturn(workflow, "Waiting for review", "In review")).toBe(false);
+    expect(isReturn(workflow, "Building", "Closed")).toBe(false);
+  });
+
+  test("from any state leads one move to Closed, but none from Closed to itself", () => {
+    for (const state of workflow.states) {
+      const closing = transitionsFrom(workflow, state.id).filter((t) => t.to === "Closed");
+      expect(closing).toHaveLength(state.id === "Closed" ? 0 : 1);
+    }
+  });
+});
+
+describe("firm limits", () => {
+  const column = (change: Partial<LimitedColumn>): LimitedColumn => ({ id: "c", name: "Review, reviewing", min: null, max: 3, minFirm: false, maxFirm: true, count: 3, ...change });
+  const subject = inReview();
+  const go = (change: object, overrideReason?: string) => tryMove(subject, "In review", { reviewerId: "ivo" }, change, overrideReason);
+
+  test("a member is refused, and told to ask a lead", () => {
+    expect(go({ entered: [column({})] })).toMatchObject({ refused: true, code: "limit", sentence: "Review, reviewing takes 3 items at most.", asks: [] });
+  });
+  test("a lead is asked for a reason, and with it may go beyond", () => {
+    const lead = { entered: [column({})], mayOverrideLimits: true };
+    expect(go(lead)).toMatchObject({ refused: true, asks: [{ field: "overrideReason" }] });
+    expect(go(lead, "  ")).toMatchObject({ refused: true });
+    expect(go(lead, "the storm")).toMatchObject({ refused: false, overridden: [{ limit: 3, wouldHold: 4, side: "maximum" }] });
+  });
+  test("a reason does not help whoever may not override", () => {
+    expect(go({ entered: [column({})] }, "I want to")).toMatchObject({ refused: true, code: "limit" });
+  });
+  test("advice never refuses; leaving a column that is over is always allowed", () => {
+    expect(go({ entered: [column({ maxFirm: false, count: 9 })] })).toMatchObject({ refused: false });
+    expect(go({ left: [column({ count: 9 })] })).toMatchObject({ refused: false });
+  });
+  test("a firm minimum holds back what would fall below it", () => {
+    expect(go({ left: [column({ max: null, maxFirm: false, min: 2, minFirm: true, count: 2 })] })).toMatchObject({ refused: true, sentence: "Review, reviewing keeps 2 items at least." });
+  });
+  test("the override is in the history with its reason", () => {
+    const own = inReview();
+    own.do({ kind: "move", from: "Waiting for review", to: "In review", answers: { reviewerId: "ivo" }, overrideReason: "the storm" }, { entered: [column({})], mayOverrideLimits: true });
+    expect(own.events.filter((e) => e.kind === "overrode")).toMatchObject([{ note: "the storm", new: { columnName: "Review, reviewing", wouldHold: 4 } }]);
+  });
+});
+
+describe("changing a workflow", () => {
+  const add = (after: string, before: string, name = "Waiting for the harbour") =>
+    editWorkflow(workflow, { kind: "add state", id: "new", name, stateKind: "waiting", stage: "Deploy", after, before, transitionIds: ["in", "out"] });
+
+  test("a new state between two others takes over the move and its requirements", () => {
+    const result = add("Waiting for review", "In review");
+    if (result.refused) throw new Error(result.sentence);
+    const changed = result.workflow;
+    expect(transitionBetween(changed, "Waiting for review", "In review")).toBeUndefined();
+    expect(transitionBetween(changed, "Waiting for review", "new")!.requirements).toHaveLength(2);
+    expect(transitionBetween(changed, "new", "In review")!.requirements).toEqual([]);
+    expect(changed.states.map((s) => s.name).slice(3, 6)).toEqual(["Waiting for review", "Waiting for the harbour", "In review"]);
+    expect(changed.version).toBe(workflow.version + 1);
+    expect(result.summary).toBe("Waiting for the harbour now stands between Waiting for review and In review");
+  });
+
+  test.each([
+    ["between states without a move", () => add("Ready", "In test")],
+    ["after a finished state", () => add("Live", "Backlog")],
+    ["with the name of another", () => add("Ready", "Building", "in REVIEW")],
+    ["without a name", () => add("Ready", "Building", "  ")],
+    ["with 300 characters", () => add("Ready", "Building", "x".repeat(300))],
+    ["unknown state renamed", () => editWorkflow(workflow, { kind: "rename state", stateId: "nowhere", name: "x" })],
+    ["an order that forgets a state", () => editWorkflow(workflow, { kind: "reorder states", order: workflow.states.slice(1).map((s) => s.id) })],
+    ["a finished state before a working one", () => editWorkflow(workflow, { kind: "reorder states", order: ["Live", ...workflow.states.map((s) => s.id).filter((id) => id !== "Live")] })],
+  ])("refused: %s", (_name, edit) => {
+    const before = JSON.stringify(workflow);
+    expect(isRefusal(edit())).toBe(true);
+    expect(JSON.stringify(workflow)).toBe(before);
+  });
+
+  test("any order of the states in progress keeps every state and every move", () => {
+    const middle = workflow.states.slice(1, -2).map((s) => s.id);
+    fc.assert(
+      fc.property(fc.shuffledSubarray(middle, { minLength: middle.length }), (order) => {
+        const result = editWorkflow(workflow, { kind: "reorder states", order: ["Backlog", ...order, "Live", "Closed"] });
+        if (result.refused) throw new Error(result.sentence);
+        expect(result.workflow.states.map((s) => s.id).slice(1, -2)).toEqual(order);
+        expect(result.workflow.transitions).toEqual(workflow.transitions);
+      }),
+    );
+  });
+});

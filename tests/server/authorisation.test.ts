@@ -1,0 +1,118 @@
+import { randomUUID } from "node:crypto";
+import { eq } from "drizzle-orm";
+import { ACTIONS, may, type Action, type Role } from "@/core/people/authorise";
+import { database } from "@/db/connection";
+import { item, membership, person, report } from "@/db/schema";
+import { editColumn } from "@/server/board/edit";
+import { readBoard } from "@/server/board/read";
+import { readFlowSummary, readLearn } from "@/server/flow/read";
+import { readSummary } from "@/server/flow/summary";
+import { readDesk, readReport } from "@/server/intake/desk";
+import { judgeReport } from "@/server/intake/judge";
+import { createItem } from "@/server/item/create";
+import { itemsById, readItem, searchItems } from "@/server/item/read";
+import { openProject, visibleProjects } from "@/server/people/access";
+import type { Viewer } from "@/server/people/viewer";
+import { editProjectWorkflow } from "@/server/workflow/edit";
+import { readDesign } from "@/server/workflow/read";
+import { columnOf, itemIn, refusalOf, send, stateId } from "./setup/board";
+import { ARTHUR, GRETA, INES, NOOR, OSKAR } from "./setup/people";
+import { useTestDatabase } from "./setup/test-database";
+
+useTestDatabase();
+
+/** One viewer of each role in TIX; a stranger sees TIX as an observer, because it is open to everyone. */
+const VIEWERS: Partial<Record<Role, Viewer>> = { administrator: GRETA, lead: INES, member: NOOR, observer: ARTHUR };
+
+/** A use case for each action, on TIX. */
+const ATTEMPTS: Record<Exclude<Action, "send report" | "answer question">, (viewer: Viewer, itemId: string) => Promise<unknown>> = {
+  "read project": (v) => readBoard(v, "TIX"),
+  "read flow": (v) => readLearn(v, "TIX", { period: "4 weeks" }),
+  "create item": (v) => createItem(v, { commandId: randomUUID(), projectKey: "TIX", parentId: null, fields: { title: "x", typeId: "bug" } }),
+  "move item": async (v, id) => send(v, id, { kind: "move", from: await stateId("Backlog"), to: await stateId("Ready"), answers: {} }),
+  "edit item": (v, id) => send(v, id, { kind: "edit", seenVersion: 1, changes: { estimate: 3 } }),
+  "rank item": (v, id) => send(v, id, { kind: "place", below: null }),
+  "comment item": (v, id) => send(v, id, { kind: "comment", body: "x" }),
+  "block item": (v, id) => send(v, id, { kind: "block", cause: "x", waitingFor: null }),
+  "link item": (v, id) => send(v, id, { kind: "link", linkKind: "relates to", otherKey: "TIX-1" }),
+  "override limit": (v) => openProject(database(), v, { key: "TIX" }, "override limit"),
+  "read intake": (v) => readDesk(v, "TIX"),
+  "judge report": async (v) => {
+    const [open] = await database().select().from(report).where(eq(report.status, "unjudged")).limit(1);
+    return judgeReport(v, open.id, { commandId: randomUUID(), seenVersion: open.version, verdict: { kind: "decline", reason: "x" } });
+  },
+  "edit workflow": async (v) => {
+    const main = (await readDesign(GRETA, "TIX")).workflows.find((w) => w.id === "tix-main")!;
+    return editProjectWorkflow(v, { workflowId: main.id, seenVersion: main.version, edit: { kind: "rename state", stateId: main.states[1].id, name: main.states[1].name } });
+  },
+  "edit board": async (v) => {
+    const { board } = await readDesign(GRETA, "TIX");
+    const { id, min, max, minFirm, maxFirm } = await columnOf("Building");
+    return editColumn(v, { columnId: id, seenVersion: board.version, min, max, minFirm, maxFirm });
+  },
+};
+
+const cells = Object.entries(VIEWERS).flatMap(([role, viewer]) =>
+  ACTIONS.filter((a): a is keyof typeof ATTEMPTS => a in ATTEMPTS).map((action) => [role as Role, action, viewer] as const),
+);
+
+test.each(cells)("%s: %s", async (role, action, viewer) => {
+  const itemId = await itemIn(GRETA, `For ${role} to ${action}`);
+  expect(await refusalOf(ATTEMPTS[action](viewer, itemId))).toBe(may(role, action) ? "nothing refused" : "not allowed");
+});
+
+test("every action of the table is attempted here, but for those that need no account", () => {
+  expect([...Object.keys(ATTEMPTS), "send report", "answer question"].sort()).toEqual([...ACTIONS].sort());
+});
+
+describe("a project for its members only is as if it were not there", () => {
+  const tideItem = async () => (await database().select().from(item).where(eq(item.projectId, "tide")).limit(1))[0];
+
+  test.each([["an observer elsewhere", ARTHUR], ["a member elsewhere", OSKAR]])("to %s, through every read and write", async (_name, viewer) => {
+    const hidden = await tideItem();
+    const [hiddenReport] = await database().select().from(report).where(eq(report.projectId, "tide")).limit(1);
+    const attempts = [
+      readBoard(viewer, "TIDE"),
+      readLearn(viewer, "TIDE", { period: "4 weeks" }),
+      readFlowSummary(viewer, "TIDE"),
+      readSummary(viewer, "TIDE"),
+      readDesign(viewer, "TIDE"),
+      readDesk(viewer, "TIDE"),
+      readReport(viewer, hiddenReport.id),
+      readItem(viewer, `TIDE-${hidden.number}`),
+      itemsById(viewer, "TIDE", [hidden.id]),
+      createItem(viewer, { commandId: randomUUID(), projectKey: "TIDE", parentId: null, fields: { title: "x", typeId: "bug" } }),
+      send(viewer, hidden.id, { kind: "comment", body: "x" }),
+      judgeReport(viewer, hiddenReport.id, { commandId: randomUUID(), seenVersion: 1, verdict: { kind: "decline", reason: "x" } }),
+    ];
+    for (const attempt of attempts) expect(await refusalOf(attempt)).toBe("not found");
+    expect(await searchItems(viewer, `TIDE-${hidden.number}`)).toEqual([]);
+    expect((await searchItems(viewer, hidden.title)).filter((f) => f.key.startsWith("TIDE-"))).toEqual([]);
+    expect(await itemsById(viewer, "TIX", [hidden.id])).toEqual([]);
+    expect((await visibleProjects(database(), viewer)).map((p) => p.key)).not.toContain("TIDE");
+  });
+
+  test("a new member sees it at once, a removed one no longer", async () => {
+    await database().insert(membership).values({ projectId: "tide", personId: "arthur", role: "observer" });
+    expect((await readBoard(ARTHUR, "TIDE")).rights).toEqual({ move: false, edit: false, overrideLimits: false, design: false, intake: false });
+    await database().delete(membership).where(eq(membership.personId, "arthur"));
+    expect(await refusalOf(readBoard(ARTHUR, "TIX"))).toBe("nothing refused"); // open to everyone
+    expect(await refusalOf(readBoard(ARTHUR, "TIDE"))).toBe("not found");
+  });
+
+  test("a parent of another project is refused, and reports stay out of an observer's item view", async () => {
+    const hidden = await tideItem();
+    expect(await refusalOf(createItem(NOOR, { commandId: randomUUID(), projectKey: "TIX", parentId: hidden.id, fields: { title: "x", typeId: "task" } }))).toBe("invalid");
+    const [accepted] = await database().select({ itemId: report.itemId }).from(report).where(eq(report.status, "accepted")).limit(1);
+    const [row] = await database().select().from(item).where(eq(item.id, accepted.itemId!));
+    const key = `${row.projectId.toUpperCase()}-${row.number}`;
+    expect((await readItem(GRETA, key)).reports.length).toBeGreaterThan(0);
+    const stranger: Viewer = { ...ARTHUR };
+    if (row.projectId !== "tide") expect((await readItem(stranger, key)).reports).toEqual([]);
+  });
+
+  test("nobody is an administrator by what they send", async () => {
+    const admins = await database().select({ id: person.id }).from(person).where(eq(person.administrator, true));
+    expect(admins).toEqual([{ id: "greta" }]);
+  });
+});

@@ -1,0 +1,221 @@
+import { randomUUID } from "node:crypto";
+import { eq, sql } from "drizzle-orm";
+import { database } from "@/db/connection";
+import { comment, item, itemEvent, outbox } from "@/db/schema";
+import { readBoard } from "@/server/board/read";
+import { editColumn } from "@/server/board/edit";
+import { checkItems } from "@/server/item/check";
+import { createItem } from "@/server/item/create";
+import { readItem, searchItems } from "@/server/item/read";
+import { commandRequest, createItemBody } from "@/server/item/request";
+import { editProjectWorkflow } from "@/server/workflow/edit";
+import { readDesign } from "@/server/workflow/read";
+import { readFlowSummary, readLearn } from "@/server/flow/read";
+import { columnOf, countIn, itemIn, move, refusalOf, send, stateId } from "./setup/board";
+import { INES, IVO, NOOR } from "./setup/people";
+import { useTestDatabase } from "./setup/test-database";
+
+useTestDatabase();
+
+const snapshot = async (id: string) => (await database().select().from(item).where(eq(item.id, id)))[0];
+
+test("rebuilding every item of the demo from its events gives what is stored", async () => {
+  const result = await checkItems();
+  expect(result.findings).toEqual([]);
+  expect(result.items).toBeGreaterThan(1_400);
+  expect(result.events).toBeGreaterThan(15_000);
+}, 60_000);
+
+test("the demo world is what it promises: nine months, four rules kept, awkward cases on the board", async () => {
+  const { rows: [facts] } = await database().execute(sql`
+    select min(created_at) as first, count(*)::int as items,
+      count(*) filter (where reviewer_id = assignee_id)::int as own_review,
+      count(*) filter (where state_kind = 'finished' and outcome is null)::int as no_outcome,
+      count(*) filter (where returns > 0)::int as returned,
+      count(*) filter (where jsonb_array_length(open_blockers) > 0)::int as blocked
+    from item`);
+  expect(Date.now() - Date.parse(String(facts.first))).toBeGreaterThan(265 * 86_400_000);
+  expect(facts).toMatchObject({ own_review: 0, no_outcome: 0 });
+  expect(Number(facts.returned)).toBeGreaterThan(100);
+  expect(Number(facts.blocked)).toBeGreaterThan(0);
+  const { rows: [{ open }] } = await database().execute(sql`select count(*)::int as open from report where status = 'unjudged'`);
+  expect(open).toBeGreaterThanOrEqual(15);
+  expect(open).toBeLessThanOrEqual(25);
+  const { pulse, limitsBroken } = await readFlowSummary(INES, "TIX");
+  expect(limitsBroken.length).toBeGreaterThan(0);
+  expect(pulse.oldest!.age).toBeGreaterThan(pulse.expectation.days);
+});
+
+describe("commands", () => {
+  test("sent twice, carried out once; the same key for something else is refused", async () => {
+    const id = await itemIn(NOOR, "Twice");
+    const commandId = randomUUID();
+    const command = { kind: "comment", body: "once" } as const;
+    expect((await send(NOOR, id, command, commandId)).fresh).toBe(true);
+    expect((await send(NOOR, id, command, commandId)).fresh).toBe(false);
+    expect(await database().select().from(comment).where(eq(comment.itemId, id))).toHaveLength(1);
+    expect(await refusalOf(send(IVO, id, command, commandId))).toBe("invalid");
+    const other = await itemIn(NOOR, "Other");
+    expect(await refusalOf(send(NOOR, other, command, commandId))).toBe("invalid");
+  });
+
+  test("creating twice with one key makes one item", async () => {
+    const request = { commandId: randomUUID(), projectKey: "TIX", parentId: null, fields: { title: "Only one", typeId: "bug" } };
+    const [a, b] = await Promise.all([createItem(NOOR, request), createItem(NOOR, request)]);
+    expect(a.card.id).toBe(b.card.id);
+    expect([a.fresh, b.fresh].sort()).toEqual([false, true]);
+  });
+
+  test("two edits of one field: the second is shown the first; of two fields: both stay", async () => {
+    const id = await itemIn(NOOR, "Edited");
+    const edit = (viewer: typeof NOOR, changes: object) => send(viewer, id, { kind: "edit", seenVersion: 1, changes });
+    await edit(NOOR, { title: "By Noor" });
+    await edit(IVO, { estimate: 5 });
+    expect(await refusalOf(edit(IVO, { title: "By Ivo" }))).toBe("conflict");
+    expect(await snapshot(id)).toMatchObject({ title: "By Noor", estimate: 5 });
+  });
+
+  test("two move the same item at once: one moves it, the other is told where it is", async () => {
+    const id = await itemIn(NOOR, "Raced", "Ready");
+    const results = await Promise.allSettled([move(NOOR, id, "Building"), move(IVO, id, "Backlog")]);
+    const refused = results.filter((r) => r.status === "rejected");
+    expect(refused).toHaveLength(1);
+    expect(await refusalOf(Promise.reject((refused[0] as PromiseRejectedResult).reason))).toBe("moved meanwhile");
+  });
+
+  test("links stand on both items and are taken away on both", async () => {
+    const [a, b] = [await itemIn(NOOR, "First"), await itemIn(NOOR, "Second")];
+    const keyOf = async (id: string) => `TIX-${(await snapshot(id)).number}`;
+    await send(NOOR, a, { kind: "link", linkKind: "duplicates", otherKey: (await keyOf(b)).toLowerCase() });
+    const views = await Promise.all([readItem(NOOR, await keyOf(a)), readItem(NOOR, await keyOf(b))]);
+    expect(views.map((v) => v.links.map((l) => `${l.words} ${l.key}`))).toEqual([[`duplicates ${await keyOf(b)}`], [`is duplicated by ${await keyOf(a)}`]]);
+    await send(IVO, b, { kind: "unlink", linkId: views[0].links[0].id });
+    expect((await readItem(NOOR, await keyOf(a))).links).toEqual([]);
+    expect(await refusalOf(send(NOOR, a, { kind: "link", linkKind: "duplicates", otherKey: "GATE-1" }))).toBe("invalid");
+    expect(await refusalOf(send(NOOR, a, { kind: "link", linkKind: "duplicates", otherKey: "TIX-999999" }))).toBe("not found");
+    expect((await checkItems()).findings).toEqual([]);
+  }, 60_000);
+
+  test("undo puts back a move with what it set, through the same door", async () => {
+    const id = await itemIn(NOOR, "Undone", "Ready");
+    const { card } = await move(NOOR, id, "Building");
+    const [last] = await database().select().from(itemEvent).where(sql`${itemEvent.itemId} = ${id} and ${itemEvent.seq} = ${card.version}`);
+    expect(await refusalOf(send(IVO, id, { kind: "undo", commandId: last.commandId }))).toBe("not allowed");
+    await send(NOOR, id, { kind: "undo", commandId: last.commandId });
+    expect(await snapshot(id)).toMatchObject({ stateId: await stateId("Ready"), assigneeId: null });
+    const view = await readItem(NOOR, `TIX-${(await snapshot(id)).number}`);
+    expect(view.history[0].words).toBe("cleared the assignee (was Noor Bakri)");
+  });
+
+  test("places in the backlog: top, below another, and always in the order that was asked for", async () => {
+    const [a, b] = [await itemIn(NOOR, "Low"), await itemIn(NOOR, "Lower")];
+    const order = async () => {
+      const board = await readBoard(NOOR, "TIX");
+      return board.cards.filter((c) => [a, b].includes(c.id) || c.stateKind === "unstarted").map((c) => c.id);
+    };
+    expect((await order()).slice(-2)).toEqual([a, b]);
+    await send(NOOR, b, { kind: "place", below: null });
+    expect((await order())[0]).toBe(b);
+    await send(NOOR, a, { kind: "place", below: b });
+    expect((await order()).slice(0, 2)).toEqual([b, a]);
+    expect(await refusalOf(send(NOOR, a, { kind: "place", below: randomUUID() }))).toBe("invalid");
+  });
+
+  test("a refused command leaves nothing behind, not even its key", async () => {
+    const id = await itemIn(NOOR, "Untouched", "Ready");
+    const before = await snapshot(id);
+    const commandId = randomUUID();
+    const [{ n }] = await database().select({ n: sql<number>`count(*)::int` }).from(outbox);
+    const command = { kind: "move", from: before.stateId, to: await stateId("In test"), answers: {} } as const;
+    expect(await refusalOf(send(NOOR, id, command, commandId))).toBe("no such move");
+    expect(await snapshot(id)).toEqual(before);
+    expect((await database().select({ n: sql<number>`count(*)::int` }).from(outbox))[0].n).toBe(n);
+    expect((await send(NOOR, id, { kind: "comment", body: "free" }, commandId)).fresh).toBe(true);
+  });
+
+  test("history cannot be rewritten in the database", async () => {
+    const why = async (query: ReturnType<typeof sql>) => database().execute(query).then(() => "done", (e: { cause: Error }) => e.cause.message);
+    expect(await why(sql`update item_event set note = 'x'`)).toMatch("append-only");
+    expect(await why(sql`delete from item_event`)).toMatch("append-only");
+  });
+});
+
+describe("limits in the database", () => {
+  test("a firm maximum refuses a member, and a lead without a reason; the lead's reason is recorded", async () => {
+    const column = await columnOf("In review");
+    const free = column.max! - (await countIn("In review"));
+    for (let i = 0; i < free; i++) await itemIn(NOOR, `Filling ${i}`, "Ready", "Building", "Waiting for review", "In review");
+    const id = await itemIn(NOOR, "One too many", "Ready", "Building", "Waiting for review");
+    expect(await refusalOf(move(NOOR, id, "In review"))).toBe("limit");
+    expect(await refusalOf(move(INES, id, "In review"))).toBe("limit");
+    await move(INES, id, "In review", undefined, { overrideReason: "The storm took the other tester." });
+    const { history } = await readItem(INES, `TIX-${(await snapshot(id)).number}`);
+    expect(history.find((h) => h.kind === "overrode")).toMatchObject({ note: "The storm took the other tester.", who: "Ines Dahl" });
+  });
+});
+
+describe("changing the process while it runs", () => {
+  test("a waiting state between two others, on the board, with the past untouched", async () => {
+    const id = await itemIn(NOOR, "In the middle", "Ready", "Building");
+    const before = await readDesign(INES, "TIX");
+    const main = before.workflows.find((w) => w.id === "tix-main")!;
+    const [after, next] = [await stateId("In test"), await stateId("Ready to deploy")];
+    const pastBefore = (await readLearn(INES, "TIX", { period: "26 weeks" })).report.times;
+    const edit = { kind: "add state", name: "Waiting for the harbour", stateKind: "waiting", stage: "Deploy", after, before: next, onBoard: true } as const;
+    await editProjectWorkflow(INES, { workflowId: "tix-main", seenVersion: main.version, edit });
+    expect(await refusalOf(editProjectWorkflow(INES, { workflowId: "tix-main", seenVersion: main.version, edit: { kind: "rename state", stateId: next, name: "X" } }))).toBe("conflict");
+    const board = await readBoard(NOOR, "TIX");
+    const names = board.columns.map((c) => c.name);
+    expect(names.indexOf("Waiting for the harbour")).toBe(board.columns.findIndex((c) => c.stateIds.includes(next)) - 1);
+    for (const step of ["Waiting for review", "In review", "Waiting for test", "In test", "Waiting for the harbour", "Ready to deploy", "Live"])
+      await move(INES, id, step, { reviewerId: "ivo", howToTest: "Look.", outcome: "delivered" }, { overrideReason: "trying it" });
+    expect(await snapshot(id)).toMatchObject({ outcome: "delivered" });
+    const renamed = await stateId("Ready to deploy");
+    await editProjectWorkflow(INES, { workflowId: "tix-main", seenVersion: main.version + 1, edit: { kind: "rename state", stateId: renamed, name: "Packed" } });
+    const pastAfter = (await readLearn(INES, "TIX", { period: "26 weeks" })).report.times.states.find((s) => s.stateId === renamed)!;
+    expect(pastAfter.items).toBe(pastBefore.states.find((s) => s.stateId === renamed)!.items + 1);
+    const { versions } = await readDesign(INES, "TIX");
+    expect(versions[0]).toMatchObject({ summary: "Ready to deploy is now called Packed", by: "Ines Dahl" });
+    expect((await checkItems()).findings).toEqual([]);
+  }, 60_000);
+
+  test("a column's limit of an older board version is refused", async () => {
+    const column = await columnOf("Building");
+    const { board } = await readDesign(INES, "TIX");
+    await editColumn(INES, { columnId: column.id, seenVersion: board.version, min: 1, max: 9, minFirm: false, maxFirm: true });
+    expect(await columnOf("Building")).toMatchObject({ min: 1, max: 9, maxFirm: true });
+    expect(await refusalOf(editColumn(INES, { columnId: column.id, seenVersion: board.version, min: null, max: 1, minFirm: false, maxFirm: false }))).toBe("conflict");
+  });
+});
+
+describe("hostile input", () => {
+  test.each([
+    ["a title of 301 characters", { kind: "edit", seenVersion: 1, changes: { title: "x".repeat(301) } }],
+    ["a description of 60,000", { kind: "edit", seenVersion: 1, changes: { description: "x".repeat(60_000) } }],
+    ["a negative estimate", { kind: "edit", seenVersion: 1, changes: { estimate: -1 } }],
+    ["an estimate that is no number", { kind: "edit", seenVersion: 1, changes: { estimate: "many" } }],
+    ["a due date that is no date", { kind: "edit", seenVersion: 1, changes: { dueOn: "2026-02-30" } }],
+    ["an unknown command", { kind: "erase" }],
+    ["an id that is none", { kind: "lift", blockId: "1; drop table item" }],
+    ["an unknown outcome", { kind: "move", from: "a", to: "b", answers: { outcome: "vanished" } }],
+  ])("%s does not parse", (_name, body) => expect(commandRequest.safeParse(body).success).toBe(false));
+
+  test("markup, script, quotes and every script of the world are stored and given back as they were", async () => {
+    const title = `<script>alert(1)</script> '; drop table item; -- "ø" 船 🚢 \u202Eabc`;
+    const id = await itemIn(NOOR, title);
+    expect((await snapshot(id)).title).toBe(title);
+    expect((await searchItems(NOOR, `%_'"\\ & | ! ( <-> `)).length).toBeGreaterThanOrEqual(0);
+    expect((await searchItems(NOOR, `TIX-${(await snapshot(id)).number}`))[0].title).toBe(title);
+    expect(createItemBody.safeParse({ commandId: "x", projectKey: "TIX", fields: { title: "", typeId: "bug" } }).success).toBe(false);
+  });
+
+  test("ids of nobody and of another project are refused and change nothing", async () => {
+    const id = await itemIn(NOOR, "Kept");
+    expect(await refusalOf(send(NOOR, randomUUID(), { kind: "comment", body: "x" }))).toBe("not found");
+    for (const changes of [{ assigneeId: "nobody-such" }, { teamId: "no-team" }, { typeId: "task" }, { typeId: "nothing" }])
+      expect(await refusalOf(send(NOOR, id, { kind: "edit", seenVersion: 1, changes }))).toBe("invalid");
+    const foreign = (await readBoard(NOOR, "GATE")).workflows[0].states[1].id;
+    expect(await refusalOf(send(NOOR, id, { kind: "move", from: await stateId("Backlog"), to: foreign, answers: {} }))).toBe("no such move");
+    expect(await snapshot(id)).toMatchObject({ version: 1 });
+  });
+});

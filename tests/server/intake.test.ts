@@ -1,0 +1,195 @@
+import { randomUUID } from "node:crypto";
+import { and, eq } from "drizzle-orm";
+import type { Verdict } from "@/core/intake/verdict";
+import { database } from "@/db/connection";
+import { item, report, reportMessage } from "@/db/schema";
+import { readDesk, readReport } from "@/server/intake/desk";
+import { judgeReport, undoVerdict } from "@/server/intake/judge";
+import { LARGEST_PICTURE } from "@/server/intake/picture";
+import { answerQuestion, privatePicture, readPrivatePage } from "@/server/intake/private-page";
+import { reportForm, verdictBody } from "@/server/intake/request";
+import { submitReport } from "@/server/intake/submit";
+import { checkItems } from "@/server/item/check";
+import { readItem } from "@/server/item/read";
+import { countUse } from "@/server/rate-limit";
+import { consumeOutbox } from "@/worker/consume";
+import { wakeParkedReports } from "@/worker/schedule";
+import { move, refusalOf } from "./setup/board";
+import { NOOR, TOMAS } from "./setup/people";
+import { useTestDatabase } from "./setup/test-database";
+
+useTestDatabase();
+
+const FORM = { title: "Gate 4 hums at night", happened: "It hums so loud that the neighbours complain.", reproduce: "", place: "Heron island", mail: "anna@post.saltmarsh.example" };
+const PNG = Buffer.from("89504e470d0a1a0a0000000d49484452", "hex");
+
+async function sent() {
+  const { reference, token } = await submitReport("TIX", FORM, null);
+  const [row] = await database().select().from(report).where(eq(report.reference, reference));
+  return { ...row, token };
+}
+
+async function verdictOn(id: string, verdict: Verdict) {
+  const { report: open } = await readReport(TOMAS, id);
+  return judgeReport(TOMAS, id, { commandId: randomUUID(), seenVersion: open.version, verdict });
+}
+
+const ACCEPT: Verdict = {
+  kind: "accept",
+  acceptance: { title: "Gate 4 hums", typeId: "bug", severity: "minor", priority: "low", classOfService: "standard", origin: "unplanned", teamId: "quayside", assigneeId: "noor", place: { at: "top" } },
+};
+
+const drain = async () => {
+  while ((await consumeOutbox()) > 0);
+};
+
+describe("a report from outside", () => {
+  test("gets a reference and a private page, with its picture, and nothing internal on it", async () => {
+    const { reference, token } = await submitReport("TIX", FORM, PNG);
+    const page = await readPrivatePage(token);
+    expect(page).toMatchObject({ reference, title: FORM.title, hasPicture: true, awaitsAnswer: false, status: { headline: "Received" } });
+    expect(JSON.stringify(page)).not.toMatch(/saltmarsh\.example|itemId|tomas/i);
+    expect((await privatePicture(token)).mediaType).toBe("image/png");
+    expect(await refusalOf(readPrivatePage(reference))).toBe("not found");
+    expect(await refusalOf(readPrivatePage(`${token.slice(0, -1)}${token.endsWith("A") ? "B" : "A"}`))).toBe("not found");
+  });
+
+  test("what is no picture, or too large, is refused whole: no row is left", async () => {
+    const before = (await database().select().from(report)).length;
+    for (const picture of [Buffer.from("<svg onload=alert(1)>"), Buffer.concat([PNG, Buffer.alloc(LARGEST_PICTURE)]), Buffer.from("%PDF-1.4")])
+      expect(await refusalOf(submitReport("TIX", FORM, picture))).toBe("invalid");
+    expect(await refusalOf(submitReport("NOPE", FORM, null))).toBe("not found");
+    expect(await refusalOf(submitReport("TIDE", FORM, null))).toBe("not found"); // members only: no public page
+    expect(await database().select().from(report)).toHaveLength(before);
+  });
+
+  test.each([
+    ["no title", { title: " " }, "title"],
+    ["no text", { happened: "" }, "happened"],
+    ["a mail address that is none", { mail: "anna at home" }, "mail"],
+    ["a title of 201 characters", { title: "x".repeat(201) }, "title"],
+    ["a text of 10,001 characters", { happened: "x".repeat(10_001) }, "happened"],
+  ])("%s is said at its field", (_name, change, field) => {
+    const result = reportForm.safeParse({ ...FORM, ...change });
+    expect(result.success ? [] : result.error.issues.map((i) => i.path[0])).toEqual([field]);
+  });
+
+  test("is counted per address and window, in the database", async () => {
+    const uses = await Promise.all(Array.from({ length: 50 }, () => countUse("report 192.0.2.1", 12, 60_000, 120_000)));
+    expect(uses.filter((u) => u.allowed)).toHaveLength(12);
+    expect((await countUse("report 192.0.2.2", 12, 60_000, 120_000)).allowed).toBe(true);
+    expect((await countUse("report 192.0.2.1", 12, 60_000, 180_000)).allowed).toBe(true);
+  });
+});
+
+describe("verdicts", () => {
+  test("accept makes an item at the chosen place; the requester hears of every step until it is done", async () => {
+    const row = await sent();
+    const { itemKey } = await verdictOn(row.id, ACCEPT);
+    const view = await readItem(TOMAS, itemKey!);
+    expect(view.item).toMatchObject({ title: "Gate 4 hums", severity: "minor", teamId: "quayside", assigneeId: "noor", origin: "unplanned", place: "Heron island" });
+    expect(view.reports).toMatchObject([{ reference: row.reference }]);
+    expect((await readDesk(TOMAS, "TIX")).backlogTop[0].key).toBe(itemKey);
+    for (const step of ["Ready", "Building", "Closed"]) {
+      await move(NOOR, view.item.id, step, { outcome: "declined" });
+      await drain();
+    }
+    const page = await readPrivatePage(row.token);
+    expect(page.status.headline).toBe("Closed");
+    expect(page.messages.map((m) => m.body.split(".")[0])).toEqual(["Accepted", "Being worked on", "Being worked on", "Closed"].slice(1));
+  });
+
+  test("accept below a given item lands there", async () => {
+    const [, second] = (await readDesk(TOMAS, "TIX")).backlogTop;
+    const { itemKey } = await verdictOn((await sent()).id, { ...ACCEPT, acceptance: { ...ACCEPT.acceptance, place: { at: "below", itemId: second.id } } } as Verdict);
+    expect((await readDesk(TOMAS, "TIX")).backlogTop.map((b) => b.key)[2]).toBe(itemKey);
+  });
+
+  test("merge links both ways and keeps the requester attached; undo takes it apart", async () => {
+    const row = await sent();
+    const [target] = (await readDesk(TOMAS, "TIX")).backlogTop;
+    const { verdictId } = await verdictOn(row.id, { kind: "merge", itemId: target.id });
+    expect((await readItem(TOMAS, target.key)).reports.map((r) => r.reference)).toContain(row.reference);
+    expect((await readReport(TOMAS, row.id)).itemKey).toBe(target.key);
+    expect((await readPrivatePage(row.token)).status.detail).toContain("Others have told us");
+    await undoVerdict(TOMAS, row.id, verdictId);
+    expect((await readItem(TOMAS, target.key)).reports.map((r) => r.reference)).not.toContain(row.reference);
+    expect((await readDesk(TOMAS, "TIX")).queue.map((q) => q.reference)).toContain(row.reference);
+  });
+
+  test("ask: the requester answers on their page, the report returns with its age; answering twice is refused", async () => {
+    const row = await sent();
+    const { verdictId } = await verdictOn(row.id, { kind: "ask", question: "Which night was it?" });
+    expect(await readPrivatePage(row.token)).toMatchObject({ awaitsAnswer: true, messages: [{ kind: "question", body: "Which night was it?" }] });
+    await answerQuestion(row.token, "Saturday <b>night</b>");
+    const back = (await readDesk(TOMAS, "TIX")).queue.find((q) => q.id === row.id)!;
+    expect(back).toMatchObject({ receivedAt: row.receivedAt, returnedAt: expect.any(Number) });
+    expect((await readReport(TOMAS, row.id)).messages.map((m) => m.body)).toEqual(["Which night was it?", "Saturday <b>night</b>"]);
+    expect(await refusalOf(answerQuestion(row.token, "again"))).toBe("conflict");
+    expect(await refusalOf(undoVerdict(TOMAS, row.id, verdictId))).toBe("conflict");
+  });
+
+  test("an unanswered question can be taken back, and is gone from the requester's page", async () => {
+    const row = await sent();
+    const { verdictId } = await verdictOn(row.id, { kind: "ask", question: "A question too many" });
+    await undoVerdict(TOMAS, row.id, verdictId);
+    expect(await readPrivatePage(row.token)).toMatchObject({ awaitsAnswer: false, messages: [] });
+    expect(await database().select().from(reportMessage).where(eq(reportMessage.reportId, row.id))).toHaveLength(1);
+  });
+
+  test("park: out of the queue until its day, then back by itself", async () => {
+    const row = await sent();
+    await verdictOn(row.id, { kind: "park", until: "2999-01-01" });
+    expect((await readDesk(TOMAS, "TIX")).queue.map((q) => q.id)).not.toContain(row.id);
+    expect(await wakeParkedReports()).toBe(0);
+    expect(await wakeParkedReports(Date.parse("2999-01-01T12:00:00Z"))).toBeGreaterThanOrEqual(1);
+    expect((await readDesk(TOMAS, "TIX")).queue.map((q) => q.id)).toContain(row.id);
+  });
+
+  test("decline tells the requester why; undone, the report waits again", async () => {
+    const row = await sent();
+    const { verdictId } = await verdictOn(row.id, { kind: "decline", reason: "The gate belongs to the town." });
+    expect((await readPrivatePage(row.token)).status).toEqual({ headline: "We will not do this", detail: "The gate belongs to the town." });
+    expect(await refusalOf(verdictOn(row.id, ACCEPT))).toBe("conflict");
+    await undoVerdict(TOMAS, row.id, verdictId);
+    expect((await readPrivatePage(row.token)).status.headline).toBe("Received");
+  });
+
+  test("undoing accept takes the item back from every list; not when work on it has started", async () => {
+    const row = await sent();
+    const first = await verdictOn(row.id, ACCEPT);
+    await undoVerdict(TOMAS, row.id, first.verdictId);
+    expect((await readDesk(TOMAS, "TIX")).backlogTop.map((b) => b.key)).not.toContain(first.itemKey);
+    const second = await verdictOn(row.id, ACCEPT);
+    const { item: made } = await readItem(TOMAS, second.itemKey!);
+    await move(NOOR, made.id, "Ready");
+    expect(await refusalOf(undoVerdict(TOMAS, row.id, second.verdictId))).toBe("in use");
+    await move(NOOR, made.id, "Backlog");
+    await undoVerdict(TOMAS, row.id, second.verdictId);
+    expect((await checkItems()).findings).toEqual([]);
+  }, 60_000);
+
+  test("two triagers judge at once: one verdict counts, the other is told; a verdict sent twice counts once", async () => {
+    const row = await sent();
+    const items = (await database().select().from(item).where(eq(item.title, "Gate 4 hums"))).length;
+    const body = (commandId: string) => ({ commandId, seenVersion: 1, verdict: ACCEPT });
+    const key = randomUUID();
+    const results = await Promise.allSettled([judgeReport(TOMAS, row.id, body(key)), judgeReport(NOOR, row.id, body(randomUUID())), judgeReport(TOMAS, row.id, body(key))]);
+    expect(results.filter((r) => r.status === "fulfilled").length).toBeGreaterThanOrEqual(1);
+    expect(await database().select().from(item).where(and(eq(item.title, "Gate 4 hums")))).toHaveLength(items + 1);
+  });
+
+  test.each([{ kind: "park", until: "tomorrow" }, { kind: "decline", reason: " " }, { kind: "ask", question: "" }, { kind: "merge", itemId: "TIX-1" }, { kind: "explode" }])("does not parse: %j", (verdict) => {
+    expect(verdictBody.safeParse({ commandId: randomUUID(), seenVersion: 1, verdict }).success).toBe(false);
+  });
+});
+
+test("the desk shows the near-duplicates of the demo on top", async () => {
+  const { queue } = await readDesk(TOMAS, "TIX");
+  const pair = queue.filter((q) => /charged twice|Payment taken two times/.test(q.title));
+  expect(pair).toHaveLength(2);
+  const view = await readReport(TOMAS, pair[0].id);
+  expect(view.similarReports[0].id).toBe(pair[1].id);
+  const offline = await readReport(TOMAS, queue.find((q) => q.title.startsWith("Scanner at Gannet refuses"))!.id);
+  expect(offline.similar[0].title).toBe("Tickets bought offline are refused at Gannet quay");
+});
