@@ -15,6 +15,15 @@ cluster_home() {
   printf '%s' "$home"
 }
 
+# forget_dead_server HOME: after a crash the file that names the server may point at nothing, or at a process that has
+# ended but was not yet taken off the process table; PostgreSQL would refuse to start because of it.
+forget_dead_server() {
+  local file="$1/data/postmaster.pid" pid
+  pid="$(head -n 1 "$file" 2>/dev/null)" || return 0
+  [ -n "$pid" ] || return 0
+  if [ ! -d "/proc/$pid" ] || grep -q '^State:[[:space:]]*Z' "/proc/$pid/status" 2>/dev/null; then rm -f "$file"; fi
+}
+
 # start_cluster HOME PORT [EXTRA_OPTIONS]: makes the cluster at its first start.
 start_cluster() {
   local home="$1" port="$2" extra="${3:-}" pg
@@ -26,9 +35,17 @@ start_cluster() {
     [ -f "$home/password" ] || { (umask 077; head -c 24 /dev/urandom | base64 | tr -d '/+=' > "$home/password"); [ "$(id -u)" = 0 ] && chown postgres "$home/password"; }
     as_postgres "$pg/initdb" -D "$home/data" -U zigzag --pwfile="$home/password" --auth=scram-sha-256 -E UTF8 --locale=C.UTF-8 > "$home/initdb.log" 2>&1 || { cat "$home/initdb.log" >&2; fail "initdb failed."; }
   fi
-  if ! as_postgres "$pg/pg_ctl" -D "$home/data" status >/dev/null 2>&1; then
-    as_postgres "$pg/pg_ctl" -D "$home/data" -w -l "$home/server.log" -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories='$home' $extra" start >/dev/null || { tail -n 20 "$home/server.log" >&2; fail "PostgreSQL did not start."; }
-  fi
+  forget_dead_server "$home"
+  as_postgres "$pg/pg_ctl" -D "$home/data" status >/dev/null 2>&1 && return 0
+  # Workers of a server that was killed need a moment to notice and let go of its memory.
+  local attempt
+  for attempt in 1 2 3 4 5 6 7 8; do
+    as_postgres "$pg/pg_ctl" -D "$home/data" -w -l "$home/server.log" -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories='$home' $extra" start >/dev/null 2>&1 && return 0
+    sleep 0.5
+    forget_dead_server "$home"
+  done
+  tail -n 20 "$home/server.log" >&2
+  fail "PostgreSQL did not start."
 }
 
 stop_cluster() {

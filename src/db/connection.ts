@@ -21,6 +21,8 @@ export function pool(): Pool {
     shared.zigzagPool = new Pool({ connectionString: databaseUrl(), max: Number(process.env.DATABASE_POOL ?? 12), connectionTimeoutMillis: 5_000 });
     // An idle connection that breaks (the server was restarted) is replaced by the next query.
     shared.zigzagPool.on("error", () => {});
+    // The same for one that is in use: its query fails and says so; the process must not end over it.
+    shared.zigzagPool.on("connect", (client) => client.on("error", () => {}));
   }
   return shared.zigzagPool;
 }

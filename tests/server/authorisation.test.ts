@@ -17,9 +17,9 @@ import { editProjectWorkflow } from "@/server/workflow/edit";
 import { readDesign } from "@/server/workflow/read";
 import { columnOf, itemIn, refusalOf, send, stateId } from "./setup/board";
 import { ARTHUR, GRETA, INES, NOOR, OSKAR } from "./setup/people";
-import { useTestDatabase } from "./setup/test-database";
+import { givenTestDatabase } from "./setup/test-database";
 
-useTestDatabase();
+givenTestDatabase();
 
 /** One viewer of each role in TIX; a stranger sees TIX as an observer, because it is open to everyone. */
 const VIEWERS: Partial<Record<Role, Viewer>> = { administrator: GRETA, lead: INES, member: NOOR, observer: ARTHUR };

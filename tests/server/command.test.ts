@@ -13,9 +13,9 @@ import { readDesign } from "@/server/workflow/read";
 import { readFlowSummary, readLearn } from "@/server/flow/read";
 import { columnOf, countIn, itemIn, move, refusalOf, send, stateId } from "./setup/board";
 import { INES, IVO, NOOR } from "./setup/people";
-import { useTestDatabase } from "./setup/test-database";
+import { givenTestDatabase } from "./setup/test-database";
 
-useTestDatabase();
+givenTestDatabase();
 
 const snapshot = async (id: string) => (await database().select().from(item).where(eq(item.id, id)))[0];
 

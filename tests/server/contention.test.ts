@@ -1,15 +1,13 @@
 import { eq, sql } from "drizzle-orm";
 import { closeDatabase, database } from "@/db/connection";
-import { migrateDatabase } from "@/db/migrate";
 import { boardColumn, item, itemEvent, outbox } from "@/db/schema";
 import { checkItems } from "@/server/item/check";
 import { consumeOutbox } from "@/worker/consume";
-import { loadDemo } from "@demo/load";
 import { columnOf, countIn, itemIn, stateId } from "./setup/board";
 import { NOOR } from "./setup/people";
 import { ownCluster } from "./setup/own-cluster";
 import { runMovers } from "./setup/run-movers";
-import { useTestDatabase } from "./setup/test-database";
+import { givenTestDatabase } from "./setup/test-database";
 
 const BACK_AND_FORTH = async () => [
   { from: await stateId("Ready"), to: await stateId("Building") },
@@ -27,7 +25,7 @@ async function nothingPromisedIsLost(lines: string[]): Promise<number> {
 }
 
 describe("with a shared server", () => {
-  useTestDatabase();
+  givenTestDatabase();
 
   test("64 writers in two processes never exceed a firm limit and lose no move", async () => {
     const column = await columnOf("Building");
@@ -85,8 +83,6 @@ test("PostgreSQL killed in the middle of a stream of moves: after its recovery a
   const cluster = await ownCluster();
   process.env.DATABASE_URL = cluster.url;
   try {
-    await migrateDatabase(cluster.url);
-    await loadDemo();
     const ids: string[] = [];
     for (let i = 0; i < 16; i++) ids.push(await itemIn(NOOR, `Storm ${i}`, "Ready"));
     const movers = runMovers(cluster.url, await job(ids, await BACK_AND_FORTH(), true));

@@ -16,9 +16,9 @@ import { consumeOutbox } from "@/worker/consume";
 import { wakeParkedReports } from "@/worker/schedule";
 import { move, refusalOf } from "./setup/board";
 import { NOOR, TOMAS } from "./setup/people";
-import { useTestDatabase } from "./setup/test-database";
+import { givenTestDatabase } from "./setup/test-database";
 
-useTestDatabase();
+givenTestDatabase();
 
 const FORM = { title: "Gate 4 hums at night", happened: "It hums so loud that the neighbours complain.", reproduce: "", place: "Heron island", mail: "anna@post.saltmarsh.example" };
 const PNG = Buffer.from("89504e470d0a1a0a0000000d49484452", "hex");

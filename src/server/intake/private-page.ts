@@ -14,6 +14,7 @@ export interface PrivatePage {
   reproduce: string;
   place: string;
   receivedAt: number;
+  now: number;
   hasPicture: boolean;
   status: { headline: string; detail: string };
   awaitsAnswer: boolean;
@@ -48,6 +49,7 @@ export async function readPrivatePage(token: string): Promise<PrivatePage> {
     reproduce,
     place,
     receivedAt,
+    now: Date.now(),
     hasPicture: row.picture !== null,
     status: statusForRequester(row.report, row.item && { ...row.item, stage: row.stage }),
     awaitsAnswer: status === "asked",

@@ -1,6 +1,6 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import type { Card } from "@/core/board/card";
 import { MINUTE } from "@/core/calendar/instant";
 import { compareRanks } from "@/core/item/rank";
@@ -17,7 +17,7 @@ export function useBoard(initial: BoardView) {
   const key = ["board", initial.project.key];
   const { data: view } = useQuery({ queryKey: key, queryFn: () => request<BoardView>(`/api/projects/${initial.project.key}/board`), initialData: initial });
   const [changed, setChanged] = useState<ReadonlySet<string>>(new Set());
-  const moving = useRef(new Set<string>());
+  const [moving] = useState(() => new Set<string>());
 
   const putCard = useCallback(
     (card: Card) => client.setQueryData<BoardView>(key, (board) => board && { ...board, cards: withCard(board, card) }),
@@ -34,13 +34,13 @@ export function useBoard(initial: BoardView) {
     const known = view.cards.find((c) => c.id === card.id);
     if (known && known.version >= card.version) return;
     putCard(card);
-    if (moving.current.has(card.id)) return;
+    if (moving.has(card.id)) return;
     setChanged((ids) => new Set(ids).add(card.id));
     setTimeout(() => setChanged((ids) => new Set([...ids].filter((id) => id !== card.id))), CHANGED_MS);
   });
 
   const now = useNow(view.now);
-  return { view, now, putCard, changed, readAgain, moving: moving.current };
+  return { view, now, putCard, changed, readAgain, moving };
 }
 
 /** The time as the server said it, going on by the minute. The first paint shows what the server drew. */

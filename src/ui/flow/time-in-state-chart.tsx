@@ -18,15 +18,15 @@ export function TimeInStateChart({ times, states }: { times: FlowTimes; states: 
   const total = steps.reduce((sum, s) => sum + s.time.average, 0);
   const least = 26;
   const spare = Math.max(0, WIDTH - steps.length * least);
-  let x = 0;
+  const widths = steps.map((s) => least + (s.time.average / total) * spare);
   return (
     <div>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={steps.map((s) => `${s.state.name} ${shortDays(s.time.average)}`).join(", ")}>
         <line x1="0" x2={WIDTH} y1={HIGH} y2={HIGH} stroke="var(--line)" />
         <line x1="0" x2={WIDTH} y1={LOW} y2={LOW} stroke="var(--line)" />
         {steps.map(({ state, time }, i) => {
-          const from = x;
-          x += least + (time.average / total) * spare;
+          const from = widths.slice(0, i).reduce((sum, w) => sum + w, 0);
+          const x = from + widths[i];
           const y = state.kind === "working" ? HIGH : LOW;
           const before = i > 0 ? (steps[i - 1].state.kind === "working" ? HIGH : LOW) : y;
           const middle = (from + x) / 2;

@@ -1,6 +1,8 @@
 "use client";
 import { LogOut, Moon, Sun } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
+import { useQueryClient } from "@tanstack/react-query";
+import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { Initials } from "@/ui/kit/initials";
 import { request } from "@/ui/kit/request";
@@ -9,6 +11,8 @@ import { tellProblem } from "@/ui/kit/notice";
 const YEAR_SECONDS = 31_536_000;
 
 export function PersonMenu({ person, theme: first }: { person: { name: string }; theme: "light" | "dark" }) {
+  const router = useRouter();
+  const client = useQueryClient();
   const [theme, setTheme] = useState(first);
   const change = () => {
     const next = theme === "light" ? "dark" : "light";
@@ -19,7 +23,8 @@ export function PersonMenu({ person, theme: first }: { person: { name: string };
   const signOut = async () => {
     try {
       await request("/api/auth/sign-out", { body: {} });
-      window.location.assign("/sign-in");
+      client.clear();
+      router.replace("/sign-in");
     } catch (error) {
       tellProblem(error);
     }

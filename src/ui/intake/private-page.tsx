@@ -13,6 +13,7 @@ export interface PrivatePageView {
   reproduce: string;
   place: string;
   receivedAt: number;
+  now: number;
   hasPicture: boolean;
   status: { headline: string; detail: string };
   awaitsAnswer: boolean;
@@ -22,7 +23,7 @@ export interface PrivatePageView {
 const LOOK_AGAIN_MS = 15_000;
 
 /** What becomes of a report, for the one who sent it. */
-export function PrivatePage({ token, initial, now }: { token: string; initial: PrivatePageView; now: number }) {
+export function PrivatePage({ token, initial }: { token: string; initial: PrivatePageView }) {
   const client = useQueryClient();
   const { data: page } = useQuery({
     queryKey: ["private", token],
@@ -45,7 +46,7 @@ export function PrivatePage({ token, initial, now }: { token: string; initial: P
   return (
     <Sheet projectName={page.projectName}>
       <p className="text-[13px] text-ink-soft">
-        Your report <span className="font-mono">{page.reference}</span>, sent {ago(page.receivedAt, now)}
+        Your report <span className="font-mono">{page.reference}</span>, sent {ago(page.receivedAt, page.now)}
       </p>
       <h1 className="mt-1 text-[22px] leading-tight">{page.title}</h1>
       <div role="status" className="my-4 border-l-4 border-accent bg-accent-soft px-4 py-3">
@@ -57,7 +58,7 @@ export function PrivatePage({ token, initial, now }: { token: string; initial: P
           {page.messages.map((m, i) => (
             <li key={i} className={`border-l-[3px] pl-3 ${m.kind === "answer" ? "border-accent" : m.kind === "question" ? "border-signal" : "border-line-strong"}`}>
               <p className="text-[12.5px] text-ink-soft">
-                {m.kind === "question" ? "We asked" : m.kind === "answer" ? "You answered" : "News"} {ago(m.at, Math.max(now, m.at))}
+                {m.kind === "question" ? "We asked" : m.kind === "answer" ? "You answered" : "News"} {ago(m.at, Math.max(page.now, m.at))}
               </p>
               <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{m.body}</p>
             </li>

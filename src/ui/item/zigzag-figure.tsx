@@ -16,11 +16,10 @@ export function ZigzagFigure({ zigzag, stateNames, zone, width = 396 }: { zigzag
   if (segments.length === 0) return <p className="text-ink-soft">The line begins when work is committed: nobody has pulled this item yet.</p>;
   const total = segments.reduce((sum, s) => sum + s.days, 0) || 1;
   const spare = Math.max(40, width - segments.length * MIN_WIDTH - 2);
-  let x = 1;
-  const drawn = segments.map((s) => {
-    const from = x;
-    x += MIN_WIDTH + (s.days / total) * spare;
-    return { ...s, x1: from, x2: x, y: s.level === "high" ? HIGH : LOW };
+  const widths = segments.map((s) => MIN_WIDTH + (s.days / total) * spare);
+  const drawn = segments.map((s, i) => {
+    const x1 = 1 + widths.slice(0, i).reduce((sum, w) => sum + w, 0);
+    return { ...s, x1, x2: x1 + widths[i], y: s.level === "high" ? HIGH : LOW };
   });
   const words = `working ${shortDays(zigzag.working)}, waiting ${shortDays(zigzag.waiting)}, blocked ${shortDays(zigzag.blocked)}, flow efficiency ${percent(zigzag.efficiency)}`;
   return (

@@ -1,4 +1,5 @@
 "use client";
+import { useRouter } from "next/navigation";
 import { useState, type FormEvent } from "react";
 import { Initials } from "@/ui/kit/initials";
 import { Mark } from "@/ui/kit/mark";
@@ -11,6 +12,7 @@ export interface DemoSignIns {
 
 /** Sign-in by password, and in the demo by one click on a made-up person. */
 export function SignIn({ demo }: { demo: DemoSignIns | null }) {
+  const router = useRouter();
   const [mail, setMail] = useState("");
   const [password, setPassword] = useState("");
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -20,7 +22,7 @@ export function SignIn({ demo }: { demo: DemoSignIns | null }) {
     setTrouble(null);
     try {
       await request("/api/auth/sign-in/email", { body: { email, password: secret }, retry: true });
-      window.location.assign("/");
+      router.replace("/");
     } catch (error) {
       const { status, sentence, help } = problemOf(error);
       setTrouble(

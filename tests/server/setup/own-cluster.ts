@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync } from "node:fs";
 import { createServer } from "node:net";
 import os from "node:os";
 import path from "node:path";
+import { TEMPLATE } from "./server-url";
 
 const ROOT = path.resolve(__dirname, "../../..");
 
@@ -23,8 +24,11 @@ export async function ownCluster() {
     execFileSync("bash", ["-c", `. bin/setup/packages.sh; . bin/setup/cluster.sh; chmod 755 '${home}'; ${command}`], { cwd: ROOT, encoding: "utf8", stdio: ["ignore", "pipe", "inherit"] });
   const start = () => void run(`start_cluster '${home}' ${port} > /dev/null`);
   start();
+  const url = run(`cluster_url '${home}' ${port} ${TEMPLATE}`).trim();
+  // The demo is loaded by a process of its own, as in the product; inside Jest it takes several times as long.
+  execFileSync(process.execPath, ["--import", "tsx", path.join(__dirname, "make-template.ts")], { cwd: ROOT, env: { ...process.env, TEST_DATABASE_SERVER: url }, stdio: "inherit" });
   return {
-    url: run(`cluster_url '${home}' ${port} postgres`).trim(),
+    url,
     start,
     /** As a power cut does it: no warning to anybody. */
     kill: () => process.kill(Number(readFileSync(path.join(home, "data/postmaster.pid"), "utf8").split("\n")[0]), "SIGKILL"),

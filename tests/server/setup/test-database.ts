@@ -26,7 +26,7 @@ export async function createTestDatabase(): Promise<{ url: string; drop: () => P
 }
 
 /** Gives a test file a database of its own, as the one that the use cases work on. */
-export function useTestDatabase(): void {
+export function givenTestDatabase(): void {
   let drop: () => Promise<void>;
   beforeAll(async () => {
     const made = await createTestDatabase();

@@ -8,5 +8,5 @@ export const dynamic = "force-dynamic";
 
 export default async function RequesterPage({ params }: { params: Promise<{ token: string }> }) {
   const { token } = await params;
-  return <PrivatePage token={token} initial={await forPage(readPrivatePage(token))} now={Date.now()} />;
+  return <PrivatePage token={token} initial={await forPage(readPrivatePage(token))} />;
 }

@@ -1,0 +1,156 @@
+import { writeFileSync } from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import type { ElementHandle } from "puppeteer-core";
+import { givenApplication } from "./setup/application";
+import { givenBrowser, type Person } from "./setup/person";
+
+jest.setTimeout(90_000);
+const browser = givenBrowser();
+const app = givenApplication();
+
+const TITLE = "Gate beeps but does not open at Heron island";
+const PICTURE = path.join(os.tmpdir(), "zigzag-test-picture.png");
+// The smallest PNG: one pixel.
+const PIXEL = Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==", "base64");
+
+let requester: Person;
+let triager: Person;
+let maker: Person;
+let itemKey: string;
+
+test("a requester without an account sends a report with a picture and gets a reference and a page", async () => {
+  writeFileSync(PICTURE, PIXEL);
+  requester = await browser.person(app.address());
+  await requester.open("/report/TIX");
+  await requester.press("Send report");
+  await requester.reads("Say in a few words what is wrong.");
+  await requester.fill("In a few words", TITLE);
+  await requester.fill("What happened?", "It beeped twice and stayed shut. <b>Twice</b>!");
+  await requester.fill("Where was it?", "Heron island");
+  await requester.fill("Your mail address", "not an address");
+  const file = (await requester.page.$("#picture")) as ElementHandle<HTMLInputElement>;
+  await file.uploadFile(PICTURE);
+  await requester.press("Send report");
+  await requester.reads("This is no mail address we could write to.");
+  expect(await requester.page.$eval("#title", (e) => (e as HTMLInputElement).value)).toBe(TITLE);
+  await requester.fill("Your mail address", "anna@post.saltmarsh.example");
+  await requester.press("Send report");
+  await requester.reads(/Your reference is R-[A-Z0-9]+/);
+  await requester.click("::-p-text(Open my page)");
+  await requester.reads("Received");
+  await requester.reads(TITLE);
+});
+
+test("the triager opens the desk, reads the oldest first, asks; the requester answers; the report returns", async () => {
+  triager = await browser.person(app.address(), "Tomas Kerr");
+  await triager.open("/p/TIX/intake");
+  const ages = await triager.page.$$eval('nav[aria-label="Queue"] ul:first-of-type li', (rows) => rows.map((r) => (r as HTMLElement).innerText));
+  expect(ages[0]).toMatch(/7 days/);
+  await triager.click(`::-p-xpath(//nav[@aria-label="Queue"]//button[contains(., "${TITLE}")])`);
+  await triager.reads("It beeped twice and stayed shut. <b>Twice</b>!", "article");
+  await triager.page.waitForSelector("article img");
+  await triager.keys("q");
+  await triager.page.waitForSelector("form textarea");
+  await triager.page.keyboard.type("Which of the two gates was it?");
+  await triager.page.keyboard.down("Control");
+  await triager.keys("Enter");
+  await triager.page.keyboard.up("Control");
+  await triager.reads(/is asked\./);
+  await requester.page.reload();
+  await requester.reads("Which of the two gates was it?");
+  await requester.fill("Your answer", "The left one.");
+  await requester.press("Send answer");
+  await requester.reads("Received");
+  await triager.reads("came back");
+});
+
+test("it is accepted into the backlog by keyboard, can be undone, and is accepted again", async () => {
+  await triager.click(`::-p-xpath(//nav[@aria-label="Queue"]//button[contains(., "${TITLE}")])`);
+  await triager.reads("The left one.", "article");
+  const accept = async () => {
+    await triager.keys("a");
+    await triager.page.waitForSelector('form[aria-label="Accept"]');
+    await triager.choose("Severity", "major");
+    await triager.choose("Assignee", "Noor Bakri");
+    await triager.choose("Place in the backlog", "at the top");
+    await triager.page.keyboard.down("Control");
+    await triager.keys("Enter");
+    await triager.page.keyboard.up("Control");
+    await triager.reads(/is accepted as TIX-\d+/);
+  };
+  await accept();
+  await triager.page.evaluate(() => (document.activeElement as HTMLElement)?.blur());
+  await triager.keys("u");
+  await triager.reads(TITLE, 'nav[aria-label="Queue"]');
+  await triager.page.waitForFunction((t: string) => document.querySelector("article h2")?.textContent === t, {}, TITLE);
+  await accept();
+  await triager.open("/p/TIX/plan");
+  itemKey = (await triager.page.$eval('ol[aria-label="Backlog in order"] li', (li) => li.getAttribute("data-key")))!;
+  await triager.reads(TITLE, `li[data-key="${itemKey}"]`);
+});
+
+test("the maker takes it from the ranked backlog and moves it by drag, by keyboard and from the card's actions", async () => {
+  maker = await browser.person(app.address(), "Noor Bakri");
+  await maker.open("/p/TIX/flow");
+  await maker.press("Backlog");
+  await maker.drag(itemKey, "Ready to pull");
+  await maker.waitForPlace(itemKey, "Ready to pull");
+  await maker.press("Backlog");
+  await maker.drag(itemKey, "Build building");
+  await maker.waitForPlace(itemKey, "Build building");
+  // By keyboard: one part on.
+  await maker.focusCard(itemKey);
+  await maker.keys("]");
+  await maker.waitForPlace(itemKey, "Review waiting");
+  // Picked up, carried one column, dropped; the rule about the reviewer is asked for in place.
+  await maker.focusCard(itemKey);
+  await maker.keys("Space", "ArrowRight", "Space");
+  await maker.reads("Review needs a reviewer.");
+  await maker.choose("Reviewer", "Ruth Abara");
+  await maker.press("Start review", "//form");
+  await maker.waitForPlace(itemKey, "Review reviewing");
+  // From the card's own actions.
+  await maker.focusCard(itemKey);
+  await maker.keys(".");
+  await maker.press("Pass review");
+  await maker.reads("It needs a note on how to test it.");
+  await maker.fill("How to test it", "Hold a ticket under the left scanner: it opens within a second.");
+  await maker.press("Pass review", "//form");
+  await maker.waitForPlace(itemKey, "Test waiting");
+  await maker.focusCard(itemKey);
+  await maker.keys("]");
+  await maker.waitForPlace(itemKey, "Test testing");
+  await maker.focusCard(itemKey);
+  await maker.keys("]");
+  await maker.waitForPlace(itemKey, "Deploy waiting");
+  await maker.drag(itemKey, "Live 14 days");
+  await maker.reads("Finishing names an outcome.");
+  await maker.press("Deploy", "//form");
+  await maker.waitForPlace(itemKey, "Live 14 days");
+});
+
+test("the requester hears that it is done, step by step", async () => {
+  await requester.page.waitForFunction(() => document.body.innerText.includes("Done"), { timeout: 30_000, polling: 500 });
+  await requester.reads("It has reached this step: Review.");
+});
+
+test("parked, merged and declined reports leave the queue, each by one key, and come back by undo", async () => {
+  await triager.open("/p/TIX/intake");
+  const waiting = async () => Number(/(\d+) reports? waits?/.exec(await triager.text("h1 + p"))![1]);
+  for (const [key, fill] of [["p", ""], ["m", ""], ["d", "We cannot change this."]] as const) {
+    const before = await waiting();
+    await triager.page.evaluate(() => (document.activeElement as HTMLElement)?.blur());
+    await triager.keys(key);
+    await triager.page.waitForSelector("form[aria-label]");
+    if (fill) await triager.page.keyboard.type(fill);
+    await triager.page.keyboard.down("Control");
+    await triager.keys("Enter");
+    await triager.page.keyboard.up("Control");
+    await triager.page.waitForFunction((n: number) => document.querySelector("h1 + p")!.textContent!.startsWith(`${n} `), {}, before - 1);
+    await triager.page.evaluate(() => (document.activeElement as HTMLElement)?.blur());
+    await triager.keys("u");
+    await triager.page.waitForFunction((n: number) => document.querySelector("h1 + p")!.textContent!.startsWith(`${n} `), {}, before);
+    await triager.page.waitForSelector("article h2");
+  }
+});

@@ -1,0 +1,85 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import { createServer } from "node:net";
+import path from "node:path";
+import { createTestDatabase } from "../../server/setup/test-database";
+
+const ROOT = path.resolve(__dirname, "../../..");
+
+export function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const server = createServer().listen(0, "127.0.0.1", () => {
+      const { port } = server.address() as { port: number };
+      server.close(() => resolve(port));
+    });
+  });
+}
+
+export interface Application {
+  address: string;
+  process: ChildProcess;
+  stop: () => Promise<void>;
+}
+
+function start(script: string, environment: Record<string, string>): ChildProcess {
+  return spawn(process.execPath, ["--import", "tsx", script], { cwd: ROOT, env: { ...process.env, ...environment }, stdio: ["ignore", "ignore", "inherit"] });
+}
+
+const ended = (child: ChildProcess) => new Promise<void>((resolve) => (child.exitCode !== null || child.signalCode ? resolve() : child.once("close", () => resolve())));
+
+/** Starts the built application on a database, as bin/start does. */
+export async function startApplication(databaseUrl: string): Promise<Application> {
+  const port = await freePort();
+  const address = `http://localhost:${port}`;
+  const child = start("src/app/serve.ts", {
+    DATABASE_URL: databaseUrl,
+    PORT: String(port),
+    APP_URL: address,
+    BETTER_AUTH_SECRET: "tests-only-secret-of-more-than-32-letters-0123456789",
+    NEXT_DIST_DIR: ".next-test",
+    NODE_ENV: "production",
+    ZIGZAG_DEMO: "1",
+    LOG_LEVEL: "silent",
+  });
+  for (let tries = 0; ; tries++) {
+    const answer = await fetch(`${address}/api/health`).catch(() => null);
+    if (answer?.ok) break;
+    if (tries > 200 || child.exitCode !== null) throw new Error("the application did not start");
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  return {
+    address,
+    process: child,
+    stop: async () => {
+      child.kill("SIGTERM");
+      await ended(child);
+    },
+  };
+}
+
+export function startWorker(databaseUrl: string): { stop: () => Promise<void> } {
+  const child = start("src/worker/main.ts", { DATABASE_URL: databaseUrl, LOG_LEVEL: "silent" });
+  return {
+    stop: async () => {
+      child.kill("SIGTERM");
+      await ended(child);
+    },
+  };
+}
+
+/** Gives a test file the whole product, application and worker, on a copy of the demo world. */
+export function givenApplication(): { address: () => string; databaseUrl: () => string } {
+  let app: Application;
+  let url: string;
+  const cleanUp: (() => Promise<void>)[] = [];
+  beforeAll(async () => {
+    const database = await createTestDatabase();
+    url = database.url;
+    app = await startApplication(url);
+    const worker = startWorker(url);
+    cleanUp.push(() => app.stop(), () => worker.stop(), database.drop);
+  }, 60_000);
+  afterAll(async () => {
+    for (const step of cleanUp) await step();
+  }, 30_000);
+  return { address: () => app.address, databaseUrl: () => url };
+}

@@ -1,0 +1,168 @@
+import puppeteer, { type Browser, type ElementHandle, type Page } from "puppeteer-core";
+
+const FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"];
+
+/** Messages of the browser itself that tell of an answer the test wants to see: a refusal is an HTTP status. */
+const EXPECTED = /Failed to load resource: the server responded with a status of (401|403|404|409|413|422|429|503)/;
+
+/** Gives a test file a browser; at its end no page may have had an error in its console. */
+export function givenBrowser(): { person: (address: string, name?: string) => Promise<Person> } {
+  let browser: Browser;
+  const errors: string[] = [];
+  beforeAll(async () => {
+    browser = await puppeteer.launch({ executablePath: "/usr/bin/chromium", args: FLAGS });
+  }, 30_000);
+  // Before the application stops: an open page would complain that it is gone.
+  afterAll(async () => {
+    await browser.close();
+    expect(errors).toEqual([]);
+  });
+  return {
+    person: async (address, name) => {
+      const context = await browser.createBrowserContext();
+      const page = await context.newPage();
+      await page.setViewport({ width: 1280, height: 800 });
+      page.setDefaultTimeout(8_000);
+      page.on("console", (m) => m.type() === "error" && !EXPECTED.test(m.text()) && errors.push(m.text()));
+      page.on("pageerror", (e) => errors.push((e as Error).message));
+      const person = new Person(page, address);
+      if (name) await person.signIn(name);
+      return person;
+    },
+  };
+}
+
+/** Somebody at a browser: sees, clicks, types, drags. */
+export class Person {
+  constructor(
+    readonly page: Page,
+    readonly address: string,
+  ) {}
+
+  /** By one click on the demo's sign-in page. */
+  async signIn(name: string): Promise<void> {
+    await this.page.goto(`${this.address}/sign-in`);
+    await this.click(`::-p-xpath(//button[contains(., "${name}")])`);
+    await this.page.waitForSelector("h1");
+    await this.page.waitForFunction(() => location.pathname.startsWith("/p/"));
+  }
+
+  async open(path: string): Promise<void> {
+    await this.page.goto(this.address + path, { waitUntil: "networkidle2" });
+  }
+
+  async click(selector: string): Promise<void> {
+    const element = (await this.page.waitForSelector(selector, { visible: true })) as ElementHandle<Element>;
+    await element.click();
+  }
+
+  /** The button whose words begin so. */
+  async press(words: string, within = ""): Promise<void> {
+    await this.click(`::-p-xpath(${within}//button[starts-with(normalize-space(.), "${words}") and not(@disabled)])`);
+  }
+
+  /** The field that a person finds by this label. */
+  private async field<T extends HTMLElement>(label: string): Promise<ElementHandle<T>> {
+    try {
+      const found = await this.page.waitForFunction(
+        (words: string) =>
+          [...document.querySelectorAll<HTMLElement>("input,textarea,select")].find(
+            (e) => e.getAttribute("aria-label") === words || [...((e as HTMLInputElement).labels ?? [])].some((l) => l.textContent!.trim().startsWith(words)),
+          ) ?? null,
+        {},
+        label,
+      );
+      return found.asElement() as ElementHandle<T>;
+    } catch {
+      throw new Error(`no field is labelled ${label}`);
+    }
+  }
+
+  /** Types into the field with this label, in place of what is there. */
+  async fill(label: string, text: string): Promise<void> {
+    const field = await this.field<HTMLInputElement>(label);
+    await field.click();
+    await field.evaluate((e) => e.select());
+    await this.page.keyboard.press("Backspace");
+    await field.type(text);
+  }
+
+  async choose(label: string, option: string): Promise<void> {
+    const field = await this.field<HTMLSelectElement>(label);
+    const value = await field.evaluate((select, wanted) => [...select.options].find((o) => o.text.startsWith(wanted))?.value, option);
+    if (value === undefined) throw new Error(`${label} offers no ${option}`);
+    await field.select(value);
+  }
+
+  /** Waits until some words can be read on the page. */
+  async reads(words: string | RegExp, within = "body"): Promise<void> {
+    const [source, flags] = typeof words === "string" ? [words.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"), ""] : [words.source, words.flags];
+    try {
+      await this.page.waitForFunction(
+        (s: string, f: string, w: string) => [...document.querySelectorAll<HTMLElement>(w)].some((e) => new RegExp(s, f).test(e.innerText)),
+        {},
+        source,
+        flags,
+        within,
+      );
+    } catch {
+      const text = await this.page.evaluate((w: string) => document.querySelector<HTMLElement>(w)?.innerText ?? "(nothing)", within);
+      throw new Error(`“${source}” cannot be read in ${within}, which says: ${text.slice(0, 1_500)}`);
+    }
+  }
+
+  async text(selector: string): Promise<string> {
+    const element = await this.page.waitForSelector(selector);
+    return element!.evaluate((e) => (e as HTMLElement).innerText);
+  }
+
+  /** The column that a card stands in: the label of its list. */
+  async placeOf(key: string): Promise<string> {
+    await this.page.waitForSelector(`[data-key="${key}"]`);
+    return this.page.$eval(`[data-key="${key}"]`, (e) => e.closest("[role=list]")!.getAttribute("aria-label")!);
+  }
+
+  async waitForPlace(key: string, place: string): Promise<void> {
+    try {
+      await this.page.waitForFunction(
+        (k: string, p: string) => document.querySelector(`[data-key="${k}"]`)?.closest("[role=list]")?.getAttribute("aria-label")?.endsWith(p),
+        {},
+        key,
+        place,
+      );
+    } catch {
+      throw new Error(`${key} is not in ${place} but in ${await this.placeOf(key).catch(() => "no column")}`);
+    }
+  }
+
+  /** Drags a card into a column with the mouse. */
+  async drag(key: string, column: string): Promise<void> {
+    const middle = (selector: string) =>
+      this.page.$eval(selector, (e) => {
+        e.scrollIntoView({ block: "center" });
+        const r = e.getBoundingClientRect();
+        return { x: r.left + r.width / 2, y: Math.max(Math.min(r.top + 30, innerHeight - 60), r.top + 8) };
+      });
+    await this.page.waitForSelector(`[data-key="${key}"]`);
+    const from = await middle(`[data-key="${key}"]`);
+    await this.page.mouse.move(from.x, from.y);
+    await this.page.mouse.down();
+    await this.page.mouse.move(from.x + 12, from.y + 4, { steps: 3 });
+    const selector = `section:last-of-type [role=list][aria-label$="${column}"]`;
+    const to = await this.page.$eval(selector, (e) => {
+      const r = e.getBoundingClientRect();
+      return { x: r.left + r.width / 2, y: Math.min(Math.max(r.top + 20, 220), innerHeight - 60) };
+    });
+    await this.page.mouse.move(to.x, to.y, { steps: 12 });
+    await this.page.mouse.up();
+  }
+
+  async focusCard(key: string): Promise<void> {
+    await this.page.waitForSelector(`[data-key="${key}"]`);
+    await this.page.$eval(`[data-key="${key}"]`, (e) => (e as HTMLElement).focus());
+  }
+
+  async keys(...keys: string[]): Promise<void> {
+    for (const key of keys) await this.page.keyboard.press(key as "Enter");
+  }
+}
