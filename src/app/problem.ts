@@ -16,7 +16,7 @@ export function problem(status: number, title: string, detail: string, more: Rec
 export function problemOf(error: unknown): Response {
   if (error instanceof Refused) {
     const { refusal } = error;
-    return problem(STATUS_OF[refusal.code], refusal.sentence, refusal.help, { code: refusal.code, asks: refusal.asks, conflict: refusal.conflict });
+    return problem(STATUS_OF[refusal.code], refusal.sentence, refusal.help, { code: refusal.code, asks: refusal.asks, conflict: refusal.conflict, version: refusal.version });
   }
   if (error instanceof z.ZodError) {
     const errors = error.issues.map((i) => ({ field: i.path.join("."), message: i.message }));

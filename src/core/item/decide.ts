@@ -115,13 +115,14 @@ function edit(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "edit" }
   const stale = wanted.filter(([field]) => changedSince.includes(field as EditableField));
   if (stale.length > 0) {
     const words = stale.map(([field]) => FIELD_WORDS[field as EditableField]);
-    return refuse(
+    const refusal = refuse(
       "conflict",
       `Somebody else changed the ${words.join(" and the ")} while you were editing.`,
       "Compare both texts and keep what is right.",
       [],
       stale.map(([field]) => ({ field, current: item[field as EditableField] })),
     );
+    return { ...refusal, version: item.version };
   }
   return wanted.map(([field, value]) => ({
     kind: "changed",

@@ -38,6 +38,8 @@ export interface Refusal {
   asks: Ask[];
   /** For a conflict: the field, and what stands there now. */
   conflict?: { field: string; current: unknown }[];
+  /** For a conflict: the version that the current values are from. */
+  version?: number;
 }
 
 export function refuse(

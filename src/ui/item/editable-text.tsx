@@ -7,26 +7,36 @@ import { Words } from "@/ui/kit/words";
  * A longer text that turns into an editor on request. When somebody else has changed it meanwhile, both texts are shown
  * and the person decides; nothing that was typed goes away.
  */
-export function EditableText({ label, value, empty, mayEdit, onSave }: {
+export function EditableText({ label, value, version, empty, mayEdit, onSave }: {
   label: string;
   value: string;
+  /** Version of the item that `value` is from. */
+  version: number;
   empty: string;
   mayEdit: boolean;
-  /** `overwrite` is true when the person has seen the other text and wants theirs. */
-  onSave: (text: string) => Promise<void>;
+  /** Stores the text, based on the version that the person saw when they began, or saw since in a conflict. */
+  onSave: (text: string, seenVersion: number) => Promise<void>;
 }) {
   const [draft, setDraft] = useState<string | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
+  const [seen, setSeen] = useState(version);
+  const begin = () => {
+    setSeen(version);
+    setDraft(value);
+  };
   const save = async () => {
     if (draft === null) return;
     setBusy(true);
     try {
-      await onSave(draft);
+      await onSave(draft, seen);
       setDraft(null);
       setProblem(null);
     } catch (error) {
-      setProblem(problemOf(error));
+      const refused = problemOf(error);
+      setProblem(refused);
+      // Whoever has now seen the other text decides knowing it.
+      if (refused.conflict.length > 0) setSeen(refused.version ?? version);
     }
     setBusy(false);
   };
@@ -36,7 +46,7 @@ export function EditableText({ label, value, empty, mayEdit, onSave }: {
       <div className="mb-1 flex items-baseline justify-between">
         <h3 className="text-[13px]">{label}</h3>
         {mayEdit && draft === null && (
-          <button type="button" className="link text-[12.5px]" onClick={() => setDraft(value)}>
+          <button type="button" className="link text-[12.5px]" onClick={begin}>
             {value ? "Edit" : "Write"}
             <span className="sr-only"> {label.toLowerCase()}</span>
           </button>

@@ -51,8 +51,8 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
       <section aria-label="Zigzag">
         <ZigzagFigure zigzag={view.zigzag} stateNames={view.stateNames} zone={view.project.zone} width={wide ? 640 : 396} />
       </section>
-      <EditableText label="Description" value={item.description} empty="No description yet." mayEdit={view.rights.edit} onSave={(description) => edit({ description })} />
-      <EditableText label="How to test" value={item.howToTest ?? ""} empty="Not said yet; review cannot pass it on without." mayEdit={view.rights.edit} onSave={(text) => edit({ howToTest: text.trim() || null })} />
+      <EditableText label="Description" value={item.description} empty="No description yet." mayEdit={view.rights.edit} version={item.version} onSave={(description, seen) => edit({ description }, seen)} />
+      <EditableText label="How to test" value={item.howToTest ?? ""} empty="Not said yet; review cannot pass it on without." mayEdit={view.rights.edit} version={item.version} onSave={(text, seen) => edit({ howToTest: text.trim() || null }, seen)} />
     </>
   );
   const second = (
@@ -82,6 +82,7 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
 function Title({ handle }: { handle: ItemHandle }) {
   const { view, edit } = handle;
   const [draft, setDraft] = useState<string | null>(null);
+  const seen = useRef(view.item.version);
   const area = useRef<HTMLTextAreaElement>(null);
   const value = draft ?? view.item.title;
   useEffect(() => {
@@ -90,7 +91,7 @@ function Title({ handle }: { handle: ItemHandle }) {
     area.current.style.height = `${area.current.scrollHeight}px`;
   }, [value]);
   const store = () => {
-    if (draft !== null && draft.trim() && draft !== view.item.title) edit({ title: draft }).catch(tellProblem).finally(() => setDraft(null));
+    if (draft !== null && draft.trim() && draft !== view.item.title) edit({ title: draft }, seen.current).catch(tellProblem).finally(() => setDraft(null));
     else setDraft(null);
   };
   return (
@@ -106,6 +107,7 @@ function Title({ handle }: { handle: ItemHandle }) {
         readOnly={!view.rights.edit}
         className="field field-plain !m-0 resize-none overflow-hidden !px-1 !py-0 font-display text-[18px] font-[650] leading-snug"
         value={value}
+        onFocus={() => (seen.current = view.item.version)}
         onChange={(e) => setDraft(e.target.value.replaceAll("\n", " "))}
         onBlur={store}
         onKeyDown={(e) => {

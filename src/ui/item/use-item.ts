@@ -38,7 +38,8 @@ export interface ItemHandle {
   view: ItemView;
   /** Sends a command, reloads the item, and offers to undo it. @throws Problem */
   send: (command: SentCommand, done?: string) => Promise<void>;
-  edit: (changes: Partial<EditableFields>) => Promise<void>;
+  /** Changes fields; `seenVersion` is the version on which the change is based, the one shown unless said otherwise. */
+  edit: (changes: Partial<EditableFields>, seenVersion?: number) => Promise<void>;
   link: (linkKind: LinkKind, otherKey: string) => Promise<void>;
   reload: () => Promise<unknown>;
 }
@@ -62,8 +63,8 @@ export function useItem(key: string, initial?: ItemView) {
           await reload();
           if (done) tellDone(done, command.kind === "comment" || command.kind === "lift" ? undefined : async () => { await undoCommand(view.item.id, commandId); await reload(); });
         },
-        edit: async (changes) => {
-          await sendCommand(view.item.id, { kind: "edit", seenVersion: view.item.version, changes });
+        edit: async (changes, seenVersion = view.item.version) => {
+          await sendCommand(view.item.id, { kind: "edit", seenVersion, changes });
           await reload();
         },
         link: async (linkKind, otherKey) => {

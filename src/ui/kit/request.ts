@@ -10,6 +10,8 @@ export class Problem extends Error {
     readonly asks: Ask[],
     readonly conflict: { field: string; current: unknown }[],
     readonly errors: { field: string; message: string }[],
+    /** For a conflict: the version that the current values are from. */
+    readonly version?: number,
   ) {
     super(sentence);
   }
@@ -43,7 +45,7 @@ export async function request<T>(path: string, options: { method?: string; body?
       throw new Problem(0, "The server cannot be reached.", "Nothing was lost: what you did is still here. Try again in a moment.", "offline", [], [], []);
     }
     if (response.ok) return (await response.json()) as T;
-    const answer = (await response.json().catch(() => ({}))) as Partial<Record<"title" | "detail" | "code", string>> & Partial<Pick<Problem, "asks" | "conflict" | "errors">>;
+    const answer = (await response.json().catch(() => ({}))) as Partial<Record<"title" | "detail" | "code", string>> & Partial<Pick<Problem, "asks" | "conflict" | "errors" | "version">>;
     if (response.status === 503 && retry && attempt < PAUSES_MS.length) {
       await wait(PAUSES_MS[attempt]);
       continue;
@@ -56,6 +58,7 @@ export async function request<T>(path: string, options: { method?: string; body?
       answer.asks ?? [],
       answer.conflict ?? [],
       answer.errors ?? [],
+      answer.version,
     );
   }
 }

@@ -62,15 +62,16 @@ export class Person {
   }
 
   /** The field that a person finds by this label. */
-  private async field<T extends HTMLElement>(label: string): Promise<ElementHandle<T>> {
+  private async field<T extends HTMLElement>(label: string, within = "body"): Promise<ElementHandle<T>> {
     try {
       const found = await this.page.waitForFunction(
-        (words: string) =>
-          [...document.querySelectorAll<HTMLElement>("input,textarea,select")].find(
+        (words: string, inside: string) =>
+          [...document.querySelectorAll<HTMLElement>(inside)].flatMap((e) => [...e.querySelectorAll<HTMLElement>("input,textarea,select")]).find(
             (e) => e.getAttribute("aria-label") === words || [...((e as HTMLInputElement).labels ?? [])].some((l) => l.textContent!.trim().startsWith(words)),
           ) ?? null,
         {},
         label,
+        within,
       );
       return found.asElement() as ElementHandle<T>;
     } catch {
@@ -87,8 +88,8 @@ export class Person {
     await field.type(text);
   }
 
-  async choose(label: string, option: string): Promise<void> {
-    const field = await this.field<HTMLSelectElement>(label);
+  async choose(label: string, option: string, within = "body"): Promise<void> {
+    const field = await this.field<HTMLSelectElement>(label, within);
     const value = await field.evaluate((select, wanted) => [...select.options].find((o) => o.text.startsWith(wanted))?.value, option);
     if (value === undefined) throw new Error(`${label} offers no ${option}`);
     await field.select(value);

@@ -1,0 +1,53 @@
+import { readFileSync } from "node:fs";
+import type { AxeResults } from "axe-core";
+import { givenApplication } from "./setup/application";
+import { givenBrowser, type Person } from "./setup/person";
+
+jest.setTimeout(90_000);
+const browser = givenBrowser();
+const app = givenApplication();
+
+const AXE = readFileSync(require.resolve("axe-core/axe.min.js"), "utf8");
+
+/** What axe-core calls serious or critical, as "rule: element". WCAG 2.2 level AA. */
+async function seriousFindings(person: Person): Promise<string[]> {
+  await person.page.evaluate(AXE);
+  const results = (await person.page.evaluate("axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })")) as AxeResults;
+  expect(results.passes.length).toBeGreaterThan(5);
+  return results.violations
+    .filter((v) => v.impact === "serious" || v.impact === "critical")
+    .flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.any[0]?.message ?? ""}`));
+}
+
+const SCREENS: [name: string, path: string, ready: string][] = [
+  ["board", "/p/TIX/flow", ".card"],
+  ["item on the board", "/p/TIX/flow?item=TIX-700", "aside figure"],
+  ["item page", "/p/TIX/items/TIX-700", "figure"],
+  ["triage desk", "/p/TIX/intake", "article"],
+  ["backlog", "/p/TIX/plan", "li[data-key]"],
+  ["learn", "/p/TIX/learn", ".recharts-surface"],
+  ["design", "/p/TIX/design", "li[data-state]"],
+];
+
+describe.each(["light", "dark"] as const)("%s paper", (theme) => {
+  let ines: Person;
+  beforeAll(async () => {
+    ines = await browser.person(app.address(), "Ines Dahl");
+    await ines.page.setCookie({ name: "theme", value: theme, url: app.address() });
+  });
+
+  test.each(SCREENS)("%s has no serious finding", async (_name, path, ready) => {
+    await ines.open(path);
+    await ines.page.waitForSelector(ready);
+    expect(await ines.page.$eval("html", (e) => e.dataset.theme)).toBe(theme);
+    expect(await seriousFindings(ines)).toEqual([]);
+  });
+
+  test.each([["public report page", "/report/TIX", "form"], ["sign-in", "/sign-in", "form"]])("%s has no serious finding", async (_name, path, ready) => {
+    const stranger = await browser.person(app.address());
+    await stranger.page.setCookie({ name: "theme", value: theme, url: app.address() });
+    await stranger.open(path);
+    await stranger.page.waitForSelector(ready);
+    expect(await seriousFindings(stranger)).toEqual([]);
+  });
+});

@@ -1,0 +1,127 @@
+import { givenApplication } from "./setup/application";
+import { givenBrowser, type Person } from "./setup/person";
+
+jest.setTimeout(90_000);
+const browser = givenBrowser();
+const app = givenApplication();
+
+describe("the lead opens Learn", () => {
+  let ines: Person;
+  const list = "main + aside";
+
+  beforeAll(async () => {
+    ines = await browser.person(app.address(), "Ines Dahl");
+    await ines.open("/p/TIX/learn");
+  });
+
+  test("all five pictures are there, by period, type and class of service", async () => {
+    for (const title of ["Cumulative flow", "Cycle time", "Throughput", "Age of what is in progress", "Where the time went"])
+      await ines.page.waitForSelector(`section[aria-label="${title}"] svg`);
+    await ines.reads(/50 % \d+ d/);
+    await ines.reads(/85 % \d+ d/);
+    await ines.reads(/95 % \d+ d/);
+    await ines.reads(/expected 11 d/);
+    const finished = async () => Number(await ines.text("dl > div:nth-child(2) dd button"));
+    const all = await finished();
+    await ines.choose("Item type", "Bug");
+    await ines.page.waitForFunction((n: number) => Number(document.querySelector<HTMLElement>("dl > div:nth-child(2) dd button")!.innerText) < n, {}, all);
+    const bugs = await finished();
+    await ines.choose("Class of service", "expedite");
+    await ines.page.waitForFunction((n: number) => Number(document.querySelector<HTMLElement>("dl > div:nth-child(2) dd button")!.innerText) < n, {}, bugs);
+    await ines.press("clear");
+    await ines.page.waitForFunction((n: number) => Number(document.querySelector<HTMLElement>("dl > div:nth-child(2) dd button")!.innerText) === n, {}, all);
+    await ines.choose("Period", "39 weeks");
+    await ines.page.waitForFunction((n: number) => Number(document.querySelector<HTMLElement>("dl > div:nth-child(2) dd button")!.innerText) > n, {}, all);
+    expect(ines.page.url()).toContain("period=39+weeks");
+  });
+
+  test("every figure opens the items behind it, and they are as many as it says", async () => {
+    for (const nth of [2, 4]) {
+      const button = `dl > div:nth-child(${nth}) dd button`;
+      const says = await ines.text(button);
+      await ines.click(button);
+      await ines.reads(`${says} items`, list);
+      await ines.page.waitForSelector(`${list} li button`);
+      expect(await ines.page.$$eval(`${list} li button`, (rows) => rows.length)).toBe(Number(says));
+      await ines.keys("Escape");
+    }
+    await ines.click('section[aria-label="Throughput"] .recharts-bar-rectangle:nth-child(3) path');
+    await ines.reads("Finished in the week of", list);
+    await ines.click(`${list} li button`);
+    await ines.page.waitForSelector('aside[aria-label^="Item"] figure');
+    await ines.keys("Escape");
+    await ines.reads("Finished in the week of", list);
+    await ines.keys("Escape");
+    await ines.click('section[aria-label="Cycle time"] .recharts-scatter-symbol circle');
+    await ines.page.waitForSelector('aside[aria-label^="Item"] figure');
+    await ines.keys("Escape");
+    const area = (await ines.page.$('section[aria-label="Cumulative flow"] .recharts-cartesian-grid'))!;
+    const box = (await area.boundingBox())!;
+    await ines.page.mouse.move(box.x + box.width * 0.6, box.y + box.height * 0.6);
+    await ines.click('section[aria-label="Cumulative flow"] .recharts-active-dot circle');
+    await ines.reads(/at the end of \d+ \w+/, list);
+    await ines.keys("Escape");
+    await ines.page.$eval('section[aria-label="Age of what is in progress"] a[role=button]', (a) => (a as unknown as HTMLElement).focus());
+    await ines.keys("Enter");
+    await ines.page.waitForSelector('aside[aria-label^="Item"] figure');
+    await ines.keys("Escape");
+  });
+
+  test("the pulse strip tells the same truth, and opens it", async () => {
+    const wip = await ines.text("footer button");
+    await ines.reads(wip, "dl > div:nth-child(4)");
+    await ines.click("footer button");
+    await ines.reads(`${wip} items`, list);
+    await ines.keys("Escape");
+  });
+});
+
+describe("the lead opens Design", () => {
+  let ines: Person;
+  let noor: Person;
+
+  beforeAll(async () => {
+    noor = await browser.person(app.address(), "Noor Bakri");
+    await noor.open("/p/TIX/flow");
+    ines = await browser.person(app.address(), "Ines Dahl");
+    await ines.open("/p/TIX/design");
+  });
+
+  test("a limit, firm or advice: the open board follows at once", async () => {
+    await ines.fill("Maximum of Build, building", "2");
+    await ines.keys("Enter");
+    await noor.reads(/\d over/, '[data-first-part="true"]:nth-child(2)');
+    await ines.fill("Minimum of Build, building", "9");
+    await ines.keys("Enter");
+    await ines.reads("The minimum is above the maximum.");
+  });
+
+  test("a state gets another name, also where it stands on the board by its own name; a name twice is refused", async () => {
+    const field = "Name of the state Waiting for test";
+    await ines.fill(field, "In test");
+    await ines.keys("Enter");
+    await ines.reads("There is a state called In test already.");
+    await ines.fill(field, "Waiting for the tide");
+    await ines.keys("Enter");
+    await ines.reads("Waiting for the tide", "svg[role=img]");
+    await ines.reads("Waiting for test is now called Waiting for the tide");
+  });
+
+  test("a waiting state between two others is on the map, in the table and on the open board", async () => {
+    await ines.press("Add a state between In test and Ready to deploy");
+    await ines.fill("Name", "Waiting for the harbour");
+    await ines.press("Add state");
+    await ines.page.waitForSelector('li[data-state="Waiting for the harbour"]');
+    const order = await ines.page.$$eval("li[data-state]", (rows) => rows.map((r) => r.getAttribute("data-state")));
+    expect(order.slice(6, 9)).toEqual(["In test", "Waiting for the harbour", "Ready to deploy"]);
+    await noor.reads("Waiting for the harbour", "main");
+    await ines.click('button[aria-label="Waiting for the harbour later"]');
+    await ines.page.waitForFunction(() => [...document.querySelectorAll("li[data-state]")].map((r) => r.getAttribute("data-state")).indexOf("Waiting for the harbour") === 8);
+  });
+
+  test("a member can look, not change", async () => {
+    await noor.open("/p/TIX/design");
+    await noor.reads("you can look; a lead can change it");
+    expect(await noor.page.$$eval("main input", (fields) => fields.every((f) => (f as HTMLInputElement).disabled))).toBe(true);
+  });
+});
