@@ -58,6 +58,7 @@ async function main(): Promise<void> {
         DEMO_PASSWORD,
       );
     await page.goto(base + picture.path);
+    await page.waitForSelector("html[data-ready]");
     await picture.before?.(page);
     await page.evaluate(() => document.fonts.ready);
     await new Promise((resolve) => setTimeout(resolve, 400));

@@ -18,7 +18,7 @@ export function databaseUrl(): string {
 
 export function pool(): Pool {
   if (!shared.zigzagPool) {
-    shared.zigzagPool = new Pool({ connectionString: databaseUrl(), max: Number(process.env.DATABASE_POOL ?? 12), connectionTimeoutMillis: 5_000 });
+    shared.zigzagPool = new Pool({ connectionString: databaseUrl(), max: Number(process.env.DATABASE_POOL ?? 20), connectionTimeoutMillis: 10_000 });
     // An idle connection that breaks (the server was restarted) is replaced by the next query.
     shared.zigzagPool.on("error", () => {});
     // The same for one that is in use: its query fails and says so; the process must not end over it.

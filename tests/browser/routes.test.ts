@@ -8,7 +8,7 @@ const app = givenApplication();
 
 /** A session cookie, got by password as a program would. */
 async function cookieOf(mail: string): Promise<string> {
-  const answer = await fetch(`${app.address()}/api/auth/sign-in/email`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ email: mail, password: DEMO_PASSWORD }) });
+  const answer = await fetch(`${app.address()}/api/auth/sign-in/email`, { method: "POST", headers: { "Content-Type": "application/json", origin: app.address() }, body: JSON.stringify({ email: mail, password: DEMO_PASSWORD }) });
   expect(answer.status).toBe(200);
   return answer.headers.getSetCookie().map((c) => c.split(";")[0]).join("; ");
 }
@@ -184,7 +184,7 @@ test("health tells of database and worker; headers keep the pages to themselves"
 
 test("asked to stop, the application finishes what is in hand and ends", async () => {
   const second = await startApplication(app.databaseUrl());
-  const cookie = (await fetch(`${second.address}/api/auth/sign-in/email`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ email: "noor.bakri@saltmarsh.example", password: DEMO_PASSWORD }) })).headers.getSetCookie().map((c) => c.split(";")[0]).join("; ");
+  const cookie = (await fetch(`${second.address}/api/auth/sign-in/email`, { method: "POST", headers: { "Content-Type": "application/json", origin: second.address }, body: JSON.stringify({ email: "noor.bakri@saltmarsh.example", password: DEMO_PASSWORD }) })).headers.getSetCookie().map((c) => c.split(";")[0]).join("; ");
   const stream = await fetch(`${second.address}/api/projects/TIX/stream`, { headers: { cookie } });
   const inHand = Array.from({ length: 12 }, () =>
     fetch(`${second.address}/api/items`, { method: "POST", headers: { cookie, "Content-Type": "application/json" }, body: JSON.stringify({ commandId: randomUUID(), projectKey: "TIX", fields: { title: "In hand", typeId: "bug" } }) }).then((r) => r.status, () => "not taken"),

@@ -11,7 +11,7 @@ import { flowReport, percentiles, type FlowReport, type Percentiles } from "@/co
 import { CLASSES_OF_SERVICE } from "@/core/item/fields";
 import type { State } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
-import { loadBoard } from "../board/read";
+import { lastOutboxId, loadBoard } from "../board/read";
 import { openProject, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { projectTypes } from "../workflow/load";
@@ -38,8 +38,25 @@ export interface FlowSummary {
 const expectationOf = (project: ProjectRow) => ({ days: project.expectationDays, share: project.expectationShare });
 
 export async function readFlowSummary(viewer: Viewer, projectKey: string, now = Date.now()): Promise<FlowSummary> {
+  const { project } = await openProject(database(), viewer, { key: projectKey }, "read flow");
+  const lastEvent = await lastOutboxId(database(), project.id);
+  const known = summaries.get(project.id);
+  if (known && known.lastEvent === lastEvent && Math.abs(now - known.at) < SUMMARY_KEPT_MS) return known.summary;
+  const summary = summarise(project, now);
+  summaries.set(project.id, { lastEvent, at: now, summary });
+  summary.catch(() => summaries.delete(project.id));
+  return summary;
+}
+
+/**
+ * Every open page asks for the same summary after each change; it is computed once for all of them. It is made anew when
+ * something happened, and after a few seconds all the same, because outbox numbers may become visible out of order.
+ */
+const summaries = new Map<string, { lastEvent: number; at: number; summary: Promise<FlowSummary> }>();
+const SUMMARY_KEPT_MS = 5_000;
+
+async function summarise(project: ProjectRow, now: Instant): Promise<FlowSummary> {
   const db = database();
-  const { project } = await openProject(db, viewer, { key: projectKey }, "read flow");
   const [histories, { columns }] = await Promise.all([loadHistories(db, project.id), loadBoard(db, project.id)]);
   const recent = finishedIn(histories, { from: now - PULSE_WINDOW_WEEKS * WEEK, to: now + 1 }, project.zone);
   const here = new Map<string, number>();

@@ -22,8 +22,9 @@ export function BoardHeads({ columns, counts, ladder, onOpen }: {
               <h2 className="truncate text-[14px] leading-tight">
                 {first ? column.stage : ""} <span className={`font-normal text-ink-soft ${first ? "text-[13px]" : "pl-1 text-[13px]"}`}>{column.name !== column.stage ? column.name : ""}</span>
               </h2>
-              <button type="button" onClick={() => onOpen(column)} className="mt-0.5 block hover:underline" aria-label={`${column.stage} ${column.name}: ${counts[column.id] ?? 0} items, show them`}>
+              <button type="button" onClick={() => onOpen(column)} className="mt-0.5 block hover:underline">
                 <Slots count={counts[column.id] ?? 0} limit={column} part={column.part} />
+                <span className="sr-only">in {column.stage} {column.name}, show the items</span>
               </button>
             </div>
             <LadderStep column={column} average={average} />

@@ -31,8 +31,7 @@ export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, on
       <div className={`board-grid ${fill ? "flex-1" : ""}`}>
         {columns.map((column) => (
           <Cell key={column.id} lane={lane} column={column} first={firsts.has(column.id)} target={target[column.id]} over={target.over === column.id}>
-            {column.part === "finished" && finishedSummary}
-            <CellCards cards={lane.items.filter((card) => column.stateIds.includes(card.stateId))} column={column} most={column.part === "finished" ? finishedShown : Infinity} renderCard={renderCard} onMore={onMore} />
+            <CellCards cards={lane.items.filter((card) => column.stateIds.includes(card.stateId))} column={column} most={column.part === "finished" ? finishedShown : Infinity} above={column.part === "finished" ? finishedSummary : null} label={`${lane.name}, ${column.stage} ${column.name}`} renderCard={renderCard} onMore={onMore} />
           </Cell>
         ))}
       </div>
@@ -40,11 +39,14 @@ export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, on
   );
 });
 
-function CellCards({ cards, column, most, renderCard, onMore }: { cards: Card[]; column: Column; most: number; renderCard: (card: Card, column: Column) => ReactNode; onMore: (cards: Card[]) => void }) {
+function CellCards({ cards, column, most, above, label, renderCard, onMore }: { cards: Card[]; column: Column; most: number; above: ReactNode; label: string; renderCard: (card: Card, column: Column) => ReactNode; onMore: (cards: Card[]) => void }) {
   const shown = column.part === "finished" ? [...cards].sort((a, b) => b.enteredStateAt - a.enteredStateAt).slice(0, most) : cards;
   return (
     <>
-      {shown.map((card) => renderCard(card, column))}
+      {above}
+      <div role="list" aria-label={label} className="min-h-6 grow">
+        {shown.map((card) => renderCard(card, column))}
+      </div>
       {shown.length < cards.length && (
         <button type="button" className="finished-more link" onClick={() => onMore(cards)}>
           and {cards.length - shown.length} more
@@ -59,9 +61,7 @@ function Cell({ lane, column, first, target, over, children }: { lane: Lane<Card
   return (
     <div
       ref={setNodeRef}
-      role="list"
-      aria-label={`${lane.name}, ${column.stage} ${column.name}`}
-      className={`board-cell ${column.part === "waiting" ? "hatch" : ""}`}
+      className={`board-cell flex flex-col ${column.part === "waiting" ? "hatch" : ""}`}
       data-column={column.id}
       data-part={column.part}
       data-first-part={first}

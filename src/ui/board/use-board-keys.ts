@@ -43,6 +43,17 @@ export function useBoardKeys(options: Options) {
   useEffect(() => {
     latest.current = options;
   });
+  // A card that moves is drawn anew in another place; if it had the focus it keeps it.
+  const hadFocus = useRef(false);
+  useEffect(() => {
+    if (!hadFocus.current || document.activeElement !== document.body || !focus) return;
+    document.querySelector<HTMLElement>(`[data-card="${focus}"]`)?.focus({ preventScroll: false });
+  });
+  useEffect(() => {
+    const leave = () => (hadFocus.current = false);
+    window.addEventListener("pointerdown", leave);
+    return () => window.removeEventListener("pointerdown", leave);
+  }, []);
   const firstId = laneList.flatMap((l) => l.items)[0]?.id ?? null;
   const focusId = focus && byId.has(focus) ? focus : firstId;
 
@@ -114,7 +125,11 @@ export function useBoardKeys(options: Options) {
       if (column) options.moveIntoColumn(card, column);
     }
   };
-  return { focusId, picked, says, onKey, onFocus: (card: Card) => setFocus(card.id) };
+  const onFocus = (card: Card) => {
+    hadFocus.current = true;
+    setFocus(card.id);
+  };
+  return { focusId, picked, says, onKey, onFocus };
 }
 
 /** The card that stands next in a direction: in line with this one if there is one, else the nearest. */

@@ -31,8 +31,9 @@ export function PersonMenu({ person, theme: first }: { person: { name: string };
   };
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger aria-label={`${person.name}: theme and sign-out`} className="rounded-full">
+      <DropdownMenu.Trigger className="rounded-full">
         <Initials name={person.name} size={30} strong />
+        <span className="sr-only">: theme and sign-out</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={6} className="popover menu">

@@ -1,11 +1,15 @@
 "use client";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { useState, type ReactNode } from "react";
+import { useEffect, useState, type ReactNode } from "react";
 import { Toaster } from "sonner";
 
 /** What every page needs around it: held data, and the place where notices appear. */
 export function Providers({ children }: { children: ReactNode }) {
   const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: false, refetchOnWindowFocus: true } } }));
+  // Tells tests and pictures that the page answers to clicks and keys from now on.
+  useEffect(() => {
+    document.documentElement.dataset.ready = "true";
+  }, []);
   return (
     <QueryClientProvider client={client}>
       {children}

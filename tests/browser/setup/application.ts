@@ -21,7 +21,7 @@ export interface Application {
 }
 
 function start(script: string, environment: Record<string, string>): ChildProcess {
-  return spawn(process.execPath, ["--import", "tsx", script], { cwd: ROOT, env: { ...process.env, ...environment }, stdio: ["ignore", "ignore", "inherit"] });
+  return spawn(process.execPath, ["--import", "tsx", script], { cwd: ROOT, env: { ...process.env, ...environment }, stdio: ["ignore", "inherit", "inherit"] });
 }
 
 const ended = (child: ChildProcess) => new Promise<void>((resolve) => (child.exitCode !== null || child.signalCode ? resolve() : child.once("close", () => resolve())));
@@ -38,7 +38,7 @@ export async function startApplication(databaseUrl: string): Promise<Application
     NEXT_DIST_DIR: ".next-test",
     NODE_ENV: "production",
     ZIGZAG_DEMO: "1",
-    LOG_LEVEL: "silent",
+    LOG_LEVEL: "error",
   });
   for (let tries = 0; ; tries++) {
     const answer = await fetch(`${address}/api/health`).catch(() => null);

@@ -22,7 +22,8 @@ export function givenBrowser(): { person: (address: string, name?: string) => Pr
       const context = await browser.createBrowserContext();
       const page = await context.newPage();
       await page.setViewport({ width: 1280, height: 800 });
-      page.setDefaultTimeout(8_000);
+      page.setDefaultTimeout(12_000);
+      page.setDefaultNavigationTimeout(30_000);
       page.on("console", (m) => m.type() === "error" && !EXPECTED.test(m.text()) && errors.push(m.text()));
       page.on("pageerror", (e) => errors.push((e as Error).message));
       const person = new Person(page, address);
@@ -41,14 +42,15 @@ export class Person {
 
   /** By one click on the demo's sign-in page. */
   async signIn(name: string): Promise<void> {
-    await this.page.goto(`${this.address}/sign-in`);
+    await this.open("/sign-in");
     await this.click(`::-p-xpath(//button[contains(., "${name}")])`);
     await this.page.waitForSelector("h1");
     await this.page.waitForFunction(() => location.pathname.startsWith("/p/"));
   }
 
   async open(path: string): Promise<void> {
-    await this.page.goto(this.address + path, { waitUntil: "networkidle2" });
+    await this.page.goto(this.address + path);
+    await this.page.waitForSelector("html[data-ready]");
   }
 
   async click(selector: string): Promise<void> {
@@ -100,7 +102,7 @@ export class Person {
     const [source, flags] = typeof words === "string" ? [words.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"), ""] : [words.source, words.flags];
     try {
       await this.page.waitForFunction(
-        (s: string, f: string, w: string) => [...document.querySelectorAll<HTMLElement>(w)].some((e) => new RegExp(s, f).test(e.innerText)),
+        (s: string, f: string, w: string) => [...document.querySelectorAll<HTMLElement>(w)].some((e) => new RegExp(s, f).test(e.innerText ?? e.textContent)),
         {},
         source,
         flags,
