@@ -21,8 +21,8 @@ async function seriousFindings(person: Person): Promise<string[]> {
 
 const SCREENS: [name: string, path: string, ready: string][] = [
   ["board", "/p/TIX/flow", ".card"],
-  ["item on the board", "/p/TIX/flow?item=TIX-700", "aside figure"],
-  ["item page", "/p/TIX/items/TIX-700", "figure"],
+  ["item on the board", "/p/TIX/flow?item=TIX-100", "aside figure"],
+  ["item page", "/p/TIX/items/TIX-100", "figure"],
   ["triage desk", "/p/TIX/intake", "article"],
   ["backlog", "/p/TIX/plan", "li[data-key]"],
   ["learn", "/p/TIX/learn", ".recharts-surface"],

@@ -1,0 +1,114 @@
+import { randomUUID } from "node:crypto";
+import { writeFileSync } from "node:fs";
+import os from "node:os";
+import { and, eq, sql } from "drizzle-orm";
+import { flowReport } from "@/core/flow/report";
+import { quantile, ascending } from "@/core/flow/quantile";
+import { closeDatabase, database, databaseUrl, pool } from "@/db/connection";
+import { migrateDatabase } from "@/db/migrate";
+import { item } from "@/db/schema";
+import { readBoard } from "@/server/board/read";
+import { loadHistories } from "@/server/flow/histories";
+import { commandItem } from "@/server/item/command";
+import { ITEMS_PER_PROJECT, makeOrganisation, ON_BOARD, PROJECTS } from "./organisation";
+
+const LEAD = { personId: "p0", name: "Person 0", administrator: true };
+const DAY_MS = 86_400_000;
+
+interface Row {
+  what: string;
+  measured: number;
+  yardstick: number;
+  against: string;
+  reach: number;
+}
+
+async function timed(times: number, work: (i: number) => Promise<unknown>): Promise<number[]> {
+  const taken: number[] = [];
+  for (let i = 0; i < times; i++) {
+    const start = performance.now();
+    await work(i);
+    taken.push(performance.now() - start);
+  }
+  return taken;
+}
+
+const p95 = (times: number[]) => quantile(ascending(times), 0.95)!;
+const median = (times: number[]) => quantile(ascending(times), 0.5)!;
+
+async function openBoard(): Promise<Row> {
+  const states = (await database().execute(sql`select state_id from column_state where board_id = 'b1-board'`)).rows.map((r) => String(r.state_id));
+  const plain = () => pool().query("select * from item where state_id = any($1) and withdrawn_at is null and (state_kind <> 'finished' or entered_state_at >= now() - interval '14 days') order by rank", [states]);
+  await timed(10, () => readBoard(LEAD, "BIG1"));
+  await timed(10, plain);
+  const measured = p95(await timed(60, () => readBoard(LEAD, "BIG1")));
+  const yardstick = p95(await timed(60, plain));
+  const { rows } = await plain();
+  return { what: `open a board of ${ON_BOARD.toLocaleString("en")} items in progress (${rows.length.toLocaleString("en")} rows), p95`, measured, yardstick, against: "the one SQL query that reads the same rows", reach: 3 };
+}
+
+async function moveItem(): Promise<Row> {
+  const ids = (await database().select({ id: item.id }).from(item).where(and(eq(item.projectId, "b1"), eq(item.stateId, "b1-2"))).limit(260)).map((r) => r.id);
+  const move = (id: string) => commandItem(LEAD, { commandId: randomUUID(), itemId: id, command: { kind: "move", from: "b1-2", to: "b1-3", answers: {} } });
+  const bare = async (id: string) => {
+    const client = await pool().connect();
+    await client.query("begin");
+    await client.query("insert into command_record (id, actor_id, at, item_id) values ($1, 'p0', now(), $2)", [randomUUID(), id]);
+    await client.query("update item set state_id = 'b1-2', state_kind = 'working', entered_state_at = now(), updated_at = now(), version = version + 1 where id = $1", [id]);
+    await client.query("insert into item_event (item_id, seq, at, actor_id, cause, command_id, kind, old, new) select id, version, now(), 'p0', 'person', $2, 'moved', '{}', '{}' from item where id = $1", [id, randomUUID()]);
+    await client.query("update stay set left_at = greatest(now(), entered_at) where item_id = $1 and left_at is null", [id]);
+    await client.query("insert into stay (item_id, entered_seq, state_id, kind, entered_at) select id, version + 100, 'b1-2', 'working', now() from item where id = $1", [id]);
+    await client.query("insert into outbox (project_id, at, kind, item_id, version) select project_id, now(), 'item', id, version from item where id = $1", [id]);
+    await client.query("commit");
+    client.release();
+  };
+  for (const id of ids.slice(0, 30)) await move(id);
+  for (const id of ids.slice(0, 30)) await bare(id);
+  const measured = p95(await timed(200, (i) => move(ids[30 + i])));
+  const yardstick = p95(await timed(200, (i) => bare(ids[30 + i])));
+  return { what: "move an item (authorise, rules, limits, history), p95", measured, yardstick, against: "the bare transaction with the same row writes", reach: 3 };
+}
+
+async function allMeasures(): Promise<Row> {
+  const now = Date.now();
+  const measure = async () => {
+    for (let p = 1; p <= PROJECTS; p++) {
+      const histories = await loadHistories(database(), `b${p}`);
+      flowReport(histories, { from: now - 273 * DAY_MS, to: now }, { days: 10, share: 0.85 }, "Europe/London", now);
+    }
+  };
+  const pass = () =>
+    pool().query(
+      "select i.project_id, s.state_id, count(*), sum(extract(epoch from coalesce(s.left_at, now()) - s.entered_at)) from stay s join item i on i.id = s.item_id join item_type t on t.project_id = i.project_id and t.id = i.type_id where t.level >= 1 and i.withdrawn_at is null group by 1, 2",
+    );
+  await measure();
+  await pass();
+  const measured = median(await timed(3, measure));
+  const yardstick = median(await timed(3, pass));
+  return { what: `all flow measures over ${(PROJECTS * ITEMS_PER_PROJECT).toLocaleString("en")} items, median`, measured, yardstick, against: "one plain pass over the same rows in SQL", reach: 3 };
+}
+
+async function main(): Promise<void> {
+  await migrateDatabase(databaseUrl());
+  console.log("Making the organisation");
+  await makeOrganisation();
+  const rows = [await openBoard(), await moveItem(), await allMeasures()];
+  const lines = rows.map((r) => `| ${r.what} | ${r.measured.toFixed(1)} ms | ${r.against} | ${r.yardstick.toFixed(1)} ms | **${(r.measured / r.yardstick).toFixed(1)} ×** | ≤ ${r.reach} × | ${r.measured / r.yardstick <= r.reach ? "reached" : "not reached"} |`);
+  const text = `# Benchmarks
+
+Made by \`bin/bench\` on a made-up organisation of ${PROJECTS} projects, ${(PROJECTS * ITEMS_PER_PROJECT).toLocaleString("en")} items, ${(PROJECTS * ITEMS_PER_PROJECT * 15 / 1e6).toFixed(1)} million history rows and 400 people.
+Machines differ and are busy with other things: only the ratios count, and each stands beside its yardstick from the same run.
+Run on ${os.cpus().length} cores, Node.js ${process.version}, ${new Date().toISOString().slice(0, 10)}.
+
+| what | measured | yardstick | its time | ratio | reach | |
+|---|---|---|---|---|---|---|
+${lines.join("\n")}
+
+Move under contention (64 writers in two processes against one firm limit) is a matter of right or wrong, not of speed: it is a test in \`tests/server/contention.test.ts\`.
+`;
+  writeFileSync("docs/benchmarks.md", text);
+  console.log(text);
+  await closeDatabase();
+}
+
+void main();
