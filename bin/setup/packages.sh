@@ -37,12 +37,13 @@ need_chromium() {
   command -v chromium >/dev/null || install_debian chromium
 }
 
-# npm packages exactly as the lockfile says, again only when it changed.
+# npm packages in the versions of the lockfile, again only when it changed. Not `npm ci`: a lockfile made where only this
+# platform's optional packages can be looked up does not name those of other platforms, and `npm ci` refuses that.
 need_npm_packages() {
   local mark=node_modules/.installed-lockfile
   if [ ! -f "$mark" ] || ! cmp -s package-lock.json "$mark"; then
     say "Installing npm packages"
-    npm ci --include=dev --no-audit --no-fund --loglevel=error || fail "npm could not install the packages."
+    npm install --no-save --include=dev --no-audit --no-fund --loglevel=error || fail "npm could not install the packages."
     cp package-lock.json "$mark"
   fi
 }
