@@ -11,7 +11,7 @@ import { readDesk, readReport } from "@/server/intake/desk";
 import { judgeReport } from "@/server/intake/judge";
 import { createItem } from "@/server/item/create";
 import { itemsById, readItem, searchItems } from "@/server/item/read";
-import { openProject, visibleProjects } from "@/server/people/access";
+import { enterProject, visibleProjects } from "@/server/people/access";
 import type { Viewer } from "@/server/people/viewer";
 import { editProjectWorkflow } from "@/server/workflow/edit";
 import { readDesign } from "@/server/workflow/read";
@@ -35,7 +35,7 @@ const ATTEMPTS: Record<Exclude<Action, "send report" | "answer question">, (view
   "comment item": (v, id) => send(v, id, { kind: "comment", body: "x" }),
   "block item": (v, id) => send(v, id, { kind: "block", cause: "x", waitingFor: null }),
   "link item": (v, id) => send(v, id, { kind: "link", linkKind: "relates to", otherKey: "TIX-1" }),
-  "override limit": (v) => openProject(database(), v, { key: "TIX" }, "override limit"),
+  "override limit": (v) => enterProject(database(), v, { key: "TIX" }, "override limit"),
   "read intake": (v) => readDesk(v, "TIX"),
   "judge report": async (v) => {
     const [open] = await database().select().from(report).where(eq(report.status, "unjudged")).limit(1);

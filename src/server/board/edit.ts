@@ -2,7 +2,7 @@ import { eq } from "drizzle-orm";
 import { refuse } from "@/core/workflow/refusal";
 import { transact } from "@/db/connection";
 import { board, boardColumn } from "@/db/schema";
-import { openProject } from "../people/access";
+import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound, Refused } from "../refused";
 import { announceDesign } from "../workflow/edit";
@@ -14,7 +14,7 @@ export async function editColumn(viewer: Viewer, request: ColumnEditRequest): Pr
     const [column] = await tx.select().from(boardColumn).where(eq(boardColumn.id, request.columnId)).for("update");
     if (!column) throw notFound("column");
     const [head] = await tx.select().from(board).where(eq(board.id, column.boardId)).for("update");
-    const { project } = await openProject(tx, viewer, { id: head.projectId }, "edit board");
+    const { project } = await enterProject(tx, viewer, { id: head.projectId }, "edit board");
     if (head.version !== request.seenVersion)
       throw new Refused(refuse("conflict", "Somebody else has changed this board meanwhile.", "Look at it as it is now, then make your change again."));
     const { min, max, minFirm, maxFirm } = request;

@@ -6,7 +6,7 @@ import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Reader } from "@/db/connection";
 import { board, boardColumn, columnState, item, outbox } from "@/db/schema";
 import { snapshotOf } from "../item/rows";
-import { openProject } from "../people/access";
+import { enterProject } from "../people/access";
 import { roster, type RosterPerson } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
@@ -34,7 +34,7 @@ export interface BoardView {
 /** A project's first board with everything drawn on it. */
 export async function readBoard(viewer: Viewer, projectKey: string, now = Date.now()): Promise<BoardView> {
   const db = database();
-  const access = await openProject(db, viewer, { key: projectKey }, "read project");
+  const access = await enterProject(db, viewer, { key: projectKey }, "read project");
   const { project } = access;
   // The number is read first: whatever is announced after it is sent again, and a newer card wins.
   const lastEventId = await lastOutboxId(db, project.id);

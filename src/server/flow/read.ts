@@ -12,7 +12,7 @@ import { CLASSES_OF_SERVICE } from "@/core/item/fields";
 import type { State } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { lastOutboxId, loadBoard } from "../board/read";
-import { openProject, type ProjectRow } from "../people/access";
+import { enterProject, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { projectTypes } from "../workflow/load";
 import { loadHistories } from "./histories";
@@ -38,7 +38,7 @@ export interface FlowSummary {
 const expectationOf = (project: ProjectRow) => ({ days: project.expectationDays, share: project.expectationShare });
 
 export async function readFlowSummary(viewer: Viewer, projectKey: string, now = Date.now()): Promise<FlowSummary> {
-  const { project } = await openProject(database(), viewer, { key: projectKey }, "read flow");
+  const { project } = await enterProject(database(), viewer, { key: projectKey }, "read flow");
   const lastEvent = await lastOutboxId(database(), project.id);
   const known = summaries.get(project.id);
   if (known && known.lastEvent === lastEvent && Math.abs(now - known.at) < SUMMARY_KEPT_MS) return known.summary;
@@ -91,7 +91,7 @@ export interface LearnView {
 /** Everything on the Learn page for a period, an item type and a class of service. */
 export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQuery, now = Date.now()): Promise<LearnView> {
   const db = database();
-  const { project } = await openProject(db, viewer, { key: projectKey }, "read flow");
+  const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
   const [histories, { types, workflows }] = await Promise.all([
     loadHistories(db, project.id, { typeId: query.type, classOfService: query.class }),
     projectTypes(db, project.id),
@@ -117,7 +117,7 @@ export const bandQuery = z.object({ state: z.string().max(64), day: z.coerce.num
 /** The items behind a point of the cumulative flow diagram. */
 export async function readBand(viewer: Viewer, projectKey: string, query: FlowQuery, band: z.infer<typeof bandQuery>, now = Date.now()): Promise<string[]> {
   const db = database();
-  const { project } = await openProject(db, viewer, { key: projectKey }, "read flow");
+  const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
   const histories: FlowHistory[] = await loadHistories(db, project.id, { typeId: query.type, classOfService: query.class });
   return inStateAt(histories, band.state, Math.min(dayStart(band.day + 1, project.zone), now + 1)).map((h) => h.id);
 }

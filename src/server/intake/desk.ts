@@ -4,7 +4,7 @@ import type { ReportStatus } from "@/core/intake/report";
 import type { Verdict } from "@/core/intake/verdict";
 import { database } from "@/db/connection";
 import { item, itemType, person, report, reportMessage, reportPicture, reportVerdict, state } from "@/db/schema";
-import { openProject } from "../people/access";
+import { enterProject } from "../people/access";
 import { roster, type RosterPerson } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
@@ -48,7 +48,7 @@ const queueColumns = {
 /** The triage desk: what has no verdict yet, oldest first, and what it needs to give one. */
 export async function readDesk(viewer: Viewer, projectKey: string, now = Date.now()): Promise<DeskView> {
   const db = database();
-  const access = await openProject(db, viewer, { key: projectKey }, "read intake");
+  const access = await enterProject(db, viewer, { key: projectKey }, "read intake");
   const { project } = access;
   const [queue, aside, { types }, people, loads, backlogTop] = await Promise.all([
     db.select(queueColumns).from(report).where(and(eq(report.projectId, project.id), eq(report.status, "unjudged"))).orderBy(asc(report.receivedAt), asc(report.id)),
@@ -111,7 +111,7 @@ export async function readReport(viewer: Viewer, reportId: string): Promise<Repo
   const db = database();
   const [row] = await db.select({ report, itemNumber: item.number }).from(report).leftJoin(item, eq(item.id, report.itemId)).where(eq(report.id, reportId));
   if (!row) throw notFound("report");
-  const { project } = await openProject(db, viewer, { id: row.report.projectId }, "read intake");
+  const { project } = await enterProject(db, viewer, { id: row.report.projectId }, "read intake");
   const { token: _token, ...open } = row.report;
   const [messages, verdicts, picture, similar, similarReports, earlier] = await Promise.all([
     db
@@ -201,6 +201,6 @@ export async function reportPictureFor(viewer: Viewer, reportId: string): Promis
   const db = database();
   const [row] = await db.select({ projectId: report.projectId, mediaType: reportPicture.mediaType, content: reportPicture.content }).from(reportPicture).innerJoin(report, eq(report.id, reportPicture.reportId)).where(eq(report.id, reportId));
   if (!row) throw notFound("picture");
-  await openProject(db, viewer, { id: row.projectId }, "read intake");
+  await enterProject(db, viewer, { id: row.projectId }, "read intake");
   return row;
 }

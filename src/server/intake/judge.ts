@@ -10,7 +10,7 @@ import { createItemIn, NEW_ITEM } from "../item/create";
 import { decisionContext, recordCommand } from "../item/command";
 import { snapshotOf } from "../item/rows";
 import { storeEvents } from "../item/store";
-import { openProject, type ProjectAccess } from "../people/access";
+import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
 import type { VerdictBody } from "./request";
@@ -26,7 +26,7 @@ export interface VerdictResult {
 async function lockReport(tx: Transaction, viewer: Viewer, reportId: string): Promise<{ row: ReportRow; access: ProjectAccess }> {
   const [row] = await tx.select().from(report).where(eq(report.id, reportId)).for("update");
   if (!row) throw notFound("report");
-  return { row, access: await openProject(tx, viewer, { id: row.projectId }, "judge report") };
+  return { row, access: await enterProject(tx, viewer, { id: row.projectId }, "judge report") };
 }
 
 const standingOf = ({ status, itemId, parkedUntil, declineReason }: ReportRow): ReportStanding => ({ status, itemId, parkedUntil, declineReason });

@@ -12,7 +12,7 @@ import type { Workflow } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
 import { commandRecord, item, itemEvent, itemLink, itemType, person, team } from "@/db/schema";
 import { lockLimitedColumns } from "../board/limited-columns";
-import { openProject, type ProjectAccess } from "../people/access";
+import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
 import { loadWorkflows } from "../workflow/load";
@@ -47,7 +47,7 @@ export async function commandItem(viewer: Viewer, request: { commandId: string; 
   return transact(async (tx) => {
     const [row] = await tx.select().from(item).where(eq(item.id, request.itemId)).for("update");
     if (!row) throw notFound("item");
-    const access = await openProject(tx, viewer, { id: row.projectId }, ACTION_OF[request.command.kind]);
+    const access = await enterProject(tx, viewer, { id: row.projectId }, ACTION_OF[request.command.kind]);
     const before = snapshotOf(row);
     if (!(await recordCommand(tx, request.commandId, viewer.personId, before.id)))
       return { card: cardOf(before, access.project.key), fresh: false };

@@ -8,7 +8,7 @@ import { isRefusal } from "@/core/workflow/refusal";
 import { statesInOrder } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
 import { commandRecord, item, project } from "@/db/schema";
-import { openProject, type ProjectAccess } from "../people/access";
+import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, Refused } from "../refused";
 import { checkReferences, decisionContext, recordCommand, workflowOf, type CommandResult } from "./command";
@@ -68,7 +68,7 @@ export async function createItemIn(
 /** Creates an item, or a task under one, on a person's behalf; at the end of the backlog. */
 export async function createItem(viewer: Viewer, request: CreateItemRequest): Promise<CommandResult> {
   return transact(async (tx) => {
-    const access = await openProject(tx, viewer, { key: request.projectKey }, "create item");
+    const access = await enterProject(tx, viewer, { key: request.projectKey }, "create item");
     if (!(await recordCommand(tx, request.commandId, viewer.personId, null))) {
       const [known] = await tx.select({ item }).from(commandRecord).innerJoin(item, eq(item.id, commandRecord.itemId)).where(eq(commandRecord.id, request.commandId));
       if (!known || known.item.projectId !== access.project.id) throw invalid("This command key was used for something else.", "Send it again with a new key.");

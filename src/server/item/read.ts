@@ -7,7 +7,7 @@ import { daysTouched } from "@/core/calendar/zone";
 import { transitionsFrom, stateOf, type Transition } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { block, comment, item, itemEvent, itemLink, person, project, report, state, stay } from "@/db/schema";
-import { openProject, visibleTo } from "../people/access";
+import { enterProject, visibleTo } from "../people/access";
 import { roster, type RosterPerson } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
@@ -44,7 +44,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   const [, projectKey, number] = KEY.exec(key.toUpperCase()) ?? [];
   if (!projectKey) throw notFound("item");
   const db = database();
-  const access = await openProject(db, viewer, { key: projectKey }, "read project");
+  const access = await enterProject(db, viewer, { key: projectKey }, "read project");
   const [row] = await db.select().from(item).where(and(eq(item.projectId, access.project.id), eq(item.number, Number(number))));
   if (!row) throw notFound("item");
   const snapshot = snapshotOf(row);
@@ -181,7 +181,7 @@ export async function searchItems(viewer: Viewer, text: string, most = 12): Prom
 /** The cards of given items of one project; ids that are not in it are left out. */
 export async function itemsById(viewer: Viewer, projectKey: string, ids: string[]): Promise<(Card & { stateName: string })[]> {
   const db = database();
-  const access = await openProject(db, viewer, { key: projectKey }, "read project");
+  const access = await enterProject(db, viewer, { key: projectKey }, "read project");
   if (ids.length === 0) return [];
   const { workflows } = await projectTypes(db, access.project.id);
   const stateNames = new Map(workflows.flatMap((w) => w.states.map((s) => [s.id, s.name])));

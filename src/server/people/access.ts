@@ -31,10 +31,10 @@ export function visibleTo(reader: Reader, viewer: Viewer): SQL | undefined {
 }
 
 /**
- * Opens a project for an action.
+ * Enters a project for an action.
  * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks the action
  */
-export async function openProject(reader: Reader, viewer: Viewer, where: { key: string } | { id: string }, action: Action): Promise<ProjectAccess> {
+export async function enterProject(reader: Reader, viewer: Viewer, where: { key: string } | { id: string }, action: Action): Promise<ProjectAccess> {
   const [row] = await reader
     .select({ project, membership: membership.role })
     .from(project)

@@ -6,7 +6,7 @@ import { isRefusal, refuse } from "@/core/workflow/refusal";
 import type { Workflow } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
 import { board, boardColumn, columnState, outbox, state, transition, workflow, workflowVersion } from "@/db/schema";
-import { openProject } from "../people/access";
+import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound, Refused } from "../refused";
 import { loadWorkflows } from "./load";
@@ -20,7 +20,7 @@ export async function editProjectWorkflow(viewer: Viewer, request: WorkflowEditR
   return transact(async (tx) => {
     const [head] = await tx.select().from(workflow).where(eq(workflow.id, request.workflowId)).for("update");
     if (!head) throw notFound("workflow");
-    const { project } = await openProject(tx, viewer, { id: head.projectId }, "edit workflow");
+    const { project } = await enterProject(tx, viewer, { id: head.projectId }, "edit workflow");
     if (head.version !== request.seenVersion)
       throw new Refused(refuse("conflict", "Somebody else has changed this workflow meanwhile.", "Look at it as it is now, then make your change again."));
     const before = (await loadWorkflows(tx, [head.id])).get(head.id)!;

@@ -4,7 +4,7 @@ import type { Workflow } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { item, person, workflowVersion } from "@/db/schema";
 import { loadBoard } from "../board/read";
-import { openProject } from "../people/access";
+import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { projectTypes } from "./load";
 
@@ -22,7 +22,7 @@ export interface DesignView {
 /** The process of a project as Design shows it. */
 export async function readDesign(viewer: Viewer, projectKey: string): Promise<DesignView> {
   const db = database();
-  const access = await openProject(db, viewer, { key: projectKey }, "read project");
+  const access = await enterProject(db, viewer, { key: projectKey }, "read project");
   const { project } = access;
   const [{ board, columns }, { types, workflows }] = await Promise.all([loadBoard(db, project.id), projectTypes(db, project.id)]);
   const ids = workflows.map((w) => w.id);

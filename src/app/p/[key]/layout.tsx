@@ -3,7 +3,7 @@ import { database } from "@/db/connection";
 import { ProjectFrame } from "@/ui/frame/project-frame";
 import { lastOutboxId } from "@/server/board/read";
 import { readSummary } from "@/server/flow/summary";
-import { openProject, visibleProjects } from "@/server/people/access";
+import { enterProject, visibleProjects } from "@/server/people/access";
 import { forPage, pageTheme, pageViewer } from "@/app/page-access";
 
 export const dynamic = "force-dynamic";
@@ -11,7 +11,7 @@ export const dynamic = "force-dynamic";
 export default async function ProjectLayout({ children, params }: { children: ReactNode; params: Promise<{ key: string }> }) {
   const viewer = await pageViewer();
   const { key } = await params;
-  const access = await forPage(openProject(database(), viewer, { key }, "read project"));
+  const access = await forPage(enterProject(database(), viewer, { key }, "read project"));
   // Read before the summary: what happens in between is told by the stream.
   const lastEventId = await lastOutboxId(database(), access.project.id);
   const [summary, projects] = await Promise.all([readSummary(viewer, key), visibleProjects(database(), viewer)]);

@@ -1,7 +1,7 @@
 import { signedInRoute } from "@/app/problem";
 import { database } from "@/db/connection";
 import { liveHub, liveSince, type LiveMessage } from "@/server/board/live-hub";
-import { openProject } from "@/server/people/access";
+import { enterProject } from "@/server/people/access";
 
 export const dynamic = "force-dynamic";
 
@@ -12,7 +12,7 @@ const HEARTBEAT_MS = 20_000;
  * saw and gets what it missed. Whether the person may still see the project is asked again at every heartbeat.
  */
 export const GET = signedInRoute<{ key: string }>(async (viewer, request, { key }) => {
-  const access = await openProject(database(), viewer, { key }, "read project");
+  const access = await enterProject(database(), viewer, { key }, "read project");
   const seesIntake = access.may("read intake");
   const from = Number(request.headers.get("last-event-id") ?? new URL(request.url).searchParams.get("after") ?? "");
   const encoder = new TextEncoder();
@@ -36,7 +36,7 @@ export const GET = signedInRoute<{ key: string }>(async (viewer, request, { key 
       const leave = liveHub().subscribe(access.project.id, send);
       const heartbeat = setInterval(() => {
         write(": still here\n\n");
-        openProject(database(), viewer, { key }, "read project").catch((error: { refusal?: unknown }) => error.refusal && close());
+        enterProject(database(), viewer, { key }, "read project").catch((error: { refusal?: unknown }) => error.refusal && close());
       }, HEARTBEAT_MS);
       const streams = openStreams();
       close = () => {
