@@ -182,6 +182,25 @@ test("health tells of database and worker; headers keep the pages to themselves"
   expect(state).toEqual({ ok: true, database: "up", worker: "up" });
 });
 
+test("two application processes on one database: what one stores, the other's streams tell", async () => {
+  const second = await startApplication(app.databaseUrl());
+  const stop = new AbortController();
+  const stream = await fetch(`${second.address}/api/projects/TIX/stream`, { headers: { cookie: noor }, signal: stop.signal });
+  const reader = stream.body!.getReader();
+  await reader.read();
+  const title = `From the first process ${randomUUID()}`;
+  expect((await post("/api/items", noor, { commandId: randomUUID(), projectKey: "TIX", fields: { title, typeId: "bug" } })).status).toBe(201);
+  let heard = "";
+  while (!heard.includes(title)) {
+    const { value, done } = await reader.read();
+    if (done) break;
+    heard += Buffer.from(value).toString();
+  }
+  expect(heard).toContain(title);
+  stop.abort();
+  await second.stop();
+});
+
 test("asked to stop, the application finishes what is in hand and ends", async () => {
   const second = await startApplication(app.databaseUrl());
   const cookie = (await fetch(`${second.address}/api/auth/sign-in/email`, { method: "POST", headers: { "Content-Type": "application/json", origin: second.address }, body: JSON.stringify({ email: "noor.bakri@saltmarsh.example", password: DEMO_PASSWORD }) })).headers.getSetCookie().map((c) => c.split(";")[0]).join("; ");
