@@ -51,7 +51,7 @@ need_npm_packages() {
 # build DIST: builds the application into a folder, again only when a source changed.
 build_app() {
   local dist="$1" now
-  now=$(find src public next.config.ts package-lock.json tsconfig.json postcss.config.mjs -type f -print0 2>/dev/null | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
+  now=$(find src demo next.config.ts package-lock.json tsconfig.json postcss.config.mjs -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
   if [ ! -f "$dist/built-from" ] || [ "$(cat "$dist/built-from")" != "$now" ]; then
     say "Building the application"
     NEXT_DIST_DIR="$dist" NEXT_TELEMETRY_DISABLED=1 NODE_ENV=production npx next build > .data/build.log 2>&1 || { tail -n 40 .data/build.log >&2; fail "the build failed."; }
