@@ -77,6 +77,7 @@ test("it is accepted into the backlog by keyboard, can be undone, and is accepte
     await triager.page.keyboard.down("Control");
     await triager.keys("Enter");
     await triager.page.keyboard.up("Control");
+    await triager.page.waitForFunction((t: string) => !document.querySelector<HTMLElement>('nav[aria-label="Queue"]')!.innerText.includes(t), {}, TITLE);
     await triager.reads(/is accepted as TIX-\d+/);
   };
   await accept();

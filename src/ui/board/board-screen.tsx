@@ -74,6 +74,11 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   );
 
   const open = useCallback((card: Card) => openItem(card.key), [openItem]);
+  const moveToBacklog = (card: Card) => {
+    const workflow = workflowOf(card);
+    const back = workflow?.transitions.find((t) => t.from === card.stateId && workflow.states.find((s) => s.id === t.to)?.kind === "unstarted");
+    if (back) void moveTo(card, back.to, back.verb);
+  };
   const keys = useBoardKeys({
     columns,
     laneList,
@@ -81,6 +86,7 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
     mayMove: view.rights.move,
     moveIntoColumn,
     moveInto,
+    moveToBacklog,
     openItem: open,
     openActions: (card) => setActionsFor(card.id),
     onFilter: () => textField.current?.focus(),
@@ -103,10 +109,7 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
     if (!card || !over) return;
     const column = columns.find((c) => c.id === (over.data.current as { columnId?: string } | undefined)?.columnId);
     if (column) moveIntoColumn(card, column);
-    else if (over.id === "backlog") {
-      const back = workflowOf(card)?.transitions.find((t) => t.from === card.stateId && workflowOf(card)?.states.find((s) => s.id === t.to)?.kind === "unstarted");
-      if (back) void moveTo(card, back.to, back.verb);
-    }
+    else if (over.id === "backlog") moveToBacklog(card);
   };
   const renderCard = (card: Card, column: Column | null) => (
     <BoardCard

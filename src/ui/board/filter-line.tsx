@@ -13,7 +13,7 @@ export function FilterLine({ filter, types, people, shown, total, textField, onC
   textField: RefObject<HTMLInputElement | null>;
   onChange: (filter: BoardFilter) => void;
 }) {
-  const choice = "cursor-pointer appearance-none border-b-[1.5px] border-ink bg-transparent font-semibold text-ink [field-sizing:content] hover:bg-accent-soft";
+  const choice = "min-h-6 cursor-pointer appearance-none border-b-[1.5px] border-ink bg-transparent font-semibold text-ink [field-sizing:content] hover:bg-accent-soft";
   return (
     <div className="flex flex-wrap items-center gap-x-1.5 text-[13.5px] text-ink-soft" role="group" aria-label="What the board shows">
       <span>showing</span>
@@ -40,7 +40,7 @@ export function FilterLine({ filter, types, people, shown, total, textField, onC
         ref={textField}
         aria-label="Words in the title or key"
         placeholder="any words"
-        className="w-24 border-b-[1.5px] border-ink bg-transparent px-0.5 font-semibold text-ink outline-none placeholder:font-normal placeholder:text-ink-soft focus:bg-accent-soft"
+        className="min-h-6 w-24 border-b-[1.5px] border-ink bg-transparent px-0.5 font-semibold text-ink outline-none placeholder:font-normal placeholder:text-ink-soft focus:bg-accent-soft"
         value={filter.text}
         onChange={(e) => onChange({ ...filter, text: e.target.value })}
         onKeyDown={(e) => {

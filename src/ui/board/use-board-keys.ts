@@ -25,6 +25,7 @@ interface Options {
   mayMove: boolean;
   moveIntoColumn: (card: Card, column: Column) => void;
   moveInto: (card: Card, column: Column) => Transition | undefined;
+  moveToBacklog: (card: Card) => void;
   openItem: (card: Card) => void;
   openActions: (card: Card) => void;
   onFilter: () => void;
@@ -123,6 +124,8 @@ export function useBoardKeys(options: Options) {
       handled();
       const column = neighbour(card, key === "]" ? 1 : -1);
       if (column) options.moveIntoColumn(card, column);
+      // Left of the first column is the backlog.
+      else if (key === "[") options.moveToBacklog(card);
     }
   };
   const onFocus = (card: Card) => {

@@ -64,7 +64,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
       {text}
     </button>
   );
-  const choice = "cursor-pointer appearance-none border-b-[1.5px] border-ink bg-transparent font-semibold text-ink [field-sizing:content] hover:bg-accent-soft";
+  const choice = "min-h-6 cursor-pointer appearance-none border-b-[1.5px] border-ink bg-transparent font-semibold text-ink [field-sizing:content] hover:bg-accent-soft";
   const nothing = report.finished.length === 0 ? <Nothing>Nothing of this kind finished in this period. Choose a longer one.</Nothing> : null;
   return (
     <div className="flex h-full flex-col">
