@@ -46,7 +46,13 @@ export function useLiveStream(projectKey: string, after: number): Connection {
       source.onerror = () => {
         setConnection((was) => (was === "database away" ? was : "reconnecting"));
         // An answer that is no stream (the server is starting, the database away) ends a source for good.
-        if (source?.readyState === EventSource.CLOSED) again = setTimeout(open, 1_500);
+        if (source?.readyState !== EventSource.CLOSED) return;
+        again = setTimeout(open, 1_500);
+        // Why it was refused a stream does not say; the health page does.
+        fetch("/api/health").then(
+          (answer) => answer.status === 503 && setConnection((was) => (was === "live" ? was : "database away")),
+          () => {},
+        );
       };
     };
     open();
