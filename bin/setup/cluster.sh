@@ -53,7 +53,7 @@ stop_cluster() {
 }
 
 # The port that a running cluster listens on.
-cluster_port() { sed -n 4p "$1/data/postmaster.pid" 2>/dev/null; }
+cluster_port() { sed -n 4p "$1/data/postmaster.pid" 2>/dev/null || true; }
 
 # cluster_url HOME PORT DATABASE
 cluster_url() { printf 'postgres://zigzag:%s@127.0.0.1:%s/%s' "$(cat "$1/password")" "$2" "$3"; }
