@@ -41,16 +41,6 @@ function askOffset(clock: ZoneClock, instant: Instant): number {
   return local - Math.floor(instant / 1000) * 1000;
 }
 
-/** Whether the runtime knows a zone of this name. */
-export function isZone(zone: string): boolean {
-  try {
-    clockFor(zone);
-    return true;
-  } catch {
-    return false;
-  }
-}
-
 /**
  * How far local time is ahead of UTC, in milliseconds.
  * @throws RangeError for a zone name that the runtime does not know
