@@ -83,10 +83,9 @@ async function loadProject(tx: Transaction, project: DemoProject, now: Instant):
 }
 
 async function loadWorkflow(tx: Transaction, projectId: string, workflow: Workflow, now: Instant): Promise<void> {
-  const { id, name, version, states, transitions } = workflow;
+  const { id, name, version, states } = workflow;
   await tx.insert(table.workflow).values({ id, projectId, name, version });
   await tx.insert(table.state).values(states.map((s) => ({ ...s, workflowId: id })));
-  await tx.insert(table.transition).values(transitions.map((t) => ({ id: t.id, workflowId: id, fromStateId: t.from, toStateId: t.to, verb: t.verb, requirements: t.requirements })));
   await tx.insert(table.workflowVersion).values({ workflowId: id, version, definition: workflow, at: now, byId: "ines", summary: "the process as it was agreed" });
 }
 

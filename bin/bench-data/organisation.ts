@@ -25,7 +25,7 @@ export async function makeOrganisation(): Promise<void> {
     await db.insert(table.membership).values(Array.from({ length: 20 }, (_, i) => ({ projectId: id, personId: `p${(p - 1) * 20 + i}`, role: "member" as const })));
     await db.insert(table.workflow).values({ id: workflow.id, projectId: id, name: workflow.name, version: 1 });
     await db.insert(table.state).values(workflow.states.map((s) => ({ ...s, workflowId: workflow.id })));
-    await db.insert(table.transition).values(workflow.transitions.map((t) => ({ id: t.id, workflowId: workflow.id, fromStateId: t.from, toStateId: t.to, verb: t.verb, requirements: t.requirements })));
+    await db.insert(table.workflowVersion).values({ workflowId: workflow.id, version: 1, definition: { ...workflow, version: 1 }, at: Date.now(), byId: "p0", summary: "as it was agreed" });
     await db.insert(table.itemType).values({ projectId: id, id: "story", name: "Story", level: 1, workflowId: workflow.id });
     await db.insert(table.board).values({ id: `${id}-board`, projectId: id, name: "Everything" });
     for (const [position, state] of workflow.states.slice(1, 9).entries()) {

@@ -69,7 +69,7 @@ async function moveItem(): Promise<Row> {
   return { what: "move an item (authorise, rules, limits, history), p95", measured, yardstick, against: "the bare transaction with the same row writes", reach: 3 };
 }
 
-async function allMeasures(): Promise<Row> {
+async function allMeasures(): Promise<Row[]> {
   const now = Date.now();
   const measure = async () => {
     for (let p = 1; p <= PROJECTS; p++) {
@@ -81,18 +81,23 @@ async function allMeasures(): Promise<Row> {
     pool().query(
       "select i.project_id, s.state_id, count(*), sum(extract(epoch from coalesce(s.left_at, now()) - s.entered_at)) from stay s join item i on i.id = s.item_id join item_type t on t.project_id = i.project_id and t.id = i.type_id where t.level >= 1 and i.withdrawn_at is null group by 1, 2",
     );
-  await measure();
   await pass();
-  const measured = median(await timed(3, measure));
-  const yardstick = median(await timed(3, pass));
-  return { what: `all flow measures over ${(PROJECTS * ITEMS_PER_PROJECT).toLocaleString("en")} items, median`, measured, yardstick, against: "one plain pass over the same rows in SQL", reach: 3 };
+  const [first] = await timed(1, measure);
+  const measured = median(await timed(5, measure));
+  const yardstick = median(await timed(5, pass));
+  const items = (PROJECTS * ITEMS_PER_PROJECT).toLocaleString("en");
+  const against = "one plain pass over the same rows in SQL";
+  return [
+    { what: `all flow measures over ${items} items, from the second time on, median`, measured, yardstick, against, reach: 3 },
+    { what: `the same, the first time after a start`, measured: first, yardstick, against, reach: 3 },
+  ];
 }
 
 async function main(): Promise<void> {
   await migrateDatabase(databaseUrl());
   console.log("Making the organisation");
   await makeOrganisation();
-  const rows = [await openBoard(), await moveItem(), await allMeasures()];
+  const rows = [await openBoard(), await moveItem(), ...(await allMeasures())];
   const lines = rows.map((r) => `| ${r.what} | ${r.measured.toFixed(1)} ms | ${r.against} | ${r.yardstick.toFixed(1)} ms | **${(r.measured / r.yardstick).toFixed(1)} ×** | ≤ ${r.reach} × | ${r.measured / r.yardstick <= r.reach ? "reached" : "not reached"} |`);
   const text = `# Benchmarks
 

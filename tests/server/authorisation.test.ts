@@ -5,7 +5,7 @@ import { database } from "@/db/connection";
 import { item, membership, person, report } from "@/db/schema";
 import { editColumn } from "@/server/board/edit";
 import { readBoard } from "@/server/board/read";
-import { readFlowSummary, readLearn } from "@/server/flow/read";
+import { readLearn } from "@/server/flow/read";
 import { readSummary } from "@/server/flow/summary";
 import { readDesk, readReport } from "@/server/intake/desk";
 import { judgeReport } from "@/server/intake/judge";
@@ -74,7 +74,7 @@ describe("a project for its members only is as if it were not there", () => {
     const attempts = [
       readBoard(viewer, "TIDE"),
       readLearn(viewer, "TIDE", { period: "4 weeks" }),
-      readFlowSummary(viewer, "TIDE"),
+      
       readSummary(viewer, "TIDE"),
       readDesign(viewer, "TIDE"),
       readDesk(viewer, "TIDE"),

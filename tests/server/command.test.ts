@@ -10,7 +10,8 @@ import { readItem, searchItems } from "@/server/item/read";
 import { commandRequest, createItemBody } from "@/server/item/request";
 import { editProjectWorkflow } from "@/server/workflow/edit";
 import { readDesign } from "@/server/workflow/read";
-import { readFlowSummary, readLearn } from "@/server/flow/read";
+import { readLearn } from "@/server/flow/read";
+import { readSummary } from "@/server/flow/summary";
 import { columnOf, countIn, itemIn, move, refusalOf, send, stateId } from "./setup/board";
 import { INES, IVO, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
@@ -41,7 +42,7 @@ test("the demo world is what it promises: nine months, four rules kept, awkward 
   const { rows: [{ open }] } = await database().execute(sql`select count(*)::int as open from report where status = 'unjudged'`);
   expect(open).toBeGreaterThanOrEqual(15);
   expect(open).toBeLessThanOrEqual(25);
-  const { pulse, limitsBroken } = await readFlowSummary(INES, "TIX");
+  const { pulse, limitsBroken } = await readSummary(INES, "TIX");
   expect(limitsBroken.length).toBeGreaterThan(0);
   expect(pulse.oldest!.age).toBeGreaterThan(pulse.expectation.days);
 });

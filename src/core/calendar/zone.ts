@@ -9,13 +9,17 @@ import { DAY, MINUTE, type DayNumber, type Instant, type Interval } from "./inst
  */
 interface ZoneClock {
   format: Intl.DateTimeFormat;
+  /** By UTC day; null where the clocks change on that day. */
   offsets: Map<number, number | null>;
 }
 
 const clocks = new Map<string, ZoneClock>();
+/** Most callers ask for one zone and one stretch of days many times in a row. */
+let latest: { zone: string; clock: ZoneClock } | null = null;
 const QUARTER = 15 * MINUTE;
 
 function clockFor(zone: string): ZoneClock {
+  if (latest?.zone === zone) return latest.clock;
   let clock = clocks.get(zone);
   if (!clock) {
     const format = new Intl.DateTimeFormat("en-US", {
@@ -31,6 +35,7 @@ function clockFor(zone: string): ZoneClock {
     clock = { format, offsets: new Map() };
     clocks.set(zone, clock);
   }
+  latest = { zone, clock };
   return clock;
 }
 

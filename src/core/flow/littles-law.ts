@@ -19,9 +19,13 @@ export interface LittlesLaw {
  * Operations Research 9 (1961), 383-387). Over a window that starts and ends empty it is an identity, because both
  * sides are the same area under the cumulative flow diagram.
  */
-export function littlesLaw(histories: readonly FlowHistory[], period: Period, zone: string): LittlesLaw {
+export function littlesLaw(
+  histories: readonly FlowHistory[],
+  period: Period,
+  zone: string,
+  finished = finishedIn(histories, period, zone),
+): LittlesLaw {
   const length = (period.to - period.from) / DAY;
-  const finished = finishedIn(histories, period, zone);
   const averageWip = areaInProgress(histories, period) / length;
   const throughput = finished.length / length;
   if (finished.length === 0) return { averageWip, throughput, averageTime: null, gap: null };

@@ -74,6 +74,6 @@ export function flowReport(
       };
     }),
     times: flowTimes(finished.map((f) => f.history), now),
-    little: littlesLaw(histories, period, zone),
+    little: littlesLaw(histories, period, zone, finished),
   };
 }

@@ -1,6 +1,6 @@
 import { sql } from "drizzle-orm";
 import { check, index, integer, jsonb, pgTable, primaryKey, text } from "drizzle-orm/pg-core";
-import type { Requirement, StateKind, Workflow } from "@/core/workflow/workflow";
+import type { StateKind, Workflow } from "@/core/workflow/workflow";
 import { instant } from "./columns";
 import { person } from "./people";
 import { project } from "./project";
@@ -12,6 +12,10 @@ export const workflow = pgTable("workflow", {
   version: integer("version").notNull(),
 });
 
+/**
+ * What items, stays and columns hang on. A state that was taken out of its workflow keeps its row, so the past stays
+ * readable; what runs now is the definition of the workflow's current version.
+ */
 export const state = pgTable(
   "state",
   {
@@ -29,21 +33,7 @@ export const state = pgTable(
   ],
 );
 
-export const transition = pgTable(
-  "transition",
-  {
-    id: text("id").primaryKey(),
-    workflowId: text("workflow_id").notNull().references(() => workflow.id),
-    /** Null: from any state. */
-    fromStateId: text("from_state_id").references(() => state.id),
-    toStateId: text("to_state_id").notNull().references(() => state.id),
-    verb: text("verb").notNull(),
-    requirements: jsonb("requirements").$type<Requirement[]>().notNull(),
-  },
-  (t) => [index("transition_workflow").on(t.workflowId)],
-);
-
-/** Every published version of a workflow as it was, with who changed it and what. */
+/** Every published version of a workflow, whole and never changed again, with who made it, when and what changed. */
 export const workflowVersion = pgTable(
   "workflow_version",
   {

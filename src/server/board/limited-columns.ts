@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import type { LimitedColumn } from "@/core/board/limit";
 import { columnWords } from "@/core/board/column";
 import type { Transaction } from "@/db/connection";
@@ -13,25 +13,32 @@ export async function lockLimitedColumns(
   fromStateId: string,
   toStateId: string,
 ): Promise<{ left: LimitedColumn[]; entered: LimitedColumn[] }> {
-  const columns = await tx
-    .select({ column: boardColumn, stateId: columnState.stateId })
-    .from(columnState)
-    .innerJoin(boardColumn, eq(boardColumn.id, columnState.columnId))
-    .where(inArray(columnState.stateId, [fromStateId, toStateId]));
-  const firm = new Set(columns.filter(({ column }) => column.maxFirm || column.minFirm).map(({ column }) => column.id));
-  if (firm.size === 0) return { left: [], entered: [] };
+  const locked = await tx
+    .select({
+      column: boardColumn,
+      stateIds: sql<string[]>`(select array_agg(${columnState.stateId}) from ${columnState} where ${columnState.columnId} = ${boardColumn.id})`,
+    })
+    .from(boardColumn)
+    .where(
+      and(
+        or(boardColumn.maxFirm, boardColumn.minFirm),
+        inArray(boardColumn.id, tx.select({ id: columnState.columnId }).from(columnState).where(inArray(columnState.stateId, [fromStateId, toStateId]))),
+      ),
+    )
+    .orderBy(boardColumn.id)
+    .for("update", { of: boardColumn });
+  if (locked.length === 0) return { left: [], entered: [] };
 
-  const locked = await tx.select().from(boardColumn).where(inArray(boardColumn.id, [...firm])).orderBy(boardColumn.id).for("update");
   const counts = await tx
     .select({ columnId: columnState.columnId, count: sql<number>`count(*)::int` })
     .from(item)
     .innerJoin(columnState, eq(columnState.stateId, item.stateId))
-    .where(and(inArray(columnState.columnId, [...firm]), isNull(item.withdrawnAt)))
+    .where(and(inArray(columnState.columnId, locked.map(({ column }) => column.id)), isNull(item.withdrawnAt)))
     .groupBy(columnState.columnId);
   const countOf = new Map(counts.map((c) => [c.columnId, c.count]));
   const holding = (stateId: string) =>
     locked
-      .filter((column) => columns.some((c) => c.stateId === stateId && c.column.id === column.id))
-      .map(({ id, min, max, minFirm, maxFirm, stage, name }) => ({ id, name: columnWords({ stage, name }), min, max, minFirm, maxFirm, count: countOf.get(id) ?? 0 }));
+      .filter(({ stateIds }) => stateIds.includes(stateId))
+      .map(({ column: { id, min, max, minFirm, maxFirm, stage, name } }) => ({ id, name: columnWords({ stage, name }), min, max, minFirm, maxFirm, count: countOf.get(id) ?? 0 }));
   return { left: holding(fromStateId), entered: holding(toStateId) };
 }

@@ -12,7 +12,7 @@ import { CLASSES_OF_SERVICE } from "@/core/item/fields";
 import type { State } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { lastOutboxId, loadBoard } from "../board/read";
-import { enterProject, type ProjectRow } from "../people/access";
+import { enterProject, type ProjectAccess, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { projectTypes } from "../workflow/load";
 import { loadHistories } from "./histories";
@@ -37,8 +37,8 @@ export interface FlowSummary {
 
 const expectationOf = (project: ProjectRow) => ({ days: project.expectationDays, share: project.expectationShare });
 
-export async function readFlowSummary(viewer: Viewer, projectKey: string, now = Date.now()): Promise<FlowSummary> {
-  const { project } = await enterProject(database(), viewer, { key: projectKey }, "read flow");
+/** The summary of a project that the caller has entered for "read flow". */
+export async function flowSummary({ project }: ProjectAccess, now = Date.now()): Promise<FlowSummary> {
   const lastEvent = await lastOutboxId(database(), project.id);
   const known = summaries.get(project.id);
   if (known && known.lastEvent === lastEvent && Math.abs(now - known.at) < SUMMARY_KEPT_MS) return known.summary;

@@ -2,11 +2,11 @@ import { database } from "@/db/connection";
 import { unjudgedCount } from "../intake/desk";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { readFlowSummary, type FlowSummary } from "./read";
+import { flowSummary, type FlowSummary } from "./read";
 
 /** What the frame of every project page shows: the pulse, and how many reports wait for a verdict. */
 export async function readSummary(viewer: Viewer, projectKey: string): Promise<FlowSummary & { unjudged: number }> {
   const access = await enterProject(database(), viewer, { key: projectKey }, "read flow");
-  const [summary, unjudged] = await Promise.all([readFlowSummary(viewer, projectKey), access.may("read intake") ? unjudgedCount(access.project.id) : 0]);
+  const [summary, unjudged] = await Promise.all([flowSummary(access), access.may("read intake") ? unjudgedCount(access.project.id) : 0]);
   return { ...summary, unjudged };
 }

@@ -7,9 +7,10 @@ import { isRefusal, refuse } from "@/core/workflow/refusal";
 import { transact, type Transaction } from "@/db/connection";
 import { item, outbox, report, reportMessage, reportVerdict } from "@/db/schema";
 import { createItemIn, NEW_ITEM } from "../item/create";
-import { decisionContext, recordCommand } from "../item/command";
+import { recordCommand } from "../item/command";
 import { snapshotOf } from "../item/rows";
 import { storeEvents } from "../item/store";
+import { decisionContext, workflowOf } from "../item/surroundings";
 import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
@@ -124,7 +125,8 @@ async function withdrawItem(tx: Transaction, viewer: Viewer, access: ProjectAcce
   if (others.length > 1)
     throw new Refused(refuse("in use", "Other reports were merged into its item.", "Undo those verdicts first."));
   const before = snapshotOf(found);
-  const context = await decisionContext(tx, viewer, access, before, crypto.randomUUID(), undefined, [], "undo");
+  const surroundings = { access, workflow: await workflowOf(tx, before.projectId, before.typeId) };
+  const context = decisionContext(viewer, surroundings, before, crypto.randomUUID(), { cause: "undo" });
   const events = decide(before, { kind: "withdraw", note: `The verdict on ${row.reference} was undone.` }, context);
   if (isRefusal(events)) throw new Refused(events);
   await storeEvents(tx, before, events);

@@ -1,25 +1,22 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, gt, inArray } from "drizzle-orm";
 import { cardOf, type Card } from "@/core/board/card";
-import type { LimitedColumn } from "@/core/board/limit";
 import type { ItemCommand } from "@/core/item/command";
-import { decide, type DecisionContext } from "@/core/item/decide";
-import type { Cause } from "@/core/item/event";
+import { decide } from "@/core/item/decide";
 import type { EditableField, EditableFields, ItemSnapshot } from "@/core/item/fields";
 import type { Action } from "@/core/people/authorise";
 import { isRefusal } from "@/core/workflow/refusal";
-import type { Workflow } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
-import { commandRecord, item, itemEvent, itemLink, itemType, person, team } from "@/db/schema";
+import { commandRecord, item, itemEvent, itemLink, person, team } from "@/db/schema";
 import { lockLimitedColumns } from "../board/limited-columns";
-import { enterProject, type ProjectAccess } from "../people/access";
+import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
-import { loadWorkflows } from "../workflow/load";
 import { placeInState } from "./place";
 import type { CommandRequest } from "./request";
 import { eventOf, snapshotOf } from "./rows";
 import { storeEvents } from "./store";
+import { decideNaming, decisionContext, enterItem, NO_COLUMNS, workflowOf, type ItemSurroundings } from "./surroundings";
 
 const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   move: "move item",
@@ -45,13 +42,12 @@ export interface CommandResult {
  */
 export async function commandItem(viewer: Viewer, request: { commandId: string; itemId: string; command: CommandRequest }): Promise<CommandResult> {
   return transact(async (tx) => {
-    const [row] = await tx.select().from(item).where(eq(item.id, request.itemId)).for("update");
-    if (!row) throw notFound("item");
-    const access = await enterProject(tx, viewer, { id: row.projectId }, ACTION_OF[request.command.kind]);
-    const before = snapshotOf(row);
+    const surroundings = await enterItem(tx, viewer, request.itemId, ACTION_OF[request.command.kind]);
+    const { access } = surroundings;
+    const before = await lockItem(tx, request.itemId);
     if (!(await recordCommand(tx, request.commandId, viewer.personId, before.id)))
       return { card: cardOf(before, access.project.key), fresh: false };
-    const after = await decideAndStore(tx, viewer, access, before, request.commandId, request.command);
+    const after = await decideAndStore(tx, viewer, surroundings, before, request.commandId, request.command);
     return { card: cardOf(after, access.project.key), fresh: true };
   });
 }
@@ -69,25 +65,25 @@ export async function recordCommand(tx: Transaction, id: string, actorId: string
 async function decideAndStore(
   tx: Transaction,
   viewer: Viewer,
-  access: ProjectAccess,
+  surroundings: ItemSurroundings,
   before: ItemSnapshot,
   commandId: string,
   request: CommandRequest,
 ): Promise<ItemSnapshot> {
-  if (request.kind === "link" || request.kind === "unlink") return relate(tx, viewer, access, before, commandId, request);
+  const { access } = surroundings;
+  if (request.kind === "link" || request.kind === "unlink") return relate(tx, viewer, surroundings, before, commandId, request);
   const command = await commandOf(tx, before, request);
   const target = command.kind === "move" ? command.to : command.kind === "undo" ? undoTarget(command) : null;
   if (command.kind === "edit") await checkReferences(tx, access.project.id, command.changes, before);
   if (command.kind === "move") await checkReferences(tx, access.project.id, command.answers, before);
   const columns = target ? await lockLimitedColumns(tx, before.stateId, target) : NO_COLUMNS;
   const changedSince = command.kind === "edit" && command.seenVersion < before.version ? await fieldsChangedSince(tx, before.id, command.seenVersion) : [];
-  const context = await decisionContext(tx, viewer, access, before, commandId, columns, changedSince);
-  const events = decide(before, command, request.kind === "undo" ? { ...context, cause: "undo" } : context);
-  if (isRefusal(events)) throw new Refused(events);
+  const cause = request.kind === "undo" ? "undo" : "person";
+  const events = await decideNaming(tx, (nameOf) =>
+    decide(before, command, decisionContext(viewer, surroundings, before, commandId, { columns, changedSince, cause, nameOf })),
+  );
   return storeEvents(tx, before, events);
 }
-
-const NO_COLUMNS: { left: LimitedColumn[]; entered: LimitedColumn[] } = { left: [], entered: [] };
 
 function undoTarget(command: Extract<ItemCommand, { kind: "undo" }>): string | null {
   for (const event of command.events) if (event.kind === "moved") return event.old.stateId;
@@ -116,42 +112,6 @@ async function commandOf(tx: Transaction, before: ItemSnapshot, request: Exclude
     case "lift":
       return request;
   }
-}
-
-/** What the core needs to know for a decision, apart from the command. */
-export async function decisionContext(
-  tx: Transaction,
-  viewer: Viewer,
-  access: ProjectAccess,
-  before: ItemSnapshot,
-  commandId: string,
-  columns = NO_COLUMNS,
-  changedSince: EditableField[] = [],
-  cause: Cause = "person",
-): Promise<DecisionContext> {
-  const needed = [before.assigneeId, before.reviewerId].filter((id) => id !== null);
-  const workflow = await workflowOf(tx, before.projectId, before.typeId);
-  const people = needed.length > 0 ? await tx.select({ id: person.id, name: person.name }).from(person).where(inArray(person.id, needed)) : [];
-  return {
-    itemId: before.id,
-    // Clocks of two machines may differ a little; the history of one item never runs backwards.
-    at: Math.max(Date.now(), before.updatedAt),
-    actorId: viewer.personId,
-    cause,
-    commandId,
-    changedSince: () => changedSince,
-    workflow,
-    ...columns,
-    mayOverrideLimits: access.may("override limit"),
-    nameOf: (id) => (id === viewer.personId ? viewer.name : (people.find((p) => p.id === id)?.name ?? "that person")).split(" ")[0],
-  };
-}
-
-/** The workflow that items of a type follow. @throws Refused when the project has no such type */
-export async function workflowOf(tx: Transaction, projectId: string, typeId: string): Promise<Workflow> {
-  const [type] = await tx.select().from(itemType).where(and(eq(itemType.projectId, projectId), eq(itemType.id, typeId)));
-  if (!type) throw invalid("This project has no such item type.", "Choose one of its types.");
-  return (await loadWorkflows(tx, [type.workflowId])).get(type.workflowId)!;
 }
 
 async function fieldsChangedSince(tx: Transaction, itemId: string, version: number): Promise<EditableField[]> {
@@ -188,11 +148,12 @@ export async function checkReferences(
 async function relate(
   tx: Transaction,
   viewer: Viewer,
-  access: ProjectAccess,
+  surroundings: ItemSurroundings,
   before: ItemSnapshot,
   commandId: string,
   request: Extract<CommandRequest, { kind: "link" | "unlink" }>,
 ): Promise<ItemSnapshot> {
+  const { access } = surroundings;
   const [link] = request.kind === "unlink" ? await tx.select().from(itemLink).where(eq(itemLink.id, request.linkId)) : [];
   if (request.kind === "unlink" && (!link || (link.fromItemId !== before.id && link.toItemId !== before.id))) throw notFound("link");
   const other = link
@@ -208,7 +169,7 @@ async function relate(
   ];
   let result = before;
   for (const { one, command } of both) {
-    const events = decide(one, command, await decisionContext(tx, viewer, access, one, commandId));
+    const events = decide(one, command, decisionContext(viewer, surroundings, one, commandId));
     if (isRefusal(events)) throw new Refused(events);
     const after = await storeEvents(tx, one, events);
     if (one === before) result = after;

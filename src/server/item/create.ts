@@ -11,11 +11,12 @@ import { commandRecord, item, project } from "@/db/schema";
 import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, Refused } from "../refused";
-import { checkReferences, decisionContext, recordCommand, workflowOf, type CommandResult } from "./command";
+import { checkReferences, recordCommand, type CommandResult } from "./command";
 import { placeInState } from "./place";
 import type { CreateItemRequest } from "./request";
 import { snapshotOf } from "./rows";
 import { storeEvents } from "./store";
+import { decisionContext, workflowOf } from "./surroundings";
 
 export type NewItem = Omit<CreatedData, "projectId" | "number" | "stateId" | "stateKind" | "rank">;
 export type Place = { itemId: string } | "first" | "last";
@@ -59,8 +60,8 @@ export async function createItemIn(
     .returning({ number: sql<number>`${project.nextItemNumber} - 1` });
   const data: CreatedData = { ...fields, projectId, number, stateId: first.id, stateKind: first.kind, rank };
   const itemId = randomUUID();
-  const context = await decisionContext(tx, viewer, access, { ...data, id: itemId, updatedAt: 0 } as ItemSnapshot, commandId);
-  const events = decide(null, { kind: "create", data }, { ...context, cause });
+  const context = decisionContext(viewer, { access, workflow }, { id: itemId, updatedAt: 0 }, commandId, { cause });
+  const events = decide(null, { kind: "create", data }, context);
   if (isRefusal(events)) throw new Refused(events);
   return storeEvents(tx, null, events);
 }

@@ -17,12 +17,17 @@ export async function storeEvents(tx: Transaction, before: ItemSnapshot | null, 
     return before;
   }
   const after = events.reduce(applyEvent, before)!;
-  if (before) await tx.update(item).set(after).where(eq(item.id, after.id));
+  if (before) await tx.update(item).set(differences(before, after)).where(eq(item.id, after.id));
   else await tx.insert(item).values(after);
   await tx.insert(itemEvent).values(events.map(eventRow));
   for (const event of events) await storeConsequence(tx, event, after);
   await tx.insert(outbox).values({ projectId: after.projectId, at: after.updatedAt, kind: "item", itemId: after.id, version: after.version });
   return after;
+}
+
+/** Only the columns that differ; the version always does. */
+function differences(before: ItemSnapshot, after: ItemSnapshot): Partial<ItemSnapshot> {
+  return Object.fromEntries(Object.entries(after).filter(([field, value]) => before[field as keyof ItemSnapshot] !== value));
 }
 
 async function storeConsequence(tx: Transaction, event: ItemEvent, after: ItemSnapshot): Promise<void> {

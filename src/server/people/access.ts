@@ -6,6 +6,7 @@ import { notAllowed, notFound } from "../refused";
 import type { Viewer } from "./viewer";
 
 export type ProjectRow = typeof project.$inferSelect;
+type MembershipRole = (typeof membership.$inferSelect)["role"];
 
 export interface ProjectAccess {
   project: ProjectRow;
@@ -38,8 +39,19 @@ export async function enterProject(reader: Reader, viewer: Viewer, where: { key:
   const [row] = await reader
     .select({ project, membership: membership.role })
     .from(project)
-    .leftJoin(membership, and(eq(membership.projectId, project.id), eq(membership.personId, viewer.personId)))
+    .leftJoin(membership, membershipOf(viewer))
     .where(and("key" in where ? eq(project.key, where.key) : eq(project.id, where.id), visibleTo(reader, viewer)));
+  return admit(viewer, row, action);
+}
+
+/** The viewer's own membership of the project in a query's rows. */
+export const membershipOf = (viewer: Viewer): SQL | undefined => and(eq(membership.projectId, project.id), eq(membership.personId, viewer.personId));
+
+/**
+ * Decides on a project read together with the viewer's membership (`membershipOf`) under `visibleTo`.
+ * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks the action
+ */
+export function admit(viewer: Viewer, row: { project: ProjectRow; membership: MembershipRole | null } | undefined, action: Action): ProjectAccess {
   if (!row) throw notFound("project");
   const role = roleIn(viewer, row.membership, row.project.visibility);
   if (!role || !may(role, "read project")) throw notFound("project");

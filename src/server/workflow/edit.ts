@@ -5,7 +5,7 @@ import { editWorkflow, type WorkflowEdit } from "@/core/workflow/edit";
 import { isRefusal, refuse } from "@/core/workflow/refusal";
 import type { Workflow } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
-import { board, boardColumn, columnState, outbox, state, transition, workflow, workflowVersion } from "@/db/schema";
+import { board, boardColumn, columnState, outbox, state, workflow, workflowVersion } from "@/db/schema";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound, Refused } from "../refused";
@@ -28,7 +28,7 @@ export async function editProjectWorkflow(viewer: Viewer, request: WorkflowEditR
       request.edit.kind === "add state" ? { ...request.edit, id: randomUUID(), transitionIds: [randomUUID(), randomUUID()] } : request.edit;
     const result = editWorkflow(before, edit);
     if (isRefusal(result)) throw new Refused(result);
-    await storeWorkflow(tx, result.workflow, before);
+    await storeWorkflow(tx, result.workflow);
     await tx.insert(workflowVersion).values({
       workflowId: head.id,
       version: result.workflow.version,
@@ -44,21 +44,13 @@ export async function editProjectWorkflow(viewer: Viewer, request: WorkflowEditR
   });
 }
 
-async function storeWorkflow(tx: Transaction, after: Workflow, before: Workflow): Promise<void> {
+async function storeWorkflow(tx: Transaction, after: Workflow): Promise<void> {
   await tx.update(workflow).set({ version: after.version }).where(eq(workflow.id, after.id));
-  for (const s of after.states)
+  for (const { id, name, kind, stage, position } of after.states)
     await tx
       .insert(state)
-      .values({ ...s, workflowId: after.id })
-      .onConflictDoUpdate({ target: state.id, set: { name: s.name, kind: s.kind, stage: s.stage, position: s.position } });
-  const kept = new Set(after.transitions.map((t) => t.id));
-  const gone = before.transitions.filter((t) => !kept.has(t.id)).map((t) => t.id);
-  if (gone.length > 0) await tx.delete(transition).where(inArray(transition.id, gone));
-  for (const t of after.transitions)
-    await tx
-      .insert(transition)
-      .values({ id: t.id, workflowId: after.id, fromStateId: t.from, toStateId: t.to, verb: t.verb, requirements: t.requirements })
-      .onConflictDoUpdate({ target: transition.id, set: { fromStateId: t.from, toStateId: t.to, verb: t.verb, requirements: t.requirements } });
+      .values({ id, name, kind, stage, position, workflowId: after.id })
+      .onConflictDoUpdate({ target: state.id, set: { name, kind, stage, position } });
 }
 
 /** A column of its own for a new state, right after the column of the state before it. */

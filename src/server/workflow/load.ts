@@ -1,30 +1,40 @@
-import { eq, inArray } from "drizzle-orm";
+import { and, eq, inArray } from "drizzle-orm";
 import type { Workflow } from "@/core/workflow/workflow";
-import type { Reader } from "@/db/connection";
-import { itemType, state, transition, workflow } from "@/db/schema";
+import { pool, type Reader } from "@/db/connection";
+import { itemType, workflow, workflowVersion } from "@/db/schema";
 
-/** Workflows with their states and transitions, by id. */
+const running = and(eq(workflowVersion.workflowId, workflow.id), eq(workflowVersion.version, workflow.version));
+
+/** Workflows in the version that runs now, by id. */
 export async function loadWorkflows(reader: Reader, ids: readonly string[]): Promise<Map<string, Workflow>> {
   if (ids.length === 0) return new Map();
-  const wanted = [...ids];
-  // One after the other: inside a transaction a connection takes one query at a time.
-  const heads = await reader.select().from(workflow).where(inArray(workflow.id, wanted));
-  const states = await reader.select().from(state).where(inArray(state.workflowId, wanted)).orderBy(state.position);
-  const transitions = await reader.select().from(transition).where(inArray(transition.workflowId, wanted));
-  return new Map(
-    heads.map(({ id, name, version }) => [
-      id,
-      {
-        id,
-        name,
-        version,
-        states: states.filter((s) => s.workflowId === id).map(({ id, name, kind, stage, position }) => ({ id, name, kind, stage, position })),
-        transitions: transitions
-          .filter((t) => t.workflowId === id)
-          .map((t) => ({ id: t.id, from: t.fromStateId, to: t.toStateId, verb: t.verb, requirements: t.requirements })),
-      },
-    ]),
-  );
+  const rows = await reader
+    .select({ definition: workflowVersion.definition })
+    .from(workflow)
+    .innerJoin(workflowVersion, running)
+    .where(inArray(workflow.id, [...ids]));
+  return new Map(rows.map(({ definition }) => [definition.id, definition]));
+}
+
+/** A published version is never changed, so a process reads each of them once. One store for each database. */
+const published = new WeakMap<object, Map<string, Workflow>>();
+const KEPT_VERSIONS = 500;
+
+/** A published version of a workflow. @throws Error when there is none, which means that stored data is broken */
+export async function publishedWorkflow(reader: Reader, id: string, version: number): Promise<Workflow> {
+  let store = published.get(pool());
+  if (!store) published.set(pool(), (store = new Map()));
+  const key = `${version} ${id}`;
+  const known = store.get(key);
+  if (known) return known;
+  const [row] = await reader
+    .select({ definition: workflowVersion.definition })
+    .from(workflowVersion)
+    .where(and(eq(workflowVersion.workflowId, id), eq(workflowVersion.version, version)));
+  if (!row) throw new Error(`workflow ${id} has no version ${version}`);
+  if (store.size >= KEPT_VERSIONS) store.clear();
+  store.set(key, row.definition);
+  return row.definition;
 }
 
 export interface ProjectTypes {
