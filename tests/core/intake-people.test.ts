@@ -74,12 +74,12 @@ describe("similarity", () => {
 
 describe("who may do what", () => {
   test("an observer and a requester change nothing of the team's", () => {
-    const reading = ["read project", "read flow", "send report"];
+    const reading = ["read project", "read flow", "send report", "start project"];
     expect([...MAY.observer].sort()).toEqual([...reading].sort());
     expect([...MAY.requester].sort()).toEqual(["answer question", "send report"]);
   });
   test("members work, leads also shape the process, administrators may everything", () => {
-    expect(ACTIONS.filter((a) => may("lead", a) && !may("member", a))).toEqual(["override limit", "edit workflow", "edit board", "answer question"]);
+    expect(ACTIONS.filter((a) => may("lead", a) && !may("member", a))).toEqual(["override limit", "edit workflow", "edit board", "edit members", "answer question"]);
     expect(ACTIONS.every((a) => may("administrator", a))).toBe(true);
     expect(ACTIONS.some((a) => may(null, a))).toBe(false);
   });

@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
+import { PROJECT_TEMPLATES } from "@/core/workflow/template";
 import { ACTIONS, may, type Action, type Role } from "@/core/people/authorise";
 import { database } from "@/db/connection";
 import { item, membership, person, report } from "@/db/schema";
@@ -12,9 +13,11 @@ import { judgeReport } from "@/server/intake/judge";
 import { createItem } from "@/server/item/create";
 import { itemsById, readItem, searchItems } from "@/server/item/read";
 import { enterProject, visibleProjects } from "@/server/people/access";
+import { readMembers, setMember } from "@/server/people/members";
 import type { Viewer } from "@/server/people/viewer";
 import { editProjectWorkflow } from "@/server/workflow/edit";
 import { readDesign } from "@/server/workflow/read";
+import { startProject } from "@/server/workflow/start-project";
 import { columnOf, itemIn, refusalOf, send, stateId } from "./setup/board";
 import { ARTHUR, GRETA, INES, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
@@ -45,6 +48,11 @@ const ATTEMPTS: Record<Exclude<Action, "send report" | "answer question">, (view
     const main = (await readDesign(GRETA, "TIX")).workflows.find((w) => w.id === "tix-main")!;
     return editProjectWorkflow(v, { workflowId: main.id, seenVersion: main.version, edit: { kind: "rename state", stateId: main.states[1].id, name: main.states[1].name } });
   },
+  "start project": async (v) => {
+    const key = `NEW${Math.floor(Math.random() * 1e6)}`;
+    await startProject(v, { name: "A new one", key, template: PROJECT_TEMPLATES[0].name, visibility: "members", zone: "Europe/London" });
+  },
+  "edit members": (v) => setMember(v, "TIX", { personId: OSKAR.personId, role: "observer" }),
   "edit board": async (v) => {
     const { board } = await readDesign(GRETA, "TIX");
     const { id, min, max, minFirm, maxFirm } = await columnOf("Building");
@@ -77,6 +85,8 @@ describe("a project for its members only is as if it were not there", () => {
       
       readSummary(viewer, "TIDE"),
       readDesign(viewer, "TIDE"),
+      readMembers(viewer, "TIDE"),
+      setMember(viewer, "TIDE", { personId: viewer.personId, role: "lead" }),
       readDesk(viewer, "TIDE"),
       readReport(viewer, hiddenReport.id),
       readItem(viewer, `TIDE-${hidden.number}`),

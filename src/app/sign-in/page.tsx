@@ -10,7 +10,7 @@ export default function SignInPage() {
   return (
     <SignIn
       demo={demo ? { password: DEMO_PASSWORD, people: PEOPLE.map((p) => ({ id: p.id, name: p.name, calling: p.calling, mail: mailOf(p) })) } : null}
-     
+      signUp={process.env.ZIGZAG_SIGN_UP === "open"}
     />
   );
 }

@@ -45,7 +45,7 @@ export function stagesOf(columns: readonly Column[]): StageOfColumns[] {
 
 /**
  * The ladder: the average time recently finished items spent in each column, in days. Columns of finished states
- * have no step; a column nobody passed has 0.
+ * have no step, and nobody has one while nothing has finished; a column nobody passed has 0.
  */
 export function ladder(columns: readonly Column[], recentlyFinished: readonly FlowHistory[]): Record<string, Days | null> {
   const { states } = flowTimes(recentlyFinished, 0);
@@ -53,7 +53,7 @@ export function ladder(columns: readonly Column[], recentlyFinished: readonly Fl
   return Object.fromEntries(
     columns.map((column) => [
       column.id,
-      column.part === "finished" ? null : column.stateIds.reduce((sum, id) => sum + (average.get(id) ?? 0), 0),
+      column.part === "finished" || recentlyFinished.length === 0 ? null : column.stateIds.reduce((sum, id) => sum + (average.get(id) ?? 0), 0),
     ]),
   );
 }

@@ -5,6 +5,7 @@ export const ROLES = ["administrator", "lead", "member", "observer", "requester"
 export type Role = (typeof ROLES)[number];
 
 export const ACTIONS = [
+  "start project",
   "read project",
   "read flow",
   "create item",
@@ -19,6 +20,7 @@ export const ACTIONS = [
   "judge report",
   "edit workflow",
   "edit board",
+  "edit members",
   "send report",
   "answer question",
 ] as const;
@@ -26,6 +28,7 @@ export type Action = (typeof ACTIONS)[number];
 
 const EVERYTHING: readonly Action[] = ACTIONS;
 const WORK: readonly Action[] = [
+  "start project",
   "read project",
   "read flow",
   "create item",
@@ -44,7 +47,7 @@ export const MAY: Record<Role, ReadonlySet<Action>> = {
   administrator: new Set(EVERYTHING),
   lead: new Set(EVERYTHING),
   member: new Set(WORK),
-  observer: new Set<Action>(["read project", "read flow", "send report"]),
+  observer: new Set<Action>(["start project", "read project", "read flow", "send report"]),
   requester: new Set<Action>(["send report", "answer question"]),
 };
 

@@ -1,8 +1,10 @@
 import type { Outcome, Requirement, StateKind, Workflow } from "./workflow";
 
-/** A workflow and its columns before they have ids. Names stand for themselves. */
+/** A workflow before it has ids. Names stand for themselves. */
 export interface WorkflowTemplate {
   name: string;
+  /** For whom it is, in a sentence. */
+  suits: string;
   states: { name: string; kind: StateKind; stage: string | null }[];
   transitions: { from: string | null; to: string; verb: string; requirements: Requirement[] }[];
 }
@@ -12,6 +14,7 @@ const FINISHED_UNDELIVERED: Outcome[] = ["duplicate", "cannot reproduce", "decli
 /** Build, review by a second person, test, deploy: waiting and working apart in every stage. */
 export const BUILD_REVIEW_TEST_DEPLOY: WorkflowTemplate = {
   name: "Build, review, test, deploy",
+  suits: "Software that a second person reads and a third one tests before it goes live.",
   states: [
     { name: "Backlog", kind: "unstarted", stage: null },
     { name: "Ready", kind: "waiting", stage: "Ready" },
@@ -56,6 +59,7 @@ export const BUILD_REVIEW_TEST_DEPLOY: WorkflowTemplate = {
 /** For the small tasks under an item. */
 export const SUB_TASKS: WorkflowTemplate = {
   name: "Sub-tasks",
+  suits: "The small tasks under an item.",
   states: [
     { name: "Open", kind: "unstarted", stage: null },
     { name: "Doing", kind: "working", stage: "Doing" },
@@ -69,6 +73,9 @@ export const SUB_TASKS: WorkflowTemplate = {
     { from: "Done", to: "Open", verb: "Reopen", requirements: [] },
   ],
 };
+
+/** What a project can be started from. */
+export const PROJECT_TEMPLATES: readonly WorkflowTemplate[] = [BUILD_REVIEW_TEST_DEPLOY];
 
 /**
  * A workflow made from a template.

@@ -3,6 +3,12 @@ import { drizzleAdapter } from "better-auth/adapters/drizzle";
 import { database } from "@/db/connection";
 import { account, person, session, verification } from "@/db/schema";
 
+/** Whoever makes the first account of an empty product looks after it. */
+async function nobodyYet(): Promise<boolean> {
+  const [anybody] = await database().select({ id: person.id }).from(person).limit(1);
+  return anybody === undefined;
+}
+
 function createAuth() {
   const secret = process.env.BETTER_AUTH_SECRET;
   if (!secret) throw new Error("BETTER_AUTH_SECRET is not set; bin/start makes one");
@@ -14,6 +20,7 @@ function createAuth() {
     trustedOrigins: [base, `http://localhost:${port}`, `http://127.0.0.1:${port}`],
     database: drizzleAdapter(database(), { provider: "pg", schema: { user: person, session, account, verification } }),
     emailAndPassword: { enabled: true, disableSignUp: process.env.ZIGZAG_SIGN_UP !== "open", minPasswordLength: 10 },
+    databaseHooks: { user: { create: { before: async (user) => ({ data: { ...user, administrator: await nobodyYet() } }) } } },
     user: { additionalFields: { administrator: { type: "boolean", input: false, defaultValue: false } } },
     advanced: { cookiePrefix: "zigzag" },
     rateLimit: { enabled: true, window: 60, max: 120, customRules: { "/sign-in/email": { window: 60, max: 30 } } },

@@ -41,7 +41,8 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   const [actionsFor, setActionsFor] = useState<string | null>(null);
   const [help, setHelp] = useState(false);
   const [creating, setCreating] = useState(false);
-  const [backlogOpen, setBacklogOpen] = useState(false);
+  // On a board with nothing in progress the backlog is where to begin.
+  const [backlogOpen, setBacklogOpen] = useState(() => !initial.cards.some((c) => c.stateKind === "waiting" || c.stateKind === "working"));
   const textField = useRef<HTMLInputElement>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM_PX } }));
 

@@ -23,6 +23,12 @@ export function ProjectMenu({ project, projects }: { project: FrameProject; proj
               </Link>
             </DropdownMenu.Item>
           ))}
+          <DropdownMenu.Separator className="my-1 h-px bg-line" />
+          <DropdownMenu.Item asChild>
+            <Link href="/start" className="menu-item">
+              Start a project…
+            </Link>
+          </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -10,12 +10,14 @@ export interface DemoSignIns {
   people: { id: string; name: string; calling: string; mail: string }[];
 }
 
-/** Sign-in by password, and in the demo by one click on a made-up person. */
-export function SignIn({ demo }: { demo: DemoSignIns | null }) {
+/** Sign-in by password, and in the demo by one click on a made-up person. Where it is open, new people make an account here. */
+export function SignIn({ demo, signUp }: { demo: DemoSignIns | null; signUp: boolean }) {
   const router = useRouter();
   const [mail, setMail] = useState("");
   const [password, setPassword] = useState("");
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [name, setName] = useState("");
+  const [isNew, setIsNew] = useState(false);
   const [busy, setBusy] = useState<string | null>(null);
   const enter = async (email: string, secret: string, who: string) => {
     setBusy(who);
@@ -35,9 +37,29 @@ export function SignIn({ demo }: { demo: DemoSignIns | null }) {
       setBusy(null);
     }
   };
+  const makeAccount = async () => {
+    setBusy("form");
+    setTrouble(null);
+    try {
+      await request("/api/auth/sign-up/email", { body: { name: name.trim(), email: mail, password } });
+      router.replace("/");
+    } catch (error) {
+      const { status, sentence, help } = problemOf(error);
+      setTrouble(
+        status === 422
+          ? "Somebody with this mail address has an account already. Sign in instead."
+          : status === 400
+            ? "The mail address or the password does not do. A password has at least 10 characters."
+            : status === 429
+              ? "Too many attempts. Wait a minute, then try again."
+              : `${sentence} ${help}`,
+      );
+      setBusy(null);
+    }
+  };
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    void enter(mail, password, "form");
+    void (isNew ? makeAccount() : enter(mail, password, "form"));
   };
   return (
     <main className="relative min-h-dvh overflow-hidden">
@@ -76,14 +98,20 @@ export function SignIn({ demo }: { demo: DemoSignIns | null }) {
             </section>
           )}
           <form onSubmit={submit} className="sheet flex flex-col gap-3 self-start p-5">
-            <h2 className="text-[16px]">{demo ? "Or with a password" : "Sign in"}</h2>
+            <h2 className="text-[16px]">{isNew ? "Make an account" : demo ? "Or with a password" : "Sign in"}</h2>
+            {isNew && (
+              <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
+                Your name
+                <input className="field" name="name" autoComplete="name" required maxLength={80} value={name} onChange={(e) => setName(e.target.value)} />
+              </label>
+            )}
             <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
               Mail address
               <input className="field" type="email" name="email" autoComplete="username" required maxLength={200} value={mail} onChange={(e) => setMail(e.target.value)} />
             </label>
             <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
               Password
-              <input className="field" type="password" name="password" autoComplete="current-password" required maxLength={200} value={password} onChange={(e) => setPassword(e.target.value)} />
+              <input className="field" type="password" name="password" autoComplete={isNew ? "new-password" : "current-password"} required minLength={isNew ? 10 : 1} maxLength={128} value={password} onChange={(e) => setPassword(e.target.value)} />
             </label>
             {trouble && (
               <p role="alert" className="text-[13px] font-semibold text-alarm">
@@ -91,8 +119,13 @@ export function SignIn({ demo }: { demo: DemoSignIns | null }) {
               </p>
             )}
             <button type="submit" disabled={busy !== null} className="button button-strong justify-center">
-              {busy === "form" ? "Signing in…" : "Sign in"}
+              {busy === "form" ? (isNew ? "Making it…" : "Signing in…") : isNew ? "Make an account" : "Sign in"}
             </button>
+            {signUp && (
+              <button type="button" className="link self-start text-[13px]" onClick={() => (setIsNew(!isNew), setTrouble(null))}>
+                {isNew ? "I have an account" : "I am new here: make an account"}
+              </button>
+            )}
           </form>
         </div>
       </div>

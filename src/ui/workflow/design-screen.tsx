@@ -6,6 +6,7 @@ import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
 import { exact } from "@/ui/kit/time";
 import { useLive } from "@/ui/kit/use-live";
+import { MemberTable } from "@/ui/people/member-table";
 import { LimitTable, type LimitEdit } from "./limit-table";
 import { RailMap } from "./rail-map";
 import { StateTable, type EditSent } from "./state-table";
@@ -68,6 +69,10 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
               <h2 className="mb-1 text-[15px]">Limits of the board “{view.board.name}”</h2>
               <p className="mb-2 text-[12.5px] text-ink-soft">Advice is shown on the board. A firm limit refuses the move unless a lead gives a reason.</p>
               <LimitTable columns={view.columns} counts={view.counts} mayEdit={view.mayEdit} onEdit={editLimit} />
+            </section>
+            <section>
+              <h2 className="mb-1 text-[15px]">People</h2>
+              <MemberTable projectKey={key} />
             </section>
             <section>
               <h2 className="mb-1 text-[15px]">Versions</h2>

@@ -7,7 +7,7 @@ const LOW = 128;
 const ENDS = 96;
 
 /** A workflow on two rails: working above, waiting below, the main path as its zigzag, returns beneath. */
-export function RailMap({ workflow, counts }: { workflow: Workflow; counts: Record<string, number> }) {
+export function RailMap({ workflow, counts }: { workflow: Workflow; counts: Record<string, number> | null }) {
   const states = statesInOrder(workflow);
   const width = MARGIN + states.length * STEP;
   const at = new Map(states.map((s, i) => [s.id, { x: MARGIN + STEP / 2 + i * STEP, y: s.kind === "working" ? HIGH : s.kind === "waiting" ? LOW : ENDS }]));
@@ -52,9 +52,11 @@ export function RailMap({ workflow, counts }: { workflow: Workflow; counts: Reco
             {s.kind === "unstarted" && <circle cx={x} cy={y} r="7.5" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.8" />}
             {s.kind === "finished" && <circle cx={x} cy={y} r="8" fill="var(--done)" />}
             <text x={x} y={above ? y - 30 : y + 26} textAnchor="middle" fontSize="12" fontWeight="650" fill="var(--ink)">{s.name}</text>
-            <text x={x} y={above ? y - 17 : y + 39} textAnchor="middle" fontSize="10.5" fill="var(--ink-soft)">
-              {counts[s.id] === 1 ? "1 item" : `${counts[s.id] ?? 0} items`}
-            </text>
+            {counts && (
+              <text x={x} y={above ? y - 17 : y + 39} textAnchor="middle" fontSize="10.5" fill="var(--ink-soft)">
+                {counts[s.id] === 1 ? "1 item" : `${counts[s.id] ?? 0} items`}
+              </text>
+            )}
           </g>
         );
       })}

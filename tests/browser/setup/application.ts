@@ -27,7 +27,7 @@ function start(script: string, environment: Record<string, string>): ChildProces
 const ended = (child: ChildProcess) => new Promise<void>((resolve) => (child.exitCode !== null || child.signalCode ? resolve() : child.once("close", () => resolve())));
 
 /** Starts the built application on a database, as bin/start does. */
-export async function startApplication(databaseUrl: string): Promise<Application> {
+export async function startApplication(databaseUrl: string, more: Record<string, string> = {}): Promise<Application> {
   const port = await freePort();
   const address = `http://localhost:${port}`;
   const child = start("src/app/serve.ts", {
@@ -39,6 +39,7 @@ export async function startApplication(databaseUrl: string): Promise<Application
     NODE_ENV: "production",
     ZIGZAG_DEMO: "1",
     LOG_LEVEL: "error",
+    ...more,
   });
   for (let tries = 0; ; tries++) {
     const answer = await fetch(`${address}/api/health`).catch(() => null);

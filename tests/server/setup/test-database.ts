@@ -15,21 +15,24 @@ async function onServer(work: (client: Client) => Promise<unknown>): Promise<voi
   }
 }
 
-/** A copy of the template that only one test file uses. */
-export async function createTestDatabase(): Promise<{ url: string; drop: () => Promise<void> }> {
+/** A database that only one test file uses: a copy of the template with the demo world, or one with nothing in it. */
+export async function createTestDatabase(template = TEMPLATE): Promise<{ url: string; drop: () => Promise<void> }> {
   const name = `zigzag_${randomBytes(6).toString("hex")}`;
   await onServer(async (client) => {
     await client.query("select pg_advisory_lock($1)", [COPY_LOCK]);
-    await client.query(`create database ${name} template ${TEMPLATE}`);
+    await client.query(`create database ${name} template ${template}`);
   });
   return { url: serverUrl(name), drop: () => onServer((client) => client.query(`drop database ${name} with (force)`)) };
 }
 
+/** Without tables, as PostgreSQL makes it. */
+export const BARE = "template0";
+
 /** Gives a test file a database of its own, as the one that the use cases work on. */
-export function givenTestDatabase(): void {
+export function givenTestDatabase(template = TEMPLATE): void {
   let drop: () => Promise<void>;
   beforeAll(async () => {
-    const made = await createTestDatabase();
+    const made = await createTestDatabase(template);
     drop = made.drop;
     process.env.DATABASE_URL = made.url;
   }, 60_000);

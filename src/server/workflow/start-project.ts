@@ -1,0 +1,76 @@
+import { randomUUID } from "node:crypto";
+import { z } from "zod";
+import { proposeColumns } from "@/core/board/propose-columns";
+import { may } from "@/core/people/authorise";
+import { refuse } from "@/core/workflow/refusal";
+import { fromTemplate, PROJECT_TEMPLATES, SUB_TASKS } from "@/core/workflow/template";
+import type { Workflow } from "@/core/workflow/workflow";
+import { sqlState, transact, type Transaction } from "@/db/connection";
+import { board, boardColumn, columnState, itemType, membership, project, state, workflow, workflowVersion } from "@/db/schema";
+import type { Viewer } from "../people/viewer";
+import { invalid, notAllowed, Refused } from "../refused";
+
+export const startProjectBody = z.object({
+  name: z.string().trim().min(1, "A project needs a name.").max(60, "Use at most 60 characters."),
+  key: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .regex(/^[A-Z][A-Z0-9]{1,9}$/, "Use 2 to 10 letters and figures, a letter first, such as TIX."),
+  template: z.string().max(60),
+  visibility: z.enum(["everyone", "members"]),
+  zone: z
+    .string()
+    .max(60)
+    .refine((zone) => Intl.supportedValuesOf("timeZone").includes(zone) || zone === "UTC", "This is no time zone."),
+});
+export type StartProjectRequest = z.infer<typeof startProjectBody>;
+
+/** What a new project expects of its items until it has a history to go by. */
+const FIRST_EXPECTATION = { days: 10, share: 0.85 };
+
+/** Starts a project from a template: its workflows, item types and a board. Whoever starts it leads it. */
+export async function startProject(viewer: Viewer, request: StartProjectRequest): Promise<{ key: string }> {
+  // Outside any project a signed-in person stands where an observer stands.
+  if (!may(viewer.administrator ? "administrator" : "observer", "start project")) throw notAllowed("start project");
+  const template = PROJECT_TEMPLATES.find((t) => t.name === request.template);
+  if (!template) throw invalid("There is no such template.", "Choose one from the list.");
+  const { name, key, visibility, zone } = request;
+  try {
+    return await transact(async (tx) => {
+      const id = randomUUID();
+      await tx.insert(project).values({ id, key, name, visibility, zone, expectationDays: FIRST_EXPECTATION.days, expectationShare: FIRST_EXPECTATION.share });
+      await tx.insert(membership).values({ projectId: id, personId: viewer.personId, role: "lead" });
+      const main = fromTemplate(template, randomUUID);
+      const tasks = fromTemplate(SUB_TASKS, randomUUID);
+      for (const w of [main, tasks]) await publishFirst(tx, viewer, id, w);
+      await tx.insert(itemType).values([
+        { projectId: id, id: "story", name: "Story", level: 1, workflowId: main.id },
+        { projectId: id, id: "bug", name: "Bug", level: 1, workflowId: main.id },
+        { projectId: id, id: "request", name: "Request", level: 1, workflowId: main.id },
+        { projectId: id, id: "task", name: "Task", level: 0, workflowId: tasks.id },
+      ]);
+      await makeBoard(tx, id, [main]);
+      return { key };
+    });
+  } catch (error) {
+    if (sqlState(error) === "23505") throw new Refused(refuse("invalid", `There is a project ${key} already.`, "Choose another key."));
+    throw error;
+  }
+}
+
+async function publishFirst(tx: Transaction, viewer: Viewer, projectId: string, made: Workflow): Promise<void> {
+  await tx.insert(workflow).values({ id: made.id, projectId, name: made.name, version: made.version });
+  await tx.insert(state).values(made.states.map(({ id, name, kind, stage, position }) => ({ id, name, kind, stage, position, workflowId: made.id })));
+  await tx.insert(workflowVersion).values({ workflowId: made.id, version: made.version, definition: made, at: Date.now(), byId: viewer.personId, summary: `started from the template “${made.name}”` });
+}
+
+async function makeBoard(tx: Transaction, projectId: string, workflows: Workflow[]): Promise<void> {
+  const boardId = randomUUID();
+  await tx.insert(board).values({ id: boardId, projectId, name: "Everything" });
+  for (const [position, { stage, name, part, stateIds }] of proposeColumns(workflows).entries()) {
+    const columnId = randomUUID();
+    await tx.insert(boardColumn).values({ id: columnId, boardId, stage, name, part, position });
+    await tx.insert(columnState).values(stateIds.map((stateId) => ({ boardId, columnId, stateId })));
+  }
+}

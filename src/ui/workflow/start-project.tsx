@@ -1,0 +1,108 @@
+"use client";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useState, type FormEvent } from "react";
+import { fromTemplate, PROJECT_TEMPLATES } from "@/core/workflow/template";
+import { Mark } from "@/ui/kit/mark";
+import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { RailMap } from "./rail-map";
+
+/** The first letters of a name's words as a key: "Quay gates" → QG, "Ticketing" → TICK. */
+function keyOf(name: string): string {
+  const words = name.toUpperCase().replace(/[^A-Z0-9 ]/g, "").split(" ").filter(Boolean);
+  const key = words.length > 1 ? words.map((w) => w[0]).join("") : (words[0] ?? "").slice(0, 4);
+  return key.replace(/^[0-9]+/, "").slice(0, 10);
+}
+
+const PREVIEWS = PROJECT_TEMPLATES.map((template) => {
+  let n = 0;
+  return { template, workflow: fromTemplate(template, () => `preview-${n++}`) };
+});
+
+/** A new project: a name, and the process to start from. Everything can be changed afterwards. */
+export function StartProject({ name: personName, taken }: { name: string; taken: string[] }) {
+  const router = useRouter();
+  const [name, setName] = useState("");
+  const [ownKey, setOwnKey] = useState<string | null>(null);
+  const [template, setTemplate] = useState(PREVIEWS[0].template.name);
+  const [visibility, setVisibility] = useState<"everyone" | "members">("everyone");
+  const [trouble, setTrouble] = useState<Problem | null>(null);
+  const [busy, setBusy] = useState(false);
+  const key = ownKey ?? keyOf(name);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    setBusy(true);
+    setTrouble(null);
+    try {
+      const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";
+      const made = await request<{ key: string }>("/api/projects", { body: { name, key, template, visibility, zone } });
+      router.push(`/p/${made.key}/design`);
+    } catch (error) {
+      setTrouble(problemOf(error));
+      setBusy(false);
+    }
+  };
+  return (
+    <main className="mx-auto flex min-h-dvh max-w-[1120px] flex-col gap-6 px-6 py-8">
+      <header className="flex items-center gap-3">
+        <Mark size={36} />
+        <div>
+          <h1 className="text-[22px] leading-tight">Start a project</h1>
+          <p className="text-ink-soft">{taken.length > 0 ? "You lead it, and choose who joins." : `Welcome, ${personName.split(" ")[0]}. Give it a name and choose how its work moves; you lead it.`}</p>
+        </div>
+        {taken.length > 0 && (
+          <Link href="/" className="button button-quiet ml-auto">
+            Back
+          </Link>
+        )}
+      </header>
+      <form onSubmit={submit} className="grid gap-6 lg:grid-cols-[300px_1fr]">
+        <div className="flex flex-col gap-3">
+          <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
+            Name
+            <input className="field" name="name" required maxLength={60} autoFocus value={name} onChange={(e) => setName(e.target.value)} placeholder="Ticket app" />
+          </label>
+          <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
+            Key
+            <input className="field key !text-[14px]" name="key" required maxLength={10} value={key} onChange={(e) => setOwnKey(e.target.value.toUpperCase())} aria-describedby="key-help" />
+            <span id="key-help" className="font-normal text-ink-soft">
+              Items are called {key || "TA"}-1, {key || "TA"}-2 and so on. It stays as it is.
+            </span>
+          </label>
+          <fieldset className="flex flex-col gap-1">
+            <legend className="mb-1 text-[12.5px] font-semibold">Who may look</legend>
+            {(["everyone", "members"] as const).map((v) => (
+              <label key={v} className="flex items-center gap-2">
+                <input type="radio" name="visibility" className="accent-(--accent)" checked={visibility === v} onChange={() => setVisibility(v)} />
+                {v === "everyone" ? "Everyone who can sign in" : "Only its members"}
+              </label>
+            ))}
+          </fieldset>
+          {trouble && (
+            <p role="alert" className="text-[13px] font-semibold text-alarm">
+              {trouble.sentence} {trouble.help}
+            </p>
+          )}
+          <button type="submit" disabled={busy} className="button button-strong justify-center">
+            {busy ? "Starting…" : "Start the project"}
+          </button>
+        </div>
+        <fieldset className="flex flex-col gap-3">
+          <legend className="mb-2 text-[12.5px] font-semibold">How work moves, to begin with</legend>
+          {PREVIEWS.map(({ template: t, workflow }) => (
+            <label key={t.name} className={`sheet block cursor-pointer p-4 ${template === t.name ? "outline-2 outline-(--accent)" : ""}`}>
+              <span className="flex items-center gap-2">
+                <input type="radio" name="template" className="accent-(--accent)" checked={template === t.name} onChange={() => setTemplate(t.name)} />
+                <b className="font-semibold">{t.name}</b>
+                <span className="text-ink-soft">{t.suits}</span>
+              </span>
+              <span className="mt-2 block">
+                <RailMap workflow={workflow} counts={null} />
+              </span>
+            </label>
+          ))}
+        </fieldset>
+      </form>
+    </main>
+  );
+}

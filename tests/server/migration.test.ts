@@ -1,0 +1,65 @@
+import { cpSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { randomUUID } from "node:crypto";
+import os from "node:os";
+import path from "node:path";
+import { drizzle } from "drizzle-orm/node-postgres";
+import { migrate } from "drizzle-orm/node-postgres/migrator";
+import { Client } from "pg";
+import { database } from "@/db/connection";
+import { migrateDatabase } from "@/db/migrate";
+import { checkItems } from "@/server/item/check";
+import { loadWorkflows } from "@/server/workflow/load";
+import { send } from "./setup/board";
+import { BARE, givenTestDatabase } from "./setup/test-database";
+
+givenTestDatabase(BARE);
+
+const MIGRATIONS = path.join(process.cwd(), "src/db/migrations");
+const LEAD = { personId: "una", name: "Una Marsh", administrator: true };
+const ITEM = randomUUID();
+
+/** The schema as it was after so many migrations. */
+async function migrateTo(client: Client, steps: number): Promise<void> {
+  const folder = mkdtempSync(path.join(os.tmpdir(), "zigzag-migrations-"));
+  cpSync(MIGRATIONS, folder, { recursive: true });
+  const file = path.join(folder, "meta/_journal.json");
+  const journal = JSON.parse(readFileSync(file, "utf8"));
+  writeFileSync(file, JSON.stringify({ ...journal, entries: journal.entries.slice(0, steps) }));
+  await migrate(drizzle(client), { migrationsFolder: folder });
+}
+
+test("every migration runs on a database with data, and nothing of it is lost", async () => {
+  const client = new Client({ connectionString: process.env.DATABASE_URL });
+  await client.connect();
+  await client.query("set client_min_messages = warning");
+  await migrateTo(client, 2);
+  await client.query(`
+    insert into person (id, name, email, administrator) values ('una', 'Una Marsh', 'una@saltmarsh.example', true);
+    insert into project (id, key, name, visibility, zone, next_item_number, expectation_days, expectation_share) values ('old', 'OLD', 'Old', 'everyone', 'UTC', 2, 10, 0.85);
+    insert into workflow (id, project_id, name, version) values ('old-w', 'old', 'Two steps', 4);
+    insert into state (id, workflow_id, name, kind, stage, position) values
+      ('s-todo', 'old-w', 'To do', 'unstarted', null, 0), ('s-doing', 'old-w', 'Doing', 'working', 'Work', 1), ('s-done', 'old-w', 'Done', 'finished', null, 2);
+    insert into transition (id, workflow_id, from_state_id, to_state_id, verb, requirements) values
+      ('t-start', 'old-w', 's-todo', 's-doing', 'Start', '[{"kind":"reason"}]'), ('t-close', 'old-w', null, 's-done', 'Close', '[]');
+    insert into item_type (project_id, id, name, level, workflow_id) values ('old', 'job', 'Job', 1, 'old-w');
+    insert into item (id, project_id, number, type_id, title, description, priority, class_of_service, origin, state_id, state_kind, entered_state_at, rank, clock, returns, open_blockers, created_at, updated_at, version)
+      values ('${ITEM}', 'old', 1, 'job', 'Paint the pier', '', 'normal', 'standard', 'planned', 's-todo', 'unstarted', '2026-03-02T08:00:00Z', 'a0', '[]', 0, '[]', '2026-03-02T08:00:00Z', '2026-03-02T08:00:00Z', 1);
+    insert into item_event (item_id, seq, at, actor_id, cause, command_id, kind, new) values ('${ITEM}', 1, '2026-03-02T08:00:00Z', null, 'demo', '${randomUUID()}', 'created',
+      '{"projectId":"old","number":1,"parentId":null,"stateId":"s-todo","stateKind":"unstarted","rank":"a0","title":"Paint the pier","description":"","typeId":"job","severity":null,"priority":"normal","classOfService":"standard","origin":"planned","estimate":null,"teamId":null,"assigneeId":null,"reviewerId":null,"place":null,"howToTest":null,"dueOn":null}');
+    insert into stay (item_id, entered_seq, state_id, kind, entered_at) values ('${ITEM}', 1, 's-todo', 'unstarted', '2026-03-02T08:00:00Z');
+  `);
+  await client.end();
+
+  await migrateDatabase(process.env.DATABASE_URL!);
+
+  const workflow = (await loadWorkflows(database(), ["old-w"])).get("old-w")!;
+  expect(workflow.version).toBe(4);
+  expect(workflow.states.map((s) => s.name)).toEqual(["To do", "Doing", "Done"]);
+  expect(workflow.transitions.map((t) => t.verb).sort()).toEqual(["Close", "Start"]);
+  expect((await checkItems()).findings).toEqual([]);
+
+  const start = (answers: object) => send(LEAD, ITEM, { kind: "move", from: "s-todo", to: "s-doing", answers });
+  await expect(start({})).rejects.toThrow("This move says why.");
+  expect((await start({ reason: "The paint is here." })).card.stateId).toBe("s-doing");
+  expect((await checkItems()).findings).toEqual([]);
+});
