@@ -144,7 +144,7 @@ describe("time and efficiency", () => {
   });
 
   test("the zigzag is the same time, drawn: high, low, broken, with its returns", () => {
-    const line = zigzag(h, 10 * DAY);
+    const line = zigzag(h, 10 * DAY, [7 * DAY, 400 * DAY]);
     expect(line.segments.map((s) => [s.level, s.blocked, s.days])).toEqual([
       ["low", false, 2], ["high", false, 1], ["high", true, 2.5], ["high", false, 0.5], ["low", false, 0.5], ["low", true, 0.5], ["high", true, 0.25], ["high", false, 0.75],
     ]);

@@ -1,4 +1,4 @@
-import { byAge, statusForRequester, UNJUDGED, type ReportStanding } from "@/core/intake/report";
+import { statusForRequester, UNJUDGED, type ReportStanding } from "@/core/intake/report";
 import { mostSimilar, stem } from "@/core/intake/similarity";
 import { judge, type Verdict } from "@/core/intake/verdict";
 import { ACTIONS, MAY, may, roleIn, ROLES } from "@/core/people/authorise";
@@ -37,11 +37,6 @@ test("the requester is told in words for every standing, and never anything inte
   expect(statusForRequester({ ...accepted, status: "merged" }, item("waiting")).detail).toContain("Others have told us");
   expect(statusForRequester({ ...UNJUDGED, status: "parked", parkedUntil: "2026-12-01" }, null).detail).toContain("2026-12-01");
   expect(statusForRequester({ ...UNJUDGED, status: "declined", declineReason: "Because." }, null).detail).toBe("Because.");
-});
-
-test("the queue is read oldest first, and an answer does not cost a report its place", () => {
-  const row = (id: string, receivedAt: number, returnedAt: number | null = null) => ({ id, receivedAt, returnedAt });
-  expect([row("c", 3), row("b", 1, 9), row("a", 1)].sort(byAge).map((r) => r.id)).toEqual(["a", "b", "c"]);
 });
 
 describe("similarity", () => {

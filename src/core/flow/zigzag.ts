@@ -15,7 +15,7 @@ export interface ZigzagSegment {
 
 export interface Zigzag {
   segments: ZigzagSegment[];
-  /** When the item came back to a state it had been in before. */
+  /** When the item was sent back to an earlier stage, as far as it is in the drawing. */
   returns: Instant[];
   working: Days;
   waiting: Days;
@@ -26,17 +26,14 @@ export interface Zigzag {
 /**
  * An item's history as its zigzag, from the first commitment to the finish or to now. Time spent unstarted or finished
  * between two commitments is a stretch of level "off"; what comes after the last finish is left out.
+ * @param sentBack when the item was moved backwards; its stays alone do not tell which way was back
  */
-export function zigzag(history: FlowHistory, now: Instant): Zigzag {
+export function zigzag(history: FlowHistory, now: Instant, sentBack: readonly Instant[] = []): Zigzag {
   const first = history.stays.findIndex((s) => isInProgress(s.kind));
   const lastActive = history.stays.findLastIndex((s) => isInProgress(s.kind));
   const blocks = mergedBlocks(history.blocks, now);
   const segments: ZigzagSegment[] = [];
-  const returns: Instant[] = [];
-  const seen = new Set<StateId>();
   for (const stay of first < 0 ? [] : history.stays.slice(first, lastActive + 1)) {
-    if (seen.has(stay.stateId)) returns.push(stay.from);
-    seen.add(stay.stateId);
     const end = stay.to ?? Math.max(now, stay.from);
     const level = stay.kind === "working" ? "high" : stay.kind === "waiting" ? "low" : "off";
     const piece = (from: Instant, to: Instant, blocked: boolean) => {
@@ -56,5 +53,6 @@ export function zigzag(history: FlowHistory, now: Instant): Zigzag {
   const waiting = sum((s) => s.level === "low" && !s.blocked);
   const blocked = sum((s) => s.blocked);
   const total = working + waiting + blocked;
+  const returns = sentBack.filter((at) => segments.length > 0 && at >= segments[0].from && at <= segments.at(-1)!.to);
   return { segments, returns, working, waiting, blocked, efficiency: total > 0 ? working / total : null };
 }

@@ -44,16 +44,3 @@ export function statusForRequester(
     }
   }
 }
-
-/** Minutes, hours or days that a report has been waiting, oldest first is how the queue is read. */
-export interface QueuedReport {
-  id: string;
-  receivedAt: Instant;
-  /** Set when an answer or a park date brought it back. */
-  returnedAt: Instant | null;
-}
-
-/** The order of the queue: oldest first by arrival, whatever happened in between; equal ones by id. */
-export function byAge(a: QueuedReport, b: QueuedReport): number {
-  return a.receivedAt - b.receivedAt || (a.id < b.id ? -1 : 1);
-}

@@ -21,13 +21,3 @@ export function ranksBetween(above: Rank | null, below: Rank | null, count: numb
 export function compareRanks(a: Rank, b: Rank): number {
   return a < b ? -1 : a > b ? 1 : 0;
 }
-
-/** Whether a text is a rank that `rankBetween` can have made and can work with. */
-export function isRank(text: string): boolean {
-  try {
-    generateKeyBetween(text, null);
-    return true;
-  } catch {
-    return false;
-  }
-}

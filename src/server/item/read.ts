@@ -119,7 +119,11 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       stateName: names.state(l.stateId),
     })),
     reports,
-    zigzag: zigzag(history, row.withdrawnAt ?? now),
+    zigzag: zigzag(
+      history,
+      row.withdrawnAt ?? now,
+      events.map((e) => eventOf(e.event)).flatMap((e) => (e.kind === "moved" && e.new.isReturn ? [e.at] : [])),
+    ),
     stateNames,
     ageDays: daysTouched(row.clock, access.project.zone, now),
     ...people,

@@ -36,12 +36,12 @@ export function CourseBar({ project, projects, person, waiting, showsIntake, the
   const stops = STOPS.filter((s) => s.id !== "intake" || showsIntake);
   const points = stops.map((_, i) => `${STEP / 2 + i * STEP},${i % 2 === 0 ? HIGH : LOW}`).join(" ");
   return (
-    <header className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-sheet px-4">
+    <header className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-sheet px-4 max-sm:h-auto max-sm:flex-wrap max-sm:gap-x-2 max-sm:gap-y-0 max-sm:px-2 max-sm:pt-1">
       <Link href={`/p/${project.key}/flow`} aria-label="Zigzag Lane, to the board" className="flex items-center">
         <Mark />
       </Link>
       <ProjectMenu project={project} projects={projects} />
-      <nav aria-label="Course" className="relative ml-3" style={{ width: stops.length * STEP, height: 46 }}>
+      <nav aria-label="Course" className="relative ml-3 shrink-0 max-sm:order-last max-sm:mx-auto" style={{ width: stops.length * STEP, height: 46 }}>
         <svg className="absolute inset-x-0 bottom-0" width={stops.length * STEP} height="26" aria-hidden="true">
           <polyline points={points} fill="none" stroke="var(--accent)" strokeOpacity="0.65" strokeWidth="2" />
           {stops.map((stop, i) => {
@@ -81,7 +81,7 @@ export function CourseBar({ project, projects, person, waiting, showsIntake, the
           })}
         </ul>
       </nav>
-      <div className="ml-auto flex items-center gap-3">
+      <div className="ml-auto flex items-center gap-3 max-sm:gap-2">
         <SearchBox projectKey={project.key} />
         <PersonMenu person={person} theme={theme} />
       </div>

@@ -60,7 +60,7 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
 
   return (
     <div className="flex h-full flex-col">
-      <div className="flex shrink-0 items-center gap-4 border-b border-line px-4 py-2.5">
+      <div className="flex shrink-0 items-center gap-x-4 border-b border-line px-4 py-2.5 max-sm:flex-wrap">
         <h1 className="text-[18px]">Triage desk</h1>
         <p className="text-ink-soft">
           <b className="text-ink">{desk.queue.length}</b> {desk.queue.length === 1 ? "report waits" : "reports wait"} for a verdict
@@ -70,11 +70,11 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
         <a className="link text-[13px]" href={`/report/${desk.project.key}`} target="_blank" rel="noreferrer">
           Public report page
         </a>
-        <button type="button" className="button button-small" onClick={() => setHelp(true)}>
+        <button type="button" className="button button-small max-sm:hidden" onClick={() => setHelp(true)}>
           Keys <kbd>?</kbd>
         </button>
       </div>
-      <div className="grid min-h-0 flex-1 grid-cols-1 md:grid-cols-[264px_minmax(0,1fr)] xl:grid-cols-[264px_minmax(0,1fr)_340px]">
+      <div className="grid min-h-0 flex-1 grid-cols-1 max-md:block max-md:overflow-y-auto md:grid-cols-[264px_minmax(0,1fr)] xl:grid-cols-[264px_minmax(0,1fr)_340px]">
         <nav aria-label="Queue" className="max-h-[40vh] overflow-y-auto border-r border-line md:max-h-none">
           <Queue rows={desk.queue} openId={openId} now={desk.now} onOpen={open} empty="The queue is empty. New reports appear here by themselves." />
           {desk.aside.length > 0 && (

@@ -32,7 +32,7 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
         )}
         <Title handle={handle} />
         <p className="mt-1 text-[13px] text-ink-soft">
-          <b className="text-ink">{view.state.name}</b>
+          <b className="text-ink">{view.state.name}</b> since {exact(item.enteredStateAt, view.project.zone)}
           {item.outcome && <>, {item.outcome}</>}
           {item.clock.length > 0 && (
             <>
@@ -42,7 +42,6 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
           )}
           {item.classOfService === "expedite" && <b className="text-ink"> · expedite</b>}
           {item.origin === "unplanned" && <em> · unplanned</em>}
-          {" · "}since {exact(item.createdAt, view.project.zone)}
         </p>
       </div>
       {item.withdrawnAt !== null && <p className="bg-signal-soft px-3 py-2 text-signal-ink">This item was taken back to the intake queue when its verdict was undone.</p>}

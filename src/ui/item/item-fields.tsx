@@ -38,7 +38,7 @@ export function ItemFields({ handle }: { handle: ItemHandle }) {
     </label>
   );
   return (
-    <div className="grid grid-cols-[auto_1fr_auto_1fr] gap-x-3 gap-y-0.5">
+    <div className="grid grid-cols-[auto_1fr_auto_1fr] max-sm:grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
       {choice("Assignee", "assigneeId", named(view.people), "Nobody yet")}
       {choice("Reviewer", "reviewerId", named(view.people), "Nobody yet")}
       {choice("Class", "classOfService", plain(CLASSES_OF_SERVICE))}
