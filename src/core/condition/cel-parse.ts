@@ -1,0 +1,190 @@
+import { parse } from "@bufbuild/cel";
+import { comparisonProblem, operatorsFor, type Comparison, type Condition, type ConditionValue, type Operator } from "./condition";
+import { FACT_NAMES, FACTS, type FactName } from "./facts";
+import { syntaxError } from "./cel-syntax";
+import { optionsOf, type Vocabulary } from "./vocabulary";
+
+/** What is wrong with a text, and the character it is wrong at, counted from 0. */
+export interface TextProblem {
+  at: number;
+  sentence: string;
+}
+
+export type ParsedText = { condition: Condition; problem: null } | { condition: null; problem: TextProblem };
+
+type Expr = NonNullable<ReturnType<typeof parse>["expr"]>;
+
+class Trouble extends Error {
+  constructor(
+    readonly exprId: bigint,
+    sentence: string,
+  ) {
+    super(sentence);
+  }
+}
+
+const LONGEST = 4_000;
+
+/** Reads the text form that `printCel` writes, and what people write of the same subset by hand. */
+export function parseCel(text: string, vocabulary: Vocabulary): ParsedText {
+  if (text.trim() === "") return { condition: { kind: "all", of: [] }, problem: null };
+  const failed = (at: number, sentence: string): ParsedText => ({ condition: null, problem: { at, sentence } });
+  if (text.length > LONGEST) return failed(LONGEST, `A condition has at most ${LONGEST.toLocaleString("en")} characters.`);
+  const mistake = syntaxError(text);
+  if (mistake) return failed(mistake.at, mistake.sentence);
+  let parsed: ReturnType<typeof parse>;
+  try {
+    parsed = parse(text);
+  } catch (error) {
+    const at = (error as { location?: { start: { offset: number } } }).location?.start.offset ?? 0;
+    return failed(at, "This cannot be read as a condition.");
+  }
+  try {
+    return { condition: new Reader(vocabulary).condition(parsed.expr!), problem: null };
+  } catch (error) {
+    if (error instanceof Trouble) return failed(parsed.sourceInfo?.positions[String(error.exprId)] ?? 0, error.message);
+    throw error;
+  }
+}
+
+const BY_TEXT = new Map(FACT_NAMES.map((name) => [FACTS[name].text, name]));
+
+const OPERATOR_OF: Record<string, Operator> = { "_==_": "is", "_!=_": "is not", "_>=_": "at least", "_<=_": "at most", "_>_": "more than", "_<_": "less than" };
+/** The same comparison with its sides exchanged. */
+const MIRRORED: Partial<Record<Operator, Operator>> = { "at least": "at most", "at most": "at least", "more than": "less than", "less than": "more than" };
+
+type Side = { fact: FactName } | { value: ConditionValue | null };
+
+class Reader {
+  constructor(private readonly vocabulary: Vocabulary) {}
+
+  condition(expr: Expr): Condition {
+    const { exprKind } = expr;
+    if (exprKind.case === "constExpr" && exprKind.value.constantKind.case === "boolValue")
+      return exprKind.value.constantKind.value ? { kind: "all", of: [] } : { kind: "any", of: [] };
+    if (exprKind.case === "selectExpr") return this.flag(expr);
+    if (exprKind.case !== "callExpr") throw new Trouble(expr.id, "A comparison is wanted here, such as item.estimate > 3.");
+    const { function: name, args, target } = exprKind.value;
+    if (name === "_&&_" || name === "_||_") return this.junction(name === "_&&_" ? "all" : "any", args);
+    if (name === "!_") return this.negated(args[0]);
+    if (name === "@in" || name === "_in_") return this.membership(expr, args);
+    if (name in OPERATOR_OF) return this.comparison(expr, OPERATOR_OF[name], args);
+    if (name === "has_words" && target && args.length === 1) return this.compare(expr, this.fact(target), "contains", this.value(args[0]), args[0]);
+    throw new Trouble(expr.id, `“${name.replaceAll("_", "")}” is not understood here.`);
+  }
+
+  /** `a && b && c` is one list of three. */
+  private junction(kind: "all" | "any", args: Expr[]): Condition {
+    const parts = args.map((a) => this.condition(a));
+    const [first] = parts;
+    const chained = args[0].exprKind.case === "callExpr" && args[0].exprKind.value.function === (kind === "all" ? "_&&_" : "_||_");
+    return chained && first.kind === kind ? { kind, of: [...first.of, ...parts.slice(1)] } : { kind, of: parts };
+  }
+
+  private negated(inner: Expr): Condition {
+    const condition = this.condition(inner);
+    if (condition.kind !== "compare") return { kind: "not", of: condition };
+    if (condition.op === "one of") return { ...condition, op: "none of" };
+    if (condition.op === "contains") return { ...condition, op: "lacks" };
+    if (FACTS[condition.fact].kind === "flag") return { ...condition, value: condition.value !== true };
+    return { kind: "not", of: condition };
+  }
+
+  private flag(expr: Expr): Condition {
+    const fact = this.fact(expr);
+    if (FACTS[fact].kind !== "flag") throw new Trouble(expr.id, `“${FACTS[fact].label}” is compared with something, such as == or >.`);
+    return { kind: "compare", fact, op: "is", value: true };
+  }
+
+  private membership(expr: Expr, [left, right]: Expr[]): Condition {
+    const [a, b] = [this.side(left), this.side(right)];
+    if ("fact" in a && "value" in b) return this.compare(expr, a.fact, "one of", b.value, right);
+    if ("fact" in b && "value" in a) return this.compare(expr, b.fact, "contains", a.value, left);
+    throw new Trouble(expr.id, "“in” stands between a fact and a list.");
+  }
+
+  private comparison(expr: Expr, op: Operator, [left, right]: Expr[]): Condition {
+    const [a, b] = [this.side(left), this.side(right)];
+    if ("fact" in a && "value" in b) return this.compare(expr, a.fact, op, b.value, right);
+    if ("fact" in b && "value" in a) return this.compare(expr, b.fact, MIRRORED[op] ?? op, a.value, left);
+    throw new Trouble(expr.id, "A fact is compared with a value, such as item.priority == \"high\".");
+  }
+
+  private compare(expr: Expr, fact: FactName, op: Operator, value: ConditionValue | null, valueExpr: Expr): Comparison {
+    if (value === null) {
+      if (!operatorsFor(fact).includes("is set")) throw new Trouble(valueExpr.id, `“${FACTS[fact].label}” is never empty.`);
+      if (op === "is" || op === "is not") return { kind: "compare", fact, op: op === "is" ? "is empty" : "is set", value: null };
+      throw new Trouble(valueExpr.id, "Nothing is more or less than null.");
+    }
+    const comparison: Comparison = { kind: "compare", fact, op, value: this.identified(fact, value, valueExpr) };
+    const problem = comparisonProblem(comparison);
+    if (problem) throw new Trouble(valueExpr.id, problem);
+    return comparison;
+  }
+
+  /** Names become the ids of what is called so. */
+  private identified(fact: FactName, value: ConditionValue, expr: Expr): ConditionValue {
+    if (typeof FACTS[fact].options !== "string") return value;
+    const options = optionsOf(fact, this.vocabulary);
+    const idOf = (label: string) => {
+      const found = options.find((o) => o.label === label) ?? options.find((o) => o.id === label);
+      if (found) return found.id;
+      throw new Trouble(expr.id, `No ${FACTS[fact].options === "people" ? "person" : String(FACTS[fact].options).replace(/s$/, "")} is called “${label}”.`);
+    };
+    if (typeof value === "string") return idOf(value);
+    if (Array.isArray(value)) return value.map(idOf);
+    return value;
+  }
+
+  private side(expr: Expr): Side {
+    const { exprKind } = expr;
+    if (exprKind.case === "selectExpr") return { fact: this.fact(expr) };
+    return { value: this.value(expr) };
+  }
+
+  private fact(expr: Expr): FactName {
+    const { exprKind } = expr;
+    if (exprKind.case === "selectExpr" && !exprKind.value.testOnly) {
+      const { operand, field } = exprKind.value;
+      if (operand?.exprKind.case === "identExpr" && operand.exprKind.value.name === "item") {
+        const name = BY_TEXT.get(field);
+        if (name) return name;
+        throw new Trouble(expr.id, `An item has no “${field}”.${nearest(field)}`);
+      }
+    }
+    throw new Trouble(expr.id, "A fact of the item is wanted here, such as item.type.");
+  }
+
+  private value(expr: Expr): ConditionValue | null {
+    const { exprKind } = expr;
+    if (exprKind.case === "constExpr") {
+      const { case: kind, value } = exprKind.value.constantKind;
+      if (kind === "nullValue") return null;
+      if (kind === "int64Value" || kind === "uint64Value" || kind === "doubleValue") return Number(value);
+      if (kind === "stringValue" || kind === "boolValue") return value;
+    }
+    if (exprKind.case === "identExpr") {
+      if (exprKind.value.name === "me") return { who: "me" };
+      if (exprKind.value.name === "my_teams") return { who: "my teams" };
+      throw new Trouble(expr.id, `“${exprKind.value.name}” is not known. Texts stand in quotation marks.`);
+    }
+    if (exprKind.case === "listExpr") return exprKind.value.elements.map((e) => {
+      const value = this.value(e);
+      if (typeof value !== "string") throw new Trouble(e.id, "A list holds texts in quotation marks.");
+      return value;
+    });
+    if (exprKind.case === "callExpr" && exprKind.value.function === "day" && exprKind.value.args.length === 1) {
+      const day = this.value(exprKind.value.args[0]);
+      if (typeof day === "number" && Number.isInteger(day)) return { day };
+      throw new Trouble(exprKind.value.args[0].id, "day() takes a whole number of days from today.");
+    }
+    throw new Trouble(expr.id, "A value is wanted here: a text, a number, null, a list, me or day(7).");
+  }
+}
+
+/** " Did you mean …?" for the fact whose name shares the most letters at its beginning. */
+function nearest(field: string): string {
+  const shared = (name: string) => [...name].findIndex((c, i) => c !== field[i]);
+  const scored = [...BY_TEXT.keys()].map((name) => ({ name, score: shared(name) < 0 ? name.length : shared(name) })).sort((a, b) => b.score - a.score);
+  return scored[0].score >= 2 ? ` Did you mean item.${scored[0].name}?` : "";
+}

@@ -1,0 +1,75 @@
+import type { Comparison, Condition, ConditionValue, Operator } from "./condition";
+import { FACTS } from "./facts";
+import { labelOf, type Vocabulary } from "./vocabulary";
+
+/**
+ * A condition in its text form, a subset of the Common Expression Language (cel-spec): `item.type == "Bug" &&
+ * item.days_in_state > 3.0`. What the project names is written by its name. `me`, `my_teams` and `day(n)`, the date n
+ * days from today, are given by whoever evaluates it.
+ */
+export function printCel(condition: Condition, vocabulary: Vocabulary): string {
+  return print(condition, vocabulary, "nothing");
+}
+
+type Around = "nothing" | "any" | "all" | "not";
+
+function print(condition: Condition, vocabulary: Vocabulary, around: Around): string {
+  switch (condition.kind) {
+    case "all":
+      if (condition.of.length === 0) return "true";
+      if (condition.of.length === 1) return print(condition.of[0], vocabulary, around);
+      return wrap(condition.of.map((c) => print(c, vocabulary, "all")).join(" && "), around === "not");
+    case "any":
+      if (condition.of.length === 0) return "false";
+      if (condition.of.length === 1) return print(condition.of[0], vocabulary, around);
+      return wrap(condition.of.map((c) => print(c, vocabulary, "any")).join(" || "), around === "all" || around === "not");
+    case "not":
+      if (condition.of.kind === "not") return print(condition.of.of, vocabulary, around);
+      if (condition.of.kind === "compare" && condition.of.op in POSITIVE) return print({ ...condition.of, op: POSITIVE[condition.of.op]! }, vocabulary, around);
+      if (condition.of.kind === "compare" && condition.of.value === false) return print({ ...condition.of, value: true }, vocabulary, around);
+      return `!${print(condition.of, vocabulary, "not")}`;
+    case "compare": {
+      const { text, simple } = printComparison(condition, vocabulary);
+      return wrap(text, around === "not" && !simple);
+    }
+  }
+}
+
+const wrap = (text: string, brackets: boolean) => (brackets ? `(${text})` : text);
+
+/** What is printed with a sign of negation of its own, and what it negates. */
+const POSITIVE: Partial<Record<Operator, Operator>> = { "none of": "one of", lacks: "contains" };
+
+const SIGN = { is: "==", "is not": "!=", "at least": ">=", "at most": "<=", "more than": ">", "less than": "<" } as const;
+
+function printComparison(comparison: Comparison, vocabulary: Vocabulary): { text: string; simple: boolean } {
+  const { fact, op, value } = comparison;
+  const name = `item.${FACTS[fact].text}`;
+  const { kind } = FACTS[fact];
+  if (op === "is set") return { text: `${name} != null`, simple: false };
+  if (op === "is empty") return { text: `${name} == null`, simple: false };
+  const literal = printValue(comparison, value!, vocabulary);
+  if (kind === "flag") return { text: value === true ? name : `!${name}`, simple: true };
+  if (kind === "set") return { text: op === "contains" ? `${literal} in ${name}` : `!(${literal} in ${name})`, simple: op === "lacks" };
+  if (op === "one of") return { text: `${name} in ${literal}`, simple: false };
+  if (op === "none of") return { text: `!(${name} in ${literal})`, simple: true };
+  if (op === "contains") return { text: `${name}.has_words(${literal})`, simple: true };
+  if (op === "lacks") return { text: `!${name}.has_words(${literal})`, simple: true };
+  return { text: `${name} ${SIGN[op]} ${literal}`, simple: false };
+}
+
+function printValue({ fact }: Comparison, value: ConditionValue, vocabulary: Vocabulary): string {
+  if (Array.isArray(value)) return `[${value.map((v) => quoted(labelOf(fact, v, vocabulary))).join(", ")}]`;
+  if (typeof value === "object") {
+    if ("day" in value) return value.day === 0 ? "day(0)" : `day(${value.day})`;
+    return value.who === "me" ? "me" : "my_teams";
+  }
+  if (typeof value === "string") return quoted(FACTS[fact].options === null ? value : labelOf(fact, value, vocabulary));
+  if (typeof value === "number") return Number.isInteger(value) ? `${value}.0` : String(value);
+  return String(value);
+}
+
+/** A CEL string literal. */
+function quoted(text: string): string {
+  return JSON.stringify(text).replaceAll("\u2028", "\\u2028").replaceAll("\u2029", "\\u2029");
+}

@@ -1,0 +1,68 @@
+import { operatorsFor } from "./condition";
+import { FACT_NAMES, FACTS, type FactName } from "./facts";
+import { tokens } from "./cel-syntax";
+import { optionsOf, type Vocabulary } from "./vocabulary";
+
+export interface Completion {
+  /** What is put in place of the characters from `from` to the cursor. */
+  insert: string;
+  from: number;
+  label: string;
+  /** What it is, in a word or two. */
+  note: string;
+}
+
+const SIGNS: Record<string, string> = { is: "==", "is not": "!=", "at least": ">=", "at most": "<=", "more than": ">", "less than": "<", "one of": "in [" };
+
+/** What can stand at the cursor of a condition's text, best first. */
+export function completions(text: string, cursor: number, vocabulary: Vocabulary): Completion[] {
+  const before = tokens(text.slice(0, cursor));
+  const last = before.at(-1);
+  const touching = last && last.at + last.text.length === cursor ? last : undefined;
+  const typed = touching?.kind === "word" || touching?.kind === "strange" ? touching : undefined;
+  const rest = typed ? before.slice(0, -1) : before;
+  const from = typed?.at ?? cursor;
+  const start = (typed?.text ?? "").toLowerCase();
+  const fits = (c: Completion) => c.label.toLowerCase().includes(start) || c.insert.toLowerCase().startsWith(start);
+  return candidates(rest, vocabulary)
+    .map((c) => ({ ...c, from }))
+    .filter(fits)
+    .slice(0, 40);
+}
+
+function candidates(before: ReturnType<typeof tokens>, vocabulary: Vocabulary): Omit<Completion, "from">[] {
+  const [second, last] = [before.at(-2), before.at(-1)];
+  if (last?.kind === "dot" && second?.text === "item") return FACT_NAMES.map((name) => ({ insert: FACTS[name].text, label: FACTS[name].label, note: FACTS[name].kind }));
+  const fact = factBefore(before);
+  if (fact && last?.kind === "word")
+    return operatorsFor(fact).flatMap((op) => (SIGNS[op] ? [{ insert: `${SIGNS[op]} `, label: `${SIGNS[op].replace(" [", "")}  ${op}`, note: "" }] : []));
+  if (fact && (last?.kind === "operator" || last?.text === "[" || last?.kind === "comma")) return values(fact, vocabulary);
+  if (!last || last.kind === "operator" || last.kind === "not" || last.text === "(")
+    return [
+      { insert: "item.", label: "item.", note: "a fact of the item" },
+      ...FACT_NAMES.map((name) => ({ insert: `item.${FACTS[name].text} `, label: FACTS[name].label, note: FACTS[name].kind })),
+    ];
+  return [
+    { insert: "&& ", label: "&&  and", note: "" },
+    { insert: "|| ", label: "||  or", note: "" },
+  ];
+}
+
+/** The fact that the comparison at the end of the tokens is about. */
+function factBefore(before: ReturnType<typeof tokens>): FactName | null {
+  for (let i = before.length - 1; i >= 0 && i > before.length - 60; i--) {
+    if (before[i].text === "&&" || before[i].text === "||") return null;
+    if (before[i].kind === "word" && before[i - 1]?.kind === "dot" && before[i - 2]?.text === "item") return FACT_NAMES.find((name) => FACTS[name].text === before[i].text) ?? null;
+  }
+  return null;
+}
+
+function values(fact: FactName, vocabulary: Vocabulary): Omit<Completion, "from">[] {
+  const { kind, options, nullable } = FACTS[fact];
+  const found = optionsOf(fact, vocabulary).map(({ label }) => ({ insert: JSON.stringify(label), label, note: "" }));
+  if (options === "people") found.unshift({ insert: "me", label: "me", note: "whoever looks" });
+  if (options === "teams") found.unshift({ insert: "my_teams", label: "my_teams", note: "of whoever looks" });
+  if (kind === "date") found.push({ insert: "day(0)", label: "day(0)", note: "today" }, { insert: "day(7)", label: "day(7)", note: "in a week" });
+  if (nullable) found.push({ insert: "null", label: "null", note: "not set" });
+  return found;
+}

@@ -1,0 +1,126 @@
+import { z } from "zod";
+import { FACT_NAMES, FACTS, type FactName } from "./facts";
+
+/** What a fact is compared with. `me` and `my teams` are whoever asks; a day is counted from today. */
+export type ConditionValue = string | number | boolean | string[] | { who: "me" | "my teams" } | { day: number };
+
+export const OPERATORS = [
+  "is",
+  "is not",
+  "one of",
+  "none of",
+  "at least",
+  "at most",
+  "more than",
+  "less than",
+  "contains",
+  "lacks",
+  "is set",
+  "is empty",
+] as const;
+export type Operator = (typeof OPERATORS)[number];
+
+export interface Comparison {
+  kind: "compare";
+  fact: FactName;
+  op: Operator;
+  /** Null only with "is set" and "is empty". */
+  value: ConditionValue | null;
+}
+
+/**
+ * Which items are meant. One structure for board scopes, lanes, filters, requirements, automations and targets.
+ * All of nothing is every item, any of nothing is none.
+ */
+export type Condition = { kind: "all"; of: Condition[] } | { kind: "any"; of: Condition[] } | { kind: "not"; of: Condition } | Comparison;
+
+export const EVERY_ITEM: Condition = { kind: "all", of: [] };
+
+/** The operators that a kind of fact understands. */
+const BY_KIND = {
+  choice: ["is", "is not", "one of", "none of", "is set", "is empty"],
+  number: ["is", "is not", "at least", "at most", "more than", "less than", "is set", "is empty"],
+  text: ["is", "is not", "contains", "lacks", "is set", "is empty"],
+  date: ["is", "is not", "at least", "at most", "more than", "less than", "is set", "is empty"],
+  flag: ["is"],
+  set: ["contains", "lacks"],
+} as const satisfies Record<string, readonly Operator[]>;
+
+export function operatorsFor(fact: FactName): readonly Operator[] {
+  const { kind, nullable } = FACTS[fact];
+  return BY_KIND[kind].filter((op) => nullable || (op !== "is set" && op !== "is empty"));
+}
+
+const isDate = (text: string) => z.iso.date().safeParse(text).success;
+
+/** Why a comparison makes no sense; null when it does. */
+export function comparisonProblem({ fact, op, value }: Comparison): string | null {
+  const { kind, label, options } = FACTS[fact];
+  if (!operatorsFor(fact).includes(op)) return `“${label}” cannot be asked with “${op}”.`;
+  if (op === "is set" || op === "is empty") return value === null ? null : `“${op}” takes no value.`;
+  if (value === null) return `“${label} ${op}” needs a value.`;
+  const person = typeof value === "object" && !Array.isArray(value) && "who" in value;
+  if (kind === "number") return typeof value === "number" && Number.isFinite(value) ? null : `“${label}” is compared with a number.`;
+  if (kind === "flag") return typeof value === "boolean" ? null : `“${label}” is true or false.`;
+  if (kind === "date") {
+    const relative = typeof value === "object" && !Array.isArray(value) && "day" in value;
+    return relative || (typeof value === "string" && isDate(value)) ? null : `“${label}” is compared with a date or a day counted from today.`;
+  }
+  if (kind === "text" || kind === "set") return typeof value === "string" && value !== "" ? known(fact, [value]) : `“${label}” is compared with a text.`;
+  if (op === "one of" || op === "none of") {
+    if (person) return options === "teams" && value.who === "my teams" ? null : `“${label}” is compared with a list.`;
+    return Array.isArray(value) && value.length > 0 ? known(fact, value) : `“${label} ${op}” needs at least one value.`;
+  }
+  if (person) return options === "people" && value.who === "me" ? null : `“${label}” cannot be you.`;
+  return typeof value === "string" ? known(fact, [value]) : `“${label}” is compared with one value.`;
+}
+
+function known(fact: FactName, values: readonly string[]): string | null {
+  const { options, label } = FACTS[fact];
+  if (!Array.isArray(options)) return null;
+  const strange = values.find((v) => !options.includes(v));
+  return strange === undefined ? null : `${label} is never “${strange}”. It is ${options.join(", ")}.`;
+}
+
+const comparison = z
+  .object({
+    kind: z.literal("compare"),
+    fact: z.enum(FACT_NAMES),
+    op: z.enum(OPERATORS),
+    value: z.union([
+      z.string().max(300),
+      z.number(),
+      z.boolean(),
+      z.array(z.string().max(300)).max(100),
+      z.object({ who: z.enum(["me", "my teams"]) }),
+      z.object({ day: z.number().int().min(-3650).max(3650) }),
+      z.null(),
+    ]),
+  })
+  .superRefine((c, context) => {
+    const problem = comparisonProblem(c);
+    if (problem) context.addIssue({ code: "custom", message: problem });
+  });
+
+const DEEPEST = 8;
+
+function nested(depth: number): z.ZodType<Condition> {
+  if (depth === 0) return comparison;
+  const inner = z.lazy(() => nested(depth - 1));
+  return z.discriminatedUnion("kind", [
+    z.object({ kind: z.literal("all"), of: z.array(inner).max(50) }),
+    z.object({ kind: z.literal("any"), of: z.array(inner).max(50) }),
+    z.object({ kind: z.literal("not"), of: inner }),
+    comparison,
+  ]) as z.ZodType<Condition>;
+}
+
+/** A condition from outside; at most eight levels deep. */
+export const conditionSchema: z.ZodType<Condition> = nested(DEEPEST);
+
+/** The facts that a condition asks for. */
+export function factsIn(condition: Condition): Set<FactName> {
+  if (condition.kind === "compare") return new Set([condition.fact]);
+  const parts = condition.kind === "not" ? [condition.of] : condition.of;
+  return new Set(parts.flatMap((c) => [...factsIn(c)]));
+}

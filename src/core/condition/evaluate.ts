@@ -1,0 +1,79 @@
+import type { Instant } from "@/core/calendar/instant";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import type { Comparison, Condition, ConditionValue } from "./condition";
+import { FACTS, type AskedItem, type FactValue } from "./facts";
+
+/** Who asks, when, and where a day begins and ends. */
+export interface Asker {
+  personId: string | null;
+  teamIds: readonly string[];
+  now: Instant;
+  /** IANA zone of the project. */
+  zone: string;
+}
+
+/** The date that a value stands for, ISO 8601. */
+export function dateOf(value: ConditionValue, asker: Pick<Asker, "now" | "zone">): string {
+  if (typeof value === "string") return value;
+  if (typeof value === "object" && "day" in value) return isoDate(dayNumber(asker.now, asker.zone) + value.day);
+  throw new Error("no date");
+}
+
+/** The ids that a value stands for. `me` of nobody is no id, so nothing is ever equal to it. */
+export function idsOf(value: ConditionValue, asker: Pick<Asker, "personId" | "teamIds">): string[] {
+  if (typeof value === "string") return [value];
+  if (Array.isArray(value)) return value;
+  if (typeof value === "object" && "who" in value) return value.who === "me" ? (asker.personId ? [asker.personId] : []) : [...asker.teamIds];
+  throw new Error("no id");
+}
+
+/**
+ * Whether a condition holds for an item. A fact without a value is less, more or equal to nothing: only "is not",
+ * "none of", "lacks" and "is empty" hold for it.
+ */
+export function holds(condition: Condition, asked: AskedItem, asker: Asker): boolean {
+  switch (condition.kind) {
+    case "all":
+      return condition.of.every((c) => holds(c, asked, asker));
+    case "any":
+      return condition.of.some((c) => holds(c, asked, asker));
+    case "not":
+      return !holds(condition.of, asked, asker);
+    case "compare":
+      return compare(condition, FACTS[condition.fact].of(asked, asker.now), asker);
+  }
+}
+
+function compare({ fact, op, value }: Comparison, actual: FactValue, asker: Asker): boolean {
+  if (op === "is set") return actual !== null;
+  if (op === "is empty") return actual === null;
+  if (op === "is not") return !compare({ kind: "compare", fact, op: "is", value }, actual, asker);
+  if (op === "none of") return !compare({ kind: "compare", fact, op: "one of", value }, actual, asker);
+  if (op === "lacks") return !compare({ kind: "compare", fact, op: "contains", value }, actual, asker);
+  if (actual === null || value === null) return false;
+  const { kind } = FACTS[fact];
+  if (kind === "choice") return idsOf(value, asker).includes(actual as string);
+  if (kind === "set") return (actual as readonly string[]).includes(value as string);
+  if (kind === "text") return op === "contains" ? lower(actual as string).includes(lower(value as string)) : actual === value;
+  if (kind === "flag") return actual === value;
+  const [a, b] = kind === "date" ? [actual as string, dateOf(value, asker)] : [actual as number, value as number];
+  switch (op) {
+    case "is":
+      return a === b;
+    case "at least":
+      return a >= b;
+    case "at most":
+      return a <= b;
+    case "more than":
+      return a > b;
+    case "less than":
+      return a < b;
+    default:
+      return false;
+  }
+}
+
+/** Upper and lower case of the letters A to Z are the same in "contains", as in SQL with the "C" collation. */
+function lower(text: string): string {
+  return text.replace(/[A-Z]/g, (letter) => letter.toLowerCase());
+}

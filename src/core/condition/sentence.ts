@@ -1,0 +1,78 @@
+import type { Comparison, Condition, ConditionValue, Operator } from "./condition";
+import { FACTS } from "./facts";
+import { labelOf, type Vocabulary } from "./vocabulary";
+
+/** A condition as a plain sentence without its subject: "the type is Bug and it has been in its state for more than 3 days". */
+export function conditionSentence(condition: Condition, vocabulary: Vocabulary): string {
+  switch (condition.kind) {
+    case "all":
+      return condition.of.length === 0 ? "it is any item" : joined(condition.of, "and", vocabulary);
+    case "any":
+      return condition.of.length === 0 ? "it is no item at all" : joined(condition.of, "or", vocabulary);
+    case "not":
+      return `it is not so that ${bracketed(condition.of, vocabulary)}`;
+    case "compare":
+      return comparisonSentence(condition, vocabulary);
+  }
+}
+
+function joined(parts: readonly Condition[], word: "and" | "or", vocabulary: Vocabulary): string {
+  if (parts.length === 1) return conditionSentence(parts[0], vocabulary);
+  return parts.map((p) => bracketed(p, vocabulary)).join(` ${word} `);
+}
+
+/** Brackets where "and" and "or" would otherwise run into each other. */
+function bracketed(condition: Condition, vocabulary: Vocabulary): string {
+  const words = conditionSentence(condition, vocabulary);
+  return (condition.kind === "all" || condition.kind === "any") && condition.of.length > 1 ? `(${words})` : words;
+}
+
+function valueWords({ fact }: Comparison, value: ConditionValue, vocabulary: Vocabulary): string {
+  if (Array.isArray(value)) return list(value.map((v) => labelOf(fact, v, vocabulary)));
+  if (typeof value === "object") {
+    if ("who" in value) return value.who;
+    if (value.day === 0) return "today";
+    const days = Math.abs(value.day) === 1 ? "1 day" : `${Math.abs(value.day)} days`;
+    return value.day > 0 ? `${days} from today` : `${days} ago`;
+  }
+  if (typeof value === "string" && FACTS[fact].options !== null) return labelOf(fact, value, vocabulary);
+  if (typeof value === "string" && FACTS[fact].kind === "text") return `“${value}”`;
+  const { unit } = FACTS[fact];
+  return unit === "days" ? (value === 1 ? "1 day" : `${value} days`) : String(value);
+}
+
+function list(words: readonly string[]): string {
+  return words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} or ${words.at(-1)}`;
+}
+
+const NUMBER_WORDS: Partial<Record<Operator, string>> = { "at least": "at least", "at most": "at most", "more than": "more than", "less than": "less than" };
+const DATE_WORDS: Partial<Record<Operator, string>> = { "at least": "is not before", "at most": "is not after", "more than": "is after", "less than": "is before" };
+
+function comparisonSentence(comparison: Comparison, vocabulary: Vocabulary): string {
+  const { fact, op, value } = comparison;
+  const { label, kind } = FACTS[fact];
+  if (op === "is set") return `the ${label} is set`;
+  if (op === "is empty") return `the ${label} is not set`;
+  const words = valueWords(comparison, value!, vocabulary);
+  if (fact === "everIn") return op === "contains" ? `it was ever in ${words}` : `it was never in ${words}`;
+  if (fact === "links") return op === "contains" ? `a link says that it ${words} another item` : `no link says that it ${words} another item`;
+  if (kind === "flag") return value === true ? `it is ${label}` : `it is not ${label}`;
+  if (op === "one of") return `the ${label} is ${words}`;
+  if (op === "none of") return `the ${label} is not ${words}`;
+  if (op === "contains") return `the ${label} contains ${words}`;
+  if (op === "lacks") return `the ${label} does not contain ${words}`;
+  if (kind === "date" && DATE_WORDS[op]) return `the ${label} ${DATE_WORDS[op]} ${words}`;
+  if (kind === "number") return numberSentence(fact, label, op, words, value as number);
+  return `the ${label} ${op} ${words}`;
+}
+
+function numberSentence(fact: string, label: string, op: Operator, words: string, value: number): string {
+  const amount = op === "is" ? words : op === "is not" ? `not ${words}` : `${NUMBER_WORDS[op]} ${words}`;
+  if (fact === "daysInState") return `it has been in its state for ${amount}`;
+  if (fact === "daysSinceCreated") return `it was created ${amount} ago`;
+  if (fact === "daysBlocked") return `it has been blocked for ${amount}`;
+  if (fact === "returns") return `it was returned ${amount} ${value === 1 ? "time" : "times"}`;
+  if (fact === "children") return `it has ${amount} ${value === 1 ? "sub-task" : "sub-tasks"}`;
+  if (fact === "openChildren") return `it has ${amount} open ${value === 1 ? "sub-task" : "sub-tasks"}`;
+  return `the ${label} is ${amount}`;
+}
