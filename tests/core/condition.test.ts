@@ -5,6 +5,7 @@ import type { AskedItem } from "@/core/condition/facts";
 import { completions } from "@/core/condition/complete";
 import { parseCel } from "@/core/condition/cel-parse";
 import { printCel } from "@/core/condition/cel-print";
+import { simplify } from "@/core/condition/simplify";
 import { conditionSentence } from "@/core/condition/sentence";
 import { applyEvent } from "@/core/item/snapshot";
 import type { ItemSnapshot } from "@/core/item/fields";
@@ -53,13 +54,10 @@ describe("a condition holds", () => {
 });
 
 describe("its text and its structure", () => {
-  test("are the same condition, whatever it is: the text of a read text is that text", () => {
+  test("are the same condition, whatever it is", () => {
     fc.assert(
       fc.property(anyCondition(VOCABULARY), (condition) => {
-        const text = printCel(condition, VOCABULARY);
-        const back = parseCel(text, VOCABULARY);
-        expect(back.problem).toBeNull();
-        expect(printCel(back.condition!, VOCABULARY)).toBe(text);
+        expect(parseCel(printCel(condition, VOCABULARY), VOCABULARY)).toEqual({ condition: simplify(condition), problem: null });
       }),
       { numRuns: 500 },
     );

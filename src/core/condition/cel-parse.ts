@@ -2,6 +2,7 @@ import { parse } from "@bufbuild/cel";
 import { comparisonProblem, operatorsFor, type Comparison, type Condition, type ConditionValue, type Operator } from "./condition";
 import { FACT_NAMES, FACTS, type FactName } from "./facts";
 import { syntaxError } from "./cel-syntax";
+import { simplify } from "./simplify";
 import { optionsOf, type Vocabulary } from "./vocabulary";
 
 /** What is wrong with a text, and the character it is wrong at, counted from 0. */
@@ -40,7 +41,7 @@ export function parseCel(text: string, vocabulary: Vocabulary): ParsedText {
     return failed(at, "This cannot be read as a condition.");
   }
   try {
-    return { condition: new Reader(vocabulary).condition(parsed.expr!), problem: null };
+    return { condition: simplify(new Reader(vocabulary).condition(parsed.expr!)), problem: null };
   } catch (error) {
     if (error instanceof Trouble) return failed(parsed.sourceInfo?.positions[String(error.exprId)] ?? 0, error.message);
     throw error;
@@ -65,29 +66,12 @@ class Reader {
     if (exprKind.case === "selectExpr") return this.flag(expr);
     if (exprKind.case !== "callExpr") throw new Trouble(expr.id, "A comparison is wanted here, such as item.estimate > 3.");
     const { function: name, args, target } = exprKind.value;
-    if (name === "_&&_" || name === "_||_") return this.junction(name === "_&&_" ? "all" : "any", args);
-    if (name === "!_") return this.negated(args[0]);
+    if (name === "_&&_" || name === "_||_") return { kind: name === "_&&_" ? "all" : "any", of: args.map((a) => this.condition(a)) };
+    if (name === "!_") return { kind: "not", of: this.condition(args[0]) };
     if (name === "@in" || name === "_in_") return this.membership(expr, args);
     if (name in OPERATOR_OF) return this.comparison(expr, OPERATOR_OF[name], args);
     if (name === "has_words" && target && args.length === 1) return this.compare(expr, this.fact(target), "contains", this.value(args[0]), args[0]);
     throw new Trouble(expr.id, `“${name.replaceAll("_", "")}” is not understood here.`);
-  }
-
-  /** `a && b && c` is one list of three. */
-  private junction(kind: "all" | "any", args: Expr[]): Condition {
-    const parts = args.map((a) => this.condition(a));
-    const [first] = parts;
-    const chained = args[0].exprKind.case === "callExpr" && args[0].exprKind.value.function === (kind === "all" ? "_&&_" : "_||_");
-    return chained && first.kind === kind ? { kind, of: [...first.of, ...parts.slice(1)] } : { kind, of: parts };
-  }
-
-  private negated(inner: Expr): Condition {
-    const condition = this.condition(inner);
-    if (condition.kind !== "compare") return { kind: "not", of: condition };
-    if (condition.op === "one of") return { ...condition, op: "none of" };
-    if (condition.op === "contains") return { ...condition, op: "lacks" };
-    if (FACTS[condition.fact].kind === "flag") return { ...condition, value: condition.value !== true };
-    return { kind: "not", of: condition };
   }
 
   private flag(expr: Expr): Condition {

@@ -1,5 +1,6 @@
-import type { Comparison, Condition, ConditionValue, Operator } from "./condition";
+import type { Comparison, Condition, ConditionValue } from "./condition";
 import { FACTS } from "./facts";
+import { simplify } from "./simplify";
 import { labelOf, type Vocabulary } from "./vocabulary";
 
 /**
@@ -8,7 +9,7 @@ import { labelOf, type Vocabulary } from "./vocabulary";
  * days from today, are given by whoever evaluates it.
  */
 export function printCel(condition: Condition, vocabulary: Vocabulary): string {
-  return print(condition, vocabulary, "nothing");
+  return print(simplify(condition), vocabulary, "nothing");
 }
 
 type Around = "nothing" | "any" | "all" | "not";
@@ -17,16 +18,11 @@ function print(condition: Condition, vocabulary: Vocabulary, around: Around): st
   switch (condition.kind) {
     case "all":
       if (condition.of.length === 0) return "true";
-      if (condition.of.length === 1) return print(condition.of[0], vocabulary, around);
       return wrap(condition.of.map((c) => print(c, vocabulary, "all")).join(" && "), around === "not");
     case "any":
       if (condition.of.length === 0) return "false";
-      if (condition.of.length === 1) return print(condition.of[0], vocabulary, around);
       return wrap(condition.of.map((c) => print(c, vocabulary, "any")).join(" || "), around === "all" || around === "not");
     case "not":
-      if (condition.of.kind === "not") return print(condition.of.of, vocabulary, around);
-      if (condition.of.kind === "compare" && condition.of.op in POSITIVE) return print({ ...condition.of, op: POSITIVE[condition.of.op]! }, vocabulary, around);
-      if (condition.of.kind === "compare" && condition.of.value === false) return print({ ...condition.of, value: true }, vocabulary, around);
       return `!${print(condition.of, vocabulary, "not")}`;
     case "compare": {
       const { text, simple } = printComparison(condition, vocabulary);
@@ -36,9 +32,6 @@ function print(condition: Condition, vocabulary: Vocabulary, around: Around): st
 }
 
 const wrap = (text: string, brackets: boolean) => (brackets ? `(${text})` : text);
-
-/** What is printed with a sign of negation of its own, and what it negates. */
-const POSITIVE: Partial<Record<Operator, Operator>> = { "none of": "one of", lacks: "contains" };
 
 const SIGN = { is: "==", "is not": "!=", "at least": ">=", "at most": "<=", "more than": ">", "less than": "<" } as const;
 
