@@ -9,6 +9,7 @@ import type { ClassOfService, ItemSnapshot } from "@/core/item/fields";
 import { ranksBetween } from "@/core/item/rank";
 import { applyEvent } from "@/core/item/snapshot";
 import { isRefusal } from "@/core/workflow/refusal";
+import { NO_FOLLOW_UP_CONTEXT } from "@/core/workflow/apply-follow-ups";
 import { stateOf, type Workflow } from "@/core/workflow/workflow";
 import { hoursOfWeeks, workClock, WORK_HOURS } from "./clock";
 import { uuidSource } from "./ids";
@@ -302,6 +303,13 @@ class HistoryWriter {
       entered: [],
       mayOverrideLimits: false,
       nameOf: (p) => p,
+      teamName: (t) => t,
+      teamsOf: () => [],
+      actor: { personId: actorId, role: "member", teamIds: [] },
+      asker: { personId: actorId, teamIds: [], now: at, zone: ZONE },
+      around: { everIn: [], links: [], children: 0, openChildren: 0 },
+      vocabulary: { types: [], states: [], people: [], teams: [] },
+      followUps: NO_FOLLOW_UP_CONTEXT,
     };
     const events = decide(item, command, context);
     if (isRefusal(events)) throw new Error(`${this.project.key}: ${command.kind} refused: ${events.sentence} (${item ? stateOf(workflow, item.stateId).name : ""})`);

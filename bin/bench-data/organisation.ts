@@ -1,5 +1,6 @@
 import { sql } from "drizzle-orm";
-import { BUILD_REVIEW_TEST_DEPLOY, fromTemplate } from "@/core/workflow/template";
+import { fromTemplate } from "@/core/workflow/template";
+import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates";
 import { partOf } from "@/core/board/column";
 import { database } from "@/db/connection";
 import * as table from "@/db/schema";

@@ -59,10 +59,10 @@ export async function readBytes(request: Request, most: number): Promise<Buffer>
 }
 
 /** A JSON body that fits a schema. Null characters, which no text column can hold, are taken out. */
-export async function readJson<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
+export async function readJson<T>(request: Request, schema: z.ZodType<T>, most = LARGEST_JSON): Promise<T> {
   if (!request.headers.get("content-type")?.includes("application/json"))
     throw new BodyProblem(415, "Only JSON is understood here.", "Send it with the content type application/json.");
-  const text = (await readBytes(request, LARGEST_JSON)).toString("utf8");
+  const text = (await readBytes(request, most)).toString("utf8");
   let value: unknown;
   try {
     value = JSON.parse(text, (_key, v) => (typeof v === "string" ? v.replaceAll("\u0000", "") : v));

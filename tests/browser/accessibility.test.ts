@@ -26,7 +26,7 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["triage desk", "/p/TIX/intake", "article"],
   ["backlog", "/p/TIX/plan", "li[data-key]"],
   ["learn", "/p/TIX/learn", ".recharts-surface"],
-  ["design", "/p/TIX/design", "li[data-state]"],
+  ["design", "/p/TIX/design", ".react-flow__node"],
 ];
 
 describe.each(["light", "dark"] as const)("%s paper", (theme) => {

@@ -54,6 +54,7 @@ test("a second person makes an account, sees the open project, and works in it o
   await second.reads("Replace the third plank");
   expect(await second.page.$("::-p-xpath(//button[contains(., 'New item')])")).toBeNull();
   await lead.open("/p/PR/design");
+  await lead.click('::-p-xpath(//button[@role="tab"][.="People"])');
   await lead.choose("Person to add", "Pim Quayle");
   await lead.press("Add as member");
   await lead.reads("Pim Quayle", "table[aria-label='People of this project']");

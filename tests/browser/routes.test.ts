@@ -48,7 +48,13 @@ const ROUTES: [method: string, path: string][] = [
   ["POST", "/api/items/commands"],
   ["POST", "/api/projects/TIX/items"],
   ["POST", "/api/projects/TIX/columns"],
-  ["POST", "/api/projects/TIX/workflow"],
+  ["POST", "/api/projects"],
+  ["GET", "/api/projects/TIX/members"],
+  ["POST", "/api/projects/TIX/members"],
+  ["POST", "/api/projects/TIX/workflow/draft"],
+  ["DELETE", "/api/projects/TIX/workflow/draft"],
+  ["POST", "/api/projects/TIX/workflow/publish"],
+  ["GET", "/api/projects/TIX/workflow/versions"],
   ["GET", `/api/reports/${randomUUID()}`],
   ["GET", `/api/reports/${randomUUID()}/picture`],
   ["POST", `/api/reports/${randomUUID()}/verdicts`],
@@ -59,9 +65,9 @@ test.each(ROUTES)("%s %s answers nobody who is not signed in", async (method, pa
   await expectProblem(await ask(path, null, { method, ...(method === "GET" ? {} : { headers: { "Content-Type": "application/json" }, body: "{}" }) }), 401);
 });
 
-test.each(["board", "summary", "flow", "intake", "workflow", "stream"])("the hidden project's %s is not there for a stranger, by route or by page", async (what) => {
+test.each(["board", "summary", "flow", "intake", "workflow", "stream", "members", "workflow/versions?workflow=tide-main&version=1"])("the hidden project's %s is not there for a stranger, by route or by page", async (what) => {
   await expectProblem(await ask(`/api/projects/TIDE/${what}`, arthur), 404);
-  const page = { board: "flow", flow: "learn", intake: "intake", workflow: "design", summary: "plan", stream: "flow" }[what];
+  const page = { board: "flow", flow: "learn", intake: "intake", workflow: "design", summary: "plan", stream: "flow" }[what] ?? "design";
   expect((await ask(`/p/TIDE/${page}`, arthur)).status).toBe(404);
 });
 

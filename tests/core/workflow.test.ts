@@ -1,7 +1,6 @@
 import fc from "fast-check";
 import type { LimitedColumn } from "@/core/board/limit";
 import { decideMove } from "@/core/workflow/decide-move";
-import { editWorkflow } from "@/core/workflow/edit";
 import { isRefusal } from "@/core/workflow/refusal";
 import { isReturn, transitionBetween, transitionsFrom } from "@/core/workflow/workflow";
 import { context, Subject, workflow } from "./setup/make";
@@ -92,49 +91,5 @@ describe("firm limits", () => {
     const own = inReview();
     own.do({ kind: "move", from: "Waiting for review", to: "In review", answers: { reviewerId: "ivo" }, overrideReason: "the storm" }, { entered: [column({})], mayOverrideLimits: true });
     expect(own.events.filter((e) => e.kind === "overrode")).toMatchObject([{ note: "the storm", new: { columnName: "Review, reviewing", wouldHold: 4 } }]);
-  });
-});
-
-describe("changing a workflow", () => {
-  const add = (after: string, before: string, name = "Waiting for the harbour") =>
-    editWorkflow(workflow, { kind: "add state", id: "new", name, stateKind: "waiting", stage: "Deploy", after, before, transitionIds: ["in", "out"] });
-
-  test("a new state between two others takes over the move and its requirements", () => {
-    const result = add("Waiting for review", "In review");
-    if (result.refused) throw new Error(result.sentence);
-    const changed = result.workflow;
-    expect(transitionBetween(changed, "Waiting for review", "In review")).toBeUndefined();
-    expect(transitionBetween(changed, "Waiting for review", "new")!.requirements).toHaveLength(2);
-    expect(transitionBetween(changed, "new", "In review")!.requirements).toEqual([]);
-    expect(changed.states.map((s) => s.name).slice(3, 6)).toEqual(["Waiting for review", "Waiting for the harbour", "In review"]);
-    expect(changed.version).toBe(workflow.version + 1);
-    expect(result.summary).toBe("Waiting for the harbour now stands between Waiting for review and In review");
-  });
-
-  test.each([
-    ["between states without a move", () => add("Ready", "In test")],
-    ["after a finished state", () => add("Live", "Backlog")],
-    ["with the name of another", () => add("Ready", "Building", "in REVIEW")],
-    ["without a name", () => add("Ready", "Building", "  ")],
-    ["with 300 characters", () => add("Ready", "Building", "x".repeat(300))],
-    ["unknown state renamed", () => editWorkflow(workflow, { kind: "rename state", stateId: "nowhere", name: "x" })],
-    ["an order that forgets a state", () => editWorkflow(workflow, { kind: "reorder states", order: workflow.states.slice(1).map((s) => s.id) })],
-    ["a finished state before a working one", () => editWorkflow(workflow, { kind: "reorder states", order: ["Live", ...workflow.states.map((s) => s.id).filter((id) => id !== "Live")] })],
-  ])("refused: %s", (_name, edit) => {
-    const before = JSON.stringify(workflow);
-    expect(isRefusal(edit())).toBe(true);
-    expect(JSON.stringify(workflow)).toBe(before);
-  });
-
-  test("any order of the states in progress keeps every state and every move", () => {
-    const middle = workflow.states.slice(1, -2).map((s) => s.id);
-    fc.assert(
-      fc.property(fc.shuffledSubarray(middle, { minLength: middle.length }), (order) => {
-        const result = editWorkflow(workflow, { kind: "reorder states", order: ["Backlog", ...order, "Live", "Closed"] });
-        if (result.refused) throw new Error(result.sentence);
-        expect(result.workflow.states.map((s) => s.id).slice(1, -2)).toEqual(order);
-        expect(result.workflow.transitions).toEqual(workflow.transitions);
-      }),
-    );
   });
 });

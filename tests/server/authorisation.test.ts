@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
-import { PROJECT_TEMPLATES } from "@/core/workflow/template";
+import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
 import { ACTIONS, may, type Action, type Role } from "@/core/people/authorise";
 import { database } from "@/db/connection";
 import { item, membership, person, report } from "@/db/schema";
@@ -15,11 +15,12 @@ import { itemsById, readItem, searchItems } from "@/server/item/read";
 import { enterProject, visibleProjects } from "@/server/people/access";
 import { readMembers, setMember } from "@/server/people/members";
 import type { Viewer } from "@/server/people/viewer";
-import { editProjectWorkflow } from "@/server/workflow/edit";
+import { discardDraft } from "@/server/workflow/draft";
 import { readDesign } from "@/server/workflow/read";
 import { startProject } from "@/server/workflow/start-project";
 import { columnOf, itemIn, refusalOf, send, stateId } from "./setup/board";
 import { ARTHUR, GRETA, INES, NOOR, OSKAR } from "./setup/people";
+import { runningWorkflow, storeDraft } from "./setup/process";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
@@ -45,8 +46,8 @@ const ATTEMPTS: Record<Exclude<Action, "send report" | "answer question">, (view
     return judgeReport(v, open.id, { commandId: randomUUID(), seenVersion: open.version, verdict: { kind: "decline", reason: "x" } });
   },
   "edit workflow": async (v) => {
-    const main = (await readDesign(GRETA, "TIX")).workflows.find((w) => w.id === "tix-main")!;
-    return editProjectWorkflow(v, { workflowId: main.id, seenVersion: main.version, edit: { kind: "rename state", stateId: main.states[1].id, name: main.states[1].name } });
+    await storeDraft(v, await runningWorkflow());
+    await discardDraft(v, "tix-main", 1);
   },
   "start project": async (v) => {
     const key = `NEW${Math.floor(Math.random() * 1e6)}`;

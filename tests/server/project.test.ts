@@ -4,7 +4,7 @@ import { readDesk } from "@/server/intake/desk";
 import { visibleProjects } from "@/server/people/access";
 import { readMembers, setMember } from "@/server/people/members";
 import { startProject, startProjectBody } from "@/server/workflow/start-project";
-import { PROJECT_TEMPLATES } from "@/core/workflow/template";
+import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
 import { refusalOf } from "./setup/board";
 import { ARTHUR, INES, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";

@@ -88,6 +88,13 @@ export function brokenFirmLimits(left: readonly LimitedColumn[], entered: readon
   return breaks;
 }
 
+/** The maximums, firm or advice, that moving one item from `left` to `entered` would exceed. */
+export function brokenMaximum(left: readonly LimitedColumn[], entered: readonly LimitedColumn[]): LimitBreak[] {
+  return entered.flatMap((column) =>
+    column.max !== null && column.count + 1 > column.max && !left.some((l) => l.id === column.id) ? [breakOf(column, "maximum", column.max, column.count + 1)] : [],
+  );
+}
+
 function breakOf(column: LimitedColumn, side: LimitBreak["side"], limit: number, wouldHold: number): LimitBreak {
   return { columnId: column.id, columnName: column.name, side, limit, wouldHold };
 }

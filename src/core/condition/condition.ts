@@ -69,10 +69,10 @@ export function comparisonProblem({ fact, op, value }: Comparison): string | nul
   if (kind === "text" || kind === "set") return typeof value === "string" && value !== "" ? known(fact, [value]) : `“${label}” is compared with a text.`;
   if (op === "one of" || op === "none of") {
     if (person) return options === "teams" && value.who === "my teams" ? null : `“${label}” is compared with a list.`;
-    return Array.isArray(value) && value.length > 0 ? known(fact, value) : `“${label} ${op}” needs at least one value.`;
+    return Array.isArray(value) && value.length > 0 && !value.includes("") ? known(fact, value) : `“${label} ${op}” needs at least one value.`;
   }
   if (person) return options === "people" && value.who === "me" ? null : `“${label}” cannot be you.`;
-  return typeof value === "string" ? known(fact, [value]) : `“${label}” is compared with one value.`;
+  return typeof value === "string" && value !== "" ? known(fact, [value]) : `“${label}” is compared with one value.`;
 }
 
 function known(fact: FactName, values: readonly string[]): string | null {

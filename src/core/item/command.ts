@@ -1,15 +1,15 @@
 import type { Outcome, StateId } from "@/core/workflow/workflow";
 import type { CreatedData, ItemEvent } from "./event";
+import type { DemandedField } from "@/core/workflow/requirement";
 import type { EditableFields, LinkKind } from "./fields";
 
 /** What a person answered in place so that a transition's requirements are met. */
-export interface MoveAnswers {
-  howToTest?: string;
-  assigneeId?: string;
-  reviewerId?: string;
-  estimate?: number;
+export interface MoveAnswers extends Partial<Pick<EditableFields, DemandedField>> {
   reason?: string;
+  comment?: string;
   outcome?: Outcome;
+  /** Ids of the policies found true. */
+  ticks?: string[];
 }
 
 /** Everything that can be asked of an item. Whoever handles one calls `decide` and stores the events it gives. */
@@ -23,7 +23,10 @@ export type ItemCommand =
       answers: MoveAnswers;
       /** A lead's reason for breaking a firm limit. */
       overrideReason?: string;
+      /** Where it stands in its new state; needed where a follow-up puts it on top. */
       rank?: string;
+      /** For the comment that the move may leave. */
+      commentId?: string;
     }
   | { kind: "edit"; seenVersion: number; changes: Partial<EditableFields> }
   | { kind: "rank"; rank: string }
@@ -32,6 +35,10 @@ export type ItemCommand =
   | { kind: "lift"; blockId: string }
   | { kind: "link"; linkId: string; linkKind: LinkKind; otherId: string; otherKey: string; outward: boolean }
   | { kind: "unlink"; linkId: string; linkKind: LinkKind; otherId: string; otherKey: string; outward: boolean }
+  | { kind: "tick"; policyId: string; on: boolean }
+  | { kind: "approve"; on: boolean }
+  /** Puts the item into another state because the one it was in is gone; asks for nothing. */
+  | { kind: "place in state"; to: StateId; note: string }
   /** Takes back the command that these events, the item's last, came from. */
   | { kind: "undo"; events: ItemEvent[] }
   | { kind: "withdraw"; note: string };

@@ -2,7 +2,8 @@ import type { Instant } from "@/core/calendar/instant";
 import { brokenFirmLimits } from "@/core/board/limit";
 import { decideMove, refuseLimit, type MoveContext } from "@/core/workflow/decide-move";
 import { isRefusal, refuse, type Refusal } from "@/core/workflow/refusal";
-import { isReturn, stateOf } from "@/core/workflow/workflow";
+import { followUpChanges, type FollowUpContext } from "@/core/workflow/apply-follow-ups";
+import { isReturn, stateOf, transitionsFrom } from "@/core/workflow/workflow";
 import type { ItemCommand } from "./command";
 import type { Cause, ItemChange, ItemEvent } from "./event";
 import { FIELD_WORDS, type EditableField, type ItemSnapshot } from "./fields";
@@ -13,6 +14,7 @@ export interface DecisionContext extends MoveContext {
   actorId: string | null;
   cause: Cause;
   commandId: string;
+  followUps: FollowUpContext;
   /** Fields that were changed after a given version, needed to see whether an edit is stale. */
   changedSince: (version: number) => EditableField[];
 }
@@ -67,6 +69,15 @@ function changesFor(item: ItemSnapshot | null, command: ItemCommand, context: De
       return [{ kind: "linked", new: linkData(command) }];
     case "unlink":
       return [{ kind: "unlinked", old: linkData(command) }];
+    case "tick":
+      return tick(item, command, context);
+    case "approve":
+      return approve(item, command, context);
+    case "place in state": {
+      const to = stateOf(context.workflow, command.to);
+      if (to.id === item.stateId && to.kind === item.stateKind) return [];
+      return [{ kind: "moved", old: { stateId: item.stateId, kind: item.stateKind }, new: { stateId: to.id, kind: to.kind, isReturn: false, rank: null }, note: command.note }];
+    }
     case "undo":
       return undo(item, command.events, context);
     case "withdraw":
@@ -92,6 +103,8 @@ function move(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "move" }
     old: item[field as keyof ItemSnapshot],
     new: value,
   }));
+  for (const { id, text } of decision.ticked) changes.push({ kind: "ticked", new: { policyId: id, text } });
+  if (decision.comment) changes.push({ kind: "commented", new: { commentId: command.commentId!, body: decision.comment } });
   for (const limitBreak of decision.overridden)
     changes.push({ kind: "overrode", new: limitBreak, note: command.overrideReason!.trim() });
   changes.push({
@@ -102,7 +115,27 @@ function move(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "move" }
   });
   if (to.kind === "finished")
     for (const { id, cause } of item.openBlockers) changes.push({ kind: "lifted", old: { blockId: id, cause } });
-  return changes;
+  const moved: ItemSnapshot = { ...item, ...(decision.changes as Partial<ItemSnapshot>), stateId: to.id, stateKind: to.kind };
+  return [...changes, ...followUpChanges(decision.transition.followUps, moved, context.followUps)];
+}
+
+function tick(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "tick" }>, { workflow }: DecisionContext): ItemChange[] | Refusal {
+  const here = stateOf(workflow, item.stateId);
+  const ahead = transitionsFrom(workflow, here.id).map((t) => stateOf(workflow, t.to));
+  const policy = [...here.exitPolicies, ...ahead.flatMap((s) => s.entryPolicies)].find((p) => p.id === command.policyId);
+  if (!policy) return refuse("invalid", "This point belongs to no agreement that is in force here.", "Look at the item anew: the process may have changed.");
+  const ticked = item.ticks.some((t) => t.policyId === policy.id);
+  if (ticked === command.on) return [];
+  const about = { policyId: policy.id, text: policy.text };
+  return [command.on ? { kind: "ticked", new: about } : { kind: "unticked", old: about }];
+}
+
+function approve(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "approve" }>, { actor }: DecisionContext): ItemChange[] | Refusal {
+  if (actor.personId === null) return refuse("invalid", "An approval is somebody's.", "Sign in to approve.");
+  if (command.on && item.assigneeId === actor.personId) return refuse("same person", "Nobody approves their own work.", "Ask somebody else to look at it.");
+  const given = item.approvals.some((a) => a.byId === actor.personId);
+  if (given === command.on) return [];
+  return [command.on ? { kind: "approved", new: { role: actor.role } } : { kind: "approval withdrawn" }];
 }
 
 function edit(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "edit" }>, context: DecisionContext): ItemChange[] | Refusal {
@@ -147,6 +180,12 @@ function undo(item: ItemSnapshot, events: readonly ItemEvent[], context: Decisio
     if (event.kind === "changed") changes.push({ kind: "changed", field: event.field, old: event.new, new: event.old });
     else if (event.kind === "ranked") changes.push({ kind: "ranked", old: event.new, new: event.old });
     else if (event.kind === "blocked") changes.push({ kind: "lifted", old: { blockId: event.new.blockId, cause: event.new.cause } });
+    else if (event.kind === "ticked" || event.kind === "commented") {
+      // What was ticked or said on the way of a move stays in the history; on its own a tick can be taken back.
+      if (events.some((e) => e.kind === "moved")) continue;
+      if (event.kind === "commented") return refuse("invalid", "A comment cannot be undone.", "Write another one.");
+      changes.push({ kind: "unticked", old: event.new });
+    } else if (event.kind === "approved") changes.push({ kind: "approval withdrawn" });
     else if (event.kind === "moved")
       changes.push({ kind: "moved", old: without(event.new), new: { ...event.old, isReturn: false, rank: null }, note: null });
     else if (event.kind !== "overrode") return refuse("invalid", "This step cannot be undone.", "Change the item by hand.");

@@ -4,7 +4,7 @@ import type { StateId, StateKind } from "@/core/workflow/workflow";
 import type { EditableField, EditableFields, LinkKind } from "./fields";
 
 /** Why an event happened, apart from who did it. */
-export type Cause = "person" | "verdict" | "undo" | "workflow change" | "demo";
+export type Cause = "person" | "verdict" | "undo" | "workflow change" | "follow-up" | "demo";
 
 export interface CreatedData extends EditableFields {
   projectId: string;
@@ -32,6 +32,10 @@ export type ItemChange =
   | { kind: "lifted"; old: { blockId: string; cause: string } }
   | { kind: "linked"; new: { linkId: string; kind: LinkKind; otherId: string; otherKey: string; outward: boolean } }
   | { kind: "unlinked"; old: { linkId: string; kind: LinkKind; otherId: string; otherKey: string; outward: boolean } }
+  | { kind: "ticked"; new: { policyId: string; text: string } }
+  | { kind: "unticked"; old: { policyId: string; text: string } }
+  | { kind: "approved"; new: { role: "lead" | "member" } }
+  | { kind: "approval withdrawn" }
   | { kind: "withdrawn"; note: string };
 
 /** One line of an item's append-only history. */

@@ -64,6 +64,21 @@ export interface OpenBlocker {
   since: Instant;
 }
 
+/** A point of a state's agreement that somebody found true. */
+export interface Tick {
+  policyId: string;
+  byId: string | null;
+  at: Instant;
+}
+
+/** Somebody's yes to where the item is now. */
+export interface Approval {
+  byId: string;
+  /** The role they had then. */
+  role: "lead" | "member";
+  at: Instant;
+}
+
 /** Everything known of an item now: what replaying its events gives, and what the item's row stores. */
 export interface ItemSnapshot extends EditableFields {
   id: string;
@@ -82,6 +97,9 @@ export interface ItemSnapshot extends EditableFields {
   /** Since when the item has been blocked without a break; null while it is not. */
   blockedSince: Instant | null;
   openBlockers: OpenBlocker[];
+  /** Both are about the state the item is in, and begin anew in the next. */
+  ticks: Tick[];
+  approvals: Approval[];
   /** Set when the item was taken back as if it had never been accepted; it is then in no list and no measure. */
   withdrawnAt: Instant | null;
   createdAt: Instant;

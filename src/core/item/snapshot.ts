@@ -21,6 +21,8 @@ export function applyEvent(before: ItemSnapshot | null, event: ItemEvent): ItemS
       returns: 0,
       blockedSince: null,
       openBlockers: [],
+      ticks: [],
+      approvals: [],
       withdrawnAt: null,
       createdAt: at,
       createdBy: event.actorId,
@@ -44,7 +46,17 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
         rank: event.new.rank ?? before.rank,
         returns: before.returns + (event.new.isReturn ? 1 : 0),
         clock: clockAfter(before.clock, before.stateKind, event.new.kind, event.at),
+        ...(before.ticks.length > 0 ? { ticks: [] } : {}),
+        ...(before.approvals.length > 0 ? { approvals: [] } : {}),
       };
+    case "ticked":
+      return { ticks: [...before.ticks, { policyId: event.new.policyId, byId: event.actorId, at: event.at }] };
+    case "unticked":
+      return { ticks: before.ticks.filter((t) => t.policyId !== event.old.policyId) };
+    case "approved":
+      return { approvals: [...before.approvals, { byId: event.actorId!, role: event.new.role, at: event.at }] };
+    case "approval withdrawn":
+      return { approvals: before.approvals.filter((a) => a.byId !== event.actorId) };
     case "ranked":
       return { rank: event.new };
     case "blocked":

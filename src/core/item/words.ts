@@ -33,6 +33,14 @@ export function eventWords(event: ItemEvent, names: Names): string {
       return `linked it: ${linkWords(event.new)}`;
     case "unlinked":
       return `took away the link: ${linkWords(event.old)}`;
+    case "ticked":
+      return `ticked “${event.new.text}”`;
+    case "unticked":
+      return `took the tick from “${event.old.text}”`;
+    case "approved":
+      return `approved it as ${event.new.role}`;
+    case "approval withdrawn":
+      return "took the approval back";
     case "withdrawn":
       return "took it back to the intake queue";
   }

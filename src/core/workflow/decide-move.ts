@@ -1,25 +1,50 @@
-import { brokenFirmLimits, type LimitBreak, type LimitedColumn } from "@/core/board/limit";
+import { brokenFirmLimits, brokenMaximum, type LimitBreak, type LimitedColumn } from "@/core/board/limit";
+import type { Asker } from "@/core/condition/evaluate";
+import type { AskedItem } from "@/core/condition/facts";
+import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { MoveAnswers } from "@/core/item/command";
-import type { ItemSnapshot } from "@/core/item/fields";
-import { refuse, type Ask, type Refusal } from "./refusal";
-import { stateOf, transitionBetween, transitionsFrom, type Requirement, type StateId, type Workflow } from "./workflow";
+import type { EditableField, ItemSnapshot } from "@/core/item/fields";
+import { listWords, policiesOf, unmet } from "./check-requirement";
+import { refuse, type Refusal } from "./refusal";
+import type { DemandedField, LimitMode, Mover, Requirement } from "./requirement";
+import { stateOf, transitionBetween, transitionsFrom, type State, type StateId, type Transition, type Workflow } from "./workflow";
+
+/** Who makes a move. */
+export interface Actor {
+  personId: string | null;
+  /** A role that works in the project; an administrator counts as a lead. */
+  role: "lead" | "member";
+  teamIds: readonly string[];
+}
 
 export interface MoveContext {
   workflow: Workflow;
-  /** Columns on the project's boards that hold the item now, and those that would hold it; with their counts. */
+  actor: Actor;
+  /** What is known around the item; only read where a requirement asks for it. */
+  around: Omit<AskedItem, "item">;
+  asker: Asker;
+  vocabulary: Vocabulary;
+  teamsOf: (personId: string) => readonly string[];
+  /** Columns on the project's boards, and states with a limit of their own, that hold the item now, and those that would. */
   left: LimitedColumn[];
   entered: LimitedColumn[];
   /** Whether the person may break a firm limit with a reason. */
   mayOverrideLimits: boolean;
   nameOf: (personId: string) => string;
+  teamName: (teamId: string) => string;
 }
 
 export interface AllowedMove {
   refused: false;
+  transition: Transition;
   /** Fields that the answers set. */
-  changes: Partial<Pick<ItemSnapshot, "howToTest" | "assigneeId" | "reviewerId" | "estimate" | "outcome">>;
+  changes: Partial<Record<EditableField | "outcome", unknown>>;
+  ticked: { id: string; text: string }[];
+  comment: string | null;
   reason: string | null;
   overridden: LimitBreak[];
+  /** Limits that are broken where the workflow only wants it said. */
+  warnings: string[];
 }
 
 export interface MoveRequest {
@@ -30,8 +55,8 @@ export interface MoveRequest {
 }
 
 /**
- * Whether an item may make a move: the move exists, its requirements hold, no firm limit is broken without a reason.
- * All unmet requirements are asked for together, so a person answers once.
+ * Whether an item may make a move: the move exists, the person may make it, its requirements hold, no firm limit is
+ * broken without a reason. All unmet requirements are asked for together, so a person answers once.
  */
 export function decideMove(item: ItemSnapshot, request: MoveRequest, context: MoveContext): AllowedMove | Refusal {
   const { workflow } = context;
@@ -41,93 +66,126 @@ export function decideMove(item: ItemSnapshot, request: MoveRequest, context: Mo
 
   const target = workflow.states.find((s) => s.id === request.to);
   const transition = target && transitionBetween(workflow, item.stateId, target.id);
-  if (!target || !transition) {
-    const next = transitionsFrom(workflow, item.stateId).filter((t) => t.from !== null).map((t) => stateOf(workflow, t.to).name);
-    return refuse(
-      "no such move",
-      `This workflow has no move from ${now.name} to ${target?.name ?? "there"}.`,
-      next.length > 0 ? `From ${now.name} it can go to ${listWords(next)}.` : `Nothing leads out of ${now.name}.`,
-    );
+  if (!target || !transition) return noSuchMove(workflow, now, target);
+  const notForYou = whoMay(transition, item, context);
+  if (notForYou) return notForYou;
+
+  const requirements = requirementsOf(transition, target);
+  const after = answered(item, request.answers, requirements);
+  const open = requirements.flatMap((r) => unmet(r, requirementContext(item, after, request.answers, now, target, context)) ?? []);
+  if (open.length > 0) {
+    const unanswerable = open.find((u) => u.asks.length === 0);
+    const asks = open.flatMap((u) => u.asks).filter((ask, i, all) => all.findIndex((a) => a.field === ask.field) === i);
+    // What no answer can mend is said before anything is asked.
+    return unanswerable ?? { ...open[0], asks };
   }
 
-  const after = answered(item, request.answers, transition.requirements);
-  const unmet = transition.requirements.flatMap((requirement) => check(requirement, after, request.answers, item, context));
-  if (unmet.length > 0) {
-    const [first] = unmet;
-    return { ...first, asks: unmet.flatMap((u) => u.asks).filter((ask, i, all) => all.findIndex((a) => a.field === ask.field) === i) };
-  }
-
-  const breaks = brokenFirmLimits(context.left, context.entered);
-  const overrideReason = request.overrideReason?.trim();
-  if (breaks.length > 0 && !(context.mayOverrideLimits && overrideReason)) return refuseLimit(breaks[0], context.mayOverrideLimits);
-
-  return { refused: false, changes: changesOf(item, after), reason: request.answers.reason?.trim() || null, overridden: breaks };
-}
-
-type Answered = Pick<ItemSnapshot, "howToTest" | "assigneeId" | "reviewerId" | "estimate" | "outcome">;
-
-/** The item's fields with the answers to what the transition asks; answers to anything else have no effect. */
-function answered(item: ItemSnapshot, answers: MoveAnswers, requirements: readonly Requirement[]): Answered {
-  const asked = new Set<string>(requirements.flatMap((r) => (r.kind === "filled" ? [r.field] : r.kind === "different people" ? [r.first] : [r.kind])));
+  const limits = decideLimits(transition, request, context);
+  if ("refused" in limits) return limits;
   return {
-    howToTest: (asked.has("howToTest") && answers.howToTest?.trim()) || item.howToTest,
-    assigneeId: (asked.has("assigneeId") && answers.assigneeId) || item.assigneeId,
-    reviewerId: (asked.has("reviewerId") && answers.reviewerId) || item.reviewerId,
-    estimate: (asked.has("estimate") ? answers.estimate : undefined) ?? item.estimate,
-    outcome: (asked.has("outcome") && answers.outcome) || null,
+    refused: false,
+    transition,
+    changes: Object.fromEntries(Object.entries(after).filter(([field, value]) => value !== item[field as keyof ItemSnapshot])),
+    ticked: policiesOf(now, target).filter((p) => request.answers.ticks?.includes(p.id) && !item.ticks.some((t) => t.policyId === p.id)),
+    comment: requirements.some((r) => r.kind === "comment") ? request.answers.comment!.trim() : null,
+    reason: request.answers.reason?.trim() || null,
+    ...limits,
   };
 }
 
-function changesOf(item: ItemSnapshot, after: Answered): AllowedMove["changes"] {
-  return Object.fromEntries(Object.entries(after).filter(([field, value]) => value !== item[field as keyof Answered]));
+function noSuchMove(workflow: Workflow, now: State, target: State | undefined): Refusal {
+  const next = transitionsFrom(workflow, now.id).filter((t) => t.from !== null).map((t) => stateOf(workflow, t.to).name);
+  return refuse(
+    "no such move",
+    `This workflow has no move from ${now.name} to ${target?.name ?? "there"}.`,
+    next.length > 0 ? `From ${now.name} it can go to ${listWords(next)}.` : `Nothing leads out of ${now.name}.`,
+  );
 }
 
-const FILLED_WORDS: Record<string, { sentence: string; help: string; label: string }> = {
-  howToTest: {
-    sentence: "It needs a note on how to test it.",
-    help: "Write in a line or two how a tester can see that it works.",
-    label: "How to test it",
-  },
-  assigneeId: { sentence: "It needs somebody who works on it.", help: "Choose an assignee.", label: "Assignee" },
-  reviewerId: { sentence: "Review needs a reviewer.", help: "Choose somebody other than the assignee.", label: "Reviewer" },
-  estimate: { sentence: "It needs an estimate.", help: "Give the team's estimate.", label: "Estimate" },
+/** What a transition demands, with the outcome that its finished state asks for where the transition does not. */
+export function requirementsOf(transition: Transition, to: State): readonly Requirement[] {
+  if (to.kind !== "finished" || to.outcomes.length === 0 || transition.requirements.some((r) => r.kind === "outcome")) return transition.requirements;
+  const sets = transition.followUps.some((f) => f.kind === "set outcome");
+  return sets ? transition.requirements : [...transition.requirements, { kind: "outcome", allowed: to.outcomes }];
+}
+
+export function requirementContext(before: ItemSnapshot, after: ItemSnapshot, answers: MoveAnswers, from: State, to: State, context: MoveContext) {
+  const { around, asker, teamsOf, vocabulary, nameOf, teamName } = context;
+  return { before, after, answers, from, to, around, asker, teamsOf, vocabulary, nameOf, teamName };
+}
+
+const MOVER_WORDS = (mover: Mover, context: Pick<MoveContext, "nameOf" | "teamName">, item: ItemSnapshot): string => {
+  switch (mover.kind) {
+    case "role":
+      return mover.role === "lead" ? "a lead" : "a member";
+    case "team":
+      return `somebody of ${context.teamName(mover.teamId)}`;
+    case "assignee":
+      return item.assigneeId ? context.nameOf(item.assigneeId) : "its assignee";
+    case "reviewer":
+      return item.reviewerId ? context.nameOf(item.reviewerId) : "its reviewer";
+    case "not the assignee":
+      return `somebody other than ${item.assigneeId ? context.nameOf(item.assigneeId) : "its assignee"}`;
+  }
 };
 
-function check(requirement: Requirement, after: Answered, answers: MoveAnswers, item: ItemSnapshot, context: MoveContext): Refusal[] {
-  switch (requirement.kind) {
-    case "filled": {
-      const value = after[requirement.field];
-      if (value !== null && value !== "") return [];
-      const words = FILLED_WORDS[requirement.field];
-      const ask: Ask =
-        requirement.field === "reviewerId"
-          ? { field: "reviewerId", label: words.label, not: item.assigneeId }
-          : { field: requirement.field, label: words.label };
-      return [refuse("field missing", words.sentence, words.help, [ask])];
+/** Why this person may not make the transition; null when they may, and always when nobody in particular does. */
+export function whoMay(transition: Transition, item: ItemSnapshot, context: Pick<MoveContext, "actor" | "nameOf" | "teamName">): Refusal | null {
+  const { personId, role, teamIds } = context.actor;
+  const fits = (mover: Mover): boolean => {
+    switch (mover.kind) {
+      case "role":
+        return mover.role === "member" || role === "lead";
+      case "team":
+        return teamIds.includes(mover.teamId);
+      case "assignee":
+        return item.assigneeId === personId;
+      case "reviewer":
+        return item.reviewerId === personId;
+      case "not the assignee":
+        return item.assigneeId !== personId;
     }
-    case "different people": {
-      const first = after[requirement.first];
-      if (first === null || first !== after[requirement.second]) return [];
-      return [
-        refuse("same person", "Review needs a second person.", `Ask someone other than ${context.nameOf(first)}.`, [
-          { field: "reviewerId", label: "Reviewer", not: after[requirement.second] },
-        ]),
-      ];
-    }
-    case "reason":
-      if (answers.reason?.trim()) return [];
-      return [refuse("reason missing", "This move says why.", "Write a sentence that helps the next person.", [{ field: "reason", label: "Why?" }])];
-    case "outcome":
-      if (after.outcome !== null && requirement.allowed.includes(after.outcome)) return [];
-      return [
-        refuse("outcome missing", "Finishing names an outcome.", `Choose ${listWords(requirement.allowed, "or")}.`, [
-          { field: "outcome", label: "Outcome", allowed: requirement.allowed },
-        ]),
-      ];
-  }
+  };
+  if (personId === null || transition.who.length === 0 || transition.who.some(fits)) return null;
+  const words = listWords(transition.who.map((m) => MOVER_WORDS(m, context, item)));
+  return refuse("not for you", `“${transition.verb}” is for ${words}.`, `Ask ${words} to do it.`);
 }
 
-/** The refusal for a firm limit; a lead is asked for a reason in place. */
+/** The item's fields with the answers to what the transition asks; answers to anything else have no effect. */
+function answered(item: ItemSnapshot, answers: MoveAnswers, requirements: readonly Requirement[]): ItemSnapshot {
+  const after: ItemSnapshot = { ...item, outcome: null };
+  const given = answers as Partial<Record<DemandedField, unknown>>;
+  for (const r of requirements) {
+    const field = r.kind === "filled" ? r.field : r.kind === "different people" ? r.first : null;
+    if (!field) continue;
+    const value = typeof given[field] === "string" ? given[field].trim() : given[field];
+    if (value !== undefined && value !== null && value !== "") Object.assign(after, { [field]: value });
+  }
+  if (requirements.some((r) => r.kind === "outcome") && answers.outcome) after.outcome = answers.outcome;
+  return after;
+}
+
+function decideLimits(transition: Transition, request: MoveRequest, context: MoveContext): Refusal | Pick<AllowedMove, "overridden" | "warnings"> {
+  const mode = transition.requirements.find((r) => r.kind === "limit ahead")?.mode ?? null;
+  const ahead = mode === null ? [] : brokenMaximum(context.left, context.entered);
+  const firm = mode === "ignore" ? [] : brokenFirmLimits(context.left, context.entered);
+  const overrideReason = request.overrideReason?.trim();
+  if (mode === "refuse" && ahead.length > 0) return refuseLimit(ahead[0], false);
+  if (firm.length > 0 && !(context.mayOverrideLimits && overrideReason)) return refuseLimit(firm[0], context.mayOverrideLimits);
+  if (mode === "ask" && ahead.length > 0 && !overrideReason) return refuseLimit(ahead[0], true);
+  return {
+    overridden: firm.length > 0 ? firm : overrideReason && mode === "ask" ? ahead : [],
+    warnings: mode === "warn" ? ahead.map((b) => `${b.columnName} now holds ${b.wouldHold}, its limit is ${b.limit}.`) : [],
+  };
+}
+
+/** Which limits have to be known, and locked, before a transition is decided. */
+export function limitsWanted(transition: Transition | undefined): "firm" | "all" {
+  const mode: LimitMode | undefined = transition?.requirements.find((r) => r.kind === "limit ahead")?.mode;
+  return mode === undefined || mode === "ignore" ? "firm" : "all";
+}
+
+/** The refusal for a firm limit; whoever may go beyond it is asked for a reason in place. */
 export function refuseLimit(broken: LimitBreak, mayOverride: boolean): Refusal {
   const { columnName, limit, side } = broken;
   const items = (n: number) => (n === 1 ? "1 item" : `${n} items`);
@@ -138,10 +196,4 @@ export function refuseLimit(broken: LimitBreak, mayOverride: boolean): Refusal {
       ? "Finish or move on one of those first" + (mayOverride ? ", or give a reason why this one goes beyond the limit." : ", or ask a lead.")
       : "Pull another item into it first" + (mayOverride ? ", or give a reason why it may run short." : ", or ask a lead.");
   return refuse("limit", sentence, help, mayOverride ? [{ field: "overrideReason", label: "Why beyond the limit?" }] : []);
-}
-
-/** "a, b and c". */
-export function listWords(words: readonly string[], conjunction: "and" | "or" = "or"): string {
-  if (words.length < 2) return words.join("");
-  return `${words.slice(0, -1).join(", ")} ${conjunction} ${words.at(-1)}`;
 }

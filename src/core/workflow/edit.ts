@@ -1,111 +1,102 @@
-import { refuse, type Refusal } from "./refusal";
-import { statesInOrder, type State, type StateId, type StateKind, type Transition, type Workflow } from "./workflow";
+import { STATE_NAME_LENGTH } from "./definition";
+import { removeState } from "./check";
+import { leadsFrom, PLAIN_STATE, PLAIN_TRANSITION, statesInOrder, type State, type StateId, type StateKind, type Transition, type Workflow } from "./workflow";
 
-/** A change to the process that leaves every item where it is. */
-export type WorkflowEdit =
-  | { kind: "rename state"; stateId: StateId; name: string }
-  | { kind: "reorder states"; order: StateId[] }
-  | {
-      kind: "add state";
-      id: StateId;
-      name: string;
-      stateKind: Extract<StateKind, "waiting" | "working">;
-      stage: string | null;
-      after: StateId;
-      before: StateId;
-      /** Ids for the two transitions that lead in and out. */
-      transitionIds: [string, string];
-    };
+/*
+ * Changes to a workflow that is being designed. Each gives a new workflow and leaves the given one as it is, so that a
+ * session of edits is a list of workflows that can be walked back and forth. What makes no sense as a process is allowed
+ * here and told by the check.
+ */
 
-export const STATE_NAME_LENGTH = 60;
+export { removeState };
 
-export interface EditedWorkflow {
-  refused: false;
-  workflow: Workflow;
-  /** What changed, in words, for the version list and for people with an open board. */
-  summary: string;
-}
+const renumbered = (states: readonly State[]): State[] => states.map((s, position) => ({ ...s, position }));
 
-/** The workflow after an edit, one version on; or why the edit cannot be made. The given workflow stays as it is. */
-export function editWorkflow(workflow: Workflow, edit: WorkflowEdit): EditedWorkflow | Refusal {
-  switch (edit.kind) {
-    case "rename state": {
-      const state = workflow.states.find((s) => s.id === edit.stateId);
-      if (!state) return noState();
-      const name = edit.name.trim();
-      const problem = nameProblem(workflow, name, state.id);
-      if (problem) return problem;
-      return edited(workflow, { states: workflow.states.map((s) => (s.id === state.id ? { ...s, name } : s)) }, `${state.name} is now called ${name}`);
-    }
-    case "reorder states":
-      return reorder(workflow, edit.order);
-    case "add state":
-      return addState(workflow, edit);
+/** A name that no other state has: "Waiting", "Waiting 2". */
+export function freeName(workflow: Workflow, wanted: string): string {
+  const taken = new Set(workflow.states.map((s) => s.name.toLowerCase()));
+  const base = wanted.trim().slice(0, STATE_NAME_LENGTH - 4) || "New state";
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? base : `${base} ${n}`;
+    if (!taken.has(name.toLowerCase())) return name;
   }
 }
 
-function reorder(workflow: Workflow, order: readonly StateId[]): EditedWorkflow | Refusal {
-  const known = new Set(workflow.states.map((s) => s.id));
-  if (order.length !== known.size || new Set(order).size !== known.size || order.some((id) => !known.has(id)))
-    return refuse("invalid", "The new order does not name each state once.", "Reload the page: the states have changed meanwhile.");
-  const states = order.map((id, position) => ({ ...workflow.states.find((s) => s.id === id)!, position }));
-  const rankOf = (kind: StateKind) => (kind === "unstarted" ? 0 : kind === "finished" ? 2 : 1);
-  const misplaced = states.find((s, i) => i > 0 && rankOf(s.kind) < rankOf(states[i - 1].kind));
-  if (misplaced)
-    return refuse(
-      "invalid",
-      `${misplaced.name} cannot stand there.`,
-      "Unstarted states come first and finished ones last; what is in progress stands between them.",
-    );
-  return edited(workflow, { states }, `the order is now ${states.map((s) => s.name).join(", ")}`);
+export interface NewState {
+  id: StateId;
+  name: string;
+  kind: StateKind;
+  stage: string | null;
+  /** Ids for the moves in and out, should there be any. */
+  moveIds: [string, string];
 }
 
-function addState(workflow: Workflow, edit: Extract<WorkflowEdit, { kind: "add state" }>): EditedWorkflow | Refusal {
-  const after = workflow.states.find((s) => s.id === edit.after);
-  const before = workflow.states.find((s) => s.id === edit.before);
-  if (!after || !before) return noState();
-  const name = edit.name.trim();
-  const problem = nameProblem(workflow, name, null);
-  if (problem) return problem;
-  const link = workflow.transitions.find((t) => t.from === after.id && t.to === before.id);
-  if (!link)
-    return refuse("invalid", `No move leads from ${after.name} to ${before.name}.`, "Add the state between two that follow each other.");
-  if (before.kind === "unstarted" || after.kind === "finished")
-    return refuse("invalid", "A state in progress cannot stand there.", "Add it after an unstarted state and before a finished one.");
-  const states: State[] = [];
-  for (const state of statesInOrder(workflow)) {
-    states.push(state);
-    if (state.id === after.id) states.push({ id: edit.id, name, kind: edit.stateKind, stage: edit.stage, position: 0 });
-  }
-  const [inId, outId] = edit.transitionIds;
-  // What the move demanded is demanded on the way in; the way on is free.
-  const transitions: Transition[] = workflow.transitions.flatMap((t) =>
-    t === link
-      ? [
-          { ...t, id: inId, to: edit.id },
-          { id: outId, from: edit.id, to: before.id, verb: link.verb, requirements: [] },
-        ]
-      : [t],
-  );
-  return edited(
-    workflow,
-    { states: states.map((s, position) => ({ ...s, position })), transitions },
-    `${name} now stands between ${after.name} and ${before.name}`,
-  );
+/**
+ * A state right after another one, or at the beginning. The move that led on from there now leads to the new state, with
+ * what it demanded; the way on from the new state is free.
+ */
+export function addState(workflow: Workflow, after: StateId | null, { id, name, kind, stage, moveIds }: NewState): Workflow {
+  const states = statesInOrder(workflow);
+  const at = after === null ? 0 : states.findIndex((s) => s.id === after) + 1;
+  const before = states[at];
+  const state: State = { ...PLAIN_STATE, id, name: freeName(workflow, name), kind, stage, position: at };
+  const link = after === null || !before ? undefined : workflow.transitions.find((t) => leadsFrom(t, after) && t.to === before.id);
+  const transitions = workflow.transitions.flatMap((t): Transition[] => {
+    if (t !== link) return [t];
+    // Where the move led on from other states too, those keep their way.
+    const others = t.from!.filter((f) => f !== after);
+    const inward: Transition = { ...t, id: moveIds[0], from: [after!], to: id };
+    const onward: Transition = { ...PLAIN_TRANSITION, id: moveIds[1], from: [id], to: before.id, verb: t.verb };
+    return [...(others.length > 0 ? [{ ...t, from: others }] : []), inward, onward];
+  });
+  return { ...workflow, states: renumbered([...states.slice(0, at), state, ...states.slice(at)]), transitions };
 }
 
-function edited(workflow: Workflow, change: Partial<Workflow>, summary: string): EditedWorkflow {
-  return { refused: false, workflow: { ...workflow, ...change, version: workflow.version + 1 }, summary };
+/** A state with some of its properties changed. */
+export function changeState(workflow: Workflow, stateId: StateId, change: Partial<Omit<State, "id" | "position">>): Workflow {
+  return { ...workflow, states: workflow.states.map((s) => (s.id === stateId ? { ...s, ...change } : s)) };
 }
 
-function noState(): Refusal {
-  return refuse("not found", "This workflow has no such state.", "Reload the page: somebody may have changed it.");
+/** The same states with one of them so many places further along; moves stay as they are. */
+export function moveState(workflow: Workflow, stateId: StateId, by: number): Workflow {
+  const states = statesInOrder(workflow);
+  const from = states.findIndex((s) => s.id === stateId);
+  const to = Math.min(states.length - 1, Math.max(0, from + by));
+  if (from < 0 || from === to) return workflow;
+  const [state] = states.splice(from, 1);
+  states.splice(to, 0, state);
+  return { ...workflow, states: renumbered(states) };
 }
 
-function nameProblem(workflow: Workflow, name: string, self: StateId | null): Refusal | null {
-  if (!name) return refuse("invalid", "A state needs a name.", "Call it what people say when an item is there.");
-  if (name.length > STATE_NAME_LENGTH)
-    return refuse("invalid", `This name has ${name.length} characters.`, `Use at most ${STATE_NAME_LENGTH}, so that it can be read on a board.`);
-  const twin = workflow.states.find((s) => s.id !== self && s.name.toLowerCase() === name.toLowerCase());
-  return twin ? refuse("invalid", `There is a state called ${twin.name} already.`, "Choose a name that tells the two apart.") : null;
+/** A move between two states; where one exists already it stays the only one. */
+export function connect(workflow: Workflow, from: StateId | null, to: StateId, id: string, verb: string): Workflow {
+  if (from === to) return workflow;
+  const exists = workflow.transitions.some((t) => t.to === to && (from === null ? t.from === null : leadsFrom(t, from)));
+  return exists ? workflow : { ...workflow, transitions: [...workflow.transitions, { ...PLAIN_TRANSITION, id, from: from === null ? null : [from], to, verb }] };
+}
+
+/** Takes a move between two states away; a move that leads from several states keeps the others. */
+export function disconnect(workflow: Workflow, from: StateId, to: StateId): Workflow {
+  const transitions = workflow.transitions.flatMap((t) => {
+    if (t.to !== to || !leadsFrom(t, from)) return [t];
+    const others = t.from!.filter((f) => f !== from);
+    return others.length > 0 ? [{ ...t, from: others }] : [];
+  });
+  return { ...workflow, transitions };
+}
+
+export function changeTransition(workflow: Workflow, transitionId: string, change: Partial<Omit<Transition, "id">>): Workflow {
+  return { ...workflow, transitions: workflow.transitions.map((t) => (t.id === transitionId ? { ...t, ...change } : t)) };
+}
+
+export function removeTransition(workflow: Workflow, transitionId: string): Workflow {
+  return { ...workflow, transitions: workflow.transitions.filter((t) => t.id !== transitionId) };
+}
+
+/** What a new move between two states is called until somebody says better. */
+export function proposedVerb(from: State | null, to: State): string {
+  if (to.kind === "unstarted") return "Put back";
+  if (to.kind === "finished") return "Finish";
+  if (from && from.position > to.position) return `Back to ${to.name}`.slice(0, 60);
+  return to.kind === "working" ? `Start ${to.name.toLowerCase()}`.slice(0, 60) : `Hand to ${to.name.toLowerCase()}`.slice(0, 60);
 }

@@ -1,20 +1,27 @@
-import type { Outcome } from "./workflow";
+import type { DemandedField } from "./requirement";
+import type { Outcome, Policy } from "./workflow";
 
 /** Something a person can answer in place so that a refused command becomes possible. */
 export type Ask =
-  | { field: "howToTest"; label: string }
-  | { field: "assigneeId"; label: string }
-  | { field: "reviewerId"; label: string; not: string | null }
-  | { field: "estimate"; label: string }
+  | { field: DemandedField; label: string; /** For a reviewer: who it must not be. */ not?: string | null }
   | { field: "reason"; label: string }
+  | { field: "comment"; label: string }
   | { field: "outcome"; label: string; allowed: Outcome[] }
+  | { field: "ticks"; label: string; policies: Policy[] }
   | { field: "overrideReason"; label: string };
 
 export const REFUSAL_CODES = [
   "no such move",
+  "not for you",
   "moved meanwhile",
   "field missing",
   "same person",
+  "condition",
+  "checklist",
+  "approvals",
+  "sub-tasks open",
+  "blocked",
+  "comment missing",
   "reason missing",
   "outcome missing",
   "limit",

@@ -1,3 +1,6 @@
+import type { FollowUp } from "./follow-up";
+import type { Mover, Requirement } from "./requirement";
+
 /** What a workflow is made of: states, and the transitions that are allowed between them. */
 export type StateId = string;
 
@@ -8,6 +11,12 @@ export type StateKind = (typeof STATE_KINDS)[number];
 export const OUTCOMES = ["delivered", "duplicate", "cannot reproduce", "declined", "obsolete"] as const;
 export type Outcome = (typeof OUTCOMES)[number];
 
+/** What must be true on entering or leaving a state, ticked by people on the item. */
+export interface Policy {
+  id: string;
+  text: string;
+}
+
 export interface State {
   id: StateId;
   name: string;
@@ -16,27 +25,46 @@ export interface State {
   stage: string | null;
   /** Order along the process, ascending. */
   position: number;
+  /** The team that works here; null for whoever is there. */
+  teamId: string | null;
+  /** How long an item is expected to stay, and from when on it has stayed too long, in days. */
+  expectedDays: number | null;
+  tooOldDays: number | null;
+  /** How many items may be here; firm refuses, otherwise it is advice. */
+  limit: { max: number; firm: boolean } | null;
+  entryPolicies: Policy[];
+  exitPolicies: Policy[];
+  /** Of a finished state: how items may end here. Empty: in any way. */
+  outcomes: Outcome[];
 }
 
-/** A field that a transition can demand to be filled. */
-export type DemandedField = "howToTest" | "assigneeId" | "reviewerId" | "estimate";
-
-/** What a transition demands before it is allowed. */
-export type Requirement =
-  | { kind: "filled"; field: DemandedField }
-  | { kind: "different people"; first: "reviewerId"; second: "assigneeId" }
-  | { kind: "reason" }
-  | { kind: "outcome"; allowed: Outcome[] };
+/** What a state is unless somebody says otherwise. */
+export const PLAIN_STATE = {
+  stage: null,
+  teamId: null,
+  expectedDays: null,
+  tooOldDays: null,
+  limit: null,
+  entryPolicies: [],
+  exitPolicies: [],
+  outcomes: [],
+} satisfies Partial<State>;
 
 export interface Transition {
   id: string;
-  /** Null: from any state. */
-  from: StateId | null;
+  /** Where it leads from: one state or several; null: any state. */
+  from: StateId[] | null;
   to: StateId;
   /** What its button says, e.g. "Start review". */
   verb: string;
+  /** Who may make it: any of these; empty: everyone who may move items. */
+  who: Mover[];
   requirements: Requirement[];
+  followUps: FollowUp[];
 }
+
+/** What a transition is unless somebody says otherwise. */
+export const PLAIN_TRANSITION = { who: [], requirements: [], followUps: [] } satisfies Partial<Transition>;
 
 export interface Workflow {
   id: string;
@@ -45,6 +73,11 @@ export interface Workflow {
   version: number;
   states: State[];
   transitions: Transition[];
+}
+
+/** Whether a transition is one of those that lead out of a state by name, not from anywhere. */
+export function leadsFrom(transition: Transition, from: StateId): boolean {
+  return transition.from !== null && transition.from.includes(from);
 }
 
 export function isInProgress(kind: StateKind): boolean {
@@ -65,7 +98,7 @@ export function statesInOrder(workflow: Workflow): State[] {
 
 /** The moves allowed out of a state, "from any" moves last; a move to the state itself is none. */
 export function transitionsFrom(workflow: Workflow, from: StateId): Transition[] {
-  const own = workflow.transitions.filter((t) => t.from === from);
+  const own = workflow.transitions.filter((t) => leadsFrom(t, from) && t.to !== from);
   const fromAny = workflow.transitions.filter(
     (t) => t.from === null && t.to !== from && !own.some((o) => o.to === t.to),
   );

@@ -16,7 +16,7 @@ import {
 } from "drizzle-orm/pg-core";
 import type { Interval } from "@/core/calendar/instant";
 import type { Cause, ItemEventKind } from "@/core/item/event";
-import type { ClassOfService, LinkKind, OpenBlocker, Origin, Priority, Severity } from "@/core/item/fields";
+import type { Approval, ClassOfService, LinkKind, OpenBlocker, Origin, Priority, Severity, Tick } from "@/core/item/fields";
 import type { Outcome, StateKind } from "@/core/workflow/workflow";
 import { instant, rank } from "./columns";
 import { person, team } from "./people";
@@ -54,6 +54,8 @@ export const item = pgTable(
     returns: integer("returns").notNull(),
     blockedSince: instant("blocked_since"),
     openBlockers: jsonb("open_blockers").$type<OpenBlocker[]>().notNull(),
+    ticks: jsonb("ticks").$type<Tick[]>().notNull().default([]),
+    approvals: jsonb("approvals").$type<Approval[]>().notNull().default([]),
     withdrawnAt: instant("withdrawn_at"),
     createdAt: instant("created_at").notNull(),
     createdBy: text("created_by").references(() => person.id),

@@ -25,6 +25,8 @@ export const state = pgTable(
     kind: text("kind").$type<StateKind>().notNull(),
     stage: text("stage"),
     position: integer("position").notNull(),
+    /** The version that took it out; null while it is part of its workflow. */
+    removedIn: integer("removed_in"),
   },
   (t) => [
     index("state_workflow").on(t.workflowId),
@@ -46,6 +48,20 @@ export const workflowVersion = pgTable(
   },
   (t) => [primaryKey({ columns: [t.workflowId, t.version] })],
 );
+
+/** The changes that leads prepare for a workflow before anybody is bound by them. At most one for each workflow. */
+export const workflowDraft = pgTable("workflow_draft", {
+  workflowId: text("workflow_id")
+    .primaryKey()
+    .references(() => workflow.id),
+  definition: jsonb("definition").$type<Workflow>().notNull(),
+  /** The published version it was begun from. */
+  baseVersion: integer("base_version").notNull(),
+  /** Counts what was stored, so that two leads who edit at once notice each other. */
+  revision: integer("revision").notNull(),
+  byId: text("by_id").notNull().references(() => person.id),
+  at: instant("at").notNull(),
+});
 
 export const itemType = pgTable(
   "item_type",

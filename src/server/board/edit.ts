@@ -5,7 +5,7 @@ import { board, boardColumn } from "@/db/schema";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound, Refused } from "../refused";
-import { announceDesign } from "../workflow/edit";
+import { announceDesign } from "../workflow/announce";
 import type { ColumnEditRequest } from "../workflow/request";
 
 /** Changes the limit of a column. Items that are beyond a new maximum stay where they are; the board shows them as over. */

@@ -8,9 +8,10 @@ import { transact, type Transaction } from "@/db/connection";
 import { item, outbox, report, reportMessage, reportVerdict } from "@/db/schema";
 import { createItemIn, NEW_ITEM } from "../item/create";
 import { recordCommand } from "../item/command";
+import { moveNeeds } from "../item/move-needs";
 import { snapshotOf } from "../item/rows";
 import { storeEvents } from "../item/store";
-import { decisionContext, workflowOf } from "../item/surroundings";
+import { decideNaming, decisionContext, workflowOf } from "../item/surroundings";
 import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
@@ -126,8 +127,9 @@ async function withdrawItem(tx: Transaction, viewer: Viewer, access: ProjectAcce
     throw new Refused(refuse("in use", "Other reports were merged into its item.", "Undo those verdicts first."));
   const before = snapshotOf(found);
   const surroundings = { access, workflow: await workflowOf(tx, before.projectId, before.typeId) };
-  const context = decisionContext(viewer, surroundings, before, crypto.randomUUID(), { cause: "undo" });
-  const events = decide(before, { kind: "withdraw", note: `The verdict on ${row.reference} was undone.` }, context);
-  if (isRefusal(events)) throw new Refused(events);
+  const needs = await moveNeeds(tx, viewer, access, before, undefined);
+  const events = await decideNaming(tx, before.projectId, (naming) =>
+    decide(before, { kind: "withdraw", note: `The verdict on ${row.reference} was undone.` }, decisionContext(viewer, surroundings, before, crypto.randomUUID(), needs, naming, { cause: "undo" })),
+  );
   await storeEvents(tx, before, events);
 }

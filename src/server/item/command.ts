@@ -5,13 +5,16 @@ import type { ItemCommand } from "@/core/item/command";
 import { decide } from "@/core/item/decide";
 import type { EditableField, EditableFields, ItemSnapshot } from "@/core/item/fields";
 import type { Action } from "@/core/people/authorise";
-import { isRefusal } from "@/core/workflow/refusal";
+import { limitsWanted } from "@/core/workflow/decide-move";
+import { transitionBetween } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
 import { commandRecord, item, itemEvent, itemLink, person, team } from "@/db/schema";
-import { lockLimitedColumns } from "../board/limited-columns";
+import { lockLimits } from "../board/limited-columns";
 import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { invalid, notFound, Refused } from "../refused";
+import { invalid, notFound } from "../refused";
+import { followOthers } from "./follow-others";
+import { moveNeeds } from "./move-needs";
 import { placeInState } from "./place";
 import type { CommandRequest } from "./request";
 import { eventOf, snapshotOf } from "./rows";
@@ -27,6 +30,8 @@ const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   lift: "block item",
   link: "link item",
   unlink: "link item",
+  tick: "move item",
+  approve: "move item",
   undo: "edit item",
 };
 
@@ -74,15 +79,20 @@ async function decideAndStore(
   if (request.kind === "link" || request.kind === "unlink") return relate(tx, viewer, surroundings, before, commandId, request);
   const command = await commandOf(tx, before, request);
   const target = command.kind === "move" ? command.to : command.kind === "undo" ? undoTarget(command) : null;
+  const transition = command.kind === "move" ? transitionBetween(surroundings.workflow, before.stateId, command.to) : undefined;
   if (command.kind === "edit") await checkReferences(tx, access.project.id, command.changes, before);
   if (command.kind === "move") await checkReferences(tx, access.project.id, command.answers, before);
-  const columns = target ? await lockLimitedColumns(tx, before.stateId, target) : NO_COLUMNS;
+  const columns = target ? await lockLimits(tx, surroundings.workflow, before.stateId, target, limitsWanted(transition)) : NO_COLUMNS;
   const changedSince = command.kind === "edit" && command.seenVersion < before.version ? await fieldsChangedSince(tx, before.id, command.seenVersion) : [];
+  const needs = await moveNeeds(tx, viewer, access, before, transition);
   const cause = request.kind === "undo" ? "undo" : "person";
-  const events = await decideNaming(tx, (nameOf) =>
-    decide(before, command, decisionContext(viewer, surroundings, before, commandId, { columns, changedSince, cause, nameOf })),
+  if (command.kind === "move" && transition?.followUps.some((f) => f.kind === "put on top")) command.rank = await placeInState(tx, command.to, "first");
+  const events = await decideNaming(tx, access.project.id, (naming) =>
+    decide(before, command, decisionContext(viewer, surroundings, before, commandId, needs, naming, { columns, changedSince, cause })),
   );
-  return storeEvents(tx, before, events);
+  const after = await storeEvents(tx, before, events);
+  if (transition) await followOthers(tx, viewer, surroundings, after, transition, commandId);
+  return after;
 }
 
 function undoTarget(command: Extract<ItemCommand, { kind: "undo" }>): string | null {
@@ -108,8 +118,11 @@ async function commandOf(tx: Transaction, before: ItemSnapshot, request: Exclude
       return { kind: "undo", events: rows.map(eventOf) };
     }
     case "move":
+      return { ...request, commentId: randomUUID() };
     case "edit":
     case "lift":
+    case "tick":
+    case "approve":
       return request;
   }
 }
@@ -169,8 +182,8 @@ async function relate(
   ];
   let result = before;
   for (const { one, command } of both) {
-    const events = decide(one, command, decisionContext(viewer, surroundings, one, commandId));
-    if (isRefusal(events)) throw new Refused(events);
+    const needs = await moveNeeds(tx, viewer, access, one, undefined);
+    const events = await decideNaming(tx, access.project.id, (naming) => decide(one, command, decisionContext(viewer, surroundings, one, commandId, needs, naming)));
     const after = await storeEvents(tx, one, events);
     if (one === before) result = after;
   }

@@ -4,19 +4,19 @@ import { cardOf } from "@/core/board/card";
 import { decide } from "@/core/item/decide";
 import type { Cause, CreatedData } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
-import { isRefusal } from "@/core/workflow/refusal";
 import { statesInOrder } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
 import { commandRecord, item, project } from "@/db/schema";
 import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { invalid, Refused } from "../refused";
+import { invalid } from "../refused";
 import { checkReferences, recordCommand, type CommandResult } from "./command";
+import { moveNeeds } from "./move-needs";
 import { placeInState } from "./place";
 import type { CreateItemRequest } from "./request";
 import { snapshotOf } from "./rows";
 import { storeEvents } from "./store";
-import { decisionContext, workflowOf } from "./surroundings";
+import { decideNaming, decisionContext, workflowOf } from "./surroundings";
 
 export type NewItem = Omit<CreatedData, "projectId" | "number" | "stateId" | "stateKind" | "rank">;
 export type Place = { itemId: string } | "first" | "last";
@@ -60,9 +60,10 @@ export async function createItemIn(
     .returning({ number: sql<number>`${project.nextItemNumber} - 1` });
   const data: CreatedData = { ...fields, projectId, number, stateId: first.id, stateKind: first.kind, rank };
   const itemId = randomUUID();
-  const context = decisionContext(viewer, { access, workflow }, { id: itemId, updatedAt: 0 }, commandId, { cause });
-  const events = decide(null, { kind: "create", data }, context);
-  if (isRefusal(events)) throw new Refused(events);
+  const needs = await moveNeeds(tx, viewer, access, null, undefined);
+  const events = await decideNaming(tx, projectId, (naming) =>
+    decide(null, { kind: "create", data }, decisionContext(viewer, { access, workflow }, { id: itemId, updatedAt: 0 }, commandId, needs, naming, { cause })),
+  );
   return storeEvents(tx, null, events);
 }
 

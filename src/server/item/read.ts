@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from "drizzle-orm";
 import { cardOf, type Card } from "@/core/board/card";
+import { agreementOf, type Agreement } from "@/core/item/agreement";
 import { eventWords, linkWords } from "@/core/item/words";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { zigzag, type Zigzag } from "@/core/flow/zigzag";
@@ -28,6 +29,7 @@ export interface ItemView {
   links: { id: string; words: string; key: string; title: string; stateName: string }[];
   reports: { id: string; reference: string; title: string; receivedAt: number; status: string }[];
   zigzag: Zigzag;
+  agreement: Agreement;
   stateNames: Record<string, string>;
   ageDays: number;
   people: RosterPerson[];
@@ -65,7 +67,9 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   const typeOf = (id: string) => types.types.find((t) => t.id === id)!;
   const workflowOfType = (id: string) => types.workflows.find((w) => w.id === typeOf(id).workflowId)!;
   const workflow = workflowOfType(row.typeId);
-  const stateNames = Object.fromEntries(types.workflows.flatMap((w) => w.states.map((s) => [s.id, s.name])));
+  // States that were taken out since keep their name in the history.
+  const states = await db.select({ id: state.id, name: state.name }).from(state).where(inArray(state.workflowId, types.workflows.map((w) => w.id)));
+  const stateNames = Object.fromEntries(states.map((s) => [s.id, s.name]));
   const formerPeople = new Map(events.filter((e) => e.event.actorId).map((e) => [e.event.actorId!, e.who ?? "somebody"]));
   const names = {
     state: (id: string) => stateNames[id] ?? "a former state",
@@ -124,6 +128,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       row.withdrawnAt ?? now,
       events.map((e) => eventOf(e.event)).flatMap((e) => (e.kind === "moved" && e.new.isReturn ? [e.at] : [])),
     ),
+    agreement: agreementOf(workflow, snapshot, { personId: viewer.personId, mayMove: access.may("move item") }, names.person),
     stateNames,
     ageDays: daysTouched(row.clock, access.project.zone, now),
     ...people,

@@ -36,12 +36,19 @@ export const commandRequest = z.discriminatedUnion("kind", [
     to: id,
     answers: z
       .object({
+        description: longText,
         howToTest: longText,
         assigneeId: id,
         reviewerId: id,
+        teamId: id,
         estimate: z.number().min(0).max(10_000),
+        severity: z.enum(SEVERITIES),
+        place: z.string().max(200),
+        dueOn: isoDate,
         reason: z.string().max(2_000),
+        comment: z.string().max(20_000),
         outcome: z.enum(OUTCOMES),
+        ticks: z.array(id).max(60),
       })
       .partial()
       .default({}),
@@ -54,6 +61,8 @@ export const commandRequest = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("lift"), blockId: z.uuid() }),
   z.object({ kind: z.literal("link"), linkKind: z.enum(LINK_KINDS), otherKey: z.string().max(30) }),
   z.object({ kind: z.literal("unlink"), linkId: z.uuid() }),
+  z.object({ kind: z.literal("tick"), policyId: id, on: z.boolean() }),
+  z.object({ kind: z.literal("approve"), on: z.boolean() }),
   z.object({ kind: z.literal("undo"), commandId: z.uuid() }),
 ]);
 export type CommandRequest = z.infer<typeof commandRequest>;

@@ -1,27 +1,38 @@
-import { and, eq, inArray } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import type { LimitedColumn } from "@/core/board/limit";
 import type { Instant } from "@/core/calendar/instant";
 import type { DecisionContext } from "@/core/item/decide";
 import type { Cause, ItemEvent } from "@/core/item/event";
 import type { EditableField } from "@/core/item/fields";
+import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { Action } from "@/core/people/authorise";
 import { isRefusal, type Refusal } from "@/core/workflow/refusal";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
 import { item, itemType, membership, person, project, workflow } from "@/db/schema";
+import { loadVocabulary } from "../condition/vocabulary";
 import { admit, membershipOf, visibleTo, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
 import { publishedWorkflow } from "../workflow/load";
+import { holdWorkflowOf, holdWorkflowOfType } from "../workflow/move-lock";
+import type { MoveNeeds } from "./move-needs";
 
 export const NO_COLUMNS: { left: LimitedColumn[]; entered: LimitedColumn[] } = { left: [], entered: [] };
-
-const ANONYMOUS: (id: string) => string = () => "that person";
 
 /** What a decision on an item needs besides the item itself. */
 export interface ItemSurroundings {
   access: ProjectAccess;
   workflow: Workflow;
+}
+
+const NO_VOCABULARY: Vocabulary = { types: [], states: [], people: [], teams: [] };
+
+/** Names for the words of a refusal. */
+export interface Naming {
+  vocabulary: Vocabulary;
+  nameOf: (id: string) => string;
+  teamName: (id: string) => string;
 }
 
 /** What the core needs to know for a decision, apart from the command. */
@@ -30,7 +41,9 @@ export function decisionContext(
   { access, workflow }: ItemSurroundings,
   before: { id: string; updatedAt: Instant },
   commandId: string,
-  { columns = NO_COLUMNS, changedSince = [] as EditableField[], cause = "person" as Cause, nameOf = ANONYMOUS } = {},
+  needs: MoveNeeds,
+  naming: Naming,
+  { columns = NO_COLUMNS, changedSince = [] as EditableField[], cause = "person" as Cause } = {},
 ): DecisionContext {
   return {
     itemId: before.id,
@@ -41,22 +54,31 @@ export function decisionContext(
     commandId,
     changedSince: () => changedSince,
     workflow,
+    ...needs,
     ...columns,
     mayOverrideLimits: access.may("override limit"),
-    nameOf: (id) => (id === viewer.personId ? viewer.name : nameOf(id)).split(" ")[0],
+    vocabulary: naming.vocabulary,
+    nameOf: (id) => (id === viewer.personId ? viewer.name : naming.nameOf(id)).split(" ")[0],
+    teamName: naming.teamName,
   };
 }
 
 /**
- * Decides on a command. Names are only wanted for the words of a refusal, so they are asked for when one names somebody,
- * and the same decision is then put into words again.
+ * Decides on a command. Names are only wanted for the words of a refusal, so they are read when there is one, and the
+ * same decision is then put into words again.
  */
-export async function decideNaming(tx: Transaction, decideWith: (nameOf: (id: string) => string) => ItemEvent[] | Refusal): Promise<ItemEvent[]> {
-  const named = new Map<string, string>();
-  let decision = decideWith((id) => (named.set(id, "that person"), "that person"));
-  if (isRefusal(decision) && named.size > 0) {
-    for (const { id, name } of await tx.select({ id: person.id, name: person.name }).from(person).where(inArray(person.id, [...named.keys()]))) named.set(id, name);
-    decision = decideWith((id) => named.get(id) ?? "that person");
+export async function decideNaming(tx: Transaction, projectId: string, decideWith: (naming: Naming) => ItemEvent[] | Refusal): Promise<ItemEvent[]> {
+  let named = false;
+  const note = () => ((named = true), "that person");
+  let decision = decideWith({ vocabulary: NO_VOCABULARY, nameOf: note, teamName: note });
+  if (isRefusal(decision) && (named || decision.code === "condition")) {
+    const vocabulary = await loadVocabulary(tx, projectId);
+    const everybody = new Map((await tx.select({ id: person.id, name: person.name }).from(person)).map((p) => [p.id, p.name]));
+    decision = decideWith({
+      vocabulary,
+      nameOf: (id) => everybody.get(id) ?? "that person",
+      teamName: (id) => vocabulary.teams.find((t) => t.id === id)?.name ?? "a team that is gone",
+    });
   }
   if (isRefusal(decision)) throw new Refused(decision);
   return decision;
@@ -68,6 +90,7 @@ export async function decideNaming(tx: Transaction, decideWith: (nameOf: (id: st
  * @throws Refused when the item is not there or not visible, or the person may not do it
  */
 export async function enterItem(tx: Transaction, viewer: Viewer, itemId: string, action: Action): Promise<ItemSurroundings> {
+  await holdWorkflowOf(tx, itemId);
   const [row] = await tx
     .select({ project, membership: membership.role, workflowId: workflow.id, version: workflow.version })
     .from(item)
@@ -75,8 +98,7 @@ export async function enterItem(tx: Transaction, viewer: Viewer, itemId: string,
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
     .innerJoin(workflow, eq(workflow.id, itemType.workflowId))
     .leftJoin(membership, membershipOf(viewer))
-    .where(and(eq(item.id, itemId), visibleTo(tx, viewer)))
-    .for("key share", { of: workflow });
+    .where(and(eq(item.id, itemId), visibleTo(tx, viewer)));
   if (!row) throw notFound("item");
   const access = admit(viewer, row, action);
   return { access, workflow: await publishedWorkflow(tx, row.workflowId, row.version) };
@@ -84,12 +106,12 @@ export async function enterItem(tx: Transaction, viewer: Viewer, itemId: string,
 
 /** The workflow that items of a type follow. @throws Refused when the project has no such type */
 export async function workflowOf(tx: Transaction, projectId: string, typeId: string): Promise<Workflow> {
+  await holdWorkflowOfType(tx, projectId, typeId);
   const [type] = await tx
     .select({ workflowId: workflow.id, version: workflow.version })
     .from(itemType)
     .innerJoin(workflow, eq(workflow.id, itemType.workflowId))
-    .where(and(eq(itemType.projectId, projectId), eq(itemType.id, typeId)))
-    .for("key share", { of: workflow });
+    .where(and(eq(itemType.projectId, projectId), eq(itemType.id, typeId)));
   if (!type) throw invalid("This project has no such item type.", "Choose one of its types.");
   return publishedWorkflow(tx, type.workflowId, type.version);
 }

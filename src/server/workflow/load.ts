@@ -1,19 +1,17 @@
 import { and, eq, inArray } from "drizzle-orm";
+import { workflowSchema } from "@/core/workflow/definition";
 import type { Workflow } from "@/core/workflow/workflow";
 import { pool, type Reader } from "@/db/connection";
 import { itemType, workflow, workflowVersion } from "@/db/schema";
 
-const running = and(eq(workflowVersion.workflowId, workflow.id), eq(workflowVersion.version, workflow.version));
-
 /** Workflows in the version that runs now, by id. */
 export async function loadWorkflows(reader: Reader, ids: readonly string[]): Promise<Map<string, Workflow>> {
   if (ids.length === 0) return new Map();
-  const rows = await reader
-    .select({ definition: workflowVersion.definition })
-    .from(workflow)
-    .innerJoin(workflowVersion, running)
-    .where(inArray(workflow.id, [...ids]));
-  return new Map(rows.map(({ definition }) => [definition.id, definition]));
+  const heads = await reader.select({ id: workflow.id, version: workflow.version }).from(workflow).where(inArray(workflow.id, [...ids]));
+  const loaded = new Map<string, Workflow>();
+  // One after the other: inside a transaction a connection takes one query at a time.
+  for (const { id, version } of heads) loaded.set(id, await publishedWorkflow(reader, id, version));
+  return loaded;
 }
 
 /** A published version is never changed, so a process reads each of them once. One store for each database. */
@@ -33,8 +31,9 @@ export async function publishedWorkflow(reader: Reader, id: string, version: num
     .where(and(eq(workflowVersion.workflowId, id), eq(workflowVersion.version, version)));
   if (!row) throw new Error(`workflow ${id} has no version ${version}`);
   if (store.size >= KEPT_VERSIONS) store.clear();
-  store.set(key, row.definition);
-  return row.definition;
+  const definition = workflowSchema.parse(row.definition);
+  store.set(key, definition);
+  return definition;
 }
 
 export interface ProjectTypes {

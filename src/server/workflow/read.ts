@@ -1,32 +1,31 @@
 import { desc, eq, inArray, sql } from "drizzle-orm";
-import type { Column } from "@/core/board/column";
+import type { DesignView } from "@/core/workflow/design-view";
+import { workflowSchema } from "@/core/workflow/definition";
 import type { Workflow } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
-import { item, person, workflowVersion } from "@/db/schema";
+import { item, person, workflow, workflowDraft, workflowVersion } from "@/db/schema";
 import { loadBoard } from "../board/read";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { projectTypes } from "./load";
+import { notFound } from "../refused";
+import { projectTypes, publishedWorkflow } from "./load";
+import { projectPeople } from "./people";
+import { checkSurroundings } from "./surroundings";
 
-export interface DesignView {
-  project: { id: string; key: string; name: string; zone: string };
-  board: { id: string; name: string; version: number };
-  columns: Column[];
-  workflows: (Workflow & { typeNames: string[] })[];
-  /** Items in each state now. */
-  counts: Record<string, number>;
-  versions: { workflowId: string; version: number; at: number; by: string | null; summary: string }[];
-  mayEdit: boolean;
-}
-
-/** The process of a project as Design shows it. */
+/** The process of a project as Design shows it. Drafts are only for those who may change it. */
 export async function readDesign(viewer: Viewer, projectKey: string): Promise<DesignView> {
   const db = database();
   const access = await enterProject(db, viewer, { key: projectKey }, "read project");
   const { project } = access;
-  const [{ board, columns }, { types, workflows }] = await Promise.all([loadBoard(db, project.id), projectTypes(db, project.id)]);
+  const mayEdit = access.may("edit workflow");
+  const [{ board, columns }, { types, workflows }, around, people] = await Promise.all([
+    loadBoard(db, project.id),
+    projectTypes(db, project.id),
+    checkSurroundings(db, project.id),
+    projectPeople(db, project.id),
+  ]);
   const ids = workflows.map((w) => w.id);
-  const [counts, versions] = await Promise.all([
+  const [counts, versions, drafts] = await Promise.all([
     db.select({ stateId: item.stateId, n: sql<number>`count(*)::int` }).from(item).where(sql`${item.projectId} = ${project.id} and ${item.withdrawnAt} is null`).groupBy(item.stateId),
     db
       .select({ workflowId: workflowVersion.workflowId, version: workflowVersion.version, at: workflowVersion.at, by: person.name, summary: workflowVersion.summary })
@@ -34,15 +33,41 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
       .leftJoin(person, eq(person.id, workflowVersion.byId))
       .where(inArray(workflowVersion.workflowId, ids))
       .orderBy(desc(workflowVersion.at))
-      .limit(30),
+      .limit(100),
+    mayEdit
+      ? db.select({ draft: workflowDraft, by: person.name }).from(workflowDraft).innerJoin(person, eq(person.id, workflowDraft.byId)).where(inArray(workflowDraft.workflowId, ids))
+      : [],
   ]);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     board: { id: board.id, name: board.name, version: board.version },
     columns,
     workflows: workflows.map((w) => ({ ...w, typeNames: types.filter((t) => t.workflowId === w.id).map((t) => t.name) })),
+    drafts: drafts.map(({ draft, by }) => ({
+      workflowId: draft.workflowId,
+      definition: workflowSchema.parse(draft.definition),
+      baseVersion: draft.baseVersion,
+      revision: draft.revision,
+      by,
+      at: draft.at,
+    })),
+    around,
+    people,
     counts: Object.fromEntries(counts.map((c) => [c.stateId, c.n])),
     versions,
-    mayEdit: access.may("edit workflow"),
+    mayEdit,
   };
+}
+
+/** A version of a workflow as it was published. */
+export async function readVersion(viewer: Viewer, projectKey: string, query: { workflow: string; version: number }): Promise<Workflow> {
+  const db = database();
+  const { project } = await enterProject(db, viewer, { key: projectKey }, "read project");
+  const [known] = await db
+    .select({ projectId: workflow.projectId })
+    .from(workflow)
+    .innerJoin(workflowVersion, eq(workflowVersion.workflowId, workflow.id))
+    .where(sql`${workflow.id} = ${query.workflow} and ${workflowVersion.version} = ${query.version}`);
+  if (known?.projectId !== project.id) throw notFound("version");
+  return publishedWorkflow(db, query.workflow, query.version);
 }

@@ -1,27 +1,31 @@
 import { z } from "zod";
+import { workflowSchema } from "@/core/workflow/definition";
 
 const id = z.string().min(1).max(64);
+const revision = z.number().int().min(0);
 
-export const workflowEditBody = z.object({
+/** A draft as the page has it, and the revision that the page has read last. */
+export const draftBody = z.object({
   workflowId: id,
-  /** The version on the page; an edit of an older one is refused. */
-  seenVersion: z.number().int().positive(),
-  edit: z.discriminatedUnion("kind", [
-    z.object({ kind: z.literal("rename state"), stateId: id, name: z.string().max(1_000) }),
-    z.object({ kind: z.literal("reorder states"), order: z.array(id).max(1_000) }),
-    z.object({
-      kind: z.literal("add state"),
-      name: z.string().max(1_000),
-      stateKind: z.enum(["waiting", "working"]),
-      stage: z.string().trim().min(1).max(60).nullable(),
-      after: id,
-      before: id,
-      /** Put it on the board as a column of its own. */
-      onBoard: z.boolean(),
-    }),
-  ]),
+  seenRevision: revision,
+  /** The published version that the page's draft was begun from. */
+  baseVersion: z.number().int().positive(),
+  definition: workflowSchema,
 });
-export type WorkflowEditRequest = z.infer<typeof workflowEditBody>;
+export type DraftRequest = z.infer<typeof draftBody>;
+
+export const discardBody = z.object({ workflowId: id, seenRevision: revision });
+
+export const publishBody = z.object({
+  workflowId: id,
+  seenRevision: revision,
+  /** For each state that goes and has items: where they go. */
+  newStates: z.record(id, id).default({}),
+  note: z.string().max(500).default(""),
+});
+export type PublishRequest = z.infer<typeof publishBody>;
+
+export const versionQuery = z.object({ workflow: id, version: z.coerce.number().int().positive() });
 
 const limit = z.number().int().min(0).max(10_000).nullable();
 

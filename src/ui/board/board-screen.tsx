@@ -2,6 +2,7 @@
 import { DndContext, DragOverlay, PointerSensor, pointerWithin, useSensor, useSensors, type DragEndEvent, type DragStartEvent } from "@dnd-kit/core";
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo, useRef, useState } from "react";
+import { leadsFrom } from "@/core/workflow/workflow";
 import type { Card } from "@/core/board/card";
 import { stagesOf, type Column } from "@/core/board/column";
 import { lanes } from "@/core/board/lane";
@@ -77,7 +78,7 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   const open = useCallback((card: Card) => openItem(card.key), [openItem]);
   const moveToBacklog = (card: Card) => {
     const workflow = workflowOf(card);
-    const back = workflow?.transitions.find((t) => t.from === card.stateId && workflow.states.find((s) => s.id === t.to)?.kind === "unstarted");
+    const back = workflow?.transitions.find((t) => leadsFrom(t, card.stateId) && workflow.states.find((s) => s.id === t.to)?.kind === "unstarted");
     if (back) void moveTo(card, back.to, back.verb);
   };
   const keys = useBoardKeys({
@@ -192,7 +193,7 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
       {stopped && byId.has(stopped.cardId) && (
         <StoppedMove
           stopped={stopped}
-          people={view.people}
+          people={view.people} teams={view.teams}
           onClose={() => setStopped(null)}
           onAnswer={(answers) => void moveTo(byId.get(stopped.cardId)!, stopped.to, stopped.verb, answers)}
         />

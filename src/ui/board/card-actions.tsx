@@ -33,11 +33,11 @@ function Beside({ cardId, label, onClose, children }: { cardId: string; label: s
 }
 
 /** Why a move was not made, beside the card, with a form for what is still missing. */
-export function StoppedMove({ stopped, people, onAnswer, onClose }: { stopped: Stopped; people: { id: string; name: string }[]; onAnswer: (answers: Answers) => void; onClose: () => void }) {
+export function StoppedMove({ stopped, people, teams, onAnswer, onClose }: { stopped: Stopped; people: { id: string; name: string }[]; teams: { id: string; name: string }[]; onAnswer: (answers: Answers) => void; onClose: () => void }) {
   const { problem, given, verb } = stopped;
   return (
     <Beside cardId={stopped.cardId} label={problem.sentence} onClose={onClose}>
-      <div role="alert" className="border-l-[3px] border-alarm pl-3">
+      <div role="alert" className={`border-l-[3px] pl-3 ${problem.asks.length > 0 ? "border-accent" : "border-alarm"}`}>
         <p className="font-semibold">{problem.sentence}</p>
         <p className="mb-2 text-[13px] text-ink-soft">{problem.help}</p>
       </div>
@@ -46,6 +46,7 @@ export function StoppedMove({ stopped, people, onAnswer, onClose }: { stopped: S
           key={problem.sentence}
           asks={problem.asks}
           people={people}
+          teams={teams}
           verb={verb}
           onCancel={onClose}
           onAnswer={(more) => onAnswer({ answers: { ...given.answers, ...more.answers }, overrideReason: more.overrideReason ?? given.overrideReason })}

@@ -47,9 +47,9 @@ export function SearchBox({ projectKey }: { projectKey: string }) {
   const projectOf = (key: string) => key.slice(0, key.lastIndexOf("-"));
   return (
     <>
-      <button type="button" onClick={() => setOpen(true)} aria-label="Find or do" className="flex h-8 w-52 max-sm:w-8 items-center gap-2 rounded-[3px] border border-line-strong bg-paper px-2 text-[13px] text-ink-soft hover:border-ink">
+      <button type="button" onClick={() => setOpen(true)} className="flex h-8 w-52 max-sm:w-8 items-center gap-2 rounded-[3px] border border-line-strong bg-paper px-2 text-[13px] text-ink-soft hover:border-ink">
         <Search size={14} aria-hidden="true" />
-        <span className="flex-1 text-left max-sm:hidden">Find or do</span>
+        <span className="flex-1 text-left max-sm:sr-only">Find or do</span>
         <kbd className="max-sm:hidden">Ctrl K</kbd>
       </button>
       <Command.Dialog

@@ -5,6 +5,7 @@ import { daysWords, exact } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 import { useEffect, useRef, useState } from "react";
 import { EditableText } from "./editable-text";
+import { ItemAgreement } from "./item-agreement";
 import { ItemBlockers } from "./item-blockers";
 import { ItemChildren } from "./item-children";
 import { ItemFields } from "./item-fields";
@@ -46,6 +47,7 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
       </div>
       {item.withdrawnAt !== null && <p className="bg-signal-soft px-3 py-2 text-signal-ink">This item was taken back to the intake queue when its verdict was undone.</p>}
       <MoveButtons handle={handle} />
+      <ItemAgreement handle={handle} />
       <ItemBlockers handle={handle} />
       <section aria-label="Zigzag">
         <ZigzagFigure zigzag={view.zigzag} stateNames={view.stateNames} zone={view.project.zone} width={wide ? 640 : 396} />

@@ -30,7 +30,7 @@ export function MoveButtons({ handle }: { handle: ItemHandle }) {
         ))}
       </div>
       {stopped && (
-        <div role="alert" className="border-l-[3px] border-alarm bg-alarm-soft px-3 py-2">
+        <div role="alert" className={`border-l-[3px] px-3 py-2 ${stopped.problem.asks.length > 0 ? "border-accent bg-accent-soft" : "border-alarm bg-alarm-soft"}`}>
           <p className="font-semibold">{stopped.problem.sentence}</p>
           <p className="mb-2 text-[13px]">{stopped.problem.help}</p>
           {stopped.problem.asks.length > 0 ? (
@@ -38,6 +38,7 @@ export function MoveButtons({ handle }: { handle: ItemHandle }) {
               key={stopped.problem.sentence}
               asks={stopped.problem.asks}
               people={view.people}
+              teams={view.teams}
               verb={stopped.transition.verb}
               onCancel={() => setStopped(null)}
               onAnswer={(more) =>

@@ -13,8 +13,9 @@ export type SentCommand =
   | { kind: "lift"; blockId: string }
   | { kind: "link"; linkKind: LinkKind; otherKey: string }
   | { kind: "unlink"; linkId: string }
+  | { kind: "tick"; policyId: string; on: boolean }
+  | { kind: "approve"; on: boolean }
   | { kind: "undo"; commandId: string };
-
 
 /** Sends a command. Its key stays the same when it has to be sent again. @throws Problem */
 export async function sendCommand(itemId: string, command: SentCommand): Promise<{ card: Card; commandId: string }> {

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import type { Card } from "@/core/board/card";
+import type { Agreement } from "@/core/item/agreement";
 import type { EditableFields, ItemSnapshot, LinkKind } from "@/core/item/fields";
 import type { Zigzag } from "@/core/flow/zigzag";
 import type { Transition } from "@/core/workflow/workflow";
@@ -25,6 +26,7 @@ export interface ItemView {
   links: { id: string; words: string; key: string; title: string; stateName: string }[];
   reports: { id: string; reference: string; title: string; receivedAt: number; status: string }[];
   zigzag: Zigzag;
+  agreement: Agreement;
   stateNames: Record<string, string>;
   ageDays: number;
   people: { id: string; name: string }[];

@@ -2,6 +2,7 @@
 import { DndContext, PointerSensor, closestCenter, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from "@dnd-kit/core";
 import { ArrowDown, ArrowUp, ArrowUpToLine, GripVertical } from "lucide-react";
 import { useState, type KeyboardEvent, type ReactNode } from "react";
+import { leadsFrom } from "@/core/workflow/workflow";
 import type { Card } from "@/core/board/card";
 import { limitState, limitWords } from "@/core/board/limit";
 import type { BoardView } from "@/ui/board/types";
@@ -42,7 +43,7 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
     if (by === 1 && at < backlog.length - 1) void place(card, backlog[at + 1].id);
   };
   const pull = (card: Card) => {
-    const transition = workflowOf(card)?.transitions.find((t) => t.from === card.stateId && first?.stateIds.includes(t.to));
+    const transition = workflowOf(card)?.transitions.find((t) => leadsFrom(t, card.stateId) && first?.stateIds.includes(t.to));
     if (transition) void moveTo(card, transition.to, transition.verb);
   };
   const onKey = (event: KeyboardEvent<HTMLElement>, card: Card) => {

@@ -1,92 +1,188 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { Redo2, Undo2 } from "lucide-react";
+import dynamic from "next/dynamic";
+import { useEffect, useState } from "react";
 import type { Column } from "@/core/board/column";
+import type { DesignView } from "@/core/workflow/design-view";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
 import { exact } from "@/ui/kit/time";
 import { useLive } from "@/ui/kit/use-live";
 import { MemberTable } from "@/ui/people/member-table";
+import { FindingsList } from "./findings-list";
 import { LimitTable, type LimitEdit } from "./limit-table";
-import { RailMap } from "./rail-map";
-import { StateTable, type EditSent } from "./state-table";
-import type { DesignView } from "./types";
+import { MoveGrid } from "./move-grid";
+import { PublishSheet } from "./publish-sheet";
+import { ReplayPanel } from "./replay-panel";
+import { StateInspector } from "./state-inspector";
+import { useDesigner } from "./use-designer";
 
-/** The process of a project: its map, its states, and the limits of its board. Every change is in force at once. */
+const PARTS = ["Process", "Table", "Try it", "Board limits", "People", "Versions"] as const;
+type Part = (typeof PARTS)[number];
+
+// Only who designs loads the map and the rules' editors.
+const WorkflowMap = dynamic(() => import("./workflow-map").then((m) => m.WorkflowMap), { ssr: false, loading: () => <p className="p-4 text-ink-soft">Drawing the map…</p> });
+const TryPanel = dynamic(() => import("./try-panel").then((m) => m.TryPanel), { ssr: false });
+const TransitionInspector = dynamic(() => import("./transition-inspector").then((m) => m.TransitionInspector), { ssr: false });
+
+/** The process of a project: each workflow as a draft that binds nobody until it is published, and what belongs to it. */
 export function DesignScreen({ initial }: { initial: DesignView }) {
   const client = useQueryClient();
-  const { key, zone, name } = initial.project;
+  const { key } = initial.project;
   const { data: view } = useQuery({ queryKey: ["design", key], queryFn: () => request<DesignView>(`/api/projects/${key}/workflow`), initialData: initial });
-  const readAgain = () => client.invalidateQueries({ queryKey: ["design", key] });
   useLive((message) => {
-    if (message.kind === "design" || message.kind === "resync") void readAgain();
+    if (message.kind === "design" || message.kind === "resync") void client.invalidateQueries({ queryKey: ["design", key] });
   });
   const [chosen, setChosen] = useState(() => mainWorkflow(initial).id);
   const workflow = view.workflows.find((w) => w.id === chosen) ?? mainWorkflow(view);
+  return <Designing key={workflow.id} view={view} workflowId={workflow.id} onChoose={setChosen} />;
+}
 
-  const run = async (path: string, body: unknown, done: string): Promise<boolean> => {
+function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowId: string; onChoose: (id: string) => void }) {
+  const client = useQueryClient();
+  const designer = useDesigner(view, workflowId);
+  const { key, name, zone } = view.project;
+  const { running, draft, changes, selection, saving, findings } = designer;
+  const [part, setPart] = useState<Part>("Process");
+  const [publishing, setPublishing] = useState(false);
+  const { undo, redo } = designer;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || /^(INPUT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)) return;
+      const letter = event.key.toLowerCase();
+      const step = letter === "y" || (letter === "z" && event.shiftKey) ? redo : letter === "z" ? undo : null;
+      if (!step) return;
+      event.preventDefault();
+      step();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [undo, redo]);
+
+  const editLimit = async (column: Column, edit: LimitEdit): Promise<boolean> => {
     try {
-      await request(path, { body });
-      await readAgain();
-      tellDone(done);
+      await request(`/api/projects/${key}/columns`, { body: { columnId: column.id, seenVersion: view.board.version, ...edit } });
+      await client.invalidateQueries({ queryKey: ["design", key] });
+      tellDone("The limit has changed; open boards follow.");
       return true;
     } catch (error) {
       tellProblem(error);
-      await readAgain();
+      await client.invalidateQueries({ queryKey: ["design", key] });
       return false;
     }
   };
-  const editStates = (edit: EditSent) => run(`/api/projects/${key}/workflow`, { workflowId: workflow.id, seenVersion: workflow.version, edit }, "The process has changed; open boards follow.");
-  const editLimit = (column: Column, edit: LimitEdit) =>
-    run(`/api/projects/${key}/columns`, { columnId: column.id, seenVersion: view.board.version, ...edit }, "The limit has changed; open boards follow.");
+  const state = selection?.kind === "state" ? draft.states.find((s) => s.id === selection.id) : undefined;
+  const transition = selection?.kind === "transition" ? draft.transitions.find((t) => t.id === selection.id) : undefined;
+  const mayEdit = view.mayEdit;
   return (
     <div className="flex h-full flex-col">
-      <div className="flex shrink-0 items-center gap-4 border-b border-line px-4 py-2.5">
+      <div className="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-2">
         <h1 className="text-[18px]">Process of {name}</h1>
-        <div role="group" aria-label="Workflow" className="flex gap-1.5">
+        <select className="field !w-auto font-semibold" aria-label="Workflow" value={workflowId} onChange={(e) => onChoose(e.target.value)}>
           {view.workflows.map((w) => (
-            <button key={w.id} type="button" aria-pressed={w.id === workflow.id} className={`button ${w.id === workflow.id ? "button-strong" : ""}`} onClick={() => setChosen(w.id)}>
-              {w.typeNames.join(", ")}
-            </button>
+            <option key={w.id} value={w.id}>
+              {w.typeNames.join(", ") || w.name}
+            </option>
           ))}
-        </div>
-        <p className="text-ink-soft">
-          {workflow.name}, version {workflow.version}
-          {!view.mayEdit && " · you can look; a lead can change it"}
+        </select>
+        <p className="text-[13px] text-ink-soft" role="status">
+          {!mayEdit
+            ? `version ${running.version} · you can look; a lead can change it`
+            : changes.length === 0
+              ? `version ${running.version} is in force, nothing changed`
+              : `${changes.length} ${changes.length === 1 ? "change" : "changes"} since version ${running.version}, not published · ${saving === "stored" ? "draft stored" : saving === "failed" ? "not stored yet" : "storing…"}`}
         </p>
+        <span className="flex-1" />
+        {mayEdit && (
+          <>
+            <button type="button" className="button button-small" disabled={!undo} onClick={() => undo?.()}>
+              <Undo2 size={14} aria-hidden="true" /> Undo
+            </button>
+            <button type="button" className="button button-small" disabled={!redo} onClick={() => redo?.()}>
+              <Redo2 size={14} aria-hidden="true" /> Redo
+            </button>
+            {changes.length > 0 && (
+              <button type="button" className="button button-small button-quiet" onClick={() => void designer.discard()}>
+                Throw the draft away
+              </button>
+            )}
+            <button type="button" className="button button-strong" disabled={changes.length === 0} onClick={() => setPublishing(true)}>
+              Review and publish
+            </button>
+          </>
+        )}
       </div>
-      <div className="min-h-0 flex-1 overflow-y-auto">
-        <div className="border-b border-line px-4 pt-3">
-          <RailMap workflow={workflow} counts={view.counts} />
+      {publishing ? (
+        <div className="min-h-0 flex-1 overflow-y-auto p-5">
+          <PublishSheet designer={designer} counts={view.counts} onClose={() => setPublishing(false)} />
         </div>
-        <div className="grid gap-8 px-4 py-4 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
-          <section>
-            <h2 className="mb-1 text-[15px]">States and moves</h2>
-            <StateTable key={workflow.id} workflow={workflow} counts={view.counts} mayEdit={view.mayEdit} onEdit={editStates} />
-          </section>
-          <div className="flex flex-col gap-6">
-            <section>
-              <h2 className="mb-1 text-[15px]">Limits of the board “{view.board.name}”</h2>
-              <p className="mb-2 text-[12.5px] text-ink-soft">Advice is shown on the board. A firm limit refuses the move unless a lead gives a reason.</p>
-              <LimitTable columns={view.columns} counts={view.counts} mayEdit={view.mayEdit} onEdit={editLimit} />
-            </section>
-            <section>
-              <h2 className="mb-1 text-[15px]">People</h2>
-              <MemberTable projectKey={key} />
-            </section>
-            <section>
-              <h2 className="mb-1 text-[15px]">Versions</h2>
-              <ol className="flex flex-col gap-1">
-                {view.versions.filter((v) => v.workflowId === workflow.id).map((v) => (
-                  <li key={v.version} className="text-[13px]">
-                    <b>{v.version}</b> {v.summary} <span className="text-ink-soft">{v.by ?? "somebody"}, {exact(v.at, zone)}</span>
-                  </li>
+      ) : (
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_270px]">
+          <div className="flex min-h-0 flex-col">
+            <div className="h-[46%] min-h-[240px] shrink-0 border-b border-line">
+              <WorkflowMap designer={designer} counts={view.counts} mayEdit={mayEdit} />
+            </div>
+            <div role="tablist" aria-label="Parts of the process" className="flex shrink-0 gap-1 border-b border-line px-3 pt-1">
+              {PARTS.map((p) => (
+                <button key={p} type="button" role="tab" aria-selected={part === p} className={`px-2 py-1 text-[13px] ${part === p ? "border-b-2 border-accent font-semibold" : "text-ink-soft hover:text-ink"}`} onClick={() => setPart(p)}>
+                  {p}
+                </button>
+              ))}
+            </div>
+            <div role="tabpanel" aria-label={part} className="min-h-0 flex-1 overflow-y-auto px-4 py-3">
+              {part === "Process" &&
+                (state ? (
+                  <StateInspector key={state.id} designer={designer} state={state} around={view.around} mayEdit={mayEdit} />
+                ) : transition ? (
+                  <TransitionInspector key={transition.id} designer={designer} transition={transition} around={view.around} mayEdit={mayEdit} />
+                ) : (
+                  <p className="max-w-[60ch] text-ink-soft">
+                    Choose a state or a move on the map to see what is agreed there. {mayEdit && "Drag a state along to reorder it, or to the other rail; drag from the small ring beside it to connect it to another."}
+                  </p>
                 ))}
-              </ol>
-            </section>
+              {part === "Table" && <MoveGrid designer={designer} counts={view.counts} mayEdit={mayEdit} />}
+              {part === "Try it" && <TryPanel draft={draft} view={view} />}
+              {part === "Board limits" && (
+                <>
+                  <p className="mb-2 text-[12.5px] text-ink-soft">Limits of the board “{view.board.name}” are in force at once. Advice is shown on the board; a firm limit refuses the move unless a lead gives a reason.</p>
+                  <LimitTable columns={view.columns} counts={view.counts} mayEdit={mayEdit} onEdit={editLimit} />
+                </>
+              )}
+              {part === "People" && <MemberTable projectKey={key} />}
+              {part === "Versions" && (
+                <ol className="flex flex-col" aria-label="Versions">
+                  {view.versions
+                    .filter((v) => v.workflowId === workflowId)
+                    .map((v) => (
+                      <li key={v.version} className="flex items-start gap-3 border-b border-line py-1.5 text-[13px]">
+                        <b className="w-6 text-right">{v.version}</b>
+                        <span className="flex-1">
+                          {v.summary}{" "}
+                          <span className="text-ink-soft">
+                            {v.by ?? "somebody"}, {exact(v.at, zone)}
+                          </span>
+                        </span>
+                        {mayEdit && v.version !== running.version && (
+                          <button type="button" className="button button-small" onClick={() => void designer.takeVersion(v.version)}>
+                            Make it the draft
+                          </button>
+                        )}
+                      </li>
+                    ))}
+                </ol>
+              )}
+            </div>
           </div>
+          <aside className="min-h-0 overflow-y-auto border-l border-line bg-sheet px-4 py-3" aria-label="Findings">
+            <FindingsList designer={designer} mayEdit={mayEdit} />
+            {mayEdit && <ReplayPanel designer={designer} projectKey={key} workflowId={workflowId} nameOf={(id) => view.people.find((p) => p.id === id)?.name ?? "somebody"} />}
+            <p className="sr-only" role="status">
+              {findings.length} findings
+            </p>
+          </aside>
         </div>
-      </div>
+      )}
     </div>
   );
 }

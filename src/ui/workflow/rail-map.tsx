@@ -1,4 +1,4 @@
-import { isReturn, statesInOrder, type Workflow } from "@/core/workflow/workflow";
+import { isReturn, leadsFrom, statesInOrder, type Workflow } from "@/core/workflow/workflow";
 
 const STEP = 112;
 const MARGIN = 108;
@@ -13,9 +13,11 @@ export function RailMap({ workflow, counts }: { workflow: Workflow; counts: Reco
   const at = new Map(states.map((s, i) => [s.id, { x: MARGIN + STEP / 2 + i * STEP, y: s.kind === "working" ? HIGH : s.kind === "waiting" ? LOW : ENDS }]));
   const onward = states.flatMap((s, i) => {
     const next = states[i + 1];
-    return next && workflow.transitions.some((t) => t.from === s.id && t.to === next.id) ? [[at.get(s.id)!, at.get(next.id)!]] : [];
+    return next && workflow.transitions.some((t) => leadsFrom(t, s.id) && t.to === next.id) ? [[at.get(s.id)!, at.get(next.id)!]] : [];
   });
-  const returns = workflow.transitions.filter((t) => t.from !== null && isReturn(workflow, t.from, t.to) && states.find((s) => s.id === t.from)?.kind !== "finished");
+  const returns = workflow.transitions.flatMap((t) =>
+    (t.from ?? []).filter((from) => isReturn(workflow, from, t.to) && states.find((s) => s.id === from)?.kind !== "finished").map((from) => ({ ...t, id: `${t.id} ${from}`, from })),
+  );
   const fromAny = workflow.transitions.filter((t) => t.from === null);
   // Returns begin and end beneath the station, and beneath its name where that stands below.
   const below = (p: { y: number }) => (p.y === LOW ? p.y + 43 : p.y + 10);
@@ -27,7 +29,7 @@ export function RailMap({ workflow, counts }: { workflow: Workflow; counts: Reco
       <text x="0" y={HIGH - 6} fontSize="10" fill="var(--ink-soft)">somebody works on it</text>
       <text x="0" y={LOW - 6} fontSize="10" fill="var(--ink-soft)">it waits</text>
       {returns.map((t, i) => {
-        const a = at.get(t.from!)!;
+        const a = at.get(t.from)!;
         const b = at.get(t.to)!;
         const y = 184 + i * 15;
         return (

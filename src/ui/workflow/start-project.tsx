@@ -2,7 +2,8 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState, type FormEvent } from "react";
-import { fromTemplate, PROJECT_TEMPLATES } from "@/core/workflow/template";
+import { fromTemplate } from "@/core/workflow/template";
+import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
 import { Mark } from "@/ui/kit/mark";
 import { problemOf, request, type Problem } from "@/ui/kit/request";
 import { RailMap } from "./rail-map";

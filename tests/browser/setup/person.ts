@@ -69,7 +69,7 @@ export class Person {
       const found = await this.page.waitForFunction(
         (words: string, inside: string) =>
           [...document.querySelectorAll<HTMLElement>(inside)].flatMap((e) => [...e.querySelectorAll<HTMLElement>("input,textarea,select")]).find(
-            (e) => e.getAttribute("aria-label") === words || [...((e as HTMLInputElement).labels ?? [])].some((l) => l.textContent!.trim().startsWith(words)),
+            (e) => e.getAttribute("aria-label") === words || e.title === words || [...((e as HTMLInputElement).labels ?? [])].some((l) => l.textContent!.trim().startsWith(words)),
           ) ?? null,
         {},
         label,

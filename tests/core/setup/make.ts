@@ -5,7 +5,9 @@ import type { CreatedData, ItemEvent } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { applyEvent } from "@/core/item/snapshot";
 import { isRefusal } from "@/core/workflow/refusal";
-import { BUILD_REVIEW_TEST_DEPLOY, fromTemplate } from "@/core/workflow/template";
+import { NO_FOLLOW_UP_CONTEXT } from "@/core/workflow/apply-follow-ups";
+import { fromTemplate } from "@/core/workflow/template";
+import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates";
 import type { StateKind } from "@/core/workflow/workflow";
 
 /** The demo's workflow with its states' names as ids, so that tests read well. */
@@ -16,7 +18,7 @@ export const workflow = (() => {
   return {
     ...made,
     states: made.states.map((s) => ({ ...s, id: s.name })),
-    transitions: made.transitions.map((t) => ({ ...t, from: t.from === null ? null : nameOf.get(t.from)!, to: nameOf.get(t.to)! })),
+    transitions: made.transitions.map((t) => ({ ...t, from: t.from === null ? null : t.from.map((f) => nameOf.get(f)!), to: nameOf.get(t.to)! })),
   };
 })();
 
@@ -55,6 +57,13 @@ export function context(change: Partial<DecisionContext> = {}): DecisionContext 
     left: [],
     entered: [],
     mayOverrideLimits: false,
+    actor: { personId: change.actorId ?? "noor", role: "member", teamIds: [] },
+    asker: { personId: "noor", teamIds: [], now: 1_000, zone: "UTC" },
+    around: { everIn: [], links: [], children: 0, openChildren: 0 },
+    vocabulary: { types: [], states: [], people: [], teams: [] },
+    teamsOf: () => [],
+    teamName: (id) => id,
+    followUps: { ...NO_FOLLOW_UP_CONTEXT, newCommentId: () => "follow-up-comment" },
     nameOf: (id) => id[0].toUpperCase() + id.slice(1),
     ...change,
   };
@@ -73,7 +82,7 @@ export class Subject {
   /** @throws Error with the refusal's sentence */
   do(command: ItemCommand, change: Partial<DecisionContext> = {}): ItemEvent[] {
     this.clock += 1_000;
-    const result = decide(this.item, command, context({ at: this.clock, ...change }));
+    const result = decide(this.item, command, context({ at: this.clock, commandId: `command-${this.clock}`, ...change }));
     if (isRefusal(result)) throw new Error(`${result.sentence} ${result.help}`);
     this.events.push(...result);
     this.item = result.reduce(applyEvent, this.item);

@@ -1,0 +1,39 @@
+import type { Column } from "@/core/board/column";
+import type { Instant } from "@/core/calendar/instant";
+import type { CheckSurroundings } from "./check";
+import type { StateId, Workflow } from "./workflow";
+
+/** A draft as it is stored: bound nobody yet. */
+export interface DraftView {
+  workflowId: string;
+  definition: Workflow;
+  /** The published version it was begun from. */
+  baseVersion: number;
+  revision: number;
+  by: string;
+  at: Instant;
+}
+
+/** Somebody of a project, as rules see them. */
+export interface ProjectPerson {
+  id: string;
+  name: string;
+  role: "lead" | "member" | "observer";
+  teamIds: string[];
+}
+
+/** The process of a project, as the server tells it and Design shows it. */
+export interface DesignView {
+  project: { id: string; key: string; name: string; zone: string };
+  board: { id: string; name: string; version: number };
+  columns: Column[];
+  /** What runs now. */
+  workflows: (Workflow & { typeNames: string[] })[];
+  drafts: DraftView[];
+  around: CheckSurroundings;
+  people: ProjectPerson[];
+  /** Items in each state now. */
+  counts: Record<StateId, number>;
+  versions: { workflowId: string; version: number; at: Instant; by: string | null; summary: string }[];
+  mayEdit: boolean;
+}

@@ -1,0 +1,40 @@
+import type { ClassOfService, Priority, Severity } from "@/core/item/fields";
+import type { Outcome } from "./workflow";
+
+/** A field that a follow-up can set, with the value; null clears it. */
+export type FieldValue =
+  | { field: "priority"; value: Priority }
+  | { field: "severity"; value: Severity | null }
+  | { field: "classOfService"; value: ClassOfService }
+  | { field: "origin"; value: "planned" | "unplanned" }
+  | { field: "estimate"; value: number | null }
+  | { field: "teamId"; value: string | null }
+  | { field: "place"; value: string | null }
+  | { field: "howToTest"; value: null }
+  | { field: "reviewerId"; value: null }
+  | { field: "dueOn"; value: null };
+
+/** Whom a follow-up gives the item to. */
+export type NewAssignee =
+  | { kind: "person"; personId: string }
+  | { kind: "nobody" }
+  | { kind: "mover" }
+  | { kind: "creator" }
+  | { kind: "reviewer" }
+  | { kind: "previous assignee" }
+  | { kind: "least loaded"; teamId: string }
+  | { kind: "in turn"; teamId: string };
+
+/** What a transition does afterwards, in this order, as part of the same change. */
+export type FollowUp =
+  | { kind: "set field"; change: FieldValue }
+  | { kind: "assign"; to: NewAssignee }
+  | { kind: "set outcome"; outcome: Outcome }
+  | { kind: "comment"; text: string }
+  | { kind: "create sub-tasks"; titles: string[] }
+  | { kind: "finish duplicates" }
+  | { kind: "reopen duplicates" }
+  | { kind: "put on top" };
+
+export type FollowUpKind = FollowUp["kind"];
+export const FOLLOW_UP_KINDS: readonly FollowUpKind[] = ["set field", "assign", "set outcome", "comment", "create sub-tasks", "finish duplicates", "reopen duplicates", "put on top"];

@@ -1,0 +1,114 @@
+import type { Vocabulary } from "@/core/condition/vocabulary";
+import { conditionSentence } from "@/core/condition/sentence";
+import { FIELD_WORDS } from "@/core/item/fields";
+import { listWords } from "./check-requirement";
+import type { FollowUp, NewAssignee } from "./follow-up";
+import type { LimitMode, Mover, Requirement } from "./requirement";
+
+/** What a transition demands, as people read it after the verb: "needs an estimate". */
+export function requirementWords(requirement: Requirement, vocabulary: Vocabulary): string {
+  switch (requirement.kind) {
+    case "filled":
+      return requirement.field === "howToTest" ? "needs a note on how to test" : `needs ${article(FIELD_WORDS[requirement.field])}`;
+    case "different people":
+      return "the reviewer is not the assignee";
+    case "condition":
+      return `only when ${conditionSentence(requirement.condition, vocabulary)}`;
+    case "checklist":
+      return "every point of the agreement is ticked";
+    case "approvals": {
+      const who = requirement.role === "lead" ? "lead" : "person";
+      const team = requirement.teamId ? ` of ${named(vocabulary.teams, requirement.teamId)}` : "";
+      return `approved by ${requirement.count === 1 ? `a ${who}` : `${requirement.count} ${who === "person" ? "people" : "leads"}`}${team}`;
+    }
+    case "sub-tasks finished":
+      return "all sub-tasks are finished";
+    case "no blocker":
+      return "nothing blocks it";
+    case "comment":
+      return "leaves a comment";
+    case "reason":
+      return "says why";
+    case "outcome":
+      return `names an outcome (${requirement.allowed.join(", ")})`;
+    case "limit ahead":
+      return LIMIT_WORDS[requirement.mode];
+  }
+}
+
+const LIMIT_WORDS: Record<LimitMode, string> = {
+  ignore: "goes past the limits ahead",
+  warn: "warns when a limit ahead is full",
+  ask: "asks why when a limit ahead is full",
+  refuse: "stops when a limit ahead is full",
+};
+
+const article = (noun: string) => `${/^[aeiou]/.test(noun) ? "an" : "a"} ${noun}`;
+const named = (things: readonly { id: string; name: string }[], id: string) => things.find((t) => t.id === id)?.name ?? "somebody gone";
+
+/** Who may make a transition: "a lead or the assignee"; null for everyone. */
+export function moversWords(who: readonly Mover[], vocabulary: Vocabulary): string | null {
+  if (who.length === 0) return null;
+  return listWords(
+    who.map((m) => {
+      switch (m.kind) {
+        case "role":
+          return m.role === "lead" ? "a lead" : "a member";
+        case "team":
+          return `somebody of ${named(vocabulary.teams, m.teamId)}`;
+        case "assignee":
+          return "the assignee";
+        case "reviewer":
+          return "the reviewer";
+        case "not the assignee":
+          return "anyone but the assignee";
+      }
+    }),
+  );
+}
+
+function assigneeWords(to: NewAssignee, vocabulary: Vocabulary): string {
+  switch (to.kind) {
+    case "person":
+      return `gives it to ${named(vocabulary.people, to.personId)}`;
+    case "nobody":
+      return "takes the assignee off";
+    case "mover":
+      return "gives it to whoever moves it";
+    case "creator":
+      return "gives it to its creator";
+    case "reviewer":
+      return "gives it to the reviewer";
+    case "previous assignee":
+      return "gives it back to who had it before";
+    case "least loaded":
+      return `gives it to whoever of ${named(vocabulary.teams, to.teamId)} has least in progress`;
+    case "in turn":
+      return `gives it to the next in turn of ${named(vocabulary.teams, to.teamId)}`;
+  }
+}
+
+/** What a transition does afterwards: "sets the priority to high". */
+export function followUpWords(followUp: FollowUp, vocabulary: Vocabulary): string {
+  switch (followUp.kind) {
+    case "set field": {
+      const { field, value } = followUp.change;
+      if (value === null) return `clears the ${FIELD_WORDS[field]}`;
+      return `sets the ${FIELD_WORDS[field]} to ${field === "teamId" ? named(vocabulary.teams, String(value)) : value}`;
+    }
+    case "assign":
+      return assigneeWords(followUp.to, vocabulary);
+    case "set outcome":
+      return `sets the outcome to ${followUp.outcome}`;
+    case "comment":
+      return `comments “${followUp.text}”`;
+    case "create sub-tasks":
+      return followUp.titles.length === 1 ? `makes the sub-task “${followUp.titles[0]}”` : `makes ${followUp.titles.length} sub-tasks`;
+    case "finish duplicates":
+      return "finishes its duplicates";
+    case "reopen duplicates":
+      return "reopens its duplicates";
+    case "put on top":
+      return "puts it on top";
+  }
+}

@@ -1,0 +1,24 @@
+import { eq } from "drizzle-orm";
+import type { Vocabulary } from "@/core/condition/vocabulary";
+import type { Reader } from "@/db/connection";
+import { itemType, membership, person, team } from "@/db/schema";
+import { loadWorkflows } from "../workflow/load";
+
+/** What a project calls the things that conditions refer to. */
+export async function loadVocabulary(reader: Reader, projectId: string): Promise<Vocabulary> {
+  const types = await reader.select({ id: itemType.id, name: itemType.name, workflowId: itemType.workflowId }).from(itemType).where(eq(itemType.projectId, projectId)).orderBy(itemType.level, itemType.name);
+  const workflows = await loadWorkflows(reader, [...new Set(types.map((t) => t.workflowId))]);
+  const people = await reader
+    .select({ id: person.id, name: person.name })
+    .from(membership)
+    .innerJoin(person, eq(person.id, membership.personId))
+    .where(eq(membership.projectId, projectId))
+    .orderBy(person.name);
+  const teams = await reader.select().from(team).orderBy(team.name);
+  return {
+    types: types.map(({ id, name }) => ({ id, name })),
+    states: [...workflows.values()].flatMap((w) => w.states.map((s) => ({ id: s.id, name: s.name, workflowName: w.name }))),
+    people,
+    teams,
+  };
+}

@@ -1,0 +1,119 @@
+import { randomUUID } from "node:crypto";
+import { and, desc, eq, exists, inArray, isNull, lt, sql } from "drizzle-orm";
+import { alias } from "drizzle-orm/pg-core";
+import type { AskedItem } from "@/core/condition/facts";
+import type { Asker } from "@/core/condition/evaluate";
+import type { ItemSnapshot } from "@/core/item/fields";
+import { NO_FOLLOW_UP_CONTEXT, type FollowUpContext } from "@/core/workflow/apply-follow-ups";
+import type { Actor } from "@/core/workflow/decide-move";
+import type { Transition } from "@/core/workflow/workflow";
+import type { Transaction } from "@/db/connection";
+import { item, itemEvent, membership, teamMember } from "@/db/schema";
+import { askedItem } from "../condition/asked-items";
+import type { ProjectAccess } from "../people/access";
+import type { Viewer } from "../people/viewer";
+
+/** What a move needs to know beside the item: read only as far as its transition asks for it. */
+export interface MoveNeeds {
+  actor: Actor;
+  around: Omit<AskedItem, "item">;
+  asker: Asker;
+  teamsOf: (personId: string) => readonly string[];
+  followUps: FollowUpContext;
+}
+
+const NOTHING_AROUND: Omit<AskedItem, "item"> = { everIn: [], links: [], children: 0, openChildren: 0 };
+
+export async function moveNeeds(tx: Transaction, viewer: Viewer, access: ProjectAccess, before: ItemSnapshot | null, transition: Transition | undefined): Promise<MoveNeeds> {
+  const requirements = transition?.requirements ?? [];
+  const asksTeams = transition?.who.some((m) => m.kind === "team") || requirements.some((r) => r.kind === "condition");
+  const asksAround = requirements.some((r) => r.kind === "condition" || r.kind === "sub-tasks finished");
+  const teamIds = asksTeams ? await teamsOfPerson(tx, viewer.personId) : [];
+  const approverTeams = requirements.some((r) => r.kind === "approvals" && r.teamId !== null) ? await teamsOfPeople(tx, before?.approvals.map((a) => a.byId) ?? []) : new Map<string, string[]>();
+  return {
+    actor: { personId: viewer.personId, role: access.may("override limit") ? "lead" : "member", teamIds },
+    around: before && asksAround ? await askedItem(tx, before) : NOTHING_AROUND,
+    asker: { personId: viewer.personId, teamIds, now: Date.now(), zone: access.project.zone },
+    teamsOf: (id) => approverTeams.get(id) ?? [],
+    followUps: before && transition ? await followUpContext(tx, viewer, before, transition) : NO_FOLLOW_UP_CONTEXT,
+  };
+}
+
+async function teamsOfPerson(tx: Transaction, personId: string): Promise<string[]> {
+  return (await tx.select({ id: teamMember.teamId }).from(teamMember).where(eq(teamMember.personId, personId))).map((r) => r.id);
+}
+
+async function teamsOfPeople(tx: Transaction, personIds: readonly string[]): Promise<Map<string, string[]>> {
+  const teams = new Map<string, string[]>();
+  if (personIds.length === 0) return teams;
+  for (const { personId, teamId } of await tx.select().from(teamMember).where(inArray(teamMember.personId, [...personIds]))) teams.set(personId, [...(teams.get(personId) ?? []), teamId]);
+  return teams;
+}
+
+async function followUpContext(tx: Transaction, viewer: Viewer, before: ItemSnapshot, transition: Transition): Promise<FollowUpContext> {
+  const assignees = transition.followUps.flatMap((f) => (f.kind === "assign" ? [f.to] : []));
+  const context: FollowUpContext = { ...NO_FOLLOW_UP_CONTEXT, actorId: viewer.personId, leastLoaded: {}, nextInTurn: {}, newCommentId: randomUUID };
+  for (const to of assignees) {
+    if (to.kind === "previous assignee") context.previousAssigneeId = await previousAssignee(tx, before);
+    if (to.kind === "least loaded") context.leastLoaded[to.teamId] = await leastLoaded(tx, before.projectId, to.teamId);
+    if (to.kind === "in turn") context.nextInTurn[to.teamId] = await nextInTurn(tx, before.projectId, to.teamId);
+  }
+  return context;
+}
+
+/** Whoever had the item last before its present assignee, nobody left out. */
+async function previousAssignee(tx: Transaction, before: ItemSnapshot): Promise<string | null> {
+  const rows = await tx
+    .select({ old: itemEvent.old })
+    .from(itemEvent)
+    .where(and(eq(itemEvent.itemId, before.id), eq(itemEvent.kind, "changed"), eq(itemEvent.field, "assigneeId")))
+    .orderBy(desc(itemEvent.seq));
+  const earlier = rows.map((r) => r.old as string | null).find((id) => id !== null && id !== before.assigneeId);
+  return earlier ?? null;
+}
+
+/** People of a team who work in the project, so that an item is never given to somebody who cannot see it. */
+const workers = (projectId: string, teamId: string) =>
+  and(
+    eq(teamMember.teamId, teamId),
+    sql`exists (select 1 from ${membership} where ${membership.personId} = ${teamMember.personId} and ${membership.projectId} = ${projectId} and ${membership.role} <> 'observer')`,
+  );
+
+async function leastLoaded(tx: Transaction, projectId: string, teamId: string): Promise<string | null> {
+  const load = sql<number>`count(${item.id})::int`;
+  const [first] = await tx
+    .select({ id: teamMember.personId, load })
+    .from(teamMember)
+    .leftJoin(item, and(eq(item.assigneeId, teamMember.personId), inArray(item.stateKind, ["waiting", "working"]), isNull(item.withdrawnAt)))
+    .where(workers(projectId, teamId))
+    .groupBy(teamMember.personId)
+    .orderBy(load, teamMember.personId)
+    .limit(1);
+  return first?.id ?? null;
+}
+
+/**
+ * The member of a team after the one who was given an item last by such a rule, in the order of their ids. What a rule
+ * gave stands after the move in the same command; what people gave each other does not count.
+ */
+async function nextInTurn(tx: Transaction, projectId: string, teamId: string): Promise<string | null> {
+  const people = (await tx.select({ id: teamMember.personId }).from(teamMember).where(workers(projectId, teamId)).orderBy(teamMember.personId)).map((r) => r.id);
+  if (people.length === 0) return null;
+  // Two moves at once must not both read the same last one.
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`turn of ${projectId} ${teamId}`}, 0))`);
+  const moved = alias(itemEvent, "moved");
+  const afterMove = exists(
+    tx
+      .select({ one: sql`1` })
+      .from(moved)
+      .where(and(eq(moved.itemId, itemEvent.itemId), eq(moved.commandId, itemEvent.commandId), eq(moved.kind, "moved"), lt(moved.seq, itemEvent.seq))),
+  );
+  const [last] = await tx
+    .select({ id: sql<string>`${itemEvent.new} #>> '{}'` })
+    .from(itemEvent)
+    .innerJoin(item, eq(item.id, itemEvent.itemId))
+    .where(and(eq(item.projectId, projectId), eq(itemEvent.kind, "changed"), eq(itemEvent.field, "assigneeId"), inArray(sql`${itemEvent.new} #>> '{}'`, people), afterMove))
+    .orderBy(desc(itemEvent.at), desc(itemEvent.seq))
+    .limit(1);
+  return people[(people.indexOf(last?.id ?? "") + 1) % people.length];
+}

@@ -1,0 +1,88 @@
+"use client";
+import { useId, useState } from "react";
+import { QueryBuilder, type RuleGroupType } from "react-querybuilder";
+import { operatorsFor, type Condition } from "@/core/condition/condition";
+import { FACT_NAMES, FACTS, type FactName } from "@/core/condition/facts";
+import { printCel } from "@/core/condition/cel-print";
+import { conditionSentence } from "@/core/condition/sentence";
+import type { Vocabulary } from "@/core/condition/vocabulary";
+import { CelField } from "./cel-field";
+import { conditionOf, queryOf } from "./query";
+import { ValueEditor } from "./value-editor";
+
+const FIELDS = FACT_NAMES.map((name) => ({ name, label: FACTS[name].label }));
+
+const CLASSES = {
+  queryBuilder: "condition-builder",
+  ruleGroup: "condition-group",
+  rule: "condition-rule",
+  fields: "field",
+  operators: "field",
+  combinators: "field",
+  addRule: "button button-small",
+  addGroup: "button button-small button-quiet",
+  removeRule: "button button-small button-quiet",
+  removeGroup: "button button-small button-quiet",
+  notToggle: "condition-not",
+};
+
+const WORDS = {
+  addRule: { label: "Add a comparison", title: "Add a comparison" },
+  addGroup: { label: "Add a group", title: "Add a group" },
+  removeRule: { label: "×", title: "Take the comparison out" },
+  removeGroup: { label: "×", title: "Take the group out" },
+  notToggle: { label: "not so", title: "Turn the group round" },
+  combinators: { title: "How they are joined" },
+  fields: { title: "Fact", placeholderName: "", placeholderLabel: "", placeholderGroupLabel: "" },
+  operators: { title: "Comparison", placeholderName: "", placeholderLabel: "", placeholderGroupLabel: "" },
+  value: { title: "Value" },
+};
+
+/** A condition to be built, read and written: builder, sentence and text always say the same. */
+export function ConditionEditor({ condition, vocabulary, onChange }: { condition: Condition; vocabulary: Vocabulary; onChange: (condition: Condition) => void }) {
+  const [asText, setAsText] = useState(false);
+  const name = useId();
+  const query = queryOf(condition);
+  return (
+    <div className="flex flex-col gap-2 border-l-2 border-line pl-3" role="group" aria-label="Condition">
+      <div className="flex items-start gap-3">
+        <p className="flex-1 text-[13px]" aria-live="polite">
+          <span className="text-ink-soft">when</span> {conditionSentence(condition, vocabulary)}
+        </p>
+        <div role="radiogroup" aria-label="How to edit it" className="flex gap-2 text-[12.5px]">
+          {[false, true].map((text) => (
+            <label key={String(text)} className="inline-flex items-center gap-1">
+              <input type="radio" name={name} className="accent-(--accent)" checked={asText === text} onChange={() => setAsText(text)} />
+              {text ? "as text" : "by choosing"}
+            </label>
+          ))}
+        </div>
+      </div>
+      {asText ? (
+        <CelField text={printCel(condition, vocabulary)} vocabulary={vocabulary} onChange={onChange} />
+      ) : (
+        <QueryBuilder
+          fields={FIELDS}
+          query={query}
+          onQueryChange={(next: RuleGroupType) => {
+            const changed = conditionOf(next, vocabulary);
+            if (JSON.stringify(changed) !== JSON.stringify(conditionOf(query, vocabulary))) onChange(changed);
+          }}
+          getOperators={(field) => operatorsFor(field as FactName).map((op) => ({ name: op, label: op }))}
+          combinators={[
+            { name: "and", label: "all of these" },
+            { name: "or", label: "any of these" },
+          ]}
+          controlElements={{ valueEditor: ValueEditor }}
+          controlClassnames={CLASSES}
+          translations={WORDS}
+          context={{ vocabulary }}
+          showNotToggle
+          addRuleToNewGroups
+          resetOnFieldChange
+          resetOnOperatorChange
+        />
+      )}
+    </div>
+  );
+}

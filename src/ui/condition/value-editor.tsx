@@ -1,0 +1,107 @@
+"use client";
+import { useState } from "react";
+import type { ValueEditorProps } from "react-querybuilder";
+import type { ConditionValue } from "@/core/condition/condition";
+import { FACTS, type FactName } from "@/core/condition/facts";
+import { optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
+
+const ME = "\u0000me";
+const MY_TEAMS = "\u0000my teams";
+
+/** The value of a comparison, in the form that its fact has. */
+export function ValueEditor({ field, operator, value, handleOnChange, context }: ValueEditorProps) {
+  const fact = field as FactName;
+  const { vocabulary } = context as { vocabulary: Vocabulary };
+  if (operator === "is set" || operator === "is empty" || !(fact in FACTS)) return null;
+  const { kind, options, unit } = FACTS[fact];
+  const given = value as ConditionValue | null;
+  const change = handleOnChange as (value: ConditionValue) => void;
+  if (kind === "number")
+    return (
+      <span className="inline-flex items-center gap-1">
+        <NumberValue value={typeof given === "number" ? given : 0} step="any" change={change} />
+        {unit}
+      </span>
+    );
+  if (kind === "flag")
+    return (
+      <select className="field !w-auto" aria-label="Value" value={String(given)} onChange={(e) => change(e.target.value === "true")}>
+        <option value="true">true</option>
+        <option value="false">false</option>
+      </select>
+    );
+  if (kind === "date") return <DateValue given={given} change={change} />;
+  if (options === null) return <input className="field !w-40" aria-label="Value" maxLength={300} value={typeof given === "string" ? given : ""} onChange={(e) => change(e.target.value || "…")} />;
+  const choices = optionsOf(fact, vocabulary).map((o) => ({ value: o.id, label: o.label }));
+  if (operator === "one of" || operator === "none of") {
+    if (options === "teams") choices.push({ value: MY_TEAMS, label: "my teams" });
+    const chosen = Array.isArray(given) ? given : given && typeof given === "object" && "who" in given ? [MY_TEAMS] : [];
+    return (
+      <select
+        className="field !h-auto !w-auto"
+        multiple
+        size={Math.min(4, choices.length)}
+        aria-label="Values"
+        value={chosen}
+        onChange={(e) => {
+          const next = [...e.target.selectedOptions].map((o) => o.value);
+          if (next.includes(MY_TEAMS)) change({ who: "my teams" });
+          else if (next.length > 0) change(next);
+        }}
+      >
+        {choices.map((c) => (
+          <option key={c.value} value={c.value}>
+            {c.label}
+          </option>
+        ))}
+      </select>
+    );
+  }
+  if (options === "people") choices.unshift({ value: ME, label: "me, whoever looks" });
+  const one = given && typeof given === "object" && !Array.isArray(given) ? ME : String(given ?? "");
+  return (
+    <select className="field !w-auto" aria-label="Value" value={one} onChange={(e) => change(e.target.value === ME ? { who: "me" } : e.target.value)}>
+      {choices.map((c) => (
+        <option key={c.value} value={c.value}>
+          {c.label}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** A number that may be empty for a moment, while another one is typed. */
+function NumberValue({ value, step, change }: { value: number; step: number | "any"; change: (value: number) => void }) {
+  const [empty, setEmpty] = useState(false);
+  return (
+    <input
+      className="field !w-20"
+      type="number"
+      step={step}
+      aria-label="Value"
+      value={empty ? "" : value}
+      onChange={(e) => {
+        setEmpty(e.target.value === "");
+        if (e.target.value !== "" && Number.isFinite(Number(e.target.value))) change(Number(e.target.value));
+      }}
+      onBlur={() => setEmpty(false)}
+    />
+  );
+}
+
+function DateValue({ given, change }: { given: ConditionValue | null; change: (value: ConditionValue) => void }) {
+  const relative = typeof given === "object" && given !== null && "day" in given;
+  return (
+    <span className="inline-flex items-center gap-1">
+      <select className="field !w-auto" aria-label="Kind of day" value={relative ? "day" : "date"} onChange={(e) => change(e.target.value === "day" ? { day: 0 } : new Date().toISOString().slice(0, 10))}>
+        <option value="day">days from today</option>
+        <option value="date">the date</option>
+      </select>
+      {relative ? (
+        <NumberValue value={given.day} step={1} change={(day) => change({ day: Math.round(day) })} />
+      ) : (
+        <input className="field !w-36" type="date" aria-label="Value" value={typeof given === "string" ? given : ""} onChange={(e) => e.target.value && change(e.target.value)} />
+      )}
+    </span>
+  );
+}

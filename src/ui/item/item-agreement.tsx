@@ -1,0 +1,43 @@
+"use client";
+import { ago } from "@/ui/kit/time";
+import type { ItemHandle } from "./use-item";
+
+/** What has to be true before the item moves on, to be ticked here, and who has approved it. Nothing where nothing is agreed. */
+export function ItemAgreement({ handle }: { handle: ItemHandle }) {
+  const { view, send } = handle;
+  const { points, wantsApprovals, approvals, approvedByMe, mayApprove } = view.agreement;
+  if (points.length === 0 && !wantsApprovals) return null;
+  return (
+    <section aria-label="Agreement" className="border-l-[3px] border-accent bg-sheet px-3 py-2">
+      {points.length > 0 && <h3 className="text-[13px]">Agreed</h3>}
+      <ul>
+        {points.map((p) => (
+          <li key={p.id}>
+            <label className="flex items-start gap-2">
+              <input type="checkbox" className="mt-1 accent-(--accent)" disabled={!view.rights.move} checked={p.ticked} onChange={(e) => void send({ kind: "tick", policyId: p.id, on: e.target.checked })} />
+              <span>
+                {p.text} <span className="text-[12.5px] text-ink-soft">{p.tickedBy ? `ticked by ${p.tickedBy}` : p.when}</span>
+              </span>
+            </label>
+          </li>
+        ))}
+      </ul>
+      {wantsApprovals && (
+        <p className="mt-1 flex flex-wrap items-center gap-2 text-[13px]">
+          {approvals.length === 0 ? "Nobody has approved it yet." : `Approved by ${approvals.map((a) => `${a.name} ${ago(a.at, view.now)}`).join(", ")}.`}
+          {approvedByMe ? (
+            <button type="button" className="button button-small" onClick={() => void send({ kind: "approve", on: false })}>
+              Take my approval back
+            </button>
+          ) : (
+            mayApprove && (
+              <button type="button" className="button button-small button-accent" onClick={() => void send({ kind: "approve", on: true }, "Approved.")}>
+                Approve
+              </button>
+            )
+          )}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,41 @@
+"use client";
+import { repair, type Finding, type Severity } from "@/core/workflow/check";
+import type { Designer } from "./use-designer";
+
+const SEVERITY_WORDS: Record<Severity, string> = { trap: "Items would be trapped", weak: "This will hurt", hint: "Worth a look" };
+const BAR: Record<Severity, string> = { trap: "border-alarm", weak: "border-signal", hint: "border-rest" };
+
+/** What the check found in the draft: each finding shows its place, and mends itself where it can. */
+export function FindingsList({ designer, mayEdit }: { designer: Designer; mayEdit: boolean }) {
+  const { findings, select, edit } = designer;
+  const show = ({ place }: Finding) => {
+    if (place.stateId) select({ kind: "state", id: place.stateId });
+    else if (place.transitionId) select({ kind: "transition", id: place.transitionId });
+  };
+  return (
+    <section aria-label="Check of the draft">
+      <h2 className="mb-1 text-[15px]">Check of the draft</h2>
+      {findings.length === 0 && <p className="text-ink-soft">Nothing to mend: every item can start, go on and end.</p>}
+      <ol className="flex flex-col gap-2.5">
+        {findings.map((f, i) => (
+          <li key={`${f.code} ${i}`} data-finding={f.code} className={`border-l-[3px] pl-2.5 ${BAR[f.severity]}`}>
+            <p className="text-[12px] text-ink-soft">{SEVERITY_WORDS[f.severity]}</p>
+            <p className="font-semibold leading-snug">{f.sentence}</p>
+            <p className="flex gap-3 text-[13px]">
+              {(f.place.stateId || f.place.transitionId) && (
+                <button type="button" className="link" onClick={() => show(f)}>
+                  Show
+                </button>
+              )}
+              {mayEdit && f.repair && (
+                <button type="button" className="link" onClick={() => edit((w) => repair(w, { repair: f.repair! }, () => crypto.randomUUID()))}>
+                  {f.repair.words}
+                </button>
+              )}
+            </p>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

@@ -1,0 +1,111 @@
+"use client";
+import type { Vocabulary } from "@/core/condition/vocabulary";
+import { CLASSES_OF_SERVICE, FIELD_WORDS, PRIORITIES, SEVERITIES } from "@/core/item/fields";
+import type { FieldValue, FollowUp, FollowUpKind, NewAssignee } from "@/core/workflow/follow-up";
+import { OUTCOMES, type Outcome } from "@/core/workflow/workflow";
+import { Choice, named, NumberInput, optionsOf, TextInput } from "./inputs";
+
+/** A follow-up of a kind, as it begins. */
+export function newFollowUp(kind: FollowUpKind, vocabulary: Vocabulary): FollowUp {
+  switch (kind) {
+    case "set field":
+      return { kind, change: { field: "priority", value: "high" } };
+    case "assign":
+      return { kind, to: vocabulary.teams[0] ? { kind: "least loaded", teamId: vocabulary.teams[0].id } : { kind: "mover" } };
+    case "set outcome":
+      return { kind, outcome: "delivered" };
+    case "comment":
+      return { kind, text: "Ready for the next step." };
+    case "create sub-tasks":
+      return { kind, titles: ["Tell the quay crews"] };
+    default:
+      return { kind };
+  }
+}
+
+/** The values that a field can be set to; null clears it. */
+function valuesOf(field: FieldValue["field"], vocabulary: Vocabulary): { value: string; label: string }[] {
+  const clear = { value: "", label: "nothing" };
+  switch (field) {
+    case "priority":
+      return optionsOf(PRIORITIES);
+    case "severity":
+      return [...optionsOf(SEVERITIES), clear];
+    case "classOfService":
+      return optionsOf(CLASSES_OF_SERVICE);
+    case "origin":
+      return optionsOf(["planned", "unplanned"]);
+    case "teamId":
+      return [...named(vocabulary.teams), clear];
+    default:
+      return [clear];
+  }
+}
+
+const FIELDS: FieldValue["field"][] = ["priority", "severity", "classOfService", "origin", "teamId", "estimate", "place", "howToTest", "reviewerId", "dueOn"];
+
+const ASSIGNEES: Record<NewAssignee["kind"], string> = {
+  person: "one person",
+  nobody: "nobody",
+  mover: "whoever moves it",
+  creator: "its creator",
+  reviewer: "the reviewer",
+  "previous assignee": "who had it before",
+  "least loaded": "whoever has least in progress, of",
+  "in turn": "the next in turn, of",
+};
+
+/** What a follow-up leaves open. */
+export function FollowUpFields({ followUp: f, vocabulary, onChange }: { followUp: FollowUp; vocabulary: Vocabulary; onChange: (followUp: FollowUp) => void }) {
+  switch (f.kind) {
+    case "set field": {
+      const { field, value } = f.change;
+      const change = (next: string, raw: string) => onChange({ ...f, change: { field: next, value: raw === "" ? null : raw } as FieldValue });
+      return (
+        <div className="grid grid-cols-2 gap-2">
+          <Choice label="Field" value={field} options={FIELDS.map((x) => ({ value: x, label: FIELD_WORDS[x] }))} onChange={(next) => change(next, valuesOf(next as FieldValue["field"], vocabulary)[0].value)} />
+          {field === "estimate" ? (
+            <NumberInput label="Value" value={value} disabled={false} step="any" onCommit={(n) => onChange({ ...f, change: { field, value: n } })} />
+          ) : (
+            <Choice label="Value" value={String(value ?? "")} options={valuesOf(field, vocabulary)} onChange={(raw) => change(field, raw)} />
+          )}
+        </div>
+      );
+    }
+    case "assign": {
+      const { to } = f;
+      const make = (kind: NewAssignee["kind"]): NewAssignee => {
+        if (kind === "person") return { kind, personId: vocabulary.people[0]?.id ?? "" };
+        if (kind === "least loaded" || kind === "in turn") return { kind, teamId: vocabulary.teams[0]?.id ?? "" };
+        return { kind };
+      };
+      const kinds = (Object.keys(ASSIGNEES) as NewAssignee["kind"][]).filter((k) => (vocabulary.teams.length > 0 || (k !== "least loaded" && k !== "in turn")) && (vocabulary.people.length > 0 || k !== "person"));
+      return (
+        <div className="grid grid-cols-2 gap-2">
+          <Choice label="Given to" value={to.kind} options={kinds.map((k) => ({ value: k, label: ASSIGNEES[k] }))} onChange={(kind) => onChange({ ...f, to: make(kind as NewAssignee["kind"]) })} />
+          {to.kind === "person" && <Choice label="Person" value={to.personId} options={named(vocabulary.people)} onChange={(personId) => onChange({ ...f, to: { ...to, personId } })} />}
+          {(to.kind === "least loaded" || to.kind === "in turn") && <Choice label="Team" value={to.teamId} options={named(vocabulary.teams)} onChange={(teamId) => onChange({ ...f, to: { ...to, teamId } })} />}
+        </div>
+      );
+    }
+    case "set outcome":
+      return <Choice label="Outcome" value={f.outcome} options={optionsOf(OUTCOMES)} onChange={(outcome) => onChange({ ...f, outcome: outcome as Outcome })} />;
+    case "comment":
+      return <TextInput label="Comment" value={f.text} max={2_000} disabled={false} required onCommit={(text) => onChange({ ...f, text })} />;
+    case "create sub-tasks":
+      return (
+        <textarea
+          className="field"
+          aria-label="Titles of the sub-tasks, one a line"
+          rows={Math.min(6, f.titles.length + 1)}
+          defaultValue={f.titles.join("\n")}
+          onBlur={(e) => {
+            const titles = e.target.value.split("\n").map((t) => t.trim().slice(0, 300)).filter(Boolean).slice(0, 20);
+            if (titles.length > 0) onChange({ ...f, titles });
+          }}
+        />
+      );
+    default:
+      return null;
+  }
+}

@@ -1,0 +1,74 @@
+"use client";
+import { useState } from "react";
+import { statesInOrder } from "@/core/workflow/workflow";
+import { Choice, named } from "./inputs";
+import type { Designer } from "./use-designer";
+
+const MARK = { added: "+", removed: "−", changed: "~" } as const;
+
+/** The difference in words, where items of states that go shall be, and the button that binds everybody. */
+export function PublishSheet({ designer, counts, onClose }: { designer: Designer; counts: Record<string, number>; onClose: () => void }) {
+  const { running, draft, changes, findings, publish } = designer;
+  const states = statesInOrder(draft);
+  const gone = running.states.filter((s) => !draft.states.some((d) => d.id === s.id) && (counts[s.id] ?? 0) > 0);
+  const [chosen, setChosen] = useState<Record<string, string>>({});
+  const [note, setNote] = useState("");
+  const [busy, setBusy] = useState(false);
+  const traps = findings.filter((f) => f.severity === "trap");
+  const open = gone.filter((s) => !chosen[s.id]);
+  return (
+    <section aria-label="Publish" className="flex max-w-[760px] flex-col gap-4">
+      <div>
+        <h2 className="text-[17px]">What changes for everybody</h2>
+        <ul className="mt-1">
+          {changes.map((c, i) => (
+            <li key={i} className="flex gap-2 border-t border-line py-1">
+              <span className="key w-3 shrink-0 font-bold" aria-label={c.kind}>
+                {MARK[c.kind]}
+              </span>
+              {c.sentence}
+            </li>
+          ))}
+        </ul>
+        {changes.length === 0 && <p className="text-ink-soft">Nothing: the draft is the same as what runs.</p>}
+      </div>
+      {gone.map((s) => (
+        <label key={s.id} className="flex items-center gap-2">
+          <span>
+            <b>{counts[s.id] === 1 ? "1 item" : `${counts[s.id]} items`}</b> in {s.name} {counts[s.id] === 1 ? "goes" : "go"} to
+          </span>
+          <span className="w-56">
+            <Choice label={`New state of what is in ${s.name}`} value={chosen[s.id] ?? ""} options={[{ value: "", label: "Choose a state" }, ...named(states)]} onChange={(id) => setChosen((c) => ({ ...c, [s.id]: id }))} />
+          </span>
+        </label>
+      ))}
+      {traps.map((f) => (
+        <p key={f.sentence} role="alert" className="border-l-[3px] border-alarm pl-2.5 font-semibold text-alarm">
+          {f.sentence}
+        </p>
+      ))}
+      <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
+        Why (kept with the version)
+        <input className="field" maxLength={500} value={note} onChange={(e) => setNote(e.target.value)} placeholder="Agreed in the retrospective" />
+      </label>
+      <div className="flex gap-2">
+        <button
+          type="button"
+          className="button button-strong"
+          disabled={busy || traps.length > 0 || open.length > 0 || changes.length === 0}
+          onClick={async () => {
+            setBusy(true);
+            if (await publish(chosen, note)) onClose();
+            setBusy(false);
+          }}
+        >
+          {busy ? "Publishing…" : `Publish version ${running.version + 1}`}
+        </button>
+        <button type="button" className="button button-quiet" onClick={onClose}>
+          Back to the draft
+        </button>
+      </div>
+      <p className="text-[12.5px] text-ink-soft">Items stay where they are unless it says otherwise above. Open boards follow at once, and the version before is kept.</p>
+    </section>
+  );
+}

@@ -1,0 +1,185 @@
+"use client";
+import { Trash2, X } from "lucide-react";
+import type { ReactNode } from "react";
+import type { CheckSurroundings } from "@/core/workflow/check";
+import { changeTransition, removeTransition } from "@/core/workflow/edit";
+import { FOLLOW_UP_KINDS, type FollowUp, type FollowUpKind } from "@/core/workflow/follow-up";
+import { REQUIREMENT_KINDS, type Mover, type Requirement, type RequirementKind } from "@/core/workflow/requirement";
+import { followUpWords, moversWords, requirementWords } from "@/core/workflow/words";
+import { statesInOrder, type Transition } from "@/core/workflow/workflow";
+import { FollowUpFields, newFollowUp } from "./follow-up-fields";
+import { AddMenu, Choice, Labelled, named, TextInput } from "./inputs";
+import { newRequirement, RequirementFields } from "./requirement-fields";
+import type { Designer } from "./use-designer";
+
+const REQUIREMENT_TITLES: Record<RequirementKind, string> = {
+  filled: "a field is filled",
+  "different people": "the reviewer is not the assignee",
+  condition: "a condition holds",
+  checklist: "the agreement is ticked",
+  approvals: "people approve it",
+  "sub-tasks finished": "all sub-tasks are finished",
+  "no blocker": "nothing blocks it",
+  comment: "a comment is left",
+  reason: "a reason is given",
+  outcome: "an outcome is named",
+  "limit ahead": "the limit ahead is kept",
+};
+
+const FOLLOW_UP_TITLES: Record<FollowUpKind, string> = {
+  "set field": "set or clear a field",
+  assign: "give it to somebody",
+  "set outcome": "set the outcome",
+  comment: "leave a comment",
+  "create sub-tasks": "make sub-tasks",
+  "finish duplicates": "finish its duplicates",
+  "reopen duplicates": "reopen its duplicates",
+  "put on top": "put it on top",
+};
+
+/** Where a move leads, who may make it, what it demands and what follows. */
+export function TransitionInspector({ designer, transition: t, around, mayEdit }: { designer: Designer; transition: Transition; around: CheckSurroundings; mayEdit: boolean }) {
+  const { draft, edit, select } = designer;
+  const { vocabulary } = around;
+  const set = (change: Partial<Transition>) => edit((w) => changeTransition(w, t.id, change));
+  const states = statesInOrder(draft);
+  const sources = t.from;
+  const name = (id: string) => draft.states.find((s) => s.id === id)?.name ?? "?";
+  return (
+    <div className="grid grid-cols-[minmax(0,280px)_minmax(0,1fr)] gap-6" data-inspects={t.verb}>
+      <section className="flex flex-col gap-2">
+        <h2 className="text-[15px]">
+          {t.verb} → {name(t.to)}
+        </h2>
+        <Labelled label="Words on its button">
+          <TextInput value={t.verb} disabled={!mayEdit} required onCommit={(verb) => set({ verb })} />
+        </Labelled>
+        <Labelled label="Leads to">
+          <Choice value={t.to} disabled={!mayEdit} options={named(states)} onChange={(to) => set({ to })} />
+        </Labelled>
+        <fieldset>
+          <legend className="text-[12px] font-semibold">Leads from</legend>
+          <label className="flex items-center gap-1.5">
+            <input type="checkbox" className="accent-(--accent)" disabled={!mayEdit} checked={sources === null} onChange={(e) => set({ from: e.target.checked ? null : states.filter((s) => s.id !== t.to).slice(0, 1).map((s) => s.id) })} />
+            anywhere
+          </label>
+          {sources !== null && (
+            <div className="flex flex-wrap items-center gap-1">
+              {sources.map((id) => (
+                <span key={id} className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5">
+                  {name(id)}
+                  {mayEdit && sources.length > 1 && (
+                    <button type="button" aria-label={`Not from ${name(id)}`} onClick={() => set({ from: sources.filter((x) => x !== id) })}>
+                      <X size={12} aria-hidden="true" />
+                    </button>
+                  )}
+                </span>
+              ))}
+              {mayEdit && <AddMenu label="and from…" options={named(states.filter((s) => s.id !== t.to && !sources.includes(s.id)))} onAdd={(id) => set({ from: [...sources, id] })} />}
+            </div>
+          )}
+        </fieldset>
+        <fieldset>
+          <legend className="text-[12px] font-semibold">Who may make it</legend>
+          <p className="text-[13px]">{moversWords(t.who, vocabulary) ?? "everyone who works here"}</p>
+          <div className="flex flex-wrap gap-1">
+            {t.who.map((m, i) => (
+              <button key={i} type="button" disabled={!mayEdit} className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]" aria-label={`Not ${moversWords([m], vocabulary)}`} onClick={() => set({ who: t.who.filter((_, j) => j !== i) })}>
+                {moversWords([m], vocabulary)} <X size={12} aria-hidden="true" />
+              </button>
+            ))}
+            {mayEdit && <AddMenu label={t.who.length > 0 ? "or…" : "only…"} options={moverOptions(around)} onAdd={(value) => set({ who: [...t.who, JSON.parse(value) as Mover] })} />}
+          </div>
+        </fieldset>
+        {mayEdit && (
+          <button
+            type="button"
+            className="button button-small button-quiet self-start text-alarm"
+            onClick={() => {
+              edit((w) => removeTransition(w, t.id));
+              select(null);
+            }}
+          >
+            <Trash2 size={13} aria-hidden="true" /> Take the move out
+          </button>
+        )}
+      </section>
+      <section className="flex min-w-0 flex-col gap-4">
+        <RuleList<Requirement>
+          title="It is allowed when"
+          none="Nothing is demanded."
+          add="Demand that…"
+          rules={t.requirements}
+          mayEdit={mayEdit}
+          words={(r) => (r.kind === "condition" && mayEdit ? "only when this holds:" : requirementWords(r, vocabulary))}
+          options={REQUIREMENT_KINDS.map((k) => ({ value: k, label: REQUIREMENT_TITLES[k] }))}
+          make={(kind) => newRequirement(kind as RequirementKind)}
+          fields={(r, change) => <RequirementFields requirement={r} vocabulary={vocabulary} onChange={change} />}
+          onChange={(requirements) => set({ requirements })}
+        />
+        <RuleList<FollowUp>
+          title="Then"
+          none="Nothing follows by itself."
+          add="Afterwards…"
+          rules={t.followUps}
+          mayEdit={mayEdit}
+          words={(f) => followUpWords(f, vocabulary)}
+          options={FOLLOW_UP_KINDS.map((k) => ({ value: k, label: FOLLOW_UP_TITLES[k] }))}
+          make={(kind) => newFollowUp(kind as FollowUpKind, vocabulary)}
+          fields={(f, change) => <FollowUpFields followUp={f} vocabulary={vocabulary} onChange={change} />}
+          onChange={(followUps) => set({ followUps })}
+        />
+      </section>
+    </div>
+  );
+}
+
+function moverOptions({ vocabulary }: CheckSurroundings) {
+  const fixed: [Mover, string][] = [
+    [{ kind: "role", role: "lead" }, "a lead"],
+    [{ kind: "assignee" }, "the assignee"],
+    [{ kind: "not the assignee" }, "anyone but the assignee"],
+    [{ kind: "reviewer" }, "the reviewer"],
+  ];
+  return [
+    ...fixed.map(([m, label]) => ({ value: JSON.stringify(m), label })),
+    ...vocabulary.teams.map((team) => ({ value: JSON.stringify({ kind: "team", teamId: team.id }), label: `somebody of ${team.name}` })),
+  ];
+}
+
+/** A list of rules, each as its sentence with its fields beneath it. */
+function RuleList<T>({ title, none, add, rules, mayEdit, words, options, make, fields, onChange }: {
+  title: string;
+  none: string;
+  add: string;
+  rules: T[];
+  mayEdit: boolean;
+  words: (rule: T) => string;
+  options: { value: string; label: string }[];
+  make: (kind: string) => T;
+  fields: (rule: T, change: (rule: T) => void) => ReactNode;
+  onChange: (rules: T[]) => void;
+}) {
+  return (
+    <div role="group" aria-label={title}>
+      <h2 className="text-[15px]">{title}</h2>
+      {rules.length === 0 && <p className="text-[13px] text-ink-soft">{none}</p>}
+      <ul>
+        {rules.map((rule, i) => (
+          <li key={i} className="border-t border-line py-1.5">
+            <div className="flex items-center gap-2">
+              <p className="flex-1">{words(rule)}</p>
+              {mayEdit && (
+                <button type="button" className="button button-small button-quiet !px-1" aria-label={`Take out: ${words(rule)}`} onClick={() => onChange(rules.filter((_, j) => j !== i))}>
+                  <X size={13} aria-hidden="true" />
+                </button>
+              )}
+            </div>
+            {mayEdit && fields(rule, (next) => onChange(rules.map((r, j) => (j === i ? next : r))))}
+          </li>
+        ))}
+      </ul>
+      {mayEdit && <AddMenu label={add} options={options} onAdd={(kind) => onChange([...rules, make(kind)])} />}
+    </div>
+  );
+}

@@ -1,0 +1,187 @@
+"use client";
+import { Check, X } from "lucide-react";
+import { useState } from "react";
+import type { MoveAnswers } from "@/core/item/command";
+import { CLASSES_OF_SERVICE, PRIORITIES, SEVERITIES, type ItemSnapshot } from "@/core/item/fields";
+import type { DesignView } from "@/core/workflow/design-view";
+import { afterTry, tryMoves, type TriedMove } from "@/core/workflow/try-item";
+import { followUpWords, requirementWords } from "@/core/workflow/words";
+import { OUTCOMES, statesInOrder, type Outcome, type Workflow } from "@/core/workflow/workflow";
+import { problemOf, request } from "@/ui/kit/request";
+import { Choice, Labelled, named, NumberInput, optionsOf, TextInput } from "./inputs";
+import { StationMark } from "./station-mark";
+
+/** An item made up for trying, in the first state of a workflow. */
+function invented(workflow: Workflow, view: DesignView): ItemSnapshot {
+  const [first] = statesInOrder(workflow);
+  const now = Date.now();
+  return {
+    id: "tried", projectId: view.project.id, number: 0, parentId: null, title: "An item to try", description: "", typeId: view.around.vocabulary.types.at(-1)?.id ?? "", severity: null, priority: "normal",
+    classOfService: "standard", origin: "planned", estimate: null, teamId: null, assigneeId: null, reviewerId: null, place: null, howToTest: null, dueOn: null,
+    stateId: first.id, stateKind: first.kind, enteredStateAt: now, rank: "a0", outcome: null, clock: [], returns: 0, blockedSince: null, openBlockers: [], ticks: [], approvals: [],
+    withdrawnAt: null, createdAt: now, createdBy: null, updatedAt: now, version: 1,
+  };
+}
+
+/** Walks an item, real or made up, through the draft: each rule is answered yes or no. Nothing is stored. */
+export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView }) {
+  const { vocabulary } = view.around;
+  const [item, setItem] = useState(() => invented(draft, view));
+  const [path, setPath] = useState<string[]>([]);
+  const [answers, setAnswers] = useState<MoveAnswers>({});
+  const [as, setAs] = useState(() => view.people.find((p) => p.role !== "observer")?.id ?? "");
+  const [wanted, setWanted] = useState("");
+  const [trouble, setTrouble] = useState("");
+  const here = draft.states.find((s) => s.id === item.stateId);
+  const person = view.people.find((p) => p.id === as);
+  const actor = { personId: as, role: person?.role === "lead" ? ("lead" as const) : ("member" as const), teamIds: person?.teamIds ?? [] };
+  const nameOf = (id: string) => view.people.find((p) => p.id === id)?.name.split(" ")[0] ?? "somebody";
+  const now = item.updatedAt;
+  const moves = here
+    ? tryMoves(draft, item, answers, {
+        actor,
+        around: { everIn: [...path, item.stateId], links: [], children: 0, openChildren: 0 },
+        asker: { personId: as, teamIds: actor.teamIds, now, zone: view.project.zone },
+        teamsOf: (id) => view.people.find((p) => p.id === id)?.teamIds ?? [],
+        vocabulary,
+        mayOverrideLimits: false,
+        nameOf,
+        teamName: (id) => vocabulary.teams.find((t) => t.id === id)?.name ?? "a team",
+      })
+    : [];
+  const set = (change: Partial<ItemSnapshot>) => setItem((i) => ({ ...i, ...change }));
+  const restart = () => {
+    setItem(invented(draft, view));
+    setPath([]);
+    setAnswers({});
+  };
+  const fetchItem = async () => {
+    setTrouble("");
+    try {
+      const { item: found } = await request<{ item: ItemSnapshot }>(`/api/items/${encodeURIComponent(wanted.trim().toUpperCase())}`);
+      if (found.projectId !== view.project.id || !draft.states.some((s) => s.id === found.stateId)) return setTrouble("That item does not follow this workflow.");
+      setItem(found);
+      setPath([]);
+    } catch (error) {
+      const { sentence, help } = problemOf(error);
+      setTrouble(`${sentence} ${help}`);
+    }
+  };
+  const go = (move: TriedMove) => {
+    setPath((p) => [...p, item.stateId]);
+    setItem(afterTry(draft, item, move, answers, as));
+    setAnswers({});
+  };
+  const people = [{ value: "", label: "nobody" }, ...named(view.people)];
+  return (
+    <div className="grid grid-cols-[minmax(0,300px)_minmax(0,1fr)] gap-6" aria-label="Try it" role="group">
+      <section className="flex flex-col gap-2">
+        <p className="text-[12.5px] text-ink-soft">Nothing of this is stored.</p>
+        <form
+          className="flex items-end gap-2"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void fetchItem();
+          }}
+        >
+          <Labelled label="A real item, by its key">
+            <input className="field key" value={wanted} onChange={(e) => setWanted(e.target.value)} placeholder={`${view.project.key}-12`} maxLength={30} />
+          </Labelled>
+          <button type="submit" className="button button-small" disabled={!wanted.trim()}>
+            Take it
+          </button>
+          <button type="button" className="button button-small button-quiet" onClick={restart}>
+            Start anew
+          </button>
+        </form>
+        {trouble && (
+          <p role="alert" className="text-[13px] font-semibold text-alarm">
+            {trouble}
+          </p>
+        )}
+        <div className="grid grid-cols-2 gap-2">
+          <Labelled label="Moved by" wide>
+            <Choice value={as} options={view.people.map((p) => ({ value: p.id, label: `${p.name}, ${p.role}` }))} onChange={setAs} />
+          </Labelled>
+          <Labelled label="Type">
+            <Choice value={item.typeId} options={named(vocabulary.types)} onChange={(typeId) => set({ typeId })} />
+          </Labelled>
+          <Labelled label="Class of service">
+            <Choice value={item.classOfService} options={optionsOf(CLASSES_OF_SERVICE)} onChange={(v) => set({ classOfService: v as ItemSnapshot["classOfService"] })} />
+          </Labelled>
+          <Labelled label="Severity">
+            <Choice value={item.severity ?? ""} options={[{ value: "", label: "not set" }, ...optionsOf(SEVERITIES)]} onChange={(v) => set({ severity: (v || null) as ItemSnapshot["severity"] })} />
+          </Labelled>
+          <Labelled label="Priority">
+            <Choice value={item.priority} options={optionsOf(PRIORITIES)} onChange={(v) => set({ priority: v as ItemSnapshot["priority"] })} />
+          </Labelled>
+          <Labelled label="Assignee">
+            <Choice value={item.assigneeId ?? ""} options={people} onChange={(v) => set({ assigneeId: v || null })} />
+          </Labelled>
+          <Labelled label="Reviewer">
+            <Choice value={item.reviewerId ?? ""} options={people} onChange={(v) => set({ reviewerId: v || null })} />
+          </Labelled>
+          <Labelled label="Estimate">
+            <NumberInput value={item.estimate} disabled={false} step="any" onCommit={(estimate) => set({ estimate })} />
+          </Labelled>
+          <Labelled label="How to test">
+            <TextInput value={item.howToTest ?? ""} max={500} disabled={false} onCommit={(v) => set({ howToTest: v || null })} />
+          </Labelled>
+          <Labelled label="Reason or comment">
+            <TextInput value={answers.reason ?? ""} max={500} disabled={false} onCommit={(v) => setAnswers((a) => ({ ...a, reason: v, comment: v }))} />
+          </Labelled>
+          <Labelled label="Outcome">
+            <Choice value={answers.outcome ?? ""} options={[{ value: "", label: "none named" }, ...optionsOf(OUTCOMES)]} onChange={(v) => setAnswers((a) => ({ ...a, outcome: (v || undefined) as Outcome | undefined }))} />
+          </Labelled>
+        </div>
+      </section>
+      <section className="min-w-0">
+        <p className="mb-1 flex flex-wrap items-center gap-1 text-[13px]">
+          {path.map((id, i) => (
+            <span key={i} className="text-ink-soft">
+              {draft.states.find((s) => s.id === id)?.name} →
+            </span>
+          ))}
+          {here && (
+            <b className="inline-flex items-center gap-1.5 text-[15px]" data-tried-state={here.name}>
+              <StationMark kind={here.kind} size={15} /> {here.name}
+            </b>
+          )}
+        </p>
+        {!here && <p className="text-alarm">The state it was in is not in the draft any more. Start anew.</p>}
+        <ul>
+          {moves.map((m) => (
+            <li key={m.transition.id} className="border-t border-line py-1.5" data-tried-move={m.transition.verb}>
+              <div className="flex items-center gap-2">
+                <span className="flex-1 font-semibold">
+                  {m.transition.verb} → {draft.states.find((s) => s.id === m.to)?.name}
+                </span>
+                <button type="button" className={`button button-small ${m.possible ? "button-accent" : ""}`} disabled={!m.possible} onClick={() => go(m)}>
+                  Make this move
+                </button>
+              </div>
+              {m.notForYou && <Answer yes={false} words={m.notForYou} reason="" />}
+              {m.requirements.map((r, i) => (
+                <Answer key={i} yes={r.met} words={requirementWords(r.requirement, vocabulary)} reason={r.reason} />
+              ))}
+              {m.transition.followUps.length > 0 && <em className="block text-[13px] text-ink-soft">then {m.transition.followUps.map((f) => followUpWords(f, vocabulary)).join(", ")}</em>}
+            </li>
+          ))}
+        </ul>
+        {here && moves.length === 0 && <p className="text-ink-soft">Nothing leads out of {here.name}.</p>}
+      </section>
+    </div>
+  );
+}
+
+function Answer({ yes, words, reason }: { yes: boolean; words: string; reason: string }) {
+  return (
+    <p className="flex items-start gap-1.5 text-[13px]">
+      {yes ? <Check size={14} className="mt-0.5 shrink-0 text-accent" aria-label="yes:" /> : <X size={14} className="mt-0.5 shrink-0 text-alarm" aria-label="no:" />}
+      <span>
+        {words}
+        {!yes && reason && <span className="text-ink-soft">. {reason}</span>}
+      </span>
+    </p>
+  );
+}

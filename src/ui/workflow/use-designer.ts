@@ -1,0 +1,164 @@
+"use client";
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { checkWorkflow } from "@/core/workflow/check";
+import type { DesignView } from "@/core/workflow/design-view";
+import { differences } from "@/core/workflow/difference";
+import { mergeWorkflows } from "@/core/workflow/merge";
+import { same } from "@/core/workflow/same";
+import type { Workflow } from "@/core/workflow/workflow";
+import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { Problem, request } from "@/ui/kit/request";
+
+export type Selection = { kind: "state"; id: string } | { kind: "transition"; id: string } | null;
+
+/** What of a draft the server has stored. */
+interface Stored {
+  revision: number;
+  baseVersion: number;
+  definition: Workflow;
+}
+
+const SAVE_AFTER_MS = 500;
+
+/** The same process, whatever its number. */
+const sameProcess = (a: Workflow, b: Workflow) => same({ ...a, version: 0 }, { ...b, version: 0 });
+
+/**
+ * A session of designing one workflow: every edit is a step that can be undone, the draft is stored by itself shortly
+ * after each, and what somebody else stores meanwhile is brought together with it.
+ */
+export function useDesigner(view: DesignView, workflowId: string) {
+  const client = useQueryClient();
+  const running = view.workflows.find((w) => w.id === workflowId)!;
+  const storedView = view.drafts.find((d) => d.workflowId === workflowId);
+  const key = view.project.key;
+  const [steps, setSteps] = useState<{ list: Workflow[]; at: number }>(() => ({ list: [storedView?.definition ?? strip(running)], at: 0 }));
+  const [stored, setStored] = useState<Stored>(() => ({ revision: storedView?.revision ?? 0, baseVersion: storedView?.baseVersion ?? running.version, definition: storedView?.definition ?? strip(running) }));
+  const [failed, setFailed] = useState(false);
+  const [selection, setSelection] = useState<Selection>(null);
+  const draft = steps.list[steps.at];
+  const latest = useRef({ draft, stored });
+  useEffect(() => {
+    latest.current = { draft, stored };
+  });
+
+  const edit = useCallback((change: (workflow: Workflow) => Workflow) => {
+    setSteps(({ list, at }) => {
+      const next = change(list[at]);
+      return next === list[at] ? { list, at } : { list: [...list.slice(Math.max(0, at - 200), at + 1), next], at: Math.min(at, 200) + 1 };
+    });
+  }, []);
+  const undo = useCallback(() => setSteps(({ list, at }) => ({ list, at: Math.max(0, at - 1) })), []);
+  const redo = useCallback(() => setSteps(({ list, at }) => ({ list, at: Math.min(list.length - 1, at + 1) })), []);
+
+  /** Brings what somebody else stored or published together with what is here. */
+  const takeIn = useCallback(
+    (fresh: DesignView) => {
+      const nowRunning = fresh.workflows.find((w) => w.id === workflowId);
+      if (!nowRunning) return;
+      const theirs = fresh.drafts.find((d) => d.workflowId === workflowId);
+      const next: Stored = { revision: theirs?.revision ?? 0, baseVersion: theirs?.baseVersion ?? nowRunning.version, definition: theirs?.definition ?? strip(nowRunning) };
+      const mine = latest.current;
+      if (next.revision === mine.stored.revision && next.baseVersion === mine.stored.baseVersion) return;
+      const { workflow, conflicts } = mergeWorkflows(mine.stored.definition, mine.draft, next.definition);
+      setStored(next);
+      setSteps(({ list, at }) => (sameProcess(list[at], workflow) ? { list, at } : { list: [...list.slice(0, at + 1), workflow], at: at + 1 }));
+      if (conflicts.length > 0) tellProblem(new Problem(409, `Somebody else also changed ${conflicts.join(", ")}.`, "Theirs was kept; Undo brings yours back.", "conflict", [], [], []));
+    },
+    [workflowId],
+  );
+  useEffect(() => takeIn(view), [view, takeIn]);
+
+  const save = useCallback(async () => {
+    const mine = latest.current;
+    if (sameProcess(mine.draft, mine.stored.definition)) return;
+    try {
+      const { revision, baseVersion } = await request<{ revision: number; baseVersion: number }>(`/api/projects/${key}/workflow/draft`, {
+        body: { workflowId, seenRevision: mine.stored.revision, baseVersion: mine.stored.baseVersion, definition: mine.draft },
+      });
+      setStored({ revision, baseVersion, definition: mine.draft });
+      setFailed(false);
+    } catch (error) {
+      if (error instanceof Problem && error.code === "conflict") {
+        const fresh = await request<DesignView>(`/api/projects/${key}/workflow`);
+        client.setQueryData(["design", key], fresh);
+      } else {
+        setFailed(true);
+        tellProblem(error);
+      }
+    }
+  }, [client, key, workflowId]);
+
+  const isStored = sameProcess(draft, stored.definition);
+  useEffect(() => {
+    if (isStored) return;
+    const timer = setTimeout(() => void save(), SAVE_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, [draft, stored, isStored, save]);
+
+  const findings = useMemo(() => checkWorkflow(draft, view.around), [draft, view.around]);
+  const changes = useMemo(() => differences(strip(running), draft, view.around.vocabulary), [running, draft, view.around]);
+
+  const readAgain = () => client.invalidateQueries({ queryKey: ["design", key] });
+  const publish = async (newStates: Record<string, string>, note: string): Promise<boolean> => {
+    try {
+      if (!sameProcess(latest.current.draft, latest.current.stored.definition)) await save();
+      const { version, movedItems } = await request<{ version: number; movedItems: number }>(`/api/projects/${key}/workflow/publish`, {
+        body: { workflowId, seenRevision: latest.current.stored.revision, newStates, note },
+        retry: false,
+      });
+      await readAgain();
+      tellDone(`Version ${version} is in force; open boards follow.${movedItems > 0 ? ` ${movedItems} ${movedItems === 1 ? "item has" : "items have"} a new state.` : ""}`);
+      return true;
+    } catch (error) {
+      tellProblem(error);
+      await readAgain();
+      return false;
+    }
+  };
+  const discard = async () => {
+    try {
+      if (latest.current.stored.revision > 0)
+        await request(`/api/projects/${key}/workflow/draft`, { method: "DELETE", body: { workflowId, seenRevision: latest.current.stored.revision } });
+      setStored({ revision: 0, baseVersion: running.version, definition: strip(running) });
+      edit(() => strip(running));
+      setSelection(null);
+      await readAgain();
+    } catch (error) {
+      tellProblem(error);
+    }
+  };
+  /** Makes an earlier version the draft; publishing it brings it back. */
+  const takeVersion = async (version: number) => {
+    try {
+      const earlier = await request<Workflow>(`/api/projects/${key}/workflow/versions?workflow=${encodeURIComponent(workflowId)}&version=${version}`);
+      edit((now) => ({ ...earlier, version: now.version }));
+    } catch (error) {
+      tellProblem(error);
+    }
+  };
+  return {
+    running,
+    draft,
+    edit,
+    undo: steps.at > 0 ? undo : null,
+    redo: steps.at < steps.list.length - 1 ? redo : null,
+    selection,
+    select: setSelection,
+    saving: isStored ? ("stored" as const) : failed ? ("failed" as const) : ("waiting" as const),
+    findings,
+    changes,
+    publish,
+    discard,
+    takeVersion,
+    draftOf: storedView ? { by: storedView.by, at: storedView.at } : null,
+  };
+}
+
+export type Designer = ReturnType<typeof useDesigner>;
+
+/** A workflow without what the view adds to it. */
+function strip({ id, name, version, states, transitions }: Workflow): Workflow {
+  return { id, name, version, states, transitions };
+}
