@@ -14,11 +14,20 @@ interface Picture {
   dark?: boolean;
   width?: number;
   before?: (page: Page) => Promise<unknown>;
+  /** Puts back what `before` changed. */
+  after?: (page: Page) => Promise<unknown>;
 }
 
 const click = (selector: string) => async (page: Page) => {
   await page.waitForSelector(selector);
   await page.click(selector);
+};
+
+const state = (name: string) => async (page: Page) => {
+  await page.waitForSelector(".react-flow__node");
+  await page.waitForNetworkIdle();
+  await page.click(`[data-state="${name}"]`);
+  await page.waitForSelector("[data-inspects]");
 };
 
 const PICTURES: Record<string, Picture> = {
@@ -33,7 +42,20 @@ const PICTURES: Record<string, Picture> = {
   "public-report-page": { path: "/report/TIX" },
   plan: { path: "/p/TIX/plan" },
   learn: { path: "/p/TIX/learn", before: (page) => page.waitForSelector(".recharts-surface") },
-  design: { path: "/p/TIX/design" },
+  design: { path: "/p/TIX/design", before: state("In review") },
+  "design-rules": { path: "/p/TIX/design", dark: true, before: async (page) => {
+    await state("Building")(page);
+    await click("::-p-xpath(//section//li//button[starts-with(., 'Hand to review →')])")(page);
+    const demand = await page.waitForSelector('select[aria-label="Demand that…"]');
+    for (const rule of ["comment", "condition"]) await demand!.select(rule);
+    await click("::-p-xpath(//button[.='Add a comparison'])")(page);
+    await page.waitForSelector(".condition-rule select");
+    await page.select('select[title="Fact"]', "daysInState");
+    await page.waitForFunction(() => document.querySelector("h1 ~ p")?.textContent?.includes("draft stored"));
+    await click("::-p-xpath(//section[@aria-label='Against the past']//button[.='90 days'])")(page);
+    await page.waitForSelector("section[aria-label='Against the past'] dl");
+  }, after: click("::-p-xpath(//button[.='Throw the draft away'])") },
+  start: { path: "/start" },
   "sign-in": { path: "/sign-in", as: "" },
 };
 
@@ -63,6 +85,7 @@ async function main(): Promise<void> {
     await page.evaluate(() => document.fonts.ready);
     await new Promise((resolve) => setTimeout(resolve, 400));
     await page.screenshot({ path: `${FOLDER}/${name}.png` as `${string}.png` });
+    await picture.after?.(page);
     console.log(name);
     await context.close();
   }

@@ -21,9 +21,14 @@ async function openDesign(person: Person, key = "TIX"): Promise<void> {
 }
 
 const tab = (person: Person, name: string) => person.click(`::-p-xpath(//button[@role="tab"][.="${name}"])`);
+/** Clicks a station; again, as a person would, when the map was just being drawn anew under the pointer. */
 const station = async (person: Person, name: string) => {
-  await person.click(`.react-flow__node [data-state="${name}"]`);
-  await person.page.waitForSelector(`[data-inspects="${name}"]`);
+  for (let tries = 1; ; tries++) {
+    await person.click(`.react-flow__node [data-state="${name}"]`);
+    const shown = await person.page.waitForSelector(`[data-inspects="${name}"]`, { timeout: 3_000 }).catch(() => null);
+    if (shown) return;
+    if (tries === 4) throw new Error(`clicking ${name} does not show it`);
+  }
 };
 const moveOf = async (person: Person, from: string, verb: string) => {
   await tab(person, "Process");
@@ -207,6 +212,35 @@ test("an earlier version is made the draft and published again", async () => {
   await ines.click('::-p-xpath(//ol[@aria-label="Versions"]/li[b="2"]//button[starts-with(., "Make it the draft")])');
   await ines.reads(/\d changes? since version/);
   await publish(ines);
+});
+
+test("a lead learns before publishing how often a new rule would have said no, and of which items", async () => {
+  await moveOf(ines, "Building", "Hand to review");
+  await ines.choose("Demand that…", "a comment is left");
+  await ines.choose("Demand that…", "a field is filled");
+  await stored(ines);
+  const past = 'section[aria-label="Against the past"]';
+  await ines.press("90 days", '//section[@aria-label="Against the past"]');
+  await ines.reads(/refused\s*\d+/, past);
+  const refused = Number((await ines.text(`${past} dl dd:last-of-type`)).replace(",", ""));
+  expect(refused).toBeGreaterThan(50);
+  await ines.click(`${past} li button`);
+  await ines.reads(/\d+ items/, "main + aside");
+  await ines.keys("Escape");
+});
+
+test("an item is tried on the draft: each rule says yes or no and why, and nothing is stored", async () => {
+  await tab(ines, "Try it");
+  await ines.click('::-p-xpath(//li[@data-tried-move="Pull"]//button)');
+  await ines.page.waitForSelector('[data-tried-state="Ready"]');
+  const start = '[data-tried-move="Start building"]';
+  await ines.reads("It needs somebody who works on it.", start);
+  await ines.choose("Assignee", "Noor Bakri", '[aria-label="Try it"]');
+  await ines.page.waitForFunction((s: string) => !document.querySelector(`${s} [aria-label="no:"]`), {}, start);
+  await ines.click(`${start} button`);
+  await ines.reads("leaves a comment. This move leaves a comment.", '[data-tried-move="Hand to review"]');
+  await ines.press("Throw the draft away");
+  await ines.reads("nothing changed");
 });
 
 test("a member can look, not change", async () => {

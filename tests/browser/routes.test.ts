@@ -55,6 +55,7 @@ const ROUTES: [method: string, path: string][] = [
   ["DELETE", "/api/projects/TIX/workflow/draft"],
   ["POST", "/api/projects/TIX/workflow/publish"],
   ["GET", "/api/projects/TIX/workflow/versions"],
+  ["GET", "/api/projects/TIX/workflow/replay"],
   ["GET", `/api/reports/${randomUUID()}`],
   ["GET", `/api/reports/${randomUUID()}/picture`],
   ["POST", `/api/reports/${randomUUID()}/verdicts`],
@@ -65,7 +66,7 @@ test.each(ROUTES)("%s %s answers nobody who is not signed in", async (method, pa
   await expectProblem(await ask(path, null, { method, ...(method === "GET" ? {} : { headers: { "Content-Type": "application/json" }, body: "{}" }) }), 401);
 });
 
-test.each(["board", "summary", "flow", "intake", "workflow", "stream", "members", "workflow/versions?workflow=tide-main&version=1"])("the hidden project's %s is not there for a stranger, by route or by page", async (what) => {
+test.each(["board", "summary", "flow", "intake", "workflow", "stream", "members", "workflow/versions?workflow=tide-main&version=1", "workflow/replay?workflow=tide-main&days=30"])("the hidden project's %s is not there for a stranger, by route or by page", async (what) => {
   await expectProblem(await ask(`/api/projects/TIDE/${what}`, arthur), 404);
   const page = { board: "flow", flow: "learn", intake: "intake", workflow: "design", summary: "plan", stream: "flow" }[what] ?? "design";
   expect((await ask(`/p/TIDE/${page}`, arthur)).status).toBe(404);

@@ -16,6 +16,7 @@ import { createItem } from "@/server/item/create";
 import { readItem } from "@/server/item/read";
 import { discardDraft, saveDraft } from "@/server/workflow/draft";
 import { publishDraft } from "@/server/workflow/publish";
+import { replayDraft } from "@/server/workflow/replay";
 import { readDesign, readVersion } from "@/server/workflow/read";
 import { itemIn, move, refusalOf, send, stateId } from "./setup/board";
 import { GRETA, INES, IVO, NOOR, TOMAS } from "./setup/people";
@@ -215,6 +216,26 @@ describe("every follow-up, as part of the move", () => {
     const id = await building();
     await sayNo(hand()(id));
     expect(await database().select().from(item).where(eq(item.parentId, id))).toEqual([]);
+  });
+});
+
+describe("the past under a draft", () => {
+  test("is held against the stored draft, for leads only, and changes nothing", async () => {
+    const before = await runningWorkflow();
+    const query = { workflow: "tix-main", days: 90 as const };
+    const plain = await replayDraft(INES, "TIX", query);
+    const revision = await storeDraft(INES, changeTransition(before, handToReview(before).id, { who: [], requirements: [{ kind: "comment" }], followUps: [{ kind: "put on top" }] }));
+    const held = await replayDraft(INES, "TIX", query);
+    expect(held.moves).toBe(plain.moves);
+    expect(held.moves).toBeGreaterThan(500);
+    const byRule = held.refusals.filter((r) => r.by === "comment");
+    expect(byRule.length).toBeGreaterThan(50);
+    expect(held.allowed + held.refusals.length).toBe(held.moves);
+    expect(held.keys[byRule[0].itemId]).toMatch(/^TIX-\d+$/);
+    expect(await refusalOf(replayDraft(NOOR, "TIX", query))).toBe("not allowed");
+    expect(await refusalOf(replayDraft(INES, "TIX", { ...query, workflow: "gate-main" }))).toBe("not found");
+    await discardDraft(INES, before.id, revision);
+    expect((await runningWorkflow()).version).toBe(before.version);
   });
 });
 

@@ -39,7 +39,7 @@ export const EVERY_ITEM: Condition = { kind: "all", of: [] };
 /** The operators that a kind of fact understands. */
 const BY_KIND = {
   choice: ["is", "is not", "one of", "none of", "is set", "is empty"],
-  number: ["is", "is not", "at least", "at most", "more than", "less than", "is set", "is empty"],
+  number: ["at least", "at most", "more than", "less than", "is", "is not", "is set", "is empty"],
   text: ["is", "is not", "contains", "lacks", "is set", "is empty"],
   date: ["is", "is not", "at least", "at most", "more than", "less than", "is set", "is empty"],
   flag: ["is"],

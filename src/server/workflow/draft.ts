@@ -1,5 +1,4 @@
 import { eq } from "drizzle-orm";
-import { workflowSchema } from "@/core/workflow/definition";
 import { refuse, type Refusal } from "@/core/workflow/refusal";
 import type { Workflow } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
@@ -28,7 +27,7 @@ export async function lockWorkflow(tx: Transaction, viewer: Viewer, workflowId: 
 
 export async function readDraft(tx: Transaction, workflowId: string): Promise<StoredDraft | null> {
   const [row] = await tx.select().from(workflowDraft).where(eq(workflowDraft.workflowId, workflowId));
-  return row ? { ...row, definition: workflowSchema.parse(row.definition) } : null;
+  return row ?? null;
 }
 
 /** Somebody else stored the draft, or published, since this page read it: the page gets what is stored and brings both together. */

@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import { decide } from "@/core/item/decide";
+import { workflowSchema } from "@/core/workflow/definition";
 import { checkWorkflow } from "@/core/workflow/check";
 import { differences } from "@/core/workflow/difference";
 import { isRefusal, refuse } from "@/core/workflow/refusal";
@@ -34,7 +35,7 @@ export async function publishDraft(viewer: Viewer, request: PublishRequest): Pro
     const draft = await readDraft(tx, request.workflowId);
     if (!draft || draft.revision !== request.seenRevision || draft.baseVersion !== version) throw new Refused(changedMeanwhile());
     const before = await publishedWorkflow(tx, request.workflowId, version);
-    const after: Workflow = { ...draft.definition, version: version + 1 };
+    const after: Workflow = { ...workflowSchema.parse(draft.definition), version: version + 1 };
     const around = await checkSurroundings(tx, access.project.id);
     const trap = checkWorkflow(after, around).find((f) => f.severity === "trap");
     if (trap) throw new Refused(refuse("invalid", trap.sentence, "Mend it first: nothing may be published that traps items."));

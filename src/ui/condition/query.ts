@@ -14,7 +14,7 @@ export function queryOf(condition: Condition, id = "0"): RuleGroupType {
       return { id, combinator: condition.kind === "all" ? "and" : "or", not: false, rules: condition.of.map((c, i) => ruleOf(c, `${id}-${i}`)) };
     case "not": {
       const inner = queryOf(condition.of, id);
-      return inner.not ? { id, combinator: "and", not: true, rules: [{ ...inner, id: `${id}-0` }] } : { ...inner, not: true };
+      return inner.not ? { id, combinator: "and", not: true, rules: [queryOf(condition.of, `${id}-0`)] } : { ...inner, not: true };
     }
     case "compare":
       return { id, combinator: "and", not: false, rules: [ruleOf(condition, `${id}-0`)] };

@@ -157,6 +157,8 @@ export class Person {
       return { x: r.left + r.width / 2, y: Math.min(Math.max(r.top + 20, 220), innerHeight - 60) };
     });
     await this.page.mouse.move(to.x, to.y, { steps: 12 });
+    // As a hand would, let go only once the page has drawn where the card is.
+    await this.page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))));
     await this.page.mouse.up();
   }
 
