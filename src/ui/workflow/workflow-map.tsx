@@ -12,6 +12,8 @@ import type { Designer } from "./use-designer";
 type StationNode = Node<{ station: Station; count: number | undefined; chosen: boolean; troubled: boolean; mayEdit: boolean; onAddAfter: () => void }, "station">;
 type TrackEdge = Edge<{ track: Track; chosen: boolean }, "track">;
 
+const SIZE = { width: 20, height: 20 };
+
 const LayoutContext = createContext<MapLayout | null>(null);
 
 /** The draft as a map on two rails, to be selected, extended, connected and put in another order. */
@@ -40,6 +42,9 @@ export function WorkflowMap({ designer, counts, mayEdit }: { designer: Designer;
     id: station.state.id,
     type: "station",
     position: held?.id === station.state.id ? { x: held.x, y: held.y } : { x: station.x, y: station.y },
+    // Its size is known beforehand: otherwise every redraw would hide and measure it anew, and lose clicks meanwhile.
+    ...SIZE,
+    measured: SIZE,
     draggable: mayEdit,
     selectable: true,
     ariaLabel: `${station.state.name}, ${station.state.kind}`,
