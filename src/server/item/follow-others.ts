@@ -10,7 +10,7 @@ import { createItemIn, NEW_ITEM } from "./create";
 import { moveNeeds } from "./move-needs";
 import { snapshotOf } from "./rows";
 import { storeEvents } from "./store";
-import { decisionContext, workflowOf, type ItemSurroundings } from "./surroundings";
+import { decisionContext, NO_NAMING, workflowOf, type ItemSurroundings } from "./surroundings";
 
 /** The follow-ups of a move that touch other items, in the move's own transaction: all of it or nothing. */
 export async function followOthers(tx: Transaction, viewer: Viewer, surroundings: ItemSurroundings, moved: ItemSnapshot, transition: Transition, commandId: string): Promise<void> {
@@ -52,5 +52,3 @@ async function takeDuplicates(tx: Transaction, viewer: Viewer, { access }: ItemS
     if (!isRefusal(events)) await storeEvents(tx, duplicate, events);
   }
 }
-
-const NO_NAMING = { vocabulary: { types: [], states: [], people: [], teams: [] }, nameOf: () => "somebody", teamName: () => "a team" };

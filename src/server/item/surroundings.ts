@@ -26,14 +26,15 @@ export interface ItemSurroundings {
   workflow: Workflow;
 }
 
-const NO_VOCABULARY: Vocabulary = { types: [], states: [], people: [], teams: [] };
-
 /** Names for the words of a refusal. */
 export interface Naming {
   vocabulary: Vocabulary;
   nameOf: (id: string) => string;
   teamName: (id: string) => string;
 }
+
+/** For decisions whose refusal nobody reads. */
+export const NO_NAMING: Naming = { vocabulary: { types: [], states: [], people: [], teams: [] }, nameOf: () => "somebody", teamName: () => "a team" };
 
 /** What the core needs to know for a decision, apart from the command. */
 export function decisionContext(
@@ -70,7 +71,7 @@ export function decisionContext(
 export async function decideNaming(tx: Transaction, projectId: string, decideWith: (naming: Naming) => ItemEvent[] | Refusal): Promise<ItemEvent[]> {
   let named = false;
   const note = () => ((named = true), "that person");
-  let decision = decideWith({ vocabulary: NO_VOCABULARY, nameOf: note, teamName: note });
+  let decision = decideWith({ ...NO_NAMING, nameOf: note, teamName: note });
   if (isRefusal(decision) && (named || decision.code === "condition")) {
     const vocabulary = await loadVocabulary(tx, projectId);
     const everybody = new Map((await tx.select({ id: person.id, name: person.name }).from(person)).map((p) => [p.id, p.name]));

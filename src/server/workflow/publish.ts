@@ -12,7 +12,7 @@ import { showStates } from "../board/show-states";
 import { moveNeeds } from "../item/move-needs";
 import { snapshotOf } from "../item/rows";
 import { storeEvents } from "../item/store";
-import { decisionContext } from "../item/surroundings";
+import { decisionContext, NO_NAMING } from "../item/surroundings";
 import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, Refused } from "../refused";
@@ -89,6 +89,7 @@ async function placeItems(tx: Transaction, viewer: Viewer, access: ProjectAccess
     .orderBy(item.id)
     .for("update");
   const nameBefore = (id: StateId) => before.states.find((s) => s.id === id)?.name ?? "a state";
+  const needs = await moveNeeds(tx, viewer, access, null, undefined);
   for (const snapshot of rows.map(snapshotOf)) {
     const to = gone.includes(snapshot.stateId) ? newStates[snapshot.stateId] : snapshot.stateId;
     if (!to || !after.states.some((s) => s.id === to)) {
@@ -96,7 +97,7 @@ async function placeItems(tx: Transaction, viewer: Viewer, access: ProjectAccess
       throw invalid(`${n === 1 ? "1 item is" : `${n} items are`} in ${nameBefore(snapshot.stateId)}, which is going.`, "Choose the state they go to.");
     }
     const commandId = randomUUID();
-    const context = decisionContext(viewer, { access, workflow: after }, snapshot, commandId, await moveNeeds(tx, viewer, access, null, undefined), NO_NAMING, { cause: "workflow change" });
+    const context = decisionContext(viewer, { access, workflow: after }, snapshot, commandId, needs, NO_NAMING, { cause: "workflow change" });
     const note = gone.includes(snapshot.stateId) ? `${nameBefore(snapshot.stateId)} was taken out of the process.` : `${nameBefore(to)} became another kind of state.`;
     const events = decide(snapshot, { kind: "place in state", to, note }, context);
     if (isRefusal(events)) throw new Refused(events);
@@ -104,5 +105,3 @@ async function placeItems(tx: Transaction, viewer: Viewer, access: ProjectAccess
   }
   return rows.length;
 }
-
-const NO_NAMING = { vocabulary: { types: [], states: [], people: [], teams: [] }, nameOf: () => "somebody", teamName: () => "a team" };

@@ -1,7 +1,7 @@
 "use client";
 import { Trash2, X } from "lucide-react";
 import { useState } from "react";
-import { addState, changeState, connect, proposedVerb, removeState } from "@/core/workflow/edit";
+import { changeState, connect, proposedVerb, removeState } from "@/core/workflow/edit";
 import type { CheckSurroundings } from "@/core/workflow/check";
 import { OUTCOMES, STATE_KINDS, statesInOrder, transitionsFrom, type Policy, type State, type StateKind } from "@/core/workflow/workflow";
 import { followUpWords, moversWords, requirementWords } from "@/core/workflow/words";
@@ -11,16 +11,10 @@ import type { Designer } from "./use-designer";
 
 /** Everything that can be said of a state, and the moves that lead out of it. */
 export function StateInspector({ designer, state, around, mayEdit }: { designer: Designer; state: State; around: CheckSurroundings; mayEdit: boolean }) {
-  const { draft, edit, select } = designer;
+  const { draft, edit, addAfter, select } = designer;
   const set = (change: Partial<State>) => edit((w) => changeState(w, state.id, change));
   const stages = [...new Set(draft.states.flatMap((s) => (s.stage ? [s.stage] : [])))];
   const targets = statesInOrder(draft).filter((s) => s.id !== state.id && !draft.transitions.some((t) => t.to === s.id && t.from?.includes(state.id)));
-  const addAfter = () => {
-    const id = crypto.randomUUID();
-    const kind: StateKind = state.kind === "working" ? "waiting" : "working";
-    edit((w) => addState(w, state.id, { id, name: kind === "waiting" ? "Waiting" : "Working", kind, stage: null, moveIds: [crypto.randomUUID(), crypto.randomUUID()] }));
-    select({ kind: "state", id });
-  };
   return (
     <div className="grid grid-cols-[minmax(0,300px)_minmax(0,1fr)] gap-6" data-inspects={state.name}>
       <section className="flex flex-col gap-2">
@@ -83,7 +77,7 @@ export function StateInspector({ designer, state, around, mayEdit }: { designer:
         <Policies title="Agreed before it leaves" policies={state.exitPolicies} mayEdit={mayEdit} onChange={(exitPolicies) => set({ exitPolicies })} />
         {mayEdit && (
           <div className="flex flex-wrap gap-2">
-            <button type="button" className="button button-small" onClick={addAfter}>
+            <button type="button" className="button button-small" onClick={() => addAfter(state)}>
               Add a state after it
             </button>
             <button

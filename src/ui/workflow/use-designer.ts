@@ -4,9 +4,10 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { checkWorkflow } from "@/core/workflow/check";
 import type { DesignView } from "@/core/workflow/design-view";
 import { differences } from "@/core/workflow/difference";
+import { addState } from "@/core/workflow/edit";
 import { mergeWorkflows } from "@/core/workflow/merge";
 import { same } from "@/core/workflow/same";
-import type { Workflow } from "@/core/workflow/workflow";
+import type { State, StateKind, Workflow } from "@/core/workflow/workflow";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { Problem, request } from "@/ui/kit/request";
 
@@ -49,6 +50,14 @@ export function useDesigner(view: DesignView, workflowId: string) {
       return next === list[at] ? { list, at } : { list: [...list.slice(Math.max(0, at - 200), at + 1), next], at: Math.min(at, 200) + 1 };
     });
   }, []);
+  /** A state right after another one: a wait after work, work after a wait, and after an end another end. */
+  const addAfter = (state: State) => {
+    const id = crypto.randomUUID();
+    const kind: StateKind = state.kind === "working" ? "waiting" : "working";
+    const name = kind === "waiting" ? "Waiting" : "Working";
+    edit((w) => addState(w, state.id, { id, name, kind: state.kind === "finished" ? "finished" : kind, stage: null, moveIds: [crypto.randomUUID(), crypto.randomUUID()] }));
+    setSelection({ kind: "state", id });
+  };
   const undo = useCallback(() => setSteps(({ list, at }) => ({ list, at: Math.max(0, at - 1) })), []);
   const redo = useCallback(() => setSteps(({ list, at }) => ({ list, at: Math.min(list.length - 1, at + 1) })), []);
 
@@ -142,6 +151,7 @@ export function useDesigner(view: DesignView, workflowId: string) {
     running,
     draft,
     edit,
+    addAfter,
     undo: steps.at > 0 ? undo : null,
     redo: steps.at < steps.list.length - 1 ? redo : null,
     selection,

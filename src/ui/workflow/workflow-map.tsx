@@ -3,7 +3,7 @@ import "@xyflow/react/dist/base.css";
 import { BaseEdge, ConnectionMode, EdgeLabelRenderer, Handle, Position, ReactFlow, ReactFlowProvider, useReactFlow, useViewport, type Connection, type Edge, type EdgeProps, type Node, type NodeProps } from "@xyflow/react";
 import { Maximize, Minus, Plus } from "lucide-react";
 import { createContext, useContext, useEffect, useMemo, useState, type KeyboardEvent, type ReactNode } from "react";
-import { addState, changeState, connect, moveState, proposedVerb, removeState, removeTransition } from "@/core/workflow/edit";
+import { changeState, connect, moveState, proposedVerb, removeState, removeTransition } from "@/core/workflow/edit";
 import { lineY, mapOf, STEP, type Station, type Track, type WorkflowMap as MapLayout } from "@/core/workflow/layout";
 import { statesInOrder, type State, type StateKind, type Workflow } from "@/core/workflow/workflow";
 import { StationMark } from "./station-mark";
@@ -18,17 +18,11 @@ const LayoutContext = createContext<MapLayout | null>(null);
 
 /** The draft as a map on two rails, to be selected, extended, connected and put in another order. */
 export function WorkflowMap({ designer, counts, mayEdit }: { designer: Designer; counts: Record<string, number>; mayEdit: boolean }) {
-  const { draft, edit, selection, select, findings } = designer;
+  const { draft, edit, addAfter, selection, select, findings } = designer;
   const layout = useMemo(() => mapOf(draft), [draft]);
   const [held, setHeld] = useState<{ id: string; x: number; y: number } | null>(null);
   const [from, setFrom] = useState<string | null>(null);
 
-  const addAfter = (state: State) => {
-    const kind: StateKind = state.kind === "working" ? "waiting" : "working";
-    const id = crypto.randomUUID();
-    edit((w) => addState(w, state.id, { id, name: kind === "waiting" ? "Waiting" : "Working", kind: state.kind === "finished" ? "finished" : kind, stage: null, moveIds: [crypto.randomUUID(), crypto.randomUUID()] }));
-    select({ kind: "state", id });
-  };
   const join = (source: string, target: string) => {
     const [a, b] = [source, target].map((id) => draft.states.find((s) => s.id === id));
     if (!a || !b || a === b) return;
