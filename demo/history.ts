@@ -1,6 +1,9 @@
 import type { Instant } from "@/core/calendar/instant";
 import { HOUR, MINUTE } from "@/core/calendar/instant";
 import { simulate, type Job, type Passage } from "@/core/forecast/simulator";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import { demoOwn } from "./fields";
+import { demoReleases, demoSprints } from "./plans";
 import { seededRandom, type Random } from "@/core/forecast/random";
 import type { ItemCommand, MoveAnswers } from "@/core/item/command";
 import { decide, type DecisionContext } from "@/core/item/decide";
@@ -9,6 +12,9 @@ import type { ClassOfService, ItemSnapshot } from "@/core/item/fields";
 import { ranksBetween } from "@/core/item/rank";
 import { applyEvent } from "@/core/item/snapshot";
 import { isRefusal } from "@/core/workflow/refusal";
+import { NOTHING_AROUND } from "@/core/condition/facts";
+import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
+import { NEW_ITEM } from "@/core/item/new-item";
 import { NO_FOLLOW_UP_CONTEXT } from "@/core/workflow/apply-follow-ups";
 import { stateOf, type Workflow } from "@/core/workflow/workflow";
 import { hoursOfWeeks, workClock, WORK_HOURS } from "./clock";
@@ -138,6 +144,7 @@ function simulateProcess(project: DemoProject, drafts: Draft[], random: Random, 
 /** Writes drafts down as commands and keeps what the core makes of them. */
 class HistoryWriter {
   readonly items: DemoItem[] = [];
+  private readonly extras: Random;
   private readonly newId: () => string;
   private readonly builders: DemoPerson[];
   private readonly testers: DemoPerson[];
@@ -158,6 +165,7 @@ class HistoryWriter {
     const members = PEOPLE.filter((p) => p.roles[project.key]);
     this.builders = members.filter((p) => p.does.includes("build"));
     this.testers = members.filter((p) => p.does.includes("test"));
+    this.extras = seededRandom(project.process.seed + 4000);
     this.newId = uuidSource(seededRandom(project.process.seed + 1000));
     this.state = (name) => workflow.states.find((s) => s.name === name)!.id;
   }
@@ -166,7 +174,9 @@ class HistoryWriter {
     const { random } = this;
     const storyPoints = draft.type === "bug" && draft.origin === "unplanned" ? 0 : random.pick([1, 2, 3, 3, 5, 5, 8]);
     const pen = new ItemPen(this, this.workflow, draft.createdAt, {
+      ...NEW_ITEM,
       ...this.fields(draft, title),
+      ...this.planned(draft),
       estimate: random.chance(0.85) ? storyPoints : null,
       rank,
       parentId: null,
@@ -199,6 +209,17 @@ class HistoryWriter {
     }
     const last = draft.passages.at(-1)!;
     if (last.step === TEST && last.finishedAt !== null && pen.item.stateId === this.state("In test")) this.deploy(pen, draft, last.finishedAt);
+  }
+
+  /** Its sprint, its release and the project's own fields; drawn apart, so that the rest of the history stays as it is. */
+  private planned(draft: Draft) {
+    const { extras, projectId, now } = this;
+    const pulled = draft.passages.length > 0;
+    const day = isoDate(dayNumber(this.instantOf(draft.arrivesAt), ZONE));
+    const sprint = demoSprints(projectId, now).find((s) => s.startsOn <= day && day <= s.endsOn);
+    const release = demoReleases(projectId, now).find((r) => r.dueOn! > isoDate(dayNumber(this.instantOf(draft.arrivesAt), ZONE) + 14));
+    const labels = extras.chance(0.25) ? [extras.pick(["storm", "summer", "quay staff", "deck tablet", "refunds"])] : [];
+    return { own: demoOwn(this.project, draft.type, extras), labels, sprintId: pulled && extras.chance(0.8) ? (sprint?.id ?? null) : null, releaseId: pulled && draft.type !== "bug" && extras.chance(0.6) ? (release?.id ?? null) : null };
   }
 
   private fields(draft: Draft, title: string) {
@@ -307,8 +328,9 @@ class HistoryWriter {
       teamsOf: () => [],
       actor: { personId: actorId, role: "member", teamIds: [] },
       asker: { personId: actorId, teamIds: [], now: at, zone: ZONE },
-      around: { everIn: [], links: [], children: 0, openChildren: 0 },
-      vocabulary: { types: [], states: [], people: [], teams: [] },
+      around: NOTHING_AROUND,
+      vocabulary: EMPTY_VOCABULARY,
+      ownFields: [],
       followUps: NO_FOLLOW_UP_CONTEXT,
     };
     const events = decide(item, command, context);
@@ -342,9 +364,9 @@ class ItemPen {
   ) {
     const [first] = workflow.states;
     const id = writer.nextId();
-    const { title, description, typeId, severity, priority, classOfService, origin, estimate, teamId, assigneeId, reviewerId, place, howToTest, dueOn, parentId, rank } = fields;
+    const { title, description, typeId, severity, priority, classOfService, origin, estimate, teamId, assigneeId, reviewerId, place, howToTest, dueOn, parentId, rank, sprintId, releaseId, labels, own } = fields;
     const data: CreatedData = {
-      title, description, typeId, severity, priority, classOfService, origin, estimate, teamId, assigneeId, reviewerId, place, howToTest, dueOn, parentId, rank,
+      title, description, typeId, severity, priority, classOfService, origin, estimate, teamId, assigneeId, reviewerId, place, howToTest, dueOn, parentId, rank, sprintId, releaseId, labels, own,
       projectId: writer.projectId,
       number: writer.nextNumber(),
       stateId: first.id,

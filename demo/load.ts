@@ -1,4 +1,7 @@
 import { randomBytes } from "node:crypto";
+import { FIRST_TYPES } from "@/core/item/item-type";
+import { demoFields } from "./fields";
+import { demoReleases, demoSprints } from "./plans";
 import { hashPassword } from "better-auth/crypto";
 import { eq } from "drizzle-orm";
 import { HOUR, type Instant } from "@/core/calendar/instant";
@@ -66,11 +69,14 @@ async function loadProject(tx: Transaction, project: DemoProject, now: Instant):
   const tasks = { ...fromTemplate(SUB_TASKS, ids), id: `${id}-tasks` };
   for (const w of [workflow, tasks]) await loadWorkflow(tx, id, w, now);
   const types = [
-    { id: "bug", name: "Bug", level: 1, workflowId: workflow.id },
-    { id: "story", name: "Story", level: 1, workflowId: workflow.id },
-    { id: "request", name: "Request", level: 1, workflowId: workflow.id },
-    { id: "task", name: "Task", level: 0, workflowId: tasks.id },
+    { ...FIRST_TYPES.story, workflowId: workflow.id },
+    { ...FIRST_TYPES.bug, workflowId: workflow.id },
+    { ...FIRST_TYPES.request, workflowId: workflow.id },
+    { ...FIRST_TYPES.task, workflowId: tasks.id },
   ];
+  await tx.insert(table.sprint).values(demoSprints(id, now).map((s) => ({ ...s, projectId: id })));
+  await tx.insert(table.release).values(demoReleases(id, now).map((r) => ({ ...r, projectId: id })));
+  await tx.insert(table.ownField).values(demoFields(project).map((f) => ({ ...f, projectId: id })));
   await tx.insert(table.itemType).values(types.map((t) => ({ ...t, projectId: id })));
   const boardId = `${id}-board`;
   await tx.insert(table.board).values({ id: boardId, projectId: id, name: "Everything" });

@@ -1,3 +1,6 @@
+import { NOTHING_AROUND } from "@/core/condition/facts";
+import { EMPTY_VOCABULARY, type Vocabulary } from "@/core/condition/vocabulary";
+import { NEW_ITEM } from "@/core/item/new-item";
 import { parseCel } from "@/core/condition/cel-parse";
 import { holds, type Asker } from "@/core/condition/evaluate";
 import type { AskedItem } from "@/core/condition/facts";
@@ -22,7 +25,7 @@ export interface Timed {
 }
 
 const NOW = Date.UTC(2026, 5, 1);
-const VOCABULARY = { types: [{ id: "bug", name: "Bug" }, { id: "story", name: "Story" }], states: [], people: [], teams: [] };
+const VOCABULARY: Vocabulary = { ...EMPTY_VOCABULARY, types: [{ id: "bug", name: "Bug", workflowId: "w" }, { id: "story", name: "Story", workflowId: "w" }] };
 const AROUND: CheckSurroundings = { vocabulary: VOCABULARY, peopleOfTeam: {}, leads: 1, workers: 5, shownStates: [] };
 const ASKER: Asker = { personId: "p1", teamIds: [], now: NOW, zone: "Europe/London" };
 
@@ -35,7 +38,7 @@ function took(work: () => unknown): number {
 /** The best of some runs, so that a pause of the machine does not count. */
 const best = (times: number, work: () => unknown) => Math.min(...Array.from({ length: times }, () => took(work)));
 
-const bare = { workflow: fromTemplate(BUILD_REVIEW_TEST_DEPLOY, ids("w")), asking: { asker: ASKER, vocabulary: VOCABULARY, teamsOf: () => [], nameOf: (id: string) => id, teamName: (id: string) => id } };
+const bare = { workflow: fromTemplate(BUILD_REVIEW_TEST_DEPLOY, ids("w")), asking: { asker: ASKER, vocabulary: VOCABULARY, ownFields: [], teamsOf: () => [], nameOf: (id: string) => id, teamName: (id: string) => id } };
 
 function ids(prefix: string): () => string {
   let n = 0;
@@ -47,7 +50,7 @@ function made(n: number): { snapshot: ItemSnapshot; event: ItemEvent } {
   const event: ItemEvent = {
     kind: "created", itemId: `i${n}`, seq: 1, at: NOW - n * 60_000, actorId: "p1", cause: "demo", commandId: `c${n}`,
     new: {
-      projectId: "b", number: n, parentId: null, stateId: first.id, stateKind: first.kind, rank: "a0", title: `Item ${n}`, description: "", typeId: n % 3 === 0 ? "bug" : "story", severity: n % 5 === 0 ? "major" : null,
+      ...NEW_ITEM, projectId: "b", number: n, stateId: first.id, stateKind: first.kind, rank: "a0", title: `Item ${n}`, typeId: n % 3 === 0 ? "bug" : "story", severity: n % 5 === 0 ? "major" : null,
       priority: "normal", classOfService: "standard", origin: "planned", estimate: n % 13, teamId: null, assigneeId: n % 2 === 0 ? "p1" : "p2", reviewerId: "p3", place: null, howToTest: "Look.", dueOn: null,
     },
   };
@@ -57,7 +60,7 @@ function made(n: number): { snapshot: ItemSnapshot; event: ItemEvent } {
 /** A million evaluations of a condition against a predicate written by hand. */
 export function conditions(): Timed {
   const condition = parseCel('item.type == "Bug" && item.estimate > 3 && (item.assignee == me || item.severity in ["major", "critical"])', VOCABULARY).condition!;
-  const items: AskedItem[] = Array.from({ length: 10_000 }, (_, n) => ({ item: made(n).snapshot, everIn: [], links: [], children: 0, openChildren: 0 }));
+  const items: AskedItem[] = Array.from({ length: 10_000 }, (_, n) => ({ ...NOTHING_AROUND, item: made(n).snapshot }));
   const byHand = ({ item: i }: AskedItem) => i.typeId === "bug" && i.estimate !== null && i.estimate > 3 && (i.assigneeId === "p1" || i.severity === "major" || i.severity === "critical");
   const run = (test: (item: AskedItem) => boolean) => {
     let hits = 0;
@@ -89,7 +92,7 @@ export function replay(): Timed {
     for (const [step, to] of path.entries()) {
       const result = decide(item, { kind: "move", from: item.stateId, to, answers: { outcome: "delivered" } }, {
         ...asking, workflow, itemId: item.id, at: item.updatedAt + 3_600_000, actorId: "p1", cause: "person", commandId: `c${n}-${step}`, changedSince: () => [], left: [], entered: [], mayOverrideLimits: false,
-        actor: { personId: "p1", role: "member", teamIds: [] }, around: { everIn: [], links: [], children: 0, openChildren: 0 }, followUps: NO_FOLLOW_UP_CONTEXT,
+        actor: { personId: "p1", role: "member", teamIds: [] }, around: NOTHING_AROUND, followUps: NO_FOLLOW_UP_CONTEXT,
       });
       if (isRefusal(result)) throw new Error(result.sentence);
       events.push(...result);
@@ -97,7 +100,7 @@ export function replay(): Timed {
     }
     return events;
   });
-  const context = { ...asking, actorOf: (id: string | null) => ({ personId: id, role: "member" as const, teamIds: [] }), aroundOf: (_: string, everIn: readonly string[]) => ({ everIn, links: [], children: 0, openChildren: 0 }) };
+  const context = { ...asking, actorOf: (id: string | null) => ({ personId: id, role: "member" as const, teamIds: [] }), aroundOf: (_: string, everIn: readonly string[]) => ({ ...NOTHING_AROUND, everIn }) };
   const { moves, allowed } = replayMoves(workflow, histories, 0, context);
   if (moves !== 100_000 || allowed !== moves) throw new Error(`${moves} moves, ${allowed} allowed`);
   const fold = () => histories.map((events) => events.reduce<ItemSnapshot | null>(applyEvent, null));

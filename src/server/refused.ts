@@ -35,6 +35,7 @@ export const STATUS_OF: Record<RefusalCode, number> = {
   approvals: 422,
   "sub-tasks open": 422,
   blocked: 422,
+  "change open": 422,
   "comment missing": 422,
   "field missing": 422,
   "same person": 422,

@@ -8,10 +8,11 @@ import { neverHolds } from "@/core/workflow/contradiction";
 import { same } from "@/core/workflow/same";
 import { applyEvent } from "@/core/item/snapshot";
 import { conditionOf, queryOf } from "@/ui/condition/query";
-import { anyComparison, anyCondition, VOCABULARY } from "./setup/conditions";
+import { computedFields } from "@/core/item/compute-fields";
+import { anyComparison, anyCondition, anyOutside, anyOwn, OWN_FIELDS, VOCABULARY } from "./setup/conditions";
 import { created, DAY } from "./setup/make";
 
-const asker: Asker = { personId: "noor", teamIds: ["ticketing"], now: 10 * DAY, zone: "Europe/London" };
+const asker: Asker = { personId: "noor", teamIds: ["ticketing"], now: 10 * DAY, zone: "Europe/London", sprints: { current: "sp1", next: "sp2", previous: null } };
 const base = applyEvent(null, { kind: "created", new: created, itemId: "i", seq: 1, at: 0, actorId: "noor", cause: "person", commandId: "c" });
 
 /** Items of every shape that the vocabulary knows, many of their facts empty. */
@@ -20,11 +21,11 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
     typeId: fc.constantFrom("bug", "story"), stateId: fc.constantFrom("s1", "s2", "s3", "s4"), stateKind: fc.constantFrom("unstarted" as const, "waiting" as const, "working" as const, "finished" as const),
     title: fc.constantFrom("ticket", "the Pier", 'say "so"'), description: fc.constantFrom("", "Gate 3"), estimate: fc.option(fc.integer({ min: 0, max: 12 })), severity: fc.constantFrom(null, "minor" as const, "critical" as const),
     assigneeId: fc.constantFrom(null, "noor", "ivo"), reviewerId: fc.constantFrom(null, "ivo"), teamId: fc.constantFrom(null, "quayside", "ticketing"), place: fc.constantFrom(null, "the pier"),
-    dueOn: fc.constantFrom(null, "1970-01-08", "1970-01-11", "2026-06-01"), returns: fc.nat(3), outcome: fc.constantFrom(null, "delivered" as const), enteredStateAt: fc.integer({ min: 0, max: 10 }).map((n) => n * DAY),
+    dueOn: fc.constantFrom(null, "1970-01-08", "1970-01-11", "2026-06-01"), returns: fc.nat(3), outcome: fc.constantFrom(null, "delivered" as const), sprintId: fc.constantFrom(null, "sp1", "sp2"), releaseId: fc.constantFrom(null, "r1"), labels: fc.subarray(["ticket", "Gate"]), own: anyOwn, outside: anyOutside, enteredStateAt: fc.integer({ min: 0, max: 10 }).map((n) => n * DAY),
   })
   .chain((change) =>
     fc.record({
-      item: fc.constant({ ...base, ...change }),
+      item: fc.constant({ ...base, ...change }), computed: fc.constant(computedFields(OWN_FIELDS, { ...base, ...change })),
       everIn: fc.subarray(["s1", "s2", "s3", "s4"]), links: fc.subarray(["duplicates", "relates to"] as const), children: fc.nat(3), openChildren: fc.nat(3),
     }),
   );

@@ -16,7 +16,7 @@ const item = (change: Partial<ItemSnapshot> = {}): ItemSnapshot => ({
   ...applyEvent(null, { kind: "created", new: created, itemId: "i", seq: 1, at: 0, actorId: "noor", cause: "person", commandId: "c" }),
   ...change,
 });
-const asked = (change: Partial<ItemSnapshot> = {}, more: Partial<AskedItem> = {}): AskedItem => ({ item: item(change), everIn: ["s1"], links: [], children: 0, openChildren: 0, ...more });
+const asked = (change: Partial<ItemSnapshot> = {}, more: Partial<AskedItem> = {}): AskedItem => ({ item: item(change), everIn: ["s1"], links: [], children: 0, openChildren: 0, computed: {}, ...more });
 const noor: Asker = { personId: "noor", teamIds: ["ticketing"], now: 10 * DAY, zone: "UTC" };
 const read = (text: string) => {
   const parsed = parseCel(text, VOCABULARY);

@@ -145,7 +145,7 @@ test("a withdrawn item takes no more commands, and only an unstarted one can be 
 });
 
 test("history reads as sentences", () => {
-  const names = { state: (id: string) => id, person: (id: string) => id, team: (id: string) => id, type: (id: string) => id };
+  const names = { state: (id: string) => id, person: (id: string) => id, team: (id: string) => id, type: (id: string) => id, sprint: (id: string) => id, release: (id: string) => id, own: () => undefined };
   const subject = new Subject().move("Ready").move("Building", { assigneeId: "Noor" });
   subject.do({ kind: "block", blockId: "b", cause: "no device", waitingFor: "the supplier" });
   subject.do({ kind: "link", linkId: "l", linkKind: "duplicates", otherId: "x", otherKey: "TIX-9", outward: false });

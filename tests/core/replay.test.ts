@@ -7,11 +7,12 @@ import { context, Subject, workflow } from "./setup/make";
 
 const asking: ReplayContext = {
   actorOf: (id) => ({ personId: id, role: id === "ines" ? "lead" : "member", teamIds: [] }),
-  aroundOf: (_id, everIn) => ({ everIn, links: [], children: 0, openChildren: 0 }),
+  aroundOf: (_id, everIn) => ({ everIn, links: [], children: 0, openChildren: 0, computed: {} }),
   asker: { personId: null, teamIds: [], now: 0, zone: "UTC" },
   teamsOf: () => [],
   vocabulary: VOCABULARY,
   nameOf: (id) => id,
+  ownFields: [],
   teamName: (id) => id,
 };
 

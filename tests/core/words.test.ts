@@ -1,3 +1,4 @@
+import { OWN_FIELDS } from "./setup/conditions";
 import { eventWords } from "@/core/item/words";
 import type { ItemEvent } from "@/core/item/event";
 import type { FollowUp } from "@/core/workflow/follow-up";
@@ -52,7 +53,7 @@ test.each<[Mover[], string | null]>([
   [[{ kind: "reviewer" }, { kind: "role", role: "member" }, { kind: "assignee" }], "the reviewer, a member or the assignee"],
 ])("%j may make it: %s", (who, words) => expect(moversWords(who, VOCABULARY)).toBe(words));
 
-const names = { state: (id: string) => `State ${id}`, person: (id: string) => `Person ${id}`, team: (id: string) => `Team ${id}`, type: (id: string) => `Type ${id}` };
+const names = { state: (id: string) => `State ${id}`, person: (id: string) => `Person ${id}`, team: (id: string) => `Team ${id}`, type: (id: string) => `Type ${id}`, sprint: (id: string) => `Sprint ${id}`, release: (id: string) => `Release ${id}`, own: (id: string) => OWN_FIELDS.find((f) => f.id === id) };
 const event = (change: object) => ({ itemId: "i", seq: 2, at: 0, actorId: "noor", cause: "person", commandId: "c", ...change }) as ItemEvent;
 
 test.each<[object, string]>([
@@ -72,5 +73,12 @@ test.each<[object, string]>([
   [{ kind: "lifted", old: { blockId: "b", cause: "storm" } }, "lifted the blocker: storm"],
   [{ kind: "overrode", new: { columnId: "c", columnName: "Review", side: "maximum", limit: 3, wouldHold: 4 }, note: "storm" }, "went beyond the limit of Review (maximum 3, now 4)"],
   [{ kind: "linked", new: { linkId: "l", kind: "duplicates", otherId: "o", otherKey: "TIX-9", outward: false } }, "linked it: is duplicated by TIX-9"],
+  [{ kind: "changed", field: "sprintId", old: null, new: "9" }, "set the sprint to Sprint 9"],
+  [{ kind: "changed", field: "labels", old: ["deck"], new: ["deck", "storm"] }, "changed the labels from deck to deck, storm"],
+  [{ kind: "own changed", field: "f-value", old: null, new: 5000 }, "set Value lost per week to 5,000 pounds"],
+  [{ kind: "own changed", field: "f-quays", old: ["q1"], new: ["q1", "q2"] }, "changed Quays from Quay 1 to Quay 1, Quay 2"],
+  [{ kind: "own changed", field: "f-skipper", old: "ivo", new: null }, "cleared Skipper (was Person ivo)"],
+  [{ kind: "reported", new: { kind: "checks failed", change: "41" } }, "heard: checks of change 41 failed"],
+  [{ kind: "held", new: { transitionId: "t", to: "5" }, note: "It needs an estimate." }, "left it where it is instead of moving it to State 5"],
   [{ kind: "withdrawn", note: "x" }, "took it back to the intake queue"],
 ])("history: %j reads “%s”", (change, words) => expect(eventWords(event(change), names)).toBe(words));

@@ -14,6 +14,7 @@ import { createItem } from "@/server/item/create";
 import { itemsById, readItem, searchItems } from "@/server/item/read";
 import { enterProject, visibleProjects } from "@/server/people/access";
 import { readMembers, setMember } from "@/server/people/members";
+import { editBox } from "@/server/plan/boxes";
 import type { Viewer } from "@/server/people/viewer";
 import { discardDraft } from "@/server/workflow/draft";
 import { readDesign } from "@/server/workflow/read";
@@ -45,6 +46,7 @@ const ATTEMPTS: Record<Exclude<Action, "send report" | "answer question">, (view
     const [open] = await database().select().from(report).where(eq(report.status, "unjudged")).limit(1);
     return judgeReport(v, open.id, { commandId: randomUUID(), seenVersion: open.version, verdict: { kind: "decline", reason: "x" } });
   },
+  "plan work": (v) => editBox(v, "TIX", { kind: "release", release: { id: "authorised", name: "Spring", dueOn: null, released: false } }),
   "edit workflow": async (v) => {
     await storeDraft(v, await runningWorkflow());
     await discardDraft(v, "tix-main", 1);

@@ -1,3 +1,4 @@
+import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
 import { randomUUID } from "node:crypto";
 import { and, desc, eq } from "drizzle-orm";
 import { parseCel } from "@/core/condition/cel-parse";
@@ -55,7 +56,7 @@ describe("every requirement, through the real write path", () => {
   const cases: [string, Requirement, { code: string; sentence: string; asks: string[] }, (id: string) => Promise<unknown>][] = [
     ["a field filled", { kind: "filled", field: "severity" }, { code: "field missing", sentence: "It needs a severity.", asks: ["severity"] }, hand(NOOR, { severity: "major" })],
     ["different people", { kind: "different people", first: "reviewerId", second: "assigneeId" }, { code: "same person", sentence: "Review needs a second person.", asks: ["reviewerId"] }, hand(NOOR, { reviewerId: "ivo" })],
-    ["a condition", { kind: "condition", condition: parseCel("item.estimate <= 8", { types: [], states: [], people: [], teams: [] }).condition! }, { code: "condition", sentence: "This move is for other items.", asks: [] }, async (id) => {
+    ["a condition", { kind: "condition", condition: parseCel("item.estimate <= 8", EMPTY_VOCABULARY).condition! }, { code: "condition", sentence: "This move is for other items.", asks: [] }, async (id) => {
       await send(NOOR, id, { kind: "edit", seenVersion: (await snapshot(id)).version, changes: { estimate: 5 } });
       return hand()(id);
     }],

@@ -1,9 +1,9 @@
 import { parse } from "@bufbuild/cel";
-import { comparisonProblem, operatorsFor, type Comparison, type Condition, type ConditionValue, type Operator } from "./condition";
-import { FACT_NAMES, FACTS, type FactName } from "./facts";
+import { comparisonProblem, operatorsFor, SPRINT_WORDS, type Comparison, type Condition, type ConditionValue, type Operator } from "./condition";
+import { factOf, type FactName } from "./facts";
 import { syntaxError } from "./cel-syntax";
 import { simplify } from "./simplify";
-import { optionsOf, type Vocabulary } from "./vocabulary";
+import { factLabel, factTexts, optionsOf, type Vocabulary } from "./vocabulary";
 
 /** What is wrong with a text, and the character it is wrong at, counted from 0. */
 export interface TextProblem {
@@ -48,8 +48,6 @@ export function parseCel(text: string, vocabulary: Vocabulary): ParsedText {
   }
 }
 
-const BY_TEXT = new Map(FACT_NAMES.map((name) => [FACTS[name].text, name]));
-
 const OPERATOR_OF: Record<string, Operator> = { "_==_": "is", "_!=_": "is not", "_>=_": "at least", "_<=_": "at most", "_>_": "more than", "_<_": "less than" };
 /** The same comparison with its sides exchanged. */
 const MIRRORED: Partial<Record<Operator, Operator>> = { "at least": "at most", "at most": "at least", "more than": "less than", "less than": "more than" };
@@ -57,7 +55,11 @@ const MIRRORED: Partial<Record<Operator, Operator>> = { "at least": "at most", "
 type Side = { fact: FactName } | { value: ConditionValue | null };
 
 class Reader {
-  constructor(private readonly vocabulary: Vocabulary) {}
+  private readonly byText: Map<string, FactName>;
+
+  constructor(private readonly vocabulary: Vocabulary) {
+    this.byText = new Map([...factTexts(vocabulary)].map(([name, text]) => [text, name]));
+  }
 
   condition(expr: Expr): Condition {
     const { exprKind } = expr;
@@ -76,7 +78,7 @@ class Reader {
 
   private flag(expr: Expr): Condition {
     const fact = this.fact(expr);
-    if (FACTS[fact].kind !== "flag") throw new Trouble(expr.id, `“${FACTS[fact].label}” is compared with something, such as == or >.`);
+    if (factOf(fact).kind !== "flag") throw new Trouble(expr.id, `“${factLabel(fact, this.vocabulary)}” is compared with something, such as == or >.`);
     return { kind: "compare", fact, op: "is", value: true };
   }
 
@@ -96,7 +98,7 @@ class Reader {
 
   private compare(expr: Expr, fact: FactName, op: Operator, value: ConditionValue | null, valueExpr: Expr): Comparison {
     if (value === null) {
-      if (!operatorsFor(fact).includes("is set")) throw new Trouble(valueExpr.id, `“${FACTS[fact].label}” is never empty.`);
+      if (!operatorsFor(fact).includes("is set")) throw new Trouble(valueExpr.id, `“${factLabel(fact, this.vocabulary)}” is never empty.`);
       if (op === "is" || op === "is not") return { kind: "compare", fact, op: op === "is" ? "is empty" : "is set", value: null };
       throw new Trouble(valueExpr.id, "Nothing is more or less than null.");
     }
@@ -108,12 +110,13 @@ class Reader {
 
   /** Names become the ids of what is called so. */
   private identified(fact: FactName, value: ConditionValue, expr: Expr): ConditionValue {
-    if (typeof FACTS[fact].options !== "string") return value;
+    const from = factOf(fact).options;
+    if (from === null || Array.isArray(from)) return value;
     const options = optionsOf(fact, this.vocabulary);
     const idOf = (label: string) => {
       const found = options.find((o) => o.label === label) ?? options.find((o) => o.id === label);
       if (found) return found.id;
-      throw new Trouble(expr.id, `No ${FACTS[fact].options === "people" ? "person" : String(FACTS[fact].options).replace(/s$/, "")} is called “${label}”.`);
+      throw new Trouble(expr.id, `No ${from === "people" ? "person" : typeof from === "string" ? from.replace(/s$/, "") : "choice"} is called “${label}”.`);
     };
     if (typeof value === "string") return idOf(value);
     if (Array.isArray(value)) return value.map(idOf);
@@ -131,9 +134,9 @@ class Reader {
     if (exprKind.case === "selectExpr" && !exprKind.value.testOnly) {
       const { operand, field } = exprKind.value;
       if (operand?.exprKind.case === "identExpr" && operand.exprKind.value.name === "item") {
-        const name = BY_TEXT.get(field);
+        const name = this.byText.get(field);
         if (name) return name;
-        throw new Trouble(expr.id, `An item has no “${field}”.${nearest(field)}`);
+        throw new Trouble(expr.id, `An item has no “${field}”.${nearest(field, [...this.byText.keys()])}`);
       }
     }
     throw new Trouble(expr.id, "A fact of the item is wanted here, such as item.type.");
@@ -150,6 +153,8 @@ class Reader {
     if (exprKind.case === "identExpr") {
       if (exprKind.value.name === "me") return { who: "me" };
       if (exprKind.value.name === "my_teams") return { who: "my teams" };
+      const sprint = SPRINT_WORDS.find((word) => exprKind.value.name === `${word}_sprint`);
+      if (sprint) return { sprint };
       throw new Trouble(expr.id, `“${exprKind.value.name}” is not known. Texts stand in quotation marks.`);
     }
     if (exprKind.case === "listExpr") return exprKind.value.elements.map((e) => {
@@ -167,8 +172,8 @@ class Reader {
 }
 
 /** " Did you mean …?" for the fact whose name shares the most letters at its beginning. */
-function nearest(field: string): string {
+function nearest(field: string, known: readonly string[]): string {
   const shared = (name: string) => [...name].findIndex((c, i) => c !== field[i]);
-  const scored = [...BY_TEXT.keys()].map((name) => ({ name, score: shared(name) < 0 ? name.length : shared(name) })).sort((a, b) => b.score - a.score);
+  const scored = known.map((name) => ({ name, score: shared(name) < 0 ? name.length : shared(name) })).sort((a, b) => b.score - a.score);
   return scored[0].score >= 2 ? ` Did you mean item.${scored[0].name}?` : "";
 }

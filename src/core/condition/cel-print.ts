@@ -1,7 +1,7 @@
 import type { Comparison, Condition, ConditionValue } from "./condition";
-import { FACTS } from "./facts";
+import { factOf } from "./facts";
 import { simplify } from "./simplify";
-import { labelOf, type Vocabulary } from "./vocabulary";
+import { factText, labelOf, type Vocabulary } from "./vocabulary";
 
 /**
  * A condition in its text form, a subset of the Common Expression Language (cel-spec): `item.type == "Bug" &&
@@ -37,8 +37,8 @@ const SIGN = { is: "==", "is not": "!=", "at least": ">=", "at most": "<=", "mor
 
 function printComparison(comparison: Comparison, vocabulary: Vocabulary): { text: string; simple: boolean } {
   const { fact, op, value } = comparison;
-  const name = `item.${FACTS[fact].text}`;
-  const { kind } = FACTS[fact];
+  const name = `item.${factText(fact, vocabulary)}`;
+  const { kind } = factOf(fact);
   if (op === "is set") return { text: `${name} != null`, simple: false };
   if (op === "is empty") return { text: `${name} == null`, simple: false };
   const literal = printValue(comparison, value!, vocabulary);
@@ -55,9 +55,10 @@ function printValue({ fact }: Comparison, value: ConditionValue, vocabulary: Voc
   if (Array.isArray(value)) return `[${value.map((v) => quoted(labelOf(fact, v, vocabulary))).join(", ")}]`;
   if (typeof value === "object") {
     if ("day" in value) return value.day === 0 ? "day(0)" : `day(${value.day})`;
+    if ("sprint" in value) return `${value.sprint}_sprint`;
     return value.who === "me" ? "me" : "my_teams";
   }
-  if (typeof value === "string") return quoted(FACTS[fact].options === null ? value : labelOf(fact, value, vocabulary));
+  if (typeof value === "string") return quoted(factOf(fact).options === null ? value : labelOf(fact, value, vocabulary));
   if (typeof value === "number") return Number.isInteger(value) ? `${value}.0` : String(value);
   return String(value);
 }

@@ -1,8 +1,11 @@
 import { z } from "zod";
-import { FACT_NAMES, FACTS, type FactName } from "./facts";
+import { factOf, isFactName, type FactName } from "./facts";
 
-/** What a fact is compared with. `me` and `my teams` are whoever asks; a day is counted from today. */
-export type ConditionValue = string | number | boolean | string[] | { who: "me" | "my teams" } | { day: number };
+export const SPRINT_WORDS = ["current", "next", "previous"] as const;
+export type SprintWord = (typeof SPRINT_WORDS)[number];
+
+/** What a fact is compared with. `me` and `my teams` are whoever asks; a day is counted from today, a sprint from the one that runs. */
+export type ConditionValue = string | number | boolean | string[] | { who: "me" | "my teams" } | { day: number } | { sprint: SprintWord };
 
 export const OPERATORS = [
   "is",
@@ -47,7 +50,7 @@ const BY_KIND = {
 } as const satisfies Record<string, readonly Operator[]>;
 
 export function operatorsFor(fact: FactName): readonly Operator[] {
-  const { kind, nullable } = FACTS[fact];
+  const { kind, nullable } = factOf(fact);
   return BY_KIND[kind].filter((op) => nullable || (op !== "is set" && op !== "is empty"));
 }
 
@@ -55,7 +58,7 @@ const isDate = (text: string) => z.iso.date().safeParse(text).success;
 
 /** Why a comparison makes no sense; null when it does. */
 export function comparisonProblem({ fact, op, value }: Comparison): string | null {
-  const { kind, label, options } = FACTS[fact];
+  const { kind, label, options } = factOf(fact);
   if (!operatorsFor(fact).includes(op)) return `“${label}” cannot be asked with “${op}”.`;
   if (op === "is set" || op === "is empty") return value === null ? null : `“${op}” takes no value.`;
   if (value === null) return `“${label} ${op}” needs a value.`;
@@ -72,11 +75,12 @@ export function comparisonProblem({ fact, op, value }: Comparison): string | nul
     return Array.isArray(value) && value.length > 0 && !value.includes("") ? known(fact, value) : `“${label} ${op}” needs at least one value.`;
   }
   if (person) return options === "people" && value.who === "me" ? null : `“${label}” cannot be you.`;
+  if (typeof value === "object" && "sprint" in value) return options === "sprints" ? null : `“${label}” is no sprint.`;
   return typeof value === "string" && value !== "" ? known(fact, [value]) : `“${label}” is compared with one value.`;
 }
 
 function known(fact: FactName, values: readonly string[]): string | null {
-  const { options, label } = FACTS[fact];
+  const { options, label } = factOf(fact);
   if (!Array.isArray(options)) return null;
   const strange = values.find((v) => !options.includes(v));
   return strange === undefined ? null : `${label} is never “${strange}”. It is ${options.join(", ")}.`;
@@ -85,7 +89,7 @@ function known(fact: FactName, values: readonly string[]): string | null {
 const comparison = z
   .object({
     kind: z.literal("compare"),
-    fact: z.enum(FACT_NAMES),
+    fact: z.string().max(100).refine(isFactName, "There is no such fact.") as unknown as z.ZodType<FactName>,
     op: z.enum(OPERATORS),
     value: z.union([
       z.string().max(300),
@@ -93,12 +97,13 @@ const comparison = z
       z.boolean(),
       z.array(z.string().max(300)).max(100),
       z.object({ who: z.enum(["me", "my teams"]) }),
+      z.object({ sprint: z.enum(SPRINT_WORDS) }),
       z.object({ day: z.number().int().min(-3650).max(3650) }),
       z.null(),
     ]),
   })
   .superRefine((c, context) => {
-    const problem = comparisonProblem(c);
+    const problem = isFactName(c.fact) ? comparisonProblem(c) : null;
     if (problem) context.addIssue({ code: "custom", message: problem });
   });
 

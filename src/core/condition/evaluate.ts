@@ -1,7 +1,7 @@
 import type { Instant } from "@/core/calendar/instant";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
-import type { Comparison, Condition, ConditionValue } from "./condition";
-import { FACTS, type AskedItem, type FactValue } from "./facts";
+import type { Comparison, Condition, ConditionValue, SprintWord } from "./condition";
+import { factOf, type AskedItem, type FactValue } from "./facts";
 
 /** Who asks, when, and where a day begins and ends. */
 export interface Asker {
@@ -10,6 +10,8 @@ export interface Asker {
   now: Instant;
   /** IANA zone of the project. */
   zone: string;
+  /** The sprint that runs, the one after and the one before it; left out where nothing can be about them. */
+  sprints?: Record<SprintWord, string | null>;
 }
 
 /** The date that a value stands for, ISO 8601. */
@@ -20,10 +22,11 @@ export function dateOf(value: ConditionValue, asker: Pick<Asker, "now" | "zone">
 }
 
 /** The ids that a value stands for. `me` of nobody is no id, so nothing is ever equal to it. */
-export function idsOf(value: ConditionValue, asker: Pick<Asker, "personId" | "teamIds">): string[] {
+export function idsOf(value: ConditionValue, asker: Pick<Asker, "personId" | "teamIds" | "sprints">): string[] {
   if (typeof value === "string") return [value];
   if (Array.isArray(value)) return value;
   if (typeof value === "object" && "who" in value) return value.who === "me" ? (asker.personId ? [asker.personId] : []) : [...asker.teamIds];
+  if (typeof value === "object" && "sprint" in value) return [asker.sprints?.[value.sprint] ?? []].flat();
   throw new Error("no id");
 }
 
@@ -40,7 +43,7 @@ export function holds(condition: Condition, asked: AskedItem, asker: Asker): boo
     case "not":
       return !holds(condition.of, asked, asker);
     case "compare":
-      return compare(condition, FACTS[condition.fact].of(asked, asker.now), asker);
+      return compare(condition, factOf(condition.fact).of(asked, asker.now), asker);
   }
 }
 
@@ -51,7 +54,7 @@ function compare({ fact, op, value }: Comparison, actual: FactValue, asker: Aske
   if (op === "none of") return !compare({ kind: "compare", fact, op: "one of", value }, actual, asker);
   if (op === "lacks") return !compare({ kind: "compare", fact, op: "contains", value }, actual, asker);
   if (actual === null || value === null) return false;
-  const { kind } = FACTS[fact];
+  const { kind } = factOf(fact);
   if (kind === "choice") return idsOf(value, asker).includes(actual as string);
   if (kind === "set") return (actual as readonly string[]).includes(value as string);
   if (kind === "text") return op === "contains" ? lower(actual as string).includes(lower(value as string)) : actual === value;

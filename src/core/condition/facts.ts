@@ -1,6 +1,8 @@
 import type { Instant } from "@/core/calendar/instant";
 import { DAY } from "@/core/calendar/instant";
 import { CLASSES_OF_SERVICE, LINK_KINDS, ORIGINS, PRIORITIES, SEVERITIES, type ItemSnapshot, type LinkKind } from "@/core/item/fields";
+import { CHANGE_CHECKS, checksOf, TEST_RESULTS } from "@/core/item/outside";
+import type { OwnFieldKind } from "@/core/item/own-field";
 import { OUTCOMES, STATE_KINDS, type StateId } from "@/core/workflow/workflow";
 
 /** What a condition can be asked of: a snapshot, what is known around it, and the instant of asking. */
@@ -12,12 +14,17 @@ export interface AskedItem {
   /** Items directly under it, and those of them that are not finished. */
   children: number;
   openChildren: number;
+  /** The project's computed fields, by id. */
+  computed: Readonly<Record<string, number | null>>;
 }
+
+/** Where nothing around an item is known or asked for. */
+export const NOTHING_AROUND: Omit<AskedItem, "item"> = { everIn: [], links: [], children: 0, openChildren: 0, computed: {} };
 
 export type FactValue = string | number | boolean | readonly string[] | null;
 
 /** Fixed words, or what the project has of them. */
-export type FactOptions = readonly string[] | "types" | "states" | "people" | "teams" | null;
+export type FactOptions = readonly string[] | "types" | "states" | "people" | "teams" | "sprints" | "releases" | { own: string } | null;
 
 export interface Fact {
   /** As people read it. */
@@ -56,6 +63,9 @@ export const FACTS = {
   createdBy: choice("creator", "creator", "people", ({ item }) => item.createdBy, true),
   place: text("place", "place", ({ item }) => item.place),
   howToTest: text("note on how to test", "how_to_test", ({ item }) => item.howToTest),
+  labels: { label: "labels", text: "labels", kind: "set", nullable: false, options: null, of: ({ item }) => item.labels } as Fact,
+  sprintId: choice("sprint", "sprint", "sprints", ({ item }) => item.sprintId, true),
+  releaseId: choice("release", "release", "releases", ({ item }) => item.releaseId, true),
   dueOn: { label: "due date", text: "due", kind: "date", nullable: true, options: null, of: ({ item }) => item.dueOn } as Fact,
   blocked: { label: "blocked", text: "blocked", kind: "flag", nullable: false, options: null, of: ({ item }) => item.openBlockers.length > 0 } as Fact,
   daysInState: number("days in state", "days_in_state", ({ item }, now) => days(item.enteredStateAt, now), { unit: "days" }),
@@ -66,7 +76,50 @@ export const FACTS = {
   links: { label: "links", text: "links", kind: "set", nullable: false, options: LINK_KINDS, of: ({ links }) => links } as Fact,
   children: number("sub-tasks", "children", ({ children }) => children),
   openChildren: number("open sub-tasks", "open_children", ({ openChildren }) => openChildren),
+  openChanges: number("open changes", "open_changes", ({ item }) => item.outside.changes.filter((c) => c.status === "open").length),
+  mergedChanges: number("merged changes", "merged_changes", ({ item }) => item.outside.changes.filter((c) => c.status === "merged").length),
+  checks: choice("checks of its changes", "checks", CHANGE_CHECKS, ({ item }) => checksOf(item.outside.changes), true),
+  testResult: choice("last test run", "test_run", TEST_RESULTS, ({ item }) => item.outside.testResult, true),
+  deployedTo: { label: "deployed to", text: "deployed_to", kind: "set", nullable: false, options: null, of: ({ item }) => item.outside.deployedTo } as Fact,
 } satisfies Record<string, Fact>;
 
-export type FactName = keyof typeof FACTS;
-export const FACT_NAMES = Object.keys(FACTS) as [FactName, ...FactName[]];
+export type ItemFactName = keyof typeof FACTS;
+export const FACT_NAMES = Object.keys(FACTS) as [ItemFactName, ...ItemFactName[]];
+
+/** A field of the project's own, by its kind and id; the kind says how it is compared, whatever it is called now. */
+export type OwnFactName = `own.${OwnFieldKind}.${string}`;
+export type FactName = ItemFactName | OwnFactName;
+
+const OWN = /^own\.(text|number|date|one of|many of|person|yes or no|link|computed)\.(.{1,64})$/;
+
+export function ownFactName(field: { kind: OwnFieldKind; id: string }): OwnFactName {
+  return `own.${field.kind}.${field.id}`;
+}
+
+export function isFactName(name: string): name is FactName {
+  return Object.hasOwn(FACTS, name) || OWN.test(name);
+}
+
+/** The field behind an own fact; null for the facts that every item has. */
+export function ownFieldOf(name: FactName): { kind: OwnFieldKind; id: string } | null {
+  const [, kind, id] = OWN.exec(name) ?? [];
+  return id === undefined || Object.hasOwn(FACTS, name) ? null : { kind: kind as OwnFieldKind, id };
+}
+
+const OWN_KINDS: Record<OwnFieldKind, Fact["kind"]> = { text: "text", number: "number", date: "date", "one of": "choice", "many of": "set", person: "choice", "yes or no": "flag", link: "text", computed: "number" };
+
+const ownFacts = new Map<string, Fact>();
+
+/** What a fact is. Of an own field only what its kind says: its name, unit and choices are the vocabulary's. */
+export function factOf(name: FactName): Fact {
+  const known = Object.hasOwn(FACTS, name) ? (FACTS as Record<string, Fact>)[name] : ownFacts.get(name);
+  if (known) return known;
+  const field = ownFieldOf(name);
+  if (!field) throw new Error(`there is no fact ${name}`);
+  const { kind, id } = field;
+  const value: Fact["of"] = ({ item, computed }) => (kind === "computed" ? (computed[id] ?? null) : ((item.own[id] as FactValue | undefined) ?? (kind === "many of" ? [] : kind === "yes or no" ? false : null)));
+  const options: FactOptions = kind === "person" ? "people" : kind === "one of" || kind === "many of" ? { own: id } : null;
+  const made: Fact = { label: "own field", text: id, kind: OWN_KINDS[kind], nullable: kind !== "many of" && kind !== "yes or no", options, of: value };
+  ownFacts.set(name, made);
+  return made;
+}

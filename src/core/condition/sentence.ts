@@ -1,6 +1,6 @@
 import type { Comparison, Condition, ConditionValue, Operator } from "./condition";
-import { FACTS } from "./facts";
-import { labelOf, type Vocabulary } from "./vocabulary";
+import { factOf, ownFieldOf } from "./facts";
+import { factLabel, factUnit, labelOf, type Vocabulary } from "./vocabulary";
 
 /** A condition as a plain sentence without its subject: "the type is Bug and it has been in its state for more than 3 days". */
 export function conditionSentence(condition: Condition, vocabulary: Vocabulary): string {
@@ -31,14 +31,16 @@ function valueWords({ fact }: Comparison, value: ConditionValue, vocabulary: Voc
   if (Array.isArray(value)) return list(value.map((v) => labelOf(fact, v, vocabulary)));
   if (typeof value === "object") {
     if ("who" in value) return value.who;
+    if ("sprint" in value) return `the ${value.sprint} one`;
     if (value.day === 0) return "today";
     const days = Math.abs(value.day) === 1 ? "1 day" : `${Math.abs(value.day)} days`;
     return value.day > 0 ? `${days} from today` : `${days} ago`;
   }
-  if (typeof value === "string" && FACTS[fact].options !== null) return labelOf(fact, value, vocabulary);
-  if (typeof value === "string" && FACTS[fact].kind === "text") return `“${value}”`;
-  const { unit } = FACTS[fact];
-  return unit === "days" ? (value === 1 ? "1 day" : `${value} days`) : String(value);
+  if (typeof value === "string" && factOf(fact).options !== null) return labelOf(fact, value, vocabulary);
+  if (typeof value === "string" && ["text", "set"].includes(factOf(fact).kind)) return `“${value}”`;
+  const unit = factUnit(fact, vocabulary);
+  if (unit === "days") return value === 1 ? "1 day" : `${value} days`;
+  return unit ? `${value} ${unit}` : String(value);
 }
 
 function list(words: readonly string[]): string {
@@ -50,12 +52,15 @@ const DATE_WORDS: Partial<Record<Operator, string>> = { "at least": "is not befo
 
 function comparisonSentence(comparison: Comparison, vocabulary: Vocabulary): string {
   const { fact, op, value } = comparison;
-  const { label, kind } = FACTS[fact];
+  const { kind } = factOf(fact);
+  const label = factLabel(fact, vocabulary);
   if (op === "is set") return `the ${label} is set`;
   if (op === "is empty") return `the ${label} is not set`;
   const words = valueWords(comparison, value!, vocabulary);
   if (fact === "everIn") return op === "contains" ? `it was ever in ${words}` : `it was never in ${words}`;
   if (fact === "links") return op === "contains" ? `a link says that it ${words} another item` : `no link says that it ${words} another item`;
+  if (fact === "deployedTo") return op === "contains" ? `it was deployed to ${words}` : `it was not deployed to ${words}`;
+  if (kind === "flag" && ownFieldOf(fact)) return `${label} is ${value === true ? "yes" : "no"}`;
   if (kind === "flag") return value === true ? `it is ${label}` : `it is not ${label}`;
   if (op === "one of") return `the ${label} is ${words}`;
   if (op === "none of") return `the ${label} is not ${words}`;
@@ -73,6 +78,7 @@ function numberSentence(fact: string, label: string, op: Operator, words: string
   if (fact === "daysBlocked") return `it has been blocked for ${amount}`;
   if (fact === "returns") return `it was returned ${amount} ${value === 1 ? "time" : "times"}`;
   if (fact === "children") return `it has ${amount} ${value === 1 ? "sub-task" : "sub-tasks"}`;
+  if (fact === "openChanges" || fact === "mergedChanges") return `it has ${amount} ${fact === "openChanges" ? "open" : "merged"} ${value === 1 ? "change" : "changes"}`;
   if (fact === "openChildren") return `it has ${amount} open ${value === 1 ? "sub-task" : "sub-tasks"}`;
   return `the ${label} is ${amount}`;
 }

@@ -1,5 +1,5 @@
 import type { Condition, Operator } from "./condition";
-import { FACTS } from "./facts";
+import { factOf } from "./facts";
 
 /** Operators that say the opposite of each other for every item, also for one whose fact has no value. */
 const OPPOSITE: Partial<Record<Operator, Operator>> = {
@@ -32,7 +32,7 @@ export function simplify(condition: Condition): Condition {
 function negated(inner: Condition): Condition {
   if (inner.kind === "not") return inner.of;
   if (inner.kind !== "compare") return { kind: "not", of: inner };
-  if (FACTS[inner.fact].kind === "flag") return { ...inner, value: inner.value !== true };
+  if (factOf(inner.fact).kind === "flag") return { ...inner, value: inner.value !== true };
   const op = OPPOSITE[inner.op];
   return op ? { ...inner, op } : { kind: "not", of: inner };
 }

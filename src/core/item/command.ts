@@ -1,15 +1,19 @@
 import type { Outcome, StateId } from "@/core/workflow/workflow";
 import type { CreatedData, ItemEvent } from "./event";
-import type { DemandedField } from "@/core/workflow/requirement";
+import type { DemandedItemField } from "@/core/workflow/requirement";
 import type { EditableFields, LinkKind } from "./fields";
+import type { OutsideFact } from "./outside";
+import type { OwnValue } from "./own-field";
 
 /** What a person answered in place so that a transition's requirements are met. */
-export interface MoveAnswers extends Partial<Pick<EditableFields, DemandedField>> {
+export interface MoveAnswers extends Partial<Pick<EditableFields, DemandedItemField>> {
   reason?: string;
   comment?: string;
   outcome?: Outcome;
   /** Ids of the policies found true. */
   ticks?: string[];
+  /** Own fields by id. */
+  own?: Record<string, OwnValue>;
 }
 
 /** Everything that can be asked of an item. Whoever handles one calls `decide` and stores the events it gives. */
@@ -27,8 +31,10 @@ export type ItemCommand =
       rank?: string;
       /** For the comment that the move may leave. */
       commentId?: string;
+      /** Of a move that nobody made by hand: what made it. */
+      because?: string;
     }
-  | { kind: "edit"; seenVersion: number; changes: Partial<EditableFields> }
+  | { kind: "edit"; seenVersion: number; changes: Partial<EditableFields>; own?: Record<string, OwnValue | null> }
   | { kind: "rank"; rank: string }
   | { kind: "comment"; commentId: string; body: string }
   | { kind: "block"; blockId: string; cause: string; waitingFor: string | null }
@@ -37,6 +43,10 @@ export type ItemCommand =
   | { kind: "unlink"; linkId: string; linkKind: LinkKind; otherId: string; otherKey: string; outward: boolean }
   | { kind: "tick"; policyId: string; on: boolean }
   | { kind: "approve"; on: boolean }
+  /** Something happened outside. */
+  | { kind: "report"; fact: OutsideFact }
+  /** A move that should have happened by itself and did not, with why. */
+  | { kind: "hold"; transitionId: string; to: StateId; note: string }
   /** Puts the item into another state because the one it was in is gone; asks for nothing. */
   | { kind: "place in state"; to: StateId; note: string }
   /** Takes back the command that these events, the item's last, came from. */

@@ -7,6 +7,8 @@ import { isReturn, stateOf, transitionsFrom } from "@/core/workflow/workflow";
 import type { ItemCommand } from "./command";
 import type { Cause, ItemChange, ItemEvent } from "./event";
 import { FIELD_WORDS, type EditableField, type ItemSnapshot } from "./fields";
+import { fieldsOfType, ownValueProblem, type OwnValue } from "./own-field";
+import { same } from "@/core/workflow/same";
 
 export interface DecisionContext extends MoveContext {
   itemId: string;
@@ -15,8 +17,8 @@ export interface DecisionContext extends MoveContext {
   cause: Cause;
   commandId: string;
   followUps: FollowUpContext;
-  /** Fields that were changed after a given version, needed to see whether an edit is stale. */
-  changedSince: (version: number) => EditableField[];
+  /** Fields that were changed after a given version, needed to see whether an edit is stale; own fields by their ids. */
+  changedSince: (version: number) => string[];
 }
 
 /**
@@ -73,6 +75,10 @@ function changesFor(item: ItemSnapshot | null, command: ItemCommand, context: De
       return tick(item, command, context);
     case "approve":
       return approve(item, command, context);
+    case "report":
+      return [{ kind: "reported", new: command.fact }];
+    case "hold":
+      return [{ kind: "held", new: { transitionId: command.transitionId, to: command.to }, note: command.note }];
     case "place in state": {
       const to = stateOf(context.workflow, command.to);
       if (to.id === item.stateId && to.kind === item.stateKind) return [];
@@ -103,20 +109,46 @@ function move(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "move" }
     old: item[field as keyof ItemSnapshot],
     new: value,
   }));
+  changes.push(...ownChanges(item, decision.own));
   for (const { id, text } of decision.ticked) changes.push({ kind: "ticked", new: { policyId: id, text } });
   if (decision.comment) changes.push({ kind: "commented", new: { commentId: command.commentId!, body: decision.comment } });
   for (const limitBreak of decision.overridden)
     changes.push({ kind: "overrode", new: limitBreak, note: command.overrideReason!.trim() });
   changes.push({
     kind: "moved",
-    old: { stateId: from.id, kind: from.kind },
+    old: { stateId: from.id, kind: from.kind, ...agreed(item) },
     new: { stateId: to.id, kind: to.kind, isReturn: isReturn(workflow, from.id, to.id), rank: command.rank ?? null },
-    note: decision.reason,
+    note: command.because ?? decision.reason,
   });
   if (to.kind === "finished")
     for (const { id, cause } of item.openBlockers) changes.push({ kind: "lifted", old: { blockId: id, cause } });
-  const moved: ItemSnapshot = { ...item, ...(decision.changes as Partial<ItemSnapshot>), stateId: to.id, stateKind: to.kind };
+  const moved: ItemSnapshot = { ...item, ...(decision.changes as Partial<ItemSnapshot>), own: { ...item.own, ...decision.own }, stateId: to.id, stateKind: to.kind };
   return [...changes, ...followUpChanges(decision.transition.followUps, moved, context.followUps)];
+}
+
+/** The ticks and approvals of an item, where it has any: an undo brings them back. */
+function agreed({ ticks, approvals }: ItemSnapshot): { ticks?: ItemSnapshot["ticks"]; approvals?: ItemSnapshot["approvals"] } {
+  return { ...(ticks.length > 0 ? { ticks } : {}), ...(approvals.length > 0 ? { approvals } : {}) };
+}
+
+/** The events that give own fields their values; what changes nothing gives none. */
+function ownChanges(item: ItemSnapshot, values: Readonly<Record<string, OwnValue | null>>): ItemChange[] {
+  return Object.entries(values).flatMap(([field, value]): ItemChange[] => {
+    const old = item.own[field] ?? null;
+    return same(old, value) ? [] : [{ kind: "own changed", field, old, new: value }];
+  });
+}
+
+/** Why an own field cannot take a value; null when every one can. */
+function ownProblem(item: ItemSnapshot, values: Readonly<Record<string, OwnValue | null>>, { ownFields }: DecisionContext): Refusal | null {
+  const fields = fieldsOfType(ownFields, item.typeId);
+  for (const [id, value] of Object.entries(values)) {
+    const field = fields.find((f) => f.id === id);
+    if (!field) return refuse("invalid", "Items of this type have no such field.", "Look at the item anew: its fields may have changed.");
+    const problem = value === null ? (field.kind === "computed" ? `“${field.name}” is computed and cannot be set.` : null) : ownValueProblem(field, value);
+    if (problem) return refuse("invalid", problem, "Give it another value.");
+  }
+  return null;
 }
 
 function tick(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "tick" }>, { workflow }: DecisionContext): ItemChange[] | Refusal {
@@ -139,30 +171,35 @@ function approve(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "appr
 }
 
 function edit(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "edit" }>, context: DecisionContext): ItemChange[] | Refusal {
-  const wanted = Object.entries(command.changes).filter(([field, value]) => item[field as EditableField] !== value);
+  const wanted = Object.entries(command.changes).filter(([field, value]) => !same(item[field as EditableField], value));
   if (command.changes.title !== undefined && !command.changes.title.trim())
     return refuse("invalid", "An item needs a title.", "Say in a few words what it is.");
   if (command.seenVersion > item.version)
     return refuse("invalid", "This edit refers to a version that does not exist yet.", "Reload the item and edit again.");
   const changedSince = command.seenVersion < item.version ? context.changedSince(command.seenVersion) : [];
-  const stale = wanted.filter(([field]) => changedSince.includes(field as EditableField));
+  const own = ownChanges(item, command.own ?? {});
+  const problem = ownProblem(item, command.own ?? {}, context);
+  if (problem) return problem;
+  const stale = [...wanted.map(([field]) => field), ...own.flatMap((c) => (c.kind === "own changed" ? [c.field] : []))].filter((field) => changedSince.includes(field));
   if (stale.length > 0) {
-    const words = stale.map(([field]) => FIELD_WORDS[field as EditableField]);
+    const nameOf = (field: string) => FIELD_WORDS[field as EditableField] ?? context.ownFields.find((f) => f.id === field)?.name ?? "field";
+    const words = stale.map(nameOf);
     const refusal = refuse(
       "conflict",
       `Somebody else changed the ${words.join(" and the ")} while you were editing.`,
       "Compare both texts and keep what is right.",
       [],
-      stale.map(([field]) => ({ field, current: item[field as EditableField] })),
+      stale.map((field) => ({ field, current: field in FIELD_WORDS ? item[field as EditableField] : (item.own[field] ?? null) })),
     );
     return { ...refusal, version: item.version };
   }
-  return wanted.map(([field, value]) => ({
+  const changed = wanted.map(([field, value]): ItemChange => ({
     kind: "changed",
     field: field as EditableField,
     old: item[field as EditableField],
     new: typeof value === "string" && field === "title" ? value.trim() : value,
   }));
+  return [...changed, ...own];
 }
 
 /**
@@ -178,6 +215,7 @@ function undo(item: ItemSnapshot, events: readonly ItemEvent[], context: Decisio
   const changes: ItemChange[] = [];
   for (const event of [...events].reverse()) {
     if (event.kind === "changed") changes.push({ kind: "changed", field: event.field, old: event.new, new: event.old });
+    else if (event.kind === "own changed") changes.push({ kind: "own changed", field: event.field, old: event.new, new: event.old });
     else if (event.kind === "ranked") changes.push({ kind: "ranked", old: event.new, new: event.old });
     else if (event.kind === "blocked") changes.push({ kind: "lifted", old: { blockId: event.new.blockId, cause: event.new.cause } });
     else if (event.kind === "ticked" || event.kind === "commented") {
@@ -187,14 +225,10 @@ function undo(item: ItemSnapshot, events: readonly ItemEvent[], context: Decisio
       changes.push({ kind: "unticked", old: event.new });
     } else if (event.kind === "approved") changes.push({ kind: "approval withdrawn" });
     else if (event.kind === "moved")
-      changes.push({ kind: "moved", old: without(event.new), new: { ...event.old, isReturn: false, rank: null }, note: null });
+      changes.push({ kind: "moved", old: { stateId: event.new.stateId, kind: event.new.kind, ...agreed(item) }, new: { ...event.old, isReturn: false, rank: null }, note: null });
     else if (event.kind !== "overrode") return refuse("invalid", "This step cannot be undone.", "Change the item by hand.");
   }
   return changes;
-}
-
-function without({ stateId, kind }: { stateId: string; kind: ItemSnapshot["stateKind"] }) {
-  return { stateId, kind };
 }
 
 function linkData(command: Extract<ItemCommand, { kind: "link" | "unlink" }>) {

@@ -1,18 +1,27 @@
 import type { Instant } from "@/core/calendar/instant";
 import type { LimitBreak } from "@/core/board/limit";
 import type { StateId, StateKind } from "@/core/workflow/workflow";
-import type { EditableField, EditableFields, LinkKind } from "./fields";
+import type { Approval, EditableField, EditableFields, LinkKind, Tick } from "./fields";
+import type { OutsideFact } from "./outside";
+import type { OwnValue, OwnValues } from "./own-field";
 
 /** Why an event happened, apart from who did it. */
-export type Cause = "person" | "verdict" | "undo" | "workflow change" | "follow-up" | "demo";
+export type Cause = "person" | "verdict" | "undo" | "workflow change" | "follow-up" | "trigger" | "demo";
 
 export interface CreatedData extends EditableFields {
   projectId: string;
   number: number;
   parentId: string | null;
+  own: OwnValues;
   stateId: StateId;
   stateKind: StateKind;
   rank: string;
+}
+
+/** What was agreed about an item in the state it is in. */
+export interface Agreed {
+  ticks: Tick[];
+  approvals: Approval[];
 }
 
 /** What happened to an item, with the value before and after. */
@@ -21,10 +30,17 @@ export type ItemChange =
   | { kind: "changed"; field: EditableField | "outcome"; old: unknown; new: unknown }
   | {
       kind: "moved";
-      old: { stateId: StateId; kind: StateKind };
-      new: { stateId: StateId; kind: StateKind; isReturn: boolean; rank: string | null };
+      /** With the ticks and approvals that ended there. */
+      old: { stateId: StateId; kind: StateKind } & Partial<Agreed>;
+      /** With those that an undo brings back. */
+      new: { stateId: StateId; kind: StateKind; isReturn: boolean; rank: string | null } & Partial<Agreed>;
       note: string | null;
     }
+  /** A field of the project's own, by its id. */
+  | { kind: "own changed"; field: string; old: OwnValue | null; new: OwnValue | null }
+  | { kind: "reported"; new: OutsideFact }
+  /** Something happened that should have moved the item, and why it stayed. */
+  | { kind: "held"; new: { transitionId: string; to: StateId }; note: string }
   | { kind: "ranked"; old: string; new: string }
   | { kind: "overrode"; new: LimitBreak; note: string }
   | { kind: "commented"; new: { commentId: string; body: string } }

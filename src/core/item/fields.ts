@@ -1,4 +1,6 @@
 import type { Instant, Interval } from "@/core/calendar/instant";
+import type { OwnValues } from "./own-field";
+import type { Outside } from "./outside";
 import type { Outcome, StateId, StateKind } from "@/core/workflow/workflow";
 
 export const SEVERITIES = ["minor", "moderate", "major", "critical"] as const;
@@ -33,6 +35,9 @@ export interface EditableFields {
   howToTest: string | null;
   /** ISO 8601 calendar date */
   dueOn: string | null;
+  sprintId: string | null;
+  releaseId: string | null;
+  labels: string[];
 }
 export type EditableField = keyof EditableFields;
 
@@ -51,6 +56,9 @@ export const FIELD_WORDS: Record<EditableField | "outcome" | "parentId", string>
   place: "place",
   howToTest: "how to test",
   dueOn: "due date",
+  sprintId: "sprint",
+  releaseId: "release",
+  labels: "labels",
   outcome: "outcome",
   parentId: "parent",
 };
@@ -85,6 +93,10 @@ export interface ItemSnapshot extends EditableFields {
   projectId: string;
   number: number;
   parentId: string | null;
+  /** Fields of the project's own that say something. */
+  own: OwnValues;
+  /** What is known of it from outside. */
+  outside: Outside;
   stateId: StateId;
   stateKind: StateKind;
   enteredStateAt: Instant;

@@ -2,6 +2,10 @@ import type { Instant, Interval } from "@/core/calendar/instant";
 import { isInProgress, type StateId, type StateKind } from "@/core/workflow/workflow";
 import type { ItemEvent } from "./event";
 import type { ItemSnapshot } from "./fields";
+import { NOTHING_OUTSIDE, outsideAfter } from "./outside";
+
+/** What a history that began before these fields existed does not say. */
+const WITHOUT_NEWER_FIELDS: Partial<ItemSnapshot> = { sprintId: null, releaseId: null, labels: [], own: {} };
 
 /**
  * The snapshot after one more event. Replaying all events of an item from `null` gives what its row stores;
@@ -13,7 +17,9 @@ export function applyEvent(before: ItemSnapshot | null, event: ItemEvent): ItemS
     if (event.kind !== "created" || event.seq !== 1) throw new Error(`item ${event.itemId} does not begin with its creation`);
     const { at } = event;
     return {
+      ...WITHOUT_NEWER_FIELDS,
       ...event.new,
+      outside: NOTHING_OUTSIDE,
       id: event.itemId,
       enteredStateAt: at,
       outcome: null,
@@ -46,9 +52,15 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
         rank: event.new.rank ?? before.rank,
         returns: before.returns + (event.new.isReturn ? 1 : 0),
         clock: clockAfter(before.clock, before.stateKind, event.new.kind, event.at),
-        ...(before.ticks.length > 0 ? { ticks: [] } : {}),
-        ...(before.approvals.length > 0 ? { approvals: [] } : {}),
+        ...(before.ticks.length > 0 || event.new.ticks ? { ticks: event.new.ticks ?? [] } : {}),
+        ...(before.approvals.length > 0 || event.new.approvals ? { approvals: event.new.approvals ?? [] } : {}),
       };
+    case "own changed": {
+      const { [event.field]: _, ...others } = before.own;
+      return { own: event.new === null ? others : { ...others, [event.field]: event.new } };
+    }
+    case "reported":
+      return { outside: outsideAfter(before.outside, event.new) };
     case "ticked":
       return { ticks: [...before.ticks, { policyId: event.new.policyId, byId: event.actorId, at: event.at }] };
     case "unticked":
@@ -76,6 +88,7 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
     case "created":
       throw new Error(`item ${event.itemId} is created twice`);
     case "overrode":
+    case "held":
     case "commented":
     case "linked":
     case "unlinked":

@@ -1,6 +1,8 @@
 import type { StateId } from "@/core/workflow/workflow";
 import type { ItemEvent } from "./event";
 import { FIELD_WORDS } from "./fields";
+import { outsideWords } from "./outside";
+import { ownValueWords, type OwnField } from "./own-field";
 
 /** How to name what events refer to by id. */
 export interface Names {
@@ -8,6 +10,9 @@ export interface Names {
   person: (id: string) => string;
   team: (id: string) => string;
   type: (id: string) => string;
+  sprint: (id: string) => string;
+  release: (id: string) => string;
+  own: (id: string) => OwnField | undefined;
 }
 
 /** An event as a sentence without its subject: "moved it from Building to Waiting for review". */
@@ -19,6 +24,17 @@ export function eventWords(event: ItemEvent, names: Names): string {
       return `${event.new.isReturn ? "sent it back" : "moved it"} from ${names.state(event.old.stateId)} to ${names.state(event.new.stateId)}`;
     case "changed":
       return changeWords(event.field, event.old, event.new, names);
+    case "own changed": {
+      const field = names.own(event.field);
+      const show = (value: typeof event.new) => (field ? ownValueWords(field, value, names.person) : String(value));
+      const name = field?.name ?? "a field that is gone";
+      if (event.new === null) return `cleared ${name} (was ${show(event.old)})`;
+      return event.old === null ? `set ${name} to ${show(event.new)}` : `changed ${name} from ${show(event.old)} to ${show(event.new)}`;
+    }
+    case "reported":
+      return `heard: ${outsideWords(event.new)}`;
+    case "held":
+      return `left it where it is instead of moving it to ${names.state(event.new.to)}`;
     case "ranked":
       return "gave it another place in the order";
     case "overrode":
@@ -61,7 +77,10 @@ function changeWords(field: keyof typeof FIELD_WORDS, before: unknown, after: un
     if (value === null || value === "") return "none";
     if (field === "assigneeId" || field === "reviewerId") return names.person(String(value));
     if (field === "teamId") return names.team(String(value));
+    if (Array.isArray(value)) return value.join(", ") || "none";
     if (field === "typeId") return names.type(String(value));
+    if (field === "sprintId") return names.sprint(String(value));
+    if (field === "releaseId") return names.release(String(value));
     return String(value);
   };
   if (after === null || after === "") return `cleared the ${name} (was ${show(before)})`;

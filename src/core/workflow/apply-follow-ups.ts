@@ -1,5 +1,7 @@
 import type { ItemChange } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
+import type { OwnValue } from "@/core/item/own-field";
+import { same } from "./same";
 import type { FollowUp, NewAssignee } from "./follow-up";
 
 export interface FollowUpContext {
@@ -29,6 +31,13 @@ export const NO_FOLLOW_UP_CONTEXT: FollowUpContext = {
 export function followUpChanges(followUps: readonly FollowUp[], item: ItemSnapshot, context: FollowUpContext): ItemChange[] {
   const changes: ItemChange[] = [];
   let now = item;
+  const setOwn = (id: string, value: OwnValue | null) => {
+    const old = now.own[id] ?? null;
+    if (same(old, value)) return;
+    changes.push({ kind: "own changed", field: id, old, new: value });
+    const { [id]: _, ...others } = now.own;
+    now = { ...now, own: value === null ? others : { ...others, [id]: value } };
+  };
   const set = (field: Extract<ItemChange, { kind: "changed" }>["field"], value: unknown) => {
     const old = now[field];
     if (old === value) return;
@@ -36,7 +45,8 @@ export function followUpChanges(followUps: readonly FollowUp[], item: ItemSnapsh
     now = { ...now, [field]: value };
   };
   for (const followUp of followUps) {
-    if (followUp.kind === "set field") set(followUp.change.field, followUp.change.value);
+    if (followUp.kind === "set field" && followUp.change.field === "own") setOwn(followUp.change.fieldId, followUp.change.value);
+    else if (followUp.kind === "set field") set(followUp.change.field as Exclude<typeof followUp.change.field, "own">, followUp.change.value);
     else if (followUp.kind === "assign") {
       const assignee = newAssignee(followUp.to, now, context);
       // Without anybody to give it to it stays with whoever has it.

@@ -3,9 +3,12 @@ import type { AskedItem } from "@/core/condition/facts";
 import { conditionSentence } from "@/core/condition/sentence";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { MoveAnswers } from "@/core/item/command";
+import { computedFields } from "@/core/item/compute-fields";
 import type { ItemSnapshot } from "@/core/item/fields";
+import { checksOf } from "@/core/item/outside";
+import { fieldsOfType, type OwnField } from "@/core/item/own-field";
 import { refuse, type Refusal } from "./refusal";
-import type { DemandedField, Requirement } from "./requirement";
+import { demandedOwnField, type DemandedItemField, type Requirement } from "./requirement";
 import type { Policy, State } from "./workflow";
 
 /** What a requirement is held against: the item as it would be with the answers, and what is known around it. */
@@ -24,6 +27,7 @@ export interface RequirementContext {
   vocabulary: Vocabulary;
   nameOf: (personId: string) => string;
   teamName: (teamId: string) => string;
+  ownFields: readonly OwnField[];
 }
 
 /** The policies that a move must see ticked: on leaving where it is and on entering where it goes. */
@@ -31,7 +35,7 @@ export function policiesOf(from: State, to: State): Policy[] {
   return [...from.exitPolicies, ...to.entryPolicies];
 }
 
-const FILLED_WORDS: Record<DemandedField, { sentence: string; help: string; label: string }> = {
+const FILLED_WORDS: Record<DemandedItemField, { sentence: string; help: string; label: string }> = {
   description: { sentence: "It needs a description.", help: "Say what is to be done and how one sees that it is.", label: "Description" },
   howToTest: { sentence: "It needs a note on how to test it.", help: "Write in a line or two how a tester can see that it works.", label: "How to test it" },
   assigneeId: { sentence: "It needs somebody who works on it.", help: "Choose an assignee.", label: "Assignee" },
@@ -40,6 +44,8 @@ const FILLED_WORDS: Record<DemandedField, { sentence: string; help: string; labe
   estimate: { sentence: "It needs an estimate.", help: "Give the team's estimate.", label: "Estimate" },
   severity: { sentence: "It needs a severity.", help: "Say how bad it is for those who meet it.", label: "Severity" },
   place: { sentence: "It needs to say where it happens.", help: "Name the quay, the boat or the page.", label: "Where" },
+  sprintId: { sentence: "It needs a sprint.", help: "Choose the sprint it is done in.", label: "Sprint" },
+  releaseId: { sentence: "It needs a release.", help: "Choose the release it goes out with.", label: "Release" },
   dueOn: { sentence: "It needs a due date.", help: "Say by when it is wanted.", label: "Due date" },
 };
 
@@ -48,10 +54,13 @@ export function unmet(requirement: Requirement, context: RequirementContext): Re
   const { before, after, answers } = context;
   switch (requirement.kind) {
     case "filled": {
-      const value = after[requirement.field];
+      const ownId = demandedOwnField(requirement.field);
+      if (ownId !== null) return unfilledOwn(ownId, context);
+      const field = requirement.field as DemandedItemField;
+      const value = after[field];
       if (value !== null && value !== "") return null;
-      const { sentence, help, label } = FILLED_WORDS[requirement.field];
-      return refuse("field missing", sentence, help, [{ field: requirement.field, label, ...(requirement.field === "reviewerId" ? { not: before.assigneeId } : {}) }]);
+      const { sentence, help, label } = FILLED_WORDS[field];
+      return refuse("field missing", sentence, help, [{ field, label, ...(requirement.field === "reviewerId" ? { not: before.assigneeId } : {}) }]);
     }
     case "different people": {
       const first = after[requirement.first];
@@ -61,7 +70,8 @@ export function unmet(requirement: Requirement, context: RequirementContext): Re
       ]);
     }
     case "condition": {
-      if (holds(requirement.condition, { ...context.around, item: after }, context.asker)) return null;
+      const asked = { ...context.around, item: after, computed: computedFields(context.ownFields, after) };
+      if (holds(requirement.condition, asked, context.asker)) return null;
       return refuse("condition", "This move is for other items.", `It is made when ${conditionSentence(requirement.condition, context.vocabulary)}.`);
     }
     case "checklist": {
@@ -82,6 +92,8 @@ export function unmet(requirement: Requirement, context: RequirementContext): Re
       const [first] = before.openBlockers;
       return first ? refuse("blocked", `It is blocked: ${first.cause}.`, "Lift the blocker first, when it is gone.") : null;
     }
+    case "change merged":
+      return unmerged(requirement.checks, before);
     case "comment":
       return answers.comment?.trim() ? null : refuse("comment missing", "This move leaves a comment.", "Write what the next person should know.", [{ field: "comment", label: "Comment" }]);
     case "reason":
@@ -92,6 +104,23 @@ export function unmet(requirement: Requirement, context: RequirementContext): Re
     case "limit ahead":
       return null;
   }
+}
+
+/** A field that the item's type does not have is not asked for: nobody could fill it. */
+function unfilledOwn(id: string, { after, ownFields }: RequirementContext): Refusal | null {
+  const field = fieldsOfType(ownFields, after.typeId).find((f) => f.id === id);
+  if (!field || after.own[id] !== undefined) return null;
+  return refuse("field missing", `It needs “${field.name}”.`, field.unit ? `Say how many ${field.unit}.` : "Fill it in.", [{ field: `own.${id}`, label: field.name, own: field }]);
+}
+
+function unmerged(wantsChecks: boolean, { outside }: ItemSnapshot): Refusal | null {
+  const open = outside.changes.filter((c) => c.status === "open");
+  if (open.length > 0) return refuse("change open", open.length === 1 ? `Change ${open[0].id} is not merged yet.` : `${open.length} of its changes are not merged yet.`, "Merge it first, or give it up where the code is kept.");
+  if (!outside.changes.some((c) => c.status === "merged")) return refuse("change open", "No merged change belongs to it.", "Name this item in the change that does the work, and merge it.");
+  if (!wantsChecks) return null;
+  const checks = checksOf(outside.changes);
+  if (checks === "passed") return null;
+  return checks === "failed" ? refuse("change open", "A check of its changes failed.", "Mend what failed; the move is free once the checks pass.") : refuse("change open", "The checks of its changes have not passed yet.", "Wait for them, or start them where the code is kept.");
 }
 
 function unmetApprovals({ count, role, teamId }: Extract<Requirement, { kind: "approvals" }>, context: RequirementContext): Refusal | null {

@@ -3,7 +3,7 @@ import { factsIn, type Condition } from "@/core/condition/condition";
 import { neverHolds } from "./contradiction";
 import { reachableFrom, reversed, sourcesOf, successors } from "./graph";
 import { same } from "./same";
-import { isInProgress, isReturn, statesInOrder, type State, type StateId, type Transition, type Workflow } from "./workflow";
+import { isInProgress, PLAIN_TRANSITION, isReturn, statesInOrder, type State, type StateId, type Transition, type Workflow } from "./workflow";
 
 /** trap: items would be stuck, so it cannot be published; weak: it will hurt; hint: worth a look. */
 export type Severity = "trap" | "weak" | "hint";
@@ -195,7 +195,7 @@ function missingIds(condition: Condition, vocabulary: Vocabulary): string[] {
 export function repair(workflow: Workflow, { repair: how }: { repair: Repair }, newId: () => string): Workflow {
   switch (how.kind) {
     case "add move":
-      return { ...workflow, transitions: [...workflow.transitions, { id: newId(), from: [how.from], to: how.to, verb: how.verb, who: [], requirements: [], followUps: [] }] };
+      return { ...workflow, transitions: [...workflow.transitions, { id: newId(), from: [how.from], to: how.to, verb: how.verb, ...PLAIN_TRANSITION }] };
     case "remove state":
       return removeState(workflow, how.stateId);
     case "remove requirement":

@@ -1,6 +1,6 @@
 import type { Comparison, Condition, ConditionValue } from "@/core/condition/condition";
 import { simplify } from "@/core/condition/simplify";
-import { FACTS } from "@/core/condition/facts";
+import { factOf } from "@/core/condition/facts";
 
 /**
  * Whether a condition can be seen never to hold: what it demands of one fact at the same time excludes itself. It looks
@@ -19,7 +19,7 @@ export function neverHolds(condition: Condition): boolean {
 
 function exclude(comparisons: readonly Comparison[]): boolean {
   const [{ fact }] = comparisons;
-  const { kind } = FACTS[fact];
+  const { kind } = factOf(fact);
   const empty = comparisons.some((c) => c.op === "is empty");
   const needsValue = comparisons.some((c) => c.op !== "is empty" && c.op !== "is not" && c.op !== "none of" && c.op !== "lacks");
   if (empty && needsValue) return true;

@@ -5,8 +5,10 @@ import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { MoveAnswers } from "@/core/item/command";
 import type { EditableField, ItemSnapshot } from "@/core/item/fields";
 import { listWords, policiesOf, unmet } from "./check-requirement";
+import type { OwnField, OwnValue } from "@/core/item/own-field";
+import { fieldsOfType, ownValueProblem } from "@/core/item/own-field";
 import { refuse, type Refusal } from "./refusal";
-import type { DemandedField, LimitMode, Mover, Requirement } from "./requirement";
+import { demandedOwnField, type LimitMode, type Mover, type Requirement } from "./requirement";
 import { stateOf, transitionBetween, transitionsFrom, type State, type StateId, type Transition, type Workflow } from "./workflow";
 
 /** Who makes a move. */
@@ -15,6 +17,8 @@ export interface Actor {
   /** A role that works in the project; an administrator counts as a lead. */
   role: "lead" | "member";
   teamIds: readonly string[];
+  /** Whether it is the person behind the item's report, who has no account. */
+  requester?: boolean;
 }
 
 export interface MoveContext {
@@ -32,6 +36,8 @@ export interface MoveContext {
   mayOverrideLimits: boolean;
   nameOf: (personId: string) => string;
   teamName: (teamId: string) => string;
+  /** Fields of the project's own; only read where a requirement or an answer is about one. */
+  ownFields: readonly OwnField[];
 }
 
 export interface AllowedMove {
@@ -39,6 +45,8 @@ export interface AllowedMove {
   transition: Transition;
   /** Fields that the answers set. */
   changes: Partial<Record<EditableField | "outcome", unknown>>;
+  /** Own fields that the answers set. */
+  own: Record<string, OwnValue>;
   ticked: { id: string; text: string }[];
   comment: string | null;
   reason: string | null;
@@ -71,7 +79,9 @@ export function decideMove(item: ItemSnapshot, request: MoveRequest, context: Mo
   if (notForYou) return notForYou;
 
   const requirements = requirementsOf(transition, target);
-  const after = answered(item, request.answers, requirements);
+  const own = ownAnswers(item, request.answers, requirements, context.ownFields);
+  if ("refused" in own) return own as Refusal;
+  const after = { ...answered(item, request.answers, requirements), own: { ...item.own, ...own } };
   const open = requirements.flatMap((r) => unmet(r, requirementContext(item, after, request.answers, now, target, context)) ?? []);
   if (open.length > 0) {
     const unanswerable = open.find((u) => u.asks.length === 0);
@@ -85,7 +95,8 @@ export function decideMove(item: ItemSnapshot, request: MoveRequest, context: Mo
   return {
     refused: false,
     transition,
-    changes: Object.fromEntries(Object.entries(after).filter(([field, value]) => value !== item[field as keyof ItemSnapshot])),
+    changes: Object.fromEntries(Object.entries(after).filter(([field, value]) => field !== "own" && value !== item[field as keyof ItemSnapshot])),
+    own,
     ticked: policiesOf(now, target).filter((p) => request.answers.ticks?.includes(p.id) && !item.ticks.some((t) => t.policyId === p.id)),
     comment: requirements.some((r) => r.kind === "comment") ? request.answers.comment!.trim() : null,
     reason: request.answers.reason?.trim() || null,
@@ -110,8 +121,8 @@ export function requirementsOf(transition: Transition, to: State): readonly Requ
 }
 
 export function requirementContext(before: ItemSnapshot, after: ItemSnapshot, answers: MoveAnswers, from: State, to: State, context: MoveContext) {
-  const { around, asker, teamsOf, vocabulary, nameOf, teamName } = context;
-  return { before, after, answers, from, to, around, asker, teamsOf, vocabulary, nameOf, teamName };
+  const { around, asker, teamsOf, vocabulary, nameOf, teamName, ownFields } = context;
+  return { before, after, answers, from, to, around, asker, teamsOf, vocabulary, nameOf, teamName, ownFields };
 }
 
 const MOVER_WORDS = (mover: Mover, context: Pick<MoveContext, "nameOf" | "teamName">, item: ItemSnapshot): string => {
@@ -124,6 +135,8 @@ const MOVER_WORDS = (mover: Mover, context: Pick<MoveContext, "nameOf" | "teamNa
       return item.assigneeId ? context.nameOf(item.assigneeId) : "its assignee";
     case "reviewer":
       return item.reviewerId ? context.nameOf(item.reviewerId) : "its reviewer";
+    case "requester":
+      return "whoever asked for it";
     case "not the assignee":
       return `somebody other than ${item.assigneeId ? context.nameOf(item.assigneeId) : "its assignee"}`;
   }
@@ -131,7 +144,7 @@ const MOVER_WORDS = (mover: Mover, context: Pick<MoveContext, "nameOf" | "teamNa
 
 /** Why this person may not make the transition; null when they may, and always when nobody in particular does. */
 export function whoMay(transition: Transition, item: ItemSnapshot, context: Pick<MoveContext, "actor" | "nameOf" | "teamName">): Refusal | null {
-  const { personId, role, teamIds } = context.actor;
+  const { personId, role, teamIds, requester } = context.actor;
   const fits = (mover: Mover): boolean => {
     switch (mover.kind) {
       case "role":
@@ -142,11 +155,16 @@ export function whoMay(transition: Transition, item: ItemSnapshot, context: Pick
         return item.assigneeId === personId;
       case "reviewer":
         return item.reviewerId === personId;
+      case "requester":
+        return requester === true || (personId !== null && item.createdBy === personId);
       case "not the assignee":
         return item.assigneeId !== personId;
     }
   };
-  if (personId === null || transition.who.length === 0 || transition.who.some(fits)) return null;
+  // A requester without an account only makes the moves that are theirs by name.
+  if (requester && personId === null) {
+    if (transition.who.some((m) => m.kind === "requester")) return null;
+  } else if (personId === null || transition.who.length === 0 || transition.who.some(fits)) return null;
   const words = listWords(transition.who.map((m) => MOVER_WORDS(m, context, item)));
   return refuse("not for you", `“${transition.verb}” is for ${words}.`, `Ask ${words} to do it.`);
 }
@@ -154,15 +172,31 @@ export function whoMay(transition: Transition, item: ItemSnapshot, context: Pick
 /** The item's fields with the answers to what the transition asks; answers to anything else have no effect. */
 function answered(item: ItemSnapshot, answers: MoveAnswers, requirements: readonly Requirement[]): ItemSnapshot {
   const after: ItemSnapshot = { ...item, outcome: null };
-  const given = answers as Partial<Record<DemandedField, unknown>>;
+  const given = answers as Partial<Record<string, unknown>>;
   for (const r of requirements) {
     const field = r.kind === "filled" ? r.field : r.kind === "different people" ? r.first : null;
-    if (!field) continue;
+    if (!field || demandedOwnField(field) !== null) continue;
     const value = typeof given[field] === "string" ? given[field].trim() : given[field];
     if (value !== undefined && value !== null && value !== "") Object.assign(after, { [field]: value });
   }
   if (requirements.some((r) => r.kind === "outcome") && answers.outcome) after.outcome = answers.outcome;
   return after;
+}
+
+/** The answers for own fields that the transition asks for, each held against what its field takes. */
+function ownAnswers(item: ItemSnapshot, answers: MoveAnswers, requirements: readonly Requirement[], ownFields: readonly OwnField[]): Record<string, OwnValue> | Refusal {
+  const own: Record<string, OwnValue> = {};
+  const fields = fieldsOfType(ownFields, item.typeId);
+  for (const r of requirements) {
+    const id = r.kind === "filled" ? demandedOwnField(r.field) : null;
+    const value = id === null ? undefined : answers.own?.[id];
+    const field = fields.find((f) => f.id === id);
+    if (id === null || value === undefined || !field) continue;
+    const problem = ownValueProblem(field, value);
+    if (problem) return refuse("invalid", problem, "Give it another value.", [{ field: `own.${id}`, label: field.name, own: field }]);
+    own[id] = value;
+  }
+  return own;
 }
 
 function decideLimits(transition: Transition, request: MoveRequest, context: MoveContext): Refusal | Pick<AllowedMove, "overridden" | "warnings"> {

@@ -1,8 +1,10 @@
 import { z } from "zod";
 import { conditionSchema } from "@/core/condition/condition";
 import { CLASSES_OF_SERVICE, PRIORITIES, SEVERITIES } from "@/core/item/fields";
-import type { FollowUp } from "./follow-up";
-import { DEMANDED_FIELDS, LIMIT_MODES, type Mover, type Requirement } from "./requirement";
+import { ownValueSchema } from "@/core/item/own-field";
+import type { FollowUp, Told } from "./follow-up";
+import { DEMANDED_FIELDS, LIMIT_MODES, type DemandedOwnField, type Mover, type Requirement } from "./requirement";
+import { TRIGGER_KINDS, type Trigger, type TriggerKind } from "./trigger";
 import { OUTCOMES, STATE_KINDS, type State, type Transition, type Workflow } from "./workflow";
 
 /*
@@ -43,16 +45,21 @@ const mover: z.ZodType<Mover> = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("assignee") }),
   z.object({ kind: z.literal("not the assignee") }),
   z.object({ kind: z.literal("reviewer") }),
+  z.object({ kind: z.literal("requester") }),
 ]);
 
+/** A field of the project's own, by its id. */
+const ownField = z.templateLiteral(["own.", z.string().min(1)]).refine((name) => name.length <= 70) as z.ZodType<DemandedOwnField>;
+
 const requirement: z.ZodType<Requirement> = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("filled"), field: z.enum(DEMANDED_FIELDS) }),
+  z.object({ kind: z.literal("filled"), field: z.union([z.enum(DEMANDED_FIELDS), ownField]) }),
   z.object({ kind: z.literal("different people"), first: z.literal("reviewerId"), second: z.literal("assigneeId") }),
   z.object({ kind: z.literal("condition"), condition: conditionSchema }),
   z.object({ kind: z.literal("checklist") }),
   z.object({ kind: z.literal("approvals"), count: z.number().int().min(1).max(20), role: z.enum(["lead", "member"]).nullable(), teamId: id.nullable() }),
   z.object({ kind: z.literal("sub-tasks finished") }),
   z.object({ kind: z.literal("no blocker") }),
+  z.object({ kind: z.literal("change merged"), checks: z.boolean() }),
   z.object({ kind: z.literal("comment") }),
   z.object({ kind: z.literal("reason") }),
   z.object({ kind: z.literal("outcome"), allowed: z.array(outcome).min(1) }),
@@ -70,6 +77,9 @@ const fieldValue = z.discriminatedUnion("field", [
   z.object({ field: z.literal("howToTest"), value: z.null() }),
   z.object({ field: z.literal("reviewerId"), value: z.null() }),
   z.object({ field: z.literal("dueOn"), value: z.null() }),
+  z.object({ field: z.literal("sprintId"), value: z.null() }),
+  z.object({ field: z.literal("releaseId"), value: z.null() }),
+  z.object({ field: z.literal("own"), fieldId: id, value: ownValueSchema.nullable() }),
 ]);
 
 const newAssignee = z.discriminatedUnion("kind", [
@@ -83,6 +93,12 @@ const newAssignee = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("in turn"), teamId: id }),
 ]);
 
+const told: z.ZodType<Told> = z.discriminatedUnion("kind", [
+  z.object({ kind: z.enum(["assignee", "reviewer", "creator", "requester", "leads"]) }),
+  z.object({ kind: z.literal("person"), personId: id }),
+  z.object({ kind: z.literal("team"), teamId: id }),
+]);
+
 const followUp: z.ZodType<FollowUp> = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("set field"), change: fieldValue }),
   z.object({ kind: z.literal("assign"), to: newAssignee }),
@@ -91,8 +107,19 @@ const followUp: z.ZodType<FollowUp> = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("create sub-tasks"), titles: z.array(words(300)).min(1).max(20) }),
   z.object({ kind: z.literal("finish duplicates") }),
   z.object({ kind: z.literal("reopen duplicates") }),
+  z.object({ kind: z.literal("tell"), whom: z.array(told).min(1).max(20), text: words(500) }),
   z.object({ kind: z.literal("put on top") }),
 ]);
+
+type PlainTrigger = Exclude<TriggerKind, "deployed" | "days in state" | "date reached">;
+const plainTriggers = TRIGGER_KINDS.filter((kind): kind is PlainTrigger => kind !== "deployed" && kind !== "days in state" && kind !== "date reached");
+
+const trigger: z.ZodType<Trigger> = z.discriminatedUnion("kind", [
+  z.object({ kind: z.enum(plainTriggers as [PlainTrigger, ...PlainTrigger[]]) }),
+  z.object({ kind: z.literal("deployed"), environment: words(60) }),
+  z.object({ kind: z.literal("days in state"), days: z.number().positive().max(3_650) }),
+  z.object({ kind: z.literal("date reached"), field: z.literal("dueOn") }),
+]) as z.ZodType<Trigger>;
 
 export const transitionSchema: z.ZodType<Transition> = z.object({
   id,
@@ -103,6 +130,7 @@ export const transitionSchema: z.ZodType<Transition> = z.object({
   who: z.array(mover).max(10).default([]),
   requirements: z.array(requirement).max(30).default([]),
   followUps: z.array(followUp).max(20).default([]),
+  triggers: z.array(trigger).max(10).default([]),
 });
 
 /** A workflow's document. Whether it makes sense as a process is for the check to say, not for its form. */

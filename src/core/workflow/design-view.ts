@@ -1,5 +1,6 @@
 import type { Column } from "@/core/board/column";
 import type { Instant } from "@/core/calendar/instant";
+import type { ItemType } from "@/core/item/item-type";
 import type { CheckSurroundings } from "./check";
 import type { StateId, Workflow } from "./workflow";
 
@@ -27,6 +28,9 @@ export interface DesignView {
   project: { id: string; key: string; name: string; zone: string };
   board: { id: string; name: string; version: number };
   columns: Column[];
+  types: ItemType[];
+  /** Items by their type and the state they are in. */
+  countsByType: Record<string, Record<StateId, number>>;
   /** What runs now. */
   workflows: (Workflow & { typeNames: string[] })[];
   drafts: DraftView[];

@@ -1,4 +1,5 @@
 import type { ClassOfService, Priority, Severity } from "@/core/item/fields";
+import type { OwnValue } from "@/core/item/own-field";
 import type { Outcome } from "./workflow";
 
 /** A field that a follow-up can set, with the value; null clears it. */
@@ -12,7 +13,14 @@ export type FieldValue =
   | { field: "place"; value: string | null }
   | { field: "howToTest"; value: null }
   | { field: "reviewerId"; value: null }
-  | { field: "dueOn"; value: null };
+  | { field: "dueOn"; value: null }
+  | { field: "sprintId"; value: null }
+  | { field: "releaseId"; value: null }
+  /** A field of the project's own. */
+  | { field: "own"; fieldId: string; value: OwnValue | null };
+
+/** Who is told of something. */
+export type Told = { kind: "assignee" | "reviewer" | "creator" | "requester" | "leads" } | { kind: "person"; personId: string } | { kind: "team"; teamId: string };
 
 /** Whom a follow-up gives the item to. */
 export type NewAssignee =
@@ -34,7 +42,8 @@ export type FollowUp =
   | { kind: "create sub-tasks"; titles: string[] }
   | { kind: "finish duplicates" }
   | { kind: "reopen duplicates" }
+  | { kind: "tell"; whom: Told[]; text: string }
   | { kind: "put on top" };
 
 export type FollowUpKind = FollowUp["kind"];
-export const FOLLOW_UP_KINDS: readonly FollowUpKind[] = ["set field", "assign", "set outcome", "comment", "create sub-tasks", "finish duplicates", "reopen duplicates", "put on top"];
+export const FOLLOW_UP_KINDS: readonly FollowUpKind[] = ["set field", "assign", "set outcome", "comment", "create sub-tasks", "finish duplicates", "reopen duplicates", "tell", "put on top"];

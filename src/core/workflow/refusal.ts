@@ -1,9 +1,11 @@
-import type { DemandedField } from "./requirement";
+import type { OwnField } from "@/core/item/own-field";
+import type { DemandedItemField, DemandedOwnField } from "./requirement";
 import type { Outcome, Policy } from "./workflow";
 
 /** Something a person can answer in place so that a refused command becomes possible. */
 export type Ask =
-  | { field: DemandedField; label: string; /** For a reviewer: who it must not be. */ not?: string | null }
+  | { field: DemandedOwnField; label: string; own: OwnField }
+  | { field: DemandedItemField; label: string; /** For a reviewer: who it must not be. */ not?: string | null }
   | { field: "reason"; label: string }
   | { field: "comment"; label: string }
   | { field: "outcome"; label: string; allowed: Outcome[] }
@@ -21,6 +23,7 @@ export const REFUSAL_CODES = [
   "approvals",
   "sub-tasks open",
   "blocked",
+  "change open",
   "comment missing",
   "reason missing",
   "outcome missing",

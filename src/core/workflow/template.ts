@@ -1,5 +1,6 @@
 import type { FollowUp } from "./follow-up";
 import type { Mover, Requirement } from "./requirement";
+import type { Trigger } from "./trigger";
 import { PLAIN_STATE, PLAIN_TRANSITION, type State, type StateKind, type Workflow } from "./workflow";
 
 /** A workflow before it has ids. Names stand for themselves. */
@@ -8,7 +9,7 @@ export interface WorkflowTemplate {
   /** For whom it is, in a sentence. */
   suits: string;
   states: ({ name: string; kind: StateKind; stage: string | null } & Partial<Pick<State, "expectedDays" | "tooOldDays" | "limit" | "outcomes">> & { entry?: string[]; exit?: string[] })[];
-  transitions: { from: string | string[] | null; to: string; verb: string; who?: Mover[]; requirements?: Requirement[]; followUps?: FollowUp[] }[];
+  transitions: { from: string | string[] | null; to: string; verb: string; who?: Mover[]; requirements?: Requirement[]; followUps?: FollowUp[]; triggers?: Trigger[] }[];
 }
 
 /**

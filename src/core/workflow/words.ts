@@ -1,15 +1,17 @@
+import { ownValueWords } from "@/core/item/own-field";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { conditionSentence } from "@/core/condition/sentence";
 import { FIELD_WORDS } from "@/core/item/fields";
 import { listWords } from "./check-requirement";
-import type { FollowUp, NewAssignee } from "./follow-up";
-import type { LimitMode, Mover, Requirement } from "./requirement";
+import type { FollowUp, NewAssignee, Told } from "./follow-up";
+import { demandedOwnField, type DemandedItemField, type LimitMode, type Mover, type Requirement } from "./requirement";
 
 /** What a transition demands, as people read it after the verb: "needs an estimate". */
 export function requirementWords(requirement: Requirement, vocabulary: Vocabulary): string {
   switch (requirement.kind) {
     case "filled":
-      return requirement.field === "howToTest" ? "needs a note on how to test" : `needs ${article(FIELD_WORDS[requirement.field])}`;
+      if (demandedOwnField(requirement.field) !== null) return `needs “${ownName(vocabulary, demandedOwnField(requirement.field)!)}”`;
+      return requirement.field === "howToTest" ? "needs a note on how to test" : `needs ${article(FIELD_WORDS[requirement.field as DemandedItemField])}`;
     case "different people":
       return "the reviewer is not the assignee";
     case "condition":
@@ -25,6 +27,8 @@ export function requirementWords(requirement: Requirement, vocabulary: Vocabular
       return "all sub-tasks are finished";
     case "no blocker":
       return "nothing blocks it";
+    case "change merged":
+      return requirement.checks ? "its changes are merged and their checks passed" : "its changes are merged";
     case "comment":
       return "leaves a comment";
     case "reason":
@@ -44,6 +48,7 @@ const LIMIT_WORDS: Record<LimitMode, string> = {
 };
 
 const article = (noun: string) => `${/^[aeiou]/.test(noun) ? "an" : "a"} ${noun}`;
+const ownName = (vocabulary: Vocabulary, id: string) => vocabulary.own.find((f) => f.id === id)?.name ?? "a field that is gone";
 const named = (things: readonly { id: string; name: string }[], id: string) => things.find((t) => t.id === id)?.name ?? "somebody gone";
 
 /** Who may make a transition: "a lead or the assignee"; null for everyone. */
@@ -60,6 +65,8 @@ export function moversWords(who: readonly Mover[], vocabulary: Vocabulary): stri
           return "the assignee";
         case "reviewer":
           return "the reviewer";
+        case "requester":
+          return "whoever asked for it";
         case "not the assignee":
           return "anyone but the assignee";
       }
@@ -88,10 +95,23 @@ function assigneeWords(to: NewAssignee, vocabulary: Vocabulary): string {
   }
 }
 
+/** Who is told: "the assignee", "the leads". */
+export function toldWords(told: Told, vocabulary: Vocabulary): string {
+  if (told.kind === "person") return named(vocabulary.people, told.personId);
+  if (told.kind === "team") return `everybody of ${named(vocabulary.teams, told.teamId)}`;
+  return told.kind === "requester" ? "whoever asked for it" : `the ${told.kind}`;
+}
+
 /** What a transition does afterwards: "sets the priority to high". */
 export function followUpWords(followUp: FollowUp, vocabulary: Vocabulary): string {
   switch (followUp.kind) {
     case "set field": {
+      if (followUp.change.field === "own") {
+        const { fieldId, value } = followUp.change;
+        const own = vocabulary.own.find((f) => f.id === fieldId);
+        if (!own) return "sets a field that is gone";
+        return value === null ? `clears “${own.name}”` : `sets “${own.name}” to ${ownValueWords(own, value, (id) => named(vocabulary.people, id))}`;
+      }
       const { field, value } = followUp.change;
       if (value === null) return `clears the ${FIELD_WORDS[field]}`;
       return `sets the ${FIELD_WORDS[field]} to ${field === "teamId" ? named(vocabulary.teams, String(value)) : value}`;
@@ -108,6 +128,8 @@ export function followUpWords(followUp: FollowUp, vocabulary: Vocabulary): strin
       return "finishes its duplicates";
     case "reopen duplicates":
       return "reopens its duplicates";
+    case "tell":
+      return `tells ${listWords(followUp.whom.map((w) => toldWords(w, vocabulary)), "and")}: “${followUp.text}”`;
     case "put on top":
       return "puts it on top";
   }

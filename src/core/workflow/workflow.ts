@@ -1,5 +1,6 @@
 import type { FollowUp } from "./follow-up";
 import type { Mover, Requirement } from "./requirement";
+import type { Trigger } from "./trigger";
 
 /** What a workflow is made of: states, and the transitions that are allowed between them. */
 export type StateId = string;
@@ -61,10 +62,12 @@ export interface Transition {
   who: Mover[];
   requirements: Requirement[];
   followUps: FollowUp[];
+  /** Events that make it happen by itself. */
+  triggers: Trigger[];
 }
 
 /** What a transition is unless somebody says otherwise. */
-export const PLAIN_TRANSITION = { who: [], requirements: [], followUps: [] } satisfies Partial<Transition>;
+export const PLAIN_TRANSITION = { who: [], requirements: [], followUps: [], triggers: [] } satisfies Partial<Transition>;
 
 export interface Workflow {
   id: string;

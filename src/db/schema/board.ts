@@ -1,6 +1,10 @@
 import { sql } from "drizzle-orm";
-import { boolean, check, index, integer, pgTable, primaryKey, text } from "drizzle-orm/pg-core";
+import { boolean, check, index, integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
 import type { ColumnPart } from "@/core/board/column";
+import type { Condition } from "@/core/condition/condition";
+import type { ColumnsBy } from "@/core/board/columns-by";
+import { rank } from "./columns";
+import { item } from "./item";
 import { project } from "./project";
 import { state } from "./workflow";
 
@@ -8,6 +12,11 @@ export const board = pgTable("board", {
   id: text("id").primaryKey(),
   projectId: text("project_id").notNull().references(() => project.id),
   name: text("name").notNull(),
+  position: integer("position").notNull().default(0),
+  /** Whose values its columns are: states, another field, or lists that mean nothing. */
+  columnsBy: text("columns_by").$type<ColumnsBy>().notNull().default("state"),
+  /** Which items it shows; null: all of the project. */
+  scope: jsonb("scope").$type<Condition>(),
   version: integer("version").notNull().default(1),
 });
 
@@ -44,4 +53,16 @@ export const columnState = pgTable(
     stateId: text("state_id").notNull().references(() => state.id),
   },
   (t) => [primaryKey({ columns: [t.boardId, t.stateId] }), index("column_state_column").on(t.columnId)],
+);
+
+/** Where an item stands on a free board. */
+export const boardPlace = pgTable(
+  "board_place",
+  {
+    boardId: text("board_id").notNull().references(() => board.id, { onDelete: "cascade" }),
+    itemId: uuid("item_id").notNull().references(() => item.id),
+    columnId: text("column_id").notNull().references(() => boardColumn.id, { onDelete: "cascade" }),
+    rank: rank("rank").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.boardId, t.itemId] })],
 );

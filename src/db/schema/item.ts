@@ -17,9 +17,12 @@ import {
 import type { Interval } from "@/core/calendar/instant";
 import type { Cause, ItemEventKind } from "@/core/item/event";
 import type { Approval, ClassOfService, LinkKind, OpenBlocker, Origin, Priority, Severity, Tick } from "@/core/item/fields";
+import type { Outside } from "@/core/item/outside";
+import type { OwnValues } from "@/core/item/own-field";
 import type { Outcome, StateKind } from "@/core/workflow/workflow";
 import { instant, rank } from "./columns";
 import { person, team } from "./people";
+import { release, sprint } from "./plan";
 import { project } from "./project";
 import { itemType, state } from "./workflow";
 
@@ -44,7 +47,12 @@ export const item = pgTable(
     place: text("place"),
     howToTest: text("how_to_test"),
     dueOn: date("due_on", { mode: "string" }),
+    sprintId: text("sprint_id").references(() => sprint.id),
+    releaseId: text("release_id").references(() => release.id),
     parentId: uuid("parent_id"),
+    labels: jsonb("labels").$type<string[]>().notNull().default([]),
+    own: jsonb("own").$type<OwnValues>().notNull().default({}),
+    outside: jsonb("outside").$type<Outside>().notNull().default({ changes: [], deployedTo: [], testResult: null }),
     stateId: text("state_id").notNull().references(() => state.id),
     stateKind: text("state_kind").$type<StateKind>().notNull(),
     enteredStateAt: instant("entered_state_at").notNull(),
@@ -66,6 +74,8 @@ export const item = pgTable(
     uniqueIndex("item_number").on(t.projectId, t.number),
     index("item_state").on(t.stateId, t.rank).where(sql`${t.withdrawnAt} is null`),
     index("item_parent").on(t.parentId),
+    index("item_sprint").on(t.sprintId),
+    index("item_release").on(t.releaseId),
     index("item_words").using("gin", sql`to_tsvector('english', ${t.title} || ' ' || ${t.description})`),
     foreignKey({ columns: [t.parentId], foreignColumns: [t.id], name: "item_parent_fk" }),
     foreignKey({ columns: [t.projectId, t.typeId], foreignColumns: [itemType.projectId, itemType.id], name: "item_type_fk" }),
@@ -181,6 +191,8 @@ export const outbox = pgTable(
     reportId: uuid("report_id"),
     /** The item's version after it. */
     version: integer("version"),
+    /** How many moves that made each other led to it. */
+    depth: integer("depth").notNull().default(0),
     /** When the worker was done with it. */
     doneAt: instant("done_at"),
   },

@@ -1,5 +1,6 @@
 import { sql } from "drizzle-orm";
 import { check, index, integer, jsonb, pgTable, primaryKey, text } from "drizzle-orm/pg-core";
+import type { TypeGlyphName } from "@/core/item/item-type";
 import type { StateKind, Workflow } from "@/core/workflow/workflow";
 import { instant } from "./columns";
 import { person } from "./people";
@@ -72,6 +73,12 @@ export const itemType = pgTable(
     /** task 0, story, bug and request 1, feature 2, epic 3 */
     level: integer("level").notNull(),
     workflowId: text("workflow_id").notNull().references(() => workflow.id),
+    glyph: text("glyph").$type<TypeGlyphName>().notNull().default("square"),
+    /** What the description of a new item begins with, Markdown. */
+    template: text("template").notNull().default(""),
+    position: integer("position").notNull().default(0),
+    /** A type that was taken out; items that have it keep it. */
+    removedAt: instant("removed_at"),
   },
   (t) => [primaryKey({ columns: [t.projectId, t.id] }), check("item_type_level", sql`${t.level} between 0 and 3`)],
 );

@@ -1,3 +1,6 @@
+import type { OwnField } from "@/core/item/own-field";
+import type { Release, Sprint } from "@/core/plan/sprint";
+import type { ItemType } from "@/core/item/item-type";
 import { and, asc, eq, gte, inArray, isNull, or, sql } from "drizzle-orm";
 import { cardOf, type Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
@@ -5,6 +8,8 @@ import { DAY } from "@/core/calendar/instant";
 import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Reader } from "@/db/connection";
 import { board, boardColumn, columnState, item, outbox } from "@/db/schema";
+import { loadOwnFields } from "../item/own-fields";
+import { loadReleases, loadSprints } from "../plan/boxes";
 import { snapshotOf } from "../item/rows";
 import { enterProject } from "../people/access";
 import { roster, type RosterPerson } from "../people/roster";
@@ -21,9 +26,12 @@ export interface BoardView {
   columns: Column[];
   cards: Card[];
   workflows: Workflow[];
-  types: { id: string; name: string; level: number; workflowId: string }[];
+  types: ItemType[];
   people: RosterPerson[];
   teams: { id: string; name: string }[];
+  sprints: Sprint[];
+  releases: Release[];
+  ownFields: OwnField[];
   /** What this person may do here. */
   rights: { move: boolean; edit: boolean; overrideLimits: boolean; design: boolean; intake: boolean };
   /** Number of the last announced change that is in this view; a stream goes on from here. */
@@ -38,10 +46,13 @@ export async function readBoard(viewer: Viewer, projectKey: string, now = Date.n
   const { project } = access;
   // The number is read first: whatever is announced after it is sent again, and a newer card wins.
   const lastEventId = await lastOutboxId(db, project.id);
-  const [{ board: head, columns }, { types, workflows }, { people, teams }] = await Promise.all([
+  const [{ board: head, columns }, { types, workflows }, { people, teams }, sprints, releases, ownFields] = await Promise.all([
     loadBoard(db, project.id),
     projectTypes(db, project.id),
     roster(db, project.id),
+    loadSprints(db, project.id),
+    loadReleases(db, project.id),
+    loadOwnFields(db, project.id),
   ]);
   const shown = columns.flatMap((c) => c.stateIds);
   const boardWorkflows = workflows.filter((w) => w.states.some((s) => shown.includes(s.id)));
@@ -56,6 +67,9 @@ export async function readBoard(viewer: Viewer, projectKey: string, now = Date.n
     types,
     people,
     teams,
+    sprints,
+    releases,
+    ownFields: ownFields.filter((f) => f.removedAt === null),
     rights: {
       move: access.may("move item"),
       edit: access.may("edit item"),

@@ -1,11 +1,13 @@
 import { and, inArray, isNull, sql } from "drizzle-orm";
 import type { AskedItem } from "@/core/condition/facts";
+import { computedFields } from "@/core/item/compute-fields";
+import type { OwnField } from "@/core/item/own-field";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
 import { item, itemLink, stay } from "@/db/schema";
 
-/** What conditions can ask about some items, in the order given. */
-export async function askedItems(reader: Reader, items: readonly ItemSnapshot[]): Promise<AskedItem[]> {
+/** What conditions can ask about some items, in the order given. @param ownFields the project's, for what is computed */
+export async function askedItems(reader: Reader, items: readonly ItemSnapshot[], ownFields: readonly OwnField[] = []): Promise<AskedItem[]> {
   if (items.length === 0) return [];
   const ids = items.map((i) => i.id);
   const stays = await reader.selectDistinct({ itemId: stay.itemId, stateId: stay.stateId }).from(stay).where(inArray(stay.itemId, ids));
@@ -24,6 +26,7 @@ export async function askedItems(reader: Reader, items: readonly ItemSnapshot[])
     links: linked.get(i.id) ?? [],
     children: counts.get(i.id)?.all ?? 0,
     openChildren: counts.get(i.id)?.open ?? 0,
+    computed: computedFields(ownFields, i),
   }));
 }
 
@@ -34,8 +37,8 @@ function grouped<R extends { itemId: string }, V>(rows: readonly R[], valueOf: (
 }
 
 /** One item, by its snapshot. */
-export async function askedItem(reader: Reader, snapshot: ItemSnapshot): Promise<AskedItem> {
-  const [asked] = await askedItems(reader, [snapshot]);
+export async function askedItem(reader: Reader, snapshot: ItemSnapshot, ownFields: readonly OwnField[] = []): Promise<AskedItem> {
+  const [asked] = await askedItems(reader, [snapshot], ownFields);
   return asked;
 }
 

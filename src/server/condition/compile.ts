@@ -2,17 +2,22 @@ import { and, inArray, not, or, sql, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import type { Comparison, Condition } from "@/core/condition/condition";
 import { dateOf, idsOf, type Asker } from "@/core/condition/evaluate";
-import { FACTS, type FactName } from "@/core/condition/facts";
+import type { Arithmetic } from "@/core/condition/arithmetic";
+import { factOf, ownFieldOf, type FactName, type ItemFactName, type OwnFactName } from "@/core/condition/facts";
+import type { OwnField } from "@/core/item/own-field";
 import { item, itemLink, stay } from "@/db/schema";
 
 const TRUE = sql`true`;
 const FALSE = sql`false`;
 
+/** Who asks, and the project's own fields where the condition may be about computed ones. */
+export type SqlAsker = Asker & { ownFields?: readonly OwnField[] };
+
 /**
  * A condition as SQL over the rows of `item`: true for exactly the items for which `holds` is true in the core.
  * A fact without a value gives false here as there, never null, so that `not` means the same.
  */
-export function compileCondition(condition: Condition, asker: Asker): SQL {
+export function compileCondition(condition: Condition, asker: SqlAsker): SQL {
   switch (condition.kind) {
     case "all":
       return and(...condition.of.map((c) => compileCondition(c, asker))) ?? TRUE;
@@ -25,12 +30,12 @@ export function compileCondition(condition: Condition, asker: Asker): SQL {
   }
 }
 
-function compileComparison({ fact, op, value }: Comparison, asker: Asker): SQL {
+function compileComparison({ fact, op, value }: Comparison, asker: SqlAsker): SQL {
   const positive = (as: Comparison["op"]) => compileComparison({ kind: "compare", fact, op: as, value }, asker);
   if (op === "is not") return not(positive("is"));
   if (op === "none of") return not(positive("one of"));
   if (op === "lacks") return not(positive("contains"));
-  const { kind } = FACTS[fact];
+  const { kind } = factOf(fact);
   if (kind === "set") return contains(fact, value as string);
   const actual = column(fact, asker);
   if (op === "is set") return sql`(${actual}) is not null`;
@@ -58,8 +63,9 @@ const days = (instant: typeof item.createdAt | typeof item.enteredStateAt | type
 const child = alias(item, "child");
 const childCount = (open: SQL) => sql`(select count(*)::float8 from ${item} as "child" where ${child.parentId} = ${item.id} and ${child.withdrawnAt} is null and ${open})`;
 
-function column(fact: FactName, asker: Asker): SQL {
-  switch (fact) {
+function column(fact: FactName, asker: SqlAsker): SQL {
+  if (ownFieldOf(fact)) return ownColumn(fact as OwnFactName, asker);
+  switch (fact as ItemFactName) {
     case "description":
       return sql`nullif(${item.description}, '')`;
     case "blocked":
@@ -74,15 +80,80 @@ function column(fact: FactName, asker: Asker): SQL {
       return childCount(TRUE);
     case "openChildren":
       return childCount(sql`${child.stateKind} <> 'finished'`);
+    case "openChanges":
+      return changeCount("open");
+    case "mergedChanges":
+      return changeCount("merged");
+    case "checks":
+      return checks;
+    case "testResult":
+      return sql`${item.outside} ->> 'testResult'`;
     case "everIn":
     case "links":
+    case "labels":
+    case "deployedTo":
       throw new Error(`${fact} is a set`);
     default:
-      return sql`${item[fact]}`;
+      return sql`${item[fact as PlainColumn]}`;
   }
 }
 
+type PlainColumn = Exclude<ItemFactName, "blocked" | "daysInState" | "daysSinceCreated" | "daysBlocked" | "children" | "openChildren" | "openChanges" | "mergedChanges" | "checks" | "testResult" | "everIn" | "links" | "labels" | "deployedTo">;
+
+const changeCount = (status: string) => sql`(select count(*)::float8 from jsonb_array_elements(${item.outside} -> 'changes') as c where c ->> 'status' = ${status})`;
+
+/** As `checksOf` in the core says it. */
+const checks = sql`(select case
+  when count(*) = 0 then null
+  when bool_or(c ->> 'checks' = 'failed') then 'failed'
+  when bool_and(c ->> 'checks' is null) then null
+  when bool_and(coalesce(c ->> 'checks', '') = 'passed') then 'passed'
+  else 'running' end
+  from jsonb_array_elements(${item.outside} -> 'changes') as c where c ->> 'status' <> 'abandoned')`;
+
+function ownColumn(fact: OwnFactName, asker: SqlAsker): SQL {
+  const { kind, id } = ownFieldOf(fact)!;
+  const stored = sql`${item.own} ->> ${id}::text`;
+  if (kind === "number") return sql`(${stored})::float8`;
+  if (kind === "date") return sql`(${stored})::date`;
+  if (kind === "yes or no") return sql`coalesce((${stored})::boolean, false)`;
+  return kind === "computed" ? computed(id, asker.ownFields ?? [], []) : stored;
+}
+
+/** A computed field as SQL; a circle of fields, which is refused when they are stored, has no value. */
+function computed(id: string, fields: readonly OwnField[], path: readonly string[]): SQL {
+  const formula = fields.find((f) => f.id === id && f.kind === "computed")?.formula;
+  return !formula || path.includes(id) ? sql`null::float8` : calculation(formula, fields, [...path, id]);
+}
+
+function calculation(formula: Arithmetic, fields: readonly OwnField[], path: readonly string[]): SQL {
+  const part = (of: Arithmetic) => calculation(of, fields, path);
+  switch (formula.kind) {
+    case "number":
+      return sql`${formula.value}::float8`;
+    case "field": {
+      if (formula.field === "estimate") return sql`${item.estimate}`;
+      if (formula.field === "returns") return sql`${item.returns}::float8`;
+      const own = fields.find((f) => `own.${f.id}` === formula.field);
+      if (own?.kind === "computed") return computed(own.id, fields, path);
+      return own?.kind === "number" ? sql`(${item.own} ->> ${own.id}::text)::float8` : sql`null::float8`;
+    }
+    case "negative":
+      return sql`(-${part(formula.of)})`;
+    case "/":
+      return sql`(${part(formula.left)} / nullif(${part(formula.right)}, 0))`;
+    default:
+      return sql`(${part(formula.left)} ${ARITHMETIC[formula.kind]} ${part(formula.right)})`;
+  }
+}
+
+const ARITHMETIC = { "+": sql.raw("+"), "-": sql.raw("-"), "*": sql.raw("*") };
+
 function contains(fact: FactName, value: string): SQL {
+  const own = ownFieldOf(fact);
+  if (own) return sql`coalesce(${item.own} -> ${own.id}::text ? ${value}, false)`;
+  if (fact === "labels") return sql`${item.labels} ? ${value}`;
+  if (fact === "deployedTo") return sql`${item.outside} -> 'deployedTo' ? ${value}`;
   if (fact === "everIn") return sql`exists (select 1 from ${stay} where ${stay.itemId} = ${item.id} and ${stay.stateId} = ${value})`;
   return sql`exists (select 1 from ${itemLink} where ${itemLink.fromItemId} = ${item.id} and ${itemLink.kind} = ${value})`;
 }

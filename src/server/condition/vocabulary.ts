@@ -2,11 +2,13 @@ import { eq } from "drizzle-orm";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { Reader } from "@/db/connection";
 import { itemType, membership, person, team } from "@/db/schema";
+import { loadOwnFields } from "../item/own-fields";
+import { loadReleases, loadSprints } from "../plan/boxes";
 import { loadWorkflows } from "../workflow/load";
 
 /** What a project calls the things that conditions refer to. */
 export async function loadVocabulary(reader: Reader, projectId: string): Promise<Vocabulary> {
-  const types = await reader.select({ id: itemType.id, name: itemType.name, workflowId: itemType.workflowId }).from(itemType).where(eq(itemType.projectId, projectId)).orderBy(itemType.level, itemType.name);
+  const types = await reader.select({ id: itemType.id, name: itemType.name, workflowId: itemType.workflowId }).from(itemType).where(eq(itemType.projectId, projectId)).orderBy(itemType.position, itemType.name);
   const workflows = await loadWorkflows(reader, [...new Set(types.map((t) => t.workflowId))]);
   const people = await reader
     .select({ id: person.id, name: person.name })
@@ -16,9 +18,12 @@ export async function loadVocabulary(reader: Reader, projectId: string): Promise
     .orderBy(person.name);
   const teams = await reader.select().from(team).orderBy(team.name);
   return {
-    types: types.map(({ id, name }) => ({ id, name })),
+    types,
     states: [...workflows.values()].flatMap((w) => w.states.map((s) => ({ id: s.id, name: s.name, workflowName: w.name }))),
     people,
     teams,
+    sprints: await loadSprints(reader, projectId),
+    releases: await loadReleases(reader, projectId),
+    own: await loadOwnFields(reader, projectId),
   };
 }

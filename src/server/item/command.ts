@@ -1,20 +1,21 @@
 import { randomUUID } from "node:crypto";
-import { and, eq, gt, inArray } from "drizzle-orm";
+import { and, eq, gt, inArray, isNull } from "drizzle-orm";
 import { cardOf, type Card } from "@/core/board/card";
 import type { ItemCommand } from "@/core/item/command";
 import { decide } from "@/core/item/decide";
-import type { EditableField, EditableFields, ItemSnapshot } from "@/core/item/fields";
+import type { EditableFields, ItemSnapshot } from "@/core/item/fields";
 import type { Action } from "@/core/people/authorise";
 import { limitsWanted } from "@/core/workflow/decide-move";
 import { transitionBetween } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
-import { commandRecord, item, itemEvent, itemLink, person, team } from "@/db/schema";
+import { commandRecord, item, itemEvent, itemLink, person, release, sprint, team } from "@/db/schema";
 import { lockLimits } from "../board/limited-columns";
 import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { followOthers } from "./follow-others";
 import { moveNeeds } from "./move-needs";
+import { checkPeople, loadOwnFields } from "./own-fields";
 import { placeInState } from "./place";
 import type { CommandRequest } from "./request";
 import { eventOf, snapshotOf } from "./rows";
@@ -80,11 +81,14 @@ async function decideAndStore(
   const command = await commandOf(tx, before, request);
   const target = command.kind === "move" ? command.to : command.kind === "undo" ? undoTarget(command) : null;
   const transition = command.kind === "move" ? transitionBetween(surroundings.workflow, before.stateId, command.to) : undefined;
+  const editsOwn = command.kind === "edit" && command.own !== undefined && Object.keys(command.own).length > 0;
   if (command.kind === "edit") await checkReferences(tx, access.project.id, command.changes, before);
   if (command.kind === "move") await checkReferences(tx, access.project.id, command.answers, before);
   const columns = target ? await lockLimits(tx, surroundings.workflow, before.stateId, target, limitsWanted(transition)) : NO_COLUMNS;
   const changedSince = command.kind === "edit" && command.seenVersion < before.version ? await fieldsChangedSince(tx, before.id, command.seenVersion) : [];
   const needs = await moveNeeds(tx, viewer, access, before, transition);
+  if (editsOwn) needs.ownFields = await loadOwnFields(tx, access.project.id);
+  if (command.kind === "edit" || command.kind === "move") await checkPeople(tx, needs.ownFields, (command.kind === "edit" ? command.own : command.answers.own) ?? {});
   const cause = request.kind === "undo" ? "undo" : "person";
   if (command.kind === "move" && transition?.followUps.some((f) => f.kind === "put on top")) command.rank = await placeInState(tx, command.to, "first");
   const events = await decideNaming(tx, access.project.id, (naming) =>
@@ -127,12 +131,12 @@ async function commandOf(tx: Transaction, before: ItemSnapshot, request: Exclude
   }
 }
 
-async function fieldsChangedSince(tx: Transaction, itemId: string, version: number): Promise<EditableField[]> {
+async function fieldsChangedSince(tx: Transaction, itemId: string, version: number): Promise<string[]> {
   const rows = await tx
     .select({ field: itemEvent.field })
     .from(itemEvent)
-    .where(and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, version), eq(itemEvent.kind, "changed")));
-  return rows.map((r) => r.field as EditableField);
+    .where(and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, version), inArray(itemEvent.kind, ["changed", "own changed"])));
+  return rows.map((r) => r.field!);
 }
 
 /** People, teams and types that a change names must exist, and a type must keep the item in its workflow. */
@@ -151,10 +155,20 @@ export async function checkReferences(
     const [known] = await tx.select().from(team).where(eq(team.id, changes.teamId));
     if (!known) throw invalid("There is no such team.", "Choose one from the list.");
   }
+  await checkBoxes(tx, projectId, changes);
   if (changes.typeId !== undefined) {
     const wanted = await workflowOf(tx, projectId, changes.typeId);
     if (before && !wanted.states.some((s) => s.id === before.stateId))
       throw invalid("Items of that type follow another workflow.", "Choose a type with the same workflow.");
+  }
+}
+
+/** A sprint or a release that a change names must be one of the project's. */
+async function checkBoxes(tx: Transaction, projectId: string, { sprintId, releaseId }: Partial<EditableFields>): Promise<void> {
+  for (const [id, table, what] of [[sprintId, sprint, "sprint"], [releaseId, release, "release"]] as const) {
+    if (typeof id !== "string") continue;
+    const [known] = await tx.select({ id: table.id }).from(table).where(and(eq(table.id, id), eq(table.projectId, projectId), isNull(table.removedAt)));
+    if (!known) throw invalid(`There is no such ${what}.`, "Choose one from the list.");
   }
 }
 

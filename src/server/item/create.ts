@@ -4,6 +4,7 @@ import { cardOf } from "@/core/board/card";
 import { decide } from "@/core/item/decide";
 import type { Cause, CreatedData } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
+import { NEW_ITEM, type NewItem } from "@/core/item/new-item";
 import { statesInOrder } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
 import { commandRecord, item, project } from "@/db/schema";
@@ -13,30 +14,13 @@ import { invalid } from "../refused";
 import { checkReferences, recordCommand, type CommandResult } from "./command";
 import { moveNeeds } from "./move-needs";
 import { placeInState } from "./place";
+import { initialOwn, loadOwnFields } from "./own-fields";
 import type { CreateItemRequest } from "./request";
 import { snapshotOf } from "./rows";
 import { storeEvents } from "./store";
 import { decideNaming, decisionContext, workflowOf } from "./surroundings";
 
-export type NewItem = Omit<CreatedData, "projectId" | "number" | "stateId" | "stateKind" | "rank">;
 export type Place = { itemId: string } | "first" | "last";
-
-/** What an item is unless somebody says otherwise. */
-export const NEW_ITEM: Omit<NewItem, "title" | "typeId"> = {
-  description: "",
-  severity: null,
-  priority: "normal",
-  classOfService: "standard",
-  origin: "planned",
-  estimate: null,
-  teamId: null,
-  assigneeId: null,
-  reviewerId: null,
-  place: null,
-  howToTest: null,
-  dueOn: null,
-  parentId: null,
-};
 
 /** Creates an item in the first state of its type's workflow, in the caller's transaction. */
 export async function createItemIn(
@@ -51,6 +35,7 @@ export async function createItemIn(
   const projectId = access.project.id;
   await checkReferences(tx, projectId, fields, null);
   const workflow = await workflowOf(tx, projectId, fields.typeId);
+  const own = await initialOwn(tx, await loadOwnFields(tx, projectId), fields.typeId, fields.own, cause === "person");
   const [first] = statesInOrder(workflow);
   const rank = await placeInState(tx, first.id, place);
   const [{ number }] = await tx
@@ -58,7 +43,7 @@ export async function createItemIn(
     .set({ nextItemNumber: sql`${project.nextItemNumber} + 1` })
     .where(eq(project.id, projectId))
     .returning({ number: sql<number>`${project.nextItemNumber} - 1` });
-  const data: CreatedData = { ...fields, projectId, number, stateId: first.id, stateKind: first.kind, rank };
+  const data: CreatedData = { ...fields, own, projectId, number, stateId: first.id, stateKind: first.kind, rank };
   const itemId = randomUUID();
   const needs = await moveNeeds(tx, viewer, access, null, undefined);
   const events = await decideNaming(tx, projectId, (naming) =>

@@ -1,12 +1,13 @@
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import type { ItemSnapshot } from "@/core/item/fields";
+import { NEW_ITEM } from "@/core/item/new-item";
 import { decide } from "@/core/item/decide";
 import { isRefusal } from "@/core/workflow/refusal";
 import { stateOf, transitionsFrom, type Transition } from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
 import { item, itemLink, itemType } from "@/db/schema";
 import type { Viewer } from "../people/viewer";
-import { createItemIn, NEW_ITEM } from "./create";
+import { createItemIn } from "./create";
 import { moveNeeds } from "./move-needs";
 import { snapshotOf } from "./rows";
 import { storeEvents } from "./store";

@@ -1,7 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { and, desc, eq, exists, inArray, isNull, lt, sql } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
-import type { AskedItem } from "@/core/condition/facts";
+import { NOTHING_AROUND, type AskedItem } from "@/core/condition/facts";
+import type { OwnField } from "@/core/item/own-field";
+import { demandedOwnField } from "@/core/workflow/requirement";
 import type { Asker } from "@/core/condition/evaluate";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { NO_FOLLOW_UP_CONTEXT, type FollowUpContext } from "@/core/workflow/apply-follow-ups";
@@ -11,6 +13,8 @@ import type { Transaction } from "@/db/connection";
 import { item, itemEvent, membership, teamMember } from "@/db/schema";
 import { askedItem } from "../condition/asked-items";
 import type { ProjectAccess } from "../people/access";
+import { sprintsNow } from "../plan/boxes";
+import { loadOwnFields } from "./own-fields";
 import type { Viewer } from "../people/viewer";
 
 /** What a move needs to know beside the item: read only as far as its transition asks for it. */
@@ -20,20 +24,24 @@ export interface MoveNeeds {
   asker: Asker;
   teamsOf: (personId: string) => readonly string[];
   followUps: FollowUpContext;
+  ownFields: readonly OwnField[];
 }
-
-const NOTHING_AROUND: Omit<AskedItem, "item"> = { everIn: [], links: [], children: 0, openChildren: 0 };
 
 export async function moveNeeds(tx: Transaction, viewer: Viewer, access: ProjectAccess, before: ItemSnapshot | null, transition: Transition | undefined): Promise<MoveNeeds> {
   const requirements = transition?.requirements ?? [];
   const asksTeams = transition?.who.some((m) => m.kind === "team") || requirements.some((r) => r.kind === "condition");
   const asksAround = requirements.some((r) => r.kind === "condition" || r.kind === "sub-tasks finished");
+  const asksOwn = requirements.some((r) => r.kind === "condition" || (r.kind === "filled" && demandedOwnField(r.field) !== null));
+  const ownFields = asksOwn ? await loadOwnFields(tx, access.project.id) : [];
+  const now = Date.now();
+  const sprints = requirements.some((r) => r.kind === "condition") ? await sprintsNow(tx, access.project, now) : undefined;
   const teamIds = asksTeams ? await teamsOfPerson(tx, viewer.personId) : [];
   const approverTeams = requirements.some((r) => r.kind === "approvals" && r.teamId !== null) ? await teamsOfPeople(tx, before?.approvals.map((a) => a.byId) ?? []) : new Map<string, string[]>();
   return {
     actor: { personId: viewer.personId, role: access.may("override limit") ? "lead" : "member", teamIds },
     around: before && asksAround ? await askedItem(tx, before) : NOTHING_AROUND,
-    asker: { personId: viewer.personId, teamIds, now: Date.now(), zone: access.project.zone },
+    asker: { personId: viewer.personId, teamIds, now, zone: access.project.zone, sprints },
+    ownFields,
     teamsOf: (id) => approverTeams.get(id) ?? [],
     followUps: before && transition ? await followUpContext(tx, viewer, before, transition) : NO_FOLLOW_UP_CONTEXT,
   };

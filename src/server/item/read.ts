@@ -1,7 +1,10 @@
+import type { ItemType } from "@/core/item/item-type";
 import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from "drizzle-orm";
 import { cardOf, type Card } from "@/core/board/card";
 import { agreementOf, type Agreement } from "@/core/item/agreement";
 import { eventWords, linkWords } from "@/core/item/words";
+import type { OwnField } from "@/core/item/own-field";
+import type { Release, Sprint } from "@/core/plan/sprint";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { zigzag, type Zigzag } from "@/core/flow/zigzag";
 import { daysTouched } from "@/core/calendar/zone";
@@ -13,6 +16,8 @@ import { roster, type RosterPerson } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
+import { loadReleases, loadSprints } from "../plan/boxes";
+import { loadOwnFields } from "./own-fields";
 import { eventOf, snapshotOf } from "./rows";
 
 export interface ItemView {
@@ -34,7 +39,10 @@ export interface ItemView {
   ageDays: number;
   people: RosterPerson[];
   teams: { id: string; name: string }[];
-  types: { id: string; name: string; level: number; workflowId: string }[];
+  types: ItemType[];
+  sprints: Sprint[];
+  releases: Release[];
+  ownFields: OwnField[];
   rights: { move: boolean; edit: boolean; comment: boolean; block: boolean; overrideLimits: boolean };
   now: number;
 }
@@ -50,7 +58,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   const [row] = await db.select().from(item).where(and(eq(item.projectId, access.project.id), eq(item.number, Number(number))));
   if (!row) throw notFound("item");
   const snapshot = snapshotOf(row);
-  const [types, people, events, comments, children, links, reports, stays, blocks, parent] = await Promise.all([
+  const [types, people, events, comments, children, links, reports, stays, blocks, parent, sprints, releases, ownFields] = await Promise.all([
     projectTypes(db, access.project.id),
     roster(db, access.project.id),
     db.select({ event: itemEvent, who: person.name }).from(itemEvent).leftJoin(person, eq(person.id, itemEvent.actorId)).where(eq(itemEvent.itemId, row.id)).orderBy(desc(itemEvent.seq)),
@@ -63,6 +71,9 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     db.select().from(stay).where(eq(stay.itemId, row.id)).orderBy(stay.enteredSeq),
     db.select().from(block).where(eq(block.itemId, row.id)),
     row.parentId ? db.select().from(item).where(eq(item.id, row.parentId)) : [],
+    loadSprints(db, access.project.id),
+    loadReleases(db, access.project.id),
+    loadOwnFields(db, access.project.id),
   ]);
   const typeOf = (id: string) => types.types.find((t) => t.id === id)!;
   const workflowOfType = (id: string) => types.workflows.find((w) => w.id === typeOf(id).workflowId)!;
@@ -76,6 +87,9 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     person: (id: string) => people.people.find((p) => p.id === id)?.name ?? formerPeople.get(id) ?? "somebody",
     team: (id: string) => people.teams.find((t) => t.id === id)?.name ?? id,
     type: (id: string) => typeOf(id)?.name ?? id,
+    sprint: (id: string) => sprints.find((s) => s.id === id)?.name ?? "a former sprint",
+    release: (id: string) => releases.find((r) => r.id === id)?.name ?? "a former release",
+    own: (id: string) => ownFields.find((f) => f.id === id),
   };
   const history = {
     id: row.id,
@@ -133,6 +147,9 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     ageDays: daysTouched(row.clock, access.project.zone, now),
     ...people,
     types: types.types,
+    sprints,
+    releases,
+    ownFields,
     rights: {
       move: access.may("move item"),
       edit: access.may("edit item"),

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { CLASSES_OF_SERVICE, LINK_KINDS, ORIGINS, PRIORITIES, SEVERITIES } from "@/core/item/fields";
+import { ownChangesSchema, ownValueSchema } from "@/core/item/own-field";
 import { OUTCOMES } from "@/core/workflow/workflow";
 
 /*
@@ -27,6 +28,9 @@ export const editableFields = z.object({
   place: z.string().max(200).nullable(),
   howToTest: longText.nullable(),
   dueOn: isoDate.nullable(),
+  sprintId: id.nullable(),
+  releaseId: id.nullable(),
+  labels: z.array(z.string().trim().min(1).max(40)).max(20).transform((labels) => [...new Set(labels)]),
 });
 
 export const commandRequest = z.discriminatedUnion("kind", [
@@ -45,6 +49,9 @@ export const commandRequest = z.discriminatedUnion("kind", [
         severity: z.enum(SEVERITIES),
         place: z.string().max(200),
         dueOn: isoDate,
+        sprintId: id,
+        releaseId: id,
+        own: z.record(id, ownValueSchema),
         reason: z.string().max(2_000),
         comment: z.string().max(20_000),
         outcome: z.enum(OUTCOMES),
@@ -54,7 +61,7 @@ export const commandRequest = z.discriminatedUnion("kind", [
       .default({}),
     overrideReason: z.string().max(2_000).optional(),
   }),
-  z.object({ kind: z.literal("edit"), seenVersion: z.number().int().positive(), changes: editableFields.partial() }),
+  z.object({ kind: z.literal("edit"), seenVersion: z.number().int().positive(), changes: editableFields.partial(), own: ownChangesSchema.optional() }),
   z.object({ kind: z.literal("place"), below: z.uuid().nullable() }),
   z.object({ kind: z.literal("comment"), body: z.string().trim().min(1, "Write something first.").max(20_000) }),
   z.object({ kind: z.literal("block"), cause: z.string().trim().min(1, "A blocker needs a cause.").max(500), waitingFor: z.string().trim().max(200).nullable() }),
@@ -78,6 +85,6 @@ export const createItemBody = z.object({
   commandId: z.uuid(),
   projectKey: z.string().max(12),
   parentId: z.uuid().nullable().default(null),
-  fields: editableFields.partial().extend({ title, typeId: id }),
+  fields: editableFields.partial().extend({ title, typeId: id, own: z.record(id, ownValueSchema).optional() }),
 });
 export type CreateItemRequest = z.infer<typeof createItemBody>;

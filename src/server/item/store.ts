@@ -62,6 +62,9 @@ async function storeConsequence(tx: Transaction, event: ItemEvent, after: ItemSn
       if (event.old.outward) await tx.delete(itemLink).where(eq(itemLink.id, event.old.linkId));
       return;
     case "changed":
+    case "own changed":
+    case "reported":
+    case "held":
     case "ranked":
     case "overrode":
       return;

@@ -3,8 +3,7 @@ import type { LimitedColumn } from "@/core/board/limit";
 import type { Instant } from "@/core/calendar/instant";
 import type { DecisionContext } from "@/core/item/decide";
 import type { Cause, ItemEvent } from "@/core/item/event";
-import type { EditableField } from "@/core/item/fields";
-import type { Vocabulary } from "@/core/condition/vocabulary";
+import { EMPTY_VOCABULARY, type Vocabulary } from "@/core/condition/vocabulary";
 import type { Action } from "@/core/people/authorise";
 import { isRefusal, type Refusal } from "@/core/workflow/refusal";
 import type { Workflow } from "@/core/workflow/workflow";
@@ -34,7 +33,7 @@ export interface Naming {
 }
 
 /** For decisions whose refusal nobody reads. */
-export const NO_NAMING: Naming = { vocabulary: { types: [], states: [], people: [], teams: [] }, nameOf: () => "somebody", teamName: () => "a team" };
+export const NO_NAMING: Naming = { vocabulary: EMPTY_VOCABULARY, nameOf: () => "somebody", teamName: () => "a team" };
 
 /** What the core needs to know for a decision, apart from the command. */
 export function decisionContext(
@@ -44,7 +43,7 @@ export function decisionContext(
   commandId: string,
   needs: MoveNeeds,
   naming: Naming,
-  { columns = NO_COLUMNS, changedSince = [] as EditableField[], cause = "person" as Cause } = {},
+  { columns = NO_COLUMNS, changedSince = [] as string[], cause = "person" as Cause } = {},
 ): DecisionContext {
   return {
     itemId: before.id,

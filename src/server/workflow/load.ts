@@ -1,4 +1,5 @@
 import { and, eq, inArray } from "drizzle-orm";
+import type { ItemType } from "@/core/item/item-type";
 import { workflowSchema } from "@/core/workflow/definition";
 import type { Workflow } from "@/core/workflow/workflow";
 import { pool, type Reader } from "@/db/connection";
@@ -36,18 +37,26 @@ export async function publishedWorkflow(reader: Reader, id: string, version: num
   return definition;
 }
 
+/** All workflows of a project, those that no type follows too. */
+export async function loadProjectWorkflows(reader: Reader, projectId: string): Promise<Workflow[]> {
+  const ids = (await reader.select({ id: workflow.id }).from(workflow).where(eq(workflow.projectId, projectId)).orderBy(workflow.name)).map((w) => w.id);
+  const loaded = await loadWorkflows(reader, ids);
+  return ids.map((id) => loaded.get(id)!);
+}
+
 export interface ProjectTypes {
-  types: { id: string; name: string; level: number; workflowId: string }[];
+  /** Those that were taken out too: items may still have them. */
+  types: ItemType[];
   workflows: Workflow[];
 }
 
 /** The item types of a project, each with its workflow. */
 export async function projectTypes(reader: Reader, projectId: string): Promise<ProjectTypes> {
   const types = await reader
-    .select({ id: itemType.id, name: itemType.name, level: itemType.level, workflowId: itemType.workflowId })
+    .select({ id: itemType.id, name: itemType.name, level: itemType.level, workflowId: itemType.workflowId, glyph: itemType.glyph, template: itemType.template, position: itemType.position, removedAt: itemType.removedAt })
     .from(itemType)
     .where(eq(itemType.projectId, projectId))
-    .orderBy(itemType.level, itemType.name);
+    .orderBy(itemType.position, itemType.name);
   const workflows = await loadWorkflows(reader, [...new Set(types.map((t) => t.workflowId))]);
   return { types, workflows: [...workflows.values()] };
 }

@@ -8,7 +8,7 @@ import { loadBoard } from "../board/read";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
-import { projectTypes, publishedWorkflow } from "./load";
+import { loadProjectWorkflows, projectTypes, publishedWorkflow } from "./load";
 import { projectPeople } from "./people";
 import { checkSurroundings } from "./surroundings";
 
@@ -18,15 +18,16 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
   const access = await enterProject(db, viewer, { key: projectKey }, "read project");
   const { project } = access;
   const mayEdit = access.may("edit workflow");
-  const [{ board, columns }, { types, workflows }, around, people] = await Promise.all([
+  const [{ board, columns }, { types }, workflows, around, people] = await Promise.all([
     loadBoard(db, project.id),
     projectTypes(db, project.id),
+    loadProjectWorkflows(db, project.id),
     checkSurroundings(db, project.id),
     projectPeople(db, project.id),
   ]);
   const ids = workflows.map((w) => w.id);
   const [counts, versions, drafts] = await Promise.all([
-    db.select({ stateId: item.stateId, n: sql<number>`count(*)::int` }).from(item).where(sql`${item.projectId} = ${project.id} and ${item.withdrawnAt} is null`).groupBy(item.stateId),
+    db.select({ stateId: item.stateId, typeId: item.typeId, n: sql<number>`count(*)::int` }).from(item).where(sql`${item.projectId} = ${project.id} and ${item.withdrawnAt} is null`).groupBy(item.stateId, item.typeId),
     db
       .select({ workflowId: workflowVersion.workflowId, version: workflowVersion.version, at: workflowVersion.at, by: person.name, summary: workflowVersion.summary })
       .from(workflowVersion)
@@ -42,7 +43,7 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     board: { id: board.id, name: board.name, version: board.version },
     columns,
-    workflows: workflows.map((w) => ({ ...w, typeNames: types.filter((t) => t.workflowId === w.id).map((t) => t.name) })),
+    workflows: workflows.map((w) => ({ ...w, typeNames: types.filter((t) => t.workflowId === w.id && t.removedAt === null).map((t) => t.name) })),
     drafts: drafts.map(({ draft, by }) => ({
       workflowId: draft.workflowId,
       // A draft that cannot be read any more must not close the door to the process: it begins anew from what runs.
@@ -54,10 +55,18 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
     })),
     around,
     people,
-    counts: Object.fromEntries(counts.map((c) => [c.stateId, c.n])),
+    types,
+    counts: sums(counts, (c) => c.stateId),
+    countsByType: Object.fromEntries(types.map((t) => [t.id, sums(counts.filter((c) => c.typeId === t.id), (c) => c.stateId)])),
     versions,
     mayEdit,
   };
+}
+
+function sums<R extends { n: number }>(rows: readonly R[], keyOf: (row: R) => string): Record<string, number> {
+  const sum: Record<string, number> = {};
+  for (const row of rows) sum[keyOf(row)] = (sum[keyOf(row)] ?? 0) + row.n;
+  return sum;
 }
 
 /** A version of a workflow as it was published. */

@@ -43,7 +43,8 @@ export async function replayDraft(viewer: Viewer, projectKey: string, query: z.i
   const nameIn = (things: { id: string; name: string }[], id: string, otherwise: string) => things.find((t) => t.id === id)?.name ?? otherwise;
   const replay = replayMoves(definition, histories, since, {
     actorOf: (id) => ({ personId: id, role: personOf.get(id ?? "")?.role === "lead" ? "lead" : "member", teamIds: personOf.get(id ?? "")?.teamIds ?? [] }),
-    aroundOf: (id, everIn) => ({ everIn, links: links.get(id) ?? [], children: 0, openChildren: 0 }),
+    aroundOf: (id, everIn) => ({ everIn, links: links.get(id) ?? [], children: 0, openChildren: 0, computed: {} }),
+    ownFields: vocabulary.own,
     asker: { personId: null, teamIds: [], now, zone: project.zone },
     teamsOf: (id) => personOf.get(id)?.teamIds ?? [],
     vocabulary,

@@ -1,13 +1,15 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
 import { proposeColumns } from "@/core/board/propose-columns";
+import { FIRST_TYPES } from "@/core/item/item-type";
 import { may } from "@/core/people/authorise";
 import { refuse } from "@/core/workflow/refusal";
 import { fromTemplate } from "@/core/workflow/template";
 import { PROJECT_TEMPLATES, SUB_TASKS } from "@/core/workflow/templates";
 import type { Workflow } from "@/core/workflow/workflow";
+import { publishFirst } from "./publish-first";
 import { sqlState, transact, type Transaction } from "@/db/connection";
-import { board, boardColumn, columnState, itemType, membership, project, state, workflow, workflowVersion } from "@/db/schema";
+import { board, boardColumn, columnState, itemType, membership, project } from "@/db/schema";
 import type { Viewer } from "../people/viewer";
 import { invalid, notAllowed, Refused } from "../refused";
 
@@ -44,12 +46,12 @@ export async function startProject(viewer: Viewer, request: StartProjectRequest)
       await tx.insert(membership).values({ projectId: id, personId: viewer.personId, role: "lead" });
       const main = fromTemplate(template, randomUUID);
       const tasks = fromTemplate(SUB_TASKS, randomUUID);
-      for (const w of [main, tasks]) await publishFirst(tx, viewer, id, w);
+      for (const w of [main, tasks]) await publishFirst(tx, viewer, id, w, `started from the template “${w.name}”`);
       await tx.insert(itemType).values([
-        { projectId: id, id: "story", name: "Story", level: 1, workflowId: main.id },
-        { projectId: id, id: "bug", name: "Bug", level: 1, workflowId: main.id },
-        { projectId: id, id: "request", name: "Request", level: 1, workflowId: main.id },
-        { projectId: id, id: "task", name: "Task", level: 0, workflowId: tasks.id },
+        { ...FIRST_TYPES.story, projectId: id, workflowId: main.id },
+        { ...FIRST_TYPES.bug, projectId: id, workflowId: main.id },
+        { ...FIRST_TYPES.request, projectId: id, workflowId: main.id },
+        { ...FIRST_TYPES.task, projectId: id, workflowId: tasks.id },
       ]);
       await makeBoard(tx, id, [main]);
       return { key };
@@ -58,12 +60,6 @@ export async function startProject(viewer: Viewer, request: StartProjectRequest)
     if (sqlState(error) === "23505") throw new Refused(refuse("invalid", `There is a project ${key} already.`, "Choose another key."));
     throw error;
   }
-}
-
-async function publishFirst(tx: Transaction, viewer: Viewer, projectId: string, made: Workflow): Promise<void> {
-  await tx.insert(workflow).values({ id: made.id, projectId, name: made.name, version: made.version });
-  await tx.insert(state).values(made.states.map(({ id, name, kind, stage, position }) => ({ id, name, kind, stage, position, workflowId: made.id })));
-  await tx.insert(workflowVersion).values({ workflowId: made.id, version: made.version, definition: made, at: Date.now(), byId: viewer.personId, summary: `started from the template “${made.name}”` });
 }
 
 async function makeBoard(tx: Transaction, projectId: string, workflows: Workflow[]): Promise<void> {

@@ -164,7 +164,7 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
           <button type="button" className="button" aria-pressed={backlogOpen} onClick={() => setBacklogOpen((o) => !o)}>
             Backlog <span className="text-ink-soft">{backlog.length}</span>
           </button>
-          {view.rights.edit && <NewItem projectKey={view.project.key} types={view.types} open={creating} onOpenChange={setCreating} onCreated={putCard} />}
+          {view.rights.edit && <NewItem projectKey={view.project.key} types={view.types} ownFields={view.ownFields} people={view.people} open={creating} onOpenChange={setCreating} onCreated={putCard} />}
         </div>
         <div className="flex min-h-0 flex-1">
           {backlogOpen && (
@@ -193,7 +193,7 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
       {stopped && byId.has(stopped.cardId) && (
         <StoppedMove
           stopped={stopped}
-          people={view.people} teams={view.teams}
+          names={view}
           onClose={() => setStopped(null)}
           onAnswer={(answers) => void moveTo(byId.get(stopped.cardId)!, stopped.to, stopped.verb, answers)}
         />

@@ -33,7 +33,7 @@ function Beside({ cardId, label, onClose, children }: { cardId: string; label: s
 }
 
 /** Why a move was not made, beside the card, with a form for what is still missing. */
-export function StoppedMove({ stopped, people, teams, onAnswer, onClose }: { stopped: Stopped; people: { id: string; name: string }[]; teams: { id: string; name: string }[]; onAnswer: (answers: Answers) => void; onClose: () => void }) {
+export function StoppedMove({ stopped, names, onAnswer, onClose }: { stopped: Stopped; names: Parameters<typeof AskForm>[0]["names"]; onAnswer: (answers: Answers) => void; onClose: () => void }) {
   const { problem, given, verb } = stopped;
   return (
     <Beside cardId={stopped.cardId} label={problem.sentence} onClose={onClose}>
@@ -45,8 +45,7 @@ export function StoppedMove({ stopped, people, teams, onAnswer, onClose }: { sto
         <AskForm
           key={problem.sentence}
           asks={problem.asks}
-          people={people}
-          teams={teams}
+          names={names}
           verb={verb}
           onCancel={onClose}
           onAnswer={(more) => onAnswer({ answers: { ...given.answers, ...more.answers }, overrideReason: more.overrideReason ?? given.overrideReason })}

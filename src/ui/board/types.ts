@@ -1,3 +1,6 @@
+import type { OwnField } from "@/core/item/own-field";
+import type { Release, Sprint } from "@/core/plan/sprint";
+import type { ItemType } from "@/core/item/item-type";
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import type { Percentiles } from "@/core/flow/report";
@@ -11,9 +14,12 @@ export interface BoardView {
   columns: Column[];
   cards: Card[];
   workflows: Workflow[];
-  types: { id: string; name: string; level: number; workflowId: string }[];
+  types: ItemType[];
   people: { id: string; name: string }[];
   teams: { id: string; name: string }[];
+  sprints: Sprint[];
+  releases: Release[];
+  ownFields: OwnField[];
   rights: { move: boolean; edit: boolean; overrideLimits: boolean; design: boolean; intake: boolean };
   lastEventId: number;
   now: number;

@@ -2,15 +2,13 @@
 import { useId, useState } from "react";
 import { QueryBuilder, type RuleGroupType } from "react-querybuilder";
 import { operatorsFor, type Condition } from "@/core/condition/condition";
-import { FACT_NAMES, FACTS, type FactName } from "@/core/condition/facts";
+import type { FactName } from "@/core/condition/facts";
 import { printCel } from "@/core/condition/cel-print";
 import { conditionSentence } from "@/core/condition/sentence";
-import type { Vocabulary } from "@/core/condition/vocabulary";
+import { factLabel, factsOffered, type Vocabulary } from "@/core/condition/vocabulary";
 import { CelField } from "./cel-field";
 import { conditionOf, queryOf } from "./query";
 import { ValueEditor } from "./value-editor";
-
-const FIELDS = FACT_NAMES.map((name) => ({ name, label: FACTS[name].label }));
 
 const CLASSES = {
   queryBuilder: "condition-builder",
@@ -62,7 +60,7 @@ export function ConditionEditor({ condition, vocabulary, onChange }: { condition
         <CelField text={printCel(condition, vocabulary)} vocabulary={vocabulary} onChange={onChange} />
       ) : (
         <QueryBuilder
-          fields={FIELDS}
+          fields={factsOffered(vocabulary).map((name) => ({ name, label: factLabel(name, vocabulary) }))}
           query={query}
           onQueryChange={(next: RuleGroupType) => {
             const changed = conditionOf(next, vocabulary);

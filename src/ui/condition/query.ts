@@ -1,6 +1,6 @@
 import type { RuleGroupType, RuleType } from "react-querybuilder";
 import { comparisonProblem, operatorsFor, type Comparison, type Condition, type ConditionValue, type Operator } from "@/core/condition/condition";
-import { FACTS, type FactName } from "@/core/condition/facts";
+import { factOf, isFactName, type FactName } from "@/core/condition/facts";
 import { optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
 
 /**
@@ -33,7 +33,7 @@ export function conditionOf(query: RuleGroupType, vocabulary: Vocabulary): Condi
 }
 
 function comparisonOf(rule: RuleType, vocabulary: Vocabulary): Comparison {
-  const fact = (rule.field in FACTS ? rule.field : "typeId") as FactName;
+  const fact: FactName = isFactName(rule.field) ? rule.field : "typeId";
   const ops = operatorsFor(fact);
   const op = ops.includes(rule.operator as Operator) ? (rule.operator as Operator) : ops[0];
   const given: Comparison = { kind: "compare", fact, op, value: rule.value as ConditionValue | null };
@@ -43,10 +43,11 @@ function comparisonOf(rule: RuleType, vocabulary: Vocabulary): Comparison {
 /** A value that makes sense of a fact and an operator, to begin with. */
 export function firstValue(fact: FactName, op: Operator, vocabulary: Vocabulary): ConditionValue | null {
   if (op === "is set" || op === "is empty") return null;
-  const { kind } = FACTS[fact];
+  const { kind } = factOf(fact);
   if (kind === "flag") return true;
   if (kind === "number") return 1;
   if (kind === "date") return { day: 0 };
+  if (factOf(fact).options === "sprints") return op === "one of" || op === "none of" ? [optionsOf(fact, vocabulary)[0]?.id ?? "…"] : { sprint: "current" };
   const first = optionsOf(fact, vocabulary)[0]?.id ?? "…";
   return op === "one of" || op === "none of" ? [first] : kind === "text" ? "…" : first;
 }

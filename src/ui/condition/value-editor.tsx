@@ -1,26 +1,33 @@
 "use client";
 import { useState } from "react";
 import type { ValueEditorProps } from "react-querybuilder";
-import type { ConditionValue } from "@/core/condition/condition";
-import { FACTS, type FactName } from "@/core/condition/facts";
-import { optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
+import { SPRINT_WORDS, type ConditionValue, type SprintWord } from "@/core/condition/condition";
+import { factOf, isFactName } from "@/core/condition/facts";
+import { factUnit, optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
 
 const ME = "\u0000me";
 const MY_TEAMS = "\u0000my teams";
 
+const sprintKey = (word: SprintWord) => `\u0000${word}`;
+const valueOfKey = (key: string): ConditionValue => {
+  if (key === ME) return { who: "me" };
+  const sprint = SPRINT_WORDS.find((word) => sprintKey(word) === key);
+  return sprint ? { sprint } : key;
+};
+
 /** The value of a comparison, in the form that its fact has. */
 export function ValueEditor({ field, operator, value, handleOnChange, context }: ValueEditorProps) {
-  const fact = field as FactName;
   const { vocabulary } = context as { vocabulary: Vocabulary };
-  if (operator === "is set" || operator === "is empty" || !(fact in FACTS)) return null;
-  const { kind, options, unit } = FACTS[fact];
+  if (operator === "is set" || operator === "is empty" || !isFactName(field)) return null;
+  const fact = field;
+  const { kind, options } = factOf(fact);
   const given = value as ConditionValue | null;
   const change = handleOnChange as (value: ConditionValue) => void;
   if (kind === "number")
     return (
       <span className="inline-flex items-center gap-1">
         <NumberValue value={typeof given === "number" ? given : 0} step="any" change={change} />
-        {unit}
+        {factUnit(fact, vocabulary)}
       </span>
     );
   if (kind === "flag")
@@ -57,10 +64,11 @@ export function ValueEditor({ field, operator, value, handleOnChange, context }:
       </select>
     );
   }
+  if (options === "sprints") choices.unshift(...SPRINT_WORDS.map((word) => ({ value: sprintKey(word), label: `the ${word} sprint` })));
   if (options === "people") choices.unshift({ value: ME, label: "me, whoever looks" });
-  const one = given && typeof given === "object" && !Array.isArray(given) ? ME : String(given ?? "");
+  const one = given && typeof given === "object" && !Array.isArray(given) ? ("sprint" in given ? sprintKey(given.sprint) : ME) : String(given ?? "");
   return (
-    <select className="field !w-auto" aria-label="Value" value={one} onChange={(e) => change(e.target.value === ME ? { who: "me" } : e.target.value)}>
+    <select className="field !w-auto" aria-label="Value" value={one} onChange={(e) => change(valueOfKey(e.target.value))}>
       {choices.map((c) => (
         <option key={c.value} value={c.value}>
           {c.label}

@@ -4,6 +4,7 @@ import { useEffect, useRef, type ReactNode } from "react";
 import { BehindPanel } from "@/ui/flow/behind-panel";
 import { ItemPanel } from "@/ui/item/item-panel";
 import { PanelProvider, usePanel } from "@/ui/kit/panel-context";
+import { KnownTypes, type KnownType } from "@/ui/kit/type-glyph";
 import { request } from "@/ui/kit/request";
 import { useLive, useLiveStream } from "@/ui/kit/use-live";
 import { CourseBar, type FrameProject } from "./course-bar";
@@ -19,13 +20,16 @@ export function ProjectFrame(props: {
   theme: "light" | "dark";
   showsIntake: boolean;
   summary: FrameSummary;
+  types: readonly KnownType[];
   lastEventId: number;
   children: ReactNode;
 }) {
   return (
-    <PanelProvider>
-      <Frame {...props} />
-    </PanelProvider>
+    <KnownTypes types={props.types}>
+      <PanelProvider>
+        <Frame {...props} />
+      </PanelProvider>
+    </KnownTypes>
   );
 }
 

@@ -2,6 +2,8 @@
 import { useState, type FormEvent } from "react";
 import type { MoveAnswers } from "@/core/item/command";
 import { SEVERITIES } from "@/core/item/fields";
+import { OwnFieldInput } from "./own-field-input";
+import type { OwnValue } from "@/core/item/own-field";
 import type { Ask } from "@/core/workflow/refusal";
 
 export interface Answers {
@@ -14,26 +16,35 @@ interface Named {
   name: string;
 }
 
-/** A small form at the place of the move, that asks for exactly what the rules still need. */
-export function AskForm({ asks, people, teams, verb, onAnswer, onCancel }: {
-  asks: Ask[];
+/** What can be chosen from: a board's or an item's view has all of it. */
+interface Names {
   people: Named[];
   teams: Named[];
+  sprints: Named[];
+  releases: Named[];
+}
+
+/** A small form at the place of the move, that asks for exactly what the rules still need. */
+export function AskForm({ asks, names, verb, onAnswer, onCancel }: {
+  asks: Ask[];
+  names: Names;
   verb: string;
   onAnswer: (answers: Answers) => void;
   onCancel: () => void;
 }) {
   const [values, setValues] = useState<Record<string, string>>(() => Object.fromEntries(asks.map((ask) => [ask.field, ask.field === "outcome" ? ask.allowed[0] : ""])));
   const [ticks, setTicks] = useState<string[]>([]);
+  const [own, setOwn] = useState<Record<string, OwnValue | null>>({});
   const [missing, setMissing] = useState<string | null>(null);
   const set = (field: string, value: string) => setValues((v) => ({ ...v, [field]: value }));
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    const open = asks.find((ask) => (ask.field === "ticks" ? ask.policies.some((p) => !ticks.includes(p.id)) : !values[ask.field]?.trim()));
+    const open = asks.find((ask) => (ask.field === "ticks" ? ask.policies.some((p) => !ticks.includes(p.id)) : "own" in ask ? (own[ask.own.id] ?? null) === null : !values[ask.field]?.trim()));
     if (open) return setMissing(open.field);
-    const { overrideReason, estimate, ticks: _, ...texts } = values;
+    const { overrideReason, estimate, ticks: _, ...rest } = values;
+    const texts = Object.fromEntries(Object.entries(rest).filter(([field]) => !field.startsWith("own.")));
     onAnswer({
-      answers: { ...texts, ...(estimate ? { estimate: Number(estimate) } : {}), ...(ticks.length > 0 ? { ticks } : {}) } as MoveAnswers,
+      answers: { ...texts, ...(estimate ? { estimate: Number(estimate) } : {}), ...(ticks.length > 0 ? { ticks } : {}), ...(Object.keys(own).length > 0 ? { own } : {}) } as MoveAnswers,
       ...(overrideReason ? { overrideReason } : {}),
     });
   };
@@ -56,10 +67,16 @@ export function AskForm({ asks, people, teams, verb, onAnswer, onCancel }: {
             ))}
             {missing === "ticks" && <p className="text-[12.5px] font-semibold text-alarm">Every point has to be true before the move.</p>}
           </fieldset>
+        ) : "own" in ask ? (
+          <div key={ask.field} className="flex flex-col gap-1 text-[12.5px] font-semibold" aria-invalid={missing === ask.field}>
+            {ask.label}
+            <OwnFieldInput field={ask.own} value={own[ask.own.id] ?? null} people={names.people} onChange={(value) => setOwn((o) => ({ ...o, [ask.own.id]: value }))} />
+            {missing === ask.field && <p className="text-alarm">Fill it in first.</p>}
+          </div>
         ) : (
           <label key={ask.field} className="flex flex-col gap-1 text-[12.5px] font-semibold">
             {ask.label}
-            <AskField ask={ask} first={i === 0} invalid={missing === ask.field} value={values[ask.field] ?? ""} people={people} teams={teams} onChange={(value) => set(ask.field, value)} />
+            <AskField ask={ask} first={i === 0} invalid={missing === ask.field} value={values[ask.field] ?? ""} names={names} onChange={(value) => set(ask.field, value)} />
           </label>
         ),
       )}
@@ -75,13 +92,12 @@ export function AskForm({ asks, people, teams, verb, onAnswer, onCancel }: {
   );
 }
 
-function AskField({ ask, first, invalid, value, people, teams, onChange }: {
-  ask: Exclude<Ask, { field: "ticks" }>;
+function AskField({ ask, first, invalid, value, names, onChange }: {
+  ask: Exclude<Ask, { field: "ticks" } | { own: unknown }>;
   first: boolean;
   invalid: boolean;
   value: string;
-  people: Named[];
-  teams: Named[];
+  names: Names;
   onChange: (value: string) => void;
 }) {
   const shared = { id: `ask-${ask.field}`, className: "field", autoFocus: first, "aria-invalid": invalid, value } as const;
@@ -99,9 +115,13 @@ function AskField({ ask, first, invalid, value, people, teams, onChange }: {
   switch (ask.field) {
     case "assigneeId":
     case "reviewerId":
-      return choice(people.filter((p) => p.id !== ask.not), "Choose a person");
+      return choice(names.people.filter((p) => p.id !== ask.not), "Choose a person");
     case "teamId":
-      return choice(teams, "Choose a team");
+      return choice(names.teams, "Choose a team");
+    case "sprintId":
+      return choice(names.sprints, "Choose a sprint");
+    case "releaseId":
+      return choice(names.releases, "Choose a release");
     case "severity":
       return choice(plain(SEVERITIES), "Choose how bad it is");
     case "outcome":

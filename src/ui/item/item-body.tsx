@@ -11,6 +11,7 @@ import { ItemChildren } from "./item-children";
 import { ItemFields } from "./item-fields";
 import { ItemLinks } from "./item-links";
 import { ItemComments, ItemHistory } from "./item-talk";
+import { OwnFields } from "./own-fields";
 import { MoveButtons } from "./move-buttons";
 import type { ItemHandle } from "./use-item";
 import { ZigzagFigure } from "./zigzag-figure";
@@ -59,6 +60,7 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
   const second = (
     <>
       <ItemFields handle={handle} />
+      <OwnFields handle={handle} />
       <ItemChildren handle={handle} />
       <ItemLinks handle={handle} />
       <ItemComments handle={handle} />
@@ -106,7 +108,7 @@ function Title({ handle }: { handle: ItemHandle }) {
         rows={1}
         maxLength={300}
         readOnly={!view.rights.edit}
-        className="field field-plain !m-0 resize-none overflow-hidden !px-1 !py-0 font-display text-[18px] font-[650] leading-snug"
+        className="field field-plain !m-0 resize-none overflow-hidden [field-sizing:content] !px-1 !py-0 font-display text-[18px] font-[650] leading-snug"
         value={value}
         onFocus={() => (seen.current = view.item.version)}
         onChange={(e) => setDraft(e.target.value.replaceAll("\n", " "))}

@@ -45,10 +45,13 @@ export function ItemFields({ handle }: { handle: ItemHandle }) {
       {choice("Team", "teamId", named(view.teams), "No team")}
       {choice("Priority", "priority", plain(PRIORITIES))}
       {choice("Severity", "severity", plain(SEVERITIES), "Not set")}
-      {choice("Type", "typeId", named(view.types.filter((t) => t.workflowId === workflowId)))}
+      {choice("Type", "typeId", named(view.types.filter((t) => t.workflowId === workflowId && (t.removedAt === null || t.id === item.typeId))))}
       {choice("Origin", "origin", plain(ORIGINS))}
+      {choice("Sprint", "sprintId", named(view.sprints), "No sprint")}
+      {choice("Release", "releaseId", named(view.releases), "No release")}
       <Typed label="Estimate" type="number" value={item.estimate === null ? "" : String(item.estimate)} locked={locked} onStore={(text) => store({ estimate: text === "" ? null : Number(text) })} />
       <Typed label="Due" type="date" value={item.dueOn ?? ""} locked={locked} onStore={(text) => store({ dueOn: text || null })} />
+      <Typed label="Labels" type="text" wide value={item.labels.join(", ")} locked={locked} onStore={(text) => store({ labels: [...new Set(text.split(",").map((l) => l.trim().slice(0, 40)).filter(Boolean))].slice(0, 20) })} />
       <Typed label="Where" type="text" wide value={item.place ?? ""} locked={locked} onStore={(text) => store({ place: text || null })} />
     </div>
   );

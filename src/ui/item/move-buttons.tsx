@@ -37,8 +37,7 @@ export function MoveButtons({ handle }: { handle: ItemHandle }) {
             <AskForm
               key={stopped.problem.sentence}
               asks={stopped.problem.asks}
-              people={view.people}
-              teams={view.teams}
+              names={view}
               verb={stopped.transition.verb}
               onCancel={() => setStopped(null)}
               onAnswer={(more) =>

@@ -1,3 +1,4 @@
+import type { OwnValue } from "@/core/item/own-field";
 import type { Card } from "@/core/board/card";
 import type { MoveAnswers } from "@/core/item/command";
 import type { EditableFields, LinkKind } from "@/core/item/fields";
@@ -6,7 +7,7 @@ import { request } from "@/ui/kit/request";
 /** What the interface asks of items; the server's request schema checks it. */
 export type SentCommand =
   | { kind: "move"; from: string; to: string; answers: MoveAnswers; overrideReason?: string }
-  | { kind: "edit"; seenVersion: number; changes: Partial<EditableFields> }
+  | { kind: "edit"; seenVersion: number; changes: Partial<EditableFields>; own?: Record<string, OwnValue | null> }
   | { kind: "place"; below: string | null }
   | { kind: "comment"; body: string }
   | { kind: "block"; cause: string; waitingFor: string | null }

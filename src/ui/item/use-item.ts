@@ -1,9 +1,12 @@
 "use client";
+import type { ItemType } from "@/core/item/item-type";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import type { Card } from "@/core/board/card";
 import type { Agreement } from "@/core/item/agreement";
 import type { EditableFields, ItemSnapshot, LinkKind } from "@/core/item/fields";
+import type { OwnField, OwnValue } from "@/core/item/own-field";
+import type { Release, Sprint } from "@/core/plan/sprint";
 import type { Zigzag } from "@/core/flow/zigzag";
 import type { Transition } from "@/core/workflow/workflow";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
@@ -31,7 +34,10 @@ export interface ItemView {
   ageDays: number;
   people: { id: string; name: string }[];
   teams: { id: string; name: string }[];
-  types: { id: string; name: string; level: number; workflowId: string }[];
+  types: ItemType[];
+  sprints: Sprint[];
+  releases: Release[];
+  ownFields: OwnField[];
   rights: { move: boolean; edit: boolean; comment: boolean; block: boolean; overrideLimits: boolean };
   now: number;
 }
@@ -41,7 +47,7 @@ export interface ItemHandle {
   /** Sends a command, reloads the item, and offers to undo it. @throws Problem */
   send: (command: SentCommand, done?: string) => Promise<void>;
   /** Changes fields; `seenVersion` is the version on which the change is based, the one shown unless said otherwise. */
-  edit: (changes: Partial<EditableFields>, seenVersion?: number) => Promise<void>;
+  edit: (changes: Partial<EditableFields>, seenVersion?: number, own?: Record<string, OwnValue | null>) => Promise<void>;
   link: (linkKind: LinkKind, otherKey: string) => Promise<void>;
   reload: () => Promise<unknown>;
 }
@@ -65,8 +71,8 @@ export function useItem(key: string, initial?: ItemView) {
           await reload();
           if (done) tellDone(done, command.kind === "comment" || command.kind === "lift" ? undefined : async () => { await undoCommand(view.item.id, commandId); await reload(); });
         },
-        edit: async (changes, seenVersion = view.item.version) => {
-          await sendCommand(view.item.id, { kind: "edit", seenVersion, changes });
+        edit: async (changes, seenVersion = view.item.version, own = {}) => {
+          await sendCommand(view.item.id, { kind: "edit", seenVersion, changes, own });
           await reload();
         },
         link: async (linkKind, otherKey) => {

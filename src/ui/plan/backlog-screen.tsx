@@ -78,7 +78,7 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
           )}
         </p>
         <span className="flex-1" />
-        {view.rights.edit && <NewItem projectKey={view.project.key} types={view.types} open={creating} onOpenChange={setCreating} onCreated={putCard} />}
+        {view.rights.edit && <NewItem projectKey={view.project.key} types={view.types} ownFields={view.ownFields} people={view.people} open={creating} onOpenChange={setCreating} onCreated={putCard} />}
       </div>
       {stopped && (
         <p role="alert" className="border-l-[3px] border-alarm bg-alarm-soft px-4 py-2">

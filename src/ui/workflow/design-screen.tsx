@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Redo2, Undo2 } from "lucide-react";
 import dynamic from "next/dynamic";
+import { useSearchParams } from "next/navigation";
 import { useEffect, useState } from "react";
 import type { Column } from "@/core/board/column";
 import type { DesignView } from "@/core/workflow/design-view";
@@ -10,16 +11,28 @@ import { request } from "@/ui/kit/request";
 import { exact } from "@/ui/kit/time";
 import { useLive } from "@/ui/kit/use-live";
 import { MemberTable } from "@/ui/people/member-table";
+import { FieldTable } from "./field-table";
 import { FindingsList } from "./findings-list";
 import { LimitTable, type LimitEdit } from "./limit-table";
 import { MoveGrid } from "./move-grid";
 import { PublishSheet } from "./publish-sheet";
 import { ReplayPanel } from "./replay-panel";
 import { StateInspector } from "./state-inspector";
+import { TypeTable } from "./type-table";
+import { useDesignRequest } from "./use-design-request";
 import { useDesigner } from "./use-designer";
+import { ExportMenu, NewWorkflow } from "./workflow-menu";
 
-const PARTS = ["Process", "Table", "Try it", "Board limits", "People", "Versions"] as const;
+const PARTS = ["Rules", "Table", "Try it", "Versions"] as const;
 type Part = (typeof PARTS)[number];
+
+/** What belongs to the process of a project, each with its own address. */
+const PLACES = [
+  { param: "process", title: "Process" },
+  { param: "fields", title: "Types and fields" },
+  { param: "boards", title: "Boards" },
+  { param: "people", title: "People" },
+] as const;
 
 // Only who designs loads the map and the rules' editors.
 const WorkflowMap = dynamic(() => import("./workflow-map").then((m) => m.WorkflowMap), { ssr: false, loading: () => <p className="p-4 text-ink-soft">Drawing the map…</p> });
@@ -36,15 +49,76 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
   });
   const [chosen, setChosen] = useState(() => mainWorkflow(initial).id);
   const workflow = view.workflows.find((w) => w.id === chosen) ?? mainWorkflow(view);
-  return <Designing key={workflow.id} view={view} workflowId={workflow.id} onChoose={setChosen} />;
+  const wanted = useSearchParams().get("place");
+  const place = PLACES.find((p) => p.param === wanted) ?? PLACES[0];
+  const send = useDesignRequest(key);
+  return (
+    <div className="flex h-full flex-col">
+      <nav aria-label="What is designed" className="flex shrink-0 items-center gap-4 border-b border-line px-4">
+        {PLACES.map((p) => (
+          <button
+            key={p.param}
+            type="button"
+            aria-current={p === place ? "page" : undefined}
+            className={`py-1.5 text-[13px] ${p === place ? "border-b-2 border-accent font-semibold" : "border-b-2 border-transparent text-ink-soft hover:text-ink"}`}
+            onClick={() => window.history.replaceState(null, "", p.param === "process" ? window.location.pathname : `?place=${p.param}`)}
+          >
+            {p.title}
+          </button>
+        ))}
+      </nav>
+      <div className="min-h-0 flex-1">
+        {place.param === "process" ? (
+          <Designing key={workflow.id} view={view} workflowId={workflow.id} onChoose={setChosen} />
+        ) : (
+          <div className="h-full overflow-y-auto px-4 py-3">
+            <h1 className="mb-3 text-[18px]">
+              {place.title} of {view.project.name}
+            </h1>
+            {place.param === "fields" && (
+              <div className="flex max-w-[1100px] flex-col gap-8">
+                <TypeTable view={view} send={send} />
+                <FieldTable view={view} send={send} />
+              </div>
+            )}
+            {place.param === "boards" && <BoardLimits view={view} />}
+            {place.param === "people" && <MemberTable projectKey={key} />}
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** Limits of the board's columns, in force at once. */
+function BoardLimits({ view }: { view: DesignView }) {
+  const client = useQueryClient();
+  const { key } = view.project;
+  const editLimit = async (column: Column, edit: LimitEdit): Promise<boolean> => {
+    try {
+      await request(`/api/projects/${key}/columns`, { body: { columnId: column.id, seenVersion: view.board.version, ...edit } });
+      tellDone("The limit has changed; open boards follow.");
+      return true;
+    } catch (error) {
+      tellProblem(error);
+      return false;
+    } finally {
+      await client.invalidateQueries({ queryKey: ["design", key] });
+    }
+  };
+  return (
+    <>
+      <p className="mb-2 text-[12.5px] text-ink-soft">Limits of the board “{view.board.name}” are in force at once. Advice is shown on the board; a firm limit refuses the move unless a lead gives a reason.</p>
+      <LimitTable columns={view.columns} counts={view.counts} mayEdit={view.mayEdit} onEdit={editLimit} />
+    </>
+  );
 }
 
 function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowId: string; onChoose: (id: string) => void }) {
-  const client = useQueryClient();
   const designer = useDesigner(view, workflowId);
   const { key, name, zone } = view.project;
   const { running, draft, changes, selection, saving, findings } = designer;
-  const [part, setPart] = useState<Part>("Process");
+  const [part, setPart] = useState<Part>("Rules");
   const [publishing, setPublishing] = useState(false);
   const { undo, redo } = designer;
   useEffect(() => {
@@ -60,29 +134,17 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
     return () => window.removeEventListener("keydown", onKey);
   }, [undo, redo]);
 
-  const editLimit = async (column: Column, edit: LimitEdit): Promise<boolean> => {
-    try {
-      await request(`/api/projects/${key}/columns`, { body: { columnId: column.id, seenVersion: view.board.version, ...edit } });
-      await client.invalidateQueries({ queryKey: ["design", key] });
-      tellDone("The limit has changed; open boards follow.");
-      return true;
-    } catch (error) {
-      tellProblem(error);
-      await client.invalidateQueries({ queryKey: ["design", key] });
-      return false;
-    }
-  };
   const state = selection?.kind === "state" ? draft.states.find((s) => s.id === selection.id) : undefined;
   const transition = selection?.kind === "transition" ? draft.transitions.find((t) => t.id === selection.id) : undefined;
   const mayEdit = view.mayEdit;
   return (
     <div className="flex h-full flex-col">
       <div className="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-2">
-        <h1 className="text-[18px]">Process of {name}</h1>
+        <h1 className="sr-only">Process of {name}</h1>
         <select className="field !w-auto font-semibold" aria-label="Workflow" value={workflowId} onChange={(e) => onChoose(e.target.value)}>
           {view.workflows.map((w) => (
             <option key={w.id} value={w.id}>
-              {w.typeNames.join(", ") || w.name}
+              {w.name}{w.typeNames.length > 0 ? ` (${w.typeNames.join(", ")})` : ", no type yet"}
             </option>
           ))}
         </select>
@@ -94,8 +156,10 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
               : `${changes.length} ${changes.length === 1 ? "change" : "changes"} since version ${running.version}, not published · ${saving === "stored" ? "draft stored" : saving === "failed" ? "not stored yet" : "storing…"}`}
         </p>
         <span className="flex-1" />
+        <ExportMenu projectKey={key} workflowId={workflowId} hasDraft={changes.length > 0} />
         {mayEdit && (
           <>
+            <NewWorkflow view={view} onMade={onChoose} />
             <button type="button" className="button button-small" disabled={!undo} onClick={() => undo?.()}>
               <Undo2 size={14} aria-hidden="true" /> Undo
             </button>
@@ -131,7 +195,7 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
               ))}
             </div>
             <div role="tabpanel" aria-label={part} className="min-h-0 flex-1 overflow-y-auto px-4 py-3">
-              {part === "Process" &&
+              {part === "Rules" &&
                 (state ? (
                   <StateInspector key={state.id} designer={designer} state={state} around={view.around} mayEdit={mayEdit} />
                 ) : transition ? (
@@ -143,13 +207,6 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
                 ))}
               {part === "Table" && <MoveGrid designer={designer} counts={view.counts} mayEdit={mayEdit} />}
               {part === "Try it" && <TryPanel draft={draft} view={view} />}
-              {part === "Board limits" && (
-                <>
-                  <p className="mb-2 text-[12.5px] text-ink-soft">Limits of the board “{view.board.name}” are in force at once. Advice is shown on the board; a firm limit refuses the move unless a lead gives a reason.</p>
-                  <LimitTable columns={view.columns} counts={view.counts} mayEdit={mayEdit} onEdit={editLimit} />
-                </>
-              )}
-              {part === "People" && <MemberTable projectKey={key} />}
               {part === "Versions" && (
                 <ol className="flex flex-col" aria-label="Versions">
                   {view.versions

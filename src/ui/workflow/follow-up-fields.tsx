@@ -1,9 +1,12 @@
 "use client";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { CLASSES_OF_SERVICE, FIELD_WORDS, PRIORITIES, SEVERITIES } from "@/core/item/fields";
-import type { FieldValue, FollowUp, FollowUpKind, NewAssignee } from "@/core/workflow/follow-up";
+import { toldWords } from "@/core/workflow/words";
+import { OwnFieldInput } from "@/ui/item/own-field-input";
+import type { FieldValue, FollowUp, FollowUpKind, NewAssignee, Told } from "@/core/workflow/follow-up";
 import { OUTCOMES, type Outcome } from "@/core/workflow/workflow";
-import { Choice, named, NumberInput, optionsOf, TextInput } from "./inputs";
+import { X } from "lucide-react";
+import { AddMenu, Choice, named, NumberInput, optionsOf, TextInput } from "./inputs";
 
 /** A follow-up of a kind, as it begins. */
 export function newFollowUp(kind: FollowUpKind, vocabulary: Vocabulary): FollowUp {
@@ -18,13 +21,15 @@ export function newFollowUp(kind: FollowUpKind, vocabulary: Vocabulary): FollowU
       return { kind, text: "Ready for the next step." };
     case "create sub-tasks":
       return { kind, titles: ["Tell the quay crews"] };
+    case "tell":
+      return { kind, whom: [{ kind: "assignee" }], text: "Something is ready for you." };
     default:
       return { kind };
   }
 }
 
 /** The values that a field can be set to; null clears it. */
-function valuesOf(field: FieldValue["field"], vocabulary: Vocabulary): { value: string; label: string }[] {
+function valuesOf(field: ItemField, vocabulary: Vocabulary): { value: string; label: string }[] {
   const clear = { value: "", label: "nothing" };
   switch (field) {
     case "priority":
@@ -42,7 +47,8 @@ function valuesOf(field: FieldValue["field"], vocabulary: Vocabulary): { value: 
   }
 }
 
-const FIELDS: FieldValue["field"][] = ["priority", "severity", "classOfService", "origin", "teamId", "estimate", "place", "howToTest", "reviewerId", "dueOn"];
+type ItemField = Exclude<FieldValue["field"], "own">;
+const FIELDS: ItemField[] = ["priority", "severity", "classOfService", "origin", "teamId", "estimate", "place", "howToTest", "reviewerId", "dueOn", "sprintId", "releaseId"];
 
 const ASSIGNEES: Record<NewAssignee["kind"], string> = {
   person: "one person",
@@ -59,11 +65,27 @@ const ASSIGNEES: Record<NewAssignee["kind"], string> = {
 export function FollowUpFields({ followUp: f, vocabulary, onChange }: { followUp: FollowUp; vocabulary: Vocabulary; onChange: (followUp: FollowUp) => void }) {
   switch (f.kind) {
     case "set field": {
-      const { field, value } = f.change;
+      const own = vocabulary.own.filter((x) => x.removedAt === null && x.kind !== "computed");
       const change = (next: string, raw: string) => onChange({ ...f, change: { field: next, value: raw === "" ? null : raw } as FieldValue });
+      const choose = (next: string) => {
+        if (next.startsWith("own.")) onChange({ ...f, change: { field: "own", fieldId: next.slice(4), value: null } });
+        else change(next, valuesOf(next as ItemField, vocabulary)[0].value);
+      };
+      const options = [...FIELDS.map((x) => ({ value: x as string, label: FIELD_WORDS[x] })), ...own.map((x) => ({ value: `own.${x.id}`, label: x.name }))];
+      if (f.change.field === "own") {
+        const { fieldId, value } = f.change;
+        const field = vocabulary.own.find((x) => x.id === fieldId);
+        return (
+          <div className="grid grid-cols-2 gap-2">
+            <Choice label="Field" value={`own.${fieldId}`} options={options} onChange={choose} />
+            {field && <OwnFieldInput field={field} value={value} people={vocabulary.people} onChange={(next) => onChange({ ...f, change: { field: "own", fieldId, value: next } })} />}
+          </div>
+        );
+      }
+      const { field, value } = f.change;
       return (
         <div className="grid grid-cols-2 gap-2">
-          <Choice label="Field" value={field} options={FIELDS.map((x) => ({ value: x, label: FIELD_WORDS[x] }))} onChange={(next) => change(next, valuesOf(next as FieldValue["field"], vocabulary)[0].value)} />
+          <Choice label="Field" value={field} options={options} onChange={choose} />
           {field === "estimate" ? (
             <NumberInput label="Value" value={value} disabled={false} step="any" onCommit={(n) => onChange({ ...f, change: { field, value: n } })} />
           ) : (
@@ -105,7 +127,31 @@ export function FollowUpFields({ followUp: f, vocabulary, onChange }: { followUp
           }}
         />
       );
+    case "tell":
+      return (
+        <div className="flex flex-col gap-1">
+          <div className="flex flex-wrap items-center gap-1">
+            {f.whom.map((told, i) => (
+              <button key={i} type="button" className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]" aria-label={`Do not tell ${toldWords(told, vocabulary)}`} disabled={f.whom.length === 1} onClick={() => onChange({ ...f, whom: f.whom.filter((_, j) => j !== i) })}>
+                {toldWords(told, vocabulary)} {f.whom.length > 1 && <X size={12} aria-hidden="true" />}
+              </button>
+            ))}
+            <AddMenu label="and…" options={tellable(vocabulary)} onAdd={(value) => onChange({ ...f, whom: [...f.whom, JSON.parse(value) as Told] })} />
+          </div>
+          <TextInput label="What they are told" value={f.text} max={500} disabled={false} required onCommit={(text) => onChange({ ...f, text })} />
+        </div>
+      );
     default:
       return null;
   }
+}
+
+/** Who can be told. */
+function tellable(vocabulary: Vocabulary) {
+  const everybody: Told[] = [
+    ...(["assignee", "reviewer", "creator", "requester", "leads"] as const).map((kind): Told => ({ kind })),
+    ...vocabulary.teams.map((t): Told => ({ kind: "team", teamId: t.id })),
+    ...vocabulary.people.map((p): Told => ({ kind: "person", personId: p.id })),
+  ];
+  return everybody.map((told) => ({ value: JSON.stringify(told), label: toldWords(told, vocabulary) }));
 }

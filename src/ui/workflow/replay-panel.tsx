@@ -18,6 +18,7 @@ const BY_WORDS: Record<PastRefusal["by"], string> = {
   approvals: "nobody had approved it",
   "sub-tasks finished": "sub-tasks were open",
   "no blocker": "it was blocked",
+  "change merged": "a change was not merged",
   comment: "no comment was left",
   reason: "no reason was given",
   outcome: "no outcome was named",

@@ -20,11 +20,19 @@ export function newRequirement(kind: RequirementKind): Requirement {
       return { kind, count: 1, role: null, teamId: null };
     case "outcome":
       return { kind, allowed: ["delivered"] };
+    case "change merged":
+      return { kind, checks: true };
     case "limit ahead":
       return { kind, mode: "refuse" };
     default:
       return { kind };
   }
+}
+
+/** What can be demanded to be filled: fields of every item, and the project's own that somebody fills. */
+function demandable({ own }: Vocabulary) {
+  const mine = own.filter((f) => f.removedAt === null && f.kind !== "computed").map((f) => ({ value: `own.${f.id}`, label: f.name }));
+  return [...DEMANDED_FIELDS.map((f) => ({ value: f as string, label: FIELD_WORDS[f] })), ...mine];
 }
 
 const MODE_WORDS: Record<LimitMode, string> = { ignore: "goes past it", warn: "warns", ask: "asks why", refuse: "stops" };
@@ -33,7 +41,7 @@ const MODE_WORDS: Record<LimitMode, string> = { ignore: "goes past it", warn: "w
 export function RequirementFields({ requirement: r, vocabulary, onChange }: { requirement: Requirement; vocabulary: Vocabulary; onChange: (requirement: Requirement) => void }) {
   switch (r.kind) {
     case "filled":
-      return <Choice label="Field" value={r.field} options={DEMANDED_FIELDS.map((f) => ({ value: f, label: FIELD_WORDS[f] }))} onChange={(field) => onChange({ ...r, field: field as DemandedField })} />;
+      return <Choice label="Field" value={r.field} options={demandable(vocabulary)} onChange={(field) => onChange({ ...r, field: field as DemandedField })} />;
     case "condition":
       return <ConditionEditor condition={r.condition} vocabulary={vocabulary} onChange={(condition) => onChange({ ...r, condition })} />;
     case "approvals":
@@ -62,6 +70,13 @@ export function RequirementFields({ requirement: r, vocabulary, onChange }: { re
             </label>
           ))}
         </div>
+      );
+    case "change merged":
+      return (
+        <label className="inline-flex items-center gap-1.5 text-[13px]">
+          <input type="checkbox" className="accent-(--accent)" checked={r.checks} onChange={(e) => onChange({ ...r, checks: e.target.checked })} />
+          and its checks passed
+        </label>
       );
     case "limit ahead":
       return <Choice label="When the limit ahead is full" value={r.mode} options={LIMIT_MODES.map((m) => ({ value: m, label: MODE_WORDS[m] }))} onChange={(mode) => onChange({ ...r, mode: mode as LimitMode })} />;

@@ -5,11 +5,13 @@ import type { CheckSurroundings } from "@/core/workflow/check";
 import { changeTransition, removeTransition } from "@/core/workflow/edit";
 import { FOLLOW_UP_KINDS, type FollowUp, type FollowUpKind } from "@/core/workflow/follow-up";
 import { REQUIREMENT_KINDS, type Mover, type Requirement, type RequirementKind } from "@/core/workflow/requirement";
+import { TRIGGER_KINDS, triggerWords, type Trigger, type TriggerKind } from "@/core/workflow/trigger";
 import { followUpWords, moversWords, requirementWords } from "@/core/workflow/words";
 import { statesInOrder, type Transition } from "@/core/workflow/workflow";
 import { FollowUpFields, newFollowUp } from "./follow-up-fields";
 import { AddMenu, Choice, Labelled, named, TextInput } from "./inputs";
 import { newRequirement, RequirementFields } from "./requirement-fields";
+import { newTrigger, TRIGGER_TITLES, TriggerFields } from "./trigger-fields";
 import type { Designer } from "./use-designer";
 
 const REQUIREMENT_TITLES: Record<RequirementKind, string> = {
@@ -20,6 +22,7 @@ const REQUIREMENT_TITLES: Record<RequirementKind, string> = {
   approvals: "people approve it",
   "sub-tasks finished": "all sub-tasks are finished",
   "no blocker": "nothing blocks it",
+  "change merged": "its changes are merged",
   comment: "a comment is left",
   reason: "a reason is given",
   outcome: "an outcome is named",
@@ -34,6 +37,7 @@ const FOLLOW_UP_TITLES: Record<FollowUpKind, string> = {
   "create sub-tasks": "make sub-tasks",
   "finish duplicates": "finish its duplicates",
   "reopen duplicates": "reopen its duplicates",
+  tell: "tell people",
   "put on top": "put it on top",
 };
 
@@ -129,6 +133,18 @@ export function TransitionInspector({ designer, transition: t, around, mayEdit }
           fields={(f, change) => <FollowUpFields followUp={f} vocabulary={vocabulary} onChange={change} />}
           onChange={(followUps) => set({ followUps })}
         />
+        <RuleList<Trigger>
+          title="It happens by itself when"
+          none="Only people make it."
+          add="As soon as…"
+          rules={t.triggers}
+          mayEdit={mayEdit}
+          words={triggerWords}
+          options={TRIGGER_KINDS.map((k) => ({ value: k, label: TRIGGER_TITLES[k] }))}
+          make={(kind) => newTrigger(kind as TriggerKind)}
+          fields={(trigger, change) => <TriggerFields trigger={trigger} onChange={change} />}
+          onChange={(triggers) => set({ triggers })}
+        />
       </section>
     </div>
   );
@@ -140,6 +156,7 @@ function moverOptions({ vocabulary }: CheckSurroundings) {
     [{ kind: "assignee" }, "the assignee"],
     [{ kind: "not the assignee" }, "anyone but the assignee"],
     [{ kind: "reviewer" }, "the reviewer"],
+    [{ kind: "requester" }, "whoever asked for it"],
   ];
   return [
     ...fixed.map(([m, label]) => ({ value: JSON.stringify(m), label })),

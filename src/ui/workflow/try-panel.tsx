@@ -1,8 +1,14 @@
 "use client";
-import { Check, X } from "lucide-react";
+import { Check, X, Zap } from "lucide-react";
 import { useState } from "react";
 import type { MoveAnswers } from "@/core/item/command";
+import { NOTHING_AROUND } from "@/core/condition/facts";
 import { CLASSES_OF_SERVICE, PRIORITIES, SEVERITIES, type ItemSnapshot } from "@/core/item/fields";
+import { NEW_ITEM } from "@/core/item/new-item";
+import { NOTHING_OUTSIDE } from "@/core/item/outside";
+import { fieldsOfType } from "@/core/item/own-field";
+import { triggerWords } from "@/core/workflow/trigger";
+import { OwnFieldInput } from "@/ui/item/own-field-input";
 import type { DesignView } from "@/core/workflow/design-view";
 import { afterTry, tryMoves, type TriedMove } from "@/core/workflow/try-item";
 import { followUpWords, requirementWords } from "@/core/workflow/words";
@@ -16,8 +22,7 @@ function invented(workflow: Workflow, view: DesignView): ItemSnapshot {
   const [first] = statesInOrder(workflow);
   const now = Date.now();
   return {
-    id: "tried", projectId: view.project.id, number: 0, parentId: null, title: "An item to try", description: "", typeId: view.around.vocabulary.types.at(-1)?.id ?? "", severity: null, priority: "normal",
-    classOfService: "standard", origin: "planned", estimate: null, teamId: null, assigneeId: null, reviewerId: null, place: null, howToTest: null, dueOn: null,
+    ...NEW_ITEM, id: "tried", projectId: view.project.id, number: 0, title: "An item to try", typeId: view.around.vocabulary.types.find((t) => t.workflowId === workflow.id)?.id ?? "", outside: NOTHING_OUTSIDE,
     stateId: first.id, stateKind: first.kind, enteredStateAt: now, rank: "a0", outcome: null, clock: [], returns: 0, blockedSince: null, openBlockers: [], ticks: [], approvals: [],
     withdrawnAt: null, createdAt: now, createdBy: null, updatedAt: now, version: 1,
   };
@@ -40,7 +45,8 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
   const moves = here
     ? tryMoves(draft, item, answers, {
         actor,
-        around: { everIn: [...path, item.stateId], links: [], children: 0, openChildren: 0 },
+        around: { ...NOTHING_AROUND, everIn: [...path, item.stateId] },
+        ownFields: vocabulary.own,
         asker: { personId: as, teamIds: actor.teamIds, now, zone: view.project.zone },
         teamsOf: (id) => view.people.find((p) => p.id === id)?.teamIds ?? [],
         vocabulary,
@@ -104,7 +110,7 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
             <Choice value={as} options={view.people.map((p) => ({ value: p.id, label: `${p.name}, ${p.role}` }))} onChange={setAs} />
           </Labelled>
           <Labelled label="Type">
-            <Choice value={item.typeId} options={named(vocabulary.types)} onChange={(typeId) => set({ typeId })} />
+            <Choice value={item.typeId} options={named(vocabulary.types.filter((t) => t.workflowId === draft.id))} onChange={(typeId) => set({ typeId })} />
           </Labelled>
           <Labelled label="Class of service">
             <Choice value={item.classOfService} options={optionsOf(CLASSES_OF_SERVICE)} onChange={(v) => set({ classOfService: v as ItemSnapshot["classOfService"] })} />
@@ -133,6 +139,21 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
           <Labelled label="Outcome">
             <Choice value={answers.outcome ?? ""} options={[{ value: "", label: "none named" }, ...optionsOf(OUTCOMES)]} onChange={(v) => setAnswers((a) => ({ ...a, outcome: (v || undefined) as Outcome | undefined }))} />
           </Labelled>
+          {fieldsOfType(vocabulary.own, item.typeId)
+            .filter((f) => f.kind !== "computed")
+            .map((f) => (
+              <Labelled key={f.id} label={f.name} wide={f.kind === "many of"}>
+                <OwnFieldInput
+                  field={f}
+                  value={item.own[f.id] ?? null}
+                  people={view.people}
+                  onChange={(value) => {
+                    const { [f.id]: _, ...others } = item.own;
+                    set({ own: value === null ? others : { ...others, [f.id]: value } });
+                  }}
+                />
+              </Labelled>
+            ))}
         </div>
       </section>
       <section className="min-w-0">
@@ -163,6 +184,11 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
               {m.notForYou && <Answer yes={false} words={m.notForYou} reason="" />}
               {m.requirements.map((r, i) => (
                 <Answer key={i} yes={r.met} words={requirementWords(r.requirement, vocabulary)} reason={r.reason} />
+              ))}
+              {m.transition.triggers.map((t, i) => (
+                <p key={i} className="flex items-start gap-1.5 text-[13px] text-ink-soft">
+                  <Zap size={13} className="mt-0.5 shrink-0" aria-hidden="true" /> waits to happen by itself when {triggerWords(t)}
+                </p>
               ))}
               {m.transition.followUps.length > 0 && <em className="block text-[13px] text-ink-soft">then {m.transition.followUps.map((f) => followUpWords(f, vocabulary)).join(", ")}</em>}
             </li>

@@ -1,3 +1,6 @@
+import { NOTHING_AROUND } from "@/core/condition/facts";
+import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
+import { NEW_ITEM } from "@/core/item/new-item";
 import type { FlowHistory } from "@/core/flow/history";
 import type { ItemCommand } from "@/core/item/command";
 import { decide, type DecisionContext } from "@/core/item/decide";
@@ -23,26 +26,14 @@ export const workflow = (() => {
 })();
 
 export const created: CreatedData = {
+  ...NEW_ITEM,
   projectId: "tix",
   number: 1,
-  parentId: null,
   stateId: "Backlog",
   stateKind: "unstarted",
   rank: "a0",
   title: "Ticket stays readable in bright sun",
-  description: "",
   typeId: "story",
-  severity: null,
-  priority: "normal",
-  classOfService: "standard",
-  origin: "planned",
-  estimate: null,
-  teamId: null,
-  assigneeId: null,
-  reviewerId: null,
-  place: null,
-  howToTest: null,
-  dueOn: null,
 };
 
 export function context(change: Partial<DecisionContext> = {}): DecisionContext {
@@ -59,8 +50,9 @@ export function context(change: Partial<DecisionContext> = {}): DecisionContext 
     mayOverrideLimits: false,
     actor: { personId: change.actorId ?? "noor", role: "member", teamIds: [] },
     asker: { personId: "noor", teamIds: [], now: 1_000, zone: "UTC" },
-    around: { everIn: [], links: [], children: 0, openChildren: 0 },
-    vocabulary: { types: [], states: [], people: [], teams: [] },
+    around: NOTHING_AROUND,
+    vocabulary: EMPTY_VOCABULARY,
+    ownFields: [],
     teamsOf: () => [],
     teamName: (id) => id,
     followUps: { ...NO_FOLLOW_UP_CONTEXT, newCommentId: () => "follow-up-comment" },

@@ -4,6 +4,7 @@ import { ProjectFrame } from "@/ui/frame/project-frame";
 import { lastOutboxId } from "@/server/board/read";
 import { readSummary } from "@/server/flow/summary";
 import { enterProject, visibleProjects } from "@/server/people/access";
+import { projectTypes } from "@/server/workflow/load";
 import { forPage, pageTheme, pageViewer } from "@/app/page-access";
 
 export const dynamic = "force-dynamic";
@@ -14,7 +15,7 @@ export default async function ProjectLayout({ children, params }: { children: Re
   const access = await forPage(enterProject(database(), viewer, { key }, "read project"));
   // Read before the summary: what happens in between is told by the stream.
   const lastEventId = await lastOutboxId(database(), access.project.id);
-  const [summary, projects] = await Promise.all([readSummary(viewer, key), visibleProjects(database(), viewer)]);
+  const [summary, projects, { types }] = await Promise.all([readSummary(viewer, key), visibleProjects(database(), viewer), projectTypes(database(), access.project.id)]);
   return (
     <ProjectFrame
       project={{ key: access.project.key, name: access.project.name }}
@@ -23,6 +24,7 @@ export default async function ProjectLayout({ children, params }: { children: Re
       theme={await pageTheme()}
       showsIntake={access.may("read intake")}
       summary={summary}
+      types={types.map(({ id, name, glyph }) => ({ id, name, glyph }))}
       lastEventId={lastEventId}
     >
       {children}

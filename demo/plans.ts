@@ -1,0 +1,28 @@
+import { DAY, type Instant } from "@/core/calendar/instant";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import type { Release, Sprint } from "@/core/plan/sprint";
+import { WEEKS, ZONE } from "./projects";
+
+const SPRINT_DAYS = 14;
+
+/** Two-week sprints over the whole history, the one that runs and two to come. */
+export function demoSprints(projectId: string, now: Instant): Sprint[] {
+  const today = dayNumber(now, ZONE);
+  const past = Math.ceil((WEEKS * 7) / SPRINT_DAYS);
+  const goals = ["Boarding without queues on Saturdays", "Gates that survive salt and fog", "A timetable that is right at five in the morning", "Fewer calls from the quay", "Ready for the summer crowds"];
+  return Array.from({ length: past + 3 }, (_, i) => {
+    const first = today - 5 - (past - i) * SPRINT_DAYS;
+    return { id: `${projectId}-sprint-${i + 1}`, name: `Sprint ${i + 1}`, goal: goals[i % goals.length], startsOn: isoDate(first), endsOn: isoDate(first + SPRINT_DAYS - 1) };
+  });
+}
+
+/** Crossings: what goes out together every second week. The last two are still to come. */
+export function demoReleases(projectId: string, now: Instant): Release[] {
+  const today = dayNumber(now, ZONE);
+  const past = Math.floor((WEEKS * 7) / SPRINT_DAYS);
+  return Array.from({ length: past + 2 }, (_, i) => {
+    const day = today + 6 - (past - i) * SPRINT_DAYS;
+    const released = day < today ? now - (today - day) * DAY : null;
+    return { id: `${projectId}-release-${i + 1}`, name: `Crossing ${i + 1}`, dueOn: isoDate(day), releasedAt: released };
+  });
+}

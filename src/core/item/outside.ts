@@ -1,0 +1,106 @@
+/** What is known of an item from outside: its changes, its test runs, where it runs. */
+export const CHANGE_CHECKS = ["running", "passed", "failed"] as const;
+export type ChangeChecks = (typeof CHANGE_CHECKS)[number];
+
+export const TEST_RESULTS = ["passed", "failed"] as const;
+export type TestResult = (typeof TEST_RESULTS)[number];
+
+/** Commits merged together that belong to an item. */
+export interface LinkedChange {
+  /** As the code host names it. */
+  id: string;
+  status: "open" | "merged" | "abandoned";
+  /** Null while no check has reported. */
+  checks: ChangeChecks | null;
+  review: "approved" | "sent back" | null;
+}
+
+export interface Outside {
+  changes: LinkedChange[];
+  /** Environments that the item has been deployed to, in the order it reached them. */
+  deployedTo: string[];
+  testResult: TestResult | null;
+}
+
+export const NOTHING_OUTSIDE: Outside = { changes: [], deployedTo: [], testResult: null };
+
+/** Something that happened outside and concerns an item. */
+export type OutsideFact =
+  | { kind: "change opened"; change: string }
+  | { kind: "change merged"; change: string }
+  | { kind: "change abandoned"; change: string }
+  | { kind: "checks started"; change: string }
+  | { kind: "checks passed"; change: string }
+  | { kind: "checks failed"; change: string }
+  | { kind: "review approved"; change: string }
+  | { kind: "review sent back"; change: string }
+  | { kind: "test run passed"; run: string }
+  | { kind: "test run failed"; run: string }
+  | { kind: "deployed"; environment: string };
+
+/** What is known after a fact. */
+export function outsideAfter(before: Outside, fact: OutsideFact): Outside {
+  switch (fact.kind) {
+    case "test run passed":
+      return { ...before, testResult: "passed" };
+    case "test run failed":
+      return { ...before, testResult: "failed" };
+    case "deployed":
+      return before.deployedTo.includes(fact.environment) ? before : { ...before, deployedTo: [...before.deployedTo, fact.environment] };
+    default:
+      return { ...before, changes: changesAfter(before.changes, fact) };
+  }
+}
+
+function changesAfter(changes: readonly LinkedChange[], fact: Extract<OutsideFact, { change: string }>): LinkedChange[] {
+  const known = changes.find((c) => c.id === fact.change) ?? { id: fact.change, status: "open" as const, checks: null, review: null };
+  const next = { ...known, ...CONSEQUENCES[fact.kind] };
+  return changes.some((c) => c.id === fact.change) ? changes.map((c) => (c.id === fact.change ? next : c)) : [...changes, next];
+}
+
+const CONSEQUENCES: Record<Extract<OutsideFact, { change: string }>["kind"], Partial<LinkedChange>> = {
+  "change opened": { status: "open" },
+  "change merged": { status: "merged" },
+  "change abandoned": { status: "abandoned" },
+  "checks started": { checks: "running" },
+  "checks passed": { checks: "passed" },
+  "checks failed": { checks: "failed" },
+  "review approved": { review: "approved" },
+  "review sent back": { review: "sent back" },
+};
+
+/** The checks of all changes that count: failed where one failed, passed where all passed; null where none has any. */
+export function checksOf(changes: readonly LinkedChange[]): ChangeChecks | null {
+  const checks = changes.filter((c) => c.status !== "abandoned").map((c) => c.checks);
+  if (checks.includes("failed")) return "failed";
+  if (checks.length === 0 || checks.every((c) => c === null)) return null;
+  return checks.every((c) => c === "passed") ? "passed" : "running";
+}
+
+/** "Change 41 was merged". */
+export function outsideWords(fact: OutsideFact): string {
+  switch (fact.kind) {
+    case "change opened":
+      return `change ${fact.change} was opened`;
+    case "change merged":
+      return `change ${fact.change} was merged`;
+    case "change abandoned":
+      return `change ${fact.change} was given up`;
+    case "checks started":
+      return `checks of change ${fact.change} began`;
+    case "checks passed":
+      return `checks of change ${fact.change} passed`;
+    case "checks failed":
+      return `checks of change ${fact.change} failed`;
+    case "review approved":
+      return `change ${fact.change} was approved in review`;
+    case "review sent back":
+      return `change ${fact.change} was sent back in review`;
+    case "test run passed":
+      return `test run ${fact.run} passed`;
+    case "test run failed":
+      return `test run ${fact.run} failed`;
+    case "deployed":
+      return `it was deployed to ${fact.environment}`;
+  }
+}

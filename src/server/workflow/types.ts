@@ -1,0 +1,114 @@
+import { randomUUID } from "node:crypto";
+import { and, eq, inArray, isNull } from "drizzle-orm";
+import { z } from "zod";
+import { itemTypeSchema, type ItemType } from "@/core/item/item-type";
+import { decide } from "@/core/item/decide";
+import { isRefusal } from "@/core/workflow/refusal";
+import type { StateId, Workflow } from "@/core/workflow/workflow";
+import { transact, type Transaction } from "@/db/connection";
+import { item, itemType } from "@/db/schema";
+import { moveNeeds } from "../item/move-needs";
+import { snapshotOf } from "../item/rows";
+import { storeEvents } from "../item/store";
+import { decisionContext, NO_NAMING } from "../item/surroundings";
+import { enterProject, type ProjectAccess } from "../people/access";
+import type { Viewer } from "../people/viewer";
+import { invalid, notFound, Refused } from "../refused";
+import { announceDesign } from "./announce";
+import { loadProjectWorkflows, projectTypes } from "./load";
+import { stopMoves } from "./move-lock";
+
+const id = z.string().min(1).max(64);
+
+export const typeEditBody = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("save"),
+    type: itemTypeSchema,
+    /** Where its items go, by the state they are in, when the type follows another workflow from now on. */
+    newStates: z.record(id, id).default({}),
+  }),
+  z.object({ kind: z.literal("remove"), id }),
+  z.object({ kind: z.literal("bring back"), id }),
+  /** All types in their new order. */
+  z.object({ kind: z.literal("order"), ids: z.array(id).max(100) }),
+]);
+export type TypeEdit = z.infer<typeof typeEditBody>;
+
+const MOST_TYPES = 40;
+
+/**
+ * Makes, changes, orders, takes out or brings back an item type. Items of a type that is taken out keep it; nothing new
+ * can be made of it. A type that is given to another workflow takes its items along, into the states chosen for them.
+ */
+export async function editType(viewer: Viewer, projectKey: string, edit: TypeEdit, now = Date.now()): Promise<{ movedItems: number }> {
+  return transact(async (tx) => {
+    const access = await enterProject(tx, viewer, { key: projectKey }, "edit workflow");
+    const projectId = access.project.id;
+    const { types, workflows } = await projectTypes(tx, projectId);
+    let movedItems = 0;
+    if (edit.kind === "order") {
+      for (const [position, typeId] of edit.ids.entries()) await tx.update(itemType).set({ position }).where(and(eq(itemType.id, typeId), eq(itemType.projectId, projectId)));
+    } else if (edit.kind === "save") {
+      movedItems = await saveType(tx, viewer, access, edit, types, workflows);
+    } else {
+      const type = types.find((t) => t.id === edit.id);
+      if (!type) throw notFound("item type");
+      const others = types.filter((t) => t.removedAt === null && t.id !== type.id);
+      if (edit.kind === "remove" && !others.some((t) => t.level >= 1)) throw invalid("It is the last type that stands on its own.", "Make another one first.");
+      await tx.update(itemType).set({ removedAt: edit.kind === "remove" ? now : null }).where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
+    }
+    await announceDesign(tx, projectId);
+    return { movedItems };
+  });
+}
+
+async function saveType(tx: Transaction, viewer: Viewer, access: ProjectAccess, { type, newStates }: Extract<TypeEdit, { kind: "save" }>, types: readonly ItemType[], workflows: readonly Workflow[]): Promise<number> {
+  const projectId = access.project.id;
+  const before = types.find((t) => t.id === type.id);
+  const twin = types.find((t) => t.id !== type.id && t.removedAt === null && t.name.toLowerCase() === type.name.toLowerCase());
+  if (twin) throw invalid(`There is a type “${twin.name}” already.`, "Choose another name.");
+  if (!before && types.length >= MOST_TYPES) throw invalid(`A project has at most ${MOST_TYPES} types.`, "Use one that is there.");
+  const to = await projectWorkflow(tx, projectId, type.workflowId);
+  if (!to) throw invalid("This project has no such workflow.", "Choose one of its workflows.");
+  const position = before?.position ?? Math.max(-1, ...types.map((t) => t.position)) + 1;
+  if (!before) {
+    await tx.insert(itemType).values({ ...type, projectId, position });
+    return 0;
+  }
+  if (before.workflowId === type.workflowId) {
+    await tx.update(itemType).set(type).where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
+    return 0;
+  }
+  // Nobody moves an item by the old workflow while its type goes to the new one. In the order of ids, as every publish takes them.
+  for (const workflowId of [before.workflowId, type.workflowId].sort()) await stopMoves(tx, workflowId);
+  await tx.update(itemType).set(type).where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
+  return takeAlong(tx, viewer, access, type.id, workflows.find((w) => w.id === before.workflowId)!, to, newStates);
+}
+
+async function projectWorkflow(tx: Transaction, projectId: string, workflowId: string): Promise<Workflow | undefined> {
+  return (await loadProjectWorkflows(tx, projectId)).find((w) => w.id === workflowId);
+}
+
+/** Items of a type enter the states of its new workflow; their history says why. */
+async function takeAlong(tx: Transaction, viewer: Viewer, access: ProjectAccess, typeId: string, from: Workflow, to: Workflow, newStates: Readonly<Record<StateId, StateId>>): Promise<number> {
+  const rows = await tx
+    .select()
+    .from(item)
+    .where(and(eq(item.projectId, access.project.id), eq(item.typeId, typeId), isNull(item.withdrawnAt), inArray(item.stateId, from.states.map((s) => s.id))))
+    .orderBy(item.id)
+    .for("update");
+  const needs = await moveNeeds(tx, viewer, access, null, undefined);
+  for (const snapshot of rows.map(snapshotOf)) {
+    const target = newStates[snapshot.stateId];
+    if (!target || !to.states.some((s) => s.id === target)) {
+      const n = rows.filter((r) => r.stateId === snapshot.stateId).length;
+      const name = from.states.find((s) => s.id === snapshot.stateId)?.name ?? "a state";
+      throw invalid(`${n === 1 ? "1 item is" : `${n} items are`} in ${name}, which the other workflow does not have.`, "Choose the state they go to.");
+    }
+    const context = decisionContext(viewer, { access, workflow: to }, snapshot, randomUUID(), needs, NO_NAMING, { cause: "workflow change" });
+    const events = decide(snapshot, { kind: "place in state", to: target, note: `Its type follows the workflow “${to.name}” now.` }, context);
+    if (isRefusal(events)) throw new Refused(events);
+    await storeEvents(tx, snapshot, events);
+  }
+  return rows.length;
+}

@@ -1,0 +1,188 @@
+"use client";
+import { useQueryClient } from "@tanstack/react-query";
+import { Download, Plus } from "lucide-react";
+import { Popover } from "radix-ui";
+import { useState } from "react";
+import type { DesignView } from "@/core/workflow/design-view";
+import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
+import { tellDone } from "@/ui/kit/notice";
+import { problemOf, request, type Problem } from "@/ui/kit/request";
+
+const FORMATS = [
+  { format: "scxml", label: "SCXML", about: "for other programs; read back, nothing is lost" },
+  { format: "json", label: "JSON", about: "with its schema; read back, nothing is lost" },
+  { format: "svg", label: "SVG", about: "the map as a picture" },
+  { format: "mermaid", label: "Mermaid", about: "the map as text for a document" },
+] as const;
+
+/** Takes a workflow out of the product as a file. */
+export function ExportMenu({ projectKey, workflowId, hasDraft }: { projectKey: string; workflowId: string; hasDraft: boolean }) {
+  const [which, setWhich] = useState<"running" | "draft">("running");
+  const chosen = hasDraft ? which : "running";
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="button button-small">
+        <Download size={14} aria-hidden="true" /> As a file
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="end" sideOffset={6} className="popover w-[340px]" aria-label="As a file">
+          {hasDraft && (
+            <fieldset className="mb-1 flex gap-3 text-[13px]">
+              <legend className="sr-only">Which</legend>
+              {(["running", "draft"] as const).map((w) => (
+                <label key={w} className="inline-flex items-center gap-1.5">
+                  <input type="radio" name="which" className="accent-(--accent)" checked={chosen === w} onChange={() => setWhich(w)} />
+                  {w === "running" ? "what runs" : "the draft"}
+                </label>
+              ))}
+            </fieldset>
+          )}
+          <ul>
+            {FORMATS.map(({ format, label, about }) => (
+              <li key={format}>
+                <a className="menu-item" download href={`/api/projects/${projectKey}/workflow/export?workflow=${encodeURIComponent(workflowId)}&format=${format}&which=${chosen}`}>
+                  <b className="w-20">{label}</b> <span className="text-[12.5px] text-ink-soft">{about}</span>
+                </a>
+              </li>
+            ))}
+          </ul>
+          <a className="link mt-1 block text-[12.5px]" href="/api/formats/workflow.schema.json" target="_blank" rel="noopener">
+            The JSON Schema of a workflow
+          </a>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+interface Made {
+  workflowId: string;
+  isDraft: boolean;
+  taken: string[];
+  left: string[];
+}
+
+type From = { kind: "template"; name: string } | { kind: "copy"; workflowId: string } | { kind: "empty" } | { kind: "file"; text: string };
+
+/** Adds a workflow: from a template, a copy, a file or nothing. What a file said and what was not taken of it is told. */
+export function NewWorkflow({ view, onMade }: { view: DesignView; onMade: (workflowId: string) => void }) {
+  const client = useQueryClient();
+  const [open, setOpen] = useState(false);
+  const [made, setMade] = useState<Made | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [busy, setBusy] = useState(false);
+  const make = async (from: From, name = "") => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      const result = await request<Made>(`/api/projects/${view.project.key}/workflows`, { body: { from, name } });
+      await client.invalidateQueries({ queryKey: ["design", view.project.key] });
+      onMade(result.workflowId);
+      if (from.kind === "file") setMade(result);
+      else {
+        setOpen(false);
+        tellDone("The workflow is there; no type follows it yet.");
+      }
+    } catch (error) {
+      setProblem(problemOf(error));
+    }
+    setBusy(false);
+  };
+  return (
+    <Popover.Root
+      open={open}
+      onOpenChange={(next) => {
+        setOpen(next);
+        setMade(null);
+        setProblem(null);
+      }}
+    >
+      <Popover.Trigger className="button button-small">
+        <Plus size={14} aria-hidden="true" /> New workflow
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="start" sideOffset={6} className="popover max-h-[70vh] w-[420px] overflow-y-auto" aria-label="New workflow">
+          {made ? (
+            <div className="flex flex-col gap-2 text-[13px]" role="status">
+              <h2 className="text-[15px]">Read from the file</h2>
+              {made.isDraft && <p className="border-l-[3px] border-signal pl-2">It is a draft: mend what is listed on the right before you publish it.</p>}
+              <Sentences title="Taken" sentences={made.taken} />
+              <Sentences title="Not taken, or to look at" sentences={made.left} />
+              <button type="button" className="button button-small self-end" onClick={() => setOpen(false)}>
+                Look at it
+              </button>
+            </div>
+          ) : (
+            <div className="flex flex-col gap-2">
+              <p className="text-[13px] text-ink-soft">Nobody is bound by it until an item type follows it.</p>
+              <Group title="From a template">
+                {PROJECT_TEMPLATES.map((t) => (
+                  <button key={t.name} type="button" disabled={busy} className="menu-item w-full text-left" title={t.suits} onClick={() => void make({ kind: "template", name: t.name })}>
+                    <span className="min-w-0 flex-1">
+                      {t.name}
+                      <span className="block truncate text-[12px] text-ink-soft">{t.suits}</span>
+                    </span>
+                  </button>
+                ))}
+              </Group>
+              <Group title="As a copy of">
+                {view.workflows.map((w) => (
+                  <button key={w.id} type="button" disabled={busy} className="menu-item w-full text-left" onClick={() => void make({ kind: "copy", workflowId: w.id })}>
+                    {w.name}
+                  </button>
+                ))}
+              </Group>
+              <label className="flex flex-col gap-1 text-[12px] font-semibold">
+                From a file (SCXML or JSON)
+                <input
+                  type="file"
+                  className="field"
+                  accept=".scxml,.xml,.json,application/json,application/xml,application/scxml+xml"
+                  disabled={busy}
+                  onChange={async (e) => {
+                    const [file] = e.target.files ?? [];
+                    e.target.value = "";
+                    if (file) await make({ kind: "file", text: await file.text() });
+                  }}
+                />
+              </label>
+              {busy && <p className="text-[13px] text-ink-soft">One moment…</p>}
+              {problem && (
+                <p role="alert" className="border-l-[3px] border-alarm pl-2 text-[13px]">
+                  <b>{problem.sentence}</b> {problem.help}
+                </p>
+              )}
+            </div>
+          )}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function Group({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <div role="group" aria-label={title}>
+      <p className="text-[12px] font-semibold">{title}</p>
+      {children}
+    </div>
+  );
+}
+
+function Sentences({ title, sentences }: { title: string; sentences: string[] }) {
+  if (sentences.length === 0) return null;
+  return (
+    <div>
+      <h3 className="text-[13px]">
+        {title} ({sentences.length})
+      </h3>
+      <ul className="max-h-48 overflow-y-auto">
+        {sentences.map((s, i) => (
+          <li key={i} className="border-t border-line py-0.5">
+            {s}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
