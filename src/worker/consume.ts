@@ -1,13 +1,15 @@
 import { and, asc, eq, isNull, sql } from "drizzle-orm";
 import { statusForRequester } from "@/core/intake/report";
-import { transact } from "@/db/connection";
+import { isUnreachable, transact } from "@/db/connection";
+import { fireTriggers } from "@/server/item/trigger";
+import { log } from "@/server/log";
 import { item, outbox, report, reportMessage, state } from "@/db/schema";
 
 const BATCH = 100;
 
 /**
- * Takes what happened from the outbox, in order, and does what follows from it: whoever reported something is told on
- * their private page when its item reaches another step. Several workers may run; a row is handled by one of them.
+ * Takes what happened from the outbox, in order, and does what follows from it: moves that wait for it are made, and whoever
+ * reported something is told on their private page when its item reaches another step. Several workers may run; a row is handled by one of them.
  * @returns how many rows were done
  */
 export async function consumeOutbox(now = Date.now()): Promise<number> {
@@ -33,8 +35,19 @@ export async function consumeOutbox(now = Date.now()): Promise<number> {
           if (last?.body !== body) await tx.insert(reportMessage).values({ reportId: told.id, kind: "progress", body, at: now });
         }
       }
+      if (row.kind === "item") await trigger(row);
       await tx.update(outbox).set({ doneAt: now }).where(eq(outbox.id, row.id));
     }
     return rows.length;
   });
+}
+
+/** One change that cannot be followed up must not keep all that comes after it waiting. */
+async function trigger(row: typeof outbox.$inferSelect): Promise<void> {
+  try {
+    await fireTriggers(row);
+  } catch (error) {
+    if (isUnreachable(error)) throw error;
+    log.error({ reason: (error as Error).message, itemId: row.itemId, outboxId: row.id }, "what an item's change sets off could not be done");
+  }
 }

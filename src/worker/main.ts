@@ -1,4 +1,5 @@
 import { closeDatabase } from "@/db/connection";
+import { fireTimers } from "@/server/item/trigger";
 import { log } from "@/server/log";
 import { consumeOutbox } from "./consume";
 import { beat, clearOld, wakeParkedReports } from "./schedule";
@@ -11,6 +12,7 @@ import { beat, clearOld, wakeParkedReports } from "./schedule";
 const TICK_MS = 500;
 const BEATS_EVERY = 6;
 const CLEARS_EVERY = 7_200;
+const TIMERS_EVERY = 120;
 
 let stopping = false;
 let wake: (() => void) | null = null;
@@ -30,6 +32,10 @@ async function run(): Promise<void> {
         await beat();
         const woken = await wakeParkedReports();
         if (woken > 0) log.info({ woken }, "parked reports returned to the queue");
+      }
+      if (tick % TIMERS_EVERY === 0) {
+        const moved = await fireTimers();
+        if (moved > 0) log.info({ moved }, "items moved by time");
       }
       if (tick % CLEARS_EVERY === 0) await clearOld();
       while (!stopping && (await consumeOutbox()) > 0);

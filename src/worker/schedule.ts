@@ -3,7 +3,7 @@ import { DAY } from "@/core/calendar/instant";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { UNJUDGED } from "@/core/intake/report";
 import { database, transact } from "@/db/connection";
-import { outbox, project, rateCount, report, workerPulse } from "@/db/schema";
+import { outbox, project, rateCount, receivedEvent, report, workerPulse } from "@/db/schema";
 
 /** Says that the worker is alive, for the health page. */
 export async function beat(now = Date.now()): Promise<void> {
@@ -33,5 +33,6 @@ const OUTBOX_KEPT = 7 * DAY;
 /** Throws away what nobody needs any more. */
 export async function clearOld(now = Date.now()): Promise<void> {
   await database().delete(outbox).where(and(isNotNull(outbox.doneAt), lt(outbox.doneAt, now - OUTBOX_KEPT)));
+  await database().delete(receivedEvent).where(lt(receivedEvent.at, now - OUTBOX_KEPT));
   await database().delete(rateCount).where(lt(rateCount.windowStart, now - DAY));
 }

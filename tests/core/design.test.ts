@@ -1,5 +1,6 @@
 import fc from "fast-check";
-import { checkWorkflow, repair, type CheckSurroundings } from "@/core/workflow/check";
+import { checkWorkflow, repair } from "@/core/workflow/check";
+import type { CheckSurroundings } from "@/core/workflow/finding";
 import { workflowSchema } from "@/core/workflow/definition";
 import { differences } from "@/core/workflow/difference";
 import { addState, changeState, changeTransition, connect, disconnect, freeName, moveState, removeState } from "@/core/workflow/edit";

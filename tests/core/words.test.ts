@@ -78,7 +78,7 @@ test.each<[object, string]>([
   [{ kind: "own changed", field: "f-value", old: null, new: 5000 }, "set Value lost per week to 5,000 pounds"],
   [{ kind: "own changed", field: "f-quays", old: ["q1"], new: ["q1", "q2"] }, "changed Quays from Quay 1 to Quay 1, Quay 2"],
   [{ kind: "own changed", field: "f-skipper", old: "ivo", new: null }, "cleared Skipper (was Person ivo)"],
-  [{ kind: "reported", new: { kind: "checks failed", change: "41" } }, "heard: checks of change 41 failed"],
+  [{ kind: "reported", new: { kind: "checks failed", change: "41" }, note: "Pipeline" }, "heard: checks of change 41 failed"],
   [{ kind: "held", new: { transitionId: "t", to: "5" }, note: "It needs an estimate." }, "left it where it is instead of moving it to State 5"],
   [{ kind: "withdrawn", note: "x" }, "took it back to the intake queue"],
 ])("history: %j reads “%s”", (change, words) => expect(eventWords(event(change), names)).toBe(words));

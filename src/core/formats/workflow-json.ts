@@ -36,5 +36,5 @@ export function readWorkflowJson(text: string): ImportedWorkflow {
 /** The JSON Schema (draft 2020-12) of a workflow's JSON. */
 export function workflowJsonSchema(): object {
   const document = z.object({ format: z.literal(WORKFLOW_FORMAT), workflow: workflowSchema });
-  return { $id: WORKFLOW_FORMAT, title: "A workflow of Zigzag Lane", ...z.toJSONSchema(document, { io: "input", unrepresentable: "any" }) };
+  return { $id: WORKFLOW_FORMAT, title: "A workflow of Zigzag Lane", ...z.toJSONSchema(document, { io: "input", unrepresentable: "any", reused: "ref" }) };
 }

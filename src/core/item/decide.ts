@@ -76,7 +76,7 @@ function changesFor(item: ItemSnapshot | null, command: ItemCommand, context: De
     case "approve":
       return approve(item, command, context);
     case "report":
-      return [{ kind: "reported", new: command.fact }];
+      return [{ kind: "reported", new: command.fact, note: command.source }];
     case "hold":
       return [{ kind: "held", new: { transitionId: command.transitionId, to: command.to }, note: command.note }];
     case "place in state": {

@@ -6,7 +6,7 @@ import type { OutsideFact } from "./outside";
 import type { OwnValue, OwnValues } from "./own-field";
 
 /** Why an event happened, apart from who did it. */
-export type Cause = "person" | "verdict" | "undo" | "workflow change" | "follow-up" | "trigger" | "demo";
+export type Cause = "person" | "verdict" | "undo" | "workflow change" | "follow-up" | "trigger" | "outside" | "requester" | "demo";
 
 export interface CreatedData extends EditableFields {
   projectId: string;
@@ -38,7 +38,8 @@ export type ItemChange =
     }
   /** A field of the project's own, by its id. */
   | { kind: "own changed"; field: string; old: OwnValue | null; new: OwnValue | null }
-  | { kind: "reported"; new: OutsideFact }
+  /** Something that happened outside, and who said so. */
+  | { kind: "reported"; new: OutsideFact; note: string }
   /** Something happened that should have moved the item, and why it stayed. */
   | { kind: "held"; new: { transitionId: string; to: StateId }; note: string }
   | { kind: "ranked"; old: string; new: string }

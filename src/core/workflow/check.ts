@@ -1,47 +1,18 @@
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { factsIn, type Condition } from "@/core/condition/condition";
+import { ownFieldFindings, triggerFindings } from "./check-triggers";
 import { neverHolds } from "./contradiction";
+import { finding, type CheckSurroundings, type Finding, type Repair, type Severity } from "./finding";
 import { reachableFrom, reversed, sourcesOf, successors } from "./graph";
 import { same } from "./same";
 import { isInProgress, PLAIN_TRANSITION, isReturn, statesInOrder, type State, type StateId, type Transition, type Workflow } from "./workflow";
 
-/** trap: items would be stuck, so it cannot be published; weak: it will hurt; hint: worth a look. */
-export type Severity = "trap" | "weak" | "hint";
-
-/** A change that mends a finding; carried out by `repair`. */
-export type Repair =
-  | { kind: "add move"; from: StateId; to: StateId; verb: string; words: string }
-  | { kind: "remove state"; stateId: StateId; words: string }
-  | { kind: "remove requirement"; transitionId: string; index: number; words: string };
-
-export interface Finding {
-  severity: Severity;
-  /** What kind of finding, for tests and for leaving known ones aside. */
-  code: string;
-  sentence: string;
-  place: { stateId?: StateId; transitionId?: string };
-  repair: Repair | null;
-}
-
-/** What the check knows of the project around the workflow. */
-export interface CheckSurroundings {
-  vocabulary: Vocabulary;
-  /** People who work in the project, by team; and how many leads and members it has. */
-  peopleOfTeam: Record<string, number>;
-  leads: number;
-  workers: number;
-  /** States that some board shows. */
-  shownStates: readonly StateId[];
-}
-
 /** Everything that deserves a look before a workflow binds anybody, the worst first. */
 export function checkWorkflow(workflow: Workflow, around: CheckSurroundings): Finding[] {
-  const findings = [...shapeFindings(workflow), ...namingFindings(workflow), ...stateFindings(workflow, around), ...workflow.transitions.flatMap((t) => transitionFindings(workflow, t, around))];
+  const findings = [...shapeFindings(workflow), ...namingFindings(workflow), ...stateFindings(workflow, around), ...workflow.transitions.flatMap((t) => transitionFindings(workflow, t, around)), ...triggerFindings(workflow), ...ownFieldFindings(workflow, around)];
   const order: Severity[] = ["trap", "weak", "hint"];
   return findings.sort((a, b) => order.indexOf(a.severity) - order.indexOf(b.severity));
 }
-
-const finding = (severity: Severity, code: string, sentence: string, place: Finding["place"] = {}, repair: Repair | null = null): Finding => ({ severity, code, sentence, place, repair });
 
 function shapeFindings(workflow: Workflow): Finding[] {
   const states = statesInOrder(workflow);

@@ -1,7 +1,7 @@
 import type { Column } from "@/core/board/column";
 import type { Instant } from "@/core/calendar/instant";
 import type { ItemType } from "@/core/item/item-type";
-import type { CheckSurroundings } from "./check";
+import type { CheckSurroundings } from "./finding";
 import type { StateId, Workflow } from "./workflow";
 
 /** A draft as it is stored: bound nobody yet. */

@@ -2,6 +2,7 @@ import type { Vocabulary } from "@/core/condition/vocabulary";
 import { listWords } from "./check-requirement";
 import { same } from "./same";
 import { statesInOrder, type State, type Transition, type Workflow } from "./workflow";
+import { triggerWords } from "./trigger";
 import { followUpWords, moversWords, requirementWords } from "./words";
 
 /** One thing that is different, in words. */
@@ -78,6 +79,6 @@ function route(t: Transition, workflow: Workflow): string {
 
 function rules(t: Transition, vocabulary: Vocabulary): string {
   const who = moversWords(t.who, vocabulary);
-  const parts = [...(who ? [`only for ${who}`] : []), ...t.requirements.map((r) => requirementWords(r, vocabulary)), ...t.followUps.map((f) => `then ${followUpWords(f, vocabulary)}`)];
+  const parts = [...(who ? [`only for ${who}`] : []), ...t.requirements.map((r) => requirementWords(r, vocabulary)), ...t.followUps.map((f) => `then ${followUpWords(f, vocabulary)}`), ...t.triggers.map((x) => `by itself when ${triggerWords(x)}`)];
   return parts.length > 0 ? ` (${parts.join("; ")})` : "";
 }

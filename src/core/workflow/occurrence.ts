@@ -13,6 +13,7 @@ import { transitionsFrom, type Transition, type Workflow } from "./workflow";
 export function occurrencesOf(events: readonly ItemEvent[], after: ItemSnapshot, assignedBefore: boolean): Occurrence[] {
   return events.flatMap((event): Occurrence[] => {
     if (event.kind === "changed" && event.field === "assigneeId" && event.new !== null && !assignedBefore) return [{ kind: "first assigned" }];
+    if (event.kind === "commented" && event.cause === "requester") return [{ kind: "requester answered" }];
     if (event.kind !== "reported") return [];
     const fact = event.new;
     // One change of several decides nothing alone.

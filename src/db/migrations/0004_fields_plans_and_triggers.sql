@@ -80,6 +80,7 @@ ALTER TABLE "item" ADD COLUMN "release_id" text;--> statement-breakpoint
 ALTER TABLE "item" ADD COLUMN "labels" jsonb DEFAULT '[]'::jsonb NOT NULL;--> statement-breakpoint
 ALTER TABLE "item" ADD COLUMN "own" jsonb DEFAULT '{}'::jsonb NOT NULL;--> statement-breakpoint
 ALTER TABLE "item" ADD COLUMN "outside" jsonb DEFAULT '{"changes":[],"deployedTo":[],"testResult":null}'::jsonb NOT NULL;--> statement-breakpoint
+ALTER TABLE "outbox" ADD COLUMN "from_version" integer;--> statement-breakpoint
 ALTER TABLE "outbox" ADD COLUMN "depth" integer DEFAULT 0 NOT NULL;--> statement-breakpoint
 ALTER TABLE "item_type" ADD COLUMN "glyph" text DEFAULT 'square' NOT NULL;--> statement-breakpoint
 ALTER TABLE "item_type" ADD COLUMN "template" text DEFAULT '' NOT NULL;--> statement-breakpoint

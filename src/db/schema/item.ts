@@ -189,7 +189,8 @@ export const outbox = pgTable(
     kind: text("kind").$type<"item" | "intake" | "design">().notNull(),
     itemId: uuid("item_id"),
     reportId: uuid("report_id"),
-    /** The item's version after it. */
+    /** The item's version before and after it. */
+    fromVersion: integer("from_version"),
     version: integer("version"),
     /** How many moves that made each other led to it. */
     depth: integer("depth").notNull().default(0),

@@ -1,12 +1,13 @@
 import { database } from "@/db/connection";
+import { unreadCount } from "../alerts/notices";
 import { unjudgedCount } from "../intake/desk";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { flowSummary, type FlowSummary } from "./read";
 
 /** What the frame of every project page shows: the pulse, and how many reports wait for a verdict. */
-export async function readSummary(viewer: Viewer, projectKey: string): Promise<FlowSummary & { unjudged: number }> {
+export async function readSummary(viewer: Viewer, projectKey: string): Promise<FlowSummary & { unjudged: number; unread: number }> {
   const access = await enterProject(database(), viewer, { key: projectKey }, "read flow");
-  const [summary, unjudged] = await Promise.all([flowSummary(access), access.may("read intake") ? unjudgedCount(access.project.id) : 0]);
-  return { ...summary, unjudged };
+  const [summary, unjudged, unread] = await Promise.all([flowSummary(access), access.may("read intake") ? unjudgedCount(access.project.id) : 0, unreadCount(viewer)]);
+  return { ...summary, unjudged, unread };
 }

@@ -49,3 +49,7 @@ export const verdictBody = z.object({
 export type VerdictBody = z.infer<typeof verdictBody>;
 
 export const answerBody = z.object({ answer: z.string().trim().min(1, "Write your answer first.").max(10_000, "Use at most 10,000 characters.") });
+
+/** A step that the requester takes on their private page. */
+export const requesterMoveBody = z.object({ from: z.string().min(1).max(64), to: z.string().min(1).max(64), words: z.string().trim().max(2_000).default("") });
+export type RequesterMove = z.infer<typeof requesterMoveBody>;

@@ -3,15 +3,16 @@ import { and, eq, gt, inArray, isNull } from "drizzle-orm";
 import { cardOf, type Card } from "@/core/board/card";
 import type { ItemCommand } from "@/core/item/command";
 import { decide } from "@/core/item/decide";
+import type { Cause } from "@/core/item/event";
 import type { EditableFields, ItemSnapshot } from "@/core/item/fields";
 import type { Action } from "@/core/people/authorise";
 import { limitsWanted } from "@/core/workflow/decide-move";
 import { transitionBetween } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
-import { commandRecord, item, itemEvent, itemLink, person, release, sprint, team } from "@/db/schema";
+import { commandRecord, item, itemEvent, itemLink, person, release, report, reportMessage, sprint, team } from "@/db/schema";
 import { lockLimits } from "../board/limited-columns";
 import type { ProjectAccess } from "../people/access";
-import type { Viewer } from "../people/viewer";
+import type { Doer, Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { followOthers } from "./follow-others";
 import { moveNeeds } from "./move-needs";
@@ -20,6 +21,7 @@ import { placeInState } from "./place";
 import type { CommandRequest } from "./request";
 import { eventOf, snapshotOf } from "./rows";
 import { storeEvents } from "./store";
+import { undoOthers } from "./undo-others";
 import { decideNaming, decisionContext, enterItem, NO_COLUMNS, workflowOf, type ItemSurroundings } from "./surroundings";
 
 const ACTION_OF: Record<CommandRequest["kind"], Action> = {
@@ -27,6 +29,7 @@ const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   edit: "edit item",
   place: "rank item",
   comment: "comment item",
+  ask: "comment item",
   block: "block item",
   lift: "block item",
   link: "link item",
@@ -59,7 +62,7 @@ export async function commandItem(viewer: Viewer, request: { commandId: string; 
 }
 
 /** Takes a command's idempotency key. False when it was taken before; somebody else's key is refused. */
-export async function recordCommand(tx: Transaction, id: string, actorId: string, itemId: string | null): Promise<boolean> {
+export async function recordCommand(tx: Transaction, id: string, actorId: string | null, itemId: string | null): Promise<boolean> {
   const taken = await tx.insert(commandRecord).values({ id, actorId, at: Date.now(), itemId }).onConflictDoNothing().returning({ id: commandRecord.id });
   if (taken.length > 0) return true;
   const [known] = await tx.select().from(commandRecord).where(eq(commandRecord.id, id));
@@ -68,13 +71,23 @@ export async function recordCommand(tx: Transaction, id: string, actorId: string
   return false;
 }
 
-async function decideAndStore(
+/** What made a command, where it was not a person who gave it. */
+export interface Made {
+  cause: Cause;
+  because?: string;
+  /** How many moves in a row happened by themselves. */
+  depth?: number;
+}
+
+/** Decides on a command with all that it needs to know, and stores what comes of it, in the caller's transaction. */
+export async function decideAndStore(
   tx: Transaction,
-  viewer: Viewer,
+  viewer: Doer,
   surroundings: ItemSurroundings,
   before: ItemSnapshot,
   commandId: string,
   request: CommandRequest,
+  made: Made = { cause: request.kind === "undo" ? "undo" : "person" },
 ): Promise<ItemSnapshot> {
   const { access } = surroundings;
   if (request.kind === "link" || request.kind === "unlink") return relate(tx, viewer, surroundings, before, commandId, request);
@@ -89,13 +102,16 @@ async function decideAndStore(
   const needs = await moveNeeds(tx, viewer, access, before, transition);
   if (editsOwn) needs.ownFields = await loadOwnFields(tx, access.project.id);
   if (command.kind === "edit" || command.kind === "move") await checkPeople(tx, needs.ownFields, (command.kind === "edit" ? command.own : command.answers.own) ?? {});
-  const cause = request.kind === "undo" ? "undo" : "person";
+  const { cause } = made;
+  if (command.kind === "move") command.because = made.because;
   if (command.kind === "move" && transition?.followUps.some((f) => f.kind === "put on top")) command.rank = await placeInState(tx, command.to, "first");
   const events = await decideNaming(tx, access.project.id, (naming) =>
     decide(before, command, decisionContext(viewer, surroundings, before, commandId, needs, naming, { columns, changedSince, cause })),
   );
-  const after = await storeEvents(tx, before, events);
-  if (transition) await followOthers(tx, viewer, surroundings, after, transition, commandId);
+  const after = await storeEvents(tx, before, events, made.depth);
+  if (request.kind === "ask") await askRequester(tx, viewer, after, request.body);
+  if (request.kind === "undo") await undoOthers(tx, viewer, access, before.id, request.commandId, commandId);
+  if (transition) await followOthers(tx, viewer, surroundings, after, transition, commandId, made.depth ?? 0);
   return after;
 }
 
@@ -111,6 +127,8 @@ async function commandOf(tx: Transaction, before: ItemSnapshot, request: Exclude
       return { kind: "rank", rank: await placeInState(tx, before.stateId, request.below === null ? "first" : { itemId: request.below }) };
     case "comment":
       return { ...request, commentId: randomUUID() };
+    case "ask":
+      return { kind: "comment", body: request.body, commentId: randomUUID() };
     case "block":
       return { ...request, blockId: randomUUID() };
     case "undo": {
@@ -163,6 +181,13 @@ export async function checkReferences(
   }
 }
 
+/** A question to whoever reported the item: it stands on their private page and waits for an answer. */
+async function askRequester(tx: Transaction, viewer: Doer, asked: ItemSnapshot, body: string): Promise<void> {
+  const reports = await tx.select({ id: report.id }).from(report).where(eq(report.itemId, asked.id));
+  if (reports.length === 0) throw invalid("Nobody outside has reported this item.", "Write a comment instead.");
+  await tx.insert(reportMessage).values(reports.map(({ id }) => ({ reportId: id, kind: "question" as const, body: body.trim(), authorId: viewer.personId, at: asked.updatedAt })));
+}
+
 /** A sprint or a release that a change names must be one of the project's. */
 async function checkBoxes(tx: Transaction, projectId: string, { sprintId, releaseId }: Partial<EditableFields>): Promise<void> {
   for (const [id, table, what] of [[sprintId, sprint, "sprint"], [releaseId, release, "release"]] as const) {
@@ -174,7 +199,7 @@ async function checkBoxes(tx: Transaction, projectId: string, { sprintId, releas
 
 async function relate(
   tx: Transaction,
-  viewer: Viewer,
+  viewer: Doer,
   surroundings: ItemSurroundings,
   before: ItemSnapshot,
   commandId: string,
@@ -204,7 +229,7 @@ async function relate(
   return result;
 }
 
-async function lockItem(tx: Transaction, id: string): Promise<ItemSnapshot> {
+export async function lockItem(tx: Transaction, id: string): Promise<ItemSnapshot> {
   const [row] = await tx.select().from(item).where(eq(item.id, id)).for("update");
   if (!row) throw notFound("item");
   return snapshotOf(row);

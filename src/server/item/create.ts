@@ -9,7 +9,7 @@ import { statesInOrder } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
 import { commandRecord, item, project } from "@/db/schema";
 import { enterProject, type ProjectAccess } from "../people/access";
-import type { Viewer } from "../people/viewer";
+import type { Doer, Viewer } from "../people/viewer";
 import { invalid } from "../refused";
 import { checkReferences, recordCommand, type CommandResult } from "./command";
 import { moveNeeds } from "./move-needs";
@@ -25,7 +25,7 @@ export type Place = { itemId: string } | "first" | "last";
 /** Creates an item in the first state of its type's workflow, in the caller's transaction. */
 export async function createItemIn(
   tx: Transaction,
-  viewer: Viewer,
+  viewer: Doer,
   access: ProjectAccess,
   fields: NewItem,
   place: Place,

@@ -6,7 +6,8 @@ import { isRefusal } from "@/core/workflow/refusal";
 import { stateOf, transitionsFrom, type Transition } from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
 import { item, itemLink, itemType } from "@/db/schema";
-import type { Viewer } from "../people/viewer";
+import { tell } from "../alerts/notices";
+import type { Doer } from "../people/viewer";
 import { createItemIn } from "./create";
 import { moveNeeds } from "./move-needs";
 import { snapshotOf } from "./rows";
@@ -14,16 +15,17 @@ import { storeEvents } from "./store";
 import { decisionContext, NO_NAMING, workflowOf, type ItemSurroundings } from "./surroundings";
 
 /** The follow-ups of a move that touch other items, in the move's own transaction: all of it or nothing. */
-export async function followOthers(tx: Transaction, viewer: Viewer, surroundings: ItemSurroundings, moved: ItemSnapshot, transition: Transition, commandId: string): Promise<void> {
+export async function followOthers(tx: Transaction, viewer: Doer, surroundings: ItemSurroundings, moved: ItemSnapshot, transition: Transition, commandId: string, depth: number): Promise<void> {
   for (const followUp of transition.followUps) {
     if (followUp.kind === "create sub-tasks") await createSubTasks(tx, viewer, surroundings, moved, followUp.titles, commandId);
-    if (followUp.kind === "finish duplicates") await takeDuplicates(tx, viewer, surroundings, moved, "finish", commandId);
-    if (followUp.kind === "reopen duplicates") await takeDuplicates(tx, viewer, surroundings, moved, "reopen", commandId);
+    if (followUp.kind === "finish duplicates") await takeDuplicates(tx, viewer, surroundings, moved, "finish", commandId, depth);
+    if (followUp.kind === "tell") await tell(tx, moved, followUp.whom, followUp.text, viewer.personId, moved.updatedAt);
+    if (followUp.kind === "reopen duplicates") await takeDuplicates(tx, viewer, surroundings, moved, "reopen", commandId, depth);
   }
 }
 
 /** Sub-tasks that are there already, by their title, are not made twice. */
-async function createSubTasks(tx: Transaction, viewer: Viewer, { access }: ItemSurroundings, parent: ItemSnapshot, titles: readonly string[], commandId: string): Promise<void> {
+async function createSubTasks(tx: Transaction, viewer: Doer, { access }: ItemSurroundings, parent: ItemSnapshot, titles: readonly string[], commandId: string): Promise<void> {
   const [type] = await tx.select({ id: itemType.id }).from(itemType).where(and(eq(itemType.projectId, parent.projectId), eq(itemType.level, 0))).orderBy(itemType.id).limit(1);
   if (!type) return;
   const there = new Set((await tx.select({ title: item.title }).from(item).where(and(eq(item.parentId, parent.id), isNull(item.withdrawnAt)))).map((c) => c.title));
@@ -35,7 +37,7 @@ async function createSubTasks(tx: Transaction, viewer: Viewer, { access }: ItemS
  * Items that say they duplicate this one end or come back with it: by the first move of their own workflow that leads
  * from where they are to a finished, or an unstarted, state. What their workflow does not allow is left as it is.
  */
-async function takeDuplicates(tx: Transaction, viewer: Viewer, { access }: ItemSurroundings, original: ItemSnapshot, what: "finish" | "reopen", commandId: string): Promise<void> {
+async function takeDuplicates(tx: Transaction, viewer: Doer, { access }: ItemSurroundings, original: ItemSnapshot, what: "finish" | "reopen", commandId: string, depth: number): Promise<void> {
   const links = await tx.select({ id: itemLink.fromItemId }).from(itemLink).where(and(eq(itemLink.toItemId, original.id), eq(itemLink.kind, "duplicates")));
   if (links.length === 0) return;
   const rows = await tx.select().from(item).where(and(inArray(item.id, links.map((l) => l.id)), eq(item.projectId, original.projectId), isNull(item.withdrawnAt))).orderBy(item.id).for("update");
@@ -50,6 +52,6 @@ async function takeDuplicates(tx: Transaction, viewer: Viewer, { access }: ItemS
     const note = what === "finish" ? `It duplicates ${access.project.key}-${original.number}, which is finished.` : `It duplicates ${access.project.key}-${original.number}, which was reopened.`;
     const outcome = { outcome: "duplicate" as const, reason: note, comment: note };
     const events = decide(duplicate, { kind: "move", from: duplicate.stateId, to: transition.to, answers: outcome, commentId: crypto.randomUUID() }, context);
-    if (!isRefusal(events)) await storeEvents(tx, duplicate, events);
+    if (!isRefusal(events)) await storeEvents(tx, duplicate, events, depth);
   }
 }

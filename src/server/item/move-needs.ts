@@ -15,7 +15,7 @@ import { askedItem } from "../condition/asked-items";
 import type { ProjectAccess } from "../people/access";
 import { sprintsNow } from "../plan/boxes";
 import { loadOwnFields } from "./own-fields";
-import type { Viewer } from "../people/viewer";
+import type { Doer } from "../people/viewer";
 
 /** What a move needs to know beside the item: read only as far as its transition asks for it. */
 export interface MoveNeeds {
@@ -27,7 +27,7 @@ export interface MoveNeeds {
   ownFields: readonly OwnField[];
 }
 
-export async function moveNeeds(tx: Transaction, viewer: Viewer, access: ProjectAccess, before: ItemSnapshot | null, transition: Transition | undefined): Promise<MoveNeeds> {
+export async function moveNeeds(tx: Transaction, viewer: Doer, access: ProjectAccess, before: ItemSnapshot | null, transition: Transition | undefined): Promise<MoveNeeds> {
   const requirements = transition?.requirements ?? [];
   const asksTeams = transition?.who.some((m) => m.kind === "team") || requirements.some((r) => r.kind === "condition");
   const asksAround = requirements.some((r) => r.kind === "condition" || r.kind === "sub-tasks finished");
@@ -38,7 +38,7 @@ export async function moveNeeds(tx: Transaction, viewer: Viewer, access: Project
   const teamIds = asksTeams ? await teamsOfPerson(tx, viewer.personId) : [];
   const approverTeams = requirements.some((r) => r.kind === "approvals" && r.teamId !== null) ? await teamsOfPeople(tx, before?.approvals.map((a) => a.byId) ?? []) : new Map<string, string[]>();
   return {
-    actor: { personId: viewer.personId, role: access.may("override limit") ? "lead" : "member", teamIds },
+    actor: { personId: viewer.personId, role: access.may("override limit") ? "lead" : "member", teamIds, requester: viewer.requester },
     around: before && asksAround ? await askedItem(tx, before) : NOTHING_AROUND,
     asker: { personId: viewer.personId, teamIds, now, zone: access.project.zone, sprints },
     ownFields,
@@ -47,7 +47,8 @@ export async function moveNeeds(tx: Transaction, viewer: Viewer, access: Project
   };
 }
 
-async function teamsOfPerson(tx: Transaction, personId: string): Promise<string[]> {
+async function teamsOfPerson(tx: Transaction, personId: string | null): Promise<string[]> {
+  if (personId === null) return [];
   return (await tx.select({ id: teamMember.teamId }).from(teamMember).where(eq(teamMember.personId, personId))).map((r) => r.id);
 }
 
@@ -58,7 +59,7 @@ async function teamsOfPeople(tx: Transaction, personIds: readonly string[]): Pro
   return teams;
 }
 
-async function followUpContext(tx: Transaction, viewer: Viewer, before: ItemSnapshot, transition: Transition): Promise<FollowUpContext> {
+async function followUpContext(tx: Transaction, viewer: Doer, before: ItemSnapshot, transition: Transition): Promise<FollowUpContext> {
   const assignees = transition.followUps.flatMap((f) => (f.kind === "assign" ? [f.to] : []));
   const context: FollowUpContext = { ...NO_FOLLOW_UP_CONTEXT, actorId: viewer.personId, leastLoaded: {}, nextInTurn: {}, newCommentId: randomUUID };
   for (const to of assignees) {

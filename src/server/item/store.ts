@@ -10,8 +10,9 @@ import { eventRow } from "./rows";
  * Stores events: the new snapshot, the history, the stays and blocks that measures read, and the outbox, all in the
  * caller's transaction. The one place that writes any of them.
  * @returns the snapshot after the events
+ * @param depth how many moves in a row happened by themselves, for what these events set off
  */
-export async function storeEvents(tx: Transaction, before: ItemSnapshot | null, events: readonly ItemEvent[]): Promise<ItemSnapshot> {
+export async function storeEvents(tx: Transaction, before: ItemSnapshot | null, events: readonly ItemEvent[], depth = 0): Promise<ItemSnapshot> {
   if (events.length === 0) {
     if (!before) throw new Error("nothing to store");
     return before;
@@ -21,7 +22,7 @@ export async function storeEvents(tx: Transaction, before: ItemSnapshot | null, 
   else await tx.insert(item).values(after);
   await tx.insert(itemEvent).values(events.map(eventRow));
   for (const event of events) await storeConsequence(tx, event, after);
-  await tx.insert(outbox).values({ projectId: after.projectId, at: after.updatedAt, kind: "item", itemId: after.id, version: after.version });
+  await tx.insert(outbox).values({ projectId: after.projectId, at: after.updatedAt, kind: "item", itemId: after.id, fromVersion: before?.version ?? 0, version: after.version, depth });
   return after;
 }
 

@@ -11,7 +11,7 @@ import type { Transaction } from "@/db/connection";
 import { item, itemType, membership, person, project, workflow } from "@/db/schema";
 import { loadVocabulary } from "../condition/vocabulary";
 import { admit, membershipOf, visibleTo, type ProjectAccess } from "../people/access";
-import type { Viewer } from "../people/viewer";
+import type { Doer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
 import { publishedWorkflow } from "../workflow/load";
 import { holdWorkflowOf, holdWorkflowOfType } from "../workflow/move-lock";
@@ -37,7 +37,7 @@ export const NO_NAMING: Naming = { vocabulary: EMPTY_VOCABULARY, nameOf: () => "
 
 /** What the core needs to know for a decision, apart from the command. */
 export function decisionContext(
-  viewer: Viewer,
+  viewer: Doer,
   { access, workflow }: ItemSurroundings,
   before: { id: string; updatedAt: Instant },
   commandId: string,
@@ -56,7 +56,7 @@ export function decisionContext(
     workflow,
     ...needs,
     ...columns,
-    mayOverrideLimits: access.may("override limit"),
+    mayOverrideLimits: viewer.personId !== null && access.may("override limit"),
     vocabulary: naming.vocabulary,
     nameOf: (id) => (id === viewer.personId ? viewer.name : naming.nameOf(id)).split(" ")[0],
     teamName: naming.teamName,
@@ -89,7 +89,7 @@ export async function decideNaming(tx: Transaction, projectId: string, decideWit
  * version until the transaction ends: a publish waits for moves that were decided by the version before it.
  * @throws Refused when the item is not there or not visible, or the person may not do it
  */
-export async function enterItem(tx: Transaction, viewer: Viewer, itemId: string, action: Action): Promise<ItemSurroundings> {
+export async function enterItem(tx: Transaction, viewer: Doer, itemId: string, action: Action): Promise<ItemSurroundings> {
   await holdWorkflowOf(tx, itemId);
   const [row] = await tx
     .select({ project, membership: membership.role, workflowId: workflow.id, version: workflow.version })

@@ -3,7 +3,7 @@ import { may, roleIn, type Action, type Role } from "@/core/people/authorise";
 import type { Reader } from "@/db/connection";
 import { membership, project } from "@/db/schema";
 import { notAllowed, notFound } from "../refused";
-import type { Viewer } from "./viewer";
+import type { Doer, Viewer } from "./viewer";
 
 export type ProjectRow = typeof project.$inferSelect;
 type MembershipRole = (typeof membership.$inferSelect)["role"];
@@ -18,7 +18,7 @@ export interface ProjectAccess {
  * The one read filter: the projects a person may see, as a condition on `project`. Every list, count, search, chart
  * and stream of a signed-in person joins `project` and applies it.
  */
-export function visibleTo(reader: Reader, viewer: Viewer): SQL | undefined {
+export function visibleTo(reader: Reader, viewer: Doer): SQL | undefined {
   if (viewer.administrator) return undefined;
   return or(
     eq(project.visibility, "everyone"),
@@ -26,7 +26,7 @@ export function visibleTo(reader: Reader, viewer: Viewer): SQL | undefined {
       reader
         .select({ one: sql`1` })
         .from(membership)
-        .where(and(eq(membership.projectId, project.id), eq(membership.personId, viewer.personId))),
+        .where(membershipOf(viewer)),
     ),
   );
 }
@@ -35,7 +35,7 @@ export function visibleTo(reader: Reader, viewer: Viewer): SQL | undefined {
  * Enters a project for an action.
  * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks the action
  */
-export async function enterProject(reader: Reader, viewer: Viewer, where: { key: string } | { id: string }, action: Action): Promise<ProjectAccess> {
+export async function enterProject(reader: Reader, viewer: Doer, where: { key: string } | { id: string }, action: Action): Promise<ProjectAccess> {
   const [row] = await reader
     .select({ project, membership: membership.role })
     .from(project)
@@ -45,13 +45,13 @@ export async function enterProject(reader: Reader, viewer: Viewer, where: { key:
 }
 
 /** The viewer's own membership of the project in a query's rows. */
-export const membershipOf = (viewer: Viewer): SQL | undefined => and(eq(membership.projectId, project.id), eq(membership.personId, viewer.personId));
+export const membershipOf = (viewer: Doer): SQL | undefined => and(eq(membership.projectId, project.id), viewer.personId === null ? sql`false` : eq(membership.personId, viewer.personId));
 
 /**
  * Decides on a project read together with the viewer's membership (`membershipOf`) under `visibleTo`.
  * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks the action
  */
-export function admit(viewer: Viewer, row: { project: ProjectRow; membership: MembershipRole | null } | undefined, action: Action): ProjectAccess {
+export function admit(viewer: Doer, row: { project: ProjectRow; membership: MembershipRole | null } | undefined, action: Action): ProjectAccess {
   if (!row) throw notFound("project");
   const role = roleIn(viewer, row.membership, row.project.visibility);
   if (!role || !may(role, "read project")) throw notFound("project");

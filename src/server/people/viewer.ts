@@ -1,11 +1,24 @@
 import { auth } from "./auth";
 
-/** The signed-in person on whose behalf a use case runs. */
-export interface Viewer {
-  personId: string;
+/** On whose behalf something is done to an item: a signed-in person, or nobody in particular. */
+export interface Doer {
+  personId: string | null;
   name: string;
   administrator: boolean;
+  /** The person behind a report, who has no account and only makes the moves that are theirs. */
+  requester?: boolean;
 }
+
+/** The signed-in person on whose behalf a use case runs. */
+export interface Viewer extends Doer {
+  personId: string;
+}
+
+/** What happens by itself: it may do what any rule allows, and goes beyond no limit. */
+export const AUTOMATION: Doer = { personId: null, name: "Zigzag Lane", administrator: true };
+
+/** Somebody known by the token of a private page, whose report led to an item. */
+export const REQUESTER: Doer = { personId: null, name: "The requester", administrator: true, requester: true };
 
 /** Who sends this request; null without a valid session. */
 export async function viewerOf(headers: Headers): Promise<Viewer | null> {

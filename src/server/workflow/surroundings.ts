@@ -1,5 +1,5 @@
 import { and, eq, ne, sql } from "drizzle-orm";
-import type { CheckSurroundings } from "@/core/workflow/check";
+import type { CheckSurroundings } from "@/core/workflow/finding";
 import type { Reader } from "@/db/connection";
 import { board, columnState, membership, teamMember } from "@/db/schema";
 import { loadVocabulary } from "../condition/vocabulary";

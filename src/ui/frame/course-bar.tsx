@@ -2,6 +2,7 @@
 import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { Mark } from "@/ui/kit/mark";
+import { Alerts } from "./alerts";
 import { PersonMenu } from "./person-menu";
 import { ProjectMenu } from "./project-menu";
 import { SearchBox } from "./search-box";
@@ -24,11 +25,12 @@ const HIGH = 8;
 const LOW = 19;
 
 /** The top line: where I am on the course from designing the process to learning from it. */
-export function CourseBar({ project, projects, person, waiting, showsIntake, theme }: {
+export function CourseBar({ project, projects, person, waiting, unread, showsIntake, theme }: {
   project: FrameProject;
   projects: FrameProject[];
   person: { name: string; email?: string };
   waiting: number;
+  unread: number;
   showsIntake: boolean;
   theme: "light" | "dark";
 }) {
@@ -83,6 +85,7 @@ export function CourseBar({ project, projects, person, waiting, showsIntake, the
       </nav>
       <div className="ml-auto flex items-center gap-3 max-sm:gap-2">
         <SearchBox projectKey={project.key} />
+        <Alerts projectKey={project.key} unread={unread} />
         <PersonMenu person={person} theme={theme} />
       </div>
     </header>

@@ -53,7 +53,7 @@ function Frame({ project, projects, person, theme, showsIntake, summary: first, 
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
         To the content
       </a>
-      <CourseBar project={project} projects={projects} person={person} waiting={summary.unjudged} showsIntake={showsIntake} theme={theme} />
+      <CourseBar project={project} projects={projects} person={person} waiting={summary.unjudged} unread={summary.unread} showsIntake={showsIntake} theme={theme} />
       <div className="flex min-h-0 flex-1">
         <main id="main" className="min-w-0 flex-1 overflow-hidden">
           {children}

@@ -9,6 +9,8 @@ export interface FrameSummary {
   pulse: Pulse;
   limitsBroken: string[];
   unjudged: number;
+  /** What this person was told and has not read. */
+  unread: number;
 }
 
 const CONNECTION_WORDS: Record<Exclude<Connection, "live">, string> = {

@@ -17,6 +17,7 @@ export interface PrivatePageView {
   hasPicture: boolean;
   status: { headline: string; detail: string };
   awaitsAnswer: boolean;
+  moves: { from: string; to: string; verb: string; asksWhy: boolean }[];
   messages: { kind: "question" | "answer" | "progress"; body: string; at: number }[];
 }
 
@@ -33,6 +34,17 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
   });
   const [answer, setAnswer] = useState("");
   const [problem, setProblem] = useState<Problem | null>(null);
+  const [words, setWords] = useState("");
+  const [movingProblem, setMovingProblem] = useState<Problem | null>(null);
+  const move = async ({ from, to }: { from: string; to: string }) => {
+    try {
+      client.setQueryData(["private", token], await request<PrivatePageView>(`/api/public/pages/${token}/moves`, { body: { from, to, words } }));
+      setWords("");
+      setMovingProblem(null);
+    } catch (error) {
+      setMovingProblem(problemOf(error));
+    }
+  };
   const send = async (event: FormEvent) => {
     event.preventDefault();
     try {
@@ -80,6 +92,26 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
             Send answer
           </button>
         </form>
+      )}
+      {page.moves.length > 0 && (
+        <section aria-label="Your turn" className="mb-5 flex flex-col gap-2">
+          <label htmlFor="words" className="font-semibold">
+            It is your turn: what do you say?
+          </label>
+          <textarea id="words" className="field" rows={2} maxLength={2_000} value={words} onChange={(e) => setWords(e.target.value)} placeholder="A word on why, if you like" />
+          {movingProblem && (
+            <p role="alert" className="text-alarm">
+              <b>{movingProblem.sentence}</b> {movingProblem.help}
+            </p>
+          )}
+          <div className="flex flex-wrap gap-2">
+            {page.moves.map((m) => (
+              <button key={m.to} type="button" className="button" disabled={m.asksWhy && !words.trim()} onClick={() => void move(m)}>
+                {m.verb}
+              </button>
+            ))}
+          </div>
+        </section>
       )}
       <details>
         <summary className="cursor-pointer font-semibold">What you wrote</summary>

@@ -10,12 +10,12 @@ export function ItemComments({ handle }: { handle: ItemHandle }) {
   const { view, send } = handle;
   const [body, setBody] = useState("");
   const [busy, setBusy] = useState(false);
-  const write = async (event?: FormEvent) => {
+  const write = async (event?: FormEvent, kind: "comment" | "ask" = "comment") => {
     event?.preventDefault();
     if (!body.trim()) return;
     setBusy(true);
     try {
-      await send({ kind: "comment", body });
+      await send({ kind, body }, kind === "ask" ? "The question is on the requester’s page." : undefined);
       setBody("");
     } catch (error) {
       tellProblem(error);
@@ -49,9 +49,16 @@ export function ItemComments({ handle }: { handle: ItemHandle }) {
             onKeyDown={(e) => e.key === "Enter" && (e.ctrlKey || e.metaKey) && void write()}
           />
           {body.trim() && (
-            <button type="submit" disabled={busy} className="button button-small self-end">
-              Add comment
-            </button>
+            <div className="flex gap-2 self-end">
+              {view.reports.length > 0 && (
+                <button type="button" disabled={busy} className="button button-small button-quiet" onClick={() => void write(undefined, "ask")}>
+                  Ask the requester
+                </button>
+              )}
+              <button type="submit" disabled={busy} className="button button-small">
+                Add comment
+              </button>
+            </div>
           )}
         </form>
       )}

@@ -10,6 +10,7 @@ export type SentCommand =
   | { kind: "edit"; seenVersion: number; changes: Partial<EditableFields>; own?: Record<string, OwnValue | null> }
   | { kind: "place"; below: string | null }
   | { kind: "comment"; body: string }
+  | { kind: "ask"; body: string }
   | { kind: "block"; cause: string; waitingFor: string | null }
   | { kind: "lift"; blockId: string }
   | { kind: "link"; linkKind: LinkKind; otherKey: string }

@@ -69,7 +69,7 @@ export function useItem(key: string, initial?: ItemView) {
         send: async (command, done) => {
           const { commandId } = await sendCommand(view.item.id, command);
           await reload();
-          if (done) tellDone(done, command.kind === "comment" || command.kind === "lift" ? undefined : async () => { await undoCommand(view.item.id, commandId); await reload(); });
+          if (done) tellDone(done, command.kind === "comment" || command.kind === "ask" || command.kind === "lift" ? undefined : async () => { await undoCommand(view.item.id, commandId); await reload(); });
         },
         edit: async (changes, seenVersion = view.item.version, own = {}) => {
           await sendCommand(view.item.id, { kind: "edit", seenVersion, changes, own });

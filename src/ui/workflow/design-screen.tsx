@@ -18,6 +18,7 @@ import { MoveGrid } from "./move-grid";
 import { PublishSheet } from "./publish-sheet";
 import { ReplayPanel } from "./replay-panel";
 import { StateInspector } from "./state-inspector";
+import { SourceTable } from "./source-table";
 import { TypeTable } from "./type-table";
 import { useDesignRequest } from "./use-design-request";
 import { useDesigner } from "./use-designer";
@@ -32,6 +33,7 @@ const PLACES = [
   { param: "fields", title: "Types and fields" },
   { param: "boards", title: "Boards" },
   { param: "people", title: "People" },
+  { param: "events", title: "Events" },
 ] as const;
 
 // Only who designs loads the map and the rules' editors.
@@ -83,6 +85,7 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
             )}
             {place.param === "boards" && <BoardLimits view={view} />}
             {place.param === "people" && <MemberTable projectKey={key} />}
+            {place.param === "events" && <SourceTable projectKey={key} />}
           </div>
         )}
       </div>

@@ -1,5 +1,6 @@
 "use client";
-import { repair, type Finding, type Severity } from "@/core/workflow/check";
+import { repair } from "@/core/workflow/check";
+import type { Finding, Severity } from "@/core/workflow/finding";
 import type { Designer } from "./use-designer";
 
 const SEVERITY_WORDS: Record<Severity, string> = { trap: "Items would be trapped", weak: "This will hurt", hint: "Worth a look" };

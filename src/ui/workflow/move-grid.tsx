@@ -40,7 +40,7 @@ export function MoveGrid({ designer, counts, mayEdit }: { designer: Designer; co
               {states.map((to) => {
                 if (row.id === to.id) return <td key={to.id} className="bg-well" aria-label="the state itself" />;
                 const t = draft.transitions.find((x) => x.to === to.id && (row.id === null ? x.from === null : leadsFrom(x, row.id)));
-                const rules = t ? t.requirements.length + t.followUps.length + t.who.length : 0;
+                const rules = t ? t.requirements.length + t.followUps.length + t.who.length + t.triggers.length : 0;
                 const label = `${row.name} to ${to.name}${t ? `: ${t.verb}` : ", no move"}`;
                 return (
                   <td key={to.id}>

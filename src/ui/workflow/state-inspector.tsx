@@ -2,10 +2,11 @@
 import { Trash2, X } from "lucide-react";
 import { useState } from "react";
 import { changeState, connect, proposedVerb, removeState } from "@/core/workflow/edit";
-import type { CheckSurroundings } from "@/core/workflow/check";
+import type { CheckSurroundings } from "@/core/workflow/finding";
 import { OUTCOMES, STATE_KINDS, statesInOrder, transitionsFrom, type Policy, type State, type StateKind } from "@/core/workflow/workflow";
 import { followUpWords, moversWords, requirementWords } from "@/core/workflow/words";
 import { AddMenu, Choice, Labelled, named, NumberInput, optionsOf, TextInput } from "./inputs";
+import { triggerWords } from "@/core/workflow/trigger";
 import { StationMark } from "./station-mark";
 import type { Designer } from "./use-designer";
 
@@ -106,6 +107,7 @@ export function StateInspector({ designer, state, around, mayEdit }: { designer:
                 </button>
                 {t.from === null && <span className="text-[12.5px] text-ink-soft"> from anywhere</span>}
                 {rules.length > 0 && <span className="block text-[13px]">{rules.join("; ")}</span>}
+                {t.triggers.length > 0 && <em className="block text-[13px] text-ink-soft">by itself when {t.triggers.map(triggerWords).join(", or when ")}</em>}
                 {t.followUps.length > 0 && <em className="block text-[13px] text-ink-soft">then {t.followUps.map((f) => followUpWords(f, around.vocabulary)).join(", ")}</em>}
               </li>
             );

@@ -1,7 +1,7 @@
 "use client";
 import { Trash2, X } from "lucide-react";
 import type { ReactNode } from "react";
-import type { CheckSurroundings } from "@/core/workflow/check";
+import type { CheckSurroundings } from "@/core/workflow/finding";
 import { changeTransition, removeTransition } from "@/core/workflow/edit";
 import { FOLLOW_UP_KINDS, type FollowUp, type FollowUpKind } from "@/core/workflow/follow-up";
 import { REQUIREMENT_KINDS, type Mover, type Requirement, type RequirementKind } from "@/core/workflow/requirement";

@@ -241,7 +241,7 @@ function TrackView({ id, data }: EdgeProps<TrackEdge>) {
   const [a, b] = [at(track.from), at(track.to)];
   // For a moment the drawing still has the moves of a state that has just been taken out.
   if (!a || !b) return null;
-  const rules = track.transition.requirements.length + track.transition.followUps.length + track.transition.who.length;
+  const rules = track.transition.requirements.length + track.transition.followUps.length + track.transition.who.length + track.transition.triggers.length;
   const mark = rules > 0 ? ` (${rules})` : "";
   if (track.course === "main") {
     const steep = Math.hypot(b.x - a.x, b.y - a.y);

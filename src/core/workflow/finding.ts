@@ -1,0 +1,33 @@
+import type { Vocabulary } from "@/core/condition/vocabulary";
+import type { StateId } from "./workflow";
+
+/** trap: items would be stuck, so it cannot be published; weak: it will hurt; hint: worth a look. */
+export type Severity = "trap" | "weak" | "hint";
+
+/** A change that mends a finding; carried out by `repair`. */
+export type Repair =
+  | { kind: "add move"; from: StateId; to: StateId; verb: string; words: string }
+  | { kind: "remove state"; stateId: StateId; words: string }
+  | { kind: "remove requirement"; transitionId: string; index: number; words: string };
+
+export interface Finding {
+  severity: Severity;
+  /** What kind of finding, for tests and for leaving known ones aside. */
+  code: string;
+  sentence: string;
+  place: { stateId?: StateId; transitionId?: string };
+  repair: Repair | null;
+}
+
+/** What the check knows of the project around the workflow. */
+export interface CheckSurroundings {
+  vocabulary: Vocabulary;
+  /** People who work in the project, by team; and how many leads and members it has. */
+  peopleOfTeam: Record<string, number>;
+  leads: number;
+  workers: number;
+  /** States that some board shows. */
+  shownStates: readonly StateId[];
+}
+
+export const finding = (severity: Severity, code: string, sentence: string, place: Finding["place"] = {}, repair: Repair | null = null): Finding => ({ severity, code, sentence, place, repair });

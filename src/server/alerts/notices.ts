@@ -1,0 +1,74 @@
+import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { z } from "zod";
+import type { ItemSnapshot } from "@/core/item/fields";
+import type { Told } from "@/core/workflow/follow-up";
+import { database, type Transaction } from "@/db/connection";
+import { item, membership, notice, project, report, reportMessage, teamMember } from "@/db/schema";
+import { visibleTo } from "../people/access";
+import type { Viewer } from "../people/viewer";
+
+export interface NoticeView {
+  id: number;
+  itemKey: string;
+  projectKey: string;
+  title: string;
+  text: string;
+  at: number;
+  read: boolean;
+}
+
+/**
+ * Tells people of an item: those who work in its project find it under their alerts, whoever reported it on their private
+ * page. Nobody is told of what they did themselves.
+ */
+export async function tell(tx: Transaction, moved: ItemSnapshot, whom: readonly Told[], text: string, byId: string | null, at: number): Promise<void> {
+  const ids = new Set<string>();
+  const add = (id: string | null) => void (id && id !== byId && ids.add(id));
+  for (const told of whom) {
+    if (told.kind === "assignee") add(moved.assigneeId);
+    else if (told.kind === "reviewer") add(moved.reviewerId);
+    else if (told.kind === "creator") add(moved.createdBy);
+    else if (told.kind === "person") add(told.personId);
+    else if (told.kind === "leads") (await tx.select({ id: membership.personId }).from(membership).where(and(eq(membership.projectId, moved.projectId), eq(membership.role, "lead")))).forEach((r) => add(r.id));
+    else if (told.kind === "team") (await tx.select({ id: teamMember.personId }).from(teamMember).where(eq(teamMember.teamId, told.teamId))).forEach((r) => add(r.id));
+    else {
+      // Whoever has an account is told like everybody; whoever reported it, on the private page.
+      add(moved.createdBy);
+      for (const { id } of await tx.select({ id: report.id }).from(report).where(eq(report.itemId, moved.id))) await tx.insert(reportMessage).values({ reportId: id, kind: "progress", body: text, at });
+    }
+  }
+  if (ids.size === 0) return;
+  // Somebody who left the project is not told what goes on in it.
+  const members = await tx.select({ id: membership.personId }).from(membership).where(and(eq(membership.projectId, moved.projectId), inArray(membership.personId, [...ids])));
+  if (members.length > 0) await tx.insert(notice).values(members.map(({ id }) => ({ personId: id, itemId: moved.id, text, at })));
+}
+
+const SHOWN = 50;
+
+/** What a person was told, the newest first; only of items that they may still see. */
+export async function readNotices(viewer: Viewer): Promise<NoticeView[]> {
+  const db = database();
+  const rows = await db
+    .select({ id: notice.id, number: item.number, projectKey: project.key, title: item.title, text: notice.text, at: notice.at, readAt: notice.readAt })
+    .from(notice)
+    .innerJoin(item, eq(item.id, notice.itemId))
+    .innerJoin(project, eq(project.id, item.projectId))
+    .where(and(eq(notice.personId, viewer.personId), visibleTo(db, viewer), isNull(item.withdrawnAt)))
+    .orderBy(desc(notice.at), desc(notice.id))
+    .limit(SHOWN);
+  return rows.map(({ number, readAt, ...row }) => ({ ...row, itemKey: `${row.projectKey}-${number}`, read: readAt !== null }));
+}
+
+/** How many a person has not read yet. */
+export async function unreadCount(viewer: Viewer): Promise<number> {
+  const [{ n }] = await database().select({ n: sql<number>`count(*)::int` }).from(notice).where(and(eq(notice.personId, viewer.personId), isNull(notice.readAt)));
+  return n;
+}
+
+export const readBody = z.object({ ids: z.array(z.number().int().positive()).min(1).max(SHOWN) });
+
+/** Marks notices as read; only one's own. */
+export async function markRead(viewer: Viewer, ids: readonly number[], now = Date.now()): Promise<void> {
+  await database().update(notice).set({ readAt: now }).where(and(eq(notice.personId, viewer.personId), inArray(notice.id, [...ids]), isNull(notice.readAt)));
+}
+

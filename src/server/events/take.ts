@@ -1,0 +1,83 @@
+import { randomUUID } from "node:crypto";
+import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
+import type { CloudEvent } from "@/core/formats/cloud-event";
+import { readDeliveryEvent, type DeliveryNews } from "@/core/formats/delivery-event";
+import { decide } from "@/core/item/decide";
+import { isRefusal } from "@/core/workflow/refusal";
+import { database, transact, type Transaction } from "@/db/connection";
+import { eventSource, item, project, receivedEvent } from "@/db/schema";
+import { lockItem } from "../item/command";
+import { moveNeeds } from "../item/move-needs";
+import { storeEvents } from "../item/store";
+import { decisionContext, enterItem, NO_NAMING } from "../item/surroundings";
+import { AUTOMATION } from "../people/viewer";
+import { countUse } from "../rate-limit";
+import { isSigned, type SignedHeaders } from "./signature";
+
+/** What became of posted events. */
+export interface Taken {
+  /** Items that something was learnt about, by their keys. */
+  items: string[];
+  /** Events that were taken before, or that say nothing about an item of the project. */
+  passedOver: number;
+}
+
+const MINUTE = 60_000;
+const POSTS_A_MINUTE = 600;
+
+export type Entered = { kind: "source"; id: string; projectId: string; name: string } | { kind: "unknown" } | { kind: "too many"; retryAfter: number };
+
+/** The source that a signed request comes from. Whether the source is unknown or the signature wrong is not told apart. */
+export async function enterSource(sourceId: string, headers: SignedHeaders, body: string, now = Date.now()): Promise<Entered> {
+  const use = await countUse(`events ${sourceId.slice(0, 64)}`, POSTS_A_MINUTE, MINUTE, now);
+  if (!use.allowed) return { kind: "too many", retryAfter: use.retryAfter };
+  const [source] = await database().select().from(eventSource).where(and(eq(eventSource.id, sourceId.slice(0, 64)), isNull(eventSource.removedAt)));
+  if (!source || !isSigned(source.secret, headers, body, now)) return { kind: "unknown" };
+  return { kind: "source", id: source.id, projectId: source.projectId, name: source.name };
+}
+
+/** Takes in what a source says: each event once, each as an event of the items it is about. */
+export async function takeEvents(source: { id: string; projectId: string; name: string }, events: readonly CloudEvent[], now = Date.now()): Promise<Taken> {
+  // Read before anything is stored: a bad one among them leaves nothing behind.
+  const news = events.map((event) => ({ event, said: readDeliveryEvent(event) }));
+  const taken: Taken = { items: [], passedOver: 0 };
+  for (const { event, said } of news) {
+    const keys = said ? await takeOne(source, event.id, said, now) : [];
+    if (keys.length === 0) taken.passedOver += 1;
+    taken.items.push(...keys);
+  }
+  await database().update(eventSource).set({ lastHeardAt: now }).where(eq(eventSource.id, source.id));
+  return { ...taken, items: [...new Set(taken.items)] };
+}
+
+async function takeOne(source: { id: string; projectId: string; name: string }, eventId: string, said: DeliveryNews, now: number): Promise<string[]> {
+  return transact(async (tx) => {
+    const fresh = await tx.insert(receivedEvent).values({ sourceId: source.id, eventId, at: now }).onConflictDoNothing().returning({ id: receivedEvent.eventId });
+    if (fresh.length === 0) return [];
+    const meant = await itemsMeant(tx, source.projectId, said);
+    for (const { id } of meant) {
+      const surroundings = await enterItem(tx, AUTOMATION, id, "edit item");
+      const before = await lockItem(tx, id);
+      const commandId = randomUUID();
+      const needs = await moveNeeds(tx, AUTOMATION, surroundings.access, before, undefined);
+      const decided = decide(before, { kind: "report", fact: said.fact, source: source.name }, decisionContext(AUTOMATION, surroundings, before, commandId, needs, NO_NAMING, { cause: "outside" }));
+      if (!isRefusal(decided)) await storeEvents(tx, before, decided);
+    }
+    return meant.map((m) => m.key);
+  });
+}
+
+/** Items that are named by their key, or that belong to a change that is meant; in the order of their ids, so that nobody waits in a circle. */
+async function itemsMeant(tx: Transaction, projectId: string, { itemKeys, changes }: DeliveryNews): Promise<{ id: string; key: string }[]> {
+  const [{ key }] = await tx.select({ key: project.key }).from(project).where(eq(project.id, projectId));
+  const numbers = itemKeys.filter((k) => k.startsWith(`${key}-`)).map((k) => Number(k.slice(key.length + 1))).filter((n) => n <= 2_147_483_647);
+  if (numbers.length === 0 && changes.length === 0) return [];
+  const ofChange = changes.map((id) => sql`${item.outside} -> 'changes' @> ${JSON.stringify([{ id }])}::jsonb`);
+  const rows = await tx
+    .select({ id: item.id, number: item.number })
+    .from(item)
+    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), or(numbers.length > 0 ? inArray(item.number, numbers) : undefined, ...ofChange)))
+    .orderBy(item.id)
+    .limit(200);
+  return rows.map(({ id, number }) => ({ id, key: `${key}-${number}` }));
+}

@@ -1,0 +1,189 @@
+import { createHash } from "node:crypto";
+import { and, asc, eq, gt, inArray, isNull, lte, sql } from "drizzle-orm";
+import { DAY, type Instant } from "@/core/calendar/instant";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import type { ItemEvent } from "@/core/item/event";
+import type { ItemSnapshot } from "@/core/item/fields";
+import { sourcesOf } from "@/core/workflow/graph";
+import { LONGEST_CHAIN, occurrencesOf, triggeredTransition } from "@/core/workflow/occurrence";
+import { isRefusal } from "@/core/workflow/refusal";
+import { occurrenceWords, type Occurrence } from "@/core/workflow/trigger";
+import { requirementsOf } from "@/core/workflow/decide-move";
+import { stateOf, type Outcome, type Transition, type Workflow } from "@/core/workflow/workflow";
+import { database, transact, type Reader } from "@/db/connection";
+import { item, itemEvent, itemType, outbox, project } from "@/db/schema";
+import { AUTOMATION } from "../people/viewer";
+import { Refused } from "../refused";
+import { loadWorkflows } from "../workflow/load";
+import { decideAndStore, lockItem, recordCommand } from "./command";
+import { moveNeeds } from "./move-needs";
+import { eventOf, snapshotOf } from "./rows";
+import { storeEvents } from "./store";
+import { decisionContext, enterItem, NO_NAMING } from "./surroundings";
+import { decide } from "@/core/item/decide";
+
+/** An occurrence and the item whose moves may wait for it. */
+interface Due {
+  itemId: string;
+  occurrence: Occurrence;
+}
+
+type OutboxRow = typeof outbox.$inferSelect;
+
+/**
+ * What an announced change of an item sets off: moves of itself, of the item above it and of those below it. Each is made
+ * in a transaction of its own, once, whatever happens to the worker in between.
+ * @returns how many moves were made
+ */
+export async function fireTriggers(row: Pick<OutboxRow, "id" | "itemId" | "fromVersion" | "version" | "depth">): Promise<number> {
+  if (row.itemId === null || row.version === null) return 0;
+  let made = 0;
+  for (const { itemId, occurrence } of await dueAfter(database(), row.itemId, row.fromVersion ?? row.version, row.version))
+    if (await moveByTrigger(itemId, occurrence, row.depth + 1, `outbox ${row.id} ${itemId} ${occurrence.kind}`)) made += 1;
+  return made;
+}
+
+async function dueAfter(reader: Reader, itemId: string, fromVersion: number, version: number): Promise<Due[]> {
+  const [row] = await reader.select({ item, projectKey: project.key }).from(item).innerJoin(project, eq(project.id, item.projectId)).where(eq(item.id, itemId));
+  if (!row || row.item.withdrawnAt !== null) return [];
+  const rows = await reader.select().from(itemEvent).where(and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, fromVersion), lte(itemEvent.seq, version))).orderBy(asc(itemEvent.seq));
+  const events = rows.map(eventOf);
+  const after = snapshotOf(row.item);
+  const due: Due[] = occurrencesOf(events, after, await wasAssigned(reader, itemId, events)).map((occurrence) => ({ itemId, occurrence }));
+  if (!events.some((e) => e.kind === "moved" && e.new.kind === "finished" && e.old.kind !== "finished") || after.stateKind !== "finished") return due;
+  const below = await reader.select({ id: item.id }).from(item).where(and(eq(item.parentId, itemId), isNull(item.withdrawnAt), sql`${item.stateKind} <> 'finished'`));
+  for (const child of below) due.push({ itemId: child.id, occurrence: { kind: "parent finished", parentKey: `${row.projectKey}-${after.number}` } });
+  if (after.parentId !== null) {
+    const [{ open }] = await reader.select({ open: sql<number>`(count(*) filter (where ${item.stateKind} <> 'finished'))::int` }).from(item).where(and(eq(item.parentId, after.parentId), isNull(item.withdrawnAt)));
+    if (open === 0) due.push({ itemId: after.parentId, occurrence: { kind: "sub-tasks finished" } });
+  }
+  return due;
+}
+
+/** Whether anybody had the item before these events. */
+async function wasAssigned(reader: Reader, itemId: string, events: readonly ItemEvent[]): Promise<boolean> {
+  const given = events.find((e) => e.kind === "changed" && e.field === "assigneeId" && e.new !== null);
+  if (!given) return true;
+  const [earlier] = await reader
+    .select({ seq: itemEvent.seq })
+    .from(itemEvent)
+    .where(
+      and(
+        eq(itemEvent.itemId, itemId),
+        sql`${itemEvent.seq} < ${given.seq}`,
+        sql`((${itemEvent.kind} = 'changed' and ${itemEvent.field} = 'assigneeId') or (${itemEvent.kind} = 'created' and jsonb_typeof(${itemEvent.new} -> 'assigneeId') = 'string'))`,
+      ),
+    )
+    .limit(1);
+  return earlier !== undefined;
+}
+
+/**
+ * Makes the move that an occurrence triggers, if there is one out of where the item is. A move that its own rules refuse is
+ * not made, and the item's history says why.
+ * @param depth how many moves in a row happened by themselves, this one included
+ * @param key the same for the same occurrence: it is carried out once
+ * @returns whether a move was made
+ */
+export async function moveByTrigger(itemId: string, occurrence: Occurrence, depth: number, key: string): Promise<boolean> {
+  const commandId = uuidOf(key);
+  const attempt = () =>
+    transact(async (tx) => {
+      const surroundings = await enterItem(tx, AUTOMATION, itemId, "move item");
+      const before = await lockItem(tx, itemId);
+      const transition = before.withdrawnAt === null ? triggeredTransition(surroundings.workflow, before, occurrence) : undefined;
+      if (!transition || !(await recordCommand(tx, commandId, null, itemId))) return false;
+      if (depth > LONGEST_CHAIN) throw new Held(transition, `${LONGEST_CHAIN} moves in a row have happened by themselves. The next waits for somebody to look.`);
+      const because = occurrenceWords(occurrence);
+      try {
+        await decideAndStore(tx, AUTOMATION, surroundings, before, commandId, { kind: "move", from: before.stateId, to: transition.to, answers: answersOf(surroundings.workflow, transition, because) }, { cause: "trigger", because, depth });
+      } catch (error) {
+        if (error instanceof Refused) throw new Held(transition, `${because} ${error.refusal.sentence} ${error.refusal.help}`);
+        throw error;
+      }
+      return true;
+    });
+  try {
+    return await attempt();
+  } catch (error) {
+    if (error instanceof Held) return hold(itemId, commandId, error);
+    if (error instanceof Refused && error.refusal.code === "not found") return false;
+    throw error;
+  }
+}
+
+/** A move that should have happened by itself and was not allowed. */
+class Held extends Error {
+  constructor(
+    readonly transition: Transition,
+    readonly note: string,
+  ) {
+    super(note);
+  }
+}
+
+async function hold(itemId: string, commandId: string, { transition, note }: Held): Promise<false> {
+  await transact(async (tx) => {
+    const surroundings = await enterItem(tx, AUTOMATION, itemId, "move item");
+    const before = await lockItem(tx, itemId);
+    if (!(await recordCommand(tx, commandId, null, itemId))) return;
+    const needs = await moveNeeds(tx, AUTOMATION, surroundings.access, before, undefined);
+    const events = decide(before, { kind: "hold", transitionId: transition.id, to: transition.to, note: note.slice(0, 1_000) }, decisionContext(AUTOMATION, surroundings, before, commandId, needs, NO_NAMING, { cause: "trigger" }));
+    if (!isRefusal(events)) await storeEvents(tx, before, events);
+  });
+  return false;
+}
+
+/** What happened is the reason and the comment that a move asks for; an outcome is named where there is no choice, or where it is delivered. */
+function answersOf(workflow: Workflow, transition: Transition, because: string): { reason: string; comment: string; outcome?: Outcome } {
+  const wanted = requirementsOf(transition, stateOf(workflow, transition.to)).find((r) => r.kind === "outcome");
+  const outcome = wanted?.allowed.find((o) => o === "delivered") ?? (wanted?.allowed.length === 1 ? wanted.allowed[0] : undefined);
+  return { reason: because, comment: because, ...(outcome ? { outcome } : {}) };
+}
+
+/** A UUID (version 8 of RFC 9562) that is the same for the same text. */
+function uuidOf(text: string): string {
+  const hex = createHash("sha256").update(text).digest("hex");
+  const variant = ((parseInt(hex[16], 16) & 0x3) | 0x8).toString(16);
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-${variant}${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
+}
+
+const AT_ONCE = 200;
+
+/**
+ * Makes the moves that time triggers: so many days in a state, a date that is reached. A move that was not allowed is
+ * tried again the next day.
+ */
+export async function fireTimers(now: Instant = Date.now()): Promise<number> {
+  const db = database();
+  let made = 0;
+  const projects = await db.select({ id: project.id, zone: project.zone }).from(project);
+  for (const { id: projectId, zone } of projects) {
+    const types = await db.select({ id: itemType.id, workflowId: itemType.workflowId }).from(itemType).where(eq(itemType.projectId, projectId));
+    const workflows = await loadWorkflows(db, [...new Set(types.map((t) => t.workflowId))]);
+    const today = dayNumber(now, zone);
+    for (const workflow of workflows.values())
+      for (const { transition, occurrence } of timersOf(workflow)) {
+        const reached = occurrence.kind === "days in state" ? lte(item.enteredStateAt, now - occurrence.days * DAY) : sql`${item.dueOn} <= ${isoDate(today)}`;
+        const typeIds = types.filter((t) => t.workflowId === workflow.id).map((t) => t.id);
+        const rows = await db
+          .select()
+          .from(item)
+          .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), inArray(item.typeId, typeIds), inArray(item.stateId, sourcesOf(workflow, transition)), reached))
+          .orderBy(item.enteredStateAt)
+          .limit(AT_ONCE);
+        for (const due of rows.map(snapshotOf)) if (await moveByTrigger(due.id, occurrence, 1, timerKey(due, transition, occurrence, today))) made += 1;
+      }
+  }
+  return made;
+}
+
+function timersOf(workflow: Workflow): { transition: Transition; occurrence: Extract<Occurrence, { kind: "days in state" | "date reached" }> }[] {
+  return workflow.transitions.flatMap((transition) => transition.triggers.flatMap((t) => (t.kind === "days in state" || t.kind === "date reached" ? [{ transition, occurrence: t }] : [])));
+}
+
+/** A date triggers once, however often the item comes back; days in a state once a stay, or once a day while it is held. */
+function timerKey(due: ItemSnapshot, transition: Transition, occurrence: Occurrence, today: number): string {
+  const what = `timer ${due.id} ${transition.id} ${occurrence.kind}`;
+  return occurrence.kind === "date reached" ? `${what} ${due.dueOn}` : `${what} ${due.enteredStateAt} ${today}`;
+}
