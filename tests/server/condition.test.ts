@@ -27,7 +27,7 @@ beforeAll(async () => {
   // Every item gets values for what the demo leaves empty, chosen by a fixed seed.
   const ids = (await db.select({ id: item.id }).from(item).where(scope).orderBy(item.number)).map((r) => r.id);
   const values = fc.sample(fc.record({ own: anyOwn, outside: anyOutside, labels: fc.subarray(["ticket", "Gate", "a"]), sprintId: fc.constantFrom(null, "sp1", "sp2"), releaseId: fc.constantFrom(null, "r1") }), { seed: 7, numRuns: ids.length });
-  for (const [i, id] of ids.entries()) await db.update(item).set({ ...values[i] }).where(eq(item.id, id));
+  for (const [i, id] of ids.entries()) await db.update(item).set(JSON.parse(JSON.stringify(values[i]))).where(eq(item.id, id));
   asked = await askedItems(db, (await db.select().from(item).where(scope)).map(snapshotOf), OWN_FIELDS);
   vocabulary = await loadVocabulary(db, "gate");
 }, 60_000);
