@@ -1,5 +1,6 @@
 import { randomBytes } from "node:crypto";
 import { FIRST_TYPES } from "@/core/item/item-type";
+import { demoBoards } from "./boards";
 import { demoFields } from "./fields";
 import { demoReleases, demoSprints } from "./plans";
 import { hashPassword } from "better-auth/crypto";
@@ -80,6 +81,7 @@ async function loadProject(tx: Transaction, project: DemoProject, now: Instant):
   await tx.insert(table.itemType).values(types.map((t) => ({ ...t, projectId: id })));
   const boardId = `${id}-board`;
   await tx.insert(table.board).values({ id: boardId, projectId: id, name: "Everything" });
+  await tx.insert(table.board).values(demoBoards(project).map((b, i) => ({ ...b, projectId: id, position: i + 1 })));
   for (const [position, column] of project.columns.entries()) {
     const columnId = ids();
     const { stage, name, part, min = null, max = null, minFirm = false, maxFirm = false } = column;

@@ -16,6 +16,8 @@ export interface Column extends ColumnLimit {
   part: ColumnPart;
   position: number;
   stateIds: StateId[];
+  /** On a board by the values of a field: the value, null for items without one. */
+  value?: string | null;
 }
 
 export function partOf(kind: StateKind): ColumnPart {

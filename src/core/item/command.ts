@@ -35,6 +35,8 @@ export type ItemCommand =
       because?: string;
     }
   | { kind: "edit"; seenVersion: number; changes: Partial<EditableFields>; own?: Record<string, OwnValue | null> }
+  /** Under another item by its key, or under none; whether the types allow it is for whoever knows them. */
+  | { kind: "put under"; parent: { parentId: string; key: string } | null; before: { parentId: string; key: string } | null }
   | { kind: "rank"; rank: string }
   | { kind: "comment"; commentId: string; body: string }
   | { kind: "block"; blockId: string; cause: string; waitingFor: string | null }

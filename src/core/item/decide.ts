@@ -48,6 +48,8 @@ function changesFor(item: ItemSnapshot | null, command: ItemCommand, context: De
       return move(item, command, context);
     case "edit":
       return edit(item, command, context);
+    case "put under":
+      return (command.parent?.parentId ?? null) === item.parentId ? [] : [{ kind: "put under", old: command.before, new: command.parent }];
     case "rank":
       return command.rank === item.rank ? [] : [{ kind: "ranked", old: item.rank, new: command.rank }];
     case "comment": {
@@ -215,6 +217,7 @@ function undo(item: ItemSnapshot, events: readonly ItemEvent[], context: Decisio
   const changes: ItemChange[] = [];
   for (const event of [...events].reverse()) {
     if (event.kind === "changed") changes.push({ kind: "changed", field: event.field, old: event.new, new: event.old });
+    else if (event.kind === "put under") changes.push({ kind: "put under", old: event.new, new: event.old });
     else if (event.kind === "own changed") changes.push({ kind: "own changed", field: event.field, old: event.new, new: event.old });
     else if (event.kind === "ranked") changes.push({ kind: "ranked", old: event.new, new: event.old });
     else if (event.kind === "blocked") changes.push({ kind: "lifted", old: { blockId: event.new.blockId, cause: event.new.cause } });

@@ -42,6 +42,8 @@ export type ItemChange =
   | { kind: "reported"; new: OutsideFact; note: string }
   /** Something happened that should have moved the item, and why it stayed. */
   | { kind: "held"; new: { transitionId: string; to: StateId }; note: string }
+  /** Under another item, or under none. */
+  | { kind: "put under"; old: { parentId: string; key: string } | null; new: { parentId: string; key: string } | null }
   | { kind: "ranked"; old: string; new: string }
   | { kind: "overrode"; new: LimitBreak; note: string }
   | { kind: "commented"; new: { commentId: string; body: string } }

@@ -69,6 +69,8 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
       return { approvals: [...before.approvals, { byId: event.actorId!, role: event.new.role, at: event.at }] };
     case "approval withdrawn":
       return { approvals: before.approvals.filter((a) => a.byId !== event.actorId) };
+    case "put under":
+      return { parentId: event.new?.parentId ?? null };
     case "ranked":
       return { rank: event.new };
     case "blocked":

@@ -35,6 +35,8 @@ export function eventWords(event: ItemEvent, names: Names): string {
       return `heard: ${outsideWords(event.new)}`;
     case "held":
       return `left it where it is instead of moving it to ${names.state(event.new.to)}`;
+    case "put under":
+      return event.new ? `put it under ${event.new.key}` : `took it out from under ${event.old?.key ?? "another item"}`;
     case "ranked":
       return "gave it another place in the order";
     case "overrode":

@@ -1,4 +1,6 @@
 import type { Column } from "@/core/board/column";
+import type { ColumnsBy } from "@/core/board/columns-by";
+import type { Condition } from "@/core/condition/condition";
 import type { Instant } from "@/core/calendar/instant";
 import type { ItemType } from "@/core/item/item-type";
 import type { CheckSurroundings } from "./finding";
@@ -23,11 +25,24 @@ export interface ProjectPerson {
   teamIds: string[];
 }
 
+/** A board as it is designed. */
+export interface BoardDesign {
+  id: string;
+  name: string;
+  /** 0 while it is not stored yet. */
+  version: number;
+  columnsBy: ColumnsBy;
+  /** Which items it shows; null: all. */
+  scope: Condition | null;
+  columns: Pick<Column, "id" | "stage" | "name" | "part" | "stateIds">[];
+}
+
 /** The process of a project, as the server tells it and Design shows it. */
 export interface DesignView {
   project: { id: string; key: string; name: string; zone: string };
   board: { id: string; name: string; version: number };
   columns: Column[];
+  boards: BoardDesign[];
   types: ItemType[];
   /** Items by their type and the state they are in. */
   countsByType: Record<string, Record<StateId, number>>;

@@ -1,15 +1,19 @@
 import type { OwnField } from "@/core/item/own-field";
 import type { Release, Sprint } from "@/core/plan/sprint";
 import type { ItemType } from "@/core/item/item-type";
-import { and, asc, eq, gte, inArray, isNull, or, sql } from "drizzle-orm";
+import { and, asc, eq, gte, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
+import { alias } from "drizzle-orm/pg-core";
+import { valueColumns, type ColumnsBy, type Places } from "@/core/board/columns-by";
+import type { Condition } from "@/core/condition/condition";
 import { cardOf, type Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import { DAY } from "@/core/calendar/instant";
 import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Reader } from "@/db/connection";
-import { board, boardColumn, columnState, item, outbox } from "@/db/schema";
+import { board, boardColumn, boardPlace, columnState, item, outbox, teamMember } from "@/db/schema";
 import { loadOwnFields } from "../item/own-fields";
-import { loadReleases, loadSprints } from "../plan/boxes";
+import { compileCondition, type SqlAsker } from "../condition/compile";
+import { loadReleases, loadSprints, sprintsNow } from "../plan/boxes";
 import { snapshotOf } from "../item/rows";
 import { enterProject } from "../people/access";
 import { roster, type RosterPerson } from "../people/roster";
@@ -22,7 +26,8 @@ export const FINISHED_DAYS_SHOWN = 14;
 
 export interface BoardView {
   project: { id: string; key: string; name: string; zone: string };
-  board: { id: string; name: string; version: number };
+  board: { id: string; name: string; version: number; columnsBy: ColumnsBy; scoped: boolean; places: Places };
+  boards: { id: string; name: string }[];
   columns: Column[];
   cards: Card[];
   workflows: Workflow[];
@@ -39,29 +44,31 @@ export interface BoardView {
   now: number;
 }
 
-/** A project's first board with everything drawn on it. */
-export async function readBoard(viewer: Viewer, projectKey: string, now = Date.now()): Promise<BoardView> {
+/** A board with everything drawn on it; the project's first where none is named. */
+export async function readBoard(viewer: Viewer, projectKey: string, boardId: string | null = null, now = Date.now()): Promise<BoardView> {
   const db = database();
   const access = await enterProject(db, viewer, { key: projectKey }, "read project");
   const { project } = access;
   // The number is read first: whatever is announced after it is sent again, and a newer card wins.
   const lastEventId = await lastOutboxId(db, project.id);
-  const [{ board: head, columns }, { types, workflows }, { people, teams }, sprints, releases, ownFields] = await Promise.all([
-    loadBoard(db, project.id),
+  const [{ board: head, columns: stored }, boards, { types, workflows }, { people, teams }, sprints, releases, ownFields] = await Promise.all([
+    loadBoard(db, project.id, boardId),
+    loadBoards(db, project.id),
     projectTypes(db, project.id),
     roster(db, project.id),
     loadSprints(db, project.id),
     loadReleases(db, project.id),
     loadOwnFields(db, project.id),
   ]);
-  const shown = columns.flatMap((c) => c.stateIds);
-  const boardWorkflows = workflows.filter((w) => w.states.some((s) => shown.includes(s.id)));
-  const backlog = boardWorkflows.flatMap((w) => w.states.filter((s) => s.kind === "unstarted").map((s) => s.id));
-  const cards = await boardCards(db, project.key, [...shown, ...backlog], now - FINISHED_DAYS_SHOWN * DAY);
+  const { columnsBy } = head;
+  const scope = head.scope === null ? undefined : compileCondition(head.scope, await askerOf(db, viewer, project, ownFields, now));
+  const cards = columnsBy === "state" ? await stateCards(db, project.key, stored, workflows, scope, now) : await openCards(db, project, scope);
+  const [places, parents] = await Promise.all([columnsBy === "free" ? loadPlaces(db, head.id) : {}, columnsBy === "parent" ? loadParents(db, project) : []]);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
-    board: { id: head.id, name: head.name, version: head.version },
-    columns,
+    board: { id: head.id, name: head.name, version: head.version, columnsBy, scoped: head.scope !== null, places },
+    boards,
+    columns: columnsBy === "state" || columnsBy === "free" ? stored : valueColumns(columnsBy, { people: people.filter((p) => p.role !== "observer"), teams, sprints, releases, parents }, cards),
     cards,
     workflows,
     types,
@@ -82,28 +89,72 @@ export async function readBoard(viewer: Viewer, projectKey: string, now = Date.n
   };
 }
 
+/** Who looks, as a board's scope asks for it. */
+async function askerOf(reader: Reader, viewer: Viewer, project: { id: string; zone: string }, ownFields: readonly OwnField[], now: number): Promise<SqlAsker> {
+  const teams = await reader.select({ id: teamMember.teamId }).from(teamMember).where(eq(teamMember.personId, viewer.personId));
+  return { personId: viewer.personId, teamIds: teams.map((t) => t.id), now, zone: project.zone, sprints: await sprintsNow(reader, project, now), ownFields };
+}
+
+/** The cards in the columns' states and in the backlogs before them. */
+async function stateCards(reader: Reader, projectKey: string, columns: readonly Column[], workflows: readonly Workflow[], scope: SQL | undefined, now: number): Promise<Card[]> {
+  const shown = columns.flatMap((c) => c.stateIds);
+  const backlog = workflows.filter((w) => w.states.some((s) => shown.includes(s.id))).flatMap((w) => w.states.filter((s) => s.kind === "unstarted").map((s) => s.id));
+  return boardCards(reader, projectKey, [...shown, ...backlog], now - FINISHED_DAYS_SHOWN * DAY, scope);
+}
+
+/** Everything that is not finished. */
+async function openCards(reader: Reader, project: { id: string; key: string }, scope: SQL | undefined): Promise<Card[]> {
+  const rows = await reader
+    .select()
+    .from(item)
+    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), sql`${item.stateKind} <> 'finished'`, scope))
+    .orderBy(asc(item.rank), asc(item.number));
+  return rows.map((row) => cardOf(snapshotOf(row), project.key));
+}
+
+async function loadPlaces(reader: Reader, boardId: string): Promise<Places> {
+  const rows = await reader.select().from(boardPlace).where(eq(boardPlace.boardId, boardId)).orderBy(asc(boardPlace.rank));
+  return Object.fromEntries(rows.map((r) => [r.itemId, { columnId: r.columnId, rank: r.rank }]));
+}
+
+/** Items that have others under them, or that could: those of a type above the pieces of work. */
+async function loadParents(reader: Reader, project: { id: string; key: string }): Promise<{ id: string; name: string }[]> {
+  const child = alias(item, "child");
+  const rows = await reader
+    .selectDistinct({ id: item.id, number: item.number, title: item.title })
+    .from(item)
+    .innerJoin(child, eq(child.parentId, item.id))
+    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), isNull(child.withdrawnAt)))
+    .orderBy(item.number);
+  return rows.map((r) => ({ id: r.id, name: `${project.key}-${r.number} ${r.title}` }));
+}
+
+/** The boards of a project, in their order. */
+export async function loadBoards(reader: Reader, projectId: string): Promise<{ id: string; name: string; columnsBy: ColumnsBy; version: number; scope: Condition | null }[]> {
+  return reader.select({ id: board.id, name: board.name, columnsBy: board.columnsBy, version: board.version, scope: board.scope }).from(board).where(eq(board.projectId, projectId)).orderBy(board.position, board.id);
+}
+
 export async function lastOutboxId(reader: Reader, projectId: string): Promise<number> {
   const [{ last }] = await reader.select({ last: sql<number>`coalesce(max(${outbox.id}), 0)::int` }).from(outbox).where(eq(outbox.projectId, projectId));
   return last;
 }
 
-/** A project's first board and its columns in order. @throws Refused when it has none */
-export async function loadBoard(reader: Reader, projectId: string): Promise<{ board: typeof board.$inferSelect; columns: Column[] }> {
-  const [head] = await reader.select().from(board).where(eq(board.projectId, projectId)).orderBy(board.id).limit(1);
+/** A project's board and its columns in order; its first board of the process where none is named. @throws Refused when there is none */
+export async function loadBoard(reader: Reader, projectId: string, boardId: string | null = null): Promise<{ board: typeof board.$inferSelect; columns: Column[] }> {
+  const named = and(eq(board.projectId, projectId), boardId === null ? eq(board.columnsBy, "state") : eq(board.id, boardId));
+  const [head] = await reader.select().from(board).where(named).orderBy(board.position, board.id).limit(1);
   if (!head) throw notFound("board");
-  const [rows, states] = await Promise.all([
-    reader.select().from(boardColumn).where(eq(boardColumn.boardId, head.id)).orderBy(boardColumn.position),
-    reader.select().from(columnState).where(eq(columnState.boardId, head.id)),
-  ]);
-  const columns = rows.map(({ boardId: _, ...column }) => ({
-    ...column,
-    stateIds: states.filter((s) => s.columnId === column.id).map((s) => s.stateId),
-  }));
-  return { board: head, columns };
+  return { board: head, columns: await loadColumns(reader, head.id) };
+}
+
+export async function loadColumns(reader: Reader, boardId: string): Promise<Column[]> {
+  const rows = await reader.select().from(boardColumn).where(eq(boardColumn.boardId, boardId)).orderBy(boardColumn.position);
+  const states = await reader.select().from(columnState).where(eq(columnState.boardId, boardId));
+  return rows.map(({ boardId: _, ...column }) => ({ ...column, stateIds: states.filter((s) => s.columnId === column.id).map((s) => s.stateId) }));
 }
 
 /** The cards in some states; finished ones only when they entered their state since a given instant. */
-export async function boardCards(reader: Reader, projectKey: string, stateIds: string[], finishedSince: number): Promise<Card[]> {
+export async function boardCards(reader: Reader, projectKey: string, stateIds: string[], finishedSince: number, scope?: SQL): Promise<Card[]> {
   if (stateIds.length === 0) return [];
   const rows = await reader
     .select()
@@ -112,6 +163,7 @@ export async function boardCards(reader: Reader, projectKey: string, stateIds: s
       and(
         inArray(item.stateId, stateIds),
         isNull(item.withdrawnAt),
+        scope,
         or(sql`${item.stateKind} <> 'finished'`, gte(item.enteredStateAt, finishedSince)),
       ),
     )

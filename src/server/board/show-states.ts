@@ -11,7 +11,7 @@ import { board, boardColumn, columnState } from "@/db/schema";
  * whose last state is gone goes too.
  */
 export async function showStates(tx: Transaction, projectId: string, before: Workflow, after: Workflow, shownBefore: readonly StateId[]): Promise<void> {
-  const [first] = await tx.select({ id: board.id }).from(board).where(eq(board.projectId, projectId)).orderBy(board.id).limit(1);
+  const [first] = await tx.select({ id: board.id }).from(board).where(and(eq(board.projectId, projectId), eq(board.columnsBy, "state"))).orderBy(board.position, board.id).limit(1);
   if (!first) return;
   for (const state of after.states) {
     const old = before.states.find((s) => s.id === state.id)?.name;

@@ -9,7 +9,7 @@ import type { Action } from "@/core/people/authorise";
 import { limitsWanted } from "@/core/workflow/decide-move";
 import { transitionBetween } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
-import { commandRecord, item, itemEvent, itemLink, person, release, report, reportMessage, sprint, team } from "@/db/schema";
+import { commandRecord, item, itemEvent, itemType, itemLink, person, release, report, reportMessage, sprint, team } from "@/db/schema";
 import { lockLimits } from "../board/limited-columns";
 import type { ProjectAccess } from "../people/access";
 import type { Doer, Viewer } from "../people/viewer";
@@ -28,6 +28,7 @@ const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   move: "move item",
   edit: "edit item",
   place: "rank item",
+  "put under": "edit item",
   comment: "comment item",
   ask: "comment item",
   block: "block item",
@@ -91,7 +92,7 @@ export async function decideAndStore(
 ): Promise<ItemSnapshot> {
   const { access } = surroundings;
   if (request.kind === "link" || request.kind === "unlink") return relate(tx, viewer, surroundings, before, commandId, request);
-  const command = await commandOf(tx, before, request);
+  const command = await commandOf(tx, access, before, request);
   const target = command.kind === "move" ? command.to : command.kind === "undo" ? undoTarget(command) : null;
   const transition = command.kind === "move" ? transitionBetween(surroundings.workflow, before.stateId, command.to) : undefined;
   const editsOwn = command.kind === "edit" && command.own !== undefined && Object.keys(command.own).length > 0;
@@ -120,11 +121,13 @@ function undoTarget(command: Extract<ItemCommand, { kind: "undo" }>): string | n
   return null;
 }
 
-async function commandOf(tx: Transaction, before: ItemSnapshot, request: Exclude<CommandRequest, { kind: "link" | "unlink" }>): Promise<ItemCommand> {
+async function commandOf(tx: Transaction, access: ProjectAccess, before: ItemSnapshot, request: Exclude<CommandRequest, { kind: "link" | "unlink" }>): Promise<ItemCommand> {
   switch (request.kind) {
     case "place":
       if (request.below === before.id) return { kind: "rank", rank: before.rank };
       return { kind: "rank", rank: await placeInState(tx, before.stateId, request.below === null ? "first" : { itemId: request.below }) };
+    case "put under":
+      return { kind: "put under", ...(await parentsOf(tx, access, before, request.parentKey)) };
     case "comment":
       return { ...request, commentId: randomUUID() };
     case "ask":
@@ -147,6 +150,23 @@ async function commandOf(tx: Transaction, before: ItemSnapshot, request: Exclude
     case "approve":
       return request;
   }
+}
+
+/** The item to stand under, which must be of a higher level, and the one it stands under now. */
+async function parentsOf(tx: Transaction, access: ProjectAccess, before: ItemSnapshot, parentKey: string | null): Promise<{ parent: ParentKey | null; before: ParentKey | null }> {
+  const keyed = (s: { id: string; number: number }): ParentKey => ({ parentId: s.id, key: `${access.project.key}-${s.number}` });
+  const [now] = before.parentId ? await tx.select({ id: item.id, number: item.number }).from(item).where(eq(item.id, before.parentId)) : [];
+  if (parentKey === null) return { parent: null, before: now ? keyed(now) : null };
+  const parent = await lockItemByKey(tx, access, parentKey);
+  const levels = new Map((await tx.select({ id: itemType.id, level: itemType.level }).from(itemType).where(eq(itemType.projectId, access.project.id))).map((t) => [t.id, t.level]));
+  if (parent.withdrawnAt !== null) throw notFound("item");
+  if ((levels.get(parent.typeId) ?? 0) <= (levels.get(before.typeId) ?? 0)) throw invalid(`${parentKey.toUpperCase()} is no larger piece of work than this one.`, "An item stands under one of a higher level: a task under a story, a story under a feature.");
+  return { parent: keyed(parent), before: now ? keyed(now) : null };
+}
+
+interface ParentKey {
+  parentId: string;
+  key: string;
 }
 
 async function fieldsChangedSince(tx: Transaction, itemId: string, version: number): Promise<string[]> {

@@ -63,6 +63,8 @@ export const commandRequest = z.discriminatedUnion("kind", [
   }),
   z.object({ kind: z.literal("edit"), seenVersion: z.number().int().positive(), changes: editableFields.partial(), own: ownChangesSchema.optional() }),
   z.object({ kind: z.literal("place"), below: z.uuid().nullable() }),
+  /** Under another item of the project, by its key; null: under none. */
+  z.object({ kind: z.literal("put under"), parentKey: z.string().max(30).nullable() }),
   z.object({ kind: z.literal("comment"), body: z.string().trim().min(1, "Write something first.").max(20_000) }),
   z.object({ kind: z.literal("ask"), body: z.string().trim().min(1, "Write a question first.").max(10_000) }),
   z.object({ kind: z.literal("block"), cause: z.string().trim().min(1, "A blocker needs a cause.").max(500), waitingFor: z.string().trim().max(200).nullable() }),

@@ -64,6 +64,7 @@ async function storeConsequence(tx: Transaction, event: ItemEvent, after: ItemSn
       return;
     case "changed":
     case "own changed":
+    case "put under":
     case "reported":
     case "held":
     case "ranked":

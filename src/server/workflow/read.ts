@@ -1,10 +1,10 @@
 import { desc, eq, inArray, sql } from "drizzle-orm";
-import type { DesignView } from "@/core/workflow/design-view";
+import type { BoardDesign, DesignView } from "@/core/workflow/design-view";
 import { workflowSchema } from "@/core/workflow/definition";
 import type { Workflow } from "@/core/workflow/workflow";
-import { database } from "@/db/connection";
+import { database, type Reader } from "@/db/connection";
 import { item, person, workflow, workflowDraft, workflowVersion } from "@/db/schema";
-import { loadBoard } from "../board/read";
+import { loadBoard, loadBoards, loadColumns } from "../board/read";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
@@ -43,6 +43,7 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     board: { id: board.id, name: board.name, version: board.version },
     columns,
+    boards: await boardDesigns(db, project.id),
     workflows: workflows.map((w) => ({ ...w, typeNames: types.filter((t) => t.workflowId === w.id && t.removedAt === null).map((t) => t.name) })),
     drafts: drafts.map(({ draft, by }) => ({
       workflowId: draft.workflowId,
@@ -61,6 +62,11 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
     versions,
     mayEdit,
   };
+}
+
+async function boardDesigns(reader: Reader, projectId: string): Promise<BoardDesign[]> {
+  const boards = await loadBoards(reader, projectId);
+  return Promise.all(boards.map(async (b) => ({ ...b, columns: (await loadColumns(reader, b.id)).map(({ id, stage, name, part, stateIds }) => ({ id, stage, name, part, stateIds })) })));
 }
 
 function sums<R extends { n: number }>(rows: readonly R[], keyOf: (row: R) => string): Record<string, number> {

@@ -6,6 +6,8 @@ import { ageTrack, SHOW_AGE_FROM } from "@/core/board/age-track";
 import type { Card } from "@/core/board/card";
 import { daysTouched } from "@/core/calendar/zone";
 import type { Percentiles } from "@/core/flow/report";
+import { computedFields } from "@/core/item/compute-fields";
+import { fieldsOfType, ownValueWords, type OwnField } from "@/core/item/own-field";
 import { Initials } from "@/ui/kit/initials";
 import { shortDate, span } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
@@ -17,6 +19,10 @@ export interface CardFacts {
   expectationDays: number;
   nameOf: Map<string, string>;
   typeName: Map<string, string>;
+  /** Fields of the project's own; those that are wanted on cards are shown. */
+  ownFields: readonly OwnField[];
+  /** Where the columns are not the steps of the process: what each state is called. */
+  stateName: Map<string, string> | null;
 }
 
 interface Props {
@@ -42,7 +48,9 @@ export const BoardCard = memo(function BoardCard({ card, compact, facts, open, p
   const track = ageTrack(age, facts.expectationDays, facts.percentiles);
   const late = track.past85 && !finished;
   const assignee = card.assigneeId ? (facts.nameOf.get(card.assigneeId) ?? "Somebody") : null;
+  const own = compact ? [] : cardFields(card, facts);
   const remarks = [
+    facts.stateName?.get(card.stateId),
     card.classOfService === "fixed date" && card.dueOn && `by ${shortDate(card.dueOn)}`,
     card.classOfService === "intangible" && "intangible",
     card.origin === "unplanned" && "unplanned",
@@ -104,6 +112,7 @@ export const BoardCard = memo(function BoardCard({ card, compact, facts, open, p
         </p>
       )}
       {!compact && remarks.length > 0 && <p className="mt-0.5 truncate text-[12.5px] text-ink-soft">{remarks.join(" · ")}</p>}
+      {own.length > 0 && <p className="mt-0.5 truncate text-[12.5px]">{own.join(" · ")}</p>}
       {!compact && card.clock.length > 0 && (
         <div className="mt-1.5 flex items-center gap-2" style={late ? { ["--age" as string]: "var(--alarm)" } : undefined}>
           <div className="age-track" aria-hidden="true">
@@ -118,3 +127,14 @@ export const BoardCard = memo(function BoardCard({ card, compact, facts, open, p
     </div>
   );
 });
+
+/** What the project's own fields say on a card: "Cost of delay 30,000 pounds". */
+function cardFields(card: Card, { ownFields, nameOf }: CardFacts): string[] {
+  const shown = fieldsOfType(ownFields, card.typeId).filter((f) => f.onCard);
+  if (shown.length === 0) return [];
+  const computed = computedFields(ownFields, card);
+  return shown.flatMap((f) => {
+    const value = f.kind === "computed" ? computed[f.id] : (card.own[f.id] ?? null);
+    return value === null || value === undefined ? [] : [`${f.name} ${ownValueWords(f, value, (id) => nameOf.get(id) ?? "somebody")}`];
+  });
+}

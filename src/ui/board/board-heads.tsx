@@ -1,23 +1,27 @@
+import { useDraggable, useDroppable } from "@dnd-kit/core";
+import type { PointerEventHandler, ReactNode } from "react";
 import { stagesOf, type Column } from "@/core/board/column";
 import { shortDays } from "@/ui/kit/time";
 import { Slots } from "./slots";
 
 /** Heads of all columns: the stage, its part, the limit as slots, and the ladder across the whole board. */
-export function BoardHeads({ columns, counts, ladder, onOpen }: {
+export function BoardHeads({ columns, byStages, mayOrder, counts, ladder, onOpen }: {
   columns: Column[];
+  /** Whether they are the steps of the process, which the ladder goes over. */
+  byStages: boolean;
+  mayOrder: boolean;
   counts: Record<string, number>;
   ladder: Record<string, number | null>;
   onOpen: (column: Column) => void;
 }) {
-  const firsts = firstParts(columns);
-  const ordered = stagesOf(columns).flatMap((s) => s.columns);
+  const firsts = byStages ? firstParts(columns) : new Set(columns.map((c) => c.id));
   return (
     <div className="board-grid sticky top-0 z-20 bg-paper">
-      {ordered.map((column) => {
+      {columns.map((column) => {
         const first = firsts.has(column.id);
         const average = ladder[column.id];
         return (
-          <div key={column.id} className="board-cell !bg-transparent !px-0 !pb-0" data-first-part={first} data-part="head">
+          <Head key={column.id} column={column} first={first} mayOrder={mayOrder}>
             <div className="column-head min-h-[38px] px-2">
               <h2 className="truncate text-[14px] leading-tight">
                 {first ? column.stage : ""} <span className={`font-normal text-ink-soft ${first ? "text-[13px]" : "pl-1 text-[13px]"}`}>{column.name !== column.stage ? column.name : ""}</span>
@@ -27,10 +31,33 @@ export function BoardHeads({ columns, counts, ladder, onOpen }: {
                 <span className="sr-only">in {column.stage} {column.name}, show the items</span>
               </button>
             </div>
-            <LadderStep column={column} average={average} />
-          </div>
+            {byStages && <LadderStep column={column} average={average} />}
+          </Head>
         );
       })}
+    </div>
+  );
+}
+
+/** A head can be dragged to another place; the stage goes with it. */
+function Head({ column, first, mayOrder, children }: { column: Column; first: boolean; mayOrder: boolean; children: ReactNode }) {
+  const { setNodeRef: dragRef, listeners, isDragging, transform } = useDraggable({ id: `head ${column.id}`, disabled: !mayOrder });
+  const { setNodeRef: dropRef, isOver, active } = useDroppable({ id: `head of ${column.id}`, data: { columnId: column.id } });
+  return (
+    <div
+      ref={(node) => {
+        dragRef(node);
+        dropRef(node);
+      }}
+      className={`board-cell !bg-transparent !px-0 !pb-0 ${mayOrder ? "cursor-grab" : ""}`}
+      style={isDragging && transform ? { transform: `translateX(${transform.x}px)`, opacity: 0.6 } : undefined}
+      data-first-part={first}
+      data-part="head"
+      data-head={column.id}
+      data-over={isOver && String(active?.id).startsWith("head ")}
+      onPointerDown={mayOrder ? (listeners?.onPointerDown as PointerEventHandler | undefined) : undefined}
+    >
+      {children}
     </div>
   );
 }

@@ -1,26 +1,30 @@
 "use client";
 import { DndContext, DragOverlay, PointerSensor, pointerWithin, useSensor, useSensors, type DragEndEvent, type DragStartEvent } from "@dnd-kit/core";
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useRef, useState } from "react";
 import { leadsFrom } from "@/core/workflow/workflow";
 import type { Card } from "@/core/board/card";
-import { stagesOf, type Column } from "@/core/board/column";
+import { columnWords, stagesOf, type Column } from "@/core/board/column";
+import { compareRanks } from "@/core/item/rank";
 import { lanes } from "@/core/board/lane";
 import { expectationKept } from "@/core/flow/expectation";
 import { daysTouched } from "@/core/calendar/zone";
 import { NewItem } from "@/ui/item/new-item";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { usePanel } from "@/ui/kit/panel-context";
+import { tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
 import { BacklogBay } from "./backlog-bay";
 import { BoardCard, type CardFacts } from "./board-card";
 import { BoardHeads, columnWidths, firstParts } from "./board-heads";
-import { CardActions, StoppedMove } from "./card-actions";
+import { CardActions, ChooseMove, StoppedMove } from "./card-actions";
 import { matches, NO_FILTER } from "./filter";
 import { FilterLine } from "./filter-line";
 import { LaneRow } from "./lane-row";
 import type { BoardSummary, BoardView } from "./types";
-import { isBacklog, useBoard } from "./use-board";
+import { BoardSwitch } from "./board-switch";
+import { inBay, useBoard } from "./use-board";
+import { useColumns } from "./use-columns";
 import { BOARD_KEYS, useBoardKeys } from "./use-board-keys";
 import { useMoves } from "./use-moves";
 
@@ -29,28 +33,31 @@ const DRAG_FROM_PX = 5;
 
 /** The board in daily use. */
 export function BoardScreen({ initial, initialSummary }: { initial: BoardView; initialSummary: BoardSummary }) {
-  const { view, now, putCard, changed, moving } = useBoard(initial);
+  const { view, setPlace, now, putCard, changed, moving } = useBoard(initial);
   const { data: summary } = useQuery({
     queryKey: ["summary", view.project.key],
     queryFn: () => request<BoardSummary>(`/api/projects/${view.project.key}/summary`),
     initialData: initialSummary,
   });
   const { openItem, openBehind, itemKey } = usePanel();
-  const { stopped, setStopped, moveInto, moveTo, moveIntoColumn, workflowOf } = useMoves(view, putCard, moving);
+  const { stopped, setStopped, moveTo, workflowOf } = useMoves(view, putCard, moving);
+  const { stands, canEnter, enter, place, choosing, setChoosing } = useColumns(view, { moveTo, workflowOf }, putCard, setPlace);
+  const { columnsBy } = view.board;
+  const client = useQueryClient();
   const [filter, setFilter] = useState(NO_FILTER);
   const [inHand, setInHand] = useState<string | null>(null);
   const [actionsFor, setActionsFor] = useState<string | null>(null);
   const [help, setHelp] = useState(false);
   const [creating, setCreating] = useState(false);
   // On a board with nothing in progress the backlog is where to begin.
-  const [backlogOpen, setBacklogOpen] = useState(() => !initial.cards.some((c) => c.stateKind === "waiting" || c.stateKind === "working"));
+  const [backlogOpen, setBacklogOpen] = useState(() => initial.board.columnsBy === "free" || !initial.cards.some((c) => c.stateKind === "waiting" || c.stateKind === "working"));
   const textField = useRef<HTMLInputElement>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM_PX } }));
 
-  const columns = useMemo(() => stagesOf(view.columns).flatMap((s) => s.columns), [view.columns]);
-  const firsts = useMemo(() => firstParts(view.columns), [view.columns]);
-  const onBoard = useMemo(() => view.cards.filter((c) => !isBacklog(view, c)), [view]);
-  const backlog = useMemo(() => view.cards.filter((c) => isBacklog(view, c)), [view]);
+  const columns = useMemo(() => (columnsBy === "state" ? stagesOf(view.columns).flatMap((s) => s.columns) : view.columns), [view.columns, columnsBy]);
+  const firsts = useMemo(() => (columnsBy === "state" ? firstParts(view.columns) : new Set(view.columns.map((c) => c.id))), [view.columns, columnsBy]);
+  const onBoard = useMemo(() => sorted(view.cards.filter((c) => !inBay(view, c)), view.board), [view]);
+  const backlog = useMemo(() => view.cards.filter((c) => inBay(view, c)), [view]);
   const shown = useMemo(() => onBoard.filter((c) => matches(c, filter)), [onBoard, filter]);
   const laneList = useMemo(() => {
     const made = lanes(shown, filter.lanes, view.people);
@@ -59,9 +66,9 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   }, [shown, filter.lanes, view.people]);
   const counts = useMemo(() => {
     const n: Record<string, number> = {};
-    for (const column of columns) n[column.id] = onBoard.filter((c) => column.stateIds.includes(c.stateId)).length;
+    for (const column of columns) n[column.id] = onBoard.filter((c) => stands(c, column)).length;
     return n;
-  }, [columns, onBoard]);
+  }, [columns, onBoard, stands]);
   const byId = useMemo(() => new Map(view.cards.map((c) => [c.id, c])), [view.cards]);
   const facts = useMemo<CardFacts>(
     () => ({
@@ -71,12 +78,15 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
       expectationDays: summary.pulse.expectation.days,
       nameOf: new Map(view.people.map((p) => [p.id, p.name])),
       typeName: new Map(view.types.map((t) => [t.id, t.name])),
+      ownFields: view.ownFields,
+      stateName: columnsBy === "state" ? null : new Map(view.workflows.flatMap((w) => w.states.map((s) => [s.id, s.name]))),
     }),
-    [view, now, summary],
+    [view, now, summary, columnsBy],
   );
 
   const open = useCallback((card: Card) => openItem(card.key), [openItem]);
   const moveToBacklog = (card: Card) => {
+    if (columnsBy === "free") return void place(card, null);
     const workflow = workflowOf(card);
     const back = workflow?.transitions.find((t) => leadsFrom(t, card.stateId) && workflow.states.find((s) => s.id === t.to)?.kind === "unstarted");
     if (back) void moveTo(card, back.to, back.verb);
@@ -86,8 +96,9 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
     laneList,
     byId,
     mayMove: view.rights.move,
-    moveIntoColumn,
-    moveInto,
+    stands,
+    canEnter,
+    enter,
     moveToBacklog,
     openItem: open,
     openActions: (card) => setActionsFor(card.id),
@@ -100,24 +111,41 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   const liftedCard = lifted ? byId.get(lifted) : undefined;
   const target = useMemo(() => {
     const states: Record<string, "allowed" | "closed" | undefined> & { over?: string } = {};
-    if (liftedCard) for (const column of columns) states[column.id] = column.stateIds.includes(liftedCard.stateId) || moveInto(liftedCard, column) ? "allowed" : "closed";
+    if (liftedCard) for (const column of columns) states[column.id] = stands(liftedCard, column) || canEnter(liftedCard, column) ? "allowed" : "closed";
     if (keys.picked) states.over = keys.picked.columnId;
     return states;
-  }, [liftedCard, columns, moveInto, keys.picked]);
+  }, [liftedCard, columns, stands, canEnter, keys.picked]);
 
   const endDrag = ({ active, over }: DragEndEvent) => {
     setInHand(null);
+    if (String(active.id).startsWith("head ")) return void moveStage(String(active.id).slice(5), (over?.data.current as { columnId?: string } | undefined)?.columnId);
     const card = byId.get(String(active.id));
     if (!card || !over) return;
     const column = columns.find((c) => c.id === (over.data.current as { columnId?: string } | undefined)?.columnId);
-    if (column) moveIntoColumn(card, column);
+    if (column) enter(card, column, columnsBy === "free" ? lastIn(onBoard, column, stands, card) : null);
     else if (over.id === "backlog") moveToBacklog(card);
+  };
+  /** Puts the columns of a stage before those of another, at once for everybody. */
+  const moveStage = async (columnId: string, onto: string | undefined) => {
+    const groups = columnsBy === "state" ? stagesOf(columns).map((s) => s.columns) : columns.map((c) => [c]);
+    const [from, to] = [columnId, onto].map((id) => groups.findIndex((g) => g.some((c) => c.id === id)));
+    if (from < 0 || to < 0 || from === to) return;
+    const next = [...groups];
+    next.splice(to, 0, ...next.splice(from, 1));
+    const ordered = next.flat().map((c, position) => ({ ...c, position }));
+    client.setQueryData<BoardView>(["board", view.project.key, view.board.id], (b) => b && { ...b, columns: ordered });
+    try {
+      await request(`/api/projects/${view.project.key}/boards`, { body: { kind: "order columns", boardId: view.board.id, columnIds: ordered.map((c) => c.id) } });
+    } catch (error) {
+      tellProblem(error);
+      await client.invalidateQueries({ queryKey: ["board", view.project.key] });
+    }
   };
   const renderCard = (card: Card, column: Column | null) => (
     <BoardCard
       key={card.id}
       card={card}
-      compact={column?.part !== "working"}
+      compact={columnsBy === "state" && column?.part !== "working"}
       facts={facts}
       open={card.key === itemKey}
       picked={keys.picked?.cardId === card.id}
@@ -149,34 +177,34 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
       collisionDetection={pointerWithin}
       onDragStart={({ active }: DragStartEvent) => {
         setStopped(null);
-        setInHand(String(active.id));
+        if (!String(active.id).startsWith("head ")) setInHand(String(active.id));
       }}
       onDragCancel={() => setInHand(null)}
       onDragEnd={endDrag}
     >
-      <div className="flex h-full flex-col" style={{ ["--board-columns" as string]: columnWidths(view.columns) }}>
+      <div className="flex h-full flex-col" style={{ ["--board-columns" as string]: columnsBy === "state" ? columnWidths(view.columns) : columns.map((c) => (counts[c.id] > 0 || columnsBy === "free" ? "minmax(172px, 1fr)" : "minmax(104px, 0.5fr)")).join(" ") }}>
         <div className="flex shrink-0 items-center gap-4 px-4 py-2.5">
-          <h1 className="whitespace-nowrap text-[18px]">
-            {view.project.name}, {view.board.name.toLowerCase()}
-          </h1>
+          <BoardSwitch view={view} />
           <FilterLine filter={filter} types={view.types.filter((t) => t.level >= 1)} people={view.people} shown={shown.length} total={onBoard.length} textField={textField} onChange={setFilter} />
           <span className="flex-1" />
-          <button type="button" className="button" aria-pressed={backlogOpen} onClick={() => setBacklogOpen((o) => !o)}>
-            Backlog <span className="text-ink-soft">{backlog.length}</span>
-          </button>
+          {(columnsBy === "state" || columnsBy === "free") && (
+            <button type="button" className="button" aria-pressed={backlogOpen} onClick={() => setBacklogOpen((o) => !o)}>
+              {columnsBy === "free" ? "Not placed yet" : "Backlog"} <span className="text-ink-soft">{backlog.length}</span>
+            </button>
+          )}
           {view.rights.edit && <NewItem projectKey={view.project.key} types={view.types} ownFields={view.ownFields} people={view.people} open={creating} onOpenChange={setCreating} onCreated={putCard} />}
         </div>
         <div className="flex min-h-0 flex-1">
-          {backlogOpen && (
-            <BacklogBay cards={backlog.filter((c) => matches(c, filter))} total={backlog.length}>
+          {backlogOpen && (columnsBy === "state" || columnsBy === "free") && (
+            <BacklogBay title={columnsBy === "free" ? "Not placed yet" : "Backlog"} cards={backlog.filter((c) => matches(c, filter))} total={backlog.length}>
               {(card) => renderCard(card, null)}
             </BacklogBay>
           )}
           <div className="min-w-0 flex-1 overflow-auto px-3">
             <div className="flex min-h-full min-w-fit flex-col">
-              <BoardHeads columns={view.columns} counts={counts} ladder={summary.ladder} onOpen={(column) => openBehind({ title: `${column.stage}, ${column.name}`, ids: onBoard.filter((c) => column.stateIds.includes(c.stateId)).map((c) => c.id) })} />
+              <BoardHeads columns={columns} byStages={columnsBy === "state"} mayOrder={view.rights.design && (columnsBy === "state" || columnsBy === "free")} counts={counts} ladder={summary.ladder} onOpen={(column) => openBehind({ title: columnWords(column), ids: onBoard.filter((c) => stands(c, column)).map((c) => c.id) })} />
               {laneList.map((lane, i) => (
-                <LaneRow key={lane.id} lane={lane} columns={columns} firsts={firsts} target={target} onlyLane={filter.lanes === "none"} renderCard={renderCard} finishedSummary={i === mainLane ? finishedSummary : null} onMore={(cards) => openBehind({ title: "Finished in the last 14 days", ids: cards.map((c) => c.id) })} fill={i === laneList.length - 1} />
+                <LaneRow key={lane.id} lane={lane} columns={columns} firsts={firsts} target={target} onlyLane={filter.lanes === "none"} stands={stands} renderCard={renderCard} finishedSummary={i === mainLane && columnsBy === "state" ? finishedSummary : null} onMore={(cards) => openBehind({ title: "Finished in the last 14 days", ids: cards.map((c) => c.id) })} fill={i === laneList.length - 1} />
               ))}
             </div>
           </div>
@@ -196,6 +224,16 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
           names={view}
           onClose={() => setStopped(null)}
           onAnswer={(answers) => void moveTo(byId.get(stopped.cardId)!, stopped.to, stopped.verb, answers)}
+        />
+      )}
+      {choosing && byId.has(choosing.cardId) && (
+        <ChooseMove
+          choosing={choosing}
+          onClose={() => setChoosing(null)}
+          onChoose={({ to, verb }) => {
+            setChoosing(null);
+            void moveTo(byId.get(choosing.cardId)!, to, verb);
+          }}
         />
       )}
       {actionCard && workflowOf(actionCard) && (
@@ -221,3 +259,13 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   );
 }
 
+
+/** On a free board cards stand by their place in it, everywhere else by their rank. */
+function sorted(cards: Card[], { columnsBy, places }: BoardView["board"]): Card[] {
+  return columnsBy === "free" ? [...cards].sort((a, b) => compareRanks(places[a.id].rank, places[b.id].rank)) : cards;
+}
+
+/** The lowest card of a column, other than the one that comes. */
+function lastIn(cards: readonly Card[], column: Column, stands: (card: Card, column: Column) => boolean, coming: Card): Card | null {
+  return cards.findLast((c) => c.id !== coming.id && stands(c, column)) ?? null;
+}

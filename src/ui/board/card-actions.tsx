@@ -4,6 +4,8 @@ import { useRef, type ReactNode } from "react";
 import type { Card } from "@/core/board/card";
 import { stateOf, transitionsFrom, type Workflow } from "@/core/workflow/workflow";
 import { AskForm, type Answers } from "@/ui/item/ask-form";
+import { columnWords } from "@/core/board/column";
+import type { Choosing } from "./use-columns";
 import type { Stopped } from "./use-moves";
 
 /** A box beside a card; Radix places it where there is room. */
@@ -51,6 +53,27 @@ export function StoppedMove({ stopped, names, onAnswer, onClose }: { stopped: St
           onAnswer={(more) => onAnswer({ answers: { ...given.answers, ...more.answers }, overrideReason: more.overrideReason ?? given.overrideReason })}
         />
       )}
+    </Beside>
+  );
+}
+
+/** Several moves lead into the column: which one is meant is asked at the card. */
+export function ChooseMove({ choosing, onChoose, onClose }: { choosing: Choosing; onChoose: (option: Choosing["options"][number]) => void; onClose: () => void }) {
+  return (
+    <Beside cardId={choosing.cardId} label={`Into ${columnWords(choosing.column)}: which?`} onClose={onClose}>
+      <p className="mb-1 font-semibold">Into {columnWords(choosing.column)}: which?</p>
+      <ul>
+        {choosing.options.map((option, i) => (
+          <li key={option.to}>
+            <button type="button" autoFocus={i === 0} className="menu-item w-full text-left" onClick={() => onChoose(option)}>
+              <b>{option.verb}</b> <span className="text-ink-soft">to {option.stateName}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      <button type="button" className="button button-small button-quiet mt-1" onClick={onClose}>
+        Leave it where it is
+      </button>
     </Beside>
   );
 }

@@ -6,20 +6,21 @@ import type { Column } from "@/core/board/column";
 import type { Lane } from "@/core/board/lane";
 
 /** One lane across the board. */
-export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, onlyLane, renderCard, finishedSummary, onMore, fill }: {
+export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, onlyLane, stands, renderCard, finishedSummary, onMore, fill }: {
   lane: Lane<Card>;
   columns: Column[];
   firsts: Set<string>;
   /** While a card is in hand: whether each column can take it. */
   target: Record<string, "allowed" | "closed" | undefined> & { over?: string };
   onlyLane: boolean;
+  stands: (card: Card, column: Column) => boolean;
   renderCard: (card: Card, column: Column) => ReactNode;
   finishedSummary: ReactNode;
   onMore: (cards: Card[]) => void;
   fill: boolean;
 }) {
   // What is finished never makes a lane taller than what is in progress in it.
-  const tallest = Math.max(...columns.map((c) => (c.part === "finished" ? 0 : lane.items.filter((card) => c.stateIds.includes(card.stateId)).length)));
+  const tallest = Math.max(...columns.map((c) => (c.part === "finished" ? 0 : lane.items.filter((card) => stands(card, c)).length)));
   const finishedShown = Math.max(1, tallest - (finishedSummary ? 1 : 0));
   return (
     <section aria-label={`Lane ${lane.name}`} className={`${lane.expedite ? "expedite-lane mb-1.5" : ""} ${fill ? "flex flex-1 flex-col" : ""}`}>
@@ -31,7 +32,7 @@ export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, on
       <div className={`board-grid ${fill ? "flex-1" : ""}`}>
         {columns.map((column) => (
           <Cell key={column.id} lane={lane} column={column} first={firsts.has(column.id)} target={target[column.id]} over={target.over === column.id}>
-            <CellCards cards={lane.items.filter((card) => column.stateIds.includes(card.stateId))} column={column} most={column.part === "finished" ? finishedShown : Infinity} above={column.part === "finished" ? finishedSummary : null} label={`${lane.name}, ${column.stage} ${column.name}`} renderCard={renderCard} onMore={onMore} />
+            <CellCards cards={lane.items.filter((card) => stands(card, column))} column={column} most={column.part === "finished" ? finishedShown : Infinity} above={column.part === "finished" ? finishedSummary : null} label={`${lane.name}, ${column.stage} ${column.name}`} renderCard={renderCard} onMore={onMore} />
           </Cell>
         ))}
       </div>

@@ -1,3 +1,4 @@
+import type { ColumnsBy, Places } from "@/core/board/columns-by";
 import type { OwnField } from "@/core/item/own-field";
 import type { Release, Sprint } from "@/core/plan/sprint";
 import type { ItemType } from "@/core/item/item-type";
@@ -10,7 +11,8 @@ import type { FrameSummary } from "@/ui/frame/pulse-strip";
 /** A board as the server sends it. */
 export interface BoardView {
   project: { id: string; key: string; name: string; zone: string };
-  board: { id: string; name: string; version: number };
+  board: { id: string; name: string; version: number; columnsBy: ColumnsBy; scoped: boolean; places: Places };
+  boards: { id: string; name: string }[];
   columns: Column[];
   cards: Card[];
   workflows: Workflow[];

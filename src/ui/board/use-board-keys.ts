@@ -3,7 +3,6 @@ import { useEffect, useRef, useState, type KeyboardEvent as ReactKeyboardEvent }
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import type { Lane } from "@/core/board/lane";
-import type { Transition } from "@/core/workflow/workflow";
 
 export const BOARD_KEYS: [string, string][] = [
   ["↑ ↓ ← →", "move the focus between cards"],
@@ -23,8 +22,9 @@ interface Options {
   laneList: Lane<Card>[];
   byId: Map<string, Card>;
   mayMove: boolean;
-  moveIntoColumn: (card: Card, column: Column) => void;
-  moveInto: (card: Card, column: Column) => Transition | undefined;
+  stands: (card: Card, column: Column) => boolean;
+  canEnter: (card: Card, column: Column) => boolean;
+  enter: (card: Card, column: Column) => void;
   moveToBacklog: (card: Card) => void;
   openItem: (card: Card) => void;
   openActions: (card: Card) => void;
@@ -72,12 +72,12 @@ export function useBoardKeys(options: Options) {
     return () => window.removeEventListener("keydown", onKey);
   }, []);
 
-  const columnAt = (card: Card) => columns.findIndex((c) => c.stateIds.includes(card.stateId));
+  const columnAt = (card: Card) => columns.findIndex((c) => options.stands(card, c));
 
   /** The nearest column on one side that the card may move to; otherwise the next one, whose refusal says why not. */
   const neighbour = (card: Card, by: 1 | -1): Column | undefined => {
     const at = columnAt(card);
-    for (let i = at + by; i >= 0 && i < columns.length; i += by) if (options.moveInto(card, columns[i])) return columns[i];
+    for (let i = at + by; i >= 0 && i < columns.length; i += by) if (options.canEnter(card, columns[i])) return columns[i];
     return columns[at + by];
   };
 
@@ -98,7 +98,7 @@ export function useBoardKeys(options: Options) {
       } else if (key === " " || key === "Enter") {
         handled();
         setPicked(null);
-        if (columns[at]) options.moveIntoColumn(card, columns[at]);
+        if (columns[at]) options.enter(card, columns[at]);
       } else if (key === "Escape") {
         handled();
         setPicked(null);
@@ -123,7 +123,7 @@ export function useBoardKeys(options: Options) {
     } else if ((key === "[" || key === "]") && mayMove) {
       handled();
       const column = neighbour(card, key === "]" ? 1 : -1);
-      if (column) options.moveIntoColumn(card, column);
+      if (column) options.enter(card, column);
       // Left of the first column is the backlog.
       else if (key === "[") options.moveToBacklog(card);
     }

@@ -1,6 +1,6 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type { Card } from "@/core/board/card";
 import { MINUTE } from "@/core/calendar/instant";
 import { compareRanks } from "@/core/item/rank";
@@ -10,12 +10,14 @@ import type { BoardView } from "./types";
 
 /** How long a card that somebody else changed stays marked. */
 const CHANGED_MS = 1_000;
+/** Several changes in a moment are one look at the server. */
+const SETTLE_MS = 800;
 
 /** The board's data, kept in step with the server: changed cards are put in, a changed design is read anew. */
 export function useBoard(initial: BoardView) {
   const client = useQueryClient();
-  const key = ["board", initial.project.key];
-  const { data: view } = useQuery({ queryKey: key, queryFn: () => request<BoardView>(`/api/projects/${initial.project.key}/board`), initialData: initial });
+  const key = ["board", initial.project.key, initial.board.id];
+  const { data: view } = useQuery({ queryKey: key, queryFn: () => request<BoardView>(`/api/projects/${initial.project.key}/board?board=${encodeURIComponent(initial.board.id)}`), initialData: initial });
   const [changed, setChanged] = useState<ReadonlySet<string>>(new Set());
   const [moving] = useState(() => new Set<string>());
 
@@ -27,9 +29,17 @@ export function useBoard(initial: BoardView) {
   );
   const readAgain = useCallback(() => void client.invalidateQueries({ queryKey: ["board", initial.project.key] }), [client, initial.project.key]);
 
+  const soon = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const readSoon = useCallback(() => {
+    if (soon.current) clearTimeout(soon.current);
+    soon.current = setTimeout(readAgain, SETTLE_MS);
+  }, [readAgain]);
+
   useLive((message) => {
     if (message.kind === "design" || message.kind === "resync") readAgain();
     if (message.kind !== "item") return;
+    // Whether it is in the scope of the board only the server can tell.
+    if (view.board.scoped) readSoon();
     const { card } = message;
     const known = view.cards.find((c) => c.id === card.id);
     if (known && known.version >= card.version) return;
@@ -39,8 +49,18 @@ export function useBoard(initial: BoardView) {
     setTimeout(() => setChanged((ids) => new Set([...ids].filter((id) => id !== card.id))), CHANGED_MS);
   });
 
+  const setPlace = useCallback(
+    (itemId: string, place: { columnId: string; rank: string } | null) =>
+      client.setQueryData<BoardView>(key, (board) => {
+        if (!board) return board;
+        const { [itemId]: _, ...others } = board.board.places;
+        return { ...board, board: { ...board.board, places: place ? { ...others, [itemId]: place } : others } };
+      }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [client],
+  );
   const now = useNow(view.now);
-  return { view, now, putCard, changed, readAgain, moving };
+  return { view, setPlace, now, putCard, changed, readAgain, moving };
 }
 
 /** The time as the server said it, going on by the minute. The first paint shows what the server drew. */
@@ -59,13 +79,15 @@ function withCard(board: BoardView, card: Card): Card[] {
   const known = board.cards.find((c) => c.id === card.id);
   if (known && known.version > card.version) return board.cards;
   const rest = board.cards.filter((c) => c.id !== card.id);
-  const shown = board.columns.some((c) => c.stateIds.includes(card.stateId)) || isBacklog(board, card);
+  const shown = board.board.columnsBy === "state" ? board.columns.some((c) => c.stateIds.includes(card.stateId)) || inBay(board, card) : card.stateKind !== "finished" && (known !== undefined || !board.board.scoped);
   if (card.withdrawn || !shown) return rest;
   return [...rest, card].sort((a, b) => compareRanks(a.rank, b.rank));
 }
 
-/** Whether a card stands in the backlog of a workflow that this board shows. */
-export function isBacklog(board: BoardView, card: Card): boolean {
+/** Whether a card stands in the bay beside the board: the backlog of a workflow that it shows, or not placed yet on a free board. */
+export function inBay(board: BoardView, card: Card): boolean {
+  if (board.board.columnsBy === "free") return board.board.places[card.id] === undefined;
+  if (board.board.columnsBy !== "state") return false;
   if (card.stateKind !== "unstarted") return false;
   const shown = new Set(board.columns.flatMap((c) => c.stateIds));
   return board.workflows.some((w) => w.states.some((s) => s.id === card.stateId) && w.states.some((s) => shown.has(s.id)));

@@ -1,8 +1,7 @@
 "use client";
 import { useCallback, useState } from "react";
 import type { Card } from "@/core/board/card";
-import type { Column } from "@/core/board/column";
-import { stateOf, transitionBetween, type Transition } from "@/core/workflow/workflow";
+import { stateOf } from "@/core/workflow/workflow";
 import { sendCommand, undoCommand } from "@/ui/item/send-command";
 import type { Answers } from "@/ui/item/ask-form";
 import { tellDone } from "@/ui/kit/notice";
@@ -27,20 +26,6 @@ export function useMoves(view: BoardView, putCard: (card: Card) => void, moving:
     [view],
   );
 
-  /** The transition that takes a card into a column; undefined where none does. */
-  const moveInto = useCallback(
-    (card: Card, column: Column): Transition | undefined => {
-      const workflow = workflowOf(card);
-      if (!workflow || column.stateIds.includes(card.stateId)) return undefined;
-      for (const stateId of column.stateIds) {
-        const transition = transitionBetween(workflow, card.stateId, stateId);
-        if (transition) return transition;
-      }
-      return undefined;
-    },
-    [workflowOf],
-  );
-
   const moveTo = useCallback(
     async (card: Card, to: string, verb: string, given: Answers = { answers: {} }) => {
       const workflow = workflowOf(card);
@@ -61,16 +46,5 @@ export function useMoves(view: BoardView, putCard: (card: Card) => void, moving:
     [workflowOf, putCard, moving],
   );
 
-  /** Moves a card into a column, or says beside the card that no move leads there. */
-  const moveIntoColumn = useCallback(
-    (card: Card, column: Column) => {
-      if (column.stateIds.includes(card.stateId)) return;
-      const transition = moveInto(card, column);
-      // Without a transition the server is asked all the same: its refusal names the moves that exist.
-      void moveTo(card, transition?.to ?? column.stateIds[0], transition?.verb ?? "Move");
-    },
-    [moveInto, moveTo],
-  );
-
-  return { stopped, setStopped, moveInto, moveTo, moveIntoColumn, workflowOf };
+  return { stopped, setStopped, moveTo, workflowOf };
 }

@@ -9,6 +9,7 @@ export type SentCommand =
   | { kind: "move"; from: string; to: string; answers: MoveAnswers; overrideReason?: string }
   | { kind: "edit"; seenVersion: number; changes: Partial<EditableFields>; own?: Record<string, OwnValue | null> }
   | { kind: "place"; below: string | null }
+  | { kind: "put under"; parentKey: string | null }
   | { kind: "comment"; body: string }
   | { kind: "ask"; body: string }
   | { kind: "block"; cause: string; waitingFor: string | null }

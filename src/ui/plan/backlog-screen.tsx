@@ -6,7 +6,7 @@ import { leadsFrom } from "@/core/workflow/workflow";
 import type { Card } from "@/core/board/card";
 import { limitState, limitWords } from "@/core/board/limit";
 import type { BoardView } from "@/ui/board/types";
-import { isBacklog, useBoard } from "@/ui/board/use-board";
+import { inBay, useBoard } from "@/ui/board/use-board";
 import { useMoves } from "@/ui/board/use-moves";
 import { NewItem } from "@/ui/item/new-item";
 import { sendCommand, undoCommand } from "@/ui/item/send-command";
@@ -23,7 +23,7 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
   const { openItem, itemKey } = usePanel();
   const [creating, setCreating] = useState(false);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
-  const backlog = view.cards.filter((c) => isBacklog(view, c));
+  const backlog = view.cards.filter((c) => inBay(view, c));
   const first = view.columns[0];
   const ready = view.cards.filter((c) => first?.stateIds.includes(c.stateId)).length;
   const nameOf = new Map(view.people.map((p) => [p.id, p.name]));

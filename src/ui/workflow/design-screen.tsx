@@ -11,6 +11,7 @@ import { request } from "@/ui/kit/request";
 import { exact } from "@/ui/kit/time";
 import { useLive } from "@/ui/kit/use-live";
 import { MemberTable } from "@/ui/people/member-table";
+import { BoardList } from "@/ui/board/board-list";
 import { FieldTable } from "./field-table";
 import { FindingsList } from "./findings-list";
 import { LimitTable, type LimitEdit } from "./limit-table";
@@ -83,7 +84,12 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
                 <FieldTable view={view} send={send} />
               </div>
             )}
-            {place.param === "boards" && <BoardLimits view={view} />}
+            {place.param === "boards" && (
+              <div className="flex max-w-[1100px] flex-col gap-8">
+                <BoardList view={view} send={send} />
+                <BoardLimits view={view} />
+              </div>
+            )}
             {place.param === "people" && <MemberTable projectKey={key} />}
             {place.param === "events" && <SourceTable projectKey={key} />}
           </div>
@@ -110,10 +116,11 @@ function BoardLimits({ view }: { view: DesignView }) {
     }
   };
   return (
-    <>
+    <section aria-label="Limits">
+      <h2 className="text-[15px]">Limits</h2>
       <p className="mb-2 text-[12.5px] text-ink-soft">Limits of the board “{view.board.name}” are in force at once. Advice is shown on the board; a firm limit refuses the move unless a lead gives a reason.</p>
       <LimitTable columns={view.columns} counts={view.counts} mayEdit={view.mayEdit} onEdit={editLimit} />
-    </>
+    </section>
   );
 }
 

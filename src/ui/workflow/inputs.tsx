@@ -84,9 +84,9 @@ export const optionsOf = (words: readonly string[]): Option[] => words.map((w) =
 export const named = (things: readonly { id: string; name: string }[]): Option[] => things.map((t) => ({ value: t.id, label: t.name }));
 
 /** Adds one of several kinds of thing. */
-export function AddMenu({ label, options, onAdd }: { label: string; options: readonly Option[]; onAdd: (value: string) => void }) {
+export function AddMenu({ label, options, narrow = false, onAdd }: { label: string; narrow?: boolean; options: readonly Option[]; onAdd: (value: string) => void }) {
   return (
-    <select className="field !w-auto text-accent" aria-label={label} value="" onChange={(e) => e.target.value && onAdd(e.target.value)}>
+    <select className={`field text-accent ${narrow ? "!w-20" : "!w-auto"}`} aria-label={label} value="" onChange={(e) => e.target.value && onAdd(e.target.value)}>
       <option value="">{label}</option>
       {options.map((o) => (
         <option key={o.value} value={o.value}>

@@ -1,0 +1,95 @@
+"use client";
+import Link from "next/link";
+import { useState } from "react";
+import { COLUMNS_BY_WORDS } from "@/core/board/columns-by";
+import { conditionSentence } from "@/core/condition/sentence";
+import type { BoardDesign, DesignView } from "@/core/workflow/design-view";
+import type { DesignRequest } from "@/ui/workflow/use-design-request";
+import { BoardEditor, newBoard } from "./board-editor";
+
+/** The boards of a project: what each shows and by what. */
+export function BoardList({ view, send }: { view: DesignView; send: DesignRequest }) {
+  const [open, setOpen] = useState<string | null>(null);
+  const [made, setMade] = useState<BoardDesign | null>(null);
+  const { mayEdit, boards } = view;
+  const close = () => {
+    setOpen(null);
+    setMade(null);
+  };
+  const save = ({ version, ...board }: BoardDesign, seenVersion = version) => send("boards", { kind: "save", board, seenVersion });
+  const move = (at: number, by: number) => {
+    const ids = boards.map((b) => b.id);
+    ids.splice(at + by, 0, ...ids.splice(at, 1));
+    void send("boards", { kind: "order boards", boardIds: ids });
+  };
+  return (
+    <section aria-label="Boards">
+      <div className="flex items-baseline gap-3">
+        <h2 className="text-[15px]">Boards</h2>
+        <p className="flex-1 text-[12.5px] text-ink-soft">Each is a look at the same items. The first board of the process carries the limits and opens first in Flow.</p>
+        {mayEdit && (
+          <button
+            type="button"
+            className="button button-small"
+            disabled={made !== null}
+            onClick={() => {
+              const board = newBoard(view);
+              setMade(board);
+              setOpen(board.id);
+            }}
+          >
+            New board
+          </button>
+        )}
+      </div>
+      <ul className="mt-1">
+        {[...boards, ...(made ? [made] : [])].map((board, i) => (
+          <li key={board.id} className="border-t border-line py-1.5" data-board={board.name}>
+            <div className="flex items-center gap-3">
+              {board === made ? <b className="w-52 truncate">New board</b> : (
+                <Link className="link w-52 truncate font-semibold" href={`/p/${view.project.key}/flow?board=${encodeURIComponent(board.id)}`}>
+                  {board.name}
+                </Link>
+              )}
+              <span className="w-44 text-[13px]">by {COLUMNS_BY_WORDS[board.columnsBy]}</span>
+              <span className="min-w-0 flex-1 truncate text-[13px] text-ink-soft">{board.scope === null ? "everything" : `where ${conditionSentence(board.scope, view.around.vocabulary)}`}</span>
+              {mayEdit && board !== made && (
+                <>
+                  <button type="button" className="button button-small button-quiet !px-1" aria-label={`${board.name} further up`} disabled={i === 0} onClick={() => move(i, -1)}>
+                    ↑
+                  </button>
+                  <button type="button" className="button button-small button-quiet !px-1" aria-label={`${board.name} further down`} disabled={i === boards.length - 1} onClick={() => move(i, 1)}>
+                    ↓
+                  </button>
+                </>
+              )}
+              {mayEdit && (
+                <button type="button" className="button button-small" aria-expanded={open === board.id} onClick={() => (open === board.id ? close() : setOpen(board.id))}>
+                  {open === board.id ? "Close" : "Change"}
+                </button>
+              )}
+            </div>
+            {open === board.id && mayEdit && (
+              <BoardEditor
+                key={board.version}
+                board={board}
+                view={view}
+                onCancel={close}
+                onSave={async (draft) => {
+                  if (await save(draft)) close();
+                }}
+                onRemove={
+                  board === made
+                    ? null
+                    : async () => {
+                        if (await send("boards", { kind: "remove", boardId: board.id }, `${board.name} is taken out; its items stay where they are.`, () => save(board, 0))) close();
+                      }
+                }
+              />
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,100 @@
+"use client";
+import { useCallback, useState } from "react";
+import type { Card } from "@/core/board/card";
+import type { Column } from "@/core/board/column";
+import { changeFor, standsIn } from "@/core/board/columns-by";
+import { generateKeyBetween } from "fractional-indexing";
+import { stateOf, transitionsFrom, type Transition } from "@/core/workflow/workflow";
+import { sendCommand, undoCommand } from "@/ui/item/send-command";
+import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { request } from "@/ui/kit/request";
+import type { BoardView } from "./types";
+import type { useMoves } from "./use-moves";
+
+/** Several moves lead from where a card is into the column it was dropped on. */
+export interface Choosing {
+  cardId: string;
+  column: Column;
+  options: { to: string; verb: string; stateName: string }[];
+}
+
+type Moves = Pick<ReturnType<typeof useMoves>, "moveTo" | "workflowOf">;
+
+/**
+ * What columns mean on a board: where a card stands, where it can go, and what going there does. On a board of the process
+ * that is a move; by a field's values it changes that field; on a free board it changes nothing but the place.
+ */
+export function useColumns(view: BoardView, { moveTo, workflowOf }: Moves, putCard: (card: Card) => void, setPlace: (itemId: string, place: { columnId: string; rank: string } | null) => void) {
+  const [choosing, setChoosing] = useState<Choosing | null>(null);
+  const { columnsBy } = view.board;
+  const stands = useCallback((card: Card, column: Column) => standsIn(view.board, column, card), [view.board]);
+
+  /** The moves from where a card is into a column's states. */
+  const movesInto = useCallback(
+    (card: Card, column: Column): Transition[] => {
+      const workflow = workflowOf(card);
+      if (!workflow || columnsBy !== "state" || column.stateIds.includes(card.stateId)) return [];
+      return transitionsFrom(workflow, card.stateId).filter((t) => column.stateIds.includes(t.to));
+    },
+    [workflowOf, columnsBy],
+  );
+
+  const canEnter = useCallback(
+    (card: Card, column: Column): boolean => {
+      if (columnsBy === "state") return movesInto(card, column).length > 0;
+      return columnsBy === "free" ? view.rights.move : view.rights.edit;
+    },
+    [columnsBy, movesInto, view.rights],
+  );
+
+  const change = useCallback(
+    async (card: Card, column: Column) => {
+      const value = column.value ?? null;
+      const changes = columnsBy === "state" || columnsBy === "free" ? null : changeFor(columnsBy, value, card);
+      const after: Card = { ...card, ...changes, ...(columnsBy === "parent" ? { parentId: value } : {}) };
+      putCard(after);
+      try {
+        const command = changes ? ({ kind: "edit", seenVersion: card.version, changes } as const) : ({ kind: "put under", parentKey: value === null ? null : column.stage.split(" ")[0] } as const);
+        const { card: stored, commandId } = await sendCommand(card.id, command);
+        putCard(stored);
+        tellDone(`${card.key}: ${column.stage}.`, async () => putCard((await undoCommand(card.id, commandId)).card));
+      } catch (error) {
+        putCard({ ...card });
+        tellProblem(error);
+      }
+    },
+    [columnsBy, putCard],
+  );
+
+  const place = useCallback(
+    async (card: Card, column: Column | null, below: Card | null = null) => {
+      const before = view.board.places[card.id] ?? null;
+      const inList = column ? Object.entries(view.board.places).filter(([id, p]) => p.columnId === column.id && id !== card.id).sort(([, a], [, b]) => (a.rank < b.rank ? -1 : 1)) : [];
+      const at = below ? inList.findIndex(([id]) => id === below.id) : -1;
+      setPlace(card.id, column && { columnId: column.id, rank: generateKeyBetween(inList[at]?.[1].rank ?? null, inList[at + 1]?.[1].rank ?? null) });
+      try {
+        await request(`/api/projects/${view.project.key}/boards`, { body: { kind: "place", boardId: view.board.id, itemId: card.id, columnId: column?.id ?? null, below: below?.id ?? null } });
+      } catch (error) {
+        setPlace(card.id, before);
+        tellProblem(error);
+      }
+    },
+    [view, setPlace],
+  );
+
+  /** Takes a card into a column; where several moves lead there, the choice is offered at the card. */
+  const enter = useCallback(
+    (card: Card, column: Column, below: Card | null = null) => {
+      if (columnsBy === "free") return void place(card, column, below);
+      if (stands(card, column)) return;
+      if (columnsBy !== "state") return void change(card, column);
+      const moves = movesInto(card, column);
+      const workflow = workflowOf(card);
+      if (moves.length > 1 && workflow) return setChoosing({ cardId: card.id, column, options: moves.map((t) => ({ to: t.to, verb: t.verb, stateName: stateOf(workflow, t.to).name })) });
+      // Without a move the server is asked all the same: its refusal names the moves that exist.
+      void moveTo(card, moves[0]?.to ?? column.stateIds.find((id) => workflow?.states.some((s) => s.id === id)) ?? column.stateIds[0], moves[0]?.verb ?? "Move");
+    },
+    [columnsBy, stands, change, place, movesInto, workflowOf, moveTo],
+  );
+  return { stands, canEnter, enter, place, choosing, setChoosing };
+}

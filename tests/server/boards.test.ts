@@ -1,0 +1,152 @@
+import { randomUUID } from "node:crypto";
+import { and, eq, isNull, sql } from "drizzle-orm";
+import type { BoardDesign } from "@/core/workflow/design-view";
+import { changeState, removeState } from "@/core/workflow/edit";
+import { database } from "@/db/connection";
+import { boardColumn, boardPlace, columnState, item, state } from "@/db/schema";
+import { editBoards, type BoardRequest } from "@/server/board/boards";
+import { readBoard } from "@/server/board/read";
+import { checkItems } from "@/server/item/check";
+import { createItem } from "@/server/item/create";
+import { readItem } from "@/server/item/read";
+import { readDesign } from "@/server/workflow/read";
+import { editType } from "@/server/workflow/types";
+import { itemIn, move, refusalOf, send, stateId } from "./setup/board";
+import { ARTHUR, INES, NOOR } from "./setup/people";
+import { publishChange } from "./setup/process";
+import { givenTestDatabase } from "./setup/test-database";
+
+givenTestDatabase();
+jest.setTimeout(60_000);
+
+const edit = (request: BoardRequest, viewer = INES) => editBoards(viewer, "TIX", request);
+const design = async (id: string) => (await readDesign(INES, "TIX")).boards.find((b) => b.id === id)!;
+const save = ({ version, ...board }: BoardDesign, seenVersion = version) => edit({ kind: "save", board, seenVersion });
+const made = (change: Partial<BoardDesign>): BoardDesign => ({ id: randomUUID(), name: "Another look", version: 0, columnsBy: "state", scope: null, columns: [], ...change });
+const column = (stage: string, ...stateIds: string[]) => ({ id: randomUUID(), stage, name: "", part: "working" as const, stateIds });
+const seen = async (id: string) => (await database().select().from(item).where(eq(item.id, id)))[0].version;
+
+test("a board of several workflows: a column covers states of each, and what it does not cover is not on it", async () => {
+  const [doing] = await database().select().from(state).where(and(eq(state.workflowId, "tix-tasks"), eq(state.kind, "working")));
+  const board = made({ columns: [column("At work", await stateId("Building"), await stateId("In review"), doing.id)] });
+  await save(board);
+  const parent = await itemIn(NOOR, "Above", "Ready", "Building");
+  const task = (await createItem(NOOR, { commandId: randomUUID(), projectKey: "TIX", parentId: parent, fields: { title: "Part", typeId: "task" } })).card;
+  await send(NOOR, task.id, { kind: "move", from: task.stateId, to: doing.id, answers: {} });
+  const waiting = await itemIn(NOOR, "Not shown", "Ready");
+  const shown = new Set((await readBoard(NOOR, "TIX", board.id)).cards.map((c) => c.id));
+  expect([shown.has(parent), shown.has(task.id), shown.has(waiting)]).toEqual([true, true, false]);
+  await edit({ kind: "remove", boardId: board.id });
+});
+
+test("a scope is asked by whoever looks: each sees their own", async () => {
+  const board = made({ columnsBy: "priority", scope: { kind: "compare", fact: "assigneeId", op: "is", value: { who: "me" } } });
+  await save(board);
+  const [mine, hers] = [await readBoard(NOOR, "TIX", board.id), await readBoard(INES, "TIX", board.id)];
+  expect(mine.cards.length).toBeGreaterThan(0);
+  expect(mine.cards.every((c) => c.assigneeId === "noor")).toBe(true);
+  expect(hers.cards.some((c) => c.assigneeId === "noor")).toBe(false);
+});
+
+test.each([
+  ["assignee", ["Nobody yet", "Noor Bakri"]],
+  ["team", ["No team", "Ticketing"]],
+  ["sprint", ["No sprint", "Sprint 20"]],
+  ["release", ["No release", "Crossing 19"]],
+  ["priority", ["urgent", "low"]],
+  ["label", ["No label", "storm"]],
+  ["parent", ["Under nothing"]],
+] as const)("columns by %s: every open item stands in exactly one", async (columnsBy, names) => {
+  const board = made({ columnsBy, name: columnsBy });
+  await save(board);
+  const view = await readBoard(INES, "TIX", board.id);
+  for (const name of names) expect(view.columns.map((c) => c.stage)).toContain(name);
+  const { standsIn } = await import("@/core/board/columns-by");
+  const lost = view.cards.filter((card) => view.columns.filter((c) => standsIn(view.board, c, card)).length !== 1);
+  expect(lost.map((c) => c.key)).toEqual([]);
+  const [{ n }] = await database().select({ n: sql<number>`count(*)::int` }).from(item).where(and(eq(item.projectId, "tix"), isNull(item.withdrawnAt), sql`${item.stateKind} <> 'finished'`));
+  expect(view.cards.length).toBe(n);
+});
+
+test("under another item: only under one of a higher level, in the history, and undone", async () => {
+  const above = await itemIn(NOOR, "The larger one");
+  const key = (await readItem(NOOR, `TIX-${(await database().select().from(item).where(eq(item.id, above)))[0].number}`)).key;
+  const task = (await createItem(NOOR, { commandId: randomUUID(), projectKey: "TIX", parentId: null, fields: { title: "The smaller one", typeId: "task" } })).card;
+  const commandId = randomUUID();
+  await send(NOOR, task.id, { kind: "put under", parentKey: key }, commandId);
+  const view = await readItem(NOOR, task.key);
+  expect([view.parent?.key, view.history[0].words]).toEqual([key, `put it under ${key}`]);
+  await send(NOOR, task.id, { kind: "undo", commandId });
+  expect((await readItem(NOOR, task.key)).parent).toBeNull();
+  expect(await refusalOf(send(NOOR, above, { kind: "put under", parentKey: task.key }))).toBe("invalid");
+  expect(await refusalOf(send(NOOR, above, { kind: "put under", parentKey: key }))).toBe("invalid");
+  expect(await refusalOf(send(NOOR, task.id, { kind: "put under", parentKey: "GATE-1" }))).toBe("invalid");
+  expect(await refusalOf(send(ARTHUR, task.id, { kind: "put under", parentKey: key }))).toBe("not allowed");
+});
+
+test("a free board: items stand where they were put, in order, and nothing else of them changes", async () => {
+  const board = made({ columnsBy: "free", name: "Talk about", columns: [column("Today"), column("Later")] });
+  await save(board);
+  const [a, b] = [await itemIn(NOOR, "First"), await itemIn(NOOR, "Second")];
+  const before = [await seen(a), await seen(b)];
+  const place = (itemId: string, columnId: string | null, below: string | null = null, viewer = NOOR) => edit({ kind: "place", boardId: board.id, itemId, columnId, below }, viewer);
+  await place(a, board.columns[0].id);
+  await place(b, board.columns[0].id, a);
+  const order = async () => Object.entries((await readBoard(NOOR, "TIX", board.id)).board.places).sort(([, x], [, y]) => (x.rank < y.rank ? -1 : 1)).map(([id]) => id);
+  expect(await order()).toEqual([a, b]);
+  await place(b, board.columns[0].id);
+  expect(await order()).toEqual([b, a]);
+  await place(a, null);
+  expect(await order()).toEqual([b]);
+  expect([await seen(a), await seen(b)]).toEqual(before);
+  expect(await refusalOf(place(a, board.columns[1].id, null, ARTHUR))).toBe("not allowed");
+  expect(await refusalOf(place(a, "nowhere"))).toBe("not found");
+  expect(await refusalOf(edit({ kind: "place", boardId: "tix-board", itemId: a, columnId: null, below: null }, NOOR))).toBe("invalid");
+  await edit({ kind: "remove", boardId: board.id });
+  expect(await database().select().from(boardPlace).where(eq(boardPlace.boardId, board.id))).toEqual([]);
+});
+
+test("columns are put into another order at once, limits and all", async () => {
+  const { columns } = await design("tix-board");
+  const turned = [...columns].reverse().map((c) => c.id);
+  await edit({ kind: "order columns", boardId: "tix-board", columnIds: turned });
+  const view = await readBoard(NOOR, "TIX");
+  expect(view.columns.map((c) => c.id)).toEqual(turned);
+  expect(view.columns.find((c) => c.name === "reviewing")).toMatchObject({ max: 3, maxFirm: true });
+  await edit({ kind: "order columns", boardId: "tix-board", columnIds: columns.map((c) => c.id) });
+});
+
+test("what makes no sense as a board is refused, and somebody else's change is not overwritten", async () => {
+  const building = await stateId("Building");
+  const [foreign] = await database().select().from(state).where(eq(state.workflowId, "gate-main")).limit(1);
+  const nonsense = [
+    made({}),
+    made({ columns: [column("Empty")] }),
+    made({ columns: [column("A", building), column("B", building)] }),
+    made({ columns: [column("Foreign", foreign.id)] }),
+    made({ columnsBy: "team", columns: [column("A", building)] }),
+    made({ columnsBy: "free", columns: [column("A", building)] }),
+  ];
+  for (const board of nonsense) expect(await refusalOf(save(board))).toBe("invalid");
+  const board = await design("tix-board");
+  await save({ ...board, name: "Everything we do" });
+  expect(await refusalOf(save({ ...board, name: "Mine" }))).toBe("conflict");
+  expect((await design("tix-board")).name).toBe("Everything we do");
+  expect(await refusalOf(edit({ kind: "remove", boardId: "tix-board" }))).toBe("invalid");
+  expect(await refusalOf(edit({ kind: "remove", boardId: "gate-board" }))).toBe("not found");
+  for (const viewer of [NOOR, ARTHUR]) expect(await refusalOf(edit({ kind: "remove", boardId: "tix-people" }, viewer))).toBe("not allowed");
+});
+
+test("boards follow their workflows: a renamed state keeps its column, a state that goes leaves it, a type on another workflow is still shown", async () => {
+  const board = made({ name: "Follows", columns: [column("Hands on", await stateId("Building"), await stateId("In review"))] });
+  await save(board);
+  const [building, review] = [await stateId("Building"), await stateId("In review")];
+  await publishChange((w) => removeState(changeState(w, building, { name: "Crafting" }), review), { [review]: building });
+  const stored = await database().select({ stateId: columnState.stateId }).from(columnState).innerJoin(boardColumn, eq(boardColumn.id, columnState.columnId)).where(eq(boardColumn.boardId, board.id));
+  expect(stored.map((s) => s.stateId)).toEqual([building]);
+  expect((await readBoard(NOOR, "TIX", board.id)).cards.filter((c) => c.stateId === building).length).toBeGreaterThan(3);
+  await editType(INES, "TIX", { kind: "save", type: { id: "story", name: "Story", level: 1, workflowId: "tix-main", glyph: "peak", template: "" }, newStates: {} });
+  await move(NOOR, await itemIn(NOOR, "Goes on", "Ready"), "Crafting");
+});
+
+test("the history of all of it agrees with what is stored", async () => expect((await checkItems()).findings).toEqual([]));
