@@ -26,7 +26,11 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["triage desk", "/p/TIX/intake", "article"],
   ["backlog", "/p/TIX/plan", "li[data-key]"],
   ["learn", "/p/TIX/learn", ".recharts-surface"],
+  ["board by people", "/p/TIX/flow?board=tix-people", ".card"],
   ["design", "/p/TIX/design", ".react-flow__node"],
+  ["types and fields", "/p/TIX/design?place=fields", "[data-field]"],
+  ["boards", "/p/TIX/design?place=boards", "[data-board]"],
+  ["events", "/p/TIX/design?place=events", "form"],
 ];
 
 describe.each(["light", "dark"] as const)("%s paper", (theme) => {

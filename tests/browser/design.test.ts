@@ -21,6 +21,8 @@ async function openDesign(person: Person, key = "TIX"): Promise<void> {
 }
 
 const tab = (person: Person, name: string) => person.click(`::-p-xpath(//button[@role="tab"][.="${name}"])`);
+/** Goes to another place of Design. */
+const place = (person: Person, name: string) => person.click(`::-p-xpath(//nav[@aria-label="What is designed"]//button[.="${name}"])`);
 /** Clicks a station; again, as a person would, when the map was just being drawn anew under the pointer. */
 const station = async (person: Person, name: string) => {
   for (let tries = 1; ; tries++) {
@@ -31,7 +33,8 @@ const station = async (person: Person, name: string) => {
   }
 };
 const moveOf = async (person: Person, from: string, verb: string) => {
-  await tab(person, "Process");
+  await place(person, "Process");
+  await tab(person, "Rules");
   await station(person, from);
   await person.click(`::-p-xpath(//section//li//button[starts-with(., "${verb} →")])`);
   await person.page.waitForSelector(`[data-inspects="${verb}"]`);
@@ -46,7 +49,7 @@ async function publish(person: Person): Promise<void> {
 }
 
 test("a limit, firm or advice: the open board follows at once, and what makes no sense is refused", async () => {
-  await tab(ines, "Board limits");
+  await place(ines, "Boards");
   await ines.fill("Maximum of Build, building", "2");
   await ines.keys("Enter");
   await noor.reads(/\d over/, '[data-first-part="true"]:nth-child(2)');
@@ -58,7 +61,8 @@ test("a limit, firm or advice: the open board follows at once, and what makes no
 });
 
 test("renamed, and a waiting state between two others: a draft until it is published, then on the open board", async () => {
-  await tab(ines, "Process");
+  await place(ines, "Process");
+  await tab(ines, "Rules");
   await station(ines, "Waiting for test");
   await ines.fill("Name", "Waiting for the tide");
   await ines.keys("Enter");
@@ -83,7 +87,8 @@ test("renamed, and a waiting state between two others: a draft until it is publi
 test("by keyboard alone: choose, add, reorder, change the rail, connect, take out, and back and forth", async () => {
   const names = () => ines.page.$$eval(".react-flow__node", (nodes) => nodes.map((n) => ({ name: n.querySelector("[data-state]")!.getAttribute("data-state")!, x: n.getBoundingClientRect().x })).sort((a, b) => a.x - b.x).map((n) => n.name));
   const map = '[aria-label^="Map of"]';
-  await tab(ines, "Process");
+  await place(ines, "Process");
+  await tab(ines, "Rules");
   const before = await names();
   await ines.page.$eval(map, (e) => (e as HTMLElement).focus());
   await ines.keys("Escape", "ArrowRight", "ArrowRight");
@@ -161,7 +166,8 @@ test("the check sees a trap, shows it, stops publishing and mends it", async () 
   await ines.page.waitForSelector('button[aria-label^="anywhere to Closed"]');
   // By its own click, because the word of the last publish may still lie over the table's end.
   await ines.page.$eval('button[aria-label^="anywhere to Closed"]', (e) => (e as HTMLElement).click());
-  await tab(ines, "Process");
+  await place(ines, "Process");
+  await tab(ines, "Rules");
   await ines.press("Take the move out");
   const list = 'section[aria-label="Check of the draft"]';
   await ines.reads("From Waiting for the harbour no finished state can be reached", list);
@@ -179,7 +185,8 @@ test("the check sees a trap, shows it, stops publishing and mends it", async () 
 });
 
 test("a state that goes: its items get the state that the lead chooses", async () => {
-  await tab(ines, "Process");
+  await place(ines, "Process");
+  await tab(ines, "Rules");
   await station(ines, "Ready to deploy");
   await ines.press("Take it out");
   await stored(ines);

@@ -53,8 +53,7 @@ test("a second person makes an account, sees the open project, and works in it o
   const second = await signUp("Pim Quayle", "pim@saltmarsh.example");
   await second.reads("Replace the third plank");
   expect(await second.page.$("::-p-xpath(//button[contains(., 'New item')])")).toBeNull();
-  await lead.open("/p/PR/design");
-  await lead.click('::-p-xpath(//button[@role="tab"][.="People"])');
+  await lead.open("/p/PR/design?place=people");
   await lead.choose("Person to add", "Pim Quayle");
   await lead.press("Add as member");
   await lead.reads("Pim Quayle", "table[aria-label='People of this project']");

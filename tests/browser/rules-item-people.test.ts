@@ -79,8 +79,7 @@ describe("limits and rules hold, and say what would satisfy them", () => {
 
   test("a firm limit refuses a member; a lead gives a reason, which is in the history", async () => {
     ines = await browser.person(app.address(), "Ines Dahl");
-    await ines.open("/p/TIX/design");
-    await ines.click('::-p-xpath(//button[@role="tab"][.="Board limits"])');
+    await ines.open("/p/TIX/design?place=boards");
     await ines.fill("Maximum of Review, reviewing", "1");
     await ines.keys("Enter");
     await ines.reads(/1 over|1 of 1/, 'tr[data-column="Review, reviewing"]');

@@ -10,6 +10,8 @@ class Trouble extends Error {
   constructor(
     readonly exprId: bigint,
     sentence: string,
+    /** So many characters into the expression. */
+    readonly into = 0,
   ) {
     super(sentence);
   }
@@ -65,7 +67,7 @@ export function parseFormula(text: string, vocabulary: Vocabulary): { formula: A
     if (operationsIn(formula) > MOST_OPERATIONS) return failed(0, `A formula has at most ${MOST_OPERATIONS} operations.`);
     return { formula, problem: null };
   } catch (error) {
-    if (error instanceof Trouble) return failed(positions[String(error.exprId)] ?? 0, error.message);
+    if (error instanceof Trouble) return failed((positions[String(error.exprId)] ?? 0) + error.into, error.message);
     throw error;
   }
 }
@@ -103,6 +105,6 @@ class Reader {
     const field = isItem ? this.byText.get(select.field) : undefined;
     if (field) return { kind: "field", field };
     const known = [...factTexts(this.vocabulary)].find(([, text]) => text === select.field)?.[0];
-    throw new Trouble(expr.id, known ? `“${factLabel(known, this.vocabulary)}” is no number that can be computed with.` : `An item has no number “${select.field}”.`);
+    throw new Trouble(expr.id, known ? `“${factLabel(known, this.vocabulary)}” is no number that can be computed with.` : `An item has no number “${select.field}”.`, 1);
   }
 }

@@ -7,6 +7,7 @@ import type { Card } from "@/core/board/card";
 import { limitState, limitWords } from "@/core/board/limit";
 import type { BoardView } from "@/ui/board/types";
 import { inBay, useBoard } from "@/ui/board/use-board";
+import { BoxesPanel } from "./boxes-panel";
 import { useMoves } from "@/ui/board/use-moves";
 import { NewItem } from "@/ui/item/new-item";
 import { sendCommand, undoCommand } from "@/ui/item/send-command";
@@ -85,7 +86,8 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
           <b>{stopped.problem.sentence}</b> {stopped.problem.help}
         </p>
       )}
-      <div className="min-h-0 flex-1 overflow-y-auto px-4 py-2">
+      <div className="flex min-h-0 flex-1">
+      <div className="min-w-0 flex-1 overflow-y-auto px-4 py-2">
         {backlog.length === 0 && <p className="py-10 text-center text-ink-soft">The backlog is empty. Accept a report in Intake or add an item: it gets its place here.</p>}
         <DndContext id="backlog-order" sensors={sensors} collisionDetection={closestCenter} onDragEnd={endDrag}>
           <ol aria-label="Backlog in order">
@@ -118,6 +120,8 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
             ))}
           </ol>
         </DndContext>
+      </div>
+      <BoxesPanel view={view} now={now} />
       </div>
       <p className="shrink-0 border-t border-line px-4 py-1 text-[12.5px] text-ink-soft">
         <kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>Alt ↑</kbd> <kbd>Alt ↓</kbd> change the order · <kbd>]</kbd> pull · <kbd>Enter</kbd> open

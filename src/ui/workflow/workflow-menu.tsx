@@ -77,9 +77,10 @@ export function NewWorkflow({ view, onMade }: { view: DesignView; onMade: (workf
     try {
       const result = await request<Made>(`/api/projects/${view.project.key}/workflows`, { body: { from, name } });
       await client.invalidateQueries({ queryKey: ["design", view.project.key] });
-      onMade(result.workflowId);
+      // What a file said is told first; then its workflow is shown.
       if (from.kind === "file") setMade(result);
       else {
+        onMade(result.workflowId);
         setOpen(false);
         tellDone("The workflow is there; no type follows it yet.");
       }
@@ -108,7 +109,7 @@ export function NewWorkflow({ view, onMade }: { view: DesignView; onMade: (workf
               {made.isDraft && <p className="border-l-[3px] border-signal pl-2">It is a draft: mend what is listed on the right before you publish it.</p>}
               <Sentences title="Taken" sentences={made.taken} />
               <Sentences title="Not taken, or to look at" sentences={made.left} />
-              <button type="button" className="button button-small self-end" onClick={() => setOpen(false)}>
+              <button type="button" className="button button-small self-end" onClick={() => onMade(made.workflowId)}>
                 Look at it
               </button>
             </div>

@@ -1,0 +1,181 @@
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import { givenApplication } from "./setup/application";
+import { givenBrowser, type Person } from "./setup/person";
+
+jest.setTimeout(90_000);
+const browser = givenBrowser();
+const app = givenApplication();
+
+let ines: Person;
+let noor: Person;
+
+beforeAll(async () => {
+  noor = await browser.person(app.address(), "Noor Bakri");
+  ines = await browser.person(app.address(), "Ines Dahl");
+}, 60_000);
+
+const design = (place: string) => ines.open(`/p/TIX/design?place=${place}`);
+const within = (selector: string) => `//*[@${selector}]`;
+
+test("a computed field is made, is wrong at the right character first, and is on the item and on its card at once", async () => {
+  await design("fields");
+  await ines.press("New field");
+  await ines.fill("Name", "Value for each point");
+  await ines.choose("It holds", "computed number");
+  await ines.fill("Formula", "item.value_lost_per_week / item.estimat");
+  await ines.reads(/Character 33: An item has no number “estimat”/);
+  await ines.fill("Formula", "item.value_lost_per_week / item.estimate");
+  await ines.click('::-p-xpath(//label[contains(., "on cards of the board")]/input)');
+  await ines.press("Add the field");
+  await ines.reads("= item.value_lost_per_week / item.estimate", '[data-field="Value for each point"]');
+  await noor.open("/p/TIX/flow");
+  await noor.press("New item");
+  await noor.fill("What is to be done?", "Tickets for the night boat");
+  await noor.fill("Value lost per week", "600");
+  await noor.press("Add to the backlog");
+  await noor.reads(/is at the end of the backlog/);
+  const key = (await noor.text("[data-sonner-toast]")).match(/TIX-\d+/)![0];
+  await noor.open(`/p/TIX/items/${key}`);
+  await noor.reads("once its numbers are known");
+  await noor.fill("Estimate", "3");
+  await noor.keys("Enter");
+  await noor.reads("200", 'output[aria-label="Value for each point"]');
+});
+
+test("a field is taken out and brought back with what items say in it", async () => {
+  await design("fields");
+  await ines.click('::-p-xpath(//li[@data-field="Route"]//button[.="Change"])');
+  await ines.press("Take it out", within('data-field="Route"'));
+  await ines.reads("Taken out, values kept:");
+  await ines.click('::-p-xpath(//span[contains(., "Route")]/button[.="bring back"])');
+  await ines.page.waitForSelector('[data-field="Route"]');
+});
+
+test("a type with its sign, its description and its own workflow from a template", async () => {
+  await ines.open("/p/TIX/design");
+  await ines.press("New workflow");
+  await ines.click('::-p-xpath(//button[starts-with(normalize-space(.), "Repair")])');
+  await ines.reads("The workflow is there; no type follows it yet.");
+  await design("fields");
+  await ines.press("New type");
+  await ines.fill("Name", "Scanner repair");
+  await ines.choose("It follows the workflow", "Repair");
+  await ines.click('button[aria-label="buoy"]');
+  await ines.fill("A new description begins with", "**Serial number**");
+  await ines.press("Add the type");
+  await ines.reads(/Repair/, '[data-type="Scanner repair"]');
+  await noor.open("/p/TIX/plan");
+  await noor.press("New item");
+  await noor.choose("Type", "Scanner repair");
+  await noor.fill("What is to be done?", "Scanner 4 fogs up");
+  await noor.press("Add to the backlog");
+  await noor.reads(/TIX-\d+ is at the end/);
+});
+
+test("a board by who has it: a drop gives the item to somebody, by mouse and by keyboard", async () => {
+  await noor.open("/p/TIX/flow?board=tix-people");
+  await noor.reads("Who has what", "h1");
+  const key = await noor.page.$eval('[role=list][aria-label*="Nobody yet"] [data-key]', (e) => e.getAttribute("data-key")!);
+  await noor.focusCard(key);
+  await noor.keys("Space", "ArrowRight", "Space");
+  await noor.page.waitForFunction((k: string) => !document.querySelector(`[data-key="${k}"]`)?.closest("[role=list]")?.getAttribute("aria-label")?.includes("Nobody yet"), {}, key);
+  await noor.press("Undo");
+  await noor.waitForPlace(key, "Nobody yet ");
+  await noor.drag(key, "Ivo Sandell ");
+  await noor.waitForPlace(key, "Ivo Sandell ");
+  await noor.open(`/p/TIX/items/${key}`);
+  await noor.reads(/set the assignee to Ivo Sandell/);
+});
+
+test("a free board is made, an item is put on it and stays, and its state does not change", async () => {
+  await design("boards");
+  await ines.press("New board");
+  await ines.fill("Name", "To talk about");
+  await ines.choose("Its columns are", "lists of our own");
+  await ines.press("Make the board");
+  await ines.click('::-p-xpath(//a[.="To talk about"])');
+  await ines.reads("Not placed yet", "aside");
+  const key = await ines.page.$eval("aside [data-key]", (e) => e.getAttribute("data-key")!);
+  await ines.drag(key, "To look at ");
+  await ines.waitForPlace(key, "To look at ");
+  await ines.page.reload();
+  await ines.waitForPlace(key, "To look at ");
+  await ines.open(`/p/TIX/items/${key}`);
+  expect(await ines.text("main")).not.toMatch(/moved it from .* just now/);
+});
+
+test("a column that covers several states offers the moves in place", async () => {
+  await design("boards");
+  await ines.click('::-p-xpath(//li[@data-board="Everything"]//button[.="Change"])');
+  await ines.choose("and…", "Backlog", 'li[data-column-row="Ready"]').catch(() => {});
+  await ines.click('button[aria-label="Take out Review waiting"]');
+  await ines.choose("and…", "Waiting for review", 'li[data-column-row="Ready"]');
+  await ines.press("Store the board");
+  await ines.reads("Without a column").catch(() => {});
+  await noor.open("/p/TIX/flow");
+  const key = await noor.page.$eval('section:last-of-type [role=list][aria-label$="Build building"] [data-key]', (e) => e.getAttribute("data-key")!);
+  await noor.drag(key, "Ready to pull");
+  await noor.reads("Into Ready, to pull: which?");
+  await noor.click('::-p-xpath(//button[contains(., "Put down")])');
+  await noor.reads(`${key} is in Ready.`);
+});
+
+test("a column is dragged by its head to another place, for everybody at once", async () => {
+  await ines.open("/p/TIX/flow");
+  const order = (person: Person) => person.page.$$eval('[data-part="head"] h2', (heads) => heads.map((h) => (h as HTMLElement).innerText.split(" ")[0].trim()));
+  const before = await order(ines);
+  const at = async (word: string) => {
+    const box = await ines.page.$$eval('[data-part="head"] h2', (heads, w) => { const r = heads.find((h) => (h as HTMLElement).innerText.startsWith(w))!.getBoundingClientRect(); return { x: r.x + 20, y: r.y + 8 }; }, word);
+    return box;
+  };
+  const [from, to] = [await at("Deploy"), await at("Build")];
+  await ines.page.mouse.move(from.x, from.y);
+  await ines.page.mouse.down();
+  await ines.page.mouse.move(from.x - 20, from.y, { steps: 3 });
+  await ines.page.mouse.move(to.x, to.y, { steps: 12 });
+  await ines.page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))));
+  await ines.page.mouse.up();
+  await ines.page.waitForFunction(() => [...document.querySelectorAll<HTMLElement>('[data-part="head"] h2')][1]?.innerText.startsWith("Deploy"));
+  await noor.page.waitForFunction(() => [...document.querySelectorAll<HTMLElement>('[data-part="head"] h2')][1]?.innerText.startsWith("Deploy"));
+  expect((await order(ines)).toSorted()).toEqual(before.toSorted());
+});
+
+test("a workflow goes out as a file and comes in again; a bad file is told and changes nothing", async () => {
+  const folder = mkdtempSync(path.join(os.tmpdir(), "zigzag-files-"));
+  await ines.open("/p/TIX/design");
+  const text = await ines.page.evaluate(() => fetch("/api/projects/TIX/workflow/export?workflow=tix-main&format=scxml").then((r) => r.text()));
+  const [good, bad] = [path.join(folder, "process.scxml"), path.join(folder, "bad.scxml")];
+  writeFileSync(good, text);
+  writeFileSync(bad, "<!DOCTYPE x><scxml/>");
+  expect(readFileSync(good, "utf8")).toContain("Waiting for review");
+  await ines.press("New workflow");
+  const input = async () => (await ines.page.waitForSelector('input[type="file"]')) as unknown as { uploadFile: (file: string) => Promise<void> };
+  await (await input()).uploadFile(bad);
+  await ines.reads("document type declaration");
+  await (await input()).uploadFile(good);
+  await ines.reads("All 9 states and", '[aria-label="New workflow"]');
+  await ines.press("Look at it");
+  await ines.page.waitForSelector(".react-flow__node");
+});
+
+test("a move that happens by itself is chosen on the map, and a source of events shows its secret once", async () => {
+  await ines.open("/p/TIX/design");
+  await ines.click('.react-flow__node [data-state="Building"]');
+  await ines.page.waitForSelector('[data-inspects="Building"]');
+  await ines.click('::-p-xpath(//section//li//button[starts-with(., "Hand to review →")])');
+  await ines.choose("As soon as…", "it is deployed");
+  await ines.fill("Environment", "staging");
+  await ines.keys("Enter");
+  await ines.reads("it is deployed to staging", '[aria-label="It happens by itself when"]');
+  await ines.reads("draft stored");
+  await ines.press("Throw the draft away");
+  await design("events");
+  await ines.fill("Another source", "Pipeline");
+  await ines.press("Add it");
+  await ines.reads(/whsec_[A-Za-z0-9+/=]{40,}/);
+  await ines.press("I have noted it");
+  await ines.reads("not heard yet", '[data-source="Pipeline"]');
+  expect(await ines.text("main")).not.toContain("whsec_");
+});
