@@ -55,6 +55,8 @@ const PICTURES: Record<string, Picture> = {
     await click("::-p-xpath(//section[@aria-label='Against the past']//button[.='90 days'])")(page);
     await page.waitForSelector("section[aria-label='Against the past'] dl");
   }, after: click("::-p-xpath(//button[.='Throw the draft away'])") },
+  "design-fields": { path: "/p/TIX/design?place=fields", before: click("[data-field='Cost of delay'] button[aria-expanded]") },
+  "board-people": { path: "/p/TIX/flow?board=tix-people" },
   start: { path: "/start" },
   "sign-in": { path: "/sign-in", as: "" },
 };

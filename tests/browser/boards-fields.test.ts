@@ -155,7 +155,7 @@ test("a workflow goes out as a file and comes in again; a bad file is told and c
   await (await input()).uploadFile(bad);
   await ines.reads("document type declaration");
   await (await input()).uploadFile(good);
-  await ines.reads("All 9 states and", '[aria-label="New workflow"]');
+  await ines.reads("All 10 states and", '[aria-label="New workflow"]');
   await ines.press("Look at it");
   await ines.page.waitForSelector(".react-flow__node");
 });
