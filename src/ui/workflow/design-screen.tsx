@@ -149,21 +149,21 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
   const mayEdit = view.mayEdit;
   return (
     <div className="flex h-full flex-col">
-      <div className="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-2">
+      <div className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-4 py-2">
         <h1 className="sr-only">Process of {name}</h1>
-        <select className="field !w-auto font-semibold" aria-label="Workflow" value={workflowId} onChange={(e) => onChoose(e.target.value)}>
+        <select className="field !w-auto max-w-[220px] font-semibold" aria-label="Workflow" value={workflowId} onChange={(e) => onChoose(e.target.value)}>
           {view.workflows.map((w) => (
             <option key={w.id} value={w.id}>
               {w.name}{w.typeNames.length > 0 ? ` (${w.typeNames.join(", ")})` : ", no type yet"}
             </option>
           ))}
         </select>
-        <p className="text-[13px] text-ink-soft" role="status">
+        <p className="min-w-0 text-[13px] text-ink-soft" role="status">
           {!mayEdit
             ? `version ${running.version} · you can look; a lead can change it`
             : changes.length === 0
               ? `version ${running.version} is in force, nothing changed`
-              : `${changes.length} ${changes.length === 1 ? "change" : "changes"} since version ${running.version}, not published · ${saving === "stored" ? "draft stored" : saving === "failed" ? "not stored yet" : "storing…"}`}
+              : `${changes.length} ${changes.length === 1 ? "change" : "changes"} since version ${running.version}, not published, ${saving === "stored" ? "draft stored" : saving === "failed" ? "not stored yet" : "storing…"}`}
         </p>
         <span className="flex-1" />
         <ExportMenu projectKey={key} workflowId={workflowId} hasDraft={changes.length > 0} />

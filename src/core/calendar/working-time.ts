@@ -1,0 +1,84 @@
+import { z } from "zod";
+import { DAY, MINUTE, type DayNumber, type Instant } from "./instant";
+import { dayNumber, dayStart, isoDate, zoneOffset } from "./zone";
+
+/** When a project works, in its own time zone. */
+export interface WorkingCalendar {
+  /** By weekday, Monday first: when work begins and ends, in minutes since midnight; null on days without work. */
+  week: readonly ({ from: number; to: number } | null)[];
+  /** Days without work, whatever the weekday; ISO 8601 dates. */
+  holidays: readonly { date: string; name: string }[];
+}
+
+const MINUTES_A_DAY = 24 * 60;
+
+/** Monday to Friday, nine to five. */
+export const OFFICE_HOURS: WorkingCalendar = { week: [0, 1, 2, 3, 4, 5, 6].map((d) => (d < 5 ? { from: 9 * 60, to: 17 * 60 } : null)), holidays: [] };
+
+const minute = z.number().int().min(0).max(MINUTES_A_DAY);
+
+export const workingCalendarSchema: z.ZodType<WorkingCalendar> = z
+  .object({
+    week: z.array(z.object({ from: minute, to: minute }).nullable()).length(7),
+    holidays: z.array(z.object({ date: z.iso.date(), name: z.string().trim().max(80) })).max(500),
+  })
+  .superRefine((calendar, context) => {
+    const complain = (message: string) => context.addIssue({ code: "custom", message });
+    if (calendar.week.every((d) => d === null)) complain("There has to be a day of work in the week.");
+    if (calendar.week.some((d) => d && d.to <= d.from)) complain("A day's work ends after it begins.");
+    if (new Set(calendar.holidays.map((h) => h.date)).size < calendar.holidays.length) complain("A day without work is there twice.");
+  });
+
+/** Further than this no target lies; a calendar of nothing but holidays ends here. */
+const LONGEST_SEARCH = 3_660;
+
+/**
+ * The stretch of a day in which work is done; null on days without any. Hours are those that the clocks on the wall show: on
+ * a day on which they change, a stretch over the change is an hour shorter or longer (IANA zone rules).
+ */
+export function workOfDay(calendar: WorkingCalendar, day: DayNumber, zone: string): { from: Instant; to: Instant } | null {
+  // Day 0 was a Thursday; Monday comes first.
+  const hours = calendar.week[(((day + 3) % 7) + 7) % 7];
+  if (!hours || calendar.holidays.some((h) => h.date === isoDate(day))) return null;
+  return { from: wallClock(day, hours.from, zone), to: wallClock(day, hours.to, zone) };
+}
+
+/** The instant at which the clocks of a zone show a time; of a time that is skipped, the first moment after. */
+export function wallClock(day: DayNumber, minutes: number, zone: string): Instant {
+  if (minutes >= MINUTES_A_DAY) return dayStart(day + 1, zone);
+  const local = day * DAY + minutes * MINUTE;
+  const guess = local - zoneOffset(local, zone);
+  const instant = local - zoneOffset(guess, zone);
+  return instant + zoneOffset(instant, zone) < local ? guess : instant;
+}
+
+/** The working time between two instants, in milliseconds; 0 where the second is not after the first. */
+export function workingTime(calendar: WorkingCalendar, from: Instant, to: Instant, zone: string): number {
+  let sum = 0;
+  if (to <= from) return 0;
+  for (let day = dayNumber(from, zone); day <= dayNumber(to, zone); day++) {
+    const work = workOfDay(calendar, day, zone);
+    if (work) sum += Math.max(0, Math.min(to, work.to) - Math.max(from, work.from));
+  }
+  return sum;
+}
+
+/**
+ * The instant at which so much working time has passed since another.
+ * @param time milliseconds, not negative
+ * @throws RangeError when there is not so much work in the next ten years
+ */
+export function afterWorkingTime(calendar: WorkingCalendar, from: Instant, time: number, zone: string): Instant {
+  let left = time;
+  const first = dayNumber(from, zone);
+  for (let day = first; day < first + LONGEST_SEARCH; day++) {
+    const work = workOfDay(calendar, day, zone);
+    if (!work) continue;
+    const start = Math.max(from, work.from);
+    const room = work.to - start;
+    if (room < 0) continue;
+    if (left <= room) return start + left;
+    left -= room;
+  }
+  throw new RangeError("there is not so much working time in the next ten years");
+}
