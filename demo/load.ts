@@ -165,7 +165,7 @@ async function loadReports(tx: Transaction, project: DemoProject, items: readonl
     const source = { title, happened, reproduce: "", place: snapshot.place ?? "", from: `passenger.${reference}` };
     const row = base(source, snapshot.createdAt - 2 * HOUR);
     const after: ReportStanding = { status: "accepted", itemId: snapshot.id, parkedUntil: null, declineReason: null };
-    const acceptance = { title, typeId: "bug", severity: snapshot.severity, priority: snapshot.priority, classOfService: snapshot.classOfService, origin: snapshot.origin, teamId: snapshot.teamId, assigneeId: null, place: { at: "bottom" as const } };
+    const acceptance = { title, typeId: "bug", severity: snapshot.severity, priority: snapshot.priority, classOfService: snapshot.classOfService, origin: snapshot.origin, teamId: snapshot.teamId, assigneeId: null, place: { at: "bottom" as const }, found: null };
     judged(row, { kind: "accept", acceptance }, after, snapshot.createdAt);
     rows.push(row);
     if (random.chance(0.12)) {

@@ -4,7 +4,7 @@ import { judge, type Verdict } from "@/core/intake/verdict";
 import { ACTIONS, MAY, may, roleIn, ROLES } from "@/core/people/authorise";
 import { UNJUDGED_REPORTS } from "@demo/words/reports";
 
-const acceptance = { title: "x", typeId: "bug", severity: null, priority: "normal", classOfService: "standard", origin: "unplanned", teamId: null, assigneeId: null, place: { at: "bottom" } } as const;
+const acceptance = { title: "x", typeId: "bug", severity: null, priority: "normal", classOfService: "standard", origin: "unplanned", teamId: null, assigneeId: null, place: { at: "bottom" }, found: null } as const;
 const TODAY = 20_000;
 
 describe("verdicts", () => {

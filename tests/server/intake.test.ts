@@ -36,7 +36,7 @@ async function verdictOn(id: string, verdict: Verdict) {
 
 const ACCEPT: Verdict = {
   kind: "accept",
-  acceptance: { title: "Gate 4 hums", typeId: "bug", severity: "minor", priority: "low", classOfService: "standard", origin: "unplanned", teamId: "quayside", assigneeId: "noor", place: { at: "top" } },
+  acceptance: { title: "Gate 4 hums", typeId: "bug", severity: "minor", priority: "low", classOfService: "standard", origin: "unplanned", teamId: "quayside", assigneeId: "noor", place: { at: "top" }, found: null },
 };
 
 const drain = async () => {

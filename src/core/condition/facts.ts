@@ -57,6 +57,7 @@ export const FACTS = {
   origin: choice("origin", "origin", ORIGINS, ({ item }) => item.origin),
   outcome: choice("outcome", "outcome", OUTCOMES, ({ item }) => item.outcome, true),
   estimate: number("estimate", "estimate", ({ item }) => item.estimate, { nullable: true }),
+  remainingHours: number("remaining work", "remaining_hours", ({ item }) => item.remainingHours, { nullable: true, unit: "hours" }),
   teamId: choice("team", "team", "teams", ({ item }) => item.teamId, true),
   assigneeId: choice("assignee", "assignee", "people", ({ item }) => item.assigneeId, true),
   reviewerId: choice("reviewer", "reviewer", "people", ({ item }) => item.reviewerId, true),

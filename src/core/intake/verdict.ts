@@ -2,6 +2,7 @@ import type { DayNumber } from "@/core/calendar/instant";
 import { parseIsoDate } from "@/core/calendar/zone";
 import type { ClassOfService, Origin, Priority, Severity } from "@/core/item/fields";
 import { refuse, type Refusal } from "@/core/workflow/refusal";
+import type { Found } from "./placement";
 import type { ReportStanding } from "./report";
 
 /** Where in the backlog an accepted item lands. */
@@ -17,6 +18,8 @@ export interface Acceptance {
   teamId: string | null;
   assigneeId: string | null;
   place: BacklogPlace;
+  /** Where a bug was found; null where the question does not arise. */
+  found: Found | null;
 }
 
 /** What triage decides about a report. */

@@ -38,6 +38,8 @@ export interface EditableFields {
   sprintId: string | null;
   releaseId: string | null;
   labels: string[];
+  /** Work that is still to be done, in hours. */
+  remainingHours: number | null;
 }
 export type EditableField = keyof EditableFields;
 
@@ -59,6 +61,7 @@ export const FIELD_WORDS: Record<EditableField | "outcome" | "parentId", string>
   sprintId: "sprint",
   releaseId: "release",
   labels: "labels",
+  remainingHours: "remaining work",
   outcome: "outcome",
   parentId: "parent",
 };

@@ -41,6 +41,7 @@ export const item = pgTable(
     classOfService: text("class_of_service").$type<ClassOfService>().notNull(),
     origin: text("origin").$type<Origin>().notNull(),
     estimate: doublePrecision("estimate"),
+    remainingHours: doublePrecision("remaining_hours"),
     teamId: text("team_id").references(() => team.id),
     assigneeId: text("assignee_id").references(() => person.id),
     reviewerId: text("reviewer_id").references(() => person.id),

@@ -11,6 +11,7 @@ import { flowReport, percentiles, type FlowReport, type Percentiles } from "@/co
 import { CLASSES_OF_SERVICE } from "@/core/item/fields";
 import type { State } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
+import { readUnplanned, type UnplannedView } from "./unplanned";
 import { lastOutboxId, loadBoard } from "../board/read";
 import { enterProject, type ProjectAccess, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -81,6 +82,7 @@ export interface LearnView {
   project: { id: string; key: string; name: string; zone: string };
   query: FlowQuery;
   report: FlowReport;
+  unplanned: UnplannedView;
   states: State[];
   types: { id: string; name: string }[];
   from: string;
@@ -103,6 +105,7 @@ export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQ
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     query,
+    unplanned: await readUnplanned(db, project, period, now),
     report: flowReport(histories, period, expectationOf(project), project.zone, now),
     states: workflows.filter((w) => upper.some((t) => t.workflowId === w.id)).flatMap((w) => w.states),
     types: upper.map(({ id, name }) => ({ id, name })),

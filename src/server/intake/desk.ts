@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, inArray, isNull, ne, sql } from "drizzle-orm";
+import { and, asc, count, desc, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
 import { mostSimilar, type Text } from "@/core/intake/similarity";
 import type { ReportStatus } from "@/core/intake/report";
 import type { Verdict } from "@/core/intake/verdict";
@@ -30,6 +30,9 @@ export interface DeskView {
   people: (RosterPerson & { load: number })[];
   teams: { id: string; name: string }[];
   backlogTop: { id: string; key: string; title: string }[];
+  /** What a bug can have been found in: work in progress, and what was finished lately. */
+  inWork: { id: string; key: string; title: string }[];
+  finishedLately: { id: string; key: string; title: string }[];
   mayJudge: boolean;
   now: number;
 }
@@ -50,7 +53,7 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
   const db = database();
   const access = await enterProject(db, viewer, { key: projectKey }, "read intake");
   const { project } = access;
-  const [queue, aside, { types }, people, loads, backlogTop] = await Promise.all([
+  const [queue, aside, { types }, people, loads, backlogTop, inWork, finishedLately] = await Promise.all([
     db.select(queueColumns).from(report).where(and(eq(report.projectId, project.id), eq(report.status, "unjudged"))).orderBy(asc(report.receivedAt), asc(report.id)),
     db.select(queueColumns).from(report).where(and(eq(report.projectId, project.id), inArray(report.status, ["asked", "parked"]))).orderBy(asc(report.receivedAt)),
     projectTypes(db, project.id),
@@ -63,7 +66,10 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
       .where(and(eq(item.projectId, project.id), eq(item.stateKind, "unstarted"), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`))
       .orderBy(asc(item.rank))
       .limit(40),
+    foundIn(project.id, sql`${item.stateKind} in ('waiting', 'working')`, 120),
+    foundIn(project.id, sql`${item.stateKind} = 'finished' and ${item.outcome} = 'delivered'`, 80),
   ]);
+  const keyed = (b: { id: string; number: number; title: string }) => ({ id: b.id, key: `${project.key}-${b.number}`, title: b.title });
   const loadOf = new Map(loads.map((l) => [l.id, l.load]));
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
@@ -72,11 +78,23 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
     types: types.filter((t) => t.level >= 1).map(({ id, name }) => ({ id, name })),
     people: people.people.map((p) => ({ ...p, load: loadOf.get(p.id) ?? 0 })),
     teams: people.teams,
-    backlogTop: backlogTop.map((b) => ({ id: b.id, key: `${project.key}-${b.number}`, title: b.title })),
+    backlogTop: backlogTop.map(keyed),
+    inWork: inWork.map(keyed),
+    finishedLately: finishedLately.map(keyed),
     mayJudge: access.may("judge report"),
     now,
   };
 }
+
+/** Items of their own in some state, those that moved last first. */
+const foundIn = (projectId: string, where: SQL, most: number) =>
+  database()
+    .select({ id: item.id, number: item.number, title: item.title })
+    .from(item)
+    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
+    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`, where))
+    .orderBy(desc(item.enteredStateAt))
+    .limit(most);
 
 /** How many reports wait for a verdict; the number beside the Intake stop. */
 export async function unjudgedCount(projectId: string): Promise<number> {

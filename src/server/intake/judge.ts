@@ -2,17 +2,11 @@ import { and, desc, eq, isNull } from "drizzle-orm";
 import { dayNumber } from "@/core/calendar/zone";
 import { judge, type Verdict } from "@/core/intake/verdict";
 import type { ReportStanding } from "@/core/intake/report";
-import { decide } from "@/core/item/decide";
 import { isRefusal, refuse } from "@/core/workflow/refusal";
 import { transact, type Transaction } from "@/db/connection";
 import { item, outbox, report, reportMessage, reportVerdict } from "@/db/schema";
-import { NEW_ITEM } from "@/core/item/new-item";
-import { createItemIn } from "../item/create";
+import { acceptReport, withdrawAccepted } from "./accept";
 import { recordCommand } from "../item/command";
-import { moveNeeds } from "../item/move-needs";
-import { snapshotOf } from "../item/rows";
-import { storeEvents } from "../item/store";
-import { decideNaming, decisionContext, workflowOf } from "../item/surroundings";
 import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
@@ -77,26 +71,7 @@ async function itemOfVerdict(
   // Refused before an item is made when the report has its verdict already.
   const possible = judge(standingOf(row), verdict, row.id, 0);
   if (isRefusal(possible)) throw new Refused(possible);
-  const { place, ...fields } = verdict.acceptance;
-  const created = await createItemIn(
-    tx,
-    viewer,
-    access,
-    { ...NEW_ITEM, ...fields, description: describe(row), place: row.place || null },
-    place.at === "top" ? "first" : place.at === "bottom" ? "last" : { itemId: place.itemId },
-    commandId,
-    "verdict",
-  );
-  return created.id;
-}
-
-/** The report as the description of its item, in Markdown. */
-function describe(row: ReportRow): string {
-  const parts = [row.happened];
-  if (row.reproduce) parts.push(`### How to make it happen again\n\n${row.reproduce}`);
-  if (row.place) parts.push(`### Where\n\n${row.place}`);
-  parts.push(`Reported as ${row.reference}.`);
-  return parts.join("\n\n");
+  return (await acceptReport(tx, viewer, access, row, verdict.acceptance, commandId)).id;
 }
 
 /**
@@ -111,7 +86,7 @@ export async function undoVerdict(viewer: Viewer, reportId: string, verdictId: s
     if (last.after.status !== row.status)
       throw new Refused(refuse("conflict", "The requester has answered meanwhile.", "The report is in the queue again; judge it anew."));
     const now = Date.now();
-    if (last.verdict.kind === "accept" && row.itemId) await withdrawItem(tx, viewer, access, row);
+    if (last.verdict.kind === "accept" && row.itemId) await withdrawAccepted(tx, viewer, access, row, last.id);
     if (last.verdict.kind === "ask")
       await tx.update(reportMessage).set({ takenBackAt: now }).where(and(eq(reportMessage.reportId, row.id), eq(reportMessage.kind, "question"), eq(reportMessage.at, last.at)));
     await tx.update(report).set({ ...last.before, version: row.version + 1 }).where(eq(report.id, row.id));
@@ -119,18 +94,4 @@ export async function undoVerdict(viewer: Viewer, reportId: string, verdictId: s
     await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
     return { verdictId, status: last.before.status, itemKey: null };
   });
-}
-
-async function withdrawItem(tx: Transaction, viewer: Viewer, access: ProjectAccess, row: ReportRow): Promise<void> {
-  const [found] = await tx.select().from(item).where(eq(item.id, row.itemId!)).for("update");
-  const others = await tx.select({ id: report.id }).from(report).where(eq(report.itemId, found.id));
-  if (others.length > 1)
-    throw new Refused(refuse("in use", "Other reports were merged into its item.", "Undo those verdicts first."));
-  const before = snapshotOf(found);
-  const surroundings = { access, workflow: await workflowOf(tx, before.projectId, before.typeId) };
-  const needs = await moveNeeds(tx, viewer, access, before, undefined);
-  const events = await decideNaming(tx, before.projectId, (naming) =>
-    decide(before, { kind: "withdraw", note: `The verdict on ${row.reference} was undone.` }, decisionContext(viewer, surroundings, before, crypto.randomUUID(), needs, naming, { cause: "undo" })),
-  );
-  await storeEvents(tx, before, events);
 }

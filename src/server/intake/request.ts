@@ -31,6 +31,14 @@ export const verdictRequest = z.discriminatedUnion("kind", [
         z.object({ at: z.literal("bottom") }),
         z.object({ at: z.literal("below"), itemId: z.uuid() }),
       ]),
+      found: z
+        .discriminatedUnion("where", [
+          z.object({ where: z.literal("in work"), itemId: z.uuid("Choose the item it was found in."), hours: z.number().min(0).max(1_000), retestHours: z.number().min(0).max(1_000) }),
+          z.object({ where: z.literal("in finished work"), itemId: z.uuid().nullable() }),
+          z.object({ where: z.literal("fix now") }),
+        ])
+        .nullable()
+        .default(null),
     }),
   }),
   z.object({ kind: z.literal("merge"), itemId: z.uuid() }),

@@ -6,6 +6,7 @@ import { eventWords, linkWords } from "@/core/item/words";
 import type { OwnField } from "@/core/item/own-field";
 import type { Release, Sprint } from "@/core/plan/sprint";
 import type { ItemSnapshot } from "@/core/item/fields";
+import { remainingWork } from "@/core/flow/unplanned";
 import { zigzag, type Zigzag } from "@/core/flow/zigzag";
 import { daysTouched } from "@/core/calendar/zone";
 import { transitionsFrom, stateOf, type Transition } from "@/core/workflow/workflow";
@@ -37,6 +38,8 @@ export interface ItemView {
   agreement: Agreement;
   stateNames: Record<string, string>;
   ageDays: number;
+  /** What is still to be done of it, in hours; null where nothing says. */
+  remaining: number | null;
   people: RosterPerson[];
   teams: { id: string; name: string }[];
   types: ItemType[];
@@ -147,6 +150,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     ageDays: daysTouched(row.clock, access.project.zone, now),
     ...people,
     types: types.types,
+    remaining: remainingWork(snapshot.remainingHours, children.map((c) => ({ finished: c.stateKind === "finished", remainingHours: c.remainingHours }))),
     sprints,
     releases,
     ownFields,

@@ -30,6 +30,7 @@ export const editableFields = z.object({
   dueOn: isoDate.nullable(),
   sprintId: id.nullable(),
   releaseId: id.nullable(),
+  remainingHours: z.number().min(0).max(10_000).nullable(),
   labels: z.array(z.string().trim().min(1).max(40)).max(20).transform((labels) => [...new Set(labels)]),
 });
 

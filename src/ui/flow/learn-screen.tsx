@@ -2,6 +2,7 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { expectationWords } from "@/core/flow/expectation";
+import type { UnplannedShare } from "@/core/flow/unplanned";
 import type { FlowReport } from "@/core/flow/report";
 import { CLASSES_OF_SERVICE } from "@/core/item/fields";
 import type { State } from "@/core/workflow/workflow";
@@ -22,6 +23,7 @@ export interface LearnView {
   project: { id: string; key: string; name: string; zone: string };
   query: { period: string; type?: string; class?: string };
   report: FlowReport;
+  unplanned: { share: UnplannedShare; escaped: { release: string; ids: string[] }[]; velocity: { sprint: string; points: number }[] };
   states: State[];
   types: { id: string; name: string }[];
   from: string;
@@ -106,12 +108,18 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
         </div>
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">
-        <dl className="mb-3 grid grid-cols-2 gap-x-6 gap-y-2 lg:grid-cols-6">
+        <dl className="mb-3 grid grid-cols-2 gap-x-6 gap-y-2 lg:grid-cols-4 xl:grid-cols-8">
           <Figure name="kept the expectation" figure={figure(percent(report.kept.share), "Took longer than the expectation", late.map((f) => f.itemId), report.kept.met === false)} note={expectationWords(report.expectation)} />
           <Figure name="finished" figure={figure(String(report.finished.length), "Finished in the period", finishedIds)} note={`${(report.little.throughput * 7).toFixed(1)} a week`} />
           <Figure name="half took at most" figure={figure(report.percentiles.p50 === null ? "–" : `${report.percentiles.p50} d`, "Took at most this long", report.finished.filter((f) => f.days <= (report.percentiles.p50 ?? 0)).map((f) => f.itemId))} note={report.percentiles.p85 === null ? "" : `85 % at most ${report.percentiles.p85} d`} />
           <Figure name="in progress now" figure={figure(String(report.ageing.length), "In progress now", report.ageing.map((a) => a.itemId))} note={`${report.little.averageWip.toFixed(1)} on average`} />
           <Figure name="flow efficiency" figure={figure(percent(report.times.efficiency), "Finished in the period", finishedIds)} note={`${shortDays(report.times.blocked)} blocked per item`} />
+          <Figure name="unplanned" figure={figure(percent(view.unplanned.share.share), "Finished and not planned", view.unplanned.share.unplanned)} note={`${view.unplanned.share.unplanned.length} of ${view.unplanned.share.finished} delivered`} />
+          <Figure
+            name="bugs found in finished work"
+            figure={figure(String(view.unplanned.escaped.reduce((sum, e) => sum + e.ids.length, 0)), "Found in finished work", view.unplanned.escaped.flatMap((e) => e.ids))}
+            note={view.unplanned.escaped.length === 0 ? "none in the period" : view.unplanned.escaped.map((e) => `${e.release}: ${e.ids.length}`).join(", ")}
+          />
           <Figure
             name="check: Little’s law"
             figure={<span className="font-bold">{report.little.gap === null ? "–" : `${report.little.gap >= 0 ? "+" : "−"}${Math.abs(report.little.gap).toFixed(1)}`}</span>}

@@ -20,6 +20,8 @@ export interface DeskView {
   people: { id: string; name: string; calling: string | null; load: number }[];
   teams: { id: string; name: string }[];
   backlogTop: { id: string; key: string; title: string }[];
+  inWork: { id: string; key: string; title: string }[];
+  finishedLately: { id: string; key: string; title: string }[];
   mayJudge: boolean;
   now: number;
 }

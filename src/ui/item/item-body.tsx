@@ -42,6 +42,7 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
               {item.stateKind === "finished" ? "took" : "age"} {daysWords(view.ageDays)}
             </>
           )}
+          {view.remaining !== null && item.stateKind !== "finished" && <> · {view.remaining} h remain</>}
           {item.classOfService === "expedite" && <b className="text-ink"> · expedite</b>}
           {item.origin === "unplanned" && <em> · unplanned</em>}
         </p>

@@ -50,6 +50,7 @@ export function ItemFields({ handle }: { handle: ItemHandle }) {
       {choice("Sprint", "sprintId", named(view.sprints), "No sprint")}
       {choice("Release", "releaseId", named(view.releases), "No release")}
       <Typed label="Estimate" type="number" value={item.estimate === null ? "" : String(item.estimate)} locked={locked} onStore={(text) => store({ estimate: text === "" ? null : Number(text) })} />
+      <Typed label="Hours left" type="number" value={item.remainingHours === null ? "" : String(item.remainingHours)} locked={locked} onStore={(text) => store({ remainingHours: text === "" ? null : Number(text) })} />
       <Typed label="Due" type="date" value={item.dueOn ?? ""} locked={locked} onStore={(text) => store({ dueOn: text || null })} />
       <Typed label="Labels" type="text" wide value={item.labels.join(", ")} locked={locked} onStore={(text) => store({ labels: [...new Set(text.split(",").map((l) => l.trim().slice(0, 40)).filter(Boolean))].slice(0, 20) })} />
       <Typed label="Where" type="text" wide value={item.place ?? ""} locked={locked} onStore={(text) => store({ place: text || null })} />

@@ -32,6 +32,7 @@ export interface ItemView {
   agreement: Agreement;
   stateNames: Record<string, string>;
   ageDays: number;
+  remaining: number | null;
   people: { id: string; name: string }[];
   teams: { id: string; name: string }[];
   types: ItemType[];

@@ -1,0 +1,1 @@
+ALTER TABLE "item" ADD COLUMN "remaining_hours" double precision;

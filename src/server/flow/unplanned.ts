@@ -1,0 +1,48 @@
+import { and, eq, gte, isNull, lt, sql } from "drizzle-orm";
+import { alias } from "drizzle-orm/pg-core";
+import type { Instant } from "@/core/calendar/instant";
+import { dayStart, parseIsoDate } from "@/core/calendar/zone";
+import { escapedByRelease, unplannedShare, velocity, type FinishedWork, type UnplannedShare } from "@/core/flow/unplanned";
+import type { Reader } from "@/db/connection";
+import { item, itemLink, itemType } from "@/db/schema";
+import { loadReleases, loadSprints } from "../plan/boxes";
+
+/** What came in between, and what got past testing, as Learn shows it. */
+export interface UnplannedView {
+  share: UnplannedShare;
+  /** Bugs found in finished work in the period, by the release that it went out with. */
+  escaped: { release: string; ids: string[] }[];
+  /** Estimate finished in each of the last sprints, the latest last. */
+  velocity: { sprint: string; points: number }[];
+}
+
+const SPRINTS_SHOWN = 6;
+
+/** Delivered items of their own, with what measures of planning ask about them. */
+export async function finishedWork(reader: Reader, projectId: string, from: Instant, to: Instant): Promise<FinishedWork[]> {
+  return reader
+    .select({ itemId: item.id, origin: item.origin, estimate: item.estimate, finishedAt: item.enteredStateAt })
+    .from(item)
+    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
+    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), eq(item.stateKind, "finished"), eq(item.outcome, "delivered"), sql`${itemType.level} >= 1`, gte(item.enteredStateAt, from), lt(item.enteredStateAt, to)));
+}
+
+export async function readUnplanned(reader: Reader, project: { id: string; zone: string }, period: { from: Instant; to: Instant }, now: Instant): Promise<UnplannedView> {
+  const [sprints, releases] = [await loadSprints(reader, project.id), await loadReleases(reader, project.id)];
+  const ended = sprints.filter((s) => dayStart(parseIsoDate(s.startsOn), project.zone) <= now).slice(-SPRINTS_SHOWN);
+  const first = ended[0] ? dayStart(parseIsoDate(ended[0].startsOn), project.zone) : now;
+  const work = await finishedWork(reader, project.id, Math.min(first, period.from), now + 1);
+  const origin = alias(item, "origin");
+  const bugs = await reader
+    .select({ itemId: item.id, releaseId: origin.releaseId })
+    .from(item)
+    .innerJoin(itemLink, and(eq(itemLink.fromItemId, item.id), eq(itemLink.kind, "came from")))
+    .innerJoin(origin, eq(origin.id, itemLink.toItemId))
+    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), gte(item.createdAt, period.from), lt(item.createdAt, period.to)));
+  const nameOf = (id: string | null) => releases.find((r) => r.id === id)?.name ?? "no release";
+  return {
+    share: unplannedShare(work.filter((w) => w.finishedAt >= period.from && w.finishedAt < period.to)),
+    escaped: [...escapedByRelease(bugs)].map(([id, ids]) => ({ release: nameOf(id), ids })).sort((a, b) => b.ids.length - a.ids.length),
+    velocity: ended.map((s) => ({ sprint: s.name, points: velocity(work, dayStart(parseIsoDate(s.startsOn), project.zone), dayStart(parseIsoDate(s.endsOn) + 1, project.zone)) })),
+  };
+}
