@@ -2,6 +2,7 @@ import { randomBytes } from "node:crypto";
 import { FIRST_TYPES } from "@/core/item/item-type";
 import { demoBoards } from "./boards";
 import { demoFields } from "./fields";
+import { demoRules, demoWorth } from "./worth";
 import { demoReleases, demoSprints } from "./plans";
 import { hashPassword } from "better-auth/crypto";
 import { eq } from "drizzle-orm";
@@ -39,6 +40,10 @@ export async function loadDemo(now: Instant = Date.now()): Promise<{ items: numb
       const items = projectHistory(project, workflow, tasks, now);
       await loadItems(tx, items);
       await tx.update(table.project).set({ nextItemNumber: items.length + 1 }).where(eq(table.project.key, project.key));
+      const { scores, votes } = demoWorth(items, seededRandom(project.process.seed + 6000), now);
+      await tx.insert(table.intakeRules).values(demoRules(project));
+      await inChunks(scores, (c) => tx.insert(table.itemScore).values(c));
+      await inChunks(votes, (c) => tx.insert(table.itemVote).values(c));
       counts.items += items.length;
       counts.events += items.reduce((n, i) => n + i.events.length, 0);
       counts.reports += await loadReports(tx, project, items, now);

@@ -7,3 +7,4 @@ export * from "./schema/people";
 export * from "./schema/plan";
 export * from "./schema/project";
 export * from "./schema/workflow";
+export * from "./schema/worth";

@@ -4,6 +4,8 @@ import type { ReportStatus } from "@/core/intake/report";
 import type { Verdict } from "@/core/intake/verdict";
 import { database } from "@/db/connection";
 import { item, itemType, person, report, reportMessage, reportPicture, reportVerdict, state } from "@/db/schema";
+import type { TargetState } from "@/core/intake/service-target";
+import { queuePromises } from "./promises";
 import { enterProject } from "../people/access";
 import { roster, type RosterPerson } from "../people/roster";
 import type { Viewer } from "../people/viewer";
@@ -19,6 +21,8 @@ export interface QueueRow {
   returnedAt: number | null;
   status: ReportStatus;
   parkedUntil: string | null;
+  /** The promise of a first answer, while it has no verdict. */
+  promise: { target: string; answer: TargetState } | null;
 }
 
 export interface DeskView {
@@ -46,6 +50,7 @@ const queueColumns = {
   returnedAt: report.returnedAt,
   status: report.status,
   parkedUntil: report.parkedUntil,
+  happened: report.happened,
 };
 
 /** The triage desk: what has no verdict yet, oldest first, and what it needs to give one. */
@@ -69,12 +74,14 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
     foundIn(project.id, sql`${item.stateKind} in ('waiting', 'working')`, 120),
     foundIn(project.id, sql`${item.stateKind} = 'finished' and ${item.outcome} = 'delivered'`, 80),
   ]);
+  const promises = await queuePromises(db, project, queue, types.find((t) => t.id === "bug")?.id ?? types[0]?.id ?? "", now);
+  const row = ({ happened: _, ...r }: (typeof queue)[number]): QueueRow => ({ ...r, promise: promises.get(r.id) ?? null });
   const keyed = (b: { id: string; number: number; title: string }) => ({ id: b.id, key: `${project.key}-${b.number}`, title: b.title });
   const loadOf = new Map(loads.map((l) => [l.id, l.load]));
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
-    queue,
-    aside,
+    queue: queue.map(row),
+    aside: aside.map(row),
     types: types.filter((t) => t.level >= 1).map(({ id, name }) => ({ id, name })),
     people: people.people.map((p) => ({ ...p, load: loadOf.get(p.id) ?? 0 })),
     teams: people.teams,

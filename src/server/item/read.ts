@@ -15,6 +15,7 @@ import { block, comment, item, itemEvent, itemLink, person, project, report, sta
 import { enterProject, visibleTo } from "../people/access";
 import { roster, type RosterPerson } from "../people/roster";
 import type { Viewer } from "../people/viewer";
+import { promiseOf, type ItemPromise } from "../intake/promises";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
 import { loadReleases, loadSprints } from "../plan/boxes";
@@ -40,6 +41,7 @@ export interface ItemView {
   ageDays: number;
   /** What is still to be done of it, in hours; null where nothing says. */
   remaining: number | null;
+  promise: ItemPromise | null;
   people: RosterPerson[];
   teams: { id: string; name: string }[];
   types: ItemType[];
@@ -150,6 +152,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     ageDays: daysTouched(row.clock, access.project.zone, now),
     ...people,
     types: types.types,
+    promise: await promiseOf(db, viewer, access.project, row.id, now),
     remaining: remainingWork(snapshot.remainingHours, children.map((c) => ({ finished: c.stateKind === "finished", remainingHours: c.remainingHours }))),
     sprints,
     releases,

@@ -4,6 +4,7 @@ import type { VerdictKind } from "@/core/intake/verdict";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { tellProblem } from "@/ui/kit/notice";
 import { problemOf } from "@/ui/kit/request";
+import { PromiseMark } from "./promise-mark";
 import { ReportReader } from "./report-reader";
 import { SimilarList } from "./similar-list";
 import type { DeskView, QueueRow, ReportView } from "./types";
@@ -136,6 +137,11 @@ function Queue({ rows, openId, now, onOpen, empty }: { rows: QueueRow[]; openId:
                 </span>
               </span>
               <span className="line-clamp-2 font-medium leading-snug">{row.title}</span>
+              {row.promise && (
+                <span className="block">
+                  <PromiseMark state={row.promise.answer} what="answer" />
+                </span>
+              )}
               {row.returnedAt !== null && <span className="text-[12.5px] text-signal-ink">came back: answered or its day has come</span>}
             </button>
           </li>

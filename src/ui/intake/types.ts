@@ -1,4 +1,5 @@
 import type { ReportStatus } from "@/core/intake/report";
+import type { TargetState } from "@/core/intake/service-target";
 import type { Verdict } from "@/core/intake/verdict";
 
 export interface QueueRow {
@@ -10,6 +11,7 @@ export interface QueueRow {
   returnedAt: number | null;
   status: ReportStatus;
   parkedUntil: string | null;
+  promise: { target: string; answer: TargetState } | null;
 }
 
 export interface DeskView {
@@ -27,7 +29,7 @@ export interface DeskView {
 }
 
 export interface ReportView {
-  report: QueueRow & { happened: string; reproduce: string; mail: string; version: number; declineReason: string | null; itemId: string | null };
+  report: Omit<QueueRow, "promise"> & { happened: string; reproduce: string; mail: string; version: number; declineReason: string | null; itemId: string | null };
   hasPicture: boolean;
   messages: { kind: string; body: string; at: number; author: string | null }[];
   verdicts: { id: string; verdict: Verdict; by: string; at: number; undoneAt: number | null }[];

@@ -2,6 +2,7 @@
 import { tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
 import { daysWords, exact } from "@/ui/kit/time";
+import { PromiseMark } from "@/ui/intake/promise-mark";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 import { useEffect, useRef, useState } from "react";
 import { EditableText } from "./editable-text";
@@ -46,6 +47,12 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
           {item.classOfService === "expedite" && <b className="text-ink"> · expedite</b>}
           {item.origin === "unplanned" && <em> · unplanned</em>}
         </p>
+        {view.promise && (
+          <p className="mt-1 flex flex-wrap items-center gap-x-3 text-[12.5px] text-ink-soft">
+            {view.promise.target}:{view.promise.answer && <PromiseMark state={view.promise.answer} what="answer" />}
+            {view.promise.resolve && <PromiseMark state={view.promise.resolve} what="done" />}
+          </p>
+        )}
       </div>
       {item.withdrawnAt !== null && <p className="bg-signal-soft px-3 py-2 text-signal-ink">This item was taken back to the intake queue when its verdict was undone.</p>}
       <MoveButtons handle={handle} />

@@ -7,6 +7,7 @@ import type { Agreement } from "@/core/item/agreement";
 import type { EditableFields, ItemSnapshot, LinkKind } from "@/core/item/fields";
 import type { OwnField, OwnValue } from "@/core/item/own-field";
 import type { Release, Sprint } from "@/core/plan/sprint";
+import type { TargetState } from "@/core/intake/service-target";
 import type { Zigzag } from "@/core/flow/zigzag";
 import type { Transition } from "@/core/workflow/workflow";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
@@ -33,6 +34,7 @@ export interface ItemView {
   stateNames: Record<string, string>;
   ageDays: number;
   remaining: number | null;
+  promise: { target: string; answer: TargetState | null; resolve: TargetState | null } | null;
   people: { id: string; name: string }[];
   teams: { id: string; name: string }[];
   types: ItemType[];

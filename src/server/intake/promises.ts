@@ -1,0 +1,185 @@
+import { and, asc, eq, gte, inArray, isNull, min, ne, or, sql } from "drizzle-orm";
+import type { Instant, Interval } from "@/core/calendar/instant";
+import { WEEK } from "@/core/calendar/instant";
+import { holds } from "@/core/condition/evaluate";
+import { NOTHING_AROUND } from "@/core/condition/facts";
+import { keptShare, targetState, type ServiceTarget, type TargetState } from "@/core/intake/service-target";
+import { NEW_ITEM } from "@/core/item/new-item";
+import { applyEvent } from "@/core/item/snapshot";
+import { database, type Reader } from "@/db/connection";
+import { item, itemType, report, reportMessage, reportVerdict, state, stay, teamMember } from "@/db/schema";
+import { compileCondition, type SqlAsker } from "../condition/compile";
+import { loadVocabulary } from "../condition/vocabulary";
+import { loadOwnFields } from "../item/own-fields";
+import { enterProject } from "../people/access";
+import type { Viewer } from "../people/viewer";
+import { sprintsNow } from "../plan/boxes";
+import { loadRules, type IntakeRules } from "./rules";
+
+/** How the promises about an item stand. */
+export interface ItemPromise {
+  target: string;
+  answer: TargetState | null;
+  resolve: TargetState | null;
+}
+
+export interface PromiseRow extends ItemPromise {
+  itemId: string;
+  key: string;
+  title: string;
+  typeId: string;
+  stateName: string;
+  assigneeId: string | null;
+}
+
+export interface PromisesView {
+  project: { id: string; key: string; name: string; zone: string };
+  rules: IntakeRules;
+  /** Open items with a promise, those that are due first on top. */
+  open: PromiseRow[];
+  /** Of the last twelve weeks, by target. */
+  kept: { target: string; answered: number | null; resolved: number | null; items: number; missedIds: string[] }[];
+  vocabulary: Awaited<ReturnType<typeof loadVocabulary>>;
+  people: { id: string; name: string }[];
+  mayEdit: boolean;
+  now: Instant;
+}
+
+const KEPT_WEEKS = 12;
+
+/** What was promised about a project's items, and how it stands. */
+export async function readPromises(viewer: Viewer, projectKey: string, now = Date.now()): Promise<PromisesView> {
+  const db = database();
+  const access = await enterProject(db, viewer, { key: projectKey }, "read flow");
+  const { project } = access;
+  const [rules, vocabulary] = [await loadRules(db, project.id), await loadVocabulary(db, project.id)];
+  const recent = or(ne(item.stateKind, "finished"), gte(item.enteredStateAt, now - KEPT_WEEKS * WEEK))!;
+  const asker = await sqlAsker(db, viewer, project, now);
+  const rows = await db
+    .select({ item, stateName: state.name, targets: sql<boolean[]>`array[${sql.join([...rules.targets.map((t) => compileCondition(t.condition, asker)), sql`false`], sql`, `)}]` })
+    .from(item)
+    .innerJoin(state, eq(state.id, item.stateId))
+    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
+    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`, recent));
+  const chosen = rows.flatMap((r) => {
+    const target = rules.targets[r.targets.indexOf(true)];
+    return target ? [{ ...r, target }] : [];
+  });
+  const promised = await promisedOf(db, chosen.map((c) => c.item));
+  const all = chosen.map(({ item: row, stateName, target }) => ({
+    finished: row.stateKind === "finished",
+    row: { itemId: row.id, key: `${project.key}-${row.number}`, title: row.title, typeId: row.typeId, stateName, assigneeId: row.assigneeId, ...standing(target, promised.get(row.id)!, rules, project.zone, now) } satisfies PromiseRow,
+  }));
+  return {
+    project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
+    rules,
+    open: all.filter((a) => !a.finished).map((a) => a.row).sort((a, b) => urgency(a) - urgency(b)),
+    kept: rules.targets.map((t) => keptOf(t.name, all.map((a) => a.row).filter((r) => r.target === t.name))),
+    vocabulary,
+    people: vocabulary.people,
+    mayEdit: access.may("edit workflow"),
+    now,
+  };
+}
+
+/** Less is more urgent: the least time left among what is still open. */
+function urgency({ answer, resolve }: ItemPromise): number {
+  const left = [answer, resolve].filter((s): s is TargetState => s !== null && s.standing !== "kept").map((s) => s.left);
+  return left.length > 0 ? Math.min(...left) : Infinity;
+}
+
+function keptOf(target: string, rows: readonly PromiseRow[]): PromisesView["kept"][number] {
+  const of = (which: "answer" | "resolve") => rows.flatMap((r) => r[which] ?? []);
+  const missed = rows.filter((r) => r.answer?.standing === "missed" || r.resolve?.standing === "missed");
+  return { target, answered: keptShare(of("answer")), resolved: keptShare(of("resolve")), items: rows.length, missedIds: missed.map((r) => r.itemId) };
+}
+
+interface Course {
+  since: Instant;
+  answeredAt: Instant | null;
+  resolvedAt: Instant | null;
+  paused: Interval[];
+}
+
+function standing(target: ServiceTarget, { since, answeredAt, resolvedAt, paused }: Course, rules: IntakeRules, zone: string, now: Instant): ItemPromise {
+  const counting = { calendar: rules.calendar, zone, now };
+  const of = (hours: number | null, metAt: Instant | null) => (hours === null ? null : targetState(hours, target.working, { since, metAt, paused }, counting));
+  return { target: target.name, answer: of(target.answerHours, answeredAt ?? resolvedAt), resolve: of(target.resolveHours, resolvedAt) };
+}
+
+/** What counts for promises about some items: when they came in, were answered, were done, and when the requester was asked. */
+async function promisedOf(reader: Reader, items: readonly (typeof item.$inferSelect)[]): Promise<Map<string, Course>> {
+  const ids = items.map((i) => i.id);
+  if (ids.length === 0) return new Map();
+  const received = await reader.select({ id: report.itemId, at: min(report.receivedAt) }).from(report).where(inArray(report.itemId, ids)).groupBy(report.itemId);
+  const judged = await reader.select({ id: report.itemId, at: min(reportVerdict.at) }).from(report).innerJoin(reportVerdict, eq(reportVerdict.reportId, report.id)).where(and(inArray(report.itemId, ids), isNull(reportVerdict.undoneAt))).groupBy(report.itemId);
+  const started = await reader.select({ id: stay.itemId, at: min(stay.enteredAt) }).from(stay).where(and(inArray(stay.itemId, ids), ne(stay.kind, "unstarted"))).groupBy(stay.itemId);
+  const messages = await reader
+    .select({ id: report.itemId, reportId: report.id, kind: reportMessage.kind, at: reportMessage.at })
+    .from(reportMessage)
+    .innerJoin(report, eq(report.id, reportMessage.reportId))
+    .where(and(inArray(report.itemId, ids), ne(reportMessage.kind, "progress"), isNull(reportMessage.takenBackAt)))
+    .orderBy(asc(reportMessage.id));
+  const at = (rows: { id: string | null; at: Instant | null }[]) => new Map(rows.map((r) => [r.id, r.at]));
+  const [came, answered, begun] = [at(received), at(judged), at(started)];
+  return new Map(
+    items.map((i) => [
+      i.id,
+      {
+        since: came.get(i.id) ?? i.createdAt,
+        answeredAt: answered.get(i.id) ?? begun.get(i.id) ?? null,
+        resolvedAt: i.stateKind === "finished" ? i.enteredStateAt : null,
+        paused: pauses(messages.filter((m) => m.id === i.id)),
+      },
+    ]),
+  );
+}
+
+/** From each question to its answer, report by report. */
+function pauses(messages: readonly { reportId: string; kind: string; at: Instant }[]): Interval[] {
+  const open = new Map<string, Interval>();
+  const all: Interval[] = [];
+  for (const { reportId, kind, at } of messages) {
+    const asked = open.get(reportId);
+    if (kind === "question" && !asked) {
+      const pause: Interval = { from: at, to: null };
+      open.set(reportId, pause);
+      all.push(pause);
+    } else if (kind === "answer" && asked) {
+      asked.to = at;
+      open.delete(reportId);
+    }
+  }
+  return all;
+}
+
+async function sqlAsker(reader: Reader, viewer: Viewer, project: { id: string; zone: string }, now: Instant): Promise<SqlAsker> {
+  const teams = await reader.select({ id: teamMember.teamId }).from(teamMember).where(eq(teamMember.personId, viewer.personId));
+  return { personId: viewer.personId, teamIds: teams.map((t) => t.id), now, zone: project.zone, sprints: await sprintsNow(reader, project, now), ownFields: await loadOwnFields(reader, project.id) };
+}
+
+/** What was promised about one item; null where nothing is. */
+export async function promiseOf(reader: Reader, viewer: Viewer, project: { id: string; zone: string }, itemId: string, now: Instant): Promise<ItemPromise | null> {
+  const rules = await loadRules(reader, project.id);
+  if (rules.targets.length === 0) return null;
+  const asker = await sqlAsker(reader, viewer, project, now);
+  const [row] = await reader.select({ item, targets: sql<boolean[]>`array[${sql.join(rules.targets.map((t) => compileCondition(t.condition, asker)), sql`, `)}]` }).from(item).where(eq(item.id, itemId));
+  const target = row && rules.targets[row.targets.indexOf(true)];
+  if (!target) return null;
+  return standing(target, (await promisedOf(reader, [row.item])).get(itemId)!, rules, project.zone, now);
+}
+
+/**
+ * The promise of a first answer about reports that have no verdict yet, by report. What such a report would be is asked of the
+ * conditions: an unplanned bug of that title and text.
+ */
+export async function queuePromises(reader: Reader, project: { id: string; zone: string }, reports: readonly { id: string; title: string; happened: string; receivedAt: Instant }[], typeId: string, now: Instant): Promise<Map<string, { target: string; answer: TargetState }>> {
+  const rules = await loadRules(reader, project.id);
+  const found = new Map<string, { target: string; answer: TargetState }>();
+  for (const r of reports) {
+    const would = applyEvent(null, { kind: "created", itemId: r.id, seq: 1, at: r.receivedAt, actorId: null, cause: "verdict", commandId: r.id, new: { ...NEW_ITEM, projectId: project.id, number: 0, typeId, title: r.title, description: r.happened, origin: "unplanned", stateId: "", stateKind: "unstarted", rank: "" } });
+    const target = rules.targets.find((t) => holds(t.condition, { ...NOTHING_AROUND, item: would }, { personId: null, teamIds: [], now, zone: project.zone }));
+    if (target?.answerHours) found.set(r.id, { target: target.name, answer: targetState(target.answerHours, target.working, { since: r.receivedAt, metAt: null, paused: [] }, { calendar: rules.calendar, zone: project.zone, now }) });
+  }
+  return found;
+}

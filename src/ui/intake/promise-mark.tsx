@@ -1,0 +1,23 @@
+import { AlertTriangle, CheckCircle2, CircleDot, PauseCircle, XCircle } from "lucide-react";
+import { targetWords, type TargetStanding, type TargetState } from "@/core/intake/service-target";
+
+const LOOK: Record<TargetStanding, { Icon: typeof CircleDot; className: string; word: string }> = {
+  kept: { Icon: CheckCircle2, className: "text-done", word: "kept" },
+  "on time": { Icon: CircleDot, className: "text-ink-soft", word: "on time" },
+  "at risk": { Icon: AlertTriangle, className: "font-semibold text-signal-ink", word: "at risk" },
+  missed: { Icon: XCircle, className: "font-semibold text-alarm", word: "missed" },
+  paused: { Icon: PauseCircle, className: "text-ink-soft", word: "stands still" },
+};
+
+/** How a promise stands: a sign, and the time left in words. */
+export function PromiseMark({ state, what }: { state: TargetState; what?: string }) {
+  const { Icon, className, word } = LOOK[state.standing];
+  return (
+    <span className={`inline-flex items-center gap-1 whitespace-nowrap text-[12.5px] ${className}`} title={state.dueAt === null ? word : `${word}, due ${new Date(state.dueAt).toUTCString().slice(0, 22)} UTC`}>
+      <Icon size={13} aria-hidden="true" />
+      {what && <span className="font-normal text-ink-soft">{what}</span>}
+      {state.standing === "at risk" && <span className="sr-only">at risk, </span>}
+      {targetWords(state)}
+    </span>
+  );
+}

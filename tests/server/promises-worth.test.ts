@@ -1,0 +1,134 @@
+import { randomUUID } from "node:crypto";
+import { and, eq } from "drizzle-orm";
+import { HOUR } from "@/core/calendar/instant";
+import { OFFICE_HOURS } from "@/core/calendar/working-time";
+import { EVERY_ITEM } from "@/core/condition/condition";
+import { FIRST_MODEL, orderBy } from "@/core/intake/scoring";
+import type { ServiceTarget } from "@/core/intake/service-target";
+import { database } from "@/db/connection";
+import { item, itemEvent, report } from "@/db/schema";
+import { readDesk } from "@/server/intake/desk";
+import { judgeReport } from "@/server/intake/judge";
+import { answerQuestion } from "@/server/intake/private-page";
+import { readPromises } from "@/server/intake/promises";
+import { editRules, loadRules } from "@/server/intake/rules";
+import { submitReport } from "@/server/intake/submit";
+import { editWorth, readWorth } from "@/server/intake/worth";
+import { checkItems } from "@/server/item/check";
+import { readItem } from "@/server/item/read";
+import { itemIn, move, refusalOf, send } from "./setup/board";
+import { ARTHUR, INES, NOOR, TOMAS } from "./setup/people";
+import { givenTestDatabase } from "./setup/test-database";
+
+givenTestDatabase();
+jest.setTimeout(60_000);
+
+const snapshot = async (id: string) => (await database().select().from(item).where(eq(item.id, id)))[0];
+const version = async () => (await loadRules(database(), "tix")).version;
+const target = (change: Partial<ServiceTarget>): ServiceTarget => ({ id: "t", name: "All of it", condition: EVERY_ITEM, answerHours: 2, resolveHours: 10, working: false, ...change });
+const promise = async (...targets: ServiceTarget[]) => editRules(INES, "TIX", { seenVersion: await version(), targets });
+
+async function reported(title: string) {
+  const { reference, token } = await submitReport("TIX", { title, happened: "It does not work.", reproduce: "", place: "", mail: "p@post.saltmarsh.example" }, null);
+  const [row] = await database().select().from(report).where(eq(report.reference, reference));
+  return { ...row, token };
+}
+
+async function accepted(title: string) {
+  const row = await reported(title);
+  const acceptance = { title, typeId: "bug", severity: "major" as const, priority: "normal" as const, classOfService: "standard" as const, origin: "unplanned" as const, teamId: null, assigneeId: null, place: { at: "bottom" as const }, found: null };
+  await judgeReport(TOMAS, row.id, { commandId: randomUUID(), seenVersion: row.version, verdict: { kind: "accept", acceptance } });
+  const [after] = await database().select().from(report).where(eq(report.id, row.id));
+  return { itemId: after.itemId!, token: row.token, receivedAt: row.receivedAt };
+}
+
+const standing = async (itemId: string, now: number) => (await readPromises(INES, "TIX", now)).open.find((r) => r.itemId === itemId);
+
+describe("promises", () => {
+  test("run from when the report came; an answer is the verdict, and asking the requester stops the clock", async () => {
+    await promise(target({}));
+    const { itemId, token, receivedAt } = await accepted("Fare shown twice");
+    expect(await standing(itemId, receivedAt + HOUR)).toMatchObject({ target: "All of it", answer: { standing: "kept" }, resolve: { standing: "on time" } });
+    expect(await standing(itemId, receivedAt + 8.5 * HOUR)).toMatchObject({ resolve: { standing: "at risk" } });
+    expect(await standing(itemId, receivedAt + 11 * HOUR)).toMatchObject({ resolve: { standing: "missed" } });
+    await send(NOOR, itemId, { kind: "ask", body: "On which quay?" });
+    expect(await standing(itemId, receivedAt + 200 * HOUR)).toMatchObject({ resolve: { standing: "paused" } });
+    await answerQuestion(token, "Quay 2.");
+    expect((await standing(itemId, receivedAt + HOUR))?.resolve?.standing).toBe("on time");
+    const { promise: onItem } = await readItem(NOOR, `TIX-${(await snapshot(itemId)).number}`);
+    expect(onItem).toMatchObject({ target: "All of it", resolve: { standing: "on time" } });
+  });
+
+  test("the first that fits counts; what fits none has none", async () => {
+    await promise(target({ id: "a", name: "Bugs", condition: { kind: "compare", fact: "typeId", op: "is", value: "bug" } }), target({ id: "b", name: "Noor's", condition: { kind: "compare", fact: "assigneeId", op: "is", value: "noor" }, answerHours: null }));
+    const { open } = await readPromises(INES, "TIX");
+    expect(open.filter((r) => r.typeId === "bug").every((r) => r.target === "Bugs")).toBe(true);
+    expect(open.filter((r) => r.typeId !== "bug").every((r) => r.target === "Noor's" && r.assigneeId === "noor" && r.answer === null)).toBe(true);
+  });
+
+  test("the desk tells how long an answer may still take, by a calendar of its own", async () => {
+    await promise(target({ working: true, answerHours: 4, resolveHours: null }));
+    await editRules(INES, "TIX", { seenVersion: await version(), calendar: { ...OFFICE_HOURS, holidays: [] } });
+    const row = await reported("Seat plan empty");
+    const { queue } = await readDesk(TOMAS, "TIX", row.receivedAt + 1);
+    expect(queue.find((r) => r.id === row.id)?.promise).toMatchObject({ target: "All of it", answer: { standing: expect.stringMatching(/on time/) } });
+  });
+
+  test("the kept share is counted among what is decided, and tells the items behind it", async () => {
+    await promise(target({ answerHours: null, resolveHours: 1_000 }));
+    const id = await itemIn(NOOR, "Quickly done", "Ready", "Building");
+    await move(NOOR, id, "Closed", { outcome: "obsolete", reason: "Not wanted." });
+    const { kept } = await readPromises(INES, "TIX");
+    expect(kept[0].items).toBeGreaterThan(50);
+    expect(kept[0].resolved).toBeGreaterThan(0.5);
+    expect(kept[0].missedIds).not.toContain(id);
+  });
+
+  test("leads change them, one after the other; members read", async () => {
+    const seen = await version();
+    await editRules(INES, "TIX", { seenVersion: seen, targets: [] });
+    expect(await refusalOf(editRules(INES, "TIX", { seenVersion: seen, targets: [] }))).toBe("conflict");
+    for (const viewer of [NOOR, ARTHUR]) expect(await refusalOf(editRules(viewer, "TIX", { seenVersion: seen + 1, targets: [] }))).toBe("not allowed");
+    expect((await readPromises(ARTHUR, "TIX")).mayEdit).toBe(false);
+  });
+});
+
+describe("worth", () => {
+  const row = async (id: string) => (await readWorth(INES, "TIX")).rows.find((r) => r.itemId === id)!;
+
+  test("judged, voted for, and with the cost of delay from the project's own fields", async () => {
+    await editRules(INES, "TIX", { seenVersion: await version(), scoring: { ...FIRST_MODEL, valueFieldId: "tix-value", weeksFieldId: "tix-weeks" } });
+    const id = await itemIn(NOOR, "Tickets for dogs");
+    await send(NOOR, id, { kind: "edit", seenVersion: (await snapshot(id)).version, changes: { estimate: 4 }, own: { "tix-value": 5_000, "tix-weeks": 8 } });
+    expect((await row(id)).parts).toMatchObject({ score: null, costOfDelay: 40_000, delayByDuration: 1_250 });
+    await editWorth(NOOR, "TIX", { kind: "score", itemId: id, scores: { reach: 5, pain: 5, goal: 5 } });
+    for (const viewer of [NOOR, INES, INES]) await editWorth(viewer, "TIX", { kind: "vote", itemId: id, on: true });
+    expect(await row(id)).toMatchObject({ voted: true, request: { votes: 2 } });
+    // 90 for three criteria at their best, and 2 of 20 votes on a weight of 10.
+    expect((await row(id)).parts.score).toBeCloseTo(91);
+    await editWorth(INES, "TIX", { kind: "vote", itemId: id, on: false });
+    expect((await row(id)).request.votes).toBe(1);
+    expect(await refusalOf(editWorth(NOOR, "TIX", { kind: "score", itemId: id, scores: { reach: 6 } }))).toBe("invalid");
+    expect(await refusalOf(editWorth(NOOR, "TIX", { kind: "score", itemId: id, scores: { votes: 1 } }))).toBe("invalid");
+    expect(await refusalOf(editWorth(ARTHUR, "TIX", { kind: "vote", itemId: id, on: true }))).toBe("not allowed");
+  });
+
+  test("the backlog is put into the order that was shown, in every item's history, and back again; a changed backlog is not overwritten", async () => {
+    const before = await readWorth(INES, "TIX");
+    const seen = before.rows.map((r) => r.itemId);
+    const wanted = orderBy(before.rows, "score").map((r) => r.itemId);
+    expect(wanted).not.toEqual(seen);
+    const commandId = randomUUID();
+    await editWorth(INES, "TIX", { kind: "reorder", commandId, seen, wanted });
+    await editWorth(INES, "TIX", { kind: "reorder", commandId, seen, wanted });
+    const order = async () => (await readWorth(INES, "TIX")).rows.map((r) => r.itemId);
+    expect(await order()).toEqual(wanted);
+    expect((await database().select().from(itemEvent).where(and(eq(itemEvent.itemId, wanted[0]), eq(itemEvent.kind, "ranked")))).length).toBeGreaterThan(0);
+    expect(await refusalOf(editWorth(INES, "TIX", { kind: "reorder", commandId: randomUUID(), seen, wanted }))).toBe("conflict");
+    expect(await refusalOf(editWorth(INES, "TIX", { kind: "reorder", commandId: randomUUID(), seen: wanted, wanted: wanted.slice(1) }))).toBe("invalid");
+    await editWorth(INES, "TIX", { kind: "reorder", commandId: randomUUID(), seen: wanted, wanted: seen });
+    expect(await order()).toEqual(seen);
+  });
+});
+
+test("the history of all of it agrees with what is stored", async () => expect((await checkItems()).findings).toEqual([]));
