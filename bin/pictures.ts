@@ -39,6 +39,8 @@ const PICTURES: Record<string, Picture> = {
     await page.waitForSelector('aside[aria-label^="Item"] figure');
   } },
   "triage-desk": { path: "/p/TIX/intake", as: "tomas", before: click("button[aria-pressed]") },
+  worth: { path: "/p/TIX/intake/worth" },
+  promises: { path: "/p/TIX/intake/promises" },
   "public-report-page": { path: "/report/TIX" },
   plan: { path: "/p/TIX/plan" },
   learn: { path: "/p/TIX/learn", before: (page) => page.waitForSelector(".recharts-surface") },

@@ -18,8 +18,8 @@ export function demoRules(project: DemoProject): typeof intakeRules.$inferInsert
     calendar: { ...OFFICE_HOURS, week: OFFICE_HOURS.week.map((d) => d && { from: 8 * 60, to: 17 * 60 }), holidays: [{ date: "2026-12-25", name: "No sailings" }, { date: "2026-12-28", name: "Winter dock" }] },
     targets: [
       { id: `${id}-critical`, name: "Critical at the quay", condition: bugs("critical"), answerHours: 2, resolveHours: 48, working: false },
-      { id: `${id}-major`, name: "Bugs that hurt", condition: bugs("major"), answerHours: 9, resolveHours: 90, working: true },
-      { id: `${id}-bugs`, name: "All other bugs", condition: { kind: "compare", fact: "typeId", op: "is", value: "bug" }, answerHours: 18, resolveHours: 180, working: true },
+      { id: `${id}-major`, name: "Bugs that hurt", condition: bugs("major"), answerHours: 27, resolveHours: 180, working: true },
+      { id: `${id}-bugs`, name: "All other bugs", condition: { kind: "compare", fact: "typeId", op: "is", value: "bug" }, answerHours: 54, resolveHours: 360, working: true },
     ],
     scoring: { ...FIRST_MODEL, valueFieldId: `${id}-value`, weeksFieldId: `${id}-weeks` },
     version: 1,

@@ -24,6 +24,8 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["item on the board", "/p/TIX/flow?item=TIX-100", "aside figure"],
   ["item page", "/p/TIX/items/TIX-100", "figure"],
   ["triage desk", "/p/TIX/intake", "article"],
+  ["worth", "/p/TIX/intake/worth", "[data-worth]"],
+  ["promises", "/p/TIX/intake/promises", "[data-promise]"],
   ["backlog", "/p/TIX/plan", "li[data-key]"],
   ["learn", "/p/TIX/learn", ".recharts-surface"],
   ["board by people", "/p/TIX/flow?board=tix-people", ".card"],

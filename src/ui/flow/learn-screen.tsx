@@ -116,7 +116,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
           <Figure name="flow efficiency" figure={figure(percent(report.times.efficiency), "Finished in the period", finishedIds)} note={`${shortDays(report.times.blocked)} blocked per item`} />
           <Figure name="unplanned" figure={figure(percent(view.unplanned.share.share), "Finished and not planned", view.unplanned.share.unplanned)} note={`${view.unplanned.share.unplanned.length} of ${view.unplanned.share.finished} delivered`} />
           <Figure
-            name="bugs found in finished work"
+            name="escaped bugs"
             figure={figure(String(view.unplanned.escaped.reduce((sum, e) => sum + e.ids.length, 0)), "Found in finished work", view.unplanned.escaped.flatMap((e) => e.ids))}
             note={view.unplanned.escaped.length === 0 ? "none in the period" : view.unplanned.escaped.map((e) => `${e.release}: ${e.ids.length}`).join(", ")}
           />

@@ -86,7 +86,7 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
           ))}
         </p>
       </div>
-      <div className="mt-3 grid gap-8 xl:grid-cols-[minmax(0,1fr)_440px]">
+      <div className="mt-3 grid gap-8 xl:grid-cols-[minmax(0,1fr)_360px]">
         <section aria-label="Open promises" className="min-w-0">
           {view.open.length === 0 && <p className="py-6 text-ink-soft">{targets.length === 0 ? "Nothing is promised yet. A promise says how soon a first answer comes, and how soon it is done." : "Nothing that is open has a promise."}</p>}
           <ol>
@@ -97,10 +97,10 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
                   {r.key}
                 </button>
                 <span className="min-w-0 flex-1 truncate">{r.title}</span>
-                <span className="w-28 truncate text-[12.5px] text-ink-soft">{r.stateName}</span>
-                <span className="w-24 truncate text-[12.5px] text-ink-soft">{nameOf(r.assigneeId)}</span>
-                <span className="w-[178px]">{r.answer && <PromiseMark state={r.answer} what="answer" />}</span>
-                <span className="w-[178px]">{r.resolve && <PromiseMark state={r.resolve} what="done" />}</span>
+                <span className="w-24 truncate text-[12.5px] text-ink-soft">{r.stateName}</span>
+                <span className="hidden w-24 truncate text-[12.5px] text-ink-soft 2xl:inline">{nameOf(r.assigneeId)}</span>
+                <span className="w-[172px]">{r.answer && <PromiseMark state={r.answer} what="answer" />}</span>
+                <span className="w-[164px]">{r.resolve && <PromiseMark state={r.resolve} what="done" />}</span>
               </li>
             ))}
           </ol>

@@ -204,7 +204,7 @@ function ScoreInput({ label, scale, value, locked, onStore }: { label: string; s
   const shown = draft ?? (value === null ? "" : String(value));
   return (
     <input
-      className="field !w-14"
+      className="field field-plain !w-14 text-center"
       type="number"
       min={0}
       max={scale}
