@@ -91,6 +91,17 @@ test("a move that demands an own field asks for it in place, and only of types t
   expect((await snapshot(bug)).stateId).toBe(await stateId("Waiting for review"));
 });
 
+test("a follow-up sets an own field, and undoing the move takes it back", async () => {
+  await save({ id: "checked", name: "Checked by the crew", kind: "yes or no" });
+  await publishChange((w) => changeTransition(w, w.transitions.find((t) => t.verb === "Hand to review")!.id, { requirements: [], followUps: [{ kind: "set field", change: { field: "own", fieldId: "checked", value: true } }] }));
+  const id = await itemIn(NOOR, "Look at the hull", "Ready", "Building");
+  const commandId = randomUUID();
+  await send(NOOR, id, { kind: "move", from: await stateId("Building"), to: await stateId("Waiting for review"), answers: {} }, commandId);
+  expect((await snapshot(id)).own.checked).toBe(true);
+  await send(NOOR, id, { kind: "undo", commandId });
+  expect((await snapshot(id)).own.checked).toBeUndefined();
+});
+
 test("what makes no sense as a field is refused: another kind, a name that is taken, a circle, a part that is used", async () => {
   await save({ id: "fare", name: "Fare", kind: "number" });
   await save({ id: "double", name: "Double fare", kind: "computed", formula: { kind: "*", left: { kind: "field", field: "own.fare" }, right: { kind: "number", value: 2 } } });

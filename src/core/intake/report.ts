@@ -4,6 +4,12 @@ import type { StateKind, Outcome } from "@/core/workflow/workflow";
 export const REPORT_STATUSES = ["unjudged", "asked", "parked", "accepted", "merged", "declined"] as const;
 export type ReportStatus = (typeof REPORT_STATUSES)[number];
 
+/** How a report came in. */
+export const REPORT_WAYS = ["form", "hand", "table"] as const;
+export type ReportWay = (typeof REPORT_WAYS)[number];
+
+export const WAY_WORDS: Record<ReportWay, string> = { form: "by the form", hand: "from the team", table: "from a table" };
+
 /** What a verdict changes on a report, and what undoing it brings back. */
 export interface ReportStanding {
   status: ReportStatus;

@@ -1,6 +1,6 @@
 import { sql } from "drizzle-orm";
 import { bigserial, check, date, index, integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
-import type { ReportStanding, ReportStatus } from "@/core/intake/report";
+import type { ReportStanding, ReportStatus, ReportWay } from "@/core/intake/report";
 import type { Verdict } from "@/core/intake/verdict";
 import { bytes, instant } from "./columns";
 import { item } from "./item";
@@ -23,6 +23,11 @@ export const report = pgTable(
     place: text("place").notNull(),
     mail: text("mail").notNull(),
     status: text("status").$type<ReportStatus>().notNull(),
+    /** How it came in. */
+    way: text("way").$type<ReportWay>().notNull().default("form"),
+    /** The table it was imported with, and which part of it. */
+    importId: uuid("import_id"),
+    importPart: integer("import_part"),
     itemId: uuid("item_id").references(() => item.id),
     parkedUntil: date("parked_until", { mode: "string" }),
     declineReason: text("decline_reason"),
@@ -34,6 +39,7 @@ export const report = pgTable(
   (t) => [
     index("report_queue").on(t.projectId, t.status, t.receivedAt),
     index("report_item").on(t.itemId),
+    index("report_import").on(t.importId),
     index("report_words").using("gin", sql`to_tsvector('english', ${t.title} || ' ' || ${t.happened})`),
     check("report_status", sql`${t.status} in ('unjudged', 'asked', 'parked', 'accepted', 'merged', 'declined')`),
     check("report_item_given", sql`(${t.status} in ('accepted', 'merged')) = (${t.itemId} is not null)`),

@@ -14,6 +14,9 @@ export type LiveMessage =
   | { kind: "resync" }
   | { kind: "database"; up: boolean };
 
+/** A stream does not wait longer than this for a database that does not answer. */
+const READY_MS = 2_000;
+
 type Listener = (message: LiveMessage) => void;
 
 /**
@@ -24,13 +27,22 @@ class LiveHub {
   private listeners = new Map<Listener, string>();
   private client: Client | null = null;
   private connecting = false;
+  private attempt: Promise<void> = Promise.resolve();
   private pause = 250;
   private stopped = false;
 
   subscribe(projectId: string, listener: Listener): () => void {
     this.listeners.set(listener, projectId);
-    void this.connect();
+    if (!this.client && !this.connecting) this.attempt = this.connect();
     return () => this.listeners.delete(listener);
+  }
+
+  /**
+   * Waits until changes are heard, or hearing them has failed once: what happens after it is told to those who subscribed
+   * before, and what happened before it can be read from the outbox, so nothing is lost in between.
+   */
+  async ready(): Promise<void> {
+    await Promise.race([this.attempt, new Promise((resolve) => setTimeout(resolve, READY_MS).unref())]);
   }
 
   async stop(): Promise<void> {

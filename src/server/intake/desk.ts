@@ -1,6 +1,6 @@
 import { and, asc, count, desc, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
 import { mostSimilar, type Text } from "@/core/intake/similarity";
-import type { ReportStatus } from "@/core/intake/report";
+import type { ReportStatus, ReportWay } from "@/core/intake/report";
 import type { Verdict } from "@/core/intake/verdict";
 import { database } from "@/db/connection";
 import { item, itemType, person, report, reportMessage, reportPicture, reportVerdict, state } from "@/db/schema";
@@ -21,6 +21,7 @@ export interface QueueRow {
   returnedAt: number | null;
   status: ReportStatus;
   parkedUntil: string | null;
+  way: ReportWay;
   /** The promise of a first answer, while it has no verdict. */
   promise: { target: string; answer: TargetState } | null;
 }
@@ -50,6 +51,7 @@ const queueColumns = {
   returnedAt: report.returnedAt,
   status: report.status,
   parkedUntil: report.parkedUntil,
+  way: report.way,
   happened: report.happened,
 };
 

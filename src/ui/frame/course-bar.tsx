@@ -3,6 +3,7 @@ import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { Mark } from "@/ui/kit/mark";
 import { Alerts } from "./alerts";
+import { QuickReport } from "./quick-report";
 import { PersonMenu } from "./person-menu";
 import { ProjectMenu } from "./project-menu";
 import { SearchBox } from "./search-box";
@@ -85,6 +86,7 @@ export function CourseBar({ project, projects, person, waiting, unread, showsInt
       </nav>
       <div className="ml-auto flex items-center gap-3 max-sm:gap-2">
         <SearchBox projectKey={project.key} />
+        <QuickReport projectKey={project.key} />
         <Alerts projectKey={project.key} unread={unread} />
         <PersonMenu person={person} theme={theme} />
       </div>

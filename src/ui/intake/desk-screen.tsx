@@ -1,5 +1,7 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
+import Link from "next/link";
+import { REPORT_WAYS, WAY_WORDS, type ReportWay } from "@/core/intake/report";
 import type { VerdictKind } from "@/core/intake/verdict";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { tellProblem } from "@/ui/kit/notice";
@@ -32,6 +34,9 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
   const { desk, openId, report, error, choose, judge, undo, last } = useDesk(initial, initialReport);
   const [verdict, setVerdict] = useState<{ kind: VerdictKind; itemId?: string } | null>(null);
   const [help, setHelp] = useState(false);
+  const [way, setWay] = useState<ReportWay | "">("");
+  const ways = REPORT_WAYS.filter((w) => desk.queue.some((r) => r.way === w));
+  const queue = way === "" || !ways.includes(way) ? desk.queue : desk.queue.filter((r) => r.way === way);
   const open = (id: string) => {
     setVerdict(null);
     choose(id);
@@ -41,7 +46,7 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
     handlers.current = (event) => {
       const typing = (event.target as HTMLElement).closest?.("input,textarea,select,[role=dialog]");
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
-      const all = [...desk.queue, ...desk.aside];
+      const all = [...queue, ...desk.aside];
       const at = all.findIndex((r) => r.id === openId);
       const kind = VERDICT_KEYS[event.key];
       if (event.key === "ArrowDown" && all[at + 1]) open(all[at + 1].id);
@@ -67,7 +72,25 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
           <b className="text-ink">{desk.queue.length}</b> {desk.queue.length === 1 ? "report waits" : "reports wait"} for a verdict
           {desk.queue[0] && <>, the oldest for {span(desk.now - desk.queue[0].receivedAt)}</>}
         </p>
+        {ways.length > 1 && (
+          <label className="flex items-center gap-1.5 text-[13px] text-ink-soft">
+            shown:
+            <select className="field !w-auto" aria-label="Way in" value={way} onChange={(e) => setWay(e.target.value as ReportWay | "")}>
+              <option value="">all ways in</option>
+              {ways.map((w) => (
+                <option key={w} value={w}>
+                  {WAY_WORDS[w]}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <span className="flex-1" />
+        {desk.mayJudge && (
+          <Link className="link text-[13px]" href={`/p/${desk.project.key}/intake/import`}>
+            Import a table
+          </Link>
+        )}
         <a className="link text-[13px]" href={`/report/${desk.project.key}`} target="_blank" rel="noreferrer">
           Public report page
         </a>
@@ -77,7 +100,7 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-1 max-md:block max-md:overflow-y-auto md:grid-cols-[264px_minmax(0,1fr)] xl:grid-cols-[264px_minmax(0,1fr)_340px]">
         <nav aria-label="Queue" className="max-h-[40vh] overflow-y-auto border-r border-line md:max-h-none">
-          <Queue rows={desk.queue} openId={openId} now={desk.now} onOpen={open} empty="The queue is empty. New reports appear here by themselves." />
+          <Queue rows={queue} openId={openId} now={desk.now} onOpen={open} empty="The queue is empty. New reports appear here by themselves." />
           {desk.aside.length > 0 && (
             <>
               <h2 className="border-y border-line bg-well px-4 py-1 text-[12.5px]">Put aside: asked or parked</h2>

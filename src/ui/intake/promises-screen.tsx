@@ -97,9 +97,9 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
                   {r.key}
                 </button>
                 <span className="min-w-0 flex-1 truncate">{r.title}</span>
-                <span className="w-24 truncate text-[12.5px] text-ink-soft">{r.stateName}</span>
+                <span className="w-20 truncate text-[12.5px] text-ink-soft">{r.stateName}</span>
                 <span className="hidden w-24 truncate text-[12.5px] text-ink-soft 2xl:inline">{nameOf(r.assigneeId)}</span>
-                <span className="w-[172px]">{r.answer && <PromiseMark state={r.answer} what="answer" />}</span>
+                <span className="w-[188px]">{r.answer && <PromiseMark state={r.answer} what="answer" />}</span>
                 <span className="w-[164px]">{r.resolve && <PromiseMark state={r.resolve} what="done" />}</span>
               </li>
             ))}
@@ -151,7 +151,7 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
                       </p>
                     )}
                     {kept && t !== made && (
-                      <button type="button" className="text-[12.5px] text-ink-soft hover:underline" onClick={() => openBehind({ title: `${t.name}: missed`, ids: kept.missedIds })}>
+                      <button type="button" className="text-left text-[12.5px] text-ink-soft hover:underline" onClick={() => openBehind({ title: `${t.name}: missed`, ids: kept.missedIds })}>
                         last 12 weeks: {kept.items} items
                         {kept.answered !== null && <>, answers kept <b className="text-ink">{percent(kept.answered)}</b></>}
                         {kept.resolved !== null && <>, done in time <b className="text-ink">{percent(kept.resolved)}</b></>}
@@ -172,7 +172,7 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
               })}
             </ul>
           </section>
-          <CalendarEditor key={version} calendar={calendar} zone={view.project.zone} mayEdit={view.mayEdit} onSave={(next) => void store({ calendar: next }, "The working calendar is changed.")} />
+          <CalendarEditor key={JSON.stringify(calendar)} calendar={calendar} zone={view.project.zone} mayEdit={view.mayEdit} onSave={(next) => void store({ calendar: next }, "The working calendar is changed.")} />
         </div>
       </div>
     </div>

@@ -1,4 +1,4 @@
-import type { ReportStatus } from "@/core/intake/report";
+import type { ReportStatus, ReportWay } from "@/core/intake/report";
 import type { TargetState } from "@/core/intake/service-target";
 import type { Verdict } from "@/core/intake/verdict";
 
@@ -11,6 +11,7 @@ export interface QueueRow {
   returnedAt: number | null;
   status: ReportStatus;
   parkedUntil: string | null;
+  way: ReportWay;
   promise: { target: string; answer: TargetState } | null;
 }
 

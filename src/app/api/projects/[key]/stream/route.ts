@@ -53,6 +53,7 @@ export const GET = signedInRoute<{ key: string }>(async (viewer, request, { key 
       };
       streams.add(close);
       request.signal.addEventListener("abort", close);
+      await liveHub().ready();
       write("retry: 1000\n\n");
       if (Number.isSafeInteger(from) && from >= 0)
         try {

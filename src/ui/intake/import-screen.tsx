@@ -1,0 +1,195 @@
+"use client";
+import { useQueryClient } from "@tanstack/react-query";
+import Link from "next/link";
+import { useMemo, useRef, useState } from "react";
+import { COLUMN_WORDS, matchColumns, readTable, REPORT_COLUMNS, reportsOf, type ColumnMatch, type Table } from "@/core/formats/report-table";
+import { tellProblem } from "@/ui/kit/notice";
+import { request } from "@/ui/kit/request";
+
+const AT_ONCE = 250;
+const SHOWN = 8;
+
+type Stage = { kind: "choose" } | { kind: "match" } | { kind: "running"; done: number } | { kind: "done"; done: number; stopped: boolean; takenBack: number | null };
+
+/** Reports from a table: choose the file, say which column is what, see what would come of it, then take it in. */
+export function ImportScreen({ projectKey }: { projectKey: string }) {
+  const [table, setTable] = useState<Table | null>(null);
+  const [match, setMatch] = useState<ColumnMatch | null>(null);
+  const [trouble, setTrouble] = useState("");
+  const [stage, setStage] = useState<Stage>({ kind: "choose" });
+  const [importId, setImportId] = useState(() => crypto.randomUUID());
+  const cancelled = useRef(false);
+  const client = useQueryClient();
+  const { reports, problems } = useMemo(() => (table && match && match.title !== null ? reportsOf(table, match) : { reports: [], problems: [] }), [table, match]);
+  const address = `/api/projects/${projectKey}/intake/import`;
+  const choose = async (file: File) => {
+    setTrouble("");
+    try {
+      const read = readTable(await file.text());
+      setTable(read);
+      setMatch(matchColumns(read.header));
+      setImportId(crypto.randomUUID());
+      setStage({ kind: "match" });
+    } catch (error) {
+      setTable(null);
+      setStage({ kind: "choose" });
+      setTrouble((error as Error).message);
+    }
+  };
+  const run = async () => {
+    cancelled.current = false;
+    let done = 0;
+    setStage({ kind: "running", done });
+    try {
+      for (let part = 0; part * AT_ONCE < reports.length && !cancelled.current; part++) {
+        const chunk = reports.slice(part * AT_ONCE, (part + 1) * AT_ONCE).map((r) => r.report);
+        await request(address, { body: { kind: "import", importId, part, reports: chunk } });
+        done += chunk.length;
+        setStage({ kind: "running", done });
+      }
+    } catch (error) {
+      tellProblem(error);
+      cancelled.current = true;
+    }
+    await client.invalidateQueries({ queryKey: ["desk", projectKey] });
+    setStage({ kind: "done", done, stopped: cancelled.current, takenBack: null });
+  };
+  const takeBack = async (done: number, stopped: boolean) => {
+    try {
+      const { changed } = await request<{ changed: number }>(address, { body: { kind: "take back", importId } });
+      await client.invalidateQueries({ queryKey: ["desk", projectKey] });
+      setStage({ kind: "done", done, stopped, takenBack: changed });
+    } catch (error) {
+      tellProblem(error);
+    }
+  };
+  return (
+    <div className="h-full overflow-y-auto px-4 py-3">
+      <h1 className="text-[18px]">Import reports from a table</h1>
+      <p className="mb-3 max-w-[70ch] text-[13px] text-ink-soft">A file of comma-separated values whose first line names the columns. Nothing is stored before you have seen what would come of it.</p>
+      {(stage.kind === "choose" || stage.kind === "match") && (
+        <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
+          The file
+          <input
+            type="file"
+            className="field max-w-[420px]"
+            accept=".csv,.tsv,.txt,text/csv"
+            onChange={(e) => {
+              const [file] = e.target.files ?? [];
+              if (file) void choose(file);
+            }}
+          />
+        </label>
+      )}
+      {trouble && (
+        <p role="alert" className="mt-2 border-l-[3px] border-alarm pl-2">
+          <b>{trouble}</b> Nothing was stored.
+        </p>
+      )}
+      {stage.kind === "match" && table && match && (
+        <section aria-label="What would come of it" className="mt-4 flex max-w-[1000px] flex-col gap-4">
+          <div className="grid grid-cols-5 gap-3">
+            {REPORT_COLUMNS.map((column) => (
+              <label key={column} className="flex flex-col gap-1 text-[12.5px] font-semibold">
+                {COLUMN_WORDS[column]}
+                <select className="field" value={match[column] ?? ""} onChange={(e) => setMatch({ ...match, [column]: e.target.value === "" ? null : Number(e.target.value) })}>
+                  <option value="">no column</option>
+                  {table.header.map((h, i) => (
+                    <option key={i} value={i}>
+                      {h || `column ${i + 1}`}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            ))}
+          </div>
+          {match.title === null ? (
+            <p className="text-alarm">Choose the column that says it in a few words.</p>
+          ) : (
+            <>
+              <p>
+                <b>{reports.length}</b> {reports.length === 1 ? "report" : "reports"} would come into the queue
+                {problems.length > 0 && (
+                  <>
+                    , <b className="text-alarm">{problems.length}</b> {problems.length === 1 ? "row" : "rows"} would not
+                  </>
+                )}
+                .
+              </p>
+              <table className="w-full text-[13px]">
+                <thead className="text-left text-[12px] text-ink-soft">
+                  <tr>
+                    <th className="w-12 font-normal">Line</th>
+                    {REPORT_COLUMNS.map((c) => (
+                      <th key={c} className="font-normal">
+                        {COLUMN_WORDS[c]}
+                      </th>
+                    ))}
+                  </tr>
+                </thead>
+                <tbody>
+                  {reports.slice(0, SHOWN).map(({ row, report }) => (
+                    <tr key={row} className="border-t border-line">
+                      <td className="tabular-nums text-ink-soft">{row}</td>
+                      {REPORT_COLUMNS.map((c) => (
+                        <td key={c} className="max-w-[220px] truncate pr-3">
+                          {report[c]}
+                        </td>
+                      ))}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              {reports.length > SHOWN && <p className="text-[13px] text-ink-soft">and {reports.length - SHOWN} more</p>}
+              {problems.length > 0 && (
+                <ul aria-label="Rows that are left out" className="max-h-40 overflow-y-auto border-l-[3px] border-alarm pl-3 text-[13px]">
+                  {problems.map((p) => (
+                    <li key={p.row}>
+                      Line {p.row}: {p.sentence}
+                    </li>
+                  ))}
+                </ul>
+              )}
+              <button type="button" className="button button-accent self-start" disabled={reports.length === 0} onClick={() => void run()}>
+                Import {reports.length} {reports.length === 1 ? "report" : "reports"}
+              </button>
+            </>
+          )}
+        </section>
+      )}
+      {stage.kind === "running" && (
+        <section aria-label="Importing" className="mt-4 flex items-center gap-4">
+          <progress value={stage.done} max={reports.length} className="w-72 accent-(--accent)" aria-label="Imported" />
+          <span role="status">
+            {stage.done} of {reports.length}
+          </span>
+          <button type="button" className="button button-small" onClick={() => (cancelled.current = true)}>
+            Stop
+          </button>
+        </section>
+      )}
+      {stage.kind === "done" && (
+        <section aria-label="Imported" className="mt-4 flex flex-col gap-2" role="status">
+          <p>
+            <b>{stage.done}</b> {stage.done === 1 ? "report is" : "reports are"} in the queue{stage.stopped && `; it was stopped before the other ${reports.length - stage.done}`}.
+          </p>
+          {stage.takenBack !== null && (
+            <p>
+              <b>{stage.takenBack}</b> were taken back{stage.takenBack < stage.done && "; the others have been judged meanwhile and stay"}.
+            </p>
+          )}
+          <div className="flex gap-2">
+            <Link className="button" href={`/p/${projectKey}/intake`}>
+              To the triage desk
+            </Link>
+            {stage.takenBack === null && stage.done > 0 && (
+              <button type="button" className="button button-quiet" onClick={() => void takeBack(stage.done, stage.stopped)}>
+                Take the import back
+              </button>
+            )}
+          </div>
+        </section>
+      )}
+    </div>
+  );
+}

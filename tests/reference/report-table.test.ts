@@ -1,0 +1,56 @@
+import fc from "fast-check";
+import { matchColumns, MOST_ROWS, readTable, reportsOf } from "@/core/formats/report-table";
+
+/** RFC 4180, "Common Format and MIME Type for Comma-Separated Values (CSV) Files", section 2: each rule with its own example's shape. */
+describe("RFC 4180", () => {
+  const rows = (text: string) => readTable(`a,b,c\r\n${text}`).rows;
+  test.each<[string, string, string[][]]>([
+    ["1, lines end with CRLF", "aaa,bbb,ccc\r\nzzz,yyy,xxx\r\n", [["aaa", "bbb", "ccc"], ["zzz", "yyy", "xxx"]]],
+    ["2, the last line may have no break", "aaa,bbb,ccc\r\nzzz,yyy,xxx", [["aaa", "bbb", "ccc"], ["zzz", "yyy", "xxx"]]],
+    ["4, spaces are part of a field", "aaa, b ,ccc", [["aaa", " b ", "ccc"]]],
+    ["5, fields may be quoted", '"aaa","bbb","ccc"\r\nzzz,yyy,xxx', [["aaa", "bbb", "ccc"], ["zzz", "yyy", "xxx"]]],
+    ["6, breaks, quotes and commas inside quotes", '"aaa","b \r\nbb","c,c"\r\nzzz,yyy,xxx', [["aaa", "b \r\nbb", "c,c"], ["zzz", "yyy", "xxx"]]],
+    ["7, a quote is written twice", '"aaa","b""bb","ccc"', [["aaa", 'b"bb', "ccc"]]],
+  ])("rule %s", (_rule, text, expected) => expect(rows(text)).toEqual(expected));
+
+  test("whatever is written by the rules is read as it was", () => {
+    const quoted = (cell: string) => `"${cell.replaceAll('"', '""')}"`;
+    fc.assert(
+      fc.property(fc.array(fc.array(fc.string({ unit: "grapheme" }).map((s) => s.replaceAll("\u0000", "").replaceAll("\ufeff", "")), { minLength: 3, maxLength: 3 }), { minLength: 1, maxLength: 8 }), (table) => {
+        const text = ["a,b,c", ...table.map((row) => row.map(quoted).join(","))].join("\r\n");
+        expect(readTable(text).rows).toEqual(table);
+      }),
+      { numRuns: 200 },
+    );
+  });
+});
+
+test("semicolons, tabs and a byte order mark are understood", () => {
+  expect(readTable("\ufefftitle;where\nDark ticket;Quay 2")).toEqual({ header: ["title", "where"], rows: [["Dark ticket", "Quay 2"]] });
+  expect(readTable("title\twhere\nDark ticket\tQuay 2").rows).toEqual([["Dark ticket", "Quay 2"]]);
+});
+
+test.each<[string, string, RegExp]>([
+  ["nothing", "", /no rows/],
+  ["only a header", "title,where", /no rows/],
+  ["a picture", "\u0089PNG\u0000\u0000", /no text file/],
+  ["a quote that never ends", 'title\n"dark', /cannot be read/],
+  ["too many rows", `title\n${"x\n".repeat(MOST_ROWS + 1)}`, /more than 5,000 rows/],
+  ["more than 5 MB", "x".repeat(5 * 1024 * 1024 + 1), /5 MB/],
+])("%s is refused", (_what, text, complaint) => expect(() => readTable(text)).toThrow(complaint));
+
+test("columns are matched by what they are called, each once", () => {
+  expect(matchColumns(["Nr", "Subject", "Description", "Steps to reproduce", "Where", "E-mail"])).toEqual({ title: 1, happened: 2, reproduce: 3, place: 4, mail: 5 });
+  expect(matchColumns(["x", "y"])).toEqual({ title: null, happened: null, reproduce: null, place: null, mail: null });
+});
+
+test("rows that are no report are told by their line, and the others are taken", () => {
+  const table = readTable(["title,text,mail", "Dark ticket,It is dark,p@post.example", ",nothing,", `${"x".repeat(201)},long,`, "Wrong mail,x,nobody", "Only a title,,"].join("\n"));
+  const { reports, problems } = reportsOf(table, matchColumns(table.header));
+  expect(reports.map((r) => [r.row, r.report.title, r.report.happened])).toEqual([[2, "Dark ticket", "It is dark"], [6, "Only a title", "Only a title"]]);
+  expect(problems).toEqual([
+    { row: 3, sentence: "It says nothing in the column for a few words." },
+    { row: 4, sentence: "Its few words are more than 200 characters." },
+    { row: 5, sentence: "Its mail address is none." },
+  ]);
+});
