@@ -278,7 +278,7 @@ test("events that are unsigned, signed wrongly, too old or for nobody are not ta
   const { id, secret } = await pipeline();
   const now = Date.now();
   const at = (ms: number) => String(Math.floor(ms / 1000));
-  const enter = (headers: { id: string; timestamp: string; signature: string }, body = "{}", source = id) => enterSource(source, headers, body, now).then((e) => e.kind);
+  const enter = (headers: { id: string; timestamp: string; signature: string }, body = "{}", source = id) => enterSource(source, headers, body, "203.0.113.7", now).then((e) => e.kind);
   const good = { id: "m", timestamp: at(now), signature: signatureOf(secret, "m", at(now), "{}") };
   expect(await enter(good)).toBe("source");
   expect(await enter({ ...good, signature: `v1,aaaa ${good.signature}` })).toBe("source");

@@ -24,11 +24,15 @@ export interface Taken {
 
 const MINUTE = 60_000;
 const POSTS_A_MINUTE = 600;
+/** From one address, whatever source it names. */
+const ATTEMPTS_A_MINUTE = 1_200;
 
 export type Entered = { kind: "source"; id: string; projectId: string; name: string } | { kind: "unknown" } | { kind: "too many"; retryAfter: number };
 
 /** The source that a signed request comes from. Whether the source is unknown or the signature wrong is not told apart. */
-export async function enterSource(sourceId: string, headers: SignedHeaders, body: string, now = Date.now()): Promise<Entered> {
+export async function enterSource(sourceId: string, headers: SignedHeaders, body: string, address = "unknown", now = Date.now()): Promise<Entered> {
+  const attempts = await countUse(`events from ${address.slice(0, 64)}`, ATTEMPTS_A_MINUTE, MINUTE, now);
+  if (!attempts.allowed) return { kind: "too many", retryAfter: attempts.retryAfter };
   const use = await countUse(`events ${sourceId.slice(0, 64)}`, POSTS_A_MINUTE, MINUTE, now);
   if (!use.allowed) return { kind: "too many", retryAfter: use.retryAfter };
   const [source] = await database().select().from(eventSource).where(and(eq(eventSource.id, sourceId.slice(0, 64)), isNull(eventSource.removedAt)));

@@ -8,7 +8,7 @@ const LARGEST = 1024 * 1024;
 export const POST = openRoute<{ source: string }>(async (request, { source }) => {
   const body = (await readBytes(request, LARGEST)).toString("utf8").replaceAll("\u0000", "");
   const header = (name: string) => request.headers.get(name) ?? "";
-  const entered = await enterSource(source, { id: header("webhook-id"), timestamp: header("webhook-timestamp"), signature: header("webhook-signature") }, body);
+  const entered = await enterSource(source, { id: header("webhook-id"), timestamp: header("webhook-timestamp"), signature: header("webhook-signature") }, body, header("x-client-address") || undefined);
   if (entered.kind === "too many") return problem(429, "Too many events at once.", "Send them a little later, or as a batch.", {}, { "Retry-After": String(entered.retryAfter) });
   if (entered.kind === "unknown") return problem(401, "This source is not known, or its signature is wrong or too old.", "Sign id, timestamp and body with the secret of the source.");
   try {
