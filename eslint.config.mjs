@@ -39,6 +39,11 @@ const config = [
   ...next,
   ...importRules,
   {
+    // The simulated outside world knows the product as any other server would: by its formats.
+    files: ["standins/**/*.ts"],
+    rules: { "no-restricted-imports": ["error", { patterns: [{ group: ["@/db/*", "@/server/*", "@/worker/*", "@/ui/*", "@/app/*", "@demo/*", "@tests/*", "**/src/*"], message: "standins imports the core's formats at most." }] }] },
+  },
+  {
     // The core decides from what it is given: no clock, no chance.
     files: ["src/core/**/*.ts"],
     rules: {

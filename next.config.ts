@@ -1,5 +1,12 @@
 import type { NextConfig } from "next";
 
+const POLICY = "default-src 'self'; script-src 'self' 'unsafe-inline'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; base-uri 'self'; form-action 'self'";
+
+const COMMON = [
+  { key: "X-Content-Type-Options", value: "nosniff" },
+  { key: "Referrer-Policy", value: "same-origin" },
+];
+
 const config: NextConfig = {
   // A test run builds into a folder of its own, beside the one that a running product uses.
   distDir: process.env.NEXT_DIST_DIR ?? ".next",
@@ -8,19 +15,9 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: true },
   async headers() {
     return [
-      {
-        source: "/:path*",
-        headers: [
-          { key: "X-Content-Type-Options", value: "nosniff" },
-          { key: "Referrer-Policy", value: "same-origin" },
-          { key: "X-Frame-Options", value: "DENY" },
-          {
-            key: "Content-Security-Policy",
-            value:
-              "default-src 'self'; script-src 'self' 'unsafe-inline'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; frame-ancestors 'none'; base-uri 'self'; form-action 'self'",
-          },
-        ],
-      },
+      // Forms that their project lets other sites show in a frame; the page itself answers only for those.
+      { source: "/embed/:path*", headers: [...COMMON, { key: "Content-Security-Policy", value: `${POLICY}; frame-ancestors *` }] },
+      { source: "/((?!embed/).*)", headers: [...COMMON, { key: "X-Frame-Options", value: "DENY" }, { key: "Content-Security-Policy", value: `${POLICY}; frame-ancestors 'none'` }] },
     ];
   },
 };

@@ -364,9 +364,9 @@ class ItemPen {
   ) {
     const [first] = workflow.states;
     const id = writer.nextId();
-    const { title, description, typeId, severity, priority, classOfService, origin, estimate, teamId, assigneeId, reviewerId, place, howToTest, dueOn, parentId, rank, sprintId, releaseId, labels, own, remainingHours } = fields;
+    const { title, description, typeId, severity, priority, classOfService, origin, estimate, teamId, assigneeId, reviewerId, place, howToTest, dueOn, parentId, rank, sprintId, releaseId, labels, restricted, own, remainingHours } = fields;
     const data: CreatedData = {
-      title, description, typeId, severity, priority, classOfService, origin, estimate, teamId, assigneeId, reviewerId, place, howToTest, dueOn, parentId, rank, sprintId, releaseId, labels, own, remainingHours,
+      title, description, typeId, severity, priority, classOfService, origin, estimate, teamId, assigneeId, reviewerId, place, howToTest, dueOn, parentId, rank, sprintId, releaseId, labels, restricted, own, remainingHours,
       projectId: writer.projectId,
       number: writer.nextNumber(),
       stateId: first.id,

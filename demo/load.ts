@@ -1,6 +1,7 @@
 import { randomBytes } from "node:crypto";
 import { FIRST_TYPES } from "@/core/item/item-type";
 import { demoBoards } from "./boards";
+import { demoAddresses, demoAround, demoForms, demoKnown } from "./intake";
 import { demoFields } from "./fields";
 import { demoRules, demoWorth } from "./worth";
 import { demoReleases, demoSprints } from "./plans";
@@ -10,7 +11,7 @@ import { HOUR, type Instant } from "@/core/calendar/instant";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { seededRandom } from "@/core/forecast/random";
 import { UNJUDGED, type ReportStanding } from "@/core/intake/report";
-import type { Verdict } from "@/core/intake/verdict";
+import { newAcceptance, type Verdict } from "@/core/intake/verdict";
 import { blocksOf, staysOf } from "@/core/item/snapshot";
 import { fromTemplate } from "@/core/workflow/template";
 import { BUILD_REVIEW_TEST_DEPLOY, SUB_TASKS } from "@/core/workflow/templates";
@@ -142,6 +143,11 @@ async function loadReports(tx: Transaction, project: DemoProject, items: readonl
   const verdicts: (typeof table.reportVerdict.$inferInsert)[] = [];
   const messages: (typeof table.reportMessage.$inferInsert)[] = [];
   let reference = 100;
+  const forms = demoForms(project, newId);
+  await tx.insert(table.intakeForm).values(forms);
+  await tx.insert(table.mailAddress).values(demoAddresses(project, now));
+  const known = demoKnown(project, items, now);
+  if (known.length > 0) await tx.insert(table.knownProblem).values(known);
   const base = (r: Pick<DemoReport, "title" | "happened" | "reproduce" | "place" | "from">, receivedAt: Instant): ReportRow => ({
     id: newId(),
     projectId,
@@ -153,13 +159,15 @@ async function loadReports(tx: Transaction, project: DemoProject, items: readonl
     place: r.place,
     mail: `${r.from}@post.saltmarsh.example`,
     ...UNJUDGED,
+    // Every fourth comes by mail.
+    ...(reference % 4 === 0 ? { way: "mail" as const } : { formId: forms[0].id }),
     receivedAt,
     returnedAt: null,
     version: 1,
   });
   const judged = (row: ReportRow, verdict: Verdict, after: ReportStanding, at: Instant) => {
     Object.assign(row, after, { version: 2 });
-    verdicts.push({ id: newId(), reportId: row.id, verdict, before: UNJUDGED, after, byId: "tomas", at });
+    verdicts.push({ id: newId(), reportId: row.id, verdict, before: UNJUDGED, after, byId: "tomas", at, tookMs: 20_000 + random.index(80_000) });
   };
 
   // Most unplanned bugs came in as a report; some were reported twice.
@@ -169,8 +177,8 @@ async function loadReports(tx: Transaction, project: DemoProject, items: readonl
     const happened = `${title}. ${random.pick(PROBLEM_WORDS)} ${random.pick(PROBLEM_WORDS)}`;
     const source = { title, happened, reproduce: "", place: snapshot.place ?? "", from: `passenger.${reference}` };
     const row = base(source, snapshot.createdAt - 2 * HOUR);
-    const after: ReportStanding = { status: "accepted", itemId: snapshot.id, parkedUntil: null, declineReason: null };
-    const acceptance = { title, typeId: "bug", severity: snapshot.severity, priority: snapshot.priority, classOfService: snapshot.classOfService, origin: snapshot.origin, teamId: snapshot.teamId, assigneeId: null, place: { at: "bottom" as const }, found: null };
+    const after: ReportStanding = { ...UNJUDGED, status: "accepted", itemId: snapshot.id };
+    const acceptance = { ...newAcceptance(title, "bug"), severity: snapshot.severity, priority: snapshot.priority, classOfService: snapshot.classOfService, origin: snapshot.origin, teamId: snapshot.teamId, assigneeId: null };
     judged(row, { kind: "accept", acceptance }, after, snapshot.createdAt);
     rows.push(row);
     if (random.chance(0.12)) {
@@ -181,7 +189,7 @@ async function loadReports(tx: Transaction, project: DemoProject, items: readonl
   }
   for (const [i, reason] of DECLINE_REASONS.entries()) {
     const row = base({ title: `${random.pick(project.words.things)} ${random.pick(project.words.faults)}`, happened: random.pick(PROBLEM_WORDS), reproduce: "", place: "", from: `passenger.${reference}` }, now - (20 + i * 30) * 24 * HOUR);
-    judged(row, { kind: "decline", reason }, { status: "declined", itemId: null, parkedUntil: null, declineReason: reason }, row.receivedAt + 5 * HOUR);
+    judged(row, { kind: "decline", reason }, { ...UNJUDGED, status: "declined", declineReason: reason }, row.receivedAt + 5 * HOUR);
     rows.push(row);
   }
   for (const aside of ASIDE_REPORTS.filter((r) => r.project === project.key)) {
@@ -192,7 +200,7 @@ async function loadReports(tx: Transaction, project: DemoProject, items: readonl
       messages.push({ reportId: row.id, kind: "question", body: aside.question, authorId: "tomas", at });
     } else {
       const until = isoDate(dayNumber(now, ZONE) + aside.parkedDays);
-      judged(row, { kind: "park", until }, { ...UNJUDGED, status: "parked", parkedUntil: until }, at);
+      judged(row, { kind: "park", until, itemId: null }, { ...UNJUDGED, status: "parked", parkedUntil: until }, at);
     }
     rows.push(row);
   }
@@ -202,5 +210,8 @@ async function loadReports(tx: Transaction, project: DemoProject, items: readonl
   await inChunks(rows, (c) => tx.insert(table.report).values(c));
   await inChunks(verdicts.filter((v) => kept.has(v.reportId)), (c) => tx.insert(table.reportVerdict).values(c));
   if (messages.length > 0) await tx.insert(table.reportMessage).values(messages);
+  const { tries, followers } = demoAround(rows.filter((r) => r.status === "unjudged") as { id: string; title: string }[], random, newId, now);
+  if (tries.length > 0) await tx.insert(table.reproduction).values(tries);
+  if (followers.length > 0) await tx.insert(table.reportFollower).values(followers);
   return rows.length;
 }

@@ -3,6 +3,7 @@ import { OFFICE_HOURS } from "@/core/calendar/working-time";
 import type { Condition } from "@/core/condition/condition";
 import type { Random } from "@/core/forecast/random";
 import { FIRST_MODEL } from "@/core/intake/scoring";
+import { FIRST_TRIAGE_RULES } from "@/core/intake/triage-rules";
 import type { intakeRules, itemScore, itemVote } from "@/db/schema";
 import type { DemoItem } from "./history";
 import { PEOPLE } from "./people";
@@ -22,6 +23,7 @@ export function demoRules(project: DemoProject): typeof intakeRules.$inferInsert
       { id: `${id}-bugs`, name: "All other bugs", condition: { kind: "compare", fact: "typeId", op: "is", value: "bug" }, answerHours: 54, resolveHours: 360, working: true },
     ],
     scoring: { ...FIRST_MODEL, valueFieldId: `${id}-value`, weeksFieldId: `${id}-weeks` },
+    triage: { ...FIRST_TRIAGE_RULES, questions: [...FIRST_TRIAGE_RULES.questions, { id: "ticket", name: "Ticket and sailing", text: "Which ticket was it, for which sailing, and what did the scanner or the crew say?" }], declineReasons: [...FIRST_TRIAGE_RULES.declineReasons, "This is a rule of the harbour authority, which we cannot change.", "The sailing in question does not run any more since the winter timetable."] },
     version: 1,
   };
 }

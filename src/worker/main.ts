@@ -1,52 +1,97 @@
 import { closeDatabase } from "@/db/connection";
+import { followQuestions, wakeParkedReports } from "@/server/intake/follow-up";
 import { fireTimers } from "@/server/item/trigger";
 import { log } from "@/server/log";
+import { closeMail, sendLetters } from "@/server/mail/send";
+import { mailSettings } from "@/server/mail/settings";
 import { consumeOutbox } from "./consume";
-import { beat, clearOld, wakeParkedReports } from "./schedule";
+import { openMailDoor, type MailDoor } from "./mail-door";
+import { beat, clearOld } from "./schedule";
 
 /*
- * The background process: handles the outbox every half second and looks at the schedule every few seconds. On SIGTERM
- * it finishes what is in hand. When the database is away it says so once and goes on trying.
+ * The background process: handles the outbox every half second, looks at the schedule every few seconds, sends letters, and
+ * takes mail at its door. On SIGTERM it finishes what is in hand. When the database is away it says so once and goes on trying.
  */
 
 const TICK_MS = 500;
+const LETTERS_MS = 1_000;
 const BEATS_EVERY = 6;
 const CLEARS_EVERY = 7_200;
 const TIMERS_EVERY = 120;
 
 let stopping = false;
-let wake: (() => void) | null = null;
+const asleep = new Set<() => void>();
 
 for (const signal of ["SIGTERM", "SIGINT"] as const)
   process.on(signal, () => {
     stopping = true;
-    wake?.();
+    for (const wake of asleep) wake();
   });
 
-async function run(): Promise<void> {
-  log.info("worker started");
+/** Does some work over and over until the process is to stop; a failure is told once, and tried again. */
+async function keepDoing(what: string, pauseMs: number, work: (tick: number) => Promise<void>): Promise<void> {
   let failing = false;
   for (let tick = 0; !stopping; tick++) {
     try {
-      if (tick % BEATS_EVERY === 0) {
-        await beat();
-        const woken = await wakeParkedReports();
-        if (woken > 0) log.info({ woken }, "parked reports returned to the queue");
-      }
-      if (tick % TIMERS_EVERY === 0) {
-        const moved = await fireTimers();
-        if (moved > 0) log.info({ moved }, "items moved by time");
-      }
-      if (tick % CLEARS_EVERY === 0) await clearOld();
-      while (!stopping && (await consumeOutbox()) > 0);
-      if (failing) log.info("the database is back");
+      await work(tick);
+      if (failing) log.info({ what }, "works again");
       failing = false;
     } catch (error) {
-      if (!failing) log.error({ reason: (error as Error).message }, "worker cannot do its work, trying again");
+      if (!failing) log.error({ what, reason: (error as Error).message }, "worker cannot do its work, trying again");
       failing = true;
     }
-    if (!stopping) await new Promise<void>((resolve) => ((wake = resolve), setTimeout(resolve, TICK_MS)));
+    if (!stopping)
+      await new Promise<void>((resolve) => {
+        const wake = () => {
+          clearTimeout(timer);
+          asleep.delete(wake);
+          resolve();
+        };
+        const timer = setTimeout(wake, pauseMs);
+        asleep.add(wake);
+      });
   }
+}
+
+async function followUp(tick: number): Promise<void> {
+  if (tick % BEATS_EVERY === 0) {
+    await beat();
+    const woken = await wakeParkedReports();
+    if (woken > 0) log.info({ woken }, "parked reports returned to the queue");
+  }
+  if (tick % TIMERS_EVERY === 0) {
+    const moved = await fireTimers();
+    if (moved > 0) log.info({ moved }, "items moved by time");
+    const questions = await followQuestions();
+    if (questions.reminded + questions.ended > 0) log.info(questions, "questions without an answer");
+  }
+  if (tick % CLEARS_EVERY === 0) await clearOld();
+  while (!stopping && (await consumeOutbox()) > 0);
+}
+
+/** Without its door the worker does everything else; mail waits at the server that hands it over. */
+async function openDoor(): Promise<MailDoor | null> {
+  const { doorPort } = mailSettings();
+  if (doorPort === null) return null;
+  try {
+    return await openMailDoor(doorPort);
+  } catch (error) {
+    log.error({ reason: (error as Error).message, doorPort }, "the mail door does not open; no mail comes in");
+    return null;
+  }
+}
+
+async function run(): Promise<void> {
+  const door = await openDoor();
+  log.info({ mailDoor: door?.port ?? null }, "worker started");
+  await Promise.all([
+    keepDoing("follow-up", TICK_MS, followUp),
+    keepDoing("letters", LETTERS_MS, async () => {
+      while (!stopping && (await sendLetters()) > 0);
+    }),
+  ]);
+  await door?.close();
+  closeMail();
   await closeDatabase();
   log.info("worker stopped");
 }

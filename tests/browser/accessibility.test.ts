@@ -49,7 +49,7 @@ describe.each(["light", "dark"] as const)("%s paper", (theme) => {
     expect(await seriousFindings(ines)).toEqual([]);
   });
 
-  test.each([["public report page", "/report/TIX", "form"], ["sign-in", "/sign-in", "form"]])("%s has no serious finding", async (_name, path, ready) => {
+  test.each([["public form", "/report/TIX/report", "form"], ["list of forms", "/report/TIX", "main"], ["embedded form", "/embed/TIX/report", "form"], ["sign-in", "/sign-in", "form"]])("%s has no serious finding", async (_name, path, ready) => {
     const stranger = await browser.person(app.address());
     await stranger.page.setCookie({ name: "theme", value: theme, url: app.address() });
     await stranger.open(path);

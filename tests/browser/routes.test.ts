@@ -57,7 +57,13 @@ const ROUTES: [method: string, path: string][] = [
   ["GET", "/api/projects/TIX/workflow/versions"],
   ["GET", "/api/projects/TIX/workflow/replay"],
   ["GET", `/api/reports/${randomUUID()}`],
-  ["GET", `/api/reports/${randomUUID()}/picture`],
+  ["GET", `/api/reports/${randomUUID()}/files/${randomUUID()}`],
+  ["POST", `/api/reports/${randomUUID()}/presence`],
+  ["POST", `/api/reports/${randomUUID()}/tries`],
+  ["POST", `/api/reports/${randomUUID()}/apart`],
+  ["POST", "/api/projects/TIX/forms"],
+  ["POST", "/api/projects/TIX/mailbox"],
+  ["POST", `/api/items/known/${randomUUID()}`],
   ["POST", `/api/reports/${randomUUID()}/verdicts`],
   ["DELETE", `/api/reports/${randomUUID()}/verdicts`],
 ];
@@ -93,8 +99,8 @@ test("an observer's stream carries no news of intake, a member's does", async ()
   };
   const [member, observer] = [await hear(noor), await hear(arthur)];
   const form = new FormData();
-  for (const [k, v] of Object.entries({ title: "Heard", happened: "x", mail: "a@post.saltmarsh.example" })) form.set(k, v);
-  expect((await ask("/api/public/reports/TIX", null, { method: "POST", body: form })).status).toBe(201);
+  for (const [k, v] of Object.entries({ title: "Heard", happened: "x", travelled: "yes", mail: "a@post.saltmarsh.example" })) form.set(k, v);
+  expect((await ask("/api/public/reports/TIX/report", null, { method: "POST", body: form })).status).toBe(201);
   await post("/api/items", noor, { commandId: randomUUID(), projectKey: "TIX", fields: { title: "Heard by both", typeId: "bug" } });
   const until = Date.now() + 10_000;
   while (!(member.text().includes("Heard by both") && observer.text().includes("Heard by both")) && Date.now() < until) await new Promise((r) => setTimeout(r, 50));
@@ -119,7 +125,7 @@ describe("bad input at the door", () => {
     ["a request from another site", () => post("/api/items", noor, {}, { origin: "https://elsewhere.example" }), 403],
     ["a token that is none", () => ask("/api/public/pages/short", null), 404],
     ["a project that is none", () => ask("/api/projects/NOPE/board", noor), 404],
-    ["a report form that is no form", () => post("/api/public/reports/TIX", null, {}), 415],
+    ["a report form that is no form", () => post("/api/public/reports/TIX/report", null, {}), 415],
   ])("%s", async (_name, send, status) => {
     await expectProblem(await send(), status);
   });
@@ -137,7 +143,7 @@ describe("bad input at the door", () => {
 describe("the public form", () => {
   const form = (change: Record<string, string | Blob> = {}) => {
     const data = new FormData();
-    for (const [k, v] of Object.entries({ title: "Bell", happened: "It rang.", mail: "a@post.saltmarsh.example", ...change })) data.set(k, v);
+    for (const [k, v] of Object.entries({ title: "Bell", happened: "It rang.", travelled: "yes", mail: "a@post.saltmarsh.example", ...change })) data.set(k, v);
     return data;
   };
   // Each test comes from an address of its own only in the database: the windows are emptied in between.
@@ -155,20 +161,20 @@ describe("the public form", () => {
     return rows[0].n as number;
   };
 
-  test("10 MB of picture, markup as a picture, missing fields: clear answers and no row", async () => {
+  test("11 MB of picture, markup as a picture, missing fields: clear answers and no row", async () => {
     const before = await reports();
-    const png = Buffer.concat([Buffer.from("89504e470d0a1a0a", "hex"), Buffer.alloc(10 * 1024 * 1024)]);
-    await expectProblem(await ask("/api/public/reports/TIX", null, { method: "POST", body: form({ picture: new Blob([png]) }) }), 413);
-    await expectProblem(await ask("/api/public/reports/TIX", null, { method: "POST", body: form({ picture: new Blob([png.subarray(0, 5.1 * 1024 * 1024)]) }) }), 422);
-    await expectProblem(await ask("/api/public/reports/TIX", null, { method: "POST", body: form({ picture: new Blob(["<svg onload=alert(1)>"], { type: "image/png" }) }) }), 422);
-    const { errors } = await expectProblem(await ask("/api/public/reports/TIX", null, { method: "POST", body: form({ title: "", mail: "x" }) }), 422);
+    const png = Buffer.concat([Buffer.from("89504e470d0a1a0a", "hex"), Buffer.alloc(11 * 1024 * 1024)]);
+    await expectProblem(await ask("/api/public/reports/TIX/report", null, { method: "POST", body: form({ files: new Blob([png]) }) }), 413);
+    await expectProblem(await ask("/api/public/reports/TIX/report", null, { method: "POST", body: form({ files: new Blob([png.subarray(0, 5.1 * 1024 * 1024)]) }) }), 422);
+    await expectProblem(await ask("/api/public/reports/TIX/report", null, { method: "POST", body: form({ files: new Blob(["<svg onload=alert(1)>"], { type: "image/png" }) }) }), 422);
+    const { errors } = await expectProblem(await ask("/api/public/reports/TIX/report", null, { method: "POST", body: form({ title: "", mail: "x" }) }), 422);
     expect(errors!.map((e) => e.field)).toEqual(["title", "mail"]);
     expect(await reports()).toBe(before);
   });
 
   test("sent 50 times in a minute: the first dozen get through, the others are told when to come back", async () => {
     const before = await reports();
-    const answers = await Promise.all(Array.from({ length: 50 }, () => ask("/api/public/reports/TIX", null, { method: "POST", body: form() })));
+    const answers = await Promise.all(Array.from({ length: 50 }, () => ask("/api/public/reports/TIX/report", null, { method: "POST", body: form() })));
     const refused = answers.filter((a) => a.status === 429);
     // A minute may end in between; then a second dozen is let in.
     expect(answers.length - refused.length).toBeGreaterThanOrEqual(12);

@@ -1,10 +1,10 @@
 import { statusForRequester, UNJUDGED, type ReportStanding } from "@/core/intake/report";
 import { mostSimilar, stem } from "@/core/intake/similarity";
-import { judge, type Verdict } from "@/core/intake/verdict";
+import { judge, newAcceptance, type Verdict } from "@/core/intake/verdict";
 import { ACTIONS, MAY, may, roleIn, ROLES } from "@/core/people/authorise";
 import { UNJUDGED_REPORTS } from "@demo/words/reports";
 
-const acceptance = { title: "x", typeId: "bug", severity: null, priority: "normal", classOfService: "standard", origin: "unplanned", teamId: null, assigneeId: null, place: { at: "bottom" }, found: null } as const;
+const acceptance = newAcceptance("x", "bug");
 const TODAY = 20_000;
 
 describe("verdicts", () => {
@@ -12,18 +12,22 @@ describe("verdicts", () => {
     [{ kind: "accept", acceptance }, "item", { status: "accepted", itemId: "item" }],
     [{ kind: "merge", itemId: "item" }, "item", { status: "merged", itemId: "item" }],
     [{ kind: "ask", question: "Which boat?" }, null, { status: "asked", itemId: null }],
-    [{ kind: "park", until: "2024-10-06" }, null, { status: "parked", parkedUntil: "2024-10-06" }],
+    [{ kind: "park", until: "2024-10-06", itemId: null }, null, { status: "parked", parkedUntil: "2024-10-06" }],
+    [{ kind: "park", until: null, itemId: "other" }, null, { status: "parked", parkedUntil: null, parkedItemId: "other", itemId: null }],
     [{ kind: "decline", reason: " A rule of the harbour. " }, null, { status: "declined", declineReason: "A rule of the harbour." }],
   ])("%j", (verdict, itemId, after) => {
     expect(judge(UNJUDGED, verdict, itemId, TODAY)).toMatchObject(after);
     expect(judge({ ...UNJUDGED, status: "declined", declineReason: "no" }, verdict, itemId, TODAY)).toMatchObject({ refused: true, code: "conflict" });
   });
-  test.each<Verdict>([
-    { kind: "park", until: "2024-10-04" },
-    { kind: "park", until: "soon" },
+  const refused: Verdict[] = [
+    { kind: "park", until: "2024-10-04", itemId: null },
+    { kind: "park", until: "soon", itemId: null },
+    { kind: "park", until: null, itemId: null },
+    { kind: "park", until: "2024-10-06", itemId: "item" },
     { kind: "ask", question: "  " },
     { kind: "decline", reason: "" },
-  ])("refused: %j", (verdict) => expect(judge(UNJUDGED, verdict, null, TODAY)).toMatchObject({ refused: true, code: "invalid" }));
+  ];
+  test.each(refused)("refused: %j", (verdict) => expect(judge(UNJUDGED, verdict, null, TODAY)).toMatchObject({ refused: true, code: "invalid" }));
 });
 
 test("the requester is told in words for every standing, and never anything internal", () => {
@@ -52,7 +56,7 @@ describe("similarity", () => {
       const report = reports.find((r) => r.title === a)!;
       const [best] = mostSimilar(report, reports.filter((r) => r !== report && r.project === report.project), 1);
       expect(reports[Number(best.id)].title).toBe(b);
-      expect(best.words.length).toBeGreaterThan(0);
+      expect(best.reasons.length).toBeGreaterThan(0);
     }
   });
   test("the same words are wholly alike, no common word is nothing alike, order of candidates does not matter", () => {

@@ -1,77 +1,72 @@
 import { randomUUID } from "node:crypto";
 import { and, eq } from "drizzle-orm";
-import type { Verdict } from "@/core/intake/verdict";
 import { database } from "@/db/connection";
 import { item, report, reportMessage } from "@/db/schema";
 import { readDesk, readReport } from "@/server/intake/desk";
 import { judgeReport, undoVerdict } from "@/server/intake/judge";
-import { LARGEST_PICTURE } from "@/server/intake/picture";
-import { answerQuestion, privatePicture, readPrivatePage } from "@/server/intake/private-page";
-import { reportForm, verdictBody } from "@/server/intake/request";
-import { submitReport } from "@/server/intake/submit";
+import { LARGEST_FILE, MOST_FILES } from "@/server/intake/file";
+import { FormFaults, submitForm } from "@/server/intake/forms";
+import { answerQuestion, privateFile, readPrivatePage } from "@/server/intake/private-page";
+import { verdictBody } from "@/server/intake/request";
 import { checkItems } from "@/server/item/check";
 import { readItem } from "@/server/item/read";
 import { countUse } from "@/server/rate-limit";
 import { consumeOutbox } from "@/worker/consume";
-import { wakeParkedReports } from "@/worker/schedule";
+import { wakeParkedReports } from "@/server/intake/follow-up";
 import { move, refusalOf } from "./setup/board";
 import { NOOR, TOMAS } from "./setup/people";
+import { accepting, FORM, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
 
-const FORM = { title: "Gate 4 hums at night", happened: "It hums so loud that the neighbours complain.", reproduce: "", place: "Heron island", mail: "anna@post.saltmarsh.example" };
 const PNG = Buffer.from("89504e470d0a1a0a0000000d49484452", "hex");
-
-async function sent() {
-  const { reference, token } = await submitReport("TIX", FORM, null);
-  const [row] = await database().select().from(report).where(eq(report.reference, reference));
-  return { ...row, token };
-}
-
-async function verdictOn(id: string, verdict: Verdict) {
-  const { report: open } = await readReport(TOMAS, id);
-  return judgeReport(TOMAS, id, { commandId: randomUUID(), seenVersion: open.version, verdict });
-}
-
-const ACCEPT: Verdict = {
-  kind: "accept",
-  acceptance: { title: "Gate 4 hums", typeId: "bug", severity: "minor", priority: "low", classOfService: "standard", origin: "unplanned", teamId: "quayside", assigneeId: "noor", place: { at: "top" }, found: null },
-};
+const named = (content: Buffer, name = "picture.png") => ({ name, content });
+const ACCEPT = accepting({ severity: "minor", priority: "low", teamId: "quayside", assigneeId: "noor", place: { at: "top" } });
 
 const drain = async () => {
   while ((await consumeOutbox()) > 0);
 };
 
 describe("a report from outside", () => {
-  test("gets a reference and a private page, with its picture, and nothing internal on it", async () => {
-    const { reference, token } = await submitReport("TIX", FORM, PNG);
+  test("gets a reference and a private page, with its files and own answers, and nothing internal on it", async () => {
+    const { reference, token } = await submitForm("TIX", "report", FORM, [named(PNG), named(Buffer.from("Gate 4, 23:10"), "notes.txt")]);
     const page = await readPrivatePage(token);
-    expect(page).toMatchObject({ reference, title: FORM.title, hasPicture: true, awaitsAnswer: false, status: { headline: "Received" } });
+    expect(page).toMatchObject({ reference, title: FORM.title[0], awaitsAnswer: false, status: { headline: "Received" }, wrote: { place: "Heron island", answers: [{ label: "Could you travel in the end?", value: "yes" }] } });
     expect(JSON.stringify(page)).not.toMatch(/saltmarsh\.example|itemId|tomas/i);
-    expect((await privatePicture(token)).mediaType).toBe("image/png");
+    expect(page.files.map(({ name, picture }) => ({ name, picture }))).toEqual([{ name: "picture.png", picture: true }, { name: "notes.txt", picture: false }]);
+    expect((await privateFile(token, page.files[0].id)).mediaType).toBe("image/png");
+    const other = await sent();
+    expect(await refusalOf(privateFile(other.token, page.files[0].id))).toBe("not found");
+    expect(await refusalOf(privateFile(token, "../1"))).toBe("not found");
     expect(await refusalOf(readPrivatePage(reference))).toBe("not found");
     expect(await refusalOf(readPrivatePage(`${token.slice(0, -1)}${token.endsWith("A") ? "B" : "A"}`))).toBe("not found");
   });
 
-  test("what is no picture, or too large, is refused whole: no row is left", async () => {
+  test("what is no file we take, too large, too many, or for a form that is closed or not there, is refused whole: no row is left", async () => {
     const before = (await database().select().from(report)).length;
-    for (const picture of [Buffer.from("<svg onload=alert(1)>"), Buffer.concat([PNG, Buffer.alloc(LARGEST_PICTURE)]), Buffer.from("%PDF-1.4")])
-      expect(await refusalOf(submitReport("TIX", FORM, picture))).toBe("invalid");
-    expect(await refusalOf(submitReport("NOPE", FORM, null))).toBe("not found");
-    expect(await refusalOf(submitReport("TIDE", FORM, null))).toBe("not found"); // members only: no public page
+    for (const content of ["<svg onload=alert(1)>", "#!/bin/sh\nrm -r /", "MZ\u0090\u0000", " <html><script>", ""]) expect(await refusalOf(submitForm("TIX", "report", FORM, [named(PNG), named(Buffer.from(content))]))).toBe("invalid");
+    expect(await refusalOf(submitForm("TIX", "report", FORM, [named(Buffer.concat([PNG, Buffer.alloc(LARGEST_FILE)]))]))).toBe("invalid");
+    expect(await refusalOf(submitForm("TIX", "report", FORM, Array.from({ length: MOST_FILES + 1 }, () => named(PNG))))).toBe("invalid");
+    expect(await refusalOf(submitForm("NOPE", "report", FORM, []))).toBe("not found");
+    expect(await refusalOf(submitForm("TIX", "nope", FORM, []))).toBe("not found");
+    expect(await refusalOf(submitForm("TIX", "winter-survey", FORM, []))).toBe("invalid");
+    expect(await refusalOf(submitForm("TIDE", "report", FORM, []))).toBe("not found"); // members only: no public page
     expect(await database().select().from(report)).toHaveLength(before);
   });
 
-  test.each([
-    ["no title", { title: " " }, "title"],
-    ["no text", { happened: "" }, "happened"],
-    ["a mail address that is none", { mail: "anna at home" }, "mail"],
-    ["a title of 201 characters", { title: "x".repeat(201) }, "title"],
-    ["a text of 10,001 characters", { happened: "x".repeat(10_001) }, "happened"],
-  ])("%s is said at its field", (_name, change, field) => {
-    const result = reportForm.safeParse({ ...FORM, ...change });
-    expect(result.success ? [] : result.error.issues.map((i) => i.path[0])).toEqual([field]);
+  test.each<[string, Record<string, string[]>, string]>([
+    ["no title", { title: [" "] }, "title"],
+    ["no text", { happened: [""] }, "happened"],
+    ["a mail address that is none", { mail: ["anna at home"] }, "mail"],
+    ["a title of 201 characters", { title: ["x".repeat(201)] }, "title"],
+    ["a text of 10,001 characters", { happened: ["x".repeat(10_001)] }, "happened"],
+    ["an answer that is not offered", { travelled: ["perhaps"] }, "travelled"],
+  ])("%s is said at its question, and nothing is stored", async (_name, change, field) => {
+    const before = (await database().select().from(report)).length;
+    const faults = await submitForm("TIX", "report", { ...FORM, ...change }, []).catch((error: FormFaults) => error.errors);
+    expect(faults).toMatchObject([{ field }]);
+    expect(await database().select().from(report)).toHaveLength(before);
   });
 
   test("is counted per address and window, in the database", async () => {
@@ -101,7 +96,7 @@ describe("verdicts", () => {
 
   test("accept below a given item lands there", async () => {
     const [, second] = (await readDesk(TOMAS, "TIX")).backlogTop;
-    const { itemKey } = await verdictOn((await sent()).id, { ...ACCEPT, acceptance: { ...ACCEPT.acceptance, place: { at: "below", itemId: second.id } } } as Verdict);
+    const { itemKey } = await verdictOn((await sent()).id, accepting({ ...ACCEPT.acceptance, place: { at: "below", itemId: second.id } }));
     expect((await readDesk(TOMAS, "TIX")).backlogTop.map((b) => b.key)[2]).toBe(itemKey);
   });
 
@@ -139,7 +134,7 @@ describe("verdicts", () => {
 
   test("park: out of the queue until its day, then back by itself", async () => {
     const row = await sent();
-    await verdictOn(row.id, { kind: "park", until: "2999-01-01" });
+    await verdictOn(row.id, { kind: "park", until: "2999-01-01", itemId: null });
     expect((await readDesk(TOMAS, "TIX")).queue.map((q) => q.id)).not.toContain(row.id);
     expect(await wakeParkedReports()).toBe(0);
     expect(await wakeParkedReports(Date.parse("2999-01-01T12:00:00Z"))).toBeGreaterThanOrEqual(1);

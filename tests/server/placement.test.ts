@@ -3,16 +3,17 @@ import { and, eq, isNull } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
 import { remainingWork, unplannedShare, velocity } from "@/core/flow/unplanned";
 import type { Found } from "@/core/intake/placement";
+import { newAcceptance } from "@/core/intake/verdict";
 import { database } from "@/db/connection";
 import { item, itemLink, report } from "@/db/schema";
 import { finishedWork, readUnplanned } from "@/server/flow/unplanned";
 import { judgeReport, undoVerdict } from "@/server/intake/judge";
-import { submitReport } from "@/server/intake/submit";
 import { checkItems } from "@/server/item/check";
 import { createItem } from "@/server/item/create";
 import { readItem } from "@/server/item/read";
 import { itemIn, move, refusalOf, send } from "./setup/board";
 import { NOOR, TOMAS } from "./setup/people";
+import { sent } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
@@ -23,9 +24,8 @@ const keyOf = async (id: string) => `TIX-${(await snapshot(id)).number}`;
 
 /** Sends a report and accepts it with an answer to where it was found; gives its item and a way to undo. */
 async function accept(title: string, found: Found | null, change: object = {}) {
-  const { reference } = await submitReport("TIX", { title, happened: "It is wrong.", reproduce: "", place: "", mail: "p@post.saltmarsh.example" }, null);
-  const [row] = await database().select().from(report).where(eq(report.reference, reference));
-  const acceptance = { title, typeId: "bug", severity: "major" as const, priority: "normal" as const, classOfService: "standard" as const, origin: "unplanned" as const, teamId: "ticketing", assigneeId: null, place: { at: "bottom" as const }, found, ...change };
+  const row = await sent({ title: [title] });
+  const acceptance = { ...newAcceptance(title, "bug"), severity: "major" as const, teamId: "ticketing", found, ...change };
   const commandId = randomUUID();
   await judgeReport(TOMAS, row.id, { commandId, seenVersion: row.version, verdict: { kind: "accept", acceptance } });
   const [after] = await database().select().from(report).where(eq(report.id, row.id));
@@ -52,7 +52,7 @@ test("found in finished work: a bug of its own, linked to where it came from, no
   await send(NOOR, origin, { kind: "edit", seenVersion: (await snapshot(origin)).version, changes: { releaseId: "tix-release-5", estimate: 5 } });
   const period = { from: Date.now() - DAY, to: Date.now() + DAY };
   const project = { id: "tix", zone: "Europe/London" };
-  const escaped = async () => (await readUnplanned(database(), project, period, Date.now())).escaped.find((e) => e.release === "Crossing 5")?.ids ?? [];
+  const escaped = async () => (await readUnplanned(database(), project, new Set(), period, Date.now())).escaped.find((e) => e.release === "Crossing 5")?.ids ?? [];
   expect(await escaped()).toEqual([]);
   const { itemId, undo } = await accept("Return trip a day off", { where: "in finished work", itemId: origin }, { priority: "high" });
   expect(await snapshot(itemId)).toMatchObject({ typeId: "bug", parentId: null, estimate: null, stateKind: "unstarted", priority: "high" });

@@ -12,12 +12,12 @@ import { judgeReport } from "@/server/intake/judge";
 import { answerQuestion } from "@/server/intake/private-page";
 import { readPromises } from "@/server/intake/promises";
 import { editRules, loadRules } from "@/server/intake/rules";
-import { submitReport } from "@/server/intake/submit";
 import { editWorth, readWorth } from "@/server/intake/worth";
 import { checkItems } from "@/server/item/check";
 import { readItem } from "@/server/item/read";
 import { itemIn, move, refusalOf, send } from "./setup/board";
 import { ARTHUR, INES, NOOR, TOMAS } from "./setup/people";
+import { accepting, sent } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
@@ -28,15 +28,9 @@ const version = async () => (await loadRules(database(), "tix")).version;
 const target = (change: Partial<ServiceTarget>): ServiceTarget => ({ id: "t", name: "All of it", condition: EVERY_ITEM, answerHours: 2, resolveHours: 10, working: false, ...change });
 const promise = async (...targets: ServiceTarget[]) => editRules(INES, "TIX", { seenVersion: await version(), targets });
 
-async function reported(title: string) {
-  const { reference, token } = await submitReport("TIX", { title, happened: "It does not work.", reproduce: "", place: "", mail: "p@post.saltmarsh.example" }, null);
-  const [row] = await database().select().from(report).where(eq(report.reference, reference));
-  return { ...row, token };
-}
-
 async function accepted(title: string) {
-  const row = await reported(title);
-  const acceptance = { title, typeId: "bug", severity: "major" as const, priority: "normal" as const, classOfService: "standard" as const, origin: "unplanned" as const, teamId: null, assigneeId: null, place: { at: "bottom" as const }, found: null };
+  const row = await sent({ title: [title] });
+  const { acceptance } = accepting({ title, severity: "major" });
   await judgeReport(TOMAS, row.id, { commandId: randomUUID(), seenVersion: row.version, verdict: { kind: "accept", acceptance } });
   const [after] = await database().select().from(report).where(eq(report.id, row.id));
   return { itemId: after.itemId!, token: row.token, receivedAt: row.receivedAt };
@@ -69,7 +63,7 @@ describe("promises", () => {
   test("the desk tells how long an answer may still take, by a calendar of its own", async () => {
     await promise(target({ working: true, answerHours: 4, resolveHours: null }));
     await editRules(INES, "TIX", { seenVersion: await version(), calendar: { ...OFFICE_HOURS, holidays: [] } });
-    const row = await reported("Seat plan empty");
+    const row = await sent({ title: ["Seat plan empty"] });
     const { queue } = await readDesk(TOMAS, "TIX", row.receivedAt + 1);
     expect(queue.find((r) => r.id === row.id)?.promise).toMatchObject({ target: "All of it", answer: { standing: expect.stringMatching(/on time/) } });
   });

@@ -64,11 +64,12 @@ export function workingTime(calendar: WorkingCalendar, from: Instant, to: Instan
 }
 
 /**
- * The instant at which so much working time has passed since another.
+ * The first instant at which so much working time has passed since another; no time at all has passed at once.
  * @param time milliseconds, not negative
  * @throws RangeError when there is not so much work in the next ten years
  */
 export function afterWorkingTime(calendar: WorkingCalendar, from: Instant, time: number, zone: string): Instant {
+  if (time === 0) return from;
   let left = time;
   const first = dayNumber(from, zone);
   for (let day = first; day < first + LONGEST_SEARCH; day++) {

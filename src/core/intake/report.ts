@@ -5,10 +5,10 @@ export const REPORT_STATUSES = ["unjudged", "asked", "parked", "accepted", "merg
 export type ReportStatus = (typeof REPORT_STATUSES)[number];
 
 /** How a report came in. */
-export const REPORT_WAYS = ["form", "hand", "table"] as const;
+export const REPORT_WAYS = ["form", "mail", "hand", "table", "event"] as const;
 export type ReportWay = (typeof REPORT_WAYS)[number];
 
-export const WAY_WORDS: Record<ReportWay, string> = { form: "by the form", hand: "from the team", table: "from a table" };
+export const WAY_WORDS: Record<ReportWay, string> = { form: "by a form", mail: "by mail", hand: "from the team", table: "from a table", event: "from another program" };
 
 /** What a verdict changes on a report, and what undoing it brings back. */
 export interface ReportStanding {
@@ -17,10 +17,12 @@ export interface ReportStanding {
   itemId: string | null;
   /** ISO 8601 calendar date until which it is parked. */
   parkedUntil: string | null;
+  /** The item whose finish ends the parking. */
+  parkedItemId: string | null;
   declineReason: string | null;
 }
 
-export const UNJUDGED: ReportStanding = { status: "unjudged", itemId: null, parkedUntil: null, declineReason: null };
+export const UNJUDGED: ReportStanding = { status: "unjudged", itemId: null, parkedUntil: null, parkedItemId: null, declineReason: null };
 
 /** What the requester is told, in words that give away nothing internal. */
 export function statusForRequester(
@@ -33,7 +35,7 @@ export function statusForRequester(
     case "asked":
       return { headline: "We have a question for you", detail: "Please answer below, then we can go on." };
     case "parked":
-      return { headline: "Put aside for now", detail: `We will look at it again on ${standing.parkedUntil}.` };
+      return { headline: "Put aside for now", detail: standing.parkedUntil ? `We will look at it again on ${standing.parkedUntil}.` : "We will look at it again when other work that it depends on is done." };
     case "declined":
       return { headline: "We will not do this", detail: standing.declineReason ?? "" };
     case "accepted":

@@ -1,9 +1,14 @@
-/** Word similarity of reports and items: which texts speak of the same thing, and by which words. */
+/** Similarity of reports and items: which texts speak of the same thing, and why. */
+
+import { opposites } from "./opposite";
+import { canonical } from "./same-meaning";
 
 export interface Text {
   id: string;
   title: string;
   body: string;
+  /** Where it is, if that is said apart. */
+  place?: string | null;
 }
 
 export interface Similar {
@@ -12,6 +17,8 @@ export interface Similar {
   score: number;
   /** The shared words that count most, as written in the compared text. */
   words: string[];
+  /** Why it looks alike, in words. */
+  reasons: string[];
 }
 
 const STOP_WORDS = new Set(
@@ -21,8 +28,11 @@ const STOP_WORDS = new Set(
     "very was we were what when where which while who why will with would you your when every each always never").split(" "),
 );
 
+/** From here on two texts are called very alike: the threshold that `bin/bench` chooses on labelled pairs, rounded. */
+export const VERY_ALIKE = 0.4;
+
 /** Titles say what a text is about; descriptions add words that many share. */
-const TITLE_SHARE = 0.6;
+const TITLE_SHARE = 0.3;
 
 /** A word without its commonest English endings, so that "scanners", "scanner" and "scanning" meet. */
 export function stem(word: string): string {
@@ -42,7 +52,7 @@ export function stem(word: string): string {
 /** The words of a text that carry meaning, stemmed, with the spelling they were found in. */
 export function words(text: string): { stem: string; word: string }[] {
   const found = text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
-  return found.filter((w) => w.length > 1 && !STOP_WORDS.has(w)).map((word) => ({ stem: stem(word), word }));
+  return found.filter((w) => (w.length > 1 || /\d/.test(w)) && !STOP_WORDS.has(w)).map((word) => ({ stem: canonical(stem(word)), word }));
 }
 
 interface Vector {
@@ -65,7 +75,8 @@ function count(id: string, text: string): Vector {
  * The texts most like a given one, best first: cosine of term weights, with the logarithm of term counts and the
  * inverse document frequency log(1 + N/n) over the candidates (Salton and Buckley, "Term-weighting approaches in
  * automatic text retrieval", Information Processing & Management 24 (1988), 513-523). The whole of the given text is
- * held against a candidate's title and against its whole; the title counts for more.
+ * held against a candidate's title and against its whole; the title counts for more. Shared error codes and versions, and the
+ * same place, bring two texts nearer; different codes keep them apart.
  * @param least scores below it are left out
  */
 export function mostSimilar(text: Text, candidates: readonly Text[], most: number, least = 0.1): Similar[] {
@@ -87,15 +98,45 @@ export function mostSimilar(text: Text, candidates: readonly Text[], most: numbe
   };
   const a = weigh(own);
   return vectors
-    .map((vector) => {
+    .map((vector, i) => {
       const inWhole = cosine(a, weigh(vector.whole));
       const inTitle = cosine(a, weigh(vector.title));
-      const shared = inWhole.shared.sort((x, y) => y[1] - x[1]).slice(0, 4);
-      return { id: vector.whole.id, score: TITLE_SHARE * inTitle.cosine + (1 - TITLE_SHARE) * inWhole.cosine, words: shared.map(([s]) => vector.whole.spelling.get(s)!) };
+      const shared = inWhole.shared.sort((x, y) => y[1] - x[1]).slice(0, 4).map(([s]) => vector.whole.spelling.get(s)!);
+      const byWords = TITLE_SHARE * inTitle.cosine + (1 - TITLE_SHARE) * inWhole.cosine;
+      const { score, reasons } = withMarks(byWords, text, candidates[i]);
+      return { id: vector.whole.id, score, words: shared, reasons: [...(shared.length > 0 ? [`both say: ${shared.join(", ")}`] : []), ...reasons] };
     })
     .filter((s) => s.score >= least)
     .sort((x, y) => y.score - x.score || (x.id < y.id ? -1 : 1))
     .slice(0, most);
+}
+
+const CODE = /\b(?:[A-Za-z]{1,5}[-_]?\d{2,6}|v?\d+\.\d+(?:\.\d+)*)\b/g;
+
+/** Error codes, names with numbers and versions in a text: marks that mean one thing only. */
+export function marks(text: string): Set<string> {
+  return new Set((text.match(CODE) ?? []).map((m) => m.toLowerCase().replace(/^v(?=\d)/, "")));
+}
+
+const CODE_SHARE = 0.25;
+const PLACE_SHARE = 0.08;
+const OTHER_CODE = 0.75;
+const OPPOSITE = 0.7;
+
+const stems = (text: Text) => new Set((`${text.title} ${text.body}`.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []).map(stem));
+
+/** What marks and the place say beside the words: shared ones close a part of the distance, different ones open it. */
+function withMarks(byWords: number, one: Text, other: Text): { score: number; reasons: string[] } {
+  const [a, b] = [marks(`${one.title} ${one.body}`), marks(`${other.title} ${other.body}`)];
+  const both = [...a].filter((m) => b.has(m));
+  const samePlace = Boolean(one.place && other.place && one.place.trim().toLowerCase() === other.place.trim().toLowerCase());
+  let score = byWords;
+  if (both.length > 0) score += (1 - score) * CODE_SHARE;
+  else if (a.size > 0 && b.size > 0) score *= OTHER_CODE;
+  score *= OPPOSITE ** opposites(stems(one), stems(other));
+  // A place alone makes no two problems one.
+  if (samePlace && byWords > 0) score += (1 - score) * PLACE_SHARE;
+  return { score, reasons: [...(both.length > 0 ? [`same mark: ${both.join(", ")}`] : []), ...(samePlace ? [`same place: ${other.place}`] : [])] };
 }
 
 interface Weighed {

@@ -4,6 +4,7 @@ import type { ClassOfService, Origin, Priority, Severity } from "@/core/item/fie
 import { refuse, type Refusal } from "@/core/workflow/refusal";
 import type { Found } from "./placement";
 import type { ReportStanding } from "./report";
+import type { Impact, Urgency } from "./triage-rules";
 
 /** Where in the backlog an accepted item lands. */
 export type BacklogPlace = { at: "top" } | { at: "bottom" } | { at: "below"; itemId: string };
@@ -18,8 +19,43 @@ export interface Acceptance {
   teamId: string | null;
   assigneeId: string | null;
   place: BacklogPlace;
+  /** Straight into the first state of work in progress. */
+  onBoard: boolean;
+  /** Where it is: the quay, the boat, the page. */
+  area: string | null;
+  labels: string[];
+  sprintId: string | null;
+  releaseId: string | null;
+  impact: Impact | null;
+  urgency: Urgency | null;
+  /** Seen only by leads, by whoever judged it and by those who work on it. */
+  restricted: boolean;
   /** Where a bug was found; null where the question does not arise. */
   found: Found | null;
+}
+
+/** An acceptance as it begins: an unplanned bug at the end of the backlog. */
+export function newAcceptance(title: string, typeId: string): Acceptance {
+  return {
+    title,
+    typeId,
+    severity: "moderate",
+    priority: "normal",
+    classOfService: "standard",
+    origin: "unplanned",
+    teamId: null,
+    assigneeId: null,
+    place: { at: "bottom" },
+    onBoard: false,
+    area: null,
+    labels: [],
+    sprintId: null,
+    releaseId: null,
+    impact: null,
+    urgency: null,
+    restricted: false,
+    found: null,
+  };
 }
 
 /** What triage decides about a report. */
@@ -27,7 +63,8 @@ export type Verdict =
   | { kind: "accept"; acceptance: Acceptance }
   | { kind: "merge"; itemId: string }
   | { kind: "ask"; question: string }
-  | { kind: "park"; until: string }
+  /** Until a day, or until an item is finished. */
+  | { kind: "park"; until: string | null; itemId: string | null }
   | { kind: "decline"; reason: string };
 export type VerdictKind = Verdict["kind"];
 
@@ -48,7 +85,7 @@ export const VERDICT_PAST: Record<VerdictKind, string> = {
 export function judge(before: ReportStanding, verdict: Verdict, itemId: string | null, today: DayNumber): ReportStanding | Refusal {
   if (before.status === "accepted" || before.status === "merged" || before.status === "declined")
     return refuse("conflict", `This report has been ${before.status} already.`, "Undo that verdict first if it is wrong.");
-  const blank = { itemId: null, parkedUntil: null, declineReason: null };
+  const blank = { itemId: null, parkedUntil: null, parkedItemId: null, declineReason: null };
   switch (verdict.kind) {
     case "accept":
       return { ...blank, status: "accepted", itemId };
@@ -58,6 +95,8 @@ export function judge(before: ReportStanding, verdict: Verdict, itemId: string |
       if (!verdict.question.trim()) return refuse("invalid", "The question is empty.", "Write what you need to know.");
       return { ...blank, status: "asked" };
     case "park": {
+      if ((verdict.until === null) === (verdict.itemId === null)) return refuse("invalid", "A report is parked until a day, or until an item is finished.", "Choose one of the two.");
+      if (verdict.until === null) return { ...blank, status: "parked", parkedItemId: verdict.itemId };
       let until: DayNumber;
       try {
         until = parseIsoDate(verdict.until);

@@ -38,6 +38,8 @@ export interface EditableFields {
   sprintId: string | null;
   releaseId: string | null;
   labels: string[];
+  /** Seen only by leads, by whoever made it and by those who work on it. */
+  restricted: boolean;
   /** Work that is still to be done, in hours. */
   remainingHours: number | null;
 }
@@ -61,6 +63,7 @@ export const FIELD_WORDS: Record<EditableField | "outcome" | "parentId", string>
   sprintId: "sprint",
   releaseId: "release",
   labels: "labels",
+  restricted: "who sees it",
   remainingHours: "remaining work",
   outcome: "outcome",
   parentId: "parent",

@@ -19,6 +19,7 @@ export const NEW_ITEM: Omit<NewItem, "title" | "typeId"> = {
   sprintId: null,
   releaseId: null,
   labels: [],
+  restricted: false,
   remainingHours: null,
   parentId: null,
   own: {},

@@ -5,7 +5,7 @@ import type { ItemSnapshot } from "./fields";
 import { NOTHING_OUTSIDE, outsideAfter } from "./outside";
 
 /** What a history that began before these fields existed does not say. */
-const WITHOUT_NEWER_FIELDS: Partial<ItemSnapshot> = { sprintId: null, releaseId: null, labels: [], remainingHours: null, own: {} };
+const WITHOUT_NEWER_FIELDS: Partial<ItemSnapshot> = { sprintId: null, releaseId: null, labels: [], restricted: false, remainingHours: null, own: {} };
 
 /**
  * The snapshot after one more event. Replaying all events of an item from `null` gives what its row stores;

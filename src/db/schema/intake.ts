@@ -1,11 +1,33 @@
 import { sql } from "drizzle-orm";
-import { bigserial, check, date, index, integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
+import { bigserial, boolean, check, date, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import type { FormAnswer, FormDefinition } from "@/core/intake/form";
+import type { ReproductionResult } from "@/core/intake/reproduction";
 import type { ReportStanding, ReportStatus, ReportWay } from "@/core/intake/report";
 import type { Verdict } from "@/core/intake/verdict";
+import type { MailFate } from "@/core/intake/letters";
 import { bytes, instant } from "./columns";
 import { item } from "./item";
-import { person } from "./people";
+import { person, team } from "./people";
 import { project } from "./project";
+
+/** A public form of a project, by which people without an account report. */
+export const intakeForm = pgTable(
+  "intake_form",
+  {
+    id: uuid("id").primaryKey(),
+    projectId: text("project_id").notNull().references(() => project.id),
+    /** Names it in its public address. */
+    slug: text("slug").notNull(),
+    definition: jsonb("definition").$type<FormDefinition>().notNull(),
+    open: boolean("open").notNull(),
+    /** Whether other sites may show it in a frame. */
+    embeddable: boolean("embeddable").notNull(),
+    position: integer("position").notNull(),
+    version: integer("version").notNull(),
+    removedAt: instant("removed_at"),
+  },
+  (t) => [uniqueIndex("intake_form_slug").on(t.projectId, t.slug).where(sql`${t.removedAt} is null`)],
+);
 
 /** What somebody without an account told us. */
 export const report = pgTable(
@@ -25,11 +47,18 @@ export const report = pgTable(
     status: text("status").$type<ReportStatus>().notNull(),
     /** How it came in. */
     way: text("way").$type<ReportWay>().notNull().default("form"),
+    /** The form it was sent with, and what was answered to its own questions. */
+    formId: uuid("form_id").references(() => intakeForm.id),
+    answers: jsonb("answers").$type<FormAnswer[]>().notNull().default([]),
+    /** Whose it is before anybody judged it, as its form or address says. */
+    teamId: text("team_id").references(() => team.id),
     /** The table it was imported with, and which part of it. */
     importId: uuid("import_id"),
     importPart: integer("import_part"),
     itemId: uuid("item_id").references(() => item.id),
     parkedUntil: date("parked_until", { mode: "string" }),
+    /** Parked until this item is finished. */
+    parkedItemId: uuid("parked_item_id").references(() => item.id),
     declineReason: text("decline_reason"),
     receivedAt: instant("received_at").notNull(),
     /** When an answer or a park date brought it back to the queue. */
@@ -43,15 +72,70 @@ export const report = pgTable(
     index("report_words").using("gin", sql`to_tsvector('english', ${t.title} || ' ' || ${t.happened})`),
     check("report_status", sql`${t.status} in ('unjudged', 'asked', 'parked', 'accepted', 'merged', 'declined')`),
     check("report_item_given", sql`(${t.status} in ('accepted', 'merged')) = (${t.itemId} is not null)`),
-    check("report_parked", sql`(${t.status} = 'parked') = (${t.parkedUntil} is not null)`),
+    index("report_parked_item").on(t.parkedItemId),
+    check("report_parked", sql`(${t.status} = 'parked') = (${t.parkedUntil} is not null or ${t.parkedItemId} is not null)`),
     check("report_sizes", sql`length(${t.title}) between 1 and 200 and length(${t.happened}) <= 10000 and length(${t.reproduce}) <= 10000`),
   ],
 );
 
-export const reportPicture = pgTable("report_picture", {
-  reportId: uuid("report_id").primaryKey().references(() => report.id),
-  mediaType: text("media_type").notNull(),
-  content: bytes("content").notNull(),
+/** Pictures and files that came with a report or with an answer to it. */
+export const reportFile = pgTable(
+  "report_file",
+  {
+    id: uuid("id").primaryKey(),
+    reportId: uuid("report_id").notNull().references(() => report.id),
+    name: text("name").notNull(),
+    /** By the bytes, not by what the sender says. */
+    mediaType: text("media_type").notNull(),
+    content: bytes("content").notNull(),
+    at: instant("at").notNull(),
+  },
+  (t) => [index("report_file_report").on(t.reportId), check("report_file_name", sql`length(${t.name}) between 1 and 200`)],
+);
+
+/** Somebody else whom the same thing happened to: they follow a report on a private page of their own. */
+export const reportFollower = pgTable(
+  "report_follower",
+  {
+    id: uuid("id").primaryKey(),
+    reportId: uuid("report_id").notNull().references(() => report.id),
+    mail: text("mail").notNull(),
+    token: text("token").notNull().unique(),
+    at: instant("at").notNull(),
+  },
+  (t) => [uniqueIndex("report_follower_mail").on(t.reportId, t.mail)],
+);
+
+/** Who tried to make it happen, where, on which version, and what came of it. */
+export const reproduction = pgTable(
+  "reproduction",
+  {
+    id: uuid("id").primaryKey(),
+    reportId: uuid("report_id").notNull().references(() => report.id),
+    byId: text("by_id").notNull().references(() => person.id),
+    at: instant("at").notNull(),
+    tried: text("tried").notNull(),
+    version: text("version").notNull(),
+    result: text("result").$type<ReproductionResult>().notNull(),
+    note: text("note").notNull(),
+    takenBackAt: instant("taken_back_at"),
+  },
+  (t) => [index("reproduction_report").on(t.reportId), check("reproduction_result", sql`${t.result} in ('happened', 'happened sometimes', 'did not happen')`)],
+);
+
+/** Who has which report open on the desk, and when they last said so. */
+export const deskPresence = pgTable("desk_presence", {
+  personId: text("person_id").primaryKey().references(() => person.id),
+  reportId: uuid("report_id").notNull().references(() => report.id),
+  at: instant("at").notNull(),
+});
+
+/** A problem that everybody may know of, in words for people outside. */
+export const knownProblem = pgTable("known_problem", {
+  itemId: uuid("item_id").primaryKey().references(() => item.id),
+  words: text("words").notNull(),
+  byId: text("by_id").notNull().references(() => person.id),
+  at: instant("at").notNull(),
 });
 
 /** Questions to the requester, their answers, and word of what became of the report. */
@@ -60,7 +144,7 @@ export const reportMessage = pgTable(
   {
     id: bigserial("id", { mode: "number" }).primaryKey(),
     reportId: uuid("report_id").notNull().references(() => report.id),
-    kind: text("kind").$type<"question" | "answer" | "progress">().notNull(),
+    kind: text("kind").$type<"question" | "reminder" | "answer" | "progress">().notNull(),
     body: text("body").notNull(),
     authorId: text("author_id").references(() => person.id),
     at: instant("at").notNull(),
@@ -69,7 +153,7 @@ export const reportMessage = pgTable(
   },
   (t) => [
     index("report_message_report").on(t.reportId),
-    check("report_message_kind", sql`${t.kind} in ('question', 'answer', 'progress')`),
+    check("report_message_kind", sql`${t.kind} in ('question', 'reminder', 'answer', 'progress')`),
   ],
 );
 
@@ -82,12 +166,70 @@ export const reportVerdict = pgTable(
     verdict: jsonb("verdict").$type<Verdict>().notNull(),
     before: jsonb("before").$type<ReportStanding>().notNull(),
     after: jsonb("after").$type<ReportStanding>().notNull(),
-    byId: text("by_id").notNull().references(() => person.id),
+    /** Nobody where a rule of the project gave it. */
+    byId: text("by_id").references(() => person.id),
     at: instant("at").notNull(),
+    /** How long the report was read and judged; null where nobody measured. */
+    tookMs: integer("took_ms"),
     undoneAt: instant("undone_at"),
     undoneById: text("undone_by_id").references(() => person.id),
   },
   (t) => [index("report_verdict_report").on(t.reportId)],
+);
+
+/** An address of a project that takes mail. */
+export const mailAddress = pgTable(
+  "mail_address",
+  {
+    /** What stands before the @. */
+    name: text("name").primaryKey(),
+    projectId: text("project_id").notNull().references(() => project.id),
+    teamId: text("team_id").references(() => team.id),
+    open: boolean("open").notNull(),
+    createdAt: instant("created_at").notNull(),
+  },
+  (t) => [check("mail_address_name", sql`${t.name} ~ '^[a-z0-9][a-z0-9.-]{0,62}$'`)],
+);
+
+/** Mail to requesters: written with what it tells of, sent by the worker. */
+export const mailOut = pgTable(
+  "mail_out",
+  {
+    id: bigserial("id", { mode: "number" }).primaryKey(),
+    /** Its Message-ID; answers name it. */
+    messageId: text("message_id").notNull().unique(),
+    reportId: uuid("report_id").notNull().references(() => report.id),
+    recipient: text("recipient").notNull(),
+    subject: text("subject").notNull(),
+    body: text("body").notNull(),
+    /** The verdict that it tells of; taken back with it while it is not sent. */
+    verdictId: uuid("verdict_id"),
+    at: instant("at").notNull(),
+    /** When it is tried next. */
+    dueAt: instant("due_at").notNull(),
+    tries: integer("tries").notNull().default(0),
+    sentAt: instant("sent_at"),
+    /** Given up, taken back, or come back undelivered, with why. */
+    failed: text("failed"),
+  },
+  (t) => [index("mail_out_waiting").on(t.dueAt).where(sql`${t.sentAt} is null and ${t.failed} is null`), index("mail_out_report").on(t.reportId)],
+);
+
+/** Mail that was taken in, so that none is taken twice, and what became of it. */
+export const mailIn = pgTable(
+  "mail_in",
+  {
+    /** Its Message-ID, or a digest of it where it has none. */
+    messageId: text("message_id").notNull(),
+    projectId: text("project_id").notNull().references(() => project.id),
+    reportId: uuid("report_id").references(() => report.id),
+    sender: text("sender").notNull(),
+    subject: text("subject").notNull(),
+    became: text("became").$type<MailFate>().notNull(),
+    at: instant("at").notNull(),
+  },
+  // One mail to two projects is taken by both.
+  (t) => [primaryKey({ columns: [t.messageId, t.projectId] }), index("mail_in_project").on(t.projectId, t.at)],
 );
 
 /** How often something was done by somebody in a stretch of time; for what needs no account. */

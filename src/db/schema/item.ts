@@ -1,6 +1,7 @@
 import { sql } from "drizzle-orm";
 import {
   bigserial,
+  boolean,
   check,
   date,
   doublePrecision,
@@ -51,6 +52,8 @@ export const item = pgTable(
     sprintId: text("sprint_id").references(() => sprint.id),
     releaseId: text("release_id").references(() => release.id),
     parentId: uuid("parent_id"),
+    /** Seen only by leads and by those who have to do with it. */
+    restricted: boolean("restricted").notNull().default(false),
     labels: jsonb("labels").$type<string[]>().notNull().default([]),
     own: jsonb("own").$type<OwnValues>().notNull().default({}),
     outside: jsonb("outside").$type<Outside>().notNull().default({ changes: [], deployedTo: [], testResult: null }),
@@ -78,6 +81,8 @@ export const item = pgTable(
     index("item_sprint").on(t.sprintId),
     index("item_release").on(t.releaseId),
     index("item_words").using("gin", sql`to_tsvector('english', ${t.title} || ' ' || ${t.description})`),
+    index("item_title_trigrams").using("gin", t.title.op("gin_trgm_ops")),
+    index("item_restricted").on(t.projectId).where(sql`${t.restricted}`),
     foreignKey({ columns: [t.parentId], foreignColumns: [t.id], name: "item_parent_fk" }),
     foreignKey({ columns: [t.projectId, t.typeId], foreignColumns: [itemType.projectId, itemType.id], name: "item_type_fk" }),
     check("item_title", sql`length(${t.title}) between 1 and 300`),

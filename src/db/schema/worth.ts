@@ -2,6 +2,7 @@ import { integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-
 import type { WorkingCalendar } from "@/core/calendar/working-time";
 import type { ScoringModel } from "@/core/intake/scoring";
 import type { ServiceTarget } from "@/core/intake/service-target";
+import type { TriageRules } from "@/core/intake/triage-rules";
 import { instant } from "./columns";
 import { item } from "./item";
 import { person } from "./people";
@@ -15,6 +16,7 @@ export const intakeRules = pgTable("intake_rules", {
   calendar: jsonb("calendar").$type<WorkingCalendar>().notNull(),
   targets: jsonb("targets").$type<ServiceTarget[]>().notNull(),
   scoring: jsonb("scoring").$type<ScoringModel>().notNull(),
+  triage: jsonb("triage").$type<TriageRules>().notNull(),
   /** Counts changes, so that two leads who edit at once notice each other. */
   version: integer("version").notNull(),
 });

@@ -4,7 +4,7 @@ import type { ItemSnapshot } from "@/core/item/fields";
 import type { Told } from "@/core/workflow/follow-up";
 import { database, type Transaction } from "@/db/connection";
 import { item, membership, notice, project, report, reportMessage, teamMember } from "@/db/schema";
-import { visibleTo } from "../people/access";
+import { seesItem, visibleTo } from "../people/access";
 import type { Viewer } from "../people/viewer";
 
 export interface NoticeView {
@@ -53,7 +53,7 @@ export async function readNotices(viewer: Viewer): Promise<NoticeView[]> {
     .from(notice)
     .innerJoin(item, eq(item.id, notice.itemId))
     .innerJoin(project, eq(project.id, item.projectId))
-    .where(and(eq(notice.personId, viewer.personId), visibleTo(db, viewer), isNull(item.withdrawnAt)))
+    .where(and(eq(notice.personId, viewer.personId), visibleTo(db, viewer), seesItem(db, viewer), isNull(item.withdrawnAt)))
     .orderBy(desc(notice.at), desc(notice.id))
     .limit(SHOWN);
   return rows.map(({ number, readAt, ...row }) => ({ ...row, itemKey: `${row.projectKey}-${number}`, read: readAt !== null }));

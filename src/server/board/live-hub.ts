@@ -112,7 +112,8 @@ async function messagesWhere(condition: ReturnType<typeof eq> | ReturnType<typeo
     .flatMap((row): LiveMessage[] =>
       row.kind === "item"
         ? row.item
-          ? [{ kind: "item", id: row.id, projectId: row.projectId, card: cardOf(snapshotOf(row.item), row.projectKey) }]
+          ? // What only some may see is not sent along: whoever may see it reads it again.
+            [row.item.restricted ? { kind: "design", id: row.id, projectId: row.projectId } : { kind: "item", id: row.id, projectId: row.projectId, card: cardOf(snapshotOf(row.item), row.projectKey) }]
           : []
         : [{ kind: row.kind, id: row.id, projectId: row.projectId }],
     );

@@ -15,7 +15,7 @@ import { loadOwnFields } from "../item/own-fields";
 import { compileCondition, type SqlAsker } from "../condition/compile";
 import { loadReleases, loadSprints, sprintsNow } from "../plan/boxes";
 import { snapshotOf } from "../item/rows";
-import { enterProject } from "../people/access";
+import { enterProject, seesItem } from "../people/access";
 import { roster, type RosterPerson } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
@@ -61,9 +61,9 @@ export async function readBoard(viewer: Viewer, projectKey: string, boardId: str
     loadOwnFields(db, project.id),
   ]);
   const { columnsBy } = head;
-  const scope = head.scope === null ? undefined : compileCondition(head.scope, await askerOf(db, viewer, project, ownFields, now));
+  const scope = and(seesItem(db, viewer), head.scope === null ? undefined : compileCondition(head.scope, await askerOf(db, viewer, project, ownFields, now)));
   const cards = columnsBy === "state" ? await stateCards(db, project.key, stored, workflows, scope, now) : await openCards(db, project, scope);
-  const [places, parents] = await Promise.all([columnsBy === "free" ? loadPlaces(db, head.id) : {}, columnsBy === "parent" ? loadParents(db, project) : []]);
+  const [places, parents] = await Promise.all([columnsBy === "free" ? loadPlaces(db, head.id) : {}, columnsBy === "parent" ? loadParents(db, viewer, project) : []]);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     board: { id: head.id, name: head.name, version: head.version, columnsBy, scoped: head.scope !== null, places },
@@ -118,13 +118,13 @@ async function loadPlaces(reader: Reader, boardId: string): Promise<Places> {
 }
 
 /** Items that have others under them, or that could: those of a type above the pieces of work. */
-async function loadParents(reader: Reader, project: { id: string; key: string }): Promise<{ id: string; name: string }[]> {
+async function loadParents(reader: Reader, viewer: Viewer, project: { id: string; key: string }): Promise<{ id: string; name: string }[]> {
   const child = alias(item, "child");
   const rows = await reader
     .selectDistinct({ id: item.id, number: item.number, title: item.title })
     .from(item)
     .innerJoin(child, eq(child.parentId, item.id))
-    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), isNull(child.withdrawnAt)))
+    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), isNull(child.withdrawnAt), seesItem(reader, viewer)))
     .orderBy(item.number);
   return rows.map((r) => ({ id: r.id, name: `${project.key}-${r.number} ${r.title}` }));
 }

@@ -13,7 +13,7 @@ import type { State } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { readUnplanned, type UnplannedView } from "./unplanned";
 import { lastOutboxId, loadBoard } from "../board/read";
-import { enterProject, type ProjectAccess, type ProjectRow } from "../people/access";
+import { enterProject, hiddenItems, type ProjectAccess, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { projectTypes } from "../workflow/load";
 import { loadHistories } from "./histories";
@@ -38,14 +38,18 @@ export interface FlowSummary {
 
 const expectationOf = (project: ProjectRow) => ({ days: project.expectationDays, share: project.expectationShare });
 
+const without = (histories: readonly FlowHistory[], hidden: ReadonlySet<string>): FlowHistory[] => (hidden.size === 0 ? (histories as FlowHistory[]) : histories.filter((h) => !hidden.has(h.id)));
+
 /** The summary of a project that the caller has entered for "read flow". */
-export async function flowSummary({ project }: ProjectAccess, now = Date.now()): Promise<FlowSummary> {
+export async function flowSummary({ project }: ProjectAccess, viewer: Viewer, now = Date.now()): Promise<FlowSummary> {
   const lastEvent = await lastOutboxId(database(), project.id);
-  const known = summaries.get(project.id);
+  const hidden = await hiddenItems(database(), viewer, project.id);
+  const shown = `${project.id} ${[...hidden].sort().join()}`;
+  const known = summaries.get(shown);
   if (known && known.lastEvent === lastEvent && Math.abs(now - known.at) < SUMMARY_KEPT_MS) return known.summary;
-  const summary = summarise(project, now);
-  summaries.set(project.id, { lastEvent, at: now, summary });
-  summary.catch(() => summaries.delete(project.id));
+  const summary = summarise(project, hidden, now);
+  summaries.set(shown, { lastEvent, at: now, summary });
+  summary.catch(() => summaries.delete(shown));
   return summary;
 }
 
@@ -56,9 +60,10 @@ export async function flowSummary({ project }: ProjectAccess, now = Date.now()):
 const summaries = new Map<string, { lastEvent: number; at: number; summary: Promise<FlowSummary> }>();
 const SUMMARY_KEPT_MS = 5_000;
 
-async function summarise(project: ProjectRow, now: Instant): Promise<FlowSummary> {
+async function summarise(project: ProjectRow, hidden: ReadonlySet<string>, now: Instant): Promise<FlowSummary> {
   const db = database();
-  const [histories, { columns }] = await Promise.all([loadHistories(db, project.id), loadBoard(db, project.id)]);
+  const [all, { columns }] = await Promise.all([loadHistories(db, project.id), loadBoard(db, project.id)]);
+  const histories = without(all, hidden);
   const recent = finishedIn(histories, { from: now - PULSE_WINDOW_WEEKS * WEEK, to: now + 1 }, project.zone);
   const here = new Map<string, number>();
   for (const { stays } of histories) {
@@ -94,10 +99,12 @@ export interface LearnView {
 export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQuery, now = Date.now()): Promise<LearnView> {
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
-  const [histories, { types, workflows }] = await Promise.all([
+  const hidden = await hiddenItems(db, viewer, project.id);
+  const [all, { types, workflows }] = await Promise.all([
     loadHistories(db, project.id, { typeId: query.type, classOfService: query.class }),
     projectTypes(db, project.id),
   ]);
+  const histories = without(all, hidden);
   const today = dayNumber(now, project.zone);
   const firstDay = today - PERIODS[query.period] * 7 + 1;
   const period = { from: dayStart(firstDay, project.zone), to: now + 1 };
@@ -105,7 +112,7 @@ export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQ
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     query,
-    unplanned: await readUnplanned(db, project, period, now),
+    unplanned: await readUnplanned(db, project, hidden, period, now),
     report: flowReport(histories, period, expectationOf(project), project.zone, now),
     states: workflows.filter((w) => upper.some((t) => t.workflowId === w.id)).flatMap((w) => w.states),
     types: upper.map(({ id, name }) => ({ id, name })),
@@ -121,7 +128,7 @@ export const bandQuery = z.object({ state: z.string().max(64), day: z.coerce.num
 export async function readBand(viewer: Viewer, projectKey: string, query: FlowQuery, band: z.infer<typeof bandQuery>, now = Date.now()): Promise<string[]> {
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
-  const histories: FlowHistory[] = await loadHistories(db, project.id, { typeId: query.type, classOfService: query.class });
+  const histories = without(await loadHistories(db, project.id, { typeId: query.type, classOfService: query.class }), await hiddenItems(db, viewer, project.id));
   return inStateAt(histories, band.state, Math.min(dayStart(band.day + 1, project.zone), now + 1)).map((h) => h.id);
 }
 

@@ -27,18 +27,19 @@ export async function finishedWork(reader: Reader, projectId: string, from: Inst
     .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), eq(item.stateKind, "finished"), eq(item.outcome, "delivered"), sql`${itemType.level} >= 1`, gte(item.enteredStateAt, from), lt(item.enteredStateAt, to)));
 }
 
-export async function readUnplanned(reader: Reader, project: { id: string; zone: string }, period: { from: Instant; to: Instant }, now: Instant): Promise<UnplannedView> {
+export async function readUnplanned(reader: Reader, project: { id: string; zone: string }, hidden: ReadonlySet<string>, period: { from: Instant; to: Instant }, now: Instant): Promise<UnplannedView> {
   const [sprints, releases] = [await loadSprints(reader, project.id), await loadReleases(reader, project.id)];
   const ended = sprints.filter((s) => dayStart(parseIsoDate(s.startsOn), project.zone) <= now).slice(-SPRINTS_SHOWN);
   const first = ended[0] ? dayStart(parseIsoDate(ended[0].startsOn), project.zone) : now;
-  const work = await finishedWork(reader, project.id, Math.min(first, period.from), now + 1);
+  const work = (await finishedWork(reader, project.id, Math.min(first, period.from), now + 1)).filter((w) => !hidden.has(w.itemId));
   const origin = alias(item, "origin");
-  const bugs = await reader
+  const found = await reader
     .select({ itemId: item.id, releaseId: origin.releaseId })
     .from(item)
     .innerJoin(itemLink, and(eq(itemLink.fromItemId, item.id), eq(itemLink.kind, "came from")))
     .innerJoin(origin, eq(origin.id, itemLink.toItemId))
     .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), gte(item.createdAt, period.from), lt(item.createdAt, period.to)));
+  const bugs = found.filter((b) => !hidden.has(b.itemId));
   const nameOf = (id: string | null) => releases.find((r) => r.id === id)?.name ?? "no release";
   return {
     share: unplannedShare(work.filter((w) => w.finishedAt >= period.from && w.finishedAt < period.to)),

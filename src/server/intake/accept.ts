@@ -29,9 +29,9 @@ export async function acceptReport(tx: Transaction, viewer: Viewer, access: Proj
     const missing = missingForNow(acceptance);
     if (missing.length > 0) throw invalid(`What is fixed now says ${missing.join(" and ")} first.`, "Fill it in: somebody drops other work for it.");
   }
-  const { place, found: _, ...fields } = { ...acceptance, ...plan.fields };
+  const { place, area, onBoard, found: _, impact: _impact, urgency: _urgency, ...fields } = { ...acceptance, ...plan.fields };
   const parent = plan.under ? await openParent(tx, access, plan.under) : null;
-  const base = { ...NEW_ITEM, ...fields, description: describe(row), place: row.place || null };
+  const base = { ...NEW_ITEM, ...fields, description: describe(row), place: area || row.place || null };
   if (parent) {
     const typeId = await taskType(tx, access.project.id);
     const task = await createItemIn(tx, viewer, access, { ...base, typeId, parentId: parent.id, teamId: base.teamId ?? parent.teamId }, "last", commandId, "verdict");
@@ -40,7 +40,7 @@ export async function acceptReport(tx: Transaction, viewer: Viewer, access: Proj
   }
   const created = await createItemIn(tx, viewer, access, base, place.at === "top" ? "first" : place.at === "bottom" ? "last" : { itemId: place.itemId }, commandId, "verdict");
   if (plan.cameFrom) return linkOrigin(tx, viewer, access, created, plan.cameFrom, commandId);
-  return plan.onBoard ? pullAtOnce(tx, viewer, access, created, commandId) : created;
+  return plan.onBoard || onBoard ? pullAtOnce(tx, viewer, access, created, commandId) : created;
 }
 
 async function openParent(tx: Transaction, access: ProjectAccess, itemId: string): Promise<ItemSnapshot> {
@@ -70,12 +70,12 @@ async function pullAtOnce(tx: Transaction, viewer: Viewer, access: ProjectAccess
   const onward = transitionsFrom(workflow, created.stateId).filter((t) => isInProgress(stateOf(workflow, t.to).kind));
   const [first] = onward.sort((a, b) => order.findIndex((s) => s.id === a.to) - order.findIndex((s) => s.id === b.to));
   if (!first) throw new Refused(refuse("no such move", "No move leads out of the backlog of this type.", "Add one in Design, or accept it into the backlog."));
-  return decideAndStore(tx, viewer, { access, workflow }, created, commandId, { kind: "move", from: created.stateId, to: first.to, answers: { reason: "It is fixed at once.", comment: "It is fixed at once.", ...(created.assigneeId ? { assigneeId: created.assigneeId } : {}) } }, { cause: "verdict" });
+  return decideAndStore(tx, viewer, { access, workflow }, created, commandId, { kind: "move", from: created.stateId, to: first.to, answers: { reason: "It is begun at once.", comment: "It is begun at once.", ...(created.assigneeId ? { assigneeId: created.assigneeId } : {}) } }, { cause: "verdict" });
 }
 
 /** The report as the description of its item, in Markdown. */
 function describe(row: ReportRow): string {
-  const parts = [row.happened];
+  const parts = [row.happened, ...row.answers.map((a) => `**${a.label}** ${a.value}`)];
   if (row.reproduce) parts.push(`### How to make it happen again\n\n${row.reproduce}`);
   if (row.place) parts.push(`### Where\n\n${row.place}`);
   parts.push(`Reported as ${row.reference}.`);

@@ -1,46 +1,19 @@
-import { and, asc, count, desc, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
+import { and, asc, count, desc, eq, gte, inArray, isNotNull, isNull, ne, sql, type SQL } from "drizzle-orm";
+import { DAY } from "@/core/calendar/instant";
+import type { DeskView, QueueRow, ReportView, SimilarItem } from "@/core/intake/desk-view";
+import { reproducible } from "@/core/intake/reproduction";
 import { mostSimilar, type Text } from "@/core/intake/similarity";
-import type { ReportStatus, ReportWay } from "@/core/intake/report";
-import type { Verdict } from "@/core/intake/verdict";
 import { database } from "@/db/connection";
-import { item, itemType, person, report, reportMessage, reportPicture, reportVerdict, state } from "@/db/schema";
-import type { TargetState } from "@/core/intake/service-target";
-import { queuePromises } from "./promises";
-import { enterProject } from "../people/access";
-import { roster, type RosterPerson } from "../people/roster";
+import { deskPresence, intakeForm, item, itemType, membership, person, report, reportFile, reportFollower, reportMessage, reportVerdict, reproduction, state } from "@/db/schema";
+import { enterProject, seesItem, visibleProjects } from "../people/access";
+import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
+import { loadReleases, loadSprints } from "../plan/boxes";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
-
-export interface QueueRow {
-  id: string;
-  reference: string;
-  title: string;
-  place: string;
-  receivedAt: number;
-  returnedAt: number | null;
-  status: ReportStatus;
-  parkedUntil: string | null;
-  way: ReportWay;
-  /** The promise of a first answer, while it has no verdict. */
-  promise: { target: string; answer: TargetState } | null;
-}
-
-export interface DeskView {
-  project: { id: string; key: string; name: string; zone: string };
-  queue: QueueRow[];
-  /** Asked and waiting for an answer, or parked. */
-  aside: QueueRow[];
-  types: { id: string; name: string }[];
-  people: (RosterPerson & { load: number })[];
-  teams: { id: string; name: string }[];
-  backlogTop: { id: string; key: string; title: string }[];
-  /** What a bug can have been found in: work in progress, and what was finished lately. */
-  inWork: { id: string; key: string; title: string }[];
-  finishedLately: { id: string; key: string; title: string }[];
-  mayJudge: boolean;
-  now: number;
-}
+import { isPicture } from "./file";
+import { queuePromises } from "./promises";
+import { loadRules } from "./rules";
 
 const queueColumns = {
   id: report.id,
@@ -51,18 +24,28 @@ const queueColumns = {
   returnedAt: report.returnedAt,
   status: report.status,
   parkedUntil: report.parkedUntil,
+  parkedFor: item.number,
   way: report.way,
+  teamId: report.teamId,
+  version: report.version,
   happened: report.happened,
 };
+
+/** Whoever said so in the last seconds still has a report open. */
+export const PRESENT_MS = 40_000;
+const TAKEN_FOR_PACE = 60;
+const DEPLOYED_DAYS = 14;
 
 /** The triage desk: what has no verdict yet, oldest first, and what it needs to give one. */
 export async function readDesk(viewer: Viewer, projectKey: string, now = Date.now()): Promise<DeskView> {
   const db = database();
   const access = await enterProject(db, viewer, { key: projectKey }, "read intake");
   const { project } = access;
-  const [queue, aside, { types }, people, loads, backlogTop, inWork, finishedLately] = await Promise.all([
-    db.select(queueColumns).from(report).where(and(eq(report.projectId, project.id), eq(report.status, "unjudged"))).orderBy(asc(report.receivedAt), asc(report.id)),
-    db.select(queueColumns).from(report).where(and(eq(report.projectId, project.id), inArray(report.status, ["asked", "parked"]))).orderBy(asc(report.receivedAt)),
+  const listed = (where: SQL) =>
+    db.select(queueColumns).from(report).leftJoin(item, eq(item.id, report.parkedItemId)).where(and(eq(report.projectId, project.id), where)).orderBy(asc(report.receivedAt), asc(report.id));
+  const [queue, aside, { types }, people, loads, backlogTop, inWork, finishedLately, rules, sprints, releases, areas, labels, took, readers, desks] = await Promise.all([
+    listed(eq(report.status, "unjudged")),
+    listed(inArray(report.status, ["asked", "parked"])),
     projectTypes(db, project.id),
     roster(db, project.id),
     db.select({ id: item.assigneeId, load: count() }).from(item).where(and(eq(item.projectId, project.id), inArray(item.stateKind, ["waiting", "working"]), isNull(item.withdrawnAt), isNull(item.parentId))).groupBy(item.assigneeId),
@@ -70,38 +53,70 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
       .select({ id: item.id, number: item.number, title: item.title })
       .from(item)
       .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-      .where(and(eq(item.projectId, project.id), eq(item.stateKind, "unstarted"), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`))
+      .where(and(eq(item.projectId, project.id), eq(item.stateKind, "unstarted"), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`, seesItem(db, viewer)))
       .orderBy(asc(item.rank))
       .limit(40),
-    foundIn(project.id, sql`${item.stateKind} in ('waiting', 'working')`, 120),
-    foundIn(project.id, sql`${item.stateKind} = 'finished' and ${item.outcome} = 'delivered'`, 80),
+    foundIn(viewer, project.id, sql`${item.stateKind} in ('waiting', 'working')`, 120),
+    foundIn(viewer, project.id, sql`${item.stateKind} = 'finished' and ${item.outcome} = 'delivered'`, 80),
+    loadRules(db, project.id),
+    loadSprints(db, project.id),
+    loadReleases(db, project.id),
+    db.select({ place: item.place }).from(item).where(and(eq(item.projectId, project.id), isNotNull(item.place), isNull(item.withdrawnAt))).groupBy(item.place).orderBy(desc(count())).limit(40),
+    db.execute(sql`select l.label from ${item} i, jsonb_array_elements_text(i.labels) as l(label) where i.project_id = ${project.id} group by l.label order by count(*) desc limit 40`),
+    db.select({ ms: reportVerdict.tookMs }).from(reportVerdict).innerJoin(report, eq(report.id, reportVerdict.reportId)).where(and(eq(report.projectId, project.id), isNotNull(reportVerdict.tookMs))).orderBy(desc(reportVerdict.at)).limit(TAKEN_FOR_PACE),
+    db.select({ reportId: deskPresence.reportId, name: person.name }).from(deskPresence).innerJoin(person, eq(person.id, deskPresence.personId)).innerJoin(report, eq(report.id, deskPresence.reportId)).where(and(eq(report.projectId, project.id), ne(deskPresence.personId, viewer.personId), gte(deskPresence.at, now - PRESENT_MS))),
+    otherDesks(viewer),
   ]);
   const promises = await queuePromises(db, project, queue, types.find((t) => t.id === "bug")?.id ?? types[0]?.id ?? "", now);
-  const row = ({ happened: _, ...r }: (typeof queue)[number]): QueueRow => ({ ...r, promise: promises.get(r.id) ?? null });
+  const row = ({ happened: _, parkedFor, ...r }: (typeof queue)[number]): QueueRow => ({
+    ...r,
+    parkedFor: parkedFor === null ? null : `${project.key}-${parkedFor}`,
+    promise: promises.get(r.id) ?? null,
+    readers: readers.filter((p) => p.reportId === r.id).map((p) => p.name),
+  });
   const keyed = (b: { id: string; number: number; title: string }) => ({ id: b.id, key: `${project.key}-${b.number}`, title: b.title });
   const loadOf = new Map(loads.map((l) => [l.id, l.load]));
+  const named = ({ id, name }: { id: string; name: string }) => ({ id, name });
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     queue: queue.map(row),
     aside: aside.map(row),
-    types: types.filter((t) => t.level >= 1).map(({ id, name }) => ({ id, name })),
-    people: people.people.map((p) => ({ ...p, load: loadOf.get(p.id) ?? 0 })),
+    types: types.filter((t) => t.level >= 1).map(named),
+    people: people.people.filter((p) => p.role !== "observer").map((p) => ({ ...p, load: loadOf.get(p.id) ?? 0, limit: rules.triage.personLimit })),
     teams: people.teams,
     backlogTop: backlogTop.map(keyed),
     inWork: inWork.map(keyed),
     finishedLately: finishedLately.map(keyed),
+    sprints: sprints.filter((s) => s.endsOn >= new Date(now).toISOString().slice(0, 10)).map(named),
+    releases: releases.map(named),
+    areas: areas.flatMap((a) => a.place ?? []),
+    labels: labels.rows.map((r) => String(r.label)),
+    rules: rules.triage,
+    rulesVersion: rules.version,
+    took: took.flatMap((t) => t.ms ?? []),
+    desks,
     mayJudge: access.may("judge report"),
+    maySetRules: access.may("edit workflow"),
     now,
   };
 }
 
+/** The desks that a person works at, with what waits there. */
+async function otherDesks(viewer: Viewer): Promise<DeskView["desks"]> {
+  const db = database();
+  const projects = await visibleProjects(db, viewer);
+  const mine = viewer.administrator ? null : await db.select({ id: membership.projectId }).from(membership).where(and(eq(membership.personId, viewer.personId), ne(membership.role, "observer")));
+  const waiting = await db.select({ id: report.projectId, n: count() }).from(report).where(eq(report.status, "unjudged")).groupBy(report.projectId);
+  return projects.filter((p) => !mine || mine.some((m) => m.id === p.id)).map((p) => ({ key: p.key, name: p.name, waiting: waiting.find((w) => w.id === p.id)?.n ?? 0 }));
+}
+
 /** Items of their own in some state, those that moved last first. */
-const foundIn = (projectId: string, where: SQL, most: number) =>
+const foundIn = (viewer: Viewer, projectId: string, where: SQL, most: number) =>
   database()
     .select({ id: item.id, number: item.number, title: item.title })
     .from(item)
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`, where))
+    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`, where, seesItem(database(), viewer)))
     .orderBy(desc(item.enteredStateAt))
     .limit(most);
 
@@ -111,36 +126,22 @@ export async function unjudgedCount(projectId: string): Promise<number> {
   return row.n;
 }
 
-export interface SimilarItem {
-  id: string;
-  key: string;
-  title: string;
-  stateName: string;
-  finished: boolean;
-  outcome: string | null;
-  score: number;
-  words: string[];
-}
-
-export interface ReportView {
-  report: Omit<typeof report.$inferSelect, "token">;
-  hasPicture: boolean;
-  messages: { kind: string; body: string; at: number; author: string | null }[];
-  verdicts: { id: string; verdict: Verdict; by: string; at: number; undoneAt: number | null }[];
-  similar: SimilarItem[];
-  similarReports: { id: string; reference: string; title: string; status: ReportStatus; score: number; words: string[]; itemId: string | null }[];
-  earlier: { id: string; reference: string; title: string; status: ReportStatus }[];
-  itemKey: string | null;
-}
-
 /** One report with everything known around it. */
-export async function readReport(viewer: Viewer, reportId: string): Promise<ReportView> {
+export async function readReport(viewer: Viewer, reportId: string, now = Date.now()): Promise<ReportView> {
   const db = database();
-  const [row] = await db.select({ report, itemNumber: item.number }).from(report).leftJoin(item, eq(item.id, report.itemId)).where(eq(report.id, reportId));
+  const [row] = await db
+    .select({ report, itemNumber: item.number, form: intakeForm.definition })
+    .from(report)
+    .leftJoin(item, and(eq(item.id, report.itemId), seesItem(db, viewer)))
+    .leftJoin(intakeForm, eq(intakeForm.id, report.formId))
+    .where(eq(report.id, reportId));
   if (!row) throw notFound("report");
   const { project } = await enterProject(db, viewer, { id: row.report.projectId }, "read intake");
-  const { token: _token, ...open } = row.report;
-  const [messages, verdicts, picture, similar, similarReports, earlier] = await Promise.all([
+  // An accepted report tells what its item tells: who may not see the one does not see the other.
+  if (row.report.itemId !== null && row.itemNumber === null) throw notFound("report");
+  const { id, reference, title, happened, reproduce, place, mail, way, status, teamId, parkedUntil, declineReason, itemId, receivedAt, returnedAt, version, answers } = row.report;
+  const open = { id, reference, title, happened, reproduce, place, mail, way, status, teamId, parkedUntil, declineReason, itemId, receivedAt, returnedAt, version, answers };
+  const [messages, verdicts, files, tries, [{ followers }], similar, similarReports, earlier, deployed] = await Promise.all([
     db
       .select({ kind: reportMessage.kind, body: reportMessage.body, at: reportMessage.at, author: person.name })
       .from(reportMessage)
@@ -150,29 +151,57 @@ export async function readReport(viewer: Viewer, reportId: string): Promise<Repo
     db
       .select({ id: reportVerdict.id, verdict: reportVerdict.verdict, by: person.name, at: reportVerdict.at, undoneAt: reportVerdict.undoneAt })
       .from(reportVerdict)
-      .innerJoin(person, eq(person.id, reportVerdict.byId))
+      .leftJoin(person, eq(person.id, reportVerdict.byId))
       .where(eq(reportVerdict.reportId, reportId))
       .orderBy(desc(reportVerdict.at)),
-    db.select({ mediaType: reportPicture.mediaType }).from(reportPicture).where(eq(reportPicture.reportId, reportId)),
-    similarItems(project.id, project.key, open),
+    db.select({ id: reportFile.id, name: reportFile.name, mediaType: reportFile.mediaType, size: sql<number>`length(${reportFile.content})` }).from(reportFile).where(eq(reportFile.reportId, reportId)).orderBy(asc(reportFile.at), asc(reportFile.id)),
+    db.select({ try: reproduction, by: person.name }).from(reproduction).innerJoin(person, eq(person.id, reproduction.byId)).where(and(eq(reproduction.reportId, reportId), isNull(reproduction.takenBackAt))).orderBy(asc(reproduction.at)),
+    db.select({ followers: count() }).from(reportFollower).where(eq(reportFollower.reportId, reportId)),
+    similarItems(viewer, project.id, project.key, open),
     alikeReports(project.id, open),
-    db
+    mail === "" ? [] : db
       .select({ id: report.id, reference: report.reference, title: report.title, status: report.status })
       .from(report)
-      .where(and(eq(report.projectId, project.id), eq(report.mail, open.mail), ne(report.id, reportId)))
+      .where(and(eq(report.projectId, project.id), eq(report.mail, mail), ne(report.id, reportId)))
       .orderBy(desc(report.receivedAt))
       .limit(5),
+    deployedLately(viewer, project, open, now),
   ]);
   return {
     report: open,
-    hasPicture: picture.length > 0,
+    typeId: row.form?.lands.typeId ?? null,
+    files: files.map((f) => ({ id: f.id, name: f.name, picture: isPicture(f.mediaType), size: f.size })),
     messages,
     verdicts,
+    tries: tries.map(({ try: t, by }) => ({ id: t.id, by, at: t.at, tried: t.tried, version: t.version, result: t.result, note: t.note, mine: t.byId === viewer.personId })),
+    reproducible: reproducible(tries.map((t) => t.try.result)),
+    followers,
     similar,
     similarReports,
     earlier,
+    deployed,
     itemKey: row.itemNumber === null ? null : `${project.key}-${row.itemNumber}`,
   };
+}
+
+const DEPLOYED_SHOWN = 5;
+
+/** What went live lately: what is about the same place first, then what shares words with the report, then the latest. */
+async function deployedLately(viewer: Viewer, project: { id: string; key: string }, open: ReportView["report"], now: number): Promise<ReportView["deployed"]> {
+  const rows = await database()
+    .select({ id: item.id, number: item.number, title: item.title, description: item.description, place: item.place, at: item.enteredStateAt })
+    .from(item)
+    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
+    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), eq(item.stateKind, "finished"), eq(item.outcome, "delivered"), sql`${itemType.level} >= 1`, gte(item.enteredStateAt, now - DEPLOYED_DAYS * DAY), seesItem(database(), viewer)))
+    .orderBy(desc(item.enteredStateAt))
+    .limit(100);
+  const alike = new Map(mostSimilar(textOf(open), rows.map((r) => ({ id: r.id, title: r.title, body: r.description })), rows.length, 0.05).map((s) => [s.id, s.score]));
+  const samePlace = (place: string | null) => place !== null && open.place !== "" && place.toLowerCase() === open.place.toLowerCase();
+  return rows
+    .map((r) => ({ key: `${project.key}-${r.number}`, title: r.title, at: r.at, samePlace: samePlace(r.place), near: (samePlace(r.place) ? 1 : 0) + (alike.get(r.id) ?? 0) }))
+    .sort((a, b) => b.near - a.near || b.at - a.at)
+    .slice(0, DEPLOYED_SHOWN)
+    .map(({ near: _, ...shown }) => shown);
 }
 
 const CANDIDATES = 200;
@@ -182,23 +211,23 @@ const SHOWN = 6;
 const anyWordOf = (text: string) =>
   sql`coalesce((select string_agg(quote_literal(lexeme), ' | ') from unnest(to_tsvector('english', ${text}))), '')::tsquery`;
 
-type Open = Omit<typeof report.$inferSelect, "token">;
-const textOf = (r: Open): Text => ({ id: r.id, title: r.title, body: `${r.happened} ${r.place}` });
+type Open = ReportView["report"];
+const textOf = (r: Pick<Open, "id" | "title" | "happened" | "place">): Text => ({ id: r.id, title: r.title, body: `${r.happened} ${r.place}` });
 
-async function similarItems(projectId: string, projectKey: string, open: Open): Promise<SimilarItem[]> {
+async function similarItems(viewer: Viewer, projectId: string, projectKey: string, open: Open): Promise<SimilarItem[]> {
   const document = sql`to_tsvector('english', ${item.title} || ' ' || ${item.description})`;
   const query = anyWordOf(`${open.title} ${open.happened}`);
   const rows = await database()
     .select({ id: item.id, number: item.number, title: item.title, description: item.description, stateName: state.name, stateKind: item.stateKind, outcome: item.outcome })
     .from(item)
     .innerJoin(state, eq(state.id, item.stateId))
-    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), isNull(item.parentId), sql`${document} @@ ${query}`))
+    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), isNull(item.parentId), seesItem(database(), viewer), sql`${document} @@ ${query}`))
     .orderBy(sql`ts_rank(${document}, ${query}) desc`)
     .limit(CANDIDATES);
   const byId = new Map(rows.map((r) => [r.id, r]));
-  return mostSimilar(textOf(open), rows.map((r) => ({ id: r.id, title: r.title, body: r.description })), SHOWN).map(({ id, score, words }) => {
+  return mostSimilar(textOf(open), rows.map((r) => ({ id: r.id, title: r.title, body: r.description })), SHOWN).map(({ id, score, reasons }) => {
     const r = byId.get(id)!;
-    return { id, key: `${projectKey}-${r.number}`, title: r.title, stateName: r.stateName, finished: r.stateKind === "finished", outcome: r.outcome, score, words };
+    return { id, key: `${projectKey}-${r.number}`, title: r.title, stateName: r.stateName, finished: r.stateKind === "finished", outcome: r.outcome, score, reasons };
   });
 }
 
@@ -218,16 +247,8 @@ async function alikeReports(projectId: string, open: Open): Promise<ReportView["
     .orderBy(desc(report.receivedAt))
     .limit(CANDIDATES);
   const byId = new Map(rows.map((r) => [r.id, r]));
-  return mostSimilar(textOf(open), rows.map(textOf), 3, 0.2).map(({ id, score, words }) => {
+  return mostSimilar(textOf(open), rows.map(textOf), 3, 0.2).map(({ id, score, reasons }) => {
     const { reference, title, status, itemId } = byId.get(id)!;
-    return { id, reference, title, status, itemId, score, words };
+    return { id, reference, title, status, itemId, score, reasons };
   });
-}
-
-export async function reportPictureFor(viewer: Viewer, reportId: string): Promise<{ mediaType: string; content: Buffer }> {
-  const db = database();
-  const [row] = await db.select({ projectId: report.projectId, mediaType: reportPicture.mediaType, content: reportPicture.content }).from(reportPicture).innerJoin(report, eq(report.id, reportPicture.reportId)).where(eq(report.id, reportId));
-  if (!row) throw notFound("picture");
-  await enterProject(db, viewer, { id: row.projectId }, "read intake");
-  return row;
 }

@@ -1,13 +1,12 @@
-import { randomBytes, randomInt, randomUUID } from "node:crypto";
 import { and, eq, inArray, isNull, notExists, sql } from "drizzle-orm";
 import { z } from "zod";
 import { importedReportSchema } from "@/core/formats/report-table";
-import { UNJUDGED } from "@/core/intake/report";
 import { database, transact } from "@/db/connection";
 import { item, outbox, person, report, reportVerdict } from "@/db/schema";
-import { enterProject } from "../people/access";
+import { enterProject, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
+import { reportRow, storeReport } from "./new-report";
 
 export const MOST_AT_ONCE = 500;
 
@@ -17,8 +16,6 @@ export const importBody = z.discriminatedUnion("kind", [
 ]);
 export type ImportRequest = z.infer<typeof importBody>;
 
-const newReference = () => `R-${randomInt(36 ** 5, 36 ** 6).toString(36).toUpperCase()}`;
-
 /** Takes a part of a table into the queue, or takes a whole import back as far as nobody has judged it. */
 export async function importReports(viewer: Viewer, projectKey: string, request: ImportRequest, now = Date.now()): Promise<{ changed: number; kept: number }> {
   return transact(async (tx) => {
@@ -27,7 +24,7 @@ export async function importReports(viewer: Viewer, projectKey: string, request:
     if (request.kind === "import") {
       const [known] = await tx.select({ id: report.id }).from(report).where(and(own, eq(report.importPart, request.part))).limit(1);
       if (known) return { changed: 0, kept: request.reports.length };
-      await tx.insert(report).values(request.reports.map((r) => ({ id: randomUUID(), projectId: project.id, reference: newReference(), token: randomBytes(24).toString("base64url"), ...r, ...UNJUDGED, way: "table" as const, importId: request.importId, importPart: request.part, receivedAt: now, returnedAt: null, version: 1 })));
+      await tx.insert(report).values(request.reports.map((r) => reportRow(project.id, { ...r, way: "table", importId: request.importId, importPart: request.part }, now)));
       await tx.insert(outbox).values({ projectId: project.id, at: now, kind: "intake" });
       return { changed: request.reports.length, kept: 0 };
     }
@@ -53,14 +50,11 @@ export async function quickReport(viewer: Viewer, projectKey: string, { title, h
   const { project } = await enterProject(db, viewer, { key: projectKey }, "send report");
   const [who] = await db.select({ email: person.email }).from(person).where(eq(person.id, viewer.personId));
   const number = itemKey?.startsWith(`${project.key}-`) ? Number(itemKey.slice(project.key.length + 1)) : null;
-  const [seen] = number ? await db.select({ id: item.id }).from(item).where(and(eq(item.projectId, project.id), inArray(item.number, [number]), isNull(item.withdrawnAt))) : [];
+  const [seen] = number ? await db.select({ id: item.id }).from(item).where(and(eq(item.projectId, project.id), inArray(item.number, [number]), isNull(item.withdrawnAt), seesItem(db, viewer))) : [];
   if (itemKey && !seen) throw invalid("The item in view is not in this project.", "Send it without the item.");
-  const reference = newReference();
   const text = [happened || title, ...(seen ? [`Seen at ${itemKey}.`] : [])].join("\n\n");
-  await db.transaction(async (tx) => {
-    const id = randomUUID();
-    await tx.insert(report).values({ id, projectId: project.id, reference, token: randomBytes(24).toString("base64url"), title, happened: text, reproduce: "", place: "", mail: who.email, ...UNJUDGED, way: "hand", receivedAt: now, returnedAt: null, version: 1 });
-    await tx.insert(outbox).values({ projectId: project.id, at: now, kind: "intake", reportId: id });
+  return transact(async (tx) => {
+    const { reference } = await storeReport(tx, project.id, { title, happened: text, mail: who.email, way: "hand" }, [], now);
+    return { reference };
   });
-  return { reference };
 }

@@ -1,12 +1,14 @@
 import { and, desc, eq, isNull } from "drizzle-orm";
 import { dayNumber } from "@/core/calendar/zone";
 import { judge, type Verdict } from "@/core/intake/verdict";
-import type { ReportStanding } from "@/core/intake/report";
+import { tellingOf } from "@/core/intake/letters";
+import { UNJUDGED, type ReportStanding } from "@/core/intake/report";
 import { isRefusal, refuse } from "@/core/workflow/refusal";
 import { transact, type Transaction } from "@/db/connection";
 import { item, outbox, report, reportMessage, reportVerdict } from "@/db/schema";
 import { acceptReport, withdrawAccepted } from "./accept";
 import { recordCommand } from "../item/command";
+import { takeBackLetters, writeToRequester } from "../mail/write";
 import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
@@ -17,6 +19,7 @@ type ReportRow = typeof report.$inferSelect;
 export interface VerdictResult {
   verdictId: string;
   status: ReportStanding["status"];
+  itemId: string | null;
   itemKey: string | null;
 }
 
@@ -26,10 +29,10 @@ async function lockReport(tx: Transaction, viewer: Viewer, reportId: string): Pr
   return { row, access: await enterProject(tx, viewer, { id: row.projectId }, "judge report") };
 }
 
-const standingOf = ({ status, itemId, parkedUntil, declineReason }: ReportRow): ReportStanding => ({ status, itemId, parkedUntil, declineReason });
+export const standingOf = ({ status, itemId, parkedUntil, parkedItemId, declineReason }: ReportRow): ReportStanding => ({ status, itemId, parkedUntil, parkedItemId, declineReason });
 
 /** Gives a verdict on a report: one transaction for the report, its item, the requester's page and the queue. */
-export async function judgeReport(viewer: Viewer, reportId: string, body: VerdictBody): Promise<VerdictResult> {
+export async function judgeReport(viewer: Viewer, reportId: string, body: Omit<VerdictBody, "tookMs"> & { tookMs?: number | null }): Promise<VerdictResult> {
   return transact(async (tx) => {
     const { row, access } = await lockReport(tx, viewer, reportId);
     if (!(await recordCommand(tx, body.commandId, viewer.personId, null))) return resultOf(tx, row, access, body.commandId);
@@ -41,9 +44,11 @@ export async function judgeReport(viewer: Viewer, reportId: string, body: Verdic
     const after = judge(before, body.verdict, itemId, dayNumber(now, access.project.zone));
     if (isRefusal(after)) throw new Refused(after);
     await tx.update(report).set({ ...after, version: row.version + 1 }).where(eq(report.id, row.id));
-    await tx.insert(reportVerdict).values({ id: body.commandId, reportId: row.id, verdict: body.verdict, before, after, byId: viewer.personId, at: now });
+    await tx.insert(reportVerdict).values({ id: body.commandId, reportId: row.id, verdict: body.verdict, before, after, byId: viewer.personId, at: now, tookMs: body.tookMs });
     if (body.verdict.kind === "ask")
       await tx.insert(reportMessage).values({ reportId: row.id, kind: "question", body: body.verdict.question.trim(), authorId: viewer.personId, at: now });
+    const told = tellingOf(body.verdict, { ...row, ...after }, now);
+    if (told) await writeToRequester(tx, row, told, { now, verdictId: body.commandId, followers: told.kind === "news" });
     await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
     return resultOf(tx, { ...row, ...after }, access, body.commandId);
   });
@@ -51,7 +56,7 @@ export async function judgeReport(viewer: Viewer, reportId: string, body: Verdic
 
 async function resultOf(tx: Transaction, row: ReportRow, access: ProjectAccess, verdictId: string): Promise<VerdictResult> {
   const [found] = row.itemId ? await tx.select({ number: item.number }).from(item).where(eq(item.id, row.itemId)) : [];
-  return { verdictId, status: row.status, itemKey: found ? `${access.project.key}-${found.number}` : null };
+  return { verdictId, status: row.status, itemId: row.itemId, itemKey: found ? `${access.project.key}-${found.number}` : null };
 }
 
 async function itemOfVerdict(
@@ -66,6 +71,11 @@ async function itemOfVerdict(
     const [target] = await tx.select().from(item).where(and(eq(item.id, verdict.itemId), eq(item.projectId, access.project.id), isNull(item.withdrawnAt)));
     if (!target) throw invalid("The item to merge into is not in this project.", "Choose one of the items that look like it, or give its key.");
     return target.id;
+  }
+  if (verdict.kind === "park" && verdict.itemId !== null) {
+    const [awaited] = await tx.select({ stateKind: item.stateKind }).from(item).where(and(eq(item.id, verdict.itemId), eq(item.projectId, access.project.id), isNull(item.withdrawnAt)));
+    if (!awaited) throw invalid("The item to wait for is not in this project.", "Choose one of the items that look like it.");
+    if (awaited.stateKind === "finished") throw invalid("The item to wait for is finished.", "Choose another, or a day.");
   }
   if (verdict.kind !== "accept") return null;
   // Refused before an item is made when the report has its verdict already.
@@ -89,9 +99,26 @@ export async function undoVerdict(viewer: Viewer, reportId: string, verdictId: s
     if (last.verdict.kind === "accept" && row.itemId) await withdrawAccepted(tx, viewer, access, row, last.id);
     if (last.verdict.kind === "ask")
       await tx.update(reportMessage).set({ takenBackAt: now }).where(and(eq(reportMessage.reportId, row.id), eq(reportMessage.kind, "question"), eq(reportMessage.at, last.at)));
+    // A letter that has gone out cannot be called back; one that is not true any more is corrected.
+    if ((await takeBackLetters(tx, last.id)) && last.verdict.kind !== "ask") await writeToRequester(tx, row, { kind: "news", text: "What we wrote to you last does not hold: we look at your report once more and will write again.", at: now }, { now });
     await tx.update(report).set({ ...last.before, version: row.version + 1 }).where(eq(report.id, row.id));
     await tx.update(reportVerdict).set({ undoneAt: now, undoneById: viewer.personId }).where(eq(reportVerdict.id, last.id));
     await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
-    return { verdictId, status: last.before.status, itemKey: null };
+    return { verdictId, status: last.before.status, itemId: null, itemKey: null };
+  });
+}
+
+/**
+ * Takes a report off an item that it was put to, whoever did that and however long ago: it stands in the queue again, and the
+ * verdict on it counts as undone. The item, and what the others told, stay.
+ */
+export async function takeApart(viewer: Viewer, reportId: string): Promise<void> {
+  await transact(async (tx) => {
+    const { row } = await lockReport(tx, viewer, reportId);
+    if (row.status !== "merged") throw new Refused(refuse("conflict", "This report is not merged into an item.", "Look at the report as it is now."));
+    const now = Date.now();
+    await tx.update(report).set({ ...UNJUDGED, returnedAt: now, version: row.version + 1 }).where(eq(report.id, row.id));
+    await tx.update(reportVerdict).set({ undoneAt: now, undoneById: viewer.personId }).where(and(eq(reportVerdict.reportId, row.id), isNull(reportVerdict.undoneAt)));
+    await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
   });
 }

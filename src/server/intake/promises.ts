@@ -11,7 +11,7 @@ import { item, itemType, report, reportMessage, reportVerdict, state, stay, team
 import { compileCondition, type SqlAsker } from "../condition/compile";
 import { loadVocabulary } from "../condition/vocabulary";
 import { loadOwnFields } from "../item/own-fields";
-import { enterProject } from "../people/access";
+import { enterProject, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { sprintsNow } from "../plan/boxes";
 import { loadRules, type IntakeRules } from "./rules";
@@ -60,7 +60,7 @@ export async function readPromises(viewer: Viewer, projectKey: string, now = Dat
     .from(item)
     .innerJoin(state, eq(state.id, item.stateId))
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`, recent));
+    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`, seesItem(db, viewer), recent));
   const chosen = rows.flatMap((r) => {
     const target = rules.targets[r.targets.indexOf(true)];
     return target ? [{ ...r, target }] : [];

@@ -15,7 +15,7 @@ import { loadOwnFields } from "../item/own-fields";
 import { snapshotOf, type ItemRow } from "../item/rows";
 import { storeEvents } from "../item/store";
 import { decisionContext, NO_NAMING, workflowOf } from "../item/surroundings";
-import { enterProject } from "../people/access";
+import { enterProject, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
 import { loadRules } from "./rules";
@@ -43,12 +43,12 @@ export interface WorthView {
   mayScore: boolean;
 }
 
-const backlogOf = (reader: Reader, projectId: string) =>
+const backlogOf = (reader: Reader, viewer: Viewer, projectId: string) =>
   reader
     .select({ item })
     .from(item)
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.projectId, projectId), eq(item.stateKind, "unstarted"), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`))
+    .where(and(eq(item.projectId, projectId), eq(item.stateKind, "unstarted"), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`, seesItem(reader, viewer)))
     .orderBy(asc(item.rank), asc(item.number));
 
 /** The backlog with what each request is worth, by the project's model. */
@@ -56,7 +56,7 @@ export async function readWorth(viewer: Viewer, projectKey: string): Promise<Wor
   const db = database();
   const access = await enterProject(db, viewer, { key: projectKey }, "read project");
   const { project } = access;
-  const [rules, ownFields, rows] = [await loadRules(db, project.id), await loadOwnFields(db, project.id), (await backlogOf(db, project.id)).map((r) => r.item)];
+  const [rules, ownFields, rows] = [await loadRules(db, project.id), await loadOwnFields(db, project.id), (await backlogOf(db, viewer, project.id)).map((r) => r.item)];
   const ids = rows.map((r) => r.id);
   const none = ids.length === 0;
   const scores = none ? [] : await db.select().from(itemScore).where(inArray(itemScore.itemId, ids));
@@ -109,7 +109,7 @@ export async function editWorth(viewer: Viewer, projectKey: string, request: Wor
   if (request.kind === "reorder") return reorder(viewer, projectKey, request);
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, request.kind === "vote" ? "comment item" : "edit item");
-  const [known] = await db.select({ id: item.id }).from(item).where(and(eq(item.id, request.itemId), eq(item.projectId, project.id), isNull(item.withdrawnAt)));
+  const [known] = await db.select({ id: item.id }).from(item).where(and(eq(item.id, request.itemId), eq(item.projectId, project.id), isNull(item.withdrawnAt), seesItem(db, viewer)));
   if (!known) throw notFound("item");
   if (request.kind === "vote") {
     if (request.on) await db.insert(itemVote).values({ itemId: known.id, personId: viewer.personId, at: now }).onConflictDoNothing();
@@ -131,7 +131,7 @@ async function reorder(viewer: Viewer, projectKey: string, { commandId, seen, wa
   await transact(async (tx) => {
     const access = await enterProject(tx, viewer, { key: projectKey }, "rank item");
     if (!(await recordCommand(tx, commandId, viewer.personId, null))) return;
-    const rows = (await backlogOf(tx, access.project.id)).map((r) => r.item);
+    const rows = (await backlogOf(tx, viewer, access.project.id)).map((r) => r.item);
     const same = rows.length === seen.length && rows.every((r, i) => r.id === seen[i]);
     if (!same) throw new Refused(refuse("conflict", "The backlog has changed meanwhile.", "Look at it as it is now, then reorder it again."));
     if (new Set(wanted).size !== wanted.length || wanted.length !== seen.length || wanted.some((w) => !seen.includes(w))) throw invalid("The new order does not hold the same items.", "Reload the page.");

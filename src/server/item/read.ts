@@ -12,7 +12,7 @@ import { daysTouched } from "@/core/calendar/zone";
 import { transitionsFrom, stateOf, type Transition } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { block, comment, item, itemEvent, itemLink, person, project, report, state, stay } from "@/db/schema";
-import { enterProject, visibleTo } from "../people/access";
+import { enterProject, seesItem, visibleTo } from "../people/access";
 import { roster, type RosterPerson } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { promiseOf, type ItemPromise } from "../intake/promises";
@@ -60,7 +60,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   if (!projectKey) throw notFound("item");
   const db = database();
   const access = await enterProject(db, viewer, { key: projectKey }, "read project");
-  const [row] = await db.select().from(item).where(and(eq(item.projectId, access.project.id), eq(item.number, Number(number))));
+  const [row] = await db.select().from(item).where(and(eq(item.projectId, access.project.id), eq(item.number, Number(number)), seesItem(db, viewer)));
   if (!row) throw notFound("item");
   const snapshot = snapshotOf(row);
   const [types, people, events, comments, children, links, reports, stays, blocks, parent, sprints, releases, ownFields] = await Promise.all([
@@ -68,14 +68,14 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     roster(db, access.project.id),
     db.select({ event: itemEvent, who: person.name }).from(itemEvent).leftJoin(person, eq(person.id, itemEvent.actorId)).where(eq(itemEvent.itemId, row.id)).orderBy(desc(itemEvent.seq)),
     db.select({ id: comment.id, author: person.name, body: comment.body, at: comment.at }).from(comment).leftJoin(person, eq(person.id, comment.authorId)).where(eq(comment.itemId, row.id)).orderBy(asc(comment.at)),
-    db.select().from(item).where(and(eq(item.parentId, row.id), isNull(item.withdrawnAt))).orderBy(asc(item.rank)),
-    linksOf(row.id),
+    db.select().from(item).where(and(eq(item.parentId, row.id), isNull(item.withdrawnAt), seesItem(db, viewer))).orderBy(asc(item.rank)),
+    linksOf(viewer, row.id),
     access.may("read intake")
       ? db.select({ id: report.id, reference: report.reference, title: report.title, receivedAt: report.receivedAt, status: report.status }).from(report).where(eq(report.itemId, row.id)).orderBy(report.receivedAt)
       : [],
     db.select().from(stay).where(eq(stay.itemId, row.id)).orderBy(stay.enteredSeq),
     db.select().from(block).where(eq(block.itemId, row.id)),
-    row.parentId ? db.select().from(item).where(eq(item.id, row.parentId)) : [],
+    row.parentId ? db.select().from(item).where(and(eq(item.id, row.parentId), seesItem(db, viewer))) : [],
     loadSprints(db, access.project.id),
     loadReleases(db, access.project.id),
     loadOwnFields(db, access.project.id),
@@ -168,12 +168,12 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   };
 }
 
-function linksOf(itemId: string) {
+function linksOf(viewer: Viewer, itemId: string) {
   return database()
     .select({ id: itemLink.id, kind: itemLink.kind, fromItemId: itemLink.fromItemId, number: item.number, title: item.title, stateId: item.stateId })
     .from(itemLink)
     .innerJoin(item, sql`${item.id} = case when ${itemLink.fromItemId} = ${itemId} then ${itemLink.toItemId} else ${itemLink.fromItemId} end`)
-    .where(or(eq(itemLink.fromItemId, itemId), eq(itemLink.toItemId, itemId)));
+    .where(and(or(eq(itemLink.fromItemId, itemId), eq(itemLink.toItemId, itemId)), seesItem(database(), viewer)));
 }
 
 export interface FoundItem {
@@ -202,6 +202,7 @@ export async function searchItems(viewer: Viewer, text: string, most = 12): Prom
     .where(
       and(
         visibleTo(db, viewer),
+        seesItem(db, viewer),
         isNull(item.withdrawnAt),
         projectKey ? and(eq(project.key, projectKey), eq(item.number, Number(number))) : or(sql`${document} @@ ${query}`, ilike(item.title, pattern)),
       ),
@@ -218,7 +219,7 @@ export async function itemsById(viewer: Viewer, projectKey: string, ids: string[
   if (ids.length === 0) return [];
   const { workflows } = await projectTypes(db, access.project.id);
   const stateNames = new Map(workflows.flatMap((w) => w.states.map((s) => [s.id, s.name])));
-  const rows = await db.select().from(item).where(and(eq(item.projectId, access.project.id), inArray(item.id, ids)));
+  const rows = await db.select().from(item).where(and(eq(item.projectId, access.project.id), inArray(item.id, ids), seesItem(db, viewer)));
   const order = new Map(ids.map((id, i) => [id, i]));
   return rows
     .sort((a, b) => order.get(a.id)! - order.get(b.id)!)

@@ -31,6 +31,7 @@ export const editableFields = z.object({
   sprintId: id.nullable(),
   releaseId: id.nullable(),
   remainingHours: z.number().min(0).max(10_000).nullable(),
+  restricted: z.boolean(),
   labels: z.array(z.string().trim().min(1).max(40)).max(20).transform((labels) => [...new Set(labels)]),
 });
 

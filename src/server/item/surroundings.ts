@@ -10,7 +10,7 @@ import type { Workflow } from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
 import { item, itemType, membership, person, project, workflow } from "@/db/schema";
 import { loadVocabulary } from "../condition/vocabulary";
-import { admit, membershipOf, visibleTo, type ProjectAccess } from "../people/access";
+import { admit, seesItem, membershipOf, visibleTo, type ProjectAccess } from "../people/access";
 import type { Doer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
 import { publishedWorkflow } from "../workflow/load";
@@ -98,7 +98,7 @@ export async function enterItem(tx: Transaction, viewer: Doer, itemId: string, a
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
     .innerJoin(workflow, eq(workflow.id, itemType.workflowId))
     .leftJoin(membership, membershipOf(viewer))
-    .where(and(eq(item.id, itemId), visibleTo(tx, viewer)));
+    .where(and(eq(item.id, itemId), visibleTo(tx, viewer), seesItem(tx, viewer)));
   if (!row) throw notFound("item");
   const access = admit(viewer, row, action);
   return { access, workflow: await publishedWorkflow(tx, row.workflowId, row.version) };

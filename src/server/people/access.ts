@@ -1,7 +1,7 @@
-import { and, eq, exists, or, sql, type SQL } from "drizzle-orm";
+import { and, eq, exists, not, or, sql, type SQL } from "drizzle-orm";
 import { may, roleIn, type Action, type Role } from "@/core/people/authorise";
 import type { Reader } from "@/db/connection";
-import { membership, project } from "@/db/schema";
+import { item, membership, project } from "@/db/schema";
 import { notAllowed, notFound } from "../refused";
 import type { Doer, Viewer } from "./viewer";
 
@@ -29,6 +29,26 @@ export function visibleTo(reader: Reader, viewer: Doer): SQL | undefined {
         .where(membershipOf(viewer)),
     ),
   );
+}
+
+/**
+ * The read filter for single items, as a condition on `item`: a restricted one is seen by leads, by whoever made it, and by
+ * those who work on it. Every list, count, search and chart applies it beside `visibleTo`.
+ */
+export function seesItem(reader: Reader, viewer: Doer): SQL | undefined {
+  if (viewer.administrator) return undefined;
+  const me = viewer.personId;
+  if (me === null) return eq(item.restricted, false);
+  const leads = reader.select({ one: sql`1` }).from(membership).where(and(eq(membership.projectId, item.projectId), eq(membership.personId, me), eq(membership.role, "lead")));
+  return or(eq(item.restricted, false), eq(item.assigneeId, me), eq(item.reviewerId, me), eq(item.createdBy, me), exists(leads));
+}
+
+/** The items of a project that a person may not see, for what is computed for all at once and then given out. */
+export async function hiddenItems(reader: Reader, viewer: Doer, projectId: string): Promise<ReadonlySet<string>> {
+  const seen = seesItem(reader, viewer);
+  if (!seen) return new Set();
+  const rows = await reader.select({ id: item.id }).from(item).where(and(eq(item.projectId, projectId), eq(item.restricted, true), not(seen)));
+  return new Set(rows.map((r) => r.id));
 }
 
 /**

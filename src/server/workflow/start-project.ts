@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
 import { proposeColumns } from "@/core/board/propose-columns";
+import { FIRST_FORM } from "@/core/intake/form";
 import { FIRST_TYPES } from "@/core/item/item-type";
 import { may } from "@/core/people/authorise";
 import { refuse } from "@/core/workflow/refusal";
@@ -9,7 +10,7 @@ import { PROJECT_TEMPLATES, SUB_TASKS } from "@/core/workflow/templates";
 import type { Workflow } from "@/core/workflow/workflow";
 import { publishFirst } from "./publish-first";
 import { sqlState, transact, type Transaction } from "@/db/connection";
-import { board, boardColumn, columnState, itemType, membership, project } from "@/db/schema";
+import { board, boardColumn, columnState, intakeForm, itemType, membership, project } from "@/db/schema";
 import type { Viewer } from "../people/viewer";
 import { invalid, notAllowed, Refused } from "../refused";
 
@@ -54,6 +55,7 @@ export async function startProject(viewer: Viewer, request: StartProjectRequest)
         { ...FIRST_TYPES.task, projectId: id, workflowId: tasks.id },
       ]);
       await makeBoard(tx, id, [main]);
+      await tx.insert(intakeForm).values({ id: randomUUID(), projectId: id, slug: "report", definition: FIRST_FORM, open: true, embeddable: false, position: 0, version: 1 });
       return { key };
     });
   } catch (error) {

@@ -1,26 +1,30 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import Link from "next/link";
-import { REPORT_WAYS, WAY_WORDS, type ReportWay } from "@/core/intake/report";
+import { useRouter } from "next/navigation";
+import { deskGroups, WHOLE_DESK } from "@/core/intake/desk-filter";
+import type { DeskView, ReportView } from "@/core/intake/desk-view";
+import { workLeft } from "@/core/intake/pace";
 import type { VerdictKind } from "@/core/intake/verdict";
 import { KeysHelp } from "@/ui/kit/keys-help";
-import { tellProblem } from "@/ui/kit/notice";
-import { problemOf } from "@/ui/kit/request";
-import { PromiseMark } from "./promise-mark";
+import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { problemOf, request } from "@/ui/kit/request";
+import { span } from "@/ui/kit/time";
+import { AroundReport } from "./around-report";
+import { DeskFilters, DeskQueue } from "./desk-queue";
 import { ReportReader } from "./report-reader";
-import { SimilarList } from "./similar-list";
-import type { DeskView, QueueRow, ReportView } from "./types";
 import { useDesk } from "./use-desk";
 import { VerdictForm, VERDICT_BUTTONS } from "./verdict-form";
-import { span } from "@/ui/kit/time";
 
 const KEYS: [string, string][] = [
   ["↑ ↓", "the report before or after"],
   ["a", "accept"],
   ["m", "merge into the item that looks most like it"],
   ["q", "ask the requester"],
-  ["p", "park until a date"],
+  ["p", "park until a date, or until an item is done"],
   ["d", "decline"],
+  ["t", "keep that you tried to make it happen"],
+  ["x", "select it; the next verdict is on all that are selected"],
   ["u", "undo the last verdict"],
   ["Ctrl Enter", "give the verdict that is open"],
   ["Esc", "back to reading"],
@@ -31,28 +35,40 @@ const VERDICT_KEYS: Record<string, VerdictKind> = { a: "accept", m: "merge", q: 
 
 /** The triage desk: the queue, the report, and what is known around it. */
 export function DeskScreen({ initial, initialReport }: { initial: DeskView; initialReport: ReportView | null }) {
-  const { desk, openId, report, error, choose, judge, undo, last } = useDesk(initial, initialReport);
-  const [verdict, setVerdict] = useState<{ kind: VerdictKind; itemId?: string } | null>(null);
+  const router = useRouter();
+  const { desk, openId, report, error, choose, judge, judgeSeveral, undo, last, readAgain } = useDesk(initial, initialReport);
+  const [verdict, setVerdict] = useState<{ kind: VerdictKind; itemId?: string; reason?: string } | null>(null);
+  const [trying, setTrying] = useState(false);
   const [help, setHelp] = useState(false);
-  const [way, setWay] = useState<ReportWay | "">("");
-  const ways = REPORT_WAYS.filter((w) => desk.queue.some((r) => r.way === w));
-  const queue = way === "" || !ways.includes(way) ? desk.queue : desk.queue.filter((r) => r.way === way);
+  const [filter, setFilter] = useState(WHOLE_DESK);
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
+  const groups = deskGroups(desk, filter);
+  const rows = groups.flatMap((g) => g.rows);
+  const selected = rows.filter((r) => marked.has(r.id));
+  const several = selected.length > 1;
+  const leftMs = workLeft(desk.took, desk.queue.length);
+  const missed = desk.queue.filter((r) => r.promise?.answer.standing === "missed").length;
   const open = (id: string) => {
     setVerdict(null);
+    setTrying(false);
     choose(id);
   };
+  const mark = (id: string) => setMarked((before) => new Set(before.has(id) ? [...before].filter((b) => b !== id) : [...before, id]));
+  const undoLast = () => undo(last).then(() => tellDone("Undone."), tellProblem);
   const handlers = useRef<(event: KeyboardEvent) => void>(() => {});
   useEffect(() => {
     handlers.current = (event) => {
-      const typing = (event.target as HTMLElement).closest?.("input,textarea,select,[role=dialog]");
+      const typing = (event.target as HTMLElement).closest?.("input:not([type=checkbox]),textarea,select,[role=dialog]");
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
-      const all = [...queue, ...desk.aside];
-      const at = all.findIndex((r) => r.id === openId);
+      const at = rows.findIndex((r) => r.id === openId);
       const kind = VERDICT_KEYS[event.key];
-      if (event.key === "ArrowDown" && all[at + 1]) open(all[at + 1].id);
-      else if (event.key === "ArrowUp" && all[at - 1]) open(all[at - 1].id);
+      if (event.key === "ArrowDown" && rows[at + 1]) open(rows[at + 1].id);
+      else if (event.key === "ArrowUp" && rows[at - 1]) open(rows[at - 1].id);
       else if (kind && desk.mayJudge && report) setVerdict({ kind });
-      else if (event.key === "u" && last) undo(last.reportId, last.verdictId).catch(tellProblem);
+      else if (event.key === "t" && desk.mayJudge && report) setTrying(true);
+      else if (event.key === "x" && desk.mayJudge && openId) mark(openId);
+      else if (event.key === "Escape" && marked.size > 0) setMarked(new Set());
+      else if (event.key === "u" && last.length > 0) void undoLast();
       else if (event.key === "?") setHelp(true);
       else return;
       event.preventDefault();
@@ -66,65 +82,111 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
 
   return (
     <div className="flex h-full flex-col">
-      <div className="flex shrink-0 items-center gap-x-4 border-b border-line px-4 py-2.5 max-sm:flex-wrap">
-        <h1 className="text-[18px]">Triage desk</h1>
+      <div className="flex shrink-0 items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2.5 max-sm:flex-wrap">
+        <h1 className="text-[18px] whitespace-nowrap">Triage desk</h1>
         <p className="text-ink-soft">
           <b className="text-ink">{desk.queue.length}</b> {desk.queue.length === 1 ? "report waits" : "reports wait"} for a verdict
-          {desk.queue[0] && <>, the oldest for {span(desk.now - desk.queue[0].receivedAt)}</>}
+          {leftMs !== null && desk.queue.length > 0 && (
+            <span title={`The median of the last ${desk.took.length} verdicts, times the reports that wait`}>
+              , about <b className="text-ink">{leftMs < 90_000 ? "a minute" : `${Math.round(leftMs / 60_000)} minutes`}</b> of work left
+            </span>
+          )}
+          {missed > 0 && (
+            <>
+              ,{" "}
+              <button type="button" className="link !text-alarm" onClick={() => setFilter({ ...WHOLE_DESK, show: "near its promise", order: "by promise" })}>
+                {missed} past {missed === 1 ? "its" : "their"} promise
+              </button>
+            </>
+          )}
         </p>
-        {ways.length > 1 && (
-          <label className="flex items-center gap-1.5 text-[13px] text-ink-soft">
-            shown:
-            <select className="field !w-auto" aria-label="Way in" value={way} onChange={(e) => setWay(e.target.value as ReportWay | "")}>
-              <option value="">all ways in</option>
-              {ways.map((w) => (
-                <option key={w} value={w}>
-                  {WAY_WORDS[w]}
-                </option>
-              ))}
-            </select>
-          </label>
-        )}
         <span className="flex-1" />
+        {desk.desks.length > 1 && (
+          <select aria-label="Desk" className="field !w-auto" value={desk.project.key} onChange={(e) => router.push(`/p/${e.target.value}/intake`)}>
+            {desk.desks.map((d) => (
+              <option key={d.key} value={d.key}>
+                {d.name} ({d.key === desk.project.key ? desk.queue.length : d.waiting})
+              </option>
+            ))}
+          </select>
+        )}
         {desk.mayJudge && (
-          <Link className="link text-[13px]" href={`/p/${desk.project.key}/intake/import`}>
+          <Link className="link text-[13px] whitespace-nowrap" href={`/p/${desk.project.key}/intake/import`}>
             Import a table
           </Link>
         )}
-        <a className="link text-[13px]" href={`/report/${desk.project.key}`} target="_blank" rel="noreferrer">
-          Public report page
-        </a>
         <button type="button" className="button button-small max-sm:hidden" onClick={() => setHelp(true)}>
           Keys <kbd>?</kbd>
         </button>
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-1 max-md:block max-md:overflow-y-auto md:grid-cols-[264px_minmax(0,1fr)] xl:grid-cols-[264px_minmax(0,1fr)_340px]">
-        <nav aria-label="Queue" className="max-h-[40vh] overflow-y-auto border-r border-line md:max-h-none">
-          <Queue rows={queue} openId={openId} now={desk.now} onOpen={open} empty="The queue is empty. New reports appear here by themselves." />
-          {desk.aside.length > 0 && (
-            <>
-              <h2 className="border-y border-line bg-well px-4 py-1 text-[12.5px]">Put aside: asked or parked</h2>
-              <Queue rows={desk.aside} openId={openId} now={desk.now} onOpen={open} empty="" />
-            </>
-          )}
+        <nav aria-label="Queue" className="flex max-h-[40vh] flex-col border-r border-line md:max-h-none md:min-h-0">
+          <DeskFilters desk={desk} filter={filter} onChange={setFilter} />
+          <div className="min-h-0 flex-1 overflow-y-auto">
+            <DeskQueue
+              groups={groups}
+              openId={openId}
+              selected={marked}
+              now={desk.now}
+              onOpen={open}
+              onSelect={mark}
+              maySelect={desk.mayJudge}
+              empty={desk.queue.length + desk.aside.length === 0 ? "The queue is empty. New reports appear here by themselves." : "Nothing on the desk fits what is chosen above."}
+            />
+          </div>
         </nav>
         {report ? (
           <>
             <section aria-label="Report" className="flex min-h-0 flex-col overflow-y-auto border-r border-line">
               {desk.mayJudge && (
-                <div role="toolbar" aria-label="Verdict" className="sticky top-0 z-10 flex flex-wrap gap-1.5 border-b border-line bg-paper px-5 py-2">
+                <div role="toolbar" aria-label="Verdict" className="sticky top-0 z-10 flex flex-wrap items-center gap-1.5 border-b border-line bg-paper px-5 py-2">
                   {VERDICT_BUTTONS.map(({ kind, label, key }) => (
                     <button key={kind} type="button" aria-pressed={verdict?.kind === kind} className={`button ${verdict?.kind === kind ? "button-strong" : ""}`} onClick={() => setVerdict(verdict?.kind === kind ? null : { kind })}>
                       {label} <kbd>{key}</kbd>
                     </button>
                   ))}
+                  {several && (
+                    <span className="ml-auto text-[13px]">
+                      <b>{selected.length} selected</b>{" "}
+                      <button type="button" className="link" onClick={() => setMarked(new Set())}>
+                        none
+                      </button>
+                    </span>
+                  )}
                 </div>
               )}
-              {verdict && <VerdictForm key={`${report.report.id} ${verdict.kind} ${verdict.itemId ?? ""}`} kind={verdict.kind} itemId={verdict.itemId} desk={desk} view={report} onCancel={() => setVerdict(null)} onVerdict={async (given) => { await judge(report, given); setVerdict(null); }} />}
-              <ReportReader view={report} zone={desk.project.zone} now={desk.now} onUndo={(verdictId) => undo(report.report.id, verdictId).catch(tellProblem)} mayJudge={desk.mayJudge} />
+              {verdict && (
+                <VerdictForm
+                  key={`${several ? "several" : report.report.id} ${verdict.kind} ${verdict.itemId ?? ""} ${verdict.reason ?? ""}`}
+                  {...verdict}
+                  several={several ? selected.length : 1}
+                  desk={desk}
+                  view={report}
+                  onCancel={() => setVerdict(null)}
+                  onVerdict={async (given, together) => {
+                    if (several) await judgeSeveral(selected, given, together, rows);
+                    else await judge(report.report, given, rows);
+                    setMarked(new Set());
+                    setVerdict(null);
+                    setTrying(false);
+                  }}
+                />
+              )}
+              <ReportReader
+                view={report}
+                zone={desk.project.zone}
+                now={desk.now}
+                mayJudge={desk.mayJudge}
+                trying={trying}
+                onTrying={setTrying}
+                onChanged={readAgain}
+                onUndo={(verdictId) => undo([{ reportId: report.report.id, verdictId }]).catch(tellProblem)}
+                onVerdict={(kind, reason) => setVerdict({ kind, reason })}
+                onApart={() => request(`/api/reports/${report.report.id}/apart`, { method: "POST" }).then(readAgain, tellProblem)}
+              />
             </section>
             <section aria-label="Known around it" className="overflow-y-auto md:col-start-2 xl:col-start-auto">
-              <SimilarList view={report} mayJudge={desk.mayJudge} onMerge={(itemId) => setVerdict({ kind: "merge", itemId })} />
+              <AroundReport view={report} desk={desk} mayJudge={desk.mayJudge} onMerge={(itemId) => setVerdict({ kind: "merge", itemId })} onOpen={open} />
             </section>
           </>
         ) : (
@@ -133,43 +195,5 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
       </div>
       <KeysHelp open={help} onClose={() => setHelp(false)} title="Keys of the triage desk" keys={KEYS} />
     </div>
-  );
-}
-
-const LONG_WAIT_MS = 3 * 86_400_000;
-
-function Queue({ rows, openId, now, onOpen, empty }: { rows: QueueRow[]; openId: string | null; now: number; onOpen: (id: string) => void; empty: string }) {
-  if (rows.length === 0) return empty ? <p className="p-4 text-ink-soft">{empty}</p> : null;
-  return (
-    <ul>
-      {rows.map((row) => {
-        const waits = now - row.receivedAt;
-        return (
-          <li key={row.id}>
-            <button
-              type="button"
-              aria-current={row.id === openId ? "true" : undefined}
-              data-reference={row.reference}
-              onClick={() => onOpen(row.id)}
-              className={`block w-full border-b border-line px-4 py-2 text-left ${row.id === openId ? "bg-accent-soft shadow-[inset_3px_0_0_var(--accent)]" : "hover:bg-sheet"}`}
-            >
-              <span className="flex items-baseline justify-between gap-2">
-                <span className="key">{row.reference}</span>
-                <span className={`whitespace-nowrap text-[12.5px] ${waits > LONG_WAIT_MS ? "font-semibold text-signal-ink" : "text-ink-soft"}`}>
-                  {row.status === "asked" ? "asked" : row.status === "parked" ? `until ${row.parkedUntil}` : span(waits)}
-                </span>
-              </span>
-              <span className="line-clamp-2 font-medium leading-snug">{row.title}</span>
-              {row.promise && (
-                <span className="block">
-                  <PromiseMark state={row.promise.answer} what="answer" />
-                </span>
-              )}
-              {row.returnedAt !== null && <span className="text-[12.5px] text-signal-ink">came back: answered or its day has come</span>}
-            </button>
-          </li>
-        );
-      })}
-    </ul>
   );
 }

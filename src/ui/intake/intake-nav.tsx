@@ -6,6 +6,9 @@ const PLACES = [
   { path: "", title: "Triage desk" },
   { path: "/worth", title: "Worth and urgency" },
   { path: "/promises", title: "Promises" },
+  { path: "/forms", title: "Forms" },
+  { path: "/mailbox", title: "Mailbox" },
+  { path: "/rules", title: "Triage rules" },
 ] as const;
 
 /** The places of Intake. */

@@ -3,22 +3,22 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { problemOf, request, type Problem } from "@/ui/kit/request";
 import { ago } from "@/ui/kit/time";
+import { FileList } from "./file-list";
 import { Sheet } from "./report-form";
 
 export interface PrivatePageView {
   reference: string;
   projectName: string;
   title: string;
-  happened: string;
-  reproduce: string;
-  place: string;
+  wrote: { happened: string; reproduce: string; place: string; answers: { label: string; value: string }[] } | null;
   receivedAt: number;
   now: number;
-  hasPicture: boolean;
+  files: { id: string; name: string; picture: boolean }[];
   status: { headline: string; detail: string };
+  others: number;
   awaitsAnswer: boolean;
   moves: { from: string; to: string; verb: string; asksWhy: boolean }[];
-  messages: { kind: "question" | "answer" | "progress"; body: string; at: number }[];
+  messages: { kind: "question" | "reminder" | "answer" | "progress"; body: string; at: number }[];
 }
 
 const LOOK_AGAIN_MS = 15_000;
@@ -58,19 +58,20 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
   return (
     <Sheet projectName={page.projectName}>
       <p className="text-[13px] text-ink-soft">
-        Your report <span className="font-mono">{page.reference}</span>, sent {ago(page.receivedAt, page.now)}
+        {page.wrote ? "Your report" : "You follow"} <span className="font-mono">{page.reference}</span>, sent {ago(page.receivedAt, page.now)}
       </p>
       <h1 className="mt-1 text-[22px] leading-tight">{page.title}</h1>
       <div role="status" className="my-4 border-l-4 border-accent bg-accent-soft px-4 py-3">
         <p className="font-display text-[17px] font-semibold">{page.status.headline}</p>
         <p>{page.status.detail}</p>
+        {page.others > 0 && <p className="mt-1 text-[13px]">{page.others === 1 ? "One other person told" : `${page.others} others told`} us of the same.</p>}
       </div>
       {page.messages.length > 0 && (
         <ol aria-label="What happened since" className="mb-4 flex flex-col gap-3">
           {page.messages.map((m, i) => (
-            <li key={i} className={`border-l-[3px] pl-3 ${m.kind === "answer" ? "border-accent" : m.kind === "question" ? "border-signal" : "border-line-strong"}`}>
+            <li key={i} className={`border-l-[3px] pl-3 ${m.kind === "answer" ? "border-accent" : m.kind === "question" || m.kind === "reminder" ? "border-signal" : "border-line-strong"}`}>
               <p className="text-[12.5px] text-ink-soft">
-                {m.kind === "question" ? "We asked" : m.kind === "answer" ? "You answered" : "News"} {ago(m.at, Math.max(page.now, m.at))}
+                {m.kind === "question" ? "We asked" : m.kind === "reminder" ? "We asked again" : m.kind === "answer" ? "You answered" : "News"} {ago(m.at, Math.max(page.now, m.at))}
               </p>
               <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{m.body}</p>
             </li>
@@ -113,18 +114,61 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
           </div>
         </section>
       )}
-      <details>
-        <summary className="cursor-pointer font-semibold">What you wrote</summary>
-        <div className="mt-2 flex flex-col gap-2 whitespace-pre-wrap [overflow-wrap:anywhere]">
-          <p>{page.happened}</p>
-          {page.reproduce && <p>{page.reproduce}</p>}
-          {page.place && <p>Where: {page.place}</p>}
-          {page.hasPicture && (
-            // eslint-disable-next-line @next/next/no-img-element
-            <img src={`/api/public/pages/${token}/picture`} alt="Your picture" className="max-h-80 border border-line" />
-          )}
-        </div>
-      </details>
+      {page.wrote && (
+        <details>
+          <summary className="cursor-pointer font-semibold">What you wrote</summary>
+          <div className="mt-2 flex flex-col gap-2 whitespace-pre-wrap [overflow-wrap:anywhere]">
+            <p>{page.wrote.happened}</p>
+            {page.wrote.reproduce && <p>{page.wrote.reproduce}</p>}
+            {page.wrote.place && <p>Where: {page.wrote.place}</p>}
+            {page.wrote.answers.map((a) => (
+              <p key={a.label}>
+                {a.label} <b>{a.value}</b>
+              </p>
+            ))}
+            <FileList files={page.files} address={`/api/public/pages/${token}/files`} />
+          </div>
+        </details>
+      )}
+      <FollowForm token={token} />
     </Sheet>
+  );
+}
+
+/** "It happens to somebody else too": they get a page of their own and hear when it is done. */
+function FollowForm({ token }: { token: string }) {
+  const client = useQueryClient();
+  const [mail, setMail] = useState("");
+  const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
+  const send = async (event: FormEvent) => {
+    event.preventDefault();
+    try {
+      await request(`/api/public/pages/${token}/follow`, { body: { mail } });
+      setSaid({ good: true, text: `${mail} gets a page of their own by mail, and hears when it is done.` });
+      setMail("");
+      await client.invalidateQueries({ queryKey: ["private", token] });
+    } catch (error) {
+      const { sentence, help } = problemOf(error);
+      setSaid({ good: false, text: `${sentence} ${help}` });
+    }
+  };
+  return (
+    <details className="mt-3">
+      <summary className="cursor-pointer font-semibold">It happens to somebody else too</summary>
+      <form onSubmit={(e) => void send(e)} className="mt-2 flex flex-wrap items-end gap-2">
+        <label className="flex min-w-0 flex-1 flex-col gap-1 text-[13px]">
+          Their mail address, or your second one
+          <input className="field" type="email" required maxLength={200} value={mail} onChange={(e) => setMail(e.target.value)} placeholder="neighbour@post.example" />
+        </label>
+        <button type="submit" className="button">
+          It happens to them too
+        </button>
+      </form>
+      {said && (
+        <p role={said.good ? "status" : "alert"} className={`mt-1 text-[13px] ${said.good ? "" : "text-alarm"}`}>
+          {said.text}
+        </p>
+      )}
+    </details>
   );
 }

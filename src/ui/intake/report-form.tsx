@@ -1,32 +1,40 @@
 "use client";
-import { useState, type FormEvent, type ReactNode } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { useDeferredValue, useState, type FormEvent, type ReactNode } from "react";
+import { shownQuestions, type FormDefinition, type RawAnswers } from "@/core/intake/form";
 import { Mark } from "@/ui/kit/mark";
 import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { FormFields, LARGEST_FILE_MB, MOST_FILES } from "./form-fields";
 
-const FIELDS = ["title", "happened", "reproduce", "place", "mail"] as const;
-type Field = (typeof FIELDS)[number];
-const LARGEST_PICTURE_MB = 5;
+export interface PublicFormProps {
+  projectKey: string;
+  projectName: string;
+  slug: string;
+  definition: FormDefinition;
+}
 
-/** The public report page: no account, one sheet, plain words. Nothing typed is lost when something is wrong. */
-export function ReportForm({ projectKey, projectName }: { projectKey: string; projectName: string }) {
-  const [values, setValues] = useState<Record<Field, string>>({ title: "", happened: "", reproduce: "", place: "", mail: "" });
-  const [picture, setPicture] = useState<File | null>(null);
+/** A public form: no account, one sheet, plain words. Nothing typed is lost when something is wrong; it works without JavaScript too. */
+export function ReportForm({ projectKey, projectName, slug, definition }: PublicFormProps) {
+  const [values, setValues] = useState<RawAnswers>({});
+  const [files, setFiles] = useState<File[]>([]);
+  const [joins, setJoins] = useState<{ id: string; words: string } | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const [sent, setSent] = useState<{ reference: string; token: string } | null>(null);
-  const pictureTooLarge = picture !== null && picture.size > LARGEST_PICTURE_MB * 1024 * 1024;
-  const fieldError = (field: Field) => problem?.errors.find((e) => e.field === field)?.message;
-
+  const large = files.find((f) => f.size > LARGEST_FILE_MB * 1024 * 1024);
+  const fileError = large ? `${large.name} is larger than ${LARGEST_FILE_MB} MB. Choose a smaller one; your text stays.` : files.length > MOST_FILES ? `Choose at most ${MOST_FILES} files.` : undefined;
+  const action = `/api/public/reports/${projectKey}/${slug}`;
   const send = async (event: FormEvent) => {
     event.preventDefault();
-    if (pictureTooLarge) return;
+    if (fileError || busy) return;
     setBusy(true);
     const form = new FormData();
-    for (const field of FIELDS) form.set(field, values[field]);
-    if (picture) form.set("picture", picture);
+    for (const q of shownQuestions(definition.questions, values)) for (const v of values[q.id] ?? []) form.append(q.id, v);
+    for (const file of files) form.append("files", file);
+    if (joins) form.set("joins", joins.id);
     try {
       // Not sent again by itself: a report must not arrive twice.
-      setSent(await request(`/api/public/reports/${projectKey}`, { form, retry: false }));
+      setSent(await request(action, { form, retry: false }));
       setProblem(null);
     } catch (error) {
       setProblem(problemOf(error));
@@ -41,7 +49,8 @@ export function ReportForm({ projectKey, projectName }: { projectKey: string; pr
         <p className="mt-2">
           Your reference is <b className="font-mono text-[16px]">{sent.reference}</b>.
         </p>
-        <p className="mt-2">On a page of your own you can follow what becomes of it and answer if we have a question. Keep the address; it is the only way there.</p>
+        {definition.thanks && <p className="mt-2 whitespace-pre-wrap">{definition.thanks}</p>}
+        <p className="mt-2">On a page of your own you can follow what becomes of it and answer if we have a question. Keep the address; we have sent it to you by mail too.</p>
         <p className="mt-4">
           <a className="button button-accent" href={`/r/${sent.token}`}>
             Open my page
@@ -49,65 +58,75 @@ export function ReportForm({ projectKey, projectName }: { projectKey: string; pr
         </p>
       </Sheet>
     );
-  const input = (field: Field) => ({
-    id: field,
-    name: field,
-    className: "field",
-    value: values[field],
-    "aria-invalid": Boolean(fieldError(field)),
-    "aria-describedby": fieldError(field) ? `${field}-error` : undefined,
-    onChange: (e: { target: { value: string } }) => setValues((v) => ({ ...v, [field]: e.target.value })),
-  });
   return (
     <Sheet projectName={projectName}>
-      <h1 className="text-[24px] leading-tight">What went wrong?</h1>
-      <p className="mb-5 mt-1 text-ink-soft">A person reads every report, the oldest first. You need no account.</p>
-      <form onSubmit={(e) => void send(e)} noValidate className="flex flex-col gap-4">
-        <Question label="In a few words" field="title" error={fieldError("title")}>
-          <input {...input("title")} required maxLength={400} placeholder="Ticket refused at the gate" />
-        </Question>
-        <Question label="What happened?" field="happened" error={fieldError("happened")}>
-          <textarea {...input("happened")} required rows={4} placeholder="What you did, what you saw, what you had expected" />
-        </Question>
-        <Question label="How can we make it happen again?" field="reproduce" optional error={fieldError("reproduce")}>
-          <textarea {...input("reproduce")} rows={3} placeholder="Step by step, if you know" />
-        </Question>
-        <div className="grid gap-4 sm:grid-cols-2">
-          <Question label="Where was it?" field="place" optional error={fieldError("place")}>
-            <input {...input("place")} maxLength={400} placeholder="Quay, boat, or page of the app" />
-          </Question>
-          <Question label="Your mail address" field="mail" error={fieldError("mail")}>
-            <input {...input("mail")} type="email" autoComplete="email" required placeholder="you@post.example" />
-          </Question>
-        </div>
-        <Question label="A picture" field="picture" optional error={pictureTooLarge ? `This picture is larger than ${LARGEST_PICTURE_MB} MB. Choose a smaller one; your text stays.` : undefined}>
-          <input id="picture" className="field" type="file" accept="image/png,image/jpeg,image/gif,image/webp" onChange={(e) => setPicture(e.target.files?.[0] ?? null)} />
-        </Question>
+      <h1 className="text-[24px] leading-tight">{definition.title}</h1>
+      <p className="mb-5 mt-1 whitespace-pre-wrap text-ink-soft">{definition.intro}</p>
+      <form action={action} method="post" encType="multipart/form-data" onSubmit={(e) => void send(e)} noValidate className="flex flex-col gap-4">
+        <FormFields
+          questions={definition.questions}
+          values={values}
+          errors={problem?.errors ?? []}
+          onChange={(id, value) => setValues((v) => ({ ...v, [id]: value }))}
+          onFiles={setFiles}
+          fileError={fileError}
+          after={definition.offersKnown ? <KnownProblems projectKey={projectKey} title={values[titleOf(definition)]?.[0] ?? ""} joined={joins} onJoin={setJoins} /> : null}
+        />
         {problem && (
           <p role="alert" className="border-l-[3px] border-alarm bg-alarm-soft px-3 py-2">
             <b>{problem.errors.length > 0 ? "Something is missing or not right." : problem.sentence}</b> {problem.errors.length > 0 ? "It is marked above; what you typed is still there." : problem.help}
           </p>
         )}
-        <button type="submit" disabled={busy || pictureTooLarge} className="button button-accent self-start !min-h-10 !px-6 !text-[15px]">
-          {busy ? "Sending…" : "Send report"}
+        <button type="submit" disabled={busy || Boolean(fileError)} className="button button-accent self-start !min-h-10 !px-6 !text-[15px]">
+          {busy ? "Sending…" : joins ? "Add me to it" : "Send report"}
         </button>
       </form>
     </Sheet>
   );
 }
 
-function Question({ label, field, optional = false, error, children }: { label: string; field: string; optional?: boolean; error?: string; children: ReactNode }) {
+const titleOf = (definition: FormDefinition) => definition.questions.find((q) => q.fills === "title")?.id ?? "title";
+const LEAST_TYPED = 4;
+
+/** While the title is typed: problems that we know of and that look like it. */
+function KnownProblems({ projectKey, title, joined, onJoin }: { projectKey: string; title: string; joined: { id: string; words: string } | null; onJoin: (problem: { id: string; words: string } | null) => void }) {
+  const text = useDeferredValue(title.trim());
+  const { data: known = [] } = useQuery({
+    queryKey: ["known", projectKey, text],
+    queryFn: async () => {
+      // A pause, so that not every letter asks.
+      await new Promise((resolve) => setTimeout(resolve, 350));
+      return request<{ id: string; words: string }[]>(`/api/public/known/${projectKey}?q=${encodeURIComponent(text)}`, { retry: false });
+    },
+    enabled: text.length >= LEAST_TYPED,
+    placeholderData: (before) => before,
+    retry: false,
+  });
+  if (joined)
+    return (
+      <p role="status" className="flex flex-wrap items-center gap-x-3 border-l-[3px] border-accent bg-accent-soft px-3 py-2">
+        <span>
+          You add yourself to: <b>{joined.words}</b>. You will hear when it is done.
+        </span>
+        <button type="button" className="link" onClick={() => onJoin(null)}>
+          It is something else
+        </button>
+      </p>
+    );
+  if (text.length < LEAST_TYPED || known.length === 0) return null;
   return (
-    <div className="flex flex-col gap-1">
-      <label htmlFor={field} className="font-semibold">
-        {label} {optional && <span className="font-normal text-ink-soft">(if you like)</span>}
-      </label>
-      {children}
-      {error && (
-        <p id={`${field}-error`} className="text-[13px] font-semibold text-alarm">
-          {error}
-        </p>
-      )}
+    <div role="status" className="border-l-[3px] border-signal bg-signal-soft px-3 py-2">
+      <p className="font-semibold">Is it one of these? We know of them already.</p>
+      <ul>
+        {known.map((k) => (
+          <li key={k.id} className="flex flex-wrap items-baseline justify-between gap-x-3 py-0.5">
+            <span>{k.words}</span>
+            <button type="button" className="link" onClick={() => onJoin(k)}>
+              Add yourself
+            </button>
+          </li>
+        ))}
+      </ul>
     </div>
   );
 }

@@ -1,65 +1,116 @@
 "use client";
-import { VERDICT_PAST } from "@/core/intake/verdict";
+import type { ReportView } from "@/core/intake/desk-view";
+import { WAY_WORDS } from "@/core/intake/report";
+import { VERDICT_PAST, type VerdictKind } from "@/core/intake/verdict";
 import { ago, exact } from "@/ui/kit/time";
-import type { ReportView } from "./types";
+import { FileList } from "./file-list";
+import { ReproductionRecord } from "./reproduction-record";
+
+interface Props {
+  view: ReportView;
+  zone: string;
+  now: number;
+  mayJudge: boolean;
+  trying: boolean;
+  onTrying: (trying: boolean) => void;
+  onChanged: () => Promise<void>;
+  onUndo: (verdictId: string) => void;
+  onVerdict: (kind: VerdictKind, reason?: string) => void;
+  onApart: () => void;
+}
+
+const SAID: Record<string, string> = { answer: "They answered", progress: "They were told", reminder: "They were reminded" };
 
 /** A report as it was written. Its text is shown as text, whatever is in it. */
-export function ReportReader({ view, zone, now, mayJudge, onUndo }: { view: ReportView; zone: string; now: number; mayJudge: boolean; onUndo: (verdictId: string) => void }) {
+export function ReportReader({ view, zone, now, mayJudge, trying, onTrying, onChanged, onUndo, onVerdict, onApart }: Props) {
   const { report } = view;
   const standing = view.verdicts.find((v) => v.undoneAt === null);
   return (
     <article className="flex flex-col gap-4 px-5 py-4">
       <header>
-        <h2 className="text-[18px] leading-snug">{report.title}</h2>
+        <h2 className="text-[18px] leading-snug [overflow-wrap:anywhere]">{report.title}</h2>
         <p className="text-[13px] text-ink-soft">
-          <span className="key">{report.reference}</span> · <time title={exact(report.receivedAt, zone)}>{ago(report.receivedAt, now)}</time> · from {report.mail}
+          <span className="key">{report.reference}</span> · <time title={exact(report.receivedAt, zone)}>{ago(report.receivedAt, now)}</time> · {WAY_WORDS[report.way]}
+          {report.mail && `, ${report.mail}`}
+          {view.followers > 0 && (
+            <b className="text-ink">
+              {" "}
+              · happens to {view.followers} more {view.followers === 1 ? "person" : "people"}
+            </b>
+          )}
         </p>
       </header>
       {standing && report.status !== "unjudged" && (
         <p className="flex items-center gap-3 bg-signal-soft px-3 py-2 text-signal-ink">
-          {standing.by} {VERDICT_PAST[standing.verdict.kind]} it {ago(standing.at, now)}.
+          {standing.by ?? "A rule"} {VERDICT_PAST[standing.verdict.kind]} it {ago(standing.at, now)}.
           {mayJudge && (
             <button type="button" className="button button-small" onClick={() => onUndo(standing.id)}>
               Undo the verdict
             </button>
           )}
+          {mayJudge && report.status === "merged" && (
+            <button type="button" className="button button-small" onClick={onApart}>
+              Take it off {view.itemKey}
+            </button>
+          )}
         </p>
       )}
       <Part title="What happened" text={report.happened} />
-      <Part title="How to make it happen again" text={report.reproduce || "They did not say."} soft={!report.reproduce} />
-      <Part title="Where" text={report.place || "They did not say."} soft={!report.place} />
-      {view.hasPicture && (
+      {report.answers.map((a) => (
+        <Part key={a.questionId} title={a.label} text={a.value} />
+      ))}
+      {report.reproduce && <Part title="How to make it happen again" text={report.reproduce} />}
+      {report.place && <Part title="Where" text={report.place} />}
+      {view.files.length > 0 && (
         <div>
-          <h3 className="text-[13px]">Picture</h3>
-          {/* A picture from outside, served by our own route; the optimiser has no part in it. */}
-          {/* eslint-disable-next-line @next/next/no-img-element */}
-          <img src={`/api/reports/${report.id}/picture`} alt="Sent with the report" className="mt-1 max-h-72 max-w-full border border-line" />
+          <h3 className="mb-1 text-[13px]">Sent with it</h3>
+          <FileList files={view.files} address={`/api/reports/${report.id}/files`} />
         </div>
       )}
+      <ReproductionRecord key={report.id} view={view} now={now} mayJudge={mayJudge} trying={trying} onTrying={onTrying} onChanged={onChanged} onVerdict={onVerdict} />
       {view.messages.length > 0 && (
         <div>
           <h3 className="text-[13px]">Between us and the requester</h3>
           <ol className="mt-1 flex flex-col gap-2">
-            {view.messages.map((m) => (
-              <li key={m.at + m.kind} className={`border-l-[3px] px-3 ${m.kind === "answer" ? "border-accent" : "border-line-strong"}`}>
+            {view.messages.map((m, i) => (
+              <li key={i} className={`border-l-[3px] px-3 ${m.kind === "answer" ? "border-accent" : "border-line-strong"}`}>
                 <p className="text-[12.5px] text-ink-soft">
-                  {m.kind === "question" ? `${m.author ?? "We"} asked` : m.kind === "answer" ? "They answered" : "They were told"} {ago(m.at, now)}
+                  {SAID[m.kind] ?? `${m.author ?? "We"} asked`} {ago(m.at, now)}
                 </p>
-                <p className="whitespace-pre-wrap">{m.body}</p>
+                <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{m.body}</p>
               </li>
             ))}
           </ol>
         </div>
       )}
+      <History view={view} now={now} />
     </article>
   );
 }
 
-function Part({ title, text, soft = false }: { title: string; text: string; soft?: boolean }) {
+/** Every verdict there was, those undone as well. */
+function History({ view, now }: { view: ReportView; now: number }) {
+  const gone = view.verdicts.filter((v) => v.undoneAt !== null);
+  if (gone.length === 0) return null;
+  return (
+    <div>
+      <h3 className="text-[13px]">Verdicts before</h3>
+      <ul className="text-[13px] text-ink-soft">
+        {gone.map((v) => (
+          <li key={v.id}>
+            {v.by ?? "A rule"} {VERDICT_PAST[v.verdict.kind]} it {ago(v.at, now)}; undone {ago(v.undoneAt!, now)}.
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Part({ title, text }: { title: string; text: string }) {
   return (
     <div>
       <h3 className="text-[13px]">{title}</h3>
-      <p className={`max-w-[68ch] whitespace-pre-wrap [overflow-wrap:anywhere] ${soft ? "text-ink-soft" : ""}`}>{text}</p>
+      <p className="max-w-[68ch] whitespace-pre-wrap [overflow-wrap:anywhere]">{text}</p>
     </div>
   );
 }

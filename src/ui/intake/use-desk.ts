@@ -1,11 +1,19 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
+import type { DeskView, QueueRow, ReportView } from "@/core/intake/desk-view";
 import { VERDICT_PAST, type Verdict } from "@/core/intake/verdict";
-import { tellDone } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
+import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { problemOf, request, type Problem } from "@/ui/kit/request";
 import { useLive } from "@/ui/kit/use-live";
-import type { DeskView, ReportView } from "./types";
+
+type Judged = Pick<QueueRow, "id" | "reference" | "version" | "title">;
+interface Given {
+  reportId: string;
+  verdictId: string;
+}
+
+const PRESENCE_EVERY_MS = 15_000;
 
 /** The queue and the report that is open on the desk; the next one comes by itself after a verdict. */
 export function useDesk(initial: DeskView, initialReport: ReportView | null) {
@@ -18,7 +26,7 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
     return initialReport?.report.id ?? null;
   });
   const known = chosen !== null && [...desk.queue, ...desk.aside].some((r) => r.id === chosen);
-  const [last, setLast] = useState<{ reportId: string; verdictId: string } | null>(null);
+  const [last, setLast] = useState<Given[]>([]);
   const openId = known ? chosen : (desk.queue[0]?.id ?? null);
   const { data: report, error } = useQuery({
     queryKey: ["report", openId],
@@ -32,27 +40,79 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
     if (message.kind === "intake" || message.kind === "resync") void readAgain();
   });
 
+  // When reading of it began: the pace of the desk is measured from here to the verdict.
+  const beganAt = useRef(0);
+  const tookSoFar = useRef(() => Math.min(Date.now() - beganAt.current, 86_400_000));
+  useEffect(() => {
+    beganAt.current = Date.now();
+    if (openId === null || !desk.mayJudge) return;
+    // Who else is at the desk sees that this report is being read. That this is not told is no reason to disturb anybody.
+    const tell = () => void request(`/api/reports/${openId}/presence`, { method: "POST", retry: false }).catch(() => undefined);
+    tell();
+    const timer = setInterval(tell, PRESENCE_EVERY_MS);
+    return () => clearInterval(timer);
+  }, [openId, desk.mayJudge]);
+
   /** @throws Problem */
-  const judge = async (view: ReportView, verdict: Verdict) => {
-    const { id, reference, version } = view.report;
-    const at = desk.queue.findIndex((r) => r.id === id);
-    const result = await request<{ verdictId: string; itemKey: string | null }>(`/api/reports/${id}/verdicts`, {
-      body: { commandId: crypto.randomUUID(), seenVersion: version, verdict },
-    });
+  const give = (of: Judged, verdict: Verdict, tookMs: number | null) =>
+    request<{ verdictId: string; itemId: string | null; itemKey: string | null }>(`/api/reports/${of.id}/verdicts`, { body: { commandId: crypto.randomUUID(), seenVersion: of.version, verdict, tookMs } });
+
+  /** Where the desk goes on: the next that waits, none of those just judged. */
+  const goOn = (ids: readonly string[], order: readonly QueueRow[]) => {
+    const at = order.findIndex((r) => ids.includes(r.id));
+    const rest = order.filter((r) => !ids.includes(r.id));
+    setChosen(rest.find((r) => order.indexOf(r) > at)?.id ?? rest.at(-1)?.id ?? null);
+  };
+
+  /** @throws Problem */
+  const judge = async (of: Judged, verdict: Verdict, order: readonly QueueRow[]) => {
+    const result = await give(of, verdict, tookSoFar.current());
     const what = verdict.kind === "accept" ? `accepted as ${result.itemKey}` : verdict.kind === "merge" ? `merged into ${result.itemKey}` : VERDICT_PAST[verdict.kind];
-    setChosen(desk.queue[at + 1]?.id ?? desk.queue[at - 1]?.id ?? null);
-    setLast({ reportId: id, verdictId: result.verdictId });
+    goOn([of.id], order);
+    setLast([{ reportId: of.id, verdictId: result.verdictId }]);
     await readAgain();
-    tellDone(`${reference} is ${what}.`, () => undo(id, result.verdictId));
+    tellDone(`${of.reference} is ${what}.`, () => undo([{ reportId: of.id, verdictId: result.verdictId }]));
   };
+
+  /**
+   * The same verdict on several reports, one after the other; what is refused is told by name and stays in the queue.
+   * @param together one item for all of them: the first is accepted, the others are merged into it
+   * @throws Problem where nothing at all could be judged
+   */
+  const judgeSeveral = async (several: readonly Judged[], verdict: Verdict, together: boolean, order: readonly QueueRow[]) => {
+    const given: Given[] = [];
+    const refused: { reference: string; problem: Problem }[] = [];
+    let into: string | null = null;
+    for (const of of several) {
+      const own: Verdict = into !== null ? { kind: "merge", itemId: into } : verdict.kind === "accept" ? { ...verdict, acceptance: { ...verdict.acceptance, title: together ? verdict.acceptance.title : of.title } } : verdict;
+      try {
+        const result: { verdictId: string; itemId: string | null } = await give(of, own, null);
+        given.push({ reportId: of.id, verdictId: result.verdictId });
+        if (together && into === null) into = result.itemId;
+      } catch (failure) {
+        refused.push({ reference: of.reference, problem: problemOf(failure) });
+      }
+    }
+    if (given.length === 0 && refused[0]) throw refused[0].problem;
+    goOn(given.map((g) => g.reportId), order);
+    // Undone from the last to the first, so that an item loses its merged reports before it is taken back.
+    const backwards = given.toReversed();
+    setLast(backwards);
+    await readAgain();
+    tellDone(`${given.length} reports are ${VERDICT_PAST[verdict.kind]}.`, () => undo(backwards));
+    for (const { reference, problem } of refused) tellProblem(Object.assign(problem, { sentence: `${reference} stays in the queue: ${problem.sentence}` }));
+  };
+
   /** @throws Problem */
-  const undo = async (reportId: string, verdictId: string) => {
-    await request(`/api/reports/${reportId}/verdicts`, { method: "DELETE", body: { verdictId } });
-    setLast(null);
-    // Its old version must not be judged again.
-    client.removeQueries({ queryKey: ["report", reportId] });
-    setChosen(reportId);
+  const undo = async (given: readonly Given[]) => {
+    for (const { reportId, verdictId } of given) {
+      await request(`/api/reports/${reportId}/verdicts`, { method: "DELETE", body: { verdictId } });
+      // Its old version must not be judged again.
+      client.removeQueries({ queryKey: ["report", reportId] });
+    }
+    setLast([]);
+    setChosen(given.at(-1)?.reportId ?? null);
     await readAgain();
   };
-  return { desk, openId, report: report ?? null, error, choose: setChosen, judge, undo, last };
+  return { desk, openId, report: report ?? null, error, choose: setChosen, judge, judgeSeveral, undo, last, readAgain };
 }

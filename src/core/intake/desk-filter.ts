@@ -1,0 +1,59 @@
+import type { DeskView, QueueRow } from "./desk-view";
+import type { ReportWay } from "./report";
+import type { TargetStanding } from "./service-target";
+
+export const DESK_SHOWS = ["everything", "waiting for an answer", "parked", "came back", "near its promise"] as const;
+export type DeskShow = (typeof DESK_SHOWS)[number];
+export const DESK_ORDERS = ["oldest first", "by promise"] as const;
+export type DeskOrder = (typeof DESK_ORDERS)[number];
+
+/** What of the desk is shown, and in which order; an empty way or team stands for all. */
+export interface DeskFilter {
+  way: ReportWay | "";
+  teamId: string;
+  show: DeskShow;
+  order: DeskOrder;
+}
+
+export const WHOLE_DESK: DeskFilter = { way: "", teamId: "", show: "everything", order: "oldest first" };
+
+/** Reports under one heading; the first group of the queue has none. */
+export interface DeskGroup {
+  heading: string | null;
+  rows: QueueRow[];
+}
+
+const STANDINGS: readonly [TargetStanding, heading: string][] = [
+  ["missed", "Promise missed"],
+  ["at risk", "Promise at risk"],
+  ["on time", "In time"],
+  ["paused", "Standing still"],
+  ["kept", "Promise kept"],
+];
+
+const isNear = (row: QueueRow) => row.promise?.answer.standing === "at risk" || row.promise?.answer.standing === "missed";
+
+/** What the list of the desk shows, in groups; empty groups are left out, so nothing at all means that nothing fits. */
+export function deskGroups({ queue, aside }: Pick<DeskView, "queue" | "aside">, { way, teamId, show, order }: DeskFilter): DeskGroup[] {
+  const fits = (row: QueueRow) => (way === "" || row.way === way) && (teamId === "" || row.teamId === teamId);
+  const waiting = queue.filter(fits);
+  const put = aside.filter(fits);
+  const groups: DeskGroup[] =
+    show === "waiting for an answer"
+      ? [{ heading: null, rows: put.filter((r) => r.status === "asked") }]
+      : show === "parked"
+        ? [{ heading: null, rows: put.filter((r) => r.status === "parked") }]
+        : show === "came back"
+          ? byOrder(waiting.filter((r) => r.returnedAt !== null), order)
+          : show === "near its promise"
+            ? byOrder(waiting.filter(isNear), order)
+            : [...byOrder(waiting, order), { heading: "Put aside: asked or parked", rows: put }];
+  return groups.filter((g) => g.rows.length > 0);
+}
+
+function byOrder(rows: QueueRow[], order: DeskOrder): DeskGroup[] {
+  if (order === "oldest first") return [{ heading: null, rows }];
+  const left = (row: QueueRow) => row.promise?.answer.left ?? Infinity;
+  const nearest = rows.toSorted((a, b) => left(a) - left(b) || a.receivedAt - b.receivedAt);
+  return [...STANDINGS.map(([standing, heading]) => ({ heading, rows: nearest.filter((r) => r.promise?.answer.standing === standing) })), { heading: "No promise", rows: nearest.filter((r) => r.promise === null) }];
+}

@@ -1,0 +1,112 @@
+import type { FormAnswer } from "./form";
+import type { ReportStatus, ReportWay } from "./report";
+import type { Reproducible, ReproductionResult } from "./reproduction";
+import type { TargetState } from "./service-target";
+import type { TriageRules } from "./triage-rules";
+import type { Verdict } from "./verdict";
+
+/** A report in the list of the triage desk. */
+export interface QueueRow {
+  id: string;
+  reference: string;
+  title: string;
+  place: string;
+  receivedAt: number;
+  returnedAt: number | null;
+  status: ReportStatus;
+  parkedUntil: string | null;
+  /** Key of the item whose finish ends the parking. */
+  parkedFor: string | null;
+  way: ReportWay;
+  teamId: string | null;
+  version: number;
+  /** The promise of a first answer, while it has no verdict. */
+  promise: { target: string; answer: TargetState } | null;
+  /** Who else has it open now, by name. */
+  readers: string[];
+}
+
+export interface Named {
+  id: string;
+  name: string;
+}
+export interface KeyedItem {
+  id: string;
+  key: string;
+  title: string;
+}
+
+export interface DeskView {
+  project: { id: string; key: string; name: string; zone: string };
+  queue: QueueRow[];
+  /** Asked and waiting for an answer, or parked. */
+  aside: QueueRow[];
+  types: Named[];
+  people: (Named & { calling: string | null; role: string; load: number; limit: number | null })[];
+  teams: Named[];
+  backlogTop: KeyedItem[];
+  /** What a bug can have been found in: work in progress, and what was finished lately. */
+  inWork: KeyedItem[];
+  finishedLately: KeyedItem[];
+  sprints: Named[];
+  releases: Named[];
+  /** Where items of the project are, those with most items first. */
+  areas: string[];
+  labels: string[];
+  rules: TriageRules;
+  rulesVersion: number;
+  /** How long the latest verdicts took, in milliseconds. */
+  took: number[];
+  /** The desks of other projects, with what waits there. */
+  desks: { key: string; name: string; waiting: number }[];
+  mayJudge: boolean;
+  maySetRules: boolean;
+  now: number;
+}
+
+export interface SimilarItem {
+  id: string;
+  key: string;
+  title: string;
+  stateName: string;
+  finished: boolean;
+  outcome: string | null;
+  score: number;
+  reasons: string[];
+}
+
+export interface ReportView {
+  report: {
+    id: string;
+    reference: string;
+    title: string;
+    happened: string;
+    reproduce: string;
+    place: string;
+    mail: string;
+    way: ReportWay;
+    status: ReportStatus;
+    teamId: string | null;
+    parkedUntil: string | null;
+    declineReason: string | null;
+    itemId: string | null;
+    receivedAt: number;
+    returnedAt: number | null;
+    version: number;
+    answers: FormAnswer[];
+  };
+  /** The type that its form says. */
+  typeId: string | null;
+  files: { id: string; name: string; picture: boolean; size: number }[];
+  messages: { kind: string; body: string; at: number; author: string | null }[];
+  verdicts: { id: string; verdict: Verdict; by: string | null; at: number; undoneAt: number | null }[];
+  tries: { id: string; by: string; at: number; tried: string; version: string; result: ReproductionResult; note: string; mine: boolean }[];
+  reproducible: Reproducible;
+  followers: number;
+  similar: SimilarItem[];
+  similarReports: { id: string; reference: string; title: string; status: ReportStatus; score: number; reasons: string[]; itemId: string | null }[];
+  earlier: { id: string; reference: string; title: string; status: ReportStatus }[];
+  /** Delivered in the last two weeks, nearest to what it is about first. */
+  deployed: { key: string; title: string; at: number; samePlace: boolean }[];
+  itemKey: string | null;
+}

@@ -1,0 +1,146 @@
+"use client";
+import type { ReactNode } from "react";
+import type { DeskView, ReportView } from "@/core/intake/desk-view";
+import { VERY_ALIKE } from "@/core/intake/similarity";
+import { usePanel } from "@/ui/kit/panel-context";
+import { ago } from "@/ui/kit/time";
+
+/** What is known around a report: what looks like it and why, what went live lately, who sent it, and how much everybody has on hand. */
+export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: ReportView; desk: DeskView; mayJudge: boolean; onMerge: (itemId: string) => void; onOpen: (reportId: string) => void }) {
+  const { openItem } = usePanel();
+  const keyLink = (key: string) => (
+    <button type="button" className="link key !text-accent" onClick={() => openItem(key)}>
+      {key}
+    </button>
+  );
+  const standing = new Set([...desk.queue, ...desk.aside].map((r) => r.id));
+  return (
+    <div className="flex flex-col gap-4 px-4 py-4">
+      <Part title="Looks most like">
+        {view.similar.length === 0 && <p className="text-ink-soft">No item looks enough like it.</p>}
+        <ol>
+          {view.similar.map((s) => (
+            <li key={s.id} className={`border-b border-line py-2 ${s.score >= VERY_ALIKE ? "-mx-2 bg-sheet px-2 shadow-[inset_3px_0_0_var(--accent)]" : ""}`}>
+              <div className="flex items-baseline gap-2">
+                {keyLink(s.key)}
+                <Likeness score={s.score} />
+                <span className="flex-1" />
+                <span className="text-[12.5px] text-ink-soft">{s.finished ? (s.outcome ?? "finished") : s.stateName}</span>
+              </div>
+              <p className="leading-snug">{s.title}</p>
+              <p className="flex items-end justify-between gap-2 text-[12.5px] text-ink-soft">
+                <span>{s.reasons.join("; ")}</span>
+                {mayJudge && (
+                  <button type="button" className="link whitespace-nowrap" onClick={() => onMerge(s.id)}>
+                    Merge into it
+                  </button>
+                )}
+              </p>
+            </li>
+          ))}
+        </ol>
+      </Part>
+      {view.similarReports.length > 0 && (
+        <Part title="Reports alike">
+          <ol>
+            {view.similarReports.map((r) => (
+              <li key={r.id} className="border-b border-line py-2">
+                <div className="flex items-baseline gap-2">
+                  {standing.has(r.id) ? (
+                    <button type="button" className="link key !text-accent" onClick={() => onOpen(r.id)}>
+                      {r.reference}
+                    </button>
+                  ) : (
+                    <span className="key">{r.reference}</span>
+                  )}
+                  <Likeness score={r.score} />
+                  <span className="flex-1" />
+                  <span className="text-[12.5px] text-ink-soft">{r.status === "unjudged" ? "in the queue" : r.status}</span>
+                </div>
+                <p className="leading-snug">{r.title}</p>
+                <p className="text-[12.5px] text-ink-soft">{r.reasons.join("; ")}</p>
+              </li>
+            ))}
+          </ol>
+        </Part>
+      )}
+      {view.deployed.length > 0 && (
+        <Part title="Went live in the last two weeks">
+          <ul>
+            {view.deployed.map((d) => (
+              <li key={d.key} className="flex items-baseline gap-2 py-1">
+                {keyLink(d.key)}
+                <span className="min-w-0 flex-1 truncate" title={d.title}>
+                  {d.title}
+                </span>
+                {d.samePlace && <span className="text-[12.5px] font-semibold text-signal-ink whitespace-nowrap">same place</span>}
+                <span className="text-[12.5px] whitespace-nowrap text-ink-soft">{ago(d.at, desk.now)}</span>
+              </li>
+            ))}
+          </ul>
+        </Part>
+      )}
+      {view.earlier.length > 0 && (
+        <Part title="From the same person">
+          <ul>
+            {view.earlier.map((r) => (
+              <li key={r.id} className="flex items-baseline gap-2 py-1">
+                {standing.has(r.id) ? (
+                  <button type="button" className="link key !text-accent" onClick={() => onOpen(r.id)}>
+                    {r.reference}
+                  </button>
+                ) : (
+                  <span className="key">{r.reference}</span>
+                )}
+                <span className="min-w-0 flex-1 truncate">{r.title}</span>
+                <span className="text-[12.5px] text-ink-soft">{r.status}</span>
+              </li>
+            ))}
+          </ul>
+        </Part>
+      )}
+      <Part title="On hand now">
+        <ul className="grid grid-cols-2 gap-x-4">
+          {desk.people.map((p) => (
+            <li key={p.id} className="flex items-baseline justify-between gap-2 py-0.5 text-[13px]">
+              <span className="truncate">{p.name}</span>
+              <Load load={p.load} limit={p.limit} />
+            </li>
+          ))}
+        </ul>
+      </Part>
+    </div>
+  );
+}
+
+/** How many items somebody has in work, against what the team has agreed on. */
+function Load({ load, limit }: { load: number; limit: number | null }) {
+  const full = limit !== null && load >= limit;
+  return (
+    <span className={`whitespace-nowrap tabular-nums ${full ? "font-semibold text-signal-ink" : "text-ink-soft"}`} title={full ? "has as much as was agreed on" : undefined}>
+      {limit === null ? load : `${load} of ${limit}`}
+    </span>
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section aria-label={title}>
+      <h2 className="text-[14px]">{title}</h2>
+      {children}
+    </section>
+  );
+}
+
+/** How alike two texts are, as a bar and in words. */
+function Likeness({ score }: { score: number }) {
+  const words = score >= VERY_ALIKE ? "very alike" : score > 0.25 ? "alike" : "a little alike";
+  return (
+    <span className="inline-flex items-center gap-1.5 text-[12.5px] text-ink-soft" title={`likeness ${score.toFixed(2)} of 1`}>
+      <span className="h-1.5 w-12 bg-line" aria-hidden="true">
+        <span className="block h-full bg-accent" style={{ width: `${Math.round(Math.min(1, score) * 100)}%` }} />
+      </span>
+      {words}
+    </span>
+  );
+}

@@ -1,0 +1,99 @@
+"use client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { FIRST_FORM, type FormDefinition } from "@/core/intake/form";
+import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { request } from "@/ui/kit/request";
+import { useLive } from "@/ui/kit/use-live";
+import { FormBuilder } from "./form-builder";
+
+export interface FormsView {
+  project: { id: string; key: string; name: string; visibility: string };
+  forms: { id: string; slug: string; definition: FormDefinition; open: boolean; embeddable: boolean; version: number; lately: number }[];
+  teams: { id: string; name: string }[];
+  types: { id: string; name: string }[];
+  mayEdit: boolean;
+}
+
+/** The public forms of a project: which there are, what they ask, and how they look to whoever fills them in. */
+export function FormsScreen({ initial }: { initial: FormsView }) {
+  const client = useQueryClient();
+  const { key } = initial.project;
+  const { data: view } = useQuery({ queryKey: ["forms", key], queryFn: () => request<FormsView>(`/api/projects/${key}/forms`), initialData: initial });
+  const [chosen, setChosen] = useState<string | null>(initial.forms[0]?.id ?? null);
+  useLive((message) => {
+    if (message.kind === "design" || message.kind === "resync") void client.invalidateQueries({ queryKey: ["forms", key] });
+  });
+  const form = view.forms.find((f) => f.id === chosen) ?? view.forms[0] ?? null;
+  /** @throws Problem */
+  const send = async (body: object) => {
+    const done = await request<{ id: string }>(`/api/projects/${key}/forms`, { body });
+    await client.invalidateQueries({ queryKey: ["forms", key] });
+    return done;
+  };
+  const tell = (work: Promise<unknown>) => void work.catch(tellProblem);
+  const add = async (definition: FormDefinition, like: string) => {
+    const names = view.forms.map((f) => f.slug);
+    let slug = like;
+    for (let n = 2; names.includes(slug); n++) slug = `${like}-${n}`;
+    const { id } = await send({ kind: "add", slug, definition });
+    setChosen(id);
+    tellDone("A new form, still closed.", () => send({ kind: "remove", id }));
+  };
+  const remove = async (id: string, title: string) => {
+    await send({ kind: "remove", id });
+    setChosen(null);
+    tellDone(`“${title}” is taken out. Its reports stay.`, () => send({ kind: "bring back", id }));
+  };
+  return (
+    <div className="flex h-full flex-col">
+      <div className="flex shrink-0 items-center gap-x-4 border-b border-line px-4 py-2.5">
+        <h1 className="text-[18px]">Forms</h1>
+        <p className="text-ink-soft max-md:hidden">{view.project.visibility === "everyone" ? "By these, people without an account report. Each has an address of its own." : "This project is for its members only: its forms cannot be opened from outside."}</p>
+      </div>
+      <div className="grid min-h-0 flex-1 grid-cols-[210px_minmax(0,1fr)]">
+        <nav aria-label="Forms of the project" className="overflow-y-auto border-r border-line">
+          <ul>
+            {view.forms.map((f) => (
+              <li key={f.id}>
+                <button type="button" aria-current={f.id === form?.id ? "true" : undefined} onClick={() => setChosen(f.id)} className={`block w-full border-b border-line px-4 py-2 text-left ${f.id === form?.id ? "bg-accent-soft shadow-[inset_3px_0_0_var(--accent)]" : "hover:bg-sheet"}`}>
+                  <span className="block font-medium leading-snug">{f.definition.title}</span>
+                  <span className="flex justify-between gap-2 text-[12.5px] text-ink-soft">
+                    <span>{f.open ? "open" : <b className="font-semibold text-signal-ink">closed</b>}</span>
+                    <span>{f.lately === 1 ? "1 report" : `${f.lately} reports`} in 30 days</span>
+                  </span>
+                </button>
+              </li>
+            ))}
+          </ul>
+          {view.mayEdit && (
+            <div className="flex flex-col items-start gap-2 p-4">
+              <button type="button" className="button button-small" onClick={() => tell(add(FIRST_FORM, "form"))}>
+                New form
+              </button>
+              {form && (
+                <button type="button" className="button button-small button-quiet" onClick={() => tell(add({ ...form.definition, title: `${form.definition.title} (copy)` }, form.slug))}>
+                  Copy this one
+                </button>
+              )}
+            </div>
+          )}
+        </nav>
+        {form ? (
+          <FormBuilder
+            key={`${form.id} ${form.version}`}
+            form={form}
+            view={view}
+            onStore={async (change) => {
+              await send({ kind: "change", id: form.id, seenVersion: form.version, ...change });
+              tellDone(`“${(change.definition ?? form.definition).title}” is stored.`);
+            }}
+            onRemove={() => tell(remove(form.id, form.definition.title))}
+          />
+        ) : (
+          <p className="p-10 text-ink-soft">{view.mayEdit ? "No form yet. Begin with a new one: it asks what most reports need, and stays closed until you open it." : "No form yet. A lead makes them."}</p>
+        )}
+      </div>
+    </div>
+  );
+}

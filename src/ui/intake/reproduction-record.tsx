@@ -1,0 +1,155 @@
+"use client";
+import { CheckCircle2, CircleDashed, CircleSlash2 } from "lucide-react";
+import { useState, type FormEvent } from "react";
+import type { ReportView } from "@/core/intake/desk-view";
+import { REPRODUCTION_RESULTS, type Reproducible, type ReproductionResult } from "@/core/intake/reproduction";
+import type { VerdictKind } from "@/core/intake/verdict";
+import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { ago } from "@/ui/kit/time";
+
+const LOOK: Record<ReproductionResult, { Icon: typeof CheckCircle2; className: string }> = {
+  happened: { Icon: CheckCircle2, className: "text-done" },
+  "happened sometimes": { Icon: CircleDashed, className: "text-signal-ink" },
+  "did not happen": { Icon: CircleSlash2, className: "text-ink-soft" },
+};
+
+const AMOUNTS: Record<Reproducible, string> = {
+  "not tried": "Nobody has tried to make it happen yet.",
+  reproduced: "It can be made to happen.",
+  sometimes: "It happens sometimes.",
+  "not reproduced": "Nobody could make it happen.",
+};
+
+const NOT_REPRODUCED = "We could not make this happen here, with what you told us. If it happens again, write to us with the day and the time, and we will look again.";
+
+interface Props {
+  view: ReportView;
+  now: number;
+  mayJudge: boolean;
+  trying: boolean;
+  onTrying: (trying: boolean) => void;
+  onChanged: () => Promise<void>;
+  onVerdict: (kind: VerdictKind, reason?: string) => void;
+}
+
+/** Who tried to make it happen, where, on which version, and what came of it; what cannot be made to happen is parked or ended from here. */
+export function ReproductionRecord({ view, now, mayJudge, trying, onTrying, onChanged, onVerdict }: Props) {
+  const change = async (body: unknown) => {
+    await request(`/api/reports/${view.report.id}/tries`, { body });
+    await onChanged();
+  };
+  const takeBack = (id: string) => change({ kind: "take back", id }).then(() => tellDone("Your try is taken back."), tellProblem);
+  const open = ["unjudged", "asked", "parked"].includes(view.report.status);
+  return (
+    <section aria-label="Tries to make it happen">
+      <h3 className="flex items-center gap-3 text-[13px]">
+        Tried here
+        {mayJudge && !trying && (
+          <button type="button" className="link font-normal" onClick={() => onTrying(true)}>
+            I tried it <kbd>t</kbd>
+          </button>
+        )}
+      </h3>
+      <p className={view.reproducible === "not tried" ? "text-ink-soft" : ""}>{AMOUNTS[view.reproducible]}</p>
+      {trying && <TryForm reportId={view.report.id} change={change} onDone={() => onTrying(false)} />}
+      {view.tries.length > 0 && (
+        <ul className="mt-1 flex flex-col gap-1">
+          {view.tries.map((t) => {
+            const { Icon, className } = LOOK[t.result];
+            return (
+              <li key={t.id} className="flex items-baseline gap-2 text-[13px]">
+                <Icon size={14} className={`shrink-0 translate-y-0.5 ${className}`} aria-hidden="true" />
+                <span className="min-w-0 flex-1">
+                  <b>{t.result}</b>: {t.by}, {t.tried}
+                  {t.version && `, ${t.version}`} <span className="text-ink-soft">{ago(t.at, now)}</span>
+                  {t.note && <span className="block [overflow-wrap:anywhere] text-ink-soft">{t.note}</span>}
+                </span>
+                {t.mine && mayJudge && (
+                  <button type="button" className="link whitespace-nowrap text-[12.5px]" onClick={() => void takeBack(t.id)}>
+                    take back
+                  </button>
+                )}
+              </li>
+            );
+          })}
+        </ul>
+      )}
+      {mayJudge && open && view.reproducible === "not reproduced" && (
+        <p className="mt-2 flex flex-wrap items-center gap-2 border-l-[3px] border-line-strong pl-3 text-[13px]">
+          It cannot be made to happen:
+          <button type="button" className="button button-small" onClick={() => onVerdict("park")}>
+            look again on a day
+          </button>
+          <button type="button" className="button button-small" onClick={() => onVerdict("decline", NOT_REPRODUCED)}>
+            end it, in these words
+          </button>
+        </p>
+      )}
+    </section>
+  );
+}
+
+function TryForm({ reportId, change, onDone }: { reportId: string; change: (body: unknown) => Promise<void>; onDone: () => void }) {
+  const [tried, setTried] = useState("");
+  const [version, setVersion] = useState("");
+  const [result, setResult] = useState<ReproductionResult>("happened");
+  const [note, setNote] = useState("");
+  const [id] = useState(() => crypto.randomUUID());
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const send = async (event?: FormEvent) => {
+    event?.preventDefault();
+    try {
+      await change({ kind: "tried", id, try: { tried, version, result, note } });
+      onDone();
+    } catch (error) {
+      setProblem(problemOf(error));
+    }
+  };
+  return (
+    <form
+      key={reportId}
+      aria-label="I tried it"
+      className="my-2 grid grid-cols-[minmax(0,1fr)_140px] gap-2 border-l-[3px] border-accent bg-sheet px-3 py-2 text-[12.5px] font-semibold"
+      onSubmit={(e) => void send(e)}
+      onKeyDown={(e) => {
+        if (e.key === "Escape") onDone();
+        if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) void send();
+      }}
+    >
+      <label className="flex flex-col gap-1">
+        Where, and with what?
+        <input className="field" autoFocus required maxLength={200} value={tried} onChange={(e) => setTried(e.target.value)} />
+      </label>
+      <label className="flex flex-col gap-1">
+        Version
+        <input className="field" maxLength={80} value={version} onChange={(e) => setVersion(e.target.value)} />
+      </label>
+      <div role="radiogroup" aria-label="What came of it" className="col-span-full flex flex-wrap gap-4 font-normal">
+        {REPRODUCTION_RESULTS.map((r) => (
+          <label key={r} className="inline-flex items-center gap-1.5">
+            <input type="radio" name="came of it" className="accent-(--accent)" checked={result === r} onChange={() => setResult(r)} />
+            {r}
+          </label>
+        ))}
+      </div>
+      <label className="col-span-full flex flex-col gap-1">
+        What else you saw
+        <textarea className="field !min-h-10 !font-normal" rows={2} maxLength={2_000} value={note} onChange={(e) => setNote(e.target.value)} />
+      </label>
+      {problem && (
+        <p role="alert" className="col-span-full text-alarm">
+          {problem.sentence} {problem.errors[0]?.message ?? problem.help}
+        </p>
+      )}
+      <span className="col-span-full flex justify-end gap-2">
+        <button type="button" className="button button-small button-quiet" onClick={onDone}>
+          Leave it
+        </button>
+        <button type="submit" className="button button-small button-accent">
+          Keep it
+        </button>
+      </span>
+    </form>
+  );
+}

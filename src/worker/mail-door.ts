@@ -1,0 +1,85 @@
+import type { AddressInfo } from "node:net";
+import { SMTPServer, type SMTPServerSession } from "smtp-server";
+import { admitMail, LARGEST_MAIL, takeMail } from "@/server/mail/take";
+import { isUnreachable } from "@/db/connection";
+import { log } from "@/server/log";
+
+export interface MailDoor {
+  port: number;
+  close: () => Promise<void>;
+}
+
+const LOOPBACK = "127.0.0.1";
+const MOST_AT_ONCE = 20;
+const MOST_RECIPIENTS = 10;
+const PATIENCE_MS = 60_000;
+
+/** A failure as SMTP says it: 4xx may be tried again, 5xx not (RFC 5321, section 4.2.1). */
+const smtpError = (responseCode: number, message: string) => Object.assign(new Error(message), { responseCode });
+
+const senderOf = ({ envelope }: SMTPServerSession) => (envelope.mailFrom ? envelope.mailFrom.address : "");
+
+/**
+ * The door through which mail for the product's addresses is handed over, by SMTP. It stands on loopback only: a mail server
+ * before it takes mail from the world. A mail is acknowledged when it is stored, never before.
+ * @param port 0 for any that is free
+ */
+export async function openMailDoor(port: number): Promise<MailDoor> {
+  const server = new SMTPServer({
+    banner: "mail door",
+    size: LARGEST_MAIL,
+    authOptional: true,
+    disabledCommands: ["AUTH", "STARTTLS"],
+    disableReverseLookup: true,
+    maxClients: MOST_AT_ONCE,
+    socketTimeout: PATIENCE_MS,
+    logger: false,
+    onRcptTo: (address, session, answer) => {
+      if (session.envelope.rcptTo.length >= MOST_RECIPIENTS) return answer(smtpError(452, "Too many recipients."));
+      admitMail({ from: senderOf(session), to: address.address }).then(
+        (admission) => answer(admission === "welcome" ? null : admission === "unknown" ? smtpError(550, "There is no such address here.") : smtpError(451, "Too many mails at once, try again later.")),
+        (error) => answer(unavailable(error)),
+      );
+    },
+    onData: (stream, session, answer) => {
+      const parts: Buffer[] = [];
+      let size = 0;
+      stream.on("data", (part: Buffer) => {
+        size += part.length;
+        // The rest of one that is too large is read and forgotten.
+        if (size <= LARGEST_MAIL) parts.push(part);
+        else parts.length = 0;
+      });
+      stream.on("error", (error) => answer(error));
+      stream.on("end", () => {
+        if (stream.sizeExceeded || size > LARGEST_MAIL) return answer(smtpError(552, `A mail has at most ${LARGEST_MAIL / 1048576} MB.`));
+        takeFor(Buffer.concat(parts), session).then(
+          () => answer(null),
+          (error) => answer(unavailable(error)),
+        );
+      });
+    },
+  });
+  server.on("error", (error) => log.warn({ reason: error.message }, "a conversation at the mail door ended badly"));
+  await new Promise<void>((resolve, reject) => {
+    server.once("error", reject);
+    server.listen(port, LOOPBACK, () => {
+      server.off("error", reject);
+      resolve();
+    });
+  });
+  return { port: (server.server.address() as AddressInfo).port, close: () => new Promise((resolve) => server.close(() => resolve())) };
+}
+
+async function takeFor(raw: Buffer, session: SMTPServerSession): Promise<void> {
+  for (const { address } of session.envelope.rcptTo) {
+    const { became } = await takeMail(raw, { from: senderOf(session), to: address });
+    log.info({ became }, "a mail came in");
+  }
+}
+
+/** Nothing is taken that cannot be stored; the sender's server keeps it and tries again. */
+function unavailable(error: unknown): Error {
+  if (!isUnreachable(error)) log.error({ reason: (error as Error).message }, "a mail could not be taken");
+  return smtpError(451, "It cannot be taken just now, try again later.");
+}
