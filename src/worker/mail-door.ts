@@ -2,6 +2,7 @@ import type { AddressInfo } from "node:net";
 import { SMTPServer, type SMTPServerSession } from "smtp-server";
 import { admitMail, LARGEST_MAIL, takeMail } from "@/server/mail/take";
 import { isUnreachable } from "@/db/connection";
+import { Refused } from "@/server/refused";
 import { log } from "@/server/log";
 
 export interface MailDoor {
@@ -80,6 +81,7 @@ async function takeFor(raw: Buffer, session: SMTPServerSession): Promise<void> {
 
 /** Nothing is taken that cannot be stored; the sender's server keeps it and tries again. */
 function unavailable(error: unknown): Error {
+  if (error instanceof Refused) return smtpError(554, error.refusal.sentence);
   if (!isUnreachable(error)) log.error({ reason: (error as Error).message }, "a mail could not be taken");
   return smtpError(451, "It cannot be taken just now, try again later.");
 }

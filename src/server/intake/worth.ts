@@ -8,7 +8,7 @@ import type { OwnField } from "@/core/item/own-field";
 import { ranksBetween } from "@/core/item/rank";
 import { isRefusal, refuse } from "@/core/workflow/refusal";
 import { database, transact, type Reader } from "@/db/connection";
-import { item, itemScore, itemType, itemVote, report } from "@/db/schema";
+import { item, itemScore, itemType, itemVote, report, reportFollower } from "@/db/schema";
 import { recordCommand } from "../item/command";
 import { moveNeeds } from "../item/move-needs";
 import { loadOwnFields } from "../item/own-fields";
@@ -61,7 +61,8 @@ export async function readWorth(viewer: Viewer, projectKey: string): Promise<Wor
   const none = ids.length === 0;
   const scores = none ? [] : await db.select().from(itemScore).where(inArray(itemScore.itemId, ids));
   const votes = none ? [] : await db.select({ itemId: itemVote.itemId, n: count(), mine: sql<boolean>`bool_or(${itemVote.personId} = ${viewer.personId})` }).from(itemVote).where(inArray(itemVote.itemId, ids)).groupBy(itemVote.itemId);
-  const reports = none ? [] : await db.select({ itemId: report.itemId, n: count() }).from(report).where(inArray(report.itemId, ids)).groupBy(report.itemId);
+  // Each report counts, and each who said that it happens to them too.
+  const reports = none ? [] : await db.select({ itemId: report.itemId, n: sql<number>`(count(distinct ${report.id}) + count(${reportFollower.id}))::int` }).from(report).leftJoin(reportFollower, eq(reportFollower.reportId, report.id)).where(inArray(report.itemId, ids)).groupBy(report.itemId);
   const scoreBy = new Map(scores.map((s) => [s.itemId, s.scores]));
   const voteBy = new Map(votes.map((v) => [v.itemId, v]));
   const reportBy = new Map(reports.map((r) => [r.itemId, r.n]));

@@ -11,6 +11,7 @@ import { transitionBetween } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
 import { commandRecord, item, itemEvent, itemType, itemLink, person, release, report, reportMessage, sprint, team } from "@/db/schema";
 import { lockLimits } from "../board/limited-columns";
+import { writeToRequester } from "../mail/write";
 import type { ProjectAccess } from "../people/access";
 import type { Doer, Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -201,11 +202,12 @@ export async function checkReferences(
   }
 }
 
-/** A question to whoever reported the item: it stands on their private page and waits for an answer. */
+/** A question to whoever reported the item: it goes to them by mail, stands on their private page, and waits for an answer. */
 async function askRequester(tx: Transaction, viewer: Doer, asked: ItemSnapshot, body: string): Promise<void> {
-  const reports = await tx.select({ id: report.id }).from(report).where(eq(report.itemId, asked.id));
+  const reports = await tx.select().from(report).where(eq(report.itemId, asked.id));
   if (reports.length === 0) throw invalid("Nobody outside has reported this item.", "Write a comment instead.");
   await tx.insert(reportMessage).values(reports.map(({ id }) => ({ reportId: id, kind: "question" as const, body: body.trim(), authorId: viewer.personId, at: asked.updatedAt })));
+  for (const row of reports) await writeToRequester(tx, row, { kind: "question", text: body.trim(), at: asked.updatedAt }, { now: asked.updatedAt });
 }
 
 /** A sprint or a release that a change names must be one of the project's. */

@@ -11,10 +11,11 @@ import { zigzag, type Zigzag } from "@/core/flow/zigzag";
 import { daysTouched } from "@/core/calendar/zone";
 import { transitionsFrom, stateOf, type Transition } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
-import { block, comment, item, itemEvent, itemLink, person, project, report, state, stay } from "@/db/schema";
+import { block, comment, item, itemEvent, itemLink, person, project, report, reportFollower, state, stay } from "@/db/schema";
 import { enterProject, seesItem, visibleTo } from "../people/access";
 import { roster, type RosterPerson } from "../people/roster";
 import type { Viewer } from "../people/viewer";
+import { knownAs } from "../intake/known";
 import { promiseOf, type ItemPromise } from "../intake/promises";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
@@ -35,6 +36,10 @@ export interface ItemView {
   parent: { key: string; title: string } | null;
   links: { id: string; words: string; key: string; title: string; stateName: string }[];
   reports: { id: string; reference: string; title: string; receivedAt: number; status: string }[];
+  /** How many people told of it, by reports or by saying that it happens to them too. */
+  told: number;
+  /** By which words people outside know of it; null where they do not. */
+  knownAs: string | null;
   zigzag: Zigzag;
   agreement: Agreement;
   stateNames: Record<string, string>;
@@ -48,7 +53,7 @@ export interface ItemView {
   sprints: Sprint[];
   releases: Release[];
   ownFields: OwnField[];
-  rights: { move: boolean; edit: boolean; comment: boolean; block: boolean; overrideLimits: boolean };
+  rights: { move: boolean; edit: boolean; comment: boolean; block: boolean; overrideLimits: boolean; judge: boolean };
   now: number;
 }
 
@@ -80,6 +85,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     loadReleases(db, access.project.id),
     loadOwnFields(db, access.project.id),
   ]);
+  const following = reports.length === 0 ? 0 : await db.$count(reportFollower, inArray(reportFollower.reportId, reports.map((r) => r.id)));
   const typeOf = (id: string) => types.types.find((t) => t.id === id)!;
   const workflowOfType = (id: string) => types.workflows.find((w) => w.id === typeOf(id).workflowId)!;
   const workflow = workflowOfType(row.typeId);
@@ -142,6 +148,8 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       stateName: names.state(l.stateId),
     })),
     reports,
+    told: reports.length + following,
+    knownAs: await knownAs(row.id),
     zigzag: zigzag(
       history,
       row.withdrawnAt ?? now,
@@ -163,6 +171,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       comment: access.may("comment item"),
       block: access.may("block item"),
       overrideLimits: access.may("override limit"),
+      judge: access.may("judge report"),
     },
     now,
   };

@@ -1,15 +1,12 @@
-import { createHash } from "node:crypto";
 import { and, eq, inArray, sql } from "drizzle-orm";
-import { simpleParser, type ParsedMail } from "mailparser";
-import { answered, titleOf, withoutQuote, writerOf, type MailHeaders } from "@/core/formats/mail-text";
+import { answered, titleOf, withoutQuote, writerOf } from "@/core/formats/mail-text";
 import type { MailFate } from "@/core/intake/letters";
 import { database, transact, type Transaction } from "@/db/connection";
 import { mailAddress, mailIn, mailOut, report } from "@/db/schema";
-import { checkFile, MOST_FILES, type CheckedFile } from "../intake/file";
 import { storeFiles, storeReport } from "../intake/new-report";
 import { takeAnswer } from "../intake/private-page";
 import { countUse } from "../rate-limit";
-import { Refused } from "../refused";
+import { readMail } from "./read";
 import { mailSettings } from "./settings";
 import { writeToRequester } from "./write";
 
@@ -55,13 +52,7 @@ export async function admitMail({ from, to }: Envelope, now = Date.now()): Promi
 export async function takeMail(raw: Buffer, envelope: Envelope, now = Date.now()): Promise<Delivered> {
   const address = await openAddress(envelope.to);
   if (!address) return { became: "refused", reportId: null };
-  const mail = await simpleParser(raw, { skipImageLinks: true, maxHtmlLengthToParse: 2 * 1024 * 1024 });
-  const headers = headersOf(mail);
-  const messageId = mail.messageId?.slice(0, 300) || `<${createHash("sha256").update(raw).digest("hex")}@nowhere>`;
-  const sender = (mail.replyTo?.value[0]?.address ?? mail.from?.value[0]?.address ?? envelope.from).toLowerCase().slice(0, 200);
-  const clean = (text: string) => text.replaceAll("\r\n", "\n").replace(/[\u0000-\u0008\u000b-\u001f\u007f]/g, "");
-  const whole = clean(mail.text ?? "");
-  const subject = clean(mail.subject ?? "").slice(0, 300);
+  const { messageId, sender, subject, text: whole, headers, files } = await readMail(raw, envelope.from);
   const mine = and(eq(mailIn.messageId, messageId), eq(mailIn.projectId, address.projectId));
   return transact(async (tx) => {
     const note = async (became: MailFate, reportId: string | null): Promise<Delivered> => {
@@ -81,7 +72,6 @@ export async function takeMail(raw: Buffer, envelope: Envelope, now = Date.now()
       return note("bounce", about?.reportId ?? null);
     }
     if (writer !== "person" || !sender.includes("@")) return note(writer === "loop" ? "loop" : "automatic", ours?.reportId ?? null);
-    const files = filesOf(mail);
     if (ours && ours.projectId === address.projectId && ours.byRequester) {
       const text = withoutQuote(whole).slice(0, 10_000) || "(The answer has no words.)";
       await takeAnswer(tx, ours.reportId, text, now);
@@ -100,24 +90,4 @@ async function lettersAnswered(tx: Transaction, ids: readonly string[]): Promise
   if (ids.length === 0) return null;
   const rows = await tx.select({ id: mailOut.id, reportId: mailOut.reportId, projectId: report.projectId, messageId: mailOut.messageId, byRequester: sql<boolean>`lower(${mailOut.recipient}) = lower(${report.mail})` }).from(mailOut).innerJoin(report, eq(report.id, mailOut.reportId)).where(inArray(mailOut.messageId, ids.slice(0, 50)));
   return ids.map((id) => rows.find((r) => r.messageId === id)).find((r) => r !== undefined) ?? null;
-}
-
-function headersOf(mail: ParsedMail): MailHeaders {
-  const headers: Record<string, string[]> = {};
-  for (const { key, line } of mail.headerLines) (headers[key] ??= []).push(line.slice(line.indexOf(":") + 1).replace(/\r?\n[ \t]+/g, " ").trim());
-  return headers;
-}
-
-/** What came with a mail and can be taken; what cannot is left out, because a mail cannot be asked to come again. */
-function filesOf(mail: ParsedMail): CheckedFile[] {
-  const files: CheckedFile[] = [];
-  for (const a of mail.attachments) {
-    if (files.length === MOST_FILES) break;
-    try {
-      files.push(checkFile({ name: a.filename ?? (a.related ? "picture in the text" : "file"), content: a.content }));
-    } catch (error) {
-      if (!(error instanceof Refused)) throw error;
-    }
-  }
-  return files;
 }

@@ -1,4 +1,4 @@
-import { and, eq, exists, not, or, sql, type SQL } from "drizzle-orm";
+import { and, eq, exists, or, sql, type SQL } from "drizzle-orm";
 import { may, roleIn, type Action, type Role } from "@/core/people/authorise";
 import type { Reader } from "@/db/connection";
 import { item, membership, project } from "@/db/schema";
@@ -47,7 +47,8 @@ export function seesItem(reader: Reader, viewer: Doer): SQL | undefined {
 export async function hiddenItems(reader: Reader, viewer: Doer, projectId: string): Promise<ReadonlySet<string>> {
   const seen = seesItem(reader, viewer);
   if (!seen) return new Set();
-  const rows = await reader.select({ id: item.id }).from(item).where(and(eq(item.projectId, projectId), eq(item.restricted, true), not(seen)));
+  // "Not true" and not just "not": nobody reviews it yet, and then the comparison says neither yes nor no.
+  const rows = await reader.select({ id: item.id }).from(item).where(and(eq(item.projectId, projectId), eq(item.restricted, true), sql`(${seen}) is not true`));
   return new Set(rows.map((r) => r.id));
 }
 

@@ -11,6 +11,7 @@ import { ItemBlockers } from "./item-blockers";
 import { ItemChildren } from "./item-children";
 import { ItemFields } from "./item-fields";
 import { ItemLinks } from "./item-links";
+import { ItemReports } from "./item-reports";
 import { ItemComments, ItemHistory } from "./item-talk";
 import { OwnFields } from "./own-fields";
 import { MoveButtons } from "./move-buttons";
@@ -70,6 +71,7 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
       <ItemFields handle={handle} />
       <OwnFields handle={handle} />
       <ItemChildren handle={handle} />
+      <ItemReports handle={handle} />
       <ItemLinks handle={handle} />
       <ItemComments handle={handle} />
       <ItemHistory handle={handle} />

@@ -49,6 +49,13 @@ export function ItemFields({ handle }: { handle: ItemHandle }) {
       {choice("Origin", "origin", plain(ORIGINS))}
       {choice("Sprint", "sprintId", named(view.sprints), "No sprint")}
       {choice("Release", "releaseId", named(view.releases), "No release")}
+      <label className="contents">
+        <span className="self-center text-[12.5px] text-ink-soft">Seen by</span>
+        <select className="field field-plain" disabled={locked} value={item.restricted ? "few" : "all"} onChange={(e) => void store({ restricted: e.target.value === "few" })}>
+          <option value="all">the whole project</option>
+          <option value="few">leads and who works on it</option>
+        </select>
+      </label>
       <Typed label="Estimate" type="number" value={item.estimate === null ? "" : String(item.estimate)} locked={locked} onStore={(text) => store({ estimate: text === "" ? null : Number(text) })} />
       <Typed label="Hours left" type="number" value={item.remainingHours === null ? "" : String(item.remainingHours)} locked={locked} onStore={(text) => store({ remainingHours: text === "" ? null : Number(text) })} />
       <Typed label="Due" type="date" value={item.dueOn ?? ""} locked={locked} onStore={(text) => store({ dueOn: text || null })} />

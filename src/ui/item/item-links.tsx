@@ -4,10 +4,9 @@ import { useState, type FormEvent } from "react";
 import { LINK_KINDS, type LinkKind } from "@/core/item/fields";
 import { tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
-import { exact } from "@/ui/kit/time";
 import type { ItemHandle } from "./use-item";
 
-/** Links to other items, and the reports that the item came from. */
+/** Links to other items. */
 export function ItemLinks({ handle }: { handle: ItemHandle }) {
   const { view, send, link } = handle;
   const { openItem } = usePanel();
@@ -24,10 +23,10 @@ export function ItemLinks({ handle }: { handle: ItemHandle }) {
       () => {},
     );
   };
-  if (view.links.length + view.reports.length === 0 && !view.rights.edit) return null;
+  if (view.links.length === 0 && !view.rights.edit) return null;
   return (
     <section>
-      <h3 className="mb-1 text-[13px]">Links and reports</h3>
+      <h3 className="mb-1 text-[13px]">Links</h3>
       <ul className="flex flex-col gap-0.5">
         {view.links.map((l) => (
           <li key={l.id} className="flex items-center gap-2">
@@ -42,15 +41,6 @@ export function ItemLinks({ handle }: { handle: ItemHandle }) {
                 <X size={14} aria-hidden="true" />
               </button>
             )}
-          </li>
-        ))}
-        {view.reports.map((r) => (
-          <li key={r.id} className="flex items-center gap-2">
-            <span className="text-ink-soft">{r.status === "merged" ? "merged report" : "from report"}</span>
-            <span className="key">{r.reference}</span>
-            <span className="flex-1 truncate" title={exact(r.receivedAt, view.project.zone)}>
-              {r.title}
-            </span>
           </li>
         ))}
       </ul>

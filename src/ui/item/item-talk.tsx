@@ -15,7 +15,7 @@ export function ItemComments({ handle }: { handle: ItemHandle }) {
     if (!body.trim()) return;
     setBusy(true);
     try {
-      await send({ kind, body }, kind === "ask" ? "The question is on the requester’s page." : undefined);
+      await send({ kind, body }, kind === "ask" ? "The question goes to the requester." : undefined);
       setBody("");
     } catch (error) {
       tellProblem(error);

@@ -29,6 +29,8 @@ export interface ItemView {
   parent: { key: string; title: string } | null;
   links: { id: string; words: string; key: string; title: string; stateName: string }[];
   reports: { id: string; reference: string; title: string; receivedAt: number; status: string }[];
+  told: number;
+  knownAs: string | null;
   zigzag: Zigzag;
   agreement: Agreement;
   stateNames: Record<string, string>;
@@ -41,7 +43,7 @@ export interface ItemView {
   sprints: Sprint[];
   releases: Release[];
   ownFields: OwnField[];
-  rights: { move: boolean; edit: boolean; comment: boolean; block: boolean; overrideLimits: boolean };
+  rights: { move: boolean; edit: boolean; comment: boolean; block: boolean; overrideLimits: boolean; judge: boolean };
   now: number;
 }
 

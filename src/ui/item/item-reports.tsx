@@ -1,0 +1,79 @@
+"use client";
+import { useState, type FormEvent } from "react";
+import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { request } from "@/ui/kit/request";
+import { exact } from "@/ui/kit/time";
+import type { ItemHandle } from "./use-item";
+
+/** Who told of an item, and what people outside may know of it. */
+export function ItemReports({ handle }: { handle: ItemHandle }) {
+  const { view, reload } = handle;
+  const [words, setWords] = useState<string | null>(null);
+  const mayJudge = view.rights.judge;
+  if (view.reports.length === 0 && !view.knownAs && !(mayJudge && view.item.stateKind !== "finished")) return null;
+  const change = (path: string, body: unknown, done: string) =>
+    request(path, { method: "POST", body }).then(async () => {
+      await reload();
+      tellDone(done);
+    }, tellProblem);
+  const publish = (next: string | null) => change(`/api/items/known/${view.item.id}`, { words: next }, next === null ? "It is not told outside any more." : "People who fill in a form are offered it now.").then(() => setWords(null));
+  return (
+    <section aria-label="Reports">
+      <h3 className="mb-1 text-[13px]">
+        Reports
+        {view.told > 0 && (
+          <span className="font-normal text-ink-soft">
+            : {view.told} {view.told === 1 ? "person" : "people"} told us of it
+          </span>
+        )}
+      </h3>
+      <ul className="flex flex-col gap-0.5">
+        {view.reports.map((r) => (
+          <li key={r.id} className="flex items-center gap-2">
+            <span className="text-ink-soft">{r.status === "merged" ? "merged" : "it came from"}</span>
+            <span className="key">{r.reference}</span>
+            <span className="flex-1 truncate" title={exact(r.receivedAt, view.project.zone)}>
+              {r.title}
+            </span>
+            {mayJudge && r.status === "merged" && (
+              <button type="button" className="link text-[12.5px] whitespace-nowrap" onClick={() => void change(`/api/reports/${r.id}/apart`, {}, `${r.reference} is in the queue again.`)}>
+                take it off
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {view.knownAs !== null && (
+        <p className="mt-1 text-[13px]">
+          Known outside as “{view.knownAs}”.{" "}
+          {mayJudge && (
+            <button type="button" className="link" onClick={() => void publish(null)}>
+              Tell it no more
+            </button>
+          )}
+        </p>
+      )}
+      {mayJudge && view.knownAs === null && view.item.stateKind !== "finished" && !view.item.restricted && (words === null ? (
+        <button type="button" className="link mt-1 text-[13px]" onClick={() => setWords(view.item.title.slice(0, 200))}>
+          Make it a known problem
+        </button>
+      ) : (
+        <form
+          className="mt-1 flex items-end gap-2"
+          onSubmit={(e: FormEvent) => {
+            e.preventDefault();
+            void publish(words);
+          }}
+        >
+          <label className="flex flex-1 flex-col gap-1 text-[12.5px] font-semibold">
+            In words for people outside; nothing else of it is shown to them
+            <input className="field" autoFocus required maxLength={200} value={words} onChange={(e) => setWords(e.target.value)} />
+          </label>
+          <button type="submit" className="button button-small !min-h-[30px]">
+            Publish
+          </button>
+        </form>
+      ))}
+    </section>
+  );
+}
