@@ -1,8 +1,10 @@
 import { randomBytes } from "node:crypto";
 import { HOUR, type Instant } from "@/core/calendar/instant";
 import type { Random } from "@/core/forecast/random";
-import { FIRST_FORM, PART_QUESTIONS, type FormDefinition, type FormQuestion } from "@/core/intake/form";
-import type { intakeForm, knownProblem, mailAddress, reportFollower, reproduction } from "@/db/schema";
+import { FIRST_FORM, PART_QUESTIONS, type FormAnswer, type FormDefinition, type FormQuestion } from "@/core/intake/form";
+import { letter } from "@/core/intake/letters";
+import type { intakeForm, knownProblem, mailAddress, mailIn, mailOut, report, reportFollower, reproduction } from "@/db/schema";
+import { pageAddress } from "@/server/mail/settings";
 import type { DemoItem } from "./history";
 import type { DemoProject } from "./projects";
 
@@ -95,4 +97,39 @@ export function demoAround(reports: readonly { id: string; title: string }[], ra
     if (/charged twice|taken two/.test(title)) followers.push({ id: newId(), reportId: id, mail: `neighbour.${followers.length + 1}@post.saltmarsh.example`, token: randomBytes(24).toString("base64url"), at });
   }
   return { tries, followers };
+}
+
+/** What a passenger answered to the form's own questions. */
+export function demoAnswers(project: DemoProject, reference: number): FormAnswer[] {
+  if (project.key !== "TIX") return [];
+  const answer = (questionId: string, value: string): FormAnswer => ({ questionId, label: PASSENGERS.questions.find((q) => q.id === questionId)!.label, value });
+  const travelled = reference % 3 !== 0;
+  const helped = ["the crew", "the ticket window", "nobody"][reference % 3];
+  return [answer("travelled", travelled ? "yes" : "no"), travelled ? answer("let-through", helped) : answer("paid", String(12 + (reference % 5) * 4)), ...(reference % 2 === 0 ? [answer("phone", "about four years old")] : [])];
+}
+
+const DOMAIN = "in.saltmarsh.example";
+const LATELY = 20;
+
+/** The mail of the last weeks: what came in by mail, and the receipts and questions that went out. */
+export function demoMail(project: DemoProject, reports: readonly (typeof report.$inferInsert)[], now: Instant): { received: (typeof mailIn.$inferInsert)[]; written: (typeof mailOut.$inferInsert)[] } {
+  const projectId = project.key.toLowerCase();
+  const id = () => `<${randomBytes(12).toString("hex")}@post.saltmarsh.example>`;
+  const lately = reports.filter((r) => r.receivedAt < now).toSorted((a, b) => b.receivedAt - a.receivedAt).slice(0, LATELY);
+  const received: (typeof mailIn.$inferInsert)[] = lately.filter((r) => r.way === "mail").map((r) => ({ messageId: id(), projectId, reportId: r.id, sender: r.mail, subject: r.title, became: "report", at: r.receivedAt }));
+  received.push({ messageId: id(), projectId, reportId: null, sender: "away@post.saltmarsh.example", subject: "I am at sea until Thursday", became: "automatic", at: now - 31 * HOUR });
+  const written = lately.toReversed().map((r): typeof mailOut.$inferInsert => {
+    const at = r.receivedAt + 20_000;
+    return {
+      messageId: `<${randomBytes(18).toString("base64url")}@${DOMAIN}>`,
+      reportId: r.id!,
+      recipient: r.mail,
+      ...letter({ kind: "receipt", thanks: r.formId && project.key === "TIX" ? PASSENGERS.thanks : "" }, { projectName: project.name, reference: r.reference, title: r.title, page: pageAddress(r.token) }),
+      at,
+      dueAt: at,
+      sentAt: at + 1_000,
+      tries: 1,
+    };
+  });
+  return { received, written };
 }

@@ -1,7 +1,7 @@
 import { randomBytes } from "node:crypto";
 import { FIRST_TYPES } from "@/core/item/item-type";
 import { demoBoards } from "./boards";
-import { demoAddresses, demoAround, demoForms, demoKnown } from "./intake";
+import { demoAddresses, demoAnswers, demoAround, demoForms, demoKnown, demoMail } from "./intake";
 import { demoFields } from "./fields";
 import { demoRules, demoWorth } from "./worth";
 import { demoReleases, demoSprints } from "./plans";
@@ -159,8 +159,8 @@ async function loadReports(tx: Transaction, project: DemoProject, items: readonl
     place: r.place,
     mail: `${r.from}@post.saltmarsh.example`,
     ...UNJUDGED,
-    // Every fourth comes by mail.
-    ...(reference % 4 === 0 ? { way: "mail" as const } : { formId: forms[0].id }),
+    // Every fourth comes by mail, the others by the first form.
+    ...(reference % 4 === 0 ? { way: "mail" as const } : { formId: forms[0].id, answers: demoAnswers(project, reference) }),
     receivedAt,
     returnedAt: null,
     version: 1,
@@ -213,5 +213,8 @@ async function loadReports(tx: Transaction, project: DemoProject, items: readonl
   const { tries, followers } = demoAround(rows.filter((r) => r.status === "unjudged") as { id: string; title: string }[], random, newId, now);
   if (tries.length > 0) await tx.insert(table.reproduction).values(tries);
   if (followers.length > 0) await tx.insert(table.reportFollower).values(followers);
+  const { received, written } = demoMail(project, rows, now);
+  await tx.insert(table.mailIn).values(received);
+  await tx.insert(table.mailOut).values(written);
   return rows.length;
 }

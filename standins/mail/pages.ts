@@ -20,7 +20,7 @@ const STYLE = `
   li a:hover { background: var(--sheet); } li b, li span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
   pre { white-space: pre-wrap; overflow-wrap: anywhere; background: var(--sheet); border: 1px solid var(--line); padding: 16px; font: inherit; }
   form { display: grid; gap: 10px; } label { display: grid; gap: 3px; font-weight: 600; font-size: 13.5px; }
-  input, textarea { font: inherit; padding: 6px 8px; border: 1px solid var(--soft); border-radius: 3px; background: var(--sheet); color: inherit; width: 100%; }
+  input, textarea { font: inherit; padding: 6px 8px; border: 1px solid var(--soft); border-radius: 3px; background: var(--sheet); color: inherit; width: 100%; font-weight: 400; }
   button { font: inherit; font-weight: 600; justify-self: start; padding: 5px 16px; border: 0; border-radius: 3px; background: var(--accent); color: var(--paper); cursor: pointer; }
   .told { border-left: 3px solid var(--accent); padding: 6px 12px; background: var(--sheet); }
   @media (max-width: 640px) { li a { grid-template-columns: 1fr; gap: 0; } }

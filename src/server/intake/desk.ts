@@ -43,11 +43,12 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
   const { project } = access;
   const listed = (where: SQL) =>
     db.select(queueColumns).from(report).leftJoin(item, eq(item.id, report.parkedItemId)).where(and(eq(report.projectId, project.id), where)).orderBy(asc(report.receivedAt), asc(report.id));
-  const [queue, aside, { types }, people, loads, backlogTop, inWork, finishedLately, rules, sprints, releases, areas, labels, took, readers, desks] = await Promise.all([
+  const [queue, aside, { types }, people, openWork, loads, backlogTop, inWork, finishedLately, rules, sprints, releases, areas, labels, took, readers, desks] = await Promise.all([
     listed(eq(report.status, "unjudged")),
     listed(inArray(report.status, ["asked", "parked"])),
     projectTypes(db, project.id),
     roster(db, project.id),
+    db.select({ id: item.teamId, n: count() }).from(item).where(and(eq(item.projectId, project.id), ne(item.stateKind, "finished"), isNull(item.withdrawnAt))).groupBy(item.teamId),
     db.select({ id: item.assigneeId, load: count() }).from(item).where(and(eq(item.projectId, project.id), inArray(item.stateKind, ["waiting", "working"]), isNull(item.withdrawnAt), isNull(item.parentId))).groupBy(item.assigneeId),
     db
       .select({ id: item.id, number: item.number, title: item.title })
@@ -75,6 +76,7 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
     readers: readers.filter((p) => p.reportId === r.id).map((p) => p.name),
   });
   const keyed = (b: { id: string; number: number; title: string }) => ({ id: b.id, key: `${project.key}-${b.number}`, title: b.title });
+  const openOf = (teamId: string) => openWork.find((o) => o.id === teamId)?.n ?? 0;
   const loadOf = new Map(loads.map((l) => [l.id, l.load]));
   const named = ({ id, name }: { id: string; name: string }) => ({ id, name });
   return {
@@ -83,7 +85,8 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
     aside: aside.map(row),
     types: types.filter((t) => t.level >= 1).map(named),
     people: people.people.filter((p) => p.role !== "observer").map((p) => ({ ...p, load: loadOf.get(p.id) ?? 0, limit: rules.triage.personLimit })),
-    teams: people.teams,
+    // Those that have most of the project's open work first.
+    teams: people.teams.toSorted((a, b) => openOf(b.id) - openOf(a.id)),
     backlogTop: backlogTop.map(keyed),
     inWork: inWork.map(keyed),
     finishedLately: finishedLately.map(keyed),

@@ -15,6 +15,7 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
   const set = (change: Partial<Acceptance>) => onChange({ ...value, ...change });
   const areas = useId();
   const labels = useId();
+  const [more, setMore] = useState(false);
   const [labelText, setLabelText] = useState(value.labels.join(", "));
   const choice = (label: string, current: string, options: Option[], change: (v: string) => Partial<Acceptance>) => (
     <Labelled label={label}>
@@ -45,19 +46,7 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
       {choice(proposed ? (proposed === value.priority ? "Priority, as agreed" : `Priority, agreed: ${proposed}`) : "Priority", value.priority, same(PRIORITIES), (v) => ({ priority: v as Acceptance["priority"] }))}
       {choice("Severity", value.severity ?? "", [...same(SEVERITIES), ["", "not set"]], (v) => ({ severity: (v || null) as Acceptance["severity"] }))}
       {choice("Type", value.typeId, desk.types.map((t) => [t.id, t.name]), (typeId) => ({ typeId, ...(typeId === "bug" ? {} : { found: null }) }))}
-      {choice("Class of service", value.classOfService, same(CLASSES_OF_SERVICE), (v) => ({ classOfService: v as Acceptance["classOfService"] }))}
-      {choice("Origin", value.origin, same(ORIGINS), (v) => ({ origin: v as Acceptance["origin"] }))}
       {choice("Team", value.teamId ?? "", named("no team", desk.teams), (v) => ({ teamId: v || null }))}
-      {value.typeId === "bug" && !several && <FoundFields desk={desk} value={value} onChange={onChange} />}
-      <Owner desk={desk} value={value.assigneeId} onChange={(assigneeId) => set({ assigneeId })} />
-      {choice(
-        "Where to",
-        place,
-        [["board", "on the board at once"], ["top", "top of the backlog"], ["bottom", "end of the backlog"], ...desk.backlogTop.map((b) => [b.id, `below ${b.key} ${b.title}`] as Option)],
-        (v) => (v === "board" ? { onBoard: true, place: { at: "top" } } : { onBoard: false, place: v === "top" || v === "bottom" ? { at: v } : { at: "below", itemId: v } }),
-      )}
-      {choice("Sprint", value.sprintId ?? "", named("none", desk.sprints), (v) => ({ sprintId: v || null }))}
-      {choice("Release", value.releaseId ?? "", named("none", desk.releases), (v) => ({ releaseId: v || null }))}
       <Labelled label="Area">
         <input className="field" list={areas} maxLength={200} value={value.area ?? ""} onChange={(e) => set({ area: e.target.value || null })} />
       </Labelled>
@@ -66,29 +55,46 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
           <option key={a} value={a} />
         ))}
       </datalist>
-      <div className="col-span-2">
-        <Labelled label="Labels, with commas between them">
-          <input
-            className="field"
-            list={labels}
-            maxLength={400}
-            value={labelText}
-            onChange={(e) => {
-              setLabelText(e.target.value);
-              set({ labels: [...new Set(e.target.value.split(",").map((l) => l.trim()).filter(Boolean))] });
-            }}
-          />
-        </Labelled>
-        <datalist id={labels}>
-          {desk.labels.map((l) => (
-            <option key={l} value={[...value.labels.slice(0, -1), l].join(", ")} />
-          ))}
-        </datalist>
-      </div>
-      <label className="col-span-2 flex items-center gap-1.5 self-end pb-1 text-[13px]" title="For a report that others must not read yet: a hole in security, a matter of persons">
-        <input type="checkbox" className="accent-(--accent)" checked={value.restricted} onChange={(e) => set({ restricted: e.target.checked })} />
-        Restricted: seen only by leads, by you and by whoever works on it
-      </label>
+      {choice(
+        "Where to",
+        place,
+        [["board", "on the board at once"], ["top", "top of the backlog"], ["bottom", "end of the backlog"], ...desk.backlogTop.map((b) => [b.id, `below ${b.key} ${b.title}`] as Option)],
+        (v) => (v === "board" ? { onBoard: true, place: { at: "top" } } : { onBoard: false, place: v === "top" || v === "bottom" ? { at: v } : { at: "below", itemId: v } }),
+      )}
+      {value.typeId === "bug" && !several && <FoundFields desk={desk} value={value} onChange={onChange} />}
+      <Owner desk={desk} value={value.assigneeId} onChange={(assigneeId) => set({ assigneeId })} />
+      <details className="col-span-full" open={more} onToggle={(e) => setMore(e.currentTarget.open)}>
+        <summary className="link w-fit text-[13px]">Class of service, origin, sprint, release, labels, who sees it</summary>
+        <div className="mt-2 grid grid-cols-2 gap-x-3 gap-y-2.5 lg:grid-cols-4">
+          {choice("Class of service", value.classOfService, same(CLASSES_OF_SERVICE), (v) => ({ classOfService: v as Acceptance["classOfService"] }))}
+          {choice("Origin", value.origin, same(ORIGINS), (v) => ({ origin: v as Acceptance["origin"] }))}
+          {choice("Sprint", value.sprintId ?? "", named("none", desk.sprints), (v) => ({ sprintId: v || null }))}
+          {choice("Release", value.releaseId ?? "", named("none", desk.releases), (v) => ({ releaseId: v || null }))}
+          <div className="col-span-2">
+            <Labelled label="Labels, with commas between them">
+              <input
+                className="field"
+                list={labels}
+                maxLength={400}
+                value={labelText}
+                onChange={(e) => {
+                  setLabelText(e.target.value);
+                  set({ labels: [...new Set(e.target.value.split(",").map((l) => l.trim()).filter(Boolean))] });
+                }}
+              />
+            </Labelled>
+            <datalist id={labels}>
+              {desk.labels.map((l) => (
+                <option key={l} value={[...value.labels.slice(0, -1), l].join(", ")} />
+              ))}
+            </datalist>
+          </div>
+          <label className="col-span-2 flex items-center gap-1.5 self-end pb-1 text-[13px]" title="For a report that others must not read yet: a hole in security, a matter of persons">
+            <input type="checkbox" className="accent-(--accent)" checked={value.restricted} onChange={(e) => set({ restricted: e.target.checked })} />
+            Restricted: seen only by leads, by you and by whoever works on it
+          </label>
+        </div>
+      </details>
     </div>
   );
 }

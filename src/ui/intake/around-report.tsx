@@ -1,9 +1,12 @@
 "use client";
-import type { ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
 import { VERY_ALIKE } from "@/core/intake/similarity";
 import { usePanel } from "@/ui/kit/panel-context";
 import { ago } from "@/ui/kit/time";
+
+/** So many are shown, however little alike they are. */
+const FEWEST_SHOWN = 3;
 
 /** What is known around a report: what looks like it and why, what went live lately, who sent it, and how much everybody has on hand. */
 export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: ReportView; desk: DeskView; mayJudge: boolean; onMerge: (itemId: string) => void; onOpen: (reportId: string) => void }) {
@@ -13,13 +16,15 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
       {key}
     </button>
   );
+  const [all, setAll] = useState(false);
+  const near = view.similar.filter((s, i) => i < FEWEST_SHOWN || s.score >= VERY_ALIKE);
   const standing = new Set([...desk.queue, ...desk.aside].map((r) => r.id));
   return (
     <div className="flex flex-col gap-4 px-4 py-4">
       <Part title="Looks most like">
         {view.similar.length === 0 && <p className="text-ink-soft">No item looks enough like it.</p>}
         <ol>
-          {view.similar.map((s) => (
+          {(all ? view.similar : near).map((s) => (
             <li key={s.id} className={`border-b border-line py-2 ${s.score >= VERY_ALIKE ? "-mx-2 bg-sheet px-2 shadow-[inset_3px_0_0_var(--accent)]" : ""}`}>
               <div className="flex items-baseline gap-2">
                 {keyLink(s.key)}
@@ -39,6 +44,11 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
             </li>
           ))}
         </ol>
+        {near.length < view.similar.length && (
+          <button type="button" className="link mt-1 text-[13px]" aria-expanded={all} onClick={() => setAll(!all)}>
+            {all ? "Only the nearest" : `${view.similar.length - near.length} more, less alike`}
+          </button>
+        )}
       </Part>
       {view.similarReports.length > 0 && (
         <Part title="Reports alike">
@@ -68,13 +78,14 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
         <Part title="Went live in the last two weeks">
           <ul>
             {view.deployed.map((d) => (
-              <li key={d.key} className="flex items-baseline gap-2 py-1">
+              <li key={d.key} className="grid grid-cols-[auto_1fr_auto] items-baseline gap-x-2 py-1">
                 {keyLink(d.key)}
-                <span className="min-w-0 flex-1 truncate" title={d.title}>
-                  {d.title}
-                </span>
+                {!d.samePlace && <span />}
                 {d.samePlace && <span className="text-[12.5px] font-semibold text-signal-ink whitespace-nowrap">same place</span>}
                 <span className="text-[12.5px] whitespace-nowrap text-ink-soft">{ago(d.at, desk.now)}</span>
+                <span className="col-span-full truncate" title={d.title}>
+                  {d.title}
+                </span>
               </li>
             ))}
           </ul>

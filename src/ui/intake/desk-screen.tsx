@@ -25,7 +25,7 @@ const KEYS: [string, string][] = [
   ["d", "decline"],
   ["t", "keep that you tried to make it happen"],
   ["x", "select it; the next verdict is on all that are selected"],
-  ["u", "undo the last verdict"],
+  ["u", "undo the last verdict, then the one before it"],
   ["Ctrl Enter", "give the verdict that is open"],
   ["Esc", "back to reading"],
   ["?", "this list"],
@@ -36,7 +36,7 @@ const VERDICT_KEYS: Record<string, VerdictKind> = { a: "accept", m: "merge", q: 
 /** The triage desk: the queue, the report, and what is known around it. */
 export function DeskScreen({ initial, initialReport }: { initial: DeskView; initialReport: ReportView | null }) {
   const router = useRouter();
-  const { desk, openId, report, error, choose, judge, judgeSeveral, undo, last, readAgain } = useDesk(initial, initialReport);
+  const { desk, openId, report, error, choose, judge, judgeSeveral, undo, last, readAgain, bringNear } = useDesk(initial, initialReport);
   const [verdict, setVerdict] = useState<{ kind: VerdictKind; itemId?: string; reason?: string } | null>(null);
   const [trying, setTrying] = useState(false);
   const [help, setHelp] = useState(false);
@@ -48,6 +48,10 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
   const several = selected.length > 1;
   const leftMs = workLeft(desk.took, desk.queue.length);
   const missed = desk.queue.filter((r) => r.promise?.answer.standing === "missed").length;
+  const nextId = rows[rows.findIndex((r) => r.id === openId) + 1]?.id;
+  useEffect(() => {
+    if (nextId) bringNear(nextId);
+  }, [nextId, bringNear]);
   const open = (id: string) => {
     setVerdict(null);
     setTrying(false);
@@ -64,8 +68,8 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
       const kind = VERDICT_KEYS[event.key];
       if (event.key === "ArrowDown" && rows[at + 1]) open(rows[at + 1].id);
       else if (event.key === "ArrowUp" && rows[at - 1]) open(rows[at - 1].id);
-      else if (kind && desk.mayJudge && report) setVerdict({ kind });
-      else if (event.key === "t" && desk.mayJudge && report) setTrying(true);
+      else if (kind && desk.mayJudge && openId) setVerdict({ kind });
+      else if (event.key === "t" && desk.mayJudge && openId) setTrying(true);
       else if (event.key === "x" && desk.mayJudge && openId) mark(openId);
       else if (event.key === "Escape" && marked.size > 0) setMarked(new Set());
       else if (event.key === "u" && last.length > 0) void undoLast();

@@ -56,8 +56,8 @@ export function FormBuilder({ form, view, onStore, onRemove }: { form: Form; vie
   const address = `/report/${view.project.key}/${form.slug}`;
   return (
     <div className="grid min-h-0 grid-cols-1 xl:grid-cols-[minmax(0,1fr)_minmax(360px,480px)]">
-      <section aria-label="Form being made" className="flex min-h-0 flex-col gap-3 overflow-y-auto px-5 py-4">
-        <div className="sticky top-0 z-10 -mx-5 -mt-4 flex flex-wrap items-center gap-2 border-b border-line bg-paper px-5 py-2">
+      <section aria-label="Form being made" className="flex min-h-0 flex-col gap-3 overflow-y-auto px-5 pb-4">
+        <div className="sticky top-0 z-10 -mx-5 flex shrink-0 flex-wrap items-center gap-2 border-b border-line bg-paper px-5 py-2">
           <button type="button" className="button button-accent" disabled={locked || !changed || faults.length > 0} onClick={() => void store({ definition: draft, ...(slug !== form.slug ? { slug } : {}) })}>
             Store the form
           </button>

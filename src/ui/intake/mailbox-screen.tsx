@@ -48,7 +48,7 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
       <div className="flex shrink-0 flex-wrap items-center gap-x-4 border-b border-line px-4 py-2.5">
         <h1 className="text-[18px]">Mailbox</h1>
         <p className="text-ink-soft">
-          {view.waiting === 0 ? "Every letter is on its way." : view.waiting === 1 ? "1 letter waits to be sent." : `${view.waiting} letters wait to be sent.`} {!view.sends && "No mail server is set up: letters stay here and on the requesters' pages."}
+          {view.waiting === 0 ? "Every letter is sent." : view.waiting === 1 ? "1 letter waits to be sent." : `${view.waiting} letters wait to be sent.`} {!view.sends && "No mail server is set up: letters stay here and on the requesters' pages."}
         </p>
         <span className="flex-1" />
         {view.standIn && (

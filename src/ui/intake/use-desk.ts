@@ -1,6 +1,6 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type { DeskView, QueueRow, ReportView } from "@/core/intake/desk-view";
 import { VERDICT_PAST, type Verdict } from "@/core/intake/verdict";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
@@ -12,6 +12,9 @@ interface Given {
   reportId: string;
   verdictId: string;
 }
+
+const NEAR_MS = 60_000;
+const reportQuery = (id: string) => ({ queryKey: ["report", id], queryFn: () => request<ReportView>(`/api/reports/${id}`) });
 
 const PRESENCE_EVERY_MS = 15_000;
 
@@ -26,13 +29,12 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
     return initialReport?.report.id ?? null;
   });
   const known = chosen !== null && [...desk.queue, ...desk.aside].some((r) => r.id === chosen);
-  const [last, setLast] = useState<Given[]>([]);
+  // Verdicts of this sitting, those on several at once together; undone from the last to the first.
+  const [stack, setStack] = useState<Given[][]>([]);
   const openId = known ? chosen : (desk.queue[0]?.id ?? null);
-  const { data: report, error } = useQuery({
-    queryKey: ["report", openId],
-    queryFn: () => request<ReportView>(`/api/reports/${openId}`),
-    enabled: openId !== null,
-  });
+  const { data: report, error } = useQuery({ ...reportQuery(openId ?? ""), enabled: openId !== null });
+  /** Reads a report before it is opened, so that it is there at once. */
+  const bringNear = useCallback((id: string) => void client.prefetchQuery({ ...reportQuery(id), staleTime: NEAR_MS }), [client]);
   const readAgain = async () => {
     await Promise.all([client.invalidateQueries({ queryKey: ["desk", key] }), client.invalidateQueries({ queryKey: ["report"] }), client.invalidateQueries({ queryKey: ["summary", key] })]);
   };
@@ -69,7 +71,7 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
     const result = await give(of, verdict, tookSoFar.current());
     const what = verdict.kind === "accept" ? `accepted as ${result.itemKey}` : verdict.kind === "merge" ? `merged into ${result.itemKey}` : VERDICT_PAST[verdict.kind];
     goOn([of.id], order);
-    setLast([{ reportId: of.id, verdictId: result.verdictId }]);
+    setStack((s) => [...s, [{ reportId: of.id, verdictId: result.verdictId }]]);
     await readAgain();
     tellDone(`${of.reference} is ${what}.`, () => undo([{ reportId: of.id, verdictId: result.verdictId }]));
   };
@@ -97,7 +99,7 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
     goOn(given.map((g) => g.reportId), order);
     // Undone from the last to the first, so that an item loses its merged reports before it is taken back.
     const backwards = given.toReversed();
-    setLast(backwards);
+    setStack((s) => [...s, backwards]);
     await readAgain();
     tellDone(`${given.length} reports are ${VERDICT_PAST[verdict.kind]}.`, () => undo(backwards));
     for (const { reference, problem } of refused) tellProblem(Object.assign(problem, { sentence: `${reference} stays in the queue: ${problem.sentence}` }));
@@ -110,9 +112,9 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
       // Its old version must not be judged again.
       client.removeQueries({ queryKey: ["report", reportId] });
     }
-    setLast([]);
+    setStack((s) => s.filter((batch) => !batch.some((b) => given.some((g) => g.verdictId === b.verdictId))));
     setChosen(given.at(-1)?.reportId ?? null);
     await readAgain();
   };
-  return { desk, openId, report: report ?? null, error, choose: setChosen, judge, judgeSeveral, undo, last, readAgain };
+  return { desk, openId, report: report ?? null, error, choose: setChosen, judge, judgeSeveral, undo, last: stack.at(-1) ?? [], readAgain, bringNear };
 }
