@@ -2,6 +2,11 @@ import { sql } from "drizzle-orm";
 import { fromTemplate } from "@/core/workflow/template";
 import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates";
 import { partOf } from "@/core/board/column";
+import { PROBLEM_WORDS } from "@demo/words/reports";
+import { FINDINGS, PLACES, WHY_STORIES } from "@demo/words/stock";
+import { QUAY_GATES } from "@demo/words/quay-gates";
+import { TICKET_APP } from "@demo/words/ticket-app";
+import { TIMETABLES } from "@demo/words/timetables";
 import { database } from "@/db/connection";
 import * as table from "@/db/schema";
 
@@ -38,17 +43,22 @@ export async function makeOrganisation(): Promise<void> {
   await db.execute(sql`analyze`);
 }
 
+/** One of some texts for each item, so that words are as common and as rare as in what people write. */
+const pickFor = (id: string) => (texts: readonly string[], step: number) => sql`(${sql.param(texts)}::text[])[1 + (n * ${step}::bigint + abs(hashtext(${id} || n))) % ${texts.length}]`;
+
 /** Items 1..N; the last `open` of them stand somewhere in progress, the others are live. */
 async function fillProject(id: string, states: string[], open: number): Promise<void> {
   const db = database();
   const kinds = ["unstarted", "waiting", "working", "waiting", "working", "waiting", "working", "waiting", "finished"];
   const stateList = sql.raw(`array[${states.slice(0, 9).map((s) => `'${s}'`).join(",")}]`);
   const kindList = sql.raw(`array[${kinds.map((k) => `'${k}'`).join(",")}]`);
+  const pick = pickFor(id);
   // Where item n stands: 9 is live, 2 to 8 are in progress. It was created n/13 days ago and took steps of 3 to 30 hours.
   await db.execute(sql`
     insert into item (id, project_id, number, type_id, title, description, priority, class_of_service, origin, estimate, assignee_id, reviewer_id, how_to_test,
       state_id, state_kind, entered_state_at, rank, outcome, clock, returns, open_blockers, created_at, updated_at, version)
-    select gen_random_uuid(), ${id}, n, 'story', 'Item ' || n || ' of a large project with a title of usual length', 'A description of some two lines, as items have it. ' || repeat('More of it. ', 8),
+    select gen_random_uuid(), ${id}, n, 'story', ${pick(TICKET_APP.things.concat(QUAY_GATES.things, TIMETABLES.things), 7919)} || ' ' || ${pick(TICKET_APP.faults.concat(QUAY_GATES.faults, TIMETABLES.faults), 104729)} || ' ' || ${pick(TICKET_APP.when.concat(QUAY_GATES.when, TIMETABLES.when), 1299709)},
+      ${pick(PROBLEM_WORDS, 31)} || ' ' || ${pick(FINDINGS, 127)} || ' Seen at ' || ${pick(PLACES, 8191)} || ', number ' || n || '. ' || ${pick(WHY_STORIES, 524287)},
       'normal', 'standard', 'planned', 3, 'p1', 'p2', 'look',
       (${stateList})[at], (${kindList})[at], now() - interval '1 hour' * (n % 300), 'a' || lpad(n::text, 6, '0') || 'V', case when at = 9 then 'delivered' end,
       jsonb_build_array(jsonb_build_object('from', extract(epoch from now() - interval '10 days')::bigint * 1000, 'to', case when at = 9 then extract(epoch from now())::bigint * 1000 end)),

@@ -36,7 +36,21 @@ const LONGEST_SEARCH = 3_660;
  * The stretch of a day in which work is done; null on days without any. Hours are those that the clocks on the wall show: on
  * a day on which they change, a stretch over the change is an hour shorter or longer (IANA zone rules).
  */
-export function workOfDay(calendar: WorkingCalendar, day: DayNumber, zone: string): { from: Instant; to: Instant } | null {
+export function workOfDay(calendar: WorkingCalendar, day: DayNumber, zone: string): Work {
+  let zones = known.get(calendar);
+  if (!zones) known.set(calendar, (zones = new Map()));
+  let days = zones.get(zone);
+  if (!days) zones.set(zone, (days = new Map()));
+  let work = days.get(day);
+  if (work === undefined) days.set(day, (work = findWork(calendar, day, zone)));
+  return work;
+}
+
+type Work = { readonly from: Instant; readonly to: Instant } | null;
+/** Days that were worked out once, for as long as their calendar is held: many promises run over the same days. */
+const known = new WeakMap<WorkingCalendar, Map<string, Map<DayNumber, Work>>>();
+
+function findWork(calendar: WorkingCalendar, day: DayNumber, zone: string): Work {
   // Day 0 was a Thursday; Monday comes first.
   const hours = calendar.week[(((day + 3) % 7) + 7) % 7];
   if (!hours || calendar.holidays.some((h) => h.date === isoDate(day))) return null;

@@ -85,7 +85,8 @@ export function isoDate(day: DayNumber): string {
 /** The day number of an ISO 8601 calendar date. @throws RangeError when the text is no date */
 export function parseIsoDate(text: string): DayNumber {
   const ms = Date.parse(`${text}T00:00:00Z`);
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(text) || Number.isNaN(ms)) throw new RangeError(`not a date: ${text}`);
+  // The engine rolls 30 February over into March; that is no day that anybody meant.
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(text) || Number.isNaN(ms) || isoDate(ms / DAY) !== text) throw new RangeError(`not a date: ${text}`);
   return ms / DAY;
 }
 

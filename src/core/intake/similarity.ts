@@ -49,26 +49,43 @@ export function stem(word: string): string {
   return w.length > 4 && w.endsWith("e") ? w.slice(0, -1) : w;
 }
 
+const TOKEN = /[\p{L}\p{N}]+/gu;
+
 /** The words of a text that carry meaning, stemmed, with the spelling they were found in. */
-export function words(text: string): { stem: string; word: string }[] {
-  const found = text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
-  return found.filter((w) => (w.length > 1 || /\d/.test(w)) && !STOP_WORDS.has(w)).map((word) => ({ stem: canonical(stem(word)), word }));
+export function words(text: string, stemOf: (word: string) => string = stem): { stem: string; word: string }[] {
+  const found = text.toLowerCase().match(TOKEN) ?? [];
+  return found.filter((w) => (w.length > 1 || /\d/.test(w)) && !STOP_WORDS.has(w)).map((word) => ({ stem: canonical(stemOf(word)), word }));
 }
 
+/** A text as it is compared: its words by weight, all its stems, and its marks. */
 interface Vector {
-  id: string;
-  weights: Map<string, number>;
+  text: Text;
+  title: Map<string, number>;
+  whole: Map<string, number>;
   spelling: Map<string, string>;
+  stems: Set<string>;
+  marks: Set<string>;
 }
 
-function count(id: string, text: string): Vector {
-  const weights = new Map<string, number>();
-  const spelling = new Map<string, string>();
-  for (const { stem: s, word } of words(text)) {
-    weights.set(s, (weights.get(s) ?? 0) + 1);
-    if (!spelling.has(s)) spelling.set(s, word);
-  }
-  return { id, weights, spelling };
+/** Reads texts; the same word is stemmed once for all of them. */
+function reader(): (text: Text) => Vector {
+  const known = new Map<string, string>();
+  const stemOf = (word: string) => {
+    let s = known.get(word);
+    if (s === undefined) known.set(word, (s = stem(word)));
+    return s;
+  };
+  return (text) => {
+    const [title, whole, spelling] = [new Map<string, number>(), new Map<string, number>(), new Map<string, string>()];
+    const add = (weights: Map<string, number>, s: string) => weights.set(s, (weights.get(s) ?? 0) + 1);
+    for (const { stem: s } of words(text.title, stemOf)) add(title, s);
+    const all = `${text.title} ${text.body}`;
+    for (const { stem: s, word } of words(all, stemOf)) {
+      add(whole, s);
+      if (!spelling.has(s)) spelling.set(s, word);
+    }
+    return { text, title, whole, spelling, stems: new Set((all.toLowerCase().match(TOKEN) ?? []).map(stemOf)), marks: marks(all) };
+  };
 }
 
 /**
@@ -80,13 +97,13 @@ function count(id: string, text: string): Vector {
  * @param least scores below it are left out
  */
 export function mostSimilar(text: Text, candidates: readonly Text[], most: number, least = 0.1): Similar[] {
-  const whole = (t: Text) => `${t.title} ${t.body}`;
-  const vectors = candidates.map((c) => ({ title: count(c.id, c.title), whole: count(c.id, whole(c)) }));
-  const own = count(text.id, whole(text));
+  const read = reader();
+  const vectors = candidates.map(read);
+  const own = read(text);
   const documents = new Map<string, number>();
-  for (const { weights } of [own, ...vectors.map((v) => v.whole)]) for (const s of weights.keys()) documents.set(s, (documents.get(s) ?? 0) + 1);
+  for (const { whole } of [own, ...vectors]) for (const s of whole.keys()) documents.set(s, (documents.get(s) ?? 0) + 1);
   const total = vectors.length + 1;
-  const weigh = ({ weights }: Vector): Weighed => {
+  const weigh = (weights: ReadonlyMap<string, number>): Weighed => {
     const weighed = new Map<string, number>();
     let square = 0;
     for (const [s, n] of weights) {
@@ -96,15 +113,15 @@ export function mostSimilar(text: Text, candidates: readonly Text[], most: numbe
     }
     return { weighed, length: Math.sqrt(square) };
   };
-  const a = weigh(own);
+  const a = weigh(own.whole);
   return vectors
-    .map((vector, i) => {
+    .map((vector) => {
       const inWhole = cosine(a, weigh(vector.whole));
       const inTitle = cosine(a, weigh(vector.title));
-      const shared = inWhole.shared.sort((x, y) => y[1] - x[1]).slice(0, 4).map(([s]) => vector.whole.spelling.get(s)!);
+      const shared = inWhole.shared.sort((x, y) => y[1] - x[1]).slice(0, 4).map(([s]) => vector.spelling.get(s)!);
       const byWords = TITLE_SHARE * inTitle.cosine + (1 - TITLE_SHARE) * inWhole.cosine;
-      const { score, reasons } = withMarks(byWords, text, candidates[i]);
-      return { id: vector.whole.id, score, words: shared, reasons: [...(shared.length > 0 ? [`both say: ${shared.join(", ")}`] : []), ...reasons] };
+      const { score, reasons } = withMarks(byWords, own, vector);
+      return { id: vector.text.id, score, words: shared, reasons: [...(shared.length > 0 ? [`both say: ${shared.join(", ")}`] : []), ...reasons] };
     })
     .filter((s) => s.score >= least)
     .sort((x, y) => y.score - x.score || (x.id < y.id ? -1 : 1))
@@ -123,20 +140,18 @@ const PLACE_SHARE = 0.08;
 const OTHER_CODE = 0.75;
 const OPPOSITE = 0.7;
 
-const stems = (text: Text) => new Set((`${text.title} ${text.body}`.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []).map(stem));
-
 /** What marks and the place say beside the words: shared ones close a part of the distance, different ones open it. */
-function withMarks(byWords: number, one: Text, other: Text): { score: number; reasons: string[] } {
-  const [a, b] = [marks(`${one.title} ${one.body}`), marks(`${other.title} ${other.body}`)];
-  const both = [...a].filter((m) => b.has(m));
-  const samePlace = Boolean(one.place && other.place && one.place.trim().toLowerCase() === other.place.trim().toLowerCase());
+function withMarks(byWords: number, one: Vector, other: Vector): { score: number; reasons: string[] } {
+  const both = [...one.marks].filter((m) => other.marks.has(m));
+  const place = (v: Vector) => v.text.place?.trim().toLowerCase() ?? "";
+  const samePlace = place(one) !== "" && place(one) === place(other);
   let score = byWords;
   if (both.length > 0) score += (1 - score) * CODE_SHARE;
-  else if (a.size > 0 && b.size > 0) score *= OTHER_CODE;
-  score *= OPPOSITE ** opposites(stems(one), stems(other));
+  else if (one.marks.size > 0 && other.marks.size > 0) score *= OTHER_CODE;
+  score *= OPPOSITE ** opposites(one.stems, other.stems);
   // A place alone makes no two problems one.
   if (samePlace && byWords > 0) score += (1 - score) * PLACE_SHARE;
-  return { score, reasons: [...(both.length > 0 ? [`same mark: ${both.join(", ")}`] : []), ...(samePlace ? [`same place: ${other.place}`] : [])] };
+  return { score, reasons: [...(both.length > 0 ? [`same mark: ${both.join(", ")}`] : []), ...(samePlace ? [`same place: ${other.text.place}`] : [])] };
 }
 
 interface Weighed {

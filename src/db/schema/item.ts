@@ -80,8 +80,9 @@ export const item = pgTable(
     index("item_parent").on(t.parentId),
     index("item_sprint").on(t.sprintId),
     index("item_release").on(t.releaseId),
-    index("item_words").using("gin", sql`to_tsvector('english', ${t.title} || ' ' || ${t.description})`),
-    index("item_title_trigrams").using("gin", t.title.op("gin_trgm_ops")),
+    // By project first, so that one project's items are found among all of them without reading the others'.
+    index("item_words").using("gin", t.projectId, sql`to_tsvector('english', ${t.title} || ' ' || ${t.description})`),
+    index("item_title_trigrams").using("gin", t.projectId, t.title.op("gin_trgm_ops")),
     index("item_restricted").on(t.projectId).where(sql`${t.restricted}`),
     foreignKey({ columns: [t.parentId], foreignColumns: [t.id], name: "item_parent_fk" }),
     foreignKey({ columns: [t.projectId, t.typeId], foreignColumns: [itemType.projectId, itemType.id], name: "item_type_fk" }),

@@ -2,14 +2,17 @@ import { randomUUID } from "node:crypto";
 import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import type { CloudEvent } from "@/core/formats/cloud-event";
 import { readDeliveryEvent, type DeliveryNews } from "@/core/formats/delivery-event";
+import { readReportEvent, type ReportNews } from "@/core/formats/report-event";
 import { decide } from "@/core/item/decide";
 import { isRefusal } from "@/core/workflow/refusal";
 import { database, transact, type Transaction } from "@/db/connection";
 import { eventSource, item, project, receivedEvent } from "@/db/schema";
+import { storeReport } from "../intake/new-report";
 import { lockItem } from "../item/command";
 import { moveNeeds } from "../item/move-needs";
 import { storeEvents } from "../item/store";
 import { decisionContext, enterItem, NO_NAMING } from "../item/surroundings";
+import { writeToRequester } from "../mail/write";
 import { AUTOMATION } from "../people/viewer";
 import { countUse } from "../rate-limit";
 import { isSigned, type SignedHeaders } from "./signature";
@@ -18,7 +21,9 @@ import { isSigned, type SignedHeaders } from "./signature";
 export interface Taken {
   /** Items that something was learnt about, by their keys. */
   items: string[];
-  /** Events that were taken before, or that say nothing about an item of the project. */
+  /** Reports that came of them, by their references. */
+  reports: string[];
+  /** Events that were taken before, or that say nothing the project has a use for. */
   passedOver: number;
 }
 
@@ -43,21 +48,35 @@ export async function enterSource(sourceId: string, headers: SignedHeaders, body
 /** Takes in what a source says: each event once, each as an event of the items it is about. */
 export async function takeEvents(source: { id: string; projectId: string; name: string }, events: readonly CloudEvent[], now = Date.now()): Promise<Taken> {
   // Read before anything is stored: a bad one among them leaves nothing behind.
-  const news = events.map((event) => ({ event, said: readDeliveryEvent(event) }));
-  const taken: Taken = { items: [], passedOver: 0 };
-  for (const { event, said } of news) {
+  const news = events.map((event) => ({ event, said: readDeliveryEvent(event), report: readReportEvent(event) }));
+  const taken: Taken = { items: [], reports: [], passedOver: 0 };
+  for (const { event, said, report } of news) {
     const keys = said ? await takeOne(source, event.id, said, now) : [];
-    if (keys.length === 0) taken.passedOver += 1;
+    const reference = report ? await takeReport(source, event.id, report, now) : null;
+    if (keys.length === 0 && reference === null) taken.passedOver += 1;
+    if (reference !== null) taken.reports.push(reference);
     taken.items.push(...keys);
   }
   await database().update(eventSource).set({ lastHeardAt: now }).where(eq(eventSource.id, source.id));
   return { ...taken, items: [...new Set(taken.items)] };
 }
 
+const isFresh = async (tx: Transaction, sourceId: string, eventId: string, now: number) =>
+  (await tx.insert(receivedEvent).values({ sourceId, eventId, at: now }).onConflictDoNothing().returning({ id: receivedEvent.eventId })).length > 0;
+
+/** A report from another program stands in the queue like any other. @returns its reference; null where it was taken before */
+async function takeReport(source: { id: string; projectId: string }, eventId: string, news: ReportNews, now: number): Promise<string | null> {
+  return transact(async (tx) => {
+    if (!(await isFresh(tx, source.id, eventId, now))) return null;
+    const row = await storeReport(tx, source.projectId, { ...news, happened: news.happened || news.title, way: "event" }, [], now);
+    await writeToRequester(tx, row, { kind: "receipt", thanks: "" }, { now });
+    return row.reference;
+  });
+}
+
 async function takeOne(source: { id: string; projectId: string; name: string }, eventId: string, said: DeliveryNews, now: number): Promise<string[]> {
   return transact(async (tx) => {
-    const fresh = await tx.insert(receivedEvent).values({ sourceId: source.id, eventId, at: now }).onConflictDoNothing().returning({ id: receivedEvent.eventId });
-    if (fresh.length === 0) return [];
+    if (!(await isFresh(tx, source.id, eventId, now))) return [];
     const meant = await itemsMeant(tx, source.projectId, said);
     for (const { id } of meant) {
       const surroundings = await enterItem(tx, AUTOMATION, id, "edit item");

@@ -13,6 +13,7 @@ import type { State } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { readUnplanned, type UnplannedView } from "./unplanned";
 import { lastOutboxId, loadBoard } from "../board/read";
+import { keptPromises, type KeptPromises } from "../intake/promises";
 import { enterProject, hiddenItems, type ProjectAccess, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { projectTypes } from "../workflow/load";
@@ -88,6 +89,7 @@ export interface LearnView {
   query: FlowQuery;
   report: FlowReport;
   unplanned: UnplannedView;
+  promises: KeptPromises;
   states: State[];
   types: { id: string; name: string }[];
   from: string;
@@ -112,6 +114,7 @@ export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQ
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     query,
+    promises: await keptPromises(viewer, project, period, now),
     unplanned: await readUnplanned(db, project, hidden, period, now),
     report: flowReport(histories, period, expectationOf(project), project.zone, now),
     states: workflows.filter((w) => upper.some((t) => t.workflowId === w.id)).flatMap((w) => w.states),

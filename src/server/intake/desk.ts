@@ -11,6 +11,7 @@ import type { Viewer } from "../people/viewer";
 import { loadReleases, loadSprints } from "../plan/boxes";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
+import { likelyItems } from "./candidates";
 import { isPicture } from "./file";
 import { queuePromises } from "./promises";
 import { loadRules } from "./rules";
@@ -160,7 +161,7 @@ export async function readReport(viewer: Viewer, reportId: string, now = Date.no
     db.select({ id: reportFile.id, name: reportFile.name, mediaType: reportFile.mediaType, size: sql<number>`length(${reportFile.content})` }).from(reportFile).where(eq(reportFile.reportId, reportId)).orderBy(asc(reportFile.at), asc(reportFile.id)),
     db.select({ try: reproduction, by: person.name }).from(reproduction).innerJoin(person, eq(person.id, reproduction.byId)).where(and(eq(reproduction.reportId, reportId), isNull(reproduction.takenBackAt))).orderBy(asc(reproduction.at)),
     db.select({ followers: count() }).from(reportFollower).where(eq(reportFollower.reportId, reportId)),
-    similarItems(viewer, project.id, project.key, open),
+    similarItems(viewer, project, open),
     alikeReports(project.id, open),
     mail === "" ? [] : db
       .select({ id: report.id, reference: report.reference, title: report.title, status: report.status })
@@ -207,30 +208,19 @@ async function deployedLately(viewer: Viewer, project: { id: string; key: string
     .map(({ near: _, ...shown }) => shown);
 }
 
-const CANDIDATES = 200;
 const SHOWN = 6;
-
-/** A query that finds every text with at least one of the words of another text. */
-const anyWordOf = (text: string) =>
-  sql`coalesce((select string_agg(quote_literal(lexeme), ' | ') from unnest(to_tsvector('english', ${text}))), '')::tsquery`;
+/** The latest reports that wait are held against the one that is open. */
+const REPORTS_HELD = 300;
 
 type Open = ReportView["report"];
-const textOf = (r: Pick<Open, "id" | "title" | "happened" | "place">): Text => ({ id: r.id, title: r.title, body: `${r.happened} ${r.place}` });
+const textOf = (r: Pick<Open, "id" | "title" | "happened" | "place">): Text => ({ id: r.id, title: r.title, body: `${r.happened} ${r.place}`, place: r.place });
 
-async function similarItems(viewer: Viewer, projectId: string, projectKey: string, open: Open): Promise<SimilarItem[]> {
-  const document = sql`to_tsvector('english', ${item.title} || ' ' || ${item.description})`;
-  const query = anyWordOf(`${open.title} ${open.happened}`);
-  const rows = await database()
-    .select({ id: item.id, number: item.number, title: item.title, description: item.description, stateName: state.name, stateKind: item.stateKind, outcome: item.outcome })
-    .from(item)
-    .innerJoin(state, eq(state.id, item.stateId))
-    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), isNull(item.parentId), seesItem(database(), viewer), sql`${document} @@ ${query}`))
-    .orderBy(sql`ts_rank(${document}, ${query}) desc`)
-    .limit(CANDIDATES);
-  const byId = new Map(rows.map((r) => [r.id, r]));
-  return mostSimilar(textOf(open), rows.map((r) => ({ id: r.id, title: r.title, body: r.description })), SHOWN).map(({ id, score, reasons }) => {
-    const r = byId.get(id)!;
-    return { id, key: `${projectKey}-${r.number}`, title: r.title, stateName: r.stateName, finished: r.stateKind === "finished", outcome: r.outcome, score, reasons };
+async function similarItems(viewer: Viewer, project: { id: string; key: string; nextItemNumber: number }, open: Open): Promise<SimilarItem[]> {
+  const candidates = await likelyItems(viewer, project, { title: open.title, body: open.happened });
+  const byId = new Map(candidates.map((c) => [c.id, c]));
+  return mostSimilar(textOf(open), candidates.map((c) => ({ id: c.id, title: c.title, body: c.description, place: c.place ?? undefined })), SHOWN).map(({ id, score, reasons }) => {
+    const c = byId.get(id)!;
+    return { id, key: `${project.key}-${c.number}`, title: c.title, stateName: c.stateName, finished: c.stateKind === "finished", outcome: c.outcome, score, reasons };
   });
 }
 
@@ -244,11 +234,10 @@ async function alikeReports(projectId: string, open: Open): Promise<ReportView["
         ne(report.id, open.id),
         // A report with an item is found by its item.
         inArray(report.status, ["unjudged", "asked", "parked"]),
-        sql`to_tsvector('english', ${report.title} || ' ' || ${report.happened}) @@ ${anyWordOf(`${open.title} ${open.happened}`)}`,
       ),
     )
     .orderBy(desc(report.receivedAt))
-    .limit(CANDIDATES);
+    .limit(REPORTS_HELD);
   const byId = new Map(rows.map((r) => [r.id, r]));
   return mostSimilar(textOf(open), rows.map(textOf), 3, 0.2).map(({ id, score, reasons }) => {
     const { reference, title, status, itemId } = byId.get(id)!;

@@ -53,7 +53,24 @@ export async function readPromises(viewer: Viewer, projectKey: string, now = Dat
   const access = await enterProject(db, viewer, { key: projectKey }, "read flow");
   const { project } = access;
   const [rules, vocabulary] = [await loadRules(db, project.id), await loadVocabulary(db, project.id)];
-  const recent = or(ne(item.stateKind, "finished"), gte(item.enteredStateAt, now - KEPT_WEEKS * WEEK))!;
+  const all = await promisedItems(viewer, project, rules, now - KEPT_WEEKS * WEEK, now);
+  return {
+    project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
+    rules,
+    open: all.filter((a) => !a.finished).map((a) => a.row).sort((a, b) => urgency(a) - urgency(b)),
+    kept: rules.targets.map((t) => keptOf(t.name, all.map((a) => a.row).filter((r) => r.target === t.name))),
+    vocabulary,
+    people: vocabulary.people,
+    mayEdit: access.may("edit workflow"),
+    now,
+  };
+}
+
+/** Items of their own with a promise, open or finished since an instant, and how it stands. */
+async function promisedItems(viewer: Viewer, project: { id: string; key: string; zone: string }, rules: IntakeRules, since: Instant, now: Instant): Promise<{ finished: boolean; finishedAt: Instant; row: PromiseRow }[]> {
+  if (rules.targets.length === 0) return [];
+  const db = database();
+  const recent = or(ne(item.stateKind, "finished"), gte(item.enteredStateAt, since))!;
   const asker = await sqlAsker(db, viewer, project, now);
   const rows = await db
     .select({ item, stateName: state.name, targets: sql<boolean[]>`array[${sql.join([...rules.targets.map((t) => compileCondition(t.condition, asker)), sql`false`], sql`, `)}]` })
@@ -66,20 +83,26 @@ export async function readPromises(viewer: Viewer, projectKey: string, now = Dat
     return target ? [{ ...r, target }] : [];
   });
   const promised = await promisedOf(db, chosen.map((c) => c.item));
-  const all = chosen.map(({ item: row, stateName, target }) => ({
+  return chosen.map(({ item: row, stateName, target }) => ({
     finished: row.stateKind === "finished",
+    finishedAt: row.enteredStateAt,
     row: { itemId: row.id, key: `${project.key}-${row.number}`, title: row.title, typeId: row.typeId, stateName, assigneeId: row.assigneeId, ...standing(target, promised.get(row.id)!, rules, project.zone, now) } satisfies PromiseRow,
   }));
-  return {
-    project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
-    rules,
-    open: all.filter((a) => !a.finished).map((a) => a.row).sort((a, b) => urgency(a) - urgency(b)),
-    kept: rules.targets.map((t) => keptOf(t.name, all.map((a) => a.row).filter((r) => r.target === t.name))),
-    vocabulary,
-    people: vocabulary.people,
-    mayEdit: access.may("edit workflow"),
-    now,
-  };
+}
+
+/** How many promises about what was finished in a period were kept. */
+export interface KeptPromises {
+  /** Null where nothing was promised about any of it. */
+  share: number | null;
+  decided: number;
+  missed: string[];
+}
+
+export async function keptPromises(viewer: Viewer, project: { id: string; key: string; zone: string }, period: { from: Instant; to: Instant }, now: Instant): Promise<KeptPromises> {
+  const items = await promisedItems(viewer, project, await loadRules(database(), project.id), period.from, now);
+  const finished = items.filter((i) => i.finished && i.finishedAt >= period.from && i.finishedAt < period.to).map((i) => i.row);
+  const states = finished.flatMap((r) => [r.answer, r.resolve].filter((s): s is TargetState => s !== null));
+  return { share: keptShare(states), decided: states.length, missed: finished.filter((r) => r.answer?.standing === "missed" || r.resolve?.standing === "missed").map((r) => r.itemId) };
 }
 
 /** Less is more urgent: the least time left among what is still open. */

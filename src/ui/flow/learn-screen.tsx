@@ -24,6 +24,7 @@ export interface LearnView {
   query: { period: string; type?: string; class?: string };
   report: FlowReport;
   unplanned: { share: UnplannedShare; escaped: { release: string; ids: string[] }[]; velocity: { sprint: string; points: number }[] };
+  promises: { share: number | null; decided: number; missed: string[] };
   states: State[];
   types: { id: string; name: string }[];
   from: string;
@@ -120,6 +121,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
             figure={figure(String(view.unplanned.escaped.reduce((sum, e) => sum + e.ids.length, 0)), "Found in finished work", view.unplanned.escaped.flatMap((e) => e.ids))}
             note={view.unplanned.escaped.length === 0 ? "none in the period" : view.unplanned.escaped.map((e) => `${e.release}: ${e.ids.length}`).join(", ")}
           />
+          <Figure name="promises kept" figure={figure(percent(view.promises.share), "Finished, a promise missed", view.promises.missed)} note={view.promises.share === null ? "nothing was promised" : `${view.promises.missed.length} items missed one, of ${view.promises.decided} promises`} />
           <Figure
             name="check: Little’s law"
             figure={<span className="font-bold">{report.little.gap === null ? "–" : `${report.little.gap >= 0 ? "+" : "−"}${Math.abs(report.little.gap).toFixed(1)}`}</span>}

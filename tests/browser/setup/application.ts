@@ -68,14 +68,14 @@ export function startWorker(databaseUrl: string): { stop: () => Promise<void> } 
 }
 
 /** Gives a test file the whole product, application and worker, on a copy of the demo world. */
-export function givenApplication(): { address: () => string; databaseUrl: () => string } {
+export function givenApplication(more: Record<string, string> = {}): { address: () => string; databaseUrl: () => string } {
   let app: Application;
   let url: string;
   const cleanUp: (() => Promise<void>)[] = [];
   beforeAll(async () => {
     const database = await createTestDatabase();
     url = database.url;
-    app = await startApplication(url);
+    app = await startApplication(url, more);
     const worker = startWorker(url);
     cleanUp.push(() => app.stop(), () => worker.stop(), database.drop);
   }, 60_000);
