@@ -38,10 +38,23 @@ const PICTURES: Record<string, Picture> = {
     await page.evaluate(() => document.querySelectorAll<HTMLElement>('.card[data-compact="false"]')[2].click());
     await page.waitForSelector('aside[aria-label^="Item"] figure');
   } },
-  "triage-desk": { path: "/p/TIX/intake", as: "tomas", before: click("button[aria-pressed]") },
+  "triage-desk": { path: "/p/TIX/intake", as: "tomas", before: async (page) => {
+    await page.waitForSelector("article h2");
+    await page.keyboard.press("ArrowDown");
+    await page.waitForFunction(() => document.querySelector("article")?.textContent?.includes("It can be made to happen"));
+  } },
+  accept: { path: "/p/TIX/intake", as: "tomas", before: async (page) => {
+    await page.waitForSelector("article h2");
+    await page.keyboard.press("a");
+    await page.waitForSelector('form[aria-label="Accept"] select');
+    const [impact, urgency] = await page.$$('form[aria-label="Accept"] select');
+    await impact.select("many people");
+    await urgency.select("this week");
+  } },
+  "form-builder": { path: "/p/TIX/intake/forms", before: click("::-p-xpath(//ol[@aria-label='Questions in their order']//button[contains(., 'Who helped')])") },
   worth: { path: "/p/TIX/intake/worth" },
   promises: { path: "/p/TIX/intake/promises" },
-  "public-report-page": { path: "/report/TIX" },
+  "public-report-page": { path: "/report/TIX/report" },
   plan: { path: "/p/TIX/plan" },
   learn: { path: "/p/TIX/learn", before: (page) => page.waitForSelector(".recharts-surface") },
   design: { path: "/p/TIX/design", before: state("In review") },

@@ -26,6 +26,9 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["triage desk", "/p/TIX/intake", "article"],
   ["worth", "/p/TIX/intake/worth", "[data-worth]"],
   ["promises", "/p/TIX/intake/promises", "[data-promise]"],
+  ["forms", "/p/TIX/intake/forms", "[data-question]"],
+  ["mailbox", "/p/TIX/intake/mailbox", "h2"],
+  ["triage rules", "/p/TIX/intake/rules", "table select"],
   ["backlog", "/p/TIX/plan", "li[data-key]"],
   ["learn", "/p/TIX/learn", ".recharts-surface"],
   ["board by people", "/p/TIX/flow?board=tix-people", ".card"],
@@ -46,6 +49,15 @@ describe.each(["light", "dark"] as const)("%s paper", (theme) => {
     await ines.open(path);
     await ines.page.waitForSelector(ready);
     expect(await ines.page.$eval("html", (e) => e.dataset.theme)).toBe(theme);
+    expect(await seriousFindings(ines)).toEqual([]);
+  });
+
+  test("accepting a report has no serious finding", async () => {
+    await ines.open("/p/TIX/intake");
+    await ines.page.waitForSelector("article h2");
+    await ines.keys("a");
+    await ines.page.waitForSelector('form[aria-label="Accept"] select');
+    await ines.click('form[aria-label="Accept"] summary');
     expect(await seriousFindings(ines)).toEqual([]);
   });
 

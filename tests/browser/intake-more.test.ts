@@ -90,3 +90,85 @@ test("a promise is made, stands at the items it is for, and is kept by a calenda
   await ines.reads("The working calendar is changed.");
   await ines.reads("Harbour festival", '[aria-label="Working calendar"]');
 });
+
+test("a form is made with questions of one's own, put in order, tried, opened, filled in and seen on the desk", async () => {
+  await ines.open("/p/TIX/intake/forms");
+  await ines.press("New form");
+  await ines.reads("A new form, still closed.");
+  await ines.fill("Title", "Lost on board");
+  await ines.fill("Address", "lost");
+  await ines.choose("Add a question of your own", "yes or no");
+  await ines.fill("The question", "Was it on a boat?");
+  await ines.click('::-p-xpath(//label[contains(., "An answer is needed")]/input)');
+  await ines.choose("Add a question of your own", "one of");
+  await ines.fill("The question", "Which boat?");
+  await ines.fill("Options, one a line", "Curlew\nHeron");
+  await ines.choose("Asked", "only if “Was it on a boat?” is “yes”");
+  // In the preview the question comes with its answer.
+  await ines.click('::-p-xpath(//section[@aria-label="Preview"]//fieldset[contains(., "Was it on a boat?")]//label[contains(., "yes")]/input)');
+  await ines.reads("Which boat?", 'section[aria-label="Preview"]');
+  // One place up by keyboard; above the question that it depends on it may not stand.
+  const handle = await ines.page.waitForSelector('button[aria-label^="Move “Which boat?”"]');
+  await handle!.focus();
+  const up = async () => {
+    await ines.page.keyboard.down("Alt");
+    await ines.keys("ArrowUp");
+    await ines.page.keyboard.up("Alt");
+  };
+  await up();
+  await ines.reads("It depends on a question that does not come before it.");
+  await ines.page.keyboard.down("Alt");
+  await ines.keys("ArrowDown");
+  await ines.page.keyboard.up("Alt");
+  // What is not stored stays while another form is looked at.
+  await ines.press("Travelling as a group");
+  await ines.reads("not stored yet", 'nav[aria-label="Forms of the project"]');
+  await ines.click('::-p-xpath(//nav[@aria-label="Forms of the project"]//button[contains(., "not stored yet")])');
+  await ines.press("Store the form");
+  await ines.reads("“Lost on board” is stored.");
+  await ines.press("Open the form");
+  await ines.reads("Close the form");
+
+  const anybody = await browser.person(app.address());
+  await anybody.page.setViewport({ width: 390, height: 844 });
+  await anybody.open("/report/TIX/lost");
+  expect(await anybody.page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await anybody.fill("In a few words", "A red cap");
+  await anybody.fill("What happened?", "The wind took it.");
+  await anybody.click('::-p-xpath(//fieldset[contains(., "Was it on a boat?")]//label[contains(., "yes")]/input)');
+  await anybody.click('::-p-xpath(//fieldset[contains(., "Which boat?")]//label[contains(., "Heron")]/input)');
+  await anybody.fill("Your mail address", "cap@post.saltmarsh.example");
+  await anybody.press("Send report");
+  await anybody.reads(/Your reference is R-/);
+
+  await tomas.open("/p/TIX/intake");
+  await tomas.click('::-p-xpath(//nav[@aria-label="Queue"]//button[contains(., "A red cap")])');
+  await tomas.reads("Heron", "article");
+});
+
+test("two triagers see each other; several reports become one item; what was tried is kept", async () => {
+  const reference = () => tomas.page.$eval('nav[aria-label="Queue"] [aria-current="true"]', (e) => e.getAttribute("data-reference")!);
+  await tomas.open("/p/TIX/intake");
+  await tomas.page.waitForSelector("article h2");
+  const first = await reference();
+  await ines.open("/p/TIX/intake");
+  await ines.reads("Tomas Kerr is reading it", `nav[aria-label="Queue"] [data-reference="${first}"]`);
+  await tomas.keys("t");
+  await tomas.fill("Where, and with what?", "Gate 2 in the workshop");
+  await tomas.click('::-p-xpath(//label[contains(., "did not happen")]/input)');
+  await tomas.press("Keep it");
+  await tomas.reads("Nobody could make it happen.", "article");
+  await tomas.reads("look again on a day", "article");
+  await tomas.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await tomas.keys("x", "ArrowDown", "x");
+  await tomas.reads("2 selected");
+  await tomas.keys("a");
+  await tomas.click('::-p-xpath(//label[contains(., "one item for all of them")]/input)');
+  await tomas.page.keyboard.down("Control");
+  await tomas.keys("Enter");
+  await tomas.page.keyboard.up("Control");
+  await tomas.reads("2 reports are accepted.");
+  await tomas.press("Undo");
+  await tomas.reads("Undone.");
+  await tomas.reads(first, 'nav[aria-label="Queue"]');
+});

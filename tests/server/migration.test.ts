@@ -7,6 +7,10 @@ import { migrate } from "drizzle-orm/node-postgres/migrator";
 import { Client } from "pg";
 import { database } from "@/db/connection";
 import { migrateDatabase } from "@/db/migrate";
+import { formFaults } from "@/core/intake/form";
+import { publicForm, submitForm } from "@/server/intake/forms";
+import { undoVerdict } from "@/server/intake/judge";
+import { privateFile, readPrivatePage } from "@/server/intake/private-page";
 import { checkItems } from "@/server/item/check";
 import { loadWorkflows } from "@/server/workflow/load";
 import { send } from "./setup/board";
@@ -16,7 +20,8 @@ givenTestDatabase(BARE);
 
 const MIGRATIONS = path.join(process.cwd(), "src/db/migrations");
 const LEAD = { personId: "una", name: "Una Marsh", administrator: true };
-const ITEM = randomUUID();
+const [ITEM, REPORT, VERDICT] = [randomUUID(), randomUUID(), randomUUID()];
+const TOKEN = "old-token-old-token-old-token-ab";
 
 /** The schema as it was after so many migrations. */
 async function migrateTo(client: Client, steps: number): Promise<void> {
@@ -47,6 +52,11 @@ test("every migration runs on a database with data, and nothing of it is lost", 
     insert into item_event (item_id, seq, at, actor_id, cause, command_id, kind, new) values ('${ITEM}', 1, '2026-03-02T08:00:00Z', null, 'demo', '${randomUUID()}', 'created',
       '{"projectId":"old","number":1,"parentId":null,"stateId":"s-todo","stateKind":"unstarted","rank":"a0","title":"Paint the pier","description":"","typeId":"job","severity":null,"priority":"normal","classOfService":"standard","origin":"planned","estimate":null,"teamId":null,"assigneeId":null,"reviewerId":null,"place":null,"howToTest":null,"dueOn":null}');
     insert into stay (item_id, entered_seq, state_id, kind, entered_at) values ('${ITEM}', 1, 's-todo', 'unstarted', '2026-03-02T08:00:00Z');
+    insert into report (id, project_id, reference, token, title, happened, reproduce, place, mail, status, parked_until, received_at, version)
+      values ('${REPORT}', 'old', 'R-OLD', '${TOKEN}', 'Pier is grey', 'It was white.', '', 'Outer Pier', 'p@post.saltmarsh.example', 'parked', '2999-01-01', '2026-03-01T08:00:00Z', 2);
+    insert into report_picture (report_id, media_type, content) values ('${REPORT}', 'image/png', '\\x89504e470d0a1a0a');
+    insert into report_verdict (id, report_id, verdict, before, after, by_id, at) values ('${VERDICT}', '${REPORT}', '{"kind":"park","until":"2999-01-01"}',
+      '{"status":"unjudged","itemId":null,"parkedUntil":null,"declineReason":null}', '{"status":"parked","itemId":null,"parkedUntil":"2999-01-01","declineReason":null}', 'una', '2026-03-01T09:00:00Z');
   `);
   await client.end();
 
@@ -62,4 +72,14 @@ test("every migration runs on a database with data, and nothing of it is lost", 
   await expect(start({})).rejects.toThrow("This move says why.");
   expect((await start({ reason: "The paint is here." })).card.stateId).toBe("s-doing");
   expect((await checkItems()).findings).toEqual([]);
+
+  // Its report keeps picture, parking and a verdict that can be undone; the project's one page is a form now.
+  const page = await readPrivatePage(TOKEN);
+  expect(page).toMatchObject({ reference: "R-OLD", wrote: { place: "Outer Pier" }, files: [{ name: "picture", picture: true }], status: { headline: "Put aside for now" } });
+  expect((await privateFile(TOKEN, page.files[0].id)).content.toString("hex")).toBe("89504e470d0a1a0a");
+  expect(await undoVerdict(LEAD, REPORT, VERDICT)).toMatchObject({ status: "unjudged" });
+  const { definition, open } = await publicForm("OLD", "report");
+  expect([open, formFaults(definition)]).toEqual([true, []]);
+  const { token } = await submitForm("OLD", "report", { title: ["New"], happened: ["Something."], mail: ["n@post.saltmarsh.example"] }, []);
+  expect((await readPrivatePage(token)).title).toBe("New");
 });

@@ -9,15 +9,17 @@ import type { FormsView } from "./forms-screen";
 import { Sheet } from "./report-form";
 
 type Form = FormsView["forms"][number];
+/** What is typed and not stored yet, and the version of the form that it began with. */
+export type FormDraft = Pick<Form, "definition" | "slug" | "version">;
 type Change = Partial<Pick<Form, "definition" | "slug" | "open" | "embeddable">>;
 
 const OWN_KINDS: QuestionKind[] = ["short text", "long text", "one of", "several of", "yes or no", "number", "date"];
 const FIELD = "flex flex-col gap-0.5 text-[12px] font-semibold";
 
 /** A form being made: its questions on the left, on the right what whoever fills it in will see, already alive. */
-export function FormBuilder({ form, view, onStore, onRemove }: { form: Form; view: FormsView; /** @throws Problem */ onStore: (change: Change) => Promise<void>; onRemove: () => void }) {
-  const [draft, setDraft] = useState(form.definition);
-  const [slug, setSlug] = useState(form.slug);
+export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { form: Form; view: FormsView; kept: FormDraft | null; onKeep: (draft: FormDraft | null) => void; /** @throws Problem */ onStore: (change: Change, seenVersion: number) => Promise<void>; onRemove: () => void }) {
+  const { definition: draft, slug, version } = kept ?? form;
+  const keep = (change: Partial<FormDraft>) => onKeep({ definition: draft, slug, version, ...change });
   const [open, setOpen] = useState<string | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const changed = JSON.stringify(draft) !== JSON.stringify(form.definition) || slug !== form.slug;
@@ -28,7 +30,7 @@ export function FormBuilder({ form, view, onStore, onRemove }: { form: Form; vie
     window.addEventListener("beforeunload", warn);
     return () => window.removeEventListener("beforeunload", warn);
   }, [changed]);
-  const set = (change: Partial<FormDefinition>) => setDraft((d) => ({ ...d, ...change }));
+  const set = (change: Partial<FormDefinition>) => keep({ definition: { ...draft, ...change } });
   const { questions } = draft;
   const setQuestion = (id: string, change: Partial<FormQuestion>) => set({ questions: questions.map((q) => (q.id === id ? { ...q, ...change } : q)) });
   const move = (id: string, to: number) => {
@@ -45,7 +47,7 @@ export function FormBuilder({ form, view, onStore, onRemove }: { form: Form; vie
   };
   const store = async (change: Change) => {
     try {
-      await onStore(change);
+      await onStore(change, version);
       setProblem(null);
     } catch (error) {
       setProblem(problemOf(error));
@@ -62,7 +64,7 @@ export function FormBuilder({ form, view, onStore, onRemove }: { form: Form; vie
             Store the form
           </button>
           {changed && (
-            <button type="button" className="button button-quiet" onClick={() => (setDraft(form.definition), setSlug(form.slug), setProblem(null))}>
+            <button type="button" className="button button-quiet" onClick={() => (onKeep(null), setProblem(null))}>
               Take my changes back
             </button>
           )}
@@ -77,6 +79,7 @@ export function FormBuilder({ form, view, onStore, onRemove }: { form: Form; vie
             Take it out
           </button>
         </div>
+        {changed && version !== form.version && <p className="border-l-[3px] border-signal bg-signal-soft px-3 py-1.5 text-[13px]">Somebody else has stored this form meanwhile. Yours is still here; take your changes back to see theirs.</p>}
         {(problem || faults.length > 0) && (
           <ul role="alert" className="border-l-[3px] border-alarm bg-alarm-soft px-3 py-1.5 text-[13px]">
             {problem && (
@@ -101,7 +104,7 @@ export function FormBuilder({ form, view, onStore, onRemove }: { form: Form; vie
             Address
             <span className="flex items-center gap-1 font-normal text-ink-soft">
               <span className="whitespace-nowrap font-mono text-[12px]">/report/{view.project.key}/</span>
-              <input className="field" aria-label="Address" maxLength={40} value={slug} onChange={(e) => setSlug(e.target.value.toLowerCase())} />
+              <input className="field" aria-label="Address" maxLength={40} value={slug} onChange={(e) => keep({ slug: e.target.value.toLowerCase() })} />
             </span>
           </label>
           <label className={`${FIELD} col-span-2`}>

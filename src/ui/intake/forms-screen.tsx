@@ -5,7 +5,7 @@ import { FIRST_FORM, type FormDefinition } from "@/core/intake/form";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
 import { useLive } from "@/ui/kit/use-live";
-import { FormBuilder } from "./form-builder";
+import { FormBuilder, type FormDraft } from "./form-builder";
 
 export interface FormsView {
   project: { id: string; key: string; name: string; visibility: string };
@@ -20,6 +20,9 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
   const client = useQueryClient();
   const { key } = initial.project;
   const { data: view } = useQuery({ queryKey: ["forms", key], queryFn: () => request<FormsView>(`/api/projects/${key}/forms`), initialData: initial });
+  // What is typed into a form stays while another is looked at.
+  const [drafts, setDrafts] = useState<Readonly<Record<string, FormDraft | null>>>({});
+  const keep = (id: string, draft: FormDraft | null) => setDrafts((d) => ({ ...d, [id]: draft }));
   const [chosen, setChosen] = useState<string | null>(initial.forms[0]?.id ?? null);
   useLive((message) => {
     if (message.kind === "design" || message.kind === "resync") void client.invalidateQueries({ queryKey: ["forms", key] });
@@ -59,7 +62,7 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
                 <button type="button" aria-current={f.id === form?.id ? "true" : undefined} onClick={() => setChosen(f.id)} className={`block w-full border-b border-line px-4 py-2 text-left ${f.id === form?.id ? "bg-accent-soft shadow-[inset_3px_0_0_var(--accent)]" : "hover:bg-sheet"}`}>
                   <span className="block font-medium leading-snug">{f.definition.title}</span>
                   <span className="flex justify-between gap-2 text-[12.5px] text-ink-soft">
-                    <span>{f.open ? "open" : <b className="font-semibold text-signal-ink">closed</b>}</span>
+                    <span>{drafts[f.id] ? <b className="font-semibold text-accent">not stored yet</b> : f.open ? "open" : <b className="font-semibold text-signal-ink">closed</b>}</span>
                     <span>{f.lately === 1 ? "1 report" : `${f.lately} reports`} in 30 days</span>
                   </span>
                 </button>
@@ -81,11 +84,14 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
         </nav>
         {form ? (
           <FormBuilder
-            key={`${form.id} ${form.version}`}
+            key={form.id}
             form={form}
             view={view}
-            onStore={async (change) => {
-              await send({ kind: "change", id: form.id, seenVersion: form.version, ...change });
+            kept={drafts[form.id] ?? null}
+            onKeep={(draft) => keep(form.id, draft)}
+            onStore={async (change, seenVersion) => {
+              await send({ kind: "change", id: form.id, seenVersion, ...change });
+              keep(form.id, null);
               tellDone(`“${(change.definition ?? form.definition).title}” is stored.`);
             }}
             onRemove={() => tell(remove(form.id, form.definition.title))}
