@@ -137,7 +137,7 @@ export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { f
               </button>
             ))}
             <select aria-label="Add a question of your own" className="field !w-auto" value="" onChange={(e) => e.target.value && add({ id: "own", fills: null, kind: e.target.value as QuestionKind, label: "", help: "", required: false, options: e.target.value === "one of" || e.target.value === "several of" ? ["first", "second"] : [], shownIf: null })}>
-              <option value="">one of your own…</option>
+              <option value="">your own…</option>
               {OWN_KINDS.map((k) => (
                 <option key={k}>{k}</option>
               ))}

@@ -84,6 +84,8 @@ export class Person {
   /** Types into the field with this label, in place of what is there. */
   async fill(label: string, text: string): Promise<void> {
     const field = await this.field<HTMLInputElement>(label);
+    // Away from the edges, where a notice may lie over it for a moment.
+    await field.evaluate((e) => e.scrollIntoView({ block: "center" }));
     await field.click();
     await field.evaluate((e) => e.select());
     await this.page.keyboard.press("Backspace");
