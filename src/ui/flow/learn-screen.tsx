@@ -109,7 +109,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
         </div>
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">
-        <dl className="mb-3 grid grid-cols-2 gap-x-6 gap-y-2 lg:grid-cols-4 xl:grid-cols-8">
+        <dl className="mb-3 grid grid-cols-2 gap-x-4 gap-y-2 md:grid-cols-3 lg:grid-cols-5 xl:grid-cols-9">
           <Figure name="kept the expectation" figure={figure(percent(report.kept.share), "Took longer than the expectation", late.map((f) => f.itemId), report.kept.met === false)} note={expectationWords(report.expectation)} />
           <Figure name="finished" figure={figure(String(report.finished.length), "Finished in the period", finishedIds)} note={`${(report.little.throughput * 7).toFixed(1)} a week`} />
           <Figure name="half took at most" figure={figure(report.percentiles.p50 === null ? "–" : `${report.percentiles.p50} d`, "Took at most this long", report.finished.filter((f) => f.days <= (report.percentiles.p50 ?? 0)).map((f) => f.itemId))} note={report.percentiles.p85 === null ? "" : `85 % at most ${report.percentiles.p85} d`} />
@@ -121,9 +121,9 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
             figure={figure(String(view.unplanned.escaped.reduce((sum, e) => sum + e.ids.length, 0)), "Found in finished work", view.unplanned.escaped.flatMap((e) => e.ids))}
             note={view.unplanned.escaped.length === 0 ? "none in the period" : view.unplanned.escaped.map((e) => `${e.release}: ${e.ids.length}`).join(", ")}
           />
-          <Figure name="promises kept" figure={figure(percent(view.promises.share), "Finished, a promise missed", view.promises.missed)} note={view.promises.share === null ? "nothing was promised" : `${view.promises.missed.length} items missed one, of ${view.promises.decided} promises`} />
+          <Figure name="promises kept" figure={figure(percent(view.promises.share), "Finished, a promise missed", view.promises.missed)} note={view.promises.share === null ? "nothing was promised" : `${view.promises.missed.length} of ${view.promises.decided} missed`} />
           <Figure
-            name="check: Little’s law"
+            name="Little’s law"
             figure={<span className="font-bold">{report.little.gap === null ? "–" : `${report.little.gap >= 0 ? "+" : "−"}${Math.abs(report.little.gap).toFixed(1)}`}</span>}
             note={report.little.averageTime === null ? "nothing finished" : `WIP ${report.little.averageWip.toFixed(1)}, rate × time ${(report.little.throughput * report.little.averageTime).toFixed(1)}`}
           />
@@ -155,7 +155,7 @@ function Figure({ name, figure, note }: { name: string; figure: ReactNode; note:
     <div>
       <dt className="text-[12.5px] text-ink-soft">{name}</dt>
       <dd className="font-display text-[22px] leading-tight">{figure}</dd>
-      <dd className="truncate text-[12px] text-ink-soft" title={note}>
+      <dd className="line-clamp-2 text-[12px] leading-snug text-ink-soft" title={note}>
         {note}
       </dd>
     </div>

@@ -1,6 +1,6 @@
 "use client";
 import { CheckCircle2, CircleDashed, CircleSlash2 } from "lucide-react";
-import { useState, type FormEvent } from "react";
+import { useEffect, useRef, useState, type FormEvent } from "react";
 import type { ReportView } from "@/core/intake/desk-view";
 import { REPRODUCTION_RESULTS, type Reproducible, type ReproductionResult } from "@/core/intake/reproduction";
 import type { VerdictKind } from "@/core/intake/verdict";
@@ -52,7 +52,7 @@ export function ReproductionRecord({ view, now, mayJudge, trying, onTrying, onCh
         )}
       </h3>
       <p className={view.reproducible === "not tried" ? "text-ink-soft" : ""}>{AMOUNTS[view.reproducible]}</p>
-      {trying && <TryForm reportId={view.report.id} change={change} onDone={() => onTrying(false)} />}
+      {trying && <TryForm change={change} onDone={() => onTrying(false)} />}
       {view.tries.length > 0 && (
         <ul className="mt-1 flex flex-col gap-1">
           {view.tries.map((t) => {
@@ -90,13 +90,15 @@ export function ReproductionRecord({ view, now, mayJudge, trying, onTrying, onCh
   );
 }
 
-function TryForm({ reportId, change, onDone }: { reportId: string; change: (body: unknown) => Promise<void>; onDone: () => void }) {
+function TryForm({ change, onDone }: { change: (body: unknown) => Promise<void>; onDone: () => void }) {
   const [tried, setTried] = useState("");
   const [version, setVersion] = useState("");
   const [result, setResult] = useState<ReproductionResult>("happened");
   const [note, setNote] = useState("");
   const [id] = useState(() => crypto.randomUUID());
   const [problem, setProblem] = useState<Problem | null>(null);
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => form.current?.scrollIntoView({ block: "nearest" }), []);
   const send = async (event?: FormEvent) => {
     event?.preventDefault();
     try {
@@ -108,7 +110,7 @@ function TryForm({ reportId, change, onDone }: { reportId: string; change: (body
   };
   return (
     <form
-      key={reportId}
+      ref={form}
       aria-label="I tried it"
       className="my-2 grid grid-cols-[minmax(0,1fr)_140px] gap-2 border-l-[3px] border-accent bg-sheet px-3 py-2 text-[12.5px] font-semibold"
       onSubmit={(e) => void send(e)}
