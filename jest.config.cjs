@@ -11,6 +11,8 @@ const shared = {
 };
 
 module.exports = {
+  // The machine may be busy with other things; a test that hangs is still found.
+  testTimeout: 60_000,
   projects: [
     { ...shared, displayName: "core", testMatch: ["<rootDir>/tests/core/**/*.test.ts", "<rootDir>/tests/reference/**/*.test.ts"] },
     { ...shared, displayName: "server", testMatch: ["<rootDir>/tests/server/**/*.test.ts"] },

@@ -166,6 +166,23 @@ describe("a restricted item", () => {
   });
 });
 
+describe("who only reads", () => {
+  const form = async () => (await readForms(INES, "TIX")).forms[0];
+  test.each<[string, (reportId: string, itemId: string) => Promise<unknown>]>([
+    ["reads no desk", () => readDesk(ARTHUR, "TIX")],
+    ["reads no report", (id) => readReport(ARTHUR, id)],
+    ["reads no forms", () => readForms(ARTHUR, "TIX")],
+    ["changes no form", async () => { const { id, version } = await form(); return editForm(ARTHUR, "TIX", { kind: "change", id, seenVersion: version, open: false }); }],
+    ["judges nothing", (id) => judgeReport(ARTHUR, id, { commandId: randomUUID(), seenVersion: 1, verdict: { kind: "decline", reason: "x" } })],
+    ["takes nothing apart", (id) => takeApart(ARTHUR, id)],
+    ["tries nothing", (id) => recordReproduction(ARTHUR, id, { kind: "tried", id: randomUUID(), try: { tried: "x", version: "", result: "happened", note: "" } })],
+    ["publishes nothing", (_id, itemId) => publishKnown(ARTHUR, itemId, { words: "x" })],
+    ["sets no rules", async () => editRules(ARTHUR, "TIX", { seenVersion: (await loadRules(database(), "tix")).version, triage: (await loadRules(database(), "tix")).triage })],
+  ])("%s", async (_name, attempt) => {
+    expect(await refusalOf(attempt((await sent()).id, await itemIn(NOOR, "Not for everybody")))).toBe("not allowed");
+  });
+});
+
 describe("at the desk", () => {
   test("two see who reads what, until one leaves", async () => {
     const row = await sent();

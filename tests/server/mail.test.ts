@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import { desc, eq } from "drizzle-orm";
 import nodemailer from "nodemailer";
 import { DAY } from "@/core/calendar/instant";
@@ -15,7 +16,7 @@ import { GRACE_MS } from "@/server/mail/write";
 import { consumeOutbox } from "@/worker/consume";
 import { openMailDoor, type MailDoor } from "@/worker/mail-door";
 import { startMailStandIn, type MailStandIn } from "../../standins/mail/server";
-import { move, refusalOf, send } from "./setup/board";
+import { move, refusalOf, send, stateId } from "./setup/board";
 import { ARTHUR, INES, NOOR, TOMAS } from "./setup/people";
 import { accepting, FORM, reportRow, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
@@ -120,6 +121,20 @@ test("mail in, receipt, question, answer by headers, acceptance, question about 
   // Nobody's name, nothing internal, and each reads a page of their own.
   for (const mail of standIn.mailbox.all()) expect(`${mail.from} ${mail.text}`).not.toMatch(/tomas|noor|TIX-\d/i);
   expect(done.text).not.toContain(row.token);
+});
+
+test("an item that is finished by mistake and taken up again at once writes to nobody", async () => {
+  const row = await sent({ mail: ["mistake@post.saltmarsh.example"] });
+  const { itemId } = await verdictOn(row.id, accepting());
+  await sendAll(Date.now() + GRACE_MS);
+  const before = inbox("mistake@post.saltmarsh.example").length;
+  const commandId = randomUUID();
+  await send(NOOR, itemId!, { kind: "move", from: await stateId("Backlog"), to: await stateId("Closed"), answers: { outcome: "declined" } }, commandId);
+  await drain();
+  await send(NOOR, itemId!, { kind: "undo", commandId });
+  await drain();
+  await sendAll(Date.now() + 2 * GRACE_MS);
+  expect(inbox("mistake@post.saltmarsh.example")).toHaveLength(before);
 });
 
 test("undone in time, a verdict's letter is never sent; undone later, it is put right", async () => {

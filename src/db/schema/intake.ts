@@ -204,6 +204,8 @@ export const mailOut = pgTable(
     body: text("body").notNull(),
     /** The verdict that it tells of; taken back with it while it is not sent. */
     verdictId: uuid("verdict_id"),
+    /** The item whose end it tells of; taken back when that does not last. */
+    itemId: uuid("item_id"),
     at: instant("at").notNull(),
     /** When it is tried next. */
     dueAt: instant("due_at").notNull(),

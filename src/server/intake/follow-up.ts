@@ -5,7 +5,7 @@ import { statusForRequester, UNJUDGED } from "@/core/intake/report";
 import { askedDue } from "@/core/intake/triage-rules";
 import { transact, type Transaction } from "@/db/connection";
 import { item, outbox, project, report, reportMessage, reportVerdict, state } from "@/db/schema";
-import { writeToRequester } from "../mail/write";
+import { takeBackEnd, writeToRequester } from "../mail/write";
 import { standingOf } from "./judge";
 import { loadRules } from "./rules";
 
@@ -36,6 +36,7 @@ export async function followItem(tx: Transaction, itemId: string, now: number): 
     const back = await tx.update(report).set(again(now)).where(and(eq(report.status, "parked"), eq(report.parkedItemId, itemId))).returning({ id: report.id, projectId: report.projectId });
     for (const { id, projectId } of back) await tx.insert(outbox).values({ projectId, at: now, kind: "intake", reportId: id });
   }
+  if (changed.stateKind !== "finished") await takeBackEnd(tx, itemId);
   for (const told of await tx.select().from(report).where(eq(report.itemId, itemId))) {
     const { headline, detail } = statusForRequester(told, changed);
     const body = detail ? `${headline}. ${detail}` : headline;
@@ -48,7 +49,7 @@ export async function followItem(tx: Transaction, itemId: string, now: number): 
     if (last?.body === body) continue;
     await tx.insert(reportMessage).values({ reportId: told.id, kind: "progress", body, at: now });
     // Every step stands on their page; the end comes by mail, to all to whom it happened.
-    if (changed.stateKind === "finished") await writeToRequester(tx, told, { kind: "news", text: body, at: now }, { now, followers: true });
+    if (changed.stateKind === "finished") await writeToRequester(tx, told, { kind: "news", text: body, at: now }, { now, itemId, followers: true });
   }
 }
 

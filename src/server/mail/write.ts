@@ -7,19 +7,21 @@ import { mailSettings, pageAddress } from "./settings";
 
 type ReportRow = typeof report.$inferSelect;
 
-/** A verdict's letter waits so long, so that undoing the verdict takes it back unread. */
+/** A letter about a verdict, or about an item's end, waits so long, so that undoing it takes the letter back unread. */
 export const GRACE_MS = 60_000;
 
 interface Writing {
   now: number;
   /** The verdict that the letter tells of. */
   verdictId?: string;
+  /** The item whose end it tells of. */
+  itemId?: string;
   /** Who follows the report is told too. */
   followers?: boolean;
 }
 
 /** Writes to whoever sent a report; the worker sends it. Where no address is known nothing is written. */
-export async function writeToRequester(tx: Transaction, row: ReportRow, told: LetterKind, { now, verdictId, followers = false }: Writing): Promise<void> {
+export async function writeToRequester(tx: Transaction, row: ReportRow, told: LetterKind, { now, verdictId, itemId, followers = false }: Writing): Promise<void> {
   const readers = [{ mail: row.mail, token: row.token }, ...(followers ? await tx.select({ mail: reportFollower.mail, token: reportFollower.token }).from(reportFollower).where(eq(reportFollower.reportId, row.id)) : [])].filter((r) => r.mail !== "");
   if (readers.length === 0) return;
   const [{ name }] = await tx.select({ name: project.name }).from(project).where(eq(project.id, row.projectId));
@@ -31,8 +33,9 @@ export async function writeToRequester(tx: Transaction, row: ReportRow, told: Le
       recipient: r.mail,
       ...letter(told, { projectName: name, reference: row.reference, title: row.title, page: pageAddress(r.token) }),
       verdictId: verdictId ?? null,
+      itemId: itemId ?? null,
       at: now,
-      dueAt: now + (verdictId ? GRACE_MS : 0),
+      dueAt: now + (verdictId || itemId ? GRACE_MS : 0),
     })),
   );
 }
@@ -42,4 +45,9 @@ export async function takeBackLetters(tx: Transaction, verdictId: string): Promi
   const letters = await tx.select({ id: mailOut.id, sentAt: mailOut.sentAt }).from(mailOut).where(eq(mailOut.verdictId, verdictId)).for("update");
   await tx.update(mailOut).set({ failed: "taken back" }).where(and(eq(mailOut.verdictId, verdictId), isNull(mailOut.sentAt), isNull(mailOut.failed)));
   return letters.some((l) => l.sentAt !== null);
+}
+
+/** Takes back what tells of an item's end as far as it is not sent: the item has been taken up again. */
+export async function takeBackEnd(tx: Transaction, itemId: string): Promise<void> {
+  await tx.update(mailOut).set({ failed: "taken back" }).where(and(eq(mailOut.itemId, itemId), isNull(mailOut.sentAt), isNull(mailOut.failed)));
 }

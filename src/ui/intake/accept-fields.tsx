@@ -48,7 +48,7 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
       {choice("Type", value.typeId, desk.types.map((t) => [t.id, t.name]), (typeId) => ({ typeId, ...(typeId === "bug" ? {} : { found: null }) }))}
       {choice("Team", value.teamId ?? "", named("no team", desk.teams), (v) => ({ teamId: v || null }))}
       <Labelled label="Area">
-        <input className="field" list={areas} maxLength={200} value={value.area ?? ""} onChange={(e) => set({ area: e.target.value || null })} />
+        <input className="field" list={areas} maxLength={200} placeholder={several ? "as each report says" : undefined} value={value.area ?? ""} onChange={(e) => set({ area: e.target.value || null })} />
       </Labelled>
       <datalist id={areas}>
         {desk.areas.map((a) => (

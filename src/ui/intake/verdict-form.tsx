@@ -37,7 +37,7 @@ interface Props {
 
 /** What a verdict needs, asked for on the desk itself; what was typed stays until the verdict is stored. */
 export function VerdictForm({ kind, itemId, reason = "", several, desk, view, onVerdict, onCancel }: Props) {
-  const [acceptance, setAcceptance] = useState<Acceptance>(() => firstAcceptance(desk, view));
+  const [acceptance, setAcceptance] = useState<Acceptance>(() => ({ ...firstAcceptance(desk, view), ...(several > 1 ? { area: null } : {}) }));
   const [target, setTarget] = useState(itemId ?? view.similar[0]?.id ?? "");
   const [text, setText] = useState(reason);
   const [until, setUntil] = useState(() => new Date(desk.now + 7 * DAY_MS).toISOString().slice(0, 10));

@@ -1,0 +1,1 @@
+ALTER TABLE "mail_out" ADD COLUMN "item_id" uuid;
