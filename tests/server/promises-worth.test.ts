@@ -17,7 +17,7 @@ import { checkItems } from "@/server/item/check";
 import { readItem } from "@/server/item/read";
 import { itemIn, move, refusalOf, send } from "./setup/board";
 import { ARTHUR, INES, NOOR, TOMAS } from "./setup/people";
-import { accepting, sent } from "./setup/reports";
+import { accepting, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
@@ -61,11 +61,17 @@ describe("promises", () => {
   });
 
   test("the desk tells how long an answer may still take, by a calendar of its own", async () => {
-    await promise(target({ working: true, answerHours: 4, resolveHours: null }));
+    await promise(target({ working: true, answerHours: 4, resolveHours: 40 }));
     await editRules(INES, "TIX", { seenVersion: await version(), calendar: { ...OFFICE_HOURS, holidays: [] } });
     const row = await sent({ title: ["Seat plan empty"] });
     const { queue } = await readDesk(TOMAS, "TIX", row.receivedAt + 1);
-    expect(queue.find((r) => r.id === row.id)?.promise).toMatchObject({ target: "All of it", answer: { standing: expect.stringMatching(/on time/) } });
+    expect(queue.find((r) => r.id === row.id)?.promise).toMatchObject({ target: "All of it", what: "answer", state: { standing: expect.stringMatching(/on time/) } });
+    // A question is a first answer; while it waits the promise stands still, and goes on with what was left.
+    await verdictOn(row.id, { kind: "ask", question: "On which quay?" });
+    const promiseOf = async () => { const desk = await readDesk(TOMAS, "TIX"); return [...desk.queue, ...desk.aside].find((r) => r.id === row.id)?.promise; };
+    expect(await promiseOf()).toMatchObject({ what: "done", state: { standing: "paused" } });
+    await answerQuestion(row.token, "Quay 2.");
+    expect(await promiseOf()).toMatchObject({ what: "done", state: { standing: "on time" } });
   });
 
   test("the kept share is counted among what is decided, and tells the items behind it", async () => {

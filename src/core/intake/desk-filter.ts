@@ -31,7 +31,7 @@ const STANDINGS: readonly [TargetStanding, heading: string][] = [
   ["kept", "Promise kept"],
 ];
 
-const isNear = (row: QueueRow) => row.promise?.answer.standing === "at risk" || row.promise?.answer.standing === "missed";
+const isNear = (row: QueueRow) => row.promise?.state.standing === "at risk" || row.promise?.state.standing === "missed";
 
 /** What the list of the desk shows, in groups; empty groups are left out, so nothing at all means that nothing fits. */
 export function deskGroups({ queue, aside }: Pick<DeskView, "queue" | "aside">, { way, teamId, show, order }: DeskFilter): DeskGroup[] {
@@ -53,7 +53,7 @@ export function deskGroups({ queue, aside }: Pick<DeskView, "queue" | "aside">, 
 
 function byOrder(rows: QueueRow[], order: DeskOrder): DeskGroup[] {
   if (order === "oldest first") return [{ heading: null, rows }];
-  const left = (row: QueueRow) => row.promise?.answer.left ?? Infinity;
+  const left = (row: QueueRow) => row.promise?.state.left ?? Infinity;
   const nearest = rows.toSorted((a, b) => left(a) - left(b) || a.receivedAt - b.receivedAt);
-  return [...STANDINGS.map(([standing, heading]) => ({ heading, rows: nearest.filter((r) => r.promise?.answer.standing === standing) })), { heading: "No promise", rows: nearest.filter((r) => r.promise === null) }];
+  return [...STANDINGS.map(([standing, heading]) => ({ heading, rows: nearest.filter((r) => r.promise?.state.standing === standing) })), { heading: "No promise", rows: nearest.filter((r) => r.promise === null) }];
 }

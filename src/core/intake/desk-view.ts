@@ -20,8 +20,8 @@ export interface QueueRow {
   way: ReportWay;
   teamId: string | null;
   version: number;
-  /** The promise of a first answer, while it has no verdict. */
-  promise: { target: string; answer: TargetState } | null;
+  /** What was promised next about it: a first answer or, once that was given, that it is done. */
+  promise: { target: string; what: "answer" | "done"; state: TargetState } | null;
   /** Who else has it open now, by name. */
   readers: string[];
 }

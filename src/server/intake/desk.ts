@@ -69,7 +69,7 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
     db.select({ reportId: deskPresence.reportId, name: person.name }).from(deskPresence).innerJoin(person, eq(person.id, deskPresence.personId)).innerJoin(report, eq(report.id, deskPresence.reportId)).where(and(eq(report.projectId, project.id), ne(deskPresence.personId, viewer.personId), gte(deskPresence.at, now - PRESENT_MS))),
     otherDesks(viewer),
   ]);
-  const promises = await queuePromises(db, project, queue, types.find((t) => t.id === "bug")?.id ?? types[0]?.id ?? "", now);
+  const promises = await queuePromises(db, project, [...queue, ...aside], types.find((t) => t.id === "bug")?.id ?? types[0]?.id ?? "", now);
   const row = ({ happened: _, parkedFor, ...r }: (typeof queue)[number]): QueueRow => ({
     ...r,
     parkedFor: parkedFor === null ? null : `${project.key}-${parkedFor}`,

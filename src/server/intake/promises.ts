@@ -3,6 +3,7 @@ import type { Instant, Interval } from "@/core/calendar/instant";
 import { WEEK } from "@/core/calendar/instant";
 import { holds } from "@/core/condition/evaluate";
 import { NOTHING_AROUND } from "@/core/condition/facts";
+import type { QueueRow } from "@/core/intake/desk-view";
 import { keptShare, targetState, type ServiceTarget, type TargetState } from "@/core/intake/service-target";
 import { NEW_ITEM } from "@/core/item/new-item";
 import { applyEvent } from "@/core/item/snapshot";
@@ -193,16 +194,28 @@ export async function promiseOf(reader: Reader, viewer: Viewer, project: { id: s
 }
 
 /**
- * The promise of a first answer about reports that have no verdict yet, by report. What such a report would be is asked of the
- * conditions: an unplanned bug of that title and text.
+ * What is promised next about reports that have no item yet, by report: a first answer or, once one was given (a question is
+ * one), that it is done. What such a report would be is asked of the conditions: an unplanned bug of that title and text.
  */
-export async function queuePromises(reader: Reader, project: { id: string; zone: string }, reports: readonly { id: string; title: string; happened: string; receivedAt: Instant }[], typeId: string, now: Instant): Promise<Map<string, { target: string; answer: TargetState }>> {
+export async function queuePromises(reader: Reader, project: { id: string; zone: string }, reports: readonly { id: string; title: string; happened: string; receivedAt: Instant }[], typeId: string, now: Instant): Promise<Map<string, NonNullable<QueueRow["promise"]>>> {
   const rules = await loadRules(reader, project.id);
-  const found = new Map<string, { target: string; answer: TargetState }>();
+  const found = new Map<string, NonNullable<QueueRow["promise"]>>();
+  if (rules.targets.length === 0 || reports.length === 0) return found;
+  const ids = reports.map((r) => r.id);
+  const answered = new Map((await reader.select({ id: reportVerdict.reportId, at: min(reportVerdict.at) }).from(reportVerdict).where(and(inArray(reportVerdict.reportId, ids), isNull(reportVerdict.undoneAt))).groupBy(reportVerdict.reportId)).map((v) => [v.id, v.at]));
+  const messages = await reader
+    .select({ reportId: reportMessage.reportId, kind: reportMessage.kind, at: reportMessage.at })
+    .from(reportMessage)
+    .where(and(inArray(reportMessage.reportId, ids), inArray(reportMessage.kind, ["question", "answer"]), isNull(reportMessage.takenBackAt)))
+    .orderBy(asc(reportMessage.id));
   for (const r of reports) {
     const would = applyEvent(null, { kind: "created", itemId: r.id, seq: 1, at: r.receivedAt, actorId: null, cause: "verdict", commandId: r.id, new: { ...NEW_ITEM, projectId: project.id, number: 0, typeId, title: r.title, description: r.happened, origin: "unplanned", stateId: "", stateKind: "unstarted", rank: "" } });
     const target = rules.targets.find((t) => holds(t.condition, { ...NOTHING_AROUND, item: would }, { personId: null, teamIds: [], now, zone: project.zone }));
-    if (target?.answerHours) found.set(r.id, { target: target.name, answer: targetState(target.answerHours, target.working, { since: r.receivedAt, metAt: null, paused: [] }, { calendar: rules.calendar, zone: project.zone, now }) });
+    const what = answered.has(r.id) ? "done" : "answer";
+    const hours = what === "done" ? target?.resolveHours : target?.answerHours;
+    if (!target || !hours) continue;
+    const paused = pauses(messages.filter((m) => m.reportId === r.id));
+    found.set(r.id, { target: target.name, what, state: targetState(hours, target.working, { since: r.receivedAt, metAt: null, paused }, { calendar: rules.calendar, zone: project.zone, now }) });
   }
   return found;
 }

@@ -47,7 +47,7 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
   const selected = rows.filter((r) => marked.has(r.id));
   const several = selected.length > 1;
   const leftMs = workLeft(desk.took, desk.queue.length);
-  const missed = desk.queue.filter((r) => r.promise?.answer.standing === "missed").length;
+  const missed = desk.queue.filter((r) => r.promise?.state.standing === "missed").length;
   const nextId = rows[rows.findIndex((r) => r.id === openId) + 1]?.id;
   useEffect(() => {
     if (nextId) bringNear(nextId);
