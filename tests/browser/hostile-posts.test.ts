@@ -82,7 +82,8 @@ const LARGE: typeof HOSTILE = [
 const EVERY = 25;
 
 test(`of ${POSTS} hostile posts none leaves a row, none brings the product down, and the honest one between them gets through`, async () => {
-  const tables = ["report", "report_file", "mail_out", "report_message", "item"];
+  // What the worker does about the demo's own questions meanwhile is left out.
+  const tables = ["report", "report_file", "mail_out where subject like 'Received%'", "report_message where kind <> 'reminder'", "item"];
   const before = await Promise.all(tables.map(count));
   const wrong: string[] = [];
   let honest: Promise<Response> | null = null;
@@ -104,7 +105,7 @@ test(`of ${POSTS} hostile posts none leaves a row, none brings the product down,
   const { reference } = (await answer.json()) as { reference: string };
   expect(await query(`select reference, title, mail, status, way from report where mail = '${HONEST.mail}'`)).toEqual([{ reference, title: HONEST.title, mail: HONEST.mail, status: "unjudged", way: "form" }]);
   // One report and its receipt, nothing else.
-  expect(await Promise.all(tables.map(count))).toEqual(before.map((n, i) => n + (tables[i] === "report" || tables[i] === "mail_out" ? 1 : 0)));
+  expect(await Promise.all(tables.map(count))).toEqual(before.map((n, i) => n + (tables[i] === "report" || tables[i].startsWith("mail_out") ? 1 : 0)));
 });
 
 test("a flood from one address is stopped at its twelfth, a flood from everywhere at the form's own limit; afterwards an honest one gets through", async () => {

@@ -98,7 +98,8 @@ function TryForm({ change, onDone }: { change: (body: unknown) => Promise<void>;
   const [id] = useState(() => crypto.randomUUID());
   const [problem, setProblem] = useState<Problem | null>(null);
   const form = useRef<HTMLFormElement>(null);
-  useEffect(() => form.current?.scrollIntoView({ block: "nearest" }), []);
+  // In newer browsers it gives a promise, which must not be taken for what cleans up.
+  useEffect(() => void form.current?.scrollIntoView({ block: "nearest" }), []);
   const send = async (event?: FormEvent) => {
     event?.preventDefault();
     try {
