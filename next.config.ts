@@ -19,7 +19,7 @@ const config: NextConfig = {
       { source: "/embed/:path*", headers: [...COMMON, { key: "Content-Security-Policy", value: `${POLICY}; frame-ancestors *` }] },
       { source: "/((?!embed/).*)", headers: [...COMMON, { key: "X-Frame-Options", value: "DENY" }, { key: "Content-Security-Policy", value: `${POLICY}; frame-ancestors 'none'` }] },
       // Files from outside: nothing in them may run, wherever they are opened.
-      ...["/api/public/pages/:token/files/:file", "/api/reports/:id/files/:file"].map((source) => ({ source, headers: [{ key: "Content-Security-Policy", value: "default-src 'none'; sandbox; frame-ancestors 'none'" }] })),
+      { source: "/api/:path*/files/:file", headers: [{ key: "Content-Security-Policy", value: "default-src 'none'; sandbox; frame-ancestors 'none'" }] },
     ];
   },
 };

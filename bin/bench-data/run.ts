@@ -8,7 +8,7 @@ import { closeDatabase, database, databaseUrl, pool } from "@/db/connection";
 import { migrateDatabase } from "@/db/migrate";
 import { item, project as projectTable } from "@/db/schema";
 import { mostSimilar, VERY_ALIKE } from "@/core/intake/similarity";
-import { likelyItems } from "@/server/intake/candidates";
+import { likelyItems, textOfCandidate } from "@/server/intake/candidates";
 import { LABELLED_PAIRS } from "@demo/words/pairs";
 import { judgeSimilarity } from "./similar-pairs";
 import { promises, PROMISES } from "./service-targets";
@@ -114,7 +114,7 @@ async function similarTimes(): Promise<number> {
   const one = async (i: number) => {
     const { one: text } = LABELLED_PAIRS[i % LABELLED_PAIRS.length];
     const found = await likelyItems(LEAD, project, text);
-    mostSimilar({ id: "", ...text }, found.map((c) => ({ id: c.id, title: c.title, body: c.description, place: c.place })), 6);
+    mostSimilar({ id: "", ...text }, found.map(textOfCandidate), 6);
   };
   await timed(20, one);
   return p95(await timed(200, one));

@@ -98,9 +98,7 @@ test("by keyboard alone: choose, add, reorder, change the rail, connect, take ou
   expect((await names())[2]).toBe("Working");
   await ines.keys("ArrowDown");
   await ines.page.waitForFunction(() => (document.querySelector("[data-inspects] select") as HTMLSelectElement).value === "waiting");
-  await ines.page.keyboard.down("Alt");
-  await ines.keys("ArrowRight");
-  await ines.page.keyboard.up("Alt");
+  await ines.chord("Alt", "ArrowRight");
   await ines.page.waitForFunction(() => [...document.querySelectorAll(".react-flow__node")].length > 0);
   expect((await names())[3]).toBe("Working");
   await ines.keys("c");
@@ -108,9 +106,7 @@ test("by keyboard alone: choose, add, reorder, change the rail, connect, take ou
   await ines.keys("ArrowLeft", "ArrowLeft", "Enter");
   await ines.page.waitForSelector('[data-inspects^="Back to Ready"]');
   for (let n = 0; n < 4; n++) {
-    await ines.page.keyboard.down("Control");
-    await ines.keys("z");
-    await ines.page.keyboard.up("Control");
+    await ines.chord("Control", "z");
   }
   await ines.page.waitForFunction((n) => document.querySelectorAll(".react-flow__node").length === n, {}, before.length);
   expect(await names()).toEqual(before);

@@ -48,9 +48,7 @@ test("a bug found in work that is being built becomes a part of that work, by ke
   await tomas.keys("a");
   await tomas.click('::-p-xpath(//label[contains(., "still being built")]/input)');
   await tomas.fill("Hours to mend it", "3");
-  await tomas.page.keyboard.down("Control");
-  await tomas.keys("Enter");
-  await tomas.page.keyboard.up("Control");
+  await tomas.chord("Control", "Enter");
   await tomas.reads(/is accepted as TIX-\d+/);
   await tomas.press("Undo");
   await tomas.reads("Undone.");
@@ -111,15 +109,11 @@ test("a form is made with questions of one's own, put in order, tried, opened, f
   const handle = await ines.page.waitForSelector('button[aria-label^="Move “Which boat?”"]');
   await handle!.focus();
   const up = async () => {
-    await ines.page.keyboard.down("Alt");
-    await ines.keys("ArrowUp");
-    await ines.page.keyboard.up("Alt");
+    await ines.chord("Alt", "ArrowUp");
   };
   await up();
   await ines.reads("It depends on a question that does not come before it.");
-  await ines.page.keyboard.down("Alt");
-  await ines.keys("ArrowDown");
-  await ines.page.keyboard.up("Alt");
+  await ines.chord("Alt", "ArrowDown");
   // What is not stored stays while another form is looked at.
   await ines.press("Travelling as a group");
   await ines.reads("not stored yet", 'nav[aria-label="Forms of the project"]');
@@ -164,9 +158,7 @@ test("two triagers see each other; several reports become one item; what was tri
   await tomas.reads("2 selected");
   await tomas.keys("a");
   await tomas.click('::-p-xpath(//label[contains(., "one item for all of them")]/input)');
-  await tomas.page.keyboard.down("Control");
-  await tomas.keys("Enter");
-  await tomas.page.keyboard.up("Control");
+  await tomas.chord("Control", "Enter");
   await tomas.reads("2 reports are accepted.");
   await tomas.press("Undo");
   await tomas.reads("Undone.");

@@ -56,9 +56,7 @@ test("the triager opens the desk, reads the oldest first, asks; the requester an
   await triager.keys("q");
   await triager.page.waitForSelector("form textarea");
   await triager.page.keyboard.type("Which of the two gates was it?");
-  await triager.page.keyboard.down("Control");
-  await triager.keys("Enter");
-  await triager.page.keyboard.up("Control");
+  await triager.chord("Control", "Enter");
   await triager.reads(/is asked\./);
   await requester.page.reload();
   await requester.reads("Which of the two gates was it?");
@@ -79,9 +77,7 @@ test("it is accepted into the backlog by keyboard, can be undone, and is accepte
     await triager.choose("It is needed", "this week");
     await triager.click('::-p-xpath(//fieldset[contains(., "Owner")]//label[contains(., "Noor Bakri")]/input)');
     await triager.choose("Where to", "top of the backlog");
-    await triager.page.keyboard.down("Control");
-    await triager.keys("Enter");
-    await triager.page.keyboard.up("Control");
+    await triager.chord("Control", "Enter");
     await triager.page.waitForFunction((t: string) => !document.querySelector<HTMLElement>('nav[aria-label="Queue"]')!.innerText.includes(t), {}, TITLE);
     await triager.reads(/is accepted as TIX-\d+/);
   };
@@ -150,9 +146,7 @@ test("parked, merged and declined reports leave the queue, each by one key, and 
     await triager.keys(key);
     await triager.page.waitForSelector("form[aria-label]");
     if (fill) await triager.page.keyboard.type(fill);
-    await triager.page.keyboard.down("Control");
-    await triager.keys("Enter");
-    await triager.page.keyboard.up("Control");
+    await triager.chord("Control", "Enter");
     await triager.page.waitForFunction((n: number) => document.querySelector("h1 + p")!.textContent!.startsWith(`${n} `), {}, before - 1);
     await triager.page.evaluate(() => (document.activeElement as HTMLElement)?.blur());
     await triager.keys("u");

@@ -57,9 +57,7 @@ const statusOf = async () => new Map((await statuses()).map((r) => [r.id, r.stat
 const open = () => tomas.text("article h2");
 
 async function confirm(): Promise<void> {
-  await tomas.page.keyboard.down("Control");
-  await tomas.keys("Enter");
-  await tomas.page.keyboard.up("Control");
+  await tomas.chord("Control", "Enter");
 }
 
 test("twenty reports are judged by keys alone; each ends where its verdict says, and its requester is told", async () => {

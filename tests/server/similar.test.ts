@@ -4,7 +4,7 @@ import { REPORT_EVENT } from "@/core/formats/report-event";
 import { mostSimilar } from "@/core/intake/similarity";
 import { database } from "@/db/connection";
 import { mailOut, project, report } from "@/db/schema";
-import { likelyItems, rarest } from "@/server/intake/candidates";
+import { likelyItems, rarest, textOfCandidate } from "@/server/intake/candidates";
 import { readDesk } from "@/server/intake/desk";
 import { LABELLED_PAIRS } from "@demo/words/pairs";
 import { itemIn } from "./setup/board";
@@ -35,7 +35,7 @@ describe("candidates", () => {
     for (const [i, { one }] of same.entries()) {
       const found = await likelyItems(TOMAS, project_, one);
       expect(found.length).toBeLessThanOrEqual(360);
-      const best = mostSimilar({ id: "", ...one }, found.map((c) => ({ id: c.id, title: c.title, body: c.description, place: c.place })), 6);
+      const best = mostSimilar({ id: "", ...one }, found.map(textOfCandidate), 6);
       if (best.some((b) => b.id === ids[i])) shown += 1;
     }
     // The figures of the whole set are in docs/benchmarks.md; here titles alone, among all of the demo's items.

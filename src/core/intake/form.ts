@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { parseIsoDate } from "@/core/calendar/zone";
+import { plainText } from "@/core/formats/plain-text";
 
 export const QUESTION_KINDS = ["short text", "long text", "one of", "several of", "yes or no", "number", "date", "mail", "files"] as const;
 export type QuestionKind = (typeof QUESTION_KINDS)[number];
@@ -128,8 +129,6 @@ export interface ReadForm {
 }
 
 const MAIL = z.email();
-// Everything below a space but the line feed and the tab.
-const CONTROL = /[\u0000-\u0008\u000b-\u001f\u007f]/g;
 
 /**
  * Reads what a form sent. What was not asked is left out, whatever was sent for it; each fault stands at its question.
@@ -139,7 +138,7 @@ export function readForm(form: Pick<FormDefinition, "questions">, raw: RawAnswer
   const read: ReadForm = { report: { title: "", happened: "", reproduce: "", place: "", mail: "" }, answers: [], errors: [] };
   for (const q of shownQuestions(form.questions, raw)) {
     if (q.kind === "files") continue;
-    const given = (raw[q.id] ?? []).map((v) => v.replaceAll("\r\n", "\n").replace(CONTROL, "").trim()).filter(Boolean);
+    const given = (raw[q.id] ?? []).map((v) => plainText(v).trim()).filter(Boolean);
     const value = q.kind === "several of" ? given.join(", ") : (given[0] ?? "");
     const message = value === "" ? (q.required ? missing(q) : null) : faultOf(q, value, given);
     if (message) read.errors.push({ field: q.id, message });

@@ -1,4 +1,5 @@
 import { and, eq, isNull, sql, type SQL } from "drizzle-orm";
+import type { Text } from "@/core/intake/similarity";
 import { database } from "@/db/connection";
 import { item, state } from "@/db/schema";
 import { seesItem } from "../people/access";
@@ -15,6 +16,9 @@ export interface Candidate {
   stateKind: string;
   outcome: string | null;
 }
+
+/** A candidate as the core compares it. */
+export const textOfCandidate = ({ id, title, description, place }: Candidate): Text => ({ id, title, body: description, place });
 
 /** So many are held against the text at most. */
 const BY_WORDS = 300;

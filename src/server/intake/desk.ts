@@ -11,7 +11,7 @@ import type { Viewer } from "../people/viewer";
 import { loadReleases, loadSprints } from "../plan/boxes";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
-import { likelyItems } from "./candidates";
+import { likelyItems, textOfCandidate } from "./candidates";
 import { isPicture } from "./file";
 import { queuePromises } from "./promises";
 import { loadRules } from "./rules";
@@ -69,7 +69,7 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
     db.select({ reportId: deskPresence.reportId, name: person.name }).from(deskPresence).innerJoin(person, eq(person.id, deskPresence.personId)).innerJoin(report, eq(report.id, deskPresence.reportId)).where(and(eq(report.projectId, project.id), ne(deskPresence.personId, viewer.personId), gte(deskPresence.at, now - PRESENT_MS))),
     otherDesks(viewer),
   ]);
-  const promises = await queuePromises(db, project, [...queue, ...aside], types.find((t) => t.id === "bug")?.id ?? types[0]?.id ?? "", now);
+  const promises = await queuePromises(db, rules, project, [...queue, ...aside], types.find((t) => t.id === "bug")?.id ?? types[0]?.id ?? "", now);
   const row = ({ happened: _, parkedFor, ...r }: (typeof queue)[number]): QueueRow => ({
     ...r,
     parkedFor: parkedFor === null ? null : `${project.key}-${parkedFor}`,
@@ -218,7 +218,7 @@ const textOf = (r: Pick<Open, "id" | "title" | "happened" | "place">): Text => (
 async function similarItems(viewer: Viewer, project: { id: string; key: string; nextItemNumber: number }, open: Open): Promise<SimilarItem[]> {
   const candidates = await likelyItems(viewer, project, { title: open.title, body: open.happened });
   const byId = new Map(candidates.map((c) => [c.id, c]));
-  return mostSimilar(textOf(open), candidates.map((c) => ({ id: c.id, title: c.title, body: c.description, place: c.place ?? undefined })), SHOWN).map(({ id, score, reasons }) => {
+  return mostSimilar(textOf(open), candidates.map(textOfCandidate), SHOWN).map(({ id, score, reasons }) => {
     const c = byId.get(id)!;
     return { id, key: `${project.key}-${c.number}`, title: c.title, stateName: c.stateName, finished: c.stateKind === "finished", outcome: c.outcome, score, reasons };
   });

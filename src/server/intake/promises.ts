@@ -103,8 +103,10 @@ export async function keptPromises(viewer: Viewer, project: { id: string; key: s
   const items = await promisedItems(viewer, project, await loadRules(database(), project.id), period.from, now);
   const finished = items.filter((i) => i.finished && i.finishedAt >= period.from && i.finishedAt < period.to).map((i) => i.row);
   const states = finished.flatMap((r) => [r.answer, r.resolve].filter((s): s is TargetState => s !== null));
-  return { share: keptShare(states), decided: states.length, missed: finished.filter((r) => r.answer?.standing === "missed" || r.resolve?.standing === "missed").map((r) => r.itemId) };
+  return { share: keptShare(states), decided: states.length, missed: finished.filter(isMissed).map((r) => r.itemId) };
 }
+
+const isMissed = ({ answer, resolve }: ItemPromise) => answer?.standing === "missed" || resolve?.standing === "missed";
 
 /** Less is more urgent: the least time left among what is still open. */
 function urgency({ answer, resolve }: ItemPromise): number {
@@ -114,8 +116,7 @@ function urgency({ answer, resolve }: ItemPromise): number {
 
 function keptOf(target: string, rows: readonly PromiseRow[]): PromisesView["kept"][number] {
   const of = (which: "answer" | "resolve") => rows.flatMap((r) => r[which] ?? []);
-  const missed = rows.filter((r) => r.answer?.standing === "missed" || r.resolve?.standing === "missed");
-  return { target, answered: keptShare(of("answer")), resolved: keptShare(of("resolve")), items: rows.length, missedIds: missed.map((r) => r.itemId) };
+  return { target, answered: keptShare(of("answer")), resolved: keptShare(of("resolve")), items: rows.length, missedIds: rows.filter(isMissed).map((r) => r.itemId) };
 }
 
 interface Course {
@@ -197,12 +198,11 @@ export async function promiseOf(reader: Reader, viewer: Viewer, project: { id: s
  * What is promised next about reports that have no item yet, by report: a first answer or, once one was given (a question is
  * one), that it is done. What such a report would be is asked of the conditions: an unplanned bug of that title and text.
  */
-export async function queuePromises(reader: Reader, project: { id: string; zone: string }, reports: readonly { id: string; title: string; happened: string; receivedAt: Instant }[], typeId: string, now: Instant): Promise<Map<string, NonNullable<QueueRow["promise"]>>> {
-  const rules = await loadRules(reader, project.id);
+export async function queuePromises(reader: Reader, rules: IntakeRules, project: { id: string; zone: string }, reports: readonly { id: string; title: string; happened: string; receivedAt: Instant }[], typeId: string, now: Instant): Promise<Map<string, NonNullable<QueueRow["promise"]>>> {
   const found = new Map<string, NonNullable<QueueRow["promise"]>>();
   if (rules.targets.length === 0 || reports.length === 0) return found;
   const ids = reports.map((r) => r.id);
-  const answered = new Map((await reader.select({ id: reportVerdict.reportId, at: min(reportVerdict.at) }).from(reportVerdict).where(and(inArray(reportVerdict.reportId, ids), isNull(reportVerdict.undoneAt))).groupBy(reportVerdict.reportId)).map((v) => [v.id, v.at]));
+  const answered = new Set((await reader.selectDistinct({ id: reportVerdict.reportId }).from(reportVerdict).where(and(inArray(reportVerdict.reportId, ids), isNull(reportVerdict.undoneAt)))).map((v) => v.id));
   const messages = await reader
     .select({ reportId: reportMessage.reportId, kind: reportMessage.kind, at: reportMessage.at })
     .from(reportMessage)

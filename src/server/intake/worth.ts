@@ -8,7 +8,7 @@ import type { OwnField } from "@/core/item/own-field";
 import { ranksBetween } from "@/core/item/rank";
 import { isRefusal, refuse } from "@/core/workflow/refusal";
 import { database, transact, type Reader } from "@/db/connection";
-import { item, itemScore, itemType, itemVote, report, reportFollower } from "@/db/schema";
+import { item, itemScore, itemType, itemVote } from "@/db/schema";
 import { recordCommand } from "../item/command";
 import { moveNeeds } from "../item/move-needs";
 import { loadOwnFields } from "../item/own-fields";
@@ -19,6 +19,7 @@ import { enterProject, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
 import { loadRules } from "./rules";
+import { toldOf } from "./told";
 
 export interface WorthRow {
   itemId: string;
@@ -61,17 +62,15 @@ export async function readWorth(viewer: Viewer, projectKey: string): Promise<Wor
   const none = ids.length === 0;
   const scores = none ? [] : await db.select().from(itemScore).where(inArray(itemScore.itemId, ids));
   const votes = none ? [] : await db.select({ itemId: itemVote.itemId, n: count(), mine: sql<boolean>`bool_or(${itemVote.personId} = ${viewer.personId})` }).from(itemVote).where(inArray(itemVote.itemId, ids)).groupBy(itemVote.itemId);
-  // Each report counts, and each who said that it happens to them too.
-  const reports = none ? [] : await db.select({ itemId: report.itemId, n: sql<number>`(count(distinct ${report.id}) + count(${reportFollower.id}))::int` }).from(report).leftJoin(reportFollower, eq(reportFollower.reportId, report.id)).where(inArray(report.itemId, ids)).groupBy(report.itemId);
+  const told = await toldOf(db, ids);
   const scoreBy = new Map(scores.map((s) => [s.itemId, s.scores]));
   const voteBy = new Map(votes.map((v) => [v.itemId, v]));
-  const reportBy = new Map(reports.map((r) => [r.itemId, r.n]));
   return {
     project: { id: project.id, key: project.key, name: project.name },
     model: rules.scoring,
     version: rules.version,
     rows: rows.map((row, i) => {
-      const request = scoredOf(row, rules.scoring, ownFields, scoreBy.get(row.id) ?? {}, (voteBy.get(row.id)?.n ?? 0) + (reportBy.get(row.id) ?? 0));
+      const request = scoredOf(row, rules.scoring, ownFields, scoreBy.get(row.id) ?? {}, (voteBy.get(row.id)?.n ?? 0) + (told.get(row.id) ?? 0));
       return { itemId: row.id, key: `${project.key}-${row.number}`, title: row.title, typeId: row.typeId, place: i + 1, voted: voteBy.get(row.id)?.mine === true, request, parts: scoreOf(rules.scoring, request) };
     }),
     numbers: ownFields.filter((f) => f.removedAt === null && (f.kind === "number" || f.kind === "computed")).map(({ id, name }) => ({ id, name })),

@@ -11,12 +11,13 @@ import { zigzag, type Zigzag } from "@/core/flow/zigzag";
 import { daysTouched } from "@/core/calendar/zone";
 import { transitionsFrom, stateOf, type Transition } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
-import { block, comment, item, itemEvent, itemLink, person, project, report, reportFollower, state, stay } from "@/db/schema";
+import { block, comment, item, itemEvent, itemLink, person, project, report, state, stay } from "@/db/schema";
 import { enterProject, seesItem, visibleTo } from "../people/access";
 import { roster, type RosterPerson } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { knownAs } from "../intake/known";
 import { promiseOf, type ItemPromise } from "../intake/promises";
+import { toldOf } from "../intake/told";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
 import { loadReleases, loadSprints } from "../plan/boxes";
@@ -68,7 +69,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   const [row] = await db.select().from(item).where(and(eq(item.projectId, access.project.id), eq(item.number, Number(number)), seesItem(db, viewer)));
   if (!row) throw notFound("item");
   const snapshot = snapshotOf(row);
-  const [types, people, events, comments, children, links, reports, stays, blocks, parent, sprints, releases, ownFields] = await Promise.all([
+  const [types, people, events, comments, children, links, reports, stays, blocks, parent, sprints, releases, ownFields, told, known] = await Promise.all([
     projectTypes(db, access.project.id),
     roster(db, access.project.id),
     db.select({ event: itemEvent, who: person.name }).from(itemEvent).leftJoin(person, eq(person.id, itemEvent.actorId)).where(eq(itemEvent.itemId, row.id)).orderBy(desc(itemEvent.seq)),
@@ -84,8 +85,9 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     loadSprints(db, access.project.id),
     loadReleases(db, access.project.id),
     loadOwnFields(db, access.project.id),
+    access.may("read intake") ? toldOf(db, [row.id]) : null,
+    knownAs(row.id),
   ]);
-  const following = reports.length === 0 ? 0 : await db.$count(reportFollower, inArray(reportFollower.reportId, reports.map((r) => r.id)));
   const typeOf = (id: string) => types.types.find((t) => t.id === id)!;
   const workflowOfType = (id: string) => types.workflows.find((w) => w.id === typeOf(id).workflowId)!;
   const workflow = workflowOfType(row.typeId);
@@ -148,8 +150,8 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       stateName: names.state(l.stateId),
     })),
     reports,
-    told: reports.length + following,
-    knownAs: await knownAs(row.id),
+    told: told?.get(row.id) ?? 0,
+    knownAs: known,
     zigzag: zigzag(
       history,
       row.withdrawnAt ?? now,

@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { simpleParser, type ParsedMail } from "mailparser";
 import type { MailHeaders } from "@/core/formats/mail-text";
+import { plainText } from "@/core/formats/plain-text";
 import { checkFile, MOST_FILES, type CheckedFile } from "../intake/file";
 import { invalid, Refused } from "../refused";
 
@@ -18,9 +19,6 @@ export interface ReadMail {
 }
 
 const LONGEST_HTML = 2 * 1024 * 1024;
-// Everything below a space but the line feed and the tab.
-const CONTROL = /[\u0000-\u0008\u000b-\u001f\u007f]/g;
-const clean = (text: string) => text.replaceAll("\r\n", "\n").replace(CONTROL, "");
 
 /**
  * Reads a mail as RFC 5322 and MIME describe it, and as real programs break it: what can be read is read.
@@ -33,8 +31,8 @@ export async function readMail(raw: Buffer, returnPath: string): Promise<ReadMai
   return {
     messageId: mail.messageId?.slice(0, 300) || `<${createHash("sha256").update(raw).digest("hex")}@nowhere>`,
     sender: (mail.replyTo?.value[0]?.address ?? mail.from?.value[0]?.address ?? returnPath).toLowerCase().slice(0, 200),
-    subject: clean(mail.subject ?? "").slice(0, 300),
-    text: clean(mail.text ?? ""),
+    subject: plainText(mail.subject ?? "").slice(0, 300),
+    text: plainText(mail.text ?? ""),
     headers: headersOf(mail),
     files: filesOf(mail),
   };

@@ -1,5 +1,5 @@
 import { randomBytes } from "node:crypto";
-import { and, eq, isNull } from "drizzle-orm";
+import { and, eq, isNull, type SQL } from "drizzle-orm";
 import { letter, type LetterKind } from "@/core/intake/letters";
 import type { Transaction } from "@/db/connection";
 import { mailOut, project, report, reportFollower } from "@/db/schema";
@@ -43,11 +43,13 @@ export async function writeToRequester(tx: Transaction, row: ReportRow, told: Le
 /** Takes back what tells of a verdict as far as it is not sent. @returns whether something had been sent */
 export async function takeBackLetters(tx: Transaction, verdictId: string): Promise<boolean> {
   const letters = await tx.select({ id: mailOut.id, sentAt: mailOut.sentAt }).from(mailOut).where(eq(mailOut.verdictId, verdictId)).for("update");
-  await tx.update(mailOut).set({ failed: "taken back" }).where(and(eq(mailOut.verdictId, verdictId), isNull(mailOut.sentAt), isNull(mailOut.failed)));
+  await takeBack(tx, eq(mailOut.verdictId, verdictId));
   return letters.some((l) => l.sentAt !== null);
 }
 
 /** Takes back what tells of an item's end as far as it is not sent: the item has been taken up again. */
-export async function takeBackEnd(tx: Transaction, itemId: string): Promise<void> {
-  await tx.update(mailOut).set({ failed: "taken back" }).where(and(eq(mailOut.itemId, itemId), isNull(mailOut.sentAt), isNull(mailOut.failed)));
+export const takeBackEnd = (tx: Transaction, itemId: string): Promise<void> => takeBack(tx, eq(mailOut.itemId, itemId));
+
+async function takeBack(tx: Transaction, which: SQL): Promise<void> {
+  await tx.update(mailOut).set({ failed: "taken back" }).where(and(which, isNull(mailOut.sentAt), isNull(mailOut.failed)));
 }

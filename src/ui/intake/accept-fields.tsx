@@ -15,7 +15,6 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
   const set = (change: Partial<Acceptance>) => onChange({ ...value, ...change });
   const areas = useId();
   const labels = useId();
-  const [more, setMore] = useState(false);
   const [labelText, setLabelText] = useState(value.labels.join(", "));
   const choice = (label: string, current: string, options: Option[], change: (v: string) => Partial<Acceptance>) => (
     <Labelled label={label}>
@@ -63,7 +62,7 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
       )}
       {value.typeId === "bug" && !several && <FoundFields desk={desk} value={value} onChange={onChange} />}
       <Owner desk={desk} value={value.assigneeId} onChange={(assigneeId) => set({ assigneeId })} />
-      <details className="col-span-full" open={more} onToggle={(e) => setMore(e.currentTarget.open)}>
+      <details className="col-span-full">
         <summary className="link w-fit text-[13px]">Class of service, origin, sprint, release, labels, who sees it</summary>
         <div className="mt-2 grid grid-cols-2 gap-x-3 gap-y-2.5 lg:grid-cols-4">
           {choice("Class of service", value.classOfService, same(CLASSES_OF_SERVICE), (v) => ({ classOfService: v as Acceptance["classOfService"] }))}

@@ -80,8 +80,7 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
             {view.deployed.map((d) => (
               <li key={d.key} className="grid grid-cols-[auto_1fr_auto] items-baseline gap-x-2 py-1">
                 {keyLink(d.key)}
-                {!d.samePlace && <span />}
-                {d.samePlace && <span className="text-[12.5px] font-semibold text-signal-ink whitespace-nowrap">same place</span>}
+                <span className="text-[12.5px] font-semibold text-signal-ink whitespace-nowrap">{d.samePlace && "same place"}</span>
                 <span className="text-[12.5px] whitespace-nowrap text-ink-soft">{ago(d.at, desk.now)}</span>
                 <span className="col-span-full truncate" title={d.title}>
                   {d.title}

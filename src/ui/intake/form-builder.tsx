@@ -19,10 +19,15 @@ const FIELD = "flex flex-col gap-0.5 text-[12px] font-semibold";
 /** A form being made: its questions on the left, on the right what whoever fills it in will see, already alive. */
 export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { form: Form; view: FormsView; kept: FormDraft | null; onKeep: (draft: FormDraft | null) => void; /** @throws Problem */ onStore: (change: Change, seenVersion: number) => Promise<void>; onRemove: () => void }) {
   const { definition: draft, slug, version } = kept ?? form;
-  const keep = (change: Partial<FormDraft>) => onKeep({ definition: draft, slug, version, ...change });
+  const differs = (d: Pick<FormDraft, "definition" | "slug">) => JSON.stringify(d.definition) !== JSON.stringify(form.definition) || d.slug !== form.slug;
+  const keep = (change: Partial<FormDraft>) => {
+    const next = { definition: draft, slug, version, ...change };
+    // Typed back to what is stored, it is nothing to keep.
+    onKeep(differs(next) ? next : null);
+  };
   const [open, setOpen] = useState<string | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const changed = JSON.stringify(draft) !== JSON.stringify(form.definition) || slug !== form.slug;
+  const changed = differs({ definition: draft, slug });
   const faults = formFaults(draft);
   const locked = !view.mayEdit;
   useEffect(() => {

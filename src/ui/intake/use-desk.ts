@@ -71,9 +71,10 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
     const result = await give(of, verdict, tookSoFar.current());
     const what = verdict.kind === "accept" ? `accepted as ${result.itemKey}` : verdict.kind === "merge" ? `merged into ${result.itemKey}` : VERDICT_PAST[verdict.kind];
     goOn([of.id], order);
-    setStack((s) => [...s, [{ reportId: of.id, verdictId: result.verdictId }]]);
+    const given = [{ reportId: of.id, verdictId: result.verdictId }];
+    setStack((s) => [...s, given]);
     await readAgain();
-    tellDone(`${of.reference} is ${what}.`, () => undo([{ reportId: of.id, verdictId: result.verdictId }]));
+    tellDone(`${of.reference} is ${what}.`, () => undo(given));
   };
 
   /**

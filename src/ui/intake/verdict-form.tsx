@@ -37,7 +37,7 @@ interface Props {
 
 /** What a verdict needs, asked for on the desk itself; what was typed stays until the verdict is stored. */
 export function VerdictForm({ kind, itemId, reason = "", several, desk, view, onVerdict, onCancel }: Props) {
-  const [acceptance, setAcceptance] = useState<Acceptance>(() => ({ ...firstAcceptance(desk, view), ...(several > 1 ? { area: null } : {}) }));
+  const [acceptance, setAcceptance] = useState<Acceptance>(() => firstAcceptance(desk, view, several > 1));
   const [target, setTarget] = useState(itemId ?? view.similar[0]?.id ?? "");
   const [text, setText] = useState(reason);
   const [until, setUntil] = useState(() => new Date(desk.now + 7 * DAY_MS).toISOString().slice(0, 10));
@@ -135,11 +135,11 @@ export function VerdictForm({ kind, itemId, reason = "", several, desk, view, on
   );
 }
 
-/** What is known of a report fills in its acceptance. */
-function firstAcceptance(desk: DeskView, { report, typeId }: ReportView): Acceptance {
+/** What is known of a report fills in its acceptance; of several, each keeps its own area. */
+function firstAcceptance(desk: DeskView, { report, typeId }: ReportView, several: boolean): Acceptance {
   const type = desk.types.find((t) => t.id === typeId) ?? desk.types.find((t) => t.id === "bug") ?? desk.types[0];
   const area = desk.areas.find((a) => a.toLowerCase() === report.place.toLowerCase()) ?? (report.place.slice(0, 200) || null);
-  return { ...newAcceptance(report.title, type?.id ?? "bug"), teamId: report.teamId ?? desk.teams[0]?.id ?? null, area };
+  return { ...newAcceptance(report.title, type?.id ?? "bug"), teamId: report.teamId ?? desk.teams[0]?.id ?? null, area: several ? null : area };
 }
 
 /** Texts that stand ready; they can be changed before they go out. */

@@ -19,16 +19,10 @@ export function ItemFields({ handle }: { handle: ItemHandle }) {
       void reload();
     });
   const workflowId = view.types.find((t) => t.id === item.typeId)?.workflowId;
-  const choice = (label: string, field: keyof EditableFields, options: Option[], none?: string) => (
+  const pick = (label: string, value: string, options: Option[], onPick: (value: string) => unknown) => (
     <label className="contents">
       <span className="self-center text-[12.5px] text-ink-soft">{label}</span>
-      <select
-        className="field field-plain"
-        disabled={locked}
-        value={(item[field] as string | null) ?? ""}
-        onChange={(e) => void store({ [field]: e.target.value === "" ? null : e.target.value })}
-      >
-        {none !== undefined && <option value="">{none}</option>}
+      <select className="field field-plain" disabled={locked} value={value} onChange={(e) => void onPick(e.target.value)}>
         {options.map((o) => (
           <option key={o.value} value={o.value}>
             {o.label}
@@ -37,6 +31,8 @@ export function ItemFields({ handle }: { handle: ItemHandle }) {
       </select>
     </label>
   );
+  const choice = (label: string, field: keyof EditableFields, options: Option[], none?: string) =>
+    pick(label, (item[field] as string | null) ?? "", none === undefined ? options : [{ value: "", label: none }, ...options], (value) => store({ [field]: value || null }));
   return (
     <div className="grid grid-cols-[auto_1fr_auto_1fr] max-sm:grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
       {choice("Assignee", "assigneeId", named(view.people), "Nobody yet")}
@@ -49,13 +45,7 @@ export function ItemFields({ handle }: { handle: ItemHandle }) {
       {choice("Origin", "origin", plain(ORIGINS))}
       {choice("Sprint", "sprintId", named(view.sprints), "No sprint")}
       {choice("Release", "releaseId", named(view.releases), "No release")}
-      <label className="contents">
-        <span className="self-center text-[12.5px] text-ink-soft">Seen by</span>
-        <select className="field field-plain" disabled={locked} value={item.restricted ? "few" : "all"} onChange={(e) => void store({ restricted: e.target.value === "few" })}>
-          <option value="all">the whole project</option>
-          <option value="few">leads and who works on it</option>
-        </select>
-      </label>
+      {pick("Seen by", item.restricted ? "few" : "all", [{ value: "all", label: "the whole project" }, { value: "few", label: "leads and who works on it" }], (value) => store({ restricted: value === "few" }))}
       <Typed label="Estimate" type="number" value={item.estimate === null ? "" : String(item.estimate)} locked={locked} onStore={(text) => store({ estimate: text === "" ? null : Number(text) })} />
       <Typed label="Hours left" type="number" value={item.remainingHours === null ? "" : String(item.remainingHours)} locked={locked} onStore={(text) => store({ remainingHours: text === "" ? null : Number(text) })} />
       <Typed label="Due" type="date" value={item.dueOn ?? ""} locked={locked} onStore={(text) => store({ dueOn: text || null })} />

@@ -169,6 +169,13 @@ export class Person {
     await this.page.$eval(`[data-key="${key}"]`, (e) => (e as HTMLElement).focus());
   }
 
+  /** One key while another is held. */
+  async chord(held: string, key: string): Promise<void> {
+    await this.page.keyboard.down(held as "Enter");
+    await this.keys(key);
+    await this.page.keyboard.up(held as "Enter");
+  }
+
   async keys(...keys: string[]): Promise<void> {
     for (const key of keys) await this.page.keyboard.press(key as "Enter");
   }
