@@ -114,5 +114,5 @@ describe("a report as an event of another program", () => {
     expect(readReportEvent(event(REPORT_EVENT, { title: " Motor is hot\u0007 ", place: "Gate 4" }))).toEqual({ title: "Motor is hot", happened: "", reproduce: "", place: "Gate 4", mail: "" });
     expect(readReportEvent(event("dev.cdevents.change.merged.0.2.0", { title: "x" }))).toBeNull();
   });
-  test.each([[{}], [{ title: " " }], [{ title: "x", mail: "nobody" }], [{ title: "x".repeat(201) }], [undefined], [{ title: "x", happened: 7 }]])("%j is refused", (data) => expect(() => readReportEvent(event(REPORT_EVENT, data))).toThrow());
+  test.each([[{}], [{ title: " " }], [{ title: "\u0007 \u0000" }], [{ title: "x", mail: "nobody" }], [{ title: "x".repeat(201) }], [undefined], [{ title: "x", happened: 7 }]])("%j is refused", (data) => expect(() => readReportEvent(event(REPORT_EVENT, data))).toThrow());
 });
