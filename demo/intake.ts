@@ -27,7 +27,7 @@ const PASSENGERS: FormDefinition = {
     PART_QUESTIONS.files,
     PART_QUESTIONS.mail,
   ],
-  thanks: "If you are on the quay right now: show this mail to the crew, they will let you board.",
+  thanks: "If you are on the quay right now: show this to the crew, they will let you board.",
 };
 
 const GROUPS: FormDefinition = {

@@ -13,10 +13,10 @@ const STYLE = `
   header { padding: 14px 20px; border-bottom: 1px solid var(--line); display: flex; gap: 16px; align-items: baseline; flex-wrap: wrap; }
   h1 { font-size: 18px; margin: 0; } h2 { font-size: 18px; margin: 0 0 4px; }
   header p { margin: 0; color: var(--soft); flex: 1; }
-  main { max-width: 860px; margin: 0 auto; padding: 20px; }
+  main { max-width: 1080px; margin: 0 auto; padding: 20px; }
   a { color: var(--accent); } .soft { color: var(--soft); }
   ol { list-style: none; margin: 0; padding: 0; } li { border-bottom: 1px solid var(--line); }
-  li a { display: grid; grid-template-columns: 250px 1fr 130px; gap: 14px; padding: 8px 4px; text-decoration: none; color: inherit; }
+  li a { display: grid; grid-template-columns: 290px 1fr 150px; gap: 14px; padding: 8px 4px; text-decoration: none; color: inherit; }
   li a:hover { background: var(--sheet); } li b, li span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
   pre { white-space: pre-wrap; overflow-wrap: anywhere; background: var(--sheet); border: 1px solid var(--line); padding: 16px; font: inherit; }
   form { display: grid; gap: 10px; } label { display: grid; gap: 3px; font-weight: 600; font-size: 13.5px; }

@@ -1,5 +1,5 @@
 import type { FormAnswer } from "./form";
-import type { ReportStatus, ReportWay } from "./report";
+import type { Progress, ReportStatus, ReportWay } from "./report";
 import type { Reproducible, ReproductionResult } from "./reproduction";
 import type { TargetState } from "./service-target";
 import type { TriageRules } from "./triage-rules";
@@ -69,8 +69,7 @@ export interface SimilarItem {
   key: string;
   title: string;
   stateName: string;
-  finished: boolean;
-  outcome: string | null;
+  progress: Progress;
   score: number;
   reasons: string[];
 }

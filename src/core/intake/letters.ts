@@ -1,5 +1,5 @@
 import type { Instant } from "@/core/calendar/instant";
-import { statusForRequester, type ReportStanding } from "./report";
+import { statusForRequester, type Progress, type ReportStanding } from "./report";
 import type { Verdict } from "./verdict";
 
 /** What became of a mail that came in. */
@@ -31,11 +31,14 @@ interface About {
 /** What a letter tells. */
 export type LetterKind = { kind: "receipt"; thanks: string } | { kind: "question" | "reminder" | "news"; text: string; at: Instant } | { kind: "following" };
 
-/** What the requester is told of a verdict; null for parking, which changes nothing for them yet and stands on their page alone. */
-export function tellingOf(verdict: Verdict, after: ReportStanding, at: Instant): LetterKind | null {
+/**
+ * What the requester is told of a verdict; null for parking, which changes nothing for them yet and stands on their page alone.
+ * @param merged how far the item is that the report was merged into: what is done already is told as done
+ */
+export function tellingOf(verdict: Verdict, after: ReportStanding, at: Instant, merged: Progress | null = null): LetterKind | null {
   if (verdict.kind === "park") return null;
   if (verdict.kind === "ask") return { kind: "question", text: verdict.question.trim(), at };
-  const { headline, detail } = statusForRequester(after, null);
+  const { headline, detail } = statusForRequester(after, merged);
   return { kind: "news", text: `${headline}. ${detail}`.trim(), at };
 }
 

@@ -24,10 +24,17 @@ export interface ReportStanding {
 
 export const UNJUDGED: ReportStanding = { status: "unjudged", itemId: null, parkedUntil: null, parkedItemId: null, declineReason: null };
 
+/** How far the work on an item is, as far as a requester hears of it. */
+export interface Progress {
+  stateKind: StateKind;
+  stage: string | null;
+  outcome: Outcome | null;
+}
+
 /** What the requester is told, in words that give away nothing internal. */
 export function statusForRequester(
   standing: ReportStanding,
-  item: { stateKind: StateKind; stage: string | null; outcome: Outcome | null } | null,
+  item: Progress | null,
 ): { headline: string; detail: string } {
   switch (standing.status) {
     case "unjudged":

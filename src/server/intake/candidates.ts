@@ -1,5 +1,6 @@
 import { and, eq, isNull, sql, type SQL } from "drizzle-orm";
 import type { Text } from "@/core/intake/similarity";
+import type { Outcome, StateKind } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { item, state } from "@/db/schema";
 import { seesItem } from "../people/access";
@@ -13,8 +14,9 @@ export interface Candidate {
   description: string;
   place: string | null;
   stateName: string;
-  stateKind: string;
-  outcome: string | null;
+  stateKind: StateKind;
+  stage: string | null;
+  outcome: Outcome | null;
 }
 
 /** A candidate as the core compares it. */
@@ -38,7 +40,7 @@ export async function likelyItems(viewer: Viewer, project: { id: string; nextIte
   const chosen = rarest(found.rows[0].words as string[], (word) => (shares.get(word) ?? 0) * Math.min(items, project.nextItemNumber));
   const some = (where: SQL, order: SQL, most: number) =>
     database()
-      .select({ id: item.id, number: item.number, title: item.title, description: item.description, place: item.place, stateName: state.name, stateKind: item.stateKind, outcome: item.outcome })
+      .select({ id: item.id, number: item.number, title: item.title, description: item.description, place: item.place, stateName: state.name, stage: state.stage, stateKind: item.stateKind, outcome: item.outcome })
       .from(item)
       .innerJoin(state, eq(state.id, item.stateId))
       .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), isNull(item.parentId), seesItem(database(), viewer), where))

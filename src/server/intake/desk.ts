@@ -220,7 +220,7 @@ async function similarItems(viewer: Viewer, project: { id: string; key: string; 
   const byId = new Map(candidates.map((c) => [c.id, c]));
   return mostSimilar(textOf(open), candidates.map(textOfCandidate), SHOWN).map(({ id, score, reasons }) => {
     const c = byId.get(id)!;
-    return { id, key: `${project.key}-${c.number}`, title: c.title, stateName: c.stateName, finished: c.stateKind === "finished", outcome: c.outcome, score, reasons };
+    return { id, key: `${project.key}-${c.number}`, title: c.title, stateName: c.stateName, progress: { stateKind: c.stateKind, stage: c.stage, outcome: c.outcome }, score, reasons };
   });
 }
 

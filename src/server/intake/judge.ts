@@ -2,10 +2,10 @@ import { and, desc, eq, isNull } from "drizzle-orm";
 import { dayNumber } from "@/core/calendar/zone";
 import { judge, type Verdict } from "@/core/intake/verdict";
 import { tellingOf } from "@/core/intake/letters";
-import { UNJUDGED, type ReportStanding } from "@/core/intake/report";
+import { UNJUDGED, type Progress, type ReportStanding } from "@/core/intake/report";
 import { isRefusal, refuse } from "@/core/workflow/refusal";
 import { transact, type Transaction } from "@/db/connection";
-import { item, outbox, report, reportMessage, reportVerdict } from "@/db/schema";
+import { item, outbox, report, reportMessage, reportVerdict, state } from "@/db/schema";
 import { acceptReport, withdrawAccepted } from "./accept";
 import { recordCommand } from "../item/command";
 import { takeBackLetters, writeToRequester } from "../mail/write";
@@ -47,11 +47,16 @@ export async function judgeReport(viewer: Viewer, reportId: string, body: Omit<V
     await tx.insert(reportVerdict).values({ id: body.commandId, reportId: row.id, verdict: body.verdict, before, after, byId: viewer.personId, at: now, tookMs: body.tookMs });
     if (body.verdict.kind === "ask")
       await tx.insert(reportMessage).values({ reportId: row.id, kind: "question", body: body.verdict.question.trim(), authorId: viewer.personId, at: now });
-    const told = tellingOf(body.verdict, { ...row, ...after }, now);
+    const told = tellingOf(body.verdict, { ...row, ...after }, now, body.verdict.kind === "merge" ? await progressOf(tx, body.verdict.itemId) : null);
     if (told) await writeToRequester(tx, row, told, { now, verdictId: body.commandId, followers: told.kind === "news" });
     await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
     return resultOf(tx, { ...row, ...after }, access, body.commandId);
   });
+}
+
+async function progressOf(tx: Transaction, itemId: string): Promise<Progress> {
+  const [row] = await tx.select({ stateKind: item.stateKind, stage: state.stage, outcome: item.outcome }).from(item).innerJoin(state, eq(state.id, item.stateId)).where(eq(item.id, itemId));
+  return row;
 }
 
 async function resultOf(tx: Transaction, row: ReportRow, access: ProjectAccess, verdictId: string): Promise<VerdictResult> {

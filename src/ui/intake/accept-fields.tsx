@@ -16,9 +16,9 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
   const areas = useId();
   const labels = useId();
   const [labelText, setLabelText] = useState(value.labels.join(", "));
-  const choice = (label: string, current: string, options: Option[], change: (v: string) => Partial<Acceptance>) => (
+  const choice = (label: string, current: string, options: Option[], change: (v: string) => Partial<Acceptance>, fixed = false) => (
     <Labelled label={label}>
-      <select className="field" value={current} onChange={(e) => set(change(e.target.value))}>
+      <select className="field" disabled={fixed} value={current} onChange={(e) => set(change(e.target.value))}>
         {options.map(([v, l]) => (
           <option key={v} value={v}>
             {l}
@@ -30,7 +30,9 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
   const named = (none: string, list: { id: string; name: string }[]): Option[] => [["", none], ...list.map((t) => [t.id, t.name] as Option)];
   const weigh = (impact: Impact | null, urgency: Urgency | null): Partial<Acceptance> => ({ impact, urgency, ...(impact && urgency ? { priority: proposedPriority(desk.rules.grid, impact, urgency) } : {}) });
   const proposed = value.impact && value.urgency ? proposedPriority(desk.rules.grid, value.impact, value.urgency) : null;
-  const place = value.onBoard ? "board" : value.place.at === "below" ? value.place.itemId : value.place.at;
+  // Where it was found may leave no choice of its place.
+  const where = value.found?.where;
+  const place = where === "in work" ? "part" : value.onBoard || where === "fix now" ? "board" : value.place.at === "below" ? value.place.itemId : value.place.at;
   return (
     <div className="grid grid-cols-2 gap-x-3 gap-y-2.5 lg:grid-cols-4">
       {!several && (
@@ -57,8 +59,9 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
       {choice(
         "Where to",
         place,
-        [["board", "on the board at once"], ["top", "top of the backlog"], ["bottom", "end of the backlog"], ...desk.backlogTop.map((b) => [b.id, `below ${b.key} ${b.title}`] as Option)],
+        [...(where === "in work" ? [["part", "a part of that item"] as Option] : []), ["board", "on the board at once"], ["top", "top of the backlog"], ["bottom", "end of the backlog"], ...desk.backlogTop.map((b) => [b.id, `below ${b.key} ${b.title}`] as Option)],
         (v) => (v === "board" ? { onBoard: true, place: { at: "top" } } : { onBoard: false, place: v === "top" || v === "bottom" ? { at: v } : { at: "below", itemId: v } }),
+        where === "in work" || where === "fix now",
       )}
       {value.typeId === "bug" && !several && <FoundFields desk={desk} value={value} onChange={onChange} />}
       <Owner desk={desk} value={value.assigneeId} onChange={(assigneeId) => set({ assigneeId })} />

@@ -3,6 +3,7 @@ import { useState, type ReactNode } from "react";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
 import { VERY_ALIKE } from "@/core/intake/similarity";
 import { usePanel } from "@/ui/kit/panel-context";
+import { standsAt } from "./stands-at";
 import { ago } from "@/ui/kit/time";
 
 /** So many are shown, however little alike they are. */
@@ -30,7 +31,7 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
                 {keyLink(s.key)}
                 <Likeness score={s.score} />
                 <span className="flex-1" />
-                <span className="text-[12.5px] text-ink-soft">{s.finished ? (s.outcome ?? "finished") : s.stateName}</span>
+                <span className="text-[12.5px] text-ink-soft">{standsAt(s)}</span>
               </div>
               <p className="leading-snug">{s.title}</p>
               <p className="flex items-end justify-between gap-2 text-[12.5px] text-ink-soft">

@@ -79,7 +79,7 @@ function Row({ row, openId, selected, now, onOpen, onSelect, maySelect }: Omit<Q
         <span className="line-clamp-2 font-medium leading-snug">{row.title}</span>
         {row.promise && (
           <span className="block">
-            <PromiseMark state={row.promise.state} what={row.promise.what} />
+            <PromiseMark state={row.promise.state} what={row.promise.what === "done" ? "finish" : "answer"} />
           </span>
         )}
         {row.returnedAt !== null && <span className="block text-[12.5px] text-signal-ink">came back: answered or its day has come</span>}

@@ -11,6 +11,7 @@ import { problemOf, type Problem } from "@/ui/kit/request";
 import { AcceptFields } from "./accept-fields";
 import { ItemPicker } from "./item-picker";
 import { Labelled } from "./labelled";
+import { standsAt } from "./stands-at";
 
 export const VERDICT_BUTTONS: { kind: VerdictKind; label: string; key: string; does: string }[] = [
   { kind: "accept", label: "Accept", key: "a", does: "Accept into backlog" },
@@ -66,7 +67,7 @@ export function VerdictForm({ kind, itemId, reason = "", several, desk, view, on
       setBusy(false);
     }
   };
-  const proposed = view.similar.map((s) => ({ id: s.id, key: s.key, title: s.title, about: s.finished ? (s.outcome ?? "finished") : s.stateName }));
+  const proposed = view.similar.map((s) => ({ id: s.id, key: s.key, title: s.title, about: standsAt(s) }));
   return (
     <form
       ref={form}
@@ -117,7 +118,7 @@ export function VerdictForm({ kind, itemId, reason = "", several, desk, view, on
           </Labelled>
         </>
       )}
-      <Told verdict={verdict()} desk={desk} known={view.report.mail !== ""} />
+      <Told verdict={verdict()} desk={desk} view={view} />
       {problem && (
         <p role="alert" className="text-[13px] text-alarm">
           <b>{problem.sentence}</b> {problem.errors[0]?.message ?? problem.help}
@@ -188,13 +189,16 @@ function waitingWords({ rules: { remindAfterDays, endAfterDays } }: DeskView): s
 }
 
 /** What the requester will read, before it is sent. */
-function Told({ verdict, desk, known }: { verdict: Verdict; desk: DeskView; known: boolean }) {
+function Told({ verdict, desk, view }: { verdict: Verdict; desk: DeskView; view: ReportView }) {
+  const into = verdict.kind === "merge" ? view.similar.find((s) => s.id === verdict.itemId) : undefined;
+  // Of an item that was searched for it is not known here how far it is; the letter says it.
+  if (verdict.kind === "merge" && !into) return null;
   const after = judge(UNJUDGED, verdict, "item", dayNumber(desk.now, desk.project.zone));
-  const telling = isRefusal(after) ? null : tellingOf(verdict, after, desk.now);
+  const telling = isRefusal(after) ? null : tellingOf(verdict, after, desk.now, into?.progress);
   if (telling === null || !("text" in telling) || verdict.kind === "ask") return null;
   return (
     <p className="border-l-[3px] border-line-strong pl-3 text-[12.5px] text-ink-soft">
-      {known ? "They will read" : "Their page will say"}: “{telling.text}” <span className="whitespace-nowrap">Sent in a minute, so that it can be undone.</span>
+      {view.report.mail !== "" ? "They will read" : "Their page will say"}: “{telling.text}” <span className="whitespace-nowrap">Sent in a minute, so that it can be undone.</span>
     </p>
   );
 }
