@@ -1,4 +1,5 @@
 import next from "eslint-config-next";
+import regexp from "eslint-plugin-regexp";
 
 /** Which parts of the source a part may import; architecture in one table. Everything across parts goes by "@/". */
 const PARTS = ["core", "db", "server", "worker", "ui", "app"];
@@ -49,6 +50,12 @@ const config = [
     rules: {
       "no-restricted-properties": ["error", { object: "Date", property: "now", message: "Time is passed in." }, { object: "Math", property: "random", message: "Randomness is passed in." }],
     },
+  },
+  {
+    // Patterns meet text from outside: each must be done in one pass, whatever the text.
+    files: ["src/**/*.{ts,tsx}", "standins/**/*.ts"],
+    plugins: { regexp },
+    rules: { "regexp/no-super-linear-backtracking": ["error", { report: "potential" }], "regexp/no-super-linear-move": ["error", { report: "potential" }] },
   },
   {
     rules: {

@@ -1,8 +1,7 @@
 import type { AddressInfo } from "node:net";
 import { SMTPServer, type SMTPServerSession } from "smtp-server";
-import { admitMail, LARGEST_MAIL, takeMail } from "@/server/mail/take";
 import { isUnreachable } from "@/db/connection";
-import { Refused } from "@/server/refused";
+import { admitMail, keepMail, LARGEST_MAIL } from "@/server/mail/keep";
 import { log } from "@/server/log";
 
 export interface MailDoor {
@@ -18,11 +17,17 @@ const PATIENCE_MS = 60_000;
 /** A failure as SMTP says it: 4xx may be tried again, 5xx not (RFC 5321, section 4.2.1). */
 const smtpError = (responseCode: number, message: string) => Object.assign(new Error(message), { responseCode });
 
+/** The machine that the mail came from, as the server before the door tells it (XFORWARD); null where it does not. */
+const clientOf = (session: SMTPServerSession): string | null => {
+  const address = String(session.xForward?.get("ADDR") || session.remoteAddress);
+  return /^(?:::ffff:)?127\.|^::1$/.test(address) ? null : address.slice(0, 64);
+};
+
 const senderOf = ({ envelope }: SMTPServerSession) => (envelope.mailFrom ? envelope.mailFrom.address : "");
 
 /**
  * The door through which mail for the product's addresses is handed over, by SMTP. It stands on loopback only: a mail server
- * before it takes mail from the world. A mail is acknowledged when it is stored, never before.
+ * before it takes mail from the world. A mail is acknowledged when it is kept, as it came, never before; it is read afterwards.
  * @param port 0 for any that is free
  */
 export async function openMailDoor(port: number): Promise<MailDoor> {
@@ -32,12 +37,14 @@ export async function openMailDoor(port: number): Promise<MailDoor> {
     authOptional: true,
     disabledCommands: ["AUTH", "STARTTLS"],
     disableReverseLookup: true,
+    // Only servers on this machine reach the door; what they say of the client is believed.
+    useXForward: true,
     maxClients: MOST_AT_ONCE,
     socketTimeout: PATIENCE_MS,
     logger: false,
     onRcptTo: (address, session, answer) => {
       if (session.envelope.rcptTo.length >= MOST_RECIPIENTS) return answer(smtpError(452, "Too many recipients."));
-      admitMail({ from: senderOf(session), to: address.address }).then(
+      admitMail(address.address, clientOf(session)).then(
         (admission) => answer(admission === "welcome" ? null : admission === "unknown" ? smtpError(550, "There is no such address here.") : smtpError(451, "Too many mails at once, try again later.")),
         (error) => answer(unavailable(error)),
       );
@@ -54,7 +61,7 @@ export async function openMailDoor(port: number): Promise<MailDoor> {
       stream.on("error", (error) => answer(error));
       stream.on("end", () => {
         if (stream.sizeExceeded || size > LARGEST_MAIL) return answer(smtpError(552, `A mail has at most ${LARGEST_MAIL / 1048576} MB.`));
-        takeFor(Buffer.concat(parts), session).then(
+        keepFor(Buffer.concat(parts), session).then(
           () => answer(null),
           (error) => answer(unavailable(error)),
         );
@@ -72,16 +79,13 @@ export async function openMailDoor(port: number): Promise<MailDoor> {
   return { port: (server.server.address() as AddressInfo).port, close: () => new Promise((resolve) => server.close(() => resolve())) };
 }
 
-async function takeFor(raw: Buffer, session: SMTPServerSession): Promise<void> {
-  for (const { address } of session.envelope.rcptTo) {
-    const { became } = await takeMail(raw, { from: senderOf(session), to: address });
-    log.info({ became }, "a mail came in");
-  }
+async function keepFor(raw: Buffer, session: SMTPServerSession): Promise<void> {
+  for (const { address } of session.envelope.rcptTo) 
+    if (!(await keepMail(raw, { from: senderOf(session), to: address }))) throw new Error("the address was closed meanwhile");
 }
 
 /** Nothing is taken that cannot be stored; the sender's server keeps it and tries again. */
 function unavailable(error: unknown): Error {
-  if (error instanceof Refused) return smtpError(554, error.refusal.sentence);
-  if (!isUnreachable(error)) log.error({ reason: (error as Error).message }, "a mail could not be taken");
+  if (!isUnreachable(error)) log.error({ reason: (error as Error).message }, "a mail could not be kept");
   return smtpError(451, "It cannot be taken just now, try again later.");
 }

@@ -2,8 +2,10 @@ import { closeDatabase } from "@/db/connection";
 import { followQuestions, wakeParkedReports } from "@/server/intake/follow-up";
 import { fireTimers } from "@/server/item/trigger";
 import { log } from "@/server/log";
+import { closeReadingThread } from "@/server/mail/reading-thread";
 import { closeMail, sendLetters } from "@/server/mail/send";
 import { mailSettings } from "@/server/mail/settings";
+import { readWaitingMail } from "@/server/mail/take";
 import { consumeOutbox } from "./consume";
 import { openMailDoor, type MailDoor } from "./mail-door";
 import { beat, clearOld } from "./schedule";
@@ -15,6 +17,7 @@ import { beat, clearOld } from "./schedule";
 
 const TICK_MS = 500;
 const LETTERS_MS = 1_000;
+const MAIL_MS = 300;
 const BEATS_EVERY = 6;
 const CLEARS_EVERY = 7_200;
 const TIMERS_EVERY = 120;
@@ -89,7 +92,11 @@ async function run(): Promise<void> {
     keepDoing("letters", LETTERS_MS, async () => {
       while (!stopping && (await sendLetters()) > 0);
     }),
+    keepDoing("mail", MAIL_MS, async () => {
+      while (!stopping && (await readWaitingMail()) !== null);
+    }),
   ]);
+  await closeReadingThread();
   await door?.close();
   closeMail();
   await closeDatabase();

@@ -51,7 +51,7 @@ function form(draft: Draft, button: string): string {
 
 export function mailPage(mail: KeptMail): string {
   const quoted = `\n\nOn ${when(mail.at)}, ${mail.from} wrote:\n${mail.text.split("\n").map((l) => `> ${l}`).join("\n")}`;
-  const answer = mail.from.match(/[^<\s]+@[^>\s]+/)?.[0] ?? "";
+  const answer = mail.from.match(/[^<\s@]{1,64}@[^>\s]{1,255}/)?.[0] ?? "";
   return page(mail.subject, `<h2>${text(mail.subject)}</h2><p class="soft">from ${text(mail.from)} to ${text(mail.to)}, ${when(mail.at)}</p><pre>${linked(mail.text)}</pre><h2>Answer</h2>${form({ from: mail.to, to: answer, subject: `Re: ${mail.subject}`, text: quoted, answers: mail.id }, "Send the answer")}`);
 }
 

@@ -1,4 +1,5 @@
-import { answered, titleOf, withoutQuote, writerOf } from "@/core/formats/mail-text";
+import { withoutQuote } from "@/core/formats/mail-quote";
+import { answered, MOST_WORDS, notTaken, ownWords, plainHeaders, titleOf, writerOf } from "@/core/formats/mail-text";
 import { readMail } from "@/server/mail/read";
 
 /*
@@ -35,6 +36,23 @@ Cc: Undisclosed recipients:;
 x
 `);
     expect(sender).toBe("two@post.saltmarsh.example");
+  });
+
+  test.each<[string, string, string, boolean]>([
+    ["an empty Reply-To", "From: Anna <anna@post.saltmarsh.example>\nReply-To: <>", "anna@post.saltmarsh.example", true],
+    ["a Reply-To that is no address", "From: anna@post.saltmarsh.example\nReply-To: somebody", "anna@post.saltmarsh.example", true],
+    ["a From without address", "From: Anna", "envelope@post.saltmarsh.example", true],
+    ["another Reply-To", "From: anna@post.saltmarsh.example\nReply-To: other@post.saltmarsh.example", "other@post.saltmarsh.example", false],
+    ["a Reply-To in a group", "From: anna@post.saltmarsh.example\nReply-To: Office: anna@post.saltmarsh.example;", "anna@post.saltmarsh.example", true],
+  ])("%s: where an answer goes, and whether they wrote it", async (_name, head, sender, senderWrote) => {
+    const mail = await read(`\n${head}\n\nx\n`);
+    expect(mail).toMatchObject({ sender, senderWrote });
+    expect(writerOf(mail.headers, "envelope@post.saltmarsh.example")).toBe("person");
+  });
+
+  test("headers of what nothing else can read", () => {
+    const headers = plainHeaders("From: a\r\nSubject: one\r\n two\r\nconstructor: x\r\n: nothing\r\n\r\nSubject: in the body");
+    expect(headers).toEqual({ from: ["a"], subject: ["one two"], constructor: ["x"] });
   });
 
   test("white space, comments and folding in odd places (A.5)", async () => {
@@ -165,6 +183,41 @@ ${Buffer.from("MZ\u0090\u0000\u0003program").toString("base64")}
     expect(files.map((f) => [f.mediaType, f.name])).toEqual([["image/png", "gate.png"], ["text/plain", "log .txt"]]);
   });
 
+  const HTML = "Content-Type: text/html; charset=utf-8\n\n<p>Gate 4 <b>hums</b> at night.</p>";
+  const BLANK = "Content-Type: text/plain\n\n \n";
+  const PICTURE = "Content-Type: image/png\nContent-ID: <x>\nContent-Transfer-Encoding: base64\n\niVBORw0KGgo=";
+  const parts = (kind: string, ...inside: string[]) => {
+    const boundary = `b${kind}${inside.join("").length}`;
+    return `Content-Type: multipart/${kind}; boundary=${boundary}\n\n${inside.map((p) => `--${boundary}\n${p}\n`).join("")}--${boundary}--\n`;
+  };
+  test.each<[string, string]>([
+    ["mixed[html]", parts("mixed", HTML)],
+    ["related[html, picture]", parts("related", HTML, PICTURE)],
+    ["alternative[blank, html]", parts("alternative", BLANK, HTML)],
+    ["alternative[html]", parts("alternative", HTML)],
+    ["mixed[related[alternative[blank, html], picture], blank]", parts("mixed", parts("related", parts("alternative", BLANK, HTML), PICTURE), BLANK)],
+    ["mixed[alternative[html], file]", parts("mixed", parts("alternative", HTML), PICTURE)],
+  ])("HTML alone keeps its words inside %s", async (_name, body) => {
+    expect((await read(`\nFrom: a@post.saltmarsh.example\nMIME-Version: 1.0\n${body}`)).text).toContain("Gate 4 hums at night.");
+  });
+
+  test("what is not taken is named, with why", async () => {
+    const { files, left } = await read(`\nFrom: a@post.saltmarsh.example\nMIME-Version: 1.0\n${parts("mixed", "Content-Type: text/plain\n\nSee there", "Content-Type: application/zip; name=log.zip\nContent-Disposition: attachment; filename=log.zip\nContent-Transfer-Encoding: base64\n\nUEsDBAoAAAAAAA==")}`);
+    expect(files).toEqual([]);
+    expect(left).toEqual([{ name: "log.zip", why: expect.stringContaining("not taken") }]);
+    expect(notTaken(left)).toContain("- log.zip:");
+    expect(notTaken([])).toBe("");
+  });
+
+  test("a long mail is cut between letters, and says that it goes on", () => {
+    const { text, cut } = ownWords(`${"a".repeat(9_944)}${"🚢".repeat(100)}`);
+    expect(cut).toBe(true);
+    expect(text.length).toBeLessThanOrEqual(MOST_WORDS);
+    expect(text).toMatch(/As it came it is with the files/);
+    expect(text).not.toMatch(/[\ud800-\udbff](?![\udc00-\udfff])/);
+    expect(ownWords("short")).toEqual({ text: "short", cut: false });
+  });
+
   test("a multipart that breaks off is read as far as it goes", async () => {
     const { text } = await read("\nFrom: a@post.saltmarsh.example\nMIME-Version: 1.0\nContent-Type: multipart/mixed; boundary=b\n\n--b\nContent-Type: text/plain\n\nThe first words\n--b\nContent-Type: image/png\nContent-Transfer-Encoding: base64\n\niVBOR");
     expect(text).toContain("The first words");
@@ -189,6 +242,11 @@ describe("what a person wrote themselves", () => {
     ["answers between the quoted lines stay with them", "On Monday Tickets wrote:\n> Which night?\nSaturday.\n> Which gate?\nThe left one.", "On Monday Tickets wrote:\n> Which night?\nSaturday.\n> Which gate?\nThe left one."],
     ["nothing but a quote: better too much than a lost word", "> Which night?\n> Saturday", "> Which night?\n> Saturday"],
     ["a sentence with “wrote:” in it is no quote", "The crew wrote:\nno boat today.", "The crew wrote:\nno boat today."],
+    ["fields that are named like headers", "Steps:\nFrom: quay 4\nTo: quay 2\nThe gate stays shut.", "Steps:\nFrom: quay 4\nTo: quay 2\nThe gate stays shut."],
+    ["a header block in bold", "Saturday.\n\n*From:* Tickets\n*Sent:* Monday\n*To:* Anna\n*Subject:* A question\n\nWhich night?", "Saturday."],
+    ["who somebody is, and no quote below", "Talk to Jonna <jonna@post.saltmarsh.example> about it:\nshe knows the gate.\n> a line of a log\nand more", "Talk to Jonna <jonna@post.saltmarsh.example> about it:\nshe knows the gate.\n> a line of a log\nand more"],
+    ["a sentence that begins like an attribution", "On Monday the crew wrote:\nno boat today.", "On Monday the crew wrote:\nno boat today."],
+    ["a quote without marks, of which day and hour stand above", "Saturday.\n\nOn Mon, 3 Nov 2025 at 10:12, Tickets wrote:\n\nWhich night was it?", "Saturday."],
     ["a signature mark that lost its space", "I saw\n- a light\n--\nand a bell", "I saw\n- a light"],
   ])("%s", (_name, text, own) => expect(withoutQuote(text)).toBe(own));
 

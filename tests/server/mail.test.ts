@@ -1,9 +1,9 @@
 import { randomUUID } from "node:crypto";
-import { desc, eq } from "drizzle-orm";
+import { desc, eq, ilike } from "drizzle-orm";
 import nodemailer from "nodemailer";
 import { DAY } from "@/core/calendar/instant";
 import { database } from "@/db/connection";
-import { mailIn, mailOut, report, reportFile } from "@/db/schema";
+import { mailAddress, mailIn, mailOut, mailWaiting, report, reportFile } from "@/db/schema";
 import { readReport } from "@/server/intake/desk";
 import { followQuestions } from "@/server/intake/follow-up";
 import { submitForm } from "@/server/intake/forms";
@@ -11,8 +11,11 @@ import { undoVerdict } from "@/server/intake/judge";
 import { followReport, readPrivatePage } from "@/server/intake/private-page";
 import { readItem } from "@/server/item/read";
 import { editAddress, readMailbox } from "@/server/mail/addresses";
+import { admitMail } from "@/server/mail/keep";
 import { closeMail, sendLetters } from "@/server/mail/send";
-import { GRACE_MS } from "@/server/mail/write";
+import { closeReadingThread, readMailAside } from "@/server/mail/reading-thread";
+import { readWaitingMail } from "@/server/mail/take";
+import { GRACE_MS, HELD_BACK } from "@/server/mail/write";
 import { consumeOutbox } from "@/worker/consume";
 import { openMailDoor, type MailDoor } from "@/worker/mail-door";
 import { startMailStandIn, type MailStandIn } from "../../standins/mail/server";
@@ -36,10 +39,16 @@ beforeAll(async () => {
   Object.assign(process.env, { MAIL_HOST: "127.0.0.1", MAIL_PORT: String(standIn.smtpPort) });
 });
 afterAll(async () => {
+  await closeReadingThread();
   closeMail();
   await standIn.close();
   await door.close();
 });
+
+/** What the worker does with mail that was handed over. */
+const readAll = async () => {
+  while ((await readWaitingMail()) !== null);
+};
 
 const sendAll = async (now?: number) => {
   while ((await sendLetters(now)) > 0);
@@ -50,7 +59,9 @@ async function write(fields: Record<string, string>, file?: File): Promise<numbe
   const form = new FormData();
   for (const [name, value] of Object.entries({ from: ANNA, to: TICKETS, ...fields })) form.set(name, value);
   if (file) form.set("file", file);
-  return (await fetch(`http://127.0.0.1:${standIn.webPort}/write`, { method: "POST", body: form, redirect: "manual" })).status;
+  const { status } = await fetch(`http://127.0.0.1:${standIn.webPort}/write`, { method: "POST", body: form, redirect: "manual" });
+  await readAll();
+  return status;
 }
 
 /** By SMTP straight to the door, as a mail server hands mail over. */
@@ -58,6 +69,7 @@ async function handOver(raw: string, { from = ANNA, to = [TICKETS] }: { from?: s
   const client = nodemailer.createTransport({ host: "127.0.0.1", port: door.port, ignoreTLS: true });
   try {
     await client.sendMail({ envelope: { from, to }, raw: raw.replace(/^\n/, "").replaceAll("\n", "\r\n") });
+    await readAll();
     return 250;
   } catch (error) {
     return (error as { responseCode: number }).responseCode;
@@ -221,21 +233,62 @@ describe("at the door", () => {
     expect(await reportsBefore()).toBe(before + 3);
   });
 
-  test("one that is too large, and one that cannot be read, are refused for good and leave nothing", async () => {
+  test("one that is too large is refused for good and leaves nothing", async () => {
     const before = await reportsBefore();
     expect(await handOver(`${words("large")}${"x".repeat(13 * 1024 * 1024)}`)).toBe(552);
-    const nested = Array.from({ length: 2_000 }, (_, i) => `Content-Type: multipart/mixed; boundary=b${i}\n\n--b${i}`).join("\n");
-    expect(await handOver(`From: ${ANNA}\nMIME-Version: 1.0\n${nested}\n`)).toBe(554);
     expect(await reportsBefore()).toBe(before);
   });
 
-  test("a flood from one sender is told to come back later, others still get through", async () => {
-    const flood = "flood@post.saltmarsh.example";
-    const codes = [];
-    for (let i = 0; i < 25; i++) codes.push(await handOver(words(`flood-${i}`), { from: flood }));
-    expect(codes.filter((c) => c === 250)).toHaveLength(20);
-    expect(codes.slice(20)).toEqual(Array(5).fill(451));
+  test("one that nothing can read stands at the desk as it came, and nobody is written to", async () => {
+    const nested = Array.from({ length: 2_000 }, (_, i) => `Content-Type: multipart/mixed; boundary=b${i}\n\n--b${i}`).join("\n");
+    const letters = (await database().select().from(mailOut)).length;
+    expect(await handOver(`From: Nils <nils@post.saltmarsh.example>\nSubject: Gate 9\nMessage-ID: <nested@x.example>\nMIME-Version: 1.0\n${nested}\n`)).toBe(250);
+    const row = await latest("nils@post.saltmarsh.example");
+    expect(row).toMatchObject({ title: "Gate 9", happened: expect.stringContaining("could not be read"), way: "mail" });
+    const [file] = await database().select().from(reportFile).where(eq(reportFile.reportId, row.id));
+    expect(file).toMatchObject({ name: "the mail as it came.eml", mediaType: "message/rfc822" });
+    expect(file.content.toString()).toContain("boundary=b1999");
+    expect((await readMailbox(TOMAS, "TIX")).received[0]).toMatchObject({ became: "unreadable", reportId: row.id });
+    expect(await database().select().from(mailOut)).toHaveLength(letters);
+  });
+
+  test("one that takes too long is given up, and the next one is read", async () => {
+    await expect(readMailAside(Buffer.from(words("slow")), ANNA, 0)).rejects.toMatchObject({ refusal: { code: "invalid" } });
+    expect(await readMailAside(Buffer.from(words("quick")), ANNA)).toMatchObject({ messageId: "<quick@x.example>" });
+  });
+
+  test("one that ended the worker three times is not read a fourth time, and not lost", async () => {
+    const [address] = await database().select().from(mailAddress).where(eq(mailAddress.projectId, "tix"));
+    await database().insert(mailWaiting).values({ id: randomUUID(), projectId: "tix", teamId: address.teamId, returnPath: ANNA, raw: Buffer.from("From: ends@post.saltmarsh.example\nSubject: Poison\n\nwords"), at: 0, dueAt: 0, tries: 3 });
+    await readAll();
+    expect(await latest("ends@post.saltmarsh.example")).toMatchObject({ title: "Poison", happened: expect.stringContaining("was tried 3 times") });
+    expect(await database().select().from(mailWaiting)).toEqual([]);
+  });
+
+  test("a flood from one machine is told to come back later, whoever it says that it is; others still get through", async () => {
+    const admissions: string[] = [];
+    for (let i = 0; i < 65; i++) admissions.push(await admitMail(TICKETS, "203.0.113.9"));
+    expect(admissions.filter((a) => a === "welcome")).toHaveLength(60);
+    expect(admissions.slice(60)).toEqual(Array(5).fill("too many"));
+    expect(await admitMail(TICKETS, "203.0.113.10")).toBe("welcome");
     expect(await handOver(words("honest"), { from: "honest@post.saltmarsh.example" })).toBe(250);
+  });
+
+  test("nobody's address is filled by giving it often: by forms, by mails with its Reply-To, by following", async () => {
+    const victim = "victim@post.saltmarsh.example";
+    const toVictim = () => database().select().from(mailOut).where(ilike(mailOut.recipient, "victim%"));
+    await handOver(`From: ${ANNA}\nReply-To: ${victim}\nMessage-ID: <reply-to@x.example>\nSubject: x\n\nwords\n`);
+    expect(await latest(victim)).toMatchObject({ way: "mail" });
+    expect(await toVictim()).toEqual([]);
+    const reports = await Promise.all(Array.from({ length: 12 }, (_, i) => sent({ mail: [i % 2 ? victim : "Victim+more@post.saltmarsh.example"] })));
+    await followReport((await sent({ mail: ["somebody@post.saltmarsh.example"] })).token, victim);
+    const letters = await toVictim();
+    expect(letters).toHaveLength(13);
+    expect(letters.filter((l) => l.failed === null)).toHaveLength(3);
+    expect(letters.filter((l) => l.failed === HELD_BACK)).toHaveLength(10);
+    // What the team asks is still written.
+    await verdictOn(reports[0].id, { kind: "ask", question: "Which gate?" });
+    expect((await toVictim()).filter((l) => l.failed === null)).toHaveLength(4);
   });
 
   test("somebody who only follows a report and answers tells of their own: the requester does not read it", async () => {

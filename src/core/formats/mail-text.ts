@@ -1,41 +1,28 @@
+import { cutText, shorten } from "./cut-text";
+import { withoutQuote } from "./mail-quote";
+
 /*
- * What people add to what they say in mails: quoted text of the mail they answer, signatures; and what machines send.
- * The form of quotes is a habit of mail programs, not a rule: common practice, no source. The signature line "-- " is RFC 3676,
- * section 4.3; Auto-Submitted is RFC 3834, section 5; delivery reports are RFC 3464.
+ * What mails say, and who or what wrote them. Auto-Submitted is RFC 3834, section 5; delivery reports are RFC 3464.
  */
 
-const SIGNATURE = /^-- ?$/;
-/** "On 3 May Anna wrote:" and the like, on one line or broken over two. */
-const ATTRIBUTION = /^(on\b.{4,200}\bwrote|am\b.{4,200}\bschrieb\b.{0,80}|le\b.{4,200}\ba écrit|op\b.{4,200}\bschreef\b.{0,80}|.{1,120}<[^<>\s]+@[^<>\s]+>.{0,60})\s*:$/i;
-const ORIGINAL = /^-{2,}\s*(original message|forwarded message|ursprüngliche nachricht)\s*-{2,}$/i;
-const HEADER_BLOCK = /^(from|von|de):\s.+$/i;
-const HEADER_NEXT = /^(sent|date|to|gesendet|an|envoyé|à|subject|betreff|objet):\s/i;
+/** So much of a mail is looked at for what its sender wrote; the rest of a longer one is kept, and said to be. */
+export const MOST_READ = 200_000;
+/** So much of it stands in a report or an answer. */
+export const MOST_WORDS = 10_000;
 
-/**
- * What a person wrote themselves: without the quoted mail below it, and without their signature. Where nothing would be
- * left, the whole text: better too much than a lost word. Answers between quoted lines keep those lines.
- */
-export function withoutQuote(text: string): string {
-  const lines = text.replaceAll("\r\n", "\n").replaceAll("\u00a0", " ").split("\n");
-  const end = cutAt(lines);
-  const own = lines.slice(0, end);
-  while (own.length > 0 && (own.at(-1)!.trim() === "" || own.at(-1)!.startsWith(">"))) own.pop();
-  const kept = own.join("\n").trim();
-  return kept || text.trim();
+/** What a person wrote in a mail. */
+export interface OwnWords {
+  text: string;
+  /** There was more than can stand in a report: the mail itself has to be kept with it. */
+  cut: boolean;
 }
 
-function cutAt(lines: readonly string[]): number {
-  for (let i = 0; i < lines.length; i++) {
-    const line = lines[i].trim();
-    if (SIGNATURE.test(lines[i]) || ORIGINAL.test(line)) return i;
-    if (HEADER_BLOCK.test(line) && HEADER_NEXT.test(lines[i + 1]?.trim() ?? "")) return i;
-    const quoteFollows = (from: number) => (lines.slice(from).find((l) => l.trim() !== "") ?? ">").startsWith(">");
-    const onlyQuoteFollows = (from: number) => quoteFollows(from) && lines.slice(from).every((l) => l.trim() === "" || l.startsWith(">") || SIGNATURE.test(l));
-    if (ATTRIBUTION.test(line) && (onlyQuoteFollows(i + 1) || !lines.slice(i + 1).some((l) => l.startsWith(">")))) return i;
-    const two = `${line} ${lines[i + 1]?.trim() ?? ""}`;
-    if (/^(on|am|le|op)\b/i.test(line) && ATTRIBUTION.test(two) && (onlyQuoteFollows(i + 2) || !lines.slice(i + 2).some((l) => l.startsWith(">")))) return i;
-  }
-  return lines.length;
+/** Their own words, without quote and signature, cut to what a report holds and saying so. */
+export function ownWords(whole: string): OwnWords {
+  const own = withoutQuote(cutText(whole, MOST_READ));
+  if (own.length <= MOST_WORDS && whole.length <= MOST_READ) return { text: own, cut: false };
+  const note = "\n\n(The mail goes on. As it came it is with the files.)";
+  return { text: `${cutText(own, MOST_WORDS - note.length)}${note}`, cut: true };
 }
 
 /** Headers of a mail by their names in small letters; repeated ones keep each value. */
@@ -58,9 +45,10 @@ export function writerOf(headers: MailHeaders, returnPath: string | null): MailW
   const has = (name: string, test: RegExp) => (headers[name] ?? []).some((v) => test.test(v));
   const type = headers["content-type"]?.[0] ?? "";
   if (/multipart\/report/i.test(type) && /delivery-status/i.test(type)) return "bounce";
-  if (has("from", /\b(mailer-daemon|postmaster)@/i) && (returnPath === "" || has("auto-submitted", /./))) return "bounce";
+  if (has("from", /\b(?:mailer-daemon|postmaster)@/i) && (returnPath === "" || has("auto-submitted", /./))) return "bounce";
   if (headers[OWN_MAIL_HEADER]?.length || (headers.received?.length ?? 0) > MOST_HOPS) return "loop";
-  if (has("auto-submitted", /^\s*auto-/i) || has("precedence", /bulk|junk|list|auto.reply/i) || headers["x-autoreply"]?.length || headers["x-autorespond"]?.length || headers["list-id"]?.length) return "automatic";
+  if (has("auto-submitted", /^\s*auto-/i) || has("precedence", /bulk|junk|list|auto.reply/i)) return "automatic";
+  if (headers["x-autoreply"]?.length || headers["x-autorespond"]?.length || headers["list-id"]?.length) return "automatic";
   return returnPath === "" ? "bounce" : "person";
 }
 
@@ -70,10 +58,40 @@ export function answered(headers: MailHeaders): string[] {
   return [...new Set([...ids("in-reply-to").reverse(), ...ids("references").reverse()])];
 }
 
+/** What programs put before a subject that is answered or passed on. */
+const PREFIX = /^(?:re|aw|sv|fwd?|wg|antw)(?:\[\d{1,4}\])?$/i;
+
 /** A subject as the title of a report: without what programs put before it. */
 export function titleOf(subject: string, text: string): string {
-  const bare = subject.replace(/^(\s*(re|aw|sv|fwd?|wg|antw)(\[\d+\])?\s*:\s*)+/i, "").replace(/\s+/g, " ").trim();
-  const first = text.split("\n").find((line) => line.trim())?.trim() ?? "";
-  const title = bare || first || "A mail without words";
-  return title.length > 200 ? `${title.slice(0, 199)}…` : title;
+  let bare = cutText(subject, 1_000).replace(/\s+/g, " ").trim();
+  for (let colon = bare.indexOf(":"); colon > 0 && PREFIX.test(bare.slice(0, colon).trim()); colon = bare.indexOf(":")) bare = bare.slice(colon + 1).trim();
+  const first = cutText(text, 2_000).split("\n").find((line) => line.trim())?.trim() ?? "";
+  return shorten(bare || first || "A mail without words", 200);
+}
+
+/** Headers of a mail that nothing else could read: up to the first blank line, folded ones joined (RFC 5322, section 2.2). */
+export function plainHeaders(raw: string): MailHeaders {
+  const headers: Record<string, string[]> = Object.create(null);
+  const lines = cutText(raw, 64 * 1024).split(/\r?\n/);
+  const end = lines.indexOf("");
+  let last: string[] | null = null;
+  for (const line of end < 0 ? lines : lines.slice(0, end)) {
+    if (/^[ \t]/.test(line)) {
+      if (last) last[last.length - 1] = cutText(`${last.at(-1)} ${line.trim()}`, 2_000);
+      continue;
+    }
+    const colon = line.indexOf(":");
+    const name = colon > 0 && colon < 80 ? line.slice(0, colon).trim().toLowerCase() : "";
+    last = name === "" ? null : (headers[name] ??= []);
+    last?.push(cutText(line.slice(colon + 1).trim(), 2_000));
+  }
+  return headers;
+}
+
+/** What came along with a mail and was not taken, in words for whoever reads the report. */
+export function notTaken(files: readonly { name: string; why: string }[]): string {
+  if (files.length === 0) return "";
+  const lines = files.slice(0, 20).map(({ name, why }) => `- ${name}: ${why}`);
+  if (files.length > 20) lines.push(`- and ${files.length - 20} more`);
+  return `Came with this mail and was not taken:\n${lines.join("\n")}`;
 }

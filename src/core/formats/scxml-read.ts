@@ -1,3 +1,4 @@
+import { cutText } from "./cut-text";
 import { parseCel } from "@/core/condition/cel-parse";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { MOST_STATES, MOST_TRANSITIONS, STATE_NAME_LENGTH, stateSchema, transitionSchema, workflowSchema } from "@/core/workflow/definition";
@@ -21,7 +22,7 @@ export interface ImportedWorkflow {
  */
 export function readScxml(text: string, vocabulary: Vocabulary, newId: () => string): ImportedWorkflow {
   const root = readXml(text);
-  if (local(root) !== "scxml") throw new FileProblem(`This is an XML file, but no SCXML: it begins with <${root.name.slice(0, 60)}>.`);
+  if (local(root) !== "scxml") throw new FileProblem(`This is an XML file, but no SCXML: it begins with <${cutText(root.name, 60)}>.`);
   const problems = checkScxml(root);
   if (problems.length > 0) throw new FileProblem(problems.slice(0, 5).join(" "));
   const prefix = Object.entries(root.attributes).find(([name, value]) => name.startsWith("xmlns:") && value === EXTENSION)?.[0].slice(6);
@@ -103,7 +104,7 @@ class ForeignReader {
     const transitions = this.takeMoves(inOrder);
     if (!this.states.some((s) => s.kind === "finished")) this.left.push("Nothing in the file is final: no state is finished yet. Choose where work ends.");
     this.left.push("SCXML does not know whether somebody works or something waits in a state: the kinds were guessed from the names.");
-    const name = (this.root.attributes.name ?? "").trim().slice(0, 80) || "Imported process";
+    const name = cutText((this.root.attributes.name ?? "").trim(), 80) || "Imported process";
     return { workflow: { id: this.newId(), name, version: 1, states: this.states, transitions }, taken: this.taken, left: [...new Set(this.left)] };
   }
 
@@ -115,16 +116,16 @@ class ForeignReader {
     const name = this.freeName(readable || given);
     const kind: StateKind = local(e) === "final" ? "finished" : isFirst ? "unstarted" : WAITING.test(readable) ? "waiting" : "working";
     const parent = this.parents.get(e);
-    const stage = parent && parent !== this.root && parent.attributes.id ? parent.attributes.id.replace(/[_.]+/g, " ").slice(0, 60) : null;
+    const stage = parent && parent !== this.root && parent.attributes.id ? cutText(parent.attributes.id.replace(/[_.]+/g, " "), 60) : null;
     this.states.push({ ...PLAIN_STATE, id, name, kind, stage, position });
     this.taken.push(`State ${name}, as ${kind}${stage ? `, in the stage ${stage}` : ""}.`);
-    if (name !== readable) this.left.push(`“${given.slice(0, 80)}” is called ${name}: names are unique and have at most ${STATE_NAME_LENGTH} characters.`);
+    if (name !== readable) this.left.push(`“${cutText(given, 80)}” is called ${name}: names are unique and have at most ${STATE_NAME_LENGTH} characters.`);
   }
 
   private freeName(wanted: string): string {
-    const base = wanted.slice(0, STATE_NAME_LENGTH - 4);
+    const base = cutText(wanted, STATE_NAME_LENGTH - 4);
     for (let n = 1; ; n++) {
-      const name = n === 1 ? wanted.slice(0, STATE_NAME_LENGTH) : `${base} ${n}`;
+      const name = n === 1 ? cutText(wanted, STATE_NAME_LENGTH) : `${base} ${n}`;
       if (!this.states.some((s) => s.name.toLowerCase() === name.toLowerCase())) return name;
     }
   }
@@ -170,7 +171,7 @@ class ForeignReader {
   private takeMove(t: XmlElement, source: XmlElement, from: readonly string[]): Transition | null {
     const event = t.attributes.event?.trim() ?? "";
     const where = source.attributes.id ?? "a state";
-    const label = event ? `“${event.slice(0, 60)}” from ${where.slice(0, 60)}` : `A move from ${where.slice(0, 60)} without an event`;
+    const label = event ? `“${cutText(event, 60)}” from ${cutText(where, 60)}` : `A move from ${cutText(where, 60)} without an event`;
     const target = (t.attributes.target ?? "").trim().split(/\s+/)[0];
     if (!target) return (this.left.push(`${label} leads nowhere: it only does something inside.`), null);
     const element = this.elements.get(target);
@@ -182,7 +183,7 @@ class ForeignReader {
     if (sources.length === 0) return (this.left.push(`${label} leads back to itself.`), null);
     if ((t.attributes.target ?? "").trim().includes(" ")) this.left.push(`${label} enters several states at once: only ${name} is taken.`);
     const words = event.split(/\s+/)[0].replace(/[._*]+/g, " ").trim();
-    const verb = (words ? words.charAt(0).toUpperCase() + words.slice(1) : `Go to ${name}`).slice(0, 60);
+    const verb = cutText(words ? words.charAt(0).toUpperCase() + words.slice(1) : `Go to ${name}`, 60);
     const move: Transition = { ...PLAIN_TRANSITION, id: this.newId(), from: sources, to: toId, verb };
     if (!event) this.left.push(`${label} would happen by itself: people make it here.`);
     const cond = t.attributes.cond?.trim();
@@ -195,7 +196,7 @@ class ForeignReader {
   private takeCondition(move: Transition, cond: string, label: string): void {
     const { condition } = this.root.attributes.datamodel === "x-cel" ? parseCel(cond, this.vocabulary) : { condition: null };
     if (condition) move.requirements.push({ kind: "condition", condition });
-    else this.left.push(`${label} has the condition “${cond.slice(0, 120)}”, which only its own machine understands.`);
+    else this.left.push(`${label} has the condition “${cutText(cond, 120)}”, which only its own machine understands.`);
   }
 
   private isWithin(e: XmlElement, ancestor: XmlElement): boolean {

@@ -1,3 +1,4 @@
+import { cutText } from "./cut-text";
 import { SCXML } from "./scxml-names";
 import type { XmlElement } from "./xml";
 
@@ -36,7 +37,7 @@ const words = (text: string | undefined) => (text ?? "").trim().split(/\s+/).fil
 export function checkScxml(root: XmlElement): string[] {
   const problems: string[] = [];
   const complain = (sentence: string) => void problems.push(sentence);
-  const named = (e: XmlElement) => e.attributes.id?.slice(0, 60) ?? "without id";
+  const named = (e: XmlElement) => cutText(e.attributes.id ?? "without id", 60);
   // 3.2.1: the namespace and the version are required and fixed.
   const prefix = root.name.includes(":") ? `xmlns:${root.name.split(":")[0]}` : "xmlns";
   if (root.attributes[prefix] !== SCXML) complain(`The namespace has to be ${SCXML}.`);
@@ -46,18 +47,18 @@ export function checkScxml(root: XmlElement): string[] {
   const ids = idsIn(root);
   const seen = new Set<string>();
   for (const { attributes: { id } } of all) {
-    if (id && seen.has(id)) complain(`Two states have the id “${id.slice(0, 60)}”.`);
+    if (id && seen.has(id)) complain(`Two states have the id “${cutText(id, 60)}”.`);
     if (id) seen.add(id);
   }
   const isBelow = (id: string, e: XmlElement) => [...idsIn(e).keys()].includes(id);
   const checkTarget = (target: string, where: string) => {
-    if (!ids.has(target)) complain(`${where} leads to “${target.slice(0, 60)}”, which is no state of the file.`);
+    if (!ids.has(target)) complain(`${where} leads to “${cutText(target, 60)}”, which is no state of the file.`);
   };
   for (const e of [root, ...all]) {
     for (const start of words(e.attributes.initial)) {
-      if (!ids.has(start)) complain(`“${start.slice(0, 60)}”, where ${e === root ? "the file" : named(e)} begins, is no state of the file.`);
+      if (!ids.has(start)) complain(`“${cutText(start, 60)}”, where ${e === root ? "the file" : named(e)} begins, is no state of the file.`);
       // 3.2.2 and 3.3.2: the initial states are descendants.
-      else if (e !== root && !isBelow(start, e)) complain(`${named(e)} begins in “${start.slice(0, 60)}”, which is not inside it.`);
+      else if (e !== root && !isBelow(start, e)) complain(`${named(e)} begins in “${cutText(start, 60)}”, which is not inside it.`);
     }
     const initials = e.children.filter((c) => local(c) === "initial");
     if (initials.length > 0 && e.attributes.initial !== undefined) complain(`${named(e)} says twice where it begins.`);

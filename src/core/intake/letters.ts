@@ -1,9 +1,10 @@
+import { shorten } from "@/core/formats/cut-text";
 import type { Instant } from "@/core/calendar/instant";
 import { statusForRequester, type Progress, type ReportStanding } from "./report";
 import type { Verdict } from "./verdict";
 
 /** What became of a mail that came in. */
-export type MailFate = "report" | "answer" | "bounce" | "automatic" | "loop" | "refused";
+export type MailFate = "report" | "answer" | "bounce" | "automatic" | "loop" | "refused" | "unreadable";
 
 export const FATE_WORDS: Record<MailFate, string> = {
   report: "became a report",
@@ -12,6 +13,7 @@ export const FATE_WORDS: Record<MailFate, string> = {
   automatic: "was written by a machine, nobody was told",
   loop: "was one of our own that came back",
   refused: "was not taken",
+  unreadable: "could not be read: it became a report as it came",
 };
 
 /** A mail to somebody without an account: plain text, nothing internal, no names of people. */
@@ -44,7 +46,7 @@ export function tellingOf(verdict: Verdict, after: ReportStanding, at: Instant, 
 
 /** The letter about a report. Its subject carries the reference for people; answers find their way by headers alone. */
 export function letter(told: LetterKind, { projectName, reference, title, page }: About): Letter {
-  const short = title.length > 80 ? `${title.slice(0, 79)}…` : title;
+  const short = shorten(title, 80);
   const foot = `\n\nFollow it here, on a page of your own:\n${page}\n\n${projectName}, ${reference}`;
   switch (told.kind) {
     case "receipt":

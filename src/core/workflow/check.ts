@@ -1,3 +1,4 @@
+import { cutText } from "@/core/formats/cut-text";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { factsIn, type Condition } from "@/core/condition/condition";
 import { ownFieldFindings, triggerFindings } from "./check-triggers";
@@ -31,14 +32,14 @@ function shapeFindings(workflow: Workflow): Finding[] {
     if (!reached.has(state.id)) {
       // From somewhere that items do reach, or the repair would mend nothing.
       const before = states.slice(0, i).findLast((s) => reached.has(s.id) && s.kind !== "finished");
-      const repair: Repair | null = before ? { kind: "add move", from: before.id, to: state.id, verb: `To ${state.name}`.slice(0, 60), words: `Add a move from ${before.name}` } : { kind: "remove state", stateId: state.id, words: `Take ${state.name} out` };
+      const repair: Repair | null = before ? { kind: "add move", from: before.id, to: state.id, verb: cutText(`To ${state.name}`, 60), words: `Add a move from ${before.name}` } : { kind: "remove state", stateId: state.id, words: `Take ${state.name} out` };
       found.push(finding("weak", "unreachable", `Nothing leads to ${state.name}.`, place, repair));
     }
     // Of a chain that ends nowhere only its end is told: mending that mends the others.
     const isEnd = () => [...reachableFrom(next, [state.id])].every((id) => reachableFrom(next, [id]).has(state.id));
     if (!leadsToEnd.has(state.id) && isEnd()) {
       const onward = states.slice(i + 1).find((s) => leadsToEnd.has(s.id)) ?? ends[0];
-      found.push(finding("trap", "no way out", `From ${state.name} no finished state can be reached: items would be stuck there.`, place, { kind: "add move", from: state.id, to: onward.id, verb: `To ${onward.name}`.slice(0, 60), words: `Add a move to ${onward.name}` }));
+      found.push(finding("trap", "no way out", `From ${state.name} no finished state can be reached: items would be stuck there.`, place, { kind: "add move", from: state.id, to: onward.id, verb: cutText(`To ${onward.name}`, 60), words: `Add a move to ${onward.name}` }));
     }
   }
   return found;
@@ -78,7 +79,7 @@ function stateFindings(workflow: Workflow, around: CheckSurroundings): Finding[]
     const earlier = statesInOrder(workflow).filter((s) => s.position < state.position);
     if (state.kind === "working" && earlier.some((s) => s.kind === "working") && !targets.some((to) => isReturn(workflow, state.id, to))) {
       const back = earlier.findLast((s) => s.kind === "working")!;
-      found.push(finding("weak", "no way back", `When work in ${state.name} fails, nothing leads back.`, place, { kind: "add move", from: state.id, to: back.id, verb: `Send back to ${back.name}`.slice(0, 60), words: `Add a move back to ${back.name}` }));
+      found.push(finding("weak", "no way back", `When work in ${state.name} fails, nothing leads back.`, place, { kind: "add move", from: state.id, to: back.id, verb: cutText(`Send back to ${back.name}`, 60), words: `Add a move back to ${back.name}` }));
     }
     // One wait may lead into another, as long as somebody pulls in the end.
     const waits = reachableFrom(new Map([...next].map(([id, to]) => [id, kindOf.get(id) === "waiting" ? to : new Set<StateId>()])), [state.id]);

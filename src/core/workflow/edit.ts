@@ -1,3 +1,4 @@
+import { cutText } from "@/core/formats/cut-text";
 import { STATE_NAME_LENGTH } from "./definition";
 import { removeState } from "./check";
 import { leadsFrom, PLAIN_STATE, PLAIN_TRANSITION, statesInOrder, type State, type StateId, type StateKind, type Transition, type Workflow } from "./workflow";
@@ -97,6 +98,6 @@ export function removeTransition(workflow: Workflow, transitionId: string): Work
 export function proposedVerb(from: State | null, to: State): string {
   if (to.kind === "unstarted") return "Put back";
   if (to.kind === "finished") return "Finish";
-  if (from && from.position > to.position) return `Back to ${to.name}`.slice(0, 60);
-  return to.kind === "working" ? `Start ${to.name.toLowerCase()}`.slice(0, 60) : `Hand to ${to.name.toLowerCase()}`.slice(0, 60);
+  if (from && from.position > to.position) return cutText(`Back to ${to.name}`, 60);
+  return to.kind === "working" ? cutText(`Start ${to.name.toLowerCase()}`, 60) : cutText(`Hand to ${to.name.toLowerCase()}`, 60);
 }

@@ -234,6 +234,26 @@ export const mailIn = pgTable(
   (t) => [primaryKey({ columns: [t.messageId, t.projectId] }), index("mail_in_project").on(t.projectId, t.at)],
 );
 
+/** Mail as it was handed over, until it is read. It is acknowledged when it stands here. */
+export const mailWaiting = pgTable(
+  "mail_waiting",
+  {
+    id: uuid("id").primaryKey(),
+    /** Whose address it was handed over for, and which team that is of. */
+    projectId: text("project_id").notNull().references(() => project.id),
+    teamId: text("team_id").references(() => team.id),
+    /** Where failures go; empty for mails that must not be answered. */
+    returnPath: text("return_path").notNull(),
+    raw: bytes("raw").notNull(),
+    at: instant("at").notNull(),
+    /** How often reading it was begun. */
+    tries: integer("tries").notNull().default(0),
+    /** When it is read, or tried again. */
+    dueAt: instant("due_at").notNull(),
+  },
+  (t) => [index("mail_waiting_due").on(t.dueAt)],
+);
+
 /** How often something was done by somebody in a stretch of time; for what needs no account. */
 export const rateCount = pgTable(
   "rate_count",

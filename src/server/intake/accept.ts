@@ -1,3 +1,4 @@
+import { cutText } from "@/core/formats/cut-text";
 import { randomUUID } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
 import { missingForNow, placementOf } from "@/core/intake/placement";
@@ -35,7 +36,7 @@ export async function acceptReport(tx: Transaction, viewer: Viewer, access: Proj
   if (parent) {
     const typeId = await taskType(tx, access.project.id);
     const task = await createItemIn(tx, viewer, access, { ...base, typeId, parentId: parent.id, teamId: base.teamId ?? parent.teamId }, "last", commandId, "verdict");
-    if (plan.retestHours !== null) await createItemIn(tx, viewer, access, { ...NEW_ITEM, title: `Test again: ${base.title}`.slice(0, 300), typeId, parentId: parent.id, teamId: parent.teamId, remainingHours: plan.retestHours }, "last", commandId, "verdict");
+    if (plan.retestHours !== null) await createItemIn(tx, viewer, access, { ...NEW_ITEM, title: cutText(`Test again: ${base.title}`, 300), typeId, parentId: parent.id, teamId: parent.teamId, remainingHours: plan.retestHours }, "last", commandId, "verdict");
     return task;
   }
   const created = await createItemIn(tx, viewer, access, base, place.at === "top" ? "first" : place.at === "bottom" ? "last" : { itemId: place.itemId }, commandId, "verdict");

@@ -1,4 +1,5 @@
 import { createHash } from "node:crypto";
+import { cutText } from "@/core/formats/cut-text";
 import { invalid } from "../refused";
 
 export const LARGEST_FILE = 5 * 1024 * 1024;
@@ -60,7 +61,7 @@ export function checkFiles(files: readonly SentFile[]): CheckedFile[] {
 /** A name that is safe in a list and in a header: without folders, control characters and marks that turn writing around. */
 export function cleanName(name: string): string {
   const bare = name.split(/[/\\]/).at(-1)!.replace(/[\u0000-\u001f\u007f\u200e\u200f\u202a-\u202e\u2066-\u2069"]/g, "").trim();
-  return bare.slice(0, 120) || "file";
+  return cutText(bare, 120) || "file";
 }
 
 /** The ETag of a file. */

@@ -1,3 +1,4 @@
+import { cutText } from "@/core/formats/cut-text";
 import { createHash } from "node:crypto";
 import { and, asc, eq, gt, inArray, isNull, lte, sql } from "drizzle-orm";
 import { DAY, type Instant } from "@/core/calendar/instant";
@@ -128,7 +129,7 @@ async function hold(itemId: string, commandId: string, { transition, note }: Hel
     const before = await lockItem(tx, itemId);
     if (!(await recordCommand(tx, commandId, null, itemId))) return;
     const needs = await moveNeeds(tx, AUTOMATION, surroundings.access, before, undefined);
-    const events = decide(before, { kind: "hold", transitionId: transition.id, to: transition.to, note: note.slice(0, 1_000) }, decisionContext(AUTOMATION, surroundings, before, commandId, needs, NO_NAMING, { cause: "trigger" }));
+    const events = decide(before, { kind: "hold", transitionId: transition.id, to: transition.to, note: cutText(note, 1_000) }, decisionContext(AUTOMATION, surroundings, before, commandId, needs, NO_NAMING, { cause: "trigger" }));
     if (!isRefusal(events)) await storeEvents(tx, before, events);
   });
   return false;

@@ -1,93 +1,146 @@
-import { and, eq, inArray, sql } from "drizzle-orm";
-import { answered, titleOf, withoutQuote, writerOf } from "@/core/formats/mail-text";
+import { and, asc, eq, inArray, lte, sql } from "drizzle-orm";
+import { cutText } from "@/core/formats/cut-text";
+import { answered, notTaken, ownWords, plainHeaders, titleOf, writerOf } from "@/core/formats/mail-text";
+import { plainText } from "@/core/formats/plain-text";
 import type { MailFate } from "@/core/intake/letters";
 import { database, transact, type Transaction } from "@/db/connection";
-import { mailAddress, mailIn, mailOut, report } from "@/db/schema";
+import { mailIn, mailOut, mailWaiting, report } from "@/db/schema";
+import type { CheckedFile } from "../intake/file";
 import { storeFiles, storeReport } from "../intake/new-report";
 import { takeAnswer } from "../intake/private-page";
-import { countUse } from "../rate-limit";
-import { readMail } from "./read";
-import { mailSettings } from "./settings";
+import { log } from "../log";
+import { Refused } from "../refused";
+import { digestId, type ReadMail } from "./read";
+import { readMailAside } from "./reading-thread";
 import { writeToRequester } from "./write";
 
-/** A mail with everything in it is not larger. */
-export const LARGEST_MAIL = 12 * 1024 * 1024;
-const PER_SENDER = 20;
-const PER_ADDRESS = 300;
-const HOUR_MS = 3_600_000;
-
-export interface Envelope {
-  /** Where failures go; empty for mails that must not be answered. */
-  from: string;
-  to: string;
-}
+type WaitingMail = typeof mailWaiting.$inferSelect;
 
 export type Delivered = { became: MailFate; reportId: string | null };
 
-/** The open address of a project that a recipient names; null where there is none. */
-export async function openAddress(recipient: string): Promise<typeof mailAddress.$inferSelect | null> {
-  const [, name, domain] = /^([^@\s]{1,64})@([^@\s]+)$/.exec(recipient.toLowerCase()) ?? [];
-  if (!name || domain !== mailSettings().domain.toLowerCase()) return null;
-  // What stands behind a plus is the sender's own mark.
-  const [row] = await database().select().from(mailAddress).where(eq(mailAddress.name, name.split("+")[0]));
-  return row?.open ? row : null;
+/** So long nobody else begins to read a mail that is being read; a worker that dies over it lets go of it then. */
+const LEASE_MS = 60_000;
+const MOST_TRIES = 3;
+
+/**
+ * Reads the next mail that waits, and does what it asks for. One that cannot be read, or that ended the process each time
+ * it was tried, becomes a report as it came.
+ * @returns what became of it; null when none waits
+ */
+export async function readWaitingMail(now = Date.now()): Promise<Delivered | null> {
+  const waiting = await begin(now);
+  if (!waiting) return null;
+  const problem = waiting.tries > MOST_TRIES ? `it was tried ${MOST_TRIES} times` : null;
+  const mail = problem ? { problem } : await readMailAside(waiting.raw, waiting.returnPath).catch((error) => problemIn(waiting, error));
+  const delivered = await transact(async (tx) => {
+    // Another worker may have done it meanwhile, when this one took longer than its lease.
+    const [mine] = await tx.delete(mailWaiting).where(eq(mailWaiting.id, waiting.id)).returning({ id: mailWaiting.id });
+    if (!mine) return null;
+    return "problem" in mail ? takeUnreadable(tx, waiting, mail.problem, now) : takeMail(tx, waiting, mail, now);
+  });
+  if (delivered) log.info({ became: delivered.became }, "a mail came in");
+  return delivered;
 }
 
-export type Admission = "welcome" | "unknown" | "too many";
+/** Counts one more try before it is begun, so that a mail that ends the process is not tried forever. */
+async function begin(now: number): Promise<WaitingMail | null> {
+  return transact(async (tx) => {
+    const [next] = await tx.select({ id: mailWaiting.id }).from(mailWaiting).where(lte(mailWaiting.dueAt, now)).orderBy(asc(mailWaiting.dueAt)).limit(1).for("update", { skipLocked: true });
+    if (!next) return null;
+    const [row] = await tx.update(mailWaiting).set({ tries: sql`${mailWaiting.tries} + 1`, dueAt: now + LEASE_MS }).where(eq(mailWaiting.id, next.id)).returning();
+    return row;
+  });
+}
 
-/** Whether a mail may be handed over at all, said before it is sent. */
-export async function admitMail({ from, to }: Envelope, now = Date.now()): Promise<Admission> {
-  const address = await openAddress(to);
-  if (!address) return "unknown";
-  const bySender = await countUse(`mail from ${from.toLowerCase().slice(0, 200)}`, PER_SENDER, HOUR_MS, now);
-  const byAddress = await countUse(`mail to ${address.name}`, PER_ADDRESS, HOUR_MS, now);
-  return bySender.allowed && byAddress.allowed ? "welcome" : "too many";
+/** @throws what kept it from being read at all: then this was no try */
+async function problemIn(waiting: WaitingMail, error: unknown): Promise<{ problem: string }> {
+  if (error instanceof Refused) return { problem: error.refusal.help };
+  await database().update(mailWaiting).set({ tries: waiting.tries - 1 }).where(eq(mailWaiting.id, waiting.id));
+  throw error;
 }
 
 /**
- * Takes in one mail: an answer to a letter of ours stands with its report and with the item that came of it, by its headers
- * alone; anything else that a person wrote becomes a report and is answered with a receipt. What machines wrote is noted
- * and never answered. The same mail handed over twice is taken once.
+ * An answer to a letter of ours stands with its report and with the item that came of it, by its headers alone; anything else
+ * that a person wrote becomes a report and is answered with a receipt. What machines wrote is noted and never answered. The
+ * same mail handed over twice is taken once.
  */
-export async function takeMail(raw: Buffer, envelope: Envelope, now = Date.now()): Promise<Delivered> {
-  const address = await openAddress(envelope.to);
-  if (!address) return { became: "refused", reportId: null };
-  const { messageId, sender, subject, text: whole, headers, files } = await readMail(raw, envelope.from);
-  const mine = and(eq(mailIn.messageId, messageId), eq(mailIn.projectId, address.projectId));
-  return transact(async (tx) => {
-    const note = async (became: MailFate, reportId: string | null): Promise<Delivered> => {
-      await tx.update(mailIn).set({ became, reportId }).where(mine);
-      return { became, reportId };
-    };
-    const fresh = await tx.insert(mailIn).values({ messageId, projectId: address.projectId, reportId: null, sender, subject, became: "refused", at: now }).onConflictDoNothing().returning({ id: mailIn.messageId });
-    if (fresh.length === 0) {
-      const [known] = await tx.select({ became: mailIn.became, reportId: mailIn.reportId }).from(mailIn).where(mine);
-      return known;
-    }
-    const ours = await lettersAnswered(tx, answered(headers));
-    const writer = writerOf(headers, envelope.from);
-    if (writer === "bounce") {
-      const about = ours ?? (await lettersAnswered(tx, raw.toString("latin1").match(/^(?:message-id|original-message-id):\s*(<[^<>\s]+>)/gim)?.flatMap((l) => l.match(/<[^<>\s]+>/) ?? []) ?? []));
-      if (about) await tx.update(mailOut).set({ failed: "came back undelivered" }).where(eq(mailOut.id, about.id));
-      return note("bounce", about?.reportId ?? null);
-    }
-    if (writer !== "person" || !sender.includes("@")) return note(writer === "loop" ? "loop" : "automatic", ours?.reportId ?? null);
-    if (ours && ours.projectId === address.projectId && ours.byRequester) {
-      const text = withoutQuote(whole).slice(0, 10_000) || "(The answer has no words.)";
-      await takeAnswer(tx, ours.reportId, text, now);
-      await storeFiles(tx, ours.reportId, files, now);
-      return note("answer", ours.reportId);
-    }
-    const text = withoutQuote(whole).slice(0, 10_000);
-    const row = await storeReport(tx, address.projectId, { title: titleOf(subject, text), happened: text || subject || "The mail had no words.", mail: sender, way: "mail", teamId: address.teamId }, files, now);
-    await writeToRequester(tx, row, { kind: "receipt", thanks: "" }, { now });
-    return note("report", row.id);
-  });
+async function takeMail(tx: Transaction, waiting: WaitingMail, mail: ReadMail, now: number): Promise<Delivered> {
+  const { messageId, sender, subject, headers } = mail;
+  const { projectId } = waiting;
+  const mine = and(eq(mailIn.messageId, messageId), eq(mailIn.projectId, projectId));
+  const note = async (became: MailFate, reportId: string | null): Promise<Delivered> => {
+    await tx.update(mailIn).set({ became, reportId }).where(mine);
+    return { became, reportId };
+  };
+  const fresh = await tx.insert(mailIn).values({ messageId, projectId, reportId: null, sender, subject, became: "refused", at: now }).onConflictDoNothing().returning({ id: mailIn.messageId });
+  if (fresh.length === 0) {
+    const [known] = await tx.select({ became: mailIn.became, reportId: mailIn.reportId }).from(mailIn).where(mine);
+    return known;
+  }
+  const ours = await lettersAnswered(tx, answered(headers));
+  const writer = writerOf(headers, waiting.returnPath);
+  if (writer === "bounce") {
+    const about = ours ?? (await lettersAnswered(tx, idsInside(waiting.raw)));
+    if (about) await tx.update(mailOut).set({ failed: "came back undelivered" }).where(eq(mailOut.id, about.id));
+    return note("bounce", about?.reportId ?? null);
+  }
+  if (writer !== "person") return note(writer, ours?.reportId ?? null);
+  const { text, files } = wordsAndFiles(mail, waiting);
+  if (ours && ours.projectId === projectId && ours.byRequester) {
+    await takeAnswer(tx, ours.reportId, text || "(The answer has no words.)", now);
+    await storeFiles(tx, ours.reportId, files, now);
+    return note("answer", ours.reportId);
+  }
+  const happened = text || subject || "The mail had no words.";
+  const row = await storeReport(tx, projectId, { title: titleOf(subject, text), happened, mail: sender, way: "mail", teamId: waiting.teamId }, files, now);
+  // Whoever is written to by a Reply-To has not written themselves: they hear of it when a person asks them.
+  if (mail.senderWrote) await writeToRequester(tx, row, { kind: "receipt", thanks: "" }, { now });
+  return note("report", row.id);
+}
+
+/** What they wrote, with a word on what is missing; where words had to be cut the mail itself comes along. */
+function wordsAndFiles(mail: ReadMail, waiting: WaitingMail): { text: string; files: CheckedFile[] } {
+  const own = ownWords(mail.text);
+  const missing = notTaken(mail.left);
+  const room = 10_000 - (missing === "" ? 0 : missing.length + 2);
+  const text = [cutText(own.text, room), missing].filter((part) => part !== "").join("\n\n");
+  return { text, files: own.cut ? [...mail.files, asItCame(waiting)] : mail.files };
+}
+
+const asItCame = (waiting: WaitingMail): CheckedFile => ({ name: "the mail as it came.eml", mediaType: "message/rfc822", content: waiting.raw });
+
+/** A mail that nothing can read still stands at the desk, with the mail itself as its file. */
+async function takeUnreadable(tx: Transaction, waiting: WaitingMail, problem: string, now: number): Promise<Delivered> {
+  const beginning = plainText(waiting.raw.subarray(0, 64 * 1024).toString("utf8"));
+  const headers = plainHeaders(beginning);
+  const subject = cutText(headers.subject?.[0] ?? "", 300);
+  const sender = /[^\s<>@]{1,64}@[^\s<>@]{1,120}/.exec(headers.from?.[0] ?? waiting.returnPath)?.[0].toLowerCase() ?? "";
+  const writer = writerOf(headers, waiting.returnPath);
+  const messageId = headers["message-id"]?.[0]?.slice(0, 300) || digestId(waiting.raw);
+  const became: MailFate = writer === "person" ? "unreadable" : writer;
+  const fresh = await tx.insert(mailIn).values({ messageId, projectId: waiting.projectId, reportId: null, sender, subject, became, at: now }).onConflictDoNothing().returning({ id: mailIn.messageId });
+  if (fresh.length === 0 || became !== "unreadable") return { became, reportId: null };
+  const happened = `This mail could not be read: ${problem.replace(/\.$/, "")}. As it came it is with the files. It begins:\n\n${cutText(beginning, 4_000)}`;
+  const title = subject === "" ? "A mail that could not be read" : titleOf(subject, "");
+  const row = await storeReport(tx, waiting.projectId, { title, happened: cutText(happened, 10_000), mail: sender, way: "mail", teamId: waiting.teamId }, [asItCame(waiting)], now);
+  await tx.update(mailIn).set({ reportId: row.id }).where(and(eq(mailIn.messageId, messageId), eq(mailIn.projectId, waiting.projectId)));
+  return { became, reportId: row.id };
+}
+
+/** The mails that stand inside a delivery report, the last of many left out. */
+function idsInside(raw: Buffer): string[] {
+  const text = raw.subarray(0, 512 * 1024).toString("latin1");
+  const lines = text.match(/^(?:original-)?message-id:[ \t]{0,20}<[^<>\s]{1,250}>/gim) ?? [];
+  return lines.slice(0, 50).map((line) => line.slice(line.indexOf("<")));
 }
 
 /** The letter of ours that a mail answers, the nearest first, and whether it went to whoever sent the report: what a follower writes is a report of its own. */
 async function lettersAnswered(tx: Transaction, ids: readonly string[]): Promise<{ id: number; reportId: string; projectId: string; byRequester: boolean } | null> {
   if (ids.length === 0) return null;
-  const rows = await tx.select({ id: mailOut.id, reportId: mailOut.reportId, projectId: report.projectId, messageId: mailOut.messageId, byRequester: sql<boolean>`lower(${mailOut.recipient}) = lower(${report.mail})` }).from(mailOut).innerJoin(report, eq(report.id, mailOut.reportId)).where(inArray(mailOut.messageId, ids.slice(0, 50)));
+  const rows = await tx
+    .select({ id: mailOut.id, reportId: mailOut.reportId, projectId: report.projectId, messageId: mailOut.messageId, byRequester: sql<boolean>`lower(${mailOut.recipient}) = lower(${report.mail})` })
+    .from(mailOut)
+    .innerJoin(report, eq(report.id, mailOut.reportId))
+    .where(inArray(mailOut.messageId, ids.slice(0, 50)));
   return ids.map((id) => rows.find((r) => r.messageId === id)).find((r) => r !== undefined) ?? null;
 }

@@ -1,14 +1,21 @@
-import { randomBytes } from "node:crypto";
+import { createHash, randomBytes } from "node:crypto";
 import { and, eq, isNull, type SQL } from "drizzle-orm";
 import { letter, type LetterKind } from "@/core/intake/letters";
 import type { Transaction } from "@/db/connection";
 import { mailOut, project, report, reportFollower } from "@/db/schema";
+import { countUse } from "../rate-limit";
 import { mailSettings, pageAddress } from "./settings";
 
 type ReportRow = typeof report.$inferSelect;
 
 /** A letter about a verdict, or about an item's end, waits so long, so that undoing it takes the letter back unread. */
 export const GRACE_MS = 60_000;
+
+const DAY_MS = 86_400_000;
+/** So many letters a day are written to one address because somebody without an account gave it, whoever they were. */
+const UNASKED_A_DAY = 3;
+/** And so many in all; those beyond wait for the next day. */
+const ALL_A_DAY = 30;
 
 interface Writing {
   now: number;
@@ -26,18 +33,36 @@ export async function writeToRequester(tx: Transaction, row: ReportRow, told: Le
   if (readers.length === 0) return;
   const [{ name }] = await tx.select({ name: project.name }).from(project).where(eq(project.id, row.projectId));
   const { domain } = mailSettings();
-  await tx.insert(mailOut).values(
-    readers.map((r) => ({
+  // In one order everywhere, so that two that write to the same people do not wait for each other in a circle.
+  for (const reader of readers.toSorted((a, b) => (a.mail < b.mail ? -1 : 1))) {
+    const held = await heldBack(tx, reader.mail, told.kind, now);
+    await tx.insert(mailOut).values({
       messageId: `<${randomBytes(18).toString("base64url")}@${domain}>`,
       reportId: row.id,
-      recipient: r.mail,
-      ...letter(told, { projectName: name, reference: row.reference, title: row.title, page: pageAddress(r.token) }),
+      recipient: reader.mail,
+      ...letter(told, { projectName: name, reference: row.reference, title: row.title, page: pageAddress(reader.token) }),
       verdictId: verdictId ?? null,
       itemId: itemId ?? null,
       at: now,
-      dueAt: now + (verdictId || itemId ? GRACE_MS : 0),
-    })),
-  );
+      dueAt: Math.max(now + (verdictId || itemId ? GRACE_MS : 0), held.until),
+      failed: held.forGood ? HELD_BACK : null,
+    });
+  }
+}
+
+/** Said in the mailbox of a letter that was not sent because too many went to its address. */
+export const HELD_BACK = "held back: this address was given too often today";
+
+/** Whether a letter may go to an address today: nobody can have it filled by giving it in forms. */
+async function heldBack(tx: Transaction, mail: string, kind: LetterKind["kind"], now: number): Promise<{ forGood: boolean; until: number }> {
+  const [name, domain] = mail.toLowerCase().split("@");
+  const address = createHash("sha256").update(`${name.split("+")[0]}@${domain}`).digest("hex").slice(0, 40);
+  if (kind === "receipt" || kind === "following") {
+    const unasked = await countUse(`letters unasked ${address}`, UNASKED_A_DAY, DAY_MS, now, tx);
+    if (!unasked.allowed) return { forGood: true, until: 0 };
+  }
+  const all = await countUse(`letters ${address}`, ALL_A_DAY, DAY_MS, now, tx);
+  return { forGood: false, until: all.allowed ? 0 : now + all.retryAfter * 1000 };
 }
 
 /** Takes back what tells of a verdict as far as it is not sent. @returns whether something had been sent */

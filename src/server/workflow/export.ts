@@ -42,6 +42,6 @@ export async function exportWorkflow(viewer: Viewer, projectKey: string, query: 
   const draft = query.which === "draft" ? workflowSchema.safeParse(head.draft).data : undefined;
   const definition = draft ?? (await publishedWorkflow(db, query.workflow, head.version));
   const write = { scxml: async () => writeScxml(definition, await loadVocabulary(db, project.id)), json: async () => writeWorkflowJson(definition), svg: async () => writeSvg(definition), mermaid: async () => writeMermaid(definition) };
-  const name = definition.name.normalize("NFKD").replace(/[^\w-]+/g, "-").replace(/^-+|-+$/g, "").slice(0, 60).toLowerCase() || "workflow";
+  const name = definition.name.normalize("NFKD").split(/[^\w]/).filter(Boolean).join("-").slice(0, 60).toLowerCase() || "workflow";
   return { name: `${name}.${ENDINGS[query.format]}`, mediaType: MEDIA_TYPES[query.format], text: await write[query.format]() };
 }

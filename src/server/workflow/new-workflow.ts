@@ -1,3 +1,4 @@
+import { cutText } from "@/core/formats/cut-text";
 import { randomUUID } from "node:crypto";
 import { eq, sql } from "drizzle-orm";
 import { z } from "zod";
@@ -71,7 +72,7 @@ async function begun(reader: Reader, viewer: Viewer, projectId: string, { from }
     return { workflow: fromTemplate(template, randomUUID), taken: [], left: [] };
   }
   const original = await readableWorkflow(reader, viewer, from.workflowId);
-  return { workflow: copyOf(original, randomUUID, `${original.name.slice(0, 70)}, copy`), taken: [], left: [] };
+  return { workflow: copyOf(original, randomUUID, `${cutText(original.name, 70)}, copy`), taken: [], left: [] };
 }
 
 /** A workflow of any project that this person may see. */

@@ -1,4 +1,5 @@
 "use client";
+import { cutText } from "@/core/formats/cut-text";
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import { dayNumber } from "@/core/calendar/zone";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
@@ -139,7 +140,7 @@ export function VerdictForm({ kind, itemId, reason = "", several, desk, view, on
 /** What is known of a report fills in its acceptance; of several, each keeps its own area. */
 function firstAcceptance(desk: DeskView, { report, typeId }: ReportView, several: boolean): Acceptance {
   const type = desk.types.find((t) => t.id === typeId) ?? desk.types.find((t) => t.id === "bug") ?? desk.types[0];
-  const area = desk.areas.find((a) => a.toLowerCase() === report.place.toLowerCase()) ?? (report.place.slice(0, 200) || null);
+  const area = desk.areas.find((a) => a.toLowerCase() === report.place.toLowerCase()) ?? (cutText(report.place, 200) || null);
   return { ...newAcceptance(report.title, type?.id ?? "bug"), teamId: report.teamId ?? desk.teams[0]?.id ?? null, area: several ? null : area };
 }
 

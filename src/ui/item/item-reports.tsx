@@ -1,4 +1,5 @@
 "use client";
+import { cutText } from "@/core/formats/cut-text";
 import { useState, type FormEvent } from "react";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
@@ -54,7 +55,7 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
         </p>
       )}
       {mayJudge && view.knownAs === null && view.item.stateKind !== "finished" && !view.item.restricted && (words === null ? (
-        <button type="button" className="link mt-1 text-[13px]" onClick={() => setWords(view.item.title.slice(0, 200))}>
+        <button type="button" className="link mt-1 text-[13px]" onClick={() => setWords(cutText(view.item.title, 200))}>
           Make it a known problem
         </button>
       ) : (

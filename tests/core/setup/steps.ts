@@ -1,0 +1,59 @@
+import { Session, type Profiler } from "node:inspector";
+
+/*
+ * Counts what a function does in steps, not in seconds: how often the blocks of JavaScript ran, as the engine's own
+ * coverage counts it, packages included. The same input gives the same number on every machine. What regular expressions do inside
+ * is not in it; the linter forbids those that can take longer than one pass (eslint.config.mjs).
+ */
+
+const session = new Session();
+session.connect();
+
+function ask<T>(method: string, params: object = {}): T {
+  let answer: T | undefined;
+  let failed: Error | null = null;
+  session.post(method, params, (error, result) => {
+    failed = error;
+    answer = result as T;
+  });
+  if (failed) throw failed;
+  return answer!;
+}
+
+// From now on, for good: only what is compiled afterwards is counted block by block. So this file is imported first.
+ask("Profiler.enable");
+ask("Profiler.startPreciseCoverage", { callCount: true, detailed: true });
+
+/**
+ * The steps since it was last asked: of each function how often its busiest block ran. Not the sum of its blocks, because the
+ * engine leaves out those that ran as often as the one around them.
+ */
+function takeSteps(): number {
+  const { result } = ask<Profiler.TakePreciseCoverageReturnType>("Profiler.takePreciseCoverage");
+  const busiest = result.flatMap(({ functions }) => functions.map(({ ranges }) => Math.max(...ranges.map((r) => r.count))));
+  return busiest.reduce((sum, count) => sum + count, 0);
+}
+
+/** How many steps some work takes; an error that it throws counts as its end. */
+export function stepsOf(work: () => unknown): number {
+  takeSteps();
+  try {
+    work();
+  } catch {
+    // Refusing is an answer too.
+  }
+  return takeSteps();
+}
+
+/** So much more than twice the steps may twice the input take: what is done once a text, and rounding. */
+const SLACK = 1.3;
+const FIXED = 3_000;
+
+/** How the steps grow where an input is doubled; fails the test where they more than double. */
+export function expectLinear(name: string, make: (times: number) => string, read: (text: string) => unknown, times = 1_500): void {
+  // The first time, packages and tables are still being set up.
+  stepsOf(() => read(make(8)));
+  const once = stepsOf(() => read(make(times)));
+  const twice = stepsOf(() => read(make(times * 2)));
+  if (twice > once * 2 * SLACK + FIXED) throw new Error(`${name}: ${times} times take ${once} steps, ${times * 2} times ${twice}`);
+}
