@@ -52,6 +52,13 @@ const config = [
     },
   },
   {
+    // Bodies are read by readBytes and readJson alone, which stop at a bound.
+    files: ["src/app/**/*.{ts,tsx}"],
+    rules: {
+      "no-restricted-syntax": ["error", { selector: 'CallExpression[callee.object.name="request"][callee.property.name=/^(json|text|formData|arrayBuffer|blob|bytes)$/]', message: "Read bodies with readBytes or readJson: they are bounded." }],
+    },
+  },
+  {
     // Patterns meet text from outside: each must be done in one pass, whatever the text.
     files: ["src/**/*.{ts,tsx}", "standins/**/*.ts"],
     plugins: { regexp },

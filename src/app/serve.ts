@@ -2,6 +2,7 @@ import { createServer, type Server } from "node:http";
 import next from "next";
 import { closeDatabase } from "@/db/connection";
 import { log } from "@/server/log";
+import { clientAddress, trustedProxies } from "./client-address";
 
 /*
  * The application process. Next serves the pages; what is ours is to tell routes the address of the client, and to stop
@@ -10,17 +11,23 @@ import { log } from "@/server/log";
  */
 
 const GRACE_MS = 10_000;
+/** Larger than anything that some route takes; each route has a bound of its own (problem.ts). */
+const LARGEST_BODY = 32 * 1024 * 1024;
 
 async function serve(): Promise<void> {
   const port = Number(process.env.PORT ?? 4310);
   const host = process.env.HOST ?? "127.0.0.1";
+  const proxies = trustedProxies(process.env.TRUST_PROXY);
   const app = next({ dev: process.env.NODE_ENV !== "production", hostname: host, port, dir: process.cwd() });
   await app.prepare();
   const handle = app.getRequestHandler();
   const server = createServer((request, response) => {
-    // Behind a proxy that is ours the address comes from it; otherwise nobody can choose their own.
-    const forwarded = process.env.TRUST_PROXY === "1" ? String(request.headers["x-forwarded-for"] ?? "").split(",")[0].trim() : "";
-    request.headers["x-client-address"] = forwarded || request.socket.remoteAddress || "unknown";
+    request.headers["x-client-address"] = clientAddress(request.headers, proxies, request.socket.remoteAddress);
+    if (Number(request.headers["content-length"] ?? 0) > LARGEST_BODY) {
+      response.writeHead(413, { "Content-Type": "application/problem+json", Connection: "close" });
+      response.end(JSON.stringify({ type: "about:blank", title: "This is too large.", status: 413, detail: "Nothing was read of it." }));
+      return;
+    }
     void handle(request, response);
   });
   server.listen(port, host, () => log.info({ port }, "application started"));

@@ -1,7 +1,7 @@
 import { statusForRequester, UNJUDGED, type ReportStanding } from "@/core/intake/report";
 import { mostSimilar, stem } from "@/core/intake/similarity";
 import { judge, newAcceptance, type Verdict } from "@/core/intake/verdict";
-import { ACTIONS, MAY, may, roleIn, ROLES } from "@/core/people/authorise";
+import { ACTIONS, MAY, may, roleIn, roleOutside, ROLES } from "@/core/people/authorise";
 import { UNJUDGED_REPORTS } from "@demo/words/reports";
 
 const acceptance = newAcceptance("x", "bug");
@@ -73,7 +73,7 @@ describe("similarity", () => {
 
 describe("who may do what", () => {
   test("an observer and a requester change nothing of the team's", () => {
-    const reading = ["read project", "read flow", "send report", "start project"];
+    const reading = ["read project", "read flow", "send report"];
     expect([...MAY.observer].sort()).toEqual([...reading].sort());
     expect([...MAY.requester].sort()).toEqual(["answer question", "send report"]);
   });
@@ -81,6 +81,13 @@ describe("who may do what", () => {
     expect(ACTIONS.filter((a) => may("lead", a) && !may("member", a))).toEqual(["override limit", "edit workflow", "edit board", "edit members", "answer question"]);
     expect(ACTIONS.every((a) => may("administrator", a))).toBe(true);
     expect(ACTIONS.some((a) => may(null, a))).toBe(false);
+  });
+  test("outside any project one stands as where one may do most; who only looks on starts nothing", () => {
+    const plain = { administrator: false };
+    expect(roleOutside({ administrator: true }, [])).toBe("administrator");
+    expect(roleOutside(plain, ["observer", "member", "lead"])).toBe("lead");
+    expect(roleOutside(plain, ["observer", "member"])).toBe("member");
+    for (const memberships of [[], ["observer"]] as const) expect(may(roleOutside(plain, memberships), "start project")).toBe(false);
   });
   test("role by membership, visibility and administration", () => {
     const plain = { administrator: false };

@@ -2,6 +2,7 @@ import { expectLinear, stepsOf } from "./setup/steps";
 import { withoutQuote } from "@/core/formats/mail-quote";
 import { answered, ownWords, plainHeaders, titleOf } from "@/core/formats/mail-text";
 import { htmlText } from "@/core/formats/html-text";
+import { isTame } from "@/core/formats/markdown-bounds";
 import { readXml } from "@/core/formats/xml";
 
 /* Every parser of text from outside: twice the text takes at most about twice the steps, whatever it is made of. */
@@ -26,6 +27,7 @@ const READERS: [string, (text: string) => unknown][] = [
   ["headers", plainHeaders],
   ["ids of answers", (text) => answered({ references: [text], "in-reply-to": [text] })],
   ["HTML", htmlText],
+  ["what may be read as Markdown", isTame],
   ["XML", readXml],
   ["XML inside", (text) => readXml(`<r>${text}</r>`)],
 ];

@@ -49,7 +49,7 @@ export const MAY: Record<Role, ReadonlySet<Action>> = {
   administrator: new Set(EVERYTHING),
   lead: new Set(EVERYTHING),
   member: new Set(WORK),
-  observer: new Set<Action>(["start project", "read project", "read flow", "send report"]),
+  observer: new Set<Action>(["read project", "read flow", "send report"]),
   requester: new Set<Action>(["send report", "answer question"]),
 };
 
@@ -59,6 +59,12 @@ export function may(role: Role | null, action: Action): boolean {
 }
 
 export type Visibility = "everyone" | "members";
+
+/** Where a signed-in person stands outside any project: as in the one where they may do most; without any, they only look. */
+export function roleOutside(person: { administrator: boolean }, memberships: readonly ("lead" | "member" | "observer")[]): Role {
+  if (person.administrator) return "administrator";
+  return (["lead", "member"] as const).find((role) => memberships.includes(role)) ?? "observer";
+}
 
 /** The role of a signed-in person in a project; null when they may not even see it. */
 export function roleIn(

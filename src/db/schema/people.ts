@@ -62,6 +62,17 @@ export const verification = pgTable("verification", {
   updatedAt: at("updated_at").notNull().defaultNow(),
 });
 
+/** Where a person has signed in from, kept when they sign out: others cannot lock them out there. */
+export const signedInFrom = pgTable(
+  "signed_in_from",
+  {
+    personId: text("person_id").notNull().references(() => person.id, { onDelete: "cascade" }),
+    address: text("address").notNull(),
+    lastAt: at("last_at").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.personId, t.address] })],
+);
+
 export const team = pgTable("team", {
   id: text("id").primaryKey(),
   name: text("name").notNull().unique(),

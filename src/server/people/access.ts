@@ -1,5 +1,5 @@
 import { and, eq, exists, or, sql, type SQL } from "drizzle-orm";
-import { may, roleIn, type Action, type Role } from "@/core/people/authorise";
+import { may, roleIn, roleOutside, type Action, type Role } from "@/core/people/authorise";
 import type { Reader } from "@/db/connection";
 import { item, membership, project } from "@/db/schema";
 import { notAllowed, notFound } from "../refused";
@@ -78,6 +78,12 @@ export function admit(viewer: Doer, row: { project: ProjectRow; membership: Memb
   if (!role || !may(role, "read project")) throw notFound("project");
   if (!may(role, action)) throw notAllowed(action);
   return { project: row.project, role, may: (a) => may(role, a) };
+}
+
+/** Whether a person may do something that belongs to no project. */
+export async function mayOutside(reader: Reader, viewer: Viewer, action: Action): Promise<boolean> {
+  const rows = await reader.select({ role: membership.role }).from(membership).where(eq(membership.personId, viewer.personId));
+  return may(roleOutside(viewer, rows.map((r) => r.role)), action);
 }
 
 /** The projects a person may see, by name. */

@@ -22,8 +22,9 @@ function createAuth() {
     emailAndPassword: { enabled: true, disableSignUp: process.env.ZIGZAG_SIGN_UP !== "open", minPasswordLength: 10 },
     databaseHooks: { user: { create: { before: async (user) => ({ data: { ...user, administrator: await nobodyYet() } }) } } },
     user: { additionalFields: { administrator: { type: "boolean", input: false, defaultValue: false } } },
-    advanced: { cookiePrefix: "zigzag" },
-    rateLimit: { enabled: true, window: 60, max: 120, customRules: { "/sign-in/email": { window: 60, max: 30 } } },
+    advanced: { cookiePrefix: "zigzag", ipAddress: { ipAddressHeaders: ["x-client-address"] } },
+    // Tries are counted in the database, by account and by address (sign-in-limit.ts).
+    rateLimit: { enabled: false },
     telemetry: { enabled: false },
   });
 }

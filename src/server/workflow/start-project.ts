@@ -3,16 +3,16 @@ import { z } from "zod";
 import { proposeColumns } from "@/core/board/propose-columns";
 import { FIRST_FORM } from "@/core/intake/form";
 import { FIRST_TYPES } from "@/core/item/item-type";
-import { may } from "@/core/people/authorise";
 import { refuse } from "@/core/workflow/refusal";
 import { fromTemplate } from "@/core/workflow/template";
 import { PROJECT_TEMPLATES, SUB_TASKS } from "@/core/workflow/templates";
 import type { Workflow } from "@/core/workflow/workflow";
 import { publishFirst } from "./publish-first";
-import { sqlState, transact, type Transaction } from "@/db/connection";
+import { database, sqlState, transact, type Transaction } from "@/db/connection";
 import { board, boardColumn, columnState, intakeForm, itemType, membership, project } from "@/db/schema";
+import { mayOutside } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { invalid, notAllowed, Refused } from "../refused";
+import { invalid, Refused } from "../refused";
 
 export const startProjectBody = z.object({
   name: z.string().trim().min(1, "A project needs a name.").max(60, "Use at most 60 characters."),
@@ -35,8 +35,7 @@ const FIRST_EXPECTATION = { days: 10, share: 0.85 };
 
 /** Starts a project from a template: its workflows, item types and a board. Whoever starts it leads it. */
 export async function startProject(viewer: Viewer, request: StartProjectRequest): Promise<{ key: string }> {
-  // Outside any project a signed-in person stands where an observer stands.
-  if (!may(viewer.administrator ? "administrator" : "observer", "start project")) throw notAllowed("start project");
+  if (!(await mayOutside(database(), viewer, "start project"))) throw new Refused(refuse("not allowed", "Whoever only looks on cannot start a project.", "Ask an administrator, or somebody who leads a project."));
   const template = PROJECT_TEMPLATES.find((t) => t.name === request.template);
   if (!template) throw invalid("There is no such template.", "Choose one from the list.");
   const { name, key, visibility, zone } = request;

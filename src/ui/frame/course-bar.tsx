@@ -26,9 +26,10 @@ const HIGH = 8;
 const LOW = 19;
 
 /** The top line: where I am on the course from designing the process to learning from it. */
-export function CourseBar({ project, projects, person, waiting, unread, showsIntake, theme }: {
+export function CourseBar({ project, projects, mayStartProjects, person, waiting, unread, showsIntake, theme }: {
   project: FrameProject;
   projects: FrameProject[];
+  mayStartProjects: boolean;
   person: { name: string; email?: string };
   waiting: number;
   unread: number;
@@ -43,7 +44,7 @@ export function CourseBar({ project, projects, person, waiting, unread, showsInt
       <Link href={`/p/${project.key}/flow`} aria-label="Zigzag Lane, to the board" className="flex items-center">
         <Mark />
       </Link>
-      <ProjectMenu project={project} projects={projects} />
+      <ProjectMenu project={project} projects={projects} mayStart={mayStartProjects} />
       <nav aria-label="Course" className="relative ml-3 shrink-0 max-sm:order-last max-sm:mx-auto" style={{ width: stops.length * STEP, height: 46 }}>
         <svg className="absolute inset-x-0 bottom-0" width={stops.length * STEP} height="26" aria-hidden="true">
           <polyline points={points} fill="none" stroke="var(--accent)" strokeOpacity="0.65" strokeWidth="2" />

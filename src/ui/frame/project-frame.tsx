@@ -16,6 +16,7 @@ const SETTLE_MS = 700;
 export function ProjectFrame(props: {
   project: FrameProject;
   projects: FrameProject[];
+  mayStartProjects: boolean;
   person: { name: string };
   theme: "light" | "dark";
   showsIntake: boolean;
@@ -33,7 +34,7 @@ export function ProjectFrame(props: {
   );
 }
 
-function Frame({ project, projects, person, theme, showsIntake, summary: first, lastEventId, children }: Parameters<typeof ProjectFrame>[0]) {
+function Frame({ project, projects, mayStartProjects, person, theme, showsIntake, summary: first, lastEventId, children }: Parameters<typeof ProjectFrame>[0]) {
   const client = useQueryClient();
   const connection = useLiveStream(project.key, lastEventId);
   const { data: summary } = useQuery({
@@ -53,7 +54,7 @@ function Frame({ project, projects, person, theme, showsIntake, summary: first, 
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
         To the content
       </a>
-      <CourseBar project={project} projects={projects} person={person} waiting={summary.unjudged} unread={summary.unread} showsIntake={showsIntake} theme={theme} />
+      <CourseBar project={project} projects={projects} mayStartProjects={mayStartProjects} person={person} waiting={summary.unjudged} unread={summary.unread} showsIntake={showsIntake} theme={theme} />
       <div className="flex min-h-0 flex-1">
         <main id="main" className="min-w-0 flex-1 overflow-hidden">
           {children}

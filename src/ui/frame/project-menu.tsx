@@ -4,7 +4,7 @@ import Link from "next/link";
 import { DropdownMenu } from "radix-ui";
 import type { FrameProject } from "./course-bar";
 
-export function ProjectMenu({ project, projects }: { project: FrameProject; projects: FrameProject[] }) {
+export function ProjectMenu({ project, projects, mayStart }: { project: FrameProject; projects: FrameProject[]; mayStart: boolean }) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="button button-quiet !px-2 text-[14px]">
@@ -23,12 +23,16 @@ export function ProjectMenu({ project, projects }: { project: FrameProject; proj
               </Link>
             </DropdownMenu.Item>
           ))}
-          <DropdownMenu.Separator className="my-1 h-px bg-line" />
-          <DropdownMenu.Item asChild>
-            <Link href="/start" className="menu-item">
-              Start a project…
-            </Link>
-          </DropdownMenu.Item>
+          {mayStart && (
+            <>
+              <DropdownMenu.Separator className="my-1 h-px bg-line" />
+              <DropdownMenu.Item asChild>
+                <Link href="/start" className="menu-item">
+                  Start a project…
+                </Link>
+              </DropdownMenu.Item>
+            </>
+          )}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

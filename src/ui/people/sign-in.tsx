@@ -30,9 +30,7 @@ export function SignIn({ demo, signUp }: { demo: DemoSignIns | null; signUp: boo
       setTrouble(
         status === 401 || status === 400
           ? "This mail address and password do not belong together."
-          : status === 429
-            ? "Too many attempts. Wait a minute, then try again."
-            : `${sentence} ${help}`,
+          : `${sentence} ${help}`,
       );
       setBusy(null);
     }
@@ -50,9 +48,7 @@ export function SignIn({ demo, signUp }: { demo: DemoSignIns | null; signUp: boo
           ? "Somebody with this mail address has an account already. Sign in instead."
           : status === 400
             ? "The mail address or the password does not do. A password has at least 10 characters."
-            : status === 429
-              ? "Too many attempts. Wait a minute, then try again."
-              : `${sentence} ${help}`,
+            : `${sentence} ${help}`,
       );
       setBusy(null);
     }

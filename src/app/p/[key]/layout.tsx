@@ -3,7 +3,7 @@ import { database } from "@/db/connection";
 import { ProjectFrame } from "@/ui/frame/project-frame";
 import { lastOutboxId } from "@/server/board/read";
 import { readSummary } from "@/server/flow/summary";
-import { enterProject, visibleProjects } from "@/server/people/access";
+import { enterProject, mayOutside, visibleProjects } from "@/server/people/access";
 import { projectTypes } from "@/server/workflow/load";
 import { forPage, pageTheme, pageViewer } from "@/app/page-access";
 
@@ -15,11 +15,12 @@ export default async function ProjectLayout({ children, params }: { children: Re
   const access = await forPage(enterProject(database(), viewer, { key }, "read project"));
   // Read before the summary: what happens in between is told by the stream.
   const lastEventId = await lastOutboxId(database(), access.project.id);
-  const [summary, projects, { types }] = await Promise.all([readSummary(viewer, key), visibleProjects(database(), viewer), projectTypes(database(), access.project.id)]);
+  const [summary, projects, mayStart, { types }] = await Promise.all([readSummary(viewer, key), visibleProjects(database(), viewer), mayOutside(database(), viewer, "start project"), projectTypes(database(), access.project.id)]);
   return (
     <ProjectFrame
       project={{ key: access.project.key, name: access.project.name }}
       projects={projects.map(({ key, name }) => ({ key, name }))}
+      mayStartProjects={mayStart}
       person={{ name: viewer.name }}
       theme={await pageTheme()}
       showsIntake={access.may("read intake")}
