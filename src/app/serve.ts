@@ -38,8 +38,8 @@ async function stop(server: Server): Promise<void> {
   log.info("application stops");
   const force = setTimeout(() => server.closeAllConnections(), GRACE_MS);
   const closed = new Promise<void>((resolve) => server.close(() => resolve()));
-  const shared = globalThis as typeof globalThis & { zigzagStreams?: Set<() => void>; zigzagHub?: { stop(): Promise<void> } };
-  for (const close of [...(shared.zigzagStreams ?? [])]) close();
+  const shared = globalThis as typeof globalThis & { zigzagStreams?: Set<{ close: () => void }>; zigzagHub?: { stop(): Promise<void> } };
+  for (const { close } of [...(shared.zigzagStreams ?? [])]) close();
   server.closeIdleConnections();
   await closed;
   clearTimeout(force);

@@ -1,8 +1,7 @@
-import fc from "fast-check";
 import type { LimitedColumn } from "@/core/board/limit";
 import { decideMove } from "@/core/workflow/decide-move";
 import { isRefusal } from "@/core/workflow/refusal";
-import { isReturn, transitionBetween, transitionsFrom } from "@/core/workflow/workflow";
+import { isReturn, transitionsFrom } from "@/core/workflow/workflow";
 import { context, Subject, workflow } from "./setup/make";
 
 const inReview = () => new Subject().move("Ready").move("Building", { assigneeId: "noor" }).move("Waiting for review");

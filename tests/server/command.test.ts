@@ -9,7 +9,6 @@ import { createItem } from "@/server/item/create";
 import { readItem, searchItems } from "@/server/item/read";
 import { commandRequest, createItemBody } from "@/server/item/request";
 import { readDesign } from "@/server/workflow/read";
-import { readLearn } from "@/server/flow/read";
 import { readSummary } from "@/server/flow/summary";
 import { columnOf, countIn, itemIn, move, refusalOf, send, stateId } from "./setup/board";
 import { INES, IVO, NOOR } from "./setup/people";

@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { and, count, eq, isNull } from "drizzle-orm";
 import { FIRST_FORM, PART_QUESTIONS, type FormQuestion } from "@/core/intake/form";
 import { database } from "@/db/connection";
-import { item, mailOut, membership, report, reportFollower } from "@/db/schema";
+import { item, mailOut, membership, report, reportFollower, reportVerdict } from "@/db/schema";
 import { readBoard } from "@/server/board/read";
 import { readLearn } from "@/server/flow/read";
 import { PRESENT_MS, readDesk, readReport } from "@/server/intake/desk";
@@ -219,7 +219,7 @@ describe("at the desk", () => {
     const [made] = await database().select().from(item).where(eq(item.id, itemId!));
     expect(made).toMatchObject({ place: "Gannet quay", labels: ["night", "noise"], sprintId: said.sprintId, releaseId: said.releaseId, priority: "high", assigneeId: "ivo" });
     expect(["waiting", "working"]).toContain(made.stateKind);
-    expect((await readReport(TOMAS, row.id)).verdicts[0].verdict).toMatchObject({ acceptance: { impact: "many people", urgency: "this week" } });
+    expect((await database().select().from(reportVerdict).where(eq(reportVerdict.reportId, row.id)))[0].verdict).toMatchObject({ acceptance: { impact: "many people", urgency: "this week" } });
     await undoVerdict(TOMAS, row.id, verdictId);
     expect(await database().select({ n: count() }).from(item).where(and(eq(item.id, itemId!), isNull(item.withdrawnAt)))).toEqual([{ n: 0 }]);
   });

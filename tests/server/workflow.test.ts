@@ -16,7 +16,6 @@ import { checkItems } from "@/server/item/check";
 import { createItem } from "@/server/item/create";
 import { readItem } from "@/server/item/read";
 import { discardDraft, saveDraft } from "@/server/workflow/draft";
-import { publishDraft } from "@/server/workflow/publish";
 import { replayDraft } from "@/server/workflow/replay";
 import { readDesign, readVersion } from "@/server/workflow/read";
 import { itemIn, move, refusalOf, send, stateId } from "./setup/board";

@@ -3,7 +3,7 @@ import type { Progress, ReportStatus, ReportWay } from "./report";
 import type { Reproducible, ReproductionResult } from "./reproduction";
 import type { TargetState } from "./service-target";
 import type { TriageRules } from "./triage-rules";
-import type { Verdict } from "./verdict";
+import type { VerdictKind } from "./verdict";
 
 /** A report in the list of the triage desk. */
 export interface QueueRow {
@@ -15,7 +15,7 @@ export interface QueueRow {
   returnedAt: number | null;
   status: ReportStatus;
   parkedUntil: string | null;
-  /** Key of the item whose finish ends the parking. */
+  /** Key of the item whose finish ends the parking; null where it waits for a day, or for an item outside the reader's view. */
   parkedFor: string | null;
   way: ReportWay;
   teamId: string | null;
@@ -98,7 +98,8 @@ export interface ReportView {
   typeId: string | null;
   files: { id: string; name: string; picture: boolean; size: number }[];
   messages: { kind: string; body: string; at: number; author: string | null }[];
-  verdicts: { id: string; verdict: Verdict; by: string | null; at: number; undoneAt: number | null }[];
+  /** The latest first; what they named stays with them, as it may be more than the reader may see. */
+  verdicts: { id: string; kind: VerdictKind; by: string | null; at: number; undoneAt: number | null }[];
   tries: { id: string; by: string; at: number; tried: string; version: string; result: ReproductionResult; note: string; mine: boolean }[];
   reproducible: Reproducible;
   followers: number;

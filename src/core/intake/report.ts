@@ -1,4 +1,3 @@
-import type { Instant } from "@/core/calendar/instant";
 import type { StateKind, Outcome } from "@/core/workflow/workflow";
 
 export const REPORT_STATUSES = ["unjudged", "asked", "parked", "accepted", "merged", "declined"] as const;

@@ -45,7 +45,10 @@ export async function tell(tx: Transaction, moved: ItemSnapshot, whom: readonly 
 
 const SHOWN = 50;
 
-/** What a person was told, the newest first; only of items that they may still see. */
+/** What a person was told, of items that they may still see. */
+const mine = (viewer: Viewer) => and(eq(notice.personId, viewer.personId), visibleTo(database(), viewer), seesItem(database(), viewer), isNull(item.withdrawnAt));
+
+/** The newest first. */
 export async function readNotices(viewer: Viewer): Promise<NoticeView[]> {
   const db = database();
   const rows = await db
@@ -53,7 +56,7 @@ export async function readNotices(viewer: Viewer): Promise<NoticeView[]> {
     .from(notice)
     .innerJoin(item, eq(item.id, notice.itemId))
     .innerJoin(project, eq(project.id, item.projectId))
-    .where(and(eq(notice.personId, viewer.personId), visibleTo(db, viewer), seesItem(db, viewer), isNull(item.withdrawnAt)))
+    .where(mine(viewer))
     .orderBy(desc(notice.at), desc(notice.id))
     .limit(SHOWN);
   return rows.map(({ number, readAt, ...row }) => ({ ...row, itemKey: `${row.projectKey}-${number}`, read: readAt !== null }));
@@ -61,7 +64,13 @@ export async function readNotices(viewer: Viewer): Promise<NoticeView[]> {
 
 /** How many a person has not read yet. */
 export async function unreadCount(viewer: Viewer): Promise<number> {
-  const [{ n }] = await database().select({ n: sql<number>`count(*)::int` }).from(notice).where(and(eq(notice.personId, viewer.personId), isNull(notice.readAt)));
+  const db = database();
+  const [{ n }] = await db
+    .select({ n: sql<number>`count(*)::int` })
+    .from(notice)
+    .innerJoin(item, eq(item.id, notice.itemId))
+    .innerJoin(project, eq(project.id, item.projectId))
+    .where(and(mine(viewer), isNull(notice.readAt)));
   return n;
 }
 

@@ -5,7 +5,8 @@ import { conditionSchema } from "@/core/condition/condition";
 import { rankBetween } from "@/core/item/rank";
 import { refuse } from "@/core/workflow/refusal";
 import { transact, type Transaction } from "@/db/connection";
-import { board, boardColumn, boardPlace, columnState, item, state, workflow } from "@/db/schema";
+import { board, boardColumn, boardPlace, columnState, state, workflow } from "@/db/schema";
+import { seenItem } from "../item/seen-item";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
@@ -45,7 +46,7 @@ export async function editBoards(viewer: Viewer, projectKey: string, request: Bo
     } else if (request.kind === "order columns") {
       const head = await lockBoard(tx, project.id, request.boardId);
       for (const [position, columnId] of request.columnIds.entries()) await tx.update(boardColumn).set({ position }).where(and(eq(boardColumn.id, columnId), eq(boardColumn.boardId, head.id)));
-    } else await placeItem(tx, project.id, request);
+    } else await placeItem(tx, viewer, project.id, request);
     await announceDesign(tx, project.id);
   });
 }
@@ -109,17 +110,17 @@ async function removeBoard(tx: Transaction, projectId: string, boardId: string):
   await tx.delete(board).where(eq(board.id, head.id));
 }
 
-async function placeItem(tx: Transaction, projectId: string, { boardId, itemId, columnId, below }: Extract<BoardRequest, { kind: "place" }>): Promise<void> {
+async function placeItem(tx: Transaction, viewer: Viewer, projectId: string, { boardId, itemId, columnId, below }: Extract<BoardRequest, { kind: "place" }>): Promise<void> {
   const head = await lockBoard(tx, projectId, boardId);
   if (head.columnsBy !== "free") throw invalid("Only a free board has places of its own.", "Move the item as on every other board.");
-  const [placed] = await tx.select({ id: item.id }).from(item).where(and(eq(item.id, itemId), eq(item.projectId, projectId)));
-  if (!placed) throw notFound("item");
+  if (!(await seenItem(tx, viewer, projectId, itemId))) throw notFound("item");
   const here = and(eq(boardPlace.boardId, boardId), eq(boardPlace.itemId, itemId));
   if (columnId === null) return void (await tx.delete(boardPlace).where(here));
   const [list] = await tx.select({ id: boardColumn.id }).from(boardColumn).where(and(eq(boardColumn.id, columnId), eq(boardColumn.boardId, boardId)));
   if (!list) throw notFound("list");
   const others = await tx.select({ itemId: boardPlace.itemId, rank: boardPlace.rank }).from(boardPlace).where(and(eq(boardPlace.columnId, columnId), ne(boardPlace.itemId, itemId))).orderBy(asc(boardPlace.rank));
-  const at = below === null ? -1 : others.findIndex((o) => o.itemId === below);
+  const neighbour = below === null ? null : await seenItem(tx, viewer, projectId, below);
+  const at = neighbour === null ? -1 : others.findIndex((o) => o.itemId === neighbour.id);
   const rank = rankBetween(others[at]?.rank ?? null, others[at + 1]?.rank ?? null);
   await tx.insert(boardPlace).values({ boardId, itemId, columnId, rank }).onConflictDoUpdate({ target: [boardPlace.boardId, boardPlace.itemId], set: { columnId, rank } });
 }

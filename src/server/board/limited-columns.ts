@@ -1,62 +1,94 @@
 import { and, eq, inArray, isNotNull, isNull, or, sql } from "drizzle-orm";
 import type { LimitedColumn } from "@/core/board/limit";
 import { columnWords } from "@/core/board/column";
-import type { Workflow } from "@/core/workflow/workflow";
+import { holds, type Asker } from "@/core/condition/evaluate";
+import type { AskedItem } from "@/core/condition/facts";
+import type { ItemSnapshot } from "@/core/item/fields";
+import { stateOf, type StateId, type Workflow } from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
-import { boardColumn, columnState, item, state } from "@/db/schema";
+import { board, boardColumn, columnState, item, state } from "@/db/schema";
+import { projectAsker } from "../condition/asker";
+import { askedItem } from "../condition/asked-items";
+import { columnCounts } from "./column-counts";
+
+/** A move of an item, as far as limits matter for it. */
+export interface LimitedMove {
+  project: { id: string; zone: string };
+  workflow: Workflow;
+  before: ItemSnapshot;
+  to: StateId;
+  /** Limits that are only advice matter, and are locked, where the transition wants "all". */
+  wanted: "firm" | "all";
+  now: number;
+}
 
 /**
  * What limits a move: the columns on all boards that it leaves and enters, and the states' own limits, with their counts.
  * They are locked first, in the order of their ids, so that nobody else can change their count until the move is stored.
- * Limits that are only advice matter, and are locked, where the transition wants "all".
+ * A board counts what is in its scope, and so does its limit: a move of an item outside it is not limited by it.
  */
-export async function lockLimits(
-  tx: Transaction,
-  workflow: Workflow,
-  fromStateId: string,
-  toStateId: string,
-  wanted: "firm" | "all",
-): Promise<{ left: LimitedColumn[]; entered: LimitedColumn[] }> {
-  const columns = await lockColumns(tx, [fromStateId, toStateId], wanted);
-  const states = await lockStates(tx, workflow, [fromStateId, toStateId], wanted);
-  const holding = (stateId: string) => [...columns, ...states].filter((c) => c.stateIds.includes(stateId)).map(({ stateIds: _, ...column }) => column);
-  return { left: holding(fromStateId), entered: holding(toStateId) };
+export async function lockLimits(tx: Transaction, move: LimitedMove): Promise<{ left: LimitedColumn[]; entered: LimitedColumn[] }> {
+  const columns = await lockColumns(tx, move);
+  const states = await lockStates(tx, move);
+  const plain = ({ stateIds: _, scoped: _scoped, ...column }: Holding): LimitedColumn => column;
+  const holding = (stateId: StateId, side: "leaves" | "enters") => [...columns, ...states].filter((c) => c.stateIds.includes(stateId) && c.scoped[side]).map(plain);
+  return { left: holding(move.before.stateId, "leaves"), entered: holding(move.to, "enters") };
 }
 
-type Holding = LimitedColumn & { stateIds: string[] };
+/** Whether the item is in a board's scope where it leaves, and where it enters. */
+interface Scoped {
+  leaves: boolean;
+  enters: boolean;
+}
+type Holding = LimitedColumn & { stateIds: string[]; scoped: Scoped };
 
-async function lockColumns(tx: Transaction, stateIds: string[], wanted: "firm" | "all"): Promise<Holding[]> {
+const EVERYTHING: Scoped = { leaves: true, enters: true };
+
+async function lockColumns(tx: Transaction, move: LimitedMove): Promise<Holding[]> {
+  const stateIds = [move.before.stateId, move.to];
   const locked = await tx
     .select({
       column: boardColumn,
+      scope: board.scope,
       stateIds: sql<string[]>`(select array_agg(${columnState.stateId}) from ${columnState} where ${columnState.columnId} = ${boardColumn.id})`,
     })
     .from(boardColumn)
+    .innerJoin(board, eq(board.id, boardColumn.boardId))
     .where(
       and(
-        or(boardColumn.maxFirm, boardColumn.minFirm, wanted === "all" ? isNotNull(boardColumn.max) : undefined),
+        or(boardColumn.maxFirm, boardColumn.minFirm, move.wanted === "all" ? isNotNull(boardColumn.max) : undefined),
         inArray(boardColumn.id, tx.select({ id: columnState.columnId }).from(columnState).where(inArray(columnState.stateId, stateIds))),
       ),
     )
     .orderBy(boardColumn.id)
     .for("update", { of: boardColumn });
-  if (locked.length === 0) return [];
-  const counts = await tx
-    .select({ columnId: columnState.columnId, count: sql<number>`count(*)::int` })
-    .from(item)
-    .innerJoin(columnState, eq(columnState.stateId, item.stateId))
-    .where(and(inArray(columnState.columnId, locked.map(({ column }) => column.id)), isNull(item.withdrawnAt)))
-    .groupBy(columnState.columnId);
-  const countOf = new Map(counts.map((c) => [c.columnId, c.count]));
-  return locked.map(({ column: { id, min, max, minFirm, maxFirm, stage, name }, stateIds }) => ({ id, name: columnWords({ stage, name }), min, max, minFirm, maxFirm, count: countOf.get(id) ?? 0, stateIds }));
+  const holdings: Holding[] = [];
+  for (const boardId of new Set(locked.map((l) => l.column.boardId))) {
+    const here = locked.filter((l) => l.column.boardId === boardId);
+    const { scope } = here[0];
+    const counts = await columnCounts(tx, move.project, { id: boardId, scope }, here.map((l) => l.column.id), move.now);
+    const scoped = scope === null ? EVERYTHING : await scopedMove(tx, move, (asked, asker) => holds(scope, asked, asker));
+    for (const { column, stateIds: covers } of here) {
+      const { id, min, max, minFirm, maxFirm, stage, name } = column;
+      holdings.push({ id, name: columnWords({ stage, name }), min, max, minFirm, maxFirm, count: counts.get(id) ?? 0, stateIds: covers, scoped });
+    }
+  }
+  return holdings;
 }
 
-async function lockStates(tx: Transaction, workflow: Workflow, stateIds: string[], wanted: "firm" | "all"): Promise<Holding[]> {
-  const limited = workflow.states.filter((s) => stateIds.includes(s.id) && s.limit && (s.limit.firm || wanted === "all"));
+async function scopedMove(tx: Transaction, { project, workflow, before, to, now }: LimitedMove, isIn: (asked: AskedItem, asker: Asker) => boolean): Promise<Scoped> {
+  const asker = await projectAsker(tx, project, now);
+  const asked = await askedItem(tx, before, asker.ownFields);
+  const after = { ...before, stateId: to, stateKind: stateOf(workflow, to).kind, enteredStateAt: now };
+  return { leaves: isIn(asked, asker), enters: isIn({ ...asked, item: after, everIn: [...asked.everIn, to] }, asker) };
+}
+
+async function lockStates(tx: Transaction, { workflow, before, to, wanted }: LimitedMove): Promise<Holding[]> {
+  const limited = workflow.states.filter((s) => [before.stateId, to].includes(s.id) && s.limit && (s.limit.firm || wanted === "all"));
   if (limited.length === 0) return [];
   const ids = limited.map((s) => s.id);
   await tx.select({ id: state.id }).from(state).where(inArray(state.id, ids)).orderBy(state.id).for("no key update");
   const counts = await tx.select({ id: item.stateId, count: sql<number>`count(*)::int` }).from(item).where(and(inArray(item.stateId, ids), isNull(item.withdrawnAt))).groupBy(item.stateId);
   const countOf = new Map(counts.map((c) => [c.id, c.count]));
-  return limited.map(({ id, name, limit }) => ({ id: `state ${id}`, name, min: null, max: limit!.max, minFirm: false, maxFirm: limit!.firm, count: countOf.get(id) ?? 0, stateIds: [id] }));
+  return limited.map(({ id, name, limit }) => ({ id: `state ${id}`, name, min: null, max: limit!.max, minFirm: false, maxFirm: limit!.firm, count: countOf.get(id) ?? 0, stateIds: [id], scoped: EVERYTHING }));
 }

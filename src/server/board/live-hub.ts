@@ -1,10 +1,12 @@
-import { and, desc, eq, gt } from "drizzle-orm";
+import { and, desc, eq, gt, sql } from "drizzle-orm";
 import { Client } from "pg";
 import { cardOf, type Card } from "@/core/board/card";
 import { database, databaseUrl } from "@/db/connection";
-import { item, outbox, project } from "@/db/schema";
+import { item, itemEvent, outbox, project } from "@/db/schema";
 import { snapshotOf } from "../item/rows";
 import { log } from "../log";
+import { seesItem } from "../people/access";
+import type { Viewer } from "../people/viewer";
 
 /** What an open page is told. */
 export type LiveMessage =
@@ -14,10 +16,13 @@ export type LiveMessage =
   | { kind: "resync" }
   | { kind: "database"; up: boolean };
 
+/** What streams are given: messages as they are, or that a restricted item changed, of which each reader is told by what they may see. */
+export type Announcement = LiveMessage | { kind: "restricted"; id: number; projectId: string; itemId: string; countsChanged: boolean };
+
 /** A stream does not wait longer than this for a database that does not answer. */
 const READY_MS = 2_000;
 
-type Listener = (message: LiveMessage) => void;
+type Listener = (message: Announcement) => void;
 
 /**
  * One `LISTEN` connection for the process, and the open streams it serves. When the connection breaks, the streams are
@@ -50,7 +55,7 @@ class LiveHub {
     await this.client?.end().catch(() => {});
   }
 
-  private tell(message: LiveMessage, projectId?: string): void {
+  private tell(message: Announcement, projectId?: string): void {
     for (const [listener, of] of this.listeners) if (projectId === undefined || of === projectId) listener(message);
   }
 
@@ -98,9 +103,9 @@ class LiveHub {
   }
 }
 
-async function messagesWhere(condition: ReturnType<typeof eq> | ReturnType<typeof and>, most = 1): Promise<LiveMessage[]> {
+async function messagesWhere(condition: ReturnType<typeof eq> | ReturnType<typeof and>, most = 1): Promise<Announcement[]> {
   const rows = await database()
-    .select({ id: outbox.id, kind: outbox.kind, projectId: outbox.projectId, projectKey: project.key, item })
+    .select({ id: outbox.id, kind: outbox.kind, projectId: outbox.projectId, projectKey: project.key, item, countsChanged })
     .from(outbox)
     .innerJoin(project, eq(project.id, outbox.projectId))
     .leftJoin(item, eq(item.id, outbox.itemId))
@@ -109,14 +114,33 @@ async function messagesWhere(condition: ReturnType<typeof eq> | ReturnType<typeo
     .limit(most);
   return rows
     .reverse()
-    .flatMap((row): LiveMessage[] =>
-      row.kind === "item"
-        ? row.item
-          ? // What only some may see is not sent along: whoever may see it reads it again.
-            [row.item.restricted ? { kind: "design", id: row.id, projectId: row.projectId } : { kind: "item", id: row.id, projectId: row.projectId, card: cardOf(snapshotOf(row.item), row.projectKey) }]
-          : []
-        : [{ kind: row.kind, id: row.id, projectId: row.projectId }],
-    );
+    .flatMap((row): Announcement[] => {
+      const { id, projectId } = row;
+      if (row.kind !== "item") return [{ kind: row.kind, id, projectId }];
+      if (!row.item) return [];
+      if (row.item.restricted) return [{ kind: "restricted", id, projectId, itemId: row.item.id, countsChanged: row.countsChanged }];
+      return [{ kind: "item", id, projectId, card: cardOf(snapshotOf(row.item), row.projectKey) }];
+    });
+}
+
+/** Whether an announced change of an item changes what the project counts, or who may see the item. */
+const countsChanged = sql<boolean>`exists (
+  select 1 from ${itemEvent} where ${itemEvent.itemId} = ${outbox.itemId} and ${itemEvent.seq} > ${outbox.fromVersion} and ${itemEvent.seq} <= ${outbox.version}
+  and (${itemEvent.kind} in ('created', 'moved', 'withdrawn', 'blocked', 'lifted')
+    or (${itemEvent.kind} = 'changed' and ${itemEvent.field} in ('restricted', 'assigneeId', 'reviewerId', 'estimate', 'typeId', 'classOfService')))
+)`;
+
+/**
+ * An announcement as one reader is told it: the card of a restricted item goes to those who may see it. The others are told to
+ * read again where the project's counts changed, and nothing otherwise.
+ */
+export async function toldTo(viewer: Viewer, announced: Announcement): Promise<LiveMessage | null> {
+  if (announced.kind !== "restricted") return announced;
+  const { id, projectId, itemId, countsChanged: changed } = announced;
+  const db = database();
+  const [row] = await db.select({ item, projectKey: project.key }).from(item).innerJoin(project, eq(project.id, item.projectId)).where(and(eq(item.id, itemId), seesItem(db, viewer)));
+  if (row) return { kind: "item", id, projectId, card: cardOf(snapshotOf(row.item), row.projectKey) };
+  return changed ? { kind: "design", id, projectId } : null;
 }
 
 /** Numbers are given before commits, so a lower one may become visible after a higher one; that far back is sent again. */
@@ -124,7 +148,7 @@ const LATE_COMMITS = 200;
 const MOST_TO_CATCH_UP = 600;
 
 /** What happened in a project after a message, for a stream that was interrupted. Some of it may be known already. */
-export async function liveSince(projectId: string, lastEventId: number): Promise<LiveMessage[]> {
+export async function liveSince(projectId: string, lastEventId: number): Promise<Announcement[]> {
   const condition = and(eq(outbox.projectId, projectId), gt(outbox.id, lastEventId - LATE_COMMITS));
   const messages = await messagesWhere(condition, MOST_TO_CATCH_UP + 1);
   return messages.length > MOST_TO_CATCH_UP ? [{ kind: "resync" }] : messages;

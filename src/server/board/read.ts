@@ -10,16 +10,18 @@ import type { Column } from "@/core/board/column";
 import { DAY } from "@/core/calendar/instant";
 import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Reader } from "@/db/connection";
-import { board, boardColumn, boardPlace, columnState, item, outbox, teamMember } from "@/db/schema";
+import { board, boardColumn, boardPlace, columnState, item, outbox } from "@/db/schema";
 import { loadOwnFields } from "../item/own-fields";
-import { compileCondition, type SqlAsker } from "../condition/compile";
-import { loadReleases, loadSprints, sprintsNow } from "../plan/boxes";
+import { viewerAsker } from "../condition/asker";
+import { compileCondition } from "../condition/compile";
+import { loadReleases, loadSprints } from "../plan/boxes";
 import { snapshotOf } from "../item/rows";
 import { enterProject, seesItem } from "../people/access";
 import { roster, type RosterPerson } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
+import { hiddenCounts } from "./column-counts";
 
 /** How long a finished item stays on the board. */
 export const FINISHED_DAYS_SHOWN = 14;
@@ -30,6 +32,10 @@ export interface BoardView {
   boards: { id: string; name: string }[];
   columns: Column[];
   cards: Card[];
+  /** Items in progress that the board counts and this person may not see, by state. */
+  hidden: Record<string, number>;
+  /** Whether this person sees all items; otherwise counts are of more than they may see. */
+  seesAll: boolean;
   workflows: Workflow[];
   types: ItemType[];
   people: RosterPerson[];
@@ -61,15 +67,21 @@ export async function readBoard(viewer: Viewer, projectKey: string, boardId: str
     loadOwnFields(db, project.id),
   ]);
   const { columnsBy } = head;
-  const scope = and(seesItem(db, viewer), head.scope === null ? undefined : compileCondition(head.scope, await askerOf(db, viewer, project, ownFields, now)));
+  const scope = and(seesItem(db, viewer), head.scope === null ? undefined : compileCondition(head.scope, await viewerAsker(db, viewer, project, now)));
   const cards = columnsBy === "state" ? await stateCards(db, project.key, stored, workflows, scope, now) : await openCards(db, project, scope);
-  const [places, parents] = await Promise.all([columnsBy === "free" ? loadPlaces(db, head.id) : {}, columnsBy === "parent" ? loadParents(db, viewer, project) : []]);
+  const [places, parents, hidden] = await Promise.all([
+    columnsBy === "free" ? loadPlaces(db, viewer, head.id) : {},
+    columnsBy === "parent" ? loadParents(db, viewer, project) : [],
+    columnsBy === "state" ? hiddenCounts(db, viewer, project, head, now) : {},
+  ]);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     board: { id: head.id, name: head.name, version: head.version, columnsBy, scoped: head.scope !== null, places },
     boards,
     columns: columnsBy === "state" || columnsBy === "free" ? stored : valueColumns(columnsBy, { people: people.filter((p) => p.role !== "observer"), teams, sprints, releases, parents }, cards),
     cards,
+    hidden,
+    seesAll: access.may("override limit"),
     workflows,
     types,
     people,
@@ -89,12 +101,6 @@ export async function readBoard(viewer: Viewer, projectKey: string, boardId: str
   };
 }
 
-/** Who looks, as a board's scope asks for it. */
-async function askerOf(reader: Reader, viewer: Viewer, project: { id: string; zone: string }, ownFields: readonly OwnField[], now: number): Promise<SqlAsker> {
-  const teams = await reader.select({ id: teamMember.teamId }).from(teamMember).where(eq(teamMember.personId, viewer.personId));
-  return { personId: viewer.personId, teamIds: teams.map((t) => t.id), now, zone: project.zone, sprints: await sprintsNow(reader, project, now), ownFields };
-}
-
 /** The cards in the columns' states and in the backlogs before them. */
 async function stateCards(reader: Reader, projectKey: string, columns: readonly Column[], workflows: readonly Workflow[], scope: SQL | undefined, now: number): Promise<Card[]> {
   const shown = columns.flatMap((c) => c.stateIds);
@@ -112,8 +118,13 @@ async function openCards(reader: Reader, project: { id: string; key: string }, s
   return rows.map((row) => cardOf(snapshotOf(row), project.key));
 }
 
-async function loadPlaces(reader: Reader, boardId: string): Promise<Places> {
-  const rows = await reader.select().from(boardPlace).where(eq(boardPlace.boardId, boardId)).orderBy(asc(boardPlace.rank));
+async function loadPlaces(reader: Reader, viewer: Viewer, boardId: string): Promise<Places> {
+  const rows = await reader
+    .select({ itemId: boardPlace.itemId, columnId: boardPlace.columnId, rank: boardPlace.rank })
+    .from(boardPlace)
+    .innerJoin(item, eq(item.id, boardPlace.itemId))
+    .where(and(eq(boardPlace.boardId, boardId), seesItem(reader, viewer)))
+    .orderBy(asc(boardPlace.rank));
   return Object.fromEntries(rows.map((r) => [r.itemId, { columnId: r.columnId, rank: r.rank }]));
 }
 
@@ -124,7 +135,7 @@ async function loadParents(reader: Reader, viewer: Viewer, project: { id: string
     .selectDistinct({ id: item.id, number: item.number, title: item.title })
     .from(item)
     .innerJoin(child, eq(child.parentId, item.id))
-    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), isNull(child.withdrawnAt), seesItem(reader, viewer)))
+    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), isNull(child.withdrawnAt), seesItem(reader, viewer), seesItem(reader, viewer, child)))
     .orderBy(item.number);
   return rows.map((r) => ({ id: r.id, name: `${project.key}-${r.number} ${r.title}` }));
 }

@@ -10,8 +10,15 @@ import { item, itemLink, stay } from "@/db/schema";
 const TRUE = sql`true`;
 const FALSE = sql`false`;
 
-/** Who asks, and the project's own fields where the condition may be about computed ones. */
-export type SqlAsker = Asker & { ownFields?: readonly OwnField[] };
+/** Another item beside the one that is asked about: one under it, or linked to it. */
+const child = alias(item, "child");
+
+/** Who asks, the project's own fields where the condition may be about computed ones, and what they may see around an item. */
+export type SqlAsker = Asker & {
+  ownFields?: readonly OwnField[];
+  /** Which other items count, by the table's columns; all where it is left out. */
+  sees?: (of: typeof child) => SQL | undefined;
+};
 
 /**
  * A condition as SQL over the rows of `item`: true for exactly the items for which `holds` is true in the core.
@@ -36,7 +43,7 @@ function compileComparison({ fact, op, value }: Comparison, asker: SqlAsker): SQ
   if (op === "none of") return not(positive("one of"));
   if (op === "lacks") return not(positive("contains"));
   const { kind } = factOf(fact);
-  if (kind === "set") return contains(fact, value as string);
+  if (kind === "set") return contains(fact, value as string, asker);
   const actual = column(fact, asker);
   if (op === "is set") return sql`(${actual}) is not null`;
   if (op === "is empty") return sql`(${actual}) is null`;
@@ -60,8 +67,7 @@ const known = (condition: SQL): SQL => sql`coalesce(${condition}, false)`;
 const days = (instant: typeof item.createdAt | typeof item.enteredStateAt | typeof item.blockedSince, now: number) =>
   sql`(${now}::float8 - round(date_part('epoch', ${instant}) * 1000)) / 86400000.0::float8`;
 
-const child = alias(item, "child");
-const childCount = (open: SQL) => sql`(select count(*)::float8 from ${item} as "child" where ${child.parentId} = ${item.id} and ${child.withdrawnAt} is null and ${open})`;
+const childCount = (open: SQL, { sees }: SqlAsker) => sql`(select count(*)::float8 from ${item} as "child" where ${child.parentId} = ${item.id} and ${child.withdrawnAt} is null and ${open} and ${sees?.(child) ?? TRUE})`;
 
 function column(fact: FactName, asker: SqlAsker): SQL {
   if (ownFieldOf(fact)) return ownColumn(fact as OwnFactName, asker);
@@ -77,9 +83,9 @@ function column(fact: FactName, asker: SqlAsker): SQL {
     case "daysBlocked":
       return days(item.blockedSince, asker.now);
     case "children":
-      return childCount(TRUE);
+      return childCount(TRUE, asker);
     case "openChildren":
-      return childCount(sql`${child.stateKind} <> 'finished'`);
+      return childCount(sql`${child.stateKind} <> 'finished'`, asker);
     case "openChanges":
       return changeCount("open");
     case "mergedChanges":
@@ -149,11 +155,12 @@ function calculation(formula: Arithmetic, fields: readonly OwnField[], path: rea
 
 const ARITHMETIC = { "+": sql.raw("+"), "-": sql.raw("-"), "*": sql.raw("*") };
 
-function contains(fact: FactName, value: string): SQL {
+function contains(fact: FactName, value: string, { sees }: SqlAsker): SQL {
   const own = ownFieldOf(fact);
   if (own) return sql`coalesce(${item.own} -> ${own.id}::text ? ${value}, false)`;
   if (fact === "labels") return sql`${item.labels} ? ${value}`;
   if (fact === "deployedTo") return sql`${item.outside} -> 'deployedTo' ? ${value}`;
   if (fact === "everIn") return sql`exists (select 1 from ${stay} where ${stay.itemId} = ${item.id} and ${stay.stateId} = ${value})`;
-  return sql`exists (select 1 from ${itemLink} where ${itemLink.fromItemId} = ${item.id} and ${itemLink.kind} = ${value})`;
+  if (!sees) return sql`exists (select 1 from ${itemLink} where ${itemLink.fromItemId} = ${item.id} and ${itemLink.kind} = ${value})`;
+  return sql`exists (select 1 from ${itemLink} join ${item} as "child" on ${child.id} = ${itemLink.toItemId} where ${itemLink.fromItemId} = ${item.id} and ${itemLink.kind} = ${value} and ${sees(child) ?? TRUE})`;
 }

@@ -4,14 +4,15 @@ import { limitState } from "@/core/board/limit";
 import { WEEK, type Instant } from "@/core/calendar/instant";
 import { dayNumber, dayStart, isoDate } from "@/core/calendar/zone";
 import { inStateAt } from "@/core/flow/cumulative-flow";
-import type { FlowHistory } from "@/core/flow/history";
 import { finishedIn } from "@/core/flow/measures";
+import { maskIds, maskPulse, maskReport } from "@/core/flow/outside-view";
 import { pulse, PULSE_WINDOW_WEEKS, type Pulse } from "@/core/flow/pulse";
 import { flowReport, percentiles, type FlowReport, type Percentiles } from "@/core/flow/report";
 import { CLASSES_OF_SERVICE } from "@/core/item/fields";
 import type { State } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { readUnplanned, type UnplannedView } from "./unplanned";
+import { columnCounts } from "../board/column-counts";
 import { lastOutboxId, loadBoard } from "../board/read";
 import { keptPromises, type KeptPromises } from "../intake/promises";
 import { enterProject, hiddenItems, type ProjectAccess, type ProjectRow } from "../people/access";
@@ -28,8 +29,8 @@ export const flowQuery = z.object({
 });
 export type FlowQuery = z.infer<typeof flowQuery>;
 
-/** The pulse strip's figures, and what the board draws from finished items: percentiles and the ladder. */
-export interface FlowSummary {
+/** The pulse strip's figures, and what the board draws from finished items: percentiles and the ladder. They count every item. */
+interface Figures {
   pulse: Pulse;
   percentiles: Percentiles;
   ladder: Record<string, number | null>;
@@ -37,20 +38,24 @@ export interface FlowSummary {
   now: Instant;
 }
 
-const expectationOf = (project: ProjectRow) => ({ days: project.expectationDays, share: project.expectationShare });
+/** The figures with what of the items behind them a person may see. */
+export type FlowSummary = Figures;
 
-const without = (histories: readonly FlowHistory[], hidden: ReadonlySet<string>): FlowHistory[] => (hidden.size === 0 ? (histories as FlowHistory[]) : histories.filter((h) => !hidden.has(h.id)));
+const expectationOf = (project: ProjectRow) => ({ days: project.expectationDays, share: project.expectationShare });
 
 /** The summary of a project that the caller has entered for "read flow". */
 export async function flowSummary({ project }: ProjectAccess, viewer: Viewer, now = Date.now()): Promise<FlowSummary> {
   const lastEvent = await lastOutboxId(database(), project.id);
-  const hidden = await hiddenItems(database(), viewer, project.id);
-  const shown = `${project.id} ${[...hidden].sort().join()}`;
-  const known = summaries.get(shown);
+  const [summary, hidden] = await Promise.all([keptSummary(project, lastEvent, now), hiddenItems(database(), viewer, project.id)]);
+  return { ...summary, pulse: maskPulse(summary.pulse, hidden) };
+}
+
+function keptSummary(project: ProjectRow, lastEvent: number, now: Instant): Promise<Figures> {
+  const known = summaries.get(project.id);
   if (known && known.lastEvent === lastEvent && Math.abs(now - known.at) < SUMMARY_KEPT_MS) return known.summary;
-  const summary = summarise(project, hidden, now);
-  summaries.set(shown, { lastEvent, at: now, summary });
-  summary.catch(() => summaries.delete(shown));
+  const summary = summarise(project, now);
+  summaries.set(project.id, { lastEvent, at: now, summary });
+  summary.catch(() => summaries.delete(project.id));
   return summary;
 }
 
@@ -58,21 +63,17 @@ export async function flowSummary({ project }: ProjectAccess, viewer: Viewer, no
  * Every open page asks for the same summary after each change; it is computed once for all of them. It is made anew when
  * something happened, and after a few seconds all the same, because outbox numbers may become visible out of order.
  */
-const summaries = new Map<string, { lastEvent: number; at: number; summary: Promise<FlowSummary> }>();
+const summaries = new Map<string, { lastEvent: number; at: number; summary: Promise<Figures> }>();
 const SUMMARY_KEPT_MS = 5_000;
 
-async function summarise(project: ProjectRow, hidden: ReadonlySet<string>, now: Instant): Promise<FlowSummary> {
+async function summarise(project: ProjectRow, now: Instant): Promise<Figures> {
   const db = database();
-  const [all, { columns }] = await Promise.all([loadHistories(db, project.id), loadBoard(db, project.id)]);
-  const histories = without(all, hidden);
+  const [histories, { board, columns }] = await Promise.all([loadHistories(db, project.id), loadBoard(db, project.id)]);
   const recent = finishedIn(histories, { from: now - PULSE_WINDOW_WEEKS * WEEK, to: now + 1 }, project.zone);
-  const here = new Map<string, number>();
-  for (const { stays } of histories) {
-    const last = stays.at(-1);
-    if (last && last.to === null) here.set(last.stateId, (here.get(last.stateId) ?? 0) + 1);
-  }
-  const broken = columns.filter((column) => {
-    const { kind } = limitState(column.stateIds.reduce((sum, id) => sum + (here.get(id) ?? 0), 0), column);
+  const limited = columns.filter((c) => c.min !== null || c.max !== null);
+  const counts = await columnCounts(db, project, board, limited.map((c) => c.id), now);
+  const broken = limited.filter((column) => {
+    const { kind } = limitState(counts.get(column.id) ?? 0, column);
     return kind === "over" || kind === "under";
   });
   return {
@@ -102,11 +103,10 @@ export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQ
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
   const hidden = await hiddenItems(db, viewer, project.id);
-  const [all, { types, workflows }] = await Promise.all([
+  const [histories, { types, workflows }] = await Promise.all([
     loadHistories(db, project.id, { typeId: query.type, classOfService: query.class }),
     projectTypes(db, project.id),
   ]);
-  const histories = without(all, hidden);
   const today = dayNumber(now, project.zone);
   const firstDay = today - PERIODS[query.period] * 7 + 1;
   const period = { from: dayStart(firstDay, project.zone), to: now + 1 };
@@ -114,9 +114,9 @@ export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQ
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     query,
-    promises: await keptPromises(viewer, project, period, now),
+    promises: await keptPromises(project, hidden, period, now),
     unplanned: await readUnplanned(db, project, hidden, period, now),
-    report: flowReport(histories, period, expectationOf(project), project.zone, now),
+    report: maskReport(flowReport(histories, period, expectationOf(project), project.zone, now), hidden),
     states: workflows.filter((w) => upper.some((t) => t.workflowId === w.id)).flatMap((w) => w.states),
     types: upper.map(({ id, name }) => ({ id, name })),
     from: isoDate(firstDay),
@@ -131,7 +131,8 @@ export const bandQuery = z.object({ state: z.string().max(64), day: z.coerce.num
 export async function readBand(viewer: Viewer, projectKey: string, query: FlowQuery, band: z.infer<typeof bandQuery>, now = Date.now()): Promise<string[]> {
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
-  const histories = without(await loadHistories(db, project.id, { typeId: query.type, classOfService: query.class }), await hiddenItems(db, viewer, project.id));
-  return inStateAt(histories, band.state, Math.min(dayStart(band.day + 1, project.zone), now + 1)).map((h) => h.id);
+  const histories = await loadHistories(db, project.id, { typeId: query.type, classOfService: query.class });
+  const behind = inStateAt(histories, band.state, Math.min(dayStart(band.day + 1, project.zone), now + 1));
+  return maskIds(behind.map((h) => h.id), await hiddenItems(db, viewer, project.id));
 }
 

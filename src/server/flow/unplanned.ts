@@ -2,6 +2,7 @@ import { and, eq, gte, isNull, lt, sql } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import type { Instant } from "@/core/calendar/instant";
 import { dayStart, parseIsoDate } from "@/core/calendar/zone";
+import { maskIds } from "@/core/flow/outside-view";
 import { escapedByRelease, unplannedShare, velocity, type FinishedWork, type UnplannedShare } from "@/core/flow/unplanned";
 import type { Reader } from "@/db/connection";
 import { item, itemLink, itemType } from "@/db/schema";
@@ -31,7 +32,7 @@ export async function readUnplanned(reader: Reader, project: { id: string; zone:
   const [sprints, releases] = [await loadSprints(reader, project.id), await loadReleases(reader, project.id)];
   const ended = sprints.filter((s) => dayStart(parseIsoDate(s.startsOn), project.zone) <= now).slice(-SPRINTS_SHOWN);
   const first = ended[0] ? dayStart(parseIsoDate(ended[0].startsOn), project.zone) : now;
-  const work = (await finishedWork(reader, project.id, Math.min(first, period.from), now + 1)).filter((w) => !hidden.has(w.itemId));
+  const work = await finishedWork(reader, project.id, Math.min(first, period.from), now + 1);
   const origin = alias(item, "origin");
   const found = await reader
     .select({ itemId: item.id, releaseId: origin.releaseId })
@@ -39,11 +40,11 @@ export async function readUnplanned(reader: Reader, project: { id: string; zone:
     .innerJoin(itemLink, and(eq(itemLink.fromItemId, item.id), eq(itemLink.kind, "came from")))
     .innerJoin(origin, eq(origin.id, itemLink.toItemId))
     .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), gte(item.createdAt, period.from), lt(item.createdAt, period.to)));
-  const bugs = found.filter((b) => !hidden.has(b.itemId));
   const nameOf = (id: string | null) => releases.find((r) => r.id === id)?.name ?? "no release";
+  const share = unplannedShare(work.filter((w) => w.finishedAt >= period.from && w.finishedAt < period.to));
   return {
-    share: unplannedShare(work.filter((w) => w.finishedAt >= period.from && w.finishedAt < period.to)),
-    escaped: [...escapedByRelease(bugs)].map(([id, ids]) => ({ release: nameOf(id), ids })).sort((a, b) => b.ids.length - a.ids.length),
+    share: { ...share, unplanned: maskIds(share.unplanned, hidden) },
+    escaped: [...escapedByRelease(found)].map(([id, ids]) => ({ release: nameOf(id), ids: maskIds(ids, hidden) })).sort((a, b) => b.ids.length - a.ids.length),
     velocity: ended.map((s) => ({ sprint: s.name, points: velocity(work, dayStart(parseIsoDate(s.startsOn), project.zone), dayStart(parseIsoDate(s.endsOn) + 1, project.zone)) })),
   };
 }

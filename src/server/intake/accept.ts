@@ -14,6 +14,7 @@ import { decideAndStore } from "../item/command";
 import { createItemIn } from "../item/create";
 import { moveNeeds } from "../item/move-needs";
 import { snapshotOf } from "../item/rows";
+import { seenItem } from "../item/seen-item";
 import { storeEvents } from "../item/store";
 import { decideNaming, decisionContext, workflowOf } from "../item/surroundings";
 import type { ProjectAccess } from "../people/access";
@@ -31,7 +32,7 @@ export async function acceptReport(tx: Transaction, viewer: Viewer, access: Proj
     if (missing.length > 0) throw invalid(`What is fixed now says ${missing.join(" and ")} first.`, "Fill it in: somebody drops other work for it.");
   }
   const { place, area, onBoard, found: _, impact: _impact, urgency: _urgency, ...fields } = { ...acceptance, ...plan.fields };
-  const parent = plan.under ? await openParent(tx, access, plan.under) : null;
+  const parent = plan.under ? await openParent(tx, viewer, access, plan.under) : null;
   const base = { ...NEW_ITEM, ...fields, description: describe(row), place: area || row.place || null };
   if (parent) {
     const typeId = await taskType(tx, access.project.id);
@@ -44,11 +45,11 @@ export async function acceptReport(tx: Transaction, viewer: Viewer, access: Proj
   return plan.onBoard || onBoard ? pullAtOnce(tx, viewer, access, created, commandId) : created;
 }
 
-async function openParent(tx: Transaction, access: ProjectAccess, itemId: string): Promise<ItemSnapshot> {
-  const [row] = await tx.select().from(item).where(and(eq(item.id, itemId), eq(item.projectId, access.project.id), isNull(item.withdrawnAt)));
-  if (!row) throw invalid("The item it was found in is not in this project.", "Choose one of the items in progress.");
-  if (row.stateKind === "finished") throw invalid("That item is finished.", "Say that it was found in finished work.");
-  return snapshotOf(row);
+async function openParent(tx: Transaction, viewer: Viewer, access: ProjectAccess, itemId: string): Promise<ItemSnapshot> {
+  const found = await seenItem(tx, viewer, access.project.id, itemId);
+  if (!found) throw invalid("The item it was found in is not in this project.", "Choose one of the items in progress.");
+  if (found.stateKind === "finished") throw invalid("That item is finished.", "Say that it was found in finished work.");
+  return found;
 }
 
 async function taskType(tx: Transaction, projectId: string): Promise<string> {
@@ -58,7 +59,7 @@ async function taskType(tx: Transaction, projectId: string): Promise<string> {
 }
 
 async function linkOrigin(tx: Transaction, viewer: Viewer, access: ProjectAccess, created: ItemSnapshot, originId: string, commandId: string): Promise<ItemSnapshot> {
-  const [origin] = await tx.select({ number: item.number }).from(item).where(and(eq(item.id, originId), eq(item.projectId, access.project.id), isNull(item.withdrawnAt)));
+  const origin = await seenItem(tx, viewer, access.project.id, originId);
   if (!origin) throw invalid("The item it came from is not in this project.", "Choose another, or none.");
   const surroundings = { access, workflow: await workflowOf(tx, created.projectId, created.typeId) };
   return decideAndStore(tx, viewer, surroundings, created, commandId, { kind: "link", linkKind: "came from", otherKey: `${access.project.key}-${origin.number}` }, { cause: "verdict" });

@@ -1,11 +1,12 @@
 import { and, asc, count, desc, eq, gte, inArray, isNotNull, isNull, ne, sql, type SQL } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
 import type { DeskView, QueueRow, ReportView, SimilarItem } from "@/core/intake/desk-view";
+import type { VerdictKind } from "@/core/intake/verdict";
 import { reproducible } from "@/core/intake/reproduction";
 import { mostSimilar, type Text } from "@/core/intake/similarity";
 import { database } from "@/db/connection";
-import { deskPresence, intakeForm, item, itemType, membership, person, report, reportFile, reportFollower, reportMessage, reportVerdict, reproduction, state } from "@/db/schema";
-import { enterProject, seesItem, visibleProjects } from "../people/access";
+import { deskPresence, intakeForm, item, itemType, membership, person, report, reportFile, reportFollower, reportMessage, reportVerdict, reproduction } from "@/db/schema";
+import { enterProject, seesItem, seesReport, visibleProjects } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { loadReleases, loadSprints } from "../plan/boxes";
@@ -43,7 +44,7 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
   const access = await enterProject(db, viewer, { key: projectKey }, "read intake");
   const { project } = access;
   const listed = (where: SQL) =>
-    db.select(queueColumns).from(report).leftJoin(item, eq(item.id, report.parkedItemId)).where(and(eq(report.projectId, project.id), where)).orderBy(asc(report.receivedAt), asc(report.id));
+    db.select(queueColumns).from(report).leftJoin(item, and(eq(item.id, report.parkedItemId), seesItem(db, viewer))).where(and(eq(report.projectId, project.id), where)).orderBy(asc(report.receivedAt), asc(report.id));
   const [queue, aside, { types }, people, openWork, loads, backlogTop, inWork, finishedLately, rules, sprints, releases, areas, labels, took, readers, desks] = await Promise.all([
     listed(eq(report.status, "unjudged")),
     listed(inArray(report.status, ["asked", "parked"])),
@@ -63,8 +64,8 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
     loadRules(db, project.id),
     loadSprints(db, project.id),
     loadReleases(db, project.id),
-    db.select({ place: item.place }).from(item).where(and(eq(item.projectId, project.id), isNotNull(item.place), isNull(item.withdrawnAt))).groupBy(item.place).orderBy(desc(count())).limit(40),
-    db.execute(sql`select l.label from ${item} i, jsonb_array_elements_text(i.labels) as l(label) where i.project_id = ${project.id} group by l.label order by count(*) desc limit 40`),
+    db.select({ place: item.place }).from(item).where(and(eq(item.projectId, project.id), isNotNull(item.place), isNull(item.withdrawnAt), seesItem(db, viewer))).groupBy(item.place).orderBy(desc(count())).limit(40),
+    labelsOf(viewer, project.id),
     db.select({ ms: reportVerdict.tookMs }).from(reportVerdict).innerJoin(report, eq(report.id, reportVerdict.reportId)).where(and(eq(report.projectId, project.id), isNotNull(reportVerdict.tookMs))).orderBy(desc(reportVerdict.at)).limit(TAKEN_FOR_PACE),
     db.select({ reportId: deskPresence.reportId, name: person.name }).from(deskPresence).innerJoin(person, eq(person.id, deskPresence.personId)).innerJoin(report, eq(report.id, deskPresence.reportId)).where(and(eq(report.projectId, project.id), ne(deskPresence.personId, viewer.personId), gte(deskPresence.at, now - PRESENT_MS))),
     otherDesks(viewer),
@@ -94,7 +95,7 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
     sprints: sprints.filter((s) => s.endsOn >= new Date(now).toISOString().slice(0, 10)).map(named),
     releases: releases.map(named),
     areas: areas.flatMap((a) => a.place ?? []),
-    labels: labels.rows.map((r) => String(r.label)),
+    labels,
     rules: rules.triage,
     rulesVersion: rules.version,
     took: took.flatMap((t) => t.ms ?? []),
@@ -103,6 +104,15 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
     maySetRules: access.may("edit workflow"),
     now,
   };
+}
+
+/** The labels of a project's items, those with most items first. */
+async function labelsOf(viewer: Viewer, projectId: string): Promise<string[]> {
+  const db = database();
+  const label = sql<string>`jsonb_array_elements_text(${item.labels})`;
+  const each = db.select({ label: label.as("label") }).from(item).where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), seesItem(db, viewer))).as("each");
+  const rows = await db.select({ label: each.label }).from(each).groupBy(each.label).orderBy(desc(count()), asc(each.label)).limit(40);
+  return rows.map((r) => r.label);
 }
 
 /** The desks that a person works at, with what waits there. */
@@ -136,13 +146,11 @@ export async function readReport(viewer: Viewer, reportId: string, now = Date.no
   const [row] = await db
     .select({ report, itemNumber: item.number, form: intakeForm.definition })
     .from(report)
-    .leftJoin(item, and(eq(item.id, report.itemId), seesItem(db, viewer)))
+    .leftJoin(item, eq(item.id, report.itemId))
     .leftJoin(intakeForm, eq(intakeForm.id, report.formId))
-    .where(eq(report.id, reportId));
+    .where(and(eq(report.id, reportId), seesReport(db, viewer)));
   if (!row) throw notFound("report");
-  const { project } = await enterProject(db, viewer, { id: row.report.projectId }, "read intake");
-  // An accepted report tells what its item tells: who may not see the one does not see the other.
-  if (row.report.itemId !== null && row.itemNumber === null) throw notFound("report");
+  const { project } = await enterProject(db, viewer, { id: row.report.projectId }, "read intake", "report");
   const { id, reference, title, happened, reproduce, place, mail, way, status, teamId, parkedUntil, declineReason, itemId, receivedAt, returnedAt, version, answers } = row.report;
   const open = { id, reference, title, happened, reproduce, place, mail, way, status, teamId, parkedUntil, declineReason, itemId, receivedAt, returnedAt, version, answers };
   const [messages, verdicts, files, tries, [{ followers }], similar, similarReports, earlier, deployed] = await Promise.all([
@@ -153,7 +161,7 @@ export async function readReport(viewer: Viewer, reportId: string, now = Date.no
       .where(and(eq(reportMessage.reportId, reportId), isNull(reportMessage.takenBackAt)))
       .orderBy(asc(reportMessage.id)),
     db
-      .select({ id: reportVerdict.id, verdict: reportVerdict.verdict, by: person.name, at: reportVerdict.at, undoneAt: reportVerdict.undoneAt })
+      .select({ id: reportVerdict.id, kind: sql<VerdictKind>`${reportVerdict.verdict} ->> 'kind'`, by: person.name, at: reportVerdict.at, undoneAt: reportVerdict.undoneAt })
       .from(reportVerdict)
       .leftJoin(person, eq(person.id, reportVerdict.byId))
       .where(eq(reportVerdict.reportId, reportId))
@@ -166,7 +174,7 @@ export async function readReport(viewer: Viewer, reportId: string, now = Date.no
     mail === "" ? [] : db
       .select({ id: report.id, reference: report.reference, title: report.title, status: report.status })
       .from(report)
-      .where(and(eq(report.projectId, project.id), eq(report.mail, mail), ne(report.id, reportId)))
+      .where(and(eq(report.projectId, project.id), eq(report.mail, mail), ne(report.id, reportId), seesReport(db, viewer)))
       .orderBy(desc(report.receivedAt))
       .limit(5),
     deployedLately(viewer, project, open, now),

@@ -1,9 +1,9 @@
-import { eq } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import { database } from "@/db/connection";
-import { report, reportFile } from "@/db/schema";
-import { enterProject } from "../people/access";
+import { reportFile } from "@/db/schema";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
+import { seenReport } from "./seen-report";
 
 export interface ServedFile {
   name: string;
@@ -14,8 +14,8 @@ export interface ServedFile {
 /** A file that came with a report, for people of its project. */
 export async function reportFileFor(viewer: Viewer, reportId: string, fileId: string): Promise<ServedFile> {
   const db = database();
-  const [row] = await db.select({ reportId: report.id, projectId: report.projectId, name: reportFile.name, mediaType: reportFile.mediaType, content: reportFile.content }).from(reportFile).innerJoin(report, eq(report.id, reportFile.reportId)).where(eq(reportFile.id, fileId));
-  if (!row || row.reportId !== reportId) throw notFound("file");
-  await enterProject(db, viewer, { id: row.projectId }, "read intake");
+  await seenReport(viewer, reportId, "read intake", db);
+  const [row] = await db.select({ name: reportFile.name, mediaType: reportFile.mediaType, content: reportFile.content }).from(reportFile).where(and(eq(reportFile.id, fileId), eq(reportFile.reportId, reportId)));
+  if (!row) throw notFound("file");
   return row;
 }

@@ -8,13 +8,13 @@ import { transact, type Transaction } from "@/db/connection";
 import { item, outbox, report, reportMessage, reportVerdict, state } from "@/db/schema";
 import { acceptReport, withdrawAccepted } from "./accept";
 import { recordCommand } from "../item/command";
+import { seenItem } from "../item/seen-item";
 import { takeBackLetters, writeToRequester } from "../mail/write";
-import { enterProject, type ProjectAccess } from "../people/access";
+import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { invalid, notFound, Refused } from "../refused";
+import { invalid, Refused } from "../refused";
 import type { VerdictBody } from "./request";
-
-type ReportRow = typeof report.$inferSelect;
+import { lockSeenReport, type ReportRow } from "./seen-report";
 
 export interface VerdictResult {
   verdictId: string;
@@ -23,18 +23,12 @@ export interface VerdictResult {
   itemKey: string | null;
 }
 
-async function lockReport(tx: Transaction, viewer: Viewer, reportId: string): Promise<{ row: ReportRow; access: ProjectAccess }> {
-  const [row] = await tx.select().from(report).where(eq(report.id, reportId)).for("update");
-  if (!row) throw notFound("report");
-  return { row, access: await enterProject(tx, viewer, { id: row.projectId }, "judge report") };
-}
-
 export const standingOf = ({ status, itemId, parkedUntil, parkedItemId, declineReason }: ReportRow): ReportStanding => ({ status, itemId, parkedUntil, parkedItemId, declineReason });
 
 /** Gives a verdict on a report: one transaction for the report, its item, the requester's page and the queue. */
 export async function judgeReport(viewer: Viewer, reportId: string, body: Omit<VerdictBody, "tookMs"> & { tookMs?: number | null }): Promise<VerdictResult> {
   return transact(async (tx) => {
-    const { row, access } = await lockReport(tx, viewer, reportId);
+    const { row, access } = await lockSeenReport(tx, viewer, reportId, "judge report");
     if (!(await recordCommand(tx, body.commandId, viewer.personId, null))) return resultOf(tx, row, access, body.commandId);
     if (row.version !== body.seenVersion)
       throw new Refused(refuse("conflict", "Somebody else has dealt with this report meanwhile.", "Read it again before you judge."));
@@ -73,12 +67,12 @@ async function itemOfVerdict(
   commandId: string,
 ): Promise<string | null> {
   if (verdict.kind === "merge") {
-    const [target] = await tx.select().from(item).where(and(eq(item.id, verdict.itemId), eq(item.projectId, access.project.id), isNull(item.withdrawnAt)));
+    const target = await seenItem(tx, viewer, access.project.id, verdict.itemId);
     if (!target) throw invalid("The item to merge into is not in this project.", "Choose one of the items that look like it, or give its key.");
     return target.id;
   }
   if (verdict.kind === "park" && verdict.itemId !== null) {
-    const [awaited] = await tx.select({ stateKind: item.stateKind }).from(item).where(and(eq(item.id, verdict.itemId), eq(item.projectId, access.project.id), isNull(item.withdrawnAt)));
+    const awaited = await seenItem(tx, viewer, access.project.id, verdict.itemId);
     if (!awaited) throw invalid("The item to wait for is not in this project.", "Choose one of the items that look like it.");
     if (awaited.stateKind === "finished") throw invalid("The item to wait for is finished.", "Choose another, or a day.");
   }
@@ -95,7 +89,7 @@ async function itemOfVerdict(
  */
 export async function undoVerdict(viewer: Viewer, reportId: string, verdictId: string): Promise<VerdictResult> {
   return transact(async (tx) => {
-    const { row, access } = await lockReport(tx, viewer, reportId);
+    const { row, access } = await lockSeenReport(tx, viewer, reportId, "judge report");
     const [last] = await tx.select().from(reportVerdict).where(and(eq(reportVerdict.reportId, row.id), isNull(reportVerdict.undoneAt))).orderBy(desc(reportVerdict.at)).limit(1);
     if (!last || last.id !== verdictId) throw new Refused(refuse("conflict", "This verdict is not the latest one any more.", "Look at the report as it is now."));
     if (last.after.status !== row.status)
@@ -119,7 +113,7 @@ export async function undoVerdict(viewer: Viewer, reportId: string, verdictId: s
  */
 export async function takeApart(viewer: Viewer, reportId: string): Promise<void> {
   await transact(async (tx) => {
-    const { row } = await lockReport(tx, viewer, reportId);
+    const { row } = await lockSeenReport(tx, viewer, reportId, "judge report");
     if (row.status !== "merged") throw new Refused(refuse("conflict", "This report is not merged into an item.", "Look at the report as it is now."));
     const now = Date.now();
     await tx.update(report).set({ ...UNJUDGED, returnedAt: now, version: row.version + 1 }).where(eq(report.id, row.id));

@@ -3,18 +3,18 @@ import type { Instant, Interval } from "@/core/calendar/instant";
 import { WEEK } from "@/core/calendar/instant";
 import { holds } from "@/core/condition/evaluate";
 import { NOTHING_AROUND } from "@/core/condition/facts";
+import { maskIds } from "@/core/flow/outside-view";
 import type { QueueRow } from "@/core/intake/desk-view";
 import { keptShare, targetState, type ServiceTarget, type TargetState } from "@/core/intake/service-target";
 import { NEW_ITEM } from "@/core/item/new-item";
 import { applyEvent } from "@/core/item/snapshot";
 import { database, type Reader } from "@/db/connection";
-import { item, itemType, report, reportMessage, reportVerdict, state, stay, teamMember } from "@/db/schema";
-import { compileCondition, type SqlAsker } from "../condition/compile";
+import { item, itemType, report, reportMessage, reportVerdict, state, stay } from "@/db/schema";
+import { projectAsker } from "../condition/asker";
+import { compileCondition } from "../condition/compile";
 import { loadVocabulary } from "../condition/vocabulary";
-import { loadOwnFields } from "../item/own-fields";
-import { enterProject, seesItem } from "../people/access";
+import { enterProject, hiddenItems } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { sprintsNow } from "../plan/boxes";
 import { loadRules, type IntakeRules } from "./rules";
 
 /** How the promises about an item stand. */
@@ -38,6 +38,8 @@ export interface PromisesView {
   rules: IntakeRules;
   /** Open items with a promise, those that are due first on top. */
   open: PromiseRow[];
+  /** How the promises stand about open items outside this person's view: they count, and nothing else of them is told. */
+  unseen: TargetState["standing"][][];
   /** Of the last twelve weeks, by target. */
   kept: { target: string; answered: number | null; resolved: number | null; items: number; missedIds: string[] }[];
   vocabulary: Awaited<ReturnType<typeof loadVocabulary>>;
@@ -54,12 +56,15 @@ export async function readPromises(viewer: Viewer, projectKey: string, now = Dat
   const access = await enterProject(db, viewer, { key: projectKey }, "read flow");
   const { project } = access;
   const [rules, vocabulary] = [await loadRules(db, project.id), await loadVocabulary(db, project.id)];
-  const all = await promisedItems(viewer, project, rules, now - KEPT_WEEKS * WEEK, now);
+  const [all, hidden] = await Promise.all([promisedItems(project, rules, now - KEPT_WEEKS * WEEK, now), hiddenItems(db, viewer, project.id)]);
+  const open = all.filter((a) => !a.finished).map((a) => a.row);
+  const unseen = open.filter((r) => hidden.has(r.itemId));
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     rules,
-    open: all.filter((a) => !a.finished).map((a) => a.row).sort((a, b) => urgency(a) - urgency(b)),
-    kept: rules.targets.map((t) => keptOf(t.name, all.map((a) => a.row).filter((r) => r.target === t.name))),
+    open: open.filter((r) => !hidden.has(r.itemId)).sort((a, b) => urgency(a) - urgency(b)),
+    unseen: unseen.map(({ answer, resolve }) => [answer, resolve].flatMap((s) => s?.standing ?? [])),
+    kept: rules.targets.map((t) => keptOf(t.name, all.map((a) => a.row).filter((r) => r.target === t.name), hidden)),
     vocabulary,
     people: vocabulary.people,
     mayEdit: access.may("edit workflow"),
@@ -68,17 +73,17 @@ export async function readPromises(viewer: Viewer, projectKey: string, now = Dat
 }
 
 /** Items of their own with a promise, open or finished since an instant, and how it stands. */
-async function promisedItems(viewer: Viewer, project: { id: string; key: string; zone: string }, rules: IntakeRules, since: Instant, now: Instant): Promise<{ finished: boolean; finishedAt: Instant; row: PromiseRow }[]> {
+async function promisedItems(project: { id: string; key: string; zone: string }, rules: IntakeRules, since: Instant, now: Instant): Promise<{ finished: boolean; finishedAt: Instant; row: PromiseRow }[]> {
   if (rules.targets.length === 0) return [];
   const db = database();
   const recent = or(ne(item.stateKind, "finished"), gte(item.enteredStateAt, since))!;
-  const asker = await sqlAsker(db, viewer, project, now);
+  const asker = await projectAsker(db, project, now);
   const rows = await db
     .select({ item, stateName: state.name, targets: sql<boolean[]>`array[${sql.join([...rules.targets.map((t) => compileCondition(t.condition, asker)), sql`false`], sql`, `)}]` })
     .from(item)
     .innerJoin(state, eq(state.id, item.stateId))
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`, seesItem(db, viewer), recent));
+    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`, recent));
   const chosen = rows.flatMap((r) => {
     const target = rules.targets[r.targets.indexOf(true)];
     return target ? [{ ...r, target }] : [];
@@ -99,11 +104,11 @@ export interface KeptPromises {
   missed: string[];
 }
 
-export async function keptPromises(viewer: Viewer, project: { id: string; key: string; zone: string }, period: { from: Instant; to: Instant }, now: Instant): Promise<KeptPromises> {
-  const items = await promisedItems(viewer, project, await loadRules(database(), project.id), period.from, now);
+export async function keptPromises(project: { id: string; key: string; zone: string }, hidden: ReadonlySet<string>, period: { from: Instant; to: Instant }, now: Instant): Promise<KeptPromises> {
+  const items = await promisedItems(project, await loadRules(database(), project.id), period.from, now);
   const finished = items.filter((i) => i.finished && i.finishedAt >= period.from && i.finishedAt < period.to).map((i) => i.row);
   const states = finished.flatMap((r) => [r.answer, r.resolve].filter((s): s is TargetState => s !== null));
-  return { share: keptShare(states), decided: states.length, missed: finished.filter(isMissed).map((r) => r.itemId) };
+  return { share: keptShare(states), decided: states.length, missed: maskIds(finished.filter(isMissed).map((r) => r.itemId), hidden) };
 }
 
 const isMissed = ({ answer, resolve }: ItemPromise) => answer?.standing === "missed" || resolve?.standing === "missed";
@@ -114,9 +119,9 @@ function urgency({ answer, resolve }: ItemPromise): number {
   return left.length > 0 ? Math.min(...left) : Infinity;
 }
 
-function keptOf(target: string, rows: readonly PromiseRow[]): PromisesView["kept"][number] {
+function keptOf(target: string, rows: readonly PromiseRow[], hidden: ReadonlySet<string>): PromisesView["kept"][number] {
   const of = (which: "answer" | "resolve") => rows.flatMap((r) => r[which] ?? []);
-  return { target, answered: keptShare(of("answer")), resolved: keptShare(of("resolve")), items: rows.length, missedIds: rows.filter(isMissed).map((r) => r.itemId) };
+  return { target, answered: keptShare(of("answer")), resolved: keptShare(of("resolve")), items: rows.length, missedIds: maskIds(rows.filter(isMissed).map((r) => r.itemId), hidden) };
 }
 
 interface Course {
@@ -178,16 +183,11 @@ function pauses(messages: readonly { reportId: string; kind: string; at: Instant
   return all;
 }
 
-async function sqlAsker(reader: Reader, viewer: Viewer, project: { id: string; zone: string }, now: Instant): Promise<SqlAsker> {
-  const teams = await reader.select({ id: teamMember.teamId }).from(teamMember).where(eq(teamMember.personId, viewer.personId));
-  return { personId: viewer.personId, teamIds: teams.map((t) => t.id), now, zone: project.zone, sprints: await sprintsNow(reader, project, now), ownFields: await loadOwnFields(reader, project.id) };
-}
-
 /** What was promised about one item; null where nothing is. */
-export async function promiseOf(reader: Reader, viewer: Viewer, project: { id: string; zone: string }, itemId: string, now: Instant): Promise<ItemPromise | null> {
+export async function promiseOf(reader: Reader, project: { id: string; zone: string }, itemId: string, now: Instant): Promise<ItemPromise | null> {
   const rules = await loadRules(reader, project.id);
   if (rules.targets.length === 0) return null;
-  const asker = await sqlAsker(reader, viewer, project, now);
+  const asker = await projectAsker(reader, project, now);
   const [row] = await reader.select({ item, targets: sql<boolean[]>`array[${sql.join(rules.targets.map((t) => compileCondition(t.condition, asker)), sql`, `)}]` }).from(item).where(eq(item.id, itemId));
   const target = row && rules.targets[row.targets.indexOf(true)];
   if (!target) return null;

@@ -2,10 +2,10 @@ import { and, eq, isNull } from "drizzle-orm";
 import { z } from "zod";
 import { reproductionSchema } from "@/core/intake/reproduction";
 import { transact } from "@/db/connection";
-import { outbox, report, reproduction } from "@/db/schema";
-import { enterProject } from "../people/access";
+import { outbox, reproduction } from "@/db/schema";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
+import { seenReport } from "./seen-report";
 
 export const reproductionBody = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("tried"), id: z.uuid(), try: reproductionSchema }),
@@ -16,9 +16,7 @@ export type ReproductionRequest = z.infer<typeof reproductionBody>;
 /** Keeps that somebody tried to make a report happen, or takes their own try back. Sent twice it counts once. */
 export async function recordReproduction(viewer: Viewer, reportId: string, request: ReproductionRequest, now = Date.now()): Promise<void> {
   await transact(async (tx) => {
-    const [row] = await tx.select({ projectId: report.projectId }).from(report).where(eq(report.id, reportId));
-    if (!row) throw notFound("report");
-    await enterProject(tx, viewer, { id: row.projectId }, "judge report");
+    const { row } = await seenReport(viewer, reportId, "judge report", tx);
     if (request.kind === "tried") await tx.insert(reproduction).values({ id: request.id, reportId, byId: viewer.personId, at: now, ...request.try }).onConflictDoNothing();
     else {
       const gone = await tx.update(reproduction).set({ takenBackAt: now }).where(and(eq(reproduction.id, request.id), eq(reproduction.reportId, reportId), eq(reproduction.byId, viewer.personId), isNull(reproduction.takenBackAt))).returning({ id: reproduction.id });

@@ -12,7 +12,7 @@ import { transact, type Transaction } from "@/db/connection";
 import { commandRecord, item, itemEvent, itemType, itemLink, person, release, report, reportMessage, sprint, team } from "@/db/schema";
 import { lockLimits } from "../board/limited-columns";
 import { writeToRequester } from "../mail/write";
-import type { ProjectAccess } from "../people/access";
+import { seesItem, type ProjectAccess } from "../people/access";
 import type { Doer, Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { followOthers } from "./follow-others";
@@ -21,6 +21,7 @@ import { checkPeople, loadOwnFields } from "./own-fields";
 import { placeInState } from "./place";
 import type { CommandRequest } from "./request";
 import { eventOf, snapshotOf } from "./rows";
+import { lockSeenItem, lockSeenItemByKey } from "./seen-item";
 import { storeEvents } from "./store";
 import { undoOthers } from "./undo-others";
 import { decideNaming, decisionContext, enterItem, NO_COLUMNS, workflowOf, type ItemSurroundings } from "./surroundings";
@@ -93,20 +94,20 @@ export async function decideAndStore(
 ): Promise<ItemSnapshot> {
   const { access } = surroundings;
   if (request.kind === "link" || request.kind === "unlink") return relate(tx, viewer, surroundings, before, commandId, request);
-  const command = await commandOf(tx, access, before, request);
+  const command = await commandOf(tx, viewer, access, before, request);
   const target = command.kind === "move" ? command.to : command.kind === "undo" ? undoTarget(command) : null;
   const transition = command.kind === "move" ? transitionBetween(surroundings.workflow, before.stateId, command.to) : undefined;
   const editsOwn = command.kind === "edit" && command.own !== undefined && Object.keys(command.own).length > 0;
   if (command.kind === "edit") await checkReferences(tx, access.project.id, command.changes, before);
   if (command.kind === "move") await checkReferences(tx, access.project.id, command.answers, before);
-  const columns = target ? await lockLimits(tx, surroundings.workflow, before.stateId, target, limitsWanted(transition)) : NO_COLUMNS;
+  const columns = target ? await lockLimits(tx, { project: access.project, workflow: surroundings.workflow, before, to: target, wanted: limitsWanted(transition), now: Date.now() }) : NO_COLUMNS;
   const changedSince = command.kind === "edit" && command.seenVersion < before.version ? await fieldsChangedSince(tx, before.id, command.seenVersion) : [];
   const needs = await moveNeeds(tx, viewer, access, before, transition);
   if (editsOwn) needs.ownFields = await loadOwnFields(tx, access.project.id);
   if (command.kind === "edit" || command.kind === "move") await checkPeople(tx, needs.ownFields, (command.kind === "edit" ? command.own : command.answers.own) ?? {});
   const { cause } = made;
   if (command.kind === "move") command.because = made.because;
-  if (command.kind === "move" && transition?.followUps.some((f) => f.kind === "put on top")) command.rank = await placeInState(tx, command.to, "first");
+  if (command.kind === "move" && transition?.followUps.some((f) => f.kind === "put on top")) command.rank = await placeInState(tx, viewer, command.to, "first");
   const events = await decideNaming(tx, access.project.id, (naming) =>
     decide(before, command, decisionContext(viewer, surroundings, before, commandId, needs, naming, { columns, changedSince, cause })),
   );
@@ -122,13 +123,13 @@ function undoTarget(command: Extract<ItemCommand, { kind: "undo" }>): string | n
   return null;
 }
 
-async function commandOf(tx: Transaction, access: ProjectAccess, before: ItemSnapshot, request: Exclude<CommandRequest, { kind: "link" | "unlink" }>): Promise<ItemCommand> {
+async function commandOf(tx: Transaction, viewer: Doer, access: ProjectAccess, before: ItemSnapshot, request: Exclude<CommandRequest, { kind: "link" | "unlink" }>): Promise<ItemCommand> {
   switch (request.kind) {
     case "place":
       if (request.below === before.id) return { kind: "rank", rank: before.rank };
-      return { kind: "rank", rank: await placeInState(tx, before.stateId, request.below === null ? "first" : { itemId: request.below }) };
+      return { kind: "rank", rank: await placeInState(tx, viewer, before.stateId, request.below === null ? "first" : { itemId: request.below }) };
     case "put under":
-      return { kind: "put under", ...(await parentsOf(tx, access, before, request.parentKey)) };
+      return { kind: "put under", ...(await parentsOf(tx, viewer, access, before, request.parentKey)) };
     case "comment":
       return { ...request, commentId: randomUUID() };
     case "ask":
@@ -154,11 +155,12 @@ async function commandOf(tx: Transaction, access: ProjectAccess, before: ItemSna
 }
 
 /** The item to stand under, which must be of a higher level, and the one it stands under now. */
-async function parentsOf(tx: Transaction, access: ProjectAccess, before: ItemSnapshot, parentKey: string | null): Promise<{ parent: ParentKey | null; before: ParentKey | null }> {
+async function parentsOf(tx: Transaction, viewer: Doer, access: ProjectAccess, before: ItemSnapshot, parentKey: string | null): Promise<{ parent: ParentKey | null; before: ParentKey | null }> {
   const keyed = (s: { id: string; number: number }): ParentKey => ({ parentId: s.id, key: `${access.project.key}-${s.number}` });
-  const [now] = before.parentId ? await tx.select({ id: item.id, number: item.number }).from(item).where(eq(item.id, before.parentId)) : [];
+  // Under one that they may not see it stands, for them, under none.
+  const [now] = before.parentId ? await tx.select({ id: item.id, number: item.number }).from(item).where(and(eq(item.id, before.parentId), seesItem(tx, viewer))) : [];
   if (parentKey === null) return { parent: null, before: now ? keyed(now) : null };
-  const parent = await lockItemByKey(tx, access, parentKey);
+  const parent = await lockSeenItemByKey(tx, viewer, access, parentKey);
   const levels = new Map((await tx.select({ id: itemType.id, level: itemType.level }).from(itemType).where(eq(itemType.projectId, access.project.id))).map((t) => [t.id, t.level]));
   if (parent.withdrawnAt !== null) throw notFound("item");
   if ((levels.get(parent.typeId) ?? 0) <= (levels.get(before.typeId) ?? 0)) throw invalid(`${parentKey.toUpperCase()} is no larger piece of work than this one.`, "An item stands under one of a higher level: a task under a story, a story under a feature.");
@@ -231,8 +233,8 @@ async function relate(
   const [link] = request.kind === "unlink" ? await tx.select().from(itemLink).where(eq(itemLink.id, request.linkId)) : [];
   if (request.kind === "unlink" && (!link || (link.fromItemId !== before.id && link.toItemId !== before.id))) throw notFound("link");
   const other = link
-    ? await lockItem(tx, link.fromItemId === before.id ? link.toItemId : link.fromItemId)
-    : await lockItemByKey(tx, access, request.kind === "link" ? request.otherKey : "");
+    ? await lockSeenItem(tx, viewer, access.project.id, link.fromItemId === before.id ? link.toItemId : link.fromItemId, "link")
+    : await lockSeenItemByKey(tx, viewer, access, request.kind === "link" ? request.otherKey : "");
   const outward = link ? link.fromItemId === before.id : true;
   const linkKind = link ? link.kind : (request as { linkKind: "duplicates" }).linkKind;
   const linkId = link ? link.id : randomUUID();
@@ -257,11 +259,4 @@ export async function lockItem(tx: Transaction, id: string): Promise<ItemSnapsho
   return snapshotOf(row);
 }
 
-async function lockItemByKey(tx: Transaction, access: ProjectAccess, key: string): Promise<ItemSnapshot> {
-  const [, prefix, number] = /^([A-Z][A-Z0-9]*)-(\d{1,9})$/.exec(key.trim().toUpperCase()) ?? [];
-  if (prefix !== access.project.key) throw invalid(`${key.trim() || "That"} is no key of an item in this project.`, `Write a key such as ${access.project.key}-12.`);
-  const [row] = await tx.select().from(item).where(and(eq(item.projectId, access.project.id), eq(item.number, Number(number)))).for("update");
-  if (!row) throw notFound("item");
-  return snapshotOf(row);
-}
 

@@ -17,6 +17,7 @@ import { placeInState } from "./place";
 import { initialOwn, loadOwnFields } from "./own-fields";
 import type { CreateItemRequest } from "./request";
 import { snapshotOf } from "./rows";
+import { seenItem } from "./seen-item";
 import { storeEvents } from "./store";
 import { decideNaming, decisionContext, workflowOf } from "./surroundings";
 
@@ -37,7 +38,7 @@ export async function createItemIn(
   const workflow = await workflowOf(tx, projectId, fields.typeId);
   const own = await initialOwn(tx, await loadOwnFields(tx, projectId), fields.typeId, fields.own, cause === "person");
   const [first] = statesInOrder(workflow);
-  const rank = await placeInState(tx, first.id, place);
+  const rank = await placeInState(tx, viewer, first.id, place);
   const [{ number }] = await tx
     .update(project)
     .set({ nextItemNumber: sql`${project.nextItemNumber} + 1` })
@@ -62,8 +63,7 @@ export async function createItem(viewer: Viewer, request: CreateItemRequest): Pr
       return { card: cardOf(snapshotOf(known.item), access.project.key), fresh: false };
     }
     if (request.parentId) {
-      const [parent] = await tx.select({ projectId: item.projectId }).from(item).where(eq(item.id, request.parentId));
-      if (parent?.projectId !== access.project.id) throw invalid("The item it belongs under is not in this project.", "Choose one of this project.");
+      if (!(await seenItem(tx, viewer, access.project.id, request.parentId))) throw invalid("The item it belongs under is not in this project.", "Choose one of this project.");
     }
     const created = await createItemIn(tx, viewer, access, { ...NEW_ITEM, ...request.fields, parentId: request.parentId }, "last", request.commandId, "person");
     await tx.update(commandRecord).set({ itemId: created.id, version: created.version }).where(eq(commandRecord.id, request.commandId));

@@ -2,6 +2,7 @@ import type { ItemType } from "@/core/item/item-type";
 import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from "drizzle-orm";
 import { cardOf, type Card } from "@/core/board/card";
 import { agreementOf, type Agreement } from "@/core/item/agreement";
+import { maskKeys } from "@/core/item/mask-keys";
 import { eventWords, linkWords } from "@/core/item/words";
 import type { OwnField } from "@/core/item/own-field";
 import type { Release, Sprint } from "@/core/plan/sprint";
@@ -22,6 +23,7 @@ import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
 import { loadReleases, loadSprints } from "../plan/boxes";
 import { loadOwnFields } from "./own-fields";
+import { hiddenKeys } from "./hidden-keys";
 import { eventOf, snapshotOf } from "./rows";
 
 export interface ItemView {
@@ -104,6 +106,12 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     release: (id: string) => releases.find((r) => r.id === id)?.name ?? "a former release",
     own: (id: string) => ownFields.find((f) => f.id === id),
   };
+  // What the product itself wrote about other items is told as far as the reader may see those; what people wrote is theirs.
+  const written = events.map(({ event }) => ({ event, words: eventWords(eventOf(event), names) }));
+  const byItself = new Set(events.filter(({ event }) => event.kind === "commented" && event.cause !== "person").map(({ event }) => (event.new as { commentId: string }).commentId));
+  const said = comments.map((c) => ({ ...c, author: c.author ?? "The requester", own: byItself.has(c.id) }));
+  const hidden = await hiddenKeys(db, viewer, access, [...written.flatMap(({ event, words }) => [words, event.note ?? ""]), ...said.filter((c) => c.own).map((c) => c.body)]);
+  const notes = (event: { cause: string; note: string | null }) => (event.note !== null && event.cause !== "person" ? maskKeys(event.note, hidden) : event.note);
   const history = {
     id: row.id,
     key,
@@ -121,12 +129,12 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     project: { id: access.project.id, key: access.project.key, name: access.project.name, zone: access.project.zone },
     state: { id: row.stateId, name: names.state(row.stateId) },
     transitions: transitionsFrom(workflow, row.stateId).map((t) => ({ ...t, toName: stateOf(workflow, t.to).name })),
-    comments: comments.map((c) => ({ ...c, author: c.author ?? "The requester" })),
-    history: events.map(({ event, who }) => ({
+    comments: said.map(({ own, ...c }) => ({ ...c, body: own ? maskKeys(c.body, hidden) : c.body })),
+    history: events.map(({ event, who }, i) => ({
       seq: event.seq,
       who: who ?? "Zigzag Lane",
-      words: eventWords(eventOf(event), names),
-      note: event.note,
+      words: maskKeys(written[i].words, hidden),
+      note: notes(event),
       at: event.at,
       commandId: event.commandId,
       mine: event.actorId === viewer.personId,
@@ -162,7 +170,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     ageDays: daysTouched(row.clock, access.project.zone, now),
     ...people,
     types: types.types,
-    promise: await promiseOf(db, viewer, access.project, row.id, now),
+    promise: await promiseOf(db, access.project, row.id, now),
     remaining: remainingWork(snapshot.remainingHours, children.map((c) => ({ finished: c.stateKind === "finished", remainingHours: c.remainingHours }))),
     sprints,
     releases,

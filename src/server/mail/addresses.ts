@@ -1,9 +1,9 @@
-import { and, asc, count, desc, eq, isNull } from "drizzle-orm";
+import { and, asc, count, desc, eq, isNull, or } from "drizzle-orm";
 import { z } from "zod";
 import type { MailFate } from "@/core/intake/letters";
 import { database, transact } from "@/db/connection";
 import { mailAddress, mailIn, mailOut, report, team } from "@/db/schema";
-import { enterProject } from "../people/access";
+import { enterProject, seesReport } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -34,17 +34,18 @@ export async function readMailbox(viewer: Viewer, projectKey: string, now = Date
   const access = await enterProject(db, viewer, { key: projectKey }, "read intake");
   const { project } = access;
   const settings = mailSettings();
+  const seen = seesReport(db, viewer);
   const [addresses, received, written, [{ waiting }], { teams }] = await Promise.all([
     db.select({ name: mailAddress.name, teamId: mailAddress.teamId, open: mailAddress.open }).from(mailAddress).where(eq(mailAddress.projectId, project.id)).orderBy(asc(mailAddress.createdAt), asc(mailAddress.name)),
-    db.select({ at: mailIn.at, sender: mailIn.sender, subject: mailIn.subject, became: mailIn.became, reference: report.reference, reportId: report.id }).from(mailIn).leftJoin(report, eq(report.id, mailIn.reportId)).where(eq(mailIn.projectId, project.id)).orderBy(desc(mailIn.at)).limit(SHOWN),
+    db.select({ at: mailIn.at, sender: mailIn.sender, subject: mailIn.subject, became: mailIn.became, reference: report.reference, reportId: report.id }).from(mailIn).leftJoin(report, eq(report.id, mailIn.reportId)).where(and(eq(mailIn.projectId, project.id), or(isNull(mailIn.reportId), seen))).orderBy(desc(mailIn.at)).limit(SHOWN),
     db
       .select({ id: mailOut.id, at: mailOut.at, recipient: mailOut.recipient, subject: mailOut.subject, body: mailOut.body, reference: report.reference, sentAt: mailOut.sentAt, dueAt: mailOut.dueAt, failed: mailOut.failed })
       .from(mailOut)
       .innerJoin(report, eq(report.id, mailOut.reportId))
-      .where(eq(report.projectId, project.id))
+      .where(and(eq(report.projectId, project.id), seen))
       .orderBy(desc(mailOut.id))
       .limit(SHOWN),
-    db.select({ waiting: count() }).from(mailOut).innerJoin(report, eq(report.id, mailOut.reportId)).where(and(eq(report.projectId, project.id), isNull(mailOut.sentAt), isNull(mailOut.failed))),
+    db.select({ waiting: count() }).from(mailOut).innerJoin(report, eq(report.id, mailOut.reportId)).where(and(eq(report.projectId, project.id), seen, isNull(mailOut.sentAt), isNull(mailOut.failed))),
     roster(db, project.id),
   ]);
   return {

@@ -1,7 +1,8 @@
-import { and, eq, exists, or, sql, type SQL } from "drizzle-orm";
+import { and, eq, exists, isNull, or, sql, type SQL } from "drizzle-orm";
+import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import { may, roleIn, roleOutside, type Action, type Role } from "@/core/people/authorise";
 import type { Reader } from "@/db/connection";
-import { item, membership, project } from "@/db/schema";
+import { item, membership, project, report } from "@/db/schema";
 import { notAllowed, notFound } from "../refused";
 import type { Doer, Viewer } from "./viewer";
 
@@ -31,38 +32,58 @@ export function visibleTo(reader: Reader, viewer: Doer): SQL | undefined {
   );
 }
 
+/** The columns of `item`, under its own name or another. */
+type ItemColumns = Record<"projectId" | "restricted" | "assigneeId" | "reviewerId" | "createdBy", AnyPgColumn>;
+
 /**
  * The read filter for single items, as a condition on `item`: a restricted one is seen by leads, by whoever made it, and by
- * those who work on it. Every list, count, search and chart applies it beside `visibleTo`.
+ * those who work on it. Every list, search and single item applies it beside `visibleTo`, wherever rows are loaded that
+ * somebody named or will read.
+ * @param of the table under another name, where a query has it twice
  */
-export function seesItem(reader: Reader, viewer: Doer): SQL | undefined {
+export function seesItem(reader: Reader, viewer: Doer, of: ItemColumns = item): SQL | undefined {
   if (viewer.administrator) return undefined;
   const me = viewer.personId;
-  if (me === null) return eq(item.restricted, false);
-  const leads = reader.select({ one: sql`1` }).from(membership).where(and(eq(membership.projectId, item.projectId), eq(membership.personId, me), eq(membership.role, "lead")));
-  return or(eq(item.restricted, false), eq(item.assigneeId, me), eq(item.reviewerId, me), eq(item.createdBy, me), exists(leads));
+  if (me === null) return eq(of.restricted, false);
+  const leads = reader.select({ one: sql`1` }).from(membership).where(and(eq(membership.projectId, of.projectId), eq(membership.personId, me), eq(membership.role, "lead")));
+  return or(eq(of.restricted, false), eq(of.assigneeId, me), eq(of.reviewerId, me), eq(of.createdBy, me), exists(leads));
+}
+
+/** Not `seesItem`. "Not true" and not just "not": nobody reviews it yet, and then the comparison says neither yes nor no. */
+export function hiddenFrom(reader: Reader, viewer: Doer): SQL {
+  const seen = seesItem(reader, viewer);
+  return seen ? and(eq(item.restricted, true), sql`(${seen}) is not true`)! : sql`false`;
 }
 
 /** The items of a project that a person may not see, for what is computed for all at once and then given out. */
 export async function hiddenItems(reader: Reader, viewer: Doer, projectId: string): Promise<ReadonlySet<string>> {
-  const seen = seesItem(reader, viewer);
-  if (!seen) return new Set();
-  // "Not true" and not just "not": nobody reviews it yet, and then the comparison says neither yes nor no.
-  const rows = await reader.select({ id: item.id }).from(item).where(and(eq(item.projectId, projectId), eq(item.restricted, true), sql`(${seen}) is not true`));
+  if (viewer.administrator) return new Set();
+  const rows = await reader.select({ id: item.id }).from(item).where(and(eq(item.projectId, projectId), hiddenFrom(reader, viewer)));
   return new Set(rows.map((r) => r.id));
 }
 
 /**
+ * The read filter for reports, as a condition on `report`: what became an item, or was put to one, is seen by those who see
+ * that item.
+ */
+export function seesReport(reader: Reader, viewer: Doer): SQL | undefined {
+  const seen = seesItem(reader, viewer);
+  if (!seen) return undefined;
+  return or(isNull(report.itemId), exists(reader.select({ one: sql`1` }).from(item).where(and(eq(item.id, report.itemId), seen))));
+}
+
+/**
  * Enters a project for an action.
+ * @param asked what was named, for the words when there is none
  * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks the action
  */
-export async function enterProject(reader: Reader, viewer: Doer, where: { key: string } | { id: string }, action: Action): Promise<ProjectAccess> {
+export async function enterProject(reader: Reader, viewer: Doer, where: { key: string } | { id: string }, action: Action, asked = "project"): Promise<ProjectAccess> {
   const [row] = await reader
     .select({ project, membership: membership.role })
     .from(project)
     .leftJoin(membership, membershipOf(viewer))
     .where(and("key" in where ? eq(project.key, where.key) : eq(project.id, where.id), visibleTo(reader, viewer)));
-  return admit(viewer, row, action);
+  return admit(viewer, row, action, asked);
 }
 
 /** The viewer's own membership of the project in a query's rows. */
@@ -72,10 +93,10 @@ export const membershipOf = (viewer: Doer): SQL | undefined => and(eq(membership
  * Decides on a project read together with the viewer's membership (`membershipOf`) under `visibleTo`.
  * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks the action
  */
-export function admit(viewer: Doer, row: { project: ProjectRow; membership: MembershipRole | null } | undefined, action: Action): ProjectAccess {
-  if (!row) throw notFound("project");
+export function admit(viewer: Doer, row: { project: ProjectRow; membership: MembershipRole | null } | undefined, action: Action, asked = "project"): ProjectAccess {
+  if (!row) throw notFound(asked);
   const role = roleIn(viewer, row.membership, row.project.visibility);
-  if (!role || !may(role, "read project")) throw notFound("project");
+  if (!role || !may(role, "read project")) throw notFound(asked);
   if (!may(role, action)) throw notAllowed(action);
   return { project: row.project, role, may: (a) => may(role, a) };
 }

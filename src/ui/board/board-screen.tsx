@@ -31,6 +31,9 @@ import { useMoves } from "./use-moves";
 /** A pointer must travel this far before a click becomes a drag. */
 const DRAG_FROM_PX = 5;
 
+/** How many items a column counts that this person may not see. */
+const unseenIn = (view: BoardView, column: Column): number => column.stateIds.reduce((sum, id) => sum + (view.hidden[id] ?? 0), 0);
+
 /** The board in daily use. */
 export function BoardScreen({ initial, initialSummary }: { initial: BoardView; initialSummary: BoardSummary }) {
   const { view, setPlace, now, putCard, changed, moving } = useBoard(initial);
@@ -66,9 +69,9 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   }, [shown, filter.lanes, view.people]);
   const counts = useMemo(() => {
     const n: Record<string, number> = {};
-    for (const column of columns) n[column.id] = onBoard.filter((c) => stands(c, column)).length;
+    for (const column of columns) n[column.id] = onBoard.filter((c) => stands(c, column)).length + unseenIn(view, column);
     return n;
-  }, [columns, onBoard, stands]);
+  }, [columns, onBoard, stands, view]);
   const byId = useMemo(() => new Map(view.cards.map((c) => [c.id, c])), [view.cards]);
   const facts = useMemo<CardFacts>(
     () => ({
@@ -202,7 +205,7 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
           )}
           <div className="min-w-0 flex-1 overflow-auto px-3">
             <div className="flex min-h-full min-w-fit flex-col">
-              <BoardHeads columns={columns} byStages={columnsBy === "state"} mayOrder={view.rights.design && (columnsBy === "state" || columnsBy === "free")} counts={counts} ladder={summary.ladder} onOpen={(column) => openBehind({ title: columnWords(column), ids: onBoard.filter((c) => stands(c, column)).map((c) => c.id) })} />
+              <BoardHeads columns={columns} byStages={columnsBy === "state"} mayOrder={view.rights.design && (columnsBy === "state" || columnsBy === "free")} counts={counts} ladder={summary.ladder} onOpen={(column) => openBehind({ title: columnWords(column), ids: onBoard.filter((c) => stands(c, column)).map((c) => c.id), unseen: unseenIn(view, column) })} />
               {laneList.map((lane, i) => (
                 <LaneRow key={lane.id} lane={lane} columns={columns} firsts={firsts} target={target} onlyLane={filter.lanes === "none"} stands={stands} renderCard={renderCard} finishedSummary={i === mainLane && columnsBy === "state" ? finishedSummary : null} onMore={(cards) => openBehind({ title: "Finished in the last 14 days", ids: cards.map((c) => c.id) })} fill={i === laneList.length - 1} />
               ))}

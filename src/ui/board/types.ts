@@ -15,6 +15,10 @@ export interface BoardView {
   boards: { id: string; name: string }[];
   columns: Column[];
   cards: Card[];
+  /** Items in progress that the board counts and this person may not see, by state. */
+  hidden: Record<string, number>;
+  /** Whether this person sees all items; otherwise counts are of more than they may see. */
+  seesAll: boolean;
   workflows: Workflow[];
   types: ItemType[];
   people: { id: string; name: string }[];

@@ -1,4 +1,5 @@
 "use client";
+import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
 import type { FlowReport } from "@/core/flow/report";
 import type { State } from "@/core/workflow/workflow";
 
@@ -39,24 +40,26 @@ export function AgeingChart({ report, states, onItem }: { report: FlowReport; st
                 <p className="text-center text-[9.5px] leading-tight text-ink-soft">{s.name}</p>
               </foreignObject>
               {here.map((a, n) => {
+                const seen = a.itemId !== OUTSIDE_VIEW;
+                const name = seen ? `${a.key} ${a.title}` : "An item that you may not see";
                 const late = p85 !== null && a.age > p85;
                 const cx = x + step / 2 + ((n % 5) - Math.min(4, here.length - 1) / 2) * 10;
                 return (
                   <a
-                    key={a.itemId}
-                    role="button"
-                    tabIndex={0}
-                    aria-label={`${a.key} ${a.title}: ${a.age} days in progress, in ${s.name}${a.blocked ? ", blocked" : ""}`}
-                    className="cursor-pointer"
-                    onClick={() => onItem(a.key)}
-                    onKeyDown={(e) => e.key === "Enter" && onItem(a.key)}
+                    key={`${a.itemId} ${n}`}
+                    role={seen ? "button" : undefined}
+                    tabIndex={seen ? 0 : undefined}
+                    aria-label={`${name}: ${a.age} days in progress, in ${s.name}${a.blocked ? ", blocked" : ""}`}
+                    className={seen ? "cursor-pointer" : undefined}
+                    onClick={() => seen && onItem(a.key)}
+                    onKeyDown={(e) => seen && e.key === "Enter" && onItem(a.key)}
                   >
                     {a.blocked ? (
                       <rect x={cx - 4} y={y(a.age) - 4} width="8" height="8" fill="var(--alarm)" />
                     ) : (
                       <circle cx={cx} cy={y(a.age)} r="4.2" fill={late ? "none" : s.kind === "working" ? "var(--accent)" : "var(--rest)"} stroke={late ? "var(--alarm)" : "none"} strokeWidth="2.2" />
                     )}
-                    <title>{`${a.key} ${a.title}: ${a.age} d`}</title>
+                    <title>{`${name}: ${a.age} d`}</title>
                   </a>
                 );
               })}

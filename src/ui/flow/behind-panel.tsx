@@ -1,6 +1,7 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
+import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
 import { usePanel, type Behind } from "@/ui/kit/panel-context";
 import { problemOf, request } from "@/ui/kit/request";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
@@ -16,15 +17,18 @@ interface Row {
 /** The items behind a figure, docked at the right. */
 export function BehindPanel({ projectKey, behind }: { projectKey: string; behind: Behind }) {
   const { close, openItem } = usePanel();
+  const ids = behind.ids.filter((id) => id !== OUTSIDE_VIEW);
+  const unseen = behind.ids.length - ids.length + (behind.unseen ?? 0);
+  const all = ids.length + unseen;
   const { data, error } = useQuery({
-    queryKey: ["behind", projectKey, behind.ids],
-    queryFn: () => request<Row[]>(`/api/projects/${projectKey}/items`, { body: { ids: behind.ids } }),
+    queryKey: ["behind", projectKey, ids],
+    queryFn: () => request<Row[]>(`/api/projects/${projectKey}/items`, { body: { ids } }),
   });
   return (
     <aside aria-label={behind.title} className="flex w-[380px] shrink-0 flex-col border-l border-line-strong bg-sheet">
       <div className="flex h-10 shrink-0 items-center gap-2 border-b border-line px-4">
         <h2 className="flex-1 truncate text-[14px]">{behind.title}</h2>
-        <span className="text-ink-soft">{behind.ids.length === 1 ? "1 item" : `${behind.ids.length} items`}</span>
+        <span className="text-ink-soft">{all === 1 ? "1 item" : `${all} items`}</span>
         <button type="button" className="button button-small button-quiet" aria-label="Close the list" onClick={close}>
           <X size={16} aria-hidden="true" />
         </button>
@@ -36,7 +40,7 @@ export function BehindPanel({ projectKey, behind }: { projectKey: string; behind
           </li>
         )}
         {!data && !error && <li className="p-3 text-ink-soft">Looking them up…</li>}
-        {data?.length === 0 && <li className="p-3 text-ink-soft">There is none just now.</li>}
+        {data?.length === 0 && unseen === 0 && <li className="p-3 text-ink-soft">There is none just now.</li>}
         {data?.map((row) => (
           <li key={row.id}>
             <button type="button" onClick={() => openItem(row.key)} className="flex w-full items-center gap-2 rounded-[3px] px-3 py-1.5 text-left hover:bg-accent-soft">
@@ -47,6 +51,7 @@ export function BehindPanel({ projectKey, behind }: { projectKey: string; behind
             </button>
           </li>
         ))}
+        {unseen > 0 && <li className="px-3 py-2 text-[13px] text-ink-soft">{unseen === 1 ? "1 more item counts" : `${unseen} more items count`} that you may not see.</li>}
       </ul>
     </aside>
   );

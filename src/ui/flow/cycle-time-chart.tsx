@@ -1,5 +1,6 @@
 "use client";
 import { CartesianGrid, ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from "recharts";
+import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
 import type { FlowReport } from "@/core/flow/report";
 import { AXIS, dayWords, GRID } from "./chart-style";
 
@@ -32,11 +33,12 @@ export function CycleTimeChart({ report, onItem }: { report: FlowReport; onItem:
           isAnimationActive={false}
           shape={(props: unknown) => {
             const { cx, cy, payload } = props as { cx: number; cy: number; payload: Point };
+            const open = () => payload.itemId !== OUTSIDE_VIEW && onItem(payload.key);
             const late = payload.days > expectation.days;
             return late ? (
-              <rect x={cx - 3} y={cy - 3} width={6} height={6} fill="none" stroke="var(--alarm)" strokeWidth={1.5} cursor="pointer" transform={`rotate(45 ${cx} ${cy})`} onClick={() => onItem(payload.key)} />
+              <rect x={cx - 3} y={cy - 3} width={6} height={6} fill="none" stroke="var(--alarm)" strokeWidth={1.5} cursor="pointer" transform={`rotate(45 ${cx} ${cy})`} onClick={open} />
             ) : (
-              <circle cx={cx} cy={cy} r={3} fill="var(--accent)" fillOpacity={0.65} cursor="pointer" onClick={() => onItem(payload.key)} />
+              <circle cx={cx} cy={cy} r={3} fill="var(--accent)" fillOpacity={0.65} cursor="pointer" onClick={open} />
             );
           }}
         />
@@ -54,7 +56,7 @@ function PointTooltip({ active, payload }: { active?: boolean; payload?: readonl
   if (!point) return null;
   return (
     <div className="popover max-w-64 !p-2 text-[12.5px]">
-      <b className="font-mono">{point.key}</b> took {point.days} {point.days === 1 ? "day" : "days"}
+      {point.itemId === OUTSIDE_VIEW ? "An item that you may not see" : <b className="font-mono">{point.key}</b>} took {point.days} {point.days === 1 ? "day" : "days"}
       <p>{point.title}</p>
       <p className="text-ink-soft">exactly {point.elapsed.toFixed(1)} days in progress</p>
     </div>

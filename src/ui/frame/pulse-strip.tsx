@@ -11,6 +11,8 @@ export interface FrameSummary {
   unjudged: number;
   /** What this person was told and has not read. */
   unread: number;
+  /** Whether this person sees every item that the figures count. */
+  seesAll: boolean;
 }
 
 const CONNECTION_WORDS: Record<Exclude<Connection, "live">, string> = {
@@ -50,6 +52,7 @@ export function PulseStrip({ summary, connection }: { summary: FrameSummary; con
         {figure(String(pulse.departedThisWeek.length), "Finished this week", pulse.departedThisWeek)} out
       </span>
       <span>flow efficiency {figure(percent(pulse.efficiency), "Finished in the last 12 weeks", pulse.recentlyFinished)}</span>
+      {!summary.seesAll && <span className="truncate text-[12px]">counts also what you may not see</span>}
     </footer>
   );
 }

@@ -73,7 +73,7 @@ function Row({ row, openId, selected, now, onOpen, onSelect, maySelect }: Omit<Q
         <span className="flex items-baseline justify-between gap-2">
           <span className="key">{row.reference}</span>
           <span className={`whitespace-nowrap text-[12.5px] ${waits > LONG_WAIT_MS && row.status === "unjudged" ? "font-semibold text-signal-ink" : "text-ink-soft"}`}>
-            {row.status === "asked" ? "asked" : row.status === "parked" ? (row.parkedFor ? `until ${row.parkedFor} is done` : `until ${shortDate(row.parkedUntil!)}`) : span(waits)}
+            {row.status === "asked" ? "asked" : row.status === "parked" ? (row.parkedFor ? `until ${row.parkedFor} is done` : row.parkedUntil ? `until ${shortDate(row.parkedUntil)}` : "for an item outside your view") : span(waits)}
           </span>
         </span>
         <span className="line-clamp-2 font-medium leading-snug">{row.title}</span>

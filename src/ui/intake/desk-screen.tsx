@@ -9,7 +9,6 @@ import type { VerdictKind } from "@/core/intake/verdict";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { problemOf, request } from "@/ui/kit/request";
-import { span } from "@/ui/kit/time";
 import { AroundReport } from "./around-report";
 import { DeskFilters, DeskQueue } from "./desk-queue";
 import { ReportReader } from "./report-reader";

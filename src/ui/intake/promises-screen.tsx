@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import type { WorkingCalendar } from "@/core/calendar/working-time";
+import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
 import { conditionSentence } from "@/core/condition/sentence";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { ServiceTarget, TargetState } from "@/core/intake/service-target";
@@ -31,6 +32,7 @@ export interface PromisesView {
   project: { id: string; key: string; name: string; zone: string };
   rules: { calendar: WorkingCalendar; targets: ServiceTarget[]; version: number };
   open: PromiseRow[];
+  unseen: TargetState["standing"][][];
   kept: { target: string; answered: number | null; resolved: number | null; items: number; missedIds: string[] }[];
   vocabulary: Vocabulary;
   people: { id: string; name: string }[];
@@ -73,14 +75,17 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
     void store({ targets: next }, "The order is changed: the first promise that fits counts.");
   };
   const nameOf = (id: string | null) => view.people.find((p) => p.id === id)?.name ?? "nobody yet";
-  const standing = (kind: TargetState["standing"]) => view.open.filter((r) => [r.answer, r.resolve].some((s) => s?.standing === kind));
+  const standing = (kind: TargetState["standing"]) => [
+    ...view.open.filter((r) => [r.answer, r.resolve].some((s) => s?.standing === kind)).map((r) => r.itemId),
+    ...view.unseen.filter((states) => states.includes(kind)).map(() => OUTSIDE_VIEW),
+  ];
   return (
     <div className="h-full overflow-y-auto px-4 py-3">
       <div className="flex flex-wrap items-baseline gap-x-4">
         <h1 className="text-[18px]">Promises of {view.project.name}</h1>
         <p className="text-ink-soft">
           {(["missed", "at risk", "paused"] as const).map((kind) => (
-            <button key={kind} type="button" className="mr-3 hover:underline" onClick={() => openBehind({ title: `Promises: ${kind}`, ids: standing(kind).map((r) => r.itemId) })}>
+            <button key={kind} type="button" className="mr-3 hover:underline" onClick={() => openBehind({ title: `Promises: ${kind}`, ids: standing(kind) })}>
               <b className={kind === "missed" && standing(kind).length > 0 ? "text-alarm" : "text-ink"}>{standing(kind).length}</b> {kind === "paused" ? "stand still" : kind}
             </button>
           ))}

@@ -42,7 +42,7 @@ export function ReportReader({ view, zone, now, mayJudge, trying, onTrying, onCh
       </header>
       {standing && report.status !== "unjudged" && (
         <p className="flex items-center gap-3 bg-signal-soft px-3 py-2 text-signal-ink">
-          {standing.by ?? "A rule"} {VERDICT_PAST[standing.verdict.kind]} it {ago(standing.at, now)}.
+          {standing.by ?? "A rule"} {VERDICT_PAST[standing.kind]} it {ago(standing.at, now)}.
           {mayJudge && (
             <button type="button" className="button button-small" onClick={() => onUndo(standing.id)}>
               Undo the verdict
@@ -98,7 +98,7 @@ function History({ view, now }: { view: ReportView; now: number }) {
       <ul className="text-[13px] text-ink-soft">
         {gone.map((v) => (
           <li key={v.id}>
-            {v.by ?? "A rule"} {VERDICT_PAST[v.verdict.kind]} it {ago(v.at, now)}; undone {ago(v.undoneAt!, now)}.
+            {v.by ?? "A rule"} {VERDICT_PAST[v.kind]} it {ago(v.at, now)}; undone {ago(v.undoneAt!, now)}.
           </li>
         ))}
       </ul>

@@ -5,7 +5,10 @@ import { createContext, useCallback, useContext, useMemo, useState, type ReactNo
 /** The items behind a figure. */
 export interface Behind {
   title: string;
+  /** Of items outside the reader's view only that they count is known (OUTSIDE_VIEW). */
   ids: string[];
+  /** How many more count that the reader may not see. */
+  unseen?: number;
 }
 
 interface Panel {
