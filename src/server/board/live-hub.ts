@@ -1,9 +1,11 @@
 import { and, desc, eq, gt, sql } from "drizzle-orm";
+import { alias } from "drizzle-orm/pg-core";
 import { Client } from "pg";
 import { cardOf, type Card } from "@/core/board/card";
 import { database, databaseUrl } from "@/db/connection";
 import { item, itemEvent, outbox, project } from "@/db/schema";
 import { snapshotOf } from "../item/rows";
+import { toldParent } from "../item/told-parent";
 import { log } from "../log";
 import { seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -16,7 +18,7 @@ export type LiveMessage =
   | { kind: "resync" }
   | { kind: "database"; up: boolean };
 
-/** What streams are given: messages as they are, or that a restricted item changed, of which each reader is told by what they may see. */
+/** What streams are given: messages as they are, or that a restricted item, or one under such, changed: of that each reader is told by what they may see. */
 export type Announcement = LiveMessage | { kind: "restricted"; id: number; projectId: string; itemId: string; countsChanged: boolean };
 
 /** A stream does not wait longer than this for a database that does not answer. */
@@ -105,10 +107,11 @@ class LiveHub {
 
 async function messagesWhere(condition: ReturnType<typeof eq> | ReturnType<typeof and>, most = 1): Promise<Announcement[]> {
   const rows = await database()
-    .select({ id: outbox.id, kind: outbox.kind, projectId: outbox.projectId, projectKey: project.key, item, countsChanged })
+    .select({ id: outbox.id, kind: outbox.kind, projectId: outbox.projectId, projectKey: project.key, item, parentRestricted: parent.restricted, countsChanged })
     .from(outbox)
     .innerJoin(project, eq(project.id, outbox.projectId))
     .leftJoin(item, eq(item.id, outbox.itemId))
+    .leftJoin(parent, eq(parent.id, item.parentId))
     .where(condition)
     .orderBy(desc(outbox.id))
     .limit(most);
@@ -118,10 +121,12 @@ async function messagesWhere(condition: ReturnType<typeof eq> | ReturnType<typeo
       const { id, projectId } = row;
       if (row.kind !== "item") return [{ kind: row.kind, id, projectId }];
       if (!row.item) return [];
-      if (row.item.restricted) return [{ kind: "restricted", id, projectId, itemId: row.item.id, countsChanged: row.countsChanged }];
+      if (row.item.restricted || row.parentRestricted) return [{ kind: "restricted", id, projectId, itemId: row.item.id, countsChanged: row.countsChanged }];
       return [{ kind: "item", id, projectId, card: cardOf(snapshotOf(row.item), row.projectKey) }];
     });
 }
+
+const parent = alias(item, "parent");
 
 /** Whether an announced change of an item changes what the project counts, or who may see the item. */
 const countsChanged = sql<boolean>`exists (
@@ -139,7 +144,7 @@ export async function toldTo(viewer: Viewer, announced: Announcement): Promise<L
   const { id, projectId, itemId, countsChanged: changed } = announced;
   const db = database();
   const [row] = await db.select({ item, projectKey: project.key }).from(item).innerJoin(project, eq(project.id, item.projectId)).where(and(eq(item.id, itemId), seesItem(db, viewer)));
-  if (row) return { kind: "item", id, projectId, card: cardOf(snapshotOf(row.item), row.projectKey) };
+  if (row) return { kind: "item", id, projectId, card: await toldParent(db, viewer, cardOf(snapshotOf(row.item), row.projectKey)) };
   return changed ? { kind: "design", id, projectId } : null;
 }
 

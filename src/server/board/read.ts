@@ -16,6 +16,7 @@ import { viewerAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
 import { loadReleases, loadSprints } from "../plan/boxes";
 import { snapshotOf } from "../item/rows";
+import { toldParents } from "../item/told-parent";
 import { enterProject, seesItem } from "../people/access";
 import { roster, type RosterPerson } from "../people/roster";
 import type { Viewer } from "../people/viewer";
@@ -68,7 +69,8 @@ export async function readBoard(viewer: Viewer, projectKey: string, boardId: str
   ]);
   const { columnsBy } = head;
   const scope = and(seesItem(db, viewer), head.scope === null ? undefined : compileCondition(head.scope, await viewerAsker(db, viewer, project, now)));
-  const cards = columnsBy === "state" ? await stateCards(db, project.key, stored, workflows, scope, now) : await openCards(db, project, scope);
+  const found = columnsBy === "state" ? await stateCards(db, project.key, stored, workflows, scope, now) : await openCards(db, project, scope);
+  const cards = await toldParents(db, viewer, found);
   const [places, parents, hidden] = await Promise.all([
     columnsBy === "free" ? loadPlaces(db, viewer, head.id) : {},
     columnsBy === "parent" ? loadParents(db, viewer, project) : [],

@@ -23,6 +23,7 @@ import type { CommandRequest } from "./request";
 import { eventOf, snapshotOf } from "./rows";
 import { lockSeenItem, lockSeenItemByKey } from "./seen-item";
 import { storeEvents } from "./store";
+import { toldParent } from "./told-parent";
 import { undoOthers } from "./undo-others";
 import { decideNaming, decisionContext, enterItem, NO_COLUMNS, workflowOf, type ItemSurroundings } from "./surroundings";
 
@@ -58,9 +59,9 @@ export async function commandItem(viewer: Viewer, request: { commandId: string; 
     const { access } = surroundings;
     const before = await lockItem(tx, request.itemId);
     if (!(await recordCommand(tx, request.commandId, viewer.personId, before.id)))
-      return { card: cardOf(before, access.project.key), fresh: false };
+      return { card: await toldParent(tx, viewer, cardOf(before, access.project.key)), fresh: false };
     const after = await decideAndStore(tx, viewer, surroundings, before, request.commandId, request.command);
-    return { card: cardOf(after, access.project.key), fresh: true };
+    return { card: await toldParent(tx, viewer, cardOf(after, access.project.key)), fresh: true };
   });
 }
 

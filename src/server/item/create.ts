@@ -18,6 +18,7 @@ import { initialOwn, loadOwnFields } from "./own-fields";
 import type { CreateItemRequest } from "./request";
 import { snapshotOf } from "./rows";
 import { seenItem } from "./seen-item";
+import { toldParent } from "./told-parent";
 import { storeEvents } from "./store";
 import { decideNaming, decisionContext, workflowOf } from "./surroundings";
 
@@ -60,7 +61,7 @@ export async function createItem(viewer: Viewer, request: CreateItemRequest): Pr
     if (!(await recordCommand(tx, request.commandId, viewer.personId, null))) {
       const [known] = await tx.select({ item }).from(commandRecord).innerJoin(item, eq(item.id, commandRecord.itemId)).where(eq(commandRecord.id, request.commandId));
       if (!known || known.item.projectId !== access.project.id) throw invalid("This command key was used for something else.", "Send it again with a new key.");
-      return { card: cardOf(snapshotOf(known.item), access.project.key), fresh: false };
+      return { card: await toldParent(tx, viewer, cardOf(snapshotOf(known.item), access.project.key)), fresh: false };
     }
     if (request.parentId) {
       if (!(await seenItem(tx, viewer, access.project.id, request.parentId))) throw invalid("The item it belongs under is not in this project.", "Choose one of this project.");

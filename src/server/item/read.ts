@@ -25,6 +25,7 @@ import { loadReleases, loadSprints } from "../plan/boxes";
 import { loadOwnFields } from "./own-fields";
 import { hiddenKeys } from "./hidden-keys";
 import { eventOf, snapshotOf } from "./rows";
+import { toldParent, toldParents } from "./told-parent";
 
 export interface ItemView {
   item: ItemSnapshot;
@@ -70,7 +71,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   const access = await enterProject(db, viewer, { key: projectKey }, "read project");
   const [row] = await db.select().from(item).where(and(eq(item.projectId, access.project.id), eq(item.number, Number(number)), seesItem(db, viewer)));
   if (!row) throw notFound("item");
-  const snapshot = snapshotOf(row);
+  const snapshot = await toldParent(db, viewer, snapshotOf(row));
   const [types, people, events, comments, children, links, reports, stays, blocks, parent, sprints, releases, ownFields, told, known] = await Promise.all([
     projectTypes(db, access.project.id),
     roster(db, access.project.id),
@@ -240,7 +241,7 @@ export async function itemsById(viewer: Viewer, projectKey: string, ids: string[
   const stateNames = new Map(workflows.flatMap((w) => w.states.map((s) => [s.id, s.name])));
   const rows = await db.select().from(item).where(and(eq(item.projectId, access.project.id), inArray(item.id, ids), seesItem(db, viewer)));
   const order = new Map(ids.map((id, i) => [id, i]));
-  return rows
+  return (await toldParents(db, viewer, rows))
     .sort((a, b) => order.get(a.id)! - order.get(b.id)!)
     .map((row) => ({ ...cardOf(snapshotOf(row), projectKey), stateName: stateNames.get(row.stateId) ?? "" }));
 }
