@@ -1,8 +1,9 @@
 import { z } from "zod";
-import { isUnreachable, sqlState } from "@/db/connection";
+import { isUnreachable, sqlState, tookTooLong } from "@/db/connection";
 import { log } from "@/server/log";
 import { viewerOf, type Viewer } from "@/server/people/viewer";
 import { Refused, STATUS_OF } from "@/server/refused";
+import { inTurn } from "./in-turn";
 
 /** An answer in the form of RFC 9457, problem details for HTTP APIs. */
 export function problem(status: number, title: string, detail: string, more: Record<string, unknown> = {}, headers: Record<string, string> = {}): Response {
@@ -25,6 +26,7 @@ export function problemOf(error: unknown): Response {
   if (error instanceof BodyProblem) return problem(error.status, error.message, error.help, { code: "invalid" });
   if (isUnreachable(error))
     return problem(503, "The database cannot be reached just now.", "Nothing was lost and nothing was stored. Try again in a moment.", { code: "unavailable" }, { "Retry-After": "2" });
+  if (tookTooLong(error)) return problem(422, "This took too long and was stopped.", "Nothing was stored. Ask for less at once: a shorter period, or a simpler condition.", { code: "too costly" });
   const state = sqlState(error);
   // Text that is no valid UTF-8 for the database, numbers out of its range, ids of the wrong form.
   if (state?.startsWith("22")) return problem(422, "A value in this request cannot be stored.", "Check the characters and numbers in it.", { code: "invalid" });
@@ -83,6 +85,9 @@ function fromElsewhere(request: Request): boolean {
   }
 }
 
+/** So many requests are worked on at once, so that nobody takes all connections to the database; many people may share an address. */
+const MOST_AT_ONCE = { person: 8, address: 60 };
+
 type Context<P> = { params: Promise<P> };
 
 /** A route handler for anyone. */
@@ -90,7 +95,7 @@ export function openRoute<P>(handle: (request: Request, params: P) => Promise<Re
   return async (request: Request, context: Context<P>): Promise<Response> => {
     try {
       if (fromElsewhere(request)) return problem(403, "This request came from another site.", "Use the product's own pages.");
-      return await handle(request, await context.params);
+      return await inTurn(`address ${request.headers.get("x-client-address")}`, MOST_AT_ONCE.address, async () => handle(request, await context.params));
     } catch (error) {
       return problemOf(error);
     }
@@ -102,7 +107,7 @@ export function signedInRoute<P>(handle: (viewer: Viewer, request: Request, para
   return openRoute<P>(async (request, params) => {
     const viewer = await viewerOf(request.headers);
     if (!viewer) return problem(401, "You are not signed in.", "Sign in again; what you typed is still on the page.", { code: "signed out" });
-    return handle(viewer, request, params);
+    return inTurn(`person ${viewer.personId}`, MOST_AT_ONCE.person, () => handle(viewer, request, params));
   });
 }
 

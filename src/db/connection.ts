@@ -18,7 +18,16 @@ export function databaseUrl(): string {
 
 export function pool(): Pool {
   if (!shared.zigzagPool) {
-    shared.zigzagPool = new Pool({ connectionString: databaseUrl(), max: Number(process.env.DATABASE_POOL ?? 20), connectionTimeoutMillis: 10_000 });
+    shared.zigzagPool = new Pool({
+      connectionString: databaseUrl(),
+      max: Number(process.env.DATABASE_POOL ?? 20),
+      connectionTimeoutMillis: 10_000,
+      // No question and no change may keep a connection, or a lock, for long.
+      statement_timeout: Number(process.env.DATABASE_STATEMENT_MS ?? 15_000),
+      idle_in_transaction_session_timeout: 60_000,
+      // Compiling a long condition takes longer than asking it of some thousand items.
+      options: "-c jit=off",
+    });
     // An idle connection that breaks (the server was restarted) is replaced by the next query.
     shared.zigzagPool.on("error", () => {});
     // The same for one that is in use: its query fails and says so; the process must not end over it.
@@ -59,6 +68,9 @@ export function isUnreachable(error: unknown): boolean {
     if (/Connection terminated|timeout exceeded when trying to connect|Cannot use a pool after calling end/.test(e.message)) return true;
   return false;
 }
+
+/** Whether the database stopped a statement because it took too long. */
+export const tookTooLong = (error: unknown): boolean => sqlState(error) === "57014";
 
 const LOST_RACE = new Set(["40001", "40P01"]);
 

@@ -3,7 +3,16 @@ import { withoutQuote } from "@/core/formats/mail-quote";
 import { answered, ownWords, plainHeaders, titleOf } from "@/core/formats/mail-text";
 import { htmlText } from "@/core/formats/html-text";
 import { isTame } from "@/core/formats/markdown-bounds";
+import { readCloudEvents } from "@/core/formats/cloud-event";
+import { readDeliveryEvent } from "@/core/formats/delivery-event";
+import { readTable } from "@/core/formats/report-table";
+import { readScxml } from "@/core/formats/scxml-read";
+import { readWorkflowJson } from "@/core/formats/workflow-json";
 import { readXml } from "@/core/formats/xml";
+import { parseCel } from "@/core/condition/cel-parse";
+import { completions } from "@/core/condition/complete";
+import { parseFormula } from "@/core/condition/formula-text";
+import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
 
 /* Every parser of text from outside: twice the text takes at most about twice the steps, whatever it is made of. */
 
@@ -20,7 +29,8 @@ test("the counter itself tells one pass from two", () => {
   expect(stepsOf(() => [..."abcdefgh"].map((c) => c + c))).toBeGreaterThan(7);
 });
 
-const READERS: [string, (text: string) => unknown][] = [
+/** How a text is read, and how often a piece is put into it; a bound of its own may be near. */
+const READERS: [string, (text: string) => unknown, number?][] = [
   ["quotes of mails", withoutQuote],
   ["own words", ownWords],
   ["titles", (text) => titleOf(text, text)],
@@ -30,12 +40,24 @@ const READERS: [string, (text: string) => unknown][] = [
   ["what may be read as Markdown", isTame],
   ["XML", readXml],
   ["XML inside", (text) => readXml(`<r>${text}</r>`)],
+  ["tables", readTable],
+  ["tables after a header", (text) => readTable(`title,what happened\n${text}`)],
+  ["conditions", (text) => parseCel(text, EMPTY_VOCABULARY), 100],
+  ["conditions inside", (text) => parseCel(`item.title == "${text}" && item.estimate > 3`, EMPTY_VOCABULARY), 100],
+  ["conditions in brackets", (text) => parseCel(`${"(".repeat(text.length)}true${")".repeat(text.length)}`, EMPTY_VOCABULARY), 100],
+  ["formulas", (text) => parseFormula(text, EMPTY_VOCABULARY), 30],
+  ["completions", (text) => completions(text, text.length, EMPTY_VOCABULARY), 100],
+  ["JSON", readWorkflowJson],
+  ["events", (text) => readCloudEvents("application/cloudevents+json", () => null, text)],
+  ["deliveries", (text) => readDeliveryEvent({ specversion: "1.0", id: "1", source: "s", type: "dev.cdevents.change.merged.0.3.0", data: { subject: { id: "c", content: {} }, customData: { words: text } } })],
+  ["SCXML", (text) => readScxml(`<scxml xmlns="http://www.w3.org/2005/07/scxml" version="1.0">${text}</scxml>`, EMPTY_VOCABULARY, () => "id")],
 ];
 
-describe.each(READERS)("%s", (name, read) => {
-  test.each(PIECES)("%j over and over", (piece) => {
-    expectLinear(name, (n) => piece.repeat(n), read);
-    expectLinear(`${name}, then something else`, (n) => `${piece.repeat(n)}x\n>y`, read);
+describe.each(READERS)("%s", (name, read, times = 1_500) => {
+  beforeAll(() => {
+    // The first time, packages and tables are still being set up.
+    for (const piece of PIECES) stepsOf(() => read(piece));
   });
-  test("pieces in turn", () => expectLinear(name, (n) => Array.from({ length: n }, (_, i) => PIECES[(i * 7) % PIECES.length]).join(""), read, 1_000));
+  test.each(PIECES)("%j over and over, then something else", (piece) => expectLinear(name, (n) => `${piece.repeat(n)}x\n>y`, read, times));
+  test("pieces in turn", () => expectLinear(name, (n) => Array.from({ length: n }, (_, i) => PIECES[(i * 7) % PIECES.length]).join(""), read, times));
 });

@@ -1,5 +1,5 @@
 import { parse } from "@bufbuild/cel";
-import { comparisonProblem, operatorsFor, SPRINT_WORDS, type Comparison, type Condition, type ConditionValue, type Operator } from "./condition";
+import { comparisonProblem, comparisonsIn, MOST_COMPARISONS, operatorsFor, SPRINT_WORDS, type Comparison, type Condition, type ConditionValue, type Operator, TOO_MANY_COMPARISONS } from "./condition";
 import { factOf, type FactName } from "./facts";
 import { syntaxError } from "./cel-syntax";
 import { simplify } from "./simplify";
@@ -41,7 +41,8 @@ export function parseCel(text: string, vocabulary: Vocabulary): ParsedText {
     return failed(at, "This cannot be read as a condition.");
   }
   try {
-    return { condition: simplify(new Reader(vocabulary).condition(parsed.expr!)), problem: null };
+    const condition = simplify(new Reader(vocabulary).condition(parsed.expr!));
+    return comparisonsIn(condition) > MOST_COMPARISONS ? failed(0, TOO_MANY_COMPARISONS) : { condition, problem: null };
   } catch (error) {
     if (error instanceof Trouble) return failed(parsed.sourceInfo?.positions[String(error.exprId)] ?? 0, error.message);
     throw error;

@@ -120,8 +120,18 @@ function nested(depth: number): z.ZodType<Condition> {
   ]) as z.ZodType<Condition>;
 }
 
-/** A condition from outside; at most eight levels deep. */
-export const conditionSchema: z.ZodType<Condition> = nested(DEEPEST);
+/** A condition asks no more than this of an item: whoever reads it loses the thread long before, and each costs time. */
+export const MOST_COMPARISONS = 100;
+export const TOO_MANY_COMPARISONS = `A condition has at most ${MOST_COMPARISONS} comparisons.`;
+
+export function comparisonsIn(condition: Condition): number {
+  if (condition.kind === "compare") return 1;
+  const parts = condition.kind === "not" ? [condition.of] : condition.of;
+  return parts.reduce((sum, part) => sum + comparisonsIn(part), 0);
+}
+
+/** A condition from outside; at most eight levels deep, with a bounded number of comparisons. */
+export const conditionSchema: z.ZodType<Condition> = nested(DEEPEST).refine((c) => comparisonsIn(c) <= MOST_COMPARISONS, TOO_MANY_COMPARISONS);
 
 /** The facts that a condition asks for. */
 export function factsIn(condition: Condition): Set<FactName> {

@@ -34,16 +34,20 @@ function takeSteps(): number {
   return busiest.reduce((sum, count) => sum + count, 0);
 }
 
-/** How many steps some work takes; an error that it throws counts as its end. */
-export function stepsOf(work: () => unknown): number {
+/** How many steps each of some works takes, one after the other; an error that one throws counts as its end. */
+function stepsOfEach(works: readonly (() => unknown)[]): number[] {
   takeSteps();
-  try {
-    work();
-  } catch {
-    // Refusing is an answer too.
-  }
-  return takeSteps();
+  return works.map((work) => {
+    try {
+      work();
+    } catch {
+      // Refusing is an answer too.
+    }
+    return takeSteps();
+  });
 }
+
+export const stepsOf = (work: () => unknown): number => stepsOfEach([work])[0];
 
 /** So much more than twice the steps may twice the input take: what is done once a text, and rounding. */
 const SLACK = 1.3;
@@ -51,9 +55,7 @@ const FIXED = 3_000;
 
 /** How the steps grow where an input is doubled; fails the test where they more than double. */
 export function expectLinear(name: string, make: (times: number) => string, read: (text: string) => unknown, times = 1_500): void {
-  // The first time, packages and tables are still being set up.
-  stepsOf(() => read(make(8)));
-  const once = stepsOf(() => read(make(times)));
-  const twice = stepsOf(() => read(make(times * 2)));
+  const [text, longer] = [make(times), make(times * 2)];
+  const [once, twice] = stepsOfEach([() => read(text), () => read(longer)]);
   if (twice > once * 2 * SLACK + FIXED) throw new Error(`${name}: ${times} times take ${once} steps, ${times * 2} times ${twice}`);
 }
