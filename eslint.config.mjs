@@ -36,7 +36,7 @@ const importRules = PARTS.map((part) => ({
 }));
 
 const config = [
-  { ignores: [".next/**", ".next-test/**", ".data/**", "node_modules/**", "next-env.d.ts", "src/db/migrations/**"] },
+  { ignores: [".next/**", ".next-test/**", ".built/**", ".built-test/**", ".data/**", "node_modules/**", "next-env.d.ts", "src/db/migrations/**"] },
   ...next,
   ...importRules,
   {

@@ -11,15 +11,17 @@ const config: NextConfig = {
   // A test run builds into a folder of its own, beside the one that a running product uses.
   distDir: process.env.NEXT_DIST_DIR ?? ".next",
   poweredByHeader: false,
+  // No picture is fetched and made smaller for whoever asks: the product shows its own.
+  images: { unoptimized: true },
   serverExternalPackages: ["pg", "pino"],
   typescript: { ignoreBuildErrors: true },
   async headers() {
     return [
       // Forms that their project lets other sites show in a frame; the page itself answers only for those.
       { source: "/embed/:path*", headers: [...COMMON, { key: "Content-Security-Policy", value: `${POLICY}; frame-ancestors *` }] },
-      { source: "/((?!embed/).*)", headers: [...COMMON, { key: "X-Frame-Options", value: "DENY" }, { key: "Content-Security-Policy", value: `${POLICY}; frame-ancestors 'none'` }] },
-      // Files from outside: nothing in them may run, wherever they are opened.
-      { source: "/api/:path*/files/:file", headers: [{ key: "Content-Security-Policy", value: "default-src 'none'; sandbox; frame-ancestors 'none'" }] },
+      { source: "/((?!embed/|api/).*)", headers: [...COMMON, { key: "X-Frame-Options", value: "DENY" }, { key: "Content-Security-Policy", value: `${POLICY}; frame-ancestors 'none'` }] },
+      // What programs are answered, and files from outside: nothing in them may run, wherever they are opened.
+      { source: "/api/:path*", headers: [...COMMON, { key: "X-Frame-Options", value: "DENY" }, { key: "Content-Security-Policy", value: "default-src 'none'; sandbox; frame-ancestors 'none'" }] },
     ];
   },
 };

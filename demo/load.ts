@@ -19,21 +19,23 @@ import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Transaction } from "@/db/connection";
 import * as table from "@/db/schema";
 import { eventRow } from "@/server/item/rows";
+import { beginWorld, nobodyYet } from "@/server/people/installation";
 import { projectHistory, type DemoItem } from "./history";
 import { uuidSource } from "./ids";
 import { DEMO_PASSWORD, mailOf, PEOPLE, TEAMS } from "./people";
 import { PROJECTS, ZONE, type DemoProject } from "./projects";
 import { ASIDE_REPORTS, DECLINE_REASONS, PROBLEM_WORDS, UNJUDGED_REPORTS, type DemoReport } from "./words/reports";
 
-/** Whether the database has any people yet. */
+/** Whether nothing was begun in the database yet: no people, and not without the demo on purpose. */
 export async function isEmpty(): Promise<boolean> {
-  const [row] = await database().select({ id: table.person.id }).from(table.person).limit(1);
-  return row === undefined;
+  const [begun] = await database().select().from(table.installation).limit(1);
+  return begun === undefined && (await nobodyYet());
 }
 
 /** Loads the demo world, in one transaction: all of it or nothing. */
 export async function loadDemo(now: Instant = Date.now()): Promise<{ items: number; events: number; reports: number }> {
   return database().transaction(async (tx) => {
+    await beginWorld(tx, "demo", now);
     await loadPeople(tx);
     const counts = { items: 0, events: 0, reports: 0 };
     for (const project of PROJECTS) {

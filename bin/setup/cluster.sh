@@ -24,7 +24,11 @@ forget_dead_server() {
   if [ ! -d "/proc/$pid" ] || grep -q '^State:[[:space:]]*Z' "/proc/$pid/status" 2>/dev/null; then rm -f "$file"; fi
 }
 
-# start_cluster HOME PORT [EXTRA_OPTIONS]: makes the cluster at its first start.
+# wished_port HOME PORT: where the server of a cluster stood last, or PORT.
+wished_port() { local last; last="$(cat "$1/port" 2>/dev/null || true)"; printf '%s' "${last:-$2}"; }
+
+# start_cluster HOME PORT [EXTRA_OPTIONS]: makes the cluster at its first start. Where the port is taken the next one is
+# tried; cluster_port tells which it became.
 start_cluster() {
   local home="$1" port="$2" extra="${3:-}" pg
   pg="$(postgres_bin)"
@@ -37,11 +41,17 @@ start_cluster() {
   fi
   forget_dead_server "$home"
   as_postgres "$pg/pg_ctl" -D "$home/data" status >/dev/null 2>&1 && return 0
-  # Workers of a server that was killed need a moment to notice and let go of its memory.
+  # Workers of a server that was killed need a moment to notice and let go of its memory. The lock that bin/start holds is
+  # not for the server to keep.
   local attempt
-  for attempt in 1 2 3 4 5 6 7 8; do
-    as_postgres "$pg/pg_ctl" -D "$home/data" -w -l "$home/server.log" -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories='$home' $extra" start >/dev/null 2>&1 && return 0
-    sleep 0.5
+  for attempt in $(seq 1 40); do
+    rm -f "$home/server.log"
+    if as_postgres "$pg/pg_ctl" -D "$home/data" -w -l "$home/server.log" -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories='$home' $extra" start >/dev/null 2>&1 9>&-; then
+      printf '%s' "$port" > "$home/port"
+      return 0
+    fi
+    if grep -q "Address already in use\|could not create any TCP/IP sockets" "$home/server.log" 2>/dev/null; then port=$((port + 1)); else sleep 0.5; fi
+    [ "$attempt" -ge 12 ] && ! grep -q "Address already in use" "$home/server.log" 2>/dev/null && break
     forget_dead_server "$home"
   done
   tail -n 20 "$home/server.log" >&2

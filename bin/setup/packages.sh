@@ -48,15 +48,29 @@ need_npm_packages() {
   fi
 }
 
-# build DIST: builds the application into a folder, again only when a source changed.
+# built_from FOLDER HASH: whether what is in a folder was built from sources with this hash.
+built_from() { [ -f "$1/built-from" ] && [ "$(cat "$1/built-from")" = "$2" ]; }
+
+# hash_of PATH...: of all files, their names and contents.
+hash_of() { find "$@" -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1; }
+
+# build_app DIST: builds the pages into a folder, again only when a source changed.
 build_app() {
   local dist="$1" now
-  now=$(find src demo next.config.ts package-lock.json tsconfig.json postcss.config.mjs -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
-  if [ ! -f "$dist/built-from" ] || [ "$(cat "$dist/built-from")" != "$now" ]; then
-    say "Building the application"
-    NEXT_DIST_DIR="$dist" NEXT_TELEMETRY_DISABLED=1 NODE_ENV=production npx next build > .data/build.log 2>&1 || { tail -n 40 .data/build.log >&2; fail "the build failed."; }
-    echo "$now" > "$dist/built-from"
-  fi
+  now="$(hash_of src demo next.config.ts package-lock.json tsconfig.json postcss.config.mjs)"
+  built_from "$dist" "$now" && return 0
+  say "Building the application"
+  NEXT_DIST_DIR="$dist" NEXT_TELEMETRY_DISABLED=1 NODE_ENV=production node node_modules/next/dist/bin/next build > .data/build.log 2>&1 || { tail -n 40 .data/build.log >&2; fail "the build failed."; }
+  echo "$now" > "$dist/built-from"
+}
+
+# build_programs DIST: compiles the application process, the worker, the stand-ins and the programs of bin, as build_app.
+build_programs() {
+  local dist="$1" now
+  now="$(hash_of src demo standins bin package-lock.json tsconfig.json)"
+  built_from "$dist" "$now" && return 0
+  node bin/build.mjs "$dist" || fail "the programs could not be compiled."
+  echo "$now" > "$dist/built-from"
 }
 
 # First free port at or above the one given.

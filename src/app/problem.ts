@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { isUnreachable, sqlState, tookTooLong } from "@/db/connection";
-import { log } from "@/server/log";
+import { log, traced } from "@/server/log";
 import { viewerOf, type Viewer } from "@/server/people/viewer";
 import { Refused, STATUS_OF } from "@/server/refused";
 import { inTurn } from "./in-turn";
@@ -28,9 +28,12 @@ export function problemOf(error: unknown): Response {
     return problem(503, "The database cannot be reached just now.", "Nothing was lost and nothing was stored. Try again in a moment.", { code: "unavailable" }, { "Retry-After": "2" });
   if (tookTooLong(error)) return problem(422, "This took too long and was stopped.", "Nothing was stored. Ask for less at once: a shorter period, or a simpler condition.", { code: "too costly" });
   const state = sqlState(error);
+  // Two who do the same at one moment: the second finds it done.
+  if (state === "23505") return problem(409, "This is there already.", "Somebody may have done it at the same moment. Look at it as it is now.", { code: "conflict" });
+  if (state === "23503") return problem(422, "Something that this names is not there any more.", "Look at it as it is now, then try again.", { code: "invalid" });
   // Text that is no valid UTF-8 for the database, numbers out of its range, ids of the wrong form.
   if (state?.startsWith("22")) return problem(422, "A value in this request cannot be stored.", "Check the characters and numbers in it.", { code: "invalid" });
-  log.error({ reason: error instanceof Error ? error.message.slice(0, 300) : "unknown", state }, "request failed");
+  log.error(traced(error), "request failed");
   return problem(500, "Something went wrong here.", "Nothing was stored. Try again; if it stays, tell your administrator.", { code: "failed" });
 }
 

@@ -1,37 +1,65 @@
-import { createServer, type Server } from "node:http";
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from "node:http";
 import next from "next";
 import { closeDatabase } from "@/db/connection";
-import { log } from "@/server/log";
+import { health } from "@/server/health";
+import { log, traced } from "@/server/log";
+import { holdPort, onStop, tellHeld, tellReady } from "@/server/supervised";
 import { clientAddress, trustedProxies } from "./client-address";
+import { answerPlainly, plainAnswer } from "./plain-answer";
 
 /*
- * The application process. Next serves the pages; what is ours is to tell routes the address of the client, and to stop
- * well: on SIGTERM no new request is taken, open streams are ended, what is in hand is finished, then connections are
- * given back.
+ * The application process. Next serves the pages; what is ours is to hold the port from the first moment, to tell routes the
+ * address of the client, to answer in words what never reaches a page, and to stop well: no new request is taken, open
+ * streams are ended, what is in hand is finished, then connections are given back.
  */
 
-const GRACE_MS = 10_000;
-/** Larger than anything that some route takes; each route has a bound of its own (problem.ts). */
-const LARGEST_BODY = 32 * 1024 * 1024;
+const GRACE_MS = 3_000;
+const FIRST_PORT = 4310;
+
+/** What Next says of a page that failed goes into the log as everything else does: never with what somebody wrote. */
+function logLikeEverythingElse(): void {
+  console.error = (...said: unknown[]) => {
+    const error = said.find((s) => s instanceof Error);
+    if (error) log.error(traced(error), "a page failed");
+  };
+}
 
 async function serve(): Promise<void> {
-  const port = Number(process.env.PORT ?? 4310);
-  const host = process.env.HOST ?? "127.0.0.1";
-  const proxies = trustedProxies(process.env.TRUST_PROXY);
-  const app = next({ dev: process.env.NODE_ENV !== "production", hostname: host, port, dir: process.cwd() });
-  await app.prepare();
-  const handle = app.getRequestHandler();
+  if (process.env.NODE_ENV === "production") logLikeEverythingElse();
+  const { PORT, HOST, TRUST_PROXY, NODE_ENV } = process.env;
+  const host = HOST ?? "127.0.0.1";
+  const proxies = trustedProxies(TRUST_PROXY);
+  let handle: ((request: IncomingMessage, response: ServerResponse) => Promise<void>) | null = null;
   const server = createServer((request, response) => {
     request.headers["x-client-address"] = clientAddress(request.headers, proxies, request.socket.remoteAddress);
-    if (Number(request.headers["content-length"] ?? 0) > LARGEST_BODY) {
-      response.writeHead(413, { "Content-Type": "application/problem+json", Connection: "close" });
-      response.end(JSON.stringify({ type: "about:blank", title: "This is too large.", status: 413, detail: "Nothing was read of it." }));
-      return;
-    }
-    void handle(request, response);
+    const plain = plainAnswer(request, handle !== null);
+    if (plain) return answerPlainly(request, response, plain);
+    void (async () => {
+      if (asksForPage(request) && (await databaseAway())) return answerPlainly(request, response, "database away");
+      await handle!(request, response);
+    })();
   });
-  server.listen(port, host, () => log.info({ port }, "application started"));
-  for (const signal of ["SIGTERM", "SIGINT"] as const) process.once(signal, () => void stop(server));
+  onStop(() => void stop(server));
+  const port = await holdPort(server, Number(PORT ?? FIRST_PORT), host, PORT !== undefined);
+  process.env.PORT = String(port);
+  process.env.APP_URL ??= `http://localhost:${port}`;
+  tellHeld({ app: port });
+  const app = next({ dev: NODE_ENV !== "production", hostname: host, port, dir: process.cwd() });
+  await app.prepare();
+  handle = app.getRequestHandler();
+  log.info({ port }, "application started");
+  tellReady({ app: port });
+}
+
+const asksForPage = ({ method, url = "", headers }: IncomingMessage) => method === "GET" && !url.startsWith("/_next/") && !url.startsWith("/api/") && (headers.accept ?? "").includes("text/html");
+
+const ASKED_EVERY_MS = 1_000;
+let asked: { at: number; away: Promise<boolean> } | null = null;
+
+/** Whether the database does not answer, looked at once a second at most: a page without it would be an error without words. */
+function databaseAway(): Promise<boolean> {
+  if (!asked || Date.now() - asked.at > ASKED_EVERY_MS) asked = { at: Date.now(), away: health().then((h) => h.database === "down") };
+  return asked.away;
 }
 
 async function stop(server: Server): Promise<void> {

@@ -3,7 +3,7 @@ import { isUnreachable, transact } from "@/db/connection";
 import { outbox } from "@/db/schema";
 import { followItem } from "@/server/intake/follow-up";
 import { fireTriggers } from "@/server/item/trigger";
-import { log } from "@/server/log";
+import { log, traced } from "@/server/log";
 
 const BATCH = 100;
 
@@ -32,6 +32,6 @@ async function trigger(row: typeof outbox.$inferSelect): Promise<void> {
     await fireTriggers(row);
   } catch (error) {
     if (isUnreachable(error)) throw error;
-    log.error({ reason: (error as Error).message, itemId: row.itemId, outboxId: row.id }, "what an item's change sets off could not be done");
+    log.error({ ...traced(error), itemId: row.itemId, outboxId: row.id }, "what an item's change sets off could not be done");
   }
 }

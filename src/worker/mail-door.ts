@@ -1,8 +1,8 @@
-import type { AddressInfo } from "node:net";
 import { SMTPServer, type SMTPServerSession } from "smtp-server";
 import { isUnreachable } from "@/db/connection";
 import { admitMail, keepMail, LARGEST_MAIL } from "@/server/mail/keep";
-import { log } from "@/server/log";
+import { log, traced } from "@/server/log";
+import { holdPort } from "@/server/supervised";
 
 export interface MailDoor {
   port: number;
@@ -25,12 +25,15 @@ const clientOf = (session: SMTPServerSession): string | null => {
 
 const senderOf = ({ envelope }: SMTPServerSession) => (envelope.mailFrom ? envelope.mailFrom.address : "");
 
+/** The door's own port; the next free one where it is taken. */
+const FIRST_PORT = 4345;
+
 /**
  * The door through which mail for the product's addresses is handed over, by SMTP. It stands on loopback only: a mail server
  * before it takes mail from the world. A mail is acknowledged when it is kept, as it came, never before; it is read afterwards.
- * @param port 0 for any that is free
+ * @param port null for any that is free
  */
-export async function openMailDoor(port: number): Promise<MailDoor> {
+export async function openMailDoor(port: number | null): Promise<MailDoor> {
   const server = new SMTPServer({
     banner: "mail door",
     size: LARGEST_MAIL,
@@ -68,15 +71,9 @@ export async function openMailDoor(port: number): Promise<MailDoor> {
       });
     },
   });
-  server.on("error", (error) => log.warn({ reason: error.message }, "a conversation at the mail door ended badly"));
-  await new Promise<void>((resolve, reject) => {
-    server.once("error", reject);
-    server.listen(port, LOOPBACK, () => {
-      server.off("error", reject);
-      resolve();
-    });
-  });
-  return { port: (server.server.address() as AddressInfo).port, close: () => new Promise((resolve) => server.close(() => resolve())) };
+  server.on("error", (error) => log.warn(traced(error), "a conversation at the mail door ended badly"));
+  const held = await holdPort(server.server, port ?? FIRST_PORT, LOOPBACK, port !== null);
+  return { port: held, close: () => new Promise((resolve) => server.close(() => resolve())) };
 }
 
 async function keepFor(raw: Buffer, session: SMTPServerSession): Promise<void> {
@@ -86,6 +83,6 @@ async function keepFor(raw: Buffer, session: SMTPServerSession): Promise<void> {
 
 /** Nothing is taken that cannot be stored; the sender's server keeps it and tries again. */
 function unavailable(error: unknown): Error {
-  if (!isUnreachable(error)) log.error({ reason: (error as Error).message }, "a mail could not be kept");
+  if (!isUnreachable(error)) log.error(traced(error), "a mail could not be kept");
   return smtpError(451, "It cannot be taken just now, try again later.");
 }

@@ -1,7 +1,8 @@
 import { closeDatabase } from "@/db/connection";
 import { followQuestions, wakeParkedReports } from "@/server/intake/follow-up";
 import { fireTimers } from "@/server/item/trigger";
-import { log } from "@/server/log";
+import { log, traced } from "@/server/log";
+import { onStop, tellReady } from "@/server/supervised";
 import { closeReadingThread } from "@/server/mail/reading-thread";
 import { closeMail, sendLetters } from "@/server/mail/send";
 import { mailSettings } from "@/server/mail/settings";
@@ -25,11 +26,10 @@ const TIMERS_EVERY = 120;
 let stopping = false;
 const asleep = new Set<() => void>();
 
-for (const signal of ["SIGTERM", "SIGINT"] as const)
-  process.on(signal, () => {
-    stopping = true;
-    for (const wake of asleep) wake();
-  });
+onStop(() => {
+  stopping = true;
+  for (const wake of asleep) wake();
+});
 
 /** Does some work over and over until the process is to stop; a failure is told once, and tried again. */
 async function keepDoing(what: string, pauseMs: number, work: (tick: number) => Promise<void>): Promise<void> {
@@ -40,7 +40,7 @@ async function keepDoing(what: string, pauseMs: number, work: (tick: number) => 
       if (failing) log.info({ what }, "works again");
       failing = false;
     } catch (error) {
-      if (!failing) log.error({ what, reason: (error as Error).message }, "worker cannot do its work, trying again");
+      if (!failing) log.error({ what, ...traced(error) }, "worker cannot do its work, trying again");
       failing = true;
     }
     if (!stopping)
@@ -77,9 +77,9 @@ async function openDoor(): Promise<MailDoor | null> {
   const { doorPort } = mailSettings();
   if (doorPort === null) return null;
   try {
-    return await openMailDoor(doorPort);
+    return await openMailDoor(doorPort === "any" ? null : doorPort);
   } catch (error) {
-    log.error({ reason: (error as Error).message, doorPort }, "the mail door does not open; no mail comes in");
+    log.error({ ...traced(error), doorPort }, "the mail door does not open; no mail comes in");
     return null;
   }
 }
@@ -87,6 +87,7 @@ async function openDoor(): Promise<MailDoor | null> {
 async function run(): Promise<void> {
   const door = await openDoor();
   log.info({ mailDoor: door?.port ?? null }, "worker started");
+  tellReady(door ? { door: door.port } : {});
   await Promise.all([
     keepDoing("follow-up", TICK_MS, followUp),
     keepDoing("letters", LETTERS_MS, async () => {

@@ -15,28 +15,40 @@ const LOOPBACK = "127.0.0.1";
 const LARGEST = 12 * 1024 * 1024;
 
 export interface MailStandInSettings {
-  smtpPort: number;
-  webPort: number;
+  /** Null for any port that is free. */
+  smtpPort: number | null;
+  webPort: number | null;
   /** Mail to this domain is handed to the product's door; everything else is kept here. */
   domain: string;
-  doorPort: number;
+  /** Null until it is told. */
+  doorPort: number | null;
 }
 
 export interface MailStandIn {
   smtpPort: number;
   webPort: number;
   mailbox: Mailbox;
+  /** Says where the product's door stands now. */
+  openDoor: (port: number) => void;
   close: () => Promise<void>;
 }
 
+const FIRST_SMTP = 4325;
+const FIRST_WEB = 4365;
+const MOST_PORTS = 200;
+
+const doorAt = (port: number) => nodemailer.createTransport({ host: LOOPBACK, port, secure: false, ignoreTLS: true, connectionTimeout: 5_000 });
+
 export async function startMailStandIn({ smtpPort, webPort, domain, doorPort }: MailStandInSettings): Promise<MailStandIn> {
   const mailbox = new Mailbox();
-  const door = nodemailer.createTransport({ host: LOOPBACK, port: doorPort, secure: false, ignoreTLS: true, connectionTimeout: 5_000 });
+  let door = doorPort === null ? null : doorAt(doorPort);
   const isOurs = (address: string) => address.toLowerCase().endsWith(`@${domain.toLowerCase()}`);
   const deliver = async (raw: Buffer, from: string, to: readonly string[]) => {
     const inward = to.filter(isOurs);
     for (const address of to.filter((a) => !isOurs(a))) await mailbox.keep(raw, address);
-    if (inward.length > 0) await door.sendMail({ envelope: { from, to: inward }, raw });
+    if (inward.length === 0) return;
+    if (!door) throw new Error("The product's door is not open yet.");
+    await door.sendMail({ envelope: { from, to: inward }, raw });
   };
 
   const smtp = new SMTPServer({
@@ -76,13 +88,17 @@ export async function startMailStandIn({ smtpPort, webPort, domain, doorPort }: 
       (error: Error) => end(response, 500, error.message),
     );
   });
-  const ports = [await listen(smtp.server, () => smtp.listen(smtpPort, LOOPBACK)), await listen(web, () => web.listen(webPort, LOOPBACK))];
+  const ports = [await listen(smtp.server, smtpPort, FIRST_SMTP), await listen(web, webPort, FIRST_WEB)];
   return {
     smtpPort: ports[0],
     webPort: ports[1],
     mailbox,
+    openDoor: (port) => {
+      door?.close();
+      door = doorAt(port);
+    },
     close: async () => {
-      door.close();
+      door?.close();
       web.closeAllConnections();
       await Promise.all([new Promise<void>((resolve) => smtp.close(() => resolve())), new Promise((resolve) => web.close(resolve))]);
     },
@@ -94,15 +110,22 @@ function end(response: ServerResponse, status: number, words: string): void {
   response.end(words);
 }
 
-function listen(server: Server, start: () => void): Promise<number> {
-  return new Promise((resolve, reject) => {
-    server.once("error", reject);
-    server.once("listening", () => {
-      server.off("error", reject);
-      resolve((server.address() as AddressInfo).port);
-    });
-    start();
-  });
+/** Listens on the port that was asked for; otherwise on the first that is free. */
+async function listen(server: Server, wanted: number | null, first: number): Promise<number> {
+  for (let port = wanted ?? first; ; port++) {
+    try {
+      await new Promise<void>((resolve, reject) => {
+        server.once("error", reject);
+        server.listen(port, LOOPBACK, () => {
+          server.off("error", reject);
+          resolve();
+        });
+      });
+      return (server.address() as AddressInfo).port;
+    } catch (error) {
+      if (wanted !== null || (error as NodeJS.ErrnoException).code !== "EADDRINUSE" || port > first + MOST_PORTS) throw error;
+    }
+  }
 }
 
 interface Answer {
@@ -118,6 +141,7 @@ async function handle(request: IncomingMessage, { mailbox, write, domain }: { ma
     // Only its own pages may make it write.
     const origin = request.headers.origin;
     if (origin && new URL(origin).host !== request.headers.host) return { status: 403, body: listPage(mailbox.all(), "Written from another site: not sent.") };
+    if (!(Number(request.headers["content-length"]) <= 2 * LARGEST)) return { status: 413, body: listPage(mailbox.all(), "That is too large.") };
     const form = await new Response(Readable.toWeb(request) as ReadableStream, { headers: { "content-type": request.headers["content-type"] ?? "" } }).formData();
     const field = (name: string) => String(form.get(name) ?? "").slice(0, 100_000);
     const draft: Draft = { from: field("from"), to: field("to"), subject: field("subject"), text: field("text"), answers: Number(field("answers")) || undefined };

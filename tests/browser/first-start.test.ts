@@ -14,30 +14,34 @@ beforeAll(async () => {
   const made = await createTestDatabase(BARE);
   drop = made.drop;
   await migrateDatabase(made.url);
-  app = await startApplication(made.url, { ZIGZAG_DEMO: "0", ZIGZAG_SIGN_UP: "open" });
+  app = await startApplication(made.url, {});
 }, 60_000);
 afterAll(async () => {
   await app.stop();
   await drop();
 });
 
-async function signUp(name: string, mail: string): Promise<Person> {
-  const person = await browser.person(app.address);
-  await person.open("/");
-  await person.press("I am new here");
-  await person.fill("Your name", name);
-  await person.fill("Mail address", mail);
-  await person.fill("Password", "low-water-mark");
-  await person.press("Make an account");
-  return person;
-}
-
-test("in an empty product the first person makes an account and starts a project", async () => {
-  lead = await signUp("Una Marsh", "una@saltmarsh.example");
+test("in an empty product the first person makes an account, looks after the product, and starts a project", async () => {
+  lead = await browser.person(app.address);
+  await lead.open("/");
+  await lead.reads("Make the first account");
+  await lead.fill("Your name", "Una Marsh");
+  await lead.fill("Mail address", "una@saltmarsh.example");
+  await lead.fill("Password", "low-water-mark");
+  await lead.press("Make an account");
   await lead.reads("Welcome, Una.");
   await lead.fill("Name", "Pier repairs");
   await lead.press("Start the project");
   await lead.reads("Process of Pier repairs");
+});
+
+test("afterwards sign-up is closed, by page and by address", async () => {
+  const stranger = await browser.person(app.address);
+  await stranger.open("/sign-in");
+  await stranger.reads("Sign in");
+  expect(await stranger.page.$("::-p-xpath(//button[contains(., 'Make an account')])")).toBeNull();
+  const answer = await fetch(`${app.address}/api/auth/sign-up/email`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ name: "Stranger", email: "stranger@saltmarsh.example", password: "low-water-mark" }) });
+  expect([answer.status, ((await answer.json()) as { title: string }).title]).toEqual([403, "Accounts are made by administrators here."]);
 });
 
 test("finds the backlog open on the empty board, and makes the first item", async () => {
@@ -49,8 +53,23 @@ test("finds the backlog open on the empty board, and makes the first item", asyn
   await lead.reads("PR-1");
 });
 
-test("a second person makes an account, sees the open project, and works in it once the lead has added them", async () => {
-  const second = await signUp("Pim Quayle", "pim@saltmarsh.example");
+test("the administrator makes an account and hands over its link; it sets a password once, and the project is open to them when they are added", async () => {
+  await lead.open("/people");
+  await lead.fill("Name", "Una Marsh");
+  await lead.fill("Mail address", "pim@saltmarsh.example");
+  await lead.press("Make it, and a link");
+  await lead.reads("Somebody here is called Una Marsh already.");
+  await lead.fill("Name", "Pim Quayle");
+  await lead.press("Make it, and a link");
+  await lead.reads("Hand this link to Pim Quayle");
+  const link = await lead.page.$eval("input[aria-label='Link']", (e) => (e as HTMLInputElement).value);
+  await lead.reads("has a link, 7 days left", "[data-account='pim@saltmarsh.example']");
+
+  const second = await browser.person(app.address);
+  await second.open(new URL(link).pathname);
+  await second.reads("Welcome, Pim");
+  await second.fill("Password", "high-water-mark");
+  await second.press("Set it and sign in");
   await second.reads("Replace the third plank");
   expect(await second.page.$("::-p-xpath(//button[contains(., 'New item')])")).toBeNull();
   await lead.open("/p/PR/design?place=people");
@@ -59,4 +78,29 @@ test("a second person makes an account, sees the open project, and works in it o
   await lead.reads("Pim Quayle", "table[aria-label='People of this project']");
   await second.open("/p/PR/flow");
   await second.page.waitForSelector("::-p-xpath(//button[contains(., 'New item')])");
+
+  const late = await browser.person(app.address);
+  await late.open(new URL(link).pathname);
+  await late.reads("Nothing here that you can see");
+
+  // A new password ends the other sessions, and the old one opens nothing any more.
+  const elsewhere = await browser.person(app.address);
+  await elsewhere.open("/sign-in");
+  await elsewhere.fill("Mail address", "pim@saltmarsh.example");
+  await elsewhere.fill("Password", "high-water-mark");
+  await elsewhere.press("Sign in");
+  await elsewhere.reads("Replace the third plank");
+  await second.open("/account");
+  await second.fill("Present password", "not-this-one");
+  await second.fill("New password", "spring-tide-now");
+  await second.press("Change the password");
+  await second.reads("That is not your present password.");
+  await second.fill("Present password", "high-water-mark");
+  await second.fill("New password", "spring-tide-now");
+  await second.press("Change the password");
+  await second.reads("Wherever else you were signed in, you are not any more.");
+  await elsewhere.open("/p/PR/flow");
+  await elsewhere.reads("Sign in");
+  await second.open("/people");
+  await second.reads("Nothing here that you can see");
 });

@@ -172,6 +172,10 @@ const READS: Record<string, string[]> = {
   "/p/[key]/plan": ["/p/TIX/plan"],
   "/": ["/"],
   "/start": ["/start"],
+  "/account": ["/account"],
+  "/people": ["/people"],
+  "/api/people": ["/api/people"],
+  "/welcome/[token]": ["/welcome/none"],
   "/sign-in": ["/sign-in"],
   "/report/[key]": ["/report/TIX"],
   "/report/[key]/[form]": ["/report/TIX/report"],
@@ -231,7 +235,7 @@ const TRIES: [name: string, route: string, request: (of: Things) => [where: stri
 ];
 
 /** What changes the process, a form, people: leads alone do it, and nothing in it names an item. What needs no account is told apart by its token. */
-const NAMES_NO_ITEM = ["auth/[...all]", "events/[source]", "projects", "projects/[key]/columns", "projects/[key]/fields", "projects/[key]/intake/import", "projects/[key]/plan", "projects/[key]/types", "projects/[key]/workflow/draft", "projects/[key]/workflow/publish", "projects/[key]/workflows", "public/pages/[token]", "public/pages/[token]/files/[file]", "public/pages/[token]/follow", "public/pages/[token]/moves", "public/reports/[key]/[form]"].map((r) => `/api/${r}`);
+const NAMES_NO_ITEM = ["auth/[...all]", "events/[source]", "projects", "projects/[key]/columns", "projects/[key]/fields", "projects/[key]/intake/import", "projects/[key]/plan", "projects/[key]/types", "projects/[key]/workflow/draft", "projects/[key]/workflow/publish", "projects/[key]/workflows", "public/welcome/[token]", "public/pages/[token]", "public/pages/[token]/files/[file]", "public/pages/[token]/follow", "public/pages/[token]/moves", "public/reports/[key]/[form]"].map((r) => `/api/${r}`);
 
 function addresses(folder = "src/app", at = ""): string[] {
   return readdirSync(path.join(process.cwd(), folder), { withFileTypes: true }).flatMap((e) => {

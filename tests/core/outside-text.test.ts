@@ -48,7 +48,7 @@ const READERS: [string, (text: string) => unknown, number?][] = [
   ["formulas", (text) => parseFormula(text, EMPTY_VOCABULARY), 30],
   ["completions", (text) => completions(text, text.length, EMPTY_VOCABULARY), 100],
   ["JSON", readWorkflowJson],
-  ["events", (text) => readCloudEvents("application/cloudevents+json", () => null, text)],
+  ["events", (text) => readCloudEvents("application/cloudevents+json", text)],
   ["deliveries", (text) => readDeliveryEvent({ specversion: "1.0", id: "1", source: "s", type: "dev.cdevents.change.merged.0.3.0", data: { subject: { id: "c", content: {} }, customData: { words: text } } })],
   ["SCXML", (text) => readScxml(`<scxml xmlns="http://www.w3.org/2005/07/scxml" version="1.0">${text}</scxml>`, EMPTY_VOCABULARY, () => "id")],
 ];

@@ -34,7 +34,7 @@ let standIn: MailStandIn;
 
 beforeAll(async () => {
   process.env.MAIL_DOMAIN = "in.saltmarsh.example";
-  door = await openMailDoor(0);
+  door = await openMailDoor(null);
   standIn = await startMailStandIn({ smtpPort: 0, webPort: 0, domain: "in.saltmarsh.example", doorPort: door.port });
   Object.assign(process.env, { MAIL_HOST: "127.0.0.1", MAIL_PORT: String(standIn.smtpPort) });
 });

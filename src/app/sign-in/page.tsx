@@ -1,16 +1,19 @@
 import type { Metadata } from "next";
 import { DEMO_PASSWORD, mailOf, PEOPLE } from "@demo/people";
+import { mayMakeAccount, nobodyYet, worldOf } from "@/server/people/installation";
 import { SignIn } from "@/ui/people/sign-in";
 
 export const metadata: Metadata = { title: "Sign in" };
 export const dynamic = "force-dynamic";
 
-export default function SignInPage() {
-  const demo = process.env.ZIGZAG_DEMO === "1";
+export default async function SignInPage() {
+  const [world, signUp, first] = await Promise.all([worldOf(), mayMakeAccount(), nobodyYet()]);
+  const demo = world === "demo";
   return (
     <SignIn
       demo={demo ? { password: DEMO_PASSWORD, people: PEOPLE.map((p) => ({ id: p.id, name: p.name, calling: p.calling, mail: mailOf(p) })) } : null}
-      signUp={process.env.ZIGZAG_SIGN_UP === "open"}
+      signUp={signUp}
+      first={first}
     />
   );
 }

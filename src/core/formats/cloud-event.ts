@@ -15,25 +15,17 @@ export type CloudEvent = z.infer<typeof cloudEventSchema>;
 
 export const MOST_EVENTS = 100;
 
+/** The attributes of an event stand where its signature does not reach. */
+export class UnsignedEvent extends Error {}
+
 /**
- * The events of a request, in any of the ways that the HTTP binding of CloudEvents 1.0 has: structured, batched, or
- * binary, where the attributes are headers.
- * @throws ZodError when it is no such event; SyntaxError when the body is no JSON
+ * The events of a request, as the HTTP binding of CloudEvents 1.0 has them: structured or batched. In its third way, binary,
+ * the attributes are headers; a signature covers the body alone, so whoever sent it again with other headers would be believed.
+ * @throws UnsignedEvent when it is binary; ZodError when it is no such event; SyntaxError when the body is no JSON
  */
-export function readCloudEvents(contentType: string, header: (name: string) => string | null, body: string): CloudEvent[] {
+export function readCloudEvents(contentType: string, body: string): CloudEvent[] {
   const type = contentType.split(";")[0].trim().toLowerCase();
   if (type === "application/cloudevents-batch+json") return z.array(cloudEventSchema).max(MOST_EVENTS, `At most ${MOST_EVENTS} events are taken at once.`).parse(JSON.parse(body));
   if (type === "application/cloudevents+json") return [cloudEventSchema.parse(JSON.parse(body))];
-  const attributes = Object.fromEntries(["specversion", "id", "source", "type", "subject", "time"].flatMap((name) => [[name, decoded(header(`ce-${name}`))]] as [string, string | null][]).filter(([, value]) => value !== null));
-  return [cloudEventSchema.parse({ ...attributes, data: body.trim() === "" ? undefined : JSON.parse(body) })];
-}
-
-/** Headers carry what is not plain ASCII percent-encoded. */
-function decoded(value: string | null): string | null {
-  if (value === null) return null;
-  try {
-    return decodeURIComponent(value);
-  } catch {
-    return value;
-  }
+  throw new UnsignedEvent(type);
 }

@@ -184,6 +184,8 @@ export const commandRecord = pgTable("command_record", {
   at: instant("at").notNull(),
   itemId: uuid("item_id"),
   version: integer("version"),
+  /** What it asked for and of what: the same key for something else is refused. Null for those of before this was kept. */
+  what: text("what"),
 });
 
 /** What happened, for everyone who listens: open pages by their streams, the worker for what follows. */

@@ -1,5 +1,6 @@
 import { sql } from "drizzle-orm";
-import { boolean, check, index, pgTable, primaryKey, text, timestamp } from "drizzle-orm/pg-core";
+import { boolean, check, index, integer, pgTable, primaryKey, text, timestamp } from "drizzle-orm/pg-core";
+import { instant } from "./columns";
 import { project } from "./project";
 
 const at = (name: string) => timestamp(name, { withTimezone: true });
@@ -71,6 +72,31 @@ export const signedInFrom = pgTable(
     lastAt: at("last_at").notNull(),
   },
   (t) => [primaryKey({ columns: [t.personId, t.address] })],
+);
+
+/** A link that sets a person's password once. Of the link itself only a digest is kept. */
+export const passwordLink = pgTable(
+  "password_link",
+  {
+    digest: text("digest").primaryKey(),
+    personId: text("person_id").notNull().references(() => person.id, { onDelete: "cascade" }),
+    madeById: text("made_by_id").references(() => person.id),
+    madeAt: instant("made_at").notNull(),
+    until: instant("until").notNull(),
+    usedAt: instant("used_at"),
+  },
+  (t) => [index("password_link_person").on(t.personId)],
+);
+
+/** The one row of what this database was begun with. */
+export const installation = pgTable(
+  "installation",
+  {
+    id: integer("id").primaryKey(),
+    world: text("world", { enum: ["demo", "own"] }).notNull(),
+    begunAt: instant("begun_at").notNull(),
+  },
+  (t) => [check("installation_one", sql`${t.id} = 1`), check("installation_world", sql`${t.world} in ('demo', 'own')`)],
 );
 
 export const team = pgTable("team", {

@@ -38,10 +38,11 @@ export type Entered = { kind: "source"; id: string; projectId: string; name: str
 export async function enterSource(sourceId: string, headers: SignedHeaders, body: string, address = "unknown", now = Date.now()): Promise<Entered> {
   const attempts = await countUse(`events from ${address.slice(0, 64)}`, ATTEMPTS_A_MINUTE, MINUTE, now);
   if (!attempts.allowed) return { kind: "too many", retryAfter: attempts.retryAfter };
-  const use = await countUse(`events ${sourceId.slice(0, 64)}`, POSTS_A_MINUTE, MINUTE, now);
-  if (!use.allowed) return { kind: "too many", retryAfter: use.retryAfter };
   const [source] = await database().select().from(eventSource).where(and(eq(eventSource.id, sourceId.slice(0, 64)), isNull(eventSource.removedAt)));
   if (!source || !isSigned(source.secret, headers, body, now)) return { kind: "unknown" };
+  // Counted only when it is signed: nobody else can use up what a source may send.
+  const use = await countUse(`events ${source.id}`, POSTS_A_MINUTE, MINUTE, now);
+  if (!use.allowed) return { kind: "too many", retryAfter: use.retryAfter };
   return { kind: "source", id: source.id, projectId: source.projectId, name: source.name };
 }
 
@@ -51,8 +52,8 @@ export async function takeEvents(source: { id: string; projectId: string; name: 
   const news = events.map((event) => ({ event, said: readDeliveryEvent(event), report: readReportEvent(event) }));
   const taken: Taken = { items: [], reports: [], passedOver: 0 };
   for (const { event, said, report } of news) {
-    const keys = said ? await takeOne(source, event.id, said, now) : [];
-    const reference = report ? await takeReport(source, event.id, report, now) : null;
+    const keys = said ? await takeOne(source, identityOf(event), said, now) : [];
+    const reference = report ? await takeReport(source, identityOf(event), report, now) : null;
     if (keys.length === 0 && reference === null) taken.passedOver += 1;
     if (reference !== null) taken.reports.push(reference);
     taken.items.push(...keys);
@@ -60,6 +61,9 @@ export async function takeEvents(source: { id: string; projectId: string; name: 
   await database().update(eventSource).set({ lastHeardAt: now }).where(eq(eventSource.id, source.id));
   return { ...taken, items: [...new Set(taken.items)] };
 }
+
+/** What makes an event the same one (CloudEvents 1.0, "id"): both stand in the body that is signed. */
+const identityOf = (event: CloudEvent): string => `${event.source} ${event.id}`;
 
 const isFresh = async (tx: Transaction, sourceId: string, eventId: string, now: number) =>
   (await tx.insert(receivedEvent).values({ sourceId, eventId, at: now }).onConflictDoNothing().returning({ id: receivedEvent.eventId })).length > 0;

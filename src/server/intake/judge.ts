@@ -29,7 +29,7 @@ export const standingOf = ({ status, itemId, parkedUntil, parkedItemId, declineR
 export async function judgeReport(viewer: Viewer, reportId: string, body: Omit<VerdictBody, "tookMs"> & { tookMs?: number | null }): Promise<VerdictResult> {
   return transact(async (tx) => {
     const { row, access } = await lockSeenReport(tx, viewer, reportId, "judge report");
-    if (!(await recordCommand(tx, body.commandId, viewer.personId, null))) return resultOf(tx, row, access, body.commandId);
+    if (!(await recordCommand(tx, body.commandId, viewer.personId, { what: `${body.verdict.kind} ${row.id}` }))) return resultOf(tx, row, access, body.commandId);
     if (row.version !== body.seenVersion)
       throw new Refused(refuse("conflict", "Somebody else has dealt with this report meanwhile.", "Read it again before you judge."));
     const before = standingOf(row);

@@ -130,7 +130,7 @@ export async function editWorth(viewer: Viewer, projectKey: string, request: Wor
 async function reorder(viewer: Viewer, projectKey: string, { commandId, seen, wanted }: Extract<WorthRequest, { kind: "reorder" }>): Promise<void> {
   await transact(async (tx) => {
     const access = await enterProject(tx, viewer, { key: projectKey }, "rank item");
-    if (!(await recordCommand(tx, commandId, viewer.personId, null))) return;
+    if (!(await recordCommand(tx, commandId, viewer.personId, { what: `reorder ${access.project.id}` }))) return;
     const rows = (await backlogOf(tx, viewer, access.project.id)).map((r) => r.item);
     const same = rows.length === seen.length && rows.every((r, i) => r.id === seen[i]);
     if (!same) throw new Refused(refuse("conflict", "The backlog has changed meanwhile.", "Look at it as it is now, then reorder it again."));

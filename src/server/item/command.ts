@@ -1,10 +1,10 @@
 import { randomUUID } from "node:crypto";
-import { and, eq, gt, inArray, isNull } from "drizzle-orm";
+import { and, eq, gt, inArray, isNull, or } from "drizzle-orm";
 import { cardOf, type Card } from "@/core/board/card";
 import type { ItemCommand } from "@/core/item/command";
 import { decide } from "@/core/item/decide";
 import type { Cause } from "@/core/item/event";
-import type { EditableFields, ItemSnapshot } from "@/core/item/fields";
+import type { EditableFields, ItemSnapshot, LinkKind } from "@/core/item/fields";
 import type { Action } from "@/core/people/authorise";
 import { limitsWanted } from "@/core/workflow/decide-move";
 import { transitionBetween } from "@/core/workflow/workflow";
@@ -58,19 +58,23 @@ export async function commandItem(viewer: Viewer, request: { commandId: string; 
     const surroundings = await enterItem(tx, viewer, request.itemId, ACTION_OF[request.command.kind]);
     const { access } = surroundings;
     const before = await lockItem(tx, request.itemId);
-    if (!(await recordCommand(tx, request.commandId, viewer.personId, before.id)))
+    if (!(await recordCommand(tx, request.commandId, viewer.personId, { itemId: before.id, what: `${request.command.kind} ${before.id}` })))
       return { card: await toldParent(tx, viewer, cardOf(before, access.project.key)), fresh: false };
     const after = await decideAndStore(tx, viewer, surroundings, before, request.commandId, request.command);
     return { card: await toldParent(tx, viewer, cardOf(after, access.project.key)), fresh: true };
   });
 }
 
-/** Takes a command's idempotency key. False when it was taken before; somebody else's key is refused. */
-export async function recordCommand(tx: Transaction, id: string, actorId: string | null, itemId: string | null): Promise<boolean> {
-  const taken = await tx.insert(commandRecord).values({ id, actorId, at: Date.now(), itemId }).onConflictDoNothing().returning({ id: commandRecord.id });
+/**
+ * Takes a command's idempotency key. False when it was taken before for the same; a key that was used for something else, or by
+ * somebody else, is refused.
+ * @param what the kind of the command and what it is about
+ */
+export async function recordCommand(tx: Transaction, id: string, actorId: string | null, { itemId = null, what }: { itemId?: string | null; what: string }): Promise<boolean> {
+  const taken = await tx.insert(commandRecord).values({ id, actorId, at: Date.now(), itemId, what }).onConflictDoNothing().returning({ id: commandRecord.id });
   if (taken.length > 0) return true;
   const [known] = await tx.select().from(commandRecord).where(eq(commandRecord.id, id));
-  if (known.actorId !== actorId || (itemId !== null && known.itemId !== itemId))
+  if (known.actorId !== actorId || (itemId !== null && known.itemId !== itemId) || (known.what !== null && known.what !== what))
     throw invalid("This command key was used for something else.", "Send the command again with a new key.");
   return false;
 }
@@ -237,6 +241,7 @@ async function relate(
     ? await lockSeenItem(tx, viewer, access.project.id, link.fromItemId === before.id ? link.toItemId : link.fromItemId, "link")
     : await lockSeenItemByKey(tx, viewer, access, request.kind === "link" ? request.otherKey : "");
   const outward = link ? link.fromItemId === before.id : true;
+  if (request.kind === "link") await checkNewLink(tx, before.id, other.id, request.linkKind);
   const linkKind = link ? link.kind : (request as { linkKind: "duplicates" }).linkKind;
   const linkId = link ? link.id : randomUUID();
   const keyOf = (s: ItemSnapshot) => `${access.project.key}-${s.number}`;
@@ -252,6 +257,14 @@ async function relate(
     if (one === before) result = after;
   }
   return result;
+}
+
+/** Both ends are locked: nobody else makes the same link meanwhile. */
+async function checkNewLink(tx: Transaction, fromId: string, toId: string, kind: LinkKind): Promise<void> {
+  const there = and(eq(itemLink.fromItemId, fromId), eq(itemLink.toItemId, toId));
+  const back = and(eq(itemLink.fromItemId, toId), eq(itemLink.toItemId, fromId));
+  const [known] = await tx.select({ id: itemLink.id }).from(itemLink).where(and(eq(itemLink.kind, kind), kind === "relates to" ? or(there, back) : there));
+  if (known) throw invalid("The two are linked like this already.", "Take the link away first, or choose another kind.");
 }
 
 export async function lockItem(tx: Transaction, id: string): Promise<ItemSnapshot> {

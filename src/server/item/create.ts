@@ -58,7 +58,7 @@ export async function createItemIn(
 export async function createItem(viewer: Viewer, request: CreateItemRequest): Promise<CommandResult> {
   return transact(async (tx) => {
     const access = await enterProject(tx, viewer, { key: request.projectKey }, "create item");
-    if (!(await recordCommand(tx, request.commandId, viewer.personId, null))) {
+    if (!(await recordCommand(tx, request.commandId, viewer.personId, { what: `create in ${access.project.id}` }))) {
       const [known] = await tx.select({ item }).from(commandRecord).innerJoin(item, eq(item.id, commandRecord.itemId)).where(eq(commandRecord.id, request.commandId));
       if (!known || known.item.projectId !== access.project.id) throw invalid("This command key was used for something else.", "Send it again with a new key.");
       return { card: await toldParent(tx, viewer, cardOf(snapshotOf(known.item), access.project.key)), fresh: false };

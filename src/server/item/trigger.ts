@@ -93,7 +93,7 @@ export async function moveByTrigger(itemId: string, occurrence: Occurrence, dept
       const surroundings = await enterItem(tx, AUTOMATION, itemId, "move item");
       const before = await lockItem(tx, itemId);
       const transition = before.withdrawnAt === null ? triggeredTransition(surroundings.workflow, before, occurrence) : undefined;
-      if (!transition || !(await recordCommand(tx, commandId, null, itemId))) return false;
+      if (!transition || !(await recordCommand(tx, commandId, null, { itemId, what: `trigger ${itemId}` }))) return false;
       if (depth > LONGEST_CHAIN) throw new Held(transition, `${LONGEST_CHAIN} moves in a row have happened by themselves. The next waits for somebody to look.`);
       const because = occurrenceWords(occurrence);
       try {
@@ -127,7 +127,7 @@ async function hold(itemId: string, commandId: string, { transition, note }: Hel
   await transact(async (tx) => {
     const surroundings = await enterItem(tx, AUTOMATION, itemId, "move item");
     const before = await lockItem(tx, itemId);
-    if (!(await recordCommand(tx, commandId, null, itemId))) return;
+    if (!(await recordCommand(tx, commandId, null, { itemId, what: `trigger ${itemId}` }))) return;
     const needs = await moveNeeds(tx, AUTOMATION, surroundings.access, before, undefined);
     const events = decide(before, { kind: "hold", transitionId: transition.id, to: transition.to, note: cutText(note, 1_000) }, decisionContext(AUTOMATION, surroundings, before, commandId, needs, NO_NAMING, { cause: "trigger" }));
     if (!isRefusal(events)) await storeEvents(tx, before, events);

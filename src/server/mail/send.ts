@@ -3,7 +3,7 @@ import nodemailer, { type Transporter } from "nodemailer";
 import { OWN_MAIL_HEADER } from "@/core/formats/mail-text";
 import { database, transact } from "@/db/connection";
 import { mailAddress, mailOut, project, report } from "@/db/schema";
-import { log } from "../log";
+import { log, traced } from "../log";
 import { mailSettings } from "./settings";
 
 const AT_ONCE = 20;
@@ -69,7 +69,7 @@ async function sendNext(by: Transporter, now: number): Promise<"sent" | "failed"
     } catch (error) {
       const tries = row.tries + 1;
       const reason = (error as Error).message.slice(0, 300);
-      log.error({ reason, mailId: row.id, tries }, "a letter could not be sent");
+      log.error({ ...traced(error), mailId: row.id, tries }, "a letter could not be sent");
       await tx.update(mailOut).set({ tries, dueAt: now + FIRST_PAUSE_MS * 2 ** row.tries, failed: tries >= MOST_TRIES ? reason : null }).where(eq(mailOut.id, row.id));
       return "failed";
     }

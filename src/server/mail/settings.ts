@@ -4,8 +4,8 @@ export interface MailSettings {
   domain: string;
   /** Null where no mail is sent. */
   outgoing: { host: string; port: number; secure: boolean; auth?: { user: string; pass: string } } | null;
-  /** Where mail for the product's addresses is handed over by SMTP, on loopback; null where none is taken. */
-  doorPort: number | null;
+  /** Where mail for the product's addresses is handed over by SMTP, on loopback: a port, any that is free, or nowhere. */
+  doorPort: number | "any" | null;
 }
 
 export function mailSettings(env: NodeJS.ProcessEnv = process.env): MailSettings {
@@ -13,7 +13,7 @@ export function mailSettings(env: NodeJS.ProcessEnv = process.env): MailSettings
   return {
     domain: MAIL_DOMAIN || "post.localhost",
     outgoing: MAIL_HOST ? { host: MAIL_HOST, port: Number(MAIL_PORT || 587), secure: MAIL_SECURE === "1", ...(MAIL_USER ? { auth: { user: MAIL_USER, pass: MAIL_PASSWORD ?? "" } } : {}) } : null,
-    doorPort: MAIL_DOOR_PORT ? Number(MAIL_DOOR_PORT) : null,
+    doorPort: MAIL_DOOR_PORT === "any" ? "any" : MAIL_DOOR_PORT ? Number(MAIL_DOOR_PORT) : null,
   };
 }
 

@@ -2,12 +2,7 @@ import { betterAuth } from "better-auth";
 import { drizzleAdapter } from "better-auth/adapters/drizzle";
 import { database } from "@/db/connection";
 import { account, person, session, verification } from "@/db/schema";
-
-/** Whoever makes the first account of an empty product looks after it. */
-async function nobodyYet(): Promise<boolean> {
-  const [anybody] = await database().select({ id: person.id }).from(person).limit(1);
-  return anybody === undefined;
-}
+import { nobodyYet } from "./installation";
 
 function createAuth() {
   const secret = process.env.BETTER_AUTH_SECRET;
@@ -19,7 +14,9 @@ function createAuth() {
     baseURL: base,
     trustedOrigins: [base, `http://localhost:${port}`, `http://127.0.0.1:${port}`],
     database: drizzleAdapter(database(), { provider: "pg", schema: { user: person, session, account, verification } }),
-    emailAndPassword: { enabled: true, disableSignUp: process.env.ZIGZAG_SIGN_UP !== "open", minPasswordLength: 10 },
+    // Who may make an account, and what they may be called, is decided before (accounts.ts).
+    emailAndPassword: { enabled: true, minPasswordLength: 10 },
+    // Whoever makes the first account of an empty product looks after it.
     databaseHooks: { user: { create: { before: async (user) => ({ data: { ...user, administrator: await nobodyYet() } }) } } },
     user: { additionalFields: { administrator: { type: "boolean", input: false, defaultValue: false } } },
     advanced: { cookiePrefix: "zigzag", ipAddress: { ipAddressHeaders: ["x-client-address"] } },

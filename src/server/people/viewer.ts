@@ -20,11 +20,15 @@ export const AUTOMATION: Doer = { personId: null, name: "Zigzag Lane", administr
 /** Somebody known by the token of a private page, whose report led to an item. */
 export const REQUESTER: Doer = { personId: null, name: "The requester", administrator: true, requester: true };
 
-/** Who sends this request; null without a valid session. */
-export async function viewerOf(headers: Headers): Promise<Viewer | null> {
+/** The account that a request's session belongs to; null without a valid session. */
+export async function accountOf(headers: Headers): Promise<{ id: string; name: string; email: string; administrator?: boolean | null } | null> {
   if (!headers.get("cookie")) return null;
   const session = await auth().api.getSession({ headers });
-  if (!session) return null;
-  const { id, name, administrator } = session.user as { id: string; name: string; administrator?: boolean | null };
-  return { personId: id, name, administrator: administrator === true };
+  return session?.user ?? null;
+}
+
+/** Who sends this request; null without a valid session. */
+export async function viewerOf(headers: Headers): Promise<Viewer | null> {
+  const account = await accountOf(headers);
+  return account && { personId: account.id, name: account.name, administrator: account.administrator === true };
 }

@@ -30,7 +30,7 @@ export function CourseBar({ project, projects, mayStartProjects, person, waiting
   project: FrameProject;
   projects: FrameProject[];
   mayStartProjects: boolean;
-  person: { name: string; email?: string };
+  person: { name: string; administrator: boolean };
   waiting: number;
   unread: number;
   showsIntake: boolean;

@@ -1,5 +1,6 @@
 "use client";
-import { LogOut, Moon, Sun } from "lucide-react";
+import { KeyRound, LogOut, Moon, Sun, Users } from "lucide-react";
+import Link from "next/link";
 import { DropdownMenu } from "radix-ui";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
@@ -10,7 +11,7 @@ import { tellProblem } from "@/ui/kit/notice";
 
 const YEAR_SECONDS = 31_536_000;
 
-export function PersonMenu({ person, theme: first }: { person: { name: string }; theme: "light" | "dark" }) {
+export function PersonMenu({ person, theme: first }: { person: { name: string; administrator: boolean }; theme: "light" | "dark" }) {
   const router = useRouter();
   const client = useQueryClient();
   const [theme, setTheme] = useState(first);
@@ -42,6 +43,20 @@ export function PersonMenu({ person, theme: first }: { person: { name: string };
             {theme === "light" ? <Moon size={16} aria-hidden="true" /> : <Sun size={16} aria-hidden="true" />}
             {theme === "light" ? "Dark paper" : "Light paper"}
           </DropdownMenu.Item>
+          <DropdownMenu.Item asChild>
+            <Link href="/account" className="menu-item">
+              <KeyRound size={16} aria-hidden="true" />
+              Password
+            </Link>
+          </DropdownMenu.Item>
+          {person.administrator && (
+            <DropdownMenu.Item asChild>
+              <Link href="/people" className="menu-item">
+                <Users size={16} aria-hidden="true" />
+                Accounts
+              </Link>
+            </DropdownMenu.Item>
+          )}
           <DropdownMenu.Item className="menu-item" onSelect={() => void signOut()}>
             <LogOut size={16} aria-hidden="true" />
             Sign out

@@ -17,7 +17,7 @@ export function ProjectFrame(props: {
   project: FrameProject;
   projects: FrameProject[];
   mayStartProjects: boolean;
-  person: { name: string };
+  person: { name: string; administrator: boolean };
   theme: "light" | "dark";
   showsIntake: boolean;
   summary: FrameSummary;

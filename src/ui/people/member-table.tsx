@@ -76,7 +76,7 @@ export function MemberTable({ projectKey }: { projectKey: string }) {
           </button>
         </div>
       )}
-      {view.mayEdit && view.others.length === 0 && <p className="mt-2 text-[12.5px] text-ink-soft">Everybody with an account is here. New people make an account on the sign-in page.</p>}
+      {view.mayEdit && view.others.length === 0 && <p className="mt-2 text-[12.5px] text-ink-soft">Everybody with an account is here. Administrators make accounts for new people, under their name at the top right.</p>}
     </div>
   );
 }

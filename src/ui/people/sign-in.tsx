@@ -10,14 +10,14 @@ export interface DemoSignIns {
   people: { id: string; name: string; calling: string; mail: string }[];
 }
 
-/** Sign-in by password, and in the demo by one click on a made-up person. Where it is open, new people make an account here. */
-export function SignIn({ demo, signUp }: { demo: DemoSignIns | null; signUp: boolean }) {
+/** Sign-in by password, and in the demo by one click on a made-up person. Where it is open, new people make an account here; the first one of all looks after the product. */
+export function SignIn({ demo, signUp, first }: { demo: DemoSignIns | null; signUp: boolean; first: boolean }) {
   const router = useRouter();
   const [mail, setMail] = useState("");
   const [password, setPassword] = useState("");
   const [trouble, setTrouble] = useState<string | null>(null);
   const [name, setName] = useState("");
-  const [isNew, setIsNew] = useState(false);
+  const [isNew, setIsNew] = useState(first && signUp);
   const [busy, setBusy] = useState<string | null>(null);
   const enter = async (email: string, secret: string, who: string) => {
     setBusy(who);
@@ -39,16 +39,12 @@ export function SignIn({ demo, signUp }: { demo: DemoSignIns | null; signUp: boo
     setBusy("form");
     setTrouble(null);
     try {
-      await request("/api/auth/sign-up/email", { body: { name: name.trim(), email: mail, password } });
+      await request("/api/auth/sign-up/email", { body: { name: name.trim(), email: mail, password }, retry: false });
       router.replace("/");
     } catch (error) {
-      const { status, sentence, help } = problemOf(error);
+      const { status, sentence, help, errors } = problemOf(error);
       setTrouble(
-        status === 422
-          ? "Somebody with this mail address has an account already. Sign in instead."
-          : status === 400
-            ? "The mail address or the password does not do. A password has at least 10 characters."
-            : `${sentence} ${help}`,
+        errors[0]?.message ?? (status === 400 ? "The mail address or the password does not do." : `${sentence} ${help}`),
       );
       setBusy(null);
     }
@@ -94,7 +90,8 @@ export function SignIn({ demo, signUp }: { demo: DemoSignIns | null; signUp: boo
             </section>
           )}
           <form onSubmit={submit} className="sheet flex flex-col gap-3 self-start p-5">
-            <h2 className="text-[16px]">{isNew ? "Make an account" : demo ? "Or with a password" : "Sign in"}</h2>
+            <h2 className="text-[16px]">{isNew && first ? "Make the first account" : isNew ? "Make an account" : demo ? "Or with a password" : "Sign in"}</h2>
+            {isNew && first && <p className="text-[13px] text-ink-soft">It looks after the product: whoever has it makes accounts for the others. Afterwards nobody can make one here.</p>}
             {isNew && (
               <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
                 Your name
@@ -117,7 +114,7 @@ export function SignIn({ demo, signUp }: { demo: DemoSignIns | null; signUp: boo
             <button type="submit" disabled={busy !== null} className="button button-strong justify-center">
               {busy === "form" ? (isNew ? "Making it…" : "Signing in…") : isNew ? "Make an account" : "Sign in"}
             </button>
-            {signUp && (
+            {signUp && !first && (
               <button type="button" className="link self-start text-[13px]" onClick={() => (setIsNew(!isNew), setTrouble(null))}>
                 {isNew ? "I have an account" : "I am new here: make an account"}
               </button>

@@ -20,8 +20,11 @@ export interface Application {
   stop: () => Promise<void>;
 }
 
-function start(script: string, environment: Record<string, string>): ChildProcess {
-  return spawn(process.execPath, ["--import", "tsx", script], { cwd: ROOT, env: { ...process.env, ...environment }, stdio: ["ignore", "inherit", "inherit"] });
+/** Where bin/test compiled the programs to. */
+export const BUILT = path.join(ROOT, ".built-test");
+
+function start(program: string, environment: Record<string, string>): ChildProcess {
+  return spawn(process.execPath, [path.join(BUILT, program)], { cwd: ROOT, env: { ...process.env, ZIGZAG_BUILT: BUILT, ...environment }, stdio: ["ignore", "inherit", "inherit"] });
 }
 
 const ended = (child: ChildProcess) => new Promise<void>((resolve) => (child.exitCode !== null || child.signalCode ? resolve() : child.once("close", () => resolve())));
@@ -30,14 +33,13 @@ const ended = (child: ChildProcess) => new Promise<void>((resolve) => (child.exi
 export async function startApplication(databaseUrl: string, more: Record<string, string> = {}): Promise<Application> {
   const port = await freePort();
   const address = `http://localhost:${port}`;
-  const child = start("src/app/serve.ts", {
+  const child = start("serve.cjs", {
     DATABASE_URL: databaseUrl,
     PORT: String(port),
     APP_URL: address,
     BETTER_AUTH_SECRET: "tests-only-secret-of-more-than-32-letters-0123456789",
     NEXT_DIST_DIR: ".next-test",
     NODE_ENV: "production",
-    ZIGZAG_DEMO: "1",
     LOG_LEVEL: "error",
     ...more,
   });
@@ -58,7 +60,7 @@ export async function startApplication(databaseUrl: string, more: Record<string,
 }
 
 export function startWorker(databaseUrl: string): { stop: () => Promise<void> } {
-  const child = start("src/worker/main.ts", { DATABASE_URL: databaseUrl, LOG_LEVEL: "silent" });
+  const child = start("worker.cjs", { DATABASE_URL: databaseUrl, LOG_LEVEL: "silent" });
   return {
     stop: async () => {
       child.kill("SIGTERM");

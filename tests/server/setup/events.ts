@@ -28,7 +28,7 @@ export async function post(...events: object[]): Promise<Taken> {
   const timestamp = String(Math.floor(Date.now() / 1000));
   const entered = await enterSource(id, { id: "msg", timestamp, signature: signatureOf(secret, "msg", timestamp, body) }, body);
   if (entered.kind !== "source") throw new Error(entered.kind);
-  return takeEvents(entered, readCloudEvents("application/cloudevents-batch+json", () => null, body));
+  return takeEvents(entered, readCloudEvents("application/cloudevents-batch+json", body));
 }
 
 /** Does all that waits in the outbox, and what comes of it. */

@@ -21,7 +21,7 @@ export default async function ProjectLayout({ children, params }: { children: Re
       project={{ key: access.project.key, name: access.project.name }}
       projects={projects.map(({ key, name }) => ({ key, name }))}
       mayStartProjects={mayStart}
-      person={{ name: viewer.name }}
+      person={{ name: viewer.name, administrator: viewer.administrator }}
       theme={await pageTheme()}
       showsIntake={access.may("read intake")}
       summary={summary}

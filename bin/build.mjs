@@ -1,0 +1,33 @@
+import { build } from "esbuild";
+
+/*
+ * Compiles what runs beside the pages: the application process, the worker, the thread that reads mails, the stand-ins and the
+ * small programs of bin. Packages come along in the files, so that starting them reads few files; Next and its kind stay outside.
+ *   node bin/build.mjs FOLDER
+ */
+
+const [, , outdir] = process.argv;
+if (!outdir) throw new Error("node bin/build.mjs FOLDER");
+
+await build({
+  entryPoints: {
+    run: "bin/run.ts",
+    prepare: "bin/prepare.ts",
+    check: "bin/check.ts",
+    serve: "src/app/serve.ts",
+    worker: "src/worker/main.ts",
+    "read-mail": "src/server/mail/read-in-thread.ts",
+    "mail-stand-in": "standins/mail/main.ts",
+  },
+  outdir,
+  outExtension: { ".js": ".cjs" },
+  bundle: true,
+  platform: "node",
+  target: "node20",
+  format: "cjs",
+  // The application shares its pool of connections with the pages through globalThis, not through modules.
+  external: ["next", "pg-native", "tsx"],
+  sourcemap: "linked",
+  legalComments: "none",
+  logLevel: "warning",
+});

@@ -1,0 +1,104 @@
+"use client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import Link from "next/link";
+import { useState } from "react";
+import { Initials } from "@/ui/kit/initials";
+import { Mark } from "@/ui/kit/mark";
+import { tellProblem } from "@/ui/kit/notice";
+import { request } from "@/ui/kit/request";
+import { ago } from "@/ui/kit/time";
+import { HandedLink } from "./handed-link";
+import { NewAccount } from "./new-account";
+
+export interface AccountRow {
+  id: string;
+  name: string;
+  email: string;
+  calling: string | null;
+  administrator: boolean;
+  lastSignedInAt: number | null;
+  linkUntil: number | null;
+  hasPassword: boolean;
+}
+
+export interface AccountsView {
+  accounts: AccountRow[];
+  now: number;
+}
+
+/** A link that was just made: it is shown once. */
+export interface Handed {
+  personId: string;
+  token: string;
+  until: number;
+}
+
+/** Everybody with an account; administrators make accounts here, and hand over links by which people choose their password. */
+export function AccountsScreen({ initial }: { initial: AccountsView }) {
+  const client = useQueryClient();
+  const { data: view } = useQuery({ queryKey: ["accounts"], queryFn: () => request<AccountsView>("/api/people"), initialData: initial });
+  const { accounts: rows, now } = view;
+  const [handed, setHanded] = useState<Handed | null>(null);
+  /** @throws Problem */
+  const make = async (body: object) => {
+    setHanded(await request<Handed>("/api/people", { body, retry: false }));
+    await client.invalidateQueries({ queryKey: ["accounts"] });
+  };
+  const named = rows.find((r) => r.id === handed?.personId);
+  return (
+    <main className="mx-auto flex max-w-[1120px] flex-col gap-5 px-6 py-8">
+      <header className="flex items-center gap-3">
+        <Mark size={36} />
+        <div>
+          <h1 className="text-[22px] leading-tight">Accounts</h1>
+          <p className="text-ink-soft">{rows.length === 1 ? "One person can sign in." : `${rows.length} people can sign in.`} What they may do is decided in each project.</p>
+        </div>
+        <Link href="/" className="button button-quiet ml-auto">
+          Back to work
+        </Link>
+      </header>
+      {handed && named && <HandedLink name={named.name} handed={handed} onClose={() => setHanded(null)} />}
+      <div className="grid gap-6 lg:grid-cols-[1fr_300px]">
+        <table className="w-full self-start text-[13.5px]" aria-label="People with an account">
+          <thead>
+            <tr className="text-left text-[12.5px] text-ink-soft">
+              <th className="py-1 font-semibold">Name</th>
+              <th className="font-semibold">Mail address</th>
+              <th className="font-semibold">Signed in</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((r) => (
+              <tr key={r.id} className="border-t border-line" data-account={r.email}>
+                <td className="py-1.5">
+                  <span className="flex items-center gap-2">
+                    <Initials name={r.name} size={26} />
+                    <span className="leading-tight">
+                      <b>{r.name}</b>
+                      <span className="block text-[12.5px] text-ink-soft">{[r.calling, r.administrator ? "administrator" : null].filter(Boolean).join(", ")}</span>
+                    </span>
+                  </span>
+                </td>
+                <td className="[overflow-wrap:anywhere]">{r.email}</td>
+                <td className="text-ink-soft">{standing(r, now)}</td>
+                <td className="text-right">
+                  <button type="button" className="button button-small button-quiet" aria-label={`New link for ${r.name}`} onClick={() => void make({ kind: "link", personId: r.id }).catch(tellProblem)}>
+                    New link
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <NewAccount onMake={(fields) => make({ kind: "make", ...fields })} />
+      </div>
+    </main>
+  );
+}
+
+function standing({ linkUntil, hasPassword, lastSignedInAt }: AccountRow, now: number): string {
+  if (linkUntil !== null) return `has a link, ${Math.max(1, Math.ceil((linkUntil - now) / 86_400_000))} days left`;
+  if (!hasPassword) return "no password yet: the link has ended";
+  return lastSignedInAt === null ? "never yet" : ago(lastSignedInAt, Math.max(now, lastSignedInAt));
+}

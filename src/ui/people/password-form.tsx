@@ -1,0 +1,53 @@
+"use client";
+import Link from "next/link";
+import { useState, type FormEvent } from "react";
+import { problemOf, request } from "@/ui/kit/request";
+import { PasswordField } from "./password-field";
+import { QuietPage } from "./quiet-page";
+
+/** Changing one's own password. Everywhere else one is signed out then. */
+export function PasswordForm({ name }: { name: string }) {
+  const [current, setCurrent] = useState("");
+  const [next, setNext] = useState("");
+  const [state, setState] = useState<"idle" | "busy" | "done">("idle");
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    setState("busy");
+    setTrouble(null);
+    try {
+      await request("/api/auth/change-password", { body: { currentPassword: current, newPassword: next }, retry: false });
+      setState("done");
+      setCurrent("");
+      setNext("");
+    } catch (error) {
+      const { sentence, help } = problemOf(error);
+      setTrouble(`${sentence} ${help}`);
+      setState("idle");
+    }
+  };
+  return (
+    <QuietPage title="Your password" says={`You are signed in as ${name}.`}>
+      <form onSubmit={(e) => void submit(e)} className="sheet flex flex-col gap-3 p-5">
+        <PasswordField label="Present password" kind="current" value={current} onChange={setCurrent} />
+        <PasswordField label="New password, at least 10 characters" kind="new" value={next} onChange={setNext} />
+        {trouble && (
+          <p role="alert" className="text-[13px] font-semibold text-alarm">
+            {trouble}
+          </p>
+        )}
+        {state === "done" && (
+          <p role="status" className="text-[13px] font-semibold text-accent">
+            Changed. Wherever else you were signed in, you are not any more.
+          </p>
+        )}
+        <button type="submit" disabled={state === "busy"} className="button button-strong justify-center">
+          {state === "busy" ? "Changing…" : "Change the password"}
+        </button>
+      </form>
+      <Link href="/" className="link self-start">
+        Back to work
+      </Link>
+    </QuietPage>
+  );
+}

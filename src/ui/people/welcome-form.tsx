@@ -1,0 +1,47 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useState, type FormEvent } from "react";
+import { problemOf, request } from "@/ui/kit/request";
+import { PasswordField } from "./password-field";
+import { QuietPage } from "./quiet-page";
+
+/** Whoever was given a link chooses their password here, once. */
+export function WelcomeForm({ token, name, email }: { token: string; name: string; email: string }) {
+  const router = useRouter();
+  const [password, setPassword] = useState("");
+  const [busy, setBusy] = useState(false);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    setBusy(true);
+    setTrouble(null);
+    try {
+      await request(`/api/public/welcome/${token}`, { body: { password }, retry: false });
+      await request("/api/auth/sign-in/email", { body: { email, password }, retry: false });
+      router.replace("/");
+    } catch (error) {
+      const { sentence, help } = problemOf(error);
+      setTrouble(`${sentence} ${help}`);
+      setBusy(false);
+    }
+  };
+  return (
+    <QuietPage title={`Welcome, ${name.split(" ")[0]}`} says="Choose the password that you sign in with.">
+      <form onSubmit={(e) => void submit(e)} className="sheet flex flex-col gap-3 p-5">
+        <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
+          Mail address
+          <input className="field" type="email" autoComplete="username" readOnly value={email} />
+        </label>
+        <PasswordField label="Password, at least 10 characters" kind="new" value={password} onChange={setPassword} />
+        {trouble && (
+          <p role="alert" className="text-[13px] font-semibold text-alarm">
+            {trouble}
+          </p>
+        )}
+        <button type="submit" disabled={busy} className="button button-strong justify-center">
+          {busy ? "Signing in…" : "Set it and sign in"}
+        </button>
+      </form>
+    </QuietPage>
+  );
+}
