@@ -107,21 +107,70 @@ describe("edits by several people", () => {
 });
 
 describe("undo", () => {
-  test("takes back a move with what it set, as new events", () => {
+  /** All that figures are made of, without the marks that something was undone. */
+  const standing = ({ item, events }: Subject) => {
+    const { version: _, updatedAt: _at, ...about } = item!;
+    return { about, stays: staysOf(events), blocks: blocksOf(events) };
+  };
+
+  test("takes back a move with what it set; the history keeps both", () => {
     const subject = new Subject().move("Ready");
-    const events = subject.do({ kind: "move", from: "Ready", to: "Building", answers: { assigneeId: "noor" } });
-    subject.do({ kind: "undo", events });
-    expect(subject.item).toMatchObject({ stateId: "Ready", assigneeId: null });
-    expect(subject.events).toHaveLength(6);
+    const was = standing(subject);
+    subject.do({ kind: "move", from: "Ready", to: "Building", answers: { assigneeId: "noor" } });
+    subject.undo();
+    expect(standing(subject)).toEqual(was);
+    expect(subject.events.map((e) => e.kind)).toEqual(["created", "moved", "changed", "moved", "undone"]);
   });
-  test("not when something came after, not by another person, not beyond a firm limit", () => {
-    const subject = new Subject();
-    const events = subject.do({ kind: "move", from: "Backlog", to: "Ready", answers: {} });
-    const undo = (change = {}) => decide(subject.item, { kind: "undo", events }, context(change));
+
+  test("is as if it had not been, whatever the step: snapshot, time in states, blockers, returns, clock", () => {
+    fc.assert(
+      fc.property(fc.array(step, { minLength: 1, maxLength: 25 }), fc.nat(3), (steps, more) => {
+        const subject = walk(steps);
+        const last = subject.events.at(-1)!;
+        const own = subject.events.filter((e) => e.commandId === last.commandId);
+        if (own.some((e) => e.kind === "created") || own.every((e) => e.kind === "commented")) return;
+        const earlier = subject.events.slice(0, -own.length);
+        const was = standing({ item: replay(earlier), events: earlier } as Subject);
+        const is = standing(subject);
+        subject.undo();
+        expect(standing(subject)).toEqual(was);
+        expect(replay(subject.events)).toEqual(subject.item);
+        // Undoing that again, and again, goes back and forth and never astray.
+        for (let i = 0; i < more; i++) expect(standing(subject.undo())).toEqual(i % 2 === 0 ? is : was);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  test("a finish by mistake leaves no finish, no return, and what blocked it blocks it since before", () => {
+    const subject = new Subject().move("Ready");
+    subject.do({ kind: "block", blockId: "b", cause: "no device", waitingFor: null });
+    const since = subject.item!.blockedSince;
+    subject.move("Closed", { outcome: "declined" }).undo();
+    expect(subject.item).toMatchObject({ stateId: "Ready", outcome: null, blockedSince: since, openBlockers: [{ id: "b" }], clock: [{ from: 2_000, to: null }], returns: 0 });
+    expect(blocksOf(subject.events)).toMatchObject([{ blockId: "b", to: null }]);
+    expect(staysOf(subject.events).map((s) => s.stateId)).toEqual(["Backlog", "Ready"]);
+  });
+
+  test("what came after an undone step counts from where the item really was", () => {
+    const subject = new Subject().move("Ready").move("Building", { assigneeId: "noor" }).undo().move("Building", { assigneeId: "ivo" });
+    expect(staysOf(subject.events).map(({ stateId, from, to }) => [stateId, from, to])).toEqual([["Backlog", 1_000, 2_000], ["Ready", 2_000, 5_000], ["Building", 5_000, null]]);
+  });
+
+  test("not when something came after, not by another person, not beyond a firm limit, not a comment, a link or its making", () => {
+    const subject = new Subject().move("Ready");
+    const undoneId = subject.events.at(-1)!.commandId;
+    const undo = (change = {}, id = undoneId) => decide(subject.item, { kind: "undo", undoneId: id, history: subject.events }, context(change));
     expect(undo({ actorId: "ivo" })).toMatchObject({ code: "not allowed" });
     expect(undo({ entered: [{ id: "c", name: "Ready", min: null, max: 0, minFirm: false, maxFirm: true, count: 0 }] })).toMatchObject({ code: "limit" });
+    expect(undo({}, "unknown")).toMatchObject({ code: "conflict" });
     subject.do({ kind: "comment", commentId: "c", body: "hm" });
     expect(undo()).toMatchObject({ code: "conflict" });
+    expect(undo({}, subject.events.at(-1)!.commandId)).toMatchObject({ code: "invalid" });
+    subject.do({ kind: "link", linkId: "l", linkKind: "duplicates", otherId: "x", otherKey: "TIX-9", outward: true });
+    expect(undo({}, subject.events.at(-1)!.commandId)).toMatchObject({ code: "invalid" });
+    const fresh = new Subject();
+    expect(decide(fresh.item, { kind: "undo", undoneId: fresh.events[0].commandId, history: fresh.events }, context())).toMatchObject({ code: "invalid" });
   });
 });
 

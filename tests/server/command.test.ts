@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { eq, sql } from "drizzle-orm";
 import { database } from "@/db/connection";
-import { comment, item, itemEvent, outbox } from "@/db/schema";
+import { block, comment, item, itemEvent, outbox, stay } from "@/db/schema";
 import { readBoard } from "@/server/board/read";
 import { editColumn } from "@/server/board/edit";
 import { checkItems } from "@/server/item/check";
@@ -9,6 +9,7 @@ import { createItem } from "@/server/item/create";
 import { readItem, searchItems } from "@/server/item/read";
 import { commandRequest, createItemBody } from "@/server/item/request";
 import { readDesign } from "@/server/workflow/read";
+import { readLearn } from "@/server/flow/read";
 import { readSummary } from "@/server/flow/summary";
 import { columnOf, countIn, itemIn, move, refusalOf, send, stateId } from "./setup/board";
 import { INES, IVO, NOOR } from "./setup/people";
@@ -56,6 +57,8 @@ describe("commands", () => {
     expect(await refusalOf(send(IVO, id, command, commandId))).toBe("invalid");
     const other = await itemIn(NOOR, "Other");
     expect(await refusalOf(send(NOOR, other, command, commandId))).toBe("invalid");
+    // The same key for another kind of command is refused, not swallowed.
+    expect(await refusalOf(send(NOOR, id, { kind: "block", cause: "x", waitingFor: null }, commandId))).toBe("invalid");
   });
 
   test("creating twice with one key makes one item", async () => {
@@ -103,7 +106,7 @@ describe("commands", () => {
     await send(NOOR, id, { kind: "undo", commandId: last.commandId });
     expect(await snapshot(id)).toMatchObject({ stateId: await stateId("Ready"), assigneeId: null });
     const view = await readItem(NOOR, `TIX-${(await snapshot(id)).number}`);
-    expect(view.history[0].words).toBe("cleared the assignee (was Noor Bakri)");
+    expect(view.history[0].words).toBe("undid the step: it is in Ready as before");
   });
 
   test("places in the backlog: top, below another, and always in the order that was asked for", async () => {
@@ -193,4 +196,25 @@ describe("hostile input", () => {
     expect(await refusalOf(send(NOOR, id, { kind: "move", from: await stateId("Backlog"), to: foreign, answers: {} }))).toBe("no such move");
     expect(await snapshot(id)).toMatchObject({ version: 1 });
   });
+});
+
+test("figures after an undone finish are what they were: arrivals, departures, time in states, blocked, percentiles", async () => {
+  const id = await itemIn(NOOR, "Finished by mistake", "Ready", "Building");
+  await send(NOOR, id, { kind: "block", cause: "no device", waitingFor: null });
+  const figures = async () => {
+    const now = Date.now();
+    const { pulse, percentiles, ladder, limitsBroken } = await readSummary(INES, "TIX");
+    const { report } = await readLearn(INES, "TIX", { period: "4 weeks" }, now);
+    return { pulse, percentiles, ladder, limitsBroken, finished: report.finished.map((f) => f.itemId), throughput: report.throughput, cumulative: report.cumulative.counts };
+  };
+  const rows = async () => [await database().select().from(stay).where(eq(stay.itemId, id)).orderBy(stay.enteredSeq), await database().select().from(block).where(eq(block.itemId, id))];
+  const [before, rowsBefore] = [await figures(), await rows()];
+  const commandId = randomUUID();
+  const from = await stateId("Building");
+  await send(NOOR, id, { kind: "move", from, to: await stateId("Closed"), answers: { outcome: "declined" } }, commandId);
+  expect(await figures()).not.toEqual(before);
+  await send(NOOR, id, { kind: "undo", commandId });
+  expect(await figures()).toEqual(before);
+  expect(await rows()).toEqual(rowsBefore);
+  expect((await checkItems()).findings).toEqual([]);
 });

@@ -51,6 +51,6 @@ export type ItemCommand =
   | { kind: "hold"; transitionId: string; to: StateId; note: string }
   /** Puts the item into another state because the one it was in is gone; asks for nothing. */
   | { kind: "place in state"; to: StateId; note: string }
-  /** Takes back the command that these events, the item's last, came from. */
-  | { kind: "undo"; events: ItemEvent[] }
+  /** Takes back a command, the item's last, by its whole history. */
+  | { kind: "undo"; undoneId: string; history: readonly ItemEvent[] }
   | { kind: "withdraw"; note: string };

@@ -7,6 +7,7 @@ import { isReturn, stateOf, transitionsFrom } from "@/core/workflow/workflow";
 import type { ItemCommand } from "./command";
 import type { Cause, ItemChange, ItemEvent } from "./event";
 import { FIELD_WORDS, type EditableField, type ItemSnapshot } from "./fields";
+import { asItWas, lastSteps, restored } from "./undo";
 import { fieldsOfType, ownValueProblem, type OwnValue } from "./own-field";
 import { same } from "@/core/workflow/same";
 
@@ -87,7 +88,7 @@ function changesFor(item: ItemSnapshot | null, command: ItemCommand, context: De
       return [{ kind: "moved", old: { stateId: item.stateId, kind: item.stateKind }, new: { stateId: to.id, kind: to.kind, isReturn: false, rank: null }, note: command.note }];
     }
     case "undo":
-      return undo(item, command.events, context);
+      return undo(item, command, context);
     case "withdraw":
       if (item.stateKind !== "unstarted")
         return refuse(
@@ -204,34 +205,26 @@ function edit(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "edit" }
   return [...changed, ...own];
 }
 
+/** What a command can leave that is taken back by itself; what was said or computed on the way of a move goes with the move. */
+const UNDOABLE: ReadonlySet<ItemChange["kind"]> = new Set(["changed", "own changed", "put under", "ranked", "blocked", "lifted", "ticked", "unticked", "approved", "approval withdrawn", "moved", "overrode", "undone"]);
+
 /**
- * Takes back the last command on an item, as long as it was this person's and nothing came after it. The history keeps
- * both: what was done and that it was undone. Requirements are not asked again on the way back, firm limits are.
+ * Takes back the last command on an item, as long as it was this person's and nothing came after it. The history keeps both:
+ * what was done and that it was undone; about the item, and in every figure, it is as if it had not been. Requirements are not
+ * asked again on the way back, firm limits are. What somebody said on the way of a move stays said.
  */
-function undo(item: ItemSnapshot, events: readonly ItemEvent[], context: DecisionContext): ItemChange[] | Refusal {
-  if (events.length === 0 || events.at(-1)!.seq !== item.version)
+function undo(item: ItemSnapshot, { undoneId, history }: Extract<ItemCommand, { kind: "undo" }>, context: DecisionContext): ItemChange[] | Refusal {
+  const steps = lastSteps(history, undoneId);
+  const was = steps.length > 0 ? asItWas(history, steps) : null;
+  if (steps.length === 0 || steps.at(-1)!.seq !== item.version)
     return refuse("conflict", "Something else has happened to this item since.", "Look at its history, then change it by hand.");
-  if (events.some((e) => e.actorId !== context.actorId)) return refuse("not allowed", "Only your own steps can be undone.", "Ask who did it.");
-  const [broken] = events.some((e) => e.kind === "moved") ? brokenFirmLimits(context.left, context.entered) : [];
+  if (steps.some((e) => e.actorId !== context.actorId)) return refuse("not allowed", "Only your own steps can be undone.", "Ask who did it.");
+  const moves = steps.some((e) => e.kind === "moved");
+  if (!moves && steps.some((e) => e.kind === "commented")) return refuse("invalid", "A comment cannot be undone.", "Write another one.");
+  if (!was || steps.some((e) => !UNDOABLE.has(e.kind) && e.kind !== "commented")) return refuse("invalid", "This step cannot be undone.", "Change the item by hand.");
+  const [broken] = was.stateId !== item.stateId ? brokenFirmLimits(context.left, context.entered) : [];
   if (broken) return refuseLimit(broken, false);
-  const changes: ItemChange[] = [];
-  for (const event of [...events].reverse()) {
-    if (event.kind === "changed") changes.push({ kind: "changed", field: event.field, old: event.new, new: event.old });
-    else if (event.kind === "put under") changes.push({ kind: "put under", old: event.new, new: event.old });
-    else if (event.kind === "own changed") changes.push({ kind: "own changed", field: event.field, old: event.new, new: event.old });
-    else if (event.kind === "ranked") changes.push({ kind: "ranked", old: event.new, new: event.old });
-    else if (event.kind === "blocked") changes.push({ kind: "lifted", old: { blockId: event.new.blockId, cause: event.new.cause } });
-    else if (event.kind === "ticked" || event.kind === "commented") {
-      // What was ticked or said on the way of a move stays in the history; on its own a tick can be taken back.
-      if (events.some((e) => e.kind === "moved")) continue;
-      if (event.kind === "commented") return refuse("invalid", "A comment cannot be undone.", "Write another one.");
-      changes.push({ kind: "unticked", old: event.new });
-    } else if (event.kind === "approved") changes.push({ kind: "approval withdrawn" });
-    else if (event.kind === "moved")
-      changes.push({ kind: "moved", old: { stateId: event.new.stateId, kind: event.new.kind, ...agreed(item) }, new: { ...event.old, isReturn: false, rank: null }, note: null });
-    else if (event.kind !== "overrode") return refuse("invalid", "This step cannot be undone.", "Change the item by hand.");
-  }
-  return changes;
+  return [{ kind: "undone", old: { commandId: undoneId, fromSeq: steps[0].seq, toSeq: item.version }, new: restored(was, item) }];
 }
 
 function linkData(command: Extract<ItemCommand, { kind: "link" | "unlink" }>) {

@@ -1,7 +1,7 @@
 import type { Instant } from "@/core/calendar/instant";
 import type { LimitBreak } from "@/core/board/limit";
 import type { StateId, StateKind } from "@/core/workflow/workflow";
-import type { Approval, EditableField, EditableFields, LinkKind, Tick } from "./fields";
+import type { Approval, EditableField, EditableFields, ItemSnapshot, LinkKind, Tick } from "./fields";
 import type { OutsideFact } from "./outside";
 import type { OwnValue, OwnValues } from "./own-field";
 
@@ -55,6 +55,8 @@ export type ItemChange =
   | { kind: "unticked"; old: { policyId: string; text: string } }
   | { kind: "approved"; new: { role: "lead" | "member" } }
   | { kind: "approval withdrawn" }
+  /** Takes the steps of a command back as if they had not been; with everything about the item as it was before them. */
+  | { kind: "undone"; old: { commandId: string; fromSeq: number; toSeq: number }; new: Partial<ItemSnapshot> }
   | { kind: "withdrawn"; note: string };
 
 /** One line of an item's append-only history. */

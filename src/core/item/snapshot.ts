@@ -3,6 +3,7 @@ import { isInProgress, type StateId, type StateKind } from "@/core/workflow/work
 import type { ItemEvent } from "./event";
 import type { ItemSnapshot } from "./fields";
 import { NOTHING_OUTSIDE, outsideAfter } from "./outside";
+import { standingEvents } from "./standing-events";
 
 /** What a history that began before these fields existed does not say. */
 const WITHOUT_NEWER_FIELDS: Partial<ItemSnapshot> = { sprintId: null, releaseId: null, labels: [], restricted: false, remainingHours: null, own: {} };
@@ -87,6 +88,8 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
     }
     case "withdrawn":
       return { withdrawnAt: event.at };
+    case "undone":
+      return event.new;
     case "created":
       throw new Error(`item ${event.itemId} is created twice`);
     case "overrode":
@@ -122,27 +125,33 @@ export interface Stay extends Interval {
   kind: StateKind;
 }
 
-/** The stays that a history amounts to, oldest first; the last is open unless the item was withdrawn. */
-export function staysOf(events: readonly ItemEvent[]): Stay[] {
-  const stays: Stay[] = [];
-  for (const event of events) {
+/** A stay with the number of the event that began it. */
+export interface RecordedStay extends Stay {
+  enteredSeq: number;
+}
+
+/** The stays that a history amounts to, oldest first; the last is open unless the item was withdrawn. What was undone had none. */
+export function staysOf(events: readonly ItemEvent[]): RecordedStay[] {
+  const stays: RecordedStay[] = [];
+  for (const event of standingEvents(events)) {
     const last = stays.at(-1);
+    const enteredSeq = event.seq;
     if (event.kind === "created")
-      stays.push({ stateId: event.new.stateId, kind: event.new.stateKind, from: event.at, to: null });
+      stays.push({ enteredSeq, stateId: event.new.stateId, kind: event.new.stateKind, from: event.at, to: null });
     else if (event.kind === "moved" && last) {
       last.to = event.at;
-      stays.push({ stateId: event.new.stateId, kind: event.new.kind, from: event.at, to: null });
+      stays.push({ enteredSeq, stateId: event.new.stateId, kind: event.new.kind, from: event.at, to: null });
     } else if (event.kind === "withdrawn" && last) last.to = event.at;
   }
   return stays;
 }
 
 /** The blocked intervals that a history amounts to, by blocker. */
-export function blocksOf(events: readonly ItemEvent[]): (Interval & { blockId: string; cause: string })[] {
-  const blocks: (Interval & { blockId: string; cause: string })[] = [];
-  for (const event of events) {
+export function blocksOf(events: readonly ItemEvent[]): (Interval & { blockId: string; cause: string; waitingFor: string | null; byId: string | null })[] {
+  const blocks: (Interval & { blockId: string; cause: string; waitingFor: string | null; byId: string | null })[] = [];
+  for (const event of standingEvents(events)) {
     if (event.kind === "blocked")
-      blocks.push({ blockId: event.new.blockId, cause: event.new.cause, from: event.at, to: null });
+      blocks.push({ blockId: event.new.blockId, cause: event.new.cause, waitingFor: event.new.waitingFor, byId: event.actorId, from: event.at, to: null });
     if (event.kind === "lifted") {
       const block = blocks.find((b) => b.blockId === event.old.blockId);
       if (block) block.to = event.at;

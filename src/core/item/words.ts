@@ -59,6 +59,8 @@ export function eventWords(event: ItemEvent, names: Names): string {
       return `approved it as ${event.new.role}`;
     case "approval withdrawn":
       return "took the approval back";
+    case "undone":
+      return event.new.stateId ? `undid the step: it is in ${names.state(event.new.stateId)} as before` : "undid the last step";
     case "withdrawn":
       return "took it back to the intake queue";
   }

@@ -3,7 +3,8 @@ import type { AskedItem } from "@/core/condition/facts";
 import type { MoveAnswers } from "@/core/item/command";
 import type { ItemEvent } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
-import { applyEvent } from "@/core/item/snapshot";
+import { applyEvent, staysOf } from "@/core/item/snapshot";
+import { standingEvents } from "@/core/item/standing-events";
 import { unmet } from "./check-requirement";
 import { requirementContext, requirementsOf, whoMay, type Actor, type MoveContext } from "./decide-move";
 import type { FollowUpKind } from "./follow-up";
@@ -55,6 +56,8 @@ export function replayMoves(workflow: Workflow, histories: readonly (readonly It
 function replayItem(workflow: Workflow, events: readonly ItemEvent[], since: Instant, context: ReplayContext, known: ReadonlySet<StateId>, replay: Replay): void {
   let before: ItemSnapshot | null = null;
   const everIn: StateId[] = [];
+  // What was undone was no choice that stood.
+  const standing = new Set(standingEvents(events));
   for (let i = 0; i < events.length; ) {
     let end = i + 1;
     while (end < events.length && events[end].commandId === events[i].commandId) end += 1;
@@ -62,8 +65,9 @@ function replayItem(workflow: Workflow, events: readonly ItemEvent[], since: Ins
     const snapshot: ItemSnapshot | null = before;
     const after: ItemSnapshot = command.reduce<ItemSnapshot | null>(applyEvent, snapshot)!;
     const move = command.find((e) => e.kind === "moved");
-    if (move && snapshot && move.at >= since && isChoice(move)) judge(workflow, snapshot, after, move, command, everIn, context, known, replay);
-    if (everIn.at(-1) !== after.stateId) everIn.push(after.stateId);
+    if (move && snapshot && move.at >= since && isChoice(move) && standing.has(move)) judge(workflow, snapshot, after, move, command, everIn, context, known, replay);
+    if (command.some((e) => e.kind === "undone")) everIn.splice(0, everIn.length, ...staysOf(events.slice(0, end)).map((s) => s.stateId));
+    else if (everIn.at(-1) !== after.stateId) everIn.push(after.stateId);
     before = after;
     i = end;
   }

@@ -131,7 +131,7 @@ const parent = alias(item, "parent");
 /** Whether an announced change of an item changes what the project counts, or who may see the item. */
 const countsChanged = sql<boolean>`exists (
   select 1 from ${itemEvent} where ${itemEvent.itemId} = ${outbox.itemId} and ${itemEvent.seq} > ${outbox.fromVersion} and ${itemEvent.seq} <= ${outbox.version}
-  and (${itemEvent.kind} in ('created', 'moved', 'withdrawn', 'blocked', 'lifted')
+  and (${itemEvent.kind} in ('created', 'moved', 'undone', 'withdrawn', 'blocked', 'lifted')
     or (${itemEvent.kind} = 'changed' and ${itemEvent.field} in ('restricted', 'assigneeId', 'reviewerId', 'estimate', 'typeId', 'classOfService')))
 )`;
 

@@ -3,6 +3,7 @@ import { and, eq, gt, inArray, isNull, or } from "drizzle-orm";
 import { cardOf, type Card } from "@/core/board/card";
 import type { ItemCommand } from "@/core/item/command";
 import { decide } from "@/core/item/decide";
+import { asItWas, lastSteps } from "@/core/item/undo";
 import type { Cause } from "@/core/item/event";
 import type { EditableFields, ItemSnapshot, LinkKind } from "@/core/item/fields";
 import type { Action } from "@/core/people/authorise";
@@ -100,7 +101,7 @@ export async function decideAndStore(
   const { access } = surroundings;
   if (request.kind === "link" || request.kind === "unlink") return relate(tx, viewer, surroundings, before, commandId, request);
   const command = await commandOf(tx, viewer, access, before, request);
-  const target = command.kind === "move" ? command.to : command.kind === "undo" ? undoTarget(command) : null;
+  const target = command.kind === "move" ? command.to : command.kind === "undo" ? undoTarget(command, before) : null;
   const transition = command.kind === "move" ? transitionBetween(surroundings.workflow, before.stateId, command.to) : undefined;
   const editsOwn = command.kind === "edit" && command.own !== undefined && Object.keys(command.own).length > 0;
   if (command.kind === "edit") await checkReferences(tx, access.project.id, command.changes, before);
@@ -123,9 +124,10 @@ export async function decideAndStore(
   return after;
 }
 
-function undoTarget(command: Extract<ItemCommand, { kind: "undo" }>): string | null {
-  for (const event of command.events) if (event.kind === "moved") return event.old.stateId;
-  return null;
+/** The state that undoing leads back to, where it is another. */
+function undoTarget({ history, undoneId }: Extract<ItemCommand, { kind: "undo" }>, now: ItemSnapshot): string | null {
+  const was = asItWas(history, lastSteps(history, undoneId));
+  return was && was.stateId !== now.stateId ? was.stateId : null;
 }
 
 async function commandOf(tx: Transaction, viewer: Doer, access: ProjectAccess, before: ItemSnapshot, request: Exclude<CommandRequest, { kind: "link" | "unlink" }>): Promise<ItemCommand> {
@@ -145,9 +147,9 @@ async function commandOf(tx: Transaction, viewer: Doer, access: ProjectAccess, b
       const rows = await tx
         .select()
         .from(itemEvent)
-        .where(and(eq(itemEvent.itemId, before.id), eq(itemEvent.commandId, request.commandId)))
+        .where(eq(itemEvent.itemId, before.id))
         .orderBy(itemEvent.seq);
-      return { kind: "undo", events: rows.map(eventOf) };
+      return { kind: "undo", undoneId: request.commandId, history: rows.map(eventOf) };
     }
     case "move":
       return { ...request, commentId: randomUUID() };
@@ -179,11 +181,14 @@ interface ParentKey {
 
 async function fieldsChangedSince(tx: Transaction, itemId: string, version: number): Promise<string[]> {
   const rows = await tx
-    .select({ field: itemEvent.field })
+    .select({ field: itemEvent.field, new: itemEvent.new })
     .from(itemEvent)
-    .where(and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, version), inArray(itemEvent.kind, ["changed", "own changed"])));
-  return rows.map((r) => r.field!);
+    .where(and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, version), inArray(itemEvent.kind, ["changed", "own changed", "undone"])));
+  return rows.flatMap((r) => r.field ?? restoredFields(r.new as Partial<ItemSnapshot>));
 }
+
+/** The fields that an undone step brought back, own ones by their ids. */
+const restoredFields = (was: Partial<ItemSnapshot>): string[] => [...Object.keys(was), ...Object.keys(was.own ?? {})];
 
 /** People, teams and types that a change names must exist, and a type must keep the item in its workflow. */
 export async function checkReferences(

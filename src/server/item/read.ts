@@ -2,6 +2,7 @@ import type { ItemType } from "@/core/item/item-type";
 import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from "drizzle-orm";
 import { cardOf, type Card } from "@/core/board/card";
 import { agreementOf, type Agreement } from "@/core/item/agreement";
+import { standingEvents } from "@/core/item/standing-events";
 import { maskKeys } from "@/core/item/mask-keys";
 import { eventWords, linkWords } from "@/core/item/words";
 import type { OwnField } from "@/core/item/own-field";
@@ -164,7 +165,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     zigzag: zigzag(
       history,
       row.withdrawnAt ?? now,
-      events.map((e) => eventOf(e.event)).flatMap((e) => (e.kind === "moved" && e.new.isReturn ? [e.at] : [])),
+      standingEvents(events.map((e) => eventOf(e.event)).toReversed()).flatMap((e) => (e.kind === "moved" && e.new.isReturn ? [e.at] : [])),
     ),
     agreement: agreementOf(workflow, snapshot, { personId: viewer.personId, mayMove: access.may("move item") }, names.person),
     stateNames,

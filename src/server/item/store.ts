@@ -1,10 +1,10 @@
 import { and, eq, isNull } from "drizzle-orm";
 import type { ItemEvent } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
-import { applyEvent } from "@/core/item/snapshot";
+import { applyEvent, blocksOf, staysOf } from "@/core/item/snapshot";
 import type { Transaction } from "@/db/connection";
 import { block, comment, item, itemEvent, itemLink, outbox, stay } from "@/db/schema";
-import { eventRow } from "./rows";
+import { eventOf, eventRow } from "./rows";
 
 /**
  * Stores events: the new snapshot, the history, the stays and blocks that measures read, and the outbox, all in the
@@ -22,8 +22,19 @@ export async function storeEvents(tx: Transaction, before: ItemSnapshot | null, 
   else await tx.insert(item).values(after);
   await tx.insert(itemEvent).values(events.map(eventRow));
   for (const event of events) await storeConsequence(tx, event, after);
+  if (events.some((e) => e.kind === "undone")) await rebuildIntervals(tx, after.id);
   await tx.insert(outbox).values({ projectId: after.projectId, at: after.updatedAt, kind: "item", itemId: after.id, fromVersion: before?.version ?? 0, version: after.version, depth });
   return after;
+}
+
+/** After an undone step an item's stays and blocks are what its history amounts to without it. */
+async function rebuildIntervals(tx: Transaction, itemId: string): Promise<void> {
+  const events = (await tx.select().from(itemEvent).where(eq(itemEvent.itemId, itemId)).orderBy(itemEvent.seq)).map(eventOf);
+  await tx.delete(stay).where(eq(stay.itemId, itemId));
+  await tx.insert(stay).values(staysOf(events).map(({ enteredSeq, stateId, kind, from, to }) => ({ itemId, enteredSeq, stateId, kind, enteredAt: from, leftAt: to })));
+  await tx.delete(block).where(eq(block.itemId, itemId));
+  const blocks = blocksOf(events);
+  if (blocks.length > 0) await tx.insert(block).values(blocks.map(({ blockId, cause, waitingFor, byId, from, to }) => ({ id: blockId, itemId, cause, waitingFor, byId, fromAt: from, liftedAt: to })));
 }
 
 /** Only the columns that differ; the version always does. */
@@ -62,6 +73,7 @@ async function storeConsequence(tx: Transaction, event: ItemEvent, after: ItemSn
     case "unlinked":
       if (event.old.outward) await tx.delete(itemLink).where(eq(itemLink.id, event.old.linkId));
       return;
+    case "undone":
     case "changed":
     case "own changed":
     case "put under":

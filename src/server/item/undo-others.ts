@@ -19,14 +19,15 @@ export async function undoOthers(tx: Transaction, viewer: Doer, access: ProjectA
   const touched = await tx.selectDistinct({ itemId: itemEvent.itemId }).from(itemEvent).where(and(eq(itemEvent.commandId, undoneCommandId), ne(itemEvent.itemId, itemId), notInArray(itemEvent.kind, [...links]))).orderBy(itemEvent.itemId);
   for (const { itemId: otherId } of touched) {
     const [row] = await tx.select().from(item).where(eq(item.id, otherId)).for("update");
-    const events = (await tx.select().from(itemEvent).where(and(eq(itemEvent.itemId, otherId), eq(itemEvent.commandId, undoneCommandId))).orderBy(itemEvent.seq)).map(eventOf);
+    const history = (await tx.select().from(itemEvent).where(eq(itemEvent.itemId, otherId)).orderBy(itemEvent.seq)).map(eventOf);
+    const events = history.filter((e) => e.commandId === undoneCommandId);
     const other = snapshotOf(row);
     const workflow = await workflowOf(tx, other.projectId, other.typeId);
     const needs = await moveNeeds(tx, viewer, access, other, undefined);
     const context = decisionContext(viewer, { access, workflow }, other, commandId, needs, NO_NAMING, { cause: "undo" });
     const made = events.some((e) => e.kind === "created");
     if (made && other.version !== events.at(-1)!.seq) continue;
-    const decided = decide(other, made ? { kind: "withdraw", note: "The move that made it was undone." } : { kind: "undo", events }, context);
+    const decided = decide(other, made ? { kind: "withdraw", note: "The move that made it was undone." } : { kind: "undo", undoneId: undoneCommandId, history }, context);
     if (!isRefusal(decided)) await storeEvents(tx, other, decided);
   }
 }

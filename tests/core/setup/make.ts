@@ -81,6 +81,12 @@ export class Subject {
     return result;
   }
 
+  /** Takes back the last command. */
+  undo(change: Partial<DecisionContext> = {}): this {
+    this.do({ kind: "undo", undoneId: this.events.at(-1)!.commandId, history: this.events }, change);
+    return this;
+  }
+
   move(to: string, answers: Extract<ItemCommand, { kind: "move" }>["answers"] = {}, change: Partial<DecisionContext> = {}): this {
     this.do({ kind: "move", from: this.item!.stateId, to, answers }, change);
     return this;
