@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { decodeText } from "@/core/formats/decode-text";
 import { matchColumns, MOST_ROWS, readTable, reportsOf } from "@/core/formats/report-table";
 
 /** RFC 4180, "Common Format and MIME Type for Comma-Separated Values (CSV) Files", section 2: each rule with its own example's shape. */
@@ -26,8 +27,39 @@ describe("RFC 4180", () => {
 });
 
 test("semicolons, tabs and a byte order mark are understood", () => {
-  expect(readTable("\ufefftitle;where\nDark ticket;Quay 2")).toEqual({ header: ["title", "where"], rows: [["Dark ticket", "Quay 2"]] });
+  expect(readTable("\ufefftitle;where\nDark ticket;Quay 2")).toEqual({ header: ["title", "where"], rows: [["Dark ticket", "Quay 2"]], lines: [2] });
   expect(readTable("title\twhere\nDark ticket\tQuay 2").rows).toEqual([["Dark ticket", "Quay 2"]]);
+});
+
+describe("as programs write tables", () => {
+  test("line ends of several kinds in one file lose no row", () => {
+    expect(readTable("title\r\none\ntwo\rthree\r\nfour").rows.flat()).toEqual(["one", "two", "three", "four"]);
+    expect(readTable('title\n"a\r\nb"\r\n"c\nd"\n').rows.flat()).toEqual(["a\r\nb", "c\nd"]);
+  });
+  test("separators inside a quoted heading are no separators", () => {
+    expect(readTable('"title, in a few words; please";where\nDark;Quay 2')).toMatchObject({ header: ["title, in a few words; please", "where"], rows: [["Dark", "Quay 2"]] });
+    expect(readTable('"a\n,,,";b\n1;2').rows).toEqual([["1", "2"]]);
+  });
+  test("a first line that names the separator", () => {
+    expect(readTable("sep=;\r\ntitle;where\r\nDark, very;Quay 2")).toEqual({ header: ["title", "where"], rows: [["Dark, very", "Quay 2"]], lines: [3] });
+    expect(readTable("\ufeffSEP=|\ntitle|where\nDark|Quay 2").rows).toEqual([["Dark", "Quay 2"]]);
+    expect(readTable("sep,where\nDark,Quay 2").header).toEqual(["sep", "where"]);
+  });
+  test("a quotation mark inside a field stands as it is, and costs no other row", () => {
+    expect(readTable('title,where\n5" screen is dark,Quay 2\nthe "left" gate,Quay 4\nnext,Quay 1').rows).toEqual([['5" screen is dark', "Quay 2"], ['the "left" gate', "Quay 4"], ["next", "Quay 1"]]);
+  });
+  test("lines are counted as an editor counts them: blank ones, and those inside a field", () => {
+    const table = readTable('title,mail\n\n\none,\n"two\nlines",\n\n,nothing\n');
+    expect(table.lines).toEqual([4, 5, 8]);
+    expect(reportsOf(table, matchColumns(table.header)).problems).toEqual([{ row: 8, sentence: "It says nothing in the column for a few words." }]);
+  });
+  test.each<[string, number[], string, string]>([
+    ["UTF-8", [0x47, 0xc3, 0xa4, 0x73, 0x74, 0x65], "Gäste", "UTF-8"],
+    ["Latin-1", [0x47, 0xe4, 0x73, 0x74, 0x65], "Gäste", "Windows-1252"],
+    ["Windows-1252", [0x93, 0x80, 0x94], "“€”", "Windows-1252"],
+    ["UTF-16, little end first", [0xff, 0xfe, 0x47, 0, 0xe4, 0], "Gä", "UTF-16"],
+    ["UTF-16, big end first", [0xfe, 0xff, 0, 0x47, 0, 0xe4], "Gä", "UTF-16"],
+  ])("letters written in %s", (_name, bytes, text, encoding) => expect(decodeText(Uint8Array.from(bytes))).toEqual({ text, encoding }));
 });
 
 test.each<[string, string, RegExp]>([

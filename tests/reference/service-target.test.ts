@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { DAY, HOUR, MINUTE } from "@/core/calendar/instant";
-import { afterWorkingTime, OFFICE_HOURS, wallClock, workingCalendarSchema, workingTime, workOfDay, type WorkingCalendar } from "@/core/calendar/working-time";
-import { dayNumber, parseIsoDate } from "@/core/calendar/zone";
+import { afterWorkingTime, OFFICE_HOURS, workingCalendarSchema, workingTime, workOfDay, type WorkingCalendar } from "@/core/calendar/working-time";
+import { dayNumber, parseIsoDate, wallClock } from "@/core/calendar/zone";
 import { EVERY_ITEM } from "@/core/condition/condition";
 import { keptShare, serviceTargetSchema, targetState, targetWords, type Promised } from "@/core/intake/service-target";
 

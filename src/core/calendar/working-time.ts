@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { DAY, MINUTE, type DayNumber, type Instant } from "./instant";
-import { dayNumber, dayStart, isoDate, zoneOffset } from "./zone";
+import type { DayNumber, Instant } from "./instant";
+import { dayNumber, isDay, isoDate, wallClock } from "./zone";
 
 /** When a project works, in its own time zone. */
 export interface WorkingCalendar {
@@ -33,7 +33,7 @@ export const workingCalendarSchema: z.ZodType<WorkingCalendar> = z
 const LONGEST_SEARCH = 3_660;
 
 /**
- * The stretch of a day in which work is done; null on days without any. Hours are those that the clocks on the wall show: on
+ * The stretch of a day in which work is done; null on days without any, and on a day that a zone left out. Hours are those that the clocks on the wall show: on
  * a day on which they change, a stretch over the change is an hour shorter or longer (IANA zone rules).
  */
 export function workOfDay(calendar: WorkingCalendar, day: DayNumber, zone: string): Work {
@@ -53,17 +53,8 @@ const known = new WeakMap<WorkingCalendar, Map<string, Map<DayNumber, Work>>>();
 function findWork(calendar: WorkingCalendar, day: DayNumber, zone: string): Work {
   // Day 0 was a Thursday; Monday comes first.
   const hours = calendar.week[(((day + 3) % 7) + 7) % 7];
-  if (!hours || calendar.holidays.some((h) => h.date === isoDate(day))) return null;
+  if (!hours || !isDay(day, zone) || calendar.holidays.some((h) => h.date === isoDate(day))) return null;
   return { from: wallClock(day, hours.from, zone), to: wallClock(day, hours.to, zone) };
-}
-
-/** The instant at which the clocks of a zone show a time; of a time that is skipped, the first moment after. */
-export function wallClock(day: DayNumber, minutes: number, zone: string): Instant {
-  if (minutes >= MINUTES_A_DAY) return dayStart(day + 1, zone);
-  const local = day * DAY + minutes * MINUTE;
-  const guess = local - zoneOffset(local, zone);
-  const instant = local - zoneOffset(guess, zone);
-  return instant + zoneOffset(instant, zone) < local ? guess : instant;
 }
 
 /** The working time between two instants, in milliseconds; 0 where the second is not after the first. */

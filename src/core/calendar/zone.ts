@@ -1,81 +1,76 @@
-import { DAY, MINUTE, type DayNumber, type Instant, type Interval } from "./instant";
+import { Temporal } from "temporal-polyfill";
+import { DAY, type DayNumber, type Instant, type Interval } from "./instant";
 
-/**
- * Calendar days in an IANA time zone.
- *
- * The offset of a zone is asked of `Intl` twice for each UTC day and remembered; only on a day on
- * which the clocks change is it asked again, by the quarter of an hour (no zone changes at a finer
- * boundary today). That makes counting days over a hundred thousand histories cheap.
+/*
+ * Calendar days in an IANA time zone, by Temporal (TC39, proposal-temporal; here the package temporal-polyfill). A zone is asked
+ * once for each stretch between two changes of its clocks; the answer is remembered, so that counting days over a hundred
+ * thousand histories is cheap.
  */
-interface ZoneClock {
-  format: Intl.DateTimeFormat;
-  /** By UTC day; null where the clocks change on that day. */
-  offsets: Map<number, number | null>;
+
+/** A stretch of time in which the clocks of a zone do not change. */
+interface Stretch {
+  from: Instant;
+  /** The first instant after it. */
+  to: Instant;
+  /** How far local time is ahead of UTC, in milliseconds. */
+  offset: number;
 }
 
-const clocks = new Map<string, ZoneClock>();
-/** Most callers ask for one zone and one stretch of days many times in a row. */
-let latest: { zone: string; clock: ZoneClock } | null = null;
-const QUARTER = 15 * MINUTE;
+const stretches = new Map<string, Stretch[]>();
+/** Most callers ask for one zone and one stretch many times in a row. */
+let latest: { zone: string; stretch: Stretch } | null = null;
 
-function clockFor(zone: string): ZoneClock {
-  if (latest?.zone === zone) return latest.clock;
-  let clock = clocks.get(zone);
-  if (!clock) {
-    const format = new Intl.DateTimeFormat("en-US", {
-      timeZone: zone,
-      hourCycle: "h23",
-      year: "numeric",
-      month: "numeric",
-      day: "numeric",
-      hour: "numeric",
-      minute: "numeric",
-      second: "numeric",
-    });
-    clock = { format, offsets: new Map() };
-    clocks.set(zone, clock);
-  }
-  latest = { zone, clock };
-  return clock;
+function stretchAt(instant: Instant, zone: string): Stretch {
+  if (latest?.zone === zone && instant >= latest.stretch.from && instant < latest.stretch.to) return latest.stretch;
+  let known = stretches.get(zone);
+  if (!known) stretches.set(zone, (known = []));
+  let stretch = known.find((s) => instant >= s.from && instant < s.to);
+  if (!stretch) known.push((stretch = askStretch(instant, zone)));
+  latest = { zone, stretch };
+  return stretch;
 }
 
-function askOffset(clock: ZoneClock, instant: Instant): number {
-  const part: Record<string, number> = {};
-  for (const { type, value } of clock.format.formatToParts(instant)) part[type] = Number(value);
-  const local = Date.UTC(part.year, part.month - 1, part.day, part.hour, part.minute, part.second);
-  return local - Math.floor(instant / 1000) * 1000;
+function askStretch(instant: Instant, zone: string): Stretch {
+  const at = Temporal.Instant.fromEpochMilliseconds(Math.floor(instant)).toZonedDateTimeISO(zone);
+  // A change at this very instant is the beginning of this stretch, not the end of the one before.
+  const before = at.add({ milliseconds: 1 }).getTimeZoneTransition("previous");
+  const after = at.getTimeZoneTransition("next");
+  return { from: before?.epochMilliseconds ?? -Infinity, to: after?.epochMilliseconds ?? Infinity, offset: at.offsetNanoseconds / 1e6 };
 }
 
 /**
  * How far local time is ahead of UTC, in milliseconds.
  * @throws RangeError for a zone name that the runtime does not know
  */
-export function zoneOffset(instant: Instant, zone: string): number {
-  const clock = clockFor(zone);
-  const utcDay = Math.floor(instant / DAY);
-  let offset = clock.offsets.get(utcDay);
-  if (offset === undefined) {
-    const first = askOffset(clock, utcDay * DAY);
-    offset = first === askOffset(clock, (utcDay + 1) * DAY) ? first : null;
-    clock.offsets.set(utcDay, offset);
-  }
-  if (offset !== null) return offset;
-  return askOffset(clock, Math.floor(instant / QUARTER) * QUARTER);
-}
+export const zoneOffset = (instant: Instant, zone: string): number => stretchAt(instant, zone).offset;
 
 /** The calendar day on which an instant falls. `dayNumber(0, "UTC")` is 0. */
 export function dayNumber(instant: Instant, zone: string): DayNumber {
   return Math.floor((instant + zoneOffset(instant, zone)) / DAY);
 }
 
-/** The first instant of a calendar day in a zone (midnight, or the first moment after a skipped midnight). */
+/** The first instant of a calendar day in a zone: midnight, or the first moment after a skipped one. Of a day that never was, that of the next. */
 export function dayStart(day: DayNumber, zone: string): Instant {
-  const local = day * DAY;
-  let instant = local - zoneOffset(local, zone);
-  instant = local - zoneOffset(instant, zone);
-  while (dayNumber(instant, zone) < day) instant += QUARTER;
-  return instant;
+  return plainDate(day).toZonedDateTime(zone).epochMilliseconds;
 }
+
+/** Whether a zone had a calendar day: one that moves over the date line leaves one out. */
+export function isDay(day: DayNumber, zone: string): boolean {
+  return dayNumber(dayStart(day, zone), zone) === day;
+}
+
+/**
+ * The instant at which the clocks of a zone show a time of a day; of a time that is skipped, the moment as far after the change as it
+ * would have been after the hour that is left out; of one that there is twice, the first (Temporal, disambiguation "compatible").
+ * @param minutes since midnight; 1440 is the beginning of the next day
+ */
+export function wallClock(day: DayNumber, minutes: number, zone: string): Instant {
+  if (minutes >= 24 * 60) return dayStart(day + 1, zone);
+  const time = Temporal.PlainTime.from({ hour: Math.floor(minutes / 60), minute: minutes % 60 });
+  return plainDate(day).toPlainDateTime(time).toZonedDateTime(zone, { disambiguation: "compatible" }).epochMilliseconds;
+}
+
+const plainDate = (day: DayNumber) => new Temporal.PlainDate(1970, 1, 1).add({ days: day });
 
 /** `2026-03-29` for a day number. */
 export function isoDate(day: DayNumber): string {

@@ -22,30 +22,60 @@ export type ColumnMatch = Record<ReportColumn, number | null>;
 export interface Table {
   header: string[];
   rows: string[][];
+  /** The line of the file on which each row begins, the first being 1; blank lines count. */
+  lines: number[];
 }
 
 export const MOST_ROWS = 5_000;
+const DELIMITERS = [",", ";", "\t"] as const;
+/** Lines end in any of these ways, also within one file. */
+const LINE_ENDS = ["\r\n", "\n", "\r"];
 
 /**
- * Reads a table of comma-separated values (RFC 4180: quoted fields, doubled quotes, line breaks inside; semicolons and tabs as
- * separators are understood too, and a byte order mark). The first line names the columns.
+ * Reads a table of comma-separated values (RFC 4180: quoted fields, doubled quotes, line breaks inside). As programs write it
+ * otherwise is understood too: semicolons and tabs as separators, a first line "sep=;" that names one, a byte order mark, line
+ * ends of several kinds, blank lines, quotation marks inside a field that does not begin with one. The first line names the
+ * columns.
  * @throws FileProblem when it is no such table, too large or too long
  */
 export function readTable(text: string): Table {
   if (text.length > LARGEST_FILE) throw new FileProblem("The file is larger than 5 MB.");
   if (text.includes("\u0000")) throw new FileProblem("This is no text file.");
-  const firstLine = /^[^\r\n]*/.exec(text)![0];
-  const delimiter = [",", ";", "\t"].map((d) => ({ d, n: firstLine.split(d).length })).sort((a, b) => b.n - a.n)[0].d;
-  let lines: string[][];
+  const whole = text.replace(/^\ufeff/, "");
+  const named = /^sep=(.)(?:\r\n|\n|\r|$)/i.exec(whole);
+  const body = named ? whole.slice(named[0].length) : whole;
+  const records = readRecords(body, named?.[1] ?? guessDelimiter(body));
+  // A line that names the separator is a line of the file all the same.
+  const [head, ...rest] = records.map((r) => ({ ...r, line: r.line + (named ? 1 : 0) }));
+  if (!head || rest.length === 0) throw new FileProblem("The file has no rows beneath its first line, which names the columns.");
+  if (rest.length > MOST_ROWS) throw new FileProblem(`The table has more than ${MOST_ROWS.toLocaleString("en")} rows. Import it in parts.`);
+  return { header: head.cells.map((h) => h.trim()), rows: rest.map((r) => r.cells), lines: rest.map((r) => r.line) };
+}
+
+function readRecords(body: string, delimiter: string): { cells: string[]; line: number }[] {
   try {
-    lines = parse(text, { bom: true, delimiter, skip_empty_lines: true, relax_column_count: true, to: MOST_ROWS + 2 }) as string[][];
+    const read = parse(body, { delimiter, record_delimiter: LINE_ENDS, relax_quotes: true, relax_column_count: true, skip_empty_lines: true, info: true, to: MOST_ROWS + 2 }) as unknown as { record: string[]; info: { lines: number } }[];
+    return read.map(({ record, info }) => ({ cells: record, line: info.lines - breaksIn(record) }));
   } catch (error) {
-    throw new FileProblem(`The table cannot be read: ${(error as Error).message.replace(/\.$/, "")}.`);
+    const { code, lines } = error as { code?: string; lines?: number };
+    if (code === "CSV_QUOTE_NOT_CLOSED") throw new FileProblem("The table cannot be read: a quotation mark at the beginning of a field is never closed. Close it, or take it out.");
+    throw new FileProblem(`The table cannot be read${lines ? ` from line ${lines} on` : ""}: ${(error as Error).message.replace(/\.$/, "")}.`);
   }
-  const [header, ...rows] = lines;
-  if (!header || rows.length === 0) throw new FileProblem("The file has no rows beneath its first line, which names the columns.");
-  if (rows.length > MOST_ROWS) throw new FileProblem(`The table has more than ${MOST_ROWS.toLocaleString("en")} rows. Import it in parts.`);
-  return { header: header.map((h) => h.trim()), rows };
+}
+
+/** Line breaks inside the fields of a record. */
+const breaksIn = (record: readonly string[]): number => record.reduce((sum, cell) => sum + (cell.match(/\r\n|\n|\r/g)?.length ?? 0), 0);
+
+/** The separator that stands most often in the first line, outside quotation marks. */
+function guessDelimiter(body: string): string {
+  const counts = new Map<string, number>(DELIMITERS.map((d) => [d, 0]));
+  let quoted = false;
+  for (const letter of body) {
+    if (letter === '"') quoted = !quoted;
+    else if (!quoted && (letter === "\n" || letter === "\r")) break;
+    else if (!quoted && counts.has(letter)) counts.set(letter, counts.get(letter)! + 1);
+  }
+  return [...counts].sort(([, a], [, b]) => b - a)[0][0];
 }
 
 /** The columns that most likely say what a report says. */
@@ -70,21 +100,21 @@ export const importedReportSchema = z.object({
 export type ImportedReport = z.infer<typeof importedReportSchema>;
 
 export interface RowProblem {
-  /** As a person counts the lines of the table, the header being line 1. */
+  /** The line of the file, the first being 1. */
   row: number;
   sentence: string;
 }
 
 /** The reports of a table, row by row; rows that are none are told and left out. */
-export function reportsOf({ rows }: Table, match: ColumnMatch): { reports: { row: number; report: ImportedReport }[]; problems: RowProblem[] } {
+export function reportsOf({ rows, lines }: Table, match: ColumnMatch): { reports: { row: number; report: ImportedReport }[]; problems: RowProblem[] } {
   const reports: { row: number; report: ImportedReport }[] = [];
   const problems: RowProblem[] = [];
   for (const [i, cells] of rows.entries()) {
     const cell = (column: ReportColumn) => (match[column] === null ? "" : (cells[match[column]] ?? "").trim());
     const title = cell("title");
     const parsed = importedReportSchema.safeParse({ title, happened: cell("happened") || title, reproduce: cell("reproduce"), place: cell("place"), mail: cell("mail") });
-    if (parsed.success) reports.push({ row: i + 2, report: parsed.data });
-    else problems.push({ row: i + 2, sentence: parsed.error.issues[0].message });
+    if (parsed.success) reports.push({ row: lines[i], report: parsed.data });
+    else problems.push({ row: lines[i], sentence: parsed.error.issues[0].message });
   }
   return { reports, problems };
 }

@@ -2,6 +2,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useMemo, useRef, useState } from "react";
+import { decodeText } from "@/core/formats/decode-text";
 import { COLUMN_WORDS, matchColumns, readTable, REPORT_COLUMNS, reportsOf, type ColumnMatch, type Table } from "@/core/formats/report-table";
 import { tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
@@ -25,7 +26,7 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
   const choose = async (file: File) => {
     setTrouble("");
     try {
-      const read = readTable(await file.text());
+      const read = readTable(decodeText(new Uint8Array(await file.arrayBuffer())).text);
       setTable(read);
       setMatch(matchColumns(read.header));
       setImportId(crypto.randomUUID());

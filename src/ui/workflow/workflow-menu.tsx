@@ -1,4 +1,5 @@
 "use client";
+import { decodeText } from "@/core/formats/decode-text";
 import { useQueryClient } from "@tanstack/react-query";
 import { Download, Plus } from "lucide-react";
 import { Popover } from "radix-ui";
@@ -143,7 +144,7 @@ export function NewWorkflow({ view, onMade }: { view: DesignView; onMade: (workf
                   onChange={async (e) => {
                     const [file] = e.target.files ?? [];
                     e.target.value = "";
-                    if (file) await make({ kind: "file", text: await file.text() });
+                    if (file) await make({ kind: "file", text: decodeText(new Uint8Array(await file.arrayBuffer())).text });
                   }}
                 />
               </label>
