@@ -53,6 +53,40 @@ describe("the recommendation's example documents", () => {
   });
 });
 
+describe("histories (recommendation, section 3.10) and events (3.12.1)", () => {
+  const scxml = (inside: string, initial = "") => `<scxml xmlns="http://www.w3.org/2005/07/scxml" version="1.0" ${initial}>${inside}</scxml>`;
+  const part = (history: string) => `<state id="work">${history}<state id="build"/><state id="test"/></state>`;
+
+  test("a beginning that leads to a history begins where the history says by default", () => {
+    const { workflow } = imported(scxml(`<state id="work" initial="h"><history id="h"><transition target="test"/></history><state id="build"/><state id="test"/></state><final id="done"/>`));
+    expect(workflow.states.map((s) => s.name)).toEqual(["Test", "Build", "Done"]);
+    expect(imported(scxml(part('<history id="h"><transition target="test"/></history>'), 'initial="h"')).workflow.states[0].name).toBe("Test");
+  });
+
+  test("a move to a history leads to its default; without one, to where its part begins", () => {
+    const away = `<state id="away"><transition event="back" target="h"/></state>`;
+    const home = `<state id="home"><transition event="go" target="away"/></state>`;
+    expect(moves(imported(scxml(home + away + part('<history id="h"><transition target="test"/></history>'))).workflow)).toContain("Away -Back-> Test");
+    expect(moves(imported(scxml(home + away + part('<history id="h"/>'))).workflow)).toContain("Away -Back-> Build");
+  });
+
+  test("histories that lead in a circle end somewhere", () => {
+    const { workflow } = imported(scxml(`<state id="a" initial="h"><history id="h"><transition target="a"/></history><state id="b"/></state>`));
+    expect(workflow.states.map((s) => s.name)).toEqual(["B"]);
+  });
+
+  test("a move that answers to several events is one move, and the others are told", () => {
+    const { workflow, left } = imported(scxml(`<state id="a"><transition event="done.build error.* cancel" target="b"/></state><state id="b"/>`));
+    expect(moves(workflow)).toEqual(["A -Done build-> B"]);
+    expect(left.find((s) => s.includes("3 events"))).toMatch(/“error\.\*”, “cancel”/);
+  });
+
+  test("many histories are read in steps that stay in proportion", () => {
+    const { workflow } = imported(scxml(`<state id="a">${'<history/>'.repeat(40_000)}<state id="b"/></state>`));
+    expect(workflow.states).toHaveLength(1);
+  });
+});
+
 /** Each breaks one rule; the section of the recommendation that has it stands beside. */
 test.each<[string, string, RegExp]>([
   ["3.2.1 namespace", `<scxml version="1.0"><state id="a"/></scxml>`, /namespace/],

@@ -146,7 +146,7 @@ class ForeignReader {
     };
     const many = (n: number, one: string) => (n === 1 ? `1 ${one}` : `${n} ${one}s`);
     tell("parallel", (n) => `${many(n, "parallel part")}: an item is in one state at a time, so what would run side by side stands one after the other.`);
-    tell("history", (n) => `${many(n, "history state")}: what returns to where it was returns to where that part begins.`);
+    tell("history", (n) => `${many(n, "history state")}: what returns to where it was goes to where the history says by default, or where that part begins.`);
     tell("datamodel", () => "The data model: an item's fields are its data.");
     tell("onentry", (n) => `What ${many(n, "state")} would do on entry: write it as a follow-up of the moves that lead there.`);
     tell("onexit", (n) => `What ${many(n, "state")} would do on leaving: write it as a follow-up of the moves that lead away.`);
@@ -156,7 +156,7 @@ class ForeignReader {
 
   private takeMoves(atomic: readonly XmlElement[]): Transition[] {
     const moves: Transition[] = [];
-    const all = [...this.elements.values(), ...statesBelow(this.root)].filter((e, i, list) => list.indexOf(e) === i);
+    const all = new Set([...this.elements.values(), ...statesBelow(this.root)]);
     for (const source of all) {
       const from = atomic.filter((e) => this.isWithin(e, source)).map((e) => this.idOf.get(e)!);
       for (const t of source.children.filter((c) => local(c) === "transition")) {
@@ -175,14 +175,16 @@ class ForeignReader {
     const target = (t.attributes.target ?? "").trim().split(/\s+/)[0];
     if (!target) return (this.left.push(`${label} leads nowhere: it only does something inside.`), null);
     const element = this.elements.get(target);
-    const to = element && this.entry(local(element) === "history" ? this.parents.get(element)! : element, true);
+    const to = element && this.entry(element, true);
     if (!to) return (this.left.push(`${label} leads to a part without a state.`), null);
     const toId = this.idOf.get(to)!;
     const sources = from.filter((id) => id !== toId);
     const name = this.states.find((s) => s.id === toId)!.name;
     if (sources.length === 0) return (this.left.push(`${label} leads back to itself.`), null);
     if ((t.attributes.target ?? "").trim().includes(" ")) this.left.push(`${label} enters several states at once: only ${name} is taken.`);
-    const words = event.split(/\s+/)[0].replace(/[._*]+/g, " ").trim();
+    const events = event.split(/\s+/);
+    if (events.length > 1) this.left.push(`${label} answers to ${events.length} events: it is one move here, called by the first. The others were ${events.slice(1).map((e) => `“${cutText(e, 60)}”`).join(", ")}.`);
+    const words = events[0].replace(/[._*]+/g, " ").trim();
     const verb = cutText(words ? words.charAt(0).toUpperCase() + words.slice(1) : `Go to ${name}`, 60);
     const move: Transition = { ...PLAIN_TRANSITION, id: this.newId(), from: sources, to: toId, verb };
     if (!event) this.left.push(`${label} would happen by itself: people make it here.`);
@@ -204,15 +206,28 @@ class ForeignReader {
     return false;
   }
 
-  /** The atomic state that entering a part leads to. */
-  private entry(e: XmlElement, mayBeItself = false, depth = 0): XmlElement | undefined {
+  /**
+   * The state in which a part begins: by what it says, else the first inside (SCXML, sections 3.2 to 3.6). A history stands for
+   * its default where it has one, else for where its part begins (section 3.10): no item has been there before.
+   * @returns undefined where there is none, or the beginnings lead in a circle
+   */
+  private entry(e: XmlElement, mayBeItself = false, passed: ReadonlySet<XmlElement> = new Set()): XmlElement | undefined {
+    if (passed.has(e)) return undefined;
+    const further = new Set(passed).add(e);
+    if (local(e) === "history") {
+      const given = this.elements.get(firstTarget(e.children.find((c) => local(c) === "transition")));
+      return this.entry(given ?? this.parents.get(e)!, true, further);
+    }
     const inner = innerStates(e);
-    if (inner.length === 0) return mayBeItself || depth > 0 ? e : undefined;
-    const wanted = e.attributes.initial?.trim().split(/\s+/)[0] ?? e.children.find((c) => local(c) === "initial")?.children.find((c) => local(c) === "transition")?.attributes.target?.trim().split(/\s+/)[0];
-    const next = (wanted ? this.elements.get(wanted) : undefined) ?? inner[0];
-    return depth > 60 ? undefined : this.entry(next, true, depth + 1);
+    if (inner.length === 0) return mayBeItself || passed.size > 0 ? e : undefined;
+    const initial = e.children.find((c) => local(c) === "initial")?.children.find((c) => local(c) === "transition");
+    const wanted = e.attributes.initial?.trim().split(/\s+/)[0] || firstTarget(initial);
+    return this.entry(this.elements.get(wanted) ?? inner[0], true, further) ?? this.entry(inner[0], true, further);
   }
 }
+
+/** Where a transition leads first; nothing where it leads nowhere. */
+const firstTarget = (transition: XmlElement | undefined): string => (transition?.attributes.target ?? "").trim().split(/\s+/)[0];
 
 /** States directly inside, histories left out. */
 const innerStates = (e: XmlElement) => e.children.filter((c) => STATE_ELEMENTS.has(local(c)));
