@@ -89,9 +89,10 @@ describe("what a requester reads", () => {
 
 describe("the desk's list", () => {
   const row = (id: string, change: Partial<QueueRow> = {}): QueueRow => ({ id, reference: id, title: id, place: "", receivedAt: 0, returnedAt: null, status: "unjudged", parkedUntil: null, parkedFor: null, way: "form", teamId: null, version: 1, promise: null, readers: [], ...change });
-  const promised = (standing: "on time" | "at risk" | "missed", left: number) => ({ target: "t", what: "answer" as const, state: { standing, used: 0, left: left * HOUR, dueAt: null } });
+  /** Due after so many hours; of working time there may be more or less left than that. */
+  const promised = (standing: "on time" | "at risk" | "missed", due: number, left = due, working = false) => ({ target: "t", what: "answer" as const, state: { standing, working, used: 0, left: left * HOUR, dueAt: due * HOUR } });
   const desk = {
-    queue: [row("old", { promise: promised("on time", 5) }), row("mail", { way: "mail", teamId: "quay" }), row("late", { promise: promised("missed", -2) }), row("soon", { promise: promised("at risk", 1), returnedAt: 5 }), row("later", { promise: promised("on time", 3) })],
+    queue: [row("old", { promise: promised("on time", 90, 2, true) }), row("mail", { way: "mail", teamId: "quay" }), row("late", { promise: promised("missed", -2) }), row("soon", { promise: promised("at risk", 1), returnedAt: 5 }), row("later", { promise: promised("on time", 3) })],
     aside: [row("asked", { status: "asked", way: "mail" }), row("parked", { status: "parked", parkedUntil: "2026-01-01" })],
   };
   const shown = (change: Partial<DeskFilter>) => deskGroups(desk, { ...WHOLE_DESK, ...change }).map((g) => [g.heading, g.rows.map((r) => r.id)]);

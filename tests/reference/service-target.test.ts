@@ -43,7 +43,7 @@ describe("working hours are those that the clocks on the wall show", () => {
   test("a calendar without a day of work, or with a day that ends before it begins, is none; and no search is endless", () => {
     expect(workingCalendarSchema.safeParse({ week: Array(7).fill(null), holidays: [] }).success).toBe(false);
     expect(workingCalendarSchema.safeParse({ week: [{ from: 900, to: 800 }, null, null, null, null, null, null], holidays: [] }).success).toBe(false);
-    expect(() => afterWorkingTime({ week: Array(7).fill(null), holidays: [] }, 0, 1, "UTC")).toThrow(RangeError);
+    expect(afterWorkingTime({ week: Array(7).fill(null), holidays: [] }, 0, 1, "UTC")).toBeNull();
   });
 });
 
@@ -63,7 +63,7 @@ test("working time adds up, never exceeds the time passed, and is the way back o
       const time = (from: number, to: number) => workingTime(calendar, from, to, zone);
       expect(time(a, b) + time(b, c)).toBe(time(a, c));
       expect(time(a, c)).toBeLessThanOrEqual(c - a);
-      const due = afterWorkingTime(calendar, a, time(a, c), zone);
+      const due = afterWorkingTime(calendar, a, time(a, c), zone)!;
       expect(due).toBeLessThanOrEqual(c);
       expect(time(a, due)).toBe(time(a, c));
     }),
@@ -91,19 +91,27 @@ describe("a promise", () => {
   const monday = at("2026-06-01T08:00:00Z"); // nine o'clock in London
   const state = (hours: number, working: boolean, promised: Partial<Promised>, now: number) => targetState(hours, working, { since: monday, metAt: null, paused: [], ...promised }, { calendar: OFFICE_HOURS, zone: LONDON, now });
   test.each<[string, number, boolean, Partial<Promised>, number, string, string]>([
-    ["runs", 8, true, {}, 2, "on time", "6 h left"],
-    ["is at risk in its last quarter", 8, true, {}, 6.5, "at risk", "1.5 h left"],
-    ["does not run at night", 8, true, {}, 8 + 15, "at risk", "0 min left"],
-    ["is missed the next morning", 8, true, {}, 8 + 16 + 1, "missed", "missed by 1 h"],
+    ["runs", 8, true, {}, 2, "on time", "6 working h left"],
+    ["is at risk in its last quarter", 8, true, {}, 6.5, "at risk", "1.5 working h left"],
+    ["does not run at night", 8, true, {}, 8 + 15, "at risk", "0 working min left"],
+    ["is missed the next morning", 8, true, {}, 8 + 16 + 1, "missed", "missed by 1 working h"],
     ["runs at night by the clock", 24, false, {}, 25, "missed", "missed by 1 h"],
-    ["is kept", 8, true, { metAt: monday + 5 * HOUR }, 400, "kept", "kept, 3 h to spare"],
-    ["is kept on its last minute", 8, true, { metAt: monday + 8 * HOUR }, 400, "kept", "kept, 0 min to spare"],
-    ["stands still while the requester is asked", 8, true, { paused: [{ from: monday + 2 * HOUR, to: null }] }, 500, "paused", "stands still, 6 h left"],
-    ["goes on where it stood", 8, true, { paused: [{ from: monday + 2 * HOUR, to: monday + DAY }] }, 24 + 3, "on time", "3 h left"],
+    ["is kept", 8, true, { metAt: monday + 5 * HOUR }, 400, "kept", "kept, 3 working h to spare"],
+    ["is kept on its last minute", 8, true, { metAt: monday + 8 * HOUR }, 400, "kept", "kept, 0 working min to spare"],
+    ["stands still while the requester is asked", 8, true, { paused: [{ from: monday + 2 * HOUR, to: null }] }, 500, "paused", "stands still, 6 working h left"],
+    ["goes on where it stood", 8, true, { paused: [{ from: monday + 2 * HOUR, to: monday + DAY }] }, 24 + 3, "on time", "3 working h left"],
     ["counts overlapping questions once", 24, false, { paused: [{ from: monday, to: monday + 4 * HOUR }, { from: monday + 2 * HOUR, to: monday + 6 * HOUR }] }, 10, "on time", "20 h left"],
+    ["tells long working time in hours, never in days", 400, true, {}, 0, "on time", "400 working h left"],
+    ["tells long time by the clock in days", 400, false, {}, 0, "on time", "16.7 days left"],
   ])("%s", (_what, hours, working, promised, after, standing, words) => {
     const result = state(hours, working, promised, monday + after * HOUR);
     expect([result.standing, targetWords(result)]).toEqual([standing, words]);
+  });
+  test("what an hour a week leads to in more than ten years is due on no day, and nothing breaks over it", () => {
+    const rare: WorkingCalendar = { week: [{ from: 600, to: 660 }, null, null, null, null, null, null], holidays: [] };
+    const promise = { since: monday, metAt: null, paused: [] };
+    expect(targetState(10_000, true, promise, { calendar: rare, zone: LONDON, now: monday })).toMatchObject({ standing: "on time", dueAt: null });
+    expect(targetState(2, true, promise, { calendar: rare, zone: LONDON, now: monday }).dueAt).not.toBeNull();
   });
   test("is due when its time is over, pauses left aside, as long as nothing pauses it again", () => {
     expect(state(8, true, { paused: [{ from: monday + 2 * HOUR, to: monday + DAY }] }, monday + DAY).dueAt).toBe(monday + DAY + 6 * HOUR);

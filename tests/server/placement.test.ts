@@ -52,7 +52,7 @@ test("found in finished work: a bug of its own, linked to where it came from, no
   await send(NOOR, origin, { kind: "edit", seenVersion: (await snapshot(origin)).version, changes: { releaseId: "tix-release-5", estimate: 5 } });
   const period = { from: Date.now() - DAY, to: Date.now() + DAY };
   const project = { id: "tix", zone: "Europe/London" };
-  const escaped = async () => (await readUnplanned(database(), project, new Set(), period, Date.now())).escaped.find((e) => e.release === "Crossing 5")?.ids ?? [];
+  const escaped = async () => (await readUnplanned(database(), project, { hidden: new Set(), period, now: Date.now(), filter: {} })).escaped.find((e) => e.release === "Crossing 5")?.ids ?? [];
   expect(await escaped()).toEqual([]);
   const { itemId, undo } = await accept("Return trip a day off", { where: "in finished work", itemId: origin }, { priority: "high" });
   expect(await snapshot(itemId)).toMatchObject({ typeId: "bug", parentId: null, estimate: null, stateKind: "unstarted", priority: "high" });

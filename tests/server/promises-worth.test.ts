@@ -11,7 +11,8 @@ import { readDesk } from "@/server/intake/desk";
 import { judgeReport } from "@/server/intake/judge";
 import { answerQuestion } from "@/server/intake/private-page";
 import { readPromises } from "@/server/intake/promises";
-import { editRules, loadRules } from "@/server/intake/rules";
+import { readLearn } from "@/server/flow/read";
+import { editRules, loadRules, rulesBody } from "@/server/intake/rules";
 import { editWorth, readWorth } from "@/server/intake/worth";
 import { checkItems } from "@/server/item/check";
 import { readItem } from "@/server/item/read";
@@ -79,9 +80,24 @@ describe("promises", () => {
     const id = await itemIn(NOOR, "Quickly done", "Ready", "Building");
     await move(NOOR, id, "Closed", { outcome: "obsolete", reason: "Not wanted." });
     const { kept } = await readPromises(INES, "TIX");
-    expect(kept[0].items).toBeGreaterThan(50);
-    expect(kept[0].resolved).toBeGreaterThan(0.5);
-    expect(kept[0].missedIds).not.toContain(id);
+    expect(kept[0].resolved.decided).toBeGreaterThan(50);
+    expect(kept[0].resolved.share).toBeGreaterThan(0.5);
+    expect(kept[0].both).toEqual(kept[0].resolved);
+    expect(kept[0].both.missedIds).not.toContain(id);
+    // The same figure on Learn for the same weeks, and its filters act on it.
+    const learn = async (query: object) => (await readLearn(INES, "TIX", { period: "12 weeks", ...query })).promises;
+    const whole = await learn({});
+    expect(whole.decided).toBeGreaterThan(kept[0].both.decided - 10);
+    const [bugs, stories, requests] = [await learn({ type: "bug" }), await learn({ type: "story" }), await learn({ type: "request" })];
+    expect(bugs.decided).toBeLessThan(whole.decided);
+    expect(bugs.decided + stories.decided + requests.decided).toBe(whole.decided);
+    const { unplanned, report } = await readLearn(INES, "TIX", { period: "12 weeks", type: "bug" });
+    expect(unplanned.share.finished).toBeLessThanOrEqual(report.finished.length);
+  });
+
+  test("a promise is the same for everybody: it asks nobody who they are", async () => {
+    const mine = target({ condition: { kind: "any", of: [{ kind: "not", of: { kind: "compare", fact: "assigneeId", op: "is", value: { who: "me" } } }] } });
+    expect(rulesBody.safeParse({ seenVersion: 0, targets: [mine] }).error?.issues[0].message).toMatch(/same for everybody/);
   });
 
   test("leads change them, one after the other; members read", async () => {

@@ -71,9 +71,9 @@ export function workingTime(calendar: WorkingCalendar, from: Instant, to: Instan
 /**
  * The first instant at which so much working time has passed since another; no time at all has passed at once.
  * @param time milliseconds, not negative
- * @throws RangeError when there is not so much work in the next ten years
+ * @returns null where there is not so much work in the next ten years
  */
-export function afterWorkingTime(calendar: WorkingCalendar, from: Instant, time: number, zone: string): Instant {
+export function afterWorkingTime(calendar: WorkingCalendar, from: Instant, time: number, zone: string): Instant | null {
   if (time === 0) return from;
   let left = time;
   const first = dayNumber(from, zone);
@@ -86,5 +86,5 @@ export function afterWorkingTime(calendar: WorkingCalendar, from: Instant, time:
     if (left <= room) return start + left;
     left -= room;
   }
-  throw new RangeError("there is not so much working time in the next ten years");
+  return null;
 }

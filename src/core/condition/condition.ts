@@ -133,6 +133,12 @@ export function comparisonsIn(condition: Condition): number {
 /** A condition from outside; at most eight levels deep, with a bounded number of comparisons. */
 export const conditionSchema: z.ZodType<Condition> = nested(DEEPEST).refine((c) => comparisonsIn(c) <= MOST_COMPARISONS, TOO_MANY_COMPARISONS);
 
+/** Whether a condition is about whoever looks: what is the same for everybody cannot be. */
+export function asksWhoLooks(condition: Condition): boolean {
+  if (condition.kind === "compare") return typeof condition.value === "object" && condition.value !== null && "who" in condition.value;
+  return (condition.kind === "not" ? [condition.of] : condition.of).some(asksWhoLooks);
+}
+
 /** The facts that a condition asks for. */
 export function factsIn(condition: Condition): Set<FactName> {
   if (condition.kind === "compare") return new Set([condition.fact]);

@@ -53,7 +53,8 @@ export function deskGroups({ queue, aside }: Pick<DeskView, "queue" | "aside">, 
 
 function byOrder(rows: QueueRow[], order: DeskOrder): DeskGroup[] {
   if (order === "oldest first") return [{ heading: null, rows }];
-  const left = (row: QueueRow) => row.promise?.state.left ?? Infinity;
-  const nearest = rows.toSorted((a, b) => left(a) - left(b) || a.receivedAt - b.receivedAt);
+  // By the day and hour they are due: hours left are of different kinds, by the clock and of work.
+  const due = (row: QueueRow) => row.promise?.state.dueAt ?? Infinity;
+  const nearest = rows.toSorted((a, b) => (due(a) === due(b) ? a.receivedAt - b.receivedAt : due(a) - due(b)));
   return [...STANDINGS.map(([standing, heading]) => ({ heading, rows: nearest.filter((r) => r.promise?.state.standing === standing) })), { heading: "No promise", rows: nearest.filter((r) => r.promise === null) }];
 }

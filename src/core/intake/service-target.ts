@@ -1,7 +1,7 @@
 import { z } from "zod";
 import type { Instant, Interval } from "@/core/calendar/instant";
 import { afterWorkingTime, workingTime, type WorkingCalendar } from "@/core/calendar/working-time";
-import { conditionSchema, type Condition } from "@/core/condition/condition";
+import { asksWhoLooks, conditionSchema, type Condition } from "@/core/condition/condition";
 
 /** What is promised to whoever asks: how soon a first answer comes, and how soon it is done. */
 export interface ServiceTarget {
@@ -29,6 +29,7 @@ export const serviceTargetSchema: z.ZodType<ServiceTarget> = z
     working: z.boolean(),
   })
   .superRefine((t, context) => {
+    if (asksWhoLooks(t.condition)) context.addIssue({ code: "custom", path: ["condition"], message: "A promise is the same for everybody: it cannot ask who looks (me, my teams)." });
     if (t.answerHours === null && t.resolveHours === null) context.addIssue({ code: "custom", path: ["answerHours"], message: "A target promises something." });
     if (t.answerHours !== null && t.resolveHours !== null && t.resolveHours < t.answerHours) context.addIssue({ code: "custom", path: ["resolveHours"], message: "It cannot be done before it is answered." });
   });
@@ -52,8 +53,10 @@ export interface TargetState {
   used: number;
   /** Time left; negative where it is over. */
   left: number;
-  /** When it will be, or was, over if nothing pauses it again; null while it is paused. */
+  /** When it will be, or was, over if nothing pauses it again; null while it is paused, or where the calendar has not so much time in ten years. */
   dueAt: Instant | null;
+  /** Whether its time is the calendar's working time; otherwise it is by the clock. */
+  working: boolean;
 }
 
 /** A promise is at risk when less than this share of its time is left. */
@@ -77,14 +80,14 @@ export function targetState(hours: number, working: boolean, { since, metAt, pau
   const count = (from: Instant, to: Instant) => (working ? workingTime(calendar, from, to, zone) : Math.max(0, to - from));
   const used = count(since, end) - pauses.reduce((sum, p) => sum + count(Math.max(p.from, since), p.to), 0);
   const left = allowed - used;
-  if (metAt !== null) return { standing: left >= 0 ? "kept" : "missed", used, left, dueAt: dueAt(allowed, working, since, pauses, calendar, zone) };
-  if (left < 0) return { standing: "missed", used, left, dueAt: dueAt(allowed, working, since, pauses, calendar, zone) };
-  if (paused.some((p) => p.to === null)) return { standing: "paused", used, left, dueAt: null };
-  return { standing: left <= allowed * RISK_SHARE ? "at risk" : "on time", used, left, dueAt: working ? afterWorkingTime(calendar, now, left, zone) : now + left };
+  if (metAt !== null) return { standing: left >= 0 ? "kept" : "missed", working, used, left, dueAt: dueAt(allowed, working, since, pauses, calendar, zone) };
+  if (left < 0) return { standing: "missed", working, used, left, dueAt: dueAt(allowed, working, since, pauses, calendar, zone) };
+  if (paused.some((p) => p.to === null)) return { standing: "paused", working, used, left, dueAt: null };
+  return { standing: left <= allowed * RISK_SHARE ? "at risk" : "on time", working, used, left, dueAt: working ? afterWorkingTime(calendar, now, left, zone) : now + left };
 }
 
 /** When the allowed time ran out: found by walking from pause to pause. */
-function dueAt(allowed: number, working: boolean, since: Instant, pauses: readonly { from: Instant; to: Instant }[], calendar: WorkingCalendar, zone: string): Instant {
+function dueAt(allowed: number, working: boolean, since: Instant, pauses: readonly { from: Instant; to: Instant }[], calendar: WorkingCalendar, zone: string): Instant | null {
   let from = since;
   let left = allowed;
   const after = (start: Instant, time: number) => (working ? afterWorkingTime(calendar, start, time, zone) : start + time);
@@ -117,11 +120,12 @@ export function keptShare(states: readonly TargetState[]): number | null {
   return decided.length === 0 ? null : decided.filter((s) => s.standing === "kept").length / decided.length;
 }
 
-/** "3 h left", "missed by 2 days": how a promise stands, in words. */
-export function targetWords({ standing, left }: TargetState): string {
+/** "3 h left", "missed by 2 days", "119 working hours left": how a promise stands, in words. Working time is never told in days: how long such a day is nobody could say. */
+export function targetWords({ standing, left, working }: TargetState): string {
   const span = (ms: number) => {
     const minutes = Math.round(Math.abs(ms) / 60_000);
-    if (minutes < 60) return `${minutes} min`;
+    if (minutes < 60) return `${minutes} ${working ? "working min" : "min"}`;
+    if (working) return `${minutes < 600 ? Math.round(minutes / 6) / 10 : Math.round(minutes / 60)} working h`;
     return minutes < 48 * 60 ? `${Math.round(minutes / 6) / 10} h` : `${Math.round(minutes / 144) / 10} days`;
   };
   if (standing === "kept") return `kept, ${span(left)} to spare`;

@@ -14,7 +14,8 @@ import { database } from "@/db/connection";
 import { readUnplanned, type UnplannedView } from "./unplanned";
 import { columnCounts } from "../board/column-counts";
 import { lastOutboxId, loadBoard } from "../board/read";
-import { keptPromises, type KeptPromises } from "../intake/promises";
+import type { KeptPromises } from "@/core/intake/kept-promises";
+import { readKeptPromises } from "../intake/promises";
 import { enterProject, hiddenItems, type ProjectAccess, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { projectTypes } from "../workflow/load";
@@ -103,8 +104,9 @@ export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQ
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
   const hidden = await hiddenItems(db, viewer, project.id);
+  const filter = { typeId: query.type, classOfService: query.class };
   const [histories, { types, workflows }] = await Promise.all([
-    loadHistories(db, project.id, { typeId: query.type, classOfService: query.class }),
+    loadHistories(db, project.id, filter),
     projectTypes(db, project.id),
   ]);
   const today = dayNumber(now, project.zone);
@@ -114,8 +116,8 @@ export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQ
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     query,
-    promises: await keptPromises(project, hidden, period, now),
-    unplanned: await readUnplanned(db, project, hidden, period, now),
+    promises: await readKeptPromises(project, hidden, period, now, filter),
+    unplanned: await readUnplanned(db, project, { hidden, period, now, filter }),
     report: maskReport(flowReport(histories, period, expectationOf(project), project.zone, now), hidden),
     states: workflows.filter((w) => upper.some((t) => t.workflowId === w.id)).flatMap((w) => w.states),
     types: upper.map(({ id, name }) => ({ id, name })),

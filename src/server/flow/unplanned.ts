@@ -6,6 +6,7 @@ import { maskIds } from "@/core/flow/outside-view";
 import { escapedByRelease, unplannedShare, velocity, type FinishedWork, type UnplannedShare } from "@/core/flow/unplanned";
 import type { Reader } from "@/db/connection";
 import { item, itemLink, itemType } from "@/db/schema";
+import type { PromiseFilter } from "../intake/promises";
 import { loadReleases, loadSprints } from "../plan/boxes";
 
 /** What came in between, and what got past testing, as Learn shows it. */
@@ -20,26 +21,37 @@ export interface UnplannedView {
 const SPRINTS_SHOWN = 6;
 
 /** Delivered items of their own, with what measures of planning ask about them. */
-export async function finishedWork(reader: Reader, projectId: string, from: Instant, to: Instant): Promise<FinishedWork[]> {
+export async function finishedWork(reader: Reader, projectId: string, from: Instant, to: Instant, filter: PromiseFilter = {}): Promise<FinishedWork[]> {
   return reader
     .select({ itemId: item.id, origin: item.origin, estimate: item.estimate, finishedAt: item.enteredStateAt })
     .from(item)
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), eq(item.stateKind, "finished"), eq(item.outcome, "delivered"), sql`${itemType.level} >= 1`, gte(item.enteredStateAt, from), lt(item.enteredStateAt, to)));
+    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), eq(item.stateKind, "finished"), eq(item.outcome, "delivered"), sql`${itemType.level} >= 1`, gte(item.enteredStateAt, from), lt(item.enteredStateAt, to), ofKind(filter)));
 }
 
-export async function readUnplanned(reader: Reader, project: { id: string; zone: string }, hidden: ReadonlySet<string>, period: { from: Instant; to: Instant }, now: Instant): Promise<UnplannedView> {
+/** Items of a type and a class of service, where such are named. */
+const ofKind = ({ typeId, classOfService }: PromiseFilter) => and(typeId ? eq(item.typeId, typeId) : undefined, classOfService ? eq(item.classOfService, classOfService) : undefined);
+
+interface Asked {
+  /** Items that whoever asks may not see: they count. */
+  hidden: ReadonlySet<string>;
+  period: { from: Instant; to: Instant };
+  now: Instant;
+  filter: PromiseFilter;
+}
+
+export async function readUnplanned(reader: Reader, project: { id: string; zone: string }, { hidden, period, now, filter }: Asked): Promise<UnplannedView> {
   const [sprints, releases] = [await loadSprints(reader, project.id), await loadReleases(reader, project.id)];
   const ended = sprints.filter((s) => dayStart(parseIsoDate(s.startsOn), project.zone) <= now).slice(-SPRINTS_SHOWN);
   const first = ended[0] ? dayStart(parseIsoDate(ended[0].startsOn), project.zone) : now;
-  const work = await finishedWork(reader, project.id, Math.min(first, period.from), now + 1);
+  const work = await finishedWork(reader, project.id, Math.min(first, period.from), now + 1, filter);
   const origin = alias(item, "origin");
   const found = await reader
     .select({ itemId: item.id, releaseId: origin.releaseId })
     .from(item)
     .innerJoin(itemLink, and(eq(itemLink.fromItemId, item.id), eq(itemLink.kind, "came from")))
     .innerJoin(origin, eq(origin.id, itemLink.toItemId))
-    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), gte(item.createdAt, period.from), lt(item.createdAt, period.to)));
+    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), gte(item.createdAt, period.from), lt(item.createdAt, period.to), ofKind(filter)));
   const nameOf = (id: string | null) => releases.find((r) => r.id === id)?.name ?? "no release";
   const share = unplannedShare(work.filter((w) => w.finishedAt >= period.from && w.finishedAt < period.to));
   return {

@@ -5,7 +5,9 @@ import { holds } from "@/core/condition/evaluate";
 import { NOTHING_AROUND } from "@/core/condition/facts";
 import { maskIds } from "@/core/flow/outside-view";
 import type { QueueRow } from "@/core/intake/desk-view";
-import { keptShare, targetState, type ServiceTarget, type TargetState } from "@/core/intake/service-target";
+import { keptPromises, nextDue, type KeptPromises, type PromisedAbout } from "@/core/intake/kept-promises";
+import { targetState, type ServiceTarget, type TargetState } from "@/core/intake/service-target";
+import type { ClassOfService } from "@/core/item/fields";
 import { NEW_ITEM } from "@/core/item/new-item";
 import { applyEvent } from "@/core/item/snapshot";
 import { database, type Reader } from "@/db/connection";
@@ -41,7 +43,7 @@ export interface PromisesView {
   /** How the promises stand about open items outside this person's view: they count, and nothing else of them is told. */
   unseen: TargetState["standing"][][];
   /** Of the last twelve weeks, by target. */
-  kept: { target: string; answered: number | null; resolved: number | null; items: number; missedIds: string[] }[];
+  kept: { target: string; answered: KeptPromises; resolved: KeptPromises; both: KeptPromises }[];
   vocabulary: Awaited<ReturnType<typeof loadVocabulary>>;
   people: { id: string; name: string }[];
   mayEdit: boolean;
@@ -57,14 +59,19 @@ export async function readPromises(viewer: Viewer, projectKey: string, now = Dat
   const { project } = access;
   const [rules, vocabulary] = [await loadRules(db, project.id), await loadVocabulary(db, project.id)];
   const [all, hidden] = await Promise.all([promisedItems(project, rules, now - KEPT_WEEKS * WEEK, now), hiddenItems(db, viewer, project.id)]);
-  const open = all.filter((a) => !a.finished).map((a) => a.row);
+  const period = { from: now - KEPT_WEEKS * WEEK, to: now + 1 };
+  const open = all.filter((a) => !a.finished).toSorted((a, b) => urgency(a) - urgency(b)).map((a) => a.row);
   const unseen = open.filter((r) => hidden.has(r.itemId));
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     rules,
-    open: open.filter((r) => !hidden.has(r.itemId)).sort((a, b) => urgency(a) - urgency(b)),
+    open: open.filter((r) => !hidden.has(r.itemId)),
     unseen: unseen.map(({ answer, resolve }) => [answer, resolve].flatMap((s) => s?.standing ?? [])),
-    kept: rules.targets.map((t) => keptOf(t.name, all.map((a) => a.row).filter((r) => r.target === t.name), hidden)),
+    kept: rules.targets.map((t) => {
+      const about = all.filter((a) => a.row.target === t.name).map(promisesAbout);
+      const of = (which: (p: (typeof about)[number]) => PromisedAbout[]) => masked(keptPromises(about.flatMap(which), period), hidden);
+      return { target: t.name, answered: of((p) => p.answer), resolved: of((p) => p.resolve), both: of((p) => [...p.answer, ...p.resolve]) };
+    }),
     vocabulary,
     people: vocabulary.people,
     mayEdit: access.may("edit workflow"),
@@ -72,8 +79,20 @@ export async function readPromises(viewer: Viewer, projectKey: string, now = Dat
   };
 }
 
+/** Which items a figure is about. */
+export interface PromiseFilter {
+  typeId?: string;
+  classOfService?: ClassOfService;
+}
+
+interface PromisedItem {
+  finished: boolean;
+  row: PromiseRow;
+  course: Course;
+}
+
 /** Items of their own with a promise, open or finished since an instant, and how it stands. */
-async function promisedItems(project: { id: string; key: string; zone: string }, rules: IntakeRules, since: Instant, now: Instant): Promise<{ finished: boolean; finishedAt: Instant; row: PromiseRow }[]> {
+async function promisedItems(project: { id: string; key: string; zone: string }, rules: IntakeRules, since: Instant, now: Instant, { typeId, classOfService }: PromiseFilter = {}): Promise<PromisedItem[]> {
   if (rules.targets.length === 0) return [];
   const db = database();
   const recent = or(ne(item.stateKind, "finished"), gte(item.enteredStateAt, since))!;
@@ -83,46 +102,42 @@ async function promisedItems(project: { id: string; key: string; zone: string },
     .from(item)
     .innerJoin(state, eq(state.id, item.stateId))
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`, recent));
+    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`, recent, typeId ? eq(item.typeId, typeId) : undefined, classOfService ? eq(item.classOfService, classOfService) : undefined));
   const chosen = rows.flatMap((r) => {
     const target = rules.targets[r.targets.indexOf(true)];
     return target ? [{ ...r, target }] : [];
   });
   const promised = await promisedOf(db, chosen.map((c) => c.item));
-  return chosen.map(({ item: row, stateName, target }) => ({
-    finished: row.stateKind === "finished",
-    finishedAt: row.enteredStateAt,
-    row: { itemId: row.id, key: `${project.key}-${row.number}`, title: row.title, typeId: row.typeId, stateName, assigneeId: row.assigneeId, ...standing(target, promised.get(row.id)!, rules, project.zone, now) } satisfies PromiseRow,
-  }));
+  return chosen.map(({ item: row, stateName, target }) => {
+    const course = promised.get(row.id)!;
+    return {
+      finished: row.stateKind === "finished",
+      course,
+      row: { itemId: row.id, key: `${project.key}-${row.number}`, title: row.title, typeId: row.typeId, stateName, assigneeId: row.assigneeId, ...standing(target, course, rules, project.zone, now) },
+    };
+  });
 }
 
-/** How many promises about what was finished in a period were kept. */
-export interface KeptPromises {
-  /** Null where nothing was promised about any of it. */
-  share: number | null;
-  decided: number;
-  missed: string[];
+/** Each promise about an item by itself. */
+function promisesAbout({ row, course }: PromisedItem): { answer: PromisedAbout[]; resolve: PromisedAbout[] } {
+  const one = (state: TargetState | null, metAt: Instant | null) => (state ? [{ itemId: row.itemId, state, metAt }] : []);
+  return { answer: one(row.answer, answeredAt(course)), resolve: one(row.resolve, course.resolvedAt) };
 }
 
-export async function keptPromises(project: { id: string; key: string; zone: string }, hidden: ReadonlySet<string>, period: { from: Instant; to: Instant }, now: Instant): Promise<KeptPromises> {
-  const items = await promisedItems(project, await loadRules(database(), project.id), period.from, now);
-  const finished = items.filter((i) => i.finished && i.finishedAt >= period.from && i.finishedAt < period.to).map((i) => i.row);
-  const states = finished.flatMap((r) => [r.answer, r.resolve].filter((s): s is TargetState => s !== null));
-  return { share: keptShare(states), decided: states.length, missed: maskIds(finished.filter(isMissed).map((r) => r.itemId), hidden) };
+/** What was done without an answer before was answered by that. */
+const answeredAt = ({ answeredAt: given, resolvedAt }: Course): Instant | null => given ?? resolvedAt;
+
+const masked = (kept: KeptPromises, hidden: ReadonlySet<string>): KeptPromises => ({ ...kept, missedIds: maskIds(kept.missedIds, hidden) });
+
+/** How many promises that were decided in a period were kept, about all items or those of a kind. */
+export async function readKeptPromises(project: { id: string; key: string; zone: string }, hidden: ReadonlySet<string>, period: { from: Instant; to: Instant }, now: Instant, filter: PromiseFilter = {}): Promise<KeptPromises> {
+  const items = await promisedItems(project, await loadRules(database(), project.id), period.from, now, filter);
+  const all = items.map(promisesAbout).flatMap(({ answer, resolve }) => [...answer, ...resolve]);
+  return masked(keptPromises(all, period), hidden);
 }
 
-const isMissed = ({ answer, resolve }: ItemPromise) => answer?.standing === "missed" || resolve?.standing === "missed";
-
-/** Less is more urgent: the least time left among what is still open. */
-function urgency({ answer, resolve }: ItemPromise): number {
-  const left = [answer, resolve].filter((s): s is TargetState => s !== null && s.standing !== "kept").map((s) => s.left);
-  return left.length > 0 ? Math.min(...left) : Infinity;
-}
-
-function keptOf(target: string, rows: readonly PromiseRow[], hidden: ReadonlySet<string>): PromisesView["kept"][number] {
-  const of = (which: "answer" | "resolve") => rows.flatMap((r) => r[which] ?? []);
-  return { target, answered: keptShare(of("answer")), resolved: keptShare(of("resolve")), items: rows.length, missedIds: maskIds(rows.filter(isMissed).map((r) => r.itemId), hidden) };
-}
+/** Less is more urgent. */
+const urgency = ({ row, course }: PromisedItem): Instant => nextDue([row.answer, row.resolve], [answeredAt(course), course.resolvedAt]);
 
 interface Course {
   since: Instant;
@@ -131,10 +146,11 @@ interface Course {
   paused: Interval[];
 }
 
-function standing(target: ServiceTarget, { since, answeredAt, resolvedAt, paused }: Course, rules: IntakeRules, zone: string, now: Instant): ItemPromise {
+function standing(target: ServiceTarget, course: Course, rules: IntakeRules, zone: string, now: Instant): ItemPromise {
+  const { since, resolvedAt, paused } = course;
   const counting = { calendar: rules.calendar, zone, now };
   const of = (hours: number | null, metAt: Instant | null) => (hours === null ? null : targetState(hours, target.working, { since, metAt, paused }, counting));
-  return { target: target.name, answer: of(target.answerHours, answeredAt ?? resolvedAt), resolve: of(target.resolveHours, resolvedAt) };
+  return { target: target.name, answer: of(target.answerHours, answeredAt(course)), resolve: of(target.resolveHours, resolvedAt) };
 }
 
 /** What counts for promises about some items: when they came in, were answered, were done, and when the requester was asked. */

@@ -2,6 +2,7 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { expectationWords } from "@/core/flow/expectation";
+import type { KeptPromises } from "@/core/intake/kept-promises";
 import type { UnplannedShare } from "@/core/flow/unplanned";
 import type { FlowReport } from "@/core/flow/report";
 import { CLASSES_OF_SERVICE } from "@/core/item/fields";
@@ -24,7 +25,7 @@ export interface LearnView {
   query: { period: string; type?: string; class?: string };
   report: FlowReport;
   unplanned: { share: UnplannedShare; escaped: { release: string; ids: string[] }[]; velocity: { sprint: string; points: number }[] };
-  promises: { share: number | null; decided: number; missed: string[] };
+  promises: KeptPromises;
   states: State[];
   types: { id: string; name: string }[];
   from: string;
@@ -121,7 +122,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
             figure={figure(String(view.unplanned.escaped.reduce((sum, e) => sum + e.ids.length, 0)), "Found in finished work", view.unplanned.escaped.flatMap((e) => e.ids))}
             note={view.unplanned.escaped.length === 0 ? "none in the period" : view.unplanned.escaped.map((e) => `${e.release}: ${e.ids.length}`).join(", ")}
           />
-          <Figure name="promises kept" figure={figure(percent(view.promises.share), "Finished, a promise missed", view.promises.missed)} note={view.promises.share === null ? "nothing was promised" : `${view.promises.missed.length} of ${view.promises.decided} missed`} />
+          <Figure name="promises kept" figure={figure(percent(view.promises.share), "A promise missed", view.promises.missedIds)} note={view.promises.share === null ? "none was decided" : `${view.promises.missed} of ${view.promises.decided} missed`} />
           <Figure
             name="Little’s law"
             figure={<span className="font-bold">{report.little.gap === null ? "–" : `${report.little.gap >= 0 ? "+" : "−"}${Math.abs(report.little.gap).toFixed(1)}`}</span>}

@@ -5,6 +5,7 @@ import type { WorkingCalendar } from "@/core/calendar/working-time";
 import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
 import { conditionSentence } from "@/core/condition/sentence";
 import type { Vocabulary } from "@/core/condition/vocabulary";
+import type { KeptPromises } from "@/core/intake/kept-promises";
 import type { ServiceTarget, TargetState } from "@/core/intake/service-target";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
@@ -33,7 +34,7 @@ export interface PromisesView {
   rules: { calendar: WorkingCalendar; targets: ServiceTarget[]; version: number };
   open: PromiseRow[];
   unseen: TargetState["standing"][][];
-  kept: { target: string; answered: number | null; resolved: number | null; items: number; missedIds: string[] }[];
+  kept: { target: string; answered: KeptPromises; resolved: KeptPromises; both: KeptPromises }[];
   vocabulary: Vocabulary;
   people: { id: string; name: string }[];
   mayEdit: boolean;
@@ -156,10 +157,10 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
                       </p>
                     )}
                     {kept && t !== made && (
-                      <button type="button" className="text-left text-[12.5px] text-ink-soft hover:underline" onClick={() => openBehind({ title: `${t.name}: missed`, ids: kept.missedIds })}>
-                        last 12 weeks: {kept.items} items
-                        {kept.answered !== null && <>, answers kept <b className="text-ink">{percent(kept.answered)}</b></>}
-                        {kept.resolved !== null && <>, done in time <b className="text-ink">{percent(kept.resolved)}</b></>}
+                      <button type="button" className="text-left text-[12.5px] text-ink-soft hover:underline" onClick={() => openBehind({ title: `${t.name}: missed`, ids: kept.both.missedIds })}>
+                        last 12 weeks: {kept.both.missed} of {kept.both.decided} missed
+                        {kept.answered.share !== null && <>, answers kept <b className="text-ink">{percent(kept.answered.share)}</b></>}
+                        {kept.resolved.share !== null && <>, done in time <b className="text-ink">{percent(kept.resolved.share)}</b></>}
                       </button>
                     )}
                     {editing === t.id && (
