@@ -95,6 +95,15 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
       <div className="mt-3 grid gap-8 xl:grid-cols-[minmax(0,1fr)_360px]">
         <section aria-label="Open promises" className="min-w-0">
           {view.open.length === 0 && <p className="py-6 text-ink-soft">{targets.length === 0 ? "Nothing is promised yet. A promise says how soon a first answer comes, and how soon it is done." : "Nothing that is open has a promise."}</p>}
+          {view.open.length > 0 && (
+            <p aria-hidden="true" className="flex items-center gap-2 pb-1 text-[12px] text-ink-soft">
+              <span className="min-w-0 flex-1">Open, what is due next first</span>
+              <span className="w-20">State</span>
+              <span className="hidden w-24 2xl:inline">Who has it</span>
+              <span className="w-[176px]">Answer</span>
+              <span className="w-[176px]">Done</span>
+            </p>
+          )}
           <ol>
             {view.open.map((r) => (
               <li key={r.itemId} className="flex items-center gap-2 border-t border-line py-1" data-promise={r.key}>
@@ -105,8 +114,8 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
                 <span className="min-w-0 flex-1 truncate">{r.title}</span>
                 <span className="w-20 truncate text-[12.5px] text-ink-soft">{r.stateName}</span>
                 <span className="hidden w-24 truncate text-[12.5px] text-ink-soft 2xl:inline">{nameOf(r.assigneeId)}</span>
-                <span className="w-[188px]">{r.answer && <PromiseMark state={r.answer} what="answer" />}</span>
-                <span className="w-[164px]">{r.resolve && <PromiseMark state={r.resolve} what="done" />}</span>
+                <span className="w-[176px]">{r.answer && <PromiseMark state={r.answer} reads="answer" />}</span>
+                <span className="w-[176px]">{r.resolve && <PromiseMark state={r.resolve} reads="done" />}</span>
               </li>
             ))}
           </ol>

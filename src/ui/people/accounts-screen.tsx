@@ -51,7 +51,7 @@ export function AccountsScreen({ initial }: { initial: AccountsView }) {
         <Mark size={36} />
         <div>
           <h1 className="text-[22px] leading-tight">Accounts</h1>
-          <p className="text-ink-soft">{rows.length === 1 ? "One person can sign in." : `${rows.length} people can sign in.`} What they may do is decided in each project.</p>
+          <p className="text-ink-soft">{standingOfAll(rows)} What they may do is decided in each project.</p>
         </div>
         <Link href="/" className="button button-quiet ml-auto">
           Back to work
@@ -95,6 +95,13 @@ export function AccountsScreen({ initial }: { initial: AccountsView }) {
       </div>
     </main>
   );
+}
+
+function standingOfAll(rows: readonly AccountRow[]): string {
+  const can = rows.filter((r) => r.hasPassword).length;
+  const cannot = rows.length - can;
+  const signIn = can === 1 ? "1 person can sign in" : `${can} people can sign in`;
+  return cannot === 0 ? `${signIn}.` : `${signIn}, ${cannot === 1 ? "1 has" : `${cannot} have`} not chosen a password yet.`;
 }
 
 function standing({ linkUntil, hasPassword, lastSignedInAt }: AccountRow, now: number): string {
