@@ -192,7 +192,7 @@ test("health tells of database and worker; headers keep the pages to themselves"
   let state: unknown;
   do state = await (await ask("/api/health", null)).json();
   while ((state as { worker: string }).worker !== "up" && Date.now() < until);
-  expect(state).toEqual({ ok: true, database: "up", worker: "up" });
+  expect(state).toEqual({ ok: true, database: "up", worker: "up", instance: null });
 });
 
 test("two application processes on one database: what one stores, the other's streams tell", async () => {

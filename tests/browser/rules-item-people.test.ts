@@ -134,7 +134,7 @@ describe("an item, as anyone on the project opens it", () => {
     await person.reads("relates to", panel);
     await person.fill("Write a comment", "Sounds <i>good</i>.");
     await person.press("Add comment");
-    await person.reads("Sounds good.", panel);
+    await person.reads("Sounds <i>good</i>.", panel);
     await person.click(`${panel} a[aria-label="Open as a full page"]`);
     await person.page.waitForFunction((k: string) => location.pathname.endsWith(`/items/${k}`), {}, key);
     await person.reads("Ruth Abara created it in Backlog");

@@ -44,6 +44,29 @@ describe("a condition holds", () => {
     ['item.title.has_words("TICKET")', asked(), true],
     ["item.blocked", asked({ openBlockers: [{ id: "b", cause: "storm", waitingFor: null, since: 0 }] }), true],
     ["item.open_children == 0 && item.children > 0", asked({}, { children: 2 }), true],
+    ['item.title.startsWith("No ")', asked({ title: "No ticket" }), true],
+    ['item.title.startsWith("no ")', asked({ title: "No ticket" }), false],
+    ['item.title.endsWith("ket")', asked({ title: "No ticket" }), true],
+    ['item.title.contains("Ticket")', asked({ title: "No ticket" }), false],
+    ['!item.place.contains("pier")', asked({ place: null }), true],
+    ["has(item.severity)", asked(), false],
+    ["has(item.severity)", asked({ severity: "major" }), true],
+    ["size(item.labels) > 1", asked({ labels: ["a", "b"] }), true],
+    ["item.labels.size() == 1", asked({ labels: ["a", "b"] }), false],
+    ["size(item.labels) != 1", asked({ labels: ["a", "b"] }), true],
+    ["0 < size(item.was_in)", asked(), true],
+    ["size(item.title) == 2", asked({ title: "😀é" }), true],
+    ["item.assignee == item.reviewer", asked({ assigneeId: "ivo", reviewerId: "ivo" }), true],
+    ["item.assignee == item.reviewer", asked({ assigneeId: "ivo" }), false],
+    ["item.assignee == item.reviewer", asked(), true],
+    ["item.assignee != item.reviewer", asked(), false],
+    ["item.days_in_state < item.days_since_created", asked({ enteredStateAt: 2 * DAY }), true],
+    ["item.estimate > item.remaining_hours", asked({ estimate: 3 }), false],
+    ["item.blocked != false", asked({ openBlockers: [{ id: "b", cause: "storm", waitingFor: null, since: 0 }] }), true],
+    ["item.blocked == false", asked(), true],
+    ["// those that wait\nitem.blocked == false // so far", asked(), true],
+    ["// nothing", asked(), true],
+    ["item.estimate < 1e21", asked({ estimate: 3 }), true],
     ["true", asked(), true],
     ["false", asked(), false],
   ])("%s", (text, about, expected) => expect(holds(read(text), about, noor)).toBe(expected));
@@ -88,7 +111,7 @@ describe("its text and its structure", () => {
   });
 
   test.each([
-    ["item.tipe == 1", 4, "Did you mean item.title?"],
+    ["item.tipe == 1", 5, "Did you mean item.title?"],
     ['item.type = "Bug"', 10, "Compare with two signs"],
     ['item.type == "Bug', 13, "never closed"],
     ['item.type == "Boat"', 13, "No type is called “Boat”"],
@@ -98,15 +121,33 @@ describe("its text and its structure", () => {
     ["item.estimate >", 15, "missing at the end"],
     ["item.estimate > && item.blocked", 16, "missing before “&&”"],
     ['item.estimate > "many"', 16, "compared with a number"],
-    ["item.type", 4, "compared with something"],
+    ["item.type", 5, "compared with something"],
     ["item.estimate + 3 > 4", 14, "no meaning here"],
     ["item.blocked item.blocked", 13, "An operator such as &&"],
     ["item.blocked & item.blocked", 13, "Write &&"],
     ["item.priority == null", 17, "never empty"],
     ["item.due < day(1.5)", 15, "whole number"],
-    ["size(item.title) > 3", 0, "A value is wanted here"],
+    ['size(item.title) > "3"', 19, "A size is compared with a whole number"],
+    ["size(item.title) < 0", 19, "A size is a whole number from 0"],
+    ["size() > 3", 0, "size() takes one fact"],
+    ["has(item.priority)", 0, "never empty"],
+    ["has(item.severty)", 9, "An item has no “severty”. Did you mean item.severity?"],
+    ['item.type in ["Bug", "Boat"]', 21, "No type is called “Boat”"],
+    ["item.title > 3", 11, "“title” cannot be asked with “more than”"],
+    ['item.blocked && item.labels == "a"', 28, "cannot be asked"],
+    ['"a" in item.title', 4, "Write item.title.contains"],
+    ["item.estimate == item.title", 22, "not the same kind of thing"],
+    ["item.state == item.type", 19, "not the same kind of thing"],
+    ["item.blocked == item.blocked", 21, "compared with itself"],
+    ["item.estimate > 99999999999999999999", 16, "A whole number goes up to"],
+    ["item.estimate > 1e999", 16, "too large"],
+    ['item.title == "a\\q"', 16, "no meaning in a text"],
+    ['item.title == "\\ud800"', 15, "no meaning in a text"],
+    ["// so\nitem.tipe == 1", 11, "An item has no"],
+    ["item.title.matches(3)", 10, "“matches()” is not understood"],
+    [`${"!(item.blocked && ".repeat(5)}item.blocked${")".repeat(5)}`, 0, "at most 8 groups"],
     ["assignee == me", 0, "“assignee” is not known"],
-    ["item.links", 4, "compared with something"],
+    ["item.links", 5, "compared with something"],
   ])("%s: wrong at character %i", (text, at, words) => {
     const { problem } = parseCel(text, VOCABULARY);
     expect(problem?.sentence).toContain(words);
@@ -135,6 +176,8 @@ test.each<[Condition, string]>([
   [read('item.type == "Bug" && (item.severity == null || !(item.blocked || item.estimate >= 1))'), "the type is Bug and (the severity is not set or it is not so that (it is blocked or the estimate is at least 1))"],
   [read('item.due <= day(-1) && item.due > day(7)'), "the due date is not after 1 day ago and the due date is after 7 days from today"],
   [read('"Building" in item.was_in && item.times_returned >= 1'), "it was ever in Building and it was returned at least 1 time"],
+  [read('size(item.labels) >= 2 && item.title.startsWith("No")'), "it has at least 2 labels and the title begins with “No”"],
+  [read("item.assignee == item.reviewer && item.days_in_state < item.days_blocked"), "the assignee is the same as the reviewer and the days in state is less than the days blocked"],
   [read("item.assignee == me && !(item.team in my_teams)"), "the assignee is me and the team is not my teams"],
   [{ kind: "all", of: [] }, "it is any item"],
 ])("a plain sentence for each", (condition, sentence) => expect(conditionSentence(condition, VOCABULARY)).toBe(sentence));
@@ -146,7 +189,7 @@ describe("completion", () => {
     expect(offered("item.blocked && item.sev")).toEqual(["severity"]);
     expect(offered("item.estimate ")).toContain(">=");
     expect(offered("item.state == ")).toContain('"Done (Tasks)"');
-    expect(offered("item.assignee == ")).toEqual(["me", '"Noor Bakri"', '"Ivo Sandell"', "null"]);
+    expect(offered("item.assignee == ")).toEqual(["me", '"Noor Bakri"', '"Ivo Sandell"', "item.reviewer", "item.creator", "item.skipper", "null"]);
     expect(offered('item.type in ["Bug", ')).toContain('"Story"');
     expect(offered('item.type == "Bug" ')).toEqual(["&&", "||"]);
   });

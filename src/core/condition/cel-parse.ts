@@ -1,9 +1,10 @@
 import { parse } from "@bufbuild/cel";
-import { comparisonProblem, comparisonsIn, MOST_COMPARISONS, operatorsFor, SPRINT_WORDS, type Comparison, type Condition, type ConditionValue, type Operator, TOO_MANY_COMPARISONS } from "./condition";
+import { comparisonProblem, comparisonsIn, DEEPEST, levelsIn, MOST_COMPARISONS, operatorsFor, SPRINT_WORDS, TOO_MANY_COMPARISONS, type Comparison, type Condition, type ConditionValue, type Operator } from "./condition";
 import { factOf, type FactName } from "./facts";
-import { syntaxError } from "./cel-syntax";
+import { literalProblem } from "./cel-literals";
+import { syntaxError, tokens } from "./cel-syntax";
 import { simplify } from "./simplify";
-import { factLabel, factTexts, optionsOf, type Vocabulary } from "./vocabulary";
+import { factLabel, factText, factTexts, optionsOf, type Vocabulary } from "./vocabulary";
 
 /** What is wrong with a text, and the character it is wrong at, counted from 0. */
 export interface TextProblem {
@@ -19,6 +20,8 @@ class Trouble extends Error {
   constructor(
     readonly exprId: bigint,
     sentence: string,
+    /** So many characters into the expression. */
+    readonly into = 0,
   ) {
     super(sentence);
   }
@@ -26,34 +29,42 @@ class Trouble extends Error {
 
 const LONGEST = 4_000;
 
-/** Reads the text form that `printCel` writes, and what people write of the same subset by hand. */
+/** Reads the text form that `printCel` writes, and what people write of the same subset by hand. Comments are passed over. */
 export function parseCel(text: string, vocabulary: Vocabulary): ParsedText {
-  if (text.trim() === "") return { condition: { kind: "all", of: [] }, problem: null };
   const failed = (at: number, sentence: string): ParsedText => ({ condition: null, problem: { at, sentence } });
   if (text.length > LONGEST) return failed(LONGEST, `A condition has at most ${LONGEST.toLocaleString("en")} characters.`);
-  const mistake = syntaxError(text);
+  if (tokens(text).length === 0) return { condition: { kind: "all", of: [] }, problem: null };
+  const mistake = syntaxError(text) ?? literalProblem(text);
   if (mistake) return failed(mistake.at, mistake.sentence);
   let parsed: ReturnType<typeof parse>;
   try {
-    parsed = parse(text);
+    // The parser knows no comment that ends with the text.
+    parsed = parse(`${text}\n`);
   } catch (error) {
     const at = (error as { location?: { start: { offset: number } } }).location?.start.offset ?? 0;
     return failed(at, "This cannot be read as a condition.");
   }
   try {
     const condition = simplify(new Reader(vocabulary).condition(parsed.expr!));
-    return comparisonsIn(condition) > MOST_COMPARISONS ? failed(0, TOO_MANY_COMPARISONS) : { condition, problem: null };
+    if (comparisonsIn(condition) > MOST_COMPARISONS) return failed(0, TOO_MANY_COMPARISONS);
+    return levelsIn(condition) > DEEPEST ? failed(0, `A condition has at most ${DEEPEST} groups inside each other.`) : { condition, problem: null };
   } catch (error) {
-    if (error instanceof Trouble) return failed(parsed.sourceInfo?.positions[String(error.exprId)] ?? 0, error.message);
+    if (error instanceof Trouble) return failed(placeOf(text, (parsed.sourceInfo?.positions[String(error.exprId)] ?? 0) + error.into), error.message);
     throw error;
   }
 }
+
+/** The parser's place of a word such as "in" is the space before it. */
+const placeOf = (text: string, at: number) => at + /^\s*/.exec(text.slice(at))![0].length;
 
 const OPERATOR_OF: Record<string, Operator> = { "_==_": "is", "_!=_": "is not", "_>=_": "at least", "_<=_": "at most", "_>_": "more than", "_<_": "less than" };
 /** The same comparison with its sides exchanged. */
 const MIRRORED: Partial<Record<Operator, Operator>> = { "at least": "at most", "at most": "at least", "more than": "less than", "less than": "more than" };
 
-type Side = { fact: FactName } | { value: ConditionValue | null };
+/** The methods that a text has. */
+const METHODS: Record<string, Operator> = { has_words: "contains", contains: "contains exactly", startsWith: "starts with", endsWith: "ends with" };
+
+type Side = { fact: FactName } | { size: FactName } | { value: ConditionValue | null };
 
 class Reader {
   private readonly byText: Map<string, FactName>;
@@ -66,35 +77,63 @@ class Reader {
     const { exprKind } = expr;
     if (exprKind.case === "constExpr" && exprKind.value.constantKind.case === "boolValue")
       return exprKind.value.constantKind.value ? { kind: "all", of: [] } : { kind: "any", of: [] };
-    if (exprKind.case === "selectExpr") return this.flag(expr);
+    if (exprKind.case === "selectExpr") return exprKind.value.testOnly ? this.presence(expr, exprKind.value.operand!, exprKind.value.field) : this.flag(expr);
     if (exprKind.case !== "callExpr") throw new Trouble(expr.id, "A comparison is wanted here, such as item.estimate > 3.");
     const { function: name, args, target } = exprKind.value;
     if (name === "_&&_" || name === "_||_") return { kind: name === "_&&_" ? "all" : "any", of: args.map((a) => this.condition(a)) };
     if (name === "!_") return { kind: "not", of: this.condition(args[0]) };
     if (name === "@in" || name === "_in_") return this.membership(expr, args);
     if (name in OPERATOR_OF) return this.comparison(expr, OPERATOR_OF[name], args);
-    if (name === "has_words" && target && args.length === 1) return this.compare(expr, this.fact(target), "contains", this.value(args[0]), args[0]);
-    throw new Trouble(expr.id, `“${name.replaceAll("_", "")}” is not understood here.`);
+    if (Object.hasOwn(METHODS, name) && target) {
+      if (args.length !== 1) throw new Trouble(expr.id, `${name}() takes one text.`);
+      return this.compare(expr, this.fact(target), METHODS[name], this.value(args[0]), args[0]);
+    }
+    const word = /^[a-z]/i.test(name) ? `${name}()` : name.replaceAll("_", "");
+    throw new Trouble(expr.id, `“${word}” is not understood here.`);
+  }
+
+  /** `has(item.severity)`: the fact has a value. */
+  private presence(expr: Expr, operand: Expr, field: string): Condition {
+    const fact = this.named(operand, field, operand, "item.".length);
+    if (!operatorsFor(fact).includes("is set")) throw new Trouble(expr.id, `“${factLabel(fact, this.vocabulary)}” is never empty.`);
+    return { kind: "compare", fact, op: "is set", value: null };
   }
 
   private flag(expr: Expr): Condition {
     const fact = this.fact(expr);
-    if (factOf(fact).kind !== "flag") throw new Trouble(expr.id, `“${factLabel(fact, this.vocabulary)}” is compared with something, such as == or >.`);
+    if (factOf(fact).kind !== "flag") throw new Trouble(expr.id, `“${factLabel(fact, this.vocabulary)}” is compared with something, such as == or >.`, 1);
     return { kind: "compare", fact, op: "is", value: true };
   }
 
   private membership(expr: Expr, [left, right]: Expr[]): Condition {
     const [a, b] = [this.side(left), this.side(right)];
     if ("fact" in a && "value" in b) return this.compare(expr, a.fact, "one of", b.value, right);
+    if ("fact" in b && factOf(b.fact).kind === "text") throw new Trouble(expr.id, `“in” looks into a list. Write item.${factText(b.fact, this.vocabulary)}.contains("…").`);
     if ("fact" in b && "value" in a) return this.compare(expr, b.fact, "contains", a.value, left);
     throw new Trouble(expr.id, "“in” stands between a fact and a list.");
   }
 
   private comparison(expr: Expr, op: Operator, [left, right]: Expr[]): Condition {
     const [a, b] = [this.side(left), this.side(right)];
+    if ("size" in a && "value" in b) return this.size(expr, a.size, op, b.value, right);
+    if ("size" in b && "value" in a) return this.size(expr, b.size, MIRRORED[op] ?? op, a.value, left);
+    if ("fact" in a && "fact" in b) return this.compare(expr, a.fact, op, { fact: b.fact }, right);
     if ("fact" in a && "value" in b) return this.compare(expr, a.fact, op, b.value, right);
     if ("fact" in b && "value" in a) return this.compare(expr, b.fact, MIRRORED[op] ?? op, a.value, left);
-    throw new Trouble(expr.id, "A fact is compared with a value, such as item.priority == \"high\".");
+    throw new Trouble(expr.id, "A fact is compared with a value or another fact, such as item.priority == \"high\".");
+  }
+
+  /** `size(item.labels) > 1`: counts are whole, so that two comparisons say them all. */
+  private size(expr: Expr, fact: FactName, op: Operator, value: ConditionValue | null, valueExpr: Expr): Condition {
+    if (typeof value !== "number" || !Number.isInteger(value)) throw new Trouble(valueExpr.id, "A size is compared with a whole number.");
+    const atLeast = (n: number) => this.compare(expr, fact, "counts at least", n, valueExpr);
+    const atMost = (n: number) => this.compare(expr, fact, "counts at most", n, valueExpr);
+    if (op === "at least") return atLeast(value);
+    if (op === "more than") return atLeast(value + 1);
+    if (op === "at most") return atMost(value);
+    if (op === "less than") return atMost(value - 1);
+    if (op === "is") return { kind: "all", of: [atLeast(value), atMost(value)] };
+    return value === 0 ? atLeast(1) : { kind: "any", of: [atMost(value - 1), atLeast(value + 1)] };
   }
 
   private compare(expr: Expr, fact: FactName, op: Operator, value: ConditionValue | null, valueExpr: Expr): Comparison {
@@ -103,30 +142,40 @@ class Reader {
       if (op === "is" || op === "is not") return { kind: "compare", fact, op: op === "is" ? "is empty" : "is set", value: null };
       throw new Trouble(valueExpr.id, "Nothing is more or less than null.");
     }
+    if (factOf(fact).kind === "flag" && op === "is not" && typeof value === "boolean") return { kind: "compare", fact, op: "is", value: !value };
+    if (!operatorsFor(fact).includes(op)) throw new Trouble(expr.id, `“${factLabel(fact, this.vocabulary)}” cannot be asked with “${op}”.`);
     const comparison: Comparison = { kind: "compare", fact, op, value: this.identified(fact, value, valueExpr) };
     const problem = comparisonProblem(comparison);
-    if (problem) throw new Trouble(valueExpr.id, problem);
+    // A fact's place is that of its dot.
+    if (problem) throw new Trouble(valueExpr.id, problem, valueExpr.exprKind.case === "selectExpr" ? 1 : 0);
     return comparison;
   }
 
   /** Names become the ids of what is called so. */
   private identified(fact: FactName, value: ConditionValue, expr: Expr): ConditionValue {
     const from = factOf(fact).options;
-    if (from === null || Array.isArray(from)) return value;
+    if (from === null || Array.isArray(from) || typeof value === "number") return value;
     const options = optionsOf(fact, this.vocabulary);
-    const idOf = (label: string) => {
+    const idOf = (label: string, at = expr) => {
       const found = options.find((o) => o.label === label) ?? options.find((o) => o.id === label);
       if (found) return found.id;
-      throw new Trouble(expr.id, `No ${from === "people" ? "person" : typeof from === "string" ? from.replace(/s$/, "") : "choice"} is called “${label}”.`);
+      throw new Trouble(at.id, `No ${from === "people" ? "person" : typeof from === "string" ? from.replace(/s$/, "") : "choice"} is called “${label}”.`);
     };
     if (typeof value === "string") return idOf(value);
-    if (Array.isArray(value)) return value.map(idOf);
+    const { exprKind } = expr;
+    const elements = exprKind.case === "listExpr" ? exprKind.value.elements : [];
+    if (Array.isArray(value)) return value.map((label, i) => idOf(label, elements[i]));
     return value;
   }
 
   private side(expr: Expr): Side {
     const { exprKind } = expr;
     if (exprKind.case === "selectExpr") return { fact: this.fact(expr) };
+    if (exprKind.case === "callExpr" && exprKind.value.function === "size") {
+      const of = exprKind.value.target ?? exprKind.value.args[0];
+      if (!of || exprKind.value.args.length + (exprKind.value.target ? 1 : 0) !== 1) throw new Trouble(expr.id, "size() takes one fact, such as size(item.labels).");
+      return { size: this.fact(of) };
+    }
     return { value: this.value(expr) };
   }
 
@@ -134,13 +183,17 @@ class Reader {
     const { exprKind } = expr;
     if (exprKind.case === "selectExpr" && !exprKind.value.testOnly) {
       const { operand, field } = exprKind.value;
-      if (operand?.exprKind.case === "identExpr" && operand.exprKind.value.name === "item") {
-        const name = this.byText.get(field);
-        if (name) return name;
-        throw new Trouble(expr.id, `An item has no “${field}”.${nearest(field, [...this.byText.keys()])}`);
-      }
+      return this.named(operand!, field, expr, 1);
     }
     throw new Trouble(expr.id, "A fact of the item is wanted here, such as item.type.");
+  }
+
+  /** The fact of a name after `item.`. @param at the expression, and how far into it the name stands */
+  private named(operand: Expr, field: string, at: Expr, into: number): FactName {
+    if (operand.exprKind.case !== "identExpr" || operand.exprKind.value.name !== "item") throw new Trouble(at.id, "A fact of the item is wanted here, such as item.type.");
+    const name = this.byText.get(field);
+    if (name) return name;
+    throw new Trouble(at.id, `An item has no “${field}”.${nearest(field, [...this.byText.keys()])}`, into);
   }
 
   private value(expr: Expr): ConditionValue | null {

@@ -1,4 +1,4 @@
-import type { Comparison, Condition, ConditionValue } from "./condition";
+import type { Comparison, Condition, ConditionValue, Operator } from "./condition";
 import { factOf } from "./facts";
 import { simplify } from "./simplify";
 import { factText, labelOf, type Vocabulary } from "./vocabulary";
@@ -35,6 +35,9 @@ const wrap = (text: string, brackets: boolean) => (brackets ? `(${text})` : text
 
 const SIGN = { is: "==", "is not": "!=", "at least": ">=", "at most": "<=", "more than": ">", "less than": "<" } as const;
 
+/** The methods of a text; `has_words` alone is not CEL's own. */
+const METHOD: Partial<Record<Operator, string>> = { contains: "has_words", "contains exactly": "contains", "starts with": "startsWith", "ends with": "endsWith" };
+
 function printComparison(comparison: Comparison, vocabulary: Vocabulary): { text: string; simple: boolean } {
   const { fact, op, value } = comparison;
   const name = `item.${factText(fact, vocabulary)}`;
@@ -43,24 +46,33 @@ function printComparison(comparison: Comparison, vocabulary: Vocabulary): { text
   if (op === "is empty") return { text: `${name} == null`, simple: false };
   const literal = printValue(comparison, value!, vocabulary);
   if (kind === "flag") return { text: value === true ? name : `!${name}`, simple: true };
+  if (op === "counts at least" || op === "counts at most") return { text: `size(${name}) ${op === "counts at least" ? ">=" : "<="} ${literal}`, simple: false };
   if (kind === "set") return { text: op === "contains" ? `${literal} in ${name}` : `!(${literal} in ${name})`, simple: op === "lacks" };
   if (op === "one of") return { text: `${name} in ${literal}`, simple: false };
   if (op === "none of") return { text: `!(${name} in ${literal})`, simple: true };
-  if (op === "contains") return { text: `${name}.has_words(${literal})`, simple: true };
+  const method = METHOD[op];
+  if (method) return { text: `${name}.${method}(${literal})`, simple: true };
   if (op === "lacks") return { text: `!${name}.has_words(${literal})`, simple: true };
-  return { text: `${name} ${SIGN[op]} ${literal}`, simple: false };
+  return { text: `${name} ${SIGN[op as keyof typeof SIGN]} ${literal}`, simple: false };
 }
 
 function printValue({ fact }: Comparison, value: ConditionValue, vocabulary: Vocabulary): string {
   if (Array.isArray(value)) return `[${value.map((v) => quoted(labelOf(fact, v, vocabulary))).join(", ")}]`;
   if (typeof value === "object") {
     if ("day" in value) return value.day === 0 ? "day(0)" : `day(${value.day})`;
+    if ("fact" in value) return `item.${factText(value.fact, vocabulary)}`;
     if ("sprint" in value) return `${value.sprint}_sprint`;
     return value.who === "me" ? "me" : "my_teams";
   }
   if (typeof value === "string") return quoted(factOf(fact).options === null ? value : labelOf(fact, value, vocabulary));
-  if (typeof value === "number") return Number.isInteger(value) ? `${value}.0` : String(value);
+  if (typeof value === "number") return celNumber(value);
   return String(value);
+}
+
+/** A number as CEL's double: with a point or an exponent, so that it is never taken for a whole number of 64 bits. */
+export function celNumber(value: number): string {
+  const text = String(value);
+  return /[.e]/.test(text) ? text : `${text}.0`;
 }
 
 /** A CEL string literal. */

@@ -1,4 +1,4 @@
-/** The parts of a text in the order they stand, with where each begins. */
+/** The parts of a text, comments left out, in the order they stand, with where each begins. */
 export interface Token {
   kind: "word" | "number" | "text" | "operator" | "open" | "close" | "comma" | "dot" | "not" | "strange";
   text: string;
@@ -21,6 +21,11 @@ export function tokens(text: string): Token[] {
   const found: Token[] = [];
   let at = 0;
   while (at < text.length) {
+    if (text.startsWith("//", at)) {
+      const end = text.indexOf("\n", at);
+      at = end < 0 ? text.length : end;
+      continue;
+    }
     if (/\s/.test(text[at])) {
       at += 1;
       continue;

@@ -1,4 +1,4 @@
-import { operatorsFor, SPRINT_WORDS } from "./condition";
+import { comparableWith, operatorsFor, SPRINT_WORDS } from "./condition";
 import { factOf, type FactName } from "./facts";
 import { tokens } from "./cel-syntax";
 import { factLabel, factsOffered, factText, factTexts, optionsOf, type Vocabulary } from "./vocabulary";
@@ -64,6 +64,7 @@ function values(fact: FactName, vocabulary: Vocabulary): Omit<Completion, "from"
   if (options === "teams") found.unshift({ insert: "my_teams", label: "my_teams", note: "of whoever looks" });
   if (options === "sprints") found.unshift(...SPRINT_WORDS.map((word) => ({ insert: `${word}_sprint`, label: `${word}_sprint`, note: "whichever it is then" })));
   if (kind === "date") found.push({ insert: "day(0)", label: "day(0)", note: "today" }, { insert: "day(7)", label: "day(7)", note: "in a week" });
+  found.push(...comparableWith(fact, "is", factsOffered(vocabulary)).map((other) => ({ insert: `item.${factText(other, vocabulary)}`, label: factLabel(other, vocabulary), note: "another fact" })));
   if (nullable) found.push({ insert: "null", label: "null", note: "not set" });
   return found;
 }

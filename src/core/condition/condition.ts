@@ -4,8 +4,11 @@ import { factOf, isFactName, type FactName } from "./facts";
 export const SPRINT_WORDS = ["current", "next", "previous"] as const;
 export type SprintWord = (typeof SPRINT_WORDS)[number];
 
-/** What a fact is compared with. `me` and `my teams` are whoever asks; a day is counted from today, a sprint from the one that runs. */
-export type ConditionValue = string | number | boolean | string[] | { who: "me" | "my teams" } | { day: number } | { sprint: SprintWord };
+/**
+ * What a fact is compared with. `me` and `my teams` are whoever asks; a day is counted from today, a sprint from the one
+ * that runs; another fact is the same item's.
+ */
+export type ConditionValue = string | number | boolean | string[] | { who: "me" | "my teams" } | { day: number } | { sprint: SprintWord } | { fact: FactName };
 
 export const OPERATORS = [
   "is",
@@ -18,6 +21,11 @@ export const OPERATORS = [
   "less than",
   "contains",
   "lacks",
+  "contains exactly",
+  "starts with",
+  "ends with",
+  "counts at least",
+  "counts at most",
   "is set",
   "is empty",
 ] as const;
@@ -43,16 +51,40 @@ export const EVERY_ITEM: Condition = { kind: "all", of: [] };
 const BY_KIND = {
   choice: ["is", "is not", "one of", "none of", "is set", "is empty"],
   number: ["at least", "at most", "more than", "less than", "is", "is not", "is set", "is empty"],
-  text: ["is", "is not", "contains", "lacks", "is set", "is empty"],
+  text: ["is", "is not", "contains", "lacks", "contains exactly", "starts with", "ends with", "counts at least", "counts at most", "is set", "is empty"],
   date: ["is", "is not", "at least", "at most", "more than", "less than", "is set", "is empty"],
   flag: ["is"],
-  set: ["contains", "lacks"],
+  set: ["contains", "lacks", "counts at least", "counts at most"],
 } as const satisfies Record<string, readonly Operator[]>;
 
 export function operatorsFor(fact: FactName): readonly Operator[] {
   const { kind, nullable } = factOf(fact);
   return BY_KIND[kind].filter((op) => nullable || (op !== "is set" && op !== "is empty"));
 }
+
+/** Which ways a fact can be compared with another fact of the item. */
+const BETWEEN_FACTS: Partial<Record<string, readonly Operator[]>> = { choice: ["is", "is not"], text: ["is", "is not"], number: ["is", "is not", "at least", "at most", "more than", "less than"], date: ["is", "is not", "at least", "at most", "more than", "less than"] };
+
+/** The other fact that a comparison is with; null when it is with a value. */
+export function otherFact({ value }: Pick<Comparison, "value">): FactName | null {
+  return typeof value === "object" && value !== null && !Array.isArray(value) && "fact" in value ? value.fact : null;
+}
+
+/** Why two facts cannot be compared; null when they can. */
+function betweenProblem(fact: FactName, op: Operator, other: FactName): string | null {
+  const [a, b] = [factOf(fact), factOf(other)];
+  if (fact === other) return `“${a.label}” is compared with itself.`;
+  if (!BETWEEN_FACTS[a.kind]?.includes(op)) return `“${a.label} ${op}” cannot be asked of another fact.`;
+  const sameOptions = JSON.stringify(a.options) === JSON.stringify(b.options);
+  return a.kind === b.kind && sameOptions ? null : `“${a.label}” and “${b.label}” are not the same kind of thing.`;
+}
+
+/** The facts that a fact can be compared with in some way. */
+export function comparableWith(fact: FactName, op: Operator, all: readonly FactName[]): FactName[] {
+  return all.filter((other) => betweenProblem(fact, op, other) === null);
+}
+
+const MOST_COUNTED = 100_000;
 
 const isDate = (text: string) => z.iso.date().safeParse(text).success;
 
@@ -62,6 +94,10 @@ export function comparisonProblem({ fact, op, value }: Comparison): string | nul
   if (!operatorsFor(fact).includes(op)) return `“${label}” cannot be asked with “${op}”.`;
   if (op === "is set" || op === "is empty") return value === null ? null : `“${op}” takes no value.`;
   if (value === null) return `“${label} ${op}” needs a value.`;
+  const other = otherFact({ value });
+  if (other !== null) return betweenProblem(fact, op, other);
+  if (op === "counts at least" || op === "counts at most")
+    return typeof value === "number" && Number.isInteger(value) && value >= 0 && value <= MOST_COUNTED ? null : `A size is a whole number from 0 to ${MOST_COUNTED.toLocaleString("en")}.`;
   const person = typeof value === "object" && !Array.isArray(value) && "who" in value;
   if (kind === "number") return typeof value === "number" && Number.isFinite(value) ? null : `“${label}” is compared with a number.`;
   if (kind === "flag") return typeof value === "boolean" ? null : `“${label}” is true or false.`;
@@ -75,7 +111,7 @@ export function comparisonProblem({ fact, op, value }: Comparison): string | nul
     return Array.isArray(value) && value.length > 0 && !value.includes("") ? known(fact, value) : `“${label} ${op}” needs at least one value.`;
   }
   if (person) return options === "people" && value.who === "me" ? null : `“${label}” cannot be you.`;
-  if (typeof value === "object" && "sprint" in value) return options === "sprints" ? null : `“${label}” is no sprint.`;
+  if (typeof value === "object" && !Array.isArray(value) && "sprint" in value) return options === "sprints" ? null : `“${label}” is no sprint.`;
   return typeof value === "string" && value !== "" ? known(fact, [value]) : `“${label}” is compared with one value.`;
 }
 
@@ -86,10 +122,12 @@ function known(fact: FactName, values: readonly string[]): string | null {
   return strange === undefined ? null : `${label} is never “${strange}”. It is ${options.join(", ")}.`;
 }
 
+const factName = z.string().max(100).refine(isFactName, "There is no such fact.") as unknown as z.ZodType<FactName>;
+
 const comparison = z
   .object({
     kind: z.literal("compare"),
-    fact: z.string().max(100).refine(isFactName, "There is no such fact.") as unknown as z.ZodType<FactName>,
+    fact: factName,
     op: z.enum(OPERATORS),
     value: z.union([
       z.string().max(300),
@@ -99,6 +137,7 @@ const comparison = z
       z.object({ who: z.enum(["me", "my teams"]) }),
       z.object({ sprint: z.enum(SPRINT_WORDS) }),
       z.object({ day: z.number().int().min(-3650).max(3650) }),
+      z.object({ fact: factName }),
       z.null(),
     ]),
   })
@@ -107,22 +146,30 @@ const comparison = z
     if (problem) context.addIssue({ code: "custom", message: problem });
   });
 
-const DEEPEST = 8;
+/** A condition asks no more than this of an item: whoever reads it loses the thread long before, and each costs time. */
+export const MOST_COMPARISONS = 100;
+export const TOO_MANY_COMPARISONS = `A condition has at most ${MOST_COMPARISONS} comparisons.`;
+
+/** How many groups a condition may have inside each other. */
+export const DEEPEST = 8;
 
 function nested(depth: number): z.ZodType<Condition> {
   if (depth === 0) return comparison;
   const inner = z.lazy(() => nested(depth - 1));
   return z.discriminatedUnion("kind", [
-    z.object({ kind: z.literal("all"), of: z.array(inner).max(50) }),
-    z.object({ kind: z.literal("any"), of: z.array(inner).max(50) }),
+    z.object({ kind: z.literal("all"), of: z.array(inner).max(MOST_COMPARISONS) }),
+    z.object({ kind: z.literal("any"), of: z.array(inner).max(MOST_COMPARISONS) }),
     z.object({ kind: z.literal("not"), of: inner }),
     comparison,
   ]) as z.ZodType<Condition>;
 }
 
-/** A condition asks no more than this of an item: whoever reads it loses the thread long before, and each costs time. */
-export const MOST_COMPARISONS = 100;
-export const TOO_MANY_COMPARISONS = `A condition has at most ${MOST_COMPARISONS} comparisons.`;
+/** How many groups stand inside each other; a comparison is none. */
+export function levelsIn(condition: Condition): number {
+  if (condition.kind === "compare") return 0;
+  const parts = condition.kind === "not" ? [condition.of] : condition.of;
+  return 1 + Math.max(0, ...parts.map(levelsIn));
+}
 
 export function comparisonsIn(condition: Condition): number {
   if (condition.kind === "compare") return 1;
@@ -141,7 +188,7 @@ export function asksWhoLooks(condition: Condition): boolean {
 
 /** The facts that a condition asks for. */
 export function factsIn(condition: Condition): Set<FactName> {
-  if (condition.kind === "compare") return new Set([condition.fact]);
+  if (condition.kind === "compare") return new Set([condition.fact, otherFact(condition) ?? condition.fact]);
   const parts = condition.kind === "not" ? [condition.of] : condition.of;
   return new Set(parts.flatMap((c) => [...factsIn(c)]));
 }

@@ -1,6 +1,6 @@
 import type { Instant } from "@/core/calendar/instant";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
-import type { Comparison, Condition, ConditionValue, SprintWord } from "./condition";
+import { otherFact, type Comparison, type Condition, type ConditionValue, type Operator, type SprintWord } from "./condition";
 import { factOf, type AskedItem, type FactValue } from "./facts";
 
 /** Who asks, when, and where a day begins and ends. */
@@ -30,9 +30,15 @@ export function idsOf(value: ConditionValue, asker: Pick<Asker, "personId" | "te
   throw new Error("no id");
 }
 
+/** A comparison with another fact of the item, as a comparison with what that fact is. */
+function withOther(comparison: Comparison, asked: AskedItem, asker: Asker): Comparison {
+  const other = otherFact(comparison);
+  return other === null ? comparison : { ...comparison, value: factOf(other).of(asked, asker.now) as string | number | null };
+}
+
 /**
  * Whether a condition holds for an item. A fact without a value is less, more or equal to nothing: only "is not",
- * "none of", "lacks" and "is empty" hold for it.
+ * "none of", "lacks" and "is empty" hold for it. Two facts without a value are the same, as null == null is in CEL.
  */
 export function holds(condition: Condition, asked: AskedItem, asker: Asker): boolean {
   switch (condition.kind) {
@@ -43,7 +49,7 @@ export function holds(condition: Condition, asked: AskedItem, asker: Asker): boo
     case "not":
       return !holds(condition.of, asked, asker);
     case "compare":
-      return compare(condition, factOf(condition.fact).of(asked, asker.now), asker);
+      return compare(withOther(condition, asked, asker), factOf(condition.fact).of(asked, asker.now), asker);
   }
 }
 
@@ -53,11 +59,13 @@ function compare({ fact, op, value }: Comparison, actual: FactValue, asker: Aske
   if (op === "is not") return !compare({ kind: "compare", fact, op: "is", value }, actual, asker);
   if (op === "none of") return !compare({ kind: "compare", fact, op: "one of", value }, actual, asker);
   if (op === "lacks") return !compare({ kind: "compare", fact, op: "contains", value }, actual, asker);
-  if (actual === null || value === null) return false;
+  if (actual === null || value === null) return op === "is" && actual === value;
+  if (op === "counts at least") return sizeOf(actual) >= (value as number);
+  if (op === "counts at most") return sizeOf(actual) <= (value as number);
   const { kind } = factOf(fact);
   if (kind === "choice") return idsOf(value, asker).includes(actual as string);
   if (kind === "set") return (actual as readonly string[]).includes(value as string);
-  if (kind === "text") return op === "contains" ? lower(actual as string).includes(lower(value as string)) : actual === value;
+  if (kind === "text") return compareText(op, actual as string, value as string);
   if (kind === "flag") return actual === value;
   const [a, b] = kind === "date" ? [actual as string, dateOf(value, asker)] : [actual as number, value as number];
   switch (op) {
@@ -73,6 +81,26 @@ function compare({ fact, op, value }: Comparison, actual: FactValue, asker: Aske
       return a < b;
     default:
       return false;
+  }
+}
+
+/** How many values a set has, or letters (code points) a text, as `size` counts in CEL. */
+function sizeOf(actual: FactValue): number {
+  return typeof actual === "string" ? [...actual].length : new Set(actual as readonly string[]).size;
+}
+
+function compareText(op: Operator, actual: string, value: string): boolean {
+  switch (op) {
+    case "contains":
+      return lower(actual).includes(lower(value));
+    case "contains exactly":
+      return actual.includes(value);
+    case "starts with":
+      return actual.startsWith(value);
+    case "ends with":
+      return actual.endsWith(value);
+    default:
+      return actual === value;
   }
 }
 

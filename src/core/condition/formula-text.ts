@@ -1,6 +1,8 @@
 import { parse } from "@bufbuild/cel";
 import { ITEM_NUMBERS, MOST_OPERATIONS, operationsIn, type Arithmetic } from "./arithmetic";
 import type { TextProblem } from "./cel-parse";
+import { celNumber } from "./cel-print";
+import { literalProblem } from "./cel-literals";
 import { factOf, ownFactName, ownFieldOf } from "./facts";
 import { factLabel, factText, factTexts, type Vocabulary } from "./vocabulary";
 
@@ -24,7 +26,7 @@ const STRENGTH = { "+": 1, "-": 1, "*": 2, "/": 2 } as const;
 export function printFormula(formula: Arithmetic, vocabulary: Vocabulary): string {
   switch (formula.kind) {
     case "number":
-      return Number.isInteger(formula.value) ? `${formula.value}.0` : String(formula.value);
+      return celNumber(formula.value);
     case "field":
       return `item.${fieldText(formula.field, vocabulary)}`;
     case "negative":
@@ -54,6 +56,8 @@ export function parseFormula(text: string, vocabulary: Vocabulary): { formula: A
   const failed = (at: number, sentence: string) => ({ formula: null, problem: { at, sentence } });
   if (text.trim() === "") return failed(0, "Write a formula, such as item.estimate * 2.");
   if (text.length > 1_000) return failed(1_000, "A formula has at most 1,000 characters.");
+  const literal = literalProblem(text);
+  if (literal) return failed(literal.at, literal.sentence);
   let parsed: ReturnType<typeof parse>;
   try {
     parsed = parse(text);

@@ -31,6 +31,7 @@ function valueWords({ fact }: Comparison, value: ConditionValue, vocabulary: Voc
   if (Array.isArray(value)) return list(value.map((v) => labelOf(fact, v, vocabulary)));
   if (typeof value === "object") {
     if ("who" in value) return value.who;
+    if ("fact" in value) return `the ${factLabel(value.fact, vocabulary)}`;
     if ("sprint" in value) return `the ${value.sprint} one`;
     if (value.day === 0) return "today";
     const days = Math.abs(value.day) === 1 ? "1 day" : `${Math.abs(value.day)} days`;
@@ -57,6 +58,8 @@ function comparisonSentence(comparison: Comparison, vocabulary: Vocabulary): str
   if (op === "is set") return `the ${label} is set`;
   if (op === "is empty") return `the ${label} is not set`;
   const words = valueWords(comparison, value!, vocabulary);
+  if (op === "counts at least" || op === "counts at most") return countSentence(comparison, label, vocabulary);
+  if (kind === "choice" && typeof value === "object" && value !== null && "fact" in value) return `the ${label} is ${op === "is" ? "the same as" : "not the same as"} ${words}`;
   if (fact === "everIn") return op === "contains" ? `it was ever in ${words}` : `it was never in ${words}`;
   if (fact === "links") return op === "contains" ? `a link says that it ${words} another item` : `no link says that it ${words} another item`;
   if (fact === "deployedTo") return op === "contains" ? `it was deployed to ${words}` : `it was not deployed to ${words}`;
@@ -64,11 +67,25 @@ function comparisonSentence(comparison: Comparison, vocabulary: Vocabulary): str
   if (kind === "flag") return value === true ? `it is ${label}` : `it is not ${label}`;
   if (op === "one of") return `the ${label} is ${words}`;
   if (op === "none of") return `the ${label} is not ${words}`;
-  if (op === "contains") return `the ${label} contains ${words}`;
+  if (op === "contains" || op === "contains exactly") return `the ${label} contains ${op === "contains" ? "" : "exactly "}${words}`;
+  if (op === "starts with" || op === "ends with") return `the ${label} ${op === "starts with" ? "begins" : "ends"} with ${words}`;
   if (op === "lacks") return `the ${label} does not contain ${words}`;
   if (kind === "date" && DATE_WORDS[op]) return `the ${label} ${DATE_WORDS[op]} ${words}`;
-  if (kind === "number") return numberSentence(fact, label, op, words, value as number);
+  if (kind === "number" && typeof value === "number") return numberSentence(fact, label, op, words, value);
+  if (kind === "number") return `the ${label} is ${op === "is" ? "the same as" : op === "is not" ? "not the same as" : NUMBER_WORDS[op]} ${words}`;
   return `the ${label} ${op} ${words}`;
+}
+
+/** How many values of a set, or letters of a text, there are. */
+function countSentence({ fact, op, value }: Comparison, label: string, vocabulary: Vocabulary): string {
+  const amount = `${op === "counts at least" ? "at least" : "at most"} ${value as number}`;
+  const one = value === 1;
+  if (factOf(fact).kind === "text") return `the ${label} has ${amount} ${one ? "letter" : "letters"}`;
+  if (fact === "everIn") return `it was ever in ${amount} ${one ? "state" : "states"}`;
+  if (fact === "links") return `it has ${amount} ${one ? "kind" : "kinds"} of link`;
+  if (fact === "labels") return `it has ${amount} ${one ? "label" : "labels"}`;
+  if (fact === "deployedTo") return `it was deployed to ${amount} ${one ? "environment" : "environments"}`;
+  return `of ${factLabel(fact, vocabulary)} it has ${amount}`;
 }
 
 function numberSentence(fact: string, label: string, op: Operator, words: string, value: number): string {

@@ -1,4 +1,4 @@
-import type { Comparison, Condition, ConditionValue } from "@/core/condition/condition";
+import { otherFact, type Comparison, type Condition, type ConditionValue } from "@/core/condition/condition";
 import { simplify } from "@/core/condition/simplify";
 import { factOf } from "@/core/condition/facts";
 
@@ -13,7 +13,8 @@ export function neverHolds(condition: Condition): boolean {
   const parts = simple.kind === "all" ? simple.of : [simple];
   if (parts.some((p) => p.kind === "any" && neverHolds(p))) return true;
   const byFact = new Map<string, Comparison[]>();
-  for (const p of parts) if (p.kind === "compare") byFact.set(p.fact, [...(byFact.get(p.fact) ?? []), p]);
+  // What another fact is is only known of an item: such comparisons exclude nothing.
+  for (const p of parts) if (p.kind === "compare" && otherFact(p) === null) byFact.set(p.fact, [...(byFact.get(p.fact) ?? []), p]);
   return [...byFact.values()].some(exclude);
 }
 

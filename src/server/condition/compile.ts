@@ -1,6 +1,6 @@
 import { and, inArray, not, or, sql, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
-import type { Comparison, Condition } from "@/core/condition/condition";
+import { otherFact, type Comparison, type Condition } from "@/core/condition/condition";
 import { dateOf, idsOf, type Asker } from "@/core/condition/evaluate";
 import type { Arithmetic } from "@/core/condition/arithmetic";
 import { factOf, ownFieldOf, type FactName, type ItemFactName, type OwnFactName } from "@/core/condition/facts";
@@ -43,16 +43,22 @@ function compileComparison({ fact, op, value }: Comparison, asker: SqlAsker): SQ
   if (op === "none of") return not(positive("one of"));
   if (op === "lacks") return not(positive("contains"));
   const { kind } = factOf(fact);
+  if (op === "counts at least" || op === "counts at most") return known(sql`${size(fact, asker)} ${op === "counts at least" ? SIGNS["at least"] : SIGNS["at most"]} ${value}::int`);
   if (kind === "set") return contains(fact, value as string, asker);
   const actual = column(fact, asker);
   if (op === "is set") return sql`(${actual}) is not null`;
   if (op === "is empty") return sql`(${actual}) is null`;
   if (value === null) return FALSE;
+  const other = otherFact({ value });
+  if (other !== null) return op === "is" ? sql`(${actual}) is not distinct from (${column(other, asker)})` : known(sql`(${actual}) ${SIGNS[op as keyof typeof SIGNS]} (${column(other, asker)})`);
   if (kind === "choice") {
     const ids = idsOf(value, asker);
     return ids.length === 0 ? FALSE : known(inArray(actual, ids));
   }
   if (kind === "text" && op === "contains") return known(sql`position(lower(${value} collate "C") in lower((${actual}) collate "C")) > 0`);
+  if (kind === "text" && op === "contains exactly") return known(sql`position(${value} in (${actual})) > 0`);
+  if (kind === "text" && op === "starts with") return known(sql`starts_with(${actual}, ${value})`);
+  if (kind === "text" && op === "ends with") return known(sql`right(${actual}, length(${value})) = ${value}`);
   if (kind === "text" || kind === "flag") return known(sql`(${actual}) = ${value}`);
   const wanted = kind === "date" ? sql`${dateOf(value, asker)}::date` : sql`${value}::float8`;
   return known(sql`(${actual}) ${SIGNS[op as keyof typeof SIGNS]} ${wanted}`);
@@ -154,6 +160,18 @@ function calculation(formula: Arithmetic, fields: readonly OwnField[], path: rea
 }
 
 const ARITHMETIC = { "+": sql.raw("+"), "-": sql.raw("-"), "*": sql.raw("*") };
+
+/** How many values a set has, or code points a text; as the core counts them. */
+function size(fact: FactName, asker: SqlAsker): SQL {
+  const own = ownFieldOf(fact);
+  if (factOf(fact).kind === "text") return sql`char_length(${column(fact, asker)})`;
+  if (own) return sql`jsonb_array_length(coalesce(${item.own} -> ${own.id}::text, '[]'::jsonb))`;
+  if (fact === "labels") return sql`jsonb_array_length(${item.labels})`;
+  if (fact === "deployedTo") return sql`jsonb_array_length(${item.outside} -> 'deployedTo')`;
+  if (fact === "everIn") return sql`(select count(distinct ${stay.stateId}) from ${stay} where ${stay.itemId} = ${item.id})`;
+  if (!asker.sees) return sql`(select count(distinct ${itemLink.kind}) from ${itemLink} where ${itemLink.fromItemId} = ${item.id})`;
+  return sql`(select count(distinct ${itemLink.kind}) from ${itemLink} join ${item} as "child" on ${child.id} = ${itemLink.toItemId} where ${itemLink.fromItemId} = ${item.id} and ${asker.sees(child) ?? TRUE})`;
+}
 
 function contains(fact: FactName, value: string, { sees }: SqlAsker): SQL {
   const own = ownFieldOf(fact);

@@ -43,6 +43,7 @@ function comparisonOf(rule: RuleType, vocabulary: Vocabulary): Comparison {
 /** A value that makes sense of a fact and an operator, to begin with. */
 export function firstValue(fact: FactName, op: Operator, vocabulary: Vocabulary): ConditionValue | null {
   if (op === "is set" || op === "is empty") return null;
+  if (op === "counts at least" || op === "counts at most") return 1;
   const { kind } = factOf(fact);
   if (kind === "flag") return true;
   if (kind === "number") return 1;

@@ -1,9 +1,10 @@
 "use client";
 import { useState } from "react";
 import type { ValueEditorProps } from "react-querybuilder";
-import { SPRINT_WORDS, type ConditionValue, type SprintWord } from "@/core/condition/condition";
-import { factOf, isFactName } from "@/core/condition/facts";
-import { factUnit, optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
+import { comparableWith, otherFact, SPRINT_WORDS, type ConditionValue, type Operator, type SprintWord } from "@/core/condition/condition";
+import { factOf, isFactName, type FactName } from "@/core/condition/facts";
+import { factLabel, factsOffered, factUnit, optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
+import { firstValue } from "./query";
 
 const ME = "\u0000me";
 const MY_TEAMS = "\u0000my teams";
@@ -15,14 +16,49 @@ const valueOfKey = (key: string): ConditionValue => {
   return sprint ? { sprint } : key;
 };
 
-/** The value of a comparison, in the form that its fact has. */
+interface ValueProps {
+  fact: FactName;
+  operator: Operator;
+  given: ConditionValue | null;
+  vocabulary: Vocabulary;
+  change: (value: ConditionValue) => void;
+}
+
+/** What a comparison is with: a value in the form that its fact has, or another fact of the item. */
 export function ValueEditor({ field, operator, value, handleOnChange, context }: ValueEditorProps) {
   const { vocabulary } = context as { vocabulary: Vocabulary };
   if (operator === "is set" || operator === "is empty" || !isFactName(field)) return null;
-  const fact = field;
+  const props: ValueProps = { fact: field, operator: operator as Operator, given: value as ConditionValue | null, vocabulary, change: handleOnChange as (value: ConditionValue) => void };
+  const others = comparableWith(field, operator as Operator, factsOffered(vocabulary));
+  if (others.length === 0) return <PlainValue {...props} />;
+  const other = otherFact({ value: props.given });
+  return (
+    <span className="inline-flex items-center gap-1">
+      <select
+        className="field !w-auto"
+        aria-label="Compared with"
+        value={other ?? ""}
+        onChange={(e) => props.change(e.target.value === "" ? (firstValue(field, operator as Operator, vocabulary) ?? "…") : { fact: e.target.value as FactName })}
+      >
+        <option value="">{kindWords(field)}</option>
+        <optgroup label="another fact">
+          {others.map((name) => (
+            <option key={name} value={name}>
+              {factLabel(name, vocabulary)}
+            </option>
+          ))}
+        </optgroup>
+      </select>
+      {other === null && <PlainValue {...props} />}
+    </span>
+  );
+}
+
+const kindWords = (fact: FactName) => ({ number: "a number", date: "a day", text: "a text", choice: "a choice", flag: "", set: "" })[factOf(fact).kind];
+
+function PlainValue({ fact, operator, given, vocabulary, change }: ValueProps) {
   const { kind, options } = factOf(fact);
-  const given = value as ConditionValue | null;
-  const change = handleOnChange as (value: ConditionValue) => void;
+  if (operator === "counts at least" || operator === "counts at most") return <NumberValue value={typeof given === "number" ? given : 1} step={1} change={(n) => change(Math.max(0, Math.round(n)))} />;
   if (kind === "number")
     return (
       <span className="inline-flex items-center gap-1">

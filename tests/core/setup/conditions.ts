@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { operatorsFor, SPRINT_WORDS, type Comparison, type Condition, type ConditionValue } from "@/core/condition/condition";
+import { comparableWith, operatorsFor, SPRINT_WORDS, type Comparison, type Condition, type ConditionValue } from "@/core/condition/condition";
 import { factOf, type FactName } from "@/core/condition/facts";
 import { CHANGE_CHECKS, TEST_RESULTS, type Outside } from "@/core/item/outside";
 import type { OwnField, OwnValues } from "@/core/item/own-field";
@@ -8,10 +8,17 @@ import { EMPTY_VOCABULARY, factsOffered, optionsOf, type Vocabulary } from "@/co
 const TEXTS = ["ticket", "Gate", "a", "é ", 'say "so"', "the pier", "\\"];
 
 function anyValue(fact: FactName, op: Comparison["op"], vocabulary: Vocabulary): fc.Arbitrary<ConditionValue | null> {
-  const { kind, options } = factOf(fact);
   if (op === "is set" || op === "is empty") return fc.constant(null);
+  if (op === "counts at least" || op === "counts at most") return fc.integer({ min: 0, max: 12 });
+  const others = comparableWith(fact, op, factsOffered(vocabulary));
+  const plain = plainValue(fact, op, vocabulary);
+  return others.length === 0 ? plain : fc.oneof({ weight: 4, arbitrary: plain }, { weight: 1, arbitrary: fc.constantFrom(...others).map((other) => ({ fact: other })) });
+}
+
+function plainValue(fact: FactName, op: Comparison["op"], vocabulary: Vocabulary): fc.Arbitrary<ConditionValue | null> {
+  const { kind, options } = factOf(fact);
   if (kind === "flag") return fc.boolean();
-  if (kind === "number") return fc.oneof(fc.integer({ min: -1, max: 12 }), fc.double({ min: 0, max: 40, noNaN: true }));
+  if (kind === "number") return fc.oneof(fc.integer({ min: -1, max: 12 }), fc.double({ min: 0, max: 40, noNaN: true }), fc.constantFrom(1e21, -1e-9, 99999999999999999999));
   if (kind === "date") return fc.oneof(fc.integer({ min: -40, max: 40 }).map((day) => ({ day })), fc.integer({ min: 0, max: 400 }).map((n) => new Date(Date.UTC(2026, 0, 1 + n)).toISOString().slice(0, 10)));
   if (kind === "text" || (kind === "set" && options === null)) return fc.constantFrom(...TEXTS);
   const ids = optionsOf(fact, vocabulary).map((o) => o.id);
