@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { ageTrack } from "@/core/board/age-track";
 import { ladder, stagesOf, type Column } from "@/core/board/column";
+import { changeFor } from "@/core/board/columns-by";
 import { lanes } from "@/core/board/lane";
 import { brokenFirmLimits, limitState, limitWords, slots } from "@/core/board/limit";
 import { history } from "./setup/make";
@@ -84,4 +85,10 @@ test("an age track reaches to the expectation, and says in words when it is past
   expect(ageTrack(8, 10, percentiles).past85).toBe(false);
   expect(ageTrack(20, 10, percentiles)).toMatchObject({ dot: 1, past85: true, words: "20 d · past 85 %" });
   expect(ageTrack(3, 10, { p50: null, p85: null, p95: null })).toMatchObject({ median: null, past85: false });
+});
+
+test("a drop on a label takes the place of the first one, on no label takes them all", () => {
+  expect(changeFor("label", "C", { labels: ["A", "B"] })).toEqual({ labels: ["C", "B"] });
+  expect(changeFor("label", "B", { labels: ["A", "B"] })).toEqual({ labels: ["B"] });
+  expect(changeFor("label", null, { labels: ["A", "B"] })).toEqual({ labels: [] });
 });

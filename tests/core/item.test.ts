@@ -100,6 +100,7 @@ describe("edits by several people", () => {
     const subject = new Subject();
     subject.do({ kind: "edit", seenVersion: 1, changes: { title: "Same" } });
     expect(edit(subject, 1, { title: "Same" }, ["title"])).toEqual([]);
+    expect(edit(subject, 1, { title: "  Same " }, ["title"])).toEqual([]);
   });
   test("a version from the future is refused", () => {
     expect(edit(new Subject(), 99, { title: "x" }, [])).toMatchObject({ refused: true, code: "invalid" });

@@ -13,7 +13,7 @@ function permutations<T>(list: readonly T[]): T[][] {
 
 test("weighted shortest job first loses least of all orders", () => {
   fc.assert(
-    fc.property(fc.array(fc.record({ duration: fc.integer({ min: 1, max: 20 }), weight: fc.nat(50) }), { maxLength: 6 }), (jobs: Job[]) => {
+    fc.property(fc.array(fc.record({ duration: fc.integer({ min: 0, max: 20 }), weight: fc.nat(50) }), { maxLength: 6 }), (jobs: Job[]) => {
       const least = Math.min(...permutations(jobs).map(totalWeightedDelay));
       expect(totalWeightedDelay(weightedShortestFirst(jobs))).toBe(least);
     }),
@@ -37,6 +37,12 @@ test("all of everything is 100, nothing of anything 0, and a part that nobody ju
   expect(scoreOf(FIRST_MODEL, request()).score).toBeCloseTo(100);
   expect(scoreOf(FIRST_MODEL, request({ scores: { reach: 0, pain: 0, goal: 0 }, votes: 0 })).score).toBe(0);
   expect(scoreOf(FIRST_MODEL, request({ scores: { reach: 5 } })).score).toBeNull();
+});
+
+test("what weighs nothing need not be judged", () => {
+  const model: ScoringModel = { ...FIRST_MODEL, criteria: FIRST_MODEL.criteria.map((c) => (c.id === "goal" ? { ...c, weight: 0 } : c)) };
+  expect(scoreOf(model, request({ scores: { reach: 5, pain: 5 } })).score).toBeCloseTo(100);
+  expect(scoreOf({ ...model, criteria: model.criteria.map((c) => ({ ...c, weight: 0 })) }, request()).score).toBeNull();
 });
 
 test("points by hand: weights 3, 4, 2 and 1; effort counts the other way round", () => {

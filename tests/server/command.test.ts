@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { eq, sql } from "drizzle-orm";
 import { database } from "@/db/connection";
-import { block, comment, item, itemEvent, outbox, stay } from "@/db/schema";
+import { block, comment, item, itemEvent, membership, outbox, person, stay } from "@/db/schema";
 import { readBoard } from "@/server/board/read";
 import { editColumn } from "@/server/board/edit";
 import { checkItems } from "@/server/item/check";
@@ -59,6 +59,19 @@ describe("commands", () => {
     expect(await refusalOf(send(NOOR, other, command, commandId))).toBe("invalid");
     // The same key for another kind of command is refused, not swallowed.
     expect(await refusalOf(send(NOOR, id, { kind: "block", cause: "x", waitingFor: null }, commandId))).toBe("invalid");
+  });
+
+  test("an item is given to nobody who is not of the project, but may stay with somebody who was", async () => {
+    await database().insert(person).values({ id: "runa", name: "Runa Holt", email: "runa.holt@saltmarsh.example" });
+    const id = await itemIn(NOOR, "For a stranger");
+    const edit = async (changes: object) => send(NOOR, id, { kind: "edit", seenVersion: (await snapshot(id)).version, changes });
+    for (const field of ["assigneeId", "reviewerId"]) expect(await refusalOf(edit({ [field]: "runa" }))).toBe("invalid");
+    expect(await refusalOf(createItem(NOOR, { commandId: randomUUID(), projectKey: "TIX", parentId: null, fields: { title: "Hers", typeId: "bug", assigneeId: "runa" } }))).toBe("invalid");
+    await database().insert(membership).values({ projectId: "tix", personId: "runa", role: "member" });
+    await edit({ assigneeId: "runa" });
+    await database().delete(membership).where(eq(membership.personId, "runa"));
+    await edit({ assigneeId: "runa", estimate: 3 });
+    expect(await snapshot(id)).toMatchObject({ assigneeId: "runa", estimate: 3 });
   });
 
   test("creating twice with one key makes one item", async () => {

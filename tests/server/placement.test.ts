@@ -11,7 +11,7 @@ import { judgeReport, undoVerdict } from "@/server/intake/judge";
 import { checkItems } from "@/server/item/check";
 import { createItem } from "@/server/item/create";
 import { readItem } from "@/server/item/read";
-import { itemIn, move, refusalOf, send } from "./setup/board";
+import { ANSWERS, itemIn, move, refusalOf, send } from "./setup/board";
 import { NOOR, TOMAS } from "./setup/people";
 import { sent } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
@@ -19,6 +19,7 @@ import { givenTestDatabase } from "./setup/test-database";
 givenTestDatabase();
 jest.setTimeout(60_000);
 
+const TO_LIVE = ["Ready", "Building", "Waiting for review", "In review", "Waiting for test", "In test", "Ready to deploy", "Live"];
 const snapshot = async (id: string) => (await database().select().from(item).where(eq(item.id, id)))[0];
 const keyOf = async (id: string) => `TIX-${(await snapshot(id)).number}`;
 
@@ -48,7 +49,8 @@ test("found in work that is still being built: a task under that item with its h
 });
 
 test("found in finished work: a bug of its own, linked to where it came from, not sized, and counted against its release", async () => {
-  const origin = await itemIn(NOOR, "Shipped already");
+  const origin = await itemIn(NOOR, "Shipped already", ...TO_LIVE.slice(0, -1));
+  await move(NOOR, origin, "Live", { ...ANSWERS, outcome: "delivered" });
   await send(NOOR, origin, { kind: "edit", seenVersion: (await snapshot(origin)).version, changes: { releaseId: "tix-release-5", estimate: 5 } });
   const period = { from: Date.now() - DAY, to: Date.now() + DAY };
   const project = { id: "tix", zone: "Europe/London" };
@@ -59,6 +61,11 @@ test("found in finished work: a bug of its own, linked to where it came from, no
   expect(await database().select({ to: itemLink.toItemId, kind: itemLink.kind }).from(itemLink).where(eq(itemLink.fromItemId, itemId))).toEqual([{ to: origin, kind: "came from" }]);
   expect(await escaped()).toEqual([itemId]);
   await undo();
+  expect(await escaped()).toEqual([]);
+  // What came out of work that was not finished yet has not got past anybody.
+  const open = await itemIn(NOOR, "Still being built", "Ready", "Building");
+  await send(NOOR, open, { kind: "edit", seenVersion: (await snapshot(open)).version, changes: { releaseId: "tix-release-5" } });
+  await send(NOOR, await itemIn(NOOR, "Seen on the way"), { kind: "link", linkKind: "came from", otherKey: await keyOf(open) });
   expect(await escaped()).toEqual([]);
 });
 

@@ -9,6 +9,7 @@ import type { Trigger } from "@/core/workflow/trigger";
 import type { Transition } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { item, itemEvent, itemLink, outbox, report, reportMessage, state, workflowVersion } from "@/db/schema";
+import { readItem } from "@/server/item/read";
 import { readNotices } from "@/server/alerts/notices";
 import { enterSource } from "@/server/events/take";
 import { signatureOf } from "@/server/events/signature";
@@ -134,6 +135,16 @@ describe("every trigger, through the real write path", () => {
     await settle();
     expect(await nameOf(id)).toBe("Waiting for review");
     expect(await database().select({ kind: itemEvent.kind, cause: itemEvent.cause }).from(itemEvent).where(and(eq(itemEvent.itemId, id), eq(itemEvent.cause, "requester")))).toEqual([{ kind: "commented", cause: "requester" }]);
+    const { comments } = await readItem(NOOR, `TIX-${(await snapshot(id)).number}`);
+    expect(comments.find((c) => c.body === "An old one.")?.author).toBe("The requester");
+  });
+
+  test("what the process writes is signed by it, not by the requester", async () => {
+    await rules(HAND, { triggers: [{ kind: "days in state", days: 3 }], followUps: [{ kind: "comment", text: "It waited too long." }] });
+    const id = await building("Left alone");
+    await fireTimers(Date.now() + 3.1 * DAY);
+    const { comments } = await readItem(NOOR, `TIX-${(await snapshot(id)).number}`);
+    expect(comments.find((c) => c.body === "It waited too long.")?.author).toBe("The process");
   });
 
   test("so many days in a state, once a stay; a date reached, once", async () => {

@@ -73,8 +73,10 @@ export function changeFor(by: ValueField, value: string | null, card: Pick<Card,
     case "priority":
       return { priority: value as EditableFields["priority"] };
     case "label": {
+      // Without a label is without any: with one left, the item would stay in another column.
+      if (value === null) return { labels: [] };
       const others = card.labels.slice(1).filter((l) => l !== value);
-      return { labels: value === null ? others : [value, ...others] };
+      return { labels: [value, ...others] };
     }
     case "parent":
       return null;

@@ -77,7 +77,8 @@ export function scoreOf(model: ScoringModel, request: Scored): ScoreParts {
   const parts = model.criteria.map((c) => {
     const value = c.source === "votes" ? request.votes : c.source === "estimate" ? request.estimate : (request.scores[c.id] ?? null);
     const share = value === null ? null : Math.min(1, Math.max(0, value / c.scale));
-    const points = share === null || total === 0 ? null : ((c.weight < 0 ? 1 - share : share) * Math.abs(c.weight) * 100) / total;
+    // What does not count need not be judged.
+    const points = c.weight === 0 ? 0 : share === null ? null : ((c.weight < 0 ? 1 - share : share) * Math.abs(c.weight) * 100) / total;
     return { criterionId: c.id, share, points };
   });
   const known = parts.length > 0 && total > 0 && parts.every((p) => p.points !== null);
@@ -119,7 +120,9 @@ export function totalWeightedDelay(jobs: readonly Job[]): number {
  * (W. E. Smith, "Various optimizers for single-stage production", Naval Research Logistics Quarterly 3 (1956), 59–66).
  */
 export function weightedShortestFirst<T extends Job>(jobs: readonly T[]): T[] {
-  return [...jobs].sort((a, b) => b.weight * a.duration - a.weight * b.duration);
+  // What takes no time delays nothing, whatever it weighs: it goes first.
+  const ratio = ({ weight, duration }: T) => (duration > 0 ? weight / duration : Infinity);
+  return [...jobs].sort((a, b) => (ratio(a) === ratio(b) ? 0 : ratio(b) > ratio(a) ? 1 : -1));
 }
 
 /** A move that reordering makes: what goes where, told before it happens. */

@@ -174,8 +174,10 @@ function approve(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "appr
 }
 
 function edit(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "edit" }>, context: DecisionContext): ItemChange[] | Refusal {
-  const wanted = Object.entries(command.changes).filter(([field, value]) => !same(item[field as EditableField], value));
-  if (command.changes.title !== undefined && !command.changes.title.trim())
+  const { title } = command.changes;
+  const changes = title === undefined ? command.changes : { ...command.changes, title: title.trim() };
+  const wanted = Object.entries(changes).filter(([field, value]) => !same(item[field as EditableField], value));
+  if (changes.title === "")
     return refuse("invalid", "An item needs a title.", "Say in a few words what it is.");
   if (command.seenVersion > item.version)
     return refuse("invalid", "This edit refers to a version that does not exist yet.", "Reload the item and edit again.");
@@ -200,7 +202,7 @@ function edit(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "edit" }
     kind: "changed",
     field: field as EditableField,
     old: item[field as EditableField],
-    new: typeof value === "string" && field === "title" ? value.trim() : value,
+    new: value,
   }));
   return [...changed, ...own];
 }

@@ -1,11 +1,11 @@
-import { and, eq, gte, isNull, lt, sql } from "drizzle-orm";
+import { and, eq, exists, gte, isNull, lt, lte, sql } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import type { Instant } from "@/core/calendar/instant";
 import { dayStart, parseIsoDate } from "@/core/calendar/zone";
 import { maskIds } from "@/core/flow/outside-view";
 import { escapedByRelease, unplannedShare, velocity, type FinishedWork, type UnplannedShare } from "@/core/flow/unplanned";
 import type { Reader } from "@/db/connection";
-import { item, itemLink, itemType } from "@/db/schema";
+import { item, itemLink, itemType, stay } from "@/db/schema";
 import type { PromiseFilter } from "../intake/promises";
 import { loadReleases, loadSprints } from "../plan/boxes";
 
@@ -46,12 +46,14 @@ export async function readUnplanned(reader: Reader, project: { id: string; zone:
   const first = ended[0] ? dayStart(parseIsoDate(ended[0].startsOn), project.zone) : now;
   const work = await finishedWork(reader, project.id, Math.min(first, period.from), now + 1, filter);
   const origin = alias(item, "origin");
+  // What came out of work that was still under way has not escaped.
+  const deliveredBefore = exists(reader.select({ one: sql`1` }).from(stay).where(and(eq(stay.itemId, origin.id), eq(stay.kind, "finished"), lte(stay.enteredAt, item.createdAt))));
   const found = await reader
     .select({ itemId: item.id, releaseId: origin.releaseId })
     .from(item)
     .innerJoin(itemLink, and(eq(itemLink.fromItemId, item.id), eq(itemLink.kind, "came from")))
     .innerJoin(origin, eq(origin.id, itemLink.toItemId))
-    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), gte(item.createdAt, period.from), lt(item.createdAt, period.to), ofKind(filter)));
+    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), isNull(origin.withdrawnAt), deliveredBefore, gte(item.createdAt, period.from), lt(item.createdAt, period.to), ofKind(filter)));
   const nameOf = (id: string | null) => releases.find((r) => r.id === id)?.name ?? "no release";
   const share = unplannedShare(work.filter((w) => w.finishedAt >= period.from && w.finishedAt < period.to));
   return {

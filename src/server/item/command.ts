@@ -10,7 +10,7 @@ import type { Action } from "@/core/people/authorise";
 import { limitsWanted } from "@/core/workflow/decide-move";
 import { transitionBetween } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
-import { commandRecord, item, itemEvent, itemType, itemLink, person, release, report, reportMessage, sprint, team } from "@/db/schema";
+import { commandRecord, item, itemEvent, itemType, itemLink, membership, release, report, reportMessage, sprint, team } from "@/db/schema";
 import { lockLimits } from "../board/limited-columns";
 import { writeToRequester } from "../mail/write";
 import { seesItem, type ProjectAccess } from "../people/access";
@@ -190,6 +190,14 @@ async function fieldsChangedSince(tx: Transaction, itemId: string, version: numb
 /** The fields that an undone step brought back, own ones by their ids. */
 const restoredFields = (was: Partial<ItemSnapshot>): string[] => [...Object.keys(was), ...Object.keys(was.own ?? {})];
 
+/** Whoever is given an item belongs to its project. */
+async function checkMembers(tx: Transaction, projectId: string, named: readonly (string | null | undefined)[]): Promise<void> {
+  const ids = [...new Set(named.filter((id) => typeof id === "string"))];
+  if (ids.length === 0) return;
+  const members = await tx.select({ id: membership.personId }).from(membership).where(and(eq(membership.projectId, projectId), inArray(membership.personId, ids)));
+  if (members.length < ids.length) throw invalid("Nobody of that name belongs to this project.", "Choose somebody from the list, or let a lead add them first.");
+}
+
 /** People, teams and types that a change names must exist, and a type must keep the item in its workflow. */
 export async function checkReferences(
   tx: Transaction,
@@ -197,11 +205,7 @@ export async function checkReferences(
   changes: Partial<EditableFields>,
   before: ItemSnapshot | null,
 ): Promise<void> {
-  const personIds = [changes.assigneeId, changes.reviewerId].filter((id) => typeof id === "string");
-  if (personIds.length > 0) {
-    const known = await tx.select({ id: person.id }).from(person).where(inArray(person.id, personIds));
-    if (known.length < new Set(personIds).size) throw invalid("There is no such person.", "Choose one from the list.");
-  }
+  await checkMembers(tx, projectId, [before?.assigneeId === changes.assigneeId ? null : changes.assigneeId, before?.reviewerId === changes.reviewerId ? null : changes.reviewerId]);
   if (typeof changes.teamId === "string") {
     const [known] = await tx.select().from(team).where(eq(team.id, changes.teamId));
     if (!known) throw invalid("There is no such team.", "Choose one from the list.");

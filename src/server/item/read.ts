@@ -110,8 +110,11 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   };
   // What the product itself wrote about other items is told as far as the reader may see those; what people wrote is theirs.
   const written = events.map(({ event }) => ({ event, words: eventWords(eventOf(event), names) }));
-  const byItself = new Set(events.filter(({ event }) => event.kind === "commented" && event.cause !== "person").map(({ event }) => (event.new as { commentId: string }).commentId));
-  const said = comments.map((c) => ({ ...c, author: c.author ?? "The requester", own: byItself.has(c.id) }));
+  const causes = new Map(events.flatMap(({ event }) => (event.kind === "commented" ? [[(event.new as { commentId: string }).commentId, event.cause] as const] : [])));
+  const said = comments.map((c) => {
+    const cause = causes.get(c.id) ?? "person";
+    return { ...c, author: c.author ?? (cause === "requester" ? "The requester" : "The process"), own: cause !== "person" };
+  });
   const hidden = await hiddenKeys(db, viewer, access, [...written.flatMap(({ event, words }) => [words, event.note ?? ""]), ...said.filter((c) => c.own).map((c) => c.body)]);
   const notes = (event: { cause: string; note: string | null }) => (event.note !== null && event.cause !== "person" ? maskKeys(event.note, hidden) : event.note);
   const history = {
