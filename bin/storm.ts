@@ -14,7 +14,7 @@ import { DEMO_PASSWORD, mailOf, PEOPLE } from "@demo/people";
 
 const MINUTES = Number(process.argv[2] ?? 5);
 const KILL_EVERY_MS = 20_000;
-const MOVERS = ["noor", "ivo", "mei", "jonah", "ines", "lukas", "hanna", "petra"];
+const MOVERS = ["noor", "ivo", "mei", "ruth", "ines", "lukas", "hanna", "tomas"];
 const PUBLISHERS = ["ines", "greta"];
 const TRIAGERS = ["tomas", "noor", "ines"];
 const POSTERS = 20;
@@ -34,7 +34,7 @@ interface Answer {
 }
 
 async function ask(pathname: string, cookie: string, body?: unknown): Promise<Answer> {
-  const answer = await fetch(address + pathname, { method: body === undefined ? "GET" : "POST", headers: { cookie, ...(body === undefined ? {} : { "Content-Type": "application/json" }) }, body: body === undefined ? undefined : JSON.stringify(body) });
+  const answer = await fetch(address + pathname, { method: body === undefined ? "GET" : "POST", headers: { cookie, ...(body === undefined ? {} : { "Content-Type": "application/json", Origin: address }) }, body: body === undefined ? undefined : JSON.stringify(body) });
   return { status: answer.status, body: (await answer.json()) as Record<string, unknown> };
 }
 
@@ -55,7 +55,8 @@ async function insist(pathname: string, cookie: string, body: unknown): Promise<
 async function signIn(id: string): Promise<string> {
   const email = mailOf(PEOPLE.find((p) => p.id === id)!);
   for (;;) {
-    const answer = await fetch(`${address}/api/auth/sign-in/email`, { method: "POST", headers: { "Content-Type": "application/json", "X-Forwarded-For": `198.51.100.${MOVERS.indexOf(id) + 1}` }, body: JSON.stringify({ email, password: DEMO_PASSWORD }) }).catch(() => null);
+    const answer = await fetch(`${address}/api/auth/sign-in/email`, { method: "POST", headers: { "Content-Type": "application/json", "X-Forwarded-For": `198.51.100.${MOVERS.indexOf(id) + 1}`, Origin: address }, body: JSON.stringify({ email, password: DEMO_PASSWORD }) }).catch(() => null);
+    if (answer && answer.status < 500 && !answer.ok) throw new Error(`${id} cannot sign in: ${await answer.text()}`);
     if (answer?.ok) return answer.headers.getSetCookie().map((c) => c.split(";")[0]).join("; ");
     await wait(500);
   }

@@ -169,6 +169,18 @@ describe("every trigger, through the real write path", () => {
   });
 });
 
+test("more refused moves than are looked at together keep no other waiting", async () => {
+  await rules(HAND, { requirements: [{ kind: "filled", field: "severity" }], triggers: [{ kind: "days in state", days: 1 }] });
+  const ids: string[] = [];
+  for (let i = 0; i < 205; i++) ids.push(await building(`Held ${i}`));
+  const last = ids.at(-1)!;
+  await send(NOOR, last, { kind: "edit", seenVersion: (await snapshot(last)).version, changes: { severity: "minor" } });
+  await fireTimers(Date.now() + 1.5 * DAY);
+  expect(await nameOf(ids[0])).toBe("Building");
+  expect(await nameOf(last)).toBe("Waiting for review");
+  await rules(HAND, {});
+}, 120_000);
+
 test("a move that its own rules refuse is not made, and the history says why; it is tried again the next day", async () => {
   await rules(HAND, { requirements: [{ kind: "filled", field: "severity" }], triggers: [{ kind: "days in state", days: 1 }] });
   const id = await building();

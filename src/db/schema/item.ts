@@ -203,6 +203,9 @@ export const outbox = pgTable(
     version: integer("version"),
     /** How many moves that made each other led to it. */
     depth: integer("depth").notNull().default(0),
+    /** How often it could not be followed up, and when that is tried again. */
+    tries: integer("tries").notNull().default(0),
+    nextAt: instant("next_at"),
     /** When the worker was done with it. */
     doneAt: instant("done_at"),
   },

@@ -1,6 +1,6 @@
 import { cutText } from "@/core/formats/cut-text";
 import { createHash } from "node:crypto";
-import { and, asc, eq, gt, inArray, isNull, lte, sql } from "drizzle-orm";
+import { and, asc, eq, gt, inArray, isNull, lte, or, sql, type SQL } from "drizzle-orm";
 import { DAY, type Instant } from "@/core/calendar/instant";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import type { ItemEvent } from "@/core/item/event";
@@ -11,8 +11,9 @@ import { isRefusal } from "@/core/workflow/refusal";
 import { occurrenceWords, type Occurrence } from "@/core/workflow/trigger";
 import { requirementsOf } from "@/core/workflow/decide-move";
 import { stateOf, type Outcome, type Transition, type Workflow } from "@/core/workflow/workflow";
-import { database, transact, type Reader } from "@/db/connection";
-import { item, itemEvent, itemType, outbox, project } from "@/db/schema";
+import { database, isUnreachable, transact, type Reader } from "@/db/connection";
+import { commandRecord, item, itemEvent, itemType, outbox, project } from "@/db/schema";
+import { log, traced } from "../log";
 import { AUTOMATION } from "../people/viewer";
 import { Refused } from "../refused";
 import { loadWorkflows } from "../workflow/load";
@@ -153,7 +154,7 @@ const AT_ONCE = 200;
 
 /**
  * Makes the moves that time triggers: so many days in a state, a date that is reached. A move that was not allowed is
- * tried again the next day.
+ * tried again the next day, and keeps no other waiting.
  */
 export async function fireTimers(now: Instant = Date.now()): Promise<number> {
   const db = database();
@@ -167,16 +168,50 @@ export async function fireTimers(now: Instant = Date.now()): Promise<number> {
       for (const { transition, occurrence } of timersOf(workflow)) {
         const reached = occurrence.kind === "days in state" ? lte(item.enteredStateAt, now - occurrence.days * DAY) : sql`${item.dueOn} <= ${isoDate(today)}`;
         const typeIds = types.filter((t) => t.workflowId === workflow.id).map((t) => t.id);
-        const rows = await db
-          .select()
-          .from(item)
-          .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), inArray(item.typeId, typeIds), inArray(item.stateId, sourcesOf(workflow, transition)), reached))
-          .orderBy(item.enteredStateAt)
-          .limit(AT_ONCE);
-        for (const due of rows.map(snapshotOf)) if (await moveByTrigger(due.id, occurrence, 1, timerKey(due, transition, occurrence, today))) made += 1;
+        const where = and(eq(item.projectId, projectId), isNull(item.withdrawnAt), inArray(item.typeId, typeIds), inArray(item.stateId, sourcesOf(workflow, transition)), reached)!;
+        for await (const due of dueItems(db, where))
+          for (const { itemId, key } of await notTried(db, due.map((d) => ({ itemId: d.id, key: timerKey(d, transition, occurrence, today) }))))
+            if (await moveOrTell(itemId, occurrence, key)) made += 1;
       }
   }
   return made;
+}
+
+interface Timed {
+  itemId: string;
+  /** The same for the same occurrence. */
+  key: string;
+}
+
+/** Those whose move was neither made nor refused yet. */
+async function notTried(db: Reader, timed: readonly Timed[]): Promise<Timed[]> {
+  const rows = await db.select({ id: commandRecord.id }).from(commandRecord).where(inArray(commandRecord.id, timed.map((t) => uuidOf(t.key))));
+  const tried = new Set(rows.map((r) => r.id));
+  return timed.filter((t) => !tried.has(uuidOf(t.key)));
+}
+
+/** One item that cannot be moved for a fault of ours keeps no other waiting. */
+async function moveOrTell(itemId: string, occurrence: Occurrence, key: string): Promise<boolean> {
+  try {
+    return await moveByTrigger(itemId, occurrence, 1, key);
+  } catch (error) {
+    if (isUnreachable(error)) throw error;
+    log.error({ ...traced(error), itemId }, "a move that was due could not be made");
+    return false;
+  }
+}
+
+/** Items in the order in which they came to their state, some at once. */
+async function* dueItems(db: Reader, where: SQL): AsyncGenerator<ItemSnapshot[]> {
+  let after: SQL | undefined;
+  for (;;) {
+    const rows = await db.select().from(item).where(and(where, after)).orderBy(item.enteredStateAt, item.id).limit(AT_ONCE);
+    if (rows.length === 0) return;
+    yield rows.map(snapshotOf);
+    if (rows.length < AT_ONCE) return;
+    const { enteredStateAt, id } = rows.at(-1)!;
+    after = or(gt(item.enteredStateAt, enteredStateAt), and(eq(item.enteredStateAt, enteredStateAt), gt(item.id, id)));
+  }
 }
 
 function timersOf(workflow: Workflow): { transition: Transition; occurrence: Extract<Occurrence, { kind: "days in state" | "date reached" }> }[] {
