@@ -21,6 +21,8 @@ interface Stored {
 }
 
 const SAVE_AFTER_MS = 500;
+/** What could not be stored is tried again by itself. */
+const STORE_AGAIN_MS = 15_000;
 
 /** The same process, whatever its number. */
 const sameProcess = (a: Workflow, b: Workflow) => same({ ...a, version: 0 }, { ...b, version: 0 });
@@ -36,7 +38,8 @@ export function useDesigner(view: DesignView, workflowId: string) {
   const key = view.project.key;
   const [steps, setSteps] = useState<{ list: Workflow[]; at: number }>(() => ({ list: [storedView?.definition ?? strip(running)], at: 0 }));
   const [stored, setStored] = useState<Stored>(() => ({ revision: storedView?.revision ?? 0, baseVersion: storedView?.baseVersion ?? running.version, definition: storedView?.definition ?? strip(running) }));
-  const [failed, setFailed] = useState(false);
+  /** How often in a row storing failed. */
+  const [failures, setFailures] = useState(0);
   const [selection, setSelection] = useState<Selection>(null);
   const draft = steps.list[steps.at];
   const latest = useRef({ draft, stored });
@@ -79,32 +82,43 @@ export function useDesigner(view: DesignView, workflowId: string) {
   );
   useEffect(() => takeIn(view), [view, takeIn]);
 
-  const save = useCallback(async () => {
+  const store = useCallback(async (): Promise<Stored | null> => {
     const mine = latest.current;
-    if (sameProcess(mine.draft, mine.stored.definition)) return;
+    if (sameProcess(mine.draft, mine.stored.definition)) return mine.stored;
     try {
       const { revision, baseVersion } = await request<{ revision: number; baseVersion: number }>(`/api/projects/${key}/workflow/draft`, {
         body: { workflowId, seenRevision: mine.stored.revision, baseVersion: mine.stored.baseVersion, definition: mine.draft },
       });
-      setStored({ revision, baseVersion, definition: mine.draft });
-      setFailed(false);
+      const next: Stored = { revision, baseVersion, definition: mine.draft };
+      latest.current = { ...latest.current, stored: next };
+      setStored(next);
+      setFailures(0);
+      return next;
     } catch (error) {
       if (error instanceof Problem && error.code === "conflict") {
         const fresh = await request<DesignView>(`/api/projects/${key}/workflow`);
         client.setQueryData(["design", key], fresh);
-      } else {
-        setFailed(true);
-        tellProblem(error);
+        return null;
       }
+      setFailures((n) => n + 1);
+      tellProblem(error);
+      return null;
     }
   }, [client, key, workflowId]);
+  const waiting = useRef<Promise<unknown>>(Promise.resolve());
+  /** Stores the draft, one after the other. @returns what is stored then; null where it could not be */
+  const save = useCallback(() => {
+    const result = waiting.current.then(store, store);
+    waiting.current = result;
+    return result;
+  }, [store]);
 
   const isStored = sameProcess(draft, stored.definition);
   useEffect(() => {
     if (isStored) return;
-    const timer = setTimeout(() => void save(), SAVE_AFTER_MS);
+    const timer = setTimeout(() => void save(), failures > 0 ? STORE_AGAIN_MS : SAVE_AFTER_MS);
     return () => clearTimeout(timer);
-  }, [draft, stored, isStored, save]);
+  }, [draft, stored, isStored, save, failures]);
 
   const findings = useMemo(() => checkWorkflow(draft, view.around), [draft, view.around]);
   const changes = useMemo(() => differences(strip(running), draft, view.around.vocabulary), [running, draft, view.around]);
@@ -112,9 +126,11 @@ export function useDesigner(view: DesignView, workflowId: string) {
   const readAgain = () => client.invalidateQueries({ queryKey: ["design", key] });
   const publish = async (newStates: Record<string, string>, note: string): Promise<boolean> => {
     try {
-      if (!sameProcess(latest.current.draft, latest.current.stored.definition)) await save();
+      const kept = await save();
+      // What is published is what was stored and looked at, nothing else.
+      if (!kept) throw new Problem(409, "Your last changes are not stored, so nothing was published.", "Look at the draft again, then publish it.", "not stored", [], [], []);
       const { version, movedItems } = await request<{ version: number; movedItems: number }>(`/api/projects/${key}/workflow/publish`, {
-        body: { workflowId, seenRevision: latest.current.stored.revision, newStates, note },
+        body: { workflowId, seenRevision: kept.revision, newStates, note },
         retry: false,
       });
       await readAgain();
@@ -156,7 +172,7 @@ export function useDesigner(view: DesignView, workflowId: string) {
     redo: steps.at < steps.list.length - 1 ? redo : null,
     selection,
     select: setSelection,
-    saving: isStored ? ("stored" as const) : failed ? ("failed" as const) : ("waiting" as const),
+    saving: isStored ? ("stored" as const) : failures > 0 ? ("failed" as const) : ("waiting" as const),
     findings,
     changes,
     publish,
