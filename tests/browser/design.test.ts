@@ -1,3 +1,4 @@
+import type { HTTPRequest } from "puppeteer-core";
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
@@ -82,6 +83,38 @@ test("renamed, and a waiting state between two others: a draft until it is publi
   await noor.reads("Waiting for the harbour", "main");
   await tab(ines, "Versions");
   await ines.reads("The harbour office approves now.", 'ol[aria-label="Versions"]');
+});
+
+test("a draft that cannot be stored says so; nothing is published over it, and later it is stored and published", async () => {
+  const { page } = ines;
+  await place(ines, "Process");
+  await tab(ines, "Rules");
+  let away = true;
+  const onRequest = (r: HTTPRequest) => {
+    const isDraft = away && r.method() === "POST" && r.url().endsWith("/workflow/draft");
+    void (isDraft ? r.respond({ status: 422, contentType: "application/problem+json", body: JSON.stringify({ title: "Out at sea.", status: 422, detail: "Try again.", code: "invalid" }) }) : r.continue());
+  };
+  await page.setRequestInterception(true);
+  page.on("request", onRequest);
+  await station(ines, "In review");
+  await ines.fill("Name", "Under the lamp");
+  await ines.keys("Enter");
+  await ines.reads("not stored yet");
+  await ines.press("Review and publish");
+  await ines.reads("What changes for everybody");
+  await ines.press("Publish version");
+  await ines.reads("Your last changes are not stored, so nothing was published.");
+  expect(await noor.text("main")).not.toContain("lamp");
+  away = false;
+  await ines.press("Publish version");
+  await ines.reads(/Version \d+ is in force/);
+  page.off("request", onRequest);
+  await page.setRequestInterception(false);
+  // Back to its name, for the tests that follow.
+  await station(ines, "Under the lamp");
+  await ines.fill("Name", "In review");
+  await ines.keys("Enter");
+  await publish(ines);
 });
 
 test("by keyboard alone: choose, add, reorder, change the rail, connect, take out, and back and forth", async () => {
