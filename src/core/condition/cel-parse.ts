@@ -1,6 +1,7 @@
 import { parse } from "@bufbuild/cel";
 import { comparisonProblem, comparisonsIn, DEEPEST, levelsIn, MOST_COMPARISONS, operatorsFor, SPRINT_WORDS, TOO_MANY_COMPARISONS, type Comparison, type Condition, type ConditionValue, type Operator } from "./condition";
 import { factOf, type FactName } from "./facts";
+import { METHOD_OF } from "./cel-print";
 import { literalProblem } from "./cel-literals";
 import { syntaxError, tokens } from "./cel-syntax";
 import { simplify } from "./simplify";
@@ -61,8 +62,8 @@ const OPERATOR_OF: Record<string, Operator> = { "_==_": "is", "_!=_": "is not", 
 /** The same comparison with its sides exchanged. */
 const MIRRORED: Partial<Record<Operator, Operator>> = { "at least": "at most", "at most": "at least", "more than": "less than", "less than": "more than" };
 
-/** The methods that a text has. */
-const METHODS: Record<string, Operator> = { has_words: "contains", contains: "contains exactly", startsWith: "starts with", endsWith: "ends with" };
+/** The operators by the methods that a text has. */
+const METHODS = Object.fromEntries(Object.entries(METHOD_OF).map(([op, method]) => [method, op as Operator]));
 
 type Side = { fact: FactName } | { size: FactName } | { value: ConditionValue | null };
 

@@ -36,7 +36,7 @@ const wrap = (text: string, brackets: boolean) => (brackets ? `(${text})` : text
 const SIGN = { is: "==", "is not": "!=", "at least": ">=", "at most": "<=", "more than": ">", "less than": "<" } as const;
 
 /** The methods of a text; `has_words` alone is not CEL's own. */
-const METHOD: Partial<Record<Operator, string>> = { contains: "has_words", "contains exactly": "contains", "starts with": "startsWith", "ends with": "endsWith" };
+export const METHOD_OF: Partial<Record<Operator, string>> = { contains: "has_words", "contains exactly": "contains", "starts with": "startsWith", "ends with": "endsWith" };
 
 function printComparison(comparison: Comparison, vocabulary: Vocabulary): { text: string; simple: boolean } {
   const { fact, op, value } = comparison;
@@ -50,7 +50,7 @@ function printComparison(comparison: Comparison, vocabulary: Vocabulary): { text
   if (kind === "set") return { text: op === "contains" ? `${literal} in ${name}` : `!(${literal} in ${name})`, simple: op === "lacks" };
   if (op === "one of") return { text: `${name} in ${literal}`, simple: false };
   if (op === "none of") return { text: `!(${name} in ${literal})`, simple: true };
-  const method = METHOD[op];
+  const method = METHOD_OF[op];
   if (method) return { text: `${name}.${method}(${literal})`, simple: true };
   if (op === "lacks") return { text: `!${name}.has_words(${literal})`, simple: true };
   return { text: `${name} ${SIGN[op as keyof typeof SIGN]} ${literal}`, simple: false };

@@ -1,6 +1,7 @@
 import { createHash, randomBytes, randomUUID } from "node:crypto";
 import { and, asc, desc, eq, gt, isNull, max, sql } from "drizzle-orm";
 import { z } from "zod";
+import type { AccountsView } from "@/core/people/account";
 import { DAY } from "@/core/calendar/instant";
 import { nameKey, nameSchema } from "@/core/people/name";
 import { refuse } from "@/core/workflow/refusal";
@@ -17,25 +18,8 @@ const LINK_LASTS = 7 * DAY;
 export const passwordSchema = z.string().min(10, "A password has at least 10 characters.").max(128, "A password has at most 128 characters.");
 const mail = z.string().trim().toLowerCase().pipe(z.email("This is no mail address.").max(200, "Use at most 200 characters."));
 
-export interface AccountRow {
-  id: string;
-  name: string;
-  email: string;
-  calling: string | null;
-  administrator: boolean;
-  lastSignedInAt: number | null;
-  /** Until when a link of theirs can be used; null where none waits. */
-  linkUntil: number | null;
-  hasPassword: boolean;
-}
-
 function onlyAdministrators(viewer: Viewer): void {
   if (!viewer.administrator) throw new Refused(refuse("not allowed", "Accounts are looked after by administrators.", "Ask one of them."));
-}
-
-export interface AccountsView {
-  accounts: AccountRow[];
-  now: number;
 }
 
 /** Everybody with an account, for administrators. */

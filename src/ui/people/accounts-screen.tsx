@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useState } from "react";
+import type { AccountRow, AccountsView } from "@/core/people/account";
 import { Initials } from "@/ui/kit/initials";
 import { Mark } from "@/ui/kit/mark";
 import { tellProblem } from "@/ui/kit/notice";
@@ -9,22 +10,6 @@ import { request } from "@/ui/kit/request";
 import { ago } from "@/ui/kit/time";
 import { HandedLink } from "./handed-link";
 import { NewAccount } from "./new-account";
-
-export interface AccountRow {
-  id: string;
-  name: string;
-  email: string;
-  calling: string | null;
-  administrator: boolean;
-  lastSignedInAt: number | null;
-  linkUntil: number | null;
-  hasPassword: boolean;
-}
-
-export interface AccountsView {
-  accounts: AccountRow[];
-  now: number;
-}
 
 /** A link that was just made: it is shown once. */
 export interface Handed {
