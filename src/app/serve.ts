@@ -1,7 +1,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from "node:http";
 import next from "next";
 import { closeDatabase } from "@/db/connection";
-import { health } from "@/server/health";
+import { databaseAnswers } from "@/server/health";
 import { log, traced } from "@/server/log";
 import { holdPort, onStop, tellHeld, tellReady } from "@/server/supervised";
 import { clientAddress, trustedProxies } from "./client-address";
@@ -53,13 +53,14 @@ async function serve(): Promise<void> {
 
 const asksForPage = ({ method, url = "", headers }: IncomingMessage) => method === "GET" && !url.startsWith("/_next/") && !url.startsWith("/api/") && (headers.accept ?? "").includes("text/html");
 
-const ASKED_EVERY_MS = 1_000;
-let asked: { at: number; away: Promise<boolean> } | null = null;
+let asked: Promise<boolean> | null = null;
 
-/** Whether the database does not answer, looked at once a second at most: a page without it would be an error without words. */
+/** Whether the database does not answer: a page without it would be an error without words. Those who ask at once share one look. */
 function databaseAway(): Promise<boolean> {
-  if (!asked || Date.now() - asked.at > ASKED_EVERY_MS) asked = { at: Date.now(), away: health().then((h) => h.database === "down") };
-  return asked.away;
+  asked ??= databaseAnswers()
+    .then((answers) => !answers)
+    .finally(() => (asked = null));
+  return asked;
 }
 
 async function stop(server: Server): Promise<void> {

@@ -13,6 +13,16 @@ export interface Health {
 /** The worker writes its pulse every few seconds; after this it counts as late. */
 const WORKER_LATE_MS = 15_000;
 
+/** Whether the database answers at this moment. Never throws. */
+export async function databaseAnswers(): Promise<boolean> {
+  try {
+    await database().execute(sql`select 1`);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** The state of what the application needs. Never throws. */
 export async function health(): Promise<Health> {
   const instance = process.env.ZIGZAG_INSTANCE ?? null;
