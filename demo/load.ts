@@ -119,7 +119,7 @@ export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Pr
   await inChunks(items.flatMap((i) => i.events), (c) => tx.insert(table.itemEvent).values(c.map(eventRow)));
   const stays = items.flatMap(({ snapshot, events }) => {
     const entered = events.filter((e) => e.kind === "created" || e.kind === "moved");
-    return staysOf(events).map((s, i) => ({ itemId: snapshot.id, enteredSeq: entered[i].seq, stateId: s.stateId, kind: s.kind, enteredAt: s.from, leftAt: s.to }));
+    return staysOf(events).map((s, i) => ({ itemId: snapshot.id, enteredSeq: entered[i].seq, stateId: s.stateId, kind: s.kind, outcome: s.outcome, enteredAt: s.from, leftAt: s.to }));
   });
   await inChunks(stays, (c) => tx.insert(table.stay).values(c));
   const blocks = items.flatMap(({ snapshot, events }) =>

@@ -2,13 +2,15 @@ import fc from "fast-check";
 import { daysTouched, dayNumber, dayStart, isoDate, isoWeek, parseIsoDate, weekStart } from "@/core/calendar/zone";
 import { areaInProgress, cumulativeFlow, inStateAt } from "@/core/flow/cumulative-flow";
 import { expectationKept } from "@/core/flow/expectation";
-import { clockOf, finishedAt, mergedBlocks, type FlowHistory } from "@/core/flow/history";
+import { clockOf, mergedBlocks, type FlowHistory } from "@/core/flow/history";
 import { littlesLaw } from "@/core/flow/littles-law";
-import { ageInDays, finishedIn, startedIn, workInProgressAt } from "@/core/flow/measures";
+import { ageInDays, departuresIn, finishedIn, startedIn, workInProgressAt } from "@/core/flow/measures";
 import { pulse } from "@/core/flow/pulse";
+import { flowReport } from "@/core/flow/report";
 import { throughputByWeek } from "@/core/flow/throughput";
 import { flowTimes } from "@/core/flow/time-in-state";
 import { zigzag } from "@/core/flow/zigzag";
+import { finishesOf } from "@/core/item/start-finish";
 import type { StateKind } from "@/core/workflow/workflow";
 import { DAY, history } from "./setup/make";
 
@@ -31,12 +33,11 @@ describe("the clock", () => {
   test("starts at the first in-progress state, ends at finish or unstarted, and counts every interval", () => {
     const h = history("a", [["Backlog", "unstarted", 0, 1], ["Ready", "waiting", 1, 3], ["Building", "working", 3, 4], ["Backlog", "unstarted", 4, 8], ["Building", "working", 8, 9], ["Live", "finished", 9, null]]);
     expect(clockOf(h)).toEqual([{ from: DAY, to: 4 * DAY }, { from: 8 * DAY, to: 9 * DAY }]);
-    expect(finishedAt(h)).toBe(9 * DAY);
     expect(finishedIn([h], { from: 0, to: 10 * DAY }, "UTC")[0]).toMatchObject({ elapsed: 4, days: 6 });
   });
   test("what was closed without a start is no finished work, and moving among finished states finishes once", () => {
-    expect(finishedAt(history("a", [["Backlog", "unstarted", 0, 1], ["Closed", "finished", 1, null]]))).toBeNull();
-    expect(finishedAt(history("b", [["Building", "working", 0, 1], ["Live", "finished", 1, 3], ["Closed", "finished", 3, null]]))).toBe(DAY);
+    expect(finishesOf(history("a", [["Backlog", "unstarted", 0, 1], ["Closed", "finished", 1, null]]).stays)).toEqual([]);
+    expect(finishesOf(history("b", [["Building", "working", 0, 1], ["Live", "finished", 1, 3], ["Closed", "finished", 3, null]]).stays)).toMatchObject([{ at: DAY, kind: "delivered" }]);
   });
   test("an item that starts and finishes on one day took 1 day, by the calendar of the zone", () => {
     const h = history("a", [["Building", "working", 0.1, 0.9], ["Live", "finished", 0.9, null]]);
@@ -44,6 +45,46 @@ describe("the clock", () => {
     expect(days("UTC")).toBe(1);
     // Half past two in the night in one place is still the evening before in another.
     expect(days("America/New_York")).toBe(2);
+  });
+});
+
+describe("an item that finishes more than once", () => {
+  const h = history("a", [
+    ["Building", "working", 0, 2], ["Closed", "finished", 2, 5, "declined"],
+    ["Building", "working", 5, 6], ["Live", "finished", 6, 7, "delivered"], ["Archive", "finished", 7, 9, "obsolete"],
+    ["Building", "working", 9, 12.5], ["Live", "finished", 12.5, null, "delivered"],
+  ], [[1, 1.5], [10, 11]]);
+  const all = { from: 0, to: 20 * DAY };
+
+  test("each finish has its kind: ended otherwise, delivered, finished again", () => {
+    expect(departuresIn([h], all, "UTC").map(({ at, kind, outcome, days, elapsed, sinceLast }) => [at / DAY, kind, outcome, days, elapsed, sinceLast])).toEqual([
+      [2, "stopped", "declined", 3, 2, 2],
+      [6, "delivered", "delivered", 5, 3, 1],
+      [12.5, "again", "delivered", 9, 6.5, 3.5],
+    ]);
+  });
+  test("its cycle time, efficiency and place in throughput are those of the first delivery, also while it is open again", () => {
+    const reopened = { ...h, stays: h.stays.slice(0, 6).map((s, i) => (i === 5 ? { ...s, to: null } : s)) };
+    for (const known of [h, reopened]) {
+      const [finished] = finishedIn([known], all, "UTC");
+      expect([finished.at / DAY, finished.days]).toEqual([6, 5]);
+      expect(flowTimes([finished.history], 20 * DAY)).toMatchObject({ working: 2.5, blocked: 0.5 });
+    }
+    expect(workInProgressAt([reopened], 13 * DAY)).toHaveLength(1);
+    // The time between its ends does not count into its age.
+    expect(ageInDays(reopened, "UTC", 13 * DAY)).toBe(10);
+  });
+  test("all of it departs and arrives, and only its first delivery is in the figures of finished work", () => {
+    const report = flowReport([h], all, { days: 4, share: 0.5 }, "UTC", 20 * DAY);
+    expect([report.finished, report.stopped, report.again].map((rows) => rows.map((r) => r.days))).toEqual([[5], [3], [9]]);
+    expect(report.kept).toMatchObject({ within: 0, of: 1 });
+    expect(report.throughput.flatMap((w) => w.itemIds)).toEqual(["a"]);
+    expect(report.little.throughput).toBe(3 / 20);
+    expect(report.little.gap).toBeCloseTo(0, 10);
+    expect(startedIn([h], all)).toHaveLength(3);
+  });
+  test("a process that asks for no outcome delivers", () => {
+    expect(finishesOf(history("b", [["Building", "working", 0, 1], ["Live", "finished", 1, null]]).stays)).toMatchObject([{ kind: "delivered", outcome: null }]);
   });
 });
 
@@ -113,12 +154,12 @@ describe("flow diagram and averages", () => {
   test("Little's law is exact over a window that starts and ends empty, whatever happened in between", () => {
     fc.assert(
       fc.property(fc.array(anyHistory, { minLength: 1, maxLength: 8 }), (histories) => {
-        const closed = histories.map((h) => ({ ...h, stays: [...h.stays.map((s) => ({ ...s, to: s.to ?? 90 * DAY })), { stateId: "Live", kind: "finished" as const, from: 90 * DAY, to: null }] }));
-        const started = closed.filter((h) => clockOf(h).length > 0);
-        fc.pre(started.length > 0);
-        const law = littlesLaw(started, { from: 0, to: 100 * DAY }, "UTC");
+        const end = history("end", [["Building", "working", 90, 95], ["Live", "finished", 95, null]]).stays;
+        const closed = histories.map((h) => ({ ...h, stays: [...h.stays.map((s) => ({ ...s, to: s.to ?? 90 * DAY })), ...end] }));
+        const law = littlesLaw(closed, { from: 0, to: 100 * DAY }, "UTC");
         expect(law.gap).toBeCloseTo(0, 8);
-        expect(law.throughput).toBeCloseTo(started.length / 100, 10);
+        const departures = closed.flatMap(({ stays }) => stays.filter((s, i) => s.kind === "finished" && ["waiting", "working"].includes(stays[i - 1]?.kind)));
+        expect(law.throughput).toBeCloseTo(departures.length / 100, 10);
       }),
       { numRuns: 100 },
     );

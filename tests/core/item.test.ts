@@ -1,11 +1,13 @@
 import fc from "fast-check";
 import type { ItemCommand } from "@/core/item/command";
+import type { ItemEvent } from "@/core/item/event";
 import { decide } from "@/core/item/decide";
 import { compareRanks, rankBetween, ranksBetween } from "@/core/item/rank";
 import { applyEvent, blocksOf, replay, staysOf } from "@/core/item/snapshot";
+import { finishesOf } from "@/core/item/start-finish";
 import { eventWords } from "@/core/item/words";
 import { isRefusal } from "@/core/workflow/refusal";
-import { isInProgress, transitionsFrom } from "@/core/workflow/workflow";
+import { isInProgress, transitionsFrom, type StateKind } from "@/core/workflow/workflow";
 import { context, created, Subject, workflow } from "./setup/make";
 
 /** Answers that satisfy every rule of the workflow, so that a random walk is never refused. */
@@ -54,6 +56,12 @@ describe("history and snapshot", () => {
         expect(item!.clock.reduce((sum, i) => sum + ((i.to ?? 1e9) - i.from), 0)).toBe(covered);
         expect(blocksOf(events).filter((b) => b.to === null).map((b) => b.blockId)).toEqual(item!.openBlockers.map((b) => b.id));
         expect(item!.blockedSince === null).toBe(item!.openBlockers.length === 0);
+        const finishes = finishesOf(stays);
+        expect(item).toMatchObject({
+          firstStartedAt: inProgress[0]?.from ?? null,
+          deliveredAt: finishes.find((f) => f.kind === "delivered")?.at ?? null,
+          finishedAt: item!.stateKind === "finished" ? (finishes.filter((f) => stays.every((s) => s.kind === "finished" || s.from < f.at)).at(-1)?.at ?? null) : null,
+        });
       }),
       { numRuns: 200 },
     );
@@ -69,6 +77,43 @@ describe("history and snapshot", () => {
     expect(subject.item).toMatchObject({ outcome: null, stateKind: "unstarted", returns: 1 });
     subject.move("Ready");
     expect(subject.item!.clock).toHaveLength(2);
+  });
+
+  const live = (outcome?: "delivered" | "obsolete") => new Subject().move("Ready").move("Building", ANSWERS).move("Waiting for review").move("In review", ANSWERS).move("Waiting for test", ANSWERS).move("In test").move("Ready to deploy").move("Live", { outcome });
+
+  test("the first delivery is kept through reopening, and only undoing takes it back", () => {
+    const subject = live("delivered");
+    const first = subject.item!.deliveredAt;
+    expect(first).toBe(subject.item!.finishedAt);
+    subject.move("Backlog", { reason: "not right yet" });
+    expect(subject.item).toMatchObject({ firstStartedAt: 2_000, deliveredAt: first, finishedAt: null });
+    subject.undo();
+    expect(subject.item).toMatchObject({ deliveredAt: first, finishedAt: first, outcome: "delivered" });
+    const undone = live("delivered").undo();
+    expect(undone.item).toMatchObject({ firstStartedAt: 2_000, deliveredAt: null, finishedAt: null });
+    // What ends otherwise is finished, and not delivered.
+    expect(live("obsolete").item).toMatchObject({ deliveredAt: null, finishedAt: 9_000 });
+  });
+
+  test("a step undone before histories told of milestones leaves the item as its clock says", () => {
+    const subject = live("delivered");
+    const [undone] = subject.undo().events.slice(-1);
+    if (undone.kind !== "undone") throw new Error("nothing undone");
+    const { firstStartedAt: _a, deliveredAt: _b, finishedAt: _c, ...older } = undone.new;
+    expect(replay([...subject.events.slice(0, -1), { ...undone, new: older }])).toEqual(subject.item);
+  });
+
+  test("an outcome named after the move, as follow-ups do, belongs to that finish and to no other", () => {
+    const at = (seq: number, event: object) => ({ itemId: "item", seq, at: seq * 1_000, actorId: null, cause: "person", commandId: `${seq}`, ...event }) as ItemEvent;
+    const move = (seq: number, from: StateKind, to: StateKind) => at(seq, { kind: "moved", old: { stateId: from, kind: from }, new: { stateId: to, kind: to, isReturn: false, rank: null }, note: null });
+    const outcome = (seq: number, old: string | null, is: string | null, when = seq) => at(seq, { kind: "changed", field: "outcome", old, new: is, at: when * 1_000 });
+    const begin = [at(1, { kind: "created", new: { ...created, stateKind: "working" } }), move(2, "working", "finished"), outcome(3, null, "declined", 2)];
+    expect(replay(begin)).toMatchObject({ finishedAt: 2_000, deliveredAt: null });
+    const reopened = [...begin, outcome(4, "declined", null, 5), move(5, "finished", "working")];
+    expect(replay(reopened)).toMatchObject({ finishedAt: null, deliveredAt: null });
+    const delivered = [...reopened, move(6, "working", "finished"), outcome(7, null, "delivered", 6)];
+    expect(replay(delivered)).toMatchObject({ finishedAt: 6_000, deliveredAt: 6_000 });
+    expect(finishesOf(staysOf(delivered)).map((f) => [f.at, f.outcome, f.kind])).toEqual([[2_000, "declined", "stopped"], [6_000, "delivered", "delivered"]]);
   });
 
   test("finishing lifts what blocks", () => {

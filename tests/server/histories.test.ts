@@ -3,8 +3,9 @@ import type { FlowHistory } from "@/core/flow/history";
 import { closeDatabase, database } from "@/db/connection";
 import { item } from "@/db/schema";
 import { loadHistories } from "@/server/flow/histories";
+import { flowQuery, readLearn } from "@/server/flow/read";
 import { readSummary } from "@/server/flow/summary";
-import { itemIn, move, send } from "./setup/board";
+import { ANSWERS, itemIn, move, send, TO_LIVE } from "./setup/board";
 import { INES, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
@@ -51,9 +52,19 @@ test("a type and a class of service are the same choice from what is kept as fro
 test("an item that leaves the project's work leaves its histories, and tasks are part of their item", async () => {
   const all = await loadHistories(database(), "tix");
   expect(all.every((h) => h.typeId !== "task")).toBe(true);
-  const [first] = all;
-  await database().update(item).set({ withdrawnAt: Date.now() }).where(eq(item.id, first.id));
-  expect((await loadHistories(database(), "tix")).some((h) => h.id === first.id)).toBe(false);
+  const withdraw = (id: string) => database().update(item).set({ withdrawnAt: Date.now() }).where(eq(item.id, id));
+  const isThere = async (id: string) => (await loadHistories(database(), "tix")).some((h) => h.id === id);
+  const never = await itemIn(NOOR, "Never begun");
+  await withdraw(never);
+  expect(await isThere(never)).toBe(false);
+  // What was delivered once, and came back to the backlog, keeps that when it is taken off.
+  const once = await itemIn(NOOR, "Delivered and dropped later", ...TO_LIVE.slice(0, -1));
+  await move(NOOR, once, "Live", { ...ANSWERS, outcome: "delivered" });
+  const before = (await readLearn(NOOR, "TIX", flowQuery.parse({}))).report.finished.length;
+  await move(NOOR, once, "Backlog", { reason: "wanted otherwise" });
+  await withdraw(once);
+  expect(await isThere(once)).toBe(true);
+  expect((await readLearn(NOOR, "TIX", flowQuery.parse({}))).report.finished.length).toBe(before);
 });
 
 test("the summary follows a move at once, also when two ask at the same moment", async () => {

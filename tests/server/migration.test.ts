@@ -4,9 +4,11 @@ import os from "node:os";
 import path from "node:path";
 import { drizzle } from "drizzle-orm/node-postgres";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
+import { eq } from "drizzle-orm";
 import { Client } from "pg";
 import { database } from "@/db/connection";
 import { migrateDatabase } from "@/db/migrate";
+import { item } from "@/db/schema";
 import { formFaults } from "@/core/intake/form";
 import { publicForm, submitForm } from "@/server/intake/forms";
 import { undoVerdict } from "@/server/intake/judge";
@@ -33,6 +35,32 @@ async function migrateTo(client: Client, steps: number): Promise<void> {
   await migrate(drizzle(client), { migrationsFolder: folder });
 }
 
+const TWICE = randomUUID();
+/** An item that was declined, begun again, delivered by a follow-up after its move, and reopened, as it was stored before milestones. */
+const FINISHED_TWICE = (() => {
+  const steps: [seq: number, day: number, kind: string, field: string | null, old: object | string | null, is: object | string | null][] = [
+    [2, 3, "moved", null, { stateId: "s-todo", kind: "unstarted" }, { stateId: "s-doing", kind: "working", isReturn: false, rank: null }],
+    [3, 4, "changed", "outcome", null, "declined"],
+    [4, 4, "moved", null, { stateId: "s-doing", kind: "working" }, { stateId: "s-done", kind: "finished", isReturn: false, rank: null }],
+    [5, 5, "changed", "outcome", "declined", null],
+    [6, 5, "moved", null, { stateId: "s-done", kind: "finished" }, { stateId: "s-doing", kind: "working", isReturn: true, rank: null }],
+    [7, 6, "moved", null, { stateId: "s-doing", kind: "working" }, { stateId: "s-done", kind: "finished", isReturn: false, rank: null }],
+    [8, 6, "changed", "outcome", null, "delivered"],
+    [9, 7, "changed", "outcome", "delivered", null],
+    [10, 7, "moved", null, { stateId: "s-done", kind: "finished" }, { stateId: "s-doing", kind: "working", isReturn: true, rank: null }],
+  ];
+  const on = (day: number) => `2026-03-0${day}T08:00:00Z`;
+  const json = (value: object | string | null) => `'${JSON.stringify(value)}'`;
+  const stays: [seq: number, state: string, kind: string, from: number, to: number | null][] = [[1, "s-todo", "unstarted", 2, 3], [2, "s-doing", "working", 3, 4], [4, "s-done", "finished", 4, 5], [6, "s-doing", "working", 5, 6], [7, "s-done", "finished", 6, 7], [10, "s-doing", "working", 7, null]];
+  const clock = [[3, 4], [5, 6], [7, null]].map(([from, to]) => ({ from: Date.parse(on(from!)), to: to && Date.parse(on(to)) }));
+  return `
+    insert into item (id, project_id, number, type_id, title, description, priority, class_of_service, origin, state_id, state_kind, entered_state_at, rank, clock, returns, open_blockers, created_at, updated_at, version)
+      values ('${TWICE}', 'old', 2, 'job', 'Paint the pier', '', 'normal', 'standard', 'planned', 's-doing', 'working', '${on(7)}', 'a1', ${json(clock)}, 2, '[]', '${on(2)}', '${on(7)}', 10);
+    insert into item_event (item_id, seq, at, actor_id, cause, command_id, kind, new) select '${TWICE}', 1, at, null, 'demo', '${randomUUID()}', 'created', new || '{"number":2,"rank":"a1"}' from item_event where item_id = '${ITEM}';
+    ${steps.map(([seq, day, kind, field, old, is]) => `insert into item_event (item_id, seq, at, actor_id, cause, command_id, kind, field, old, new) values ('${TWICE}', ${seq}, '${on(day)}', 'una', 'person', '${randomUUID()}', '${kind}', ${field ? `'${field}'` : "null"}, ${json(old)}, ${json(is)});`).join("\n")}
+    ${stays.map(([seq, state, kind, from, to]) => `insert into stay (item_id, entered_seq, state_id, kind, entered_at, left_at) values ('${TWICE}', ${seq}, '${state}', '${kind}', '${on(from)}', ${to ? `'${on(to)}'` : "null"});`).join("\n")}`;
+})();
+
 test("every migration runs on a database with data, and nothing of it is lost", async () => {
   const client = new Client({ connectionString: process.env.DATABASE_URL });
   await client.connect();
@@ -40,7 +68,7 @@ test("every migration runs on a database with data, and nothing of it is lost", 
   await migrateTo(client, 2);
   await client.query(`
     insert into person (id, name, email, administrator) values ('una', 'Una Marsh', 'una@saltmarsh.example', true);
-    insert into project (id, key, name, visibility, zone, next_item_number, expectation_days, expectation_share) values ('old', 'OLD', 'Old', 'everyone', 'UTC', 2, 10, 0.85);
+    insert into project (id, key, name, visibility, zone, next_item_number, expectation_days, expectation_share) values ('old', 'OLD', 'Old', 'everyone', 'UTC', 3, 10, 0.85);
     insert into workflow (id, project_id, name, version) values ('old-w', 'old', 'Two steps', 4);
     insert into state (id, workflow_id, name, kind, stage, position) values
       ('s-todo', 'old-w', 'To do', 'unstarted', null, 0), ('s-doing', 'old-w', 'Doing', 'working', 'Work', 1), ('s-done', 'old-w', 'Done', 'finished', null, 2);
@@ -58,6 +86,7 @@ test("every migration runs on a database with data, and nothing of it is lost", 
     insert into report_verdict (id, report_id, verdict, before, after, by_id, at) values ('${VERDICT}', '${REPORT}', '{"kind":"park","until":"2999-01-01"}',
       '{"status":"unjudged","itemId":null,"parkedUntil":null,"declineReason":null}', '{"status":"parked","itemId":null,"parkedUntil":"2999-01-01","declineReason":null}', 'una', '2026-03-01T09:00:00Z');
   `);
+  await client.query(FINISHED_TWICE);
   await client.end();
 
   await migrateDatabase(process.env.DATABASE_URL!);
@@ -67,6 +96,8 @@ test("every migration runs on a database with data, and nothing of it is lost", 
   expect(workflow.states.map((s) => s.name)).toEqual(["To do", "Doing", "Done"]);
   expect(workflow.transitions.map((t) => t.verb).sort()).toEqual(["Close", "Start"]);
   expect((await checkItems()).findings).toEqual([]);
+  const [twice] = await database().select().from(item).where(eq(item.id, TWICE));
+  expect([twice.firstStartedAt, twice.deliveredAt, twice.finishedAt]).toEqual([Date.parse("2026-03-03T08:00:00Z"), Date.parse("2026-03-06T08:00:00Z"), null]);
 
   const start = (answers: object) => send(LEAD, ITEM, { kind: "move", from: "s-todo", to: "s-doing", answers });
   await expect(start({})).rejects.toThrow("This move says why.");

@@ -11,7 +11,7 @@ import { judgeReport, undoVerdict } from "@/server/intake/judge";
 import { checkItems } from "@/server/item/check";
 import { createItem } from "@/server/item/create";
 import { readItem } from "@/server/item/read";
-import { ANSWERS, itemIn, move, refusalOf, send } from "./setup/board";
+import { ANSWERS, itemIn, move, refusalOf, send, TO_LIVE } from "./setup/board";
 import { NOOR, TOMAS } from "./setup/people";
 import { sent } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
@@ -19,7 +19,6 @@ import { givenTestDatabase } from "./setup/test-database";
 givenTestDatabase();
 jest.setTimeout(60_000);
 
-const TO_LIVE = ["Ready", "Building", "Waiting for review", "In review", "Waiting for test", "In test", "Ready to deploy", "Live"];
 const snapshot = async (id: string) => (await database().select().from(item).where(eq(item.id, id)))[0];
 const keyOf = async (id: string) => `TIX-${(await snapshot(id)).number}`;
 

@@ -1,4 +1,5 @@
 import type { Instant, Interval } from "@/core/calendar/instant";
+import { dayNumber, dayStart } from "@/core/calendar/zone";
 import type { Stay } from "@/core/item/snapshot";
 import { isInProgress } from "@/core/workflow/workflow";
 
@@ -9,7 +10,7 @@ export interface FlowHistory {
   title: string;
   typeId: string;
   classOfService: string;
-  /** Oldest first, without gaps; the last is open unless the item left the system. */
+  /** Oldest first, without gaps; the last is open unless the item was withdrawn. */
   stays: Stay[];
   blocks: Interval[];
 }
@@ -35,15 +36,15 @@ export function clockOf(history: FlowHistory): Interval[] {
   return clock;
 }
 
-/** When the item entered the finished state it is in now; null while it is not finished, or if it was never started. */
-export function finishedAt(history: FlowHistory): Instant | null {
-  const last = history.stays.at(-1);
-  if (!last || last.kind !== "finished" || last.to !== null) return null;
-  if (!history.stays.some((s) => isInProgress(s.kind))) return null;
-  // Moves between finished states do not finish an item again.
-  let at = last.from;
-  for (let i = history.stays.length - 2; i >= 0 && history.stays[i].kind === "finished"; i--) at = history.stays[i].from;
-  return at;
+/** A history as it was known at an instant: nothing that happened later is in it. */
+export function historyAt(history: FlowHistory, at: Instant): FlowHistory {
+  const until = <T extends Interval>(intervals: readonly T[]): T[] => intervals.flatMap((i) => (i.from < at ? [{ ...i, to: i.to === null || i.to > at ? at : i.to }] : []));
+  return { ...history, stays: until(history.stays), blocks: until(history.blocks) };
+}
+
+/** The last so many weeks by the calendar of a zone, today whole as far as it has come. The same for all figures of such a time. */
+export function lastWeeks(weeks: number, zone: string, now: Instant): Period {
+  return { from: dayStart(dayNumber(now, zone) - weeks * 7 + 1, zone), to: now + 1 };
 }
 
 /** Blocked intervals merged where they overlap, oldest first. */

@@ -1,14 +1,14 @@
 import { DAY, type Days } from "@/core/calendar/instant";
 import { areaInProgress } from "./cumulative-flow";
 import type { FlowHistory, Period } from "./history";
-import { finishedIn } from "./measures";
+import { departuresIn } from "./measures";
 
 export interface LittlesLaw {
   /** L: the area under the in-progress part of the cumulative flow diagram ÷ the length of the period. */
   averageWip: number;
-  /** λ: finished items per day. */
+  /** λ: departures per day, whatever their outcome. */
   throughput: number;
-  /** W: mean elapsed time in progress of the finished items, in days; null when nothing finished. */
+  /** W: mean elapsed time in progress of the departures, in days, each since the item's departure before; null when there is none. */
   averageTime: Days | null;
   /** L − λW, in items: 0 when the period begins and ends empty; otherwise what is carried in and out. */
   gap: number | null;
@@ -19,16 +19,11 @@ export interface LittlesLaw {
  * Operations Research 9 (1961), 383-387). Over a window that starts and ends empty it is an identity, because both
  * sides are the same area under the cumulative flow diagram.
  */
-export function littlesLaw(
-  histories: readonly FlowHistory[],
-  period: Period,
-  zone: string,
-  finished = finishedIn(histories, period, zone),
-): LittlesLaw {
+export function littlesLaw(histories: readonly FlowHistory[], period: Period, zone: string, departures = departuresIn(histories, period, zone)): LittlesLaw {
   const length = (period.to - period.from) / DAY;
   const averageWip = areaInProgress(histories, period) / length;
-  const throughput = finished.length / length;
-  if (finished.length === 0) return { averageWip, throughput, averageTime: null, gap: null };
-  const averageTime = finished.reduce((sum, f) => sum + f.elapsed, 0) / finished.length;
+  const throughput = departures.length / length;
+  if (departures.length === 0) return { averageWip, throughput, averageTime: null, gap: null };
+  const averageTime = departures.reduce((sum, d) => sum + d.sinceLast, 0) / departures.length;
   return { averageWip, throughput, averageTime, gap: averageWip - throughput * averageTime };
 }

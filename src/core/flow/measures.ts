@@ -1,7 +1,8 @@
 import { DAY, type Days, type Instant } from "@/core/calendar/instant";
 import { daysTouched } from "@/core/calendar/zone";
-import { isInProgress } from "@/core/workflow/workflow";
-import { clockOf, finishedAt, type FlowHistory, type Period } from "./history";
+import { finishesOf, type FinishKind } from "@/core/item/start-finish";
+import { isInProgress, type Outcome } from "@/core/workflow/workflow";
+import { clockOf, historyAt, type FlowHistory, type Period } from "./history";
 
 /*
  * The four measures of flow, as the open Kanban guide defines them:
@@ -16,31 +17,42 @@ export function workInProgressAt(histories: readonly FlowHistory[], at: Instant)
   );
 }
 
-/** A finished item with its cycle time. */
+/** A finish with the time that it took. */
 export interface Finished {
+  /** As it stood at the finish; what comes after changes nothing about it. */
   history: FlowHistory;
   at: Instant;
-  /** Calendar days touched between start and finish, in the zone; an item that starts and finishes on one day took 1. */
+  kind: FinishKind;
+  outcome: Outcome | null;
+  /** Calendar days touched from the first start, in the zone; an item that starts and finishes on one day took 1. */
   days: Days;
   /** Exact time in progress, in days of 24 hours. */
   elapsed: Days;
+  /** The part of it since the finish before, if there was one. */
+  sinceLast: Days;
 }
 
-/** The items whose finish falls in the period, in the order they finished, with their cycle times. */
-export function finishedIn(histories: readonly FlowHistory[], period: Period, zone: string): Finished[] {
-  const finished: Finished[] = [];
-  for (const history of histories) {
-    const at = finishedAt(history);
-    if (at === null || at < period.from || at >= period.to) continue;
-    const clock = clockOf(history);
-    let elapsed = 0;
-    for (const { from, to } of clock) elapsed += (to ?? at) - from;
-    finished.push({ history, at, days: daysTouched(clock, zone, at), elapsed: elapsed / DAY });
+/** Every finish in the period, in their order, whatever its outcome: the departures. */
+export function departuresIn(histories: readonly FlowHistory[], period: Period, zone: string): Finished[] {
+  const departures: Finished[] = [];
+  for (const whole of histories) {
+    let before = 0;
+    for (const { at, kind, outcome } of finishesOf(whole.stays)) {
+      if (at >= period.to) break;
+      const history = historyAt(whole, at);
+      const clock = clockOf(history);
+      const elapsed = clock.reduce((sum, { from, to }) => sum + to! - from, 0) / DAY;
+      if (at >= period.from) departures.push({ history, at, kind, outcome, days: daysTouched(clock, zone, at), elapsed, sinceLast: elapsed - before });
+      before = elapsed;
+    }
   }
-  return finished.sort((a, b) => a.at - b.at);
+  return departures.sort((a, b) => a.at - b.at);
 }
 
-/** The instants at which items were started (first commitment or a later one) in the period. */
+/** The finished work of a period: the first delivery of each item, with its cycle time. Reopening it later does not change that. */
+export const finishedIn = (histories: readonly FlowHistory[], period: Period, zone: string): Finished[] => departuresIn(histories, period, zone).filter((d) => d.kind === "delivered");
+
+/** The starts in the period: each entering of what is in progress, the first and any later one. */
 export function startedIn(histories: readonly FlowHistory[], period: Period): { history: FlowHistory; at: Instant }[] {
   const started: { history: FlowHistory; at: Instant }[] = [];
   for (const history of histories)
@@ -48,7 +60,7 @@ export function startedIn(histories: readonly FlowHistory[], period: Period): { 
   return started.sort((a, b) => a.at - b.at);
 }
 
-/** Work item age in calendar days: all its time in progress so far, today included. 0 for what was never started. */
+/** Work item age in calendar days: its whole clock so far, today included. 0 for what was never started. */
 export function ageInDays(history: FlowHistory, zone: string, now: Instant): Days {
   return daysTouched(clockOf(history), zone, now);
 }

@@ -33,6 +33,8 @@ export function maskReport(report: FlowReport, hidden: ReadonlySet<string>): Flo
   return {
     ...report,
     finished: report.finished.map(masked),
+    stopped: report.stopped.map(masked),
+    again: report.again.map(masked),
     ageing: report.ageing.map(masked),
     throughput: report.throughput.map((week) => ({ ...week, itemIds: maskIds(week.itemIds, hidden) })),
   };

@@ -1,8 +1,8 @@
-import { WEEK, type Days, type Instant } from "@/core/calendar/instant";
+import type { Days, Instant } from "@/core/calendar/instant";
 import { dayNumber, dayStart, weekStart } from "@/core/calendar/zone";
 import { expectationKept, type Expectation, type ExpectationKept } from "./expectation";
-import type { FlowHistory } from "./history";
-import { ageInDays, finishedIn, startedIn, workInProgressAt } from "./measures";
+import { lastWeeks, type FlowHistory } from "./history";
+import { ageInDays, departuresIn, finishedIn, startedIn, workInProgressAt } from "./measures";
 import { flowTimes } from "./time-in-state";
 
 /** How long back "recently finished" reaches in the pulse strip. */
@@ -16,6 +16,7 @@ export interface Pulse {
   kept: ExpectationKept & { itemIds: string[] };
   blocked: string[];
   arrivedThisWeek: string[];
+  /** Every finish of the week, whatever its outcome. */
   departedThisWeek: string[];
   efficiency: number | null;
   recentlyFinished: string[];
@@ -25,7 +26,7 @@ export interface Pulse {
 export function pulse(histories: readonly FlowHistory[], expectation: Expectation, zone: string, now: Instant): Pulse {
   const inProgress = workInProgressAt(histories, now);
   const week = { from: dayStart(weekStart(dayNumber(now, zone)), zone), to: now + 1 };
-  const recent = finishedIn(histories, { from: now - PULSE_WINDOW_WEEKS * WEEK, to: now + 1 }, zone);
+  const recent = finishedIn(histories, lastWeeks(PULSE_WINDOW_WEEKS, zone, now), zone);
   let oldest: Pulse["oldest"] = null;
   for (const history of inProgress) {
     const age = ageInDays(history, zone, now);
@@ -41,7 +42,7 @@ export function pulse(histories: readonly FlowHistory[], expectation: Expectatio
     },
     blocked: inProgress.filter((h) => h.blocks.some((b) => b.to === null)).map((h) => h.id),
     arrivedThisWeek: startedIn(histories, week).map((s) => s.history.id),
-    departedThisWeek: recent.filter((f) => f.at >= week.from).map((f) => f.history.id),
+    departedThisWeek: departuresIn(histories, week, zone).map((d) => d.history.id),
     efficiency: flowTimes(recent.map((f) => f.history), now).efficiency,
     recentlyFinished: recent.map((f) => f.history.id),
   };

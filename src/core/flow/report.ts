@@ -1,10 +1,10 @@
 import type { DayNumber, Days, Instant } from "@/core/calendar/instant";
-import type { StateId, StateKind } from "@/core/workflow/workflow";
+import type { Outcome, StateId, StateKind } from "@/core/workflow/workflow";
 import { cumulativeFlow } from "./cumulative-flow";
 import { expectationKept, type Expectation, type ExpectationKept } from "./expectation";
 import type { FlowHistory, Period } from "./history";
 import { littlesLaw, type LittlesLaw } from "./littles-law";
-import { ageInDays, finishedIn, workInProgressAt } from "./measures";
+import { ageInDays, departuresIn, workInProgressAt, type Finished } from "./measures";
 import { ascending, quantile } from "./quantile";
 import { throughputByWeek, type WeekOfThroughput } from "./throughput";
 import { flowTimes, type FlowTimes } from "./time-in-state";
@@ -15,11 +15,29 @@ export interface Percentiles {
   p95: Days | null;
 }
 
+/** A finish as a row of the report. */
+export interface FinishedRow {
+  itemId: string;
+  key: string;
+  title: string;
+  at: Instant;
+  days: Days;
+  elapsed: Days;
+  outcome: Outcome | null;
+}
+
+const rowOf = ({ history: { id, key, title }, at, days, elapsed, outcome }: Finished): FinishedRow => ({ itemId: id, key, title, at, days, elapsed, outcome });
+
 /** Everything the Learn page shows, ready to be sent to a browser (plain objects and arrays only). */
 export interface FlowReport {
   period: Period;
   cumulative: { days: DayNumber[]; counts: Record<StateId, number[]> };
-  finished: { itemId: string; key: string; title: string; at: Instant; days: Days; elapsed: Days }[];
+  /** First deliveries: what throughput, cycle time and expectation are about. */
+  finished: FinishedRow[];
+  /** What was started and ended otherwise, with the time it took. */
+  stopped: FinishedRow[];
+  /** What finished once more after its first delivery, with its whole clock. */
+  again: FinishedRow[];
   percentiles: Percentiles;
   expectation: Expectation;
   kept: ExpectationKept;
@@ -43,20 +61,17 @@ export function flowReport(
   zone: string,
   now: Instant,
 ): FlowReport {
-  const finished = finishedIn(histories, period, zone);
+  const departures = departuresIn(histories, period, zone);
+  const ofKind = (kind: Finished["kind"]) => departures.filter((d) => d.kind === kind);
+  const finished = ofKind("delivered");
   const days = finished.map((f) => f.days);
   const cumulative = cumulativeFlow(histories, period, zone);
   return {
     period,
     cumulative: { days: cumulative.days, counts: Object.fromEntries(cumulative.counts) },
-    finished: finished.map((f) => ({
-      itemId: f.history.id,
-      key: f.history.key,
-      title: f.history.title,
-      at: f.at,
-      days: f.days,
-      elapsed: f.elapsed,
-    })),
+    finished: finished.map(rowOf),
+    stopped: ofKind("stopped").map(rowOf),
+    again: ofKind("again").map(rowOf),
     percentiles: percentiles(days),
     expectation,
     kept: expectationKept(days, expectation),
@@ -74,6 +89,6 @@ export function flowReport(
       };
     }),
     times: flowTimes(finished.map((f) => f.history), now),
-    little: littlesLaw(histories, period, zone, finished),
+    little: littlesLaw(histories, period, zone, departures),
   };
 }

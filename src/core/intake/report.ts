@@ -1,3 +1,4 @@
+import { isDelivered } from "@/core/item/start-finish";
 import type { StateKind, Outcome } from "@/core/workflow/workflow";
 
 export const REPORT_STATUSES = ["unjudged", "asked", "parked", "accepted", "merged", "declined"] as const;
@@ -49,7 +50,7 @@ export function statusForRequester(
       const known = standing.status === "merged" ? "Others have told us about this too. " : "";
       if (!item) return { headline: "Accepted", detail: known };
       if (item.stateKind === "finished")
-        return item.outcome === "delivered"
+        return isDelivered(item.outcome)
           ? { headline: "Done", detail: `${known}The change is live.` }
           : { headline: "Closed", detail: `${known}It ended without a change: ${item.outcome ?? "no outcome given"}.` };
       if (item.stateKind === "unstarted")

@@ -2,6 +2,7 @@ import type { Instant, Interval } from "@/core/calendar/instant";
 import type { OwnValues } from "./own-field";
 import type { Outside } from "./outside";
 import type { Outcome, StateId, StateKind } from "@/core/workflow/workflow";
+import type { Milestones } from "./start-finish";
 
 export const SEVERITIES = ["minor", "moderate", "major", "critical"] as const;
 export type Severity = (typeof SEVERITIES)[number];
@@ -94,7 +95,7 @@ export interface Approval {
 }
 
 /** Everything known of an item now: what replaying its events gives, and what the item's row stores. */
-export interface ItemSnapshot extends EditableFields {
+export interface ItemSnapshot extends EditableFields, Milestones {
   id: string;
   projectId: string;
   number: number;
@@ -118,7 +119,7 @@ export interface ItemSnapshot extends EditableFields {
   /** Both are about the state the item is in, and begin anew in the next. */
   ticks: Tick[];
   approvals: Approval[];
-  /** Set when the item was taken back as if it had never been accepted; it is then in no list and no measure. */
+  /** Set when the item was taken back as if it had never been accepted; it is then in no list, and only what it had been started for stays in the figures of the past. */
   withdrawnAt: Instant | null;
   createdAt: Instant;
   createdBy: string | null;

@@ -1,9 +1,10 @@
 import type { Instant, Interval } from "@/core/calendar/instant";
-import { isInProgress, type StateId, type StateKind } from "@/core/workflow/workflow";
+import { isInProgress, type Outcome, type StateId, type StateKind } from "@/core/workflow/workflow";
 import type { ItemEvent } from "./event";
 import type { ItemSnapshot } from "./fields";
 import { NOTHING_OUTSIDE, outsideAfter } from "./outside";
 import { standingEvents } from "./standing-events";
+import { milestonesAfter, milestonesNaming, namesOutcome, NO_MILESTONES, passage, type Milestones } from "./start-finish";
 
 /** What a history that began before these fields existed does not say. */
 const WITHOUT_NEWER_FIELDS: Partial<ItemSnapshot> = { sprintId: null, releaseId: null, labels: [], restricted: false, remainingHours: null, own: {} };
@@ -25,6 +26,7 @@ export function applyEvent(before: ItemSnapshot | null, event: ItemEvent): ItemS
       enteredStateAt: at,
       outcome: null,
       clock: isInProgress(event.new.stateKind) ? [{ from: at, to: null }] : [],
+      ...milestonesAfter(NO_MILESTONES, null, event.new.stateKind, null, at),
       returns: 0,
       blockedSince: null,
       openBlockers: [],
@@ -44,7 +46,7 @@ export function applyEvent(before: ItemSnapshot | null, event: ItemEvent): ItemS
 function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnapshot> {
   switch (event.kind) {
     case "changed":
-      return { [event.field]: event.new };
+      return { [event.field]: event.new, ...(event.field === "outcome" ? named(before, event.new as Outcome | null, event.at) : {}) };
     case "moved":
       return {
         stateId: event.new.stateId,
@@ -53,6 +55,7 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
         rank: event.new.rank ?? before.rank,
         returns: before.returns + (event.new.isReturn ? 1 : 0),
         clock: clockAfter(before.clock, before.stateKind, event.new.kind, event.at),
+        ...milestonesAfter(before, before.stateKind, event.new.kind, before.outcome, event.at),
         ...(before.ticks.length > 0 || event.new.ticks ? { ticks: event.new.ticks ?? [] } : {}),
         ...(before.approvals.length > 0 || event.new.approvals ? { approvals: event.new.approvals ?? [] } : {}),
       };
@@ -89,7 +92,7 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
     case "withdrawn":
       return { withdrawnAt: event.at };
     case "undone":
-      return event.new;
+      return { ...milestonesWithout(before, event.new), ...event.new };
     case "created":
       throw new Error(`item ${event.itemId} is created twice`);
     case "overrode":
@@ -101,13 +104,26 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
   }
 }
 
+/** The milestones when an outcome is named, which belongs to the state just entered or to none. */
+const named = (before: ItemSnapshot, outcome: Outcome | null, at: Instant): Partial<Milestones> =>
+  outcome !== null && before.stateKind === "finished" && namesOutcome(before.enteredStateAt, at, outcome) ? milestonesNaming(before, outcome, at) : {};
+
+/** The milestones without a step that was taken back before histories told of them: what its clock and state say. */
+function milestonesWithout(before: ItemSnapshot, was: Partial<ItemSnapshot>): Partial<Milestones> {
+  if (!was.clock || "firstStartedAt" in was || "finishedAt" in was || "deliveredAt" in was) return {};
+  const { clock, stateKind = before.stateKind } = was;
+  const finishedAt = stateKind === "finished" ? (clock.at(-1)?.to ?? null) : null;
+  return { firstStartedAt: clock[0]?.from ?? null, finishedAt, deliveredAt: before.deliveredAt === before.finishedAt ? finishedAt : before.deliveredAt };
+}
+
 /**
- * The clock after a move: it starts on entering the first in-progress state and stops on entering a finished one
- * or on going back to unstarted. Earlier intervals stay and count.
+ * The clock after a move: it runs from each start to the finish or to where the item is put back to unstarted. Earlier
+ * intervals stay and count.
  */
 export function clockAfter(clock: readonly Interval[], from: StateKind, to: StateKind, at: Instant): Interval[] {
-  if (isInProgress(from) === isInProgress(to)) return [...clock];
-  if (isInProgress(to)) return [...clock, { from: at, to: null }];
+  const step = passage(from, to);
+  if (step === null) return [...clock];
+  if (step === "start") return [...clock, { from: at, to: null }];
   return clock.map((interval) => (interval.to === null ? { ...interval, to: at } : interval));
 }
 
@@ -123,6 +139,8 @@ export function replay(events: readonly ItemEvent[]): ItemSnapshot {
 export interface Stay extends Interval {
   stateId: StateId;
   kind: StateKind;
+  /** Of a finished state: the outcome that was named on entering it. */
+  outcome: Outcome | null;
 }
 
 /** A stay with the number of the event that began it. */
@@ -133,15 +151,19 @@ export interface RecordedStay extends Stay {
 /** The stays that a history amounts to, oldest first; the last is open unless the item was withdrawn. What was undone had none. */
 export function staysOf(events: readonly ItemEvent[]): RecordedStay[] {
   const stays: RecordedStay[] = [];
+  let outcome: Outcome | null = null;
   for (const event of standingEvents(events)) {
     const last = stays.at(-1);
-    const enteredSeq = event.seq;
-    if (event.kind === "created")
-      stays.push({ enteredSeq, stateId: event.new.stateId, kind: event.new.stateKind, from: event.at, to: null });
+    const { seq: enteredSeq, at } = event;
+    if (event.kind === "created") stays.push({ enteredSeq, stateId: event.new.stateId, kind: event.new.stateKind, outcome, from: at, to: null });
     else if (event.kind === "moved" && last) {
-      last.to = event.at;
-      stays.push({ enteredSeq, stateId: event.new.stateId, kind: event.new.kind, from: event.at, to: null });
-    } else if (event.kind === "withdrawn" && last) last.to = event.at;
+      last.to = at;
+      const { stateId, kind } = event.new;
+      stays.push({ enteredSeq, stateId, kind, outcome: kind === "finished" ? outcome : null, from: at, to: null });
+    } else if (event.kind === "changed" && event.field === "outcome") {
+      outcome = event.new as Outcome | null;
+      if (last?.kind === "finished" && namesOutcome(last.from, at, outcome)) last.outcome = outcome;
+    } else if (event.kind === "withdrawn" && last) last.to = at;
   }
   return stays;
 }

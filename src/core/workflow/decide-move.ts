@@ -81,7 +81,7 @@ export function decideMove(item: ItemSnapshot, request: MoveRequest, context: Mo
   const requirements = requirementsOf(transition, target);
   const own = ownAnswers(item, request.answers, requirements, context.ownFields);
   if ("refused" in own) return own as Refusal;
-  const after = { ...answered(item, request.answers, requirements), own: { ...item.own, ...own } };
+  const after = { ...answered(item, request.answers, requirements, now.kind === "finished" && target.kind === "finished"), own: { ...item.own, ...own } };
   const open = requirements.flatMap((r) => unmet(r, requirementContext(item, after, request.answers, now, target, context)) ?? []);
   if (open.length > 0) {
     const unanswerable = open.find((u) => u.asks.length === 0);
@@ -169,9 +169,12 @@ export function whoMay(transition: Transition, item: ItemSnapshot, context: Pick
   return refuse("not for you", `“${transition.verb}” is for ${words}.`, `Ask ${words} to do it.`);
 }
 
-/** The item's fields with the answers to what the transition asks; answers to anything else have no effect. */
-function answered(item: ItemSnapshot, answers: MoveAnswers, requirements: readonly Requirement[]): ItemSnapshot {
-  const after: ItemSnapshot = { ...item, outcome: null };
+/**
+ * The item's fields with the answers to what the transition asks; answers to anything else have no effect.
+ * @param stays whether it goes from one finished state to another, and keeps its outcome
+ */
+function answered(item: ItemSnapshot, answers: MoveAnswers, requirements: readonly Requirement[], stays: boolean): ItemSnapshot {
+  const after: ItemSnapshot = { ...item, outcome: stays ? item.outcome : null };
   const given = answers as Partial<Record<string, unknown>>;
   for (const r of requirements) {
     const field = r.kind === "filled" ? r.field : r.kind === "different people" ? r.first : null;

@@ -62,6 +62,9 @@ export const item = pgTable(
     enteredStateAt: instant("entered_state_at").notNull(),
     rank: rank("rank").notNull(),
     outcome: text("outcome").$type<Outcome>(),
+    firstStartedAt: instant("first_started_at"),
+    deliveredAt: instant("delivered_at"),
+    finishedAt: instant("finished_at"),
     clock: jsonb("clock").$type<Interval[]>().notNull(),
     returns: integer("returns").notNull(),
     blockedSince: instant("blocked_since"),
@@ -80,6 +83,7 @@ export const item = pgTable(
     index("item_parent").on(t.parentId),
     index("item_sprint").on(t.sprintId),
     index("item_release").on(t.releaseId),
+    index("item_delivered").on(t.projectId, t.deliveredAt),
     // By project first, so that one project's items are found among all of them without reading the others'.
     index("item_words").using("gin", t.projectId, sql`to_tsvector('english', ${t.title} || ' ' || ${t.description})`),
     index("item_title_trigrams").using("gin", t.projectId, t.title.op("gin_trgm_ops")),
@@ -124,6 +128,8 @@ export const stay = pgTable(
     enteredSeq: integer("entered_seq").notNull(),
     stateId: text("state_id").notNull().references(() => state.id),
     kind: text("kind").$type<StateKind>().notNull(),
+    /** Of a finished state: the outcome that was named on entering it. */
+    outcome: text("outcome").$type<Outcome>(),
     enteredAt: instant("entered_at").notNull(),
     leftAt: instant("left_at"),
   },

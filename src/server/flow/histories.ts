@@ -1,4 +1,4 @@
-import { and, eq, gte, inArray, isNull, sql, type SQL } from "drizzle-orm";
+import { and, eq, inArray, isNotNull, isNull, or, sql, type SQL } from "drizzle-orm";
 import type { Interval } from "@/core/calendar/instant";
 import type { FlowHistory } from "@/core/flow/history";
 import type { Stay } from "@/core/item/snapshot";
@@ -33,8 +33,11 @@ function knownOf(projectId: string): Map<string, KnownHistory> {
   return known;
 }
 
+/** Flow figures are of one level at a time: tasks under an item are part of it. */
+export const FLOW_LEVEL = 1;
+
 /**
- * The histories of a project's items at level 1 and above (tasks under an item are part of it), for the flow measures.
+ * The histories of a project's items of one level for the flow measures; those withdrawn after a start keep their place in the past.
  * They are shared between callers and not to be changed.
  */
 export async function loadHistories(reader: Reader, projectId: string, filter: HistoryFilter = {}): Promise<FlowHistory[]> {
@@ -42,7 +45,7 @@ export async function loadHistories(reader: Reader, projectId: string, filter: H
     .select({ id: item.id, version: item.version })
     .from(item)
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), gte(itemType.level, 1)));
+    .where(and(eq(item.projectId, projectId), eq(itemType.level, FLOW_LEVEL), or(isNull(item.withdrawnAt), isNotNull(item.firstStartedAt))));
   const known = knownOf(projectId);
   const changed = versions.filter((v) => known.get(v.id)?.version !== v.version);
   if (changed.length > 0) {
@@ -71,7 +74,7 @@ async function readHistories(reader: Reader, projectId: string, itemIds: string[
       .innerJoin(project, eq(project.id, item.projectId))
       .where(scope),
     reader
-      .select({ itemId: stay.itemId, stateId: stay.stateId, kind: stay.kind, from: milliseconds(stay.enteredAt), to: milliseconds(stay.leftAt) })
+      .select({ itemId: stay.itemId, stateId: stay.stateId, kind: stay.kind, outcome: stay.outcome, from: milliseconds(stay.enteredAt), to: milliseconds(stay.leftAt) })
       .from(stay)
       .innerJoin(item, eq(item.id, stay.itemId))
       .where(scope)
@@ -82,7 +85,7 @@ async function readHistories(reader: Reader, projectId: string, itemIds: string[
       .innerJoin(item, eq(item.id, block.itemId))
       .where(scope),
   ]);
-  const staysOf = byItem<Stay>(stays.map(({ itemId, stateId, kind, from, to }) => [itemId, { stateId, kind, from: from!, to }]));
+  const staysOf = byItem<Stay>(stays.map(({ itemId, stateId, kind, outcome, from, to }) => [itemId, { stateId, kind, outcome, from: from!, to }]));
   const blocksOf = byItem<Interval>(blocks.map(({ itemId, from, to }) => [itemId, { from: from!, to }]));
   return new Map(
     heads.map(({ id, projectKey, number, title, typeId, classOfService }) => [

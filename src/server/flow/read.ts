@@ -1,9 +1,10 @@
 import { z } from "zod";
 import { ladder } from "@/core/board/column";
 import { limitState } from "@/core/board/limit";
-import { WEEK, type Instant } from "@/core/calendar/instant";
+import type { Instant } from "@/core/calendar/instant";
 import { dayNumber, dayStart, isoDate } from "@/core/calendar/zone";
 import { inStateAt } from "@/core/flow/cumulative-flow";
+import { lastWeeks } from "@/core/flow/history";
 import { finishedIn } from "@/core/flow/measures";
 import { maskIds, maskPulse, maskReport } from "@/core/flow/outside-view";
 import { pulse, PULSE_WINDOW_WEEKS, type Pulse } from "@/core/flow/pulse";
@@ -70,7 +71,7 @@ const SUMMARY_KEPT_MS = 5_000;
 async function summarise(project: ProjectRow, now: Instant): Promise<Figures> {
   const db = database();
   const [histories, { board, columns }] = await Promise.all([loadHistories(db, project.id), loadBoard(db, project.id)]);
-  const recent = finishedIn(histories, { from: now - PULSE_WINDOW_WEEKS * WEEK, to: now + 1 }, project.zone);
+  const recent = finishedIn(histories, lastWeeks(PULSE_WINDOW_WEEKS, project.zone, now), project.zone);
   const limited = columns.filter((c) => c.min !== null || c.max !== null);
   const counts = await columnCounts(db, project, board, limited.map((c) => c.id), now);
   const broken = limited.filter((column) => {
@@ -109,9 +110,7 @@ export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQ
     loadHistories(db, project.id, filter),
     projectTypes(db, project.id),
   ]);
-  const today = dayNumber(now, project.zone);
-  const firstDay = today - PERIODS[query.period] * 7 + 1;
-  const period = { from: dayStart(firstDay, project.zone), to: now + 1 };
+  const period = lastWeeks(PERIODS[query.period], project.zone, now);
   const upper = types.filter((t) => t.level >= 1);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
@@ -121,8 +120,8 @@ export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQ
     report: maskReport(flowReport(histories, period, expectationOf(project), project.zone, now), hidden),
     states: workflows.filter((w) => upper.some((t) => t.workflowId === w.id)).flatMap((w) => w.states),
     types: upper.map(({ id, name }) => ({ id, name })),
-    from: isoDate(firstDay),
-    to: isoDate(today),
+    from: isoDate(dayNumber(period.from, project.zone)),
+    to: isoDate(dayNumber(now, project.zone)),
     now,
   };
 }

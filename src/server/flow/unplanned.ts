@@ -1,13 +1,14 @@
-import { and, eq, exists, gte, isNull, lt, lte, sql } from "drizzle-orm";
+import { and, eq, gte, isNull, lt, lte } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import type { Instant } from "@/core/calendar/instant";
 import { dayStart, parseIsoDate } from "@/core/calendar/zone";
 import { maskIds } from "@/core/flow/outside-view";
 import { escapedByRelease, unplannedShare, velocity, type FinishedWork, type UnplannedShare } from "@/core/flow/unplanned";
 import type { Reader } from "@/db/connection";
-import { item, itemLink, itemType, stay } from "@/db/schema";
+import { item, itemLink, itemType } from "@/db/schema";
 import type { PromiseFilter } from "../intake/promises";
 import { loadReleases, loadSprints } from "../plan/boxes";
+import { FLOW_LEVEL } from "./histories";
 
 /** What came in between, and what got past testing, as Learn shows it. */
 export interface UnplannedView {
@@ -20,13 +21,14 @@ export interface UnplannedView {
 
 const SPRINTS_SHOWN = 6;
 
-/** Delivered items of their own, with what measures of planning ask about them. */
+/** Items by their first delivery, with what measures of planning ask about them. */
 export async function finishedWork(reader: Reader, projectId: string, from: Instant, to: Instant, filter: PromiseFilter = {}): Promise<FinishedWork[]> {
-  return reader
-    .select({ itemId: item.id, origin: item.origin, estimate: item.estimate, finishedAt: item.enteredStateAt })
+  const rows = await reader
+    .select({ itemId: item.id, origin: item.origin, estimate: item.estimate, deliveredAt: item.deliveredAt })
     .from(item)
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), eq(item.stateKind, "finished"), eq(item.outcome, "delivered"), sql`${itemType.level} >= 1`, gte(item.enteredStateAt, from), lt(item.enteredStateAt, to), ofKind(filter)));
+    .where(and(eq(item.projectId, projectId), eq(itemType.level, FLOW_LEVEL), gte(item.deliveredAt, from), lt(item.deliveredAt, to), ofKind(filter)));
+  return rows.map(({ deliveredAt, ...row }) => ({ ...row, finishedAt: deliveredAt! }));
 }
 
 /** Items of a type and a class of service, where such are named. */
@@ -47,7 +49,7 @@ export async function readUnplanned(reader: Reader, project: { id: string; zone:
   const work = await finishedWork(reader, project.id, Math.min(first, period.from), now + 1, filter);
   const origin = alias(item, "origin");
   // What came out of work that was still under way has not escaped.
-  const deliveredBefore = exists(reader.select({ one: sql`1` }).from(stay).where(and(eq(stay.itemId, origin.id), eq(stay.kind, "finished"), lte(stay.enteredAt, item.createdAt))));
+  const deliveredBefore = lte(origin.deliveredAt, item.createdAt);
   const found = await reader
     .select({ itemId: item.id, releaseId: origin.releaseId })
     .from(item)

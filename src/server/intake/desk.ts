@@ -60,7 +60,7 @@ export async function readDesk(viewer: Viewer, projectKey: string, now = Date.no
       .orderBy(asc(item.rank))
       .limit(40),
     foundIn(viewer, project.id, sql`${item.stateKind} in ('waiting', 'working')`, 120),
-    foundIn(viewer, project.id, sql`${item.stateKind} = 'finished' and ${item.outcome} = 'delivered'`, 80),
+    foundIn(viewer, project.id, and(isNotNull(item.finishedAt), isNotNull(item.deliveredAt))!, 80),
     loadRules(db, project.id),
     loadSprints(db, project.id),
     loadReleases(db, project.id),
@@ -201,16 +201,16 @@ const DEPLOYED_SHOWN = 5;
 /** What went live lately: what is about the same place first, then what shares words with the report, then the latest. */
 async function deployedLately(viewer: Viewer, project: { id: string; key: string }, open: ReportView["report"], now: number): Promise<ReportView["deployed"]> {
   const rows = await database()
-    .select({ id: item.id, number: item.number, title: item.title, description: item.description, place: item.place, at: item.enteredStateAt })
+    .select({ id: item.id, number: item.number, title: item.title, description: item.description, place: item.place, at: item.finishedAt })
     .from(item)
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), eq(item.stateKind, "finished"), eq(item.outcome, "delivered"), sql`${itemType.level} >= 1`, gte(item.enteredStateAt, now - DEPLOYED_DAYS * DAY), seesItem(database(), viewer)))
-    .orderBy(desc(item.enteredStateAt))
+    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), isNotNull(item.deliveredAt), sql`${itemType.level} >= 1`, gte(item.finishedAt, now - DEPLOYED_DAYS * DAY), seesItem(database(), viewer)))
+    .orderBy(desc(item.finishedAt))
     .limit(100);
   const alike = new Map(mostSimilar(textOf(open), rows.map((r) => ({ id: r.id, title: r.title, body: r.description })), rows.length, 0.05).map((s) => [s.id, s.score]));
   const samePlace = (place: string | null) => place !== null && open.place !== "" && place.toLowerCase() === open.place.toLowerCase();
   return rows
-    .map((r) => ({ key: `${project.key}-${r.number}`, title: r.title, at: r.at, samePlace: samePlace(r.place), near: (samePlace(r.place) ? 1 : 0) + (alike.get(r.id) ?? 0) }))
+    .map((r) => ({ key: `${project.key}-${r.number}`, title: r.title, at: r.at!, samePlace: samePlace(r.place), near: (samePlace(r.place) ? 1 : 0) + (alike.get(r.id) ?? 0) }))
     .sort((a, b) => b.near - a.near || b.at - a.at)
     .slice(0, DEPLOYED_SHOWN)
     .map(({ near: _, ...shown }) => shown);

@@ -11,7 +11,7 @@ import type { ClassOfService } from "@/core/item/fields";
 import { NEW_ITEM } from "@/core/item/new-item";
 import { applyEvent } from "@/core/item/snapshot";
 import { database, type Reader } from "@/db/connection";
-import { item, itemType, report, reportMessage, reportVerdict, state, stay } from "@/db/schema";
+import { item, itemType, report, reportMessage, reportVerdict, state } from "@/db/schema";
 import { projectAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
 import { loadVocabulary } from "../condition/vocabulary";
@@ -60,7 +60,7 @@ export async function readPromises(viewer: Viewer, projectKey: string, now = Dat
   const [rules, vocabulary] = [await loadRules(db, project.id), await loadVocabulary(db, project.id)];
   const [all, hidden] = await Promise.all([promisedItems(project, rules, now - KEPT_WEEKS * WEEK, now), hiddenItems(db, viewer, project.id)]);
   const period = { from: now - KEPT_WEEKS * WEEK, to: now + 1 };
-  const open = all.filter((a) => !a.finished).toSorted((a, b) => urgency(a) - urgency(b)).map((a) => a.row);
+  const open = all.filter((a) => a.course.resolvedAt === null && a.course.endedAt === null).toSorted((a, b) => urgency(a) - urgency(b)).map((a) => a.row);
   const unseen = open.filter((r) => hidden.has(r.itemId));
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
@@ -86,7 +86,6 @@ export interface PromiseFilter {
 }
 
 interface PromisedItem {
-  finished: boolean;
   row: PromiseRow;
   course: Course;
 }
@@ -95,7 +94,8 @@ interface PromisedItem {
 async function promisedItems(project: { id: string; key: string; zone: string }, rules: IntakeRules, since: Instant, now: Instant, { typeId, classOfService }: PromiseFilter = {}): Promise<PromisedItem[]> {
   if (rules.targets.length === 0) return [];
   const db = database();
-  const recent = or(ne(item.stateKind, "finished"), gte(item.enteredStateAt, since))!;
+  // What finished is about the time since when it was delivered, or ended otherwise; moves among finished states count for nothing.
+  const recent = or(ne(item.stateKind, "finished"), gte(item.deliveredAt, since), gte(item.finishedAt, since), and(isNull(item.finishedAt), gte(item.enteredStateAt, since)))!;
   const asker = await projectAsker(db, project, now);
   const rows = await db
     .select({ item, stateName: state.name, targets: sql<boolean[]>`array[${sql.join([...rules.targets.map((t) => compileCondition(t.condition, asker)), sql`false`], sql`, `)}]` })
@@ -111,7 +111,6 @@ async function promisedItems(project: { id: string; key: string; zone: string },
   return chosen.map(({ item: row, stateName, target }) => {
     const course = promised.get(row.id)!;
     return {
-      finished: row.stateKind === "finished",
       course,
       row: { itemId: row.id, key: `${project.key}-${row.number}`, title: row.title, typeId: row.typeId, stateName, assigneeId: row.assigneeId, ...standing(target, course, rules, project.zone, now) },
     };
@@ -124,8 +123,8 @@ function promisesAbout({ row, course }: PromisedItem): { answer: PromisedAbout[]
   return { answer: one(row.answer, answeredAt(course)), resolve: one(row.resolve, course.resolvedAt) };
 }
 
-/** What was done without an answer before was answered by that. */
-const answeredAt = ({ answeredAt: given, resolvedAt }: Course): Instant | null => given ?? resolvedAt;
+/** What was done, or ended, without an answer before was answered by that. */
+const answeredAt = ({ answeredAt: given, resolvedAt, endedAt }: Course): Instant | null => given ?? resolvedAt ?? endedAt;
 
 const masked = (kept: KeptPromises, hidden: ReadonlySet<string>): KeptPromises => ({ ...kept, missedIds: maskIds(kept.missedIds, hidden) });
 
@@ -142,15 +141,20 @@ const urgency = ({ row, course }: PromisedItem): Instant => nextDue([row.answer,
 interface Course {
   since: Instant;
   answeredAt: Instant | null;
+  /** Its first delivery, whatever happened to it later. */
   resolvedAt: Instant | null;
+  /** When it ended without ever being delivered. */
+  endedAt: Instant | null;
   paused: Interval[];
 }
 
 function standing(target: ServiceTarget, course: Course, rules: IntakeRules, zone: string, now: Instant): ItemPromise {
-  const { since, resolvedAt, paused } = course;
-  const counting = { calendar: rules.calendar, zone, now };
-  const of = (hours: number | null, metAt: Instant | null) => (hours === null ? null : targetState(hours, target.working, { since, metAt, paused }, counting));
-  return { target: target.name, answer: of(target.answerHours, answeredAt(course)), resolve: of(target.resolveHours, resolvedAt) };
+  const { since, resolvedAt, endedAt, paused } = course;
+  const of = (hours: number | null, metAt: Instant | null, until: Instant) => (hours === null ? null : targetState(hours, target.working, { since, metAt, paused }, { calendar: rules.calendar, zone, now: until }));
+  const resolve = of(target.resolveHours, resolvedAt, endedAt ?? now);
+  // What ended otherwise is owed no longer; what had been late by then stays missed.
+  const owed = endedAt === null || resolve?.standing === "missed";
+  return { target: target.name, answer: of(target.answerHours, answeredAt(course), now), resolve: owed ? resolve : null };
 }
 
 /** What counts for promises about some items: when they came in, were answered, were done, and when the requester was asked. */
@@ -159,7 +163,6 @@ async function promisedOf(reader: Reader, items: readonly (typeof item.$inferSel
   if (ids.length === 0) return new Map();
   const received = await reader.select({ id: report.itemId, at: min(report.receivedAt) }).from(report).where(inArray(report.itemId, ids)).groupBy(report.itemId);
   const judged = await reader.select({ id: report.itemId, at: min(reportVerdict.at) }).from(report).innerJoin(reportVerdict, eq(reportVerdict.reportId, report.id)).where(and(inArray(report.itemId, ids), isNull(reportVerdict.undoneAt))).groupBy(report.itemId);
-  const started = await reader.select({ id: stay.itemId, at: min(stay.enteredAt) }).from(stay).where(and(inArray(stay.itemId, ids), ne(stay.kind, "unstarted"))).groupBy(stay.itemId);
   const messages = await reader
     .select({ id: report.itemId, reportId: report.id, kind: reportMessage.kind, at: reportMessage.at })
     .from(reportMessage)
@@ -167,14 +170,15 @@ async function promisedOf(reader: Reader, items: readonly (typeof item.$inferSel
     .where(and(inArray(report.itemId, ids), ne(reportMessage.kind, "progress"), isNull(reportMessage.takenBackAt)))
     .orderBy(asc(reportMessage.id));
   const at = (rows: { id: string | null; at: Instant | null }[]) => new Map(rows.map((r) => [r.id, r.at]));
-  const [came, answered, begun] = [at(received), at(judged), at(started)];
+  const [came, answered] = [at(received), at(judged)];
   return new Map(
     items.map((i) => [
       i.id,
       {
         since: came.get(i.id) ?? i.createdAt,
-        answeredAt: answered.get(i.id) ?? begun.get(i.id) ?? null,
-        resolvedAt: i.stateKind === "finished" ? i.enteredStateAt : null,
+        answeredAt: answered.get(i.id) ?? i.firstStartedAt,
+        resolvedAt: i.deliveredAt,
+        endedAt: i.stateKind === "finished" && i.deliveredAt === null ? (i.finishedAt ?? i.enteredStateAt) : null,
         paused: pauses(messages.filter((m) => m.id === i.id)),
       },
     ]),

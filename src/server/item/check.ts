@@ -47,7 +47,7 @@ export async function checkItems(): Promise<CheckResult> {
             complain((error as Error).message);
             continue;
           }
-          compare("stays", canonical(expectedStays(own)), canonical((stays.get(row.id) ?? []).map(({ stateId, kind, enteredAt, leftAt }) => ({ stateId, kind, from: enteredAt, to: leftAt }))), complain);
+          compare("stays", canonical(expectedStays(own)), canonical((stays.get(row.id) ?? []).map(({ stateId, kind, outcome, enteredAt, leftAt }) => ({ stateId, kind, outcome, from: enteredAt, to: leftAt }))), complain);
           const byId = (a: { blockId: string }, b: { blockId: string }) => (a.blockId < b.blockId ? -1 : 1);
           compare(
             "blocks",
@@ -65,7 +65,7 @@ export async function checkItems(): Promise<CheckResult> {
   return result;
 }
 
-const expectedStays = (events: ItemEvent[]) => staysOf(events).map(({ stateId, kind, from, to }) => ({ stateId, kind, from, to }));
+const expectedStays = (events: ItemEvent[]) => staysOf(events).map(({ stateId, kind, outcome, from, to }) => ({ stateId, kind, outcome, from, to }));
 
 function compare(what: string, expected: string, stored: string, complain: (what: string) => void): void {
   if (expected !== stored) complain(`${what} differ: by its events ${expected}, stored ${stored}`);

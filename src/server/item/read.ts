@@ -3,6 +3,7 @@ import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from "drizzle-orm
 import { cardOf, type Card } from "@/core/board/card";
 import { agreementOf, type Agreement } from "@/core/item/agreement";
 import { standingEvents } from "@/core/item/standing-events";
+import { countedClock, finishedAgain } from "@/core/item/start-finish";
 import { maskKeys } from "@/core/item/mask-keys";
 import { eventWords, linkWords } from "@/core/item/words";
 import type { OwnField } from "@/core/item/own-field";
@@ -49,6 +50,8 @@ export interface ItemView {
   agreement: Agreement;
   stateNames: Record<string, string>;
   ageDays: number;
+  /** Of what finished once more after its first delivery: the days of its whole clock. */
+  againDays: number | null;
   /** What is still to be done of it, in hours; null where nothing says. */
   remaining: number | null;
   promise: ItemPromise | null;
@@ -123,7 +126,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     title: row.title,
     typeId: row.typeId,
     classOfService: row.classOfService,
-    stays: stays.map((s) => ({ stateId: s.stateId, kind: s.kind, from: s.enteredAt, to: s.leftAt })),
+    stays: stays.map((s) => ({ stateId: s.stateId, kind: s.kind, outcome: s.outcome, from: s.enteredAt, to: s.leftAt })),
     blocks: blocks.map((b) => ({ from: b.fromAt, to: b.liftedAt })),
   };
   const keyed = (n: number) => `${projectKey}-${n}`;
@@ -172,7 +175,8 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     ),
     agreement: agreementOf(workflow, snapshot, { personId: viewer.personId, mayMove: access.may("move item") }, names.person),
     stateNames,
-    ageDays: daysTouched(row.clock, access.project.zone, now),
+    ageDays: daysTouched(countedClock(row), access.project.zone, now),
+    againDays: finishedAgain(row) ? daysTouched(row.clock, access.project.zone, now) : null,
     ...people,
     types: types.types,
     promise: await promiseOf(db, access.project, row.id, now),

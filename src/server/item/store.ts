@@ -2,6 +2,7 @@ import { and, eq, isNull } from "drizzle-orm";
 import type { ItemEvent } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { applyEvent, blocksOf, staysOf } from "@/core/item/snapshot";
+import { namesOutcome } from "@/core/item/start-finish";
 import type { Transaction } from "@/db/connection";
 import { block, comment, item, itemEvent, itemLink, outbox, stay } from "@/db/schema";
 import { eventOf, eventRow } from "./rows";
@@ -17,21 +18,28 @@ export async function storeEvents(tx: Transaction, before: ItemSnapshot | null, 
     if (!before) throw new Error("nothing to store");
     return before;
   }
-  const after = events.reduce(applyEvent, before)!;
+  const steps = snapshotsAfter(before, events);
+  const after = steps.at(-1)!;
   if (before) await tx.update(item).set(differences(before, after)).where(eq(item.id, after.id));
   else await tx.insert(item).values(after);
   await tx.insert(itemEvent).values(events.map(eventRow));
-  for (const event of events) await storeConsequence(tx, event, after);
+  for (const [i, event] of events.entries()) await storeConsequence(tx, event, steps[i]);
   if (events.some((e) => e.kind === "undone")) await rebuildIntervals(tx, after.id);
   await tx.insert(outbox).values({ projectId: after.projectId, at: after.updatedAt, kind: "item", itemId: after.id, fromVersion: before?.version ?? 0, version: after.version, depth });
   return after;
+}
+
+/** The snapshot after each of some events. */
+function snapshotsAfter(before: ItemSnapshot | null, events: readonly ItemEvent[]): ItemSnapshot[] {
+  let snapshot = before;
+  return events.map((event) => (snapshot = applyEvent(snapshot, event)));
 }
 
 /** After an undone step an item's stays and blocks are what its history amounts to without it. */
 async function rebuildIntervals(tx: Transaction, itemId: string): Promise<void> {
   const events = (await tx.select().from(itemEvent).where(eq(itemEvent.itemId, itemId)).orderBy(itemEvent.seq)).map(eventOf);
   await tx.delete(stay).where(eq(stay.itemId, itemId));
-  await tx.insert(stay).values(staysOf(events).map(({ enteredSeq, stateId, kind, from, to }) => ({ itemId, enteredSeq, stateId, kind, enteredAt: from, leftAt: to })));
+  await tx.insert(stay).values(staysOf(events).map(({ enteredSeq, stateId, kind, outcome, from, to }) => ({ itemId, enteredSeq, stateId, kind, outcome, enteredAt: from, leftAt: to })));
   await tx.delete(block).where(eq(block.itemId, itemId));
   const blocks = blocksOf(events);
   if (blocks.length > 0) await tx.insert(block).values(blocks.map(({ blockId, cause, waitingFor, byId, from, to }) => ({ id: blockId, itemId, cause, waitingFor, byId, fromAt: from, liftedAt: to })));
@@ -42,6 +50,7 @@ function differences(before: ItemSnapshot, after: ItemSnapshot): Partial<ItemSna
   return Object.fromEntries(Object.entries(after).filter(([field, value]) => before[field as keyof ItemSnapshot] !== value));
 }
 
+/** @param after the item right after this event */
 async function storeConsequence(tx: Transaction, event: ItemEvent, after: ItemSnapshot): Promise<void> {
   const { itemId, at } = event;
   const leave = () => tx.update(stay).set({ leftAt: at }).where(and(eq(stay.itemId, itemId), isNull(stay.leftAt)));
@@ -51,7 +60,7 @@ async function storeConsequence(tx: Transaction, event: ItemEvent, after: ItemSn
       return;
     case "moved":
       await leave();
-      await tx.insert(stay).values({ itemId, enteredSeq: event.seq, stateId: event.new.stateId, kind: event.new.kind, enteredAt: at });
+      await tx.insert(stay).values({ itemId, enteredSeq: event.seq, stateId: event.new.stateId, kind: event.new.kind, outcome: event.new.kind === "finished" ? after.outcome : null, enteredAt: at });
       return;
     case "withdrawn":
       await leave();
@@ -73,8 +82,11 @@ async function storeConsequence(tx: Transaction, event: ItemEvent, after: ItemSn
     case "unlinked":
       if (event.old.outward) await tx.delete(itemLink).where(eq(itemLink.id, event.old.linkId));
       return;
-    case "undone":
     case "changed":
+      if (event.field === "outcome" && after.stateKind === "finished" && namesOutcome(after.enteredStateAt, at, after.outcome))
+        await tx.update(stay).set({ outcome: after.outcome }).where(and(eq(stay.itemId, itemId), isNull(stay.leftAt)));
+      return;
+    case "undone":
     case "own changed":
     case "put under":
     case "reported":

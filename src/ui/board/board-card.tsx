@@ -4,6 +4,7 @@ import { Octagon } from "lucide-react";
 import { memo, type KeyboardEvent, type PointerEventHandler } from "react";
 import { ageTrack, SHOW_AGE_FROM } from "@/core/board/age-track";
 import type { Card } from "@/core/board/card";
+import { countedClock } from "@/core/item/start-finish";
 import { daysTouched } from "@/core/calendar/zone";
 import type { Percentiles } from "@/core/flow/report";
 import { computedFields } from "@/core/item/compute-fields";
@@ -43,7 +44,7 @@ interface Props {
 export const BoardCard = memo(function BoardCard({ card, compact, facts, open, picked, changed, focusable, draggable, onOpen, onFocus, onKey }: Props) {
   const { setNodeRef, listeners, isDragging } = useDraggable({ id: card.id, disabled: !draggable });
   const blocker = card.openBlockers[0];
-  const age = daysTouched(card.clock, facts.zone, facts.now);
+  const age = daysTouched(countedClock(card), facts.zone, facts.now);
   const finished = card.stateKind === "finished";
   const track = ageTrack(age, facts.expectationDays, facts.percentiles);
   const late = track.past85 && !finished;

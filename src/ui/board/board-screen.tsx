@@ -8,6 +8,7 @@ import { columnWords, stagesOf, type Column } from "@/core/board/column";
 import { compareRanks } from "@/core/item/rank";
 import { lanes } from "@/core/board/lane";
 import { expectationKept } from "@/core/flow/expectation";
+import { countedClock } from "@/core/item/start-finish";
 import { daysTouched } from "@/core/calendar/zone";
 import { NewItem } from "@/ui/item/new-item";
 import { KeysHelp } from "@/ui/kit/keys-help";
@@ -160,8 +161,9 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
       onKey={keys.onKey}
     />
   );
-  const finished = onBoard.filter((c) => c.stateKind === "finished");
-  const kept = expectationKept(finished.map((c) => daysTouched(c.clock, view.project.zone, now)), summary.pulse.expectation);
+  const finished = onBoard.filter((c) => c.finishedAt !== null);
+  const delivered = finished.filter((c) => c.deliveredAt === c.finishedAt);
+  const kept = expectationKept(delivered.map((c) => daysTouched(countedClock(c), view.project.zone, now)), summary.pulse.expectation);
   const finishedSummary = (
     <button type="button" className="mb-1.5 block px-1 text-left leading-tight hover:underline" onClick={() => openBehind({ title: "Finished in the last 14 days", ids: finished.map((c) => c.id) })}>
       <b className="font-display text-[22px] text-done">{finished.length}</b> <span className="font-semibold text-done">finished</span>

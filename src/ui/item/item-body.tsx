@@ -42,6 +42,7 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
             <>
               {" · "}
               {item.stateKind === "finished" ? "took" : "age"} {daysWords(view.ageDays)}
+              {view.againDays !== null && <>, finished again after {daysWords(view.againDays)} in all</>}
             </>
           )}
           {view.remaining !== null && item.stateKind !== "finished" && <> · {view.remaining} h remain</>}

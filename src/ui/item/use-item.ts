@@ -35,6 +35,7 @@ export interface ItemView {
   agreement: Agreement;
   stateNames: Record<string, string>;
   ageDays: number;
+  againDays: number | null;
   remaining: number | null;
   promise: { target: string; answer: TargetState | null; resolve: TargetState | null } | null;
   people: { id: string; name: string }[];

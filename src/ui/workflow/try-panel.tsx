@@ -23,7 +23,7 @@ function invented(workflow: Workflow, view: DesignView): ItemSnapshot {
   const now = Date.now();
   return {
     ...NEW_ITEM, id: "tried", projectId: view.project.id, number: 0, title: "An item to try", typeId: view.around.vocabulary.types.find((t) => t.workflowId === workflow.id)?.id ?? "", outside: NOTHING_OUTSIDE,
-    stateId: first.id, stateKind: first.kind, enteredStateAt: now, rank: "a0", outcome: null, clock: [], returns: 0, blockedSince: null, openBlockers: [], ticks: [], approvals: [],
+    stateId: first.id, stateKind: first.kind, enteredStateAt: now, rank: "a0", outcome: null, firstStartedAt: null, deliveredAt: null, finishedAt: null, clock: [], returns: 0, blockedSince: null, openBlockers: [], ticks: [], approvals: [],
     withdrawnAt: null, createdAt: now, createdBy: null, updatedAt: now, version: 1,
   };
 }

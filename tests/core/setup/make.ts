@@ -11,7 +11,7 @@ import { isRefusal } from "@/core/workflow/refusal";
 import { NO_FOLLOW_UP_CONTEXT } from "@/core/workflow/apply-follow-ups";
 import { fromTemplate } from "@/core/workflow/template";
 import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates";
-import type { StateKind } from "@/core/workflow/workflow";
+import type { Outcome, StateKind } from "@/core/workflow/workflow";
 
 /** The demo's workflow with its states' names as ids, so that tests read well. */
 export const workflow = (() => {
@@ -95,15 +95,15 @@ export class Subject {
 
 export const DAY = 86_400_000;
 
-/** A history from stays written as [state, kind, from day, to day]. */
-export function history(id: string, stays: [string, StateKind, number, number | null][], blocks: [number, number | null][] = []): FlowHistory {
+/** A history from stays written as [state, kind, from day, to day] and, of finished ones, the outcome. */
+export function history(id: string, stays: [string, StateKind, number, number | null, Outcome?][], blocks: [number, number | null][] = []): FlowHistory {
   return {
     id,
     key: id,
     title: id,
     typeId: "story",
     classOfService: "standard",
-    stays: stays.map(([stateId, kind, from, to]) => ({ stateId, kind, from: from * DAY, to: to === null ? null : to * DAY })),
+    stays: stays.map(([stateId, kind, from, to, outcome = null]) => ({ stateId, kind, outcome, from: from * DAY, to: to === null ? null : to * DAY })),
     blocks: blocks.map(([from, to]) => ({ from: from * DAY, to: to === null ? null : to * DAY })),
   };
 }

@@ -22,6 +22,9 @@ export async function itemIn(viewer: Viewer, title: string, ...path: string[]): 
 }
 
 /** Answers that satisfy the demo's rules. */
+/** The steps of the demo's process from the backlog to its end. */
+export const TO_LIVE = ["Ready", "Building", "Waiting for review", "In review", "Waiting for test", "In test", "Ready to deploy", "Live"];
+
 export const ANSWERS = { assigneeId: "noor", reviewerId: "ivo", howToTest: "Look at it.", reason: "It is cut off." };
 
 export async function send(viewer: Viewer, itemId: string, command: CommandRequest, commandId = randomUUID()) {
