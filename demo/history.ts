@@ -8,7 +8,7 @@ import { seededRandom, type Random } from "@/core/forecast/random";
 import type { ItemCommand, MoveAnswers } from "@/core/item/command";
 import { decide, type DecisionContext } from "@/core/item/decide";
 import type { CreatedData, ItemEvent } from "@/core/item/event";
-import type { ClassOfService, ItemSnapshot } from "@/core/item/fields";
+import type { ClassOfService, ItemSnapshot, LinkKind } from "@/core/item/fields";
 import { ranksBetween } from "@/core/item/rank";
 import { applyEvent } from "@/core/item/snapshot";
 import { isRefusal } from "@/core/workflow/refusal";
@@ -22,7 +22,7 @@ import { uuidSource } from "./ids";
 import { PEOPLE, type DemoPerson } from "./people";
 import { STORM_WEEKS, WEEKS, ZONE, type DemoProject } from "./projects";
 import { describe, SUB_TASK_TITLES, titleSource, type DemoType } from "./titles";
-import { BLOCKERS, BUILD_COMMENTS, HOW_TO_TEST, PLACES, REVIEW_COMMENTS, SEND_BACK_REASONS } from "./words/stock";
+import { BLOCKERS, BUILD_COMMENTS, CAME_BACK_REASONS, HOW_TO_TEST, PLACES, REVIEW_COMMENTS, SEND_BACK_REASONS } from "./words/stock";
 
 export interface DemoItem {
   snapshot: ItemSnapshot;
@@ -67,6 +67,7 @@ export function projectHistory(project: DemoProject, workflow: Workflow, taskWor
   const ranked = [...order].sort((a, b) => wishes.get(a)! - wishes.get(b)!);
   const ranks = new Map(ranksBetween(null, null, order.length).map((rank, i) => [ranked[i], rank]));
   for (const draft of order) writer.write(draft, titleOf.get(draft)!, ranks.get(draft)!);
+  writer.writeAfterwards();
   return writer.items;
 }
 
@@ -141,10 +142,21 @@ function simulateProcess(project: DemoProject, drafts: Draft[], random: Random, 
   );
 }
 
+/** Of what is ready to deploy: how much is not wanted any more. Of what went live: how much comes back, and how long that takes at most. */
+const STOPPED_SHARE = 0.03;
+const CAME_BACK_SHARE = 0.025;
+const CAME_BACK_HOURS = 50;
+/** Of bugs that came in between: how many came out of what had gone live. */
+const ESCAPED_SHARE = 0.18;
+
 /** Writes drafts down as commands and keeps what the core makes of them. */
 class HistoryWriter {
   readonly items: DemoItem[] = [];
   private readonly extras: Random;
+  private readonly ends: Random;
+  private readonly pens: ItemPen[] = [];
+  /** What went live, and when, in working hours. */
+  private readonly wentLive: { pen: ItemPen; at: number }[] = [];
   private readonly newId: () => string;
   private readonly builders: DemoPerson[];
   private readonly testers: DemoPerson[];
@@ -166,6 +178,7 @@ class HistoryWriter {
     this.builders = members.filter((p) => p.does.includes("build"));
     this.testers = members.filter((p) => p.does.includes("test"));
     this.extras = seededRandom(project.process.seed + 4000);
+    this.ends = seededRandom(project.process.seed + 5000);
     this.newId = uuidSource(seededRandom(project.process.seed + 1000));
     this.state = (name) => workflow.states.find((s) => s.name === name)!.id;
   }
@@ -182,6 +195,7 @@ class HistoryWriter {
       parentId: null,
       typeId: draft.type,
     });
+    this.pens.push(pen);
     const [first] = draft.passages;
     if (!first) return;
     pen.move(draft.arrivesAt, "Ready", "ines");
@@ -246,7 +260,37 @@ class HistoryWriter {
     const every = draft.type === "story" && this.random.chance(0.35) ? 10 * WORK_HOURS : 2.5 * WORK_HOURS;
     const offset = 6;
     const at = draft.classOfService === "expedite" ? ready + 1.5 : Math.ceil((ready - offset) / every) * every + offset + this.random.next() * 0.4;
-    if (at <= this.end) pen.move(at, "Live", "greta", { outcome: "delivered" });
+    if (at > this.end) return;
+    if (draft.classOfService === "standard" && this.ends.chance(STOPPED_SHARE)) return pen.move(at, "Closed", "ines", { outcome: "obsolete" });
+    pen.move(at, "Live", "greta", { outcome: "delivered" });
+    this.wentLive.push({ pen, at });
+  }
+
+  /** What became of finished work: some of it came back and went out once more, and some bugs came out of it. */
+  writeAfterwards(): void {
+    const { ends } = this;
+    for (const { pen, at } of this.wentLive) if (ends.chance(CAME_BACK_SHARE) && at + CAME_BACK_HOURS < this.end) this.comeBack(pen, at + 5 + ends.next() * 20);
+    for (const bug of this.pens) {
+      if (bug.item.typeId !== "bug" || bug.item.origin !== "unplanned" || !ends.chance(ESCAPED_SHARE)) continue;
+      const before = this.wentLive.filter(({ pen: { item } }) => item.typeId === "story" && item.releaseId !== null && item.deliveredAt! < bug.item.createdAt);
+      if (before.length > 0) bug.link("came from", ends.pick(before.slice(-12)).pen.item, "tomas");
+    }
+  }
+
+  private comeBack(pen: ItemPen, at: number): void {
+    const { reviewerId } = pen.item;
+    const steps: [hours: number, to: string, by: string, answers?: MoveAnswers][] = [
+      [0, "Backlog", "ines", { reason: this.ends.pick(CAME_BACK_REASONS) }],
+      [2, "Ready", "ines"],
+      [3, "Building", pen.assignee],
+      [9, "Waiting for review", pen.assignee],
+      [11, "In review", reviewerId!],
+      [13, "Waiting for test", reviewerId!],
+      [15, "In test", "hanna"],
+      [18, "Ready to deploy", "hanna"],
+      [22, "Live", "greta", { outcome: "delivered" }],
+    ];
+    for (const [hours, to, by, answers] of steps) pen.move(at + hours, to, by, answers);
   }
 
   private pickBuilder(passage: Passage): string {
@@ -346,6 +390,10 @@ class HistoryWriter {
     return this.newId();
   }
 
+  get projectKey(): string {
+    return this.project.key;
+  }
+
   get projectId(): string {
     return this.project.key.toLowerCase();
   }
@@ -399,6 +447,12 @@ class ItemPen {
 
   lift(hours: number, actorId: string, blockId: string): void {
     this.run(hours, actorId, { kind: "lift", blockId });
+  }
+
+  /** Right after its last step. */
+  link(linkKind: LinkKind, other: ItemSnapshot, actorId: string): void {
+    const otherKey = `${this.writer.projectKey}-${other.number}`;
+    this.run(0, actorId, { kind: "link", linkId: this.writer.nextId(), linkKind, otherId: other.id, otherKey, outward: true });
   }
 
   private run(hours: number, actorId: string, command: ItemCommand): void {

@@ -112,7 +112,7 @@ async function inChunks<T>(rows: readonly T[], insert: (chunk: T[]) => Promise<u
   for (let i = 0; i < rows.length; i += CHUNK) await insert(rows.slice(i, i + CHUNK));
 }
 
-/** Items with their events, and the stays, blocks and comments that the events amount to. */
+/** Items with their events, and the stays, blocks, comments and links that the events amount to. */
 export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Promise<void> {
   const parentsFirst = [...items].sort((a, b) => Number(a.snapshot.parentId !== null) - Number(b.snapshot.parentId !== null));
   await inChunks(parentsFirst, (c) => tx.insert(table.item).values(c.map((i) => i.snapshot)));
@@ -133,6 +133,10 @@ export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Pr
     events.flatMap((e) => (e.kind === "commented" ? [{ id: e.new.commentId, itemId: snapshot.id, authorId: e.actorId, body: e.new.body, at: e.at }] : [])),
   );
   await inChunks(comments, (c) => tx.insert(table.comment).values(c));
+  const links = items.flatMap(({ snapshot, events }) =>
+    events.flatMap((e) => (e.kind === "linked" && e.new.outward ? [{ id: e.new.linkId, fromItemId: snapshot.id, toItemId: e.new.otherId, kind: e.new.kind }] : [])),
+  );
+  await inChunks(links, (c) => tx.insert(table.itemLink).values(c));
 }
 
 type ReportRow = typeof table.report.$inferInsert;

@@ -56,11 +56,12 @@ async function fillProject(id: string, states: string[], open: number): Promise<
   // Where item n stands: 9 is live, 2 to 8 are in progress. It was created n/13 days ago and took steps of 3 to 30 hours.
   await db.execute(sql`
     insert into item (id, project_id, number, type_id, title, description, priority, class_of_service, origin, estimate, assignee_id, reviewer_id, how_to_test,
-      state_id, state_kind, entered_state_at, rank, outcome, clock, returns, open_blockers, created_at, updated_at, version)
+      state_id, state_kind, entered_state_at, rank, outcome, first_started_at, delivered_at, finished_at, clock, returns, open_blockers, created_at, updated_at, version)
     select gen_random_uuid(), ${id}, n, 'story', ${pick(TICKET_APP.things.concat(QUAY_GATES.things, TIMETABLES.things), 7919)} || ' ' || ${pick(TICKET_APP.faults.concat(QUAY_GATES.faults, TIMETABLES.faults), 104729)} || ' ' || ${pick(TICKET_APP.when.concat(QUAY_GATES.when, TIMETABLES.when), 1299709)},
       ${pick(PROBLEM_WORDS, 31)} || ' ' || ${pick(FINDINGS, 127)} || ' Seen at ' || ${pick(PLACES, 8191)} || ', number ' || n || '. ' || ${pick(WHY_STORIES, 524287)},
       'normal', 'standard', 'planned', 3, 'p1', 'p2', 'look',
       (${stateList})[at], (${kindList})[at], now() - interval '1 hour' * (n % 300), 'a' || lpad(n::text, 6, '0') || 'V', case when at = 9 then 'delivered' end,
+      now() - interval '10 days', case when at = 9 then now() - interval '1 hour' * (n % 300) end, case when at = 9 then now() - interval '1 hour' * (n % 300) end,
       jsonb_build_array(jsonb_build_object('from', extract(epoch from now() - interval '10 days')::bigint * 1000, 'to', case when at = 9 then extract(epoch from now())::bigint * 1000 end)),
       0, '[]', now() - interval '300 days' + interval '1 hour' * n, now(), 15
     from (select n, case when n > ${ITEMS_PER_PROJECT - open} then 2 + n % 7 else 9 end as at from generate_series(1, ${ITEMS_PER_PROJECT}) n) x`);

@@ -83,6 +83,13 @@ export const SEND_BACK_REASONS = [
   "Tests pass, but the error text is the developer's, not the passenger's.",
 ];
 
+export const CAME_BACK_REASONS = [
+  "On the quay it is still there, with two phones out of ten.",
+  "It works, but not with the tickets that were bought before.",
+  "The night boat was not thought of.",
+  "The crew asked for it back as it was, with the larger letters only.",
+];
+
 export const BLOCKERS: { cause: string; waitingFor: string }[] = [
   { cause: "waits for timetable feed", waitingFor: "Timetables" },
   { cause: "needs the new test device", waitingFor: "the device supplier" },

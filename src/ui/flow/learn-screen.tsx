@@ -1,10 +1,11 @@
 "use client";
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
+import { WEEK } from "@/core/calendar/instant";
 import { expectationWords } from "@/core/flow/expectation";
 import type { KeptPromises } from "@/core/intake/kept-promises";
 import type { UnplannedShare } from "@/core/flow/unplanned";
-import type { FlowReport } from "@/core/flow/report";
+import { percentiles, type FinishedRow, type FlowReport } from "@/core/flow/report";
 import { CLASSES_OF_SERVICE } from "@/core/item/fields";
 import type { State } from "@/core/workflow/workflow";
 import { tellProblem } from "@/ui/kit/notice";
@@ -112,7 +113,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
       <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">
         <dl className="mb-3 grid grid-cols-2 gap-x-4 gap-y-2 md:grid-cols-3 lg:grid-cols-5 xl:grid-cols-9">
           <Figure name="kept the expectation" figure={figure(percent(report.kept.share), "Took longer than the expectation", late.map((f) => f.itemId), report.kept.met === false)} note={expectationWords(report.expectation)} />
-          <Figure name="finished" figure={figure(String(report.finished.length), "Finished in the period", finishedIds)} note={`${(report.little.throughput * 7).toFixed(1)} a week`} />
+          <Figure name="finished" figure={figure(String(report.finished.length), "Finished in the period", finishedIds)} note={<OtherEnds report={report} onRows={openBehind} />} />
           <Figure name="half took at most" figure={figure(report.percentiles.p50 === null ? "–" : `${report.percentiles.p50} d`, "Took at most this long", report.finished.filter((f) => f.days <= (report.percentiles.p50 ?? 0)).map((f) => f.itemId))} note={report.percentiles.p85 === null ? "" : `85 % at most ${report.percentiles.p85} d`} />
           <Figure name="in progress now" figure={figure(String(report.ageing.length), "In progress now", report.ageing.map((a) => a.itemId))} note={`${report.little.averageWip.toFixed(1)} on average`} />
           <Figure name="flow efficiency" figure={figure(percent(report.times.efficiency), "Finished in the period", finishedIds)} note={`${shortDays(report.times.blocked)} blocked per item`} />
@@ -133,7 +134,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
           <ChartBox title="Cumulative flow" says="Items in each state at the end of each day; hatched bands wait. The upright distance is WIP, the level one about the time.">
             <CumulativeChart report={report} states={view.states} onBand={(state, day) => void openBand(state, day)} />
           </ChartBox>
-          <ChartBox title="Cycle time" says="Each finished item by its days from start to finish, both counted. Open diamonds took longer than expected.">
+          <ChartBox title="Cycle time" says="Each item by its days from start to first delivery, both counted. Open diamonds took longer than expected.">
             {nothing ?? <CycleTimeChart report={report} onItem={openItem} />}
           </ChartBox>
           <ChartBox title="Throughput" says="Finished items by ISO week; hollow bars are weeks that are not whole.">
@@ -151,12 +152,35 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
   );
 }
 
-function Figure({ name, figure, note }: { name: string; figure: ReactNode; note: string }) {
+/** How many finish in a week, and beside it what ended otherwise and what finished once more: each opens its items. */
+function OtherEnds({ report, onRows }: { report: FlowReport; onRows: (behind: { title: string; ids: string[] }) => void }) {
+  const weeks = (report.period.to - report.period.from) / WEEK;
+  const rows = (words: string, title: string, of: FinishedRow[]) =>
+    of.length > 0 && (
+      <>
+        {", "}
+        <button type="button" className="underline-offset-2 hover:underline" title={`${median(of)} d in the middle`} onClick={() => onRows({ title, ids: of.map((f) => f.itemId) })}>
+          {of.length} {words}
+        </button>
+      </>
+    );
+  return (
+    <>
+      {(report.finished.length / weeks).toFixed(1)} a week
+      {rows("stopped after start", "Started, and ended otherwise than delivered", report.stopped)}
+      {rows("finished again", "Finished once more after the first delivery", report.again)}
+    </>
+  );
+}
+
+const median = (rows: readonly FinishedRow[]) => percentiles(rows.map((f) => f.days)).p50;
+
+function Figure({ name, figure, note }: { name: string; figure: ReactNode; note: ReactNode }) {
   return (
     <div>
       <dt className="text-[12.5px] text-ink-soft">{name}</dt>
       <dd className="font-display text-[22px] leading-tight">{figure}</dd>
-      <dd className="line-clamp-2 text-[12px] leading-snug text-ink-soft" title={note}>
+      <dd className="line-clamp-3 text-[12px] leading-snug text-ink-soft" title={typeof note === "string" ? note : undefined}>
         {note}
       </dd>
     </div>
