@@ -93,6 +93,7 @@ describe("the check", () => {
     ["a limit below the team", changeState(workflow, "In test", { teamId: "ticketing", limit: { max: 2, firm: false } }), "hint: limit below team"],
     ["too old before it is expected", changeState(workflow, "In test", { expectedDays: 5, tooOldDays: 2 }), "weak: too old before expected"],
     ["a condition that never holds", changeTransition(workflow, to("In review"), { requirements: [{ kind: "condition", condition: parseCel('item.estimate > 5 && item.estimate < 3', VOCABULARY).condition! }] }), "weak: never holds"],
+    ["a condition on who looks", changeTransition(workflow, to("In review"), { requirements: [{ kind: "condition", condition: parseCel('!(item.assignee == me)', VOCABULARY).condition! }] }), "trap: asks who looks"],
     ["a condition on another state than it comes from", changeTransition(workflow, to("In review"), { requirements: [{ kind: "condition", condition: { kind: "compare", fact: "stateId", op: "is", value: "Live" } }] }), "weak: never holds"],
     ["a type the project does not have", changeTransition(workflow, to("In review"), { requirements: [{ kind: "condition", condition: { kind: "compare", fact: "typeId", op: "is", value: "boat" } }] }), "weak: unknown name"],
     ["an outcome where nothing ends", changeTransition(workflow, to("In review"), { requirements: [{ kind: "outcome", allowed: ["delivered"] }] }), "weak: outcome without end"],

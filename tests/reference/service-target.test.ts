@@ -3,7 +3,7 @@ import { DAY, HOUR, MINUTE } from "@/core/calendar/instant";
 import { afterWorkingTime, OFFICE_HOURS, workingCalendarSchema, workingTime, workOfDay, type WorkingCalendar } from "@/core/calendar/working-time";
 import { dayNumber, parseIsoDate, wallClock } from "@/core/calendar/zone";
 import { EVERY_ITEM } from "@/core/condition/condition";
-import { keptShare, serviceTargetSchema, targetState, targetWords, type Promised } from "@/core/intake/service-target";
+import { serviceTargetSchema, targetState, targetWords, type Promised } from "@/core/intake/service-target";
 
 /*
  * Working time across the changes of clock, by the IANA zone rules: in Europe/London the clocks went forward at 01:00Z on
@@ -118,9 +118,22 @@ describe("a promise", () => {
     expect(state(8, true, { paused: [{ from: monday + 2 * HOUR, to: monday + DAY }] }, monday + 9 * DAY).dueAt).toBe(monday + DAY + 6 * HOUR);
     expect(state(2, false, {}, monday).dueAt).toBe(monday + 2 * HOUR);
   });
-  test("the kept share is among those that are decided", () => {
-    const [kept, missed, open] = [state(8, true, { metAt: monday + HOUR }, monday), state(1, true, { metAt: monday + 3 * HOUR }, monday), state(8, true, {}, monday)];
-    expect([keptShare([kept, missed, open]), keptShare([open])]).toEqual([0.5, null]);
+  test("whose time ran out as the day ended was due then, also when one looks at night", () => {
+    expect([9, 12, 20].map((hour) => (state(8, true, {}, monday + hour * HOUR).dueAt! - monday) / HOUR)).toEqual([8, 8, 8]);
+  });
+  test("what is open is due at one instant, whenever one looks, until somebody is asked", () => {
+    fc.assert(
+      fc.property(anyCalendar, anyInstant, fc.integer({ min: 1, max: 200 }), fc.boolean(), fc.tuple(fc.nat(50), fc.nat(50), fc.nat(50)), anyZone, (calendar, since, hours, working, [pause, resumed, later], zone) => {
+        const paused = [{ from: since + pause * HOUR, to: since + (pause + resumed) * HOUR }];
+        const from = since + (pause + resumed) * HOUR;
+        const at = (now: number) => targetState(hours, working, { since, metAt: null, paused }, { calendar, zone, now });
+        const [early, late] = [at(from), at(from + later * HOUR)];
+        fc.pre(early.dueAt !== null);
+        expect(late.dueAt).toBe(early.dueAt);
+        if (late.standing === "missed" || !working) expect(late.standing === "missed").toBe(from + later * HOUR > early.dueAt!);
+      }),
+      { numRuns: 200 },
+    );
   });
   test.each([[null, null], [8, 4]])("that promises %s and %s is none", (answerHours, resolveHours) => expect(serviceTargetSchema.safeParse({ id: "t", name: "x", condition: EVERY_ITEM, answerHours, resolveHours, working: true }).success).toBe(false));
 });

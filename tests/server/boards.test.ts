@@ -5,6 +5,7 @@ import { changeState, removeState } from "@/core/workflow/edit";
 import { database } from "@/db/connection";
 import { boardColumn, boardPlace, columnState, item, state } from "@/db/schema";
 import { editBoards, type BoardRequest } from "@/server/board/boards";
+import { editColumn } from "@/server/board/edit";
 import { readBoard } from "@/server/board/read";
 import { checkItems } from "@/server/item/check";
 import { createItem } from "@/server/item/create";
@@ -46,6 +47,44 @@ test("a scope is asked by whoever looks: each sees their own", async () => {
   expect(mine.cards.length).toBeGreaterThan(0);
   expect(mine.cards.every((c) => c.assigneeId === "noor")).toBe(true);
   expect(hers.cards.some((c) => c.assigneeId === "noor")).toBe(false);
+});
+
+describe("limits of a board that counts only some items", () => {
+  const limit = async (boardId: string, columnId: string, max: number | null) => editColumn(INES, { columnId, seenVersion: (await design(boardId)).version, min: null, max, minFirm: false, maxFirm: max !== null });
+  const urgentIn = async (title: string, priority: "urgent" | "normal") => {
+    const id = await itemIn(NOOR, title, "Ready");
+    await send(NOOR, id, { kind: "edit", seenVersion: await seen(id), changes: { priority } });
+    return id;
+  };
+
+  test("are about what the board shows: what is outside it neither fills them nor is held by them", async () => {
+    const building = column("Building", await stateId("Building"));
+    const board = made({ scope: { kind: "compare", fact: "priority", op: "is", value: "urgent" }, columns: [building] });
+    await save(board);
+    const held = (await readBoard(INES, "TIX", board.id)).cards.length;
+    await limit(board.id, building.id, held + 1);
+    for (const n of [1, 2, 3]) await move(NOOR, await urgentIn(`Usual ${n}`, "normal"), "Building");
+    await move(NOOR, await urgentIn("First urgent", "urgent"), "Building");
+    const second = await urgentIn("Second urgent", "urgent");
+    expect(await refusalOf(move(NOOR, second, "Building"))).toBe("limit");
+    await send(NOOR, second, { kind: "edit", seenVersion: await seen(second), changes: { priority: "high" } });
+    await move(NOOR, second, "Building");
+    await edit({ kind: "remove", boardId: board.id });
+  });
+
+  test("cannot depend on who looks, whichever came first", async () => {
+    const building = column("Building", await stateId("Building"));
+    const board = made({ scope: { kind: "compare", fact: "assigneeId", op: "is", value: { who: "me" } }, columns: [building] });
+    await save(board);
+    expect(await refusalOf(limit(board.id, building.id, 3))).toBe("invalid");
+    await save({ ...board, scope: null }, (await design(board.id)).version);
+    await limit(board.id, building.id, 30);
+    const { version } = await design(board.id);
+    expect(await refusalOf(save(board, version))).toBe("invalid");
+    await limit(board.id, building.id, null);
+    await save(board, (await design(board.id)).version);
+    await edit({ kind: "remove", boardId: board.id });
+  });
 });
 
 test.each([

@@ -80,13 +80,12 @@ export function targetState(hours: number, working: boolean, { since, metAt, pau
   const count = (from: Instant, to: Instant) => (working ? workingTime(calendar, from, to, zone) : Math.max(0, to - from));
   const used = count(since, end) - pauses.reduce((sum, p) => sum + count(Math.max(p.from, since), p.to), 0);
   const left = allowed - used;
-  if (metAt !== null) return { standing: left >= 0 ? "kept" : "missed", working, used, left, dueAt: dueAt(allowed, working, since, pauses, calendar, zone) };
-  if (left < 0) return { standing: "missed", working, used, left, dueAt: dueAt(allowed, working, since, pauses, calendar, zone) };
-  if (paused.some((p) => p.to === null)) return { standing: "paused", working, used, left, dueAt: null };
-  return { standing: left <= allowed * RISK_SHARE ? "at risk" : "on time", working, used, left, dueAt: working ? afterWorkingTime(calendar, now, left, zone) : now + left };
+  if (metAt === null && left >= 0 && paused.some((p) => p.to === null)) return { standing: "paused", working, used, left, dueAt: null };
+  const standing = left < 0 ? "missed" : metAt !== null ? "kept" : left <= allowed * RISK_SHARE ? "at risk" : "on time";
+  return { standing, working, used, left, dueAt: dueAt(allowed, working, since, pauses, calendar, zone) };
 }
 
-/** When the allowed time ran out: found by walking from pause to pause. */
+/** When the allowed time runs out: found by walking from pause to pause, never from now, so that it does not slide while nobody works. */
 function dueAt(allowed: number, working: boolean, since: Instant, pauses: readonly { from: Instant; to: Instant }[], calendar: WorkingCalendar, zone: string): Instant | null {
   let from = since;
   let left = allowed;
@@ -112,12 +111,6 @@ function merged(paused: readonly Interval[], end: Instant): { from: Instant; to:
     else out.push(closed);
   }
   return out;
-}
-
-/** The share of promises that were kept among those that are decided; null where none is. */
-export function keptShare(states: readonly TargetState[]): number | null {
-  const decided = states.filter((s) => s.standing === "kept" || s.standing === "missed");
-  return decided.length === 0 ? null : decided.filter((s) => s.standing === "kept").length / decided.length;
 }
 
 /** "3 h left", "missed by 2 days", "119 working hours left": how a promise stands, in words. Working time is never told in days: how long such a day is nobody could say. */

@@ -1,6 +1,6 @@
 import { cutText } from "@/core/formats/cut-text";
 import type { Vocabulary } from "@/core/condition/vocabulary";
-import { factsIn, type Condition } from "@/core/condition/condition";
+import { asksWhoLooks, factsIn, type Condition } from "@/core/condition/condition";
 import { ownFieldFindings, triggerFindings } from "./check-triggers";
 import { neverHolds } from "./contradiction";
 import { finding, type CheckSurroundings, type Finding, type Repair, type Severity } from "./finding";
@@ -112,6 +112,7 @@ function transitionFindings(workflow: Workflow, t: Transition, around: CheckSurr
     if (r.kind === "condition") {
       if (neverHolds(r.condition)) found.push(finding("weak", "never holds", `${label} has a condition that can never hold.`, place, remove(index, "Take the condition out")));
       else if (excludesSources(r.condition, sourcesOf(workflow, t))) found.push(finding("weak", "never holds", `${label} wants the item to be in a state it cannot come from.`, place, remove(index, "Take the condition out")));
+      if (asksWhoLooks(r.condition)) found.push(finding("trap", "asks who looks", `${label} asks who looks (me, my teams); a rule is the same for everybody. Say who may make the move instead.`, place, remove(index, "Take the condition out")));
       for (const gone of missingIds(r.condition, around.vocabulary)) found.push(finding("weak", "unknown name", `${label} asks for ${gone}, which the project does not have.`, place));
     }
     if (r.kind === "outcome" && target.kind !== "finished") found.push(finding("weak", "outcome without end", `${label} asks for an outcome, but ${target.name} is not a finished state.`, place, remove(index, "Do not ask for it")));

@@ -1,7 +1,7 @@
-import { and, asc, eq, inArray, ne, notInArray, sql } from "drizzle-orm";
+import { and, asc, eq, inArray, isNotNull, ne, notInArray, or, sql } from "drizzle-orm";
 import { z } from "zod";
 import { COLUMNS_BY } from "@/core/board/columns-by";
-import { conditionSchema } from "@/core/condition/condition";
+import { asksWhoLooks, conditionSchema } from "@/core/condition/condition";
 import { rankBetween } from "@/core/item/rank";
 import { refuse } from "@/core/workflow/refusal";
 import { transact, type Transaction } from "@/db/connection";
@@ -71,6 +71,7 @@ async function saveBoard(tx: Transaction, projectId: string, saved: SavedBoard, 
     await tx.update(board).set(values).where(eq(board.id, head.id));
   }
   await storeColumns(tx, saved);
+  await checkLimitedScope(tx, saved.id);
 }
 
 /** States must be the project's, each in one column; what has no columns of its own must have none. */
@@ -87,6 +88,14 @@ async function checkColumns(tx: Transaction, projectId: string, { columnsBy, col
   if (stateIds.length === 0) return;
   const known = await tx.select({ id: state.id }).from(state).innerJoin(workflow, eq(workflow.id, state.workflowId)).where(and(eq(workflow.projectId, projectId), inArray(state.id, stateIds), sql`${state.removedIn} is null`));
   if (known.length < stateIds.length) throw invalid("A column shows a state that the project does not have any more.", "Reload the page.");
+}
+
+/** A limit is the same for everybody, so what it counts cannot depend on who looks. */
+export async function checkLimitedScope(tx: Transaction, boardId: string): Promise<void> {
+  const [head] = await tx.select({ scope: board.scope }).from(board).where(eq(board.id, boardId));
+  if (!head.scope || !asksWhoLooks(head.scope)) return;
+  const [limited] = await tx.select({ stage: boardColumn.stage }).from(boardColumn).where(and(eq(boardColumn.boardId, boardId), or(isNotNull(boardColumn.min), isNotNull(boardColumn.max)))).limit(1);
+  if (limited) throw invalid(`The column ${limited.stage} has a limit, and a limit is the same for everybody: the items of this board cannot depend on who looks (me, my teams).`, "Take the limit off, or choose the items otherwise.");
 }
 
 async function storeColumns(tx: Transaction, { id: boardId, columns }: SavedBoard): Promise<void> {

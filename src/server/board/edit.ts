@@ -6,6 +6,7 @@ import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound, Refused } from "../refused";
 import { announceDesign } from "../workflow/announce";
+import { checkLimitedScope } from "./boards";
 import type { ColumnEditRequest } from "../workflow/request";
 
 /** Changes the limit of a column. Items that are beyond a new maximum stay where they are; the board shows them as over. */
@@ -19,6 +20,7 @@ export async function editColumn(viewer: Viewer, request: ColumnEditRequest): Pr
       throw new Refused(refuse("conflict", "Somebody else has changed this board meanwhile.", "Look at it as it is now, then make your change again."));
     const { min, max, minFirm, maxFirm } = request;
     await tx.update(boardColumn).set({ min, max, minFirm, maxFirm }).where(eq(boardColumn.id, column.id));
+    await checkLimitedScope(tx, head.id);
     await announceDesign(tx, project.id);
   });
 }

@@ -1,7 +1,7 @@
 "use client";
 import { useId, useState } from "react";
 import { QueryBuilder, type RuleGroupType } from "react-querybuilder";
-import { operatorsFor, type Condition } from "@/core/condition/condition";
+import { asksWhoLooks, operatorsFor, type Condition } from "@/core/condition/condition";
 import type { FactName } from "@/core/condition/facts";
 import { printCel } from "@/core/condition/cel-print";
 import { conditionSentence } from "@/core/condition/sentence";
@@ -36,8 +36,16 @@ const WORDS = {
   value: { title: "Value" },
 };
 
+interface Props {
+  condition: Condition;
+  vocabulary: Vocabulary;
+  /** Whether it is asked by the project, so that nobody is "me" in it. */
+  sameForAll?: boolean;
+  onChange: (condition: Condition) => void;
+}
+
 /** A condition to be built, read and written: builder, sentence and text always say the same. */
-export function ConditionEditor({ condition, vocabulary, onChange }: { condition: Condition; vocabulary: Vocabulary; onChange: (condition: Condition) => void }) {
+export function ConditionEditor({ condition, vocabulary, sameForAll = false, onChange }: Props) {
   const [asText, setAsText] = useState(false);
   const name = useId();
   const query = queryOf(condition);
@@ -56,6 +64,11 @@ export function ConditionEditor({ condition, vocabulary, onChange }: { condition
           ))}
         </div>
       </div>
+      {sameForAll && asksWhoLooks(condition) && (
+        <p role="alert" className="text-[13px] text-alarm">
+          It is the same for everybody, so it cannot ask who looks (me, my teams).
+        </p>
+      )}
       {asText ? (
         <CelField text={printCel(condition, vocabulary)} vocabulary={vocabulary} onChange={onChange} />
       ) : (
@@ -74,7 +87,7 @@ export function ConditionEditor({ condition, vocabulary, onChange }: { condition
           controlElements={{ valueEditor: ValueEditor }}
           controlClassnames={CLASSES}
           translations={WORDS}
-          context={{ vocabulary }}
+          context={{ vocabulary, sameForAll }}
           showNotToggle
           addRuleToNewGroups
           resetOnFieldChange

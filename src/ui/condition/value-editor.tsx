@@ -21,14 +21,15 @@ interface ValueProps {
   operator: Operator;
   given: ConditionValue | null;
   vocabulary: Vocabulary;
+  sameForAll: boolean;
   change: (value: ConditionValue) => void;
 }
 
 /** What a comparison is with: a value in the form that its fact has, or another fact of the item. */
 export function ValueEditor({ field, operator, value, handleOnChange, context }: ValueEditorProps) {
-  const { vocabulary } = context as { vocabulary: Vocabulary };
+  const { vocabulary, sameForAll } = context as { vocabulary: Vocabulary; sameForAll: boolean };
   if (operator === "is set" || operator === "is empty" || !isFactName(field)) return null;
-  const props: ValueProps = { fact: field, operator: operator as Operator, given: value as ConditionValue | null, vocabulary, change: handleOnChange as (value: ConditionValue) => void };
+  const props: ValueProps = { fact: field, operator: operator as Operator, given: value as ConditionValue | null, vocabulary, sameForAll, change: handleOnChange as (value: ConditionValue) => void };
   const others = comparableWith(field, operator as Operator, factsOffered(vocabulary));
   if (others.length === 0) return <PlainValue {...props} />;
   const other = otherFact({ value: props.given });
@@ -56,7 +57,7 @@ export function ValueEditor({ field, operator, value, handleOnChange, context }:
 
 const kindWords = (fact: FactName) => ({ number: "a number", date: "a day", text: "a text", choice: "a choice", flag: "", set: "" })[factOf(fact).kind];
 
-function PlainValue({ fact, operator, given, vocabulary, change }: ValueProps) {
+function PlainValue({ fact, operator, given, vocabulary, sameForAll, change }: ValueProps) {
   const { kind, options } = factOf(fact);
   if (operator === "counts at least" || operator === "counts at most") return <NumberValue value={typeof given === "number" ? given : 1} step={1} change={(n) => change(Math.max(0, Math.round(n)))} />;
   if (kind === "number")
@@ -77,7 +78,7 @@ function PlainValue({ fact, operator, given, vocabulary, change }: ValueProps) {
   if (options === null) return <input className="field !w-40" aria-label="Value" maxLength={300} value={typeof given === "string" ? given : ""} onChange={(e) => change(e.target.value || "…")} />;
   const choices = optionsOf(fact, vocabulary).map((o) => ({ value: o.id, label: o.label }));
   if (operator === "one of" || operator === "none of") {
-    if (options === "teams") choices.push({ value: MY_TEAMS, label: "my teams" });
+    if (options === "teams" && !sameForAll) choices.push({ value: MY_TEAMS, label: "my teams" });
     const chosen = Array.isArray(given) ? given : given && typeof given === "object" && "who" in given ? [MY_TEAMS] : [];
     return (
       <select
@@ -101,7 +102,7 @@ function PlainValue({ fact, operator, given, vocabulary, change }: ValueProps) {
     );
   }
   if (options === "sprints") choices.unshift(...SPRINT_WORDS.map((word) => ({ value: sprintKey(word), label: `the ${word} sprint` })));
-  if (options === "people") choices.unshift({ value: ME, label: "me, whoever looks" });
+  if (options === "people" && !sameForAll) choices.unshift({ value: ME, label: "me, whoever looks" });
   const one = given && typeof given === "object" && !Array.isArray(given) ? ("sprint" in given ? sprintKey(given.sprint) : ME) : String(given ?? "");
   return (
     <select className="field !w-auto" aria-label="Value" value={one} onChange={(e) => change(valueOfKey(e.target.value))}>

@@ -49,7 +49,7 @@ export function TargetEditor({ target, vocabulary, isNew, onSave, onCancel, onRe
         ))}
       </fieldset>
       <p className="text-[12px] font-semibold">For items</p>
-      <ConditionEditor condition={draft.condition} vocabulary={vocabulary} onChange={(condition) => set({ condition })} />
+      <ConditionEditor sameForAll condition={draft.condition} vocabulary={vocabulary} onChange={(condition) => set({ condition })} />
       <div className="flex gap-2">
         <button type="submit" className="button button-small button-accent" disabled={!draft.name.trim()}>
           {isNew ? "Promise it" : "Store the promise"}

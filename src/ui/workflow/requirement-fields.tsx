@@ -43,7 +43,7 @@ export function RequirementFields({ requirement: r, vocabulary, onChange }: { re
     case "filled":
       return <Choice label="Field" value={r.field} options={demandable(vocabulary)} onChange={(field) => onChange({ ...r, field: field as DemandedField })} />;
     case "condition":
-      return <ConditionEditor condition={r.condition} vocabulary={vocabulary} onChange={(condition) => onChange({ ...r, condition })} />;
+      return <ConditionEditor sameForAll condition={r.condition} vocabulary={vocabulary} onChange={(condition) => onChange({ ...r, condition })} />;
     case "approvals":
       return (
         <div className="grid grid-cols-[80px_1fr_1fr] gap-2">
