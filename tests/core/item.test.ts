@@ -2,7 +2,7 @@ import fc from "fast-check";
 import type { ItemCommand } from "@/core/item/command";
 import type { ItemEvent } from "@/core/item/event";
 import { decide } from "@/core/item/decide";
-import { compareRanks, rankBetween, ranksBetween } from "@/core/item/rank";
+import { compareRanks, rankBetween, ranksBetween, ranksForOrder } from "@/core/item/rank";
 import { applyEvent, blocksOf, replay, staysOf } from "@/core/item/snapshot";
 import { finishesOf } from "@/core/item/start-finish";
 import { eventWords } from "@/core/item/words";
@@ -274,5 +274,31 @@ describe("rank", () => {
     expect(many).toHaveLength(500);
     expect([...many].sort(compareRanks)).toEqual(many);
     expect(() => rankBetween("a1", "a0")).toThrow();
+  });
+  test("another order changes as few ranks as there can be, and gives that order", () => {
+    fc.assert(
+      fc.property(fc.array(fc.nat(999), { minLength: 1, maxLength: 9 }), (keys) => {
+        const ranks = ranksBetween(null, null, keys.length);
+        const wanted = keys.map((key, i) => ({ id: `${i}`, key, rank: ranks[i] })).sort((a, b) => a.key - b.key);
+        const moved = ranksForOrder(wanted);
+        const after = wanted.map((w) => moved.get(w.id) ?? w.rank);
+        expect([...after].sort(compareRanks)).toEqual(after);
+        expect(new Set(after).size).toBe(after.length);
+        // By trying every choice of what may stay.
+        let most = 0;
+        for (let choice = 1; choice < 1 << wanted.length; choice++) {
+          const stay = wanted.filter((_, i) => choice & (1 << i)).map((w) => w.rank);
+          if (stay.every((rank, i) => i === 0 || stay[i - 1] < rank)) most = Math.max(most, stay.length);
+        }
+        expect(moved.size).toBe(wanted.length - most);
+      }),
+    );
+  });
+  test("two that change places write one rank", () => {
+    const ranks = ranksBetween(null, null, 200);
+    const order = ranks.map((rank, i) => ({ id: `${i}`, rank }));
+    [order[50], order[51]] = [order[51], order[50]];
+    expect(ranksForOrder(order).size).toBe(1);
+    expect(ranksForOrder(ranks.map((rank, i) => ({ id: `${i}`, rank }))).size).toBe(0);
   });
 });

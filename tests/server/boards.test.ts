@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, isNull, sql } from "drizzle-orm";
+import { uncoveredStates } from "@/core/board/followed";
 import type { BoardDesign } from "@/core/workflow/design-view";
 import { changeState, removeState } from "@/core/workflow/edit";
 import { database } from "@/db/connection";
@@ -47,6 +48,20 @@ test("a scope is asked by whoever looks: each sees their own", async () => {
   expect(mine.cards.length).toBeGreaterThan(0);
   expect(mine.cards.every((c) => c.assigneeId === "noor")).toBe(true);
   expect(hers.cards.some((c) => c.assigneeId === "noor")).toBe(false);
+});
+
+test("what stands in a step that no column shows comes with the board, to be said there", async () => {
+  const [waiting, testing] = [await stateId("Waiting for review"), await stateId("In test")];
+  const board = made({ columns: [column("Building", await stateId("Building")), column("Test", testing)] });
+  await save(board);
+  const id = await itemIn(NOOR, "Between the columns", "Ready", "Building", "Waiting for review");
+  const view = await readBoard(NOOR, "TIX", board.id);
+  expect(view.cards.find((c) => c.id === id)?.stateId).toBe(waiting);
+  const uncovered = uncoveredStates(view.workflows, view.columns);
+  expect(uncovered.map((s) => s.name)).toEqual(["Ready", "Waiting for review", "In review", "Waiting for test", "Ready to deploy"]);
+  // Another workflow that the board does not follow is not missing from it.
+  expect(uncovered.some((s) => s.name === "Doing")).toBe(false);
+  await edit({ kind: "remove", boardId: board.id });
 });
 
 describe("limits of a board that counts only some items", () => {

@@ -1,3 +1,4 @@
+import { counted } from "@/core/formats/counted";
 import type { Comparison, Condition, ConditionValue, Operator } from "./condition";
 import { factOf, ownFieldOf } from "./facts";
 import { factLabel, factUnit, labelOf, type Vocabulary } from "./vocabulary";
@@ -40,7 +41,7 @@ function valueWords({ fact }: Comparison, value: ConditionValue, vocabulary: Voc
   if (typeof value === "string" && factOf(fact).options !== null) return labelOf(fact, value, vocabulary);
   if (typeof value === "string" && ["text", "set"].includes(factOf(fact).kind)) return `“${value}”`;
   const unit = factUnit(fact, vocabulary);
-  if (unit === "days") return value === 1 ? "1 day" : `${value} days`;
+  if (unit === "days") return counted(Number(value), "day");
   return unit ? `${value} ${unit}` : String(value);
 }
 

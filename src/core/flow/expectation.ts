@@ -1,3 +1,4 @@
+import { counted } from "@/core/formats/counted";
 import type { Days } from "@/core/calendar/instant";
 
 /** A service level expectation: the share of items that is expected to finish within a number of days. */
@@ -25,5 +26,5 @@ export function expectationKept(cycleDays: readonly Days[], expectation: Expecta
 
 /** "85 % within 9 days". */
 export function expectationWords({ days, share }: Expectation): string {
-  return `${Math.round(share * 100)} % within ${days} ${days === 1 ? "day" : "days"}`;
+  return `${Math.round(share * 100)} % within ${counted(days, "day")}`;
 }

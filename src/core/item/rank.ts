@@ -17,6 +17,46 @@ export function ranksBetween(above: Rank | null, below: Rank | null, count: numb
   return generateNKeysBetween(above, below, count);
 }
 
+/**
+ * New ranks for what has to move so that items stand in a wanted order: as few as there can be. The longest run that
+ * stands in order already keeps its ranks, the others are put between its members.
+ * @param wanted the items in the order that is wanted, with the ranks they have
+ * @returns the new ranks by the items' ids
+ */
+export function ranksForOrder(wanted: readonly { id: string; rank: Rank }[]): Map<string, Rank> {
+  const kept = longestInOrder(wanted.map((w) => w.rank));
+  const moved = new Map<string, Rank>();
+  let above: Rank | null = null;
+  let next = 0;
+  for (const stands of [...kept, wanted.length]) {
+    const between = wanted.slice(next, stands);
+    const below = wanted[stands]?.rank ?? null;
+    ranksBetween(above, below, between.length).forEach((rank, i) => moved.set(between[i].id, rank));
+    above = below;
+    next = stands + 1;
+  }
+  return moved;
+}
+
+/** The places of a longest strictly ascending run (patience sorting, C. Schensted 1961). */
+function longestInOrder(ranks: readonly Rank[]): number[] {
+  const ends: number[] = [];
+  const before: (number | undefined)[] = [];
+  for (const [i, rank] of ranks.entries()) {
+    let [low, high] = [0, ends.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (compareRanks(ranks[ends[middle]], rank) < 0) low = middle + 1;
+      else high = middle;
+    }
+    before[i] = ends[low - 1];
+    ends[low] = i;
+  }
+  const run: number[] = [];
+  for (let i = ends.at(-1); i !== undefined; i = before[i]) run.push(i);
+  return run.reverse();
+}
+
 /** Compares ranks by their bytes; the order that `COLLATE "C"` gives. */
 export function compareRanks(a: Rank, b: Rank): number {
   return a < b ? -1 : a > b ? 1 : 0;

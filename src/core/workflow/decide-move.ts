@@ -1,3 +1,4 @@
+import { counted } from "@/core/formats/counted";
 import { brokenFirmLimits, brokenMaximum, type LimitBreak, type LimitedColumn } from "@/core/board/limit";
 import type { Asker } from "@/core/condition/evaluate";
 import type { AskedItem } from "@/core/condition/facts";
@@ -225,7 +226,7 @@ export function limitsWanted(transition: Transition | undefined): "firm" | "all"
 /** The refusal for a firm limit; whoever may go beyond it is asked for a reason in place. */
 export function refuseLimit(broken: LimitBreak, mayOverride: boolean): Refusal {
   const { columnName, limit, side } = broken;
-  const items = (n: number) => (n === 1 ? "1 item" : `${n} items`);
+  const items = (n: number) => counted(n, "item");
   const sentence =
     side === "maximum" ? `${columnName} takes ${items(limit)} at most.` : `${columnName} keeps ${items(limit)} at least.`;
   const help =

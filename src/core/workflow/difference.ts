@@ -1,3 +1,4 @@
+import { counted } from "@/core/formats/counted";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { listWords } from "./check-requirement";
 import { same } from "./same";
@@ -34,7 +35,7 @@ export function differences(before: Workflow, after: Workflow, vocabulary: Vocab
 function stateDifferences(was: State, is: State, vocabulary: Vocabulary): string[] {
   const found: string[] = [];
   const name = is.name;
-  const days = (n: number | null) => (n === null ? "not set" : n === 1 ? "1 day" : `${n} days`);
+  const days = (n: number | null) => (n === null ? "not set" : counted(n, "day"));
   const team = (id: string | null) => (id === null ? "nobody in particular" : (vocabulary.teams.find((t) => t.id === id)?.name ?? "a team that is gone"));
   const limit = (s: State) => (s.limit ? `${s.limit.max}, ${s.limit.firm ? "firm" : "advice"}` : "none");
   if (was.name !== is.name) found.push(`${was.name} is called ${is.name}.`);

@@ -1,3 +1,4 @@
+import { counted } from "@/core/formats/counted";
 import type { OutsideFact } from "@/core/item/outside";
 
 /** An event that makes a transition happen by itself. */
@@ -74,7 +75,7 @@ const PLAIN: Record<Exclude<TriggerKind, "deployed" | "days in state" | "date re
 /** When a transition happens by itself: "it is deployed to production". */
 export function triggerWords(trigger: Trigger): string {
   if (trigger.kind === "deployed") return `it is deployed to ${trigger.environment}`;
-  if (trigger.kind === "days in state") return `it has been there for ${trigger.days === 1 ? "1 day" : `${trigger.days} days`}`;
+  if (trigger.kind === "days in state") return `it has been there for ${counted(trigger.days, "day")}`;
   if (trigger.kind === "date reached") return "its due date is reached";
   return PLAIN[trigger.kind];
 }
@@ -109,7 +110,7 @@ export function occurrenceWords(occurrence: Occurrence): string {
     case "first assigned":
       return "It was given to somebody for the first time.";
     case "days in state":
-      return `It had been here for ${occurrence.days === 1 ? "1 day" : `${occurrence.days} days`}.`;
+      return `It had been here for ${counted(occurrence.days, "day")}.`;
     case "date reached":
       return "Its due date was reached.";
   }

@@ -7,6 +7,7 @@ import { valueColumns, type ColumnsBy, type Places } from "@/core/board/columns-
 import type { Condition } from "@/core/condition/condition";
 import { cardOf, type Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
+import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import { DAY } from "@/core/calendar/instant";
 import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Reader } from "@/db/connection";
@@ -103,11 +104,12 @@ export async function readBoard(viewer: Viewer, projectKey: string, boardId: str
   };
 }
 
-/** The cards in the columns' states and in the backlogs before them. */
+/** The cards in the columns' states, in the backlogs before them, and in between where no column shows them. */
 async function stateCards(reader: Reader, projectKey: string, columns: readonly Column[], workflows: readonly Workflow[], scope: SQL | undefined, now: number): Promise<Card[]> {
   const shown = columns.flatMap((c) => c.stateIds);
-  const backlog = workflows.filter((w) => w.states.some((s) => shown.includes(s.id))).flatMap((w) => w.states.filter((s) => s.kind === "unstarted").map((s) => s.id));
-  return boardCards(reader, projectKey, [...shown, ...backlog], now - FINISHED_DAYS_SHOWN * DAY, scope);
+  const backlog = followedWorkflows(workflows, columns).flatMap((w) => w.states.filter((s) => s.kind === "unstarted"));
+  const others = [...backlog, ...uncoveredStates(workflows, columns)].map((s) => s.id);
+  return boardCards(reader, projectKey, [...new Set([...shown, ...others])], now - FINISHED_DAYS_SHOWN * DAY, scope);
 }
 
 /** Everything that is not finished. */

@@ -5,7 +5,7 @@ import { scoreOf, type Scored, type ScoreParts, type ScoringModel } from "@/core
 import { computedFields } from "@/core/item/compute-fields";
 import { decide } from "@/core/item/decide";
 import type { OwnField } from "@/core/item/own-field";
-import { ranksBetween } from "@/core/item/rank";
+import { ranksForOrder } from "@/core/item/rank";
 import { isRefusal, refuse } from "@/core/workflow/refusal";
 import { database, transact, type Reader } from "@/db/connection";
 import { item, itemScore, itemType, itemVote } from "@/db/schema";
@@ -136,12 +136,12 @@ async function reorder(viewer: Viewer, projectKey: string, { commandId, seen, wa
     if (!same) throw new Refused(refuse("conflict", "The backlog has changed meanwhile.", "Look at it as it is now, then reorder it again."));
     if (new Set(wanted).size !== wanted.length || wanted.length !== seen.length || wanted.some((w) => !seen.includes(w))) throw invalid("The new order does not hold the same items.", "Reload the page.");
     const locked = new Map((await tx.select().from(item).where(inArray(item.id, wanted)).orderBy(item.id).for("update")).map((r) => [r.id, snapshotOf(r)]));
-    const ranks = ranksBetween(null, null, wanted.length);
+    const ranks = ranksForOrder(wanted.map((id) => ({ id, rank: locked.get(id)!.rank })));
     const needs = await moveNeeds(tx, viewer, access, null, undefined);
-    for (const [i, itemId] of wanted.entries()) {
+    for (const [itemId, rank] of ranks) {
       const before = locked.get(itemId)!;
       const surroundings = { access, workflow: await workflowOf(tx, before.projectId, before.typeId) };
-      const events = decide(before, { kind: "rank", rank: ranks[i] }, decisionContext(viewer, surroundings, before, randomUUID(), needs, NO_NAMING));
+      const events = decide(before, { kind: "rank", rank }, decisionContext(viewer, surroundings, before, randomUUID(), needs, NO_NAMING));
       if (isRefusal(events)) throw new Refused(events);
       await storeEvents(tx, before, events);
     }

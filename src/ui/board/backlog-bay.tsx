@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { useDroppable } from "@dnd-kit/core";
 import type { ReactNode } from "react";
 import type { Card } from "@/core/board/card";
@@ -11,7 +12,7 @@ export function BacklogBay({ title, cards, total, children }: { title: string; c
   return (
     <aside ref={setNodeRef} aria-label={title} className={`flex w-[200px] shrink-0 flex-col border-r border-line-strong ${isOver ? "bg-accent-soft" : ""}`}>
       <h2 className="px-3 pb-1 text-[14px]">
-        {title} <span className="font-sans text-[12.5px] font-normal text-ink-soft">{title === "Backlog" ? `in order, ${total} items` : `${total} items`}</span>
+        {title} <span className="font-sans text-[12.5px] font-normal text-ink-soft">{title === "Backlog" && "in order, "}{counted(total, "item")}</span>
       </h2>
       <div role="list" aria-label={`${title} in order`} className="flex-1 overflow-y-auto px-2 pb-2">
         {cards.length === 0 && <p className="px-1 text-ink-soft">Nothing waits here. New items and accepted reports come in at the place they are given.</p>}

@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { useDraggable } from "@dnd-kit/core";
 import { Octagon } from "lucide-react";
 import { memo, type KeyboardEvent, type PointerEventHandler } from "react";
@@ -60,7 +61,7 @@ export const BoardCard = memo(function BoardCard({ card, compact, facts, open, p
   const label = [
     `${card.key}, ${facts.typeName.get(card.typeId) ?? card.typeId}: ${card.title}`,
     assignee ? `assigned to ${assignee}` : "assigned to nobody",
-    card.clock.length > 0 && `${age} ${age === 1 ? "day" : "days"}${late ? ", past the 85th percentile" : ""}`,
+    card.clock.length > 0 && `${counted(age, "day")}${late ? ", past the 85th percentile" : ""}`,
     blocker && `blocked: ${blocker.cause}`,
     card.classOfService !== "standard" && card.classOfService,
     card.origin === "unplanned" && "unplanned",

@@ -8,6 +8,7 @@ import { columnWords, stagesOf, type Column } from "@/core/board/column";
 import { compareRanks } from "@/core/item/rank";
 import { lanes } from "@/core/board/lane";
 import { expectationKept } from "@/core/flow/expectation";
+import { counted } from "@/core/formats/counted";
 import { countedClock } from "@/core/item/start-finish";
 import { daysTouched } from "@/core/calendar/zone";
 import { NewItem } from "@/ui/item/new-item";
@@ -60,7 +61,11 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
 
   const columns = useMemo(() => (columnsBy === "state" ? stagesOf(view.columns).flatMap((s) => s.columns) : view.columns), [view.columns, columnsBy]);
   const firsts = useMemo(() => (columnsBy === "state" ? firstParts(view.columns) : new Set(view.columns.map((c) => c.id))), [view.columns, columnsBy]);
-  const onBoard = useMemo(() => sorted(view.cards.filter((c) => !inBay(view, c)), view.board), [view]);
+  const [onBoard, astray] = useMemo(() => {
+    const outside = view.cards.filter((c) => !inBay(view, c));
+    const inColumn = (card: Card) => columns.some((column) => stands(card, column));
+    return [sorted(outside.filter(inColumn), view.board), outside.filter((c) => !inColumn(c))];
+  }, [view, columns, stands]);
   const backlog = useMemo(() => view.cards.filter((c) => inBay(view, c)), [view]);
   const shown = useMemo(() => onBoard.filter((c) => matches(c, filter)), [onBoard, filter]);
   const laneList = useMemo(() => {
@@ -192,6 +197,7 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
           <BoardSwitch view={view} />
           <FilterLine filter={filter} types={view.types.filter((t) => t.level >= 1)} people={view.people} shown={shown.length} total={onBoard.length} textField={textField} onChange={setFilter} />
           <span className="flex-1" />
+          {astray.length > 0 && <InNoColumn cards={astray} view={view} onOpen={openBehind} />}
           {(columnsBy === "state" || columnsBy === "free") && (
             <button type="button" className="button" aria-pressed={backlogOpen} onClick={() => setBacklogOpen((o) => !o)}>
               {columnsBy === "free" ? "Not placed yet" : "Backlog"} <span className="text-ink-soft">{backlog.length}</span>
@@ -264,6 +270,17 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   );
 }
 
+
+/** What the board is about and none of its columns shows: said, and opened by a click. */
+function InNoColumn({ cards, view, onOpen }: { cards: Card[]; view: BoardView; onOpen: (behind: { title: string; ids: string[] }) => void }) {
+  const states = view.workflows.flatMap((w) => w.states).filter((s) => cards.some((c) => c.stateId === s.id));
+  const title = `In no column of this board: ${states.map((s) => s.name).join(", ")}`;
+  return (
+    <button type="button" className="border-l-[3px] border-signal pl-2 text-left text-[13px] text-signal-ink hover:underline" title={title} onClick={() => onOpen({ title, ids: cards.map((c) => c.id) })}>
+      <b>{counted(cards.length, "item")}</b> in no column
+    </button>
+  );
+}
 
 /** On a free board cards stand by their place in it, everywhere else by their rank. */
 function sorted(cards: Card[], { columnsBy, places }: BoardView["board"]): Card[] {

@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { useDroppable } from "@dnd-kit/core";
 import { memo, type ReactNode } from "react";
 import type { Card } from "@/core/board/card";
@@ -26,7 +27,7 @@ export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, on
     <section aria-label={`Lane ${lane.name}`} className={`${lane.expedite ? "expedite-lane mb-1.5" : ""} ${fill ? "flex flex-1 flex-col" : ""}`}>
       {(!onlyLane || lane.expedite) && (
         <h3 className="flex items-baseline gap-2 border-t border-line px-2 py-0.5 font-display text-[12.5px]" style={lane.expedite ? { borderTop: "none" } : undefined}>
-          {lane.name} <span className="font-sans text-[12.5px] font-normal text-ink-soft">{lane.items.length === 1 ? "1 item" : `${lane.items.length} items`}</span>
+          {lane.name} <span className="font-sans text-[12.5px] font-normal text-ink-soft">{counted(lane.items.length, "item")}</span>
         </h3>
       )}
       <div className={`board-grid ${fill ? "flex-1" : ""}`}>

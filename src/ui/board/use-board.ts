@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Card } from "@/core/board/card";
 import { MINUTE } from "@/core/calendar/instant";
+import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import { compareRanks } from "@/core/item/rank";
 import { request } from "@/ui/kit/request";
 import { useLive } from "@/ui/kit/use-live";
@@ -65,13 +66,14 @@ export function useBoard(initial: BoardView) {
 
 /** The time as the server said it, going on by the minute. The first paint shows what the server drew. */
 function useNow(start: number): number {
-  const [passed, setPassed] = useState(0);
+  const [passed, setPassed] = useState({ since: start, ms: 0 });
   useEffect(() => {
     const from = Date.now();
-    const timer = setInterval(() => setPassed(Date.now() - from), MINUTE);
+    const timer = setInterval(() => setPassed({ since: start, ms: Date.now() - from }), MINUTE);
     return () => clearInterval(timer);
   }, [start]);
-  return start + passed;
+  // What passed since an earlier answer of the server is in its next one already.
+  return start + (passed.since === start ? passed.ms : 0);
 }
 
 /** The cards with one put in its place: newer wins, what does not belong on the board is left out. */
@@ -79,7 +81,7 @@ function withCard(board: BoardView, card: Card): Card[] {
   const known = board.cards.find((c) => c.id === card.id);
   if (known && known.version > card.version) return board.cards;
   const rest = board.cards.filter((c) => c.id !== card.id);
-  const shown = board.board.columnsBy === "state" ? board.columns.some((c) => c.stateIds.includes(card.stateId)) || inBay(board, card) : card.stateKind !== "finished" && (known !== undefined || !board.board.scoped);
+  const shown = board.board.columnsBy === "state" ? board.columns.some((c) => c.stateIds.includes(card.stateId)) || inBay(board, card) || uncoveredStates(board.workflows, board.columns).some((s) => s.id === card.stateId) : card.stateKind !== "finished" && (known !== undefined || !board.board.scoped);
   if (card.withdrawn || !shown) return rest;
   return [...rest, card].sort((a, b) => compareRanks(a.rank, b.rank));
 }
@@ -89,6 +91,5 @@ export function inBay(board: BoardView, card: Card): boolean {
   if (board.board.columnsBy === "free") return board.board.places[card.id] === undefined;
   if (board.board.columnsBy !== "state") return false;
   if (card.stateKind !== "unstarted") return false;
-  const shown = new Set(board.columns.flatMap((c) => c.stateIds));
-  return board.workflows.some((w) => w.states.some((s) => s.id === card.stateId) && w.states.some((s) => shown.has(s.id)));
+  return followedWorkflows(board.workflows, board.columns).some((w) => w.states.some((s) => s.id === card.stateId));
 }

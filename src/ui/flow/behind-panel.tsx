@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
@@ -28,7 +29,7 @@ export function BehindPanel({ projectKey, behind }: { projectKey: string; behind
     <aside aria-label={behind.title} className="flex w-[380px] shrink-0 flex-col border-l border-line-strong bg-sheet">
       <div className="flex h-10 shrink-0 items-center gap-2 border-b border-line px-4">
         <h2 className="flex-1 truncate text-[14px]">{behind.title}</h2>
-        <span className="text-ink-soft">{all === 1 ? "1 item" : `${all} items`}</span>
+        <span className="text-ink-soft">{counted(all, "item")}</span>
         <button type="button" className="button button-small button-quiet" aria-label="Close the list" onClick={close}>
           <X size={16} aria-hidden="true" />
         </button>

@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { CartesianGrid, ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from "recharts";
 import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
 import type { FlowReport } from "@/core/flow/report";
@@ -56,7 +57,7 @@ function PointTooltip({ active, payload }: { active?: boolean; payload?: readonl
   if (!point) return null;
   return (
     <div className="popover max-w-64 !p-2 text-[12.5px]">
-      {point.itemId === OUTSIDE_VIEW ? "An item that you may not see" : <b className="font-mono">{point.key}</b>} took {point.days} {point.days === 1 ? "day" : "days"}
+      {point.itemId === OUTSIDE_VIEW ? "An item that you may not see" : <b className="font-mono">{point.key}</b>} took {counted(point.days, "day")}
       <p>{point.title}</p>
       <p className="text-ink-soft">exactly {point.elapsed.toFixed(1)} days in progress</p>
     </div>

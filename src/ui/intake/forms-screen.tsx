@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { FIRST_FORM, type FormDefinition } from "@/core/intake/form";
@@ -63,7 +64,7 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
                   <span className="block font-medium leading-snug">{f.definition.title}</span>
                   <span className="flex justify-between gap-2 text-[12.5px] text-ink-soft">
                     <span>{drafts[f.id] ? <b className="font-semibold text-accent">not stored yet</b> : f.open ? "open" : <b className="font-semibold text-signal-ink">closed</b>}</span>
-                    <span>{f.lately === 1 ? "1 report" : `${f.lately} reports`} in 30 days</span>
+                    <span>{counted(f.lately, "report")} in 30 days</span>
                   </span>
                 </button>
               </li>

@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useMemo, useRef, useState } from "react";
@@ -152,7 +153,7 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
                 </ul>
               )}
               <button type="button" className="button button-accent self-start" disabled={reports.length === 0} onClick={() => void run()}>
-                Import {reports.length} {reports.length === 1 ? "report" : "reports"}
+                Import {counted(reports.length, "report")}
               </button>
             </>
           )}

@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { ThumbsUp } from "lucide-react";
 import { useState } from "react";
@@ -104,7 +105,7 @@ export function WorthScreen({ initial }: { initial: WorthView }) {
         {part === "moves" && (
           <section aria-label="What would move" className="mb-4 max-w-[720px] bg-sheet p-3">
             <h2 className="text-[15px]">
-              {moves.length} of {seen.length} items would change their place
+              {moves.length} of {counted(seen.length, "item")} would change {moves.length === 1 ? "its" : "their"} place
             </h2>
             <ol className="max-h-[300px] overflow-y-auto">
               {moves.map((m) => {

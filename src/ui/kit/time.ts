@@ -1,3 +1,4 @@
+import { counted } from "@/core/formats/counted";
 import { DAY, HOUR, MINUTE, type Instant } from "@/core/calendar/instant";
 
 /** Time passed as people say it: "just now", "12 minutes", "3 hours", "5 days". */
@@ -21,7 +22,7 @@ export function shortDate(isoDate: string): string {
   return new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", day: "numeric", month: "short" }).format(Date.parse(`${isoDate}T00:00:00Z`));
 }
 
-export const daysWords = (n: number) => `${n} ${n === 1 ? "day" : "days"}`;
+export const daysWords = (n: number) => counted(n, "day");
 
 /** "2.4 d" */
 export const shortDays = (n: number) => `${n.toFixed(1)} d`;

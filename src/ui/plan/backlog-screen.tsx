@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { DndContext, PointerSensor, closestCenter, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from "@dnd-kit/core";
 import { ArrowDown, ArrowUp, ArrowUpToLine, GripVertical } from "lucide-react";
 import { useState, type KeyboardEvent, type ReactNode } from "react";
@@ -70,7 +71,7 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
       <div className="flex shrink-0 items-center gap-4 border-b border-line px-4 py-2.5">
         <h1 className="text-[18px]">Backlog of {view.project.name}</h1>
         <p className="text-ink-soft">
-          {backlog.length} items in the order in which they are pulled
+          {counted(backlog.length, "item")} in the order in which they are pulled
           {first && state && (
             <>
               {" · "}

@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent, type ReactNode } from "react";
 import type { Card } from "@/core/board/card";
@@ -35,7 +36,7 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
   const open = view.cards.filter((c) => c.stateKind !== "finished");
   const inside = (cards: Card[], title: string) => (
     <button type="button" className="text-[12.5px] text-ink-soft hover:underline" onClick={() => openBehind({ title, ids: cards.map((c) => c.id) })}>
-      {cards.length === 1 ? "1 open item" : `${cards.length} open items`}, {cards.reduce((sum, c) => sum + (c.estimate ?? 0), 0)} points
+      {counted(cards.length, "open item")}, {cards.reduce((sum, c) => sum + (c.estimate ?? 0), 0)} points
     </button>
   );
   const nextSprint = (): Sprint => {

@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Redo2, Undo2 } from "lucide-react";
 import dynamic from "next/dynamic";
@@ -163,7 +164,7 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
             ? `version ${running.version} · you can look; a lead can change it`
             : changes.length === 0
               ? `version ${running.version} is in force, nothing changed`
-              : `${changes.length} ${changes.length === 1 ? "change" : "changes"} since version ${running.version}, not published, ${saving === "stored" ? "draft stored" : saving === "failed" ? "not stored yet" : "storing…"}`}
+              : `${counted(changes.length, "change")} since version ${running.version}, not published, ${saving === "stored" ? "draft stored" : saving === "failed" ? "not stored yet" : "storing…"}`}
         </p>
         <span className="flex-1" />
         <ExportMenu projectKey={key} workflowId={workflowId} hasDraft={changes.length > 0} />

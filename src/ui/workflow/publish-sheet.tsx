@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { useState } from "react";
 import { statesInOrder } from "@/core/workflow/workflow";
 import { Choice, named } from "./inputs";
@@ -35,7 +36,7 @@ export function PublishSheet({ designer, counts, onClose }: { designer: Designer
       {gone.map((s) => (
         <label key={s.id} className="flex items-center gap-2">
           <span>
-            <b>{counts[s.id] === 1 ? "1 item" : `${counts[s.id]} items`}</b> in {s.name} {counts[s.id] === 1 ? "goes" : "go"} to
+            <b>{counted(counts[s.id], "item")}</b> in {s.name} {counts[s.id] === 1 ? "goes" : "go"} to
           </span>
           <span className="w-56">
             <Choice label={`New state of what is in ${s.name}`} value={chosen[s.id] ?? ""} options={[{ value: "", label: "Choose a state" }, ...named(states)]} onChange={(id) => setChosen((c) => ({ ...c, [s.id]: id }))} />

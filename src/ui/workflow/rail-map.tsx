@@ -1,3 +1,4 @@
+import { counted } from "@/core/formats/counted";
 import { isReturn, leadsFrom, statesInOrder, type Workflow } from "@/core/workflow/workflow";
 
 const STEP = 112;
@@ -56,7 +57,7 @@ export function RailMap({ workflow, counts }: { workflow: Workflow; counts: Reco
             <text x={x} y={above ? y - 30 : y + 26} textAnchor="middle" fontSize="12" fontWeight="650" fill="var(--ink)">{s.name}</text>
             {counts && (
               <text x={x} y={above ? y - 17 : y + 39} textAnchor="middle" fontSize="10.5" fill="var(--ink-soft)">
-                {counts[s.id] === 1 ? "1 item" : `${counts[s.id] ?? 0} items`}
+                {counted(counts[s.id] ?? 0, "item")}
               </text>
             )}
           </g>

@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { useState } from "react";
 import { LEVEL_WORDS, TYPE_GLYPHS, type ItemType, type TypeGlyphName } from "@/core/item/item-type";
 import type { DesignView } from "@/core/workflow/design-view";
@@ -166,7 +167,7 @@ function TypeEditor({ type, view, isNew, onSave, onCancel, onRemove }: { type: D
           {toPlace.map((s) => (
             <label key={s.id} className="flex items-center gap-2 text-[13px]">
               <span className="w-64">
-                <b>{counts[s.id] === 1 ? "1 item" : `${counts[s.id]} items`}</b> in {s.name} {counts[s.id] === 1 ? "goes" : "go"} to
+                <b>{counted(counts[s.id], "item")}</b> in {s.name} {counts[s.id] === 1 ? "goes" : "go"} to
               </span>
               <span className="w-52">
                 <Choice label={`New state of what is in ${s.name}`} value={guess(s.id)} options={named(statesInOrder(target))} onChange={(to) => setNewStates((all) => ({ ...all, [s.id]: to }))} />

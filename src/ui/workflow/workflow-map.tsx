@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import "@xyflow/react/dist/base.css";
 import { BaseEdge, ConnectionMode, EdgeLabelRenderer, Handle, Position, ReactFlow, ReactFlowProvider, useReactFlow, useViewport, type Connection, type Edge, type EdgeProps, type Node, type NodeProps } from "@xyflow/react";
 import { Maximize, Minus, Plus } from "lucide-react";
@@ -249,7 +250,7 @@ function TrackView({ id, data }: EdgeProps<TrackEdge>) {
     return (
       <>
         <BaseEdge id={id} path={`M${a.x + dx} ${a.y + dy} L${b.x - dx} ${b.y - dy}`} interactionWidth={16} style={{ stroke: "var(--accent)", strokeWidth: chosen ? 5 : 2.4 }} />
-        {rules > 0 && <Label x={(a.x + b.x) / 2} y={(a.y + b.y) / 2} chosen={chosen} text={rules === 1 ? "1 rule" : `${rules} rules`} title={`${track.transition.verb}: ${rules} ${rules === 1 ? "rule" : "rules"}`} />}
+        {rules > 0 && <Label x={(a.x + b.x) / 2} y={(a.y + b.y) / 2} chosen={chosen} text={counted(rules, "rule")} title={`${track.transition.verb}: ${counted(rules, "rule")}`} />}
       </>
     );
   }
