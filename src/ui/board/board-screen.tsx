@@ -276,7 +276,7 @@ function InNoColumn({ cards, view, onOpen }: { cards: Card[]; view: BoardView; o
   const states = view.workflows.flatMap((w) => w.states).filter((s) => cards.some((c) => c.stateId === s.id));
   const title = `In no column of this board: ${states.map((s) => s.name).join(", ")}`;
   return (
-    <button type="button" className="border-l-[3px] border-signal pl-2 text-left text-[13px] text-signal-ink hover:underline" title={title} onClick={() => onOpen({ title, ids: cards.map((c) => c.id) })}>
+    <button type="button" className="border-l-[3px] border-signal pl-2 text-left text-[13px] whitespace-nowrap text-signal-ink hover:underline" title={title} onClick={() => onOpen({ title, ids: cards.map((c) => c.id) })}>
       <b>{counted(cards.length, "item")}</b> in no column
     </button>
   );
