@@ -4,7 +4,7 @@ import type { ItemType } from "@/core/item/item-type";
 import type { OwnField } from "@/core/item/own-field";
 import { changeTransition } from "@/core/workflow/edit";
 import { database } from "@/db/connection";
-import { item, itemEvent, itemType, sprint, state } from "@/db/schema";
+import { item, itemEvent, itemType, membership, sprint, state } from "@/db/schema";
 import { checkItems } from "@/server/item/check";
 import { createItem } from "@/server/item/create";
 import { editOwnField, loadOwnFields } from "@/server/item/own-fields";
@@ -46,6 +46,21 @@ test("a field of one's own: filled in, cleared, in the history, in conflict, und
   expect((await snapshot(id)).own).toEqual({});
   await send(NOOR, id, { kind: "undo", commandId });
   expect((await snapshot(id)).own).toEqual({ depth: 3 });
+});
+
+test("a person in a field of one's own belongs to the project; who was named before and left stays named, and is nobody's default", async () => {
+  await save({ id: "waterman", name: "Waterman", kind: "person", initial: "mei" });
+  const id = await itemIn(NOOR, "Needs a waterman");
+  expect((await snapshot(id)).own.waterman).toBe("mei");
+  expect(await refusalOf(set(id, { waterman: "oskar" }))).toBe("invalid");
+  expect(await refusalOf(set(id, { waterman: "nobody at all" }))).toBe("invalid");
+  expect(await refusalOf(make({ own: { waterman: "oskar" } }))).toBe("invalid");
+  await database().delete(membership).where(and(eq(membership.projectId, "tix"), eq(membership.personId, "mei")));
+  await set(id, { waterman: "mei" });
+  expect((await snapshot(id)).own.waterman).toBe("mei");
+  expect((await snapshot(await itemIn(NOOR, "Needs one too"))).own).not.toHaveProperty("waterman");
+  await editOwnField(INES, "TIX", { kind: "remove", id: "waterman" });
+  await database().insert(membership).values({ projectId: "tix", personId: "mei", role: "member" });
 });
 
 test("a field that is taken out keeps what items say in it, and its history, and comes back with it", async () => {

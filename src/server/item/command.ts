@@ -10,15 +10,16 @@ import type { Action } from "@/core/people/authorise";
 import { limitsWanted } from "@/core/workflow/decide-move";
 import { transitionBetween } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
-import { commandRecord, item, itemEvent, itemType, itemLink, membership, release, report, reportMessage, sprint, team } from "@/db/schema";
+import { commandRecord, item, itemEvent, itemType, itemLink, release, report, reportMessage, sprint, team } from "@/db/schema";
 import { lockLimits } from "../board/limited-columns";
 import { writeToRequester } from "../mail/write";
 import { seesItem, type ProjectAccess } from "../people/access";
+import { checkMembers } from "../people/belonging";
 import type { Doer, Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { followOthers } from "./follow-others";
 import { moveNeeds } from "./move-needs";
-import { checkPeople, loadOwnFields } from "./own-fields";
+import { loadOwnFields, newlyNamed } from "./own-fields";
 import { placeInState } from "./place";
 import type { CommandRequest } from "./request";
 import { eventOf, snapshotOf } from "./rows";
@@ -110,7 +111,7 @@ export async function decideAndStore(
   const changedSince = command.kind === "edit" && command.seenVersion < before.version ? await fieldsChangedSince(tx, before.id, command.seenVersion) : [];
   const needs = await moveNeeds(tx, viewer, access, before, transition);
   if (editsOwn) needs.ownFields = await loadOwnFields(tx, access.project.id);
-  if (command.kind === "edit" || command.kind === "move") await checkPeople(tx, needs.ownFields, (command.kind === "edit" ? command.own : command.answers.own) ?? {});
+  if (command.kind === "edit" || command.kind === "move") await checkMembers(tx, access.project.id, newlyNamed(needs.ownFields, (command.kind === "edit" ? command.own : command.answers.own) ?? {}, before.own));
   const { cause } = made;
   if (command.kind === "move") command.because = made.because;
   if (command.kind === "move" && transition?.followUps.some((f) => f.kind === "put on top")) command.rank = await placeInState(tx, viewer, command.to, "first");
@@ -189,14 +190,6 @@ async function fieldsChangedSince(tx: Transaction, itemId: string, version: numb
 
 /** The fields that an undone step brought back, own ones by their ids. */
 const restoredFields = (was: Partial<ItemSnapshot>): string[] => [...Object.keys(was), ...Object.keys(was.own ?? {})];
-
-/** Whoever is given an item belongs to its project. */
-async function checkMembers(tx: Transaction, projectId: string, named: readonly (string | null | undefined)[]): Promise<void> {
-  const ids = [...new Set(named.filter((id) => typeof id === "string"))];
-  if (ids.length === 0) return;
-  const members = await tx.select({ id: membership.personId }).from(membership).where(and(eq(membership.projectId, projectId), inArray(membership.personId, ids)));
-  if (members.length < ids.length) throw invalid("Nobody of that name belongs to this project.", "Choose somebody from the list, or let a lead add them first.");
-}
 
 /** People, teams and types that a change names must exist, and a type must keep the item in its workflow. */
 export async function checkReferences(

@@ -37,7 +37,7 @@ export async function createItemIn(
   const projectId = access.project.id;
   await checkReferences(tx, projectId, fields, null);
   const workflow = await workflowOf(tx, projectId, fields.typeId);
-  const own = await initialOwn(tx, await loadOwnFields(tx, projectId), fields.typeId, fields.own, cause === "person");
+  const own = await initialOwn(tx, projectId, await loadOwnFields(tx, projectId), fields.typeId, fields.own, cause === "person");
   const [first] = statesInOrder(workflow);
   const rank = await placeInState(tx, viewer, first.id, place);
   const [{ number }] = await tx

@@ -3,8 +3,9 @@ import { z } from "zod";
 import { circularField } from "@/core/item/compute-fields";
 import { fieldsOfType, MOST_OWN_FIELDS, ownFieldSchema, ownValueProblem, type OwnField, type OwnValues } from "@/core/item/own-field";
 import { transact, type Reader } from "@/db/connection";
-import { ownField, person } from "@/db/schema";
+import { ownField } from "@/db/schema";
 import { enterProject } from "../people/access";
+import { checkMembers, membersAmong } from "../people/belonging";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { announceDesign } from "../workflow/announce";
@@ -64,7 +65,7 @@ function checkField(field: z.infer<typeof ownFieldSchema>, fields: readonly OwnF
  * The own fields of a new item: what was given, each held against its field, and the initial values of the rest.
  * @param asksRequired whether a person makes it, who can be asked for what it must say
  */
-export async function initialOwn(reader: Reader, fields: readonly OwnField[], typeId: string, given: OwnValues, asksRequired: boolean): Promise<OwnValues> {
+export async function initialOwn(reader: Reader, projectId: string, fields: readonly OwnField[], typeId: string, given: OwnValues, asksRequired: boolean): Promise<OwnValues> {
   const own: Record<string, OwnValues[string]> = {};
   const mine = fieldsOfType(fields, typeId);
   for (const id of Object.keys(given)) if (!mine.some((f) => f.id === id)) throw invalid("Items of this type have no such field.", "Reload the page: the fields may have changed.");
@@ -80,16 +81,14 @@ export async function initialOwn(reader: Reader, fields: readonly OwnField[], ty
     if (problem) throw invalid(problem, "Give it another value.");
     own[field.id] = value;
   }
-  await checkPeople(reader, mine, own);
+  // Whoever was the default and has left is nobody's default any more.
+  const defaults = mine.flatMap(({ id, kind }) => (kind === "person" && given[id] === undefined && typeof own[id] === "string" ? [id] : []));
+  const members = await membersAmong(reader, projectId, defaults.map((id) => own[id] as string));
+  for (const id of defaults) if (!members.has(own[id] as string)) delete own[id];
+  await checkMembers(reader, projectId, newlyNamed(mine, own, {}));
   return own;
 }
 
-/** Own fields that name a person must name one who exists. */
-export async function checkPeople(reader: Reader, fields: readonly OwnField[], own: Readonly<Record<string, unknown>>): Promise<void> {
-  for (const field of fields) {
-    const value = own[field.id];
-    if (field.kind !== "person" || typeof value !== "string") continue;
-    const [known] = await reader.select({ id: person.id }).from(person).where(eq(person.id, value));
-    if (!known) throw invalid("There is no such person.", "Choose one from the list.");
-  }
-}
+/** The people that own fields name and did not name before. */
+export const newlyNamed = (fields: readonly OwnField[], own: Readonly<Record<string, unknown>>, before: OwnValues): unknown[] =>
+  fields.flatMap(({ id, kind }) => (kind === "person" && own[id] !== before[id] ? [own[id]] : []));
