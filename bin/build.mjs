@@ -1,7 +1,7 @@
 import { build } from "esbuild";
 
 /*
- * Compiles what runs beside the pages: the application process, the worker, the thread that reads mails, the stand-ins and the
+ * Compiles what runs beside the pages: the application process, the worker, the threads that read mails and meanings, the stand-ins and the
  * small programs of bin. Packages come along in the files, so that starting them reads few files; Next and its kind stay outside.
  *   node bin/build.mjs FOLDER
  */
@@ -17,6 +17,7 @@ await build({
     serve: "src/app/serve.ts",
     worker: "src/worker/main.ts",
     "read-mail": "src/server/mail/read-in-thread.ts",
+    "read-meaning": "src/server/intake/meaning-in-thread.ts",
     "mail-stand-in": "standins/mail/main.ts",
   },
   outdir,
@@ -26,7 +27,8 @@ await build({
   target: "node20",
   format: "cjs",
   // The application shares its pool of connections with the pages through globalThis, not through modules.
-  external: ["next", "pg-native", "tsx"],
+  // The sentence model reads its weights from beside its own files.
+  external: ["next", "pg-native", "tsx", "@energetic-ai/*"],
   sourcemap: "linked",
   legalComments: "none",
   logLevel: "warning",

@@ -9,10 +9,10 @@ export interface LabelledPair {
   same: boolean;
 }
 
-type Row = [oneTitle: string, oneBody: string, otherTitle: string, otherBody: string];
+export type PairRow = [oneTitle: string, oneBody: string, otherTitle: string, otherBody: string];
 
 /** The same problem in other words. */
-const SAME: Row[] = [
+const SAME: PairRow[] = [
   ["Ticket bought offline is refused at the gate", "Bought on the boat without network, gate said not valid.", "Scanner does not accept tickets that were bought without a connection", "Phone in flight mode while buying, then refused on the quay."],
   ["Charged twice for a season ticket", "Two payments on my bank account one minute apart.", "Season card paid two times", "The app hung, I tapped pay again, the money was taken twice."],
   ["Dark mode makes the code unreadable", "In night mode the gate needs five tries.", "Gate cannot read my ticket at night mode", "When the screen is dark the code does not scan."],
@@ -98,7 +98,7 @@ const SAME: Row[] = [
 ];
 
 /** The same words, another problem. */
-const OTHER: Row[] = [
+const OTHER: PairRow[] = [
   ["Ticket bought offline is refused at the gate", "Bought without network, not valid.", "Ticket bought offline shows the wrong price", "Without network the price was two pounds higher."],
   ["Charged twice for a season ticket", "Two payments on my account.", "Season ticket shown twice in the list", "Paid once, but two season tickets are listed."],
   ["Dark mode makes the code unreadable", "The gate needs five tries in night mode.", "Dark mode makes the timetable unreadable", "Grey text on black in the timetable."],
@@ -179,6 +179,6 @@ const OTHER: Row[] = [
   ["Weather icon stuck on snow", "It is July.", "Snow on the pier was not cleared", "It was slippery in the morning."],
 ];
 
-const pair = (same: boolean) => ([oneTitle, oneBody, otherTitle, otherBody]: Row): LabelledPair => ({ one: { title: oneTitle, body: oneBody }, other: { title: otherTitle, body: otherBody }, same });
+export const pair = (same: boolean) => ([oneTitle, oneBody, otherTitle, otherBody]: PairRow): LabelledPair => ({ one: { title: oneTitle, body: oneBody }, other: { title: otherTitle, body: otherBody }, same });
 
 export const LABELLED_PAIRS: LabelledPair[] = [...SAME.map(pair(true)), ...OTHER.map(pair(false))];

@@ -1,5 +1,7 @@
 import { closeDatabase } from "@/db/connection";
 import { followQuestions, wakeParkedReports } from "@/server/intake/follow-up";
+import { closeMeaningThread } from "@/server/intake/meaning-thread";
+import { makeMeanings } from "@/server/intake/meanings";
 import { fireTimers } from "@/server/item/trigger";
 import { log, traced } from "@/server/log";
 import { onStop, tellReady } from "@/server/supervised";
@@ -19,6 +21,11 @@ import { beat, clearOld } from "./schedule";
 const TICK_MS = 500;
 const LETTERS_MS = 1_000;
 const MAIL_MS = 300;
+/** A few texts at a time, with a pause as long as they take: at most half of one processor, and only while something is new. */
+const MEANINGS_MS = 400;
+const MEANINGS_AT_ONCE = 4;
+/** So many looks without anything new, about a minute, until the model is let go of. */
+const MODEL_KEPT = 150;
 const BEATS_EVERY = 6;
 const CLEARS_EVERY = 7_200;
 const TIMERS_EVERY = 120;
@@ -84,6 +91,14 @@ async function openDoor(): Promise<MailDoor | null> {
   }
 }
 
+let idle = 0;
+
+/** Gives texts their meaning. With nothing to read for a while the model is let go of, and its memory with it. */
+async function readMeanings(): Promise<void> {
+  idle = (await makeMeanings(MEANINGS_AT_ONCE)) > 0 ? 0 : idle + 1;
+  if (idle === MODEL_KEPT) await closeMeaningThread();
+}
+
 async function run(): Promise<void> {
   const door = await openDoor();
   log.info({ mailDoor: door?.port ?? null }, "worker started");
@@ -96,8 +111,9 @@ async function run(): Promise<void> {
     keepDoing("mail", MAIL_MS, async () => {
       while (!stopping && (await readWaitingMail()) !== null);
     }),
+    process.env.MEANINGS === "off" ? undefined : keepDoing("meanings", MEANINGS_MS, readMeanings),
   ]);
-  await closeReadingThread();
+  await Promise.all([closeReadingThread(), closeMeaningThread()]);
   await door?.close();
   closeMail();
   await closeDatabase();

@@ -1,5 +1,11 @@
 import { statusForRequester, UNJUDGED, type ReportStanding } from "@/core/intake/report";
-import { mostSimilar, stem } from "@/core/intake/similarity";
+import { meaningOf, nearness } from "@/core/intake/meaning";
+import { OPPOSITES, opposites } from "@/core/intake/opposite";
+import { SAME_MEANING } from "@/core/intake/same-meaning";
+import { mostSimilar } from "@/core/intake/similarity";
+import { stem } from "@/core/intake/stem";
+import { grams, words } from "@/core/intake/text-words";
+import { learnRelations } from "@/core/intake/word-relations";
 import { judge, newAcceptance, type Verdict } from "@/core/intake/verdict";
 import { ACTIONS, MAY, may, roleIn, roleOutside, ROLES } from "@/core/people/authorise";
 import { UNJUDGED_REPORTS } from "@demo/words/reports";
@@ -44,7 +50,7 @@ test("the requester is told in words for every standing, and never anything inte
 });
 
 describe("similarity", () => {
-  test.each([["scanners", "scanner"], ["tickets", "ticket"], ["refuses", "refused"], ["stopped", "stopping"], ["ferries", "ferry"], ["charges", "charged"]])("%s and %s have one stem", (a, b) => expect(stem(a)).toBe(stem(b)));
+  test.each([["scanners", "scanner"], ["tickets", "ticket"], ["refuses", "refused"], ["stopped", "stopping"], ["ferries", "ferry"], ["charges", "charged"], ["disappears", "disappeared"]])("%s and %s have one stem", (a, b) => expect(stem(a)).toBe(stem(b)));
 
   const reports = UNJUDGED_REPORTS.map((r, i) => ({ id: String(i), title: r.title, body: `${r.happened} ${r.place}`, project: r.project }));
   test.each([
@@ -64,6 +70,55 @@ describe("similarity", () => {
     expect(mostSimilar(text, [{ ...text, id: "b" }, { id: "c", title: "Price of a bicycle", body: "" }], 5)).toMatchObject([{ id: "b", score: expect.closeTo(1, 10) }]);
     const forward = mostSimilar(reports[0], reports.slice(1), 5);
     expect(mostSimilar(reports[0], reports.slice(1).reverse(), 5)).toEqual(forward);
+  });
+  test("each word of the same-meaning list is matched, and stands in one group only", () => {
+    const groups = SAME_MEANING.map((g) => g.split(" "));
+    const homes = new Map<string, Set<number>>();
+    for (const [i, group] of groups.entries()) for (const word of group) homes.set(stem(word), (homes.get(stem(word)) ?? new Set()).add(i));
+    expect([...homes].filter(([, in_]) => in_.size > 1)).toEqual([]);
+    for (const group of groups) expect([group, new Set(group.flatMap((w) => words(w).map((x) => x.stem))).size, group.flatMap(words).length]).toEqual([group, 1, group.length]);
+  });
+  test("each word of the list of opposites tells its side", () => {
+    for (const pair of OPPOSITES) {
+      const [left, right] = pair.split("|").map((side) => side.split(" "));
+      for (const a of left) for (const b of right) expect(opposites(new Set([stem(a)]), new Set([stem(b)]))).toBeGreaterThan(0);
+    }
+  });
+  test("words written nearly alike meet by their letters, rare ones weigh more than common ones", () => {
+    expect(grams("quay")).toEqual(["_qua", "quay", "uay_"]);
+    const candidate = (id: string, title: string) => ({ id, title, body: "" });
+    const typo = mostSimilar(candidate("", "Turnstile squeals"), [candidate("a", "Turnstyle squeaks"), candidate("b", "Lamp is dark")], 2, { least: 0.01 });
+    expect(typo.map((s) => s.id)).toEqual(["a"]);
+    const many = ["ticket of Anna", "ticket of Bo", "ticket of Cai", "ticket lost"].map((t, i) => candidate(`t${i}`, t));
+    expect(mostSimilar(candidate("", "ticket with a moth"), [...many, candidate("moth", "moth in the lamp")], 1)[0].id).toBe("moth");
+  });
+  test("what a project merged teaches it which words stand for which, once it has seen it more than once", () => {
+    const pair = (one: string, other: string) => [{ title: one, body: "" }, { title: other, body: "" }] as const;
+    const merged = [pair("gangway jammed", "brow stuck"), pair("gangway slippery", "brow icy"), pair("gangway gone", "brow away"), pair("lamp off", "lantern off")];
+    const relations = learnRelations(merged);
+    expect(relations.get(stem("gangway"))?.get("brow")).toBe(1);
+    expect(relations.get("brow")?.get(stem("gangway"))).toBe(1);
+    // Once may be chance.
+    expect(relations.get("lamp")).toBeUndefined();
+    const text = { id: "", title: "gangway blocked", body: "" };
+    const candidates = [{ id: "a", title: "brow crooked", body: "" }, { id: "b", title: "oven cold", body: "" }];
+    expect(mostSimilar(text, candidates, 5)).toEqual([]);
+    expect(mostSimilar(text, candidates, 5, { relations }).map((s) => s.id)).toEqual(["a"]);
+  });
+  test("near meanings bring texts together that share no word; without them only words count", () => {
+    const [one, near, far] = [meaningOf([3, 4, 0]), meaningOf([4, 3, 0]), meaningOf([0, 0, 1])];
+    expect(nearness(one, one)).toBeCloseTo(1, 12);
+    // The rounding to bytes costs less than a hundredth.
+    expect(Math.abs(nearness(one, near) - 24 / 25)).toBeLessThan(0.01);
+    expect(nearness(one, far)).toBe(0);
+    expect(() => meaningOf([0, 0])).toThrow(RangeError);
+    const text = { id: "", title: "elevator halts", body: "" };
+    const found = (meanings: boolean) => mostSimilar({ ...text, meaning: one }, [{ id: "a", title: "lift stops", body: "", meaning: meanings ? near : null }, { id: "b", title: "oven cold", body: "", meaning: far }], 5).map((s) => [s.id, ...s.reasons]);
+    expect([found(true), found(false)]).toEqual([[["a", "means much the same"]], []]);
+  });
+  test("of a text only the beginning is compared, so that no length of log makes the desk slow", () => {
+    expect(words("gate ".repeat(100_000)).length).toBeLessThan(500);
+    expect(words(`${"🚢".repeat(3_000)} gate`)).toEqual([]);
   });
   test("empty and odd texts do no harm", () => {
     expect(mostSimilar({ id: "a", title: "", body: "" }, reports, 5)).toEqual([]);

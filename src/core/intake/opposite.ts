@@ -1,23 +1,25 @@
+import { stem } from "./stem";
+
 /*
- * Words that tell of opposite faults, as stems: a gate that stays open and one that stays shut are two problems, however alike
+ * Words that tell of opposite faults: a gate that stays open and one that stays shut are two problems, however alike
  * the rest is told. From memory, no source.
  */
-const PAIRS = [
-  "open|shut clos",
+export const OPPOSITES = [
+  "open|shut close",
   "full sold|free half",
   "loud|silent",
-  "cold freez frost|hot heat",
-  "late|earli",
-  "small tini|larg big",
+  "cold freeze frost|hot heat",
+  "late|early",
+  "small tiny|large big",
   "dark|light bright",
   "slow long|fast",
-  "too mani much|miss less few",
-  "adult|child kid",
+  "too many much|miss less few",
+  "adult|child children kid",
   "lost|found",
-  "cheap|expens high",
+  "cheap|expensive high",
 ];
 
-const SIDES = PAIRS.map((pair) => pair.split("|").map((side) => new Set(side.split(" "))));
+const SIDES = OPPOSITES.map((pair) => pair.split("|").map((side) => new Set(side.split(" ").map(stem))));
 
 /** In how many ways two sets of stems say the opposite of each other. */
 export function opposites(a: ReadonlySet<string>, b: ReadonlySet<string>): number {

@@ -1,7 +1,10 @@
-/** Similarity of reports and items: which texts speak of the same thing, and why. */
-
+import { nearness, type Meaning } from "./meaning";
 import { opposites } from "./opposite";
-import { canonical } from "./same-meaning";
+import { stem } from "./stem";
+import { grams, marks, tokens, words } from "./text-words";
+import { NO_RELATIONS, type WordRelations } from "./word-relations";
+
+/** Similarity of reports and items: which texts speak of the same thing, and why. */
 
 export interface Text {
   id: string;
@@ -9,6 +12,8 @@ export interface Text {
   body: string;
   /** Where it is, if that is said apart. */
   place?: string | null;
+  /** What it means, if that was worked out already. */
+  meaning?: Meaning | null;
 }
 
 export interface Similar {
@@ -21,118 +26,98 @@ export interface Similar {
   reasons: string[];
 }
 
-const STOP_WORDS = new Set(
-  ("a about after again all also an and any are as at be because been before but by can cannot could did do does doing done for from " +
-    "get gets got had has have he her here him his how i if in into is it its just me more most my no nor not now of off on one only or " +
-    "other our out over own she should so some still such than that the their them then there these they this those to too under until up " +
-    "very was we were what when where which while who why will with would you your when every each always never").split(" "),
-);
-
-/** From here on two texts are called very alike: the threshold that `bin/bench` chooses on labelled pairs, rounded. */
-export const VERY_ALIKE = 0.4;
-
-/** Titles say what a text is about; descriptions add words that many share. */
-const TITLE_SHARE = 0.3;
-
-/** A word without its commonest English endings, so that "scanners", "scanner" and "scanning" meet. */
-export function stem(word: string): string {
-  let w = word;
-  if (w.length > 4 && w.endsWith("ies")) w = w.slice(0, -3) + "y";
-  else if (w.length > 4 && /(ss|x|ch|sh)es$/.test(w)) w = w.slice(0, -2);
-  else if (w.length > 3 && w.endsWith("s") && !w.endsWith("ss") && !w.endsWith("us")) w = w.slice(0, -1);
-  for (const ending of ["ing", "ed", "er", "ly"])
-    if (w.length - ending.length >= 3 && w.endsWith(ending)) {
-      w = w.slice(0, -ending.length);
-      if (/([^aeiouls])\1$/.test(w)) w = w.slice(0, -1);
-      break;
-    }
-  return w.length > 4 && w.endsWith("e") ? w.slice(0, -1) : w;
+interface Compared {
+  /** Scores below it are left out. */
+  least?: number;
+  /** What stands for what in the project. */
+  relations?: WordRelations;
 }
 
-const TOKEN = /[\p{L}\p{N}]+/gu;
+/** What counts beside the words themselves: runs of letters in them, and what the whole means. Chosen on labelled pairs. */
+const GRAMS_SHARE = 0.1;
+const MEANING_SHARE = 0.4;
+/** From here on it is told that two texts mean much the same. */
+const SAME_MEANING_FROM = 0.6;
+/** What a word counts that the project uses for another one, at most. */
+const RELATED = 0.6;
 
-/** The words of a text that carry meaning, stemmed, with the spelling they were found in. */
-export function words(text: string, stemOf: (word: string) => string = stem): { stem: string; word: string }[] {
-  const found = text.toLowerCase().match(TOKEN) ?? [];
-  return found.filter((w) => (w.length > 1 || /\d/.test(w)) && !STOP_WORDS.has(w)).map((word) => ({ stem: canonical(stemOf(word)), word }));
-}
-
-/** A text as it is compared: its words by weight, all its stems, and its marks. */
-interface Vector {
+/** A text as it is compared: its words and runs of letters by how often they are there, all its stems, and its marks. */
+interface Read {
   text: Text;
-  title: Map<string, number>;
   whole: Map<string, number>;
+  grams: Map<string, number>;
   spelling: Map<string, string>;
   stems: Set<string>;
   marks: Set<string>;
 }
 
-/** Reads texts; the same word is stemmed once for all of them. */
-function reader(): (text: Text) => Vector {
-  const known = new Map<string, string>();
-  const stemOf = (word: string) => {
-    let s = known.get(word);
-    if (s === undefined) known.set(word, (s = stem(word)));
-    return s;
+function read(text: Text): Read {
+  const counted = (of: readonly string[]) => {
+    const counts = new Map<string, number>();
+    for (const s of of) counts.set(s, (counts.get(s) ?? 0) + 1);
+    return counts;
   };
-  return (text) => {
-    const [title, whole, spelling] = [new Map<string, number>(), new Map<string, number>(), new Map<string, string>()];
-    const add = (weights: Map<string, number>, s: string) => weights.set(s, (weights.get(s) ?? 0) + 1);
-    for (const { stem: s } of words(text.title, stemOf)) add(title, s);
-    const all = `${text.title} ${text.body}`;
-    for (const { stem: s, word } of words(all, stemOf)) {
-      add(whole, s);
-      if (!spelling.has(s)) spelling.set(s, word);
+  const all = `${text.title} ${text.body}`;
+  const found = words(all);
+  const spelling = new Map<string, string>();
+  for (const { stem: s, word } of found) if (!spelling.has(s)) spelling.set(s, word);
+  return {
+    text,
+    whole: counted(found.map((w) => w.stem)),
+    grams: counted(found.flatMap((w) => grams(w.word))),
+    spelling,
+    stems: new Set(tokens(all).map(stem)),
+    marks: marks(all),
+  };
+}
+
+interface Weighed {
+  weights: Map<string, number>;
+  length: number;
+}
+
+/** Weighs what is counted in texts by how rare it is among them: (1 + ln n) · ln(1 + N/df). */
+function weigher(texts: readonly ReadonlyMap<string, number>[]): (counts: ReadonlyMap<string, number>) => Weighed {
+  const documents = new Map<string, number>();
+  for (const counts of texts) for (const s of counts.keys()) documents.set(s, (documents.get(s) ?? 0) + 1);
+  return (counts) => {
+    const weights = new Map<string, number>();
+    let square = 0;
+    for (const [s, n] of counts) {
+      const weight = (1 + Math.log(n)) * Math.log(1 + texts.length / (documents.get(s) ?? 1));
+      weights.set(s, weight);
+      square += weight * weight;
     }
-    return { text, title, whole, spelling, stems: new Set((all.toLowerCase().match(TOKEN) ?? []).map(stemOf)), marks: marks(all) };
+    return { weights, length: Math.sqrt(square) };
   };
 }
 
 /**
- * The texts most like a given one, best first: cosine of term weights, with the logarithm of term counts and the
- * inverse document frequency log(1 + N/n) over the candidates (Salton and Buckley, "Term-weighting approaches in
- * automatic text retrieval", Information Processing & Management 24 (1988), 513-523). The whole of the given text is
- * held against a candidate's title and against its whole; the title counts for more. Shared error codes and versions, and the
- * same place, bring two texts nearer; different codes keep them apart.
- * @param least scores below it are left out
+ * The texts most like a given one, best first. Words are compared by the cosine of term weights, with the logarithm of term
+ * counts and the inverse document frequency over the candidates (Salton and Buckley, "Term-weighting approaches in automatic
+ * text retrieval", Information Processing & Management 24 (1988), 513-523), and so are runs of letters within them; where both
+ * meanings are known, their nearness counts as well. Shared error codes and versions, and the same place, bring two texts nearer;
+ * different codes and opposite words keep them apart.
+ * @param most how many are given back
  */
-export function mostSimilar(text: Text, candidates: readonly Text[], most: number, least = 0.1): Similar[] {
-  const read = reader();
-  const vectors = candidates.map(read);
-  const own = read(text);
-  const documents = new Map<string, number>();
-  for (const { whole } of [own, ...vectors]) for (const s of whole.keys()) documents.set(s, (documents.get(s) ?? 0) + 1);
-  const total = vectors.length + 1;
-  const weigh = (weights: ReadonlyMap<string, number>): Weighed => {
-    const weighed = new Map<string, number>();
-    let square = 0;
-    for (const [s, n] of weights) {
-      const weight = (1 + Math.log(n)) * Math.log(1 + total / documents.get(s)!);
-      weighed.set(s, weight);
-      square += weight * weight;
-    }
-    return { weighed, length: Math.sqrt(square) };
-  };
-  const a = weigh(own.whole);
-  return vectors
-    .map((vector) => {
-      const inWhole = cosine(a, weigh(vector.whole));
-      const inTitle = cosine(a, weigh(vector.title));
-      const shared = inWhole.shared.sort((x, y) => y[1] - x[1]).slice(0, 4).map(([s]) => vector.spelling.get(s)!);
-      const byWords = TITLE_SHARE * inTitle.cosine + (1 - TITLE_SHARE) * inWhole.cosine;
-      const { score, reasons } = withMarks(byWords, own, vector);
-      return { id: vector.text.id, score, words: shared, reasons: [...(shared.length > 0 ? [`both say: ${shared.join(", ")}`] : []), ...reasons] };
+export function mostSimilar(text: Text, candidates: readonly Text[], most: number, { least = 0.1, relations = NO_RELATIONS }: Compared = {}): Similar[] {
+  const [own, ...others] = [text, ...candidates].map(read);
+  const everything = [own, ...others];
+  const weighWords = weigher(everything.map((r) => r.whole));
+  const weighGrams = weigher(everything.map((r) => r.grams));
+  const [ownWords, ownGrams] = [weighWords(own.whole), weighGrams(own.grams)];
+  return others
+    .map((other) => {
+      const inWhole = cosine(ownWords, weighWords(other.whole), relations);
+      const lexical = (1 - GRAMS_SHARE) * inWhole.cosine + GRAMS_SHARE * cosine(ownGrams, weighGrams(other.grams)).cosine;
+      const near = text.meaning && other.text.meaning ? Math.max(0, nearness(text.meaning, other.text.meaning)) : null;
+      const shared = inWhole.shared.sort((x, y) => y[1] - x[1]).slice(0, 4).map(([s]) => other.spelling.get(s)!);
+      const { score, reasons } = withMarks(near === null ? lexical : MEANING_SHARE * near + (1 - MEANING_SHARE) * lexical, own, other);
+      return { id: other.text.id, score, words: shared, reasons: [...(shared.length > 0 ? [`both say: ${shared.join(", ")}`] : []), ...(near !== null && near >= SAME_MEANING_FROM ? ["means much the same"] : []), ...reasons] };
     })
     .filter((s) => s.score >= least)
     .sort((x, y) => y.score - x.score || (x.id < y.id ? -1 : 1))
     .slice(0, most);
-}
-
-const CODE = /\b(?:[A-Za-z]{1,5}[-_]?\d{2,6}|v?\d+\.\d+(?:\.\d+)*)\b/g;
-
-/** Error codes, names with numbers and versions in a text: marks that mean one thing only. */
-export function marks(text: string): Set<string> {
-  return new Set((text.match(CODE) ?? []).map((m) => m.toLowerCase().replace(/^v(?=\d)/, "")));
 }
 
 const CODE_SHARE = 0.25;
@@ -141,9 +126,9 @@ const OTHER_CODE = 0.75;
 const OPPOSITE = 0.7;
 
 /** What marks and the place say beside the words: shared ones close a part of the distance, different ones open it. */
-function withMarks(byWords: number, one: Vector, other: Vector): { score: number; reasons: string[] } {
+function withMarks(byWords: number, one: Read, other: Read): { score: number; reasons: string[] } {
   const both = [...one.marks].filter((m) => other.marks.has(m));
-  const place = (v: Vector) => v.text.place?.trim().toLowerCase() ?? "";
+  const place = (r: Read) => r.text.place?.trim().toLowerCase() ?? "";
   const samePlace = place(one) !== "" && place(one) === place(other);
   let score = byWords;
   if (both.length > 0) score += (1 - score) * CODE_SHARE;
@@ -154,15 +139,15 @@ function withMarks(byWords: number, one: Vector, other: Vector): { score: number
   return { score, reasons: [...(both.length > 0 ? [`same mark: ${both.join(", ")}`] : []), ...(samePlace ? [`same place: ${other.text.place}`] : [])] };
 }
 
-interface Weighed {
-  weighed: Map<string, number>;
-  length: number;
-}
-
-/** The cosine of the angle between two weighted texts, and what each shared word adds to it. */
-function cosine(a: Weighed, b: Weighed): { cosine: number; shared: [string, number][] } {
+/** The cosine of the angle between two weighted texts, and what each shared word adds to it; related words count for a part. */
+function cosine(a: Weighed, b: Weighed, relations: WordRelations = NO_RELATIONS): { cosine: number; shared: [string, number][] } {
   const shared: [string, number][] = [];
-  for (const [s, weight] of a.weighed) if (b.weighed.has(s)) shared.push([s, weight * b.weighed.get(s)!]);
-  const dot = shared.reduce((sum, [, product]) => sum + product, 0);
-  return { cosine: a.length && b.length ? dot / (a.length * b.length) : 0, shared };
+  let related = 0;
+  for (const [s, weight] of a.weights) {
+    const same = b.weights.get(s);
+    if (same !== undefined) shared.push([s, weight * same]);
+    else for (const [r, strength] of relations.get(s) ?? []) if (b.weights.has(r) && !a.weights.has(r)) related += RELATED * strength * Math.min(weight, b.weights.get(r)!) ** 2;
+  }
+  const dot = shared.reduce((sum, [, product]) => sum + product, related);
+  return { cosine: a.length && b.length ? Math.min(1, dot / (a.length * b.length)) : 0, shared };
 }

@@ -270,3 +270,19 @@ export const workerPulse = pgTable("worker_pulse", {
   id: integer("id").primaryKey(),
   at: instant("at").notNull(),
 });
+
+/** What the texts of items and of waiting reports mean, as the sentence model gives it. Made in the background, and anew when lost. */
+export const textMeaning = pgTable(
+  "text_meaning",
+  {
+    about: text("about").$type<"item" | "report">().notNull(),
+    id: uuid("id").notNull(),
+    projectId: text("project_id").notNull().references(() => project.id),
+    /** The version of the item or report whose text was read. */
+    version: integer("version").notNull(),
+    /** Of that text: a change that leaves the words alone needs no second reading. */
+    digest: text("digest").notNull(),
+    meaning: bytes("meaning").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.about, t.id] }), index("text_meaning_project").on(t.projectId, t.about)],
+);

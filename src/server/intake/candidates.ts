@@ -1,10 +1,12 @@
-import { and, eq, isNull, sql, type SQL } from "drizzle-orm";
+import { and, eq, inArray, isNull, sql, type SQL } from "drizzle-orm";
+import type { Meaning } from "@/core/intake/meaning";
 import type { Text } from "@/core/intake/similarity";
 import type { Outcome, StateKind } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { item, state } from "@/db/schema";
 import { seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
+import { nearInMeaning } from "./meanings";
 
 /** An item that may be about the same thing, with what is shown of it. */
 export interface Candidate {
@@ -20,21 +22,22 @@ export interface Candidate {
 }
 
 /** A candidate as the core compares it. */
-export const textOfCandidate = ({ id, title, description, place }: Candidate): Text => ({ id, title, body: description, place });
+export const textOfCandidate = ({ id, title, description, place }: Candidate, meaning: Meaning | null = null): Text => ({ id, title, body: description, place, meaning });
 
 /** So many are held against the text at most. */
 const BY_WORDS = 300;
 const BY_TITLE = 60;
+const BY_MEANING = 40;
 const FEWEST_WORDS = 3;
 const MOST_WORDS = 20;
 const STATISTICS_KEPT_MS = 5 * 60_000;
 
 /**
- * Items that share rare words with a text, or whose title is written much like it: the ones to hold against it. Common words are
+ * Items that share rare words with a text, whose title is written much like it, or that mean about the same: the ones to hold against it. Common words are
  * left out as long as rarer ones find enough, so that it stays fast however many items there are. The database's own
  * statistics say which words are common.
  */
-export async function likelyItems(viewer: Viewer, project: { id: string; nextItemNumber: number }, text: { title: string; body: string }): Promise<Candidate[]> {
+export async function likelyItems(viewer: Viewer, project: { id: string; nextItemNumber: number }, text: { title: string; body: string; meaning?: Meaning | null }): Promise<Candidate[]> {
   const { shares, items } = await wordStatistics();
   const found = await database().execute(sql`select coalesce(array_agg(lexeme), '{}') as words from unnest(to_tsvector('english', ${`${text.title} ${text.body}`}))`);
   const chosen = rarest(found.rows[0].words as string[], (word) => (shares.get(word) ?? 0) * Math.min(items, project.nextItemNumber));
@@ -47,11 +50,13 @@ export async function likelyItems(viewer: Viewer, project: { id: string; nextIte
       .orderBy(order)
       .limit(most);
   const query = sql`(select string_agg(quote_literal(w), ' | ') from unnest(${sql.param(chosen)}::text[]) as w)::tsquery`;
-  const [byWords, byTitle] = await Promise.all([
+  const near = text.meaning ? await nearInMeaning(project.id, text.meaning, BY_MEANING) : [];
+  const [byWords, byTitle, byMeaning] = await Promise.all([
     chosen.length === 0 ? [] : some(sql`to_tsvector('english', ${item.title} || ' ' || ${item.description}) @@ ${query}`, sql`${item.number} desc`, BY_WORDS),
     some(sql`${item.title} % ${text.title}`, sql`similarity(${item.title}, ${text.title}) desc`, BY_TITLE),
+    near.length === 0 ? [] : some(inArray(item.id, near), sql`${item.number} desc`, BY_MEANING),
   ]);
-  return [...new Map([...byWords, ...byTitle].map((c) => [c.id, c])).values()];
+  return [...new Map([...byWords, ...byTitle, ...byMeaning].map((c) => [c.id, c])).values()];
 }
 
 /** The rarest words, as many as together find about as many items as are wanted. */

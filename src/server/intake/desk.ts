@@ -14,6 +14,8 @@ import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
 import { likelyItems, textOfCandidate } from "./candidates";
 import { isPicture } from "./file";
+import { relationsOf } from "./learnt-words";
+import { meaningsOf } from "./meanings";
 import { queuePromises } from "./promises";
 import { loadRules } from "./rules";
 
@@ -207,7 +209,7 @@ async function deployedLately(viewer: Viewer, project: { id: string; key: string
     .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), isNotNull(item.deliveredAt), sql`${itemType.level} >= 1`, gte(item.finishedAt, now - DEPLOYED_DAYS * DAY), seesItem(database(), viewer)))
     .orderBy(desc(item.finishedAt))
     .limit(100);
-  const alike = new Map(mostSimilar(textOf(open), rows.map((r) => ({ id: r.id, title: r.title, body: r.description })), rows.length, 0.05).map((s) => [s.id, s.score]));
+  const alike = new Map(mostSimilar(textOf(open), rows.map((r) => ({ id: r.id, title: r.title, body: r.description })), rows.length, { least: 0.05 }).map((s) => [s.id, s.score]));
   const samePlace = (place: string | null) => place !== null && open.place !== "" && place.toLowerCase() === open.place.toLowerCase();
   return rows
     .map((r) => ({ key: `${project.key}-${r.number}`, title: r.title, at: r.at!, samePlace: samePlace(r.place), near: (samePlace(r.place) ? 1 : 0) + (alike.get(r.id) ?? 0) }))
@@ -224,9 +226,12 @@ type Open = ReportView["report"];
 const textOf = (r: Pick<Open, "id" | "title" | "happened" | "place">): Text => ({ id: r.id, title: r.title, body: `${r.happened} ${r.place}`, place: r.place });
 
 async function similarItems(viewer: Viewer, project: { id: string; key: string; nextItemNumber: number }, open: Open): Promise<SimilarItem[]> {
-  const candidates = await likelyItems(viewer, project, { title: open.title, body: open.happened });
+  const meaning = (await meaningsOf("report", [open.id])).get(open.id) ?? null;
+  const candidates = await likelyItems(viewer, project, { title: open.title, body: open.happened, meaning });
+  const meanings = await meaningsOf("item", candidates.map((c) => c.id));
   const byId = new Map(candidates.map((c) => [c.id, c]));
-  return mostSimilar(textOf(open), candidates.map(textOfCandidate), SHOWN).map(({ id, score, reasons }) => {
+  const texts = candidates.map((c) => textOfCandidate(c, meanings.get(c.id)));
+  return mostSimilar({ ...textOf(open), meaning }, texts, SHOWN, { relations: await relationsOf(project.id) }).map(({ id, score, reasons }) => {
     const c = byId.get(id)!;
     return { id, key: `${project.key}-${c.number}`, title: c.title, stateName: c.stateName, progress: { stateKind: c.stateKind, stage: c.stage, outcome: c.outcome }, score, reasons };
   });
@@ -247,7 +252,9 @@ async function alikeReports(projectId: string, open: Open): Promise<ReportView["
     .orderBy(desc(report.receivedAt))
     .limit(REPORTS_HELD);
   const byId = new Map(rows.map((r) => [r.id, r]));
-  return mostSimilar(textOf(open), rows.map(textOf), 3, 0.2).map(({ id, score, reasons }) => {
+  const meanings = await meaningsOf("report", [open.id, ...rows.map((r) => r.id)]);
+  const read = (r: Open) => ({ ...textOf(r), meaning: meanings.get(r.id) });
+  return mostSimilar(read(open), rows.map(read), 3, { least: 0.2, relations: await relationsOf(projectId) }).map(({ id, score, reasons }) => {
     const { reference, title, status, itemId } = byId.get(id)!;
     return { id, reference, title, status, itemId, score, reasons };
   });

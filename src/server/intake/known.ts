@@ -29,7 +29,7 @@ export async function knownProblemsLike(projectKey: string, text: string): Promi
     .limit(MOST_READ);
   const texts = rows.map((r) => ({ id: r.id, title: r.words, body: "" }));
   const byId = new Map(rows.map((r) => [r.id, r]));
-  return mostSimilar({ id: "", title: text, body: "" }, texts, OFFERED, LEAST_ALIKE).map(({ id }) => byId.get(id)!);
+  return mostSimilar({ id: "", title: text, body: "" }, texts, OFFERED, { least: LEAST_ALIKE }).map(({ id }) => byId.get(id)!);
 }
 
 /** The standing of a report whose sender says that it is a known problem. */

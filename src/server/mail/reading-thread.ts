@@ -1,6 +1,6 @@
-import path from "node:path";
-import { Worker } from "node:worker_threads";
+import type { Worker } from "node:worker_threads";
 import { invalid } from "../refused";
+import { startThread } from "../thread";
 import type { ReadMail } from "./read";
 
 /** A mail of the largest size is read in a second or two; one that takes longer is made to take long. */
@@ -8,15 +8,6 @@ const PATIENCE_MS = 20_000;
 const MEMORY_MB = 384;
 
 let thread: Worker | null = null;
-
-/** The compiled thread where the product was built; in development and in tests its source. */
-function startThread(): Worker {
-  const options = { resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB } };
-  const { ZIGZAG_BUILT } = process.env;
-  if (ZIGZAG_BUILT) return new Worker(path.join(ZIGZAG_BUILT, "read-mail.cjs"), options);
-  const source = path.join(process.cwd(), "src/server/mail/read-in-thread.ts");
-  return new Worker(`require("tsx/cjs"); require(${JSON.stringify(source)});`, { ...options, eval: true });
-}
 
 export type ThreadAnswer = { mail: ReadMail } | { problem: string };
 
@@ -26,7 +17,7 @@ export type ThreadAnswer = { mail: ReadMail } | { problem: string };
  * @throws Refused when it cannot be read, or not within time and memory
  */
 export async function readMailAside(raw: Buffer, returnPath: string, patienceMs = PATIENCE_MS): Promise<ReadMail> {
-  const reader = (thread ??= startThread());
+  const reader = (thread ??= startThread("read-mail.cjs", "src/server/mail/read-in-thread.ts", MEMORY_MB));
   const answer = await new Promise<ThreadAnswer>((resolve, reject) => {
     const timer = setTimeout(() => stop(() => resolve({ problem: "Reading it took too long." })), patienceMs);
     const onMessage = (message: ThreadAnswer) => end(() => resolve(message));

@@ -1,7 +1,7 @@
 "use client";
 import { useState, type ReactNode } from "react";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
-import { VERY_ALIKE } from "@/core/intake/similarity";
+import { ALIKE, likenessWords } from "@/core/intake/very-alike";
 import { usePanel } from "@/ui/kit/panel-context";
 import { standsAt } from "./stands-at";
 import { ago } from "@/ui/kit/time";
@@ -18,7 +18,7 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
     </button>
   );
   const [all, setAll] = useState(false);
-  const near = view.similar.filter((s, i) => i < FEWEST_SHOWN || s.score >= VERY_ALIKE);
+  const near = view.similar.filter((s, i) => i < FEWEST_SHOWN || s.score >= ALIKE);
   const standing = new Set([...desk.queue, ...desk.aside].map((r) => r.id));
   return (
     <div className="flex flex-col gap-4 px-4 py-4">
@@ -26,7 +26,7 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
         {view.similar.length === 0 && <p className="text-ink-soft">No item looks enough like it.</p>}
         <ol>
           {(all ? view.similar : near).map((s) => (
-            <li key={s.id} className={`border-b border-line py-2 ${s.score >= VERY_ALIKE ? "-mx-2 bg-sheet px-2 shadow-[inset_3px_0_0_var(--accent)]" : ""}`}>
+            <li key={s.id} className={`border-b border-line py-2 ${s.score >= ALIKE ? "-mx-2 bg-sheet px-2 shadow-[inset_3px_0_0_var(--accent)]" : ""}`}>
               <div className="flex items-baseline gap-2">
                 {keyLink(s.key)}
                 <Likeness score={s.score} />
@@ -145,13 +145,12 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 
 /** How alike two texts are, as a bar and in words. */
 function Likeness({ score }: { score: number }) {
-  const words = score >= VERY_ALIKE ? "very alike" : score > 0.25 ? "alike" : "a little alike";
   return (
     <span className="inline-flex items-center gap-1.5 text-[12.5px] text-ink-soft" title={`likeness ${score.toFixed(2)} of 1`}>
       <span className="h-1.5 w-12 bg-line" aria-hidden="true">
         <span className="block h-full bg-accent" style={{ width: `${Math.round(Math.min(1, score) * 100)}%` }} />
       </span>
-      {words}
+      {likenessWords(score)}
     </span>
   );
 }

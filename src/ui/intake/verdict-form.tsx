@@ -5,7 +5,7 @@ import { dayNumber } from "@/core/calendar/zone";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
 import { tellingOf } from "@/core/intake/letters";
 import { UNJUDGED } from "@/core/intake/report";
-import { VERY_ALIKE } from "@/core/intake/similarity";
+import { VERY_ALIKE } from "@/core/intake/very-alike";
 import { judge, newAcceptance, type Acceptance, type Verdict, type VerdictKind } from "@/core/intake/verdict";
 import { isRefusal } from "@/core/workflow/refusal";
 import { problemOf, type Problem } from "@/ui/kit/request";

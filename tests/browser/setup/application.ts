@@ -60,7 +60,7 @@ export async function startApplication(databaseUrl: string, more: Record<string,
 }
 
 export function startWorker(databaseUrl: string): { stop: () => Promise<void> } {
-  const child = start("worker.cjs", { DATABASE_URL: databaseUrl, LOG_LEVEL: "silent" });
+  const child = start("worker.cjs", { DATABASE_URL: databaseUrl, LOG_LEVEL: "silent", MEANINGS: "off" });
   return {
     stop: async () => {
       child.kill("SIGTERM");
