@@ -1,6 +1,6 @@
 import { DAY, type Days, type Instant } from "@/core/calendar/instant";
 import { daysTouched } from "@/core/calendar/zone";
-import { finishesOf, type FinishKind } from "@/core/item/start-finish";
+import { clockAt, finishesOf, type FinishKind } from "@/core/item/start-finish";
 import { isInProgress, type Outcome } from "@/core/workflow/workflow";
 import { clockOf, historyAt, type FlowHistory, type Period } from "./history";
 
@@ -19,7 +19,7 @@ export function workInProgressAt(histories: readonly FlowHistory[], at: Instant)
 
 /** A finish with the time that it took. */
 export interface Finished {
-  /** As it stood at the finish; what comes after changes nothing about it. */
+  /** Its work as it stood at the finish; what comes after changes nothing about it. */
   history: FlowHistory;
   at: Instant;
   kind: FinishKind;
@@ -39,15 +39,17 @@ export function departuresIn(histories: readonly FlowHistory[], period: Period, 
     let before = 0;
     for (const { at, kind, outcome } of finishesOf(whole.stays)) {
       if (at >= period.to) break;
-      const history = historyAt(whole, at);
-      const clock = clockOf(history);
+      const clock = clockAt(clockOf(whole), at);
       const elapsed = clock.reduce((sum, { from, to }) => sum + to! - from, 0) / DAY;
-      if (at >= period.from) departures.push({ history, at, kind, outcome, days: daysTouched(clock, zone, at), elapsed, sinceLast: elapsed - before });
+      if (at >= period.from) departures.push({ history: asItStood(whole, at), at, kind, outcome, days: daysTouched(clock, zone, at), elapsed, sinceLast: elapsed - before });
       before = elapsed;
     }
   }
   return departures.sort((a, b) => a.at - b.at);
 }
+
+/** A history without what was in progress after a finish; most have nothing to leave out. */
+const asItStood = (history: FlowHistory, at: Instant): FlowHistory => (history.stays.some((s) => s.from >= at && isInProgress(s.kind)) ? historyAt(history, at) : history);
 
 /** The finished work of a period: the first delivery of each item, with its cycle time. Reopening it later does not change that. */
 export const finishedIn = (histories: readonly FlowHistory[], period: Period, zone: string): Finished[] => departuresIn(histories, period, zone).filter((d) => d.kind === "delivered");

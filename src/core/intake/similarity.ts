@@ -64,7 +64,7 @@ function read(text: Text): Read {
   return {
     text,
     whole: counted(found.map((w) => w.stem)),
-    grams: counted(found.flatMap((w) => grams(w.word))),
+    grams: counted([...new Set(found.map((w) => w.word))].flatMap(grams)),
     spelling,
     stems: new Set(tokens(all).map(stem)),
     marks: marks(all),

@@ -12,7 +12,7 @@ const STOP_WORDS = new Set(
 );
 
 /** So much of a text is compared: what it is about is said by then, and long logs pasted below it cost nothing. */
-const MOST_COMPARED = 2_000;
+const MOST_COMPARED = 1_200;
 
 const TOKEN = /[\p{L}\p{N}]+/gu;
 const CODE = /\b(?:[A-Za-z]{1,5}[-_]?\d{2,6}|v?\d+\.\d+(?:\.\d+)*)\b/g;
@@ -33,7 +33,17 @@ export function marks(text: string): Set<string> {
 const GRAM = 4;
 
 /** The runs of letters in a word, its ends marked: "quay" is "_quay", "quay_". Words that are written nearly alike share most of them. */
-export function grams(word: string): string[] {
-  const marked = `_${word}_`;
-  return marked.length <= GRAM ? [marked] : Array.from({ length: marked.length - GRAM + 1 }, (_, i) => marked.slice(i, i + GRAM));
+export function grams(word: string): readonly string[] {
+  let found = gramsOf.get(word);
+  if (!found) {
+    const marked = `_${word}_`;
+    found = marked.length <= GRAM ? [marked] : Array.from({ length: marked.length - GRAM + 1 }, (_, i) => marked.slice(i, i + GRAM));
+    if (gramsOf.size >= MOST_KNOWN) gramsOf.clear();
+    gramsOf.set(word, found);
+  }
+  return found;
 }
+
+/** The same words come again and again. */
+const gramsOf = new Map<string, readonly string[]>();
+const MOST_KNOWN = 20_000;

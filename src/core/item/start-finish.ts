@@ -35,10 +35,14 @@ export interface TimedStay extends Interval {
 /** Each finish in a run of stays, oldest first. Moves among finished states finish nothing again. */
 export function finishesOf(stays: readonly TimedStay[]): Finish[] {
   const finishes: Finish[] = [];
-  for (const [i, { kind, from: at, outcome }] of stays.entries()) {
-    if (passage(stays[i - 1]?.kind ?? null, kind) !== "finish") continue;
-    const delivered = finishes.some((f) => f.kind === "delivered");
-    finishes.push({ at, outcome, kind: delivered ? "again" : isDelivered(outcome) ? "delivered" : "stopped" });
+  let before: StateKind | null = null;
+  let delivered = false;
+  for (const { kind, from: at, outcome } of stays) {
+    if (kind === "finished" && passage(before, kind) === "finish") {
+      finishes.push({ at, outcome, kind: delivered ? "again" : isDelivered(outcome) ? "delivered" : "stopped" });
+      delivered ||= isDelivered(outcome);
+    }
+    before = kind;
   }
   return finishes;
 }
