@@ -43,6 +43,17 @@ test("a board of several workflows: a column covers states of each, and what it 
   await edit({ kind: "remove", boardId: board.id });
 });
 
+test("totals of sprints and releases count what somebody may not see, and tell nothing else of it", async () => {
+  const { sprints, releases } = await readBoard(INES, "TIX");
+  const [sprint, release] = [sprints.at(-1)!, releases[0]];
+  const id = await itemIn(INES, "Not for everybody");
+  await send(INES, id, { kind: "edit", seenVersion: await seen(id), changes: { restricted: true, estimate: 8, sprintId: sprint.id, releaseId: release.id } });
+  const view = await readBoard(NOOR, "TIX");
+  expect(view.hiddenInBoxes).toEqual({ [sprint.id]: { items: 1, points: 8 }, [release.id]: { items: 1, points: 8 } });
+  expect(JSON.stringify(view)).not.toContain(id);
+  expect((await readBoard(INES, "TIX")).hiddenInBoxes).toEqual({});
+});
+
 test("a scope is asked by whoever looks: each sees their own", async () => {
   const board = made({ columnsBy: "priority", scope: { kind: "compare", fact: "assigneeId", op: "is", value: { who: "me" } } });
   await save(board);

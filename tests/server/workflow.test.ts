@@ -190,6 +190,25 @@ describe("every follow-up, as part of the move", () => {
     for (let n = 0; n < 3; n++) people.push((await snapshot(await follow([turn]))).assigneeId);
     expect(new Set(people).size).toBe(3);
   });
+  test("what was undone gave it to nobody: neither as the one before, nor as a turn", async () => {
+    const version = async (id: string) => (await snapshot(id)).version;
+    const before = await follow([{ kind: "assign", to: { kind: "previous assignee" } }], async (own) => {
+      await send(NOOR, own, { kind: "edit", seenVersion: await version(own), changes: { assigneeId: "ivo" } });
+      await send(NOOR, own, { kind: "edit", seenVersion: await version(own), changes: { assigneeId: "noor" } });
+      const [passing, undone] = [randomUUID(), randomUUID()];
+      await send(NOOR, own, { kind: "edit", seenVersion: await version(own), changes: { assigneeId: "mei" } }, passing);
+      await send(NOOR, own, { kind: "undo", commandId: passing }, undone);
+    });
+    expect((await snapshot(before)).assigneeId).toBe("ivo");
+    await withRules({ followUps: [{ kind: "assign", to: { kind: "in turn", teamId: "ticketing" } }] });
+    const [first, second] = [await building(), await building()];
+    const commandId = randomUUID();
+    await send(NOOR, first, { kind: "move", from: (await snapshot(first)).stateId, to: await stateId("Waiting for review"), answers: ANSWERS }, commandId);
+    const turn = (await snapshot(first)).assigneeId;
+    await send(NOOR, first, { kind: "undo", commandId });
+    await hand()(second);
+    expect((await snapshot(second)).assigneeId).toBe(turn);
+  });
   test("makes sub-tasks once, however often it is handed over", async () => {
     const id = await follow([{ kind: "create sub-tasks", titles: ["Tell the quays", "Update the help"] }]);
     await move(NOOR, id, "Building");

@@ -15,7 +15,7 @@ import { board, boardColumn, boardPlace, columnState, item, outbox } from "@/db/
 import { loadOwnFields } from "../item/own-fields";
 import { viewerAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
-import { loadReleases, loadSprints } from "../plan/boxes";
+import { hiddenInBoxes, loadReleases, loadSprints, type HiddenInBox } from "../plan/boxes";
 import { snapshotOf } from "../item/rows";
 import { toldParents } from "../item/told-parent";
 import { enterProject, seesItem } from "../people/access";
@@ -36,6 +36,8 @@ export interface BoardView {
   cards: Card[];
   /** Items in progress that the board counts and this person may not see, by state. */
   hidden: Record<string, number>;
+  /** Open items of sprints and releases that this person may not see, by the box's id. */
+  hiddenInBoxes: Record<string, HiddenInBox>;
   /** Whether this person sees all items; otherwise counts are of more than they may see. */
   seesAll: boolean;
   workflows: Workflow[];
@@ -72,10 +74,11 @@ export async function readBoard(viewer: Viewer, projectKey: string, boardId: str
   const scope = and(seesItem(db, viewer), head.scope === null ? undefined : compileCondition(head.scope, await viewerAsker(db, viewer, project, now)));
   const found = columnsBy === "state" ? await stateCards(db, project.key, stored, workflows, scope, now) : await openCards(db, project, scope);
   const cards = await toldParents(db, viewer, found);
-  const [places, parents, hidden] = await Promise.all([
+  const [places, parents, hidden, inBoxes] = await Promise.all([
     columnsBy === "free" ? loadPlaces(db, viewer, head.id) : {},
     columnsBy === "parent" ? loadParents(db, viewer, project) : [],
     columnsBy === "state" ? hiddenCounts(db, viewer, project, head, now) : {},
+    hiddenInBoxes(db, viewer, project.id),
   ]);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
@@ -84,6 +87,7 @@ export async function readBoard(viewer: Viewer, projectKey: string, boardId: str
     columns: columnsBy === "state" || columnsBy === "free" ? stored : valueColumns(columnsBy, { people: people.filter((p) => p.role !== "observer"), teams, sprints, releases, parents }, cards),
     cards,
     hidden,
+    hiddenInBoxes: inBoxes,
     seesAll: access.may("override limit"),
     workflows,
     types,

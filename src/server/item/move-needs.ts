@@ -1,11 +1,12 @@
 import { randomUUID } from "node:crypto";
-import { and, desc, eq, exists, inArray, isNull, lt, sql } from "drizzle-orm";
+import { and, desc, eq, exists, inArray, isNull, lt, not, or, sql } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { NOTHING_AROUND, type AskedItem } from "@/core/condition/facts";
 import type { OwnField } from "@/core/item/own-field";
 import { demandedOwnField } from "@/core/workflow/requirement";
 import type { Asker } from "@/core/condition/evaluate";
 import type { ItemSnapshot } from "@/core/item/fields";
+import { standingEvents } from "@/core/item/standing-events";
 import { NO_FOLLOW_UP_CONTEXT, type FollowUpContext } from "@/core/workflow/apply-follow-ups";
 import type { Actor } from "@/core/workflow/decide-move";
 import type { Transition } from "@/core/workflow/workflow";
@@ -13,9 +14,11 @@ import type { Transaction } from "@/db/connection";
 import { item, itemEvent, membership, teamMember } from "@/db/schema";
 import { askedItem } from "../condition/asked-items";
 import type { ProjectAccess } from "../people/access";
+import { membersAmong } from "../people/belonging";
+import type { Doer } from "../people/viewer";
 import { sprintsNow } from "../plan/boxes";
 import { loadOwnFields } from "./own-fields";
-import type { Doer } from "../people/viewer";
+import { eventOf } from "./rows";
 
 /** What a move needs to know beside the item: read only as far as its transition asks for it. */
 export interface MoveNeeds {
@@ -70,15 +73,16 @@ async function followUpContext(tx: Transaction, viewer: Doer, before: ItemSnapsh
   return context;
 }
 
-/** Whoever had the item last before its present assignee, nobody left out. */
+/** Whoever had the item last before its present assignee and still belongs to the project; what was undone gave it to nobody. */
 async function previousAssignee(tx: Transaction, before: ItemSnapshot): Promise<string | null> {
   const rows = await tx
-    .select({ old: itemEvent.old })
+    .select()
     .from(itemEvent)
-    .where(and(eq(itemEvent.itemId, before.id), eq(itemEvent.kind, "changed"), eq(itemEvent.field, "assigneeId")))
-    .orderBy(desc(itemEvent.seq));
-  const earlier = rows.map((r) => r.old as string | null).find((id) => id !== null && id !== before.assigneeId);
-  return earlier ?? null;
+    .where(and(eq(itemEvent.itemId, before.id), or(eq(itemEvent.kind, "undone"), and(eq(itemEvent.kind, "changed"), eq(itemEvent.field, "assigneeId")))))
+    .orderBy(itemEvent.seq);
+  const had = standingEvents(rows.map(eventOf)).flatMap((e) => (e.kind === "changed" && typeof e.old === "string" && e.old !== before.assigneeId ? [e.old] : []));
+  const members = await membersAmong(tx, before.projectId, had);
+  return had.findLast((id) => members.has(id)) ?? null;
 }
 
 /** People of a team who work in the project, so that an item is never given to somebody who cannot see it. */
@@ -117,11 +121,18 @@ async function nextInTurn(tx: Transaction, projectId: string, teamId: string): P
       .from(moved)
       .where(and(eq(moved.itemId, itemEvent.itemId), eq(moved.commandId, itemEvent.commandId), eq(moved.kind, "moved"), lt(moved.seq, itemEvent.seq))),
   );
+  const undo = alias(itemEvent, "undo");
+  const undone = exists(
+    tx
+      .select({ one: sql`1` })
+      .from(undo)
+      .where(and(eq(undo.itemId, itemEvent.itemId), eq(undo.kind, "undone"), sql`${itemEvent.seq} between (${undo.old} ->> 'fromSeq')::int and (${undo.old} ->> 'toSeq')::int`)),
+  );
   const [last] = await tx
     .select({ id: sql<string>`${itemEvent.new} #>> '{}'` })
     .from(itemEvent)
     .innerJoin(item, eq(item.id, itemEvent.itemId))
-    .where(and(eq(item.projectId, projectId), eq(itemEvent.kind, "changed"), eq(itemEvent.field, "assigneeId"), inArray(sql`${itemEvent.new} #>> '{}'`, people), afterMove))
+    .where(and(eq(item.projectId, projectId), eq(itemEvent.kind, "changed"), eq(itemEvent.field, "assigneeId"), inArray(sql`${itemEvent.new} #>> '{}'`, people), afterMove, not(undone)))
     .orderBy(desc(itemEvent.at), desc(itemEvent.seq))
     .limit(1);
   return people[(people.indexOf(last?.id ?? "") + 1) % people.length];

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, isNull, sql } from "drizzle-orm";
+import { and, asc, desc, eq, isNull, ne, sql } from "drizzle-orm";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import type { SprintWord } from "@/core/condition/condition";
 import { overlap, sprintWords, type Release, type Sprint } from "@/core/plan/sprint";
@@ -6,7 +6,7 @@ import { z } from "zod";
 import { releaseSchema, sprintSchema } from "@/core/plan/sprint";
 import { transact, type Reader } from "@/db/connection";
 import { item, release, sprint } from "@/db/schema";
-import { enterProject } from "../people/access";
+import { enterProject, hiddenFrom } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { announceDesign } from "../workflow/announce";
@@ -25,6 +25,30 @@ export async function loadReleases(reader: Reader, projectId: string): Promise<R
     .where(and(eq(release.projectId, projectId), isNull(release.removedAt)))
     .orderBy(sql`${release.releasedAt} is not null`, asc(release.dueOn), desc(release.releasedAt));
   return rows.map(({ id, name, dueOn, releasedAt }) => ({ id, name, dueOn, releasedAt }));
+}
+
+/** What stands in a sprint or release and counts there, without what it is being told. */
+export interface HiddenInBox {
+  items: number;
+  points: number;
+}
+
+/** Of the open items of each sprint and release of a project, those that a person may not see: totals count them all the same. By the box's id. */
+export async function hiddenInBoxes(reader: Reader, viewer: Viewer, projectId: string): Promise<Record<string, HiddenInBox>> {
+  if (viewer.administrator) return {};
+  const rows = await reader
+    .select({ sprintId: item.sprintId, releaseId: item.releaseId, estimate: item.estimate })
+    .from(item)
+    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), isNull(item.parentId), ne(item.stateKind, "finished"), hiddenFrom(reader, viewer)));
+  const totals: Record<string, HiddenInBox> = {};
+  for (const { sprintId, releaseId, estimate } of rows)
+    for (const id of [sprintId, releaseId]) {
+      if (id === null) continue;
+      totals[id] ??= { items: 0, points: 0 };
+      totals[id].items += 1;
+      totals[id].points += estimate ?? 0;
+    }
+  return totals;
 }
 
 /** What the words current, next and previous sprint stand for in a project. */

@@ -17,6 +17,8 @@ export interface BoardView {
   cards: Card[];
   /** Items in progress that the board counts and this person may not see, by state. */
   hidden: Record<string, number>;
+  /** Open items of sprints and releases that this person may not see, by the box's id. */
+  hiddenInBoxes: Record<string, { items: number; points: number }>;
   /** Whether this person sees all items; otherwise counts are of more than they may see. */
   seesAll: boolean;
   workflows: Workflow[];

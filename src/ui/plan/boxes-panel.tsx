@@ -34,11 +34,16 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
     }
   };
   const open = view.cards.filter((c) => c.stateKind !== "finished");
-  const inside = (cards: Card[], title: string) => (
-    <button type="button" className="text-[12.5px] text-ink-soft hover:underline" onClick={() => openBehind({ title, ids: cards.map((c) => c.id) })}>
-      {counted(cards.length, "open item")}, {cards.reduce((sum, c) => sum + (c.estimate ?? 0), 0)} points
-    </button>
-  );
+  // Totals of sprints and releases are facts of the project: they count what this person may not see as well.
+  const inside = (cards: Card[], box: { id: string; name: string }) => {
+    const unseen = view.hiddenInBoxes[box.id] ?? { items: 0, points: 0 };
+    const points = cards.reduce((sum, c) => sum + (c.estimate ?? 0), unseen.points);
+    return (
+      <button type="button" className="text-[12.5px] text-ink-soft hover:underline" onClick={() => openBehind({ title: box.name, ids: cards.map((c) => c.id), unseen: unseen.items })}>
+        {counted(cards.length + unseen.items, "open item")}, {counted(points, "point")}
+      </button>
+    );
+  };
   const nextSprint = (): Sprint => {
     const last = view.sprints.at(-1);
     const first = last && last.endsOn >= today ? isoDate(Math.round(Date.parse(last.endsOn) / 86_400_000) + 1) : today;
@@ -64,7 +69,7 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
               {s.id === words.next && <span className="text-ink-soft"> · next</span>}
             </p>
             {s.goal && <p className="text-[13px]">{s.goal}</p>}
-            {inside(open.filter((c) => c.sprintId === s.id), s.name)}
+            {inside(open.filter((c) => c.sprintId === s.id), s)}
           </li>
         ))}
       </Section>
@@ -81,7 +86,7 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
               )}
             </p>
             <p className="text-[12.5px]">{r.dueOn ? <>by {shortDate(r.dueOn)}{r.dueOn < today && <b className="text-alarm"> · its day is past</b>}</> : "no date yet"}</p>
-            {inside(open.filter((c) => c.releaseId === r.id), r.name)}
+            {inside(open.filter((c) => c.releaseId === r.id), r)}
           </li>
         ))}
       </Section>
