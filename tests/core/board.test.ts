@@ -4,7 +4,10 @@ import { ladder, stagesOf, type Column } from "@/core/board/column";
 import { changeFor } from "@/core/board/columns-by";
 import { lanes } from "@/core/board/lane";
 import { brokenFirmLimits, limitState, limitWords, slots } from "@/core/board/limit";
-import { history } from "./setup/make";
+import { cardOf, type Card } from "@/core/board/card";
+import type { BoardView } from "@/ui/board/types";
+import { caughtUp } from "@/ui/board/with-card";
+import { history, Subject, workflow } from "./setup/make";
 
 const limit = (min: number | null, max: number | null) => ({ min, max, minFirm: true, maxFirm: true });
 
@@ -91,4 +94,28 @@ test("a drop on a label takes the place of the first one, on no label takes them
   expect(changeFor("label", "C", { labels: ["A", "B"] })).toEqual({ labels: ["C", "B"] });
   expect(changeFor("label", "B", { labels: ["A", "B"] })).toEqual({ labels: ["B"] });
   expect(changeFor("label", null, { labels: ["A", "B"] })).toEqual({ labels: [] });
+});
+
+describe("a board that is read again", () => {
+  const at = (subject: Subject): Card => ({ ...cardOf(subject.item!, "TIX") });
+  const board = (cards: Card[]) =>
+    ({ cards, workflows: [workflow], columns: [{ stateIds: ["Ready"] }, { stateIds: ["Building"] }], board: { columnsBy: "state", scoped: false, places: {} } }) as unknown as BoardView;
+
+  test("does not put a card back to where it was when the answer was made; what was heard before it was asked is in it", () => {
+    const subject = new Subject().move("Ready");
+    const before = at(subject);
+    subject.move("Building", { assigneeId: "noor" });
+    const read = board([before]);
+    const heard = [{ card: at(subject), at: 200 }];
+    expect(caughtUp(read, heard, 100).cards.map((c) => c.stateId)).toEqual(["Building"]);
+    expect(caughtUp(read, heard, 300)).toBe(read);
+    // An answer that is newer than what was heard stays as it is.
+    expect(caughtUp(board([at(subject)]), [{ card: before, at: 200 }], 100).cards.map((c) => c.stateId)).toEqual(["Building"]);
+  });
+  test("takes in what came onto the board, and leaves out what went", () => {
+    const subject = new Subject().move("Ready");
+    const came = [{ card: at(subject), at: 200 }];
+    expect(caughtUp(board([]), came, 100).cards.map((c) => c.key)).toEqual(["TIX-1"]);
+    expect(caughtUp(board([at(subject)]), [{ card: { ...at(subject), version: 9, withdrawn: true }, at: 200 }], 100).cards).toEqual([]);
+  });
 });

@@ -3,11 +3,10 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Card } from "@/core/board/card";
 import { MINUTE } from "@/core/calendar/instant";
-import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
-import { compareRanks } from "@/core/item/rank";
 import { request } from "@/ui/kit/request";
 import { useLive } from "@/ui/kit/use-live";
 import type { BoardView } from "./types";
+import { caughtUp, withCard, type Heard } from "./with-card";
 
 /** How long a card that somebody else changed stays marked. */
 const CHANGED_MS = 1_000;
@@ -18,12 +17,24 @@ const SETTLE_MS = 800;
 export function useBoard(initial: BoardView) {
   const client = useQueryClient();
   const key = ["board", initial.project.key, initial.board.id];
-  const { data: view } = useQuery({ queryKey: key, queryFn: () => request<BoardView>(`/api/projects/${initial.project.key}/board?board=${encodeURIComponent(initial.board.id)}`), initialData: initial });
+  const [heard] = useState(() => new Map<string, Heard>());
+  const { data: view } = useQuery({
+    queryKey: key,
+    queryFn: async () => {
+      const askedAt = Date.now();
+      const read = await request<BoardView>(`/api/projects/${initial.project.key}/board?board=${encodeURIComponent(initial.board.id)}`);
+      return caughtUp(read, heard.values(), askedAt);
+    },
+    initialData: initial,
+  });
   const [changed, setChanged] = useState<ReadonlySet<string>>(new Set());
   const [moving] = useState(() => new Set<string>());
 
   const putCard = useCallback(
-    (card: Card) => client.setQueryData<BoardView>(key, (board) => board && { ...board, cards: withCard(board, card) }),
+    (card: Card) => {
+      heard.set(card.id, { card, at: Date.now() });
+      client.setQueryData<BoardView>(key, (board) => board && { ...board, cards: withCard(board, card) });
+    },
     // The key is made of the project, which does not change while the board is open.
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [client],
@@ -74,22 +85,4 @@ function useNow(start: number): number {
   }, [start]);
   // What passed since an earlier answer of the server is in its next one already.
   return start + (passed.since === start ? passed.ms : 0);
-}
-
-/** The cards with one put in its place: newer wins, what does not belong on the board is left out. */
-function withCard(board: BoardView, card: Card): Card[] {
-  const known = board.cards.find((c) => c.id === card.id);
-  if (known && known.version > card.version) return board.cards;
-  const rest = board.cards.filter((c) => c.id !== card.id);
-  const shown = board.board.columnsBy === "state" ? board.columns.some((c) => c.stateIds.includes(card.stateId)) || inBay(board, card) || uncoveredStates(board.workflows, board.columns).some((s) => s.id === card.stateId) : card.stateKind !== "finished" && (known !== undefined || !board.board.scoped);
-  if (card.withdrawn || !shown) return rest;
-  return [...rest, card].sort((a, b) => compareRanks(a.rank, b.rank));
-}
-
-/** Whether a card stands in the bay beside the board: the backlog of a workflow that it shows, or not placed yet on a free board. */
-export function inBay(board: BoardView, card: Card): boolean {
-  if (board.board.columnsBy === "free") return board.board.places[card.id] === undefined;
-  if (board.board.columnsBy !== "state") return false;
-  if (card.stateKind !== "unstarted") return false;
-  return followedWorkflows(board.workflows, board.columns).some((w) => w.states.some((s) => s.id === card.stateId));
 }
