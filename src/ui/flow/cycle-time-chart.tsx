@@ -1,15 +1,15 @@
 "use client";
 import { counted } from "@/core/formats/counted";
 import { CartesianGrid, ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from "recharts";
+import { dayNumber } from "@/core/calendar/zone";
 import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
 import type { FlowReport } from "@/core/flow/report";
 import { AXIS, dayWords, GRID } from "./chart-style";
 
 type Point = FlowReport["finished"][number];
-const DAY_MS = 86_400_000;
 
 /** Cycle times of finished items; lines at the percentiles and the expectation. A dot opens its item. */
-export function CycleTimeChart({ report, onItem }: { report: FlowReport; onItem: (key: string) => void }) {
+export function CycleTimeChart({ report, zone, onItem }: { report: FlowReport; zone: string; onItem: (key: string) => void }) {
   const { percentiles, expectation } = report;
   const line = (y: number | null, label: string, strong = false) =>
     y === null ? null : (
@@ -26,7 +26,7 @@ export function CycleTimeChart({ report, onItem }: { report: FlowReport; onItem:
     <ResponsiveContainer width="100%" height={250}>
       <ScatterChart margin={{ top: 8, right: 84, bottom: 0, left: -22 }}>
         <CartesianGrid {...GRID} />
-        <XAxis dataKey="at" type="number" domain={[report.period.from, report.period.to]} tickFormatter={(at: number) => dayWords(at / DAY_MS)} {...AXIS} />
+        <XAxis dataKey="at" type="number" domain={[report.period.from, report.period.to]} tickFormatter={(at: number) => dayWords(dayNumber(at, zone))} {...AXIS} />
         <YAxis dataKey="days" type="number" {...AXIS} allowDecimals={false} />
         <Tooltip content={<PointTooltip />} isAnimationActive={false} cursor={false} />
         <Scatter

@@ -135,7 +135,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
             <CumulativeChart report={report} states={view.states} onBand={(state, day) => void openBand(state, day)} />
           </ChartBox>
           <ChartBox title="Cycle time" says="Each item by its days from start to first delivery, both counted. Open diamonds took longer than expected.">
-            {nothing ?? <CycleTimeChart report={report} onItem={openItem} />}
+            {nothing ?? <CycleTimeChart report={report} zone={view.project.zone} onItem={openItem} />}
           </ChartBox>
           <ChartBox title="Throughput" says="Finished items by ISO week; hollow bars are weeks that are not whole.">
             {nothing ?? <ThroughputChart weeks={report.throughput} onWeek={(w) => openBehind({ title: `Finished in the week of ${dayWords(w.week)}`, ids: w.itemIds })} />}
