@@ -105,7 +105,17 @@ test("a draft that cannot be stored says so; nothing is published over it, and l
   await ines.press("Publish version");
   await ines.reads("Your last changes are not stored, so nothing was published.");
   expect(await noor.text("main")).not.toContain("lamp");
+  // Whoever goes to another place and comes back finds it as it was.
+  await ines.keys("Escape");
+  await ines.click('::-p-xpath(//nav//a[contains(., "Learn")])');
+  await ines.reads("How ticket app work flowed");
+  await ines.click('::-p-xpath(//nav//a[contains(., "Design")])');
+  await place(ines, "Process");
+  await tab(ines, "Rules");
+  await ines.reads("not stored yet");
   away = false;
+  await ines.press("Review and publish");
+  await ines.reads("What changes for everybody");
   await ines.press("Publish version");
   await ines.reads(/Version \d+ is in force/);
   page.off("request", onRequest);

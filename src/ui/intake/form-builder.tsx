@@ -1,7 +1,8 @@
 "use client";
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useDraggable, useDroppable, useSensor, useSensors } from "@dnd-kit/core";
+import { useWarnBeforeLeaving } from "@/ui/kit/use-warn-before-leaving";
 import { GripVertical } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { answersOf, formFaults, MOST_QUESTIONS, PART_QUESTIONS, REPORT_PARTS, type FormDefinition, type FormQuestion, type QuestionKind, type RawAnswers } from "@/core/intake/form";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { FormFields } from "./form-fields";
@@ -30,11 +31,7 @@ export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { f
   const changed = differs({ definition: draft, slug });
   const faults = formFaults(draft);
   const locked = !view.mayEdit;
-  useEffect(() => {
-    const warn = (event: BeforeUnloadEvent) => changed && event.preventDefault();
-    window.addEventListener("beforeunload", warn);
-    return () => window.removeEventListener("beforeunload", warn);
-  }, [changed]);
+  useWarnBeforeLeaving(changed);
   const set = (change: Partial<FormDefinition>) => keep({ definition: { ...draft, ...change } });
   const { questions } = draft;
   const setQuestion = (id: string, change: Partial<FormQuestion>) => set({ questions: questions.map((q) => (q.id === id ? { ...q, ...change } : q)) });

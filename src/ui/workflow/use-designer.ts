@@ -10,6 +10,7 @@ import { same } from "@/core/workflow/same";
 import type { State, StateKind, Workflow } from "@/core/workflow/workflow";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { Problem, request } from "@/ui/kit/request";
+import { useWarnBeforeLeaving } from "@/ui/kit/use-warn-before-leaving";
 
 export type Selection = { kind: "state"; id: string } | { kind: "transition"; id: string } | null;
 
@@ -24,6 +25,9 @@ const SAVE_AFTER_MS = 500;
 /** What could not be stored is tried again by itself. */
 const STORE_AGAIN_MS = 15_000;
 
+/** Drafts that somebody went away from before they were stored, with what they were made from, by the workflow. */
+const leftUnstored = new Map<string, { draft: Workflow; from: Workflow }>();
+
 /** The same process, whatever its number. */
 const sameProcess = (a: Workflow, b: Workflow) => same({ ...a, version: 0 }, { ...b, version: 0 });
 
@@ -36,7 +40,11 @@ export function useDesigner(view: DesignView, workflowId: string) {
   const running = view.workflows.find((w) => w.id === workflowId)!;
   const storedView = view.drafts.find((d) => d.workflowId === workflowId);
   const key = view.project.key;
-  const [steps, setSteps] = useState<{ list: Workflow[]; at: number }>(() => ({ list: [storedView?.definition ?? strip(running)], at: 0 }));
+  const [steps, setSteps] = useState<{ list: Workflow[]; at: number }>(() => {
+    const first = storedView?.definition ?? strip(running);
+    const kept = leftUnstored.get(workflowId);
+    return kept ? { list: [first, mergeWorkflows(kept.from, kept.draft, first).workflow], at: 1 } : { list: [first], at: 0 };
+  });
   const [stored, setStored] = useState<Stored>(() => ({ revision: storedView?.revision ?? 0, baseVersion: storedView?.baseVersion ?? running.version, definition: storedView?.definition ?? strip(running) }));
   /** How often in a row storing failed. */
   const [failures, setFailures] = useState(0);
@@ -91,6 +99,7 @@ export function useDesigner(view: DesignView, workflowId: string) {
       });
       const next: Stored = { revision, baseVersion, definition: mine.draft };
       latest.current = { ...latest.current, stored: next };
+      leftUnstored.delete(workflowId);
       setStored(next);
       setFailures(0);
       return next;
@@ -120,6 +129,18 @@ export function useDesigner(view: DesignView, workflowId: string) {
     return () => clearTimeout(timer);
   }, [draft, stored, isStored, save, failures]);
 
+  // Whoever goes to another place before the draft is stored finds it again on coming back, and it is tried once more at once.
+  useWarnBeforeLeaving(!isStored);
+  useEffect(
+    () => () => {
+      const { draft: left, stored: known } = latest.current;
+      if (sameProcess(left, known.definition)) return;
+      leftUnstored.set(workflowId, { draft: left, from: known.definition });
+      void save();
+    },
+    [save, workflowId],
+  );
+
   const findings = useMemo(() => checkWorkflow(draft, view.around), [draft, view.around]);
   const changes = useMemo(() => differences(strip(running), draft, view.around.vocabulary), [running, draft, view.around]);
 
@@ -146,6 +167,7 @@ export function useDesigner(view: DesignView, workflowId: string) {
     try {
       if (latest.current.stored.revision > 0)
         await request(`/api/projects/${key}/workflow/draft`, { method: "DELETE", body: { workflowId, seenRevision: latest.current.stored.revision } });
+      leftUnstored.delete(workflowId);
       setStored({ revision: 0, baseVersion: running.version, definition: strip(running) });
       edit(() => strip(running));
       setSelection(null);
