@@ -15,7 +15,7 @@ export interface Share {
 
 const Z = 1.96;
 
-export function shareOf(hits: number, of: number): Share {
+function shareOf(hits: number, of: number): Share {
   if (of === 0) return { hits, of, low: 0, high: 1 };
   const p = hits / of;
   const middle = (p + (Z * Z) / (2 * of)) / (1 + (Z * Z) / of);
@@ -41,7 +41,7 @@ const SHOWN = 6;
  * same things (traps), as a new report is held against what is known.
  * @param learntFrom pairs that the project has merged before
  */
-export async function judgePairs(pairs: readonly LabelledPair[], learntFrom: readonly LabelledPair[]): Promise<PairFigures> {
+async function judgePairs(pairs: readonly LabelledPair[], learntFrom: readonly LabelledPair[]): Promise<PairFigures> {
   const meaningOf = new Map<string, Text["meaning"]>();
   const all = [...new Set(pairs.flatMap((p) => [p.one, p.other]).map((t) => `${t.title}. ${t.body}`))];
   for (let i = 0; i < all.length; i += 32) (await readMeanings(all.slice(i, i + 32))).forEach((m, n) => meaningOf.set(all[i + n], m));

@@ -1,4 +1,4 @@
-import type { Instant, Interval } from "@/core/calendar/instant";
+import { cutAt, type Instant, type Interval } from "@/core/calendar/instant";
 import { dayNumber, dayStart } from "@/core/calendar/zone";
 import type { Stay } from "@/core/item/snapshot";
 import { isInProgress } from "@/core/workflow/workflow";
@@ -37,10 +37,7 @@ export function clockOf(history: FlowHistory): Interval[] {
 }
 
 /** A history as it was known at an instant: nothing that happened later is in it. */
-export function historyAt(history: FlowHistory, at: Instant): FlowHistory {
-  const until = <T extends Interval>(intervals: readonly T[]): T[] => intervals.flatMap((i) => (i.from < at ? [{ ...i, to: i.to === null || i.to > at ? at : i.to }] : []));
-  return { ...history, stays: until(history.stays), blocks: until(history.blocks) };
-}
+export const historyAt = (history: FlowHistory, at: Instant): FlowHistory => ({ ...history, stays: cutAt(history.stays, at), blocks: cutAt(history.blocks, at) });
 
 /** The last so many weeks by the calendar of a zone, today whole as far as it has come. The same for all figures of such a time. */
 export function lastWeeks(weeks: number, zone: string, now: Instant): Period {

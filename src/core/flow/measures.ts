@@ -1,6 +1,6 @@
-import { DAY, type Days, type Instant } from "@/core/calendar/instant";
+import { cutAt, DAY, type Days, type Instant } from "@/core/calendar/instant";
 import { daysTouched } from "@/core/calendar/zone";
-import { clockAt, finishesOf, type FinishKind } from "@/core/item/start-finish";
+import { finishesOf, type FinishKind } from "@/core/item/start-finish";
 import { isInProgress, type Outcome } from "@/core/workflow/workflow";
 import { clockOf, historyAt, type FlowHistory, type Period } from "./history";
 
@@ -39,7 +39,7 @@ export function departuresIn(histories: readonly FlowHistory[], period: Period, 
     let before = 0;
     for (const { at, kind, outcome } of finishesOf(whole.stays)) {
       if (at >= period.to) break;
-      const clock = clockAt(clockOf(whole), at);
+      const clock = cutAt(clockOf(whole), at);
       const elapsed = clock.reduce((sum, { from, to }) => sum + to! - from, 0) / DAY;
       if (at >= period.from) departures.push({ history: asItStood(whole, at), at, kind, outcome, days: daysTouched(clock, zone, at), elapsed, sinceLast: elapsed - before });
       before = elapsed;

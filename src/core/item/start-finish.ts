@@ -1,4 +1,4 @@
-import type { Instant, Interval } from "@/core/calendar/instant";
+import { cutAt, type Instant, type Interval } from "@/core/calendar/instant";
 import { isInProgress, type Outcome, type StateKind } from "@/core/workflow/workflow";
 
 /*
@@ -47,10 +47,6 @@ export function finishesOf(stays: readonly TimedStay[]): Finish[] {
   return finishes;
 }
 
-/** A clock as it stood at an instant. */
-export const clockAt = (clock: readonly Interval[], at: Instant): Interval[] =>
-  clock.flatMap(({ from, to }) => (from < at ? [{ from, to: to === null || to > at ? at : to }] : []));
-
 /** When an item was first started, when it first was delivered, and when it finished for the last time. */
 export interface Milestones {
   firstStartedAt: Instant | null;
@@ -87,7 +83,7 @@ export function milestonesNaming(before: Milestones, outcome: Outcome, at: Insta
 
 /** The clock that an item's days are counted by: of what is finished, up to its first delivery; otherwise the whole of it so far. */
 export const countedClock = ({ clock, stateKind, deliveredAt }: { clock: readonly Interval[]; stateKind: StateKind; deliveredAt: Instant | null }): readonly Interval[] =>
-  stateKind === "finished" && deliveredAt !== null ? clockAt(clock, deliveredAt) : clock;
+  stateKind === "finished" && deliveredAt !== null ? cutAt(clock, deliveredAt) : clock;
 
 /** Whether an item's latest finish is a later one than its first delivery. */
 export const finishedAgain = ({ deliveredAt, finishedAt }: Pick<Milestones, "deliveredAt" | "finishedAt">): boolean => deliveredAt !== null && finishedAt !== null && finishedAt > deliveredAt;

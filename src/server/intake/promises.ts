@@ -1,8 +1,8 @@
 import { and, asc, eq, gte, inArray, isNull, min, ne, or, sql } from "drizzle-orm";
 import type { Instant, Interval } from "@/core/calendar/instant";
-import { WEEK } from "@/core/calendar/instant";
 import { holds } from "@/core/condition/evaluate";
 import { NOTHING_AROUND } from "@/core/condition/facts";
+import { lastWeeks } from "@/core/flow/history";
 import { maskIds } from "@/core/flow/outside-view";
 import type { QueueRow } from "@/core/intake/desk-view";
 import { keptPromises, nextDue, type KeptPromises, type PromisedAbout } from "@/core/intake/kept-promises";
@@ -58,8 +58,8 @@ export async function readPromises(viewer: Viewer, projectKey: string, now = Dat
   const access = await enterProject(db, viewer, { key: projectKey }, "read flow");
   const { project } = access;
   const [rules, vocabulary] = [await loadRules(db, project.id), await loadVocabulary(db, project.id)];
-  const [all, hidden] = await Promise.all([promisedItems(project, rules, now - KEPT_WEEKS * WEEK, now), hiddenItems(db, viewer, project.id)]);
-  const period = { from: now - KEPT_WEEKS * WEEK, to: now + 1 };
+  const period = lastWeeks(KEPT_WEEKS, project.zone, now);
+  const [all, hidden] = await Promise.all([promisedItems(project, rules, period.from, now), hiddenItems(db, viewer, project.id)]);
   const open = all.filter((a) => a.course.resolvedAt === null && a.course.endedAt === null).toSorted((a, b) => urgency(a) - urgency(b)).map((a) => a.row);
   const unseen = open.filter((r) => hidden.has(r.itemId));
   return {
