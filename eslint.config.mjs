@@ -13,7 +13,22 @@ const MAY_IMPORT = {
 };
 /** Packages that a part must not touch: the core stays pure, the interface never reaches the database. */
 const CLOSED_PACKAGES = {
-  core: ["react", "react-dom", "next", "next/*", "pg", "drizzle-orm", "drizzle-orm/*", "pino", "better-auth", "better-auth/*", "node:*", "fs", "path", "crypto"],
+  core: [
+    "react",
+    "react-dom",
+    "next",
+    "next/*",
+    "pg",
+    "drizzle-orm",
+    "drizzle-orm/*",
+    "pino",
+    "better-auth",
+    "better-auth/*",
+    "node:*",
+    "fs",
+    "path",
+    "crypto",
+  ],
   ui: ["pg", "drizzle-orm", "drizzle-orm/*", "pino", "better-auth", "better-auth/*", "node:*"],
   server: ["react", "react-dom", "next", "next/*"],
   worker: ["react", "react-dom", "next", "next/*"],
@@ -26,9 +41,21 @@ const importRules = PARTS.map((part) => ({
       "error",
       {
         patterns: [
-          ...PARTS.filter((p) => !MAY_IMPORT[part].includes(p)).map((p) => ({ group: [`@/${p}`, `@/${p}/*`, `**/src/${p}/*`], message: `src/${part} does not import src/${p}.` })),
-          ...(part === "app" ? [] : [{ group: ["@demo/*", "@tests/*"], message: `src/${part} does not import the demo or the tests.` }]),
-          ...(CLOSED_PACKAGES[part] ? [{ group: CLOSED_PACKAGES[part], message: `src/${part} does not use this package.` }] : []),
+          ...PARTS.filter((p) => !MAY_IMPORT[part].includes(p)).map((p) => ({
+            group: [`@/${p}`, `@/${p}/*`, `**/src/${p}/*`],
+            message: `src/${part} does not import src/${p}.`,
+          })),
+          ...(part === "app"
+            ? []
+            : [
+                {
+                  group: ["@demo/*", "@tests/*"],
+                  message: `src/${part} does not import the demo or the tests.`,
+                },
+              ]),
+          ...(CLOSED_PACKAGES[part]
+            ? [{ group: CLOSED_PACKAGES[part], message: `src/${part} does not use this package.` }]
+            : []),
         ],
       },
     ],
@@ -36,33 +63,79 @@ const importRules = PARTS.map((part) => ({
 }));
 
 const config = [
-  { ignores: [".next/**", ".next-test/**", ".built/**", ".built-test/**", ".data/**", "node_modules/**", "next-env.d.ts", "src/db/migrations/**"] },
+  {
+    ignores: [
+      ".next/**",
+      ".next-test/**",
+      ".built/**",
+      ".built-test/**",
+      ".data/**",
+      "node_modules/**",
+      "next-env.d.ts",
+      "src/db/migrations/**",
+    ],
+  },
   ...next,
   ...importRules,
   {
     // The simulated outside world knows the product as any other server would: by its formats.
     files: ["standins/**/*.ts"],
-    rules: { "no-restricted-imports": ["error", { patterns: [{ group: ["@/db/*", "@/server/*", "@/worker/*", "@/ui/*", "@/app/*", "@demo/*", "@tests/*", "**/src/*"], message: "standins imports the core's formats at most." }] }] },
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            {
+              group: [
+                "@/db/*",
+                "@/server/*",
+                "@/worker/*",
+                "@/ui/*",
+                "@/app/*",
+                "@demo/*",
+                "@tests/*",
+                "**/src/*",
+              ],
+              message: "standins imports the core's formats at most.",
+            },
+          ],
+        },
+      ],
+    },
   },
   {
     // The core decides from what it is given: no clock, no chance.
     files: ["src/core/**/*.ts"],
     rules: {
-      "no-restricted-properties": ["error", { object: "Date", property: "now", message: "Time is passed in." }, { object: "Math", property: "random", message: "Randomness is passed in." }],
+      "no-restricted-properties": [
+        "error",
+        { object: "Date", property: "now", message: "Time is passed in." },
+        { object: "Math", property: "random", message: "Randomness is passed in." },
+      ],
     },
   },
   {
     // Bodies are read by readBytes and readJson alone, which stop at a bound.
     files: ["src/app/**/*.{ts,tsx}"],
     rules: {
-      "no-restricted-syntax": ["error", { selector: 'CallExpression[callee.object.name="request"][callee.property.name=/^(json|text|formData|arrayBuffer|blob|bytes)$/]', message: "Read bodies with readBytes or readJson: they are bounded." }],
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector:
+            'CallExpression[callee.object.name="request"][callee.property.name=/^(json|text|formData|arrayBuffer|blob|bytes)$/]',
+          message: "Read bodies with readBytes or readJson: they are bounded.",
+        },
+      ],
     },
   },
   {
     // Patterns meet text from outside: each must be done in one pass, whatever the text.
     files: ["src/**/*.{ts,tsx}", "standins/**/*.ts"],
     plugins: { regexp },
-    rules: { "regexp/no-super-linear-backtracking": ["error", { report: "potential" }], "regexp/no-super-linear-move": ["error", { report: "potential" }] },
+    rules: {
+      "regexp/no-super-linear-backtracking": ["error", { report: "potential" }],
+      "regexp/no-super-linear-move": ["error", { report: "potential" }],
+    },
   },
   {
     rules: {

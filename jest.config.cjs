@@ -1,11 +1,26 @@
 const shared = {
   transform: {
-    "^.+\\.tsx?$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, transform: { react: { runtime: "automatic" } }, target: "es2022" } }],
+    "^.+\\.tsx?$": [
+      "@swc/jest",
+      {
+        jsc: {
+          parser: { syntax: "typescript", tsx: true },
+          transform: { react: { runtime: "automatic" } },
+          target: "es2022",
+        },
+      },
+    ],
     "^.+\\.m?js$": ["@swc/jest", { jsc: { target: "es2022" } }],
   },
   // Packages that come as ES modules only are translated for Jest.
-  transformIgnorePatterns: ["/node_modules/(?!(fractional-indexing|temporal-[^/]*|better-auth|@better-auth|better-call|@better-fetch|@noble|nanostores|jose|rou3|defu|kysely|uncrypto|set-cookie-parser|react-markdown|unified|bail|trough|vfile[^/]*|devlop|is-plain-obj|remark-[^/]*|rehype-[^/]*|mdast-[^/]*|hast-[^/]*|unist-[^/]*|micromark[^/]*|decode-named-character-reference|character-entities[^/]*|ccount|escape-string-regexp|markdown-table|longest-streak|zwitch|trim-lines|html-url-attributes|estree-util-is-identifier-name|property-information|space-separated-tokens|comma-separated-tokens|stringify-entities|character-reference-invalid|is-[^/]*|parse-entities)/)"],
-  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1", "^@demo/(.*)$": "<rootDir>/demo/$1", "^@tests/(.*)$": "<rootDir>/tests/$1" },
+  transformIgnorePatterns: [
+    "/node_modules/(?!(fractional-indexing|temporal-[^/]*|better-auth|@better-auth|better-call|@better-fetch|@noble|nanostores|jose|rou3|defu|kysely|uncrypto|set-cookie-parser|react-markdown|unified|bail|trough|vfile[^/]*|devlop|is-plain-obj|remark-[^/]*|rehype-[^/]*|mdast-[^/]*|hast-[^/]*|unist-[^/]*|micromark[^/]*|decode-named-character-reference|character-entities[^/]*|ccount|escape-string-regexp|markdown-table|longest-streak|zwitch|trim-lines|html-url-attributes|estree-util-is-identifier-name|property-information|space-separated-tokens|comma-separated-tokens|stringify-entities|character-reference-invalid|is-[^/]*|parse-entities)/)",
+  ],
+  moduleNameMapper: {
+    "^@/(.*)$": "<rootDir>/src/$1",
+    "^@demo/(.*)$": "<rootDir>/demo/$1",
+    "^@tests/(.*)$": "<rootDir>/tests/$1",
+  },
   testEnvironment: "node",
   rootDir: __dirname,
 };
@@ -14,7 +29,14 @@ module.exports = {
   // The machine may be busy with other things; a test that hangs is still found.
   testTimeout: 60_000,
   projects: [
-    { ...shared, displayName: "core", testMatch: ["<rootDir>/tests/core/**/*.test.{ts,tsx}", "<rootDir>/tests/reference/**/*.test.ts"] },
+    {
+      ...shared,
+      displayName: "core",
+      testMatch: [
+        "<rootDir>/tests/core/**/*.test.{ts,tsx}",
+        "<rootDir>/tests/reference/**/*.test.ts",
+      ],
+    },
     { ...shared, displayName: "server", testMatch: ["<rootDir>/tests/server/**/*.test.ts"] },
     { ...shared, displayName: "browser", testMatch: ["<rootDir>/tests/browser/**/*.test.ts"] },
   ],

@@ -1,6 +1,7 @@
 import type { NextConfig } from "next";
 
-const POLICY = "default-src 'self'; script-src 'self' 'unsafe-inline'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; base-uri 'self'; form-action 'self'";
+const POLICY =
+  "default-src 'self'; script-src 'self' 'unsafe-inline'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; base-uri 'self'; form-action 'self'";
 
 const COMMON = [
   { key: "X-Content-Type-Options", value: "nosniff" },
@@ -18,10 +19,33 @@ const config: NextConfig = {
   async headers() {
     return [
       // Forms that their project lets other sites show in a frame; the page itself answers only for those.
-      { source: "/embed/:path*", headers: [...COMMON, { key: "Content-Security-Policy", value: `${POLICY}; frame-ancestors *` }] },
-      { source: "/((?!embed/|api/).*)", headers: [...COMMON, { key: "X-Frame-Options", value: "DENY" }, { key: "Content-Security-Policy", value: `${POLICY}; frame-ancestors 'none'` }] },
+      {
+        source: "/embed/:path*",
+        headers: [
+          ...COMMON,
+          { key: "Content-Security-Policy", value: `${POLICY}; frame-ancestors *` },
+        ],
+      },
+      {
+        source: "/((?!embed/|api/).*)",
+        headers: [
+          ...COMMON,
+          { key: "X-Frame-Options", value: "DENY" },
+          { key: "Content-Security-Policy", value: `${POLICY}; frame-ancestors 'none'` },
+        ],
+      },
       // What programs are answered, and files from outside: nothing in them may run, wherever they are opened.
-      { source: "/api/:path*", headers: [...COMMON, { key: "X-Frame-Options", value: "DENY" }, { key: "Content-Security-Policy", value: "default-src 'none'; sandbox; frame-ancestors 'none'" }] },
+      {
+        source: "/api/:path*",
+        headers: [
+          ...COMMON,
+          { key: "X-Frame-Options", value: "DENY" },
+          {
+            key: "Content-Security-Policy",
+            value: "default-src 'none'; sandbox; frame-ancestors 'none'",
+          },
+        ],
+      },
     ];
   },
 };

@@ -6,7 +6,9 @@ async function main(): Promise<void> {
   const { items, events, findings } = await checkItems();
   await closeDatabase();
   for (const finding of findings.slice(0, 50)) console.log(finding);
-  console.log(`${items} items, ${events} events: ${findings.length === 0 ? "snapshot, history, stays, blocks and outbox agree" : `${findings.length} findings`}`);
+  console.log(
+    `${items} items, ${events} events: ${findings.length === 0 ? "snapshot, history, stays, blocks and outbox agree" : `${findings.length} findings`}`,
+  );
   process.exit(findings.length === 0 ? 0 : 1);
 }
 

@@ -13,8 +13,11 @@ async function main(): Promise<void> {
     const began = Date.now();
     const faults = await fuzz(reader, each, seed);
     found += faults.length;
-    console.log(`${reader.name}: ${faults.length === 0 ? "nothing" : `${faults.length} faults`} (${((Date.now() - began) / 1000).toFixed(1)} s)`);
-    for (const { what, text } of faults) console.log(`  ${what}\n    ${JSON.stringify(text.slice(0, 300))}`);
+    console.log(
+      `${reader.name}: ${faults.length === 0 ? "nothing" : `${faults.length} faults`} (${((Date.now() - began) / 1000).toFixed(1)} s)`,
+    );
+    for (const { what, text } of faults)
+      console.log(`  ${what}\n    ${JSON.stringify(text.slice(0, 300))}`);
   }
   process.exit(found === 0 ? 0 : 1);
 }

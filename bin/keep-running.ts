@@ -30,7 +30,15 @@ const LONGEST_PAUSE_MS = 15_000;
 const WELL_MS = 60_000;
 
 /** Starts a process, and starts it again with growing pauses whenever it dies. */
-export function keepRunning({ name, file, log, env, onHeld, onReady, onFirstFailure }: KeptProcess): Kept {
+export function keepRunning({
+  name,
+  file,
+  log,
+  env,
+  onHeld,
+  onReady,
+  onFirstFailure,
+}: KeptProcess): Kept {
   let child: ChildProcess | null = null;
   let pause = FIRST_PAUSE_MS;
   let wasReady = false;
@@ -41,16 +49,23 @@ export function keepRunning({ name, file, log, env, onHeld, onReady, onFirstFail
   const begin = () => {
     const startedAt = Date.now();
     const out = openSync(log, "a");
-    const started = fork(file, [], { env, execArgv: ["--enable-source-maps"], stdio: ["ignore", out, out, "ipc"] });
-    child = started;
-    started.on("message", ({ held, ready }: { held?: Record<string, number>; ready?: Record<string, number> }) => {
-      const ports = held ?? ready;
-      if (ports) onHeld(ports);
-      if (!ready) return;
-      wasReady = true;
-      if (toldLast) started.send(toldLast);
-      onReady();
+    const started = fork(file, [], {
+      env,
+      execArgv: ["--enable-source-maps"],
+      stdio: ["ignore", out, out, "ipc"],
     });
+    child = started;
+    started.on(
+      "message",
+      ({ held, ready }: { held?: Record<string, number>; ready?: Record<string, number> }) => {
+        const ports = held ?? ready;
+        if (ports) onHeld(ports);
+        if (!ready) return;
+        wasReady = true;
+        if (toldLast) started.send(toldLast);
+        onReady();
+      },
+    );
     started.on("exit", (code, signal) => {
       child = null;
       if (ending) return;
@@ -82,4 +97,5 @@ export function keepRunning({ name, file, log, env, onHeld, onReady, onFirstFail
   };
 }
 
-const lastLines = (log: string): string => readFileSync(log, "utf8").trim().split("\n").slice(-12).join("\n");
+const lastLines = (log: string): string =>
+  readFileSync(log, "utf8").trim().split("\n").slice(-12).join("\n");

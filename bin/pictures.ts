@@ -33,44 +33,76 @@ const state = (name: string) => async (page: Page) => {
 const PICTURES: Record<string, Picture> = {
   board: { path: "/p/TIX/flow" },
   "board-dark": { path: "/p/TIX/flow", dark: true },
-  item: { path: "/p/TIX/flow", before: async (page) => {
-    await page.waitForSelector('.card[data-compact="false"]');
-    await page.evaluate(() => document.querySelectorAll<HTMLElement>('.card[data-compact="false"]')[2].click());
-    await page.waitForSelector('aside[aria-label^="Item"] figure');
-  } },
-  "triage-desk": { path: "/p/TIX/intake", as: "tomas", before: async (page) => {
-    await page.waitForSelector("article h2");
-    await page.keyboard.press("ArrowDown");
-    await page.waitForFunction(() => document.querySelector("article")?.textContent?.includes("It can be made to happen"));
-  } },
-  accept: { path: "/p/TIX/intake", as: "tomas", before: async (page) => {
-    await page.waitForSelector("article h2");
-    await page.keyboard.press("a");
-    await page.waitForSelector('form[aria-label="Accept"] select');
-    const [impact, urgency] = await page.$$('form[aria-label="Accept"] select');
-    await impact.select("many people");
-    await urgency.select("this week");
-  } },
-  "form-builder": { path: "/p/TIX/intake/forms", before: click("::-p-xpath(//ol[@aria-label='Questions in their order']//button[contains(., 'Who helped')])") },
+  item: {
+    path: "/p/TIX/flow",
+    before: async (page) => {
+      await page.waitForSelector('.card[data-compact="false"]');
+      await page.evaluate(() =>
+        document.querySelectorAll<HTMLElement>('.card[data-compact="false"]')[2].click(),
+      );
+      await page.waitForSelector('aside[aria-label^="Item"] figure');
+    },
+  },
+  "triage-desk": {
+    path: "/p/TIX/intake",
+    as: "tomas",
+    before: async (page) => {
+      await page.waitForSelector("article h2");
+      await page.keyboard.press("ArrowDown");
+      await page.waitForFunction(() =>
+        document.querySelector("article")?.textContent?.includes("It can be made to happen"),
+      );
+    },
+  },
+  accept: {
+    path: "/p/TIX/intake",
+    as: "tomas",
+    before: async (page) => {
+      await page.waitForSelector("article h2");
+      await page.keyboard.press("a");
+      await page.waitForSelector('form[aria-label="Accept"] select');
+      const [impact, urgency] = await page.$$('form[aria-label="Accept"] select');
+      await impact.select("many people");
+      await urgency.select("this week");
+    },
+  },
+  "form-builder": {
+    path: "/p/TIX/intake/forms",
+    before: click(
+      "::-p-xpath(//ol[@aria-label='Questions in their order']//button[contains(., 'Who helped')])",
+    ),
+  },
   worth: { path: "/p/TIX/intake/worth" },
   promises: { path: "/p/TIX/intake/promises" },
   "public-report-page": { path: "/report/TIX/report" },
   plan: { path: "/p/TIX/plan" },
   learn: { path: "/p/TIX/learn", before: (page) => page.waitForSelector(".recharts-surface") },
   design: { path: "/p/TIX/design", before: state("In review") },
-  "design-rules": { path: "/p/TIX/design", dark: true, before: async (page) => {
-    await state("Building")(page);
-    await click("::-p-xpath(//section//li//button[starts-with(., 'Hand to review →')])")(page);
-    const demand = await page.waitForSelector('select[aria-label="Demand that…"]');
-    for (const rule of ["comment", "condition"]) await demand!.select(rule);
-    await click("::-p-xpath(//button[.='Add a comparison'])")(page);
-    await page.waitForSelector(".condition-rule select");
-    await page.select('select[title="Fact"]', "daysInState");
-    await page.waitForFunction(() => document.querySelector("h1 ~ p")?.textContent?.includes("draft stored"));
-    await click("::-p-xpath(//section[@aria-label='Against the past']//button[.='90 days'])")(page);
-    await page.waitForSelector("section[aria-label='Against the past'] dl");
-  }, after: click("::-p-xpath(//button[.='Throw the draft away'])") },
-  "design-fields": { path: "/p/TIX/design?place=fields", before: click("[data-field='Cost of delay'] button[aria-expanded]") },
+  "design-rules": {
+    path: "/p/TIX/design",
+    dark: true,
+    before: async (page) => {
+      await state("Building")(page);
+      await click("::-p-xpath(//section//li//button[starts-with(., 'Hand to review →')])")(page);
+      const demand = await page.waitForSelector('select[aria-label="Demand that…"]');
+      for (const rule of ["comment", "condition"]) await demand!.select(rule);
+      await click("::-p-xpath(//button[.='Add a comparison'])")(page);
+      await page.waitForSelector(".condition-rule select");
+      await page.select('select[title="Fact"]', "daysInState");
+      await page.waitForFunction(() =>
+        document.querySelector("h1 ~ p")?.textContent?.includes("draft stored"),
+      );
+      await click("::-p-xpath(//section[@aria-label='Against the past']//button[.='90 days'])")(
+        page,
+      );
+      await page.waitForSelector("section[aria-label='Against the past'] dl");
+    },
+    after: click("::-p-xpath(//button[.='Throw the draft away'])"),
+  },
+  "design-fields": {
+    path: "/p/TIX/design?place=fields",
+    before: click("[data-field='Cost of delay'] button[aria-expanded]"),
+  },
   "board-people": { path: "/p/TIX/flow?board=tix-people" },
   start: { path: "/start" },
   "sign-in": { path: "/sign-in", as: "" },
@@ -79,7 +111,15 @@ const PICTURES: Record<string, Picture> = {
 async function main(): Promise<void> {
   const browser = await puppeteer.launch({
     executablePath: "/usr/bin/chromium",
-    args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+    args: [
+      "--no-sandbox",
+      "--disable-gpu",
+      "--disable-quic",
+      "--no-first-run",
+      "--disable-background-networking",
+      "--disable-component-update",
+      "--disable-sync",
+    ],
   });
   for (const [name, picture] of Object.entries(PICTURES)) {
     if (wanted.length > 0 && !wanted.includes(name)) continue;
@@ -92,7 +132,12 @@ async function main(): Promise<void> {
     if (picture.dark) await page.setCookie({ name: "theme", value: "dark", url: base });
     if (picture.as !== "")
       await page.evaluate(
-        (email, password) => fetch("/api/auth/sign-in/email", { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ email, password }) }).then((r) => r.text()),
+        (email, password) =>
+          fetch("/api/auth/sign-in/email", {
+            method: "POST",
+            headers: { "Content-Type": "application/json" },
+            body: JSON.stringify({ email, password }),
+          }).then((r) => r.text()),
         picture.as === "tomas" ? "tomas.kerr@saltmarsh.example" : "ines.dahl@saltmarsh.example",
         DEMO_PASSWORD,
       );

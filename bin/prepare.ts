@@ -24,10 +24,16 @@ async function prepare(): Promise<void> {
 /** Which way it runs: with what it was begun, and who may make an account. */
 async function sayWhich(demo: boolean): Promise<string> {
   const isDemo = (await worldOf()) === "demo";
-  const world = isDemo ? "With the demo world." : demo ? "This database was begun without the demo; it is not loaded into it." : "Without the demo.";
+  const world = isDemo
+    ? "With the demo world."
+    : demo
+      ? "This database was begun without the demo; it is not loaded into it."
+      : "Without the demo.";
   const setting = signUpSetting();
-  if (setting === "open") return `${world} Anybody who reaches it may make an account (ZIGZAG_SIGN_UP=open).`;
-  if (setting === "first" && (await nobodyYet())) return `${world} The first person to make an account looks after it; then sign-up is closed.`;
+  if (setting === "open")
+    return `${world} Anybody who reaches it may make an account (ZIGZAG_SIGN_UP=open).`;
+  if (setting === "first" && (await nobodyYet()))
+    return `${world} The first person to make an account looks after it; then sign-up is closed.`;
   return `${world} Accounts are made by administrators.`;
 }
 
@@ -35,7 +41,8 @@ const SHOWN = ["ines", "tomas", "noor", "lukas", "greta", "arthur"];
 
 function sayWho(): void {
   console.log(`Sign in with one click on a person, or with password ${DEMO_PASSWORD}:`);
-  for (const p of PEOPLE.filter((p) => SHOWN.includes(p.id))) console.log(`  ${mailOf(p).padEnd(36)} ${p.calling}`);
+  for (const p of PEOPLE.filter((p) => SHOWN.includes(p.id)))
+    console.log(`  ${mailOf(p).padEnd(36)} ${p.calling}`);
   console.log(`  and ${PEOPLE.length - SHOWN.length} more on the sign-in page`);
 }
 

@@ -20,7 +20,13 @@ const kept: Kept[] = [];
 let stopping = false;
 
 function script(command: string): Promise<void> {
-  return new Promise((resolve, reject) => execFile("bash", ["-c", `. bin/setup/packages.sh; . bin/setup/cluster.sh; ${command}`], (error, _out, said) => (error ? reject(new Error(said || error.message)) : resolve())));
+  return new Promise((resolve, reject) =>
+    execFile(
+      "bash",
+      ["-c", `. bin/setup/packages.sh; . bin/setup/cluster.sh; ${command}`],
+      (error, _out, said) => (error ? reject(new Error(said || error.message)) : resolve()),
+    ),
+  );
 }
 
 interface Started {
@@ -53,14 +59,23 @@ async function run(): Promise<void> {
   const standsIn = !process.env.MAIL_HOST;
   if (standsIn) shared.MAIL_DOMAIN = process.env.MAIL_DOMAIN || "in.saltmarsh.example";
   const mailbox = standsIn ? await start("mail", "mail-stand-in.cjs", shared) : null;
-  if (mailbox) Object.assign(shared, { MAIL_HOST: "127.0.0.1", MAIL_PORT: String(mailbox.ports.smtp), MAILBOX_URL: `http://localhost:${mailbox.ports.mailbox}` });
+  if (mailbox)
+    Object.assign(shared, {
+      MAIL_HOST: "127.0.0.1",
+      MAIL_PORT: String(mailbox.ports.smtp),
+      MAILBOX_URL: `http://localhost:${mailbox.ports.mailbox}`,
+    });
   // Its port is known at once; its pages are there a moment later, and the worker starts meanwhile.
   const app = await start("app", "serve.cjs", shared);
   const address = process.env.APP_URL || `http://localhost:${app.ports.app}`;
   // Started again, each stands where it stood.
   app.process.env.PORT = String(app.ports.app);
   shared.APP_URL = address;
-  const worker = await start("worker", "worker.cjs", { ...shared, ZIGZAG_PROCESS: "worker", MAIL_DOOR_PORT: process.env.MAIL_DOOR_PORT || (standsIn ? "any" : "") });
+  const worker = await start("worker", "worker.cjs", {
+    ...shared,
+    ZIGZAG_PROCESS: "worker",
+    MAIL_DOOR_PORT: process.env.MAIL_DOOR_PORT || (standsIn ? "any" : ""),
+  });
   if (mailbox) {
     mailbox.process.env.MAIL_PORT = String(mailbox.ports.smtp);
     mailbox.process.env.MAILBOX_PORT = String(mailbox.ports.mailbox);
@@ -69,16 +84,22 @@ async function run(): Promise<void> {
   }
   if (worker.ports.door) worker.process.env.MAIL_DOOR_PORT = String(worker.ports.door);
   await app.ready;
-  if (!(await answersAs(instance, app.ports.app))) throw new Error(`another product answers on port ${app.ports.app}`);
+  if (!(await answersAs(instance, app.ports.app)))
+    throw new Error(`another product answers on port ${app.ports.app}`);
   writeFileSync(path.join(DATA, "address"), `${address}\n`);
   console.log(`\nZigzag Lane is open at ${address}`);
-  if (mailbox) console.log(`Mail for requesters is kept in the mailbox at http://localhost:${mailbox.ports.mailbox}`);
+  if (mailbox)
+    console.log(
+      `Mail for requesters is kept in the mailbox at http://localhost:${mailbox.ports.mailbox}`,
+    );
   console.log("Ctrl-C stops it. Logs are in .data/.");
 }
 
 /** The health answer names its instance: another product on the same port is not taken for this one. */
 async function answersAs(instance: string, port: number): Promise<boolean> {
-  const health = (await (await fetch(`http://127.0.0.1:${port}/api/health`)).json()) as { instance?: string };
+  const health = (await (await fetch(`http://127.0.0.1:${port}/api/health`)).json()) as {
+    instance?: string;
+  };
   return health.instance === instance;
 }
 
@@ -101,7 +122,10 @@ function watchCluster(home: string, port: string): void {
 
 function isAlive(home: string): boolean {
   try {
-    process.kill(Number(readFileSync(path.join(home, "data/postmaster.pid"), "utf8").split("\n")[0]), 0);
+    process.kill(
+      Number(readFileSync(path.join(home, "data/postmaster.pid"), "utf8").split("\n")[0]),
+      0,
+    );
     return true;
   } catch (error) {
     return (error as NodeJS.ErrnoException).code === "EPERM";
@@ -112,14 +136,17 @@ async function stop(code: number): Promise<void> {
   if (stopping) return;
   stopping = true;
   await Promise.all(kept.map((k) => k.stop(STOP_MS)));
-  if (own) await script(`stop_cluster '${own}'`).catch((error: Error) => console.error(error.message));
+  if (own)
+    await script(`stop_cluster '${own}'`).catch((error: Error) => console.error(error.message));
   rmSync(path.join(DATA, "address"), { force: true });
   process.exit(code);
 }
 
-for (const signal of ["SIGTERM", "SIGINT", "SIGHUP"] as const) process.on(signal, () => void stop(0));
+for (const signal of ["SIGTERM", "SIGINT", "SIGHUP"] as const)
+  process.on(signal, () => void stop(0));
 mkdirSync(DATA, { recursive: true });
-for (const name of ["app", "worker", "mail"]) closeSync(openSync(path.join(DATA, `${name}.log`), "w"));
+for (const name of ["app", "worker", "mail"])
+  closeSync(openSync(path.join(DATA, `${name}.log`), "w"));
 if (own) watchCluster(own, process.env.ZIGZAG_CLUSTER_PORT!);
 run().catch((error: Error) => {
   console.error(`Cannot go on: ${error.message}`);

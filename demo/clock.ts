@@ -14,7 +14,10 @@ const isWorkday = (day: number) => (((day + 3) % 7) + 7) % 7 < 5;
  */
 export function workClock(now: Instant, zone: string, end: number): (hours: number) => Instant {
   let today = dayNumber(now, zone);
-  let doneToday = Math.min(WORK_HOURS, Math.max(0, (now - dayStart(today, zone)) / HOUR - DAY_BEGINS));
+  let doneToday = Math.min(
+    WORK_HOURS,
+    Math.max(0, (now - dayStart(today, zone)) / HOUR - DAY_BEGINS),
+  );
   while (!isWorkday(today) || doneToday === 0) {
     today -= 1;
     doneToday = WORK_HOURS;
@@ -31,7 +34,8 @@ export function workClock(now: Instant, zone: string, end: number): (hours: numb
   };
   return (hours) => {
     const back = end - hours - doneToday;
-    if (back <= 0) return Math.round(dayStart(today, zone) + (DAY_BEGINS + doneToday - (end - hours)) * HOUR);
+    if (back <= 0)
+      return Math.round(dayStart(today, zone) + (DAY_BEGINS + doneToday - (end - hours)) * HOUR);
     const days = Math.floor(back / WORK_HOURS);
     const into = WORK_HOURS - (back - days * WORK_HOURS);
     return Math.round(dayStart(workdayBefore(days + 1), zone) + (DAY_BEGINS + into) * HOUR);
@@ -40,4 +44,3 @@ export function workClock(now: Instant, zone: string, end: number): (hours: numb
 
 /** For how many working hours a number of weeks lasts. */
 export const hoursOfWeeks = (weeks: number) => weeks * 5 * WORK_HOURS;
-

@@ -22,7 +22,15 @@ import { uuidSource } from "./ids";
 import { PEOPLE, type DemoPerson } from "./people";
 import { STORM_WEEKS, WEEKS, ZONE, type DemoProject } from "./projects";
 import { describe, SUB_TASK_TITLES, titleSource, type DemoType } from "./titles";
-import { BLOCKERS, BUILD_COMMENTS, CAME_BACK_REASONS, HOW_TO_TEST, PLACES, REVIEW_COMMENTS, SEND_BACK_REASONS } from "./words/stock";
+import {
+  BLOCKERS,
+  BUILD_COMMENTS,
+  CAME_BACK_REASONS,
+  HOW_TO_TEST,
+  PLACES,
+  REVIEW_COMMENTS,
+  SEND_BACK_REASONS,
+} from "./words/stock";
 
 export interface DemoItem {
   snapshot: ItemSnapshot;
@@ -46,12 +54,18 @@ const TEST = 2;
  * The history of a project: jobs go through the product's own simulator of queues, and each step they take is given as
  * a command to the product's own core, which decides and gives the events. Nothing is written past the rules.
  */
-export function projectHistory(project: DemoProject, workflow: Workflow, taskWorkflow: Workflow, now: Instant): DemoItem[] {
+export function projectHistory(
+  project: DemoProject,
+  workflow: Workflow,
+  taskWorkflow: Workflow,
+  now: Instant,
+): DemoItem[] {
   const random = seededRandom(project.process.seed);
   const end = hoursOfWeeks(WEEKS);
   const instantOf = workClock(now, ZONE, end);
   const drafts = draw(project, random, end);
-  for (const passage of simulateProcess(project, drafts, random, end)) (passage.job as Draft).passages.push(passage);
+  for (const passage of simulateProcess(project, drafts, random, end))
+    (passage.job as Draft).passages.push(passage);
 
   const writer = new HistoryWriter(project, workflow, taskWorkflow, random, instantOf, end, now);
   const order = [...drafts].sort((a, b) => a.createdAt - b.createdAt);
@@ -59,10 +73,16 @@ export function projectHistory(project: DemoProject, workflow: Workflow, taskWor
   // The backlog stands at the end: what will be pulled next has the best titles of all.
   const titles = titleSource(project.words, random);
   const titleOf = new Map<Draft, string>();
-  for (const draft of [...order].sort((a, b) => Number(inFlight(b)) - Number(inFlight(a)) || b.arrivesAt - a.arrivesAt))
+  for (const draft of [...order].sort(
+    (a, b) => Number(inFlight(b)) - Number(inFlight(a)) || b.arrivesAt - a.arrivesAt,
+  ))
     titleOf.set(draft, titles(draft.type, newest.has(draft)));
   // Somebody has put the backlog in order: dates and bugs tend to stand higher, what is intangible lower.
-  const wish = (d: Draft) => random.next() - (d.classOfService === "fixed date" ? 0.5 : 0) - (d.type === "bug" ? 0.2 : 0) + (d.classOfService === "intangible" ? 0.4 : 0);
+  const wish = (d: Draft) =>
+    random.next() -
+    (d.classOfService === "fixed date" ? 0.5 : 0) -
+    (d.type === "bug" ? 0.2 : 0) +
+    (d.classOfService === "intangible" ? 0.4 : 0);
   const wishes = new Map(order.map((d) => [d, d.passages.length > 0 ? -1 : wish(d)]));
   const ranked = [...order].sort((a, b) => wishes.get(a)! - wishes.get(b)!);
   const ranks = new Map(ranksBetween(null, null, order.length).map((rank, i) => [ranked[i], rank]));
@@ -71,7 +91,8 @@ export function projectHistory(project: DemoProject, workflow: Workflow, taskWor
   return writer.items;
 }
 
-const inFlight = (draft: Draft) => draft.passages.length > 0 && draft.passages.at(-1)!.finishedAt === null;
+const inFlight = (draft: Draft) =>
+  draft.passages.length > 0 && draft.passages.at(-1)!.finishedAt === null;
 
 function draw(project: DemoProject, random: Random, end: number): Draft[] {
   const { items, backlog } = project.process;
@@ -84,11 +105,27 @@ function draw(project: DemoProject, random: Random, end: number): Draft[] {
     const storm = STORM_WEEKS.includes(w);
     const n = Math.round((items * weight(w)) / totalWeight + random.next() - 0.5);
     for (let i = 0; i < n; i++) {
-      const type: DemoType = random.chance(storm ? 0.6 : 0.36) ? "bug" : random.chance(0.2) ? "request" : "story";
+      const type: DemoType = random.chance(storm ? 0.6 : 0.36)
+        ? "bug"
+        : random.chance(0.2)
+          ? "request"
+          : "story";
       const unplanned = type === "bug" ? random.chance(storm ? 0.8 : 0.5) : random.chance(0.06);
-      const classOfService: ClassOfService = unplanned && random.chance(0.11) ? "expedite" : random.chance(0.08) ? "fixed date" : random.chance(0.08) ? "intangible" : "standard";
+      const classOfService: ClassOfService =
+        unplanned && random.chance(0.11)
+          ? "expedite"
+          : random.chance(0.08)
+            ? "fixed date"
+            : random.chance(0.08)
+              ? "intangible"
+              : "standard";
       const arrivesAt = (w + random.next()) * week;
-      const waited = classOfService === "expedite" ? random.next() : type === "bug" ? random.exponential(20) : random.exponential(90);
+      const waited =
+        classOfService === "expedite"
+          ? random.next()
+          : type === "bug"
+            ? random.exponential(20)
+            : random.exponential(90);
       drafts.push({
         id: id++,
         type,
@@ -96,25 +133,57 @@ function draw(project: DemoProject, random: Random, end: number): Draft[] {
         origin: unplanned ? "unplanned" : "planned",
         arrivesAt,
         createdAt: Math.max(0, arrivesAt - waited),
-        priority: { expedite: 0, "fixed date": 1, standard: type === "bug" ? 1.8 : 2, intangible: 3 }[classOfService],
+        priority: {
+          expedite: 0,
+          "fixed date": 1,
+          standard: type === "bug" ? 1.8 : 2,
+          intangible: 3,
+        }[classOfService],
         passages: [],
       });
     }
   }
   // One urgent interruption is in the boat right now.
-  drafts.push({ id: id++, type: "bug", classOfService: "expedite", origin: "unplanned", arrivesAt: end - 5, createdAt: end - 5.5, priority: 0, passages: [] });
+  drafts.push({
+    id: id++,
+    type: "bug",
+    classOfService: "expedite",
+    origin: "unplanned",
+    arrivesAt: end - 5,
+    createdAt: end - 5.5,
+    priority: 0,
+    passages: [],
+  });
   for (let i = 0; i < backlog; i++) {
     const type: DemoType = random.chance(0.3) ? "bug" : random.chance(0.3) ? "request" : "story";
     const age = Math.min(end - 1, random.exponential(160));
-    drafts.push({ id: id++, type, classOfService: random.chance(0.1) ? "fixed date" : random.chance(0.12) ? "intangible" : "standard", origin: type === "bug" && random.chance(0.5) ? "unplanned" : "planned", arrivesAt: end + 1 + i, createdAt: end - age, priority: 2, passages: [] });
+    drafts.push({
+      id: id++,
+      type,
+      classOfService: random.chance(0.1)
+        ? "fixed date"
+        : random.chance(0.12)
+          ? "intangible"
+          : "standard",
+      origin: type === "bug" && random.chance(0.5) ? "unplanned" : "planned",
+      arrivesAt: end + 1 + i,
+      createdAt: end - age,
+      priority: 2,
+      passages: [],
+    });
   }
   return drafts;
 }
 
-function simulateProcess(project: DemoProject, drafts: Draft[], random: Random, end: number): Passage[] {
+function simulateProcess(
+  project: DemoProject,
+  drafts: Draft[],
+  random: Random,
+  end: number,
+): Passage[] {
   const { builders, reviewers, testers, buildMedian, reviewMean, testMean } = project.process;
   const hurry = (job: Job) => ((job as Draft).classOfService === "expedite" ? 0.4 : 1);
-  const size = (job: Job) => (((job as Draft).type === "story") ? 1.25 : 0.75);
+  const size = (job: Job) => ((job as Draft).type === "story" ? 1.25 : 0.75);
   const visits = new Map<Job, number>();
   return simulate(
     {
@@ -124,11 +193,22 @@ function simulateProcess(project: DemoProject, drafts: Draft[], random: Random, 
           service: (job, r) => {
             const visit = visits.get(job) ?? 0;
             visits.set(job, visit + 1);
-            return Math.min(44, r.logNormal(buildMedian, 0.62)) * size(job) * hurry(job) * (visit === 0 ? 1 : 0.4);
+            return (
+              Math.min(44, r.logNormal(buildMedian, 0.62)) *
+              size(job) *
+              hurry(job) *
+              (visit === 0 ? 1 : 0.4)
+            );
           },
         },
-        { servers: reviewers, service: (job, r) => Math.min(20, r.logNormal(reviewMean * 0.8, 0.65)) * hurry(job) },
-        { servers: testers, service: (job, r) => Math.min(20, r.logNormal(testMean * 0.8, 0.65)) * hurry(job) },
+        {
+          servers: reviewers,
+          service: (job, r) => Math.min(20, r.logNormal(reviewMean * 0.8, 0.65)) * hurry(job),
+        },
+        {
+          servers: testers,
+          service: (job, r) => Math.min(20, r.logNormal(testMean * 0.8, 0.65)) * hurry(job),
+        },
       ],
       next: (_job, step, r) => {
         if (step === BUILD) return REVIEW;
@@ -185,7 +265,8 @@ class HistoryWriter {
 
   write(draft: Draft, title: string, rank: string): void {
     const { random } = this;
-    const storyPoints = draft.type === "bug" && draft.origin === "unplanned" ? 0 : random.pick([1, 2, 3, 3, 5, 5, 8]);
+    const storyPoints =
+      draft.type === "bug" && draft.origin === "unplanned" ? 0 : random.pick([1, 2, 3, 3, 5, 5, 8]);
     const pen = new ItemPen(this, this.workflow, draft.createdAt, {
       ...NEW_ITEM,
       ...this.fields(draft, title),
@@ -204,9 +285,21 @@ class HistoryWriter {
       const back = i > 0 && passage.step === BUILD;
       if (back) {
         const reason = random.pick(SEND_BACK_REASONS);
-        pen.move(passage.queuedAt, "Building", draft.passages[i - 1].step === REVIEW ? reviewer : this.pickTester(), { reason });
-      } else if (passage.step === REVIEW) pen.move(passage.queuedAt, "Waiting for review", pen.assignee);
-      else if (passage.step === TEST) pen.move(passage.queuedAt, "Waiting for test", reviewer, pen.item.howToTest ? {} : { howToTest: random.pick(HOW_TO_TEST) });
+        pen.move(
+          passage.queuedAt,
+          "Building",
+          draft.passages[i - 1].step === REVIEW ? reviewer : this.pickTester(),
+          { reason },
+        );
+      } else if (passage.step === REVIEW)
+        pen.move(passage.queuedAt, "Waiting for review", pen.assignee);
+      else if (passage.step === TEST)
+        pen.move(
+          passage.queuedAt,
+          "Waiting for test",
+          reviewer,
+          pen.item.howToTest ? {} : { howToTest: random.pick(HOW_TO_TEST) },
+        );
       if (passage.startedAt === null) break;
       if (passage.step === BUILD && !back) {
         const assignee = this.pickBuilder(passage);
@@ -222,7 +315,12 @@ class HistoryWriter {
       if (passage.finishedAt === null) break;
     }
     const last = draft.passages.at(-1)!;
-    if (last.step === TEST && last.finishedAt !== null && pen.item.stateId === this.state("In test")) this.deploy(pen, draft, last.finishedAt);
+    if (
+      last.step === TEST &&
+      last.finishedAt !== null &&
+      pen.item.stateId === this.state("In test")
+    )
+      this.deploy(pen, draft, last.finishedAt);
   }
 
   /** Its sprint, its release and the project's own fields; drawn apart, so that the rest of the history stays as it is. */
@@ -231,9 +329,19 @@ class HistoryWriter {
     const pulled = draft.passages.length > 0;
     const day = isoDate(dayNumber(this.instantOf(draft.arrivesAt), ZONE));
     const sprint = demoSprints(projectId, now).find((s) => s.startsOn <= day && day <= s.endsOn);
-    const release = demoReleases(projectId, now).find((r) => r.dueOn! > isoDate(dayNumber(this.instantOf(draft.arrivesAt), ZONE) + 14));
-    const labels = extras.chance(0.25) ? [extras.pick(["storm", "summer", "quay staff", "deck tablet", "refunds"])] : [];
-    return { own: demoOwn(this.project, draft.type, extras), labels, sprintId: pulled && extras.chance(0.8) ? (sprint?.id ?? null) : null, releaseId: pulled && draft.type !== "bug" && extras.chance(0.6) ? (release?.id ?? null) : null };
+    const release = demoReleases(projectId, now).find(
+      (r) => r.dueOn! > isoDate(dayNumber(this.instantOf(draft.arrivesAt), ZONE) + 14),
+    );
+    const labels = extras.chance(0.25)
+      ? [extras.pick(["storm", "summer", "quay staff", "deck tablet", "refunds"])]
+      : [];
+    return {
+      own: demoOwn(this.project, draft.type, extras),
+      labels,
+      sprintId: pulled && extras.chance(0.8) ? (sprint?.id ?? null) : null,
+      releaseId:
+        pulled && draft.type !== "bug" && extras.chance(0.6) ? (release?.id ?? null) : null,
+    };
   }
 
   private fields(draft: Draft, title: string) {
@@ -241,8 +349,16 @@ class HistoryWriter {
     return {
       title,
       description: describe(draft.type, title, random),
-      severity: draft.type === "bug" ? (draft.classOfService === "expedite" ? ("critical" as const) : random.pick(["minor", "moderate", "moderate", "major"] as const)) : null,
-      priority: draft.classOfService === "expedite" ? ("urgent" as const) : random.pick(["low", "normal", "normal", "normal", "high"] as const),
+      severity:
+        draft.type === "bug"
+          ? draft.classOfService === "expedite"
+            ? ("critical" as const)
+            : random.pick(["minor", "moderate", "moderate", "major"] as const)
+          : null,
+      priority:
+        draft.classOfService === "expedite"
+          ? ("urgent" as const)
+          : random.pick(["low", "normal", "normal", "normal", "high"] as const),
       classOfService: draft.classOfService,
       origin: draft.origin,
       teamId: random.chance(0.88) ? this.project.team : "platform",
@@ -250,18 +366,28 @@ class HistoryWriter {
       reviewerId: null,
       place: draft.type === "bug" ? random.pick(PLACES) : null,
       howToTest: null,
-      dueOn: draft.classOfService === "fixed date" ? new Date(this.instantOf(draft.arrivesAt) + random.index(25) * 24 * HOUR + 6 * 24 * HOUR).toISOString().slice(0, 10) : null,
+      dueOn:
+        draft.classOfService === "fixed date"
+          ? new Date(this.instantOf(draft.arrivesAt) + random.index(25) * 24 * HOUR + 6 * 24 * HOUR)
+              .toISOString()
+              .slice(0, 10)
+          : null,
     };
   }
 
   /** Passed tests wait for a deployment: twice a week for small things, every second week for releases. */
   private deploy(pen: ItemPen, draft: Draft, ready: number): void {
     pen.move(ready, "Ready to deploy", this.pickTester());
-    const every = draft.type === "story" && this.random.chance(0.35) ? 10 * WORK_HOURS : 2.5 * WORK_HOURS;
+    const every =
+      draft.type === "story" && this.random.chance(0.35) ? 10 * WORK_HOURS : 2.5 * WORK_HOURS;
     const offset = 6;
-    const at = draft.classOfService === "expedite" ? ready + 1.5 : Math.ceil((ready - offset) / every) * every + offset + this.random.next() * 0.4;
+    const at =
+      draft.classOfService === "expedite"
+        ? ready + 1.5
+        : Math.ceil((ready - offset) / every) * every + offset + this.random.next() * 0.4;
     if (at > this.end) return;
-    if (draft.classOfService === "standard" && this.ends.chance(STOPPED_SHARE)) return pen.move(at, "Closed", "ines", { outcome: "obsolete" });
+    if (draft.classOfService === "standard" && this.ends.chance(STOPPED_SHARE))
+      return pen.move(at, "Closed", "ines", { outcome: "obsolete" });
     pen.move(at, "Live", "greta", { outcome: "delivered" });
     this.wentLive.push({ pen, at });
   }
@@ -269,10 +395,22 @@ class HistoryWriter {
   /** What became of finished work: some of it came back and went out once more, and some bugs came out of it. */
   writeAfterwards(): void {
     const { ends } = this;
-    for (const { pen, at } of this.wentLive) if (ends.chance(CAME_BACK_SHARE) && at + CAME_BACK_HOURS < this.end) this.comeBack(pen, at + 5 + ends.next() * 20);
+    for (const { pen, at } of this.wentLive)
+      if (ends.chance(CAME_BACK_SHARE) && at + CAME_BACK_HOURS < this.end)
+        this.comeBack(pen, at + 5 + ends.next() * 20);
     for (const bug of this.pens) {
-      if (bug.item.typeId !== "bug" || bug.item.origin !== "unplanned" || !ends.chance(ESCAPED_SHARE)) continue;
-      const before = this.wentLive.filter(({ pen: { item } }) => item.typeId === "story" && item.releaseId !== null && item.deliveredAt! < bug.item.createdAt);
+      if (
+        bug.item.typeId !== "bug" ||
+        bug.item.origin !== "unplanned" ||
+        !ends.chance(ESCAPED_SHARE)
+      )
+        continue;
+      const before = this.wentLive.filter(
+        ({ pen: { item } }) =>
+          item.typeId === "story" &&
+          item.releaseId !== null &&
+          item.deliveredAt! < bug.item.createdAt,
+      );
       if (before.length > 0) bug.link("came from", ends.pick(before.slice(-12)).pen.item, "tomas");
     }
   }
@@ -295,7 +433,9 @@ class HistoryWriter {
 
   private pickBuilder(passage: Passage): string {
     const at = passage.startedAt!;
-    const chosen = [...this.builders].sort((a, b) => (this.busyUntil.get(a.id) ?? 0) - (this.busyUntil.get(b.id) ?? 0))[0];
+    const chosen = [...this.builders].sort(
+      (a, b) => (this.busyUntil.get(a.id) ?? 0) - (this.busyUntil.get(b.id) ?? 0),
+    )[0];
     this.busyUntil.set(chosen.id, Math.max(at, passage.finishedAt ?? this.end + 8));
     return chosen.id;
   }
@@ -313,9 +453,18 @@ class HistoryWriter {
     const blocked = to - from > 5 && random.chance(passage.step === BUILD ? 0.16 : 0.06);
     // One thing is always stuck right now; more by chance.
     const stuck = passage.step === BUILD && !this.somethingStuck;
-    const open = passage.finishedAt === null && to - from > 3 && (random.chance(0.3) || stuck) && draft.classOfService !== "expedite";
+    const open =
+      passage.finishedAt === null &&
+      to - from > 3 &&
+      (random.chance(0.3) || stuck) &&
+      draft.classOfService !== "expedite";
     if (open) this.somethingStuck = true;
-    if (random.chance(0.5)) pen.comment(within(0.15 + random.next() * 0.1), passage.step === REVIEW ? pen.item.reviewerId! : pen.assignee, random.pick(passage.step === REVIEW ? REVIEW_COMMENTS : BUILD_COMMENTS));
+    if (random.chance(0.5))
+      pen.comment(
+        within(0.15 + random.next() * 0.1),
+        passage.step === REVIEW ? pen.item.reviewerId! : pen.assignee,
+        random.pick(passage.step === REVIEW ? REVIEW_COMMENTS : BUILD_COMMENTS),
+      );
     if (blocked || open) {
       const { cause, waitingFor } = random.pick(BLOCKERS);
       const blockId = pen.block(within(0.3), pen.assignee, cause, waitingFor);
@@ -347,15 +496,30 @@ class HistoryWriter {
         parentId: parent.item.id,
       });
       const at = from + ((to - from) * (i + 0.8)) / titles.length;
-      if (at - 0.5 > from && at - 0.3 <= this.end) task.move(Math.max(at - (to - from) / titles.length / 2, from + 0.3), "Doing", parent.assignee);
+      if (at - 0.5 > from && at - 0.3 <= this.end)
+        task.move(
+          Math.max(at - (to - from) / titles.length / 2, from + 0.3),
+          "Doing",
+          parent.assignee,
+        );
       if (at <= this.end) task.move(at, "Done", parent.assignee, { outcome: "delivered" });
     });
   }
 
   /** Carries a command out on an item by the core's own decision. */
-  command(item: ItemSnapshot | null, id: string, workflow: Workflow, hours: number, actorId: string, command: ItemCommand): ItemEvent[] {
+  command(
+    item: ItemSnapshot | null,
+    id: string,
+    workflow: Workflow,
+    hours: number,
+    actorId: string,
+    command: ItemCommand,
+  ): ItemEvent[] {
     const jitter = Math.floor(this.random.next() * 4 * MINUTE);
-    const at = Math.min(this.now - 1000, Math.max(this.instantOf(Math.min(hours, this.end)) + jitter, item?.updatedAt ?? 0));
+    const at = Math.min(
+      this.now - 1000,
+      Math.max(this.instantOf(Math.min(hours, this.end)) + jitter, item?.updatedAt ?? 0),
+    );
     const context: DecisionContext = {
       itemId: id,
       at,
@@ -378,7 +542,10 @@ class HistoryWriter {
       followUps: NO_FOLLOW_UP_CONTEXT,
     };
     const events = decide(item, command, context);
-    if (isRefusal(events)) throw new Error(`${this.project.key}: ${command.kind} refused: ${events.sentence} (${item ? stateOf(workflow, item.stateId).name : ""})`);
+    if (isRefusal(events))
+      throw new Error(
+        `${this.project.key}: ${command.kind} refused: ${events.sentence} (${item ? stateOf(workflow, item.stateId).name : ""})`,
+      );
     return events;
   }
 
@@ -412,9 +579,53 @@ class ItemPen {
   ) {
     const [first] = workflow.states;
     const id = writer.nextId();
-    const { title, description, typeId, severity, priority, classOfService, origin, estimate, teamId, assigneeId, reviewerId, place, howToTest, dueOn, parentId, rank, sprintId, releaseId, labels, restricted, own, remainingHours } = fields;
+    const {
+      title,
+      description,
+      typeId,
+      severity,
+      priority,
+      classOfService,
+      origin,
+      estimate,
+      teamId,
+      assigneeId,
+      reviewerId,
+      place,
+      howToTest,
+      dueOn,
+      parentId,
+      rank,
+      sprintId,
+      releaseId,
+      labels,
+      restricted,
+      own,
+      remainingHours,
+    } = fields;
     const data: CreatedData = {
-      title, description, typeId, severity, priority, classOfService, origin, estimate, teamId, assigneeId, reviewerId, place, howToTest, dueOn, parentId, rank, sprintId, releaseId, labels, restricted, own, remainingHours,
+      title,
+      description,
+      typeId,
+      severity,
+      priority,
+      classOfService,
+      origin,
+      estimate,
+      teamId,
+      assigneeId,
+      reviewerId,
+      place,
+      howToTest,
+      dueOn,
+      parentId,
+      rank,
+      sprintId,
+      releaseId,
+      labels,
+      restricted,
+      own,
+      remainingHours,
       projectId: writer.projectId,
       number: writer.nextNumber(),
       stateId: first.id,
@@ -452,11 +663,25 @@ class ItemPen {
   /** Right after its last step. */
   link(linkKind: LinkKind, other: ItemSnapshot, actorId: string): void {
     const otherKey = `${this.writer.projectKey}-${other.number}`;
-    this.run(0, actorId, { kind: "link", linkId: this.writer.nextId(), linkKind, otherId: other.id, otherKey, outward: true });
+    this.run(0, actorId, {
+      kind: "link",
+      linkId: this.writer.nextId(),
+      linkKind,
+      otherId: other.id,
+      otherKey,
+      outward: true,
+    });
   }
 
   private run(hours: number, actorId: string, command: ItemCommand): void {
-    const events = this.writer.command(this.item, this.item.id, this.workflow, hours, actorId, command);
+    const events = this.writer.command(
+      this.item,
+      this.item.id,
+      this.workflow,
+      hours,
+      actorId,
+      command,
+    );
     this.item = events.reduce(applyEvent, this.item as ItemSnapshot | null)!;
     this.record.snapshot = this.item;
     this.record.events.push(...events);

@@ -24,7 +24,13 @@ import { projectHistory, type DemoItem } from "./history";
 import { uuidSource } from "./ids";
 import { DEMO_PASSWORD, mailOf, PEOPLE, TEAMS } from "./people";
 import { PROJECTS, ZONE, type DemoProject } from "./projects";
-import { ASIDE_REPORTS, DECLINE_REASONS, PROBLEM_WORDS, UNJUDGED_REPORTS, type DemoReport } from "./words/reports";
+import {
+  ASIDE_REPORTS,
+  DECLINE_REASONS,
+  PROBLEM_WORDS,
+  UNJUDGED_REPORTS,
+  type DemoReport,
+} from "./words/reports";
 
 /** Whether nothing was begun in the database yet: no people, and not without the demo on purpose. */
 export async function isEmpty(): Promise<boolean> {
@@ -33,7 +39,9 @@ export async function isEmpty(): Promise<boolean> {
 }
 
 /** Loads the demo world, in one transaction: all of it or nothing. */
-export async function loadDemo(now: Instant = Date.now()): Promise<{ items: number; events: number; reports: number }> {
+export async function loadDemo(
+  now: Instant = Date.now(),
+): Promise<{ items: number; events: number; reports: number }> {
   return database().transaction(async (tx) => {
     await beginWorld(tx, "demo", now);
     await loadPeople(tx);
@@ -42,7 +50,10 @@ export async function loadDemo(now: Instant = Date.now()): Promise<{ items: numb
       const { workflow, tasks } = await loadProject(tx, project, now);
       const items = projectHistory(project, workflow, tasks, now);
       await loadItems(tx, items);
-      await tx.update(table.project).set({ nextItemNumber: items.length + 1 }).where(eq(table.project.key, project.key));
+      await tx
+        .update(table.project)
+        .set({ nextItemNumber: items.length + 1 })
+        .where(eq(table.project.key, project.key));
       const { scores, votes } = demoWorth(items, seededRandom(project.process.seed + 6000), now);
       await tx.insert(table.intakeRules).values(demoRules(project));
       await inChunks(scores, (c) => tx.insert(table.itemScore).values(c));
@@ -58,16 +69,51 @@ export async function loadDemo(now: Instant = Date.now()): Promise<{ items: numb
 async function loadPeople(tx: Transaction): Promise<void> {
   const password = await hashPassword(DEMO_PASSWORD);
   await tx.insert(table.team).values(TEAMS);
-  await tx.insert(table.person).values(PEOPLE.map((p) => ({ id: p.id, name: p.name, email: mailOf(p), emailVerified: true, administrator: p.administrator ?? false, calling: p.calling })));
-  await tx.insert(table.account).values(PEOPLE.map((p) => ({ id: `password-${p.id}`, accountId: p.id, providerId: "credential", userId: p.id, password })));
+  await tx
+    .insert(table.person)
+    .values(
+      PEOPLE.map((p) => ({
+        id: p.id,
+        name: p.name,
+        email: mailOf(p),
+        emailVerified: true,
+        administrator: p.administrator ?? false,
+        calling: p.calling,
+      })),
+    );
+  await tx
+    .insert(table.account)
+    .values(
+      PEOPLE.map((p) => ({
+        id: `password-${p.id}`,
+        accountId: p.id,
+        providerId: "credential",
+        userId: p.id,
+        password,
+      })),
+    );
   await tx.insert(table.teamMember).values(PEOPLE.map((p) => ({ teamId: p.team, personId: p.id })));
 }
 
-async function loadProject(tx: Transaction, project: DemoProject, now: Instant): Promise<{ workflow: Workflow; tasks: Workflow }> {
+async function loadProject(
+  tx: Transaction,
+  project: DemoProject,
+  now: Instant,
+): Promise<{ workflow: Workflow; tasks: Workflow }> {
   const id = project.key.toLowerCase();
   const ids = uuidSource(seededRandom(project.process.seed + 500));
   const { days, share } = project.expectation;
-  await tx.insert(table.project).values({ id, key: project.key, name: project.name, visibility: project.key === "TIDE" ? "members" : "everyone", zone: ZONE, expectationDays: days, expectationShare: share });
+  await tx
+    .insert(table.project)
+    .values({
+      id,
+      key: project.key,
+      name: project.name,
+      visibility: project.key === "TIDE" ? "members" : "everyone",
+      zone: ZONE,
+      expectationDays: days,
+      expectationShare: share,
+    });
   await tx.insert(table.membership).values(
     PEOPLE.flatMap((p) => {
       const role = p.roles[project.key];
@@ -84,64 +130,135 @@ async function loadProject(tx: Transaction, project: DemoProject, now: Instant):
     { ...FIRST_TYPES.task, workflowId: tasks.id },
   ];
   await tx.insert(table.sprint).values(demoSprints(id, now).map((s) => ({ ...s, projectId: id })));
-  await tx.insert(table.release).values(demoReleases(id, now).map((r) => ({ ...r, projectId: id })));
+  await tx
+    .insert(table.release)
+    .values(demoReleases(id, now).map((r) => ({ ...r, projectId: id })));
   await tx.insert(table.ownField).values(demoFields(project).map((f) => ({ ...f, projectId: id })));
   await tx.insert(table.itemType).values(types.map((t) => ({ ...t, projectId: id })));
   const boardId = `${id}-board`;
   await tx.insert(table.board).values({ id: boardId, projectId: id, name: "Everything" });
-  await tx.insert(table.board).values(demoBoards(project).map((b, i) => ({ ...b, projectId: id, position: i + 1 })));
+  await tx
+    .insert(table.board)
+    .values(demoBoards(project).map((b, i) => ({ ...b, projectId: id, position: i + 1 })));
   for (const [position, column] of project.columns.entries()) {
     const columnId = ids();
     const { stage, name, part, min = null, max = null, minFirm = false, maxFirm = false } = column;
-    await tx.insert(table.boardColumn).values({ id: columnId, boardId, stage, name, part, position, min, max, minFirm, maxFirm });
-    await tx.insert(table.columnState).values({ boardId, columnId, stateId: workflow.states.find((s) => s.name === column.state)!.id });
+    await tx
+      .insert(table.boardColumn)
+      .values({ id: columnId, boardId, stage, name, part, position, min, max, minFirm, maxFirm });
+    await tx
+      .insert(table.columnState)
+      .values({
+        boardId,
+        columnId,
+        stateId: workflow.states.find((s) => s.name === column.state)!.id,
+      });
   }
   return { workflow, tasks };
 }
 
-async function loadWorkflow(tx: Transaction, projectId: string, workflow: Workflow, now: Instant): Promise<void> {
+async function loadWorkflow(
+  tx: Transaction,
+  projectId: string,
+  workflow: Workflow,
+  now: Instant,
+): Promise<void> {
   const { id, name, version, states } = workflow;
   await tx.insert(table.workflow).values({ id, projectId, name, version });
   await tx.insert(table.state).values(states.map((s) => ({ ...s, workflowId: id })));
-  await tx.insert(table.workflowVersion).values({ workflowId: id, version, definition: workflow, at: now, byId: "ines", summary: "the process as it was agreed" });
+  await tx
+    .insert(table.workflowVersion)
+    .values({
+      workflowId: id,
+      version,
+      definition: workflow,
+      at: now,
+      byId: "ines",
+      summary: "the process as it was agreed",
+    });
 }
 
 const CHUNK = 400;
 
-async function inChunks<T>(rows: readonly T[], insert: (chunk: T[]) => Promise<unknown>): Promise<void> {
+async function inChunks<T>(
+  rows: readonly T[],
+  insert: (chunk: T[]) => Promise<unknown>,
+): Promise<void> {
   for (let i = 0; i < rows.length; i += CHUNK) await insert(rows.slice(i, i + CHUNK));
 }
 
 /** Items with their events, and the stays, blocks, comments and links that the events amount to. */
 export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Promise<void> {
-  const parentsFirst = [...items].sort((a, b) => Number(a.snapshot.parentId !== null) - Number(b.snapshot.parentId !== null));
+  const parentsFirst = [...items].sort(
+    (a, b) => Number(a.snapshot.parentId !== null) - Number(b.snapshot.parentId !== null),
+  );
   await inChunks(parentsFirst, (c) => tx.insert(table.item).values(c.map((i) => i.snapshot)));
-  await inChunks(items.flatMap((i) => i.events), (c) => tx.insert(table.itemEvent).values(c.map(eventRow)));
+  await inChunks(
+    items.flatMap((i) => i.events),
+    (c) => tx.insert(table.itemEvent).values(c.map(eventRow)),
+  );
   const stays = items.flatMap(({ snapshot, events }) => {
     const entered = events.filter((e) => e.kind === "created" || e.kind === "moved");
-    return staysOf(events).map((s, i) => ({ itemId: snapshot.id, enteredSeq: entered[i].seq, stateId: s.stateId, kind: s.kind, outcome: s.outcome, enteredAt: s.from, leftAt: s.to }));
+    return staysOf(events).map((s, i) => ({
+      itemId: snapshot.id,
+      enteredSeq: entered[i].seq,
+      stateId: s.stateId,
+      kind: s.kind,
+      outcome: s.outcome,
+      enteredAt: s.from,
+      leftAt: s.to,
+    }));
   });
   await inChunks(stays, (c) => tx.insert(table.stay).values(c));
   const blocks = items.flatMap(({ snapshot, events }) =>
     blocksOf(events).map((b) => {
       const event = events.find((e) => e.kind === "blocked" && e.new.blockId === b.blockId)!;
-      return { id: b.blockId, itemId: snapshot.id, cause: b.cause, waitingFor: event.kind === "blocked" ? event.new.waitingFor : null, byId: event.actorId, fromAt: b.from, liftedAt: b.to };
+      return {
+        id: b.blockId,
+        itemId: snapshot.id,
+        cause: b.cause,
+        waitingFor: event.kind === "blocked" ? event.new.waitingFor : null,
+        byId: event.actorId,
+        fromAt: b.from,
+        liftedAt: b.to,
+      };
     }),
   );
   await inChunks(blocks, (c) => tx.insert(table.block).values(c));
   const comments = items.flatMap(({ snapshot, events }) =>
-    events.flatMap((e) => (e.kind === "commented" ? [{ id: e.new.commentId, itemId: snapshot.id, authorId: e.actorId, body: e.new.body, at: e.at }] : [])),
+    events.flatMap((e) =>
+      e.kind === "commented"
+        ? [
+            {
+              id: e.new.commentId,
+              itemId: snapshot.id,
+              authorId: e.actorId,
+              body: e.new.body,
+              at: e.at,
+            },
+          ]
+        : [],
+    ),
   );
   await inChunks(comments, (c) => tx.insert(table.comment).values(c));
   const links = items.flatMap(({ snapshot, events }) =>
-    events.flatMap((e) => (e.kind === "linked" && e.new.outward ? [{ id: e.new.linkId, fromItemId: snapshot.id, toItemId: e.new.otherId, kind: e.new.kind }] : [])),
+    events.flatMap((e) =>
+      e.kind === "linked" && e.new.outward
+        ? [{ id: e.new.linkId, fromItemId: snapshot.id, toItemId: e.new.otherId, kind: e.new.kind }]
+        : [],
+    ),
   );
   await inChunks(links, (c) => tx.insert(table.itemLink).values(c));
 }
 
 type ReportRow = typeof table.report.$inferInsert;
 
-async function loadReports(tx: Transaction, project: DemoProject, items: readonly DemoItem[], now: Instant): Promise<number> {
+async function loadReports(
+  tx: Transaction,
+  project: DemoProject,
+  items: readonly DemoItem[],
+  now: Instant,
+): Promise<number> {
   const random = seededRandom(project.process.seed + 900);
   const newId = uuidSource(random);
   const projectId = project.key.toLowerCase();
@@ -154,7 +271,10 @@ async function loadReports(tx: Transaction, project: DemoProject, items: readonl
   await tx.insert(table.mailAddress).values(demoAddresses(project, now));
   const known = demoKnown(project, items, now);
   if (known.length > 0) await tx.insert(table.knownProblem).values(known);
-  const base = (r: Pick<DemoReport, "title" | "happened" | "reproduce" | "place" | "from">, receivedAt: Instant): ReportRow => ({
+  const base = (
+    r: Pick<DemoReport, "title" | "happened" | "reproduce" | "place" | "from">,
+    receivedAt: Instant,
+  ): ReportRow => ({
     id: newId(),
     projectId,
     reference: `R-${project.key[0]}${project.key[2]}${reference++}`,
@@ -166,14 +286,25 @@ async function loadReports(tx: Transaction, project: DemoProject, items: readonl
     mail: `${r.from}@post.saltmarsh.example`,
     ...UNJUDGED,
     // Every fourth comes by mail, the others by the first form.
-    ...(reference % 4 === 0 ? { way: "mail" as const } : { formId: forms[0].id, answers: demoAnswers(project, reference) }),
+    ...(reference % 4 === 0
+      ? { way: "mail" as const }
+      : { formId: forms[0].id, answers: demoAnswers(project, reference) }),
     receivedAt,
     returnedAt: null,
     version: 1,
   });
   const judged = (row: ReportRow, verdict: Verdict, after: ReportStanding, at: Instant) => {
     Object.assign(row, after, { version: 2 });
-    verdicts.push({ id: newId(), reportId: row.id, verdict, before: UNJUDGED, after, byId: "tomas", at, tookMs: 20_000 + random.index(80_000) });
+    verdicts.push({
+      id: newId(),
+      reportId: row.id,
+      verdict,
+      before: UNJUDGED,
+      after,
+      byId: "tomas",
+      at,
+      tookMs: 20_000 + random.index(80_000),
+    });
   };
 
   // Most unplanned bugs came in as a report; some were reported twice.
@@ -181,21 +312,57 @@ async function loadReports(tx: Transaction, project: DemoProject, items: readonl
     if (snapshot.typeId !== "bug" || snapshot.origin !== "unplanned" || snapshot.parentId) continue;
     const title = snapshot.title;
     const happened = `${title}. ${random.pick(PROBLEM_WORDS)} ${random.pick(PROBLEM_WORDS)}`;
-    const source = { title, happened, reproduce: "", place: snapshot.place ?? "", from: `passenger.${reference}` };
+    const source = {
+      title,
+      happened,
+      reproduce: "",
+      place: snapshot.place ?? "",
+      from: `passenger.${reference}`,
+    };
     const row = base(source, snapshot.createdAt - 2 * HOUR);
     const after: ReportStanding = { ...UNJUDGED, status: "accepted", itemId: snapshot.id };
-    const acceptance = { ...newAcceptance(title, "bug"), severity: snapshot.severity, priority: snapshot.priority, classOfService: snapshot.classOfService, origin: snapshot.origin, teamId: snapshot.teamId, assigneeId: null };
+    const acceptance = {
+      ...newAcceptance(title, "bug"),
+      severity: snapshot.severity,
+      priority: snapshot.priority,
+      classOfService: snapshot.classOfService,
+      origin: snapshot.origin,
+      teamId: snapshot.teamId,
+      assigneeId: null,
+    };
     judged(row, { kind: "accept", acceptance }, after, snapshot.createdAt);
     rows.push(row);
     if (random.chance(0.12)) {
-      const twin = base({ ...source, from: `passenger.${reference}` }, snapshot.createdAt + 20 * HOUR);
-      judged(twin, { kind: "merge", itemId: snapshot.id }, { ...after, status: "merged" }, snapshot.createdAt + 22 * HOUR);
+      const twin = base(
+        { ...source, from: `passenger.${reference}` },
+        snapshot.createdAt + 20 * HOUR,
+      );
+      judged(
+        twin,
+        { kind: "merge", itemId: snapshot.id },
+        { ...after, status: "merged" },
+        snapshot.createdAt + 22 * HOUR,
+      );
       if (twin.receivedAt < now) rows.push(twin);
     }
   }
   for (const [i, reason] of DECLINE_REASONS.entries()) {
-    const row = base({ title: `${random.pick(project.words.things)} ${random.pick(project.words.faults)}`, happened: random.pick(PROBLEM_WORDS), reproduce: "", place: "", from: `passenger.${reference}` }, now - (20 + i * 30) * 24 * HOUR);
-    judged(row, { kind: "decline", reason }, { ...UNJUDGED, status: "declined", declineReason: reason }, row.receivedAt + 5 * HOUR);
+    const row = base(
+      {
+        title: `${random.pick(project.words.things)} ${random.pick(project.words.faults)}`,
+        happened: random.pick(PROBLEM_WORDS),
+        reproduce: "",
+        place: "",
+        from: `passenger.${reference}`,
+      },
+      now - (20 + i * 30) * 24 * HOUR,
+    );
+    judged(
+      row,
+      { kind: "decline", reason },
+      { ...UNJUDGED, status: "declined", declineReason: reason },
+      row.receivedAt + 5 * HOUR,
+    );
     rows.push(row);
   }
   for (const aside of ASIDE_REPORTS.filter((r) => r.project === project.key)) {
@@ -203,20 +370,40 @@ async function loadReports(tx: Transaction, project: DemoProject, items: readonl
     const at = row.receivedAt + 6 * HOUR;
     if ("question" in aside) {
       judged(row, { kind: "ask", question: aside.question }, { ...UNJUDGED, status: "asked" }, at);
-      messages.push({ reportId: row.id, kind: "question", body: aside.question, authorId: "tomas", at });
+      messages.push({
+        reportId: row.id,
+        kind: "question",
+        body: aside.question,
+        authorId: "tomas",
+        at,
+      });
     } else {
       const until = isoDate(dayNumber(now, ZONE) + aside.parkedDays);
-      judged(row, { kind: "park", until, itemId: null }, { ...UNJUDGED, status: "parked", parkedUntil: until }, at);
+      judged(
+        row,
+        { kind: "park", until, itemId: null },
+        { ...UNJUDGED, status: "parked", parkedUntil: until },
+        at,
+      );
     }
     rows.push(row);
   }
-  for (const open of UNJUDGED_REPORTS.filter((r) => r.project === project.key)) rows.push(base(open, now - open.hoursAgo * HOUR));
+  for (const open of UNJUDGED_REPORTS.filter((r) => r.project === project.key))
+    rows.push(base(open, now - open.hoursAgo * HOUR));
 
   const kept = new Set(rows.map((r) => r.id));
   await inChunks(rows, (c) => tx.insert(table.report).values(c));
-  await inChunks(verdicts.filter((v) => kept.has(v.reportId)), (c) => tx.insert(table.reportVerdict).values(c));
+  await inChunks(
+    verdicts.filter((v) => kept.has(v.reportId)),
+    (c) => tx.insert(table.reportVerdict).values(c),
+  );
   if (messages.length > 0) await tx.insert(table.reportMessage).values(messages);
-  const { tries, followers } = demoAround(rows.filter((r) => r.status === "unjudged") as { id: string; title: string }[], random, newId, now);
+  const { tries, followers } = demoAround(
+    rows.filter((r) => r.status === "unjudged") as { id: string; title: string }[],
+    random,
+    newId,
+    now,
+  );
   if (tries.length > 0) await tx.insert(table.reproduction).values(tries);
   if (followers.length > 0) await tx.insert(table.reportFollower).values(followers);
   const { received, written } = demoMail(project, rows, now);

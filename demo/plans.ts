@@ -9,10 +9,22 @@ const SPRINT_DAYS = 14;
 export function demoSprints(projectId: string, now: Instant): Sprint[] {
   const today = dayNumber(now, ZONE);
   const past = Math.ceil((WEEKS * 7) / SPRINT_DAYS);
-  const goals = ["Boarding without queues on Saturdays", "Gates that survive salt and fog", "A timetable that is right at five in the morning", "Fewer calls from the quay", "Ready for the summer crowds"];
+  const goals = [
+    "Boarding without queues on Saturdays",
+    "Gates that survive salt and fog",
+    "A timetable that is right at five in the morning",
+    "Fewer calls from the quay",
+    "Ready for the summer crowds",
+  ];
   return Array.from({ length: past + 3 }, (_, i) => {
     const first = today - 5 - (past - i) * SPRINT_DAYS;
-    return { id: `${projectId}-sprint-${i + 1}`, name: `Sprint ${i + 1}`, goal: goals[i % goals.length], startsOn: isoDate(first), endsOn: isoDate(first + SPRINT_DAYS - 1) };
+    return {
+      id: `${projectId}-sprint-${i + 1}`,
+      name: `Sprint ${i + 1}`,
+      goal: goals[i % goals.length],
+      startsOn: isoDate(first),
+      endsOn: isoDate(first + SPRINT_DAYS - 1),
+    };
   });
 }
 
@@ -23,6 +35,11 @@ export function demoReleases(projectId: string, now: Instant): Release[] {
   return Array.from({ length: past + 2 }, (_, i) => {
     const day = today + 6 - (past - i) * SPRINT_DAYS;
     const released = day < today ? now - (today - day) * DAY : null;
-    return { id: `${projectId}-release-${i + 1}`, name: `Crossing ${i + 1}`, dueOn: isoDate(day), releasedAt: released };
+    return {
+      id: `${projectId}-release-${i + 1}`,
+      name: `Crossing ${i + 1}`,
+      dueOn: isoDate(day),
+      releasedAt: released,
+    };
   });
 }

@@ -5,9 +5,16 @@ import { ACCEPTANCE, FINDINGS, PLACES, WHY_STORIES } from "./words/stock";
 export type DemoType = "story" | "bug" | "request";
 
 /** Gives out titles: the hand-written ones to the newest items, put-together ones to the others, none twice. */
-export function titleSource(words: TitleStock, random: Random): (type: DemoType, newest: boolean) => string {
+export function titleSource(
+  words: TitleStock,
+  random: Random,
+): (type: DemoType, newest: boolean) => string {
   const used = new Set<string>();
-  const written = { story: [...words.written.story], bug: [...words.written.bug], request: [...words.written.request] };
+  const written = {
+    story: [...words.written.story],
+    bug: [...words.written.bug],
+    request: [...words.written.request],
+  };
   return (type, newest) => {
     const next = newest ? written[type].shift() : undefined;
     if (next) {
@@ -25,7 +32,8 @@ export function titleSource(words: TitleStock, random: Random): (type: DemoType,
 }
 
 function compose(words: TitleStock, type: DemoType, random: Random): string {
-  if (type === "bug") return `${random.pick(words.things)} ${random.pick(words.faults)} ${random.pick(words.when)}`;
+  if (type === "bug")
+    return `${random.pick(words.things)} ${random.pick(words.faults)} ${random.pick(words.when)}`;
   if (type === "story") return `${random.pick(words.wishes)} ${random.pick(words.forWhom)}`;
   return `${random.pick(words.asks)} ${random.pick(words.forWhom)}`;
 }
@@ -34,7 +42,8 @@ function compose(words: TitleStock, type: DemoType, random: Random): string {
 export function describe(type: DemoType, title: string, random: Random): string {
   if (type === "bug")
     return `${title}, seen at ${random.pick(PLACES)}. ${random.pick(FINDINGS)} ${random.pick(FINDINGS)}\n\n### Expected\n\nThe same as on every other sailing.`;
-  if (type === "story") return `${random.pick(WHY_STORIES)}\n\n### Done when\n\n${random.pick(ACCEPTANCE)}`;
+  if (type === "story")
+    return `${random.pick(WHY_STORIES)}\n\n### Done when\n\n${random.pick(ACCEPTANCE)}`;
   return `Asked for by the office at ${random.pick(PLACES)}. ${random.pick(WHY_STORIES)}`;
 }
 

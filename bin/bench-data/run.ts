@@ -44,28 +44,69 @@ const p95 = (times: number[]) => quantile(ascending(times), 0.95)!;
 const median = (times: number[]) => quantile(ascending(times), 0.5)!;
 
 async function openBoard(): Promise<Row> {
-  const states = (await database().execute(sql`select state_id from column_state where board_id = 'b1-board'`)).rows.map((r) => String(r.state_id));
-  const plain = () => pool().query("select * from item where state_id = any($1) and withdrawn_at is null and (state_kind <> 'finished' or entered_state_at >= now() - interval '14 days') order by rank", [states]);
+  const states = (
+    await database().execute(sql`select state_id from column_state where board_id = 'b1-board'`)
+  ).rows.map((r) => String(r.state_id));
+  const plain = () =>
+    pool().query(
+      "select * from item where state_id = any($1) and withdrawn_at is null and (state_kind <> 'finished' or entered_state_at >= now() - interval '14 days') order by rank",
+      [states],
+    );
   await timed(10, () => readBoard(LEAD, "BIG1"));
   await timed(10, plain);
   const measured = p95(await timed(60, () => readBoard(LEAD, "BIG1")));
   const yardstick = p95(await timed(60, plain));
   const { rows } = await plain();
-  return { what: `open a board of ${ON_BOARD.toLocaleString("en")} items in progress (${rows.length.toLocaleString("en")} rows), p95`, measured, yardstick, against: "the one SQL query that reads the same rows", reach: 3 };
+  return {
+    what: `open a board of ${ON_BOARD.toLocaleString("en")} items in progress (${rows.length.toLocaleString("en")} rows), p95`,
+    measured,
+    yardstick,
+    against: "the one SQL query that reads the same rows",
+    reach: 3,
+  };
 }
 
 async function moveItem(): Promise<Row> {
-  const ids = (await database().select({ id: item.id }).from(item).where(and(eq(item.projectId, "b1"), eq(item.stateId, "b1-2"))).limit(260)).map((r) => r.id);
-  const move = (id: string) => commandItem(LEAD, { commandId: randomUUID(), itemId: id, command: { kind: "move", from: "b1-2", to: "b1-3", answers: {} } });
+  const ids = (
+    await database()
+      .select({ id: item.id })
+      .from(item)
+      .where(and(eq(item.projectId, "b1"), eq(item.stateId, "b1-2")))
+      .limit(260)
+  ).map((r) => r.id);
+  const move = (id: string) =>
+    commandItem(LEAD, {
+      commandId: randomUUID(),
+      itemId: id,
+      command: { kind: "move", from: "b1-2", to: "b1-3", answers: {} },
+    });
   const bare = async (id: string) => {
     const client = await pool().connect();
     await client.query("begin");
-    await client.query("insert into command_record (id, actor_id, at, item_id) values ($1, 'p0', now(), $2)", [randomUUID(), id]);
-    await client.query("update item set state_id = 'b1-2', state_kind = 'working', entered_state_at = now(), updated_at = now(), version = version + 1 where id = $1", [id]);
-    await client.query("insert into item_event (item_id, seq, at, actor_id, cause, command_id, kind, old, new) select id, version, now(), 'p0', 'person', $2, 'moved', '{}', '{}' from item where id = $1", [id, randomUUID()]);
-    await client.query("update stay set left_at = greatest(now(), entered_at) where item_id = $1 and left_at is null", [id]);
-    await client.query("insert into stay (item_id, entered_seq, state_id, kind, entered_at) select id, version + 100, 'b1-2', 'working', now() from item where id = $1", [id]);
-    await client.query("insert into outbox (project_id, at, kind, item_id, version) select project_id, now(), 'item', id, version from item where id = $1", [id]);
+    await client.query(
+      "insert into command_record (id, actor_id, at, item_id) values ($1, 'p0', now(), $2)",
+      [randomUUID(), id],
+    );
+    await client.query(
+      "update item set state_id = 'b1-2', state_kind = 'working', entered_state_at = now(), updated_at = now(), version = version + 1 where id = $1",
+      [id],
+    );
+    await client.query(
+      "insert into item_event (item_id, seq, at, actor_id, cause, command_id, kind, old, new) select id, version, now(), 'p0', 'person', $2, 'moved', '{}', '{}' from item where id = $1",
+      [id, randomUUID()],
+    );
+    await client.query(
+      "update stay set left_at = greatest(now(), entered_at) where item_id = $1 and left_at is null",
+      [id],
+    );
+    await client.query(
+      "insert into stay (item_id, entered_seq, state_id, kind, entered_at) select id, version + 100, 'b1-2', 'working', now() from item where id = $1",
+      [id],
+    );
+    await client.query(
+      "insert into outbox (project_id, at, kind, item_id, version) select project_id, now(), 'item', id, version from item where id = $1",
+      [id],
+    );
     await client.query("commit");
     client.release();
   };
@@ -73,7 +114,13 @@ async function moveItem(): Promise<Row> {
   for (const id of ids.slice(0, 30)) await bare(id);
   const measured = p95(await timed(200, (i) => move(ids[30 + i])));
   const yardstick = p95(await timed(200, (i) => bare(ids[30 + i])));
-  return { what: "move an item (authorise, rules, limits, history), p95", measured, yardstick, against: "the bare transaction with the same row writes", reach: 3 };
+  return {
+    what: "move an item (authorise, rules, limits, history), p95",
+    measured,
+    yardstick,
+    against: "the bare transaction with the same row writes",
+    reach: 3,
+  };
 }
 
 async function allMeasures(): Promise<Row[]> {
@@ -81,7 +128,13 @@ async function allMeasures(): Promise<Row[]> {
   const measure = async () => {
     for (let p = 1; p <= PROJECTS; p++) {
       const histories = await loadHistories(database(), `b${p}`);
-      flowReport(histories, { from: now - 273 * DAY_MS, to: now }, { days: 10, share: 0.85 }, "Europe/London", now);
+      flowReport(
+        histories,
+        { from: now - 273 * DAY_MS, to: now },
+        { days: 10, share: 0.85 },
+        "Europe/London",
+        now,
+      );
     }
   };
   const pass = () =>
@@ -95,17 +148,49 @@ async function allMeasures(): Promise<Row[]> {
   const items = (PROJECTS * ITEMS_PER_PROJECT).toLocaleString("en");
   const against = "one plain pass over the same rows in SQL";
   return [
-    { what: `all flow measures over ${items} items, from the second time on, median`, measured, yardstick, against, reach: 3 },
-    { what: `the same, the first time after a start`, measured: first, yardstick, against, reach: 3 },
+    {
+      what: `all flow measures over ${items} items, from the second time on, median`,
+      measured,
+      yardstick,
+      against,
+      reach: 3,
+    },
+    {
+      what: `the same, the first time after a start`,
+      measured: first,
+      yardstick,
+      against,
+      reach: 3,
+    },
   ];
 }
 
 function rules(): Row[] {
   return [
-    { what: "1,000,000 evaluations of a condition", ...conditions(), against: "the same written by hand as a predicate", reach: 10 },
-    { what: "the check of a workflow of 60 states and 400 moves", ...check(), against: "walking from every state to all it reaches", reach: 3 },
-    { what: `the standing of ${PROMISES.toLocaleString("en")} promises in working hours with holidays`, ...promises(), against: "the same in elapsed time", reach: 10 },
-    { what: "100,000 past moves held against a draft", ...replay(), against: "folding the same events", reach: 5 },
+    {
+      what: "1,000,000 evaluations of a condition",
+      ...conditions(),
+      against: "the same written by hand as a predicate",
+      reach: 10,
+    },
+    {
+      what: "the check of a workflow of 60 states and 400 moves",
+      ...check(),
+      against: "walking from every state to all it reaches",
+      reach: 3,
+    },
+    {
+      what: `the standing of ${PROMISES.toLocaleString("en")} promises in working hours with holidays`,
+      ...promises(),
+      against: "the same in elapsed time",
+      reach: 10,
+    },
+    {
+      what: "100,000 past moves held against a draft",
+      ...replay(),
+      against: "folding the same events",
+      reach: 5,
+    },
   ];
 }
 
@@ -115,7 +200,11 @@ async function similarTimes(): Promise<number> {
   const one = async (i: number) => {
     const { one: text } = LABELLED_PAIRS[i % LABELLED_PAIRS.length];
     const found = await likelyItems(LEAD, project, text);
-    mostSimilar({ id: "", ...text }, found.map((c) => textOfCandidate(c)), 6);
+    mostSimilar(
+      { id: "", ...text },
+      found.map((c) => textOfCandidate(c)),
+      6,
+    );
   };
   await timed(20, one);
   return p95(await timed(200, one));
@@ -127,8 +216,12 @@ const percent = (n: number) => `${Math.round(n * 100)} %`;
 /** The labelled pairs of the demo's world, in words. */
 async function similarity(ms: number): Promise<string> {
   const { chosenOn, third } = await judgeSimilarity();
-  const share = ({ hits, of, low, high }: Share) => (of === 0 ? "none" : `${hits} of ${of}: ${percent(hits / of)} (${percent(low)} to ${percent(high)})`);
-  const row = (what: string, of: (f: PairFigures) => Share, wanted: string) => `| ${what} | ${share(of(chosenOn))} | ${share(of(third))} | ${wanted} |`;
+  const share = ({ hits, of, low, high }: Share) =>
+    of === 0
+      ? "none"
+      : `${hits} of ${of}: ${percent(hits / of)} (${percent(low)} to ${percent(high)})`;
+  const row = (what: string, of: (f: PairFigures) => Share, wanted: string) =>
+    `| ${what} | ${share(of(chosenOn))} | ${share(of(third))} | ${wanted} |`;
   return `Similar items of a report among ${(PROJECTS * ITEMS_PER_PROJECT).toLocaleString("en")} items (${ITEMS_PER_PROJECT.toLocaleString("en")} in its project), p95: ${ms.toFixed(0)} ms; wanted: at most ${WANTED_SIMILAR_MS} ms, ${ms <= WANTED_SIMILAR_MS ? "reached" : "not reached"}.
 
 | with intervals of 95 % | ${chosenOn.queries} pairs that the parts were chosen on, among ${chosenOn.among} | ${third.queries} pairs of the third set, among ${third.among} | wanted of the third |
@@ -145,10 +238,13 @@ async function main(): Promise<void> {
   await makeOrganisation();
   const similarMs = await similarTimes();
   const rows = [await openBoard(), await moveItem(), ...(await allMeasures()), ...rules()];
-  const lines = rows.map((r) => `| ${r.what} | ${r.measured.toFixed(1)} ms | ${r.against} | ${r.yardstick.toFixed(1)} ms | **${(r.measured / r.yardstick).toFixed(1)} ×** | ≤ ${r.reach} × | ${r.measured / r.yardstick <= r.reach ? "reached" : "not reached"} |`);
+  const lines = rows.map(
+    (r) =>
+      `| ${r.what} | ${r.measured.toFixed(1)} ms | ${r.against} | ${r.yardstick.toFixed(1)} ms | **${(r.measured / r.yardstick).toFixed(1)} ×** | ≤ ${r.reach} × | ${r.measured / r.yardstick <= r.reach ? "reached" : "not reached"} |`,
+  );
   const text = `# Benchmarks
 
-Made by \`bin/bench\` on a made-up organisation of ${PROJECTS} projects, ${(PROJECTS * ITEMS_PER_PROJECT).toLocaleString("en")} items, ${(PROJECTS * ITEMS_PER_PROJECT * 15 / 1e6).toFixed(1)} million history rows and 400 people.
+Made by \`bin/bench\` on a made-up organisation of ${PROJECTS} projects, ${(PROJECTS * ITEMS_PER_PROJECT).toLocaleString("en")} items, ${((PROJECTS * ITEMS_PER_PROJECT * 15) / 1e6).toFixed(1)} million history rows and 400 people.
 Machines differ and are busy with other things: only the ratios count, and each stands beside its yardstick from the same run.
 Run on ${os.cpus().length} cores, Node.js ${process.version}, ${new Date().toISOString().slice(0, 10)}.
 

@@ -41,13 +41,25 @@ const SHOWN = 6;
  * same things (traps), as a new report is held against what is known.
  * @param learntFrom pairs that the project has merged before
  */
-async function judgePairs(pairs: readonly LabelledPair[], learntFrom: readonly LabelledPair[]): Promise<PairFigures> {
+async function judgePairs(
+  pairs: readonly LabelledPair[],
+  learntFrom: readonly LabelledPair[],
+): Promise<PairFigures> {
   const meaningOf = new Map<string, Text["meaning"]>();
-  const all = [...new Set(pairs.flatMap((p) => [p.one, p.other]).map((t) => `${t.title}. ${t.body}`))];
-  for (let i = 0; i < all.length; i += 32) (await readMeanings(all.slice(i, i + 32))).forEach((m, n) => meaningOf.set(all[i + n], m));
-  const read = (t: LabelledPair["one"], id: string): Text => ({ id, ...t, meaning: meaningOf.get(`${t.title}. ${t.body}`) });
+  const all = [
+    ...new Set(pairs.flatMap((p) => [p.one, p.other]).map((t) => `${t.title}. ${t.body}`)),
+  ];
+  for (let i = 0; i < all.length; i += 32)
+    (await readMeanings(all.slice(i, i + 32))).forEach((m, n) => meaningOf.set(all[i + n], m));
+  const read = (t: LabelledPair["one"], id: string): Text => ({
+    id,
+    ...t,
+    meaning: meaningOf.get(`${t.title}. ${t.body}`),
+  });
   const known = pairs.map((p, i) => read(p.other, `${i}`));
-  const relations = learnRelations(learntFrom.filter((p) => p.same).map((p) => [p.one, p.other] as const));
+  const relations = learnRelations(
+    learntFrom.filter((p) => p.same).map((p) => [p.one, p.other] as const),
+  );
   const counts = { queries: 0, first: 0, six: 0, called: 0, right: 0 };
   for (const [i, { one, same }] of pairs.entries()) {
     if (!same) continue;
@@ -61,10 +73,23 @@ async function judgePairs(pairs: readonly LabelledPair[], learntFrom: readonly L
     counts.right += called.filter((s) => s.id === `${i}`).length;
   }
   const { queries } = counts;
-  return { queries, among: known.length, first: shareOf(counts.first, queries), six: shareOf(counts.six, queries), right: shareOf(counts.right, counts.called), called: shareOf(counts.right, queries) };
+  return {
+    queries,
+    among: known.length,
+    first: shareOf(counts.first, queries),
+    six: shareOf(counts.six, queries),
+    right: shareOf(counts.right, counts.called),
+    called: shareOf(counts.right, queries),
+  };
 }
 
 /** The pairs that the parts and the threshold were chosen on, and the set that was written for telling how good it is. */
 export async function judgeSimilarity(): Promise<{ chosenOn: PairFigures; third: PairFigures }> {
-  return { chosenOn: await judgePairs(LABELLED_PAIRS, []), third: await judgePairs([...THIRD_SAME.map(pair(true)), ...THIRD_TRAPS.map(pair(false))], LABELLED_PAIRS) };
+  return {
+    chosenOn: await judgePairs(LABELLED_PAIRS, []),
+    third: await judgePairs(
+      [...THIRD_SAME.map(pair(true)), ...THIRD_TRAPS.map(pair(false))],
+      LABELLED_PAIRS,
+    ),
+  };
 }

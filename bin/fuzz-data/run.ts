@@ -16,13 +16,15 @@ export async function fuzz(reader: FuzzedReader, times: number, seed: number): P
   const faults = new Map<string, Fault>();
   for (let i = 0; i < times; i++) {
     const text = textFrom(reader.sample);
-    const note = (what: string) => void (faults.has(what) || faults.set(what, { reader: reader.name, what, text }));
+    const note = (what: string) =>
+      void (faults.has(what) || faults.set(what, { reader: reader.name, what, text }));
     const began = performance.now();
     try {
       const complaint = await reader.read(text);
       if (complaint) note(complaint);
     } catch (error) {
-      if (!isRefusalInWords(error)) note(`${(error as Error).name}: ${(error as Error).message.slice(0, 120)}`);
+      if (!isRefusalInWords(error))
+        note(`${(error as Error).name}: ${(error as Error).message.slice(0, 120)}`);
     }
     if (performance.now() - began > HANG_MS) note("it hung");
   }

@@ -1,7 +1,76 @@
 import { seededRandom } from "@/core/forecast/random";
 
 /** What texts from outside are made of, and what made some reader stumble before. */
-const PIECES = ['"a<b@c>:\r\n', "a <x@", ">", "> quoted\n", "-- \n", "On a day somebody wrote:\n", "From: quay 4\n", "re: ", "<", "<a", "<!--", "-->", "<a>", "</a>", "<a b='", "&", "&amp;", "&#x", "<![CDATA[", "]]>", "<?a ", "<!DOCTYPE a [", "\r\n", "\n", "\r", " ", "\t", ",", ";", "sep=;\n", '"', '""', "'", "\\", "\\u", "(", ")", "[", "]", "{", "}", ":", "1e999", "-0", "99999999999999999999", "null", "true", "item.", "&&", "||", "==", "in ", "a", "é", "🚢", "\u0000", "\ud800", "\u202e", "\ufeff", "=?UTF-8?Q?=", "--b\r\n", "Content-Type: multipart/mixed; boundary=b\r\n\r\n", "constructor", "__proto__", "%00", "`", "*_", "|"];
+const PIECES = [
+  '"a<b@c>:\r\n',
+  "a <x@",
+  ">",
+  "> quoted\n",
+  "-- \n",
+  "On a day somebody wrote:\n",
+  "From: quay 4\n",
+  "re: ",
+  "<",
+  "<a",
+  "<!--",
+  "-->",
+  "<a>",
+  "</a>",
+  "<a b='",
+  "&",
+  "&amp;",
+  "&#x",
+  "<![CDATA[",
+  "]]>",
+  "<?a ",
+  "<!DOCTYPE a [",
+  "\r\n",
+  "\n",
+  "\r",
+  " ",
+  "\t",
+  ",",
+  ";",
+  "sep=;\n",
+  '"',
+  '""',
+  "'",
+  "\\",
+  "\\u",
+  "(",
+  ")",
+  "[",
+  "]",
+  "{",
+  "}",
+  ":",
+  "1e999",
+  "-0",
+  "99999999999999999999",
+  "null",
+  "true",
+  "item.",
+  "&&",
+  "||",
+  "==",
+  "in ",
+  "a",
+  "é",
+  "🚢",
+  "\u0000",
+  "\ud800",
+  "\u202e",
+  "\ufeff",
+  "=?UTF-8?Q?=",
+  "--b\r\n",
+  "Content-Type: multipart/mixed; boundary=b\r\n\r\n",
+  "constructor",
+  "__proto__",
+  "%00",
+  "`",
+  "*_",
+  "|",
+];
 
 /** Texts without end, the same for the same seed: samples that were broken, pieces in any number, and noise. */
 export function textsFrom(seed: number): (sample: string) => string {
@@ -10,7 +79,10 @@ export function textsFrom(seed: number): (sample: string) => string {
   const upTo = (n: number) => Math.floor(random() * n);
   const piece = () => PIECES[upTo(PIECES.length)];
   const many = () => piece().repeat(1 + upTo(random() < 0.05 ? 2_000 : 12));
-  const noise = () => String.fromCharCode(...Array.from({ length: 1 + upTo(20) }, () => upTo(random() < 0.7 ? 128 : 0x10000)));
+  const noise = () =>
+    String.fromCharCode(
+      ...Array.from({ length: 1 + upTo(20) }, () => upTo(random() < 0.7 ? 128 : 0x10000)),
+    );
   const broken = (text: string): string => {
     const at = upTo(text.length + 1);
     const end = Math.min(text.length, at + upTo(12));

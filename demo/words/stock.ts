@@ -10,7 +10,18 @@ export interface TitleStock {
   asks: string[];
 }
 
-export const PLACES = ["Gannet quay", "Heron island", "Saltmarsh town pier", "Curlew landing", "Sandpiper point", "the night boat", "the morning commuter boat", "Oyster bank stop", "the upper car deck", "the passenger saloon"];
+export const PLACES = [
+  "Gannet quay",
+  "Heron island",
+  "Saltmarsh town pier",
+  "Curlew landing",
+  "Sandpiper point",
+  "the night boat",
+  "the morning commuter boat",
+  "Oyster bank stop",
+  "the upper car deck",
+  "the passenger saloon",
+];
 
 export const FINDINGS = [
   "It does not happen with a fresh installation.",

@@ -6,10 +6,19 @@ import type { IncomingHttpHeaders } from "node:http";
  * @param proxies how many proxies of ours stand before the application (TRUST_PROXY); 0 where it is reached directly
  * @param socketAddress who is connected; used where fewer addresses are named than there are proxies
  */
-export function clientAddress(headers: IncomingHttpHeaders, proxies: number, socketAddress: string | undefined): string {
+export function clientAddress(
+  headers: IncomingHttpHeaders,
+  proxies: number,
+  socketAddress: string | undefined,
+): string {
   const direct = (socketAddress ?? "unknown").replace(/^::ffff:/, "");
   if (proxies < 1) return direct;
-  const named = [headers["x-forwarded-for"] ?? []].flat().join(",").split(",").map((part) => part.trim()).filter((part) => part !== "");
+  const named = [headers["x-forwarded-for"] ?? []]
+    .flat()
+    .join(",")
+    .split(",")
+    .map((part) => part.trim())
+    .filter((part) => part !== "");
   return (named.at(-proxies) ?? direct).slice(0, 64);
 }
 
@@ -17,6 +26,9 @@ export function clientAddress(headers: IncomingHttpHeaders, proxies: number, soc
 export function trustedProxies(setting: string | undefined): number {
   if (setting === undefined || setting === "") return 0;
   const proxies = Number(setting);
-  if (!Number.isInteger(proxies) || proxies < 0 || proxies > 10) throw new Error(`TRUST_PROXY is the number of proxies before the application, 0 to 10, and not “${setting}”.`);
+  if (!Number.isInteger(proxies) || proxies < 0 || proxies > 10)
+    throw new Error(
+      `TRUST_PROXY is the number of proxies before the application, 0 to 10, and not “${setting}”.`,
+    );
   return proxies;
 }

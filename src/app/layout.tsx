@@ -6,7 +6,8 @@ import "./globals.css";
 
 export const metadata: Metadata = {
   title: { default: "Zigzag Lane", template: "%s · Zigzag Lane" },
-  description: "Design how work moves, take in what arrives, watch it flow, learn from how it went.",
+  description:
+    "Design how work moves, take in what arrives, watch it flow, learn from how it went.",
 };
 
 export default async function RootLayout({ children }: { children: ReactNode }) {

@@ -1,5 +1,11 @@
 import { database } from "@/db/connection";
-import { liveHub, liveSince, toldTo, type Announcement, type LiveMessage } from "@/server/board/live-hub";
+import {
+  liveHub,
+  liveSince,
+  toldTo,
+  type Announcement,
+  type LiveMessage,
+} from "@/server/board/live-hub";
 import { enterProject, type ProjectAccess } from "@/server/people/access";
 import { viewerOf, type Viewer } from "@/server/people/viewer";
 
@@ -22,14 +28,20 @@ function openStreams(): Set<Opened> {
 }
 
 /** Whether this person may open one more. */
-export const mayOpenStream = (viewer: Viewer): boolean => [...openStreams()].filter((s) => s.personId === viewer.personId).length < MOST_PER_PERSON;
+export const mayOpenStream = (viewer: Viewer): boolean =>
+  [...openStreams()].filter((s) => s.personId === viewer.personId).length < MOST_PER_PERSON;
 
 /**
  * Server-sent events of a project for one reader, from a message on: changed cards as they change. At every heartbeat it is
  * asked again whether the session lasts and the project may be seen; the stream ends when not.
  * @param from the last message that the reader knows; NaN for none
  */
-export function liveStream(viewer: Viewer, access: ProjectAccess, request: Request, from: number): ReadableStream<Uint8Array> {
+export function liveStream(
+  viewer: Viewer,
+  access: ProjectAccess,
+  request: Request,
+  from: number,
+): ReadableStream<Uint8Array> {
   const { project } = access;
   const encoder = new TextEncoder();
   let reader = viewer;
@@ -66,7 +78,9 @@ export function liveStream(viewer: Viewer, access: ProjectAccess, request: Reque
         if (now?.personId !== viewer.personId) return close();
         reader = now;
         try {
-          seesIntake = (await enterProject(database(), now, { id: project.id }, "read project")).may("read intake");
+          seesIntake = (
+            await enterProject(database(), now, { id: project.id }, "read project")
+          ).may("read intake");
         } catch (error) {
           if ((error as { refusal?: unknown }).refusal) close();
         }

@@ -16,7 +16,11 @@ export async function forPage<T>(read: Promise<T>): Promise<T> {
   try {
     return await read;
   } catch (error) {
-    if (error instanceof Refused && (error.refusal.code === "not found" || error.refusal.code === "not allowed")) notFound();
+    if (
+      error instanceof Refused &&
+      (error.refusal.code === "not found" || error.refusal.code === "not allowed")
+    )
+      notFound();
     throw error;
   }
 }

@@ -8,6 +8,13 @@ const MINUTE_MS = 60_000;
 export async function limited(request: Request): Promise<Response | null> {
   const address = request.headers.get("x-client-address") ?? "unknown";
   const { allowed, retryAfter } = await countUse(`page ${address}`, PER_ADDRESS, MINUTE_MS);
-  return allowed ? null : problem(429, "Too many requests came from your address.", `Try again in ${retryAfter} seconds.`, { code: "too many" }, { "Retry-After": String(retryAfter) });
+  return allowed
+    ? null
+    : problem(
+        429,
+        "Too many requests came from your address.",
+        `Try again in ${retryAfter} seconds.`,
+        { code: "too many" },
+        { "Retry-After": String(retryAfter) },
+      );
 }
-

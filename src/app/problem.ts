@@ -6,10 +6,20 @@ import { Refused, STATUS_OF } from "@/server/refused";
 import { inTurn } from "./in-turn";
 
 /** An answer in the form of RFC 9457, problem details for HTTP APIs. */
-export function problem(status: number, title: string, detail: string, more: Record<string, unknown> = {}, headers: Record<string, string> = {}): Response {
+export function problem(
+  status: number,
+  title: string,
+  detail: string,
+  more: Record<string, unknown> = {},
+  headers: Record<string, string> = {},
+): Response {
   return new Response(JSON.stringify({ type: "about:blank", title, status, detail, ...more }), {
     status,
-    headers: { "Content-Type": "application/problem+json", "Cache-Control": "no-store", ...headers },
+    headers: {
+      "Content-Type": "application/problem+json",
+      "Cache-Control": "no-store",
+      ...headers,
+    },
   });
 }
 
@@ -17,24 +27,70 @@ export function problem(status: number, title: string, detail: string, more: Rec
 export function problemOf(error: unknown): Response {
   if (error instanceof Refused) {
     const { refusal } = error;
-    return problem(STATUS_OF[refusal.code], refusal.sentence, refusal.help, { code: refusal.code, asks: refusal.asks, conflict: refusal.conflict, version: refusal.version });
+    return problem(STATUS_OF[refusal.code], refusal.sentence, refusal.help, {
+      code: refusal.code,
+      asks: refusal.asks,
+      conflict: refusal.conflict,
+      version: refusal.version,
+    });
   }
   if (error instanceof z.ZodError) {
     const errors = error.issues.map((i) => ({ field: i.path.join("."), message: i.message }));
-    return problem(422, "Something in this request is not right.", errors[0] ? `${errors[0].field ? `${errors[0].field}: ` : ""}${errors[0].message}` : "", { code: "invalid", errors });
+    return problem(
+      422,
+      "Something in this request is not right.",
+      errors[0] ? `${errors[0].field ? `${errors[0].field}: ` : ""}${errors[0].message}` : "",
+      { code: "invalid", errors },
+    );
   }
-  if (error instanceof BodyProblem) return problem(error.status, error.message, error.help, { code: "invalid" });
+  if (error instanceof BodyProblem)
+    return problem(error.status, error.message, error.help, { code: "invalid" });
   if (isUnreachable(error))
-    return problem(503, "The database cannot be reached just now.", "Nothing was lost and nothing was stored. Try again in a moment.", { code: "unavailable" }, { "Retry-After": "2" });
-  if (tookTooLong(error)) return problem(422, "This took too long and was stopped.", "Nothing was stored. Ask for less at once: a shorter period, or a simpler condition.", { code: "too costly" });
+    return problem(
+      503,
+      "The database cannot be reached just now.",
+      "Nothing was lost and nothing was stored. Try again in a moment.",
+      { code: "unavailable" },
+      { "Retry-After": "2" },
+    );
+  if (tookTooLong(error))
+    return problem(
+      422,
+      "This took too long and was stopped.",
+      "Nothing was stored. Ask for less at once: a shorter period, or a simpler condition.",
+      { code: "too costly" },
+    );
   const state = sqlState(error);
   // Two who do the same at one moment: the second finds it done.
-  if (state === "23505") return problem(409, "This is there already.", "Somebody may have done it at the same moment. Look at it as it is now.", { code: "conflict" });
-  if (state === "23503") return problem(422, "Something that this names is not there any more.", "Look at it as it is now, then try again.", { code: "invalid" });
+  if (state === "23505")
+    return problem(
+      409,
+      "This is there already.",
+      "Somebody may have done it at the same moment. Look at it as it is now.",
+      { code: "conflict" },
+    );
+  if (state === "23503")
+    return problem(
+      422,
+      "Something that this names is not there any more.",
+      "Look at it as it is now, then try again.",
+      { code: "invalid" },
+    );
   // Text that is no valid UTF-8 for the database, numbers out of its range, ids of the wrong form.
-  if (state?.startsWith("22")) return problem(422, "A value in this request cannot be stored.", "Check the characters and numbers in it.", { code: "invalid" });
+  if (state?.startsWith("22"))
+    return problem(
+      422,
+      "A value in this request cannot be stored.",
+      "Check the characters and numbers in it.",
+      { code: "invalid" },
+    );
   log.error(traced(error), "request failed");
-  return problem(500, "Something went wrong here.", "Nothing was stored. Try again; if it stays, tell your administrator.", { code: "failed" });
+  return problem(
+    500,
+    "Something went wrong here.",
+    "Nothing was stored. Try again; if it stays, tell your administrator.",
+    { code: "failed" },
+  );
 }
 
 class BodyProblem extends Error {
@@ -51,7 +107,12 @@ const LARGEST_JSON = 256 * 1024;
 
 /** Reads a body up to a number of bytes; more is refused without reading on. */
 export async function readBytes(request: Request, most: number): Promise<Buffer> {
-  const tooLarge = () => new BodyProblem(413, "This is too large.", `At most ${Math.floor(most / 1024)} kB are taken here.`);
+  const tooLarge = () =>
+    new BodyProblem(
+      413,
+      "This is too large.",
+      `At most ${Math.floor(most / 1024)} kB are taken here.`,
+    );
   if (Number(request.headers.get("content-length") ?? 0) > most) throw tooLarge();
   const chunks: Uint8Array[] = [];
   let size = 0;
@@ -64,9 +125,17 @@ export async function readBytes(request: Request, most: number): Promise<Buffer>
 }
 
 /** A JSON body that fits a schema. Null characters, which no text column can hold, are taken out. */
-export async function readJson<T>(request: Request, schema: z.ZodType<T>, most = LARGEST_JSON): Promise<T> {
+export async function readJson<T>(
+  request: Request,
+  schema: z.ZodType<T>,
+  most = LARGEST_JSON,
+): Promise<T> {
   if (!request.headers.get("content-type")?.includes("application/json"))
-    throw new BodyProblem(415, "Only JSON is understood here.", "Send it with the content type application/json.");
+    throw new BodyProblem(
+      415,
+      "Only JSON is understood here.",
+      "Send it with the content type application/json.",
+    );
   const text = (await readBytes(request, most)).toString("utf8");
   let value: unknown;
   try {
@@ -97,8 +166,13 @@ type Context<P> = { params: Promise<P> };
 export function openRoute<P>(handle: (request: Request, params: P) => Promise<Response>) {
   return async (request: Request, context: Context<P>): Promise<Response> => {
     try {
-      if (fromElsewhere(request)) return problem(403, "This request came from another site.", "Use the product's own pages.");
-      return await inTurn(`address ${request.headers.get("x-client-address")}`, MOST_AT_ONCE.address, async () => handle(request, await context.params));
+      if (fromElsewhere(request))
+        return problem(403, "This request came from another site.", "Use the product's own pages.");
+      return await inTurn(
+        `address ${request.headers.get("x-client-address")}`,
+        MOST_AT_ONCE.address,
+        async () => handle(request, await context.params),
+      );
     } catch (error) {
       return problemOf(error);
     }
@@ -106,12 +180,23 @@ export function openRoute<P>(handle: (request: Request, params: P) => Promise<Re
 }
 
 /** A route handler for people who are signed in. */
-export function signedInRoute<P>(handle: (viewer: Viewer, request: Request, params: P) => Promise<Response>) {
+export function signedInRoute<P>(
+  handle: (viewer: Viewer, request: Request, params: P) => Promise<Response>,
+) {
   return openRoute<P>(async (request, params) => {
     const viewer = await viewerOf(request.headers);
-    if (!viewer) return problem(401, "You are not signed in.", "Sign in again; what you typed is still on the page.", { code: "signed out" });
-    return inTurn(`person ${viewer.personId}`, MOST_AT_ONCE.person, () => handle(viewer, request, params));
+    if (!viewer)
+      return problem(
+        401,
+        "You are not signed in.",
+        "Sign in again; what you typed is still on the page.",
+        { code: "signed out" },
+      );
+    return inTurn(`person ${viewer.personId}`, MOST_AT_ONCE.person, () =>
+      handle(viewer, request, params),
+    );
   });
 }
 
-export const json = (value: unknown, status = 200) => Response.json(value, { status, headers: { "Cache-Control": "no-store" } });
+export const json = (value: unknown, status = 200) =>
+  Response.json(value, { status, headers: { "Cache-Control": "no-store" } });

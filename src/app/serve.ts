@@ -31,11 +31,16 @@ async function serve(): Promise<void> {
   const proxies = trustedProxies(TRUST_PROXY);
   let handle: ((request: IncomingMessage, response: ServerResponse) => Promise<void>) | null = null;
   const server = createServer((request, response) => {
-    request.headers["x-client-address"] = clientAddress(request.headers, proxies, request.socket.remoteAddress);
+    request.headers["x-client-address"] = clientAddress(
+      request.headers,
+      proxies,
+      request.socket.remoteAddress,
+    );
     const plain = plainAnswer(request, handle !== null);
     if (plain) return answerPlainly(request, response, plain);
     void (async () => {
-      if (asksForPage(request) && (await databaseAway())) return answerPlainly(request, response, "database away");
+      if (asksForPage(request) && (await databaseAway()))
+        return answerPlainly(request, response, "database away");
       await handle!(request, response);
     })();
   });
@@ -51,7 +56,11 @@ async function serve(): Promise<void> {
   tellReady({ app: port });
 }
 
-const asksForPage = ({ method, url = "", headers }: IncomingMessage) => method === "GET" && !url.startsWith("/_next/") && !url.startsWith("/api/") && (headers.accept ?? "").includes("text/html");
+const asksForPage = ({ method, url = "", headers }: IncomingMessage) =>
+  method === "GET" &&
+  !url.startsWith("/_next/") &&
+  !url.startsWith("/api/") &&
+  (headers.accept ?? "").includes("text/html");
 
 let asked: Promise<boolean> | null = null;
 
@@ -67,7 +76,10 @@ async function stop(server: Server): Promise<void> {
   log.info("application stops");
   const force = setTimeout(() => server.closeAllConnections(), GRACE_MS);
   const closed = new Promise<void>((resolve) => server.close(() => resolve()));
-  const shared = globalThis as typeof globalThis & { zigzagStreams?: Set<{ close: () => void }>; zigzagHub?: { stop(): Promise<void> } };
+  const shared = globalThis as typeof globalThis & {
+    zigzagStreams?: Set<{ close: () => void }>;
+    zigzagHub?: { stop(): Promise<void> };
+  };
   for (const { close } of [...(shared.zigzagStreams ?? [])]) close();
   server.closeIdleConnections();
   await closed;

@@ -65,7 +65,12 @@ export function isUnreachable(error: unknown): boolean {
   const code = sqlState(error);
   if (code !== undefined) return UNREACHABLE.test(code);
   for (let e = error; e instanceof Error; e = e.cause)
-    if (/Connection terminated|timeout exceeded when trying to connect|Cannot use a pool after calling end/.test(e.message)) return true;
+    if (
+      /Connection terminated|timeout exceeded when trying to connect|Cannot use a pool after calling end/.test(
+        e.message,
+      )
+    )
+      return true;
   return false;
 }
 

@@ -12,7 +12,9 @@ export async function migrateDatabase(url: string): Promise<void> {
   try {
     await client.query("select pg_advisory_lock($1)", [MIGRATION_LOCK]);
     await client.query("set client_min_messages = warning");
-    await migrate(drizzle(client), { migrationsFolder: path.join(process.cwd(), "src/db/migrations") });
+    await migrate(drizzle(client), {
+      migrationsFolder: path.join(process.cwd(), "src/db/migrations"),
+    });
   } finally {
     await client.end();
   }

@@ -12,6 +12,10 @@ export const log = pino({
 export function traced(error: unknown): { error: string; code: string | null; at: string | null } {
   if (!(error instanceof Error)) return { error: "not an error", code: null, at: null };
   const cause = error.cause instanceof Error ? error.cause : error;
-  const at = (cause.stack ?? "").split("\n").find((line) => /^\s+at /.test(line) && !line.includes("node_modules") && !line.includes("node:"));
+  const at = (cause.stack ?? "")
+    .split("\n")
+    .find(
+      (line) => /^\s+at /.test(line) && !line.includes("node_modules") && !line.includes("node:"),
+    );
   return { error: cause.name, code: sqlState(error) ?? null, at: at?.trim().slice(0, 200) ?? null };
 }

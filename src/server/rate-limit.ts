@@ -7,12 +7,21 @@ import { rateCount } from "@/db/schema";
  * @returns whether it is still within the limit, and after how many seconds the window ends
  * @param on a transaction, where what is counted may not happen after all
  */
-export async function countUse(key: string, limit: number, windowMs: number, now = Date.now(), on: Reader = database()): Promise<{ allowed: boolean; retryAfter: number }> {
+export async function countUse(
+  key: string,
+  limit: number,
+  windowMs: number,
+  now = Date.now(),
+  on: Reader = database(),
+): Promise<{ allowed: boolean; retryAfter: number }> {
   const windowStart = Math.floor(now / windowMs) * windowMs;
   const [{ count }] = await on
     .insert(rateCount)
     .values({ key, windowStart, count: 1 })
-    .onConflictDoUpdate({ target: [rateCount.key, rateCount.windowStart], set: { count: sql`${rateCount.count} + 1` } })
+    .onConflictDoUpdate({
+      target: [rateCount.key, rateCount.windowStart],
+      set: { count: sql`${rateCount.count} + 1` },
+    })
     .returning({ count: rateCount.count });
   return { allowed: count <= limit, retryAfter: Math.ceil((windowStart + windowMs - now) / 1000) };
 }

@@ -8,11 +8,23 @@ export class Refused extends Error {
 }
 
 export function notFound(what: string): Refused {
-  return new Refused(refuse("not found", `There is no such ${what} that you can see.`, "It may have been moved, or you may need to be added to its project."));
+  return new Refused(
+    refuse(
+      "not found",
+      `There is no such ${what} that you can see.`,
+      "It may have been moved, or you may need to be added to its project.",
+    ),
+  );
 }
 
 export function notAllowed(doing: string): Refused {
-  return new Refused(refuse("not allowed", `Your role in this project does not include this: ${doing}.`, "Ask a lead of the project."));
+  return new Refused(
+    refuse(
+      "not allowed",
+      `Your role in this project does not include this: ${doing}.`,
+      "Ask a lead of the project.",
+    ),
+  );
 }
 
 export function invalid(sentence: string, help: string): Refused {

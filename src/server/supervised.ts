@@ -37,7 +37,12 @@ const MOST_PORTS = 200;
  * @param fixed whether it must be this one; then it is tried again for a moment, because the one before may still be letting go of it
  * @returns the port
  */
-export async function holdPort(server: Server, wanted: number, host: string, fixed: boolean): Promise<number> {
+export async function holdPort(
+  server: Server,
+  wanted: number,
+  host: string,
+  fixed: boolean,
+): Promise<number> {
   for (let attempt = 0; ; attempt++) {
     const port = fixed ? wanted : wanted + attempt;
     try {
@@ -50,7 +55,11 @@ export async function holdPort(server: Server, wanted: number, host: string, fix
       });
       return (server.address() as { port: number }).port;
     } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== "EADDRINUSE" || attempt >= (fixed ? 20 : MOST_PORTS)) throw error;
+      if (
+        (error as NodeJS.ErrnoException).code !== "EADDRINUSE" ||
+        attempt >= (fixed ? 20 : MOST_PORTS)
+      )
+        throw error;
       if (fixed) await new Promise((resolve) => setTimeout(resolve, 250));
     }
   }

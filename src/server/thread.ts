@@ -10,5 +10,8 @@ export function startThread(built: string, source: string, memoryMb: number): Wo
   const options = { resourceLimits: { maxOldGenerationSizeMb: memoryMb } };
   const { ZIGZAG_BUILT } = process.env;
   if (ZIGZAG_BUILT) return new Worker(path.join(ZIGZAG_BUILT, built), options);
-  return new Worker(`require("tsx/cjs"); require(${JSON.stringify(path.join(process.cwd(), source))});`, { ...options, eval: true });
+  return new Worker(
+    `require("tsx/cjs"); require(${JSON.stringify(path.join(process.cwd(), source))});`,
+    { ...options, eval: true },
+  );
 }

@@ -17,7 +17,13 @@ type OutboxRow = typeof outbox.$inferSelect;
  */
 export async function consumeOutbox(now = Date.now()): Promise<number> {
   return transact(async (tx) => {
-    const rows = await tx.select().from(outbox).where(and(isNull(outbox.doneAt), or(isNull(outbox.nextAt), lte(outbox.nextAt, now)))).orderBy(asc(outbox.id)).limit(BATCH).for("update", { skipLocked: true });
+    const rows = await tx
+      .select()
+      .from(outbox)
+      .where(and(isNull(outbox.doneAt), or(isNull(outbox.nextAt), lte(outbox.nextAt, now))))
+      .orderBy(asc(outbox.id))
+      .limit(BATCH)
+      .for("update", { skipLocked: true });
     for (const row of rows) {
       if (row.kind === "item" && row.itemId) {
         const followed = await follow(tx, row, now);
@@ -39,8 +45,14 @@ async function follow(tx: Transaction, row: OutboxRow, now: number): Promise<boo
     return true;
   } catch (error) {
     if (isUnreachable(error)) throw error;
-    log.error({ ...traced(error), itemId: row.itemId, outboxId: row.id, tries: row.tries + 1 }, "what an item's change means for its reports could not be done");
-    await tx.update(outbox).set({ tries: row.tries + 1, nextAt: now + Math.min(LONGEST_PAUSE, 1_000 * 2 ** row.tries) }).where(eq(outbox.id, row.id));
+    log.error(
+      { ...traced(error), itemId: row.itemId, outboxId: row.id, tries: row.tries + 1 },
+      "what an item's change means for its reports could not be done",
+    );
+    await tx
+      .update(outbox)
+      .set({ tries: row.tries + 1, nextAt: now + Math.min(LONGEST_PAUSE, 1_000 * 2 ** row.tries) })
+      .where(eq(outbox.id, row.id));
     return false;
   }
 }
@@ -51,6 +63,9 @@ async function trigger(row: OutboxRow): Promise<void> {
     await fireTriggers(row);
   } catch (error) {
     if (isUnreachable(error)) throw error;
-    log.error({ ...traced(error), itemId: row.itemId, outboxId: row.id }, "what an item's change sets off could not be done");
+    log.error(
+      { ...traced(error), itemId: row.itemId, outboxId: row.id },
+      "what an item's change sets off could not be done",
+    );
   }
 }

@@ -15,7 +15,8 @@ const MOST_RECIPIENTS = 10;
 const PATIENCE_MS = 60_000;
 
 /** A failure as SMTP says it: 4xx may be tried again, 5xx not (RFC 5321, section 4.2.1). */
-const smtpError = (responseCode: number, message: string) => Object.assign(new Error(message), { responseCode });
+const smtpError = (responseCode: number, message: string) =>
+  Object.assign(new Error(message), { responseCode });
 
 /** The machine that the mail came from, as the server before the door tells it (XFORWARD); null where it does not. */
 const clientOf = (session: SMTPServerSession): string | null => {
@@ -23,7 +24,8 @@ const clientOf = (session: SMTPServerSession): string | null => {
   return /^(?:::ffff:)?127\.|^::1$/.test(address) ? null : address.slice(0, 64);
 };
 
-const senderOf = ({ envelope }: SMTPServerSession) => (envelope.mailFrom ? envelope.mailFrom.address : "");
+const senderOf = ({ envelope }: SMTPServerSession) =>
+  envelope.mailFrom ? envelope.mailFrom.address : "";
 
 /** The door's own port; the next free one where it is taken. */
 const FIRST_PORT = 4345;
@@ -46,9 +48,17 @@ export async function openMailDoor(port: number | null): Promise<MailDoor> {
     socketTimeout: PATIENCE_MS,
     logger: false,
     onRcptTo: (address, session, answer) => {
-      if (session.envelope.rcptTo.length >= MOST_RECIPIENTS) return answer(smtpError(452, "Too many recipients."));
+      if (session.envelope.rcptTo.length >= MOST_RECIPIENTS)
+        return answer(smtpError(452, "Too many recipients."));
       admitMail(address.address, clientOf(session)).then(
-        (admission) => answer(admission === "welcome" ? null : admission === "unknown" ? smtpError(550, "There is no such address here.") : smtpError(451, "Too many mails at once, try again later.")),
+        (admission) =>
+          answer(
+            admission === "welcome"
+              ? null
+              : admission === "unknown"
+                ? smtpError(550, "There is no such address here.")
+                : smtpError(451, "Too many mails at once, try again later."),
+          ),
         (error) => answer(unavailable(error)),
       );
     },
@@ -63,7 +73,8 @@ export async function openMailDoor(port: number | null): Promise<MailDoor> {
       });
       stream.on("error", (error) => answer(error));
       stream.on("end", () => {
-        if (stream.sizeExceeded || size > LARGEST_MAIL) return answer(smtpError(552, `A mail has at most ${LARGEST_MAIL / 1048576} MB.`));
+        if (stream.sizeExceeded || size > LARGEST_MAIL)
+          return answer(smtpError(552, `A mail has at most ${LARGEST_MAIL / 1048576} MB.`));
         keepFor(Buffer.concat(parts), session).then(
           () => answer(null),
           (error) => answer(unavailable(error)),
@@ -71,14 +82,17 @@ export async function openMailDoor(port: number | null): Promise<MailDoor> {
       });
     },
   });
-  server.on("error", (error) => log.warn(traced(error), "a conversation at the mail door ended badly"));
+  server.on("error", (error) =>
+    log.warn(traced(error), "a conversation at the mail door ended badly"),
+  );
   const held = await holdPort(server.server, port ?? FIRST_PORT, LOOPBACK, port !== null);
   return { port: held, close: () => new Promise((resolve) => server.close(() => resolve())) };
 }
 
 async function keepFor(raw: Buffer, session: SMTPServerSession): Promise<void> {
-  for (const { address } of session.envelope.rcptTo) 
-    if (!(await keepMail(raw, { from: senderOf(session), to: address }))) throw new Error("the address was closed meanwhile");
+  for (const { address } of session.envelope.rcptTo)
+    if (!(await keepMail(raw, { from: senderOf(session), to: address })))
+      throw new Error("the address was closed meanwhile");
 }
 
 /** Nothing is taken that cannot be stored; the sender's server keeps it and tries again. */

@@ -39,7 +39,11 @@ onStop(() => {
 });
 
 /** Does some work over and over until the process is to stop; a failure is told once, and tried again. */
-async function keepDoing(what: string, pauseMs: number, work: (tick: number) => Promise<void>): Promise<void> {
+async function keepDoing(
+  what: string,
+  pauseMs: number,
+  work: (tick: number) => Promise<void>,
+): Promise<void> {
   let failing = false;
   for (let tick = 0; !stopping; tick++) {
     try {
@@ -47,7 +51,8 @@ async function keepDoing(what: string, pauseMs: number, work: (tick: number) => 
       if (failing) log.info({ what }, "works again");
       failing = false;
     } catch (error) {
-      if (!failing) log.error({ what, ...traced(error) }, "worker cannot do its work, trying again");
+      if (!failing)
+        log.error({ what, ...traced(error) }, "worker cannot do its work, trying again");
       failing = true;
     }
     if (!stopping)
@@ -73,7 +78,8 @@ async function followUp(tick: number): Promise<void> {
     const moved = await fireTimers();
     if (moved > 0) log.info({ moved }, "items moved by time");
     const questions = await followQuestions();
-    if (questions.reminded + questions.ended > 0) log.info(questions, "questions without an answer");
+    if (questions.reminded + questions.ended > 0)
+      log.info(questions, "questions without an answer");
   }
   if (tick % CLEARS_EVERY === 0) await clearOld();
   while (!stopping && (await consumeOutbox()) > 0);

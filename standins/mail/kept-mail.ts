@@ -21,8 +21,22 @@ export class Mailbox {
 
   async keep(raw: Buffer, to: string, now = Date.now()): Promise<KeptMail> {
     const mail = await simpleParser(raw);
-    const references = mail.references === undefined ? [] : Array.isArray(mail.references) ? mail.references : [mail.references];
-    const kept = { id: ++this.last, from: mail.from?.text ?? "", to, subject: mail.subject ?? "", text: mail.text ?? "", messageId: mail.messageId ?? "", references, at: now };
+    const references =
+      mail.references === undefined
+        ? []
+        : Array.isArray(mail.references)
+          ? mail.references
+          : [mail.references];
+    const kept = {
+      id: ++this.last,
+      from: mail.from?.text ?? "",
+      to,
+      subject: mail.subject ?? "",
+      text: mail.text ?? "",
+      messageId: mail.messageId ?? "",
+      references,
+      at: now,
+    };
     this.mails = [kept, ...this.mails].slice(0, MOST_KEPT);
     return kept;
   }

@@ -8,8 +8,15 @@ async function run(): Promise<void> {
   const { MAIL_PORT, MAILBOX_PORT, MAIL_DOMAIN, MAIL_DOOR_PORT } = process.env;
   if (!MAIL_DOMAIN) throw new Error("MAIL_DOMAIN says whose mail the product takes.");
   const port = (setting: string | undefined) => (setting ? Number(setting) : null);
-  const standIn = await startMailStandIn({ smtpPort: port(MAIL_PORT), webPort: port(MAILBOX_PORT), domain: MAIL_DOMAIN, doorPort: port(MAIL_DOOR_PORT) });
-  console.log(`mail is taken on port ${standIn.smtpPort}, the mailbox is at http://localhost:${standIn.webPort}`);
+  const standIn = await startMailStandIn({
+    smtpPort: port(MAIL_PORT),
+    webPort: port(MAILBOX_PORT),
+    domain: MAIL_DOMAIN,
+    doorPort: port(MAIL_DOOR_PORT),
+  });
+  console.log(
+    `mail is taken on port ${standIn.smtpPort}, the mailbox is at http://localhost:${standIn.webPort}`,
+  );
   const stop = () => {
     // Whoever still talks is not waited for.
     setTimeout(() => process.exit(0), 1_500);

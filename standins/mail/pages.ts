@@ -1,9 +1,19 @@
 import type { KeptMail } from "./kept-mail";
 
-const ENTITIES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;", "'": "&#39;" };
+const ENTITIES: Record<string, string> = {
+  "&": "&amp;",
+  "<": "&lt;",
+  ">": "&gt;",
+  '"': "&quot;",
+  "'": "&#39;",
+};
 const text = (words: string) => words.replace(/[&<>"']/g, (c) => ENTITIES[c]);
 /** Links to pages of the product on this machine can be followed; nothing else becomes a link. */
-const linked = (words: string) => text(words).replace(/\bhttps?:\/\/(?:localhost|127\.0\.0\.1)(?::\d+)?\/[\w/.-]*/g, (url) => `<a href="${url}" rel="noreferrer">${url}</a>`);
+const linked = (words: string) =>
+  text(words).replace(
+    /\bhttps?:\/\/(?:localhost|127\.0\.0\.1)(?::\d+)?\/[\w/.-]*/g,
+    (url) => `<a href="${url}" rel="noreferrer">${url}</a>`,
+  );
 const when = (at: number) => new Date(at).toISOString().slice(0, 16).replace("T", " ");
 
 const STYLE = `
@@ -26,13 +36,26 @@ const STYLE = `
   @media (max-width: 640px) { li a { grid-template-columns: 1fr; gap: 0; } }
 `;
 
-const page = (title: string, body: string, told = "") => `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${text(title)}</title><style>${STYLE}</style>
+const page = (
+  title: string,
+  body: string,
+  told = "",
+) => `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${text(title)}</title><style>${STYLE}</style>
 <header><h1><a href="/" style="color:inherit;text-decoration:none">Mailbox of the quay</a></h1><p>Stands in for the mail of people without an account. Nothing leaves this machine.</p><a href="/write">Write a mail</a></header>
 <main>${told && `<p class="told" role="status">${text(told)}</p>`}${body}</main></html>`;
 
 export function listPage(mails: readonly KeptMail[], told = ""): string {
-  const rows = mails.map((m) => `<li><a href="/mail/${m.id}"><b>${text(m.to)}</b><span>${text(m.subject)}</span><span class="soft">${when(m.at)}</span></a></li>`);
-  return page("Mailbox", rows.length > 0 ? `<ol>${rows.join("")}</ol>` : `<p class="soft">No mail yet. What the product writes to requesters appears here.</p>`, told);
+  const rows = mails.map(
+    (m) =>
+      `<li><a href="/mail/${m.id}"><b>${text(m.to)}</b><span>${text(m.subject)}</span><span class="soft">${when(m.at)}</span></a></li>`,
+  );
+  return page(
+    "Mailbox",
+    rows.length > 0
+      ? `<ol>${rows.join("")}</ol>`
+      : `<p class="soft">No mail yet. What the product writes to requesters appears here.</p>`,
+    told,
+  );
 }
 
 export interface Draft {
@@ -45,14 +68,21 @@ export interface Draft {
 }
 
 function form(draft: Draft, button: string): string {
-  const field = (name: keyof Draft, label: string, type: string) => `<label>${label}<input name="${name}" type="${type}" required maxlength="300" value="${text(String(draft[name] ?? ""))}"></label>`;
+  const field = (name: keyof Draft, label: string, type: string) =>
+    `<label>${label}<input name="${name}" type="${type}" required maxlength="300" value="${text(String(draft[name] ?? ""))}"></label>`;
   return `<form method="post" action="/write" enctype="multipart/form-data">${draft.answers ? `<input type="hidden" name="answers" value="${draft.answers}">` : ""}${field("from", "From", "email")}${field("to", "To", "email")}${field("subject", "Subject", "text")}<label>Text<textarea name="text" rows="8" required>${text(draft.text)}</textarea></label><label>A file<input type="file" name="file"></label><button>${button}</button></form>`;
 }
 
 export function mailPage(mail: KeptMail): string {
-  const quoted = `\n\nOn ${when(mail.at)}, ${mail.from} wrote:\n${mail.text.split("\n").map((l) => `> ${l}`).join("\n")}`;
+  const quoted = `\n\nOn ${when(mail.at)}, ${mail.from} wrote:\n${mail.text
+    .split("\n")
+    .map((l) => `> ${l}`)
+    .join("\n")}`;
   const answer = mail.from.match(/[^<\s@]{1,64}@[^>\s]{1,255}/)?.[0] ?? "";
-  return page(mail.subject, `<h2>${text(mail.subject)}</h2><p class="soft">from ${text(mail.from)} to ${text(mail.to)}, ${when(mail.at)}</p><pre>${linked(mail.text)}</pre><h2>Answer</h2>${form({ from: mail.to, to: answer, subject: `Re: ${mail.subject}`, text: quoted, answers: mail.id }, "Send the answer")}`);
+  return page(
+    mail.subject,
+    `<h2>${text(mail.subject)}</h2><p class="soft">from ${text(mail.from)} to ${text(mail.to)}, ${when(mail.at)}</p><pre>${linked(mail.text)}</pre><h2>Answer</h2>${form({ from: mail.to, to: answer, subject: `Re: ${mail.subject}`, text: quoted, answers: mail.id }, "Send the answer")}`,
+  );
 }
 
 export function writePage(draft: Draft, told = ""): string {

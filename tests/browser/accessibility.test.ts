@@ -12,11 +12,15 @@ const AXE = readFileSync(require.resolve("axe-core/axe.min.js"), "utf8");
 /** What axe-core calls serious or critical, as "rule: element". WCAG 2.2 level AA. */
 async function seriousFindings(person: Person): Promise<string[]> {
   await person.page.evaluate(AXE);
-  const results = (await person.page.evaluate("axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })")) as AxeResults;
+  const results = (await person.page.evaluate(
+    "axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })",
+  )) as AxeResults;
   expect(results.passes.length).toBeGreaterThan(5);
   return results.violations
     .filter((v) => v.impact === "serious" || v.impact === "critical")
-    .flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.any[0]?.message ?? ""}`));
+    .flatMap((v) =>
+      v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.any[0]?.message ?? ""}`),
+    );
 }
 
 const SCREENS: [name: string, path: string, ready: string][] = [
@@ -61,7 +65,12 @@ describe.each(["light", "dark"] as const)("%s paper", (theme) => {
     expect(await seriousFindings(ines)).toEqual([]);
   });
 
-  test.each([["public form", "/report/TIX/report", "form"], ["list of forms", "/report/TIX", "main"], ["embedded form", "/embed/TIX/report", "form"], ["sign-in", "/sign-in", "form"]])("%s has no serious finding", async (_name, path, ready) => {
+  test.each([
+    ["public form", "/report/TIX/report", "form"],
+    ["list of forms", "/report/TIX", "main"],
+    ["embedded form", "/embed/TIX/report", "form"],
+    ["sign-in", "/sign-in", "form"],
+  ])("%s has no serious finding", async (_name, path, ready) => {
     const stranger = await browser.person(app.address());
     await stranger.page.setCookie({ name: "theme", value: theme, url: app.address() });
     await stranger.open(path);

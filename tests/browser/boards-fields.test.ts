@@ -29,7 +29,10 @@ test("a computed field is made, is wrong at the right character first, and is on
   await ines.fill("Formula", "item.value_lost_per_week / item.estimate");
   await ines.click('::-p-xpath(//label[contains(., "on cards of the board")]/input)');
   await ines.press("Add the field");
-  await ines.reads("= item.value_lost_per_week / item.estimate", '[data-field="Value for each point"]');
+  await ines.reads(
+    "= item.value_lost_per_week / item.estimate",
+    '[data-field="Value for each point"]',
+  );
   await noor.open("/p/TIX/flow");
   await noor.press("New item");
   await noor.fill("What is to be done?", "Tickets for the night boat");
@@ -77,10 +80,21 @@ test("a type with its sign, its description and its own workflow from a template
 test("a board by who has it: a drop gives the item to somebody, by mouse and by keyboard", async () => {
   await noor.open("/p/TIX/flow?board=tix-people");
   await noor.reads("Who has what", "h1");
-  const key = await noor.page.$eval('[role=list][aria-label*="Nobody yet"] [data-key]', (e) => e.getAttribute("data-key")!);
+  const key = await noor.page.$eval('[role=list][aria-label*="Nobody yet"] [data-key]', (e) =>
+    e.getAttribute("data-key")!,
+  );
   await noor.focusCard(key);
   await noor.keys("Space", "ArrowRight", "Space");
-  await noor.page.waitForFunction((k: string) => !document.querySelector(`[data-key="${k}"]`)?.closest("[role=list]")?.getAttribute("aria-label")?.includes("Nobody yet"), {}, key);
+  await noor.page.waitForFunction(
+    (k: string) =>
+      !document
+        .querySelector(`[data-key="${k}"]`)
+        ?.closest("[role=list]")
+        ?.getAttribute("aria-label")
+        ?.includes("Nobody yet"),
+    {},
+    key,
+  );
   await noor.press("Undo");
   await noor.waitForPlace(key, "Nobody yet ");
   await noor.drag(key, "Ivo Sandell ");
@@ -115,7 +129,10 @@ test("a column that covers several states offers the moves in place", async () =
   await ines.press("Store the board");
   await ines.reads("Without a column").catch(() => {});
   await noor.open("/p/TIX/flow");
-  const key = await noor.page.$eval('section:last-of-type [role=list][aria-label$="Build building"] [data-key]', (e) => e.getAttribute("data-key")!);
+  const key = await noor.page.$eval(
+    'section:last-of-type [role=list][aria-label$="Build building"] [data-key]',
+    (e) => e.getAttribute("data-key")!,
+  );
   await noor.drag(key, "Ready to pull");
   await noor.reads("Into Ready, to pull: which?");
   await noor.click('::-p-xpath(//button[contains(., "Put down")])');
@@ -124,10 +141,22 @@ test("a column that covers several states offers the moves in place", async () =
 
 test("a column is dragged by its head to another place, for everybody at once", async () => {
   await ines.open("/p/TIX/flow");
-  const order = (person: Person) => person.page.$$eval('[data-part="head"] h2', (heads) => heads.map((h) => (h as HTMLElement).innerText.split(" ")[0].trim()));
+  const order = (person: Person) =>
+    person.page.$$eval('[data-part="head"] h2', (heads) =>
+      heads.map((h) => (h as HTMLElement).innerText.split(" ")[0].trim()),
+    );
   const before = await order(ines);
   const at = async (word: string) => {
-    const box = await ines.page.$$eval('[data-part="head"] h2', (heads, w) => { const r = heads.find((h) => (h as HTMLElement).innerText.startsWith(w))!.getBoundingClientRect(); return { x: r.x + 20, y: r.y + 8 }; }, word);
+    const box = await ines.page.$$eval(
+      '[data-part="head"] h2',
+      (heads, w) => {
+        const r = heads
+          .find((h) => (h as HTMLElement).innerText.startsWith(w))!
+          .getBoundingClientRect();
+        return { x: r.x + 20, y: r.y + 8 };
+      },
+      word,
+    );
     return box;
   };
   const [from, to] = [await at("Deploy"), await at("Build")];
@@ -135,23 +164,38 @@ test("a column is dragged by its head to another place, for everybody at once", 
   await ines.page.mouse.down();
   await ines.page.mouse.move(from.x - 20, from.y, { steps: 3 });
   await ines.page.mouse.move(to.x, to.y, { steps: 12 });
-  await ines.page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))));
+  await ines.page.evaluate(
+    () => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))),
+  );
   await ines.page.mouse.up();
-  await ines.page.waitForFunction(() => [...document.querySelectorAll<HTMLElement>('[data-part="head"] h2')][1]?.innerText.startsWith("Deploy"));
-  await noor.page.waitForFunction(() => [...document.querySelectorAll<HTMLElement>('[data-part="head"] h2')][1]?.innerText.startsWith("Deploy"));
+  await ines.page.waitForFunction(() =>
+    [...document.querySelectorAll<HTMLElement>('[data-part="head"] h2')][1]?.innerText.startsWith(
+      "Deploy",
+    ),
+  );
+  await noor.page.waitForFunction(() =>
+    [...document.querySelectorAll<HTMLElement>('[data-part="head"] h2')][1]?.innerText.startsWith(
+      "Deploy",
+    ),
+  );
   expect((await order(ines)).toSorted()).toEqual(before.toSorted());
 });
 
 test("a workflow goes out as a file and comes in again; a bad file is told and changes nothing", async () => {
   const folder = mkdtempSync(path.join(os.tmpdir(), "zigzag-files-"));
   await ines.open("/p/TIX/design");
-  const text = await ines.page.evaluate(() => fetch("/api/projects/TIX/workflow/export?workflow=tix-main&format=scxml").then((r) => r.text()));
+  const text = await ines.page.evaluate(() =>
+    fetch("/api/projects/TIX/workflow/export?workflow=tix-main&format=scxml").then((r) => r.text()),
+  );
   const [good, bad] = [path.join(folder, "process.scxml"), path.join(folder, "bad.scxml")];
   writeFileSync(good, text);
   writeFileSync(bad, "<!DOCTYPE x><scxml/>");
   expect(readFileSync(good, "utf8")).toContain("Waiting for review");
   await ines.press("New workflow");
-  const input = async () => (await ines.page.waitForSelector('input[type="file"]')) as unknown as { uploadFile: (file: string) => Promise<void> };
+  const input = async () =>
+    (await ines.page.waitForSelector('input[type="file"]')) as unknown as {
+      uploadFile: (file: string) => Promise<void>;
+    };
   await (await input()).uploadFile(bad);
   await ines.reads("document type declaration");
   await (await input()).uploadFile(good);

@@ -21,14 +21,18 @@ async function openDesign(person: Person, key = "TIX"): Promise<void> {
   await person.page.waitForSelector(".react-flow__node");
 }
 
-const tab = (person: Person, name: string) => person.click(`::-p-xpath(//button[@role="tab"][.="${name}"])`);
+const tab = (person: Person, name: string) =>
+  person.click(`::-p-xpath(//button[@role="tab"][.="${name}"])`);
 /** Goes to another place of Design. */
-const place = (person: Person, name: string) => person.click(`::-p-xpath(//nav[@aria-label="What is designed"]//button[.="${name}"])`);
+const place = (person: Person, name: string) =>
+  person.click(`::-p-xpath(//nav[@aria-label="What is designed"]//button[.="${name}"])`);
 /** Clicks a station; again, as a person would, when the map was just being drawn anew under the pointer. */
 const station = async (person: Person, name: string) => {
   for (let tries = 1; ; tries++) {
     await person.click(`.react-flow__node [data-state="${name}"]`);
-    const shown = await person.page.waitForSelector(`[data-inspects="${name}"]`, { timeout: 3_000 }).catch(() => null);
+    const shown = await person.page
+      .waitForSelector(`[data-inspects="${name}"]`, { timeout: 3_000 })
+      .catch(() => null);
     if (shown) return;
     if (tries === 4) throw new Error(`clicking ${name} does not show it`);
   }
@@ -92,7 +96,18 @@ test("a draft that cannot be stored says so; nothing is published over it, and l
   let away = true;
   const onRequest = (r: HTTPRequest) => {
     const isDraft = away && r.method() === "POST" && r.url().endsWith("/workflow/draft");
-    void (isDraft ? r.respond({ status: 422, contentType: "application/problem+json", body: JSON.stringify({ title: "Out at sea.", status: 422, detail: "Try again.", code: "invalid" }) }) : r.continue());
+    void (isDraft
+      ? r.respond({
+          status: 422,
+          contentType: "application/problem+json",
+          body: JSON.stringify({
+            title: "Out at sea.",
+            status: 422,
+            detail: "Try again.",
+            code: "invalid",
+          }),
+        })
+      : r.continue());
   };
   await page.setRequestInterception(true);
   page.on("request", onRequest);
@@ -128,7 +143,16 @@ test("a draft that cannot be stored says so; nothing is published over it, and l
 });
 
 test("by keyboard alone: choose, add, reorder, change the rail, connect, take out, and back and forth", async () => {
-  const names = () => ines.page.$$eval(".react-flow__node", (nodes) => nodes.map((n) => ({ name: n.querySelector("[data-state]")!.getAttribute("data-state")!, x: n.getBoundingClientRect().x })).sort((a, b) => a.x - b.x).map((n) => n.name));
+  const names = () =>
+    ines.page.$$eval(".react-flow__node", (nodes) =>
+      nodes
+        .map((n) => ({
+          name: n.querySelector("[data-state]")!.getAttribute("data-state")!,
+          x: n.getBoundingClientRect().x,
+        }))
+        .sort((a, b) => a.x - b.x)
+        .map((n) => n.name),
+    );
   const map = '[aria-label^="Map of"]';
   await place(ines, "Process");
   await tab(ines, "Rules");
@@ -140,9 +164,14 @@ test("by keyboard alone: choose, add, reorder, change the rail, connect, take ou
   await ines.page.waitForSelector('[data-inspects="Working"]');
   expect((await names())[2]).toBe("Working");
   await ines.keys("ArrowDown");
-  await ines.page.waitForFunction(() => (document.querySelector("[data-inspects] select") as HTMLSelectElement).value === "waiting");
+  await ines.page.waitForFunction(
+    () =>
+      (document.querySelector("[data-inspects] select") as HTMLSelectElement).value === "waiting",
+  );
   await ines.chord("Alt", "ArrowRight");
-  await ines.page.waitForFunction(() => [...document.querySelectorAll(".react-flow__node")].length > 0);
+  await ines.page.waitForFunction(
+    () => [...document.querySelectorAll(".react-flow__node")].length > 0,
+  );
   expect((await names())[3]).toBe("Working");
   await ines.keys("c");
   await ines.reads("Where does the move from Working lead?");
@@ -151,7 +180,11 @@ test("by keyboard alone: choose, add, reorder, change the rail, connect, take ou
   for (let n = 0; n < 4; n++) {
     await ines.chord("Control", "z");
   }
-  await ines.page.waitForFunction((n) => document.querySelectorAll(".react-flow__node").length === n, {}, before.length);
+  await ines.page.waitForFunction(
+    (n) => document.querySelectorAll(".react-flow__node").length === n,
+    {},
+    before.length,
+  );
   expect(await names()).toEqual(before);
   await stored(ines);
 });
@@ -163,12 +196,15 @@ test("two rules on a move: what it asks for is asked at the card, in place", asy
   await ines.choose("Field", "severity");
   await ines.reads("needs a severity", '[aria-label="It is allowed when"]');
   await publish(ines);
-  const card = await noor.page.$eval('[role=list][aria-label$="Build building"] [data-key]', (e) => e.getAttribute("data-key")!);
+  const card = await noor.page.$eval('[role=list][aria-label$="Build building"] [data-key]', (e) =>
+    e.getAttribute("data-key")!,
+  );
   for (let tries = 1; tries < 5; tries++) {
     // The board is just following the new version; a key that came while it was drawn anew is pressed again.
     await noor.focusCard(card);
     await noor.keys("]");
-    if (await noor.page.waitForSelector("#ask-comment", { timeout: 2_500 }).catch(() => null)) break;
+    if (await noor.page.waitForSelector("#ask-comment", { timeout: 2_500 }).catch(() => null))
+      break;
   }
   await noor.fill("Comment", "Mind the tide.");
   await noor.choose("Severity", "minor");
@@ -183,10 +219,18 @@ test("a condition by choosing, as a sentence and as text, always the same; a mis
   await ines.choose("Fact", "days in state");
   await ines.choose("Comparison", "less than");
   await ines.fill("Value", "30");
-  await ines.reads("when it has been in its state for less than 30 days", '[aria-label="Condition"]');
+  await ines.reads(
+    "when it has been in its state for less than 30 days",
+    '[aria-label="Condition"]',
+  );
   await ines.click('::-p-xpath(//label[contains(., "as text")]/input)');
-  expect(await ines.page.$eval('[aria-label="Condition as text"]', (e) => (e as HTMLTextAreaElement).value)).toBe("item.days_in_state < 30.0");
-  await ines.fill("Condition as text", 'item.days_in_state < 30 && item.typ');
+  expect(
+    await ines.page.$eval(
+      '[aria-label="Condition as text"]',
+      (e) => (e as HTMLTextAreaElement).value,
+    ),
+  ).toBe("item.days_in_state < 30.0");
+  await ines.fill("Condition as text", "item.days_in_state < 30 && item.typ");
   await ines.reads("An item has no “typ”.");
   await ines.reads("type", '[role="listbox"]');
   await ines.fill("Condition as text", 'item.days_in_state < 40 && item.type != "Task"');
@@ -200,11 +244,16 @@ test("a condition by choosing, as a sentence and as text, always the same; a mis
 test("the check sees a trap, shows it, stops publishing and mends it", async () => {
   await moveOf(ines, "Waiting for the harbour", "Pass test");
   await ines.press("Take the move out");
-  await ines.reads("Nobody pulls from Waiting for the harbour", 'section[aria-label="Check of the draft"]');
+  await ines.reads(
+    "Nobody pulls from Waiting for the harbour",
+    'section[aria-label="Check of the draft"]',
+  );
   await tab(ines, "Table");
   await ines.page.waitForSelector('button[aria-label^="anywhere to Closed"]');
   // By its own click, because the word of the last publish may still lie over the table's end.
-  await ines.page.$eval('button[aria-label^="anywhere to Closed"]', (e) => (e as HTMLElement).click());
+  await ines.page.$eval('button[aria-label^="anywhere to Closed"]', (e) =>
+    (e as HTMLElement).click(),
+  );
   await place(ines, "Process");
   await tab(ines, "Rules");
   await ines.press("Take the move out");
@@ -213,11 +262,15 @@ test("the check sees a trap, shows it, stops publishing and mends it", async () 
   await stored(ines);
   await ines.press("Review and publish");
   await ines.reads("items would be stuck there");
-  expect(await ines.page.$("::-p-xpath(//button[starts-with(., 'Publish version') and not(@disabled)])")).toBeNull();
+  expect(
+    await ines.page.$("::-p-xpath(//button[starts-with(., 'Publish version') and not(@disabled)])"),
+  ).toBeNull();
   await ines.press("Back to the draft");
   await ines.click('::-p-xpath(//li[@data-finding="no way out"]//button[.="Show"])');
   await ines.page.waitForSelector('[data-inspects="Waiting for the harbour"]');
-  await ines.click('::-p-xpath(//li[@data-finding="no way out"]//button[starts-with(., "Add a move")])');
+  await ines.click(
+    '::-p-xpath(//li[@data-finding="no way out"]//button[starts-with(., "Add a move")])',
+  );
   await ines.page.waitForFunction(() => !document.querySelector('[data-finding="no way out"]'));
   await ines.press("Throw the draft away");
   await ines.reads("nothing changed");
@@ -259,7 +312,9 @@ test("two leads at once: what each changed is kept", async () => {
 
 test("an earlier version is made the draft and published again", async () => {
   await tab(ines, "Versions");
-  await ines.click('::-p-xpath(//ol[@aria-label="Versions"]/li[b="2"]//button[starts-with(., "Make it the draft")])');
+  await ines.click(
+    '::-p-xpath(//ol[@aria-label="Versions"]/li[b="2"]//button[starts-with(., "Make it the draft")])',
+  );
   await ines.reads(/\d changes? since version/);
   await publish(ines);
 });
@@ -286,9 +341,16 @@ test("an item is tried on the draft: each rule says yes or no and why, and nothi
   const start = '[data-tried-move="Start building"]';
   await ines.reads("It needs somebody who works on it.", start);
   await ines.choose("Assignee", "Noor Bakri", '[aria-label="Try it"]');
-  await ines.page.waitForFunction((s: string) => !document.querySelector(`${s} [aria-label="no:"]`), {}, start);
+  await ines.page.waitForFunction(
+    (s: string) => !document.querySelector(`${s} [aria-label="no:"]`),
+    {},
+    start,
+  );
   await ines.click(`${start} button`);
-  await ines.reads("leaves a comment. This move leaves a comment.", '[data-tried-move="Hand to review"]');
+  await ines.reads(
+    "leaves a comment. This move leaves a comment.",
+    '[data-tried-move="Hand to review"]',
+  );
   await ines.press("Throw the draft away");
   await ines.reads("nothing changed");
 });
@@ -297,7 +359,11 @@ test("a member can look, not change", async () => {
   await openDesign(noor);
   await noor.reads("you can look; a lead can change it");
   await station(noor, "In review");
-  expect(await noor.page.$$eval("[data-inspects] input, [data-inspects] select", (fields) => fields.every((f) => (f as HTMLInputElement).disabled))).toBe(true);
+  expect(
+    await noor.page.$$eval("[data-inspects] input, [data-inspects] select", (fields) =>
+      fields.every((f) => (f as HTMLInputElement).disabled),
+    ),
+  ).toBe(true);
 });
 
 test("a new lead gets from a template to a running process with two rules of their own", async () => {

@@ -40,8 +40,19 @@ test("afterwards sign-up is closed, by page and by address", async () => {
   await stranger.open("/sign-in");
   await stranger.reads("Sign in");
   expect(await stranger.page.$("::-p-xpath(//button[contains(., 'Make an account')])")).toBeNull();
-  const answer = await fetch(`${app.address}/api/auth/sign-up/email`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ name: "Stranger", email: "stranger@saltmarsh.example", password: "low-water-mark" }) });
-  expect([answer.status, ((await answer.json()) as { title: string }).title]).toEqual([403, "Accounts are made by administrators here."]);
+  const answer = await fetch(`${app.address}/api/auth/sign-up/email`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({
+      name: "Stranger",
+      email: "stranger@saltmarsh.example",
+      password: "low-water-mark",
+    }),
+  });
+  expect([answer.status, ((await answer.json()) as { title: string }).title]).toEqual([
+    403,
+    "Accounts are made by administrators here.",
+  ]);
 });
 
 test("finds the backlog open on the empty board, and makes the first item", async () => {
@@ -62,7 +73,10 @@ test("the administrator makes an account and hands over its link; it sets a pass
   await lead.fill("Name", "Pim Quayle");
   await lead.press("Make it, and a link");
   await lead.reads("Hand this link to Pim Quayle");
-  const link = await lead.page.$eval("input[aria-label='Link']", (e) => (e as HTMLInputElement).value);
+  const link = await lead.page.$eval(
+    "input[aria-label='Link']",
+    (e) => (e as HTMLInputElement).value,
+  );
   await lead.reads("has a link, 7 days left", "[data-account='pim@saltmarsh.example']");
 
   const second = await browser.person(app.address);

@@ -17,10 +17,20 @@ beforeAll(async () => {
 
 test("a table is looked at, imported row by row, and taken back", async () => {
   const file = path.join(mkdtempSync(path.join(os.tmpdir(), "zigzag-table-")), "old-list.csv");
-  writeFileSync(file, ["Subject,Description,Where", '"Lamp, green side",It went out,Outer Pier', ",no words,", "Bell too quiet,,Quay 2"].join("\r\n"));
+  writeFileSync(
+    file,
+    [
+      "Subject,Description,Where",
+      '"Lamp, green side",It went out,Outer Pier',
+      ",no words,",
+      "Bell too quiet,,Quay 2",
+    ].join("\r\n"),
+  );
   await tomas.open("/p/TIX/intake");
   await tomas.click('::-p-xpath(//a[.="Import a table"])');
-  const input = (await tomas.page.waitForSelector('input[type="file"]')) as unknown as { uploadFile: (f: string) => Promise<void> };
+  const input = (await tomas.page.waitForSelector('input[type="file"]')) as unknown as {
+    uploadFile: (f: string) => Promise<void>;
+  };
   await input.uploadFile(file);
   await tomas.reads("2 reports would come into the queue, 1 row would not");
   await tomas.reads("Line 3: It says nothing in the column for a few words.");
@@ -29,7 +39,9 @@ test("a table is looked at, imported row by row, and taken back", async () => {
   await tomas.click('::-p-xpath(//a[.="To the triage desk"])');
   await tomas.reads("Lamp, green side", "nav[aria-label='Queue']");
   await tomas.choose("Way in", "from a table");
-  await tomas.page.waitForFunction(() => document.querySelectorAll("nav[aria-label='Queue'] li").length === 2);
+  await tomas.page.waitForFunction(
+    () => document.querySelectorAll("nav[aria-label='Queue'] li").length === 2,
+  );
 });
 
 test("one key reports something from the board, with the item in view", async () => {
@@ -56,16 +68,25 @@ test("a bug found in work that is being built becomes a part of that work, by ke
 
 test("requests are judged, and the backlog put into their order after its moves were shown", async () => {
   await ines.open("/p/TIX/intake/worth");
-  const first = '[data-worth]:first-of-type';
+  const first = "[data-worth]:first-of-type";
   const key = await ines.page.$eval(first, (e) => e.getAttribute("data-worth")!);
   await ines.fill(`How well it fits the goal of ${key}`, "0");
   await ines.keys("Enter");
-  await ines.page.waitForFunction((k: string) => document.querySelector("[data-worth]")?.getAttribute("data-worth") !== k || document.querySelector<HTMLInputElement>(`[aria-label="How well it fits the goal of ${k}"]`)?.value === "0", {}, key);
+  await ines.page.waitForFunction(
+    (k: string) =>
+      document.querySelector("[data-worth]")?.getAttribute("data-worth") !== k ||
+      document.querySelector<HTMLInputElement>(`[aria-label="How well it fits the goal of ${k}"]`)
+        ?.value === "0",
+    {},
+    key,
+  );
   await ines.press("Reorder the backlog by this");
   await ines.reads(/\d+ of \d+ items would change their place/);
   await ines.press("Put the backlog into this order");
   await ines.reads("The backlog is in the order of score.");
-  await ines.page.waitForFunction(() => document.querySelector("[data-worth] td")?.textContent === "1");
+  await ines.page.waitForFunction(
+    () => document.querySelector("[data-worth] td")?.textContent === "1",
+  );
 });
 
 test("a promise is made, stands at the items it is for, and is kept by a calendar", async () => {
@@ -75,7 +96,9 @@ test("a promise is made, stands at the items it is for, and is kept by a calenda
   await ines.fill("Answer within, hours", "1");
   await ines.press("Promise it");
   await ines.reads("answer within 1 h, done within 80 h", '[data-target="Night boat first"]');
-  await ines.click('::-p-xpath(//li[@data-target="Night boat first"]//button[contains(@aria-label, "further up")])');
+  await ines.click(
+    '::-p-xpath(//li[@data-target="Night boat first"]//button[contains(@aria-label, "further up")])',
+  );
   await ines.reads("The order is changed");
   await ines.fill("What that day is", "Harbour festival");
   await ines.page.$eval('input[aria-label="Day without work"]', (e) => {
@@ -103,7 +126,9 @@ test("a form is made with questions of one's own, put in order, tried, opened, f
   await ines.fill("Options, one a line", "Curlew\nHeron");
   await ines.choose("Asked", "only if “Was it on a boat?” is “yes”");
   // In the preview the question comes with its answer.
-  await ines.click('::-p-xpath(//section[@aria-label="Preview"]//fieldset[contains(., "Was it on a boat?")]//label[contains(., "yes")]/input)');
+  await ines.click(
+    '::-p-xpath(//section[@aria-label="Preview"]//fieldset[contains(., "Was it on a boat?")]//label[contains(., "yes")]/input)',
+  );
   await ines.reads("Which boat?", 'section[aria-label="Preview"]');
   // One place up by keyboard; above the question that it depends on it may not stand.
   const handle = await ines.page.waitForSelector('button[aria-label^="Move “Which boat?”"]');
@@ -117,7 +142,9 @@ test("a form is made with questions of one's own, put in order, tried, opened, f
   // What is not stored stays while another form is looked at.
   await ines.press("Travelling as a group");
   await ines.reads("not stored yet", 'nav[aria-label="Forms of the project"]');
-  await ines.click('::-p-xpath(//nav[@aria-label="Forms of the project"]//button[contains(., "not stored yet")])');
+  await ines.click(
+    '::-p-xpath(//nav[@aria-label="Forms of the project"]//button[contains(., "not stored yet")])',
+  );
   await ines.press("Store the form");
   await ines.reads("“Lost on board” is stored.");
   await ines.press("Open the form");
@@ -126,11 +153,17 @@ test("a form is made with questions of one's own, put in order, tried, opened, f
   const anybody = await browser.person(app.address());
   await anybody.page.setViewport({ width: 390, height: 844 });
   await anybody.open("/report/TIX/lost");
-  expect(await anybody.page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  expect(
+    await anybody.page.evaluate(() => document.documentElement.scrollWidth),
+  ).toBeLessThanOrEqual(390);
   await anybody.fill("In a few words", "A red cap");
   await anybody.fill("What happened?", "The wind took it.");
-  await anybody.click('::-p-xpath(//fieldset[contains(., "Was it on a boat?")]//label[contains(., "yes")]/input)');
-  await anybody.click('::-p-xpath(//fieldset[contains(., "Which boat?")]//label[contains(., "Heron")]/input)');
+  await anybody.click(
+    '::-p-xpath(//fieldset[contains(., "Was it on a boat?")]//label[contains(., "yes")]/input)',
+  );
+  await anybody.click(
+    '::-p-xpath(//fieldset[contains(., "Which boat?")]//label[contains(., "Heron")]/input)',
+  );
   await anybody.fill("Your mail address", "cap@post.saltmarsh.example");
   await anybody.press("Send report");
   await anybody.reads(/Your reference is R-/);
@@ -141,12 +174,18 @@ test("a form is made with questions of one's own, put in order, tried, opened, f
 });
 
 test("two triagers see each other; several reports become one item; what was tried is kept", async () => {
-  const reference = () => tomas.page.$eval('nav[aria-label="Queue"] [aria-current="true"]', (e) => e.getAttribute("data-reference")!);
+  const reference = () =>
+    tomas.page.$eval('nav[aria-label="Queue"] [aria-current="true"]', (e) =>
+      e.getAttribute("data-reference")!,
+    );
   await tomas.open("/p/TIX/intake");
   await tomas.page.waitForSelector("article h2");
   const first = await reference();
   await ines.open("/p/TIX/intake");
-  await ines.reads("Tomas Kerr is reading it", `nav[aria-label="Queue"] [data-reference="${first}"]`);
+  await ines.reads(
+    "Tomas Kerr is reading it",
+    `nav[aria-label="Queue"] [data-reference="${first}"]`,
+  );
   await tomas.keys("t");
   await tomas.fill("Where, and with what?", "Gate 2 in the workshop");
   await tomas.click('::-p-xpath(//label[contains(., "did not happen")]/input)');

@@ -5,7 +5,24 @@ import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import { DEMO_PASSWORD, mailOf, PEOPLE as CREW } from "@demo/people";
 import { newAcceptance } from "@/core/intake/verdict";
 import { closeDatabase, database } from "@/db/connection";
-import { board, boardColumn, boardPlace, deskPresence, item, itemEvent, itemLink, itemScore, itemVote, notice, outbox, report, reportFile, reportMessage, reportVerdict, reproduction } from "@/db/schema";
+import {
+  board,
+  boardColumn,
+  boardPlace,
+  deskPresence,
+  item,
+  itemEvent,
+  itemLink,
+  itemScore,
+  itemVote,
+  notice,
+  outbox,
+  report,
+  reportFile,
+  reportMessage,
+  reportVerdict,
+  reproduction,
+} from "@/db/schema";
 import { readReport } from "@/server/intake/desk";
 import { submitForm } from "@/server/intake/forms";
 import { judgeReport } from "@/server/intake/judge";
@@ -27,21 +44,68 @@ jest.setTimeout(120_000);
 const app = givenApplication();
 
 /** Words that stand nowhere but in what is hidden. */
-const MARKS = ["quartzlight", "nimblestone", "velvetquay", "copperlabel", "thistlecase", "amberfile", "ghostwriter", "pewterword", "saffronparent"];
-const PEOPLE = { administrator: "greta", lead: "ines", member: "noor", observer: "arthur", "a member elsewhere": "oskar" } as const;
+const MARKS = [
+  "quartzlight",
+  "nimblestone",
+  "velvetquay",
+  "copperlabel",
+  "thistlecase",
+  "amberfile",
+  "ghostwriter",
+  "pewterword",
+  "saffronparent",
+];
+const PEOPLE = {
+  administrator: "greta",
+  lead: "ines",
+  member: "noor",
+  observer: "arthur",
+  "a member elsewhere": "oskar",
+} as const;
 type Kind = keyof typeof PEOPLE;
 const SEEING: Kind[] = ["administrator", "lead"];
 const NOT_SEEING: Kind[] = ["member", "observer", "a member elsewhere"];
 
 const cookies = {} as Record<Kind, string>;
 /** What is hidden: the item, one above and one below what everybody sees; and what everybody sees beside it. */
-const h = { id: "", key: "", below: "", parent: "", parentKey: "", accepted: "", merged: "", file: "", visible: "", visibleKey: "", child: "", open: "", link: "", board: "", list: "", tryId: randomUUID() };
-const GHOST = { id: randomUUID(), key: "TIX-987654", below: randomUUID(), parent: randomUUID(), parentKey: "TIX-987653", accepted: randomUUID(), merged: randomUUID(), file: randomUUID(), link: randomUUID() };
+const h = {
+  id: "",
+  key: "",
+  below: "",
+  parent: "",
+  parentKey: "",
+  accepted: "",
+  merged: "",
+  file: "",
+  visible: "",
+  visibleKey: "",
+  child: "",
+  open: "",
+  link: "",
+  board: "",
+  list: "",
+  tryId: randomUUID(),
+};
+const GHOST = {
+  id: randomUUID(),
+  key: "TIX-987654",
+  below: randomUUID(),
+  parent: randomUUID(),
+  parentKey: "TIX-987653",
+  accepted: randomUUID(),
+  merged: randomUUID(),
+  file: randomUUID(),
+  link: randomUUID(),
+};
 
 /** Waits until the worker has done what follows from all that happened. */
 async function settled(): Promise<void> {
   for (;;) {
-    const waiting = await database().select({ id: outbox.id }).from(outbox).where(isNull(outbox.doneAt)).limit(1);
+    const waiting = await database()
+      .select({ id: outbox.id })
+      .from(outbox)
+      .where(isNull(outbox.doneAt))
+      .limit(1);
     if (waiting.length === 0) return;
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
@@ -52,50 +116,153 @@ const ask = (kind: Kind | null, where: string, { method = "GET", body }: Init = 
   fetch(app.address() + where, {
     method,
     redirect: "manual",
-    headers: { ...(kind ? { cookie: cookies[kind] } : {}), ...(body === undefined ? {} : { "Content-Type": "application/json" }), "x-forwarded-for": randomUUID() },
+    headers: {
+      ...(kind ? { cookie: cookies[kind] } : {}),
+      ...(body === undefined ? {} : { "Content-Type": "application/json" }),
+      "x-forwarded-for": randomUUID(),
+    },
     body: body === undefined ? undefined : JSON.stringify(body),
   });
 
 beforeAll(async () => {
   process.env.DATABASE_URL = app.databaseUrl();
   for (const [kind, id] of Object.entries(PEOPLE)) {
-    const answer = await fetch(`${app.address()}/api/auth/sign-in/email`, { method: "POST", headers: { "Content-Type": "application/json", origin: app.address() }, body: JSON.stringify({ email: mailOf(CREW.find((p) => p.id === id)!), password: DEMO_PASSWORD }) });
-    cookies[kind as Kind] = answer.headers.getSetCookie().map((c) => c.split(";")[0]).join("; ");
+    const answer = await fetch(`${app.address()}/api/auth/sign-in/email`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json", origin: app.address() },
+      body: JSON.stringify({
+        email: mailOf(CREW.find((p) => p.id === id)!),
+        password: DEMO_PASSWORD,
+      }),
+    });
+    cookies[kind as Kind] = answer.headers
+      .getSetCookie()
+      .map((c) => c.split(";")[0])
+      .join("; ");
   }
-  const make = async (title: string, more: object = {}, parentId: string | null = null) => (await createItem(INES, { commandId: randomUUID(), projectKey: "TIX", parentId, fields: { title, typeId: "story", ...more } })).card;
+  const make = async (title: string, more: object = {}, parentId: string | null = null) =>
+    (
+      await createItem(INES, {
+        commandId: randomUUID(),
+        projectKey: "TIX",
+        parentId,
+        fields: { title, typeId: "story", ...more },
+      })
+    ).card;
   const visible = await make("A plain story that everybody sees");
   const parent = await make("Saffronparent above", { typeId: "story" });
   const receive = async (title: string, mail = "ghostwriter@post.saltmarsh.example") => {
-    const { token } = await submitForm("TIX", "report", { ...FORM, title: [title], happened: [`${title} thistlecase`], mail: [mail] }, [{ name: "amberfile.txt", content: Buffer.from("amberfile inside") }]);
+    const { token } = await submitForm(
+      "TIX",
+      "report",
+      { ...FORM, title: [title], happened: [`${title} thistlecase`], mail: [mail] },
+      [{ name: "amberfile.txt", content: Buffer.from("amberfile inside") }],
+    );
     return (await database().select().from(report).where(eq(report.token, token)))[0];
   };
-  const judge = async (id: string, verdict: Parameters<typeof judgeReport>[2]["verdict"]) => judgeReport(INES, id, { commandId: randomUUID(), seenVersion: (await readReport(INES, id)).report.version, verdict });
-  const [accepted, merged, parked, open] = [await receive("Quartzlight of the gate"), await receive("Nimblestone"), await receive("Waits for something", "somebody@post.saltmarsh.example"), await submitForm("TIX", "report", { ...FORM, title: ["An open report"] }, [])];
-  const made = await judge(accepted.id, { kind: "accept", acceptance: { ...newAcceptance("Quartzlight of the gate", "bug"), restricted: true, labels: ["copperlabel"], area: "Velvetquay" } });
+  const judge = async (id: string, verdict: Parameters<typeof judgeReport>[2]["verdict"]) =>
+    judgeReport(INES, id, {
+      commandId: randomUUID(),
+      seenVersion: (await readReport(INES, id)).report.version,
+      verdict,
+    });
+  const [accepted, merged, parked, open] = [
+    await receive("Quartzlight of the gate"),
+    await receive("Nimblestone"),
+    await receive("Waits for something", "somebody@post.saltmarsh.example"),
+    await submitForm("TIX", "report", { ...FORM, title: ["An open report"] }, []),
+  ];
+  const made = await judge(accepted.id, {
+    kind: "accept",
+    acceptance: {
+      ...newAcceptance("Quartzlight of the gate", "bug"),
+      restricted: true,
+      labels: ["copperlabel"],
+      area: "Velvetquay",
+    },
+  });
   await judge(merged.id, { kind: "merge", itemId: made.itemId! });
   await judge(parked.id, { kind: "park", until: null, itemId: made.itemId! });
   // What is parked says nothing of the item by itself.
   await database().update(report).set({ happened: "It waits." }).where(eq(report.id, parked.id));
   await database().delete(reportFile).where(eq(reportFile.reportId, parked.id));
-  await recordReproduction(INES, accepted.id, { kind: "tried", id: h.tryId, try: { tried: "pewterword", version: "1", result: "happened", note: "pewterword" } });
+  await recordReproduction(INES, accepted.id, {
+    kind: "tried",
+    id: h.tryId,
+    try: { tried: "pewterword", version: "1", result: "happened", note: "pewterword" },
+  });
   const below = await make("Nimblestone below what everybody sees", {}, null);
   const child = await make("A child that everybody sees", { typeId: "task" }, parent.id);
-  Object.assign(h, { id: made.itemId!, key: made.itemKey!, below: below.id, parent: parent.id, parentKey: parent.key, accepted: accepted.id, merged: merged.id, visible: visible.id, visibleKey: visible.key, child: child.id });
+  Object.assign(h, {
+    id: made.itemId!,
+    key: made.itemKey!,
+    below: below.id,
+    parent: parent.id,
+    parentKey: parent.key,
+    accepted: accepted.id,
+    merged: merged.id,
+    visible: visible.id,
+    visibleKey: visible.key,
+    child: child.id,
+  });
   await send(INES, h.id, { kind: "comment", body: "pewterword" });
   await send(INES, h.id, { kind: "link", linkKind: "relates to", otherKey: visible.key });
   await send(INES, h.visible, { kind: "link", linkKind: "came from", otherKey: h.key });
-  await send(INES, h.id, { kind: "move", from: await stateId("Backlog"), to: await stateId("Ready"), answers: {} });
-  await send(INES, h.id, { kind: "move", from: await stateId("Ready"), to: await stateId("Building"), answers: { assigneeId: "ines" } });
+  await send(INES, h.id, {
+    kind: "move",
+    from: await stateId("Backlog"),
+    to: await stateId("Ready"),
+    answers: {},
+  });
+  await send(INES, h.id, {
+    kind: "move",
+    from: await stateId("Ready"),
+    to: await stateId("Building"),
+    answers: { assigneeId: "ines" },
+  });
   await send(INES, h.id, { kind: "block", cause: "pewterword", waitingFor: "velvetquay" });
-  for (const id of [h.parent, h.below]) await send(INES, id, { kind: "edit", seenVersion: (await database().select({ v: item.version }).from(item).where(eq(item.id, id)))[0].v, changes: { restricted: true } });
-  await database().insert(notice).values({ personId: "noor", itemId: h.id, text: "pewterword", at: Date.now() });
-  h.file = (await database().select().from(reportFile).where(eq(reportFile.reportId, accepted.id)))[0].id;
+  for (const id of [h.parent, h.below])
+    await send(INES, id, {
+      kind: "edit",
+      seenVersion: (
+        await database().select({ v: item.version }).from(item).where(eq(item.id, id))
+      )[0].v,
+      changes: { restricted: true },
+    });
+  await database()
+    .insert(notice)
+    .values({ personId: "noor", itemId: h.id, text: "pewterword", at: Date.now() });
+  h.file = (
+    await database().select().from(reportFile).where(eq(reportFile.reportId, accepted.id))
+  )[0].id;
   h.open = (await database().select().from(report).where(eq(report.token, open.token)))[0].id;
-  h.link = (await database().select().from(itemLink).where(and(eq(itemLink.fromItemId, h.id), eq(itemLink.toItemId, h.visible))))[0].id;
+  h.link = (
+    await database()
+      .select()
+      .from(itemLink)
+      .where(and(eq(itemLink.fromItemId, h.id), eq(itemLink.toItemId, h.visible)))
+  )[0].id;
   h.board = randomUUID();
   h.list = randomUUID();
-  await editBoards(INES, "TIX", { kind: "save", seenVersion: 0, board: { id: h.board, name: "Lists", columnsBy: "free", scope: null, columns: [{ id: h.list, stage: "Soon", name: "", part: "waiting", stateIds: [] }] } });
-  for (const itemId of [h.id, h.visible]) await editBoards(INES, "TIX", { kind: "place", boardId: h.board, itemId, columnId: h.list, below: null });
+  await editBoards(INES, "TIX", {
+    kind: "save",
+    seenVersion: 0,
+    board: {
+      id: h.board,
+      name: "Lists",
+      columnsBy: "free",
+      scope: null,
+      columns: [{ id: h.list, stage: "Soon", name: "", part: "waiting", stateIds: [] }],
+    },
+  });
+  for (const itemId of [h.id, h.visible])
+    await editBoards(INES, "TIX", {
+      kind: "place",
+      boardId: h.board,
+      itemId,
+      columnId: h.list,
+      below: null,
+    });
   await settled();
 }, 120_000);
 afterAll(() => closeDatabase());
@@ -107,17 +274,39 @@ async function hiddenState(): Promise<string> {
   const db = database();
   const rows = await Promise.all([
     db.select().from(item).where(inArray(item.id, ids)).orderBy(item.id),
-    db.select({ n: sql`count(*)` }).from(itemEvent).where(inArray(itemEvent.itemId, ids)),
-    db.select().from(itemLink).where(or(inArray(itemLink.fromItemId, ids), inArray(itemLink.toItemId, ids))).orderBy(itemLink.id),
+    db
+      .select({ n: sql`count(*)` })
+      .from(itemEvent)
+      .where(inArray(itemEvent.itemId, ids)),
+    db
+      .select()
+      .from(itemLink)
+      .where(or(inArray(itemLink.fromItemId, ids), inArray(itemLink.toItemId, ids)))
+      .orderBy(itemLink.id),
     db.select().from(boardPlace).where(inArray(boardPlace.itemId, ids)).orderBy(boardPlace.itemId),
     db.select().from(itemVote).where(inArray(itemVote.itemId, ids)),
     db.select().from(itemScore).where(inArray(itemScore.itemId, ids)),
     db.select().from(report).where(inArray(report.id, reports)).orderBy(report.id),
-    db.select().from(reportVerdict).where(inArray(reportVerdict.reportId, reports)).orderBy(reportVerdict.id),
-    db.select().from(reportMessage).where(inArray(reportMessage.reportId, reports)).orderBy(reportMessage.id),
-    db.select().from(reproduction).where(inArray(reproduction.reportId, reports)).orderBy(reproduction.id),
+    db
+      .select()
+      .from(reportVerdict)
+      .where(inArray(reportVerdict.reportId, reports))
+      .orderBy(reportVerdict.id),
+    db
+      .select()
+      .from(reportMessage)
+      .where(inArray(reportMessage.reportId, reports))
+      .orderBy(reportMessage.id),
+    db
+      .select()
+      .from(reproduction)
+      .where(inArray(reproduction.reportId, reports))
+      .orderBy(reproduction.id),
     db.select().from(deskPresence).where(inArray(deskPresence.reportId, reports)),
-    db.select({ id: item.id, parentId: item.parentId }).from(item).where(eq(item.parentId, h.parent)),
+    db
+      .select({ id: item.id, parentId: item.parentId })
+      .from(item)
+      .where(eq(item.parentId, h.parent)),
   ]);
   return JSON.stringify(rows);
 }
@@ -126,11 +315,23 @@ async function hiddenState(): Promise<string> {
 function expectNothingOf(text: string): void {
   const small = text.toLowerCase();
   const { id, key, below, parent, parentKey, accepted, merged, file } = h;
-  const marks = { ...Object.fromEntries(MARKS.map((m) => [m, m])), id, key, below, parent, parentKey, accepted, merged, file };
+  const marks = {
+    ...Object.fromEntries(MARKS.map((m) => [m, m])),
+    id,
+    key,
+    below,
+    parent,
+    parentKey,
+    accepted,
+    merged,
+    file,
+  };
   for (const [name, mark] of Object.entries(marks)) {
     // A key is a key only where no other letter or figure follows it.
     const at = small.search(new RegExp(`${mark.toLowerCase()}(?![0-9a-z])`));
-    expect(at < 0 ? "nothing" : `${name}: ${text.slice(Math.max(0, at - 80), at + 80)}`).toBe("nothing");
+    expect(at < 0 ? "nothing" : `${name}: ${text.slice(Math.max(0, at - 80), at + 80)}`).toBe(
+      "nothing",
+    );
   }
 }
 
@@ -138,8 +339,16 @@ function expectNothingOf(text: string): void {
 const READS: Record<string, string[]> = {
   "/api/items/[key]": ["/api/items/:visibleKey"],
   "/api/notices": ["/api/notices"],
-  "/api/projects/[key]/board": ["/api/projects/TIX/board", "/api/projects/TIX/board?board=:board", "/api/projects/TIX/board?board=tix-people"],
-  "/api/projects/[key]/flow": ["/api/projects/TIX/flow", "/api/projects/TIX/flow?period=4%20weeks&type=bug", "/api/projects/TIX/flow?state=:building&day=:today"],
+  "/api/projects/[key]/board": [
+    "/api/projects/TIX/board",
+    "/api/projects/TIX/board?board=:board",
+    "/api/projects/TIX/board?board=tix-people",
+  ],
+  "/api/projects/[key]/flow": [
+    "/api/projects/TIX/flow",
+    "/api/projects/TIX/flow?period=4%20weeks&type=bug",
+    "/api/projects/TIX/flow?state=:building&day=:today",
+  ],
   "/api/projects/[key]/forms": ["/api/projects/TIX/forms"],
   "/api/projects/[key]/intake": ["/api/projects/TIX/intake"],
   "/api/projects/[key]/mailbox": ["/api/projects/TIX/mailbox"],
@@ -148,17 +357,33 @@ const READS: Record<string, string[]> = {
   "/api/projects/[key]/sources": ["/api/projects/TIX/sources"],
   "/api/projects/[key]/summary": ["/api/projects/TIX/summary"],
   "/api/projects/[key]/workflow": ["/api/projects/TIX/workflow"],
-  "/api/projects/[key]/workflow/export": ["/api/projects/TIX/workflow/export?workflow=tix-main&format=json&which=published"],
-  "/api/projects/[key]/workflow/replay": ["/api/projects/TIX/workflow/replay?workflow=tix-main&days=30"],
-  "/api/projects/[key]/workflow/versions": ["/api/projects/TIX/workflow/versions?workflow=tix-main&version=1"],
+  "/api/projects/[key]/workflow/export": [
+    "/api/projects/TIX/workflow/export?workflow=tix-main&format=json&which=published",
+  ],
+  "/api/projects/[key]/workflow/replay": [
+    "/api/projects/TIX/workflow/replay?workflow=tix-main&days=30",
+  ],
+  "/api/projects/[key]/workflow/versions": [
+    "/api/projects/TIX/workflow/versions?workflow=tix-main&version=1",
+  ],
   "/api/projects/[key]/worth": ["/api/projects/TIX/worth"],
   "/api/reports/[id]": ["/api/reports/:open"],
-  "/api/search": ["/api/search?q=quartzlight", "/api/search?q=:key", "/api/search?q=saffronparent", "/api/search?q=story"],
+  "/api/search": [
+    "/api/search?q=quartzlight",
+    "/api/search?q=:key",
+    "/api/search?q=saffronparent",
+    "/api/search?q=story",
+  ],
   "/api/formats/workflow.schema.json": ["/api/formats/workflow.schema.json"],
   "/api/health": ["/api/health"],
   "/api/public/known/[key]": ["/api/public/known/TIX?text=quartzlight+of+the+gate"],
   "/p/[key]": ["/p/TIX"],
-  "/p/[key]/design": ["/p/TIX/design", "/p/TIX/design?place=people", "/p/TIX/design?place=types", "/p/TIX/design?place=boards"],
+  "/p/[key]/design": [
+    "/p/TIX/design",
+    "/p/TIX/design?place=people",
+    "/p/TIX/design?place=types",
+    "/p/TIX/design?place=boards",
+  ],
   "/p/[key]/flow": ["/p/TIX/flow", "/p/TIX/flow?board=:board"],
   "/p/[key]/intake": ["/p/TIX/intake"],
   "/p/[key]/intake/forms": ["/p/TIX/intake/forms"],
@@ -184,10 +409,18 @@ const READS: Record<string, string[]> = {
 
 /** What acts, or needs the address of one thing: tried with what is hidden and with what does not exist. */
 type Things = typeof GHOST;
-const TRIES: [name: string, route: string, request: (of: Things) => [where: string, init?: Init]][] = [
+const TRIES: [
+  name: string,
+  route: string,
+  request: (of: Things) => [where: string, init?: Init],
+][] = [
   ["read it", "/api/items/[key]", (of) => [`/api/items/${of.key}`]],
   ["its page", "/p/[key]/items/[item]", (of) => [`/p/TIX/items/${of.key}`]],
-  ["the items of a figure", "/api/projects/[key]/items", (of) => ["/api/projects/TIX/items", { method: "POST", body: { ids: [of.id, of.below] } }]],
+  [
+    "the items of a figure",
+    "/api/projects/[key]/items",
+    (of) => ["/api/projects/TIX/items", { method: "POST", body: { ids: [of.id, of.below] } }],
+  ],
   ["search its key", "/api/search", (of) => [`/api/search?q=${of.key}`]],
   ...(
     [
@@ -203,39 +436,258 @@ const TRIES: [name: string, route: string, request: (of: Things) => [where: stri
       ["put it under another", { kind: "put under", parentKey: null }],
       ["undo", { kind: "undo", commandId: randomUUID() }],
     ] as const
-  ).map(([name, command]): (typeof TRIES)[number] => [name, "/api/items/commands", (of) => ["/api/items/commands", { method: "POST", body: { commandId: randomUUID(), itemId: of.id, command } }]]),
-  ["link to it", "/api/items/commands", (of) => ["/api/items/commands", { method: "POST", body: { commandId: randomUUID(), itemId: h.visible, command: { kind: "link", linkKind: "relates to", otherKey: of.key } } }]],
-  ["unlink from it", "/api/items/commands", (of) => ["/api/items/commands", { method: "POST", body: { commandId: randomUUID(), itemId: h.visible, command: { kind: "unlink", linkId: of.link } } }]],
-  ["stand under it", "/api/items/commands", (of) => ["/api/items/commands", { method: "POST", body: { commandId: randomUUID(), itemId: h.visible, command: { kind: "put under", parentKey: of.parentKey } } }]],
-  ["stand below it", "/api/items/commands", (of) => ["/api/items/commands", { method: "POST", body: { commandId: randomUUID(), itemId: h.visible, command: { kind: "place", below: of.below } } }]],
-  ["make a child of it", "/api/items", (of) => ["/api/items", { method: "POST", body: { commandId: randomUUID(), projectKey: "TIX", parentId: of.parent, fields: { title: "x", typeId: "task" } } }]],
-  ["make it known", "/api/items/known/[id]", (of) => [`/api/items/known/${of.id}`, { method: "POST", body: { words: "x" } }]],
-  ["put it into a list", "/api/projects/[key]/boards", (of) => ["/api/projects/TIX/boards", { method: "POST", body: { kind: "place", boardId: h.board, itemId: of.id, columnId: h.list, below: null } }]],
-  ["take it out of a list", "/api/projects/[key]/boards", (of) => ["/api/projects/TIX/boards", { method: "POST", body: { kind: "place", boardId: h.board, itemId: of.id, columnId: null, below: null } }]],
-  ["score it", "/api/projects/[key]/worth", (of) => ["/api/projects/TIX/worth", { method: "POST", body: { kind: "score", itemId: of.below, scores: {} } }]],
-  ["vote for it", "/api/projects/[key]/worth", (of) => ["/api/projects/TIX/worth", { method: "POST", body: { kind: "vote", itemId: of.below, on: true } }]],
-  ["report with it in view", "/api/projects/[key]/intake/quick", (of) => ["/api/projects/TIX/intake/quick", { method: "POST", body: { title: "x", itemKey: of.key } }]],
+  ).map(([name, command]): (typeof TRIES)[number] => [
+    name,
+    "/api/items/commands",
+    (of) => [
+      "/api/items/commands",
+      { method: "POST", body: { commandId: randomUUID(), itemId: of.id, command } },
+    ],
+  ]),
+  [
+    "link to it",
+    "/api/items/commands",
+    (of) => [
+      "/api/items/commands",
+      {
+        method: "POST",
+        body: {
+          commandId: randomUUID(),
+          itemId: h.visible,
+          command: { kind: "link", linkKind: "relates to", otherKey: of.key },
+        },
+      },
+    ],
+  ],
+  [
+    "unlink from it",
+    "/api/items/commands",
+    (of) => [
+      "/api/items/commands",
+      {
+        method: "POST",
+        body: {
+          commandId: randomUUID(),
+          itemId: h.visible,
+          command: { kind: "unlink", linkId: of.link },
+        },
+      },
+    ],
+  ],
+  [
+    "stand under it",
+    "/api/items/commands",
+    (of) => [
+      "/api/items/commands",
+      {
+        method: "POST",
+        body: {
+          commandId: randomUUID(),
+          itemId: h.visible,
+          command: { kind: "put under", parentKey: of.parentKey },
+        },
+      },
+    ],
+  ],
+  [
+    "stand below it",
+    "/api/items/commands",
+    (of) => [
+      "/api/items/commands",
+      {
+        method: "POST",
+        body: {
+          commandId: randomUUID(),
+          itemId: h.visible,
+          command: { kind: "place", below: of.below },
+        },
+      },
+    ],
+  ],
+  [
+    "make a child of it",
+    "/api/items",
+    (of) => [
+      "/api/items",
+      {
+        method: "POST",
+        body: {
+          commandId: randomUUID(),
+          projectKey: "TIX",
+          parentId: of.parent,
+          fields: { title: "x", typeId: "task" },
+        },
+      },
+    ],
+  ],
+  [
+    "make it known",
+    "/api/items/known/[id]",
+    (of) => [`/api/items/known/${of.id}`, { method: "POST", body: { words: "x" } }],
+  ],
+  [
+    "put it into a list",
+    "/api/projects/[key]/boards",
+    (of) => [
+      "/api/projects/TIX/boards",
+      {
+        method: "POST",
+        body: { kind: "place", boardId: h.board, itemId: of.id, columnId: h.list, below: null },
+      },
+    ],
+  ],
+  [
+    "take it out of a list",
+    "/api/projects/[key]/boards",
+    (of) => [
+      "/api/projects/TIX/boards",
+      {
+        method: "POST",
+        body: { kind: "place", boardId: h.board, itemId: of.id, columnId: null, below: null },
+      },
+    ],
+  ],
+  [
+    "score it",
+    "/api/projects/[key]/worth",
+    (of) => [
+      "/api/projects/TIX/worth",
+      { method: "POST", body: { kind: "score", itemId: of.below, scores: {} } },
+    ],
+  ],
+  [
+    "vote for it",
+    "/api/projects/[key]/worth",
+    (of) => [
+      "/api/projects/TIX/worth",
+      { method: "POST", body: { kind: "vote", itemId: of.below, on: true } },
+    ],
+  ],
+  [
+    "report with it in view",
+    "/api/projects/[key]/intake/quick",
+    (of) => [
+      "/api/projects/TIX/intake/quick",
+      { method: "POST", body: { title: "x", itemKey: of.key } },
+    ],
+  ],
   ["read its report", "/api/reports/[id]", (of) => [`/api/reports/${of.accepted}`]],
   ["read the report merged into it", "/api/reports/[id]", (of) => [`/api/reports/${of.merged}`]],
-  ["a file of its report", "/api/reports/[id]/files/[file]", (of) => [`/api/reports/${of.accepted}/files/${of.file}`]],
-  ["have its report open", "/api/reports/[id]/presence", (of) => [`/api/reports/${of.accepted}/presence`, { method: "POST", body: {} }]],
-  ["try its report", "/api/reports/[id]/tries", (of) => [`/api/reports/${of.accepted}/tries`, { method: "POST", body: { kind: "tried", id: randomUUID(), try: { tried: "x", version: "", result: "happened", note: "" } } }]],
-  ["take its report apart", "/api/reports/[id]/apart", (of) => [`/api/reports/${of.merged}/apart`, { method: "POST", body: {} }]],
-  ["judge its report", "/api/reports/[id]/verdicts", (of) => [`/api/reports/${of.accepted}/verdicts`, { method: "POST", body: { commandId: randomUUID(), seenVersion: 1, verdict: { kind: "decline", reason: "x" } } }]],
-  ["undo the verdict on its report", "/api/reports/[id]/verdicts", (of) => [`/api/reports/${of.accepted}/verdicts`, { method: "DELETE", body: { verdictId: GHOST.id } }]],
+  [
+    "a file of its report",
+    "/api/reports/[id]/files/[file]",
+    (of) => [`/api/reports/${of.accepted}/files/${of.file}`],
+  ],
+  [
+    "have its report open",
+    "/api/reports/[id]/presence",
+    (of) => [`/api/reports/${of.accepted}/presence`, { method: "POST", body: {} }],
+  ],
+  [
+    "try its report",
+    "/api/reports/[id]/tries",
+    (of) => [
+      `/api/reports/${of.accepted}/tries`,
+      {
+        method: "POST",
+        body: {
+          kind: "tried",
+          id: randomUUID(),
+          try: { tried: "x", version: "", result: "happened", note: "" },
+        },
+      },
+    ],
+  ],
+  [
+    "take its report apart",
+    "/api/reports/[id]/apart",
+    (of) => [`/api/reports/${of.merged}/apart`, { method: "POST", body: {} }],
+  ],
+  [
+    "judge its report",
+    "/api/reports/[id]/verdicts",
+    (of) => [
+      `/api/reports/${of.accepted}/verdicts`,
+      {
+        method: "POST",
+        body: {
+          commandId: randomUUID(),
+          seenVersion: 1,
+          verdict: { kind: "decline", reason: "x" },
+        },
+      },
+    ],
+  ],
+  [
+    "undo the verdict on its report",
+    "/api/reports/[id]/verdicts",
+    (of) => [
+      `/api/reports/${of.accepted}/verdicts`,
+      { method: "DELETE", body: { verdictId: GHOST.id } },
+    ],
+  ],
   ...(
     [
       ["merge into it", (of: Things) => ({ kind: "merge", itemId: of.id })],
       ["park for it", (of: Things) => ({ kind: "park", until: null, itemId: of.id })],
-      ["accept below it", (of: Things) => ({ kind: "accept", acceptance: { ...newAcceptance("x", "bug"), place: { at: "below", itemId: of.below } } })],
-      ["say that it was found in it", (of: Things) => ({ kind: "accept", acceptance: { ...newAcceptance("x", "bug"), found: { where: "in work", itemId: of.id, hours: 1, retestHours: 0 } } })],
-      ["say that it came from it", (of: Things) => ({ kind: "accept", acceptance: { ...newAcceptance("x", "bug"), found: { where: "in finished work", itemId: of.id } } })],
+      [
+        "accept below it",
+        (of: Things) => ({
+          kind: "accept",
+          acceptance: { ...newAcceptance("x", "bug"), place: { at: "below", itemId: of.below } },
+        }),
+      ],
+      [
+        "say that it was found in it",
+        (of: Things) => ({
+          kind: "accept",
+          acceptance: {
+            ...newAcceptance("x", "bug"),
+            found: { where: "in work", itemId: of.id, hours: 1, retestHours: 0 },
+          },
+        }),
+      ],
+      [
+        "say that it came from it",
+        (of: Things) => ({
+          kind: "accept",
+          acceptance: {
+            ...newAcceptance("x", "bug"),
+            found: { where: "in finished work", itemId: of.id },
+          },
+        }),
+      ],
     ] as const
-  ).map(([name, verdict]): (typeof TRIES)[number] => [name, "/api/reports/[id]/verdicts", (of) => [`/api/reports/${h.open}/verdicts`, { method: "POST", body: { commandId: randomUUID(), seenVersion: 1, verdict: verdict(of) } }]]),
+  ).map(([name, verdict]): (typeof TRIES)[number] => [
+    name,
+    "/api/reports/[id]/verdicts",
+    (of) => [
+      `/api/reports/${h.open}/verdicts`,
+      { method: "POST", body: { commandId: randomUUID(), seenVersion: 1, verdict: verdict(of) } },
+    ],
+  ]),
 ];
 
 /** What changes the process, a form, people: leads alone do it, and nothing in it names an item. What needs no account is told apart by its token. */
-const NAMES_NO_ITEM = ["auth/[...all]", "events/[source]", "projects", "projects/[key]/columns", "projects/[key]/fields", "projects/[key]/intake/import", "projects/[key]/plan", "projects/[key]/types", "projects/[key]/workflow/draft", "projects/[key]/workflow/publish", "projects/[key]/workflows", "public/welcome/[token]", "public/pages/[token]", "public/pages/[token]/files/[file]", "public/pages/[token]/follow", "public/pages/[token]/moves", "public/reports/[key]/[form]"].map((r) => `/api/${r}`);
+const NAMES_NO_ITEM = [
+  "auth/[...all]",
+  "events/[source]",
+  "projects",
+  "projects/[key]/columns",
+  "projects/[key]/fields",
+  "projects/[key]/intake/import",
+  "projects/[key]/plan",
+  "projects/[key]/types",
+  "projects/[key]/workflow/draft",
+  "projects/[key]/workflow/publish",
+  "projects/[key]/workflows",
+  "public/welcome/[token]",
+  "public/pages/[token]",
+  "public/pages/[token]/files/[file]",
+  "public/pages/[token]/follow",
+  "public/pages/[token]/moves",
+  "public/reports/[key]/[form]",
+].map((r) => `/api/${r}`);
 
 function addresses(folder = "src/app", at = ""): string[] {
   return readdirSync(path.join(process.cwd(), folder), { withFileTypes: true }).flatMap((e) => {
@@ -245,41 +697,59 @@ function addresses(folder = "src/app", at = ""): string[] {
 }
 
 test("every page and route stands in one of the tables of this test", () => {
-  const known = new Set([...Object.keys(READS), ...TRIES.map(([, route]) => route), ...NAMES_NO_ITEM, "/api/projects/[key]/stream", "/r/[token]"]);
+  const known = new Set([
+    ...Object.keys(READS),
+    ...TRIES.map(([, route]) => route),
+    ...NAMES_NO_ITEM,
+    "/api/projects/[key]/stream",
+    "/r/[token]",
+  ]);
   expect(addresses().filter((a) => !known.has(a))).toEqual([]);
 });
 
 const filled = async (where: string) => {
   const childKey = `TIX-${(await database().select({ n: item.number }).from(item).where(eq(item.id, h.child)))[0].n}`;
-  const values: Record<string, string> = { ...h, childKey, building: await stateId("Building"), today: String(Math.floor(Date.now() / 86_400_000)) };
+  const values: Record<string, string> = {
+    ...h,
+    childKey,
+    building: await stateId("Building"),
+    today: String(Math.floor(Date.now() / 86_400_000)),
+  };
   return where.replace(/:([a-zA-Z]+)/g, (_, name: string) => encodeURIComponent(values[name]));
 };
 
-test.each(NOT_SEEING)("%s: nothing of it stands on any page or in any answer, and reading changes nothing", async (kind) => {
-  const before = await hiddenState();
-  for (const where of Object.values(READS).flat()) {
-    const answer = await ask(kind, await filled(where));
-    expect([where, answer.status < 500]).toEqual([where, true]);
-    // What was asked for stands in the page that says that it is not there.
-    const text = (await answer.text()).replaceAll(encodeURIComponent(await filled(where)), "");
-    expectNothingOf(where.includes("q=") ? text.replaceAll(h.key, "") : text);
-  }
-  expect(await hiddenState()).toBe(before);
-});
+test.each(NOT_SEEING)(
+  "%s: nothing of it stands on any page or in any answer, and reading changes nothing",
+  async (kind) => {
+    const before = await hiddenState();
+    for (const where of Object.values(READS).flat()) {
+      const answer = await ask(kind, await filled(where));
+      expect([where, answer.status < 500]).toEqual([where, true]);
+      // What was asked for stands in the page that says that it is not there.
+      const text = (await answer.text()).replaceAll(encodeURIComponent(await filled(where)), "");
+      expectNothingOf(where.includes("q=") ? text.replaceAll(h.key, "") : text);
+    }
+    expect(await hiddenState()).toBe(before);
+  },
+);
 
-test.each(SEEING)("%s finds it in lists, pages and answers: the search finds what is there", async (kind) => {
-  const found = async (where: string) => (await (await ask(kind, await filled(where))).text()).toLowerCase();
-  for (const [where, mark] of [
-    ["/api/projects/TIX/board", "quartzlight"],
-    ["/api/projects/TIX/intake", "copperlabel"],
-    ["/api/projects/TIX/mailbox", "ghostwriter"],
-    ["/api/search?q=quartzlight", "quartzlight"],
-    ["/p/TIX/flow", "quartzlight"],
-    ["/api/items/:visibleKey", "quartzlight"],
-    ["/api/items/:key", "pewterword"],
-  ])
-    expect([where, (await found(where)).includes(mark)]).toEqual([where, true]);
-});
+test.each(SEEING)(
+  "%s finds it in lists, pages and answers: the search finds what is there",
+  async (kind) => {
+    const found = async (where: string) =>
+      (await (await ask(kind, await filled(where))).text()).toLowerCase();
+    for (const [where, mark] of [
+      ["/api/projects/TIX/board", "quartzlight"],
+      ["/api/projects/TIX/intake", "copperlabel"],
+      ["/api/projects/TIX/mailbox", "ghostwriter"],
+      ["/api/search?q=quartzlight", "quartzlight"],
+      ["/p/TIX/flow", "quartzlight"],
+      ["/api/items/:visibleKey", "quartzlight"],
+      ["/api/items/:key", "pewterword"],
+    ])
+      expect([where, (await found(where)).includes(mark)]).toEqual([where, true]);
+  },
+);
 
 /** An answer without what was sent: keys, ids and reference numbers. */
 const bare = async (answer: Response, of: Things) => {
@@ -290,44 +760,69 @@ const bare = async (answer: Response, of: Things) => {
 };
 
 describe.each(NOT_SEEING)("%s", (kind) => {
-  test.each(TRIES)("to %s is the same as with what does not exist", async (_name, _route, request) => {
-    const before = await hiddenState();
-    const [where, init] = request(h as unknown as Things);
-    const [ghostWhere, ghostInit] = request(GHOST);
-    const [answer, ghost] = [await ask(kind, where, init), await ask(kind, ghostWhere, ghostInit)];
-    expect(answer.status).toBe(ghost.status);
-    expect(answer.status).toBeLessThan(500);
-    if (!where.startsWith("/p/")) expect(await bare(answer, h as unknown as Things)).toBe(await bare(ghost, GHOST));
-    expect(await hiddenState()).toBe(before);
-  });
+  test.each(TRIES)(
+    "to %s is the same as with what does not exist",
+    async (_name, _route, request) => {
+      const before = await hiddenState();
+      const [where, init] = request(h as unknown as Things);
+      const [ghostWhere, ghostInit] = request(GHOST);
+      const [answer, ghost] = [
+        await ask(kind, where, init),
+        await ask(kind, ghostWhere, ghostInit),
+      ];
+      expect(answer.status).toBe(ghost.status);
+      expect(answer.status).toBeLessThan(500);
+      if (!where.startsWith("/p/"))
+        expect(await bare(answer, h as unknown as Things)).toBe(await bare(ghost, GHOST));
+      expect(await hiddenState()).toBe(before);
+    },
+  );
 });
 
 test("without an account nothing of it is told either", async () => {
-  for (const where of Object.values(READS).flat().filter((w) => !w.includes(":"))) expectNothingOf((await (await ask(null, where)).text()).replaceAll("quartzlight", ""));
+  for (const where of Object.values(READS)
+    .flat()
+    .filter((w) => !w.includes(":")))
+    expectNothingOf((await (await ask(null, where)).text()).replaceAll("quartzlight", ""));
 });
 
 test("figures count it for everybody and open nothing of it", async () => {
-  const summaryOf = async (kind: Kind) => (await (await ask(kind, "/api/projects/TIX/summary")).json()) as { pulse: { inProgress: string[]; blocked: string[] }; limitsBroken: string[]; seesAll: boolean };
+  const summaryOf = async (kind: Kind) =>
+    (await (await ask(kind, "/api/projects/TIX/summary")).json()) as {
+      pulse: { inProgress: string[]; blocked: string[] };
+      limitsBroken: string[];
+      seesAll: boolean;
+    };
   const [lead, member] = [await summaryOf("lead"), await summaryOf("member")];
   expect(member.pulse.inProgress.length).toBe(lead.pulse.inProgress.length);
   expect(lead.pulse.inProgress).toContain(h.id);
   expect(member.pulse.blocked.filter((id) => id === "")).toHaveLength(1);
   expect([lead.seesAll, member.seesAll]).toEqual([true, false]);
-  const boardOf = async (kind: Kind) => (await (await ask(kind, "/api/projects/TIX/board")).json()) as { cards: { id: string; stateId: string }[]; hidden: Record<string, number> };
+  const boardOf = async (kind: Kind) =>
+    (await (await ask(kind, "/api/projects/TIX/board")).json()) as {
+      cards: { id: string; stateId: string }[];
+      hidden: Record<string, number>;
+    };
   const building = await stateId("Building");
-  const count = ({ cards, hidden }: Awaited<ReturnType<typeof boardOf>>) => cards.filter((c) => c.stateId === building).length + (hidden[building] ?? 0);
+  const count = ({ cards, hidden }: Awaited<ReturnType<typeof boardOf>>) =>
+    cards.filter((c) => c.stateId === building).length + (hidden[building] ?? 0);
   expect(count(await boardOf("member"))).toBe(count(await boardOf("lead")));
 });
 
 test("the stream tells who may see it, and to others nothing of it", async () => {
   const hear = async (kind: Kind) => {
     const stop = new AbortController();
-    const answer = await fetch(`${app.address()}/api/projects/TIX/stream`, { headers: { cookie: cookies[kind] }, signal: stop.signal });
+    const answer = await fetch(`${app.address()}/api/projects/TIX/stream`, {
+      headers: { cookie: cookies[kind] },
+      signal: stop.signal,
+    });
     const reader = answer.body!.getReader();
     let text = "";
     const done = (async () => {
       for (;;) {
-        const { value, done: ended } = await reader.read().catch(() => ({ value: undefined, done: true }));
+        const { value, done: ended } = await reader
+          .read()
+          .catch(() => ({ value: undefined, done: true }));
         if (ended) return;
         text += Buffer.from(value!).toString();
       }
@@ -339,8 +834,12 @@ test("the stream tells who may see it, and to others nothing of it", async () =>
   await say(h.id, "pewterword again");
   await say(h.visible, "heard by all");
   const until = Date.now() + 15_000;
-  const heardBoth = () => lead.text().includes(h.id) && lead.text().includes(h.visible) && member.text().includes(h.visible);
-  while (!heardBoth() && Date.now() < until) await new Promise((resolve) => setTimeout(resolve, 50));
+  const heardBoth = () =>
+    lead.text().includes(h.id) &&
+    lead.text().includes(h.visible) &&
+    member.text().includes(h.visible);
+  while (!heardBoth() && Date.now() < until)
+    await new Promise((resolve) => setTimeout(resolve, 50));
   expect(heardBoth()).toBe(true);
   expectNothingOf(member.text());
   // A comment changes no figure: to others it is as if nothing had happened.
@@ -352,10 +851,18 @@ test("the requester's own page is theirs, whatever became of it", async () => {
   const [row] = await database().select().from(report).where(eq(report.id, h.accepted));
   const text = await (await ask(null, `/r/${row.token}`)).text();
   expect(text).toContain("Quartzlight");
-  for (const hidden of [h.id, h.key, h.visibleKey, "pewterword", "copperlabel"]) expect(text).not.toContain(hidden);
+  for (const hidden of [h.id, h.key, h.visibleKey, "pewterword", "copperlabel"])
+    expect(text).not.toContain(hidden);
 });
 
 test("boards and lists of this test are there for those who may see them", async () => {
-  expect(await database().select({ id: board.id }).from(board).where(eq(board.id, h.board))).toHaveLength(1);
-  expect(await database().select({ id: boardColumn.id }).from(boardColumn).where(eq(boardColumn.id, h.list))).toHaveLength(1);
+  expect(
+    await database().select({ id: board.id }).from(board).where(eq(board.id, h.board)),
+  ).toHaveLength(1);
+  expect(
+    await database()
+      .select({ id: boardColumn.id })
+      .from(boardColumn)
+      .where(eq(boardColumn.id, h.list)),
+  ).toHaveLength(1);
 });

@@ -15,7 +15,13 @@ describe("the lead opens Learn", () => {
   });
 
   test("all five pictures are there, by period, type and class of service", async () => {
-    for (const title of ["Cumulative flow", "Cycle time", "Throughput", "Age of what is in progress", "Where the time went"])
+    for (const title of [
+      "Cumulative flow",
+      "Cycle time",
+      "Throughput",
+      "Age of what is in progress",
+      "Where the time went",
+    ])
       await ines.page.waitForSelector(`section[aria-label="${title}"] svg`);
     await ines.reads(/50 % \d+ d/);
     await ines.reads(/85 % \d+ d/);
@@ -24,14 +30,39 @@ describe("the lead opens Learn", () => {
     const finished = async () => Number(await ines.text("dl > div:nth-child(2) dd button"));
     const all = await finished();
     await ines.choose("Item type", "Bug");
-    await ines.page.waitForFunction((n: number) => Number(document.querySelector<HTMLElement>("dl > div:nth-child(2) dd button")!.innerText) < n, {}, all);
+    await ines.page.waitForFunction(
+      (n: number) =>
+        Number(document.querySelector<HTMLElement>("dl > div:nth-child(2) dd button")!.innerText) <
+        n,
+      {},
+      all,
+    );
     const bugs = await finished();
     await ines.choose("Class of service", "expedite");
-    await ines.page.waitForFunction((n: number) => Number(document.querySelector<HTMLElement>("dl > div:nth-child(2) dd button")!.innerText) < n, {}, bugs);
+    await ines.page.waitForFunction(
+      (n: number) =>
+        Number(document.querySelector<HTMLElement>("dl > div:nth-child(2) dd button")!.innerText) <
+        n,
+      {},
+      bugs,
+    );
     await ines.press("clear");
-    await ines.page.waitForFunction((n: number) => Number(document.querySelector<HTMLElement>("dl > div:nth-child(2) dd button")!.innerText) === n, {}, all);
+    await ines.page.waitForFunction(
+      (n: number) =>
+        Number(
+          document.querySelector<HTMLElement>("dl > div:nth-child(2) dd button")!.innerText,
+        ) === n,
+      {},
+      all,
+    );
     await ines.choose("Period", "39 weeks");
-    await ines.page.waitForFunction((n: number) => Number(document.querySelector<HTMLElement>("dl > div:nth-child(2) dd button")!.innerText) > n, {}, all);
+    await ines.page.waitForFunction(
+      (n: number) =>
+        Number(document.querySelector<HTMLElement>("dl > div:nth-child(2) dd button")!.innerText) >
+        n,
+      {},
+      all,
+    );
     expect(ines.page.url()).toContain("period=39+weeks");
   });
 
@@ -55,17 +86,26 @@ describe("the lead opens Learn", () => {
     // Again, as a person would, when the chart was just being drawn anew under the pointer.
     for (let tries = 1; ; tries++) {
       await ines.click('section[aria-label="Cycle time"] .recharts-scatter-symbol circle');
-      if (await ines.page.waitForSelector('aside[aria-label^="Item"] figure', { timeout: 4_000 }).catch(() => null)) break;
+      if (
+        await ines.page
+          .waitForSelector('aside[aria-label^="Item"] figure', { timeout: 4_000 })
+          .catch(() => null)
+      )
+        break;
       if (tries === 3) throw new Error("clicking a point does not open its item");
     }
     await ines.keys("Escape");
-    const area = (await ines.page.$('section[aria-label="Cumulative flow"] .recharts-cartesian-grid'))!;
+    const area = (await ines.page.$(
+      'section[aria-label="Cumulative flow"] .recharts-cartesian-grid',
+    ))!;
     const box = (await area.boundingBox())!;
     await ines.page.mouse.move(box.x + box.width * 0.6, box.y + box.height * 0.6);
     await ines.click('section[aria-label="Cumulative flow"] .recharts-active-dot circle');
     await ines.reads(/at the end of \d+ \w+/, list);
     await ines.keys("Escape");
-    await ines.page.$eval('section[aria-label="Age of what is in progress"] a[role=button]', (a) => (a as unknown as HTMLElement).focus());
+    await ines.page.$eval('section[aria-label="Age of what is in progress"] a[role=button]', (a) =>
+      (a as unknown as HTMLElement).focus(),
+    );
     await ines.keys("Enter");
     await ines.page.waitForSelector('aside[aria-label^="Item"] figure');
     await ines.keys("Escape");

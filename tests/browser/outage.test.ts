@@ -19,7 +19,9 @@ afterAll(async () => {
 test("the database goes away under an open board: the person is told, nothing is lost, and work goes on by itself", async () => {
   const noor = await browser.person(app.address, "Noor Bakri");
   await noor.open("/p/TIX/flow");
-  const key = await noor.page.$eval('[role=list][aria-label$="Ready to pull"] [data-key]', (card) => card.getAttribute("data-key")!);
+  const key = await noor.page.$eval('[role=list][aria-label$="Ready to pull"] [data-key]', (card) =>
+    card.getAttribute("data-key")!,
+  );
   cluster.kill();
   await noor.reads("The database is away for a moment.", "footer");
   expect((await fetch(`${app.address}/api/health`)).status).toBe(503);
@@ -34,9 +36,15 @@ test("the database goes away under an open board: the person is told, nothing is
   await noor.keys("Escape");
   await noor.waitForPlace(key, "Ready to pull");
   cluster.start();
-  await noor.page.waitForFunction(() => !document.querySelector("footer [role=status]"), { timeout: 30_000 });
+  await noor.page.waitForFunction(() => !document.querySelector("footer [role=status]"), {
+    timeout: 30_000,
+  });
   await noor.focusCard(key);
   await noor.keys("[");
-  await noor.page.waitForFunction((k: string) => !document.querySelector(`[data-key="${k}"]`), {}, key);
+  await noor.page.waitForFunction(
+    (k: string) => !document.querySelector(`[data-key="${k}"]`),
+    {},
+    key,
+  );
   expect(await (await fetch(`${app.address}/api/health`)).json()).toMatchObject({ database: "up" });
 });

@@ -12,7 +12,10 @@ const app = givenApplication();
 const TITLE = "Gate beeps but does not open at Heron island";
 const PICTURE = path.join(os.tmpdir(), "zigzag-test-picture.png");
 // The smallest PNG: one pixel.
-const PIXEL = Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==", "base64");
+const PIXEL = Buffer.from(
+  "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==",
+  "base64",
+);
 
 let requester: Person;
 let triager: Person;
@@ -28,7 +31,9 @@ test("a requester without an account sends a report with a picture and gets a re
   await requester.fill("In a few words", TITLE);
   await requester.fill("What happened?", "It beeped twice and stayed shut. <b>Twice</b>!");
   await requester.reads("This is needed.");
-  await requester.click('::-p-xpath(//fieldset[contains(., "Could you travel")]//label[contains(., "yes")]/input)');
+  await requester.click(
+    '::-p-xpath(//fieldset[contains(., "Could you travel")]//label[contains(., "yes")]/input)',
+  );
   await requester.reads("Who helped you on board?");
   await requester.fill("Where was it?", "Heron island");
   await requester.fill("Your mail address", "not an address");
@@ -48,7 +53,9 @@ test("a requester without an account sends a report with a picture and gets a re
 test("the triager opens the desk, reads the oldest first, asks; the requester answers; the report returns", async () => {
   triager = await browser.person(app.address(), "Tomas Kerr");
   await triager.open("/p/TIX/intake");
-  const ages = await triager.page.$$eval('nav[aria-label="Queue"] ul:first-of-type li', (rows) => rows.map((r) => (r as HTMLElement).innerText));
+  const ages = await triager.page.$$eval('nav[aria-label="Queue"] ul:first-of-type li', (rows) =>
+    rows.map((r) => (r as HTMLElement).innerText),
+  );
   expect(ages[0]).toMatch(/7 days/);
   await triager.click(`::-p-xpath(//nav[@aria-label="Queue"]//button[contains(., "${TITLE}")])`);
   await triager.reads("It beeped twice and stayed shut. <b>Twice</b>!", "article");
@@ -75,20 +82,33 @@ test("it is accepted into the backlog by keyboard, can be undone, and is accepte
     await triager.choose("Severity", "major");
     await triager.choose("It hits", "many people");
     await triager.choose("It is needed", "this week");
-    await triager.click('::-p-xpath(//fieldset[contains(., "Owner")]//label[contains(., "Noor Bakri")]/input)');
+    await triager.click(
+      '::-p-xpath(//fieldset[contains(., "Owner")]//label[contains(., "Noor Bakri")]/input)',
+    );
     await triager.choose("Where to", "top of the backlog");
     await triager.chord("Control", "Enter");
-    await triager.page.waitForFunction((t: string) => !document.querySelector<HTMLElement>('nav[aria-label="Queue"]')!.innerText.includes(t), {}, TITLE);
+    await triager.page.waitForFunction(
+      (t: string) =>
+        !document.querySelector<HTMLElement>('nav[aria-label="Queue"]')!.innerText.includes(t),
+      {},
+      TITLE,
+    );
     await triager.reads(/is accepted as TIX-\d+/);
   };
   await accept();
   await triager.page.evaluate(() => (document.activeElement as HTMLElement)?.blur());
   await triager.keys("u");
   await triager.reads(TITLE, 'nav[aria-label="Queue"]');
-  await triager.page.waitForFunction((t: string) => document.querySelector("article h2")?.textContent === t, {}, TITLE);
+  await triager.page.waitForFunction(
+    (t: string) => document.querySelector("article h2")?.textContent === t,
+    {},
+    TITLE,
+  );
   await accept();
   await triager.open("/p/TIX/plan");
-  itemKey = (await triager.page.$eval('ol[aria-label="Backlog in order"] li', (li) => li.getAttribute("data-key")))!;
+  itemKey = (await triager.page.$eval('ol[aria-label="Backlog in order"] li', (li) =>
+    li.getAttribute("data-key"),
+  ))!;
   await triager.reads(TITLE, `li[data-key="${itemKey}"]`);
 });
 
@@ -117,7 +137,10 @@ test("the maker takes it from the ranked backlog and moves it by drag, by keyboa
   await maker.keys(".");
   await maker.press("Pass review");
   await maker.reads("It needs a note on how to test it.");
-  await maker.fill("How to test it", "Hold a ticket under the left scanner: it opens within a second.");
+  await maker.fill(
+    "How to test it",
+    "Hold a ticket under the left scanner: it opens within a second.",
+  );
   await maker.press("Pass review", "//form");
   await maker.waitForPlace(itemKey, "Test waiting");
   await maker.focusCard(itemKey);
@@ -133,24 +156,40 @@ test("the maker takes it from the ranked backlog and moves it by drag, by keyboa
 });
 
 test("the requester hears that it is done, step by step", async () => {
-  await requester.page.waitForFunction(() => document.body.innerText.includes("Done"), { timeout: 30_000, polling: 500 });
+  await requester.page.waitForFunction(() => document.body.innerText.includes("Done"), {
+    timeout: 30_000,
+    polling: 500,
+  });
   await requester.reads("It has reached this step: Review.");
 });
 
 test("parked, merged and declined reports leave the queue, each by one key, and come back by undo", async () => {
   await triager.open("/p/TIX/intake");
-  const waiting = async () => Number(/(\d+) reports? waits?/.exec(await triager.text("h1 + p"))![1]);
-  for (const [key, fill] of [["p", ""], ["m", ""], ["d", "We cannot change this."]] as const) {
+  const waiting = async () =>
+    Number(/(\d+) reports? waits?/.exec(await triager.text("h1 + p"))![1]);
+  for (const [key, fill] of [
+    ["p", ""],
+    ["m", ""],
+    ["d", "We cannot change this."],
+  ] as const) {
     const before = await waiting();
     await triager.page.evaluate(() => (document.activeElement as HTMLElement)?.blur());
     await triager.keys(key);
     await triager.page.waitForSelector("form[aria-label]");
     if (fill) await triager.page.keyboard.type(fill);
     await triager.chord("Control", "Enter");
-    await triager.page.waitForFunction((n: number) => document.querySelector("h1 + p")!.textContent!.startsWith(`${n} `), {}, before - 1);
+    await triager.page.waitForFunction(
+      (n: number) => document.querySelector("h1 + p")!.textContent!.startsWith(`${n} `),
+      {},
+      before - 1,
+    );
     await triager.page.evaluate(() => (document.activeElement as HTMLElement)?.blur());
     await triager.keys("u");
-    await triager.page.waitForFunction((n: number) => document.querySelector("h1 + p")!.textContent!.startsWith(`${n} `), {}, before);
+    await triager.page.waitForFunction(
+      (n: number) => document.querySelector("h1 + p")!.textContent!.startsWith(`${n} `),
+      {},
+      before,
+    );
     await triager.page.waitForSelector("article h2");
   }
 });

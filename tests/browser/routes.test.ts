@@ -8,9 +8,16 @@ const app = givenApplication();
 
 /** A session cookie, got by password as a program would. */
 async function cookieOf(mail: string): Promise<string> {
-  const answer = await fetch(`${app.address()}/api/auth/sign-in/email`, { method: "POST", headers: { "Content-Type": "application/json", origin: app.address() }, body: JSON.stringify({ email: mail, password: DEMO_PASSWORD }) });
+  const answer = await fetch(`${app.address()}/api/auth/sign-in/email`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json", origin: app.address() },
+    body: JSON.stringify({ email: mail, password: DEMO_PASSWORD }),
+  });
   expect(answer.status).toBe(200);
-  return answer.headers.getSetCookie().map((c) => c.split(";")[0]).join("; ");
+  return answer.headers
+    .getSetCookie()
+    .map((c) => c.split(";")[0])
+    .join("; ");
 }
 
 let noor: string;
@@ -20,13 +27,33 @@ beforeAll(async () => {
   arthur = await cookieOf("arthur.quill@saltmarsh.example");
 });
 
-const ask = (path: string, cookie: string | null, init: RequestInit & { headers?: Record<string, string> } = {}) =>
-  fetch(app.address() + path, { ...init, redirect: "manual", headers: { ...(cookie ? { cookie } : {}), ...init.headers } });
-const post = (path: string, cookie: string | null, body: unknown, headers: Record<string, string> = {}) =>
-  ask(path, cookie, { method: "POST", headers: { "Content-Type": "application/json", ...headers }, body: typeof body === "string" ? body : JSON.stringify(body) });
+const ask = (
+  path: string,
+  cookie: string | null,
+  init: RequestInit & { headers?: Record<string, string> } = {},
+) =>
+  fetch(app.address() + path, {
+    ...init,
+    redirect: "manual",
+    headers: { ...(cookie ? { cookie } : {}), ...init.headers },
+  });
+const post = (
+  path: string,
+  cookie: string | null,
+  body: unknown,
+  headers: Record<string, string> = {},
+) =>
+  ask(path, cookie, {
+    method: "POST",
+    headers: { "Content-Type": "application/json", ...headers },
+    body: typeof body === "string" ? body : JSON.stringify(body),
+  });
 
 /** RFC 9457: a JSON object of media type application/problem+json with title, status and detail. */
-async function expectProblem(answer: Response, status: number): Promise<{ title: string; detail: string; errors?: { field: string }[] }> {
+async function expectProblem(
+  answer: Response,
+  status: number,
+): Promise<{ title: string; detail: string; errors?: { field: string }[] }> {
   expect(answer.status).toBe(status);
   expect(answer.headers.get("content-type")).toBe("application/problem+json");
   const body = (await answer.json()) as { title: string; detail: string; status: number };
@@ -69,12 +96,36 @@ const ROUTES: [method: string, path: string][] = [
 ];
 
 test.each(ROUTES)("%s %s answers nobody who is not signed in", async (method, path) => {
-  await expectProblem(await ask(path, null, { method, ...(method === "GET" ? {} : { headers: { "Content-Type": "application/json" }, body: "{}" }) }), 401);
+  await expectProblem(
+    await ask(path, null, {
+      method,
+      ...(method === "GET" ? {} : { headers: { "Content-Type": "application/json" }, body: "{}" }),
+    }),
+    401,
+  );
 });
 
-test.each(["board", "summary", "flow", "intake", "workflow", "stream", "members", "workflow/versions?workflow=tide-main&version=1", "workflow/replay?workflow=tide-main&days=30"])("the hidden project's %s is not there for a stranger, by route or by page", async (what) => {
+test.each([
+  "board",
+  "summary",
+  "flow",
+  "intake",
+  "workflow",
+  "stream",
+  "members",
+  "workflow/versions?workflow=tide-main&version=1",
+  "workflow/replay?workflow=tide-main&days=30",
+])("the hidden project's %s is not there for a stranger, by route or by page", async (what) => {
   await expectProblem(await ask(`/api/projects/TIDE/${what}`, arthur), 404);
-  const page = { board: "flow", flow: "learn", intake: "intake", workflow: "design", summary: "plan", stream: "flow" }[what] ?? "design";
+  const page =
+    {
+      board: "flow",
+      flow: "learn",
+      intake: "intake",
+      workflow: "design",
+      summary: "plan",
+      stream: "flow",
+    }[what] ?? "design";
   expect((await ask(`/p/TIDE/${page}`, arthur)).status).toBe(404);
 });
 
@@ -95,15 +146,37 @@ test("an observer's stream carries no news of intake, a member's does", async ()
         // Stopped below.
       }
     })();
-    return { text: () => text, stop: async () => { stop.abort(); await done; } };
+    return {
+      text: () => text,
+      stop: async () => {
+        stop.abort();
+        await done;
+      },
+    };
   };
   const [member, observer] = [await hear(noor), await hear(arthur)];
   const form = new FormData();
-  for (const [k, v] of Object.entries({ title: "Heard", happened: "x", travelled: "yes", mail: "a@post.saltmarsh.example" })) form.set(k, v);
-  expect((await ask("/api/public/reports/TIX/report", null, { method: "POST", body: form })).status).toBe(201);
-  await post("/api/items", noor, { commandId: randomUUID(), projectKey: "TIX", fields: { title: "Heard by both", typeId: "bug" } });
+  for (const [k, v] of Object.entries({
+    title: "Heard",
+    happened: "x",
+    travelled: "yes",
+    mail: "a@post.saltmarsh.example",
+  }))
+    form.set(k, v);
+  expect(
+    (await ask("/api/public/reports/TIX/report", null, { method: "POST", body: form })).status,
+  ).toBe(201);
+  await post("/api/items", noor, {
+    commandId: randomUUID(),
+    projectKey: "TIX",
+    fields: { title: "Heard by both", typeId: "bug" },
+  });
   const until = Date.now() + 10_000;
-  while (!(member.text().includes("Heard by both") && observer.text().includes("Heard by both")) && Date.now() < until) await new Promise((r) => setTimeout(r, 50));
+  while (
+    !(member.text().includes("Heard by both") && observer.text().includes("Heard by both")) &&
+    Date.now() < until
+  )
+    await new Promise((r) => setTimeout(r, 50));
   expect(member.text()).toContain('"kind":"intake"');
   expect(observer.text()).toContain("Heard by both");
   expect(observer.text()).not.toContain('"kind":"intake"');
@@ -114,15 +187,36 @@ describe("bad input at the door", () => {
   const command = (c: unknown) => ({ commandId: randomUUID(), itemId: randomUUID(), command: c });
   test.each<[string, () => Promise<Response>, number]>([
     ["no JSON", () => post("/api/items/commands", noor, "{"), 400],
-    ["another media type", () => ask("/api/items/commands", noor, { method: "POST", body: "x=1", headers: { "Content-Type": "text/plain" } }), 415],
+    [
+      "another media type",
+      () =>
+        ask("/api/items/commands", noor, {
+          method: "POST",
+          body: "x=1",
+          headers: { "Content-Type": "text/plain" },
+        }),
+      415,
+    ],
     ["300 kB of JSON", () => post("/api/items", noor, { title: "x".repeat(300_000) }), 413],
     ["an empty object", () => post("/api/items/commands", noor, {}), 422],
     ["an array", () => post("/api/items/commands", noor, []), 422],
-    ["an unknown command", () => post("/api/items/commands", noor, command({ kind: "erase" })), 422],
-    ["an item of nobody", () => post("/api/items/commands", noor, command({ kind: "comment", body: "x" })), 404],
+    [
+      "an unknown command",
+      () => post("/api/items/commands", noor, command({ kind: "erase" })),
+      422,
+    ],
+    [
+      "an item of nobody",
+      () => post("/api/items/commands", noor, command({ kind: "comment", body: "x" })),
+      404,
+    ],
     ["an id that is no uuid", () => ask("/api/reports/1%27%3B--", noor), 422],
     ["a key that is none", () => ask("/api/items/%00", noor), 404],
-    ["a request from another site", () => post("/api/items", noor, {}, { origin: "https://elsewhere.example" }), 403],
+    [
+      "a request from another site",
+      () => post("/api/items", noor, {}, { origin: "https://elsewhere.example" }),
+      403,
+    ],
     ["a token that is none", () => ask("/api/public/pages/short", null), 404],
     ["a project that is none", () => ask("/api/projects/NOPE/board", noor), 404],
     ["a report form that is no form", () => post("/api/public/reports/TIX/report", null, {}), 415],
@@ -131,7 +225,11 @@ describe("bad input at the door", () => {
   });
 
   test("a null character is taken out, everything else stays as it was written", async () => {
-    const answer = await post("/api/items", noor, { commandId: randomUUID(), projectKey: "TIX", fields: { title: "a\u0000b </script><script>alert(1)</script>", typeId: "bug" } });
+    const answer = await post("/api/items", noor, {
+      commandId: randomUUID(),
+      projectKey: "TIX",
+      fields: { title: "a\u0000b </script><script>alert(1)</script>", typeId: "bug" },
+    });
     expect(answer.status).toBe(201);
     const { card } = (await answer.json()) as { card: { key: string; title: string } };
     expect(card.title).toBe("ab </script><script>alert(1)</script>");
@@ -143,7 +241,14 @@ describe("bad input at the door", () => {
 describe("the public form", () => {
   const form = (change: Record<string, string | Blob> = {}) => {
     const data = new FormData();
-    for (const [k, v] of Object.entries({ title: "Bell", happened: "It rang.", travelled: "yes", mail: "a@post.saltmarsh.example", ...change })) data.set(k, v);
+    for (const [k, v] of Object.entries({
+      title: "Bell",
+      happened: "It rang.",
+      travelled: "yes",
+      mail: "a@post.saltmarsh.example",
+      ...change,
+    }))
+      data.set(k, v);
     return data;
   };
   // Each test comes from an address of its own only in the database: the windows are emptied in between.
@@ -163,18 +268,49 @@ describe("the public form", () => {
 
   test("11 MB of picture, markup as a picture, missing fields: clear answers and no row", async () => {
     const before = await reports();
-    const png = Buffer.concat([Buffer.from("89504e470d0a1a0a", "hex"), Buffer.alloc(11 * 1024 * 1024)]);
-    await expectProblem(await ask("/api/public/reports/TIX/report", null, { method: "POST", body: form({ files: new Blob([png]) }) }), 413);
-    await expectProblem(await ask("/api/public/reports/TIX/report", null, { method: "POST", body: form({ files: new Blob([png.subarray(0, 5.1 * 1024 * 1024)]) }) }), 422);
-    await expectProblem(await ask("/api/public/reports/TIX/report", null, { method: "POST", body: form({ files: new Blob(["<svg onload=alert(1)>"], { type: "image/png" }) }) }), 422);
-    const { errors } = await expectProblem(await ask("/api/public/reports/TIX/report", null, { method: "POST", body: form({ title: "", mail: "x" }) }), 422);
+    const png = Buffer.concat([
+      Buffer.from("89504e470d0a1a0a", "hex"),
+      Buffer.alloc(11 * 1024 * 1024),
+    ]);
+    await expectProblem(
+      await ask("/api/public/reports/TIX/report", null, {
+        method: "POST",
+        body: form({ files: new Blob([png]) }),
+      }),
+      413,
+    );
+    await expectProblem(
+      await ask("/api/public/reports/TIX/report", null, {
+        method: "POST",
+        body: form({ files: new Blob([png.subarray(0, 5.1 * 1024 * 1024)]) }),
+      }),
+      422,
+    );
+    await expectProblem(
+      await ask("/api/public/reports/TIX/report", null, {
+        method: "POST",
+        body: form({ files: new Blob(["<svg onload=alert(1)>"], { type: "image/png" }) }),
+      }),
+      422,
+    );
+    const { errors } = await expectProblem(
+      await ask("/api/public/reports/TIX/report", null, {
+        method: "POST",
+        body: form({ title: "", mail: "x" }),
+      }),
+      422,
+    );
     expect(errors!.map((e) => e.field)).toEqual(["title", "mail"]);
     expect(await reports()).toBe(before);
   });
 
   test("sent 50 times in a minute: the first dozen get through, the others are told when to come back", async () => {
     const before = await reports();
-    const answers = await Promise.all(Array.from({ length: 50 }, () => ask("/api/public/reports/TIX/report", null, { method: "POST", body: form() })));
+    const answers = await Promise.all(
+      Array.from({ length: 50 }, () =>
+        ask("/api/public/reports/TIX/report", null, { method: "POST", body: form() }),
+      ),
+    );
     const refused = answers.filter((a) => a.status === 429);
     // A minute may end in between; then a second dozen is let in.
     expect(answers.length - refused.length).toBeGreaterThanOrEqual(12);
@@ -198,11 +334,22 @@ test("health tells of database and worker; headers keep the pages to themselves"
 test("two application processes on one database: what one stores, the other's streams tell", async () => {
   const second = await startApplication(app.databaseUrl());
   const stop = new AbortController();
-  const stream = await fetch(`${second.address}/api/projects/TIX/stream`, { headers: { cookie: noor }, signal: stop.signal });
+  const stream = await fetch(`${second.address}/api/projects/TIX/stream`, {
+    headers: { cookie: noor },
+    signal: stop.signal,
+  });
   const reader = stream.body!.getReader();
   await reader.read();
   const title = `From the first process ${randomUUID()}`;
-  expect((await post("/api/items", noor, { commandId: randomUUID(), projectKey: "TIX", fields: { title, typeId: "bug" } })).status).toBe(201);
+  expect(
+    (
+      await post("/api/items", noor, {
+        commandId: randomUUID(),
+        projectKey: "TIX",
+        fields: { title, typeId: "bug" },
+      })
+    ).status,
+  ).toBe(201);
   let heard = "";
   while (!heard.includes(title)) {
     const { value, done } = await reader.read();
@@ -216,10 +363,30 @@ test("two application processes on one database: what one stores, the other's st
 
 test("asked to stop, the application finishes what is in hand and ends", async () => {
   const second = await startApplication(app.databaseUrl());
-  const cookie = (await fetch(`${second.address}/api/auth/sign-in/email`, { method: "POST", headers: { "Content-Type": "application/json", origin: second.address }, body: JSON.stringify({ email: "noor.bakri@saltmarsh.example", password: DEMO_PASSWORD }) })).headers.getSetCookie().map((c) => c.split(";")[0]).join("; ");
+  const cookie = (
+    await fetch(`${second.address}/api/auth/sign-in/email`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json", origin: second.address },
+      body: JSON.stringify({ email: "noor.bakri@saltmarsh.example", password: DEMO_PASSWORD }),
+    })
+  ).headers
+    .getSetCookie()
+    .map((c) => c.split(";")[0])
+    .join("; ");
   const stream = await fetch(`${second.address}/api/projects/TIX/stream`, { headers: { cookie } });
   const inHand = Array.from({ length: 12 }, () =>
-    fetch(`${second.address}/api/items`, { method: "POST", headers: { cookie, "Content-Type": "application/json" }, body: JSON.stringify({ commandId: randomUUID(), projectKey: "TIX", fields: { title: "In hand", typeId: "bug" } }) }).then((r) => r.status, () => "not taken"),
+    fetch(`${second.address}/api/items`, {
+      method: "POST",
+      headers: { cookie, "Content-Type": "application/json" },
+      body: JSON.stringify({
+        commandId: randomUUID(),
+        projectKey: "TIX",
+        fields: { title: "In hand", typeId: "bug" },
+      }),
+    }).then(
+      (r) => r.status,
+      () => "not taken",
+    ),
   );
   await new Promise((resolve) => setImmediate(resolve));
   const [statuses] = await Promise.all([Promise.all(inHand), second.stop()]);

@@ -58,7 +58,11 @@ describe("limits and rules hold, and say what would satisfy them", () => {
     await noor.press("Start review");
     await noor.reads("Review needs a reviewer.", panel);
     // The form offers everybody but the assignee; the field itself can name them, and the rule still holds.
-    expect(await noor.page.$eval("#ask-reviewerId", (s) => [...(s as HTMLSelectElement).options].some((o) => o.text === "Noor Bakri"))).toBe(false);
+    expect(
+      await noor.page.$eval("#ask-reviewerId", (s) =>
+        [...(s as HTMLSelectElement).options].some((o) => o.text === "Noor Bakri"),
+      ),
+    ).toBe(false);
     await noor.press("Leave it where it is");
     await noor.choose("Reviewer", "Noor Bakri", panel);
     await noor.reads(/Noor Bakri set the reviewer to Noor Bakri/, panel);
@@ -109,7 +113,9 @@ describe("an item, as anyone on the project opens it", () => {
     await person.open(`/p/TIX/flow?item=${key}`);
     await person.reads("nobody has pulled this item yet", panel);
     await person.press("Write", `//section[.//h3[text()="Description"]]`);
-    await person.page.keyboard.type("A **soft** tone.\n\n<img src=x onerror=\"document.title='run'\">\n\n- [ ] one\n- [x] two");
+    await person.page.keyboard.type(
+      "A **soft** tone.\n\n<img src=x onerror=\"document.title='run'\">\n\n- [ ] one\n- [x] two",
+    );
     await person.press("Save text");
     expect(await person.page.waitForSelector(`${panel} .words strong`)).not.toBeNull();
     expect(await person.page.$(`${panel} .words img`)).toBeNull();
@@ -136,7 +142,11 @@ describe("an item, as anyone on the project opens it", () => {
     await person.press("Add comment");
     await person.reads("Sounds <i>good</i>.", panel);
     await person.click(`${panel} a[aria-label="Open as a full page"]`);
-    await person.page.waitForFunction((k: string) => location.pathname.endsWith(`/items/${k}`), {}, key);
+    await person.page.waitForFunction(
+      (k: string) => location.pathname.endsWith(`/items/${k}`),
+      {},
+      key,
+    );
     await person.reads("Ruth Abara created it in Backlog");
   });
 
@@ -152,7 +162,10 @@ describe("an item, as anyone on the project opens it", () => {
 
 describe("two people on one board", () => {
   test("a move by one appears at the other within a second, and nobody's change is lost", async () => {
-    const [noor, ivo] = [await browser.person(app.address(), "Noor Bakri"), await browser.person(app.address(), "Ivo Sandell")];
+    const [noor, ivo] = [
+      await browser.person(app.address(), "Noor Bakri"),
+      await browser.person(app.address(), "Ivo Sandell"),
+    ];
     await Promise.all([noor.open("/p/TIX/flow"), ivo.open("/p/TIX/flow")]);
     const key = await newItem(noor, "Seen by two");
     await noor.open(`/p/TIX/flow?item=${key}`);
@@ -163,7 +176,14 @@ describe("two people on one board", () => {
     const seen = ivo.page.evaluate(
       (k: string) =>
         new Promise<number>((resolve) => {
-          const look = () => (document.querySelector(`[data-key="${k}"]`)?.closest("[role=list]")?.getAttribute("aria-label")?.endsWith("Build building") ? resolve(Date.now()) : requestAnimationFrame(look));
+          const look = () =>
+            document
+              .querySelector(`[data-key="${k}"]`)
+              ?.closest("[role=list]")
+              ?.getAttribute("aria-label")
+              ?.endsWith("Build building")
+              ? resolve(Date.now())
+              : requestAnimationFrame(look);
           look();
         }),
       key,
@@ -178,8 +198,14 @@ describe("two people on one board", () => {
   });
 
   test("both edit the description: the second is shown the first's text and loses nothing of their own", async () => {
-    const [noor, ivo] = [await browser.person(app.address(), "Noor Bakri"), await browser.person(app.address(), "Ivo Sandell")];
-    for (const [person, text] of [[noor, "Noor's words"], [ivo, "Ivo's words"]] as const) {
+    const [noor, ivo] = [
+      await browser.person(app.address(), "Noor Bakri"),
+      await browser.person(app.address(), "Ivo Sandell"),
+    ];
+    for (const [person, text] of [
+      [noor, "Noor's words"],
+      [ivo, "Ivo's words"],
+    ] as const) {
       await person.open("/p/TIX/flow?item=TIX-1");
       await person.press("Edit", `//section[.//h3[text()="Description"]]`);
       await person.fill("Description", text);
@@ -189,7 +215,12 @@ describe("two people on one board", () => {
     await ivo.press("Save text");
     await ivo.reads("Somebody else changed the description while you were editing.", panel);
     await ivo.reads("Noor's words", `${panel} [role=alert]`);
-    expect(await ivo.page.$eval('textarea[aria-label="Description"]', (e) => (e as HTMLTextAreaElement).value)).toBe("Ivo's words");
+    expect(
+      await ivo.page.$eval(
+        'textarea[aria-label="Description"]',
+        (e) => (e as HTMLTextAreaElement).value,
+      ),
+    ).toBe("Ivo's words");
     await ivo.press("Replace theirs with mine");
     await ivo.reads("Ivo's words", `${panel} .words`);
     await noor.reads("Ivo's words", `${panel} .words`);

@@ -38,11 +38,23 @@ async function run(): Promise<Running> {
   const data = mkdtempSync(path.join(os.tmpdir(), "zigzag-run-"));
   const head = spawn(process.execPath, [path.join(BUILT, "run.cjs")], {
     cwd: path.resolve(__dirname, "../.."),
-    env: { ...process.env, DATABASE_URL: database.url, ZIGZAG_DATA: data, NEXT_DIST_DIR: ".next-test", NODE_ENV: "production", LOG_LEVEL: "info", BETTER_AUTH_SECRET: "tests-only-secret-of-more-than-32-letters-0123456789", PORT: undefined, MAIL_HOST: undefined, ZIGZAG_CLUSTER: undefined },
+    env: {
+      ...process.env,
+      DATABASE_URL: database.url,
+      ZIGZAG_DATA: data,
+      NEXT_DIST_DIR: ".next-test",
+      NODE_ENV: "production",
+      LOG_LEVEL: "info",
+      BETTER_AUTH_SECRET: "tests-only-secret-of-more-than-32-letters-0123456789",
+      PORT: undefined,
+      MAIL_HOST: undefined,
+      ZIGZAG_CLUSTER: undefined,
+    },
     stdio: ["ignore", "pipe", "pipe"],
   });
   let text = "";
-  for (const stream of [head.stdout!, head.stderr!]) stream.on("data", (part: Buffer) => (text += part.toString()));
+  for (const stream of [head.stdout!, head.stderr!])
+    stream.on("data", (part: Buffer) => (text += part.toString()));
   const address = await until(() => /is open at (\S+)/.exec(text)?.[1] ?? null);
   const running = { head, said: () => text, address, data };
   started.push(running);
@@ -51,11 +63,17 @@ async function run(): Promise<Running> {
 
 /** The processes that a head has started, by what they run. */
 function childrenOf({ head }: Running): { pid: number; program: string }[] {
-  const rows = execFileSync("ps", ["-eo", "pid=,ppid=,args="], { encoding: "utf8" }).trim().split("\n").map((r) => r.trim().split(/\s+/));
-  return rows.filter((r) => r[1] === String(head.pid)).map((r) => ({ pid: Number(r[0]), program: path.basename(r.at(-1)!) }));
+  const rows = execFileSync("ps", ["-eo", "pid=,ppid=,args="], { encoding: "utf8" })
+    .trim()
+    .split("\n")
+    .map((r) => r.trim().split(/\s+/));
+  return rows
+    .filter((r) => r[1] === String(head.pid))
+    .map((r) => ({ pid: Number(r[0]), program: path.basename(r.at(-1)!) }));
 }
 
-const health = async ({ address }: Running) => (await (await fetch(`${address}/api/health`)).json()) as { worker: string; instance: string };
+const health = async ({ address }: Running) =>
+  (await (await fetch(`${address}/api/health`)).json()) as { worker: string; instance: string };
 const isGone = (pid: number) => {
   try {
     process.kill(pid, 0);
@@ -68,7 +86,9 @@ const isGone = (pid: number) => {
 test("two at once take ports of their own, each answers as itself; a dead process is started again where it stood, and TERM leaves nothing", async () => {
   const [one, two] = await Promise.all([run(), run()]);
   expect(one.address).not.toBe(two.address);
-  await until(async () => (await health(one)).worker === "up" && (await health(two)).worker === "up");
+  await until(
+    async () => (await health(one)).worker === "up" && (await health(two)).worker === "up",
+  );
   const [first, second] = [await health(one), await health(two)];
   expect(first.instance).not.toBe(second.instance);
 
@@ -76,26 +96,44 @@ test("two at once take ports of their own, each answers as itself; a dead proces
   for (const program of ["worker.cjs", "serve.cjs", "mail-stand-in.cjs"]) {
     const before = childrenOf(one).find((c) => c.program === program)!;
     process.kill(before.pid, "SIGKILL");
-    const after = await until(() => childrenOf(one).find((c) => c.program === program && c.pid !== before.pid) ?? null);
+    const after = await until(
+      () => childrenOf(one).find((c) => c.program === program && c.pid !== before.pid) ?? null,
+    );
     expect(after.pid).not.toBe(before.pid);
   }
-  expect(await until(async () => ((await fetch(`${one.address}/sign-in`).catch(() => null))?.ok ? true : null))).toBe(true);
+  expect(
+    await until(async () =>
+      (await fetch(`${one.address}/sign-in`).catch(() => null))?.ok ? true : null,
+    ),
+  ).toBe(true);
   expect((await health(one)).instance).toBe(first.instance);
   expect((await health(two)).instance).toBe(second.instance);
 
   // Mail still finds its way from the mailbox to the product: both ends stand where they stood.
   const mailbox = /mailbox at (\S+)/.exec(one.said())![1];
   const form = new FormData();
-  for (const [name, value] of Object.entries({ from: "anna@post.saltmarsh.example", to: "tickets@in.saltmarsh.example", subject: "After the storm", text: "words" })) form.set(name, value);
+  for (const [name, value] of Object.entries({
+    from: "anna@post.saltmarsh.example",
+    to: "tickets@in.saltmarsh.example",
+    subject: "After the storm",
+    text: "words",
+  }))
+    form.set(name, value);
   const sent = await until(async () => {
-    const answer = await fetch(`${mailbox}/write`, { method: "POST", body: form, redirect: "manual" }).catch(() => null);
+    const answer = await fetch(`${mailbox}/write`, {
+      method: "POST",
+      body: form,
+      redirect: "manual",
+    }).catch(() => null);
     return answer?.status === 303 ? answer : null;
   });
   expect(sent.status).toBe(303);
 
   const pids = childrenOf(one).map((c) => c.pid);
   expect(pids).toHaveLength(3);
-  const ended = new Promise<number | null>((resolve) => one.head.once("exit", (code) => resolve(code)));
+  const ended = new Promise<number | null>((resolve) =>
+    one.head.once("exit", (code) => resolve(code)),
+  );
   one.head.kill("SIGTERM");
   expect(await ended).toBe(0);
   expect(pids.filter((pid) => !isGone(pid))).toEqual([]);
@@ -118,8 +156,15 @@ test("what never reaches a page is answered in words: strange addresses, too muc
     expect(await answer.text()).toContain("There is no such address.");
   }
   const program = await fetch(`${three.address}/api/items/%ED%A0%80`);
-  expect([program.status, program.headers.get("content-type")]).toEqual([404, "application/problem+json"]);
-  const large = await fetch(`${three.address}/api/auth/sign-in/email`, { method: "POST", headers: { "Content-Type": "application/json" }, body: "x".repeat(17 * 1024) });
+  expect([program.status, program.headers.get("content-type")]).toEqual([
+    404,
+    "application/problem+json",
+  ]);
+  const large = await fetch(`${three.address}/api/auth/sign-in/email`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: "x".repeat(17 * 1024),
+  });
   expect(large.status).toBe(413);
   expect((await fetch(`${three.address}/_next/image?url=%2Ficon.svg&w=64&q=75`)).status).toBe(404);
   const closed = new Promise<void>((resolve) => three.head.once("exit", () => resolve()));

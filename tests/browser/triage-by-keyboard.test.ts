@@ -31,14 +31,28 @@ const VERDICTS: [kind: VerdictKind, words?: string][] = [
   ["accept"],
   ["decline", "The window is run by the town."],
 ];
-const KEYS: Record<VerdictKind, string> = { accept: "a", merge: "m", ask: "q", park: "p", decline: "d" };
-const BECOMES: Record<VerdictKind, ReportStatus> = { accept: "accepted", merge: "merged", ask: "asked", park: "parked", decline: "declined" };
+const KEYS: Record<VerdictKind, string> = {
+  accept: "a",
+  merge: "m",
+  ask: "q",
+  park: "p",
+  decline: "d",
+};
+const BECOMES: Record<VerdictKind, ReportStatus> = {
+  accept: "accepted",
+  merge: "merged",
+  ask: "asked",
+  park: "parked",
+  decline: "declined",
+};
 
 let tomas: Person;
 let ids: string[];
 beforeAll(async () => {
   tomas = await browser.person(app.address(), "Tomas Kerr");
-  const { rows } = await query("select id from report where project_id = 'tix' and status = 'unjudged' order by received_at, id");
+  const { rows } = await query(
+    "select id from report where project_id = 'tix' and status = 'unjudged' order by received_at, id",
+  );
   ids = rows.map((r) => r.id);
 }, 60_000);
 
@@ -52,7 +66,11 @@ async function query(text: string, values: unknown[] = []) {
   }
 }
 
-const statuses = async () => (await query("select id, status from report where id = any($1)", [ids])).rows as { id: string; status: ReportStatus }[];
+const statuses = async () =>
+  (await query("select id, status from report where id = any($1)", [ids])).rows as {
+    id: string;
+    status: ReportStatus;
+  }[];
 const statusOf = async () => new Map((await statuses()).map((r) => [r.id, r.status]));
 const open = () => tomas.text("article h2");
 
@@ -72,35 +90,63 @@ test("twenty reports are judged by keys alone; each ends where its verdict says,
     if (words) await tomas.page.keyboard.type(words);
     await confirm();
     // The next one comes by itself; after the last one, what is put aside.
-    await tomas.page.waitForFunction((before: string) => document.querySelector("form[aria-label]") === null && document.querySelector("article h2")?.textContent !== before, {}, title);
+    await tomas.page.waitForFunction(
+      (before: string) =>
+        document.querySelector("form[aria-label]") === null &&
+        document.querySelector("article h2")?.textContent !== before,
+      {},
+      title,
+    );
   }
   console.info(`twenty verdicts by keyboard took ${((Date.now() - began) / 1000).toFixed(0)} s`);
   const after = await statusOf();
   expect(ids.map((id) => after.get(id))).toEqual(VERDICTS.map(([kind]) => BECOMES[kind]));
-  const { rows: items } = await query("select count(*)::int as n from report r join item i on i.id = r.item_id and i.withdrawn_at is null where r.id = any($1) and r.status = 'accepted'", [ids]);
+  const { rows: items } = await query(
+    "select count(*)::int as n from report r join item i on i.id = r.item_id and i.withdrawn_at is null where r.id = any($1) and r.status = 'accepted'",
+    [ids],
+  );
   expect(items[0].n).toBe(VERDICTS.filter(([kind]) => kind === "accept").length);
   // Everybody but those whose report is parked has a letter that tells of the verdict; the questions are in it word for word.
-  const { rows: letters } = await query("select report_id, body from mail_out where verdict_id is not null and report_id = any($1)", [ids]);
+  const { rows: letters } = await query(
+    "select report_id, body from mail_out where verdict_id is not null and report_id = any($1)",
+    [ids],
+  );
   VERDICTS.forEach(([kind, words], i) => {
     const body = letters.find((l) => l.report_id === ids[i])?.body as string | undefined;
     if (kind === "park") expect(body).toBeUndefined();
-    else expect(body).toContain(words ?? (kind === "merge" ? "Others have told us about this too." : "Accepted"));
+    else
+      expect(body).toContain(
+        words ?? (kind === "merge" ? "Others have told us about this too." : "Accepted"),
+      );
   });
-  await tomas.reads("The queue is empty", 'nav[aria-label="Queue"]').catch(() => tomas.reads("Put aside", 'nav[aria-label="Queue"]'));
+  await tomas
+    .reads("The queue is empty", 'nav[aria-label="Queue"]')
+    .catch(() => tomas.reads("Put aside", 'nav[aria-label="Queue"]'));
 });
 
 test("all of it is undone by one key each: the queue is as it was, no item is left, no letter goes out", async () => {
-  const waiting = () => tomas.page.$$eval('nav[aria-label="Queue"] [data-reference]', (rows) => rows.length);
+  const waiting = () =>
+    tomas.page.$$eval('nav[aria-label="Queue"] [data-reference]', (rows) => rows.length);
   await tomas.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   for (let left = VERDICTS.length; left > 0; left--) {
     await tomas.keys("u");
     // The next key counts once the page knows that the last one is done.
-    await tomas.page.waitForFunction((n: number) => document.querySelector("h1 + p b")?.textContent === String(n), {}, VERDICTS.length - left + 1);
+    await tomas.page.waitForFunction(
+      (n: number) => document.querySelector("h1 + p b")?.textContent === String(n),
+      {},
+      VERDICTS.length - left + 1,
+    );
   }
   expect([...(await statusOf()).values()].every((s) => s === "unjudged")).toBe(true);
   expect(await waiting()).toBeGreaterThanOrEqual(VERDICTS.length);
-  const { rows: left } = await query("select count(*)::int as n from mail_out where verdict_id is not null and failed is null and report_id = any($1)", [ids]);
+  const { rows: left } = await query(
+    "select count(*)::int as n from mail_out where verdict_id is not null and failed is null and report_id = any($1)",
+    [ids],
+  );
   expect(left[0].n).toBe(0);
-  const { rows: items } = await query("select count(*)::int as n from report_verdict v join item i on i.id::text = v.after->>'itemId' where v.report_id = any($1) and v.verdict->>'kind' = 'accept' and i.withdrawn_at is null", [ids]);
+  const { rows: items } = await query(
+    "select count(*)::int as n from report_verdict v join item i on i.id::text = v.after->>'itemId' where v.report_id = any($1) and v.verdict->>'kind' = 'accept' and i.withdrawn_at is null",
+    [ids],
+  );
   expect(items[0].n).toBe(0);
 });

@@ -9,7 +9,12 @@ import type { BoardView } from "@/ui/board/types";
 import { caughtUp } from "@/ui/board/with-card";
 import { history, Subject, workflow } from "./setup/make";
 
-const limit = (min: number | null, max: number | null) => ({ min, max, minFirm: true, maxFirm: true });
+const limit = (min: number | null, max: number | null) => ({
+  min,
+  max,
+  minFirm: true,
+  maxFirm: true,
+});
 
 describe("limits", () => {
   test.each([
@@ -39,15 +44,19 @@ describe("limits", () => {
 
   test("a sequence of moves that are each checked never goes beyond a firm maximum", () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 6 }), fc.array(fc.boolean(), { maxLength: 60 }), (max, enters) => {
-        let count = 0;
-        for (const enter of enters) {
-          const column = { id: "c", name: "c", ...limit(null, max), count };
-          if (enter && brokenFirmLimits([], [column]).length === 0) count += 1;
-          if (!enter && count > 0 && brokenFirmLimits([column], []).length === 0) count -= 1;
-          expect(count).toBeLessThanOrEqual(max);
-        }
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: 6 }),
+        fc.array(fc.boolean(), { maxLength: 60 }),
+        (max, enters) => {
+          let count = 0;
+          for (const enter of enters) {
+            const column = { id: "c", name: "c", ...limit(null, max), count };
+            if (enter && brokenFirmLimits([], [column]).length === 0) count += 1;
+            if (!enter && count > 0 && brokenFirmLimits([column], []).length === 0) count -= 1;
+            expect(count).toBeLessThanOrEqual(max);
+          }
+        },
+      ),
     );
   });
 
@@ -58,12 +67,37 @@ describe("limits", () => {
 });
 
 test("columns of one stage stand together; the ladder is the mean over all finished items", () => {
-  const column = (id: string, stage: string, part: Column["part"], position: number): Column => ({ id, stage, name: id, part, position, stateIds: [id], min: null, max: null, minFirm: false, maxFirm: false });
-  const columns = [column("In review", "Review", "working", 2), column("Waiting", "Review", "waiting", 1), column("Live", "Live", "finished", 3)];
-  expect(stagesOf(columns).map((s) => s.columns.map((c) => c.id))).toEqual([["Waiting", "In review"], ["Live"]]);
+  const column = (id: string, stage: string, part: Column["part"], position: number): Column => ({
+    id,
+    stage,
+    name: id,
+    part,
+    position,
+    stateIds: [id],
+    min: null,
+    max: null,
+    minFirm: false,
+    maxFirm: false,
+  });
+  const columns = [
+    column("In review", "Review", "working", 2),
+    column("Waiting", "Review", "waiting", 1),
+    column("Live", "Live", "finished", 3),
+  ];
+  expect(stagesOf(columns).map((s) => s.columns.map((c) => c.id))).toEqual([
+    ["Waiting", "In review"],
+    ["Live"],
+  ]);
   const finished = [
-    history("a", [["Waiting", "waiting", 0, 2], ["In review", "working", 2, 3], ["Live", "finished", 3, null]]),
-    history("b", [["In review", "working", 0, 1], ["Live", "finished", 1, null]]),
+    history("a", [
+      ["Waiting", "waiting", 0, 2],
+      ["In review", "working", 2, 3],
+      ["Live", "finished", 3, null],
+    ]),
+    history("b", [
+      ["In review", "working", 0, 1],
+      ["Live", "finished", 1, null],
+    ]),
   ];
   expect(ladder(columns, finished)).toEqual({ Waiting: 1, "In review": 1, Live: null });
 });
@@ -75,19 +109,47 @@ test("expedite items have a lane of their own on top, whatever the lanes are mad
     { id: 3, classOfService: "fixed date", assigneeId: null },
     { id: 4, classOfService: "standard", assigneeId: "left the crew" },
   ];
-  const people = [{ id: "ivo", name: "Ivo" }, { id: "noor", name: "Noor" }];
-  const shape = (by: "assignee" | "class of service" | "none") => lanes(items, by, people).map((l) => [l.name, l.items.map((i) => i.id)]);
-  expect(shape("assignee")).toEqual([["Expedite", [2]], ["Noor", [1]], ["Nobody yet", [3, 4]]]);
-  expect(shape("class of service")).toEqual([["Expedite", [2]], ["Fixed date", [3]], ["Standard", [1, 4]]]);
-  expect(shape("none")).toEqual([["Expedite", [2]], ["Everything else", [1, 3, 4]]]);
+  const people = [
+    { id: "ivo", name: "Ivo" },
+    { id: "noor", name: "Noor" },
+  ];
+  const shape = (by: "assignee" | "class of service" | "none") =>
+    lanes(items, by, people).map((l) => [l.name, l.items.map((i) => i.id)]);
+  expect(shape("assignee")).toEqual([
+    ["Expedite", [2]],
+    ["Noor", [1]],
+    ["Nobody yet", [3, 4]],
+  ]);
+  expect(shape("class of service")).toEqual([
+    ["Expedite", [2]],
+    ["Fixed date", [3]],
+    ["Standard", [1, 4]],
+  ]);
+  expect(shape("none")).toEqual([
+    ["Expedite", [2]],
+    ["Everything else", [1, 3, 4]],
+  ]);
 });
 
 test("an age track reaches to the expectation, and says in words when it is past the 85th percentile", () => {
   const percentiles = { p50: 4, p85: 8, p95: 12 };
-  expect(ageTrack(5, 10, percentiles)).toEqual({ dot: 0.5, median: 0.4, p85: 0.8, past85: false, words: "5 d" });
+  expect(ageTrack(5, 10, percentiles)).toEqual({
+    dot: 0.5,
+    median: 0.4,
+    p85: 0.8,
+    past85: false,
+    words: "5 d",
+  });
   expect(ageTrack(8, 10, percentiles).past85).toBe(false);
-  expect(ageTrack(20, 10, percentiles)).toMatchObject({ dot: 1, past85: true, words: "20 d · past 85 %" });
-  expect(ageTrack(3, 10, { p50: null, p85: null, p95: null })).toMatchObject({ median: null, past85: false });
+  expect(ageTrack(20, 10, percentiles)).toMatchObject({
+    dot: 1,
+    past85: true,
+    words: "20 d · past 85 %",
+  });
+  expect(ageTrack(3, 10, { p50: null, p85: null, p95: null })).toMatchObject({
+    median: null,
+    past85: false,
+  });
 });
 
 test("a drop on a label takes the place of the first one, on no label takes them all", () => {
@@ -99,7 +161,12 @@ test("a drop on a label takes the place of the first one, on no label takes them
 describe("a board that is read again", () => {
   const at = (subject: Subject): Card => ({ ...cardOf(subject.item!, "TIX") });
   const board = (cards: Card[]) =>
-    ({ cards, workflows: [workflow], columns: [{ stateIds: ["Ready"] }, { stateIds: ["Building"] }], board: { columnsBy: "state", scoped: false, places: {} } }) as unknown as BoardView;
+    ({
+      cards,
+      workflows: [workflow],
+      columns: [{ stateIds: ["Ready"] }, { stateIds: ["Building"] }],
+      board: { columnsBy: "state", scoped: false, places: {} },
+    }) as unknown as BoardView;
 
   test("does not put a card back to where it was when the answer was made; what was heard before it was asked is in it", () => {
     const subject = new Subject().move("Ready");
@@ -110,12 +177,20 @@ describe("a board that is read again", () => {
     expect(caughtUp(read, heard, 100).cards.map((c) => c.stateId)).toEqual(["Building"]);
     expect(caughtUp(read, heard, 300)).toBe(read);
     // An answer that is newer than what was heard stays as it is.
-    expect(caughtUp(board([at(subject)]), [{ card: before, at: 200 }], 100).cards.map((c) => c.stateId)).toEqual(["Building"]);
+    expect(
+      caughtUp(board([at(subject)]), [{ card: before, at: 200 }], 100).cards.map((c) => c.stateId),
+    ).toEqual(["Building"]);
   });
   test("takes in what came onto the board, and leaves out what went", () => {
     const subject = new Subject().move("Ready");
     const came = [{ card: at(subject), at: 200 }];
     expect(caughtUp(board([]), came, 100).cards.map((c) => c.key)).toEqual(["TIX-1"]);
-    expect(caughtUp(board([at(subject)]), [{ card: { ...at(subject), version: 9, withdrawn: true }, at: 200 }], 100).cards).toEqual([]);
+    expect(
+      caughtUp(
+        board([at(subject)]),
+        [{ card: { ...at(subject), version: 9, withdrawn: true }, at: 200 }],
+        100,
+      ).cards,
+    ).toEqual([]);
   });
 });

@@ -9,24 +9,71 @@ import { same } from "@/core/workflow/same";
 import { applyEvent } from "@/core/item/snapshot";
 import { conditionOf, queryOf } from "@/ui/condition/query";
 import { computedFields } from "@/core/item/compute-fields";
-import { anyComparison, anyCondition, anyOutside, anyOwn, OWN_FIELDS, VOCABULARY } from "./setup/conditions";
+import {
+  anyComparison,
+  anyCondition,
+  anyOutside,
+  anyOwn,
+  OWN_FIELDS,
+  VOCABULARY,
+} from "./setup/conditions";
 import { created, DAY } from "./setup/make";
 
-const asker: Asker = { personId: "noor", teamIds: ["ticketing"], now: 10 * DAY, zone: "Europe/London", sprints: { current: "sp1", next: "sp2", previous: null } };
-const base = applyEvent(null, { kind: "created", new: created, itemId: "i", seq: 1, at: 0, actorId: "noor", cause: "person", commandId: "c" });
+const asker: Asker = {
+  personId: "noor",
+  teamIds: ["ticketing"],
+  now: 10 * DAY,
+  zone: "Europe/London",
+  sprints: { current: "sp1", next: "sp2", previous: null },
+};
+const base = applyEvent(null, {
+  kind: "created",
+  new: created,
+  itemId: "i",
+  seq: 1,
+  at: 0,
+  actorId: "noor",
+  cause: "person",
+  commandId: "c",
+});
 
 /** Items of every shape that the vocabulary knows, many of their facts empty. */
 const anyAsked: fc.Arbitrary<AskedItem> = fc
   .record({
-    typeId: fc.constantFrom("bug", "story"), stateId: fc.constantFrom("s1", "s2", "s3", "s4"), stateKind: fc.constantFrom("unstarted" as const, "waiting" as const, "working" as const, "finished" as const),
-    title: fc.constantFrom("ticket", "the Pier", 'say "so"'), description: fc.constantFrom("", "Gate 3"), estimate: fc.option(fc.integer({ min: 0, max: 12 })), severity: fc.constantFrom(null, "minor" as const, "critical" as const),
-    assigneeId: fc.constantFrom(null, "noor", "ivo"), reviewerId: fc.constantFrom(null, "ivo"), teamId: fc.constantFrom(null, "quayside", "ticketing"), place: fc.constantFrom(null, "the pier"),
-    dueOn: fc.constantFrom(null, "1970-01-08", "1970-01-11", "2026-06-01"), returns: fc.nat(3), outcome: fc.constantFrom(null, "delivered" as const), sprintId: fc.constantFrom(null, "sp1", "sp2"), releaseId: fc.constantFrom(null, "r1"), labels: fc.subarray(["ticket", "Gate"]), own: anyOwn, outside: anyOutside, enteredStateAt: fc.integer({ min: 0, max: 10 }).map((n) => n * DAY),
+    typeId: fc.constantFrom("bug", "story"),
+    stateId: fc.constantFrom("s1", "s2", "s3", "s4"),
+    stateKind: fc.constantFrom(
+      "unstarted" as const,
+      "waiting" as const,
+      "working" as const,
+      "finished" as const,
+    ),
+    title: fc.constantFrom("ticket", "the Pier", 'say "so"'),
+    description: fc.constantFrom("", "Gate 3"),
+    estimate: fc.option(fc.integer({ min: 0, max: 12 })),
+    severity: fc.constantFrom(null, "minor" as const, "critical" as const),
+    assigneeId: fc.constantFrom(null, "noor", "ivo"),
+    reviewerId: fc.constantFrom(null, "ivo"),
+    teamId: fc.constantFrom(null, "quayside", "ticketing"),
+    place: fc.constantFrom(null, "the pier"),
+    dueOn: fc.constantFrom(null, "1970-01-08", "1970-01-11", "2026-06-01"),
+    returns: fc.nat(3),
+    outcome: fc.constantFrom(null, "delivered" as const),
+    sprintId: fc.constantFrom(null, "sp1", "sp2"),
+    releaseId: fc.constantFrom(null, "r1"),
+    labels: fc.subarray(["ticket", "Gate"]),
+    own: anyOwn,
+    outside: anyOutside,
+    enteredStateAt: fc.integer({ min: 0, max: 10 }).map((n) => n * DAY),
   })
   .chain((change) =>
     fc.record({
-      item: fc.constant({ ...base, ...change }), computed: fc.constant(computedFields(OWN_FIELDS, { ...base, ...change })),
-      everIn: fc.subarray(["s1", "s2", "s3", "s4"]), links: fc.subarray(["duplicates", "relates to"] as const), children: fc.nat(3), openChildren: fc.nat(3),
+      item: fc.constant({ ...base, ...change }),
+      computed: fc.constant(computedFields(OWN_FIELDS, { ...base, ...change })),
+      everIn: fc.subarray(["s1", "s2", "s3", "s4"]),
+      links: fc.subarray(["duplicates", "relates to"] as const),
+      children: fc.nat(3),
+      openChildren: fc.nat(3),
     }),
   );
 
@@ -70,7 +117,20 @@ test("every part of the builder keeps its own place as its id", () => {
 
 test("what is said never to hold holds for no item at all", () => {
   // Two comparisons of one fact contradict each other often enough to tell.
-  const pair = fc.tuple(anyComparison(VOCABULARY), anyComparison(VOCABULARY)).map(([a, b]): Condition => ({ kind: "all", of: [a, { ...b, fact: a.fact, op: b.fact === a.fact ? b.op : a.op, value: b.fact === a.fact ? b.value : a.value }] }));
+  const pair = fc
+    .tuple(anyComparison(VOCABULARY), anyComparison(VOCABULARY))
+    .map(([a, b]): Condition => ({
+      kind: "all",
+      of: [
+        a,
+        {
+          ...b,
+          fact: a.fact,
+          op: b.fact === a.fact ? b.op : a.op,
+          value: b.fact === a.fact ? b.value : a.value,
+        },
+      ],
+    }));
   let never = 0;
   fc.assert(
     fc.property(fc.oneof(pair, anyCondition(VOCABULARY)), anyAsked, (condition, asked) => {
@@ -84,7 +144,12 @@ test("what is said never to hold holds for no item at all", () => {
 });
 
 test("a negation is the opposite, for every item", () => {
-  fc.assert(fc.property(anyCondition(VOCABULARY), anyAsked, (of, asked) => expect(holds({ kind: "not", of }, asked, asker)).toBe(!holds(of, asked, asker))), RUNS);
+  fc.assert(
+    fc.property(anyCondition(VOCABULARY), anyAsked, (of, asked) =>
+      expect(holds({ kind: "not", of }, asked, asker)).toBe(!holds(of, asked, asker)),
+    ),
+    RUNS,
+  );
 });
 
 test("every condition has a sentence without a hole in it", () => {
@@ -100,7 +165,16 @@ test("every condition has a sentence without a hole in it", () => {
 
 test("equal values are the same whatever the order of their properties, and others are not", () => {
   const value = fc.jsonValue({ maxDepth: 3 });
-  const turned = (v: unknown): unknown => (Array.isArray(v) ? v.map(turned) : v && typeof v === "object" ? Object.fromEntries(Object.entries(v).reverse().map(([k, x]) => [k, turned(x)])) : v);
+  const turned = (v: unknown): unknown =>
+    Array.isArray(v)
+      ? v.map(turned)
+      : v && typeof v === "object"
+        ? Object.fromEntries(
+            Object.entries(v)
+              .reverse()
+              .map(([k, x]) => [k, turned(x)]),
+          )
+        : v;
   fc.assert(
     fc.property(value, value, (a, b) => {
       expect(same(a, turned(a))).toBe(true);

@@ -13,10 +13,27 @@ import { anyCondition, VOCABULARY } from "./setup/conditions";
 import { created, DAY } from "./setup/make";
 
 const item = (change: Partial<ItemSnapshot> = {}): ItemSnapshot => ({
-  ...applyEvent(null, { kind: "created", new: created, itemId: "i", seq: 1, at: 0, actorId: "noor", cause: "person", commandId: "c" }),
+  ...applyEvent(null, {
+    kind: "created",
+    new: created,
+    itemId: "i",
+    seq: 1,
+    at: 0,
+    actorId: "noor",
+    cause: "person",
+    commandId: "c",
+  }),
   ...change,
 });
-const asked = (change: Partial<ItemSnapshot> = {}, more: Partial<AskedItem> = {}): AskedItem => ({ item: item(change), everIn: ["s1"], links: [], children: 0, openChildren: 0, computed: {}, ...more });
+const asked = (change: Partial<ItemSnapshot> = {}, more: Partial<AskedItem> = {}): AskedItem => ({
+  item: item(change),
+  everIn: ["s1"],
+  links: [],
+  children: 0,
+  openChildren: 0,
+  computed: {},
+  ...more,
+});
 const noor: Asker = { personId: "noor", teamIds: ["ticketing"], now: 10 * DAY, zone: "UTC" };
 const read = (text: string) => {
   const parsed = parseCel(text, VOCABULARY);
@@ -27,7 +44,11 @@ const read = (text: string) => {
 describe("a condition holds", () => {
   test.each<[string, AskedItem, boolean]>([
     ['item.type == "Bug"', asked({ typeId: "bug" }), true],
-    ['item.type in ["Bug", "Story"] && item.estimate > 3', asked({ typeId: "bug", estimate: 5 }), true],
+    [
+      'item.type in ["Bug", "Story"] && item.estimate > 3',
+      asked({ typeId: "bug", estimate: 5 }),
+      true,
+    ],
     ["item.estimate > 3", asked(), false],
     ["!(item.estimate > 3)", asked(), true],
     ["item.estimate != 3", asked(), true],
@@ -42,7 +63,11 @@ describe("a condition holds", () => {
     ["item.due < day(0)", asked(), false],
     ['"Building" in item.was_in', asked({}, { everIn: ["s1", "s2"] }), true],
     ['item.title.has_words("TICKET")', asked(), true],
-    ["item.blocked", asked({ openBlockers: [{ id: "b", cause: "storm", waitingFor: null, since: 0 }] }), true],
+    [
+      "item.blocked",
+      asked({ openBlockers: [{ id: "b", cause: "storm", waitingFor: null, since: 0 }] }),
+      true,
+    ],
     ["item.open_children == 0 && item.children > 0", asked({}, { children: 2 }), true],
     ['item.title.startsWith("No ")', asked({ title: "No ticket" }), true],
     ['item.title.startsWith("no ")', asked({ title: "No ticket" }), false],
@@ -62,7 +87,11 @@ describe("a condition holds", () => {
     ["item.assignee != item.reviewer", asked(), false],
     ["item.days_in_state < item.days_since_created", asked({ enteredStateAt: 2 * DAY }), true],
     ["item.estimate > item.remaining_hours", asked({ estimate: 3 }), false],
-    ["item.blocked != false", asked({ openBlockers: [{ id: "b", cause: "storm", waitingFor: null, since: 0 }] }), true],
+    [
+      "item.blocked != false",
+      asked({ openBlockers: [{ id: "b", cause: "storm", waitingFor: null, since: 0 }] }),
+      true,
+    ],
     ["item.blocked == false", asked(), true],
     ["// those that wait\nitem.blocked == false // so far", asked(), true],
     ["// nothing", asked(), true],
@@ -80,7 +109,10 @@ describe("its text and its structure", () => {
   test("are the same condition, whatever it is", () => {
     fc.assert(
       fc.property(anyCondition(VOCABULARY), (condition) => {
-        expect(parseCel(printCel(condition, VOCABULARY), VOCABULARY)).toEqual({ condition: simplify(condition), problem: null });
+        expect(parseCel(printCel(condition, VOCABULARY), VOCABULARY)).toEqual({
+          condition: simplify(condition),
+          problem: null,
+        });
       }),
       { numRuns: 500 },
     );
@@ -88,8 +120,14 @@ describe("its text and its structure", () => {
 
   test("give the same answers about any item", () => {
     const anyItem = fc.record({
-      typeId: fc.constantFrom("bug", "story"), stateId: fc.constantFrom("s1", "s2", "s3", "s4"), estimate: fc.option(fc.integer({ min: 0, max: 9 })), severity: fc.constantFrom(null, "major" as const),
-      assigneeId: fc.constantFrom(null, "noor", "ivo"), teamId: fc.constantFrom(null, "quayside"), dueOn: fc.constantFrom(null, "1970-01-08", "1970-01-20"), place: fc.constantFrom(null, "the pier"),
+      typeId: fc.constantFrom("bug", "story"),
+      stateId: fc.constantFrom("s1", "s2", "s3", "s4"),
+      estimate: fc.option(fc.integer({ min: 0, max: 9 })),
+      severity: fc.constantFrom(null, "major" as const),
+      assigneeId: fc.constantFrom(null, "noor", "ivo"),
+      teamId: fc.constantFrom(null, "quayside"),
+      dueOn: fc.constantFrom(null, "1970-01-08", "1970-01-20"),
+      place: fc.constantFrom(null, "the pier"),
     });
     fc.assert(
       fc.property(anyCondition(VOCABULARY), anyItem, (condition, change) => {
@@ -116,7 +154,7 @@ describe("its text and its structure", () => {
     ['item.type == "Bug', 13, "never closed"],
     ['item.type == "Boat"', 13, "No type is called “Boat”"],
     ['item.severity == "awful"', 17, "severity is never “awful”"],
-    ['(item.estimate > 3', 0, "This ( is never closed."],
+    ["(item.estimate > 3", 0, "This ( is never closed."],
     ["item.estimate > 3)", 17, "closes nothing"],
     ["item.estimate >", 15, "missing at the end"],
     ["item.estimate > && item.blocked", 16, "missing before “&&”"],
@@ -155,15 +193,44 @@ describe("its text and its structure", () => {
   });
 
   test("any text is read or refused with a place in it, never more", () => {
-    const pieces = fc.constantFrom("item", ".", "type", "==", '"Bug"', "(", ")", "!", "&&", "||", "in", "[", "]", ",", "3", "null", "day", "me", "&", "é", '"', "\n");
+    const pieces = fc.constantFrom(
+      "item",
+      ".",
+      "type",
+      "==",
+      '"Bug"',
+      "(",
+      ")",
+      "!",
+      "&&",
+      "||",
+      "in",
+      "[",
+      "]",
+      ",",
+      "3",
+      "null",
+      "day",
+      "me",
+      "&",
+      "é",
+      '"',
+      "\n",
+    );
     fc.assert(
-      fc.property(fc.oneof(fc.string(), fc.array(pieces).map((p) => p.join(" "))), (text) => {
-        const { problem } = parseCel(text, VOCABULARY);
-        if (problem) {
-          expect(problem.at).toBeGreaterThanOrEqual(0);
-          expect(problem.at).toBeLessThanOrEqual(text.length);
-        }
-      }),
+      fc.property(
+        fc.oneof(
+          fc.string(),
+          fc.array(pieces).map((p) => p.join(" ")),
+        ),
+        (text) => {
+          const { problem } = parseCel(text, VOCABULARY);
+          if (problem) {
+            expect(problem.at).toBeGreaterThanOrEqual(0);
+            expect(problem.at).toBeLessThanOrEqual(text.length);
+          }
+        },
+      ),
       { numRuns: 1000 },
     );
     expect(parseCel("x".repeat(5_000), VOCABULARY).problem?.sentence).toContain("at most 4,000");
@@ -171,25 +238,60 @@ describe("its text and its structure", () => {
 });
 
 test.each<[Condition, string]>([
-  [read('item.type == "Bug" && item.days_in_state > 3'), "the type is Bug and it has been in its state for more than 3 days"],
-  [read('item.state in ["Done (Main)", "Done (Tasks)"] || item.blocked'), "the state is Done (Main) or Done (Tasks) or it is blocked"],
-  [read('item.type == "Bug" && (item.severity == null || !(item.blocked || item.estimate >= 1))'), "the type is Bug and (the severity is not set or it is not so that (it is blocked or the estimate is at least 1))"],
-  [read('item.due <= day(-1) && item.due > day(7)'), "the due date is not after 1 day ago and the due date is after 7 days from today"],
-  [read('"Building" in item.was_in && item.times_returned >= 1'), "it was ever in Building and it was returned at least 1 time"],
-  [read('size(item.labels) >= 2 && item.title.startsWith("No")'), "it has at least 2 labels and the title begins with “No”"],
-  [read("item.assignee == item.reviewer && item.days_in_state < item.days_blocked"), "the assignee is the same as the reviewer and the days in state is less than the days blocked"],
-  [read("item.assignee == me && !(item.team in my_teams)"), "the assignee is me and the team is not my teams"],
+  [
+    read('item.type == "Bug" && item.days_in_state > 3'),
+    "the type is Bug and it has been in its state for more than 3 days",
+  ],
+  [
+    read('item.state in ["Done (Main)", "Done (Tasks)"] || item.blocked'),
+    "the state is Done (Main) or Done (Tasks) or it is blocked",
+  ],
+  [
+    read('item.type == "Bug" && (item.severity == null || !(item.blocked || item.estimate >= 1))'),
+    "the type is Bug and (the severity is not set or it is not so that (it is blocked or the estimate is at least 1))",
+  ],
+  [
+    read("item.due <= day(-1) && item.due > day(7)"),
+    "the due date is not after 1 day ago and the due date is after 7 days from today",
+  ],
+  [
+    read('"Building" in item.was_in && item.times_returned >= 1'),
+    "it was ever in Building and it was returned at least 1 time",
+  ],
+  [
+    read('size(item.labels) >= 2 && item.title.startsWith("No")'),
+    "it has at least 2 labels and the title begins with “No”",
+  ],
+  [
+    read("item.assignee == item.reviewer && item.days_in_state < item.days_blocked"),
+    "the assignee is the same as the reviewer and the days in state is less than the days blocked",
+  ],
+  [
+    read("item.assignee == me && !(item.team in my_teams)"),
+    "the assignee is me and the team is not my teams",
+  ],
   [{ kind: "all", of: [] }, "it is any item"],
-])("a plain sentence for each", (condition, sentence) => expect(conditionSentence(condition, VOCABULARY)).toBe(sentence));
+])("a plain sentence for each", (condition, sentence) =>
+  expect(conditionSentence(condition, VOCABULARY)).toBe(sentence),
+);
 
 describe("completion", () => {
-  const offered = (text: string) => completions(text, text.length, VOCABULARY).map((c) => c.insert.trim());
+  const offered = (text: string) =>
+    completions(text, text.length, VOCABULARY).map((c) => c.insert.trim());
   test("offers facts after the dot, operators after a fact, values after an operator", () => {
     expect(offered("item.days")).toEqual(["days_in_state", "days_since_created", "days_blocked"]);
     expect(offered("item.blocked && item.sev")).toEqual(["severity"]);
     expect(offered("item.estimate ")).toContain(">=");
     expect(offered("item.state == ")).toContain('"Done (Tasks)"');
-    expect(offered("item.assignee == ")).toEqual(["me", '"Noor Bakri"', '"Ivo Sandell"', "item.reviewer", "item.creator", "item.skipper", "null"]);
+    expect(offered("item.assignee == ")).toEqual([
+      "me",
+      '"Noor Bakri"',
+      '"Ivo Sandell"',
+      "item.reviewer",
+      "item.creator",
+      "item.skipper",
+      "null",
+    ]);
     expect(offered('item.type in ["Bug", ')).toContain('"Story"');
     expect(offered('item.type == "Bug" ')).toEqual(["&&", "||"]);
   });

@@ -3,22 +3,45 @@ import { checkWorkflow, repair } from "@/core/workflow/check";
 import type { CheckSurroundings } from "@/core/workflow/finding";
 import { workflowSchema } from "@/core/workflow/definition";
 import { differences } from "@/core/workflow/difference";
-import { addState, changeState, changeTransition, connect, disconnect, freeName, moveState, removeState } from "@/core/workflow/edit";
+import {
+  addState,
+  changeState,
+  changeTransition,
+  connect,
+  disconnect,
+  freeName,
+  moveState,
+  removeState,
+} from "@/core/workflow/edit";
 import { lineY, mapOf } from "@/core/workflow/layout";
 import { mergeWorkflows } from "@/core/workflow/merge";
 import { neverHolds } from "@/core/workflow/contradiction";
 import { parseCel } from "@/core/condition/cel-parse";
 import { fromTemplate } from "@/core/workflow/template";
 import { PROJECT_TEMPLATES, SUB_TASKS } from "@/core/workflow/templates";
-import { statesInOrder, transitionBetween, transitionsFrom, type Workflow } from "@/core/workflow/workflow";
+import {
+  statesInOrder,
+  transitionBetween,
+  transitionsFrom,
+  type Workflow,
+} from "@/core/workflow/workflow";
 import { VOCABULARY } from "./setup/conditions";
 import { workflow } from "./setup/make";
 
-const around: CheckSurroundings = { vocabulary: VOCABULARY, peopleOfTeam: { ticketing: 3, quayside: 0 }, leads: 1, workers: 6, shownStates: workflow.states.map((s) => s.id) };
-const codes = (w: Workflow, change: Partial<CheckSurroundings> = {}) => checkWorkflow(w, { ...around, ...change }).map((f) => `${f.severity}: ${f.code}`);
-const add = (w: Workflow, after: string | null, name = "Waiting for the harbour") => addState(w, after, { id: "new", name, kind: "waiting", stage: "Deploy", moveIds: ["in", "out"] });
+const around: CheckSurroundings = {
+  vocabulary: VOCABULARY,
+  peopleOfTeam: { ticketing: 3, quayside: 0 },
+  leads: 1,
+  workers: 6,
+  shownStates: workflow.states.map((s) => s.id),
+};
+const codes = (w: Workflow, change: Partial<CheckSurroundings> = {}) =>
+  checkWorkflow(w, { ...around, ...change }).map((f) => `${f.severity}: ${f.code}`);
+const add = (w: Workflow, after: string | null, name = "Waiting for the harbour") =>
+  addState(w, after, { id: "new", name, kind: "waiting", stage: "Deploy", moveIds: ["in", "out"] });
 const names = (w: Workflow) => statesInOrder(w).map((s) => s.name);
-const to = (target: string) => workflow.transitions.find((t) => t.to === target && t.from !== null)!.id;
+const to = (target: string) =>
+  workflow.transitions.find((t) => t.to === target && t.from !== null)!.id;
 
 describe("designing", () => {
   test("a state between two others takes over the move and its rules; the way on is free", () => {
@@ -26,10 +49,16 @@ describe("designing", () => {
     expect(transitionBetween(changed, "Waiting for review", "In review")).toBeUndefined();
     expect(transitionBetween(changed, "Waiting for review", "new")!.requirements).toHaveLength(2);
     expect(transitionBetween(changed, "new", "In review")!.requirements).toEqual([]);
-    expect(names(changed).slice(3, 6)).toEqual(["Waiting for review", "Waiting for the harbour", "In review"]);
+    expect(names(changed).slice(3, 6)).toEqual([
+      "Waiting for review",
+      "Waiting for the harbour",
+      "In review",
+    ]);
   });
   test("where the move led on from several states, the others keep their way", () => {
-    const several = changeTransition(workflow, to("In review"), { from: ["Waiting for review", "Ready"] });
+    const several = changeTransition(workflow, to("In review"), {
+      from: ["Waiting for review", "Ready"],
+    });
     const changed = add(several, "Waiting for review");
     expect(transitionBetween(changed, "Ready", "In review")!.requirements).toHaveLength(2);
     expect(transitionBetween(changed, "Waiting for review", "In review")).toBeUndefined();
@@ -39,9 +68,13 @@ describe("designing", () => {
     expect(names(add(add(workflow, null, "X"), null, "X"))).toContain("X 2");
   });
   test("a state that goes takes its moves along; a move from several keeps the others", () => {
-    const several = changeTransition(workflow, to("Waiting for review"), { from: ["Building", "Ready"] });
+    const several = changeTransition(workflow, to("Waiting for review"), {
+      from: ["Building", "Ready"],
+    });
     const without = removeState(several, "Building");
-    expect(without.transitions.some((t) => t.to === "Building" || t.from?.includes("Building"))).toBe(false);
+    expect(
+      without.transitions.some((t) => t.to === "Building" || t.from?.includes("Building")),
+    ).toBe(false);
     expect(transitionBetween(without, "Ready", "Waiting for review")).toBeDefined();
     expect(statesInOrder(without).map((s) => s.position)).toEqual(without.states.map((_, i) => i));
   });
@@ -52,7 +85,10 @@ describe("designing", () => {
   });
   test("any walk of edits leaves a document that can be stored and read back as it was", () => {
     const edit = fc.oneof(
-      fc.tuple(fc.constant("add"), fc.nat(30)), fc.tuple(fc.constant("remove"), fc.nat(30)), fc.tuple(fc.constant("move"), fc.nat(30)), fc.tuple(fc.constant("connect"), fc.nat(900)),
+      fc.tuple(fc.constant("add"), fc.nat(30)),
+      fc.tuple(fc.constant("remove"), fc.nat(30)),
+      fc.tuple(fc.constant("move"), fc.nat(30)),
+      fc.tuple(fc.constant("connect"), fc.nat(900)),
     );
     fc.assert(
       fc.property(fc.array(edit, { maxLength: 25 }), (edits) => {
@@ -61,10 +97,18 @@ describe("designing", () => {
         for (const [what, k] of edits) {
           const ids = w.states.map((s) => s.id);
           const at = ids[k % ids.length];
-          if (what === "add") w = addState(w, at, { id: `n${n++}`, name: "Step", kind: "working", stage: null, moveIds: [`a${n}`, `b${n}`] });
+          if (what === "add")
+            w = addState(w, at, {
+              id: `n${n++}`,
+              name: "Step",
+              kind: "working",
+              stage: null,
+              moveIds: [`a${n}`, `b${n}`],
+            });
           else if (what === "remove" && ids.length > 1) w = removeState(w, at);
           else if (what === "move") w = moveState(w, at, (k % 7) - 3);
-          else if (what === "connect") w = connect(w, at, ids[(k >> 3) % ids.length], `c${n++}`, "Go");
+          else if (what === "connect")
+            w = connect(w, at, ids[(k >> 3) % ids.length], `c${n++}`, "Go");
         }
         expect(workflowSchema.parse(JSON.parse(JSON.stringify(w)))).toEqual(w);
         expect(statesInOrder(w).map((s) => s.position)).toEqual(w.states.map((_, i) => i));
@@ -76,43 +120,190 @@ describe("designing", () => {
 describe("the check", () => {
   test("has nothing to say against the demo's process", () => expect(codes(workflow)).toEqual([]));
 
-  const stuck = { ...workflow, transitions: workflow.transitions.filter((t) => t.from !== null && !t.from.includes("In test")) };
+  const stuck = {
+    ...workflow,
+    transitions: workflow.transitions.filter((t) => t.from !== null && !t.from.includes("In test")),
+  };
   test.each<[string, Workflow, string, Partial<CheckSurroundings>?]>([
     ["no unstarted state", removeState(workflow, "Backlog"), "trap: no start"],
-    ["an unstarted state that is not first", moveState(workflow, "Backlog", 3), "trap: start not first"],
+    [
+      "an unstarted state that is not first",
+      moveState(workflow, "Backlog", 3),
+      "trap: start not first",
+    ],
     ["no finished state", removeState(removeState(workflow, "Live"), "Closed"), "trap: no end"],
     ["a state without a way out", stuck, "trap: no way out"],
     ["a state nothing leads to", add(workflow, "Closed", "Island"), "weak: unreachable"],
-    ["a working state without a way back", { ...workflow, transitions: workflow.transitions.filter((t) => t.verb !== "Fail and send back") }, "weak: no way back"],
-    ["a waiting state nobody pulls from", { ...workflow, transitions: workflow.transitions.filter((t) => t.verb !== "Start test") }, "weak: nobody pulls"],
-    ["two states of one name", changeState(workflow, "Ready", { name: "building" }), "weak: same name"],
-    ["two moves of one verb", changeTransition(workflow, to("Backlog"), { verb: "START BUILDING" }), "weak: same verb"],
+    [
+      "a working state without a way back",
+      {
+        ...workflow,
+        transitions: workflow.transitions.filter((t) => t.verb !== "Fail and send back"),
+      },
+      "weak: no way back",
+    ],
+    [
+      "a waiting state nobody pulls from",
+      { ...workflow, transitions: workflow.transitions.filter((t) => t.verb !== "Start test") },
+      "weak: nobody pulls",
+    ],
+    [
+      "two states of one name",
+      changeState(workflow, "Ready", { name: "building" }),
+      "weak: same name",
+    ],
+    [
+      "two moves of one verb",
+      changeTransition(workflow, to("Backlog"), { verb: "START BUILDING" }),
+      "weak: same verb",
+    ],
     ["a state no board shows", workflow, "hint: not on a board", { shownStates: [] }],
-    ["a team that is gone", changeState(workflow, "In test", { teamId: "pirates" }), "weak: team gone"],
-    ["a team without people", changeState(workflow, "In test", { teamId: "quayside" }), "weak: team without people"],
-    ["a limit below the team", changeState(workflow, "In test", { teamId: "ticketing", limit: { max: 2, firm: false } }), "hint: limit below team"],
-    ["too old before it is expected", changeState(workflow, "In test", { expectedDays: 5, tooOldDays: 2 }), "weak: too old before expected"],
-    ["a condition that never holds", changeTransition(workflow, to("In review"), { requirements: [{ kind: "condition", condition: parseCel('item.estimate > 5 && item.estimate < 3', VOCABULARY).condition! }] }), "weak: never holds"],
-    ["a condition on who looks", changeTransition(workflow, to("In review"), { requirements: [{ kind: "condition", condition: parseCel('!(item.assignee == me)', VOCABULARY).condition! }] }), "trap: asks who looks"],
-    ["a condition on another state than it comes from", changeTransition(workflow, to("In review"), { requirements: [{ kind: "condition", condition: { kind: "compare", fact: "stateId", op: "is", value: "Live" } }] }), "weak: never holds"],
-    ["a type the project does not have", changeTransition(workflow, to("In review"), { requirements: [{ kind: "condition", condition: { kind: "compare", fact: "typeId", op: "is", value: "boat" } }] }), "weak: unknown name"],
-    ["an outcome where nothing ends", changeTransition(workflow, to("In review"), { requirements: [{ kind: "outcome", allowed: ["delivered"] }] }), "weak: outcome without end"],
-    ["outcomes the state does not allow", changeState(workflow, "Live", { outcomes: ["declined"] }), "weak: contradiction"],
-    ["more approvals than people", changeTransition(workflow, to("In review"), { requirements: [{ kind: "approvals", count: 2, role: "lead", teamId: null }] }), "weak: too few to approve"],
-    ["a checklist of nothing", changeTransition(workflow, to("In review"), { requirements: [{ kind: "checklist" }] }), "hint: empty checklist"],
-    ["the same demand twice", changeTransition(workflow, to("In review"), { requirements: [{ kind: "reason" }, { kind: "reason" }] }), "hint: asked twice"],
-    ["a field asked for and cleared", changeTransition(workflow, to("In review"), { requirements: [{ kind: "filled", field: "estimate" }], followUps: [{ kind: "set field", change: { field: "estimate", value: null } }] }), "hint: cleared at once"],
-    ["a move for a team of nobody", changeTransition(workflow, to("In review"), { who: [{ kind: "team", teamId: "quayside" }] }), "weak: role without people"],
-    ["a move for the assignee of what has none", changeTransition(workflow, to("In review"), { who: [{ kind: "assignee" }], requirements: [{ kind: "condition", condition: parseCel("item.assignee == null", VOCABULARY).condition! }] }), "weak: contradiction"],
+    [
+      "a team that is gone",
+      changeState(workflow, "In test", { teamId: "pirates" }),
+      "weak: team gone",
+    ],
+    [
+      "a team without people",
+      changeState(workflow, "In test", { teamId: "quayside" }),
+      "weak: team without people",
+    ],
+    [
+      "a limit below the team",
+      changeState(workflow, "In test", { teamId: "ticketing", limit: { max: 2, firm: false } }),
+      "hint: limit below team",
+    ],
+    [
+      "too old before it is expected",
+      changeState(workflow, "In test", { expectedDays: 5, tooOldDays: 2 }),
+      "weak: too old before expected",
+    ],
+    [
+      "a condition that never holds",
+      changeTransition(workflow, to("In review"), {
+        requirements: [
+          {
+            kind: "condition",
+            condition: parseCel("item.estimate > 5 && item.estimate < 3", VOCABULARY).condition!,
+          },
+        ],
+      }),
+      "weak: never holds",
+    ],
+    [
+      "a condition on who looks",
+      changeTransition(workflow, to("In review"), {
+        requirements: [
+          {
+            kind: "condition",
+            condition: parseCel("!(item.assignee == me)", VOCABULARY).condition!,
+          },
+        ],
+      }),
+      "trap: asks who looks",
+    ],
+    [
+      "a condition on another state than it comes from",
+      changeTransition(workflow, to("In review"), {
+        requirements: [
+          {
+            kind: "condition",
+            condition: { kind: "compare", fact: "stateId", op: "is", value: "Live" },
+          },
+        ],
+      }),
+      "weak: never holds",
+    ],
+    [
+      "a type the project does not have",
+      changeTransition(workflow, to("In review"), {
+        requirements: [
+          {
+            kind: "condition",
+            condition: { kind: "compare", fact: "typeId", op: "is", value: "boat" },
+          },
+        ],
+      }),
+      "weak: unknown name",
+    ],
+    [
+      "an outcome where nothing ends",
+      changeTransition(workflow, to("In review"), {
+        requirements: [{ kind: "outcome", allowed: ["delivered"] }],
+      }),
+      "weak: outcome without end",
+    ],
+    [
+      "outcomes the state does not allow",
+      changeState(workflow, "Live", { outcomes: ["declined"] }),
+      "weak: contradiction",
+    ],
+    [
+      "more approvals than people",
+      changeTransition(workflow, to("In review"), {
+        requirements: [{ kind: "approvals", count: 2, role: "lead", teamId: null }],
+      }),
+      "weak: too few to approve",
+    ],
+    [
+      "a checklist of nothing",
+      changeTransition(workflow, to("In review"), { requirements: [{ kind: "checklist" }] }),
+      "hint: empty checklist",
+    ],
+    [
+      "the same demand twice",
+      changeTransition(workflow, to("In review"), {
+        requirements: [{ kind: "reason" }, { kind: "reason" }],
+      }),
+      "hint: asked twice",
+    ],
+    [
+      "a field asked for and cleared",
+      changeTransition(workflow, to("In review"), {
+        requirements: [{ kind: "filled", field: "estimate" }],
+        followUps: [{ kind: "set field", change: { field: "estimate", value: null } }],
+      }),
+      "hint: cleared at once",
+    ],
+    [
+      "a move for a team of nobody",
+      changeTransition(workflow, to("In review"), { who: [{ kind: "team", teamId: "quayside" }] }),
+      "weak: role without people",
+    ],
+    [
+      "a move for the assignee of what has none",
+      changeTransition(workflow, to("In review"), {
+        who: [{ kind: "assignee" }],
+        requirements: [
+          {
+            kind: "condition",
+            condition: parseCel("item.assignee == null", VOCABULARY).condition!,
+          },
+        ],
+      }),
+      "weak: contradiction",
+    ],
   ])("sees %s", (_what, w, expected, ...more) => expect(codes(w, more[0])).toContain(expected));
 
   test("every repair it offers mends its finding", () => {
-    const broken = [removeState(workflow, "Ready"), stuck, add(workflow, "Closed", "Island"), changeTransition(workflow, to("In review"), { requirements: [{ kind: "reason" }, { kind: "reason" }, { kind: "checklist" }] })];
+    const broken = [
+      removeState(workflow, "Ready"),
+      stuck,
+      add(workflow, "Closed", "Island"),
+      changeTransition(workflow, to("In review"), {
+        requirements: [{ kind: "reason" }, { kind: "reason" }, { kind: "checklist" }],
+      }),
+    ];
     let repaired = 0;
     for (const w of broken)
       for (const f of checkWorkflow(w, around).filter((x) => x.repair)) {
-        const after = checkWorkflow(repair(w, { repair: f.repair! }, () => "fresh"), around);
-        expect(after.filter((x) => x.sentence === f.sentence).length).toBeLessThan(checkWorkflow(w, around).filter((x) => x.sentence === f.sentence).length);
+        const after = checkWorkflow(
+          repair(w, { repair: f.repair! }, () => "fresh"),
+          around,
+        );
+        expect(after.filter((x) => x.sentence === f.sentence).length).toBeLessThan(
+          checkWorkflow(w, around).filter((x) => x.sentence === f.sentence).length,
+        );
         repaired += 1;
       }
     expect(repaired).toBeGreaterThan(5);
@@ -136,14 +327,19 @@ describe("a contradiction", () => {
     ["(item.estimate > 3 && item.estimate < 2) || (item.blocked && !item.blocked)", true],
     ["false", true],
     ["true", false],
-  ])("%s: %s", (text, expected) => expect(neverHolds(parseCel(text, VOCABULARY).condition!)).toBe(expected));
+  ])("%s: %s", (text, expected) =>
+    expect(neverHolds(parseCel(text, VOCABULARY).condition!)).toBe(expected),
+  );
 });
 
 describe("the difference in words", () => {
   const words = (w: Workflow) => differences(workflow, w, VOCABULARY).map((d) => d.sentence);
-  test("nothing for the same, and for other ids in the same order of states", () => expect(words({ ...workflow, states: [...workflow.states].reverse() })).toEqual([]));
+  test("nothing for the same, and for other ids in the same order of states", () =>
+    expect(words({ ...workflow, states: [...workflow.states].reverse() })).toEqual([]));
   test("a renamed state is the same state, a new one is new, one that goes is gone", () => {
-    expect(words(changeState(workflow, "Ready", { name: "To pull", limit: { max: 4, firm: true } }))).toEqual(["Ready is called To pull.", "The limit of To pull is 4, firm (was none)."]);
+    expect(
+      words(changeState(workflow, "Ready", { name: "To pull", limit: { max: 4, firm: true } })),
+    ).toEqual(["Ready is called To pull.", "The limit of To pull is 4, firm (was none)."]);
     expect(words(add(workflow, "In test"))).toEqual([
       "New state Waiting for the harbour, waiting in Deploy.",
       "New move “Pass test” from In test to Waiting for the harbour.",
@@ -153,7 +349,15 @@ describe("the difference in words", () => {
     expect(words(removeState(workflow, "Closed"))[0]).toBe("Closed is gone.");
   });
   test("a rule is told in full", () => {
-    expect(words(changeTransition(workflow, to("In review"), { who: [{ kind: "not the assignee" }], requirements: [{ kind: "no blocker" }], followUps: [{ kind: "assign", to: { kind: "mover" } }] }))).toEqual([
+    expect(
+      words(
+        changeTransition(workflow, to("In review"), {
+          who: [{ kind: "not the assignee" }],
+          requirements: [{ kind: "no blocker" }],
+          followUps: [{ kind: "assign", to: { kind: "mover" } }],
+        }),
+      ),
+    ).toEqual([
       "The move “Start review” from Waiting for review to In review (needs a reviewer; the reviewer is not the assignee) is now “Start review” from Waiting for review to In review (only for anyone but the assignee; nothing blocks it; then gives it to whoever moves it).",
     ]);
   });
@@ -162,17 +366,29 @@ describe("the difference in words", () => {
 describe("two leads at once", () => {
   const renamed = changeState(workflow, "Ready", { name: "To pull" });
   test("what only one changed is taken, whoever it was", () => {
-    const { workflow: merged, conflicts } = mergeWorkflows(workflow, add(workflow, "In test"), renamed);
+    const { workflow: merged, conflicts } = mergeWorkflows(
+      workflow,
+      add(workflow, "In test"),
+      renamed,
+    );
     expect(conflicts).toEqual([]);
     expect(names(merged)).toEqual(names(add(renamed, "In test")));
   });
   test("what both changed differently stays as the first had it, and is told", () => {
-    const { workflow: merged, conflicts } = mergeWorkflows(workflow, changeState(workflow, "Ready", { name: "Mine" }), renamed);
+    const { workflow: merged, conflicts } = mergeWorkflows(
+      workflow,
+      changeState(workflow, "Ready", { name: "Mine" }),
+      renamed,
+    );
     expect(merged.states.find((s) => s.id === "Ready")!.name).toBe("To pull");
     expect(conflicts).toEqual(["the state To pull"]);
   });
   test("a state that one took out and the other changed is told; its moves lead nowhere broken", () => {
-    const { workflow: merged, conflicts } = mergeWorkflows(workflow, removeState(workflow, "Ready"), renamed);
+    const { workflow: merged, conflicts } = mergeWorkflows(
+      workflow,
+      removeState(workflow, "Ready"),
+      renamed,
+    );
     expect(conflicts).toEqual(["the state To pull, which you took out"]);
     expect(workflowSchema.safeParse(merged).success).toBe(true);
   });
@@ -184,10 +400,20 @@ describe("two leads at once", () => {
 });
 
 test("on the map no two lines over one stretch lie on each other, and every move is drawn or told", () => {
-  const map = mapOf(connect(connect(workflow, "Ready", "Live", "a", "Skip"), "Backlog", "In test", "b", "Jump"));
+  const map = mapOf(
+    connect(connect(workflow, "Ready", "Live", "a", "Skip"), "Backlog", "In test", "b", "Jump"),
+  );
   const index = new Map(map.stations.map((s, i) => [s.state.id, i]));
-  const spans = map.tracks.filter((t) => t.course !== "main").map((t) => ({ y: lineY(map, t), from: Math.min(index.get(t.from)!, index.get(t.to)!), to: Math.max(index.get(t.from)!, index.get(t.to)!) }));
-  for (const [i, a] of spans.entries()) for (const b of spans.slice(i + 1)) if (a.y === b.y) expect(a.to < b.from || b.to < a.from).toBe(true);
+  const spans = map.tracks
+    .filter((t) => t.course !== "main")
+    .map((t) => ({
+      y: lineY(map, t),
+      from: Math.min(index.get(t.from)!, index.get(t.to)!),
+      to: Math.max(index.get(t.from)!, index.get(t.to)!),
+    }));
+  for (const [i, a] of spans.entries())
+    for (const b of spans.slice(i + 1))
+      if (a.y === b.y) expect(a.to < b.from || b.to < a.from).toBe(true);
   expect(spans.every((s) => s.y > 0 && s.y < map.height)).toBe(true);
   expect(map.tracks.length + map.fromAnywhere.length).toBe(workflow.transitions.length + 2);
   expect(transitionsFrom(workflow, "Ready").length).toBeGreaterThan(2);
@@ -197,12 +423,18 @@ describe.each([...PROJECT_TEMPLATES, SUB_TASKS])("the template “$name”", (te
   let n = 0;
   const made = fromTemplate(template, () => `id-${n++}`);
   test("is a whole process: nothing to mend, and it can be stored and read back", () => {
-    expect(checkWorkflow(made, { ...around, shownStates: made.states.map((s) => s.id) }).filter((f) => f.severity !== "hint")).toEqual([]);
+    expect(
+      checkWorkflow(made, { ...around, shownStates: made.states.map((s) => s.id) }).filter(
+        (f) => f.severity !== "hint",
+      ),
+    ).toEqual([]);
     expect(workflowSchema.parse(JSON.parse(JSON.stringify(made)))).toEqual(made);
   });
   test("is drawn without a line upon another", () => {
     const map = mapOf(made);
     expect(new Set(map.stations.map((s) => s.x)).size).toBe(made.states.length);
-    expect(map.tracks.length).toBe(made.transitions.reduce((sum, t) => sum + (t.from?.length ?? 0), 0));
+    expect(map.tracks.length).toBe(
+      made.transitions.reduce((sum, t) => sum + (t.from?.length ?? 0), 0),
+    );
   });
 });

@@ -1,10 +1,24 @@
 import fc from "fast-check";
-import { daysTouched, dayNumber, dayStart, isoDate, isoWeek, parseIsoDate, weekStart } from "@/core/calendar/zone";
+import {
+  daysTouched,
+  dayNumber,
+  dayStart,
+  isoDate,
+  isoWeek,
+  parseIsoDate,
+  weekStart,
+} from "@/core/calendar/zone";
 import { areaInProgress, cumulativeFlow, inStateAt } from "@/core/flow/cumulative-flow";
 import { expectationKept } from "@/core/flow/expectation";
 import { clockOf, mergedBlocks, type FlowHistory } from "@/core/flow/history";
 import { littlesLaw } from "@/core/flow/littles-law";
-import { ageInDays, departuresIn, finishedIn, startedIn, workInProgressAt } from "@/core/flow/measures";
+import {
+  ageInDays,
+  departuresIn,
+  finishedIn,
+  startedIn,
+  workInProgressAt,
+} from "@/core/flow/measures";
 import { pulse } from "@/core/flow/pulse";
 import { flowReport } from "@/core/flow/report";
 import { throughputByWeek } from "@/core/flow/throughput";
@@ -14,11 +28,20 @@ import { finishesOf } from "@/core/item/start-finish";
 import type { StateKind } from "@/core/workflow/workflow";
 import { DAY, history } from "./setup/make";
 
-const STATES: [string, StateKind][] = [["Backlog", "unstarted"], ["Ready", "waiting"], ["Building", "working"], ["Test", "waiting"], ["Live", "finished"]];
+const STATES: [string, StateKind][] = [
+  ["Backlog", "unstarted"],
+  ["Ready", "waiting"],
+  ["Building", "working"],
+  ["Test", "waiting"],
+  ["Live", "finished"],
+];
 
 /** A random walk through the states, with random lengths of stay. */
 const anyHistory: fc.Arbitrary<FlowHistory> = fc
-  .array(fc.tuple(fc.integer({ min: 0, max: 4 }), fc.double({ min: 0.01, max: 9, noNaN: true })), { minLength: 1, maxLength: 9 })
+  .array(fc.tuple(fc.integer({ min: 0, max: 4 }), fc.double({ min: 0.01, max: 9, noNaN: true })), {
+    minLength: 1,
+    maxLength: 9,
+  })
   .map((steps) => {
     let at = 0;
     const stays = steps.map(([state, length], i): [string, StateKind, number, number | null] => {
@@ -31,16 +54,47 @@ const anyHistory: fc.Arbitrary<FlowHistory> = fc
 
 describe("the clock", () => {
   test("starts at the first in-progress state, ends at finish or unstarted, and counts every interval", () => {
-    const h = history("a", [["Backlog", "unstarted", 0, 1], ["Ready", "waiting", 1, 3], ["Building", "working", 3, 4], ["Backlog", "unstarted", 4, 8], ["Building", "working", 8, 9], ["Live", "finished", 9, null]]);
-    expect(clockOf(h)).toEqual([{ from: DAY, to: 4 * DAY }, { from: 8 * DAY, to: 9 * DAY }]);
-    expect(finishedIn([h], { from: 0, to: 10 * DAY }, "UTC")[0]).toMatchObject({ elapsed: 4, days: 6 });
+    const h = history("a", [
+      ["Backlog", "unstarted", 0, 1],
+      ["Ready", "waiting", 1, 3],
+      ["Building", "working", 3, 4],
+      ["Backlog", "unstarted", 4, 8],
+      ["Building", "working", 8, 9],
+      ["Live", "finished", 9, null],
+    ]);
+    expect(clockOf(h)).toEqual([
+      { from: DAY, to: 4 * DAY },
+      { from: 8 * DAY, to: 9 * DAY },
+    ]);
+    expect(finishedIn([h], { from: 0, to: 10 * DAY }, "UTC")[0]).toMatchObject({
+      elapsed: 4,
+      days: 6,
+    });
   });
   test("what was closed without a start is no finished work, and moving among finished states finishes once", () => {
-    expect(finishesOf(history("a", [["Backlog", "unstarted", 0, 1], ["Closed", "finished", 1, null]]).stays)).toEqual([]);
-    expect(finishesOf(history("b", [["Building", "working", 0, 1], ["Live", "finished", 1, 3], ["Closed", "finished", 3, null]]).stays)).toMatchObject([{ at: DAY, kind: "delivered" }]);
+    expect(
+      finishesOf(
+        history("a", [
+          ["Backlog", "unstarted", 0, 1],
+          ["Closed", "finished", 1, null],
+        ]).stays,
+      ),
+    ).toEqual([]);
+    expect(
+      finishesOf(
+        history("b", [
+          ["Building", "working", 0, 1],
+          ["Live", "finished", 1, 3],
+          ["Closed", "finished", 3, null],
+        ]).stays,
+      ),
+    ).toMatchObject([{ at: DAY, kind: "delivered" }]);
   });
   test("an item that starts and finishes on one day took 1 day, by the calendar of the zone", () => {
-    const h = history("a", [["Building", "working", 0.1, 0.9], ["Live", "finished", 0.9, null]]);
+    const h = history("a", [
+      ["Building", "working", 0.1, 0.9],
+      ["Live", "finished", 0.9, null],
+    ]);
     const days = (zone: string) => finishedIn([h], { from: 0, to: DAY }, zone)[0].days;
     expect(days("UTC")).toBe(1);
     // Half past two in the night in one place is still the evening before in another.
@@ -49,22 +103,45 @@ describe("the clock", () => {
 });
 
 describe("an item that finishes more than once", () => {
-  const h = history("a", [
-    ["Building", "working", 0, 2], ["Closed", "finished", 2, 5, "declined"],
-    ["Building", "working", 5, 6], ["Live", "finished", 6, 7, "delivered"], ["Archive", "finished", 7, 9, "obsolete"],
-    ["Building", "working", 9, 12.5], ["Live", "finished", 12.5, null, "delivered"],
-  ], [[1, 1.5], [10, 11]]);
+  const h = history(
+    "a",
+    [
+      ["Building", "working", 0, 2],
+      ["Closed", "finished", 2, 5, "declined"],
+      ["Building", "working", 5, 6],
+      ["Live", "finished", 6, 7, "delivered"],
+      ["Archive", "finished", 7, 9, "obsolete"],
+      ["Building", "working", 9, 12.5],
+      ["Live", "finished", 12.5, null, "delivered"],
+    ],
+    [
+      [1, 1.5],
+      [10, 11],
+    ],
+  );
   const all = { from: 0, to: 20 * DAY };
 
   test("each finish has its kind: ended otherwise, delivered, finished again", () => {
-    expect(departuresIn([h], all, "UTC").map(({ at, kind, outcome, days, elapsed, sinceLast }) => [at / DAY, kind, outcome, days, elapsed, sinceLast])).toEqual([
+    expect(
+      departuresIn([h], all, "UTC").map(({ at, kind, outcome, days, elapsed, sinceLast }) => [
+        at / DAY,
+        kind,
+        outcome,
+        days,
+        elapsed,
+        sinceLast,
+      ]),
+    ).toEqual([
       [2, "stopped", "declined", 3, 2, 2],
       [6, "delivered", "delivered", 5, 3, 1],
       [12.5, "again", "delivered", 9, 6.5, 3.5],
     ]);
   });
   test("its cycle time, efficiency and place in throughput are those of the first delivery, also while it is open again", () => {
-    const reopened = { ...h, stays: h.stays.slice(0, 6).map((s, i) => (i === 5 ? { ...s, to: null } : s)) };
+    const reopened = {
+      ...h,
+      stays: h.stays.slice(0, 6).map((s, i) => (i === 5 ? { ...s, to: null } : s)),
+    };
     for (const known of [h, reopened]) {
       const [finished] = finishedIn([known], all, "UTC");
       expect([finished.at / DAY, finished.days]).toEqual([6, 5]);
@@ -76,7 +153,9 @@ describe("an item that finishes more than once", () => {
   });
   test("all of it departs and arrives, and only its first delivery is in the figures of finished work", () => {
     const report = flowReport([h], all, { days: 4, share: 0.5 }, "UTC", 20 * DAY);
-    expect([report.finished, report.stopped, report.again].map((rows) => rows.map((r) => r.days))).toEqual([[5], [3], [9]]);
+    expect(
+      [report.finished, report.stopped, report.again].map((rows) => rows.map((r) => r.days)),
+    ).toEqual([[5], [3], [9]]);
     expect(report.kept).toMatchObject({ within: 0, of: 1 });
     expect(report.throughput.flatMap((w) => w.itemIds)).toEqual(["a"]);
     expect(report.little.throughput).toBe(3 / 20);
@@ -84,7 +163,14 @@ describe("an item that finishes more than once", () => {
     expect(startedIn([h], all)).toHaveLength(3);
   });
   test("a process that asks for no outcome delivers", () => {
-    expect(finishesOf(history("b", [["Building", "working", 0, 1], ["Live", "finished", 1, null]]).stays)).toMatchObject([{ kind: "delivered", outcome: null }]);
+    expect(
+      finishesOf(
+        history("b", [
+          ["Building", "working", 0, 1],
+          ["Live", "finished", 1, null],
+        ]).stays,
+      ),
+    ).toMatchObject([{ kind: "delivered", outcome: null }]);
   });
 });
 
@@ -100,26 +186,41 @@ describe("calendar days", () => {
   });
   test("a day begins where its number begins, everywhere and always", () => {
     fc.assert(
-      fc.property(fc.integer({ min: 10_000, max: 30_000 }), fc.constantFrom("UTC", "Europe/London", "America/Sao_Paulo", "Pacific/Apia", "Asia/Tehran"), (day, zone) => {
-        const start = dayStart(day, zone);
-        // A day that a zone skipped altogether begins where the next one does.
-        expect(dayNumber(start, zone)).toBeGreaterThanOrEqual(day);
-        expect(dayNumber(start - 1, zone)).toBeLessThan(day);
-        expect(parseIsoDate(isoDate(day))).toBe(day);
-      }),
+      fc.property(
+        fc.integer({ min: 10_000, max: 30_000 }),
+        fc.constantFrom("UTC", "Europe/London", "America/Sao_Paulo", "Pacific/Apia", "Asia/Tehran"),
+        (day, zone) => {
+          const start = dayStart(day, zone);
+          // A day that a zone skipped altogether begins where the next one does.
+          expect(dayNumber(start, zone)).toBeGreaterThanOrEqual(day);
+          expect(dayNumber(start - 1, zone)).toBeLessThan(day);
+          expect(parseIsoDate(isoDate(day))).toBe(day);
+        },
+      ),
     );
   });
-  test.each([["2026-12-31", 2026, 53], ["2027-01-03", 2026, 53], ["2027-01-04", 2027, 1], ["2024-12-30", 2025, 1], ["2021-01-03", 2020, 53]])("%s is in ISO week %i-W%i", (date, year, week) => {
+  test.each([
+    ["2026-12-31", 2026, 53],
+    ["2027-01-03", 2026, 53],
+    ["2027-01-04", 2027, 1],
+    ["2024-12-30", 2025, 1],
+    ["2021-01-03", 2020, 53],
+  ])("%s is in ISO week %i-W%i", (date, year, week) => {
     expect(isoWeek(parseIsoDate(date))).toEqual({ year, week });
     expect(new Date(weekStart(parseIsoDate(date)) * DAY).getUTCDay()).toBe(1);
   });
   test("days touched by several intervals are counted once each", () => {
-    const at = (from: number, to: number | null) => ({ from: from * DAY, to: to === null ? null : to * DAY });
+    const at = (from: number, to: number | null) => ({
+      from: from * DAY,
+      to: to === null ? null : to * DAY,
+    });
     expect(daysTouched([at(0.2, 0.4), at(0.6, 1.5), at(1.7, 1.8)], "UTC", 0)).toBe(2);
     expect(daysTouched([at(5.5, null), at(0, 0.1)], "UTC", 7.2 * DAY)).toBe(4);
     expect(daysTouched([], "UTC", 0)).toBe(0);
   });
-  test.each(["2026-02-30x", "yesterday", "2026-1-1"])("%s is no date", (text) => expect(() => parseIsoDate(text)).toThrow(RangeError));
+  test.each(["2026-02-30x", "yesterday", "2026-1-1"])("%s is no date", (text) =>
+    expect(() => parseIsoDate(text)).toThrow(RangeError),
+  );
 });
 
 describe("flow diagram and averages", () => {
@@ -131,7 +232,8 @@ describe("flow diagram and averages", () => {
         const { days, counts } = cumulativeFlow(histories, period, "UTC");
         expect(days).toHaveLength(60);
         for (const [state, series] of counts)
-          for (const i of [0, 7, 31, 59]) expect(series[i]).toBe(inStateAt(histories, state, (days[i] + 1) * DAY).length);
+          for (const i of [0, 7, 31, 59])
+            expect(series[i]).toBe(inStateAt(histories, state, (days[i] + 1) * DAY).length);
       }),
       { numRuns: 60 },
     );
@@ -140,12 +242,22 @@ describe("flow diagram and averages", () => {
   test("the area in progress is the sum of the measured times, and WIP is what the diagram shows", () => {
     fc.assert(
       fc.property(fc.array(anyHistory, { maxLength: 8 }), (histories) => {
-        const byClock = histories.flatMap(clockOf).reduce((sum, c) => sum + (Math.min(c.to ?? period.to, period.to) - c.from), 0) / DAY;
+        const byClock =
+          histories
+            .flatMap(clockOf)
+            .reduce((sum, c) => sum + (Math.min(c.to ?? period.to, period.to) - c.from), 0) / DAY;
         expect(areaInProgress(histories, period)).toBeCloseTo(byClock, 6);
         const { counts } = cumulativeFlow(histories, period, "UTC");
-        const wip = ["Ready", "Building", "Test"].reduce((sum, s) => sum + (counts.get(s)?.[20] ?? 0), 0);
+        const wip = ["Ready", "Building", "Test"].reduce(
+          (sum, s) => sum + (counts.get(s)?.[20] ?? 0),
+          0,
+        );
         expect(workInProgressAt(histories, 21 * DAY - 1).length).toBeGreaterThanOrEqual(0);
-        expect(wip).toBe(histories.filter((h) => ["Ready", "Building", "Test"].some((s) => inStateAt([h], s, 21 * DAY).length > 0)).length);
+        expect(wip).toBe(
+          histories.filter((h) =>
+            ["Ready", "Building", "Test"].some((s) => inStateAt([h], s, 21 * DAY).length > 0),
+          ).length,
+        );
       }),
       { numRuns: 60 },
     );
@@ -154,11 +266,21 @@ describe("flow diagram and averages", () => {
   test("Little's law is exact over a window that starts and ends empty, whatever happened in between", () => {
     fc.assert(
       fc.property(fc.array(anyHistory, { minLength: 1, maxLength: 8 }), (histories) => {
-        const end = history("end", [["Building", "working", 90, 95], ["Live", "finished", 95, null]]).stays;
-        const closed = histories.map((h) => ({ ...h, stays: [...h.stays.map((s) => ({ ...s, to: s.to ?? 90 * DAY })), ...end] }));
+        const end = history("end", [
+          ["Building", "working", 90, 95],
+          ["Live", "finished", 95, null],
+        ]).stays;
+        const closed = histories.map((h) => ({
+          ...h,
+          stays: [...h.stays.map((s) => ({ ...s, to: s.to ?? 90 * DAY })), ...end],
+        }));
         const law = littlesLaw(closed, { from: 0, to: 100 * DAY }, "UTC");
         expect(law.gap).toBeCloseTo(0, 8);
-        const departures = closed.flatMap(({ stays }) => stays.filter((s, i) => s.kind === "finished" && ["waiting", "working"].includes(stays[i - 1]?.kind)));
+        const departures = closed.flatMap(({ stays }) =>
+          stays.filter(
+            (s, i) => s.kind === "finished" && ["waiting", "working"].includes(stays[i - 1]?.kind),
+          ),
+        );
         expect(law.throughput).toBeCloseTo(departures.length / 100, 10);
       }),
       { numRuns: 100 },
@@ -166,28 +288,72 @@ describe("flow diagram and averages", () => {
   });
 
   test("throughput by week holds every finish once and knows which weeks are whole", () => {
-    const histories = [4, 5, 11, 25].map((day) => history(`f${day}`, [["Building", "working", 1, day], ["Live", "finished", day, null]]));
+    const histories = [4, 5, 11, 25].map((day) =>
+      history(`f${day}`, [
+        ["Building", "working", 1, day],
+        ["Live", "finished", day, null],
+      ]),
+    );
     const span = { from: 2 * DAY, to: 26 * DAY };
     const weeks = throughputByWeek(finishedIn(histories, span, "UTC"), span, "UTC");
-    expect(weeks.map((w) => [w.week, w.itemIds.length, w.whole])).toEqual([[-3, 0, false], [4, 2, true], [11, 1, true], [18, 0, true], [25, 1, false]]);
+    expect(weeks.map((w) => [w.week, w.itemIds.length, w.whole])).toEqual([
+      [-3, 0, false],
+      [4, 2, true],
+      [11, 1, true],
+      [18, 0, true],
+      [25, 1, false],
+    ]);
   });
 });
 
 describe("time and efficiency", () => {
-  const h = history("a", [["Ready", "waiting", 0, 2], ["Building", "working", 2, 6], ["Test", "waiting", 6, 7], ["Building", "working", 7, 8], ["Live", "finished", 8, null]], [[3, 5], [4, 5.5], [6.5, 7.25]]);
+  const h = history(
+    "a",
+    [
+      ["Ready", "waiting", 0, 2],
+      ["Building", "working", 2, 6],
+      ["Test", "waiting", 6, 7],
+      ["Building", "working", 7, 8],
+      ["Live", "finished", 8, null],
+    ],
+    [
+      [3, 5],
+      [4, 5.5],
+      [6.5, 7.25],
+    ],
+  );
 
   test("blocked time counts as waiting, in whatever state, and overlapping blockers once", () => {
     const times = flowTimes([h], 10 * DAY);
     expect(times).toMatchObject({ working: 2.25, waiting: 2.5, blocked: 3.25 });
     expect(times.efficiency).toBeCloseTo(2.25 / 8, 12);
-    expect(times.states.find((s) => s.stateId === "Building")).toMatchObject({ average: 5, blocked: 2.75, items: 1 });
-    expect(mergedBlocks([{ from: 0, to: null }, { from: 1, to: 2 }], 9)).toEqual([{ from: 0, to: 9 }]);
+    expect(times.states.find((s) => s.stateId === "Building")).toMatchObject({
+      average: 5,
+      blocked: 2.75,
+      items: 1,
+    });
+    expect(
+      mergedBlocks(
+        [
+          { from: 0, to: null },
+          { from: 1, to: 2 },
+        ],
+        9,
+      ),
+    ).toEqual([{ from: 0, to: 9 }]);
   });
 
   test("the zigzag is the same time, drawn: high, low, broken, with its returns", () => {
     const line = zigzag(h, 10 * DAY, [7 * DAY, 400 * DAY]);
     expect(line.segments.map((s) => [s.level, s.blocked, s.days])).toEqual([
-      ["low", false, 2], ["high", false, 1], ["high", true, 2.5], ["high", false, 0.5], ["low", false, 0.5], ["low", true, 0.5], ["high", true, 0.25], ["high", false, 0.75],
+      ["low", false, 2],
+      ["high", false, 1],
+      ["high", true, 2.5],
+      ["high", false, 0.5],
+      ["low", false, 0.5],
+      ["low", true, 0.5],
+      ["high", true, 0.25],
+      ["high", false, 0.75],
     ]);
     expect(line.returns).toEqual([7 * DAY]);
     expect(line.efficiency).toBeCloseTo(flowTimes([h], 10 * DAY).efficiency!, 12);
@@ -207,9 +373,20 @@ describe("time and efficiency", () => {
 
   test("nothing in, nothing out: no division by zero", () => {
     expect(flowTimes([], 0)).toMatchObject({ efficiency: null, working: 0 });
-    expect(zigzag(history("a", [["Backlog", "unstarted", 0, null]]), DAY)).toMatchObject({ segments: [], efficiency: null });
-    expect(expectationKept([], { days: 9, share: 0.85 })).toEqual({ within: 0, of: 0, share: null, met: null });
-    expect(littlesLaw([], { from: 0, to: DAY }, "UTC")).toMatchObject({ averageTime: null, gap: null });
+    expect(zigzag(history("a", [["Backlog", "unstarted", 0, null]]), DAY)).toMatchObject({
+      segments: [],
+      efficiency: null,
+    });
+    expect(expectationKept([], { days: 9, share: 0.85 })).toEqual({
+      within: 0,
+      of: 0,
+      share: null,
+      met: null,
+    });
+    expect(littlesLaw([], { from: 0, to: DAY }, "UTC")).toMatchObject({
+      averageTime: null,
+      gap: null,
+    });
   });
 });
 
@@ -218,8 +395,14 @@ test("the pulse tells the same truth as the measures it is made of", () => {
   const histories = [
     history("old", [["Building", "working", 1, null]], [[19, null]]),
     history("new", [["Ready", "waiting", 18.2, null]]),
-    history("quick", [["Building", "working", 17, 18.5], ["Live", "finished", 18.5, null]]),
-    history("slow", [["Building", "working", 1, 12], ["Live", "finished", 12, null]]),
+    history("quick", [
+      ["Building", "working", 17, 18.5],
+      ["Live", "finished", 18.5, null],
+    ]),
+    history("slow", [
+      ["Building", "working", 1, 12],
+      ["Live", "finished", 12, null],
+    ]),
   ];
   const p = pulse(histories, { days: 9, share: 0.85 }, "UTC", now);
   expect(p).toMatchObject({
@@ -230,5 +413,10 @@ test("the pulse tells the same truth as the measures it is made of", () => {
     arrivedThisWeek: ["new"],
     departedThisWeek: ["quick"],
   });
-  expect(startedIn(histories, { from: 0, to: now }).map((s) => s.history.id)).toEqual(["old", "slow", "quick", "new"]);
+  expect(startedIn(histories, { from: 0, to: now }).map((s) => s.history.id)).toEqual([
+    "old",
+    "slow",
+    "quick",
+    "new",
+  ]);
 });

@@ -18,12 +18,26 @@ describe("verdicts", () => {
     [{ kind: "accept", acceptance }, "item", { status: "accepted", itemId: "item" }],
     [{ kind: "merge", itemId: "item" }, "item", { status: "merged", itemId: "item" }],
     [{ kind: "ask", question: "Which boat?" }, null, { status: "asked", itemId: null }],
-    [{ kind: "park", until: "2024-10-06", itemId: null }, null, { status: "parked", parkedUntil: "2024-10-06" }],
-    [{ kind: "park", until: null, itemId: "other" }, null, { status: "parked", parkedUntil: null, parkedItemId: "other", itemId: null }],
-    [{ kind: "decline", reason: " A rule of the harbour. " }, null, { status: "declined", declineReason: "A rule of the harbour." }],
+    [
+      { kind: "park", until: "2024-10-06", itemId: null },
+      null,
+      { status: "parked", parkedUntil: "2024-10-06" },
+    ],
+    [
+      { kind: "park", until: null, itemId: "other" },
+      null,
+      { status: "parked", parkedUntil: null, parkedItemId: "other", itemId: null },
+    ],
+    [
+      { kind: "decline", reason: " A rule of the harbour. " },
+      null,
+      { status: "declined", declineReason: "A rule of the harbour." },
+    ],
   ])("%j", (verdict, itemId, after) => {
     expect(judge(UNJUDGED, verdict, itemId, TODAY)).toMatchObject(after);
-    expect(judge({ ...UNJUDGED, status: "declined", declineReason: "no" }, verdict, itemId, TODAY)).toMatchObject({ refused: true, code: "conflict" });
+    expect(
+      judge({ ...UNJUDGED, status: "declined", declineReason: "no" }, verdict, itemId, TODAY),
+    ).toMatchObject({ refused: true, code: "conflict" });
   });
   const refused: Verdict[] = [
     { kind: "park", until: "2024-10-04", itemId: null },
@@ -33,75 +47,157 @@ describe("verdicts", () => {
     { kind: "ask", question: "  " },
     { kind: "decline", reason: "" },
   ];
-  test.each(refused)("refused: %j", (verdict) => expect(judge(UNJUDGED, verdict, null, TODAY)).toMatchObject({ refused: true, code: "invalid" }));
+  test.each(refused)("refused: %j", (verdict) =>
+    expect(judge(UNJUDGED, verdict, null, TODAY)).toMatchObject({ refused: true, code: "invalid" }),
+  );
 });
 
 test("the requester is told in words for every standing, and never anything internal", () => {
-  const item = (stateKind: "unstarted" | "waiting" | "working" | "finished", outcome: "delivered" | "duplicate" | null = null) => ({ stateKind, stage: "Test", outcome });
+  const item = (
+    stateKind: "unstarted" | "waiting" | "working" | "finished",
+    outcome: "delivered" | "duplicate" | null = null,
+  ) => ({ stateKind, stage: "Test", outcome });
   const accepted: ReportStanding = { ...UNJUDGED, status: "accepted", itemId: "i" };
   expect(statusForRequester(UNJUDGED, null).headline).toBe("Received");
   expect(statusForRequester(accepted, item("unstarted")).headline).toBe("Accepted");
-  expect(statusForRequester(accepted, item("working"))).toEqual({ headline: "Being worked on", detail: "It has reached this step: Test." });
+  expect(statusForRequester(accepted, item("working"))).toEqual({
+    headline: "Being worked on",
+    detail: "It has reached this step: Test.",
+  });
   expect(statusForRequester(accepted, item("finished", "delivered")).headline).toBe("Done");
   expect(statusForRequester(accepted, item("finished", "duplicate")).headline).toBe("Closed");
-  expect(statusForRequester({ ...accepted, status: "merged" }, item("waiting")).detail).toContain("Others have told us");
-  expect(statusForRequester({ ...UNJUDGED, status: "parked", parkedUntil: "2026-12-01" }, null).detail).toContain("2026-12-01");
-  expect(statusForRequester({ ...UNJUDGED, status: "declined", declineReason: "Because." }, null).detail).toBe("Because.");
+  expect(statusForRequester({ ...accepted, status: "merged" }, item("waiting")).detail).toContain(
+    "Others have told us",
+  );
+  expect(
+    statusForRequester({ ...UNJUDGED, status: "parked", parkedUntil: "2026-12-01" }, null).detail,
+  ).toContain("2026-12-01");
+  expect(
+    statusForRequester({ ...UNJUDGED, status: "declined", declineReason: "Because." }, null).detail,
+  ).toBe("Because.");
 });
 
 describe("similarity", () => {
-  test.each([["scanners", "scanner"], ["tickets", "ticket"], ["refuses", "refused"], ["stopped", "stopping"], ["ferries", "ferry"], ["charges", "charged"], ["disappears", "disappeared"]])("%s and %s have one stem", (a, b) => expect(stem(a)).toBe(stem(b)));
-
-  const reports = UNJUDGED_REPORTS.map((r, i) => ({ id: String(i), title: r.title, body: `${r.happened} ${r.place}`, project: r.project }));
   test.each([
-    ["My ticket was not accepted at Gannet quay although I had paid", "Scanner at Gannet refuses tickets bought without a network"],
+    ["scanners", "scanner"],
+    ["tickets", "ticket"],
+    ["refuses", "refused"],
+    ["stopped", "stopping"],
+    ["ferries", "ferry"],
+    ["charges", "charged"],
+    ["disappears", "disappeared"],
+  ])("%s and %s have one stem", (a, b) => expect(stem(a)).toBe(stem(b)));
+
+  const reports = UNJUDGED_REPORTS.map((r, i) => ({
+    id: String(i),
+    title: r.title,
+    body: `${r.happened} ${r.place}`,
+    project: r.project,
+  }));
+  test.each([
+    [
+      "My ticket was not accepted at Gannet quay although I had paid",
+      "Scanner at Gannet refuses tickets bought without a network",
+    ],
     ["I was charged twice for one season ticket", "Payment taken two times for the season card"],
-    ["Scanner glass is wet inside every morning", "Fogged scanners hold up the early boat at Curlew"],
+    [
+      "Scanner glass is wet inside every morning",
+      "Fogged scanners hold up the early boat at Curlew",
+    ],
   ])("the demo's near-duplicate is found: %s", (one, other) => {
-    for (const [a, b] of [[one, other], [other, one]]) {
+    for (const [a, b] of [
+      [one, other],
+      [other, one],
+    ]) {
       const report = reports.find((r) => r.title === a)!;
-      const [best] = mostSimilar(report, reports.filter((r) => r !== report && r.project === report.project), 1);
+      const [best] = mostSimilar(
+        report,
+        reports.filter((r) => r !== report && r.project === report.project),
+        1,
+      );
       expect(reports[Number(best.id)].title).toBe(b);
       expect(best.reasons.length).toBeGreaterThan(0);
     }
   });
   test("the same words are wholly alike, no common word is nothing alike, order of candidates does not matter", () => {
     const text = { id: "a", title: "Gate stays open", body: "" };
-    expect(mostSimilar(text, [{ ...text, id: "b" }, { id: "c", title: "Price of a bicycle", body: "" }], 5)).toMatchObject([{ id: "b", score: expect.closeTo(1, 10) }]);
+    expect(
+      mostSimilar(
+        text,
+        [
+          { ...text, id: "b" },
+          { id: "c", title: "Price of a bicycle", body: "" },
+        ],
+        5,
+      ),
+    ).toMatchObject([{ id: "b", score: expect.closeTo(1, 10) }]);
     const forward = mostSimilar(reports[0], reports.slice(1), 5);
     expect(mostSimilar(reports[0], reports.slice(1).reverse(), 5)).toEqual(forward);
   });
   test("each word of the same-meaning list is matched, and stands in one group only", () => {
     const groups = SAME_MEANING.map((g) => g.split(" "));
     const homes = new Map<string, Set<number>>();
-    for (const [i, group] of groups.entries()) for (const word of group) homes.set(stem(word), (homes.get(stem(word)) ?? new Set()).add(i));
+    for (const [i, group] of groups.entries())
+      for (const word of group) homes.set(stem(word), (homes.get(stem(word)) ?? new Set()).add(i));
     expect([...homes].filter(([, in_]) => in_.size > 1)).toEqual([]);
-    for (const group of groups) expect([group, new Set(group.flatMap((w) => words(w).map((x) => x.stem))).size, group.flatMap(words).length]).toEqual([group, 1, group.length]);
+    for (const group of groups)
+      expect([
+        group,
+        new Set(group.flatMap((w) => words(w).map((x) => x.stem))).size,
+        group.flatMap(words).length,
+      ]).toEqual([group, 1, group.length]);
   });
   test("each word of the list of opposites tells its side", () => {
     for (const pair of OPPOSITES) {
       const [left, right] = pair.split("|").map((side) => side.split(" "));
-      for (const a of left) for (const b of right) expect(opposites(new Set([stem(a)]), new Set([stem(b)]))).toBeGreaterThan(0);
+      for (const a of left)
+        for (const b of right)
+          expect(opposites(new Set([stem(a)]), new Set([stem(b)]))).toBeGreaterThan(0);
     }
   });
   test("words written nearly alike meet by their letters, rare ones weigh more than common ones", () => {
     expect(grams("quay")).toEqual(["_qua", "quay", "uay_"]);
     const candidate = (id: string, title: string) => ({ id, title, body: "" });
-    const typo = mostSimilar(candidate("", "Turnstile squeals"), [candidate("a", "Turnstyle squeaks"), candidate("b", "Lamp is dark")], 2, { least: 0.01 });
+    const typo = mostSimilar(
+      candidate("", "Turnstile squeals"),
+      [candidate("a", "Turnstyle squeaks"), candidate("b", "Lamp is dark")],
+      2,
+      { least: 0.01 },
+    );
     expect(typo.map((s) => s.id)).toEqual(["a"]);
-    const many = ["ticket of Anna", "ticket of Bo", "ticket of Cai", "ticket lost"].map((t, i) => candidate(`t${i}`, t));
-    expect(mostSimilar(candidate("", "ticket with a moth"), [...many, candidate("moth", "moth in the lamp")], 1)[0].id).toBe("moth");
+    const many = ["ticket of Anna", "ticket of Bo", "ticket of Cai", "ticket lost"].map((t, i) =>
+      candidate(`t${i}`, t),
+    );
+    expect(
+      mostSimilar(
+        candidate("", "ticket with a moth"),
+        [...many, candidate("moth", "moth in the lamp")],
+        1,
+      )[0].id,
+    ).toBe("moth");
   });
   test("what a project merged teaches it which words stand for which, once it has seen it more than once", () => {
-    const pair = (one: string, other: string) => [{ title: one, body: "" }, { title: other, body: "" }] as const;
-    const merged = [pair("gangway jammed", "brow stuck"), pair("gangway slippery", "brow icy"), pair("gangway gone", "brow away"), pair("lamp off", "lantern off")];
+    const pair = (one: string, other: string) =>
+      [
+        { title: one, body: "" },
+        { title: other, body: "" },
+      ] as const;
+    const merged = [
+      pair("gangway jammed", "brow stuck"),
+      pair("gangway slippery", "brow icy"),
+      pair("gangway gone", "brow away"),
+      pair("lamp off", "lantern off"),
+    ];
     const relations = learnRelations(merged);
     expect(relations.get(stem("gangway"))?.get("brow")).toBe(1);
     expect(relations.get("brow")?.get(stem("gangway"))).toBe(1);
     // Once may be chance.
     expect(relations.get("lamp")).toBeUndefined();
     const text = { id: "", title: "gangway blocked", body: "" };
-    const candidates = [{ id: "a", title: "brow crooked", body: "" }, { id: "b", title: "oven cold", body: "" }];
+    const candidates = [
+      { id: "a", title: "brow crooked", body: "" },
+      { id: "b", title: "oven cold", body: "" },
+    ];
     expect(mostSimilar(text, candidates, 5)).toEqual([]);
     expect(mostSimilar(text, candidates, 5, { relations }).map((s) => s.id)).toEqual(["a"]);
   });
@@ -113,7 +209,15 @@ describe("similarity", () => {
     expect(nearness(one, far)).toBe(0);
     expect(() => meaningOf([0, 0])).toThrow(RangeError);
     const text = { id: "", title: "elevator halts", body: "" };
-    const found = (meanings: boolean) => mostSimilar({ ...text, meaning: one }, [{ id: "a", title: "lift stops", body: "", meaning: meanings ? near : null }, { id: "b", title: "oven cold", body: "", meaning: far }], 5).map((s) => [s.id, ...s.reasons]);
+    const found = (meanings: boolean) =>
+      mostSimilar(
+        { ...text, meaning: one },
+        [
+          { id: "a", title: "lift stops", body: "", meaning: meanings ? near : null },
+          { id: "b", title: "oven cold", body: "", meaning: far },
+        ],
+        5,
+      ).map((s) => [s.id, ...s.reasons]);
     expect([found(true), found(false)]).toEqual([[["a", "means much the same"]], []]);
   });
   test("of a text only the beginning is compared, so that no length of log makes the desk slow", () => {
@@ -122,7 +226,13 @@ describe("similarity", () => {
   });
   test("empty and odd texts do no harm", () => {
     expect(mostSimilar({ id: "a", title: "", body: "" }, reports, 5)).toEqual([]);
-    expect(mostSimilar({ id: "a", title: "<script>", body: "\u0000 ???" }, [{ id: "b", title: "!!!", body: "" }], 5)).toEqual([]);
+    expect(
+      mostSimilar(
+        { id: "a", title: "<script>", body: "\u0000 ???" },
+        [{ id: "b", title: "!!!", body: "" }],
+        5,
+      ),
+    ).toEqual([]);
   });
 });
 
@@ -133,7 +243,13 @@ describe("who may do what", () => {
     expect([...MAY.requester].sort()).toEqual(["answer question", "send report"]);
   });
   test("members work, leads also shape the process, administrators may everything", () => {
-    expect(ACTIONS.filter((a) => may("lead", a) && !may("member", a))).toEqual(["override limit", "edit workflow", "edit board", "edit members", "answer question"]);
+    expect(ACTIONS.filter((a) => may("lead", a) && !may("member", a))).toEqual([
+      "override limit",
+      "edit workflow",
+      "edit board",
+      "edit members",
+      "answer question",
+    ]);
     expect(ACTIONS.every((a) => may("administrator", a))).toBe(true);
     expect(ACTIONS.some((a) => may(null, a))).toBe(false);
   });
@@ -142,13 +258,15 @@ describe("who may do what", () => {
     expect(roleOutside({ administrator: true }, [])).toBe("administrator");
     expect(roleOutside(plain, ["observer", "member", "lead"])).toBe("lead");
     expect(roleOutside(plain, ["observer", "member"])).toBe("member");
-    for (const memberships of [[], ["observer"]] as const) expect(may(roleOutside(plain, memberships), "start project")).toBe(false);
+    for (const memberships of [[], ["observer"]] as const)
+      expect(may(roleOutside(plain, memberships), "start project")).toBe(false);
   });
   test("role by membership, visibility and administration", () => {
     const plain = { administrator: false };
     expect(roleIn(plain, null, "members")).toBeNull();
     expect(roleIn(plain, null, "everyone")).toBe("observer");
-    for (const role of ["lead", "member", "observer"] as const) expect(roleIn(plain, role, "members")).toBe(role);
+    for (const role of ["lead", "member", "observer"] as const)
+      expect(roleIn(plain, role, "members")).toBe(role);
     expect(roleIn({ administrator: true }, null, "members")).toBe("administrator");
     expect(ROLES).toHaveLength(5);
   });

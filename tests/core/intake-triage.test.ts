@@ -5,32 +5,66 @@ import type { QueueRow } from "@/core/intake/desk-view";
 import { letter, tellingOf } from "@/core/intake/letters";
 import { workLeft } from "@/core/intake/pace";
 import { UNJUDGED } from "@/core/intake/report";
-import { reproducible, reproductionSchema, type ReproductionResult } from "@/core/intake/reproduction";
-import { askedDue, FIRST_TRIAGE_RULES, IMPACTS, proposedPriority, triageRulesSchema, URGENCIES } from "@/core/intake/triage-rules";
+import {
+  reproducible,
+  reproductionSchema,
+  type ReproductionResult,
+} from "@/core/intake/reproduction";
+import {
+  askedDue,
+  FIRST_TRIAGE_RULES,
+  IMPACTS,
+  proposedPriority,
+  triageRulesSchema,
+  URGENCIES,
+} from "@/core/intake/triage-rules";
 import { judge, newAcceptance, type Verdict } from "@/core/intake/verdict";
 import { PRIORITIES } from "@/core/item/fields";
 
 describe("priority from impact and urgency", () => {
   test("the first grid never falls when more are hit or it is needed sooner, and reaches from low to urgent", () => {
-    const rank = (i: number, u: number) => PRIORITIES.indexOf(proposedPriority(FIRST_TRIAGE_RULES.grid, IMPACTS[i], URGENCIES[u]));
+    const rank = (i: number, u: number) =>
+      PRIORITIES.indexOf(proposedPriority(FIRST_TRIAGE_RULES.grid, IMPACTS[i], URGENCIES[u]));
     for (let i = 0; i < 4; i++)
       for (let u = 0; u < 4; u++) {
         if (i > 0) expect(rank(i, u)).toBeGreaterThanOrEqual(rank(i - 1, u));
         if (u > 0) expect(rank(i, u)).toBeGreaterThanOrEqual(rank(i, u - 1));
         expect(rank(i, u)).toBe(rank(u, i));
       }
-    expect([rank(0, 0), rank(3, 3)]).toEqual([PRIORITIES.indexOf("low"), PRIORITIES.indexOf("urgent")]);
+    expect([rank(0, 0), rank(3, 3)]).toEqual([
+      PRIORITIES.indexOf("low"),
+      PRIORITIES.indexOf("urgent"),
+    ]);
   });
   test.each([
     ["an end before its reminder", { remindAfterDays: 5, endAfterDays: 5 }],
     ["a negative time", { remindAfterDays: -1 }],
     ["a question without words", { questions: [{ id: "a", name: "A", text: " " }] }],
-    ["two questions of one id", { questions: [{ id: "a", name: "A", text: "x" }, { id: "a", name: "B", text: "y" }] }],
+    [
+      "two questions of one id",
+      {
+        questions: [
+          { id: "a", name: "A", text: "x" },
+          { id: "a", name: "B", text: "y" },
+        ],
+      },
+    ],
     ["a grid with a hole", { grid: { ...FIRST_TRIAGE_RULES.grid, everybody: {} } }],
-    ["a priority that is none", { grid: { ...FIRST_TRIAGE_RULES.grid, everybody: { ...FIRST_TRIAGE_RULES.grid.everybody, today: "now!" } } }],
+    [
+      "a priority that is none",
+      {
+        grid: {
+          ...FIRST_TRIAGE_RULES.grid,
+          everybody: { ...FIRST_TRIAGE_RULES.grid.everybody, today: "now!" },
+        },
+      },
+    ],
     ["ending without a word", { endWords: "" }],
-  ])("%s is refused", (_name, change) => expect(triageRulesSchema.safeParse({ ...FIRST_TRIAGE_RULES, ...change }).success).toBe(false));
-  test("the first rules stand by their own schema", () => expect(triageRulesSchema.parse(FIRST_TRIAGE_RULES)).toEqual(FIRST_TRIAGE_RULES));
+  ])("%s is refused", (_name, change) =>
+    expect(triageRulesSchema.safeParse({ ...FIRST_TRIAGE_RULES, ...change }).success).toBe(false),
+  );
+  test("the first rules stand by their own schema", () =>
+    expect(triageRulesSchema.parse(FIRST_TRIAGE_RULES)).toEqual(FIRST_TRIAGE_RULES));
 });
 
 test.each<[string, number | null, number | null, number | null, number, string]>([
@@ -43,13 +77,25 @@ test.each<[string, number | null, number | null, number | null, number, string]>
   ["never ended", 4, null, 4, 400, "nothing"],
 ])("an unanswered question: %s", (_name, remindAfterDays, endAfterDays, reminded, days, due) => {
   const asked = Date.UTC(2026, 0, 1);
-  expect(askedDue({ remindAfterDays, endAfterDays }, asked, reminded === null ? null : asked + reminded * DAY, asked + days * DAY)).toBe(due);
+  expect(
+    askedDue(
+      { remindAfterDays, endAfterDays },
+      asked,
+      reminded === null ? null : asked + reminded * DAY,
+      asked + days * DAY,
+    ),
+  ).toBe(due);
 });
 
 test.each<[string, number[], number, number | null]>([
   ["too few say nothing of a pace", [10, 20, 30, 40], 9, null],
   ["the median times what waits", [10_000, 60_000, 20_000, 30_000, 40_000], 6, 180_000],
-  ["who was away for an hour did not judge for an hour", [20_000, 20_000, 20_000, 20_000, 20_000, 3_600_000], 3, 60_000],
+  [
+    "who was away for an hour did not judge for an hour",
+    [20_000, 20_000, 20_000, 20_000, 20_000, 3_600_000],
+    3,
+    60_000,
+  ],
   ["nothing waits", [1_000, 1_000, 1_000, 1_000, 1_000], 0, 0],
 ])("work left: %s", (_name, took, waiting, left) => expect(workLeft(took, waiting)).toBe(left));
 
@@ -59,61 +105,162 @@ test.each<[ReproductionResult[], string]>([
   [["did not happen", "happened sometimes"], "sometimes"],
   [["did not happen", "happened", "did not happen"], "reproduced"],
 ])("tries %j amount to “%s”", (results, amounts) => expect(reproducible(results)).toBe(amounts));
-test("a try says where", () => expect(reproductionSchema.safeParse({ tried: " ", result: "happened" }).success).toBe(false));
+test("a try says where", () =>
+  expect(reproductionSchema.safeParse({ tried: " ", result: "happened" }).success).toBe(false));
 
 describe("what a requester reads", () => {
-  const about = { projectName: "Ticket app", reference: "R-1", title: "Gate 4 hums", page: "http://localhost/r/abc" };
+  const about = {
+    projectName: "Ticket app",
+    reference: "R-1",
+    title: "Gate 4 hums",
+    page: "http://localhost/r/abc",
+  };
   const told = (verdict: Verdict) => {
     const after = judge(UNJUDGED, verdict, "item", 0);
     return "refused" in after ? null : tellingOf(verdict, after, 0);
   };
   test("of each verdict; of parking nothing", () => {
-    expect(told({ kind: "accept", acceptance: newAcceptance("Secret title of the team", "bug") })).toMatchObject({ kind: "news", text: expect.stringMatching(/^Accepted/) });
-    expect(told({ kind: "merge", itemId: "x" })).toMatchObject({ text: expect.stringMatching(/Others have told us/) });
-    expect(told({ kind: "ask", question: " Which night? " })).toMatchObject({ kind: "question", text: "Which night?" });
-    expect(told({ kind: "decline", reason: "It is the town's." })).toMatchObject({ text: expect.stringMatching(/It is the town's\.$/) });
+    expect(
+      told({ kind: "accept", acceptance: newAcceptance("Secret title of the team", "bug") }),
+    ).toMatchObject({ kind: "news", text: expect.stringMatching(/^Accepted/) });
+    expect(told({ kind: "merge", itemId: "x" })).toMatchObject({
+      text: expect.stringMatching(/Others have told us/),
+    });
+    expect(told({ kind: "ask", question: " Which night? " })).toMatchObject({
+      kind: "question",
+      text: "Which night?",
+    });
+    expect(told({ kind: "decline", reason: "It is the town's." })).toMatchObject({
+      text: expect.stringMatching(/It is the town's\.$/),
+    });
     expect(told({ kind: "park", until: "2026-01-01", itemId: null })).toBeNull();
   });
   test("each letter names the reference and leads to the page; a long title is cut in the subject only", () => {
     const long = { ...about, title: "x".repeat(200) };
-    for (const kind of [{ kind: "receipt", thanks: "We look on Mondays." }, { kind: "following" }, { kind: "question", text: "Q", at: 0 }, { kind: "reminder", text: "Q", at: 0 }, { kind: "news", text: "N", at: 0 }] as const) {
+    for (const kind of [
+      { kind: "receipt", thanks: "We look on Mondays." },
+      { kind: "following" },
+      { kind: "question", text: "Q", at: 0 },
+      { kind: "reminder", text: "Q", at: 0 },
+      { kind: "news", text: "N", at: 0 },
+    ] as const) {
       const { subject, body } = letter(kind, long);
       expect(subject).toContain("(R-1)");
       expect(subject.length).toBeLessThan(130);
       expect(subject).not.toMatch(/[\r\n]/);
       expect(body).toContain("http://localhost/r/abc");
     }
-    expect(letter({ kind: "receipt", thanks: "We look on Mondays." }, about).body).toContain("We look on Mondays.");
+    expect(letter({ kind: "receipt", thanks: "We look on Mondays." }, about).body).toContain(
+      "We look on Mondays.",
+    );
   });
 });
 
 describe("the desk's list", () => {
-  const row = (id: string, change: Partial<QueueRow> = {}): QueueRow => ({ id, reference: id, title: id, place: "", receivedAt: 0, returnedAt: null, status: "unjudged", parkedUntil: null, parkedFor: null, way: "form", teamId: null, version: 1, promise: null, readers: [], ...change });
+  const row = (id: string, change: Partial<QueueRow> = {}): QueueRow => ({
+    id,
+    reference: id,
+    title: id,
+    place: "",
+    receivedAt: 0,
+    returnedAt: null,
+    status: "unjudged",
+    parkedUntil: null,
+    parkedFor: null,
+    way: "form",
+    teamId: null,
+    version: 1,
+    promise: null,
+    readers: [],
+    ...change,
+  });
   /** Due after so many hours; of working time there may be more or less left than that. */
-  const promised = (standing: "on time" | "at risk" | "missed", due: number, left = due, working = false) => ({ target: "t", what: "answer" as const, state: { standing, working, used: 0, left: left * HOUR, dueAt: due * HOUR } });
+  const promised = (
+    standing: "on time" | "at risk" | "missed",
+    due: number,
+    left = due,
+    working = false,
+  ) => ({
+    target: "t",
+    what: "answer" as const,
+    state: { standing, working, used: 0, left: left * HOUR, dueAt: due * HOUR },
+  });
   const desk = {
-    queue: [row("old", { promise: promised("on time", 90, 2, true) }), row("mail", { way: "mail", teamId: "quay" }), row("late", { promise: promised("missed", -2) }), row("soon", { promise: promised("at risk", 1), returnedAt: 5 }), row("later", { promise: promised("on time", 3) })],
-    aside: [row("asked", { status: "asked", way: "mail" }), row("parked", { status: "parked", parkedUntil: "2026-01-01" })],
+    queue: [
+      row("old", { promise: promised("on time", 90, 2, true) }),
+      row("mail", { way: "mail", teamId: "quay" }),
+      row("late", { promise: promised("missed", -2) }),
+      row("soon", { promise: promised("at risk", 1), returnedAt: 5 }),
+      row("later", { promise: promised("on time", 3) }),
+    ],
+    aside: [
+      row("asked", { status: "asked", way: "mail" }),
+      row("parked", { status: "parked", parkedUntil: "2026-01-01" }),
+    ],
   };
-  const shown = (change: Partial<DeskFilter>) => deskGroups(desk, { ...WHOLE_DESK, ...change }).map((g) => [g.heading, g.rows.map((r) => r.id)]);
+  const shown = (change: Partial<DeskFilter>) =>
+    deskGroups(desk, { ...WHOLE_DESK, ...change }).map((g) => [g.heading, g.rows.map((r) => r.id)]);
   test.each<[Partial<DeskFilter>, [string | null, string[]][]]>([
-    [{}, [[null, ["old", "mail", "late", "soon", "later"]], ["Put aside: asked or parked", ["asked", "parked"]]]],
-    [{ way: "mail" }, [[null, ["mail"]], ["Put aside: asked or parked", ["asked"]]]],
+    [
+      {},
+      [
+        [null, ["old", "mail", "late", "soon", "later"]],
+        ["Put aside: asked or parked", ["asked", "parked"]],
+      ],
+    ],
+    [
+      { way: "mail" },
+      [
+        [null, ["mail"]],
+        ["Put aside: asked or parked", ["asked"]],
+      ],
+    ],
     [{ teamId: "quay" }, [[null, ["mail"]]]],
     [{ show: "waiting for an answer" }, [[null, ["asked"]]]],
     [{ show: "parked", way: "mail" }, []],
     [{ show: "came back" }, [[null, ["soon"]]]],
     [{ show: "near its promise" }, [[null, ["late", "soon"]]]],
-    [{ show: "near its promise", order: "by promise" }, [["Promise missed", ["late"]], ["Promise at risk", ["soon"]]]],
-    [{ order: "by promise" }, [["Promise missed", ["late"]], ["Promise at risk", ["soon"]], ["In time", ["later", "old"]], ["No promise", ["mail"]], ["Put aside: asked or parked", ["asked", "parked"]]]],
+    [
+      { show: "near its promise", order: "by promise" },
+      [
+        ["Promise missed", ["late"]],
+        ["Promise at risk", ["soon"]],
+      ],
+    ],
+    [
+      { order: "by promise" },
+      [
+        ["Promise missed", ["late"]],
+        ["Promise at risk", ["soon"]],
+        ["In time", ["later", "old"]],
+        ["No promise", ["mail"]],
+        ["Put aside: asked or parked", ["asked", "parked"]],
+      ],
+    ],
   ])("%j", (filter, groups) => expect(shown(filter)).toEqual(groups));
 });
 
 describe("a report as an event of another program", () => {
-  const event = (type: string, data: unknown) => ({ specversion: "1.0" as const, id: "1", source: "/gate/4", type, data });
+  const event = (type: string, data: unknown) => ({
+    specversion: "1.0" as const,
+    id: "1",
+    source: "/gate/4",
+    type,
+    data,
+  });
   test("is read, without control characters; other types are none", () => {
-    expect(readReportEvent(event(REPORT_EVENT, { title: " Motor is hot\u0007 ", place: "Gate 4" }))).toEqual({ title: "Motor is hot", happened: "", reproduce: "", place: "Gate 4", mail: "" });
+    expect(
+      readReportEvent(event(REPORT_EVENT, { title: " Motor is hot\u0007 ", place: "Gate 4" })),
+    ).toEqual({ title: "Motor is hot", happened: "", reproduce: "", place: "Gate 4", mail: "" });
     expect(readReportEvent(event("dev.cdevents.change.merged.0.2.0", { title: "x" }))).toBeNull();
   });
-  test.each([[{}], [{ title: " " }], [{ title: "\u0007 \u0000" }], [{ title: "x", mail: "nobody" }], [{ title: "x".repeat(201) }], [undefined], [{ title: "x", happened: 7 }]])("%j is refused", (data) => expect(() => readReportEvent(event(REPORT_EVENT, data))).toThrow());
+  test.each([
+    [{}],
+    [{ title: " " }],
+    [{ title: "\u0007 \u0000" }],
+    [{ title: "x", mail: "nobody" }],
+    [{ title: "x".repeat(201) }],
+    [undefined],
+    [{ title: "x", happened: 7 }],
+  ])("%j is refused", (data) => expect(() => readReportEvent(event(REPORT_EVENT, data))).toThrow());
 });

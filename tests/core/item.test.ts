@@ -16,13 +16,28 @@ const ANSWERS = { assigneeId: "noor", reviewerId: "ivo", howToTest: "try it", re
 /** Random commands, as choices that are turned into a command when the item's state is known. */
 const step = fc.oneof(
   { weight: 5, arbitrary: fc.record({ kind: fc.constant("move" as const), which: fc.nat(9) }) },
-  fc.record({ kind: fc.constant("edit" as const), title: fc.string({ minLength: 1, maxLength: 20 }), estimate: fc.option(fc.nat(13)) }),
-  fc.record({ kind: fc.constant("block" as const), cause: fc.constantFrom("waits for feed", "no device") }),
+  fc.record({
+    kind: fc.constant("edit" as const),
+    title: fc.string({ minLength: 1, maxLength: 20 }),
+    estimate: fc.option(fc.nat(13)),
+  }),
+  fc.record({
+    kind: fc.constant("block" as const),
+    cause: fc.constantFrom("waits for feed", "no device"),
+  }),
   fc.record({ kind: fc.constant("lift" as const) }),
   fc.record({ kind: fc.constant("comment" as const) }),
 );
 
-function walk(steps: { kind: string; which?: number; title?: string; estimate?: number | null; cause?: string }[]): Subject {
+function walk(
+  steps: {
+    kind: string;
+    which?: number;
+    title?: string;
+    estimate?: number | null;
+    cause?: string;
+  }[],
+): Subject {
   const subject = new Subject();
   let ids = 0;
   for (const s of steps) {
@@ -32,11 +47,27 @@ function walk(steps: { kind: string; which?: number; title?: string; estimate?: 
       const out = transitionsFrom(workflow, item.stateId);
       const t = out[s.which! % out.length];
       const outcome = t.requirements.find((r) => r.kind === "outcome");
-      command = { kind: "move", from: item.stateId, to: t.to, answers: { ...ANSWERS, ...(outcome?.kind === "outcome" ? { outcome: outcome.allowed[0] } : {}) } };
-    } else if (s.kind === "edit" && s.title!.trim()) command = { kind: "edit", seenVersion: item.version, changes: { title: s.title, estimate: s.estimate } };
-    else if (s.kind === "block" && item.stateKind !== "finished") command = { kind: "block", blockId: `b${ids++}`, cause: s.cause!, waitingFor: null };
-    else if (s.kind === "lift" && item.openBlockers[0]) command = { kind: "lift", blockId: item.openBlockers[0].id };
-    else if (s.kind === "comment") command = { kind: "comment", commentId: `c${ids++}`, body: "seen" };
+      command = {
+        kind: "move",
+        from: item.stateId,
+        to: t.to,
+        answers: {
+          ...ANSWERS,
+          ...(outcome?.kind === "outcome" ? { outcome: outcome.allowed[0] } : {}),
+        },
+      };
+    } else if (s.kind === "edit" && s.title!.trim())
+      command = {
+        kind: "edit",
+        seenVersion: item.version,
+        changes: { title: s.title, estimate: s.estimate },
+      };
+    else if (s.kind === "block" && item.stateKind !== "finished")
+      command = { kind: "block", blockId: `b${ids++}`, cause: s.cause!, waitingFor: null };
+    else if (s.kind === "lift" && item.openBlockers[0])
+      command = { kind: "lift", blockId: item.openBlockers[0].id };
+    else if (s.kind === "comment")
+      command = { kind: "comment", commentId: `c${ids++}`, body: "seen" };
     if (command) subject.do(command);
   }
   return subject;
@@ -54,13 +85,22 @@ describe("history and snapshot", () => {
         const inProgress = stays.filter((s) => isInProgress(s.kind));
         const covered = inProgress.reduce((sum, s) => sum + ((s.to ?? 1e9) - s.from), 0);
         expect(item!.clock.reduce((sum, i) => sum + ((i.to ?? 1e9) - i.from), 0)).toBe(covered);
-        expect(blocksOf(events).filter((b) => b.to === null).map((b) => b.blockId)).toEqual(item!.openBlockers.map((b) => b.id));
+        expect(
+          blocksOf(events)
+            .filter((b) => b.to === null)
+            .map((b) => b.blockId),
+        ).toEqual(item!.openBlockers.map((b) => b.id));
         expect(item!.blockedSince === null).toBe(item!.openBlockers.length === 0);
         const finishes = finishesOf(stays);
         expect(item).toMatchObject({
           firstStartedAt: inProgress[0]?.from ?? null,
           deliveredAt: finishes.find((f) => f.kind === "delivered")?.at ?? null,
-          finishedAt: item!.stateKind === "finished" ? (finishes.filter((f) => stays.every((s) => s.kind === "finished" || s.from < f.at)).at(-1)?.at ?? null) : null,
+          finishedAt:
+            item!.stateKind === "finished"
+              ? (finishes
+                  .filter((f) => stays.every((s) => s.kind === "finished" || s.from < f.at))
+                  .at(-1)?.at ?? null)
+              : null,
         });
       }),
       { numRuns: 200 },
@@ -69,28 +109,55 @@ describe("history and snapshot", () => {
 
   test("going back to unstarted stops the clock, the next commitment starts it again, both intervals count", () => {
     const subject = new Subject().move("Ready").move("Backlog").move("Ready");
-    expect(subject.item!.clock).toEqual([{ from: 2_000, to: 3_000 }, { from: 4_000, to: null }]);
+    expect(subject.item!.clock).toEqual([
+      { from: 2_000, to: 3_000 },
+      { from: 4_000, to: null },
+    ]);
   });
 
   test("reopening keeps one history and clears the outcome", () => {
-    const subject = new Subject().move("Ready").move("Closed", { outcome: "obsolete" }).move("Backlog", { reason: "wanted after all" });
+    const subject = new Subject()
+      .move("Ready")
+      .move("Closed", { outcome: "obsolete" })
+      .move("Backlog", { reason: "wanted after all" });
     expect(subject.item).toMatchObject({ outcome: null, stateKind: "unstarted", returns: 1 });
     subject.move("Ready");
     expect(subject.item!.clock).toHaveLength(2);
   });
 
-  const live = (outcome?: "delivered" | "obsolete") => new Subject().move("Ready").move("Building", ANSWERS).move("Waiting for review").move("In review", ANSWERS).move("Waiting for test", ANSWERS).move("In test").move("Ready to deploy").move("Live", { outcome });
+  const live = (outcome?: "delivered" | "obsolete") =>
+    new Subject()
+      .move("Ready")
+      .move("Building", ANSWERS)
+      .move("Waiting for review")
+      .move("In review", ANSWERS)
+      .move("Waiting for test", ANSWERS)
+      .move("In test")
+      .move("Ready to deploy")
+      .move("Live", { outcome });
 
   test("the first delivery is kept through reopening, and only undoing takes it back", () => {
     const subject = live("delivered");
     const first = subject.item!.deliveredAt;
     expect(first).toBe(subject.item!.finishedAt);
     subject.move("Backlog", { reason: "not right yet" });
-    expect(subject.item).toMatchObject({ firstStartedAt: 2_000, deliveredAt: first, finishedAt: null });
+    expect(subject.item).toMatchObject({
+      firstStartedAt: 2_000,
+      deliveredAt: first,
+      finishedAt: null,
+    });
     subject.undo();
-    expect(subject.item).toMatchObject({ deliveredAt: first, finishedAt: first, outcome: "delivered" });
+    expect(subject.item).toMatchObject({
+      deliveredAt: first,
+      finishedAt: first,
+      outcome: "delivered",
+    });
     const undone = live("delivered").undo();
-    expect(undone.item).toMatchObject({ firstStartedAt: 2_000, deliveredAt: null, finishedAt: null });
+    expect(undone.item).toMatchObject({
+      firstStartedAt: 2_000,
+      deliveredAt: null,
+      finishedAt: null,
+    });
     // What ends otherwise is finished, and not delivered.
     expect(live("obsolete").item).toMatchObject({ deliveredAt: null, finishedAt: 9_000 });
   });
@@ -100,20 +167,49 @@ describe("history and snapshot", () => {
     const [undone] = subject.undo().events.slice(-1);
     if (undone.kind !== "undone") throw new Error("nothing undone");
     const { firstStartedAt: _a, deliveredAt: _b, finishedAt: _c, ...older } = undone.new;
-    expect(replay([...subject.events.slice(0, -1), { ...undone, new: older }])).toEqual(subject.item);
+    expect(replay([...subject.events.slice(0, -1), { ...undone, new: older }])).toEqual(
+      subject.item,
+    );
   });
 
   test("an outcome named after the move, as follow-ups do, belongs to that finish and to no other", () => {
-    const at = (seq: number, event: object) => ({ itemId: "item", seq, at: seq * 1_000, actorId: null, cause: "person", commandId: `${seq}`, ...event }) as ItemEvent;
-    const move = (seq: number, from: StateKind, to: StateKind) => at(seq, { kind: "moved", old: { stateId: from, kind: from }, new: { stateId: to, kind: to, isReturn: false, rank: null }, note: null });
-    const outcome = (seq: number, old: string | null, is: string | null, when = seq) => at(seq, { kind: "changed", field: "outcome", old, new: is, at: when * 1_000 });
-    const begin = [at(1, { kind: "created", new: { ...created, stateKind: "working" } }), move(2, "working", "finished"), outcome(3, null, "declined", 2)];
+    const at = (seq: number, event: object) =>
+      ({
+        itemId: "item",
+        seq,
+        at: seq * 1_000,
+        actorId: null,
+        cause: "person",
+        commandId: `${seq}`,
+        ...event,
+      }) as ItemEvent;
+    const move = (seq: number, from: StateKind, to: StateKind) =>
+      at(seq, {
+        kind: "moved",
+        old: { stateId: from, kind: from },
+        new: { stateId: to, kind: to, isReturn: false, rank: null },
+        note: null,
+      });
+    const outcome = (seq: number, old: string | null, is: string | null, when = seq) =>
+      at(seq, { kind: "changed", field: "outcome", old, new: is, at: when * 1_000 });
+    const begin = [
+      at(1, { kind: "created", new: { ...created, stateKind: "working" } }),
+      move(2, "working", "finished"),
+      outcome(3, null, "declined", 2),
+    ];
     expect(replay(begin)).toMatchObject({ finishedAt: 2_000, deliveredAt: null });
     const reopened = [...begin, outcome(4, "declined", null, 5), move(5, "finished", "working")];
     expect(replay(reopened)).toMatchObject({ finishedAt: null, deliveredAt: null });
-    const delivered = [...reopened, move(6, "working", "finished"), outcome(7, null, "delivered", 6)];
+    const delivered = [
+      ...reopened,
+      move(6, "working", "finished"),
+      outcome(7, null, "delivered", 6),
+    ];
     expect(replay(delivered)).toMatchObject({ finishedAt: 6_000, deliveredAt: 6_000 });
-    expect(finishesOf(staysOf(delivered)).map((f) => [f.at, f.outcome, f.kind])).toEqual([[2_000, "declined", "stopped"], [6_000, "delivered", "delivered"]]);
+    expect(finishesOf(staysOf(delivered)).map((f) => [f.at, f.outcome, f.kind])).toEqual([
+      [2_000, "declined", "stopped"],
+      [6_000, "delivered", "delivered"],
+    ]);
   });
 
   test("finishing lifts what blocks", () => {
@@ -133,13 +229,23 @@ describe("history and snapshot", () => {
 
 describe("edits by several people", () => {
   const edit = (subject: Subject, seenVersion: number, changes: object, changedSince: string[]) =>
-    decide(subject.item, { kind: "edit", seenVersion, changes }, context({ changedSince: () => changedSince as never }));
+    decide(
+      subject.item,
+      { kind: "edit", seenVersion, changes },
+      context({ changedSince: () => changedSince as never }),
+    );
 
   test("a stale edit of the same field is shown, one of another field goes through", () => {
     const subject = new Subject();
     subject.do({ kind: "edit", seenVersion: 1, changes: { title: "Theirs" } });
-    expect(edit(subject, 1, { title: "Mine" }, ["title"])).toMatchObject({ refused: true, code: "conflict", conflict: [{ field: "title", current: "Theirs" }] });
-    expect(edit(subject, 1, { estimate: 3 }, ["title"])).toMatchObject([{ kind: "changed", field: "estimate", old: null, new: 3 }]);
+    expect(edit(subject, 1, { title: "Mine" }, ["title"])).toMatchObject({
+      refused: true,
+      code: "conflict",
+      conflict: [{ field: "title", current: "Theirs" }],
+    });
+    expect(edit(subject, 1, { estimate: 3 }, ["title"])).toMatchObject([
+      { kind: "changed", field: "estimate", old: null, new: 3 },
+    ]);
   });
   test("the same change made twice is no conflict and no event", () => {
     const subject = new Subject();
@@ -148,7 +254,10 @@ describe("edits by several people", () => {
     expect(edit(subject, 1, { title: "  Same " }, ["title"])).toEqual([]);
   });
   test("a version from the future is refused", () => {
-    expect(edit(new Subject(), 99, { title: "x" }, [])).toMatchObject({ refused: true, code: "invalid" });
+    expect(edit(new Subject(), 99, { title: "x" }, [])).toMatchObject({
+      refused: true,
+      code: "invalid",
+    });
   });
 });
 
@@ -165,7 +274,13 @@ describe("undo", () => {
     subject.do({ kind: "move", from: "Ready", to: "Building", answers: { assigneeId: "noor" } });
     subject.undo();
     expect(standing(subject)).toEqual(was);
-    expect(subject.events.map((e) => e.kind)).toEqual(["created", "moved", "changed", "moved", "undone"]);
+    expect(subject.events.map((e) => e.kind)).toEqual([
+      "created",
+      "moved",
+      "changed",
+      "moved",
+      "undone",
+    ]);
   });
 
   test("is as if it had not been, whatever the step: snapshot, time in states, blockers, returns, clock", () => {
@@ -174,7 +289,8 @@ describe("undo", () => {
         const subject = walk(steps);
         const last = subject.events.at(-1)!;
         const own = subject.events.filter((e) => e.commandId === last.commandId);
-        if (own.some((e) => e.kind === "created") || own.every((e) => e.kind === "commented")) return;
+        if (own.some((e) => e.kind === "created") || own.every((e) => e.kind === "commented"))
+          return;
         const earlier = subject.events.slice(0, -own.length);
         const was = standing({ item: replay(earlier), events: earlier } as Subject);
         const is = standing(subject);
@@ -182,7 +298,8 @@ describe("undo", () => {
         expect(standing(subject)).toEqual(was);
         expect(replay(subject.events)).toEqual(subject.item);
         // Undoing that again, and again, goes back and forth and never astray.
-        for (let i = 0; i < more; i++) expect(standing(subject.undo())).toEqual(i % 2 === 0 ? is : was);
+        for (let i = 0; i < more; i++)
+          expect(standing(subject.undo())).toEqual(i % 2 === 0 ? is : was);
       }),
       { numRuns: 200 },
     );
@@ -193,30 +310,69 @@ describe("undo", () => {
     subject.do({ kind: "block", blockId: "b", cause: "no device", waitingFor: null });
     const since = subject.item!.blockedSince;
     subject.move("Closed", { outcome: "declined" }).undo();
-    expect(subject.item).toMatchObject({ stateId: "Ready", outcome: null, blockedSince: since, openBlockers: [{ id: "b" }], clock: [{ from: 2_000, to: null }], returns: 0 });
+    expect(subject.item).toMatchObject({
+      stateId: "Ready",
+      outcome: null,
+      blockedSince: since,
+      openBlockers: [{ id: "b" }],
+      clock: [{ from: 2_000, to: null }],
+      returns: 0,
+    });
     expect(blocksOf(subject.events)).toMatchObject([{ blockId: "b", to: null }]);
     expect(staysOf(subject.events).map((s) => s.stateId)).toEqual(["Backlog", "Ready"]);
   });
 
   test("what came after an undone step counts from where the item really was", () => {
-    const subject = new Subject().move("Ready").move("Building", { assigneeId: "noor" }).undo().move("Building", { assigneeId: "ivo" });
-    expect(staysOf(subject.events).map(({ stateId, from, to }) => [stateId, from, to])).toEqual([["Backlog", 1_000, 2_000], ["Ready", 2_000, 5_000], ["Building", 5_000, null]]);
+    const subject = new Subject()
+      .move("Ready")
+      .move("Building", { assigneeId: "noor" })
+      .undo()
+      .move("Building", { assigneeId: "ivo" });
+    expect(staysOf(subject.events).map(({ stateId, from, to }) => [stateId, from, to])).toEqual([
+      ["Backlog", 1_000, 2_000],
+      ["Ready", 2_000, 5_000],
+      ["Building", 5_000, null],
+    ]);
   });
 
   test("not when something came after, not by another person, not beyond a firm limit, not a comment, a link or its making", () => {
     const subject = new Subject().move("Ready");
     const undoneId = subject.events.at(-1)!.commandId;
-    const undo = (change = {}, id = undoneId) => decide(subject.item, { kind: "undo", undoneId: id, history: subject.events }, context(change));
+    const undo = (change = {}, id = undoneId) =>
+      decide(
+        subject.item,
+        { kind: "undo", undoneId: id, history: subject.events },
+        context(change),
+      );
     expect(undo({ actorId: "ivo" })).toMatchObject({ code: "not allowed" });
-    expect(undo({ entered: [{ id: "c", name: "Ready", min: null, max: 0, minFirm: false, maxFirm: true, count: 0 }] })).toMatchObject({ code: "limit" });
+    expect(
+      undo({
+        entered: [
+          { id: "c", name: "Ready", min: null, max: 0, minFirm: false, maxFirm: true, count: 0 },
+        ],
+      }),
+    ).toMatchObject({ code: "limit" });
     expect(undo({}, "unknown")).toMatchObject({ code: "conflict" });
     subject.do({ kind: "comment", commentId: "c", body: "hm" });
     expect(undo()).toMatchObject({ code: "conflict" });
     expect(undo({}, subject.events.at(-1)!.commandId)).toMatchObject({ code: "invalid" });
-    subject.do({ kind: "link", linkId: "l", linkKind: "duplicates", otherId: "x", otherKey: "TIX-9", outward: true });
+    subject.do({
+      kind: "link",
+      linkId: "l",
+      linkKind: "duplicates",
+      otherId: "x",
+      otherKey: "TIX-9",
+      outward: true,
+    });
     expect(undo({}, subject.events.at(-1)!.commandId)).toMatchObject({ code: "invalid" });
     const fresh = new Subject();
-    expect(decide(fresh.item, { kind: "undo", undoneId: fresh.events[0].commandId, history: fresh.events }, context())).toMatchObject({ code: "invalid" });
+    expect(
+      decide(
+        fresh.item,
+        { kind: "undo", undoneId: fresh.events[0].commandId, history: fresh.events },
+        context(),
+      ),
+    ).toMatchObject({ code: "invalid" });
   });
 });
 
@@ -225,7 +381,17 @@ test.each<[string, ItemCommand]>([
   ["an empty comment", { kind: "comment", commentId: "c", body: " \n" }],
   ["a blocker without a cause", { kind: "block", blockId: "b", cause: " ", waitingFor: null }],
   ["lifting an unknown blocker", { kind: "lift", blockId: "nothing" }],
-  ["a link to itself", { kind: "link", linkId: "l", linkKind: "duplicates", otherId: "item", otherKey: "TIX-1", outward: true }],
+  [
+    "a link to itself",
+    {
+      kind: "link",
+      linkId: "l",
+      linkKind: "duplicates",
+      otherId: "item",
+      otherKey: "TIX-1",
+      outward: true,
+    },
+  ],
   ["creating it twice", { kind: "create", data: created }],
 ])("refused: %s", (_name, command) => {
   expect(isRefusal(decide(new Subject().item, command, context()))).toBe(true);
@@ -235,15 +401,34 @@ test("a withdrawn item takes no more commands, and only an unstarted one can be 
   const subject = new Subject();
   subject.do({ kind: "withdraw", note: "undone" });
   expect(staysOf(subject.events).at(-1)!.to).toBe(subject.item!.withdrawnAt);
-  expect(decide(subject.item, { kind: "comment", commentId: "c", body: "x" }, context())).toMatchObject({ code: "withdrawn" });
-  expect(decide(new Subject().move("Ready").item, { kind: "withdraw", note: "" }, context())).toMatchObject({ code: "in use" });
+  expect(
+    decide(subject.item, { kind: "comment", commentId: "c", body: "x" }, context()),
+  ).toMatchObject({ code: "withdrawn" });
+  expect(
+    decide(new Subject().move("Ready").item, { kind: "withdraw", note: "" }, context()),
+  ).toMatchObject({ code: "in use" });
 });
 
 test("history reads as sentences", () => {
-  const names = { state: (id: string) => id, person: (id: string) => id, team: (id: string) => id, type: (id: string) => id, sprint: (id: string) => id, release: (id: string) => id, own: () => undefined };
+  const names = {
+    state: (id: string) => id,
+    person: (id: string) => id,
+    team: (id: string) => id,
+    type: (id: string) => id,
+    sprint: (id: string) => id,
+    release: (id: string) => id,
+    own: () => undefined,
+  };
   const subject = new Subject().move("Ready").move("Building", { assigneeId: "Noor" });
   subject.do({ kind: "block", blockId: "b", cause: "no device", waitingFor: "the supplier" });
-  subject.do({ kind: "link", linkId: "l", linkKind: "duplicates", otherId: "x", otherKey: "TIX-9", outward: false });
+  subject.do({
+    kind: "link",
+    linkId: "l",
+    linkKind: "duplicates",
+    otherId: "x",
+    otherKey: "TIX-9",
+    outward: false,
+  });
   expect(subject.events.map((e) => eventWords(e, names))).toEqual([
     "created it in Backlog",
     "moved it from Backlog to Ready",
@@ -264,7 +449,9 @@ describe("rank", () => {
           order.splice(at, 0, rankBetween(order[at - 1] ?? null, order[at] ?? null));
         }
         expect([...order].sort(compareRanks)).toEqual(order);
-        expect([...order].sort((a, b) => Buffer.compare(Buffer.from(a), Buffer.from(b)))).toEqual(order);
+        expect([...order].sort((a, b) => Buffer.compare(Buffer.from(a), Buffer.from(b)))).toEqual(
+          order,
+        );
         expect(new Set(order).size).toBe(order.length);
       }),
     );
@@ -279,7 +466,9 @@ describe("rank", () => {
     fc.assert(
       fc.property(fc.array(fc.nat(999), { minLength: 1, maxLength: 9 }), (keys) => {
         const ranks = ranksBetween(null, null, keys.length);
-        const wanted = keys.map((key, i) => ({ id: `${i}`, key, rank: ranks[i] })).sort((a, b) => a.key - b.key);
+        const wanted = keys
+          .map((key, i) => ({ id: `${i}`, key, rank: ranks[i] }))
+          .sort((a, b) => a.key - b.key);
         const moved = ranksForOrder(wanted);
         const after = wanted.map((w) => moved.get(w.id) ?? w.rank);
         expect([...after].sort(compareRanks)).toEqual(after);
@@ -288,7 +477,8 @@ describe("rank", () => {
         let most = 0;
         for (let choice = 1; choice < 1 << wanted.length; choice++) {
           const stay = wanted.filter((_, i) => choice & (1 << i)).map((w) => w.rank);
-          if (stay.every((rank, i) => i === 0 || stay[i - 1] < rank)) most = Math.max(most, stay.length);
+          if (stay.every((rank, i) => i === 0 || stay[i - 1] < rank))
+            most = Math.max(most, stay.length);
         }
         expect(moved.size).toBe(wanted.length - most);
       }),

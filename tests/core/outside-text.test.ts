@@ -17,7 +17,51 @@ import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
 /* Every parser of text from outside: twice the text takes at most about twice the steps, whatever it is made of. */
 
 /** Pieces that mails, tables and documents are made of, and that made some parser slow before. */
-const PIECES = ['"a<b@c>:\n"', "a <x@", "x@", ">", "> quoted\n", "-- \n", "On a day somebody wrote:\n", "on 1 2 wrote:", "From: quay 4\n", "Subject: x\n", "re: ", "<", "<a@b>", "<a", "<!--", "<a>", "</a>", "<a b='", '<a b="c">', "&", "&amp;", "<![CDATA[", "]]>", "<?a ", "\n", "\r", " ", "\t", ",", ";", '"', '""', "'", "\\", "(", "((", "[", "{", "a", "é", "🚢", "\u0000", "\ud800"];
+const PIECES = [
+  '"a<b@c>:\n"',
+  "a <x@",
+  "x@",
+  ">",
+  "> quoted\n",
+  "-- \n",
+  "On a day somebody wrote:\n",
+  "on 1 2 wrote:",
+  "From: quay 4\n",
+  "Subject: x\n",
+  "re: ",
+  "<",
+  "<a@b>",
+  "<a",
+  "<!--",
+  "<a>",
+  "</a>",
+  "<a b='",
+  '<a b="c">',
+  "&",
+  "&amp;",
+  "<![CDATA[",
+  "]]>",
+  "<?a ",
+  "\n",
+  "\r",
+  " ",
+  "\t",
+  ",",
+  ";",
+  '"',
+  '""',
+  "'",
+  "\\",
+  "(",
+  "((",
+  "[",
+  "{",
+  "a",
+  "é",
+  "🚢",
+  "\u0000",
+  "\ud800",
+];
 
 test("the counter itself tells one pass from two", () => {
   const quadratic = (text: string) => {
@@ -25,7 +69,9 @@ test("the counter itself tells one pass from two", () => {
     for (const a of text) for (const b of text) if (a === b) n += 1;
     return n;
   };
-  expect(() => expectLinear("quadratic", (n) => "a".repeat(n), quadratic, 300)).toThrow(/quadratic/);
+  expect(() => expectLinear("quadratic", (n) => "a".repeat(n), quadratic, 300)).toThrow(
+    /quadratic/,
+  );
   expect(stepsOf(() => [..."abcdefgh"].map((c) => c + c))).toBeGreaterThan(7);
 });
 
@@ -43,14 +89,41 @@ const READERS: [string, (text: string) => unknown, number?][] = [
   ["tables", readTable],
   ["tables after a header", (text) => readTable(`title,what happened\n${text}`)],
   ["conditions", (text) => parseCel(text, EMPTY_VOCABULARY), 100],
-  ["conditions inside", (text) => parseCel(`item.title == "${text}" && item.estimate > 3`, EMPTY_VOCABULARY), 100],
-  ["conditions in brackets", (text) => parseCel(`${"(".repeat(text.length)}true${")".repeat(text.length)}`, EMPTY_VOCABULARY), 100],
+  [
+    "conditions inside",
+    (text) => parseCel(`item.title == "${text}" && item.estimate > 3`, EMPTY_VOCABULARY),
+    100,
+  ],
+  [
+    "conditions in brackets",
+    (text) =>
+      parseCel(`${"(".repeat(text.length)}true${")".repeat(text.length)}`, EMPTY_VOCABULARY),
+    100,
+  ],
   ["formulas", (text) => parseFormula(text, EMPTY_VOCABULARY), 30],
   ["completions", (text) => completions(text, text.length, EMPTY_VOCABULARY), 100],
   ["JSON", readWorkflowJson],
   ["events", (text) => readCloudEvents("application/cloudevents+json", text)],
-  ["deliveries", (text) => readDeliveryEvent({ specversion: "1.0", id: "1", source: "s", type: "dev.cdevents.change.merged.0.3.0", data: { subject: { id: "c", content: {} }, customData: { words: text } } })],
-  ["SCXML", (text) => readScxml(`<scxml xmlns="http://www.w3.org/2005/07/scxml" version="1.0">${text}</scxml>`, EMPTY_VOCABULARY, () => "id")],
+  [
+    "deliveries",
+    (text) =>
+      readDeliveryEvent({
+        specversion: "1.0",
+        id: "1",
+        source: "s",
+        type: "dev.cdevents.change.merged.0.3.0",
+        data: { subject: { id: "c", content: {} }, customData: { words: text } },
+      }),
+  ],
+  [
+    "SCXML",
+    (text) =>
+      readScxml(
+        `<scxml xmlns="http://www.w3.org/2005/07/scxml" version="1.0">${text}</scxml>`,
+        EMPTY_VOCABULARY,
+        () => "id",
+      ),
+  ],
 ];
 
 describe.each(READERS)("%s", (name, read, times = 1_500) => {
@@ -58,6 +131,14 @@ describe.each(READERS)("%s", (name, read, times = 1_500) => {
     // The first time, packages and tables are still being set up.
     for (const piece of PIECES) stepsOf(() => read(piece));
   });
-  test.each(PIECES)("%j over and over, then something else", (piece) => expectLinear(name, (n) => `${piece.repeat(n)}x\n>y`, read, times));
-  test("pieces in turn", () => expectLinear(name, (n) => Array.from({ length: n }, (_, i) => PIECES[(i * 7) % PIECES.length]).join(""), read, times));
+  test.each(PIECES)("%j over and over, then something else", (piece) =>
+    expectLinear(name, (n) => `${piece.repeat(n)}x\n>y`, read, times),
+  );
+  test("pieces in turn", () =>
+    expectLinear(
+      name,
+      (n) => Array.from({ length: n }, (_, i) => PIECES[(i * 7) % PIECES.length]).join(""),
+      read,
+      times,
+    ));
 });

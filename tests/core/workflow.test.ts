@@ -4,9 +4,20 @@ import { isRefusal } from "@/core/workflow/refusal";
 import { isReturn, transitionsFrom } from "@/core/workflow/workflow";
 import { context, Subject, workflow } from "./setup/make";
 
-const inReview = () => new Subject().move("Ready").move("Building", { assigneeId: "noor" }).move("Waiting for review");
-const tryMove = (subject: Subject, to: string, answers = {}, change = {}, overrideReason?: string) =>
-  decideMove(subject.item!, { from: subject.item!.stateId, to, answers, overrideReason }, context(change));
+const inReview = () =>
+  new Subject().move("Ready").move("Building", { assigneeId: "noor" }).move("Waiting for review");
+const tryMove = (
+  subject: Subject,
+  to: string,
+  answers = {},
+  change = {},
+  overrideReason?: string,
+) =>
+  decideMove(
+    subject.item!,
+    { from: subject.item!.stateId, to, answers, overrideReason },
+    context(change),
+  );
 
 describe("rules of a move", () => {
   test("the whole way from the backlog to live, with what each step asks for", () => {
@@ -16,32 +27,105 @@ describe("rules of a move", () => {
       .move("In test")
       .move("Ready to deploy")
       .move("Live", { outcome: "delivered" });
-    expect(subject.item).toMatchObject({ stateId: "Live", outcome: "delivered", reviewerId: "ivo", howToTest: "Buy a ticket at noon.", returns: 0 });
+    expect(subject.item).toMatchObject({
+      stateId: "Live",
+      outcome: "delivered",
+      reviewerId: "ivo",
+      howToTest: "Buy a ticket at noon.",
+      returns: 0,
+    });
   });
 
   test.each([
-    ["a move that is not listed", () => tryMove(new Subject(), "In test"), "no such move", "This workflow has no move from Backlog to In test.", "From Backlog it can go to Ready.", []],
-    ["review without a reviewer", () => tryMove(inReview(), "In review"), "field missing", "Review needs a reviewer.", "Choose somebody other than the assignee.", ["reviewerId"]],
-    ["review by the assignee", () => tryMove(inReview(), "In review", { reviewerId: "noor" }), "same person", "Review needs a second person.", "Ask someone other than Noor.", ["reviewerId"]],
-    ["passing on without how to test", () => tryMove(inReview().move("In review", { reviewerId: "ivo" }), "Waiting for test", { howToTest: "  " }), "field missing", "It needs a note on how to test it.", "Write in a line or two how a tester can see that it works.", ["howToTest"]],
-    ["a return without a reason", () => tryMove(inReview().move("In review", { reviewerId: "ivo" }), "Building", { reason: " " }), "reason missing", "This move says why.", "Write a sentence that helps the next person.", ["reason"]],
-    ["finishing without an outcome", () => tryMove(new Subject(), "Closed"), "outcome missing", "Finishing names an outcome.", "Choose duplicate, cannot reproduce, declined or obsolete.", ["outcome"]],
-    ["finishing with an outcome of another end", () => tryMove(new Subject(), "Closed", { outcome: "delivered" }), "outcome missing", "Finishing names an outcome.", "Choose duplicate, cannot reproduce, declined or obsolete.", ["outcome"]],
-  ])("%s is refused with the rule and what would satisfy it", (_name, attempt, code, sentence, help, asks) => {
-    const refusal = attempt();
-    if (!isRefusal(refusal)) throw new Error("was allowed");
-    expect(refusal).toMatchObject({ code, sentence, help });
-    expect(refusal.asks.map((a) => a.field)).toEqual(asks);
-  });
+    [
+      "a move that is not listed",
+      () => tryMove(new Subject(), "In test"),
+      "no such move",
+      "This workflow has no move from Backlog to In test.",
+      "From Backlog it can go to Ready.",
+      [],
+    ],
+    [
+      "review without a reviewer",
+      () => tryMove(inReview(), "In review"),
+      "field missing",
+      "Review needs a reviewer.",
+      "Choose somebody other than the assignee.",
+      ["reviewerId"],
+    ],
+    [
+      "review by the assignee",
+      () => tryMove(inReview(), "In review", { reviewerId: "noor" }),
+      "same person",
+      "Review needs a second person.",
+      "Ask someone other than Noor.",
+      ["reviewerId"],
+    ],
+    [
+      "passing on without how to test",
+      () =>
+        tryMove(inReview().move("In review", { reviewerId: "ivo" }), "Waiting for test", {
+          howToTest: "  ",
+        }),
+      "field missing",
+      "It needs a note on how to test it.",
+      "Write in a line or two how a tester can see that it works.",
+      ["howToTest"],
+    ],
+    [
+      "a return without a reason",
+      () =>
+        tryMove(inReview().move("In review", { reviewerId: "ivo" }), "Building", { reason: " " }),
+      "reason missing",
+      "This move says why.",
+      "Write a sentence that helps the next person.",
+      ["reason"],
+    ],
+    [
+      "finishing without an outcome",
+      () => tryMove(new Subject(), "Closed"),
+      "outcome missing",
+      "Finishing names an outcome.",
+      "Choose duplicate, cannot reproduce, declined or obsolete.",
+      ["outcome"],
+    ],
+    [
+      "finishing with an outcome of another end",
+      () => tryMove(new Subject(), "Closed", { outcome: "delivered" }),
+      "outcome missing",
+      "Finishing names an outcome.",
+      "Choose duplicate, cannot reproduce, declined or obsolete.",
+      ["outcome"],
+    ],
+  ])(
+    "%s is refused with the rule and what would satisfy it",
+    (_name, attempt, code, sentence, help, asks) => {
+      const refusal = attempt();
+      if (!isRefusal(refusal)) throw new Error("was allowed");
+      expect(refusal).toMatchObject({ code, sentence, help });
+      expect(refusal.asks.map((a) => a.field)).toEqual(asks);
+    },
+  );
 
   test("a move from where the item no longer is says where it went", () => {
     const subject = new Subject().move("Ready");
-    const refusal = decideMove(subject.item!, { from: "Backlog", to: "Ready", answers: {} }, context());
-    expect(refusal).toMatchObject({ refused: true, code: "moved meanwhile", sentence: "Somebody has moved it to Ready meanwhile." });
+    const refusal = decideMove(
+      subject.item!,
+      { from: "Backlog", to: "Ready", answers: {} },
+      context(),
+    );
+    expect(refusal).toMatchObject({
+      refused: true,
+      code: "moved meanwhile",
+      sentence: "Somebody has moved it to Ready meanwhile.",
+    });
   });
 
   test("a failed test sends the item back, counts as rework, and keeps the answers", () => {
-    const subject = inReview().move("In review", { reviewerId: "ivo" }).move("Waiting for test", { howToTest: "x" }).move("In test");
+    const subject = inReview()
+      .move("In review", { reviewerId: "ivo" })
+      .move("Waiting for test", { howToTest: "x" })
+      .move("In test");
     subject.move("Building", { reason: "The price is cut off." });
     expect(subject.item).toMatchObject({ returns: 1, howToTest: "x", stateId: "Building" });
     expect(subject.events.at(-1)).toMatchObject({ kind: "moved", note: "The price is cut off." });
@@ -63,32 +147,68 @@ describe("rules of a move", () => {
 });
 
 describe("firm limits", () => {
-  const column = (change: Partial<LimitedColumn>): LimitedColumn => ({ id: "c", name: "Review, reviewing", min: null, max: 3, minFirm: false, maxFirm: true, count: 3, ...change });
+  const column = (change: Partial<LimitedColumn>): LimitedColumn => ({
+    id: "c",
+    name: "Review, reviewing",
+    min: null,
+    max: 3,
+    minFirm: false,
+    maxFirm: true,
+    count: 3,
+    ...change,
+  });
   const subject = inReview();
-  const go = (change: object, overrideReason?: string) => tryMove(subject, "In review", { reviewerId: "ivo" }, change, overrideReason);
+  const go = (change: object, overrideReason?: string) =>
+    tryMove(subject, "In review", { reviewerId: "ivo" }, change, overrideReason);
 
   test("a member is refused, and told to ask a lead", () => {
-    expect(go({ entered: [column({})] })).toMatchObject({ refused: true, code: "limit", sentence: "Review, reviewing takes 3 items at most.", asks: [] });
+    expect(go({ entered: [column({})] })).toMatchObject({
+      refused: true,
+      code: "limit",
+      sentence: "Review, reviewing takes 3 items at most.",
+      asks: [],
+    });
   });
   test("a lead is asked for a reason, and with it may go beyond", () => {
     const lead = { entered: [column({})], mayOverrideLimits: true };
     expect(go(lead)).toMatchObject({ refused: true, asks: [{ field: "overrideReason" }] });
     expect(go(lead, "  ")).toMatchObject({ refused: true });
-    expect(go(lead, "the storm")).toMatchObject({ refused: false, overridden: [{ limit: 3, wouldHold: 4, side: "maximum" }] });
+    expect(go(lead, "the storm")).toMatchObject({
+      refused: false,
+      overridden: [{ limit: 3, wouldHold: 4, side: "maximum" }],
+    });
   });
   test("a reason does not help whoever may not override", () => {
-    expect(go({ entered: [column({})] }, "I want to")).toMatchObject({ refused: true, code: "limit" });
+    expect(go({ entered: [column({})] }, "I want to")).toMatchObject({
+      refused: true,
+      code: "limit",
+    });
   });
   test("advice never refuses; leaving a column that is over is always allowed", () => {
-    expect(go({ entered: [column({ maxFirm: false, count: 9 })] })).toMatchObject({ refused: false });
+    expect(go({ entered: [column({ maxFirm: false, count: 9 })] })).toMatchObject({
+      refused: false,
+    });
     expect(go({ left: [column({ count: 9 })] })).toMatchObject({ refused: false });
   });
   test("a firm minimum holds back what would fall below it", () => {
-    expect(go({ left: [column({ max: null, maxFirm: false, min: 2, minFirm: true, count: 2 })] })).toMatchObject({ refused: true, sentence: "Review, reviewing keeps 2 items at least." });
+    expect(
+      go({ left: [column({ max: null, maxFirm: false, min: 2, minFirm: true, count: 2 })] }),
+    ).toMatchObject({ refused: true, sentence: "Review, reviewing keeps 2 items at least." });
   });
   test("the override is in the history with its reason", () => {
     const own = inReview();
-    own.do({ kind: "move", from: "Waiting for review", to: "In review", answers: { reviewerId: "ivo" }, overrideReason: "the storm" }, { entered: [column({})], mayOverrideLimits: true });
-    expect(own.events.filter((e) => e.kind === "overrode")).toMatchObject([{ note: "the storm", new: { columnName: "Review, reviewing", wouldHold: 4 } }]);
+    own.do(
+      {
+        kind: "move",
+        from: "Waiting for review",
+        to: "In review",
+        answers: { reviewerId: "ivo" },
+        overrideReason: "the storm",
+      },
+      { entered: [column({})], mayOverrideLimits: true },
+    );
+    expect(own.events.filter((e) => e.kind === "overrode")).toMatchObject([
+      { note: "the storm", new: { columnName: "Review, reviewing", wouldHold: 4 } },
+    ]);
   });
 });

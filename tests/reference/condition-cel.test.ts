@@ -17,25 +17,73 @@ import { created, DAY } from "../core/setup/make";
  * such cases are left out here and stand in the core tests.
  */
 
-const asker: Asker = { personId: "noor", teamIds: ["ticketing"], now: 10 * DAY, zone: "UTC", sprints: { current: "sp1", next: "sp2", previous: "sp9" } };
+const asker: Asker = {
+  personId: "noor",
+  teamIds: ["ticketing"],
+  now: 10 * DAY,
+  zone: "UTC",
+  sprints: { current: "sp1", next: "sp2", previous: "sp9" },
+};
 const environment = celEnv({
   funcs: [
     celFunc("day", [CelScalar.INT], CelScalar.STRING, (n) => dateOf({ day: Number(n) }, asker)),
-    celMethod("has_words", CelScalar.STRING, [CelScalar.STRING], CelScalar.BOOL, function (this: string, words: string) {
-      return this.toLowerCase().includes(words.toLowerCase());
-    }),
+    celMethod(
+      "has_words",
+      CelScalar.STRING,
+      [CelScalar.STRING],
+      CelScalar.BOOL,
+      function (this: string, words: string) {
+        return this.toLowerCase().includes(words.toLowerCase());
+      },
+    ),
   ],
 });
 
 const anyAsked: fc.Arbitrary<AskedItem> = fc
   .record({
-    typeId: fc.constantFrom("bug", "story"), stateId: fc.constantFrom("s1", "s2", "s3", "s4"), estimate: fc.integer({ min: 0, max: 9 }), severity: fc.constantFrom("minor" as const, "major" as const),
-    assigneeId: fc.constantFrom("noor", "ivo"), reviewerId: fc.constantFrom(null, "ivo"), teamId: fc.constantFrom("quayside", "ticketing"), dueOn: fc.constantFrom("1970-01-08", "1970-01-20"),
-    place: fc.constantFrom("the pier", "Gate 3"), howToTest: fc.constant("Look."), description: fc.constant("A ticket"), blockedSince: fc.constant(4 * DAY), outcome: fc.constant("delivered" as const), returns: fc.nat(3), sprintId: fc.constantFrom("sp1", "sp2"), releaseId: fc.constant("r1"), labels: fc.subarray(["ticket", "Gate"]), own: anyOwn, outside: anyOutside,
+    typeId: fc.constantFrom("bug", "story"),
+    stateId: fc.constantFrom("s1", "s2", "s3", "s4"),
+    estimate: fc.integer({ min: 0, max: 9 }),
+    severity: fc.constantFrom("minor" as const, "major" as const),
+    assigneeId: fc.constantFrom("noor", "ivo"),
+    reviewerId: fc.constantFrom(null, "ivo"),
+    teamId: fc.constantFrom("quayside", "ticketing"),
+    dueOn: fc.constantFrom("1970-01-08", "1970-01-20"),
+    place: fc.constantFrom("the pier", "Gate 3"),
+    howToTest: fc.constant("Look."),
+    description: fc.constant("A ticket"),
+    blockedSince: fc.constant(4 * DAY),
+    outcome: fc.constant("delivered" as const),
+    returns: fc.nat(3),
+    sprintId: fc.constantFrom("sp1", "sp2"),
+    releaseId: fc.constant("r1"),
+    labels: fc.subarray(["ticket", "Gate"]),
+    own: anyOwn,
+    outside: anyOutside,
   })
   .map((change) => ({
-    item: { ...applyEvent(null, { kind: "created", new: created, itemId: "i", seq: 1, at: 0, actorId: "noor", cause: "person", commandId: "c" }), ...change },
-    everIn: ["s1", "s3"], links: ["relates to"], children: 2, openChildren: 1, computed: computedFields(OWN_FIELDS, { estimate: change.estimate, returns: change.returns, own: change.own }),
+    item: {
+      ...applyEvent(null, {
+        kind: "created",
+        new: created,
+        itemId: "i",
+        seq: 1,
+        at: 0,
+        actorId: "noor",
+        cause: "person",
+        commandId: "c",
+      }),
+      ...change,
+    },
+    everIn: ["s1", "s3"],
+    links: ["relates to"],
+    children: 2,
+    openChildren: 1,
+    computed: computedFields(OWN_FIELDS, {
+      estimate: change.estimate,
+      returns: change.returns,
+      own: change.own,
+    }),
   }));
 
 /** The item as CEL sees it: what is chosen from the project's things is its name. */
@@ -44,8 +92,12 @@ function celItem(asked: AskedItem): Record<string, unknown> {
     factsOffered(VOCABULARY).map((name) => {
       const { of, options } = factOf(name);
       const value = of(asked, asker.now);
-      const named = (id: string) => (options !== null && !Array.isArray(options) ? labelOf(name, id, VOCABULARY) : id);
-      return [factText(name, VOCABULARY), typeof value === "string" ? named(value) : Array.isArray(value) ? value.map(named) : value];
+      const named = (id: string) =>
+        options !== null && !Array.isArray(options) ? labelOf(name, id, VOCABULARY) : id;
+      return [
+        factText(name, VOCABULARY),
+        typeof value === "string" ? named(value) : Array.isArray(value) ? value.map(named) : value,
+      ];
     }),
   );
 }
@@ -56,10 +108,22 @@ test("CEL gives the printed text the same meaning", () => {
     fc.property(anyCondition(VOCABULARY), anyAsked, (condition: Condition, asked) => {
       const text = printCel(condition, VOCABULARY);
       const names = (id: string) => labelOf("assigneeId", id, VOCABULARY);
-      const answer = plan(environment, parse(text))({ item: celItem(asked) as never, me: names("noor"), current_sprint: "Sprint 1", next_sprint: "Sprint 2", previous_sprint: "none such", my_teams: asker.teamIds.map((t) => labelOf("teamId", t, VOCABULARY)) as never });
+      const answer = plan(
+        environment,
+        parse(text),
+      )({
+        item: celItem(asked) as never,
+        me: names("noor"),
+        current_sprint: "Sprint 1",
+        next_sprint: "Sprint 2",
+        previous_sprint: "none such",
+        my_teams: asker.teamIds.map((t) => labelOf("teamId", t, VOCABULARY)) as never,
+      });
       // Only an ordering against a fact without a value may be an error.
       if (typeof answer !== "boolean") {
-        expect([...factsIn(condition)].some((f) => factOf(f).of(asked, asker.now) === null)).toBe(true);
+        expect([...factsIn(condition)].some((f) => factOf(f).of(asked, asker.now) === null)).toBe(
+          true,
+        );
         return;
       }
       compared += 1;

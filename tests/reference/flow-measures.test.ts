@@ -21,12 +21,28 @@ import { DAY, history } from "../core/setup/make";
  *   F     day 5    day 8     4
  */
 const items = [
-  history("A", [["Backlog", "unstarted", -1, 0.25], ["Ready", "waiting", 0.25, 1], ["Building", "working", 1, 2.5], ["Live", "finished", 2.5, null]]),
-  history("B", [["Building", "working", 1.2, 1.8], ["Live", "finished", 1.8, null]]),
-  history("C", [["Ready", "waiting", 1.5, 4], ["Building", "working", 4, 6.5], ["Live", "finished", 6.5, null]]),
+  history("A", [
+    ["Backlog", "unstarted", -1, 0.25],
+    ["Ready", "waiting", 0.25, 1],
+    ["Building", "working", 1, 2.5],
+    ["Live", "finished", 2.5, null],
+  ]),
+  history("B", [
+    ["Building", "working", 1.2, 1.8],
+    ["Live", "finished", 1.8, null],
+  ]),
+  history("C", [
+    ["Ready", "waiting", 1.5, 4],
+    ["Building", "working", 4, 6.5],
+    ["Live", "finished", 6.5, null],
+  ]),
   history("D", [["Building", "working", 3.5, null]]),
   history("E", [["Backlog", "unstarted", 0, null]]),
-  history("F", [["Ready", "waiting", 5, 6], ["Building", "working", 6, 8.75], ["Live", "finished", 8.75, null]]),
+  history("F", [
+    ["Ready", "waiting", 5, 6],
+    ["Building", "working", 6, 8.75],
+    ["Live", "finished", 8.75, null],
+  ]),
 ];
 
 test.each([
@@ -41,7 +57,12 @@ test.each([
 
 test("cycle times and throughput of the table", () => {
   const finished = finishedIn(items, { from: 0, to: 10 * DAY }, "UTC");
-  expect(finished.map((f) => [f.history.id, f.days])).toEqual([["B", 1], ["A", 3], ["C", 6], ["F", 4]]);
+  expect(finished.map((f) => [f.history.id, f.days])).toEqual([
+    ["B", 1],
+    ["A", 3],
+    ["C", 6],
+    ["F", 4],
+  ]);
   expect(finishedIn(items, { from: 2 * DAY, to: 8 * DAY }, "UTC")).toHaveLength(2);
   expect(percentiles(finished.map((f) => f.days))).toEqual({ p50: 3, p85: 6, p95: 6 });
 });
@@ -55,7 +76,12 @@ test("work item age of the table", () => {
 test("the expectation of the table", () => {
   const expectation = { days: 4, share: 0.85 };
   expect(expectationWords(expectation)).toBe("85 % within 4 days");
-  expect(expectationKept([1, 3, 6, 4], expectation)).toEqual({ within: 3, of: 4, share: 0.75, met: false });
+  expect(expectationKept([1, 3, 6, 4], expectation)).toEqual({
+    within: 3,
+    of: 4,
+    share: 0.75,
+    met: false,
+  });
 });
 
 /*
@@ -64,7 +90,11 @@ test("the expectation of the table", () => {
  * λ = 0.4 a day and W = 2.9 days.
  */
 test("Little's law on the table without the unfinished item", () => {
-  const law = littlesLaw(items.filter((h) => h.id !== "D"), { from: 0, to: 10 * DAY }, "UTC");
+  const law = littlesLaw(
+    items.filter((h) => h.id !== "D"),
+    { from: 0, to: 10 * DAY },
+    "UTC",
+  );
   expect(law.averageWip).toBeCloseTo(1.16, 10);
   expect(law.throughput).toBeCloseTo(0.4, 10);
   expect(law.averageTime).toBeCloseTo(2.9, 10);

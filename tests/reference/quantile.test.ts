@@ -8,13 +8,22 @@ import fromR from "./quantile.json";
  */
 test.each(fromR.cases)("type $type of $values is what R gives", ({ values, type, quantiles }) => {
   const sorted = ascending(values);
-  fromR.probabilities.forEach((p, i) => expect(quantile(sorted, p, type as QuantileType)).toBeCloseTo(quantiles[i], 9));
+  fromR.probabilities.forEach((p, i) =>
+    expect(quantile(sorted, p, type as QuantileType)).toBeCloseTo(quantiles[i], 9),
+  );
 });
 
 /* simple-statistics 7.12.0, `quantile`: linear between order statistics, which is type 7. */
-test.each(fromR.cases.filter((c) => c.type === 7))("type 7 of $values is what simple-statistics gives", ({ values }) => {
-  for (const p of fromR.probabilities) expect(quantile(ascending(values), p, 7)).toBeCloseTo(quantileOfSimpleStatistics(values, p), 12);
-});
+test.each(fromR.cases.filter((c) => c.type === 7))(
+  "type 7 of $values is what simple-statistics gives",
+  ({ values }) => {
+    for (const p of fromR.probabilities)
+      expect(quantile(ascending(values), p, 7)).toBeCloseTo(
+        quantileOfSimpleStatistics(values, p),
+        12,
+      );
+  },
+);
 
 test("no values have no quantile, and a share outside 0 to 1 is an error", () => {
   expect(quantile([], 0.5)).toBeNull();

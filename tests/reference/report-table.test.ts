@@ -6,52 +6,115 @@ import { matchColumns, MOST_ROWS, readTable, reportsOf } from "@/core/formats/re
 describe("RFC 4180", () => {
   const rows = (text: string) => readTable(`a,b,c\r\n${text}`).rows;
   test.each<[string, string, string[][]]>([
-    ["1, lines end with CRLF", "aaa,bbb,ccc\r\nzzz,yyy,xxx\r\n", [["aaa", "bbb", "ccc"], ["zzz", "yyy", "xxx"]]],
-    ["2, the last line may have no break", "aaa,bbb,ccc\r\nzzz,yyy,xxx", [["aaa", "bbb", "ccc"], ["zzz", "yyy", "xxx"]]],
+    [
+      "1, lines end with CRLF",
+      "aaa,bbb,ccc\r\nzzz,yyy,xxx\r\n",
+      [
+        ["aaa", "bbb", "ccc"],
+        ["zzz", "yyy", "xxx"],
+      ],
+    ],
+    [
+      "2, the last line may have no break",
+      "aaa,bbb,ccc\r\nzzz,yyy,xxx",
+      [
+        ["aaa", "bbb", "ccc"],
+        ["zzz", "yyy", "xxx"],
+      ],
+    ],
     ["4, spaces are part of a field", "aaa, b ,ccc", [["aaa", " b ", "ccc"]]],
-    ["5, fields may be quoted", '"aaa","bbb","ccc"\r\nzzz,yyy,xxx', [["aaa", "bbb", "ccc"], ["zzz", "yyy", "xxx"]]],
-    ["6, breaks, quotes and commas inside quotes", '"aaa","b \r\nbb","c,c"\r\nzzz,yyy,xxx', [["aaa", "b \r\nbb", "c,c"], ["zzz", "yyy", "xxx"]]],
+    [
+      "5, fields may be quoted",
+      '"aaa","bbb","ccc"\r\nzzz,yyy,xxx',
+      [
+        ["aaa", "bbb", "ccc"],
+        ["zzz", "yyy", "xxx"],
+      ],
+    ],
+    [
+      "6, breaks, quotes and commas inside quotes",
+      '"aaa","b \r\nbb","c,c"\r\nzzz,yyy,xxx',
+      [
+        ["aaa", "b \r\nbb", "c,c"],
+        ["zzz", "yyy", "xxx"],
+      ],
+    ],
     ["7, a quote is written twice", '"aaa","b""bb","ccc"', [["aaa", 'b"bb', "ccc"]]],
   ])("rule %s", (_rule, text, expected) => expect(rows(text)).toEqual(expected));
 
   test("whatever is written by the rules is read as it was", () => {
     const quoted = (cell: string) => `"${cell.replaceAll('"', '""')}"`;
     fc.assert(
-      fc.property(fc.array(fc.array(fc.string({ unit: "grapheme" }).map((s) => s.replaceAll("\u0000", "").replaceAll("\ufeff", "")), { minLength: 3, maxLength: 3 }), { minLength: 1, maxLength: 8 }), (table) => {
-        const text = ["a,b,c", ...table.map((row) => row.map(quoted).join(","))].join("\r\n");
-        expect(readTable(text).rows).toEqual(table);
-      }),
+      fc.property(
+        fc.array(
+          fc.array(
+            fc
+              .string({ unit: "grapheme" })
+              .map((s) => s.replaceAll("\u0000", "").replaceAll("\ufeff", "")),
+            { minLength: 3, maxLength: 3 },
+          ),
+          { minLength: 1, maxLength: 8 },
+        ),
+        (table) => {
+          const text = ["a,b,c", ...table.map((row) => row.map(quoted).join(","))].join("\r\n");
+          expect(readTable(text).rows).toEqual(table);
+        },
+      ),
       { numRuns: 200 },
     );
   });
 });
 
 test("semicolons, tabs and a byte order mark are understood", () => {
-  expect(readTable("\ufefftitle;where\nDark ticket;Quay 2")).toEqual({ header: ["title", "where"], rows: [["Dark ticket", "Quay 2"]], lines: [2] });
+  expect(readTable("\ufefftitle;where\nDark ticket;Quay 2")).toEqual({
+    header: ["title", "where"],
+    rows: [["Dark ticket", "Quay 2"]],
+    lines: [2],
+  });
   expect(readTable("title\twhere\nDark ticket\tQuay 2").rows).toEqual([["Dark ticket", "Quay 2"]]);
 });
 
 describe("as programs write tables", () => {
   test("line ends of several kinds in one file lose no row", () => {
-    expect(readTable("title\r\none\ntwo\rthree\r\nfour").rows.flat()).toEqual(["one", "two", "three", "four"]);
+    expect(readTable("title\r\none\ntwo\rthree\r\nfour").rows.flat()).toEqual([
+      "one",
+      "two",
+      "three",
+      "four",
+    ]);
     expect(readTable('title\n"a\r\nb"\r\n"c\nd"\n').rows.flat()).toEqual(["a\r\nb", "c\nd"]);
   });
   test("separators inside a quoted heading are no separators", () => {
-    expect(readTable('"title, in a few words; please";where\nDark;Quay 2')).toMatchObject({ header: ["title, in a few words; please", "where"], rows: [["Dark", "Quay 2"]] });
+    expect(readTable('"title, in a few words; please";where\nDark;Quay 2')).toMatchObject({
+      header: ["title, in a few words; please", "where"],
+      rows: [["Dark", "Quay 2"]],
+    });
     expect(readTable('"a\n,,,";b\n1;2').rows).toEqual([["1", "2"]]);
   });
   test("a first line that names the separator", () => {
-    expect(readTable("sep=;\r\ntitle;where\r\nDark, very;Quay 2")).toEqual({ header: ["title", "where"], rows: [["Dark, very", "Quay 2"]], lines: [3] });
+    expect(readTable("sep=;\r\ntitle;where\r\nDark, very;Quay 2")).toEqual({
+      header: ["title", "where"],
+      rows: [["Dark, very", "Quay 2"]],
+      lines: [3],
+    });
     expect(readTable("\ufeffSEP=|\ntitle|where\nDark|Quay 2").rows).toEqual([["Dark", "Quay 2"]]);
     expect(readTable("sep,where\nDark,Quay 2").header).toEqual(["sep", "where"]);
   });
   test("a quotation mark inside a field stands as it is, and costs no other row", () => {
-    expect(readTable('title,where\n5" screen is dark,Quay 2\nthe "left" gate,Quay 4\nnext,Quay 1').rows).toEqual([['5" screen is dark', "Quay 2"], ['the "left" gate', "Quay 4"], ["next", "Quay 1"]]);
+    expect(
+      readTable('title,where\n5" screen is dark,Quay 2\nthe "left" gate,Quay 4\nnext,Quay 1').rows,
+    ).toEqual([
+      ['5" screen is dark', "Quay 2"],
+      ['the "left" gate', "Quay 4"],
+      ["next", "Quay 1"],
+    ]);
   });
   test("lines are counted as an editor counts them: blank ones, and those inside a field", () => {
     const table = readTable('title,mail\n\n\none,\n"two\nlines",\n\n,nothing\n');
     expect(table.lines).toEqual([4, 5, 8]);
-    expect(reportsOf(table, matchColumns(table.header)).problems).toEqual([{ row: 8, sentence: "It says nothing in the column for a few words." }]);
+    expect(reportsOf(table, matchColumns(table.header)).problems).toEqual([
+      { row: 8, sentence: "It says nothing in the column for a few words." },
+    ]);
   });
   test.each<[string, number[], string, string]>([
     ["UTF-8", [0x47, 0xc3, 0xa4, 0x73, 0x74, 0x65], "Gäste", "UTF-8"],
@@ -59,7 +122,9 @@ describe("as programs write tables", () => {
     ["Windows-1252", [0x93, 0x80, 0x94], "“€”", "Windows-1252"],
     ["UTF-16, little end first", [0xff, 0xfe, 0x47, 0, 0xe4, 0], "Gä", "UTF-16"],
     ["UTF-16, big end first", [0xfe, 0xff, 0, 0x47, 0, 0xe4], "Gä", "UTF-16"],
-  ])("letters written in %s", (_name, bytes, text, encoding) => expect(decodeText(Uint8Array.from(bytes))).toEqual({ text, encoding }));
+  ])("letters written in %s", (_name, bytes, text, encoding) =>
+    expect(decodeText(Uint8Array.from(bytes))).toEqual({ text, encoding }),
+  );
 });
 
 test.each<[string, string, RegExp]>([
@@ -72,14 +137,34 @@ test.each<[string, string, RegExp]>([
 ])("%s is refused", (_what, text, complaint) => expect(() => readTable(text)).toThrow(complaint));
 
 test("columns are matched by what they are called, each once", () => {
-  expect(matchColumns(["Nr", "Subject", "Description", "Steps to reproduce", "Where", "E-mail"])).toEqual({ title: 1, happened: 2, reproduce: 3, place: 4, mail: 5 });
-  expect(matchColumns(["x", "y"])).toEqual({ title: null, happened: null, reproduce: null, place: null, mail: null });
+  expect(
+    matchColumns(["Nr", "Subject", "Description", "Steps to reproduce", "Where", "E-mail"]),
+  ).toEqual({ title: 1, happened: 2, reproduce: 3, place: 4, mail: 5 });
+  expect(matchColumns(["x", "y"])).toEqual({
+    title: null,
+    happened: null,
+    reproduce: null,
+    place: null,
+    mail: null,
+  });
 });
 
 test("rows that are no report are told by their line, and the others are taken", () => {
-  const table = readTable(["title,text,mail", "Dark ticket,It is dark,p@post.example", ",nothing,", `${"x".repeat(201)},long,`, "Wrong mail,x,nobody", "Only a title,,"].join("\n"));
+  const table = readTable(
+    [
+      "title,text,mail",
+      "Dark ticket,It is dark,p@post.example",
+      ",nothing,",
+      `${"x".repeat(201)},long,`,
+      "Wrong mail,x,nobody",
+      "Only a title,,",
+    ].join("\n"),
+  );
   const { reports, problems } = reportsOf(table, matchColumns(table.header));
-  expect(reports.map((r) => [r.row, r.report.title, r.report.happened])).toEqual([[2, "Dark ticket", "It is dark"], [6, "Only a title", "Only a title"]]);
+  expect(reports.map((r) => [r.row, r.report.title, r.report.happened])).toEqual([
+    [2, "Dark ticket", "It is dark"],
+    [6, "Only a title", "Only a title"],
+  ]);
   expect(problems).toEqual([
     { row: 3, sentence: "It says nothing in the column for a few words." },
     { row: 4, sentence: "Its few words are more than 200 characters." },

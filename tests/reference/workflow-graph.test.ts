@@ -11,16 +11,32 @@ import { PLAIN_STATE, PLAIN_TRANSITION, type Workflow } from "@/core/workflow/wo
 
 const anyWorkflow: fc.Arbitrary<Workflow> = fc.integer({ min: 1, max: 14 }).chain((n) =>
   fc.array(fc.tuple(fc.option(fc.nat(n - 1)), fc.nat(n - 1)), { maxLength: 24 }).map((moves) => ({
-    id: "w", name: "Any", version: 1,
-    states: Array.from({ length: n }, (_, i) => ({ ...PLAIN_STATE, id: `s${i}`, name: `S${i}`, kind: "working" as const, position: i })),
-    transitions: moves.map(([from, to], i) => ({ ...PLAIN_TRANSITION, id: `t${i}`, from: from === null ? null : [`s${from}`], to: `s${to}`, verb: "go" })),
+    id: "w",
+    name: "Any",
+    version: 1,
+    states: Array.from({ length: n }, (_, i) => ({
+      ...PLAIN_STATE,
+      id: `s${i}`,
+      name: `S${i}`,
+      kind: "working" as const,
+      position: i,
+    })),
+    transitions: moves.map(([from, to], i) => ({
+      ...PLAIN_TRANSITION,
+      id: `t${i}`,
+      from: from === null ? null : [`s${from}`],
+      to: `s${to}`,
+      verb: "go",
+    })),
   })),
 );
 
 function graphOf(workflow: Workflow): DirectedGraph {
   const graph = new DirectedGraph();
   for (const s of workflow.states) graph.addNode(s.id);
-  for (const t of workflow.transitions) for (const from of t.from ?? workflow.states.map((s) => s.id)) if (from !== t.to) graph.mergeEdge(from, t.to);
+  for (const t of workflow.transitions)
+    for (const from of t.from ?? workflow.states.map((s) => s.id))
+      if (from !== t.to) graph.mergeEdge(from, t.to);
   return graph;
 }
 

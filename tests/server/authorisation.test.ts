@@ -27,14 +27,34 @@ import { givenTestDatabase } from "./setup/test-database";
 givenTestDatabase();
 
 /** One viewer of each role in TIX; a stranger sees TIX as an observer, because it is open to everyone. */
-const VIEWERS: Partial<Record<Role, Viewer>> = { administrator: GRETA, lead: INES, member: NOOR, observer: ARTHUR };
+const VIEWERS: Partial<Record<Role, Viewer>> = {
+  administrator: GRETA,
+  lead: INES,
+  member: NOOR,
+  observer: ARTHUR,
+};
 
 /** A use case for each action, on TIX. */
-const ATTEMPTS: Record<Exclude<Action, "send report" | "answer question">, (viewer: Viewer, itemId: string) => Promise<unknown>> = {
+const ATTEMPTS: Record<
+  Exclude<Action, "send report" | "answer question">,
+  (viewer: Viewer, itemId: string) => Promise<unknown>
+> = {
   "read project": (v) => readBoard(v, "TIX"),
   "read flow": (v) => readLearn(v, "TIX", { period: "4 weeks" }),
-  "create item": (v) => createItem(v, { commandId: randomUUID(), projectKey: "TIX", parentId: null, fields: { title: "x", typeId: "bug" } }),
-  "move item": async (v, id) => send(v, id, { kind: "move", from: await stateId("Backlog"), to: await stateId("Ready"), answers: {} }),
+  "create item": (v) =>
+    createItem(v, {
+      commandId: randomUUID(),
+      projectKey: "TIX",
+      parentId: null,
+      fields: { title: "x", typeId: "bug" },
+    }),
+  "move item": async (v, id) =>
+    send(v, id, {
+      kind: "move",
+      from: await stateId("Backlog"),
+      to: await stateId("Ready"),
+      answers: {},
+    }),
   "edit item": (v, id) => send(v, id, { kind: "edit", seenVersion: 1, changes: { estimate: 3 } }),
   "rank item": (v, id) => send(v, id, { kind: "place", below: null }),
   "comment item": (v, id) => send(v, id, { kind: "comment", body: "x" }),
@@ -43,17 +63,35 @@ const ATTEMPTS: Record<Exclude<Action, "send report" | "answer question">, (view
   "override limit": (v) => enterProject(database(), v, { key: "TIX" }, "override limit"),
   "read intake": (v) => readDesk(v, "TIX"),
   "judge report": async (v) => {
-    const [open] = await database().select().from(report).where(eq(report.status, "unjudged")).limit(1);
-    return judgeReport(v, open.id, { commandId: randomUUID(), seenVersion: open.version, verdict: { kind: "decline", reason: "x" } });
+    const [open] = await database()
+      .select()
+      .from(report)
+      .where(eq(report.status, "unjudged"))
+      .limit(1);
+    return judgeReport(v, open.id, {
+      commandId: randomUUID(),
+      seenVersion: open.version,
+      verdict: { kind: "decline", reason: "x" },
+    });
   },
-  "plan work": (v) => editBox(v, "TIX", { kind: "release", release: { id: "authorised", name: "Spring", dueOn: null, released: false } }),
+  "plan work": (v) =>
+    editBox(v, "TIX", {
+      kind: "release",
+      release: { id: "authorised", name: "Spring", dueOn: null, released: false },
+    }),
   "edit workflow": async (v) => {
     await storeDraft(v, await runningWorkflow());
     await discardDraft(v, "tix-main", 1);
   },
   "start project": async (v) => {
     const key = `NEW${Math.floor(Math.random() * 1e6)}`;
-    await startProject(v, { name: "A new one", key, template: PROJECT_TEMPLATES[0].name, visibility: "members", zone: "Europe/London" });
+    await startProject(v, {
+      name: "A new one",
+      key,
+      template: PROJECT_TEMPLATES[0].name,
+      visibility: "members",
+      zone: "Europe/London",
+    });
   },
   "edit members": (v) => setMember(v, "TIX", { personId: OSKAR.personId, role: "observer" }),
   "edit board": async (v) => {
@@ -64,28 +102,42 @@ const ATTEMPTS: Record<Exclude<Action, "send report" | "answer question">, (view
 };
 
 const cells = Object.entries(VIEWERS).flatMap(([role, viewer]) =>
-  ACTIONS.filter((a): a is keyof typeof ATTEMPTS => a in ATTEMPTS).map((action) => [role as Role, action, viewer] as const),
+  ACTIONS.filter((a): a is keyof typeof ATTEMPTS => a in ATTEMPTS).map(
+    (action) => [role as Role, action, viewer] as const,
+  ),
 );
 
 test.each(cells)("%s: %s", async (role, action, viewer) => {
   const itemId = await itemIn(GRETA, `For ${role} to ${action}`);
-  expect(await refusalOf(ATTEMPTS[action](viewer, itemId))).toBe(may(role, action) ? "nothing refused" : "not allowed");
+  expect(await refusalOf(ATTEMPTS[action](viewer, itemId))).toBe(
+    may(role, action) ? "nothing refused" : "not allowed",
+  );
 });
 
 test("every action of the table is attempted here, but for those that need no account", () => {
-  expect([...Object.keys(ATTEMPTS), "send report", "answer question"].sort()).toEqual([...ACTIONS].sort());
+  expect([...Object.keys(ATTEMPTS), "send report", "answer question"].sort()).toEqual(
+    [...ACTIONS].sort(),
+  );
 });
 
 describe("a project for its members only is as if it were not there", () => {
-  const tideItem = async () => (await database().select().from(item).where(eq(item.projectId, "tide")).limit(1))[0];
+  const tideItem = async () =>
+    (await database().select().from(item).where(eq(item.projectId, "tide")).limit(1))[0];
 
-  test.each([["an observer elsewhere", ARTHUR], ["a member elsewhere", OSKAR]])("to %s, through every read and write", async (_name, viewer) => {
+  test.each([
+    ["an observer elsewhere", ARTHUR],
+    ["a member elsewhere", OSKAR],
+  ])("to %s, through every read and write", async (_name, viewer) => {
     const hidden = await tideItem();
-    const [hiddenReport] = await database().select().from(report).where(eq(report.projectId, "tide")).limit(1);
+    const [hiddenReport] = await database()
+      .select()
+      .from(report)
+      .where(eq(report.projectId, "tide"))
+      .limit(1);
     const attempts = [
       readBoard(viewer, "TIDE"),
       readLearn(viewer, "TIDE", { period: "4 weeks" }),
-      
+
       readSummary(viewer, "TIDE"),
       readDesign(viewer, "TIDE"),
       readMembers(viewer, "TIDE"),
@@ -94,20 +146,39 @@ describe("a project for its members only is as if it were not there", () => {
       readReport(viewer, hiddenReport.id),
       readItem(viewer, `TIDE-${hidden.number}`),
       itemsById(viewer, "TIDE", [hidden.id]),
-      createItem(viewer, { commandId: randomUUID(), projectKey: "TIDE", parentId: null, fields: { title: "x", typeId: "bug" } }),
+      createItem(viewer, {
+        commandId: randomUUID(),
+        projectKey: "TIDE",
+        parentId: null,
+        fields: { title: "x", typeId: "bug" },
+      }),
       send(viewer, hidden.id, { kind: "comment", body: "x" }),
-      judgeReport(viewer, hiddenReport.id, { commandId: randomUUID(), seenVersion: 1, verdict: { kind: "decline", reason: "x" } }),
+      judgeReport(viewer, hiddenReport.id, {
+        commandId: randomUUID(),
+        seenVersion: 1,
+        verdict: { kind: "decline", reason: "x" },
+      }),
     ];
     for (const attempt of attempts) expect(await refusalOf(attempt)).toBe("not found");
     expect(await searchItems(viewer, `TIDE-${hidden.number}`)).toEqual([]);
-    expect((await searchItems(viewer, hidden.title)).filter((f) => f.key.startsWith("TIDE-"))).toEqual([]);
+    expect(
+      (await searchItems(viewer, hidden.title)).filter((f) => f.key.startsWith("TIDE-")),
+    ).toEqual([]);
     expect(await itemsById(viewer, "TIX", [hidden.id])).toEqual([]);
     expect((await visibleProjects(database(), viewer)).map((p) => p.key)).not.toContain("TIDE");
   });
 
   test("a new member sees it at once, a removed one no longer", async () => {
-    await database().insert(membership).values({ projectId: "tide", personId: "arthur", role: "observer" });
-    expect((await readBoard(ARTHUR, "TIDE")).rights).toEqual({ move: false, edit: false, overrideLimits: false, design: false, intake: false });
+    await database()
+      .insert(membership)
+      .values({ projectId: "tide", personId: "arthur", role: "observer" });
+    expect((await readBoard(ARTHUR, "TIDE")).rights).toEqual({
+      move: false,
+      edit: false,
+      overrideLimits: false,
+      design: false,
+      intake: false,
+    });
     await database().delete(membership).where(eq(membership.personId, "arthur"));
     expect(await refusalOf(readBoard(ARTHUR, "TIX"))).toBe("nothing refused"); // open to everyone
     expect(await refusalOf(readBoard(ARTHUR, "TIDE"))).toBe("not found");
@@ -115,8 +186,21 @@ describe("a project for its members only is as if it were not there", () => {
 
   test("a parent of another project is refused, and reports stay out of an observer's item view", async () => {
     const hidden = await tideItem();
-    expect(await refusalOf(createItem(NOOR, { commandId: randomUUID(), projectKey: "TIX", parentId: hidden.id, fields: { title: "x", typeId: "task" } }))).toBe("invalid");
-    const [accepted] = await database().select({ itemId: report.itemId }).from(report).where(eq(report.status, "accepted")).limit(1);
+    expect(
+      await refusalOf(
+        createItem(NOOR, {
+          commandId: randomUUID(),
+          projectKey: "TIX",
+          parentId: hidden.id,
+          fields: { title: "x", typeId: "task" },
+        }),
+      ),
+    ).toBe("invalid");
+    const [accepted] = await database()
+      .select({ itemId: report.itemId })
+      .from(report)
+      .where(eq(report.status, "accepted"))
+      .limit(1);
     const [row] = await database().select().from(item).where(eq(item.id, accepted.itemId!));
     const key = `${row.projectId.toUpperCase()}-${row.number}`;
     expect((await readItem(GRETA, key)).reports.length).toBeGreaterThan(0);
@@ -125,7 +209,10 @@ describe("a project for its members only is as if it were not there", () => {
   });
 
   test("nobody is an administrator by what they send", async () => {
-    const admins = await database().select({ id: person.id }).from(person).where(eq(person.administrator, true));
+    const admins = await database()
+      .select({ id: person.id })
+      .from(person)
+      .where(eq(person.administrator, true));
     expect(admins).toEqual([{ id: "greta" }]);
   });
 });

@@ -23,22 +23,55 @@ givenTestDatabase();
 jest.setTimeout(60_000);
 
 const edit = (request: BoardRequest, viewer = INES) => editBoards(viewer, "TIX", request);
-const design = async (id: string) => (await readDesign(INES, "TIX")).boards.find((b) => b.id === id)!;
-const save = ({ version, ...board }: BoardDesign, seenVersion = version) => edit({ kind: "save", board, seenVersion });
-const made = (change: Partial<BoardDesign>): BoardDesign => ({ id: randomUUID(), name: "Another look", version: 0, columnsBy: "state", scope: null, columns: [], ...change });
-const column = (stage: string, ...stateIds: string[]) => ({ id: randomUUID(), stage, name: "", part: "working" as const, stateIds });
-const seen = async (id: string) => (await database().select().from(item).where(eq(item.id, id)))[0].version;
+const design = async (id: string) =>
+  (await readDesign(INES, "TIX")).boards.find((b) => b.id === id)!;
+const save = ({ version, ...board }: BoardDesign, seenVersion = version) =>
+  edit({ kind: "save", board, seenVersion });
+const made = (change: Partial<BoardDesign>): BoardDesign => ({
+  id: randomUUID(),
+  name: "Another look",
+  version: 0,
+  columnsBy: "state",
+  scope: null,
+  columns: [],
+  ...change,
+});
+const column = (stage: string, ...stateIds: string[]) => ({
+  id: randomUUID(),
+  stage,
+  name: "",
+  part: "working" as const,
+  stateIds,
+});
+const seen = async (id: string) =>
+  (await database().select().from(item).where(eq(item.id, id)))[0].version;
 
 test("a board of several workflows: a column covers states of each, and what it does not cover is in none", async () => {
-  const [doing] = await database().select().from(state).where(and(eq(state.workflowId, "tix-tasks"), eq(state.kind, "working")));
-  const board = made({ columns: [column("At work", await stateId("Building"), await stateId("In review"), doing.id)] });
+  const [doing] = await database()
+    .select()
+    .from(state)
+    .where(and(eq(state.workflowId, "tix-tasks"), eq(state.kind, "working")));
+  const board = made({
+    columns: [column("At work", await stateId("Building"), await stateId("In review"), doing.id)],
+  });
   await save(board);
   const parent = await itemIn(NOOR, "Above", "Ready", "Building");
-  const task = (await createItem(NOOR, { commandId: randomUUID(), projectKey: "TIX", parentId: parent, fields: { title: "Part", typeId: "task" } })).card;
+  const task = (
+    await createItem(NOOR, {
+      commandId: randomUUID(),
+      projectKey: "TIX",
+      parentId: parent,
+      fields: { title: "Part", typeId: "task" },
+    })
+  ).card;
   await send(NOOR, task.id, { kind: "move", from: task.stateId, to: doing.id, answers: {} });
   const waiting = await itemIn(NOOR, "Not shown", "Ready");
   const view = await readBoard(NOOR, "TIX", board.id);
-  const shown = new Set(view.cards.filter((c) => view.columns.some((col) => standsIn(view.board, col, c))).map((c) => c.id));
+  const shown = new Set(
+    view.cards
+      .filter((c) => view.columns.some((col) => standsIn(view.board, col, c)))
+      .map((c) => c.id),
+  );
   expect([shown.has(parent), shown.has(task.id), shown.has(waiting)]).toEqual([true, true, false]);
   await edit({ kind: "remove", boardId: board.id });
 });
@@ -47,17 +80,30 @@ test("totals of sprints and releases count what somebody may not see, and tell n
   const { sprints, releases } = await readBoard(INES, "TIX");
   const [sprint, release] = [sprints.at(-1)!, releases[0]];
   const id = await itemIn(INES, "Not for everybody");
-  await send(INES, id, { kind: "edit", seenVersion: await seen(id), changes: { restricted: true, estimate: 8, sprintId: sprint.id, releaseId: release.id } });
+  await send(INES, id, {
+    kind: "edit",
+    seenVersion: await seen(id),
+    changes: { restricted: true, estimate: 8, sprintId: sprint.id, releaseId: release.id },
+  });
   const view = await readBoard(NOOR, "TIX");
-  expect(view.hiddenInBoxes).toEqual({ [sprint.id]: { items: 1, points: 8 }, [release.id]: { items: 1, points: 8 } });
+  expect(view.hiddenInBoxes).toEqual({
+    [sprint.id]: { items: 1, points: 8 },
+    [release.id]: { items: 1, points: 8 },
+  });
   expect(JSON.stringify(view)).not.toContain(id);
   expect((await readBoard(INES, "TIX")).hiddenInBoxes).toEqual({});
 });
 
 test("a scope is asked by whoever looks: each sees their own", async () => {
-  const board = made({ columnsBy: "priority", scope: { kind: "compare", fact: "assigneeId", op: "is", value: { who: "me" } } });
+  const board = made({
+    columnsBy: "priority",
+    scope: { kind: "compare", fact: "assigneeId", op: "is", value: { who: "me" } },
+  });
   await save(board);
-  const [mine, hers] = [await readBoard(NOOR, "TIX", board.id), await readBoard(INES, "TIX", board.id)];
+  const [mine, hers] = [
+    await readBoard(NOOR, "TIX", board.id),
+    await readBoard(INES, "TIX", board.id),
+  ];
   expect(mine.cards.length).toBeGreaterThan(0);
   expect(mine.cards.every((c) => c.assigneeId === "noor")).toBe(true);
   expect(hers.cards.some((c) => c.assigneeId === "noor")).toBe(false);
@@ -65,20 +111,36 @@ test("a scope is asked by whoever looks: each sees their own", async () => {
 
 test("what stands in a step that no column shows comes with the board, to be said there", async () => {
   const [waiting, testing] = [await stateId("Waiting for review"), await stateId("In test")];
-  const board = made({ columns: [column("Building", await stateId("Building")), column("Test", testing)] });
+  const board = made({
+    columns: [column("Building", await stateId("Building")), column("Test", testing)],
+  });
   await save(board);
   const id = await itemIn(NOOR, "Between the columns", "Ready", "Building", "Waiting for review");
   const view = await readBoard(NOOR, "TIX", board.id);
   expect(view.cards.find((c) => c.id === id)?.stateId).toBe(waiting);
   const uncovered = uncoveredStates(view.workflows, view.columns);
-  expect(uncovered.map((s) => s.name)).toEqual(["Ready", "Waiting for review", "In review", "Waiting for test", "Ready to deploy"]);
+  expect(uncovered.map((s) => s.name)).toEqual([
+    "Ready",
+    "Waiting for review",
+    "In review",
+    "Waiting for test",
+    "Ready to deploy",
+  ]);
   // Another workflow that the board does not follow is not missing from it.
   expect(uncovered.some((s) => s.name === "Doing")).toBe(false);
   await edit({ kind: "remove", boardId: board.id });
 });
 
 describe("limits of a board that counts only some items", () => {
-  const limit = async (boardId: string, columnId: string, max: number | null) => editColumn(INES, { columnId, seenVersion: (await design(boardId)).version, min: null, max, minFirm: false, maxFirm: max !== null });
+  const limit = async (boardId: string, columnId: string, max: number | null) =>
+    editColumn(INES, {
+      columnId,
+      seenVersion: (await design(boardId)).version,
+      min: null,
+      max,
+      minFirm: false,
+      maxFirm: max !== null,
+    });
   const urgentIn = async (title: string, priority: "urgent" | "normal") => {
     const id = await itemIn(NOOR, title, "Ready");
     await send(NOOR, id, { kind: "edit", seenVersion: await seen(id), changes: { priority } });
@@ -87,22 +149,34 @@ describe("limits of a board that counts only some items", () => {
 
   test("are about what the board shows: what is outside it neither fills them nor is held by them", async () => {
     const building = column("Building", await stateId("Building"));
-    const board = made({ scope: { kind: "compare", fact: "priority", op: "is", value: "urgent" }, columns: [building] });
+    const board = made({
+      scope: { kind: "compare", fact: "priority", op: "is", value: "urgent" },
+      columns: [building],
+    });
     await save(board);
-    const held = (await readBoard(INES, "TIX", board.id)).cards.filter((c) => building.stateIds.includes(c.stateId)).length;
+    const held = (await readBoard(INES, "TIX", board.id)).cards.filter((c) =>
+      building.stateIds.includes(c.stateId),
+    ).length;
     await limit(board.id, building.id, held + 1);
     for (const n of [1, 2, 3]) await move(NOOR, await urgentIn(`Usual ${n}`, "normal"), "Building");
     await move(NOOR, await urgentIn("First urgent", "urgent"), "Building");
     const second = await urgentIn("Second urgent", "urgent");
     expect(await refusalOf(move(NOOR, second, "Building"))).toBe("limit");
-    await send(NOOR, second, { kind: "edit", seenVersion: await seen(second), changes: { priority: "high" } });
+    await send(NOOR, second, {
+      kind: "edit",
+      seenVersion: await seen(second),
+      changes: { priority: "high" },
+    });
     await move(NOOR, second, "Building");
     await edit({ kind: "remove", boardId: board.id });
   });
 
   test("cannot depend on who looks, whichever came first", async () => {
     const building = column("Building", await stateId("Building"));
-    const board = made({ scope: { kind: "compare", fact: "assigneeId", op: "is", value: { who: "me" } }, columns: [building] });
+    const board = made({
+      scope: { kind: "compare", fact: "assigneeId", op: "is", value: { who: "me" } },
+      columns: [building],
+    });
     await save(board);
     expect(await refusalOf(limit(board.id, building.id, 3))).toBe("invalid");
     await save({ ...board, scope: null }, (await design(board.id)).version);
@@ -129,37 +203,78 @@ test.each([
   const view = await readBoard(INES, "TIX", board.id);
   for (const name of names) expect(view.columns.map((c) => c.stage)).toContain(name);
   const { standsIn } = await import("@/core/board/columns-by");
-  const lost = view.cards.filter((card) => view.columns.filter((c) => standsIn(view.board, c, card)).length !== 1);
+  const lost = view.cards.filter(
+    (card) => view.columns.filter((c) => standsIn(view.board, c, card)).length !== 1,
+  );
   expect(lost.map((c) => c.key)).toEqual([]);
-  const [{ n }] = await database().select({ n: sql<number>`count(*)::int` }).from(item).where(and(eq(item.projectId, "tix"), isNull(item.withdrawnAt), sql`${item.stateKind} <> 'finished'`));
+  const [{ n }] = await database()
+    .select({ n: sql<number>`count(*)::int` })
+    .from(item)
+    .where(
+      and(
+        eq(item.projectId, "tix"),
+        isNull(item.withdrawnAt),
+        sql`${item.stateKind} <> 'finished'`,
+      ),
+    );
   expect(view.cards.length).toBe(n);
 });
 
 test("under another item: only under one of a higher level, in the history, and undone", async () => {
   const above = await itemIn(NOOR, "The larger one");
-  const key = (await readItem(NOOR, `TIX-${(await database().select().from(item).where(eq(item.id, above)))[0].number}`)).key;
-  const task = (await createItem(NOOR, { commandId: randomUUID(), projectKey: "TIX", parentId: null, fields: { title: "The smaller one", typeId: "task" } })).card;
+  const key = (
+    await readItem(
+      NOOR,
+      `TIX-${(await database().select().from(item).where(eq(item.id, above)))[0].number}`,
+    )
+  ).key;
+  const task = (
+    await createItem(NOOR, {
+      commandId: randomUUID(),
+      projectKey: "TIX",
+      parentId: null,
+      fields: { title: "The smaller one", typeId: "task" },
+    })
+  ).card;
   const commandId = randomUUID();
   await send(NOOR, task.id, { kind: "put under", parentKey: key }, commandId);
   const view = await readItem(NOOR, task.key);
   expect([view.parent?.key, view.history[0].words]).toEqual([key, `put it under ${key}`]);
   await send(NOOR, task.id, { kind: "undo", commandId });
   expect((await readItem(NOOR, task.key)).parent).toBeNull();
-  expect(await refusalOf(send(NOOR, above, { kind: "put under", parentKey: task.key }))).toBe("invalid");
+  expect(await refusalOf(send(NOOR, above, { kind: "put under", parentKey: task.key }))).toBe(
+    "invalid",
+  );
   expect(await refusalOf(send(NOOR, above, { kind: "put under", parentKey: key }))).toBe("invalid");
-  expect(await refusalOf(send(NOOR, task.id, { kind: "put under", parentKey: "GATE-1" }))).toBe("invalid");
-  expect(await refusalOf(send(ARTHUR, task.id, { kind: "put under", parentKey: key }))).toBe("not allowed");
+  expect(await refusalOf(send(NOOR, task.id, { kind: "put under", parentKey: "GATE-1" }))).toBe(
+    "invalid",
+  );
+  expect(await refusalOf(send(ARTHUR, task.id, { kind: "put under", parentKey: key }))).toBe(
+    "not allowed",
+  );
 });
 
 test("a free board: items stand where they were put, in order, and nothing else of them changes", async () => {
-  const board = made({ columnsBy: "free", name: "Talk about", columns: [column("Today"), column("Later")] });
+  const board = made({
+    columnsBy: "free",
+    name: "Talk about",
+    columns: [column("Today"), column("Later")],
+  });
   await save(board);
   const [a, b] = [await itemIn(NOOR, "First"), await itemIn(NOOR, "Second")];
   const before = [await seen(a), await seen(b)];
-  const place = (itemId: string, columnId: string | null, below: string | null = null, viewer = NOOR) => edit({ kind: "place", boardId: board.id, itemId, columnId, below }, viewer);
+  const place = (
+    itemId: string,
+    columnId: string | null,
+    below: string | null = null,
+    viewer = NOOR,
+  ) => edit({ kind: "place", boardId: board.id, itemId, columnId, below }, viewer);
   await place(a, board.columns[0].id);
   await place(b, board.columns[0].id, a);
-  const order = async () => Object.entries((await readBoard(NOOR, "TIX", board.id)).board.places).sort(([, x], [, y]) => (x.rank < y.rank ? -1 : 1)).map(([id]) => id);
+  const order = async () =>
+    Object.entries((await readBoard(NOOR, "TIX", board.id)).board.places)
+      .sort(([, x], [, y]) => (x.rank < y.rank ? -1 : 1))
+      .map(([id]) => id);
   expect(await order()).toEqual([a, b]);
   await place(b, board.columns[0].id);
   expect(await order()).toEqual([b, a]);
@@ -168,9 +283,15 @@ test("a free board: items stand where they were put, in order, and nothing else 
   expect([await seen(a), await seen(b)]).toEqual(before);
   expect(await refusalOf(place(a, board.columns[1].id, null, ARTHUR))).toBe("not allowed");
   expect(await refusalOf(place(a, "nowhere"))).toBe("not found");
-  expect(await refusalOf(edit({ kind: "place", boardId: "tix-board", itemId: a, columnId: null, below: null }, NOOR))).toBe("invalid");
+  expect(
+    await refusalOf(
+      edit({ kind: "place", boardId: "tix-board", itemId: a, columnId: null, below: null }, NOOR),
+    ),
+  ).toBe("invalid");
   await edit({ kind: "remove", boardId: board.id });
-  expect(await database().select().from(boardPlace).where(eq(boardPlace.boardId, board.id))).toEqual([]);
+  expect(
+    await database().select().from(boardPlace).where(eq(boardPlace.boardId, board.id)),
+  ).toEqual([]);
 });
 
 test("columns are put into another order at once, limits and all", async () => {
@@ -185,7 +306,11 @@ test("columns are put into another order at once, limits and all", async () => {
 
 test("what makes no sense as a board is refused, and somebody else's change is not overwritten", async () => {
   const building = await stateId("Building");
-  const [foreign] = await database().select().from(state).where(eq(state.workflowId, "gate-main")).limit(1);
+  const [foreign] = await database()
+    .select()
+    .from(state)
+    .where(eq(state.workflowId, "gate-main"))
+    .limit(1);
   const nonsense = [
     made({}),
     made({ columns: [column("Empty")] }),
@@ -201,19 +326,45 @@ test("what makes no sense as a board is refused, and somebody else's change is n
   expect((await design("tix-board")).name).toBe("Everything we do");
   expect(await refusalOf(edit({ kind: "remove", boardId: "tix-board" }))).toBe("invalid");
   expect(await refusalOf(edit({ kind: "remove", boardId: "gate-board" }))).toBe("not found");
-  for (const viewer of [NOOR, ARTHUR]) expect(await refusalOf(edit({ kind: "remove", boardId: "tix-people" }, viewer))).toBe("not allowed");
+  for (const viewer of [NOOR, ARTHUR])
+    expect(await refusalOf(edit({ kind: "remove", boardId: "tix-people" }, viewer))).toBe(
+      "not allowed",
+    );
 });
 
 test("boards follow their workflows: a renamed state keeps its column, a state that goes leaves it, a type on another workflow is still shown", async () => {
-  const board = made({ name: "Follows", columns: [column("Hands on", await stateId("Building"), await stateId("In review"))] });
+  const board = made({
+    name: "Follows",
+    columns: [column("Hands on", await stateId("Building"), await stateId("In review"))],
+  });
   await save(board);
   const [building, review] = [await stateId("Building"), await stateId("In review")];
-  await publishChange((w) => removeState(changeState(w, building, { name: "Crafting" }), review), { [review]: building });
-  const stored = await database().select({ stateId: columnState.stateId }).from(columnState).innerJoin(boardColumn, eq(boardColumn.id, columnState.columnId)).where(eq(boardColumn.boardId, board.id));
+  await publishChange((w) => removeState(changeState(w, building, { name: "Crafting" }), review), {
+    [review]: building,
+  });
+  const stored = await database()
+    .select({ stateId: columnState.stateId })
+    .from(columnState)
+    .innerJoin(boardColumn, eq(boardColumn.id, columnState.columnId))
+    .where(eq(boardColumn.boardId, board.id));
   expect(stored.map((s) => s.stateId)).toEqual([building]);
-  expect((await readBoard(NOOR, "TIX", board.id)).cards.filter((c) => c.stateId === building).length).toBeGreaterThan(3);
-  await editType(INES, "TIX", { kind: "save", type: { id: "story", name: "Story", level: 1, workflowId: "tix-main", glyph: "peak", template: "" }, newStates: {} });
+  expect(
+    (await readBoard(NOOR, "TIX", board.id)).cards.filter((c) => c.stateId === building).length,
+  ).toBeGreaterThan(3);
+  await editType(INES, "TIX", {
+    kind: "save",
+    type: {
+      id: "story",
+      name: "Story",
+      level: 1,
+      workflowId: "tix-main",
+      glyph: "peak",
+      template: "",
+    },
+    newStates: {},
+  });
   await move(NOOR, await itemIn(NOOR, "Goes on", "Ready"), "Crafting");
 });
 
-test("the history of all of it agrees with what is stored", async () => expect((await checkItems()).findings).toEqual([]));
+test("the history of all of it agrees with what is stored", async () =>
+  expect((await checkItems()).findings).toEqual([]));

@@ -17,7 +17,8 @@ import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
 
-const snapshot = async (id: string) => (await database().select().from(item).where(eq(item.id, id)))[0];
+const snapshot = async (id: string) =>
+  (await database().select().from(item).where(eq(item.id, id)))[0];
 
 test("rebuilding every item of the demo from its events gives what is stored", async () => {
   const result = await checkItems();
@@ -27,7 +28,9 @@ test("rebuilding every item of the demo from its events gives what is stored", a
 }, 60_000);
 
 test("the demo world is what it promises: nine months, four rules kept, awkward cases on the board", async () => {
-  const { rows: [facts] } = await database().execute(sql`
+  const {
+    rows: [facts],
+  } = await database().execute(sql`
     select min(created_at) as first, count(*)::int as items,
       count(*) filter (where reviewer_id = assignee_id)::int as own_review,
       count(*) filter (where state_kind = 'finished' and outcome is null)::int as no_outcome,
@@ -38,7 +41,11 @@ test("the demo world is what it promises: nine months, four rules kept, awkward 
   expect(facts).toMatchObject({ own_review: 0, no_outcome: 0 });
   expect(Number(facts.returned)).toBeGreaterThan(100);
   expect(Number(facts.blocked)).toBeGreaterThan(0);
-  const { rows: [{ open }] } = await database().execute(sql`select count(*)::int as open from report where status = 'unjudged'`);
+  const {
+    rows: [{ open }],
+  } = await database().execute(
+    sql`select count(*)::int as open from report where status = 'unjudged'`,
+  );
   expect(open).toBeGreaterThanOrEqual(15);
   expect(open).toBeLessThanOrEqual(25);
   const { pulse, limitsBroken } = await readSummary(INES, "TIX");
@@ -58,16 +65,33 @@ describe("commands", () => {
     const other = await itemIn(NOOR, "Other");
     expect(await refusalOf(send(NOOR, other, command, commandId))).toBe("invalid");
     // The same key for another kind of command is refused, not swallowed.
-    expect(await refusalOf(send(NOOR, id, { kind: "block", cause: "x", waitingFor: null }, commandId))).toBe("invalid");
+    expect(
+      await refusalOf(send(NOOR, id, { kind: "block", cause: "x", waitingFor: null }, commandId)),
+    ).toBe("invalid");
   });
 
   test("an item is given to nobody who is not of the project, but may stay with somebody who was", async () => {
-    await database().insert(person).values({ id: "runa", name: "Runa Holt", email: "runa.holt@saltmarsh.example" });
+    await database()
+      .insert(person)
+      .values({ id: "runa", name: "Runa Holt", email: "runa.holt@saltmarsh.example" });
     const id = await itemIn(NOOR, "For a stranger");
-    const edit = async (changes: object) => send(NOOR, id, { kind: "edit", seenVersion: (await snapshot(id)).version, changes });
-    for (const field of ["assigneeId", "reviewerId"]) expect(await refusalOf(edit({ [field]: "runa" }))).toBe("invalid");
-    expect(await refusalOf(createItem(NOOR, { commandId: randomUUID(), projectKey: "TIX", parentId: null, fields: { title: "Hers", typeId: "bug", assigneeId: "runa" } }))).toBe("invalid");
-    await database().insert(membership).values({ projectId: "tix", personId: "runa", role: "member" });
+    const edit = async (changes: object) =>
+      send(NOOR, id, { kind: "edit", seenVersion: (await snapshot(id)).version, changes });
+    for (const field of ["assigneeId", "reviewerId"])
+      expect(await refusalOf(edit({ [field]: "runa" }))).toBe("invalid");
+    expect(
+      await refusalOf(
+        createItem(NOOR, {
+          commandId: randomUUID(),
+          projectKey: "TIX",
+          parentId: null,
+          fields: { title: "Hers", typeId: "bug", assigneeId: "runa" },
+        }),
+      ),
+    ).toBe("invalid");
+    await database()
+      .insert(membership)
+      .values({ projectId: "tix", personId: "runa", role: "member" });
     await edit({ assigneeId: "runa" });
     await database().delete(membership).where(eq(membership.personId, "runa"));
     await edit({ assigneeId: "runa", estimate: 3 });
@@ -75,7 +99,12 @@ describe("commands", () => {
   });
 
   test("creating twice with one key makes one item", async () => {
-    const request = { commandId: randomUUID(), projectKey: "TIX", parentId: null, fields: { title: "Only one", typeId: "bug" } };
+    const request = {
+      commandId: randomUUID(),
+      projectKey: "TIX",
+      parentId: null,
+      fields: { title: "Only one", typeId: "bug" },
+    };
     const [a, b] = await Promise.all([createItem(NOOR, request), createItem(NOOR, request)]);
     expect(a.card.id).toBe(b.card.id);
     expect([a.fresh, b.fresh].sort()).toEqual([false, true]);
@@ -83,7 +112,8 @@ describe("commands", () => {
 
   test("two edits of one field: the second is shown the first; of two fields: both stay", async () => {
     const id = await itemIn(NOOR, "Edited");
-    const edit = (viewer: typeof NOOR, changes: object) => send(viewer, id, { kind: "edit", seenVersion: 1, changes });
+    const edit = (viewer: typeof NOOR, changes: object) =>
+      send(viewer, id, { kind: "edit", seenVersion: 1, changes });
     await edit(NOOR, { title: "By Noor" });
     await edit(IVO, { estimate: 5 });
     expect(await refusalOf(edit(IVO, { title: "By Ivo" }))).toBe("conflict");
@@ -92,30 +122,56 @@ describe("commands", () => {
 
   test("two move the same item at once: one moves it, the other is told where it is", async () => {
     const id = await itemIn(NOOR, "Raced", "Ready");
-    const results = await Promise.allSettled([move(NOOR, id, "Building"), move(IVO, id, "Backlog")]);
+    const results = await Promise.allSettled([
+      move(NOOR, id, "Building"),
+      move(IVO, id, "Backlog"),
+    ]);
     const refused = results.filter((r) => r.status === "rejected");
     expect(refused).toHaveLength(1);
-    expect(await refusalOf(Promise.reject((refused[0] as PromiseRejectedResult).reason))).toBe("moved meanwhile");
+    expect(await refusalOf(Promise.reject((refused[0] as PromiseRejectedResult).reason))).toBe(
+      "moved meanwhile",
+    );
   });
 
   test("links stand on both items and are taken away on both", async () => {
     const [a, b] = [await itemIn(NOOR, "First"), await itemIn(NOOR, "Second")];
     const keyOf = async (id: string) => `TIX-${(await snapshot(id)).number}`;
-    await send(NOOR, a, { kind: "link", linkKind: "duplicates", otherKey: (await keyOf(b)).toLowerCase() });
-    const views = await Promise.all([readItem(NOOR, await keyOf(a)), readItem(NOOR, await keyOf(b))]);
-    expect(views.map((v) => v.links.map((l) => `${l.words} ${l.key}`))).toEqual([[`duplicates ${await keyOf(b)}`], [`is duplicated by ${await keyOf(a)}`]]);
+    await send(NOOR, a, {
+      kind: "link",
+      linkKind: "duplicates",
+      otherKey: (await keyOf(b)).toLowerCase(),
+    });
+    const views = await Promise.all([
+      readItem(NOOR, await keyOf(a)),
+      readItem(NOOR, await keyOf(b)),
+    ]);
+    expect(views.map((v) => v.links.map((l) => `${l.words} ${l.key}`))).toEqual([
+      [`duplicates ${await keyOf(b)}`],
+      [`is duplicated by ${await keyOf(a)}`],
+    ]);
     await send(IVO, b, { kind: "unlink", linkId: views[0].links[0].id });
     expect((await readItem(NOOR, await keyOf(a))).links).toEqual([]);
-    expect(await refusalOf(send(NOOR, a, { kind: "link", linkKind: "duplicates", otherKey: "GATE-1" }))).toBe("invalid");
-    expect(await refusalOf(send(NOOR, a, { kind: "link", linkKind: "duplicates", otherKey: "TIX-999999" }))).toBe("not found");
+    expect(
+      await refusalOf(send(NOOR, a, { kind: "link", linkKind: "duplicates", otherKey: "GATE-1" })),
+    ).toBe("invalid");
+    expect(
+      await refusalOf(
+        send(NOOR, a, { kind: "link", linkKind: "duplicates", otherKey: "TIX-999999" }),
+      ),
+    ).toBe("not found");
     expect((await checkItems()).findings).toEqual([]);
   }, 60_000);
 
   test("undo puts back a move with what it set, through the same door", async () => {
     const id = await itemIn(NOOR, "Undone", "Ready");
     const { card } = await move(NOOR, id, "Building");
-    const [last] = await database().select().from(itemEvent).where(sql`${itemEvent.itemId} = ${id} and ${itemEvent.seq} = ${card.version}`);
-    expect(await refusalOf(send(IVO, id, { kind: "undo", commandId: last.commandId }))).toBe("not allowed");
+    const [last] = await database()
+      .select()
+      .from(itemEvent)
+      .where(sql`${itemEvent.itemId} = ${id} and ${itemEvent.seq} = ${card.version}`);
+    expect(await refusalOf(send(IVO, id, { kind: "undo", commandId: last.commandId }))).toBe(
+      "not allowed",
+    );
     await send(NOOR, id, { kind: "undo", commandId: last.commandId });
     expect(await snapshot(id)).toMatchObject({ stateId: await stateId("Ready"), assigneeId: null });
     const view = await readItem(NOOR, `TIX-${(await snapshot(id)).number}`);
@@ -126,7 +182,9 @@ describe("commands", () => {
     const [a, b] = [await itemIn(NOOR, "Low"), await itemIn(NOOR, "Lower")];
     const order = async () => {
       const board = await readBoard(NOOR, "TIX");
-      return board.cards.filter((c) => [a, b].includes(c.id) || c.stateKind === "unstarted").map((c) => c.id);
+      return board.cards
+        .filter((c) => [a, b].includes(c.id) || c.stateKind === "unstarted")
+        .map((c) => c.id);
     };
     expect((await order()).slice(-2)).toEqual([a, b]);
     await send(NOOR, b, { kind: "place", below: null });
@@ -140,16 +198,35 @@ describe("commands", () => {
     const id = await itemIn(NOOR, "Untouched", "Ready");
     const before = await snapshot(id);
     const commandId = randomUUID();
-    const [{ n }] = await database().select({ n: sql<number>`count(*)::int` }).from(outbox);
-    const command = { kind: "move", from: before.stateId, to: await stateId("In test"), answers: {} } as const;
+    const [{ n }] = await database()
+      .select({ n: sql<number>`count(*)::int` })
+      .from(outbox);
+    const command = {
+      kind: "move",
+      from: before.stateId,
+      to: await stateId("In test"),
+      answers: {},
+    } as const;
     expect(await refusalOf(send(NOOR, id, command, commandId))).toBe("no such move");
     expect(await snapshot(id)).toEqual(before);
-    expect((await database().select({ n: sql<number>`count(*)::int` }).from(outbox))[0].n).toBe(n);
+    expect(
+      (
+        await database()
+          .select({ n: sql<number>`count(*)::int` })
+          .from(outbox)
+      )[0].n,
+    ).toBe(n);
     expect((await send(NOOR, id, { kind: "comment", body: "free" }, commandId)).fresh).toBe(true);
   });
 
   test("history cannot be rewritten in the database", async () => {
-    const why = async (query: ReturnType<typeof sql>) => database().execute(query).then(() => "done", (e: { cause: Error }) => e.cause.message);
+    const why = async (query: ReturnType<typeof sql>) =>
+      database()
+        .execute(query)
+        .then(
+          () => "done",
+          (e: { cause: Error }) => e.cause.message,
+        );
     expect(await why(sql`update item_event set note = 'x'`)).toMatch("append-only");
     expect(await why(sql`delete from item_event`)).toMatch("append-only");
   });
@@ -159,13 +236,19 @@ describe("limits in the database", () => {
   test("a firm maximum refuses a member, and a lead without a reason; the lead's reason is recorded", async () => {
     const column = await columnOf("In review");
     const free = column.max! - (await countIn("In review"));
-    for (let i = 0; i < free; i++) await itemIn(NOOR, `Filling ${i}`, "Ready", "Building", "Waiting for review", "In review");
+    for (let i = 0; i < free; i++)
+      await itemIn(NOOR, `Filling ${i}`, "Ready", "Building", "Waiting for review", "In review");
     const id = await itemIn(NOOR, "One too many", "Ready", "Building", "Waiting for review");
     expect(await refusalOf(move(NOOR, id, "In review"))).toBe("limit");
     expect(await refusalOf(move(INES, id, "In review"))).toBe("limit");
-    await move(INES, id, "In review", undefined, { overrideReason: "The storm took the other tester." });
+    await move(INES, id, "In review", undefined, {
+      overrideReason: "The storm took the other tester.",
+    });
     const { history } = await readItem(INES, `TIX-${(await snapshot(id)).number}`);
-    expect(history.find((h) => h.kind === "overrode")).toMatchObject({ note: "The storm took the other tester.", who: "Ines Dahl" });
+    expect(history.find((h) => h.kind === "overrode")).toMatchObject({
+      note: "The storm took the other tester.",
+      who: "Ines Dahl",
+    });
   });
 });
 
@@ -173,23 +256,55 @@ describe("changing the process while it runs", () => {
   test("a column's limit of an older board version is refused", async () => {
     const column = await columnOf("Building");
     const { board } = await readDesign(INES, "TIX");
-    await editColumn(INES, { columnId: column.id, seenVersion: board.version, min: 1, max: 9, minFirm: false, maxFirm: true });
+    await editColumn(INES, {
+      columnId: column.id,
+      seenVersion: board.version,
+      min: 1,
+      max: 9,
+      minFirm: false,
+      maxFirm: true,
+    });
     expect(await columnOf("Building")).toMatchObject({ min: 1, max: 9, maxFirm: true });
-    expect(await refusalOf(editColumn(INES, { columnId: column.id, seenVersion: board.version, min: null, max: 1, minFirm: false, maxFirm: false }))).toBe("conflict");
+    expect(
+      await refusalOf(
+        editColumn(INES, {
+          columnId: column.id,
+          seenVersion: board.version,
+          min: null,
+          max: 1,
+          minFirm: false,
+          maxFirm: false,
+        }),
+      ),
+    ).toBe("conflict");
   });
 });
 
 describe("hostile input", () => {
   test.each([
-    ["a title of 301 characters", { kind: "edit", seenVersion: 1, changes: { title: "x".repeat(301) } }],
-    ["a description of 60,000", { kind: "edit", seenVersion: 1, changes: { description: "x".repeat(60_000) } }],
+    [
+      "a title of 301 characters",
+      { kind: "edit", seenVersion: 1, changes: { title: "x".repeat(301) } },
+    ],
+    [
+      "a description of 60,000",
+      { kind: "edit", seenVersion: 1, changes: { description: "x".repeat(60_000) } },
+    ],
     ["a negative estimate", { kind: "edit", seenVersion: 1, changes: { estimate: -1 } }],
-    ["an estimate that is no number", { kind: "edit", seenVersion: 1, changes: { estimate: "many" } }],
-    ["a due date that is no date", { kind: "edit", seenVersion: 1, changes: { dueOn: "2026-02-30" } }],
+    [
+      "an estimate that is no number",
+      { kind: "edit", seenVersion: 1, changes: { estimate: "many" } },
+    ],
+    [
+      "a due date that is no date",
+      { kind: "edit", seenVersion: 1, changes: { dueOn: "2026-02-30" } },
+    ],
     ["an unknown command", { kind: "erase" }],
     ["an id that is none", { kind: "lift", blockId: "1; drop table item" }],
     ["an unknown outcome", { kind: "move", from: "a", to: "b", answers: { outcome: "vanished" } }],
-  ])("%s does not parse", (_name, body) => expect(commandRequest.safeParse(body).success).toBe(false));
+  ])("%s does not parse", (_name, body) =>
+    expect(commandRequest.safeParse(body).success).toBe(false),
+  );
 
   test("markup, script, quotes and every script of the world are stored and given back as they were", async () => {
     const title = `<script>alert(1)</script> '; drop table item; -- "ø" 船 🚢 \u202Eabc`;
@@ -197,16 +312,35 @@ describe("hostile input", () => {
     expect((await snapshot(id)).title).toBe(title);
     expect((await searchItems(NOOR, `%_'"\\ & | ! ( <-> `)).length).toBeGreaterThanOrEqual(0);
     expect((await searchItems(NOOR, `TIX-${(await snapshot(id)).number}`))[0].title).toBe(title);
-    expect(createItemBody.safeParse({ commandId: "x", projectKey: "TIX", fields: { title: "", typeId: "bug" } }).success).toBe(false);
+    expect(
+      createItemBody.safeParse({
+        commandId: "x",
+        projectKey: "TIX",
+        fields: { title: "", typeId: "bug" },
+      }).success,
+    ).toBe(false);
   });
 
   test("ids of nobody and of another project are refused and change nothing", async () => {
     const id = await itemIn(NOOR, "Kept");
-    expect(await refusalOf(send(NOOR, randomUUID(), { kind: "comment", body: "x" }))).toBe("not found");
-    for (const changes of [{ assigneeId: "nobody-such" }, { teamId: "no-team" }, { typeId: "task" }, { typeId: "nothing" }])
-      expect(await refusalOf(send(NOOR, id, { kind: "edit", seenVersion: 1, changes }))).toBe("invalid");
+    expect(await refusalOf(send(NOOR, randomUUID(), { kind: "comment", body: "x" }))).toBe(
+      "not found",
+    );
+    for (const changes of [
+      { assigneeId: "nobody-such" },
+      { teamId: "no-team" },
+      { typeId: "task" },
+      { typeId: "nothing" },
+    ])
+      expect(await refusalOf(send(NOOR, id, { kind: "edit", seenVersion: 1, changes }))).toBe(
+        "invalid",
+      );
     const foreign = (await readBoard(NOOR, "GATE")).workflows[0].states[1].id;
-    expect(await refusalOf(send(NOOR, id, { kind: "move", from: await stateId("Backlog"), to: foreign, answers: {} }))).toBe("no such move");
+    expect(
+      await refusalOf(
+        send(NOOR, id, { kind: "move", from: await stateId("Backlog"), to: foreign, answers: {} }),
+      ),
+    ).toBe("no such move");
     expect(await snapshot(id)).toMatchObject({ version: 1 });
   });
 });
@@ -218,13 +352,29 @@ test("figures after an undone finish are what they were: arrivals, departures, t
     const now = Date.now();
     const { pulse, percentiles, ladder, limitsBroken } = await readSummary(INES, "TIX");
     const { report } = await readLearn(INES, "TIX", { period: "4 weeks" }, now);
-    return { pulse, percentiles, ladder, limitsBroken, finished: report.finished.map((f) => f.itemId), throughput: report.throughput, cumulative: report.cumulative.counts };
+    return {
+      pulse,
+      percentiles,
+      ladder,
+      limitsBroken,
+      finished: report.finished.map((f) => f.itemId),
+      throughput: report.throughput,
+      cumulative: report.cumulative.counts,
+    };
   };
-  const rows = async () => [await database().select().from(stay).where(eq(stay.itemId, id)).orderBy(stay.enteredSeq), await database().select().from(block).where(eq(block.itemId, id))];
+  const rows = async () => [
+    await database().select().from(stay).where(eq(stay.itemId, id)).orderBy(stay.enteredSeq),
+    await database().select().from(block).where(eq(block.itemId, id)),
+  ];
   const [before, rowsBefore] = [await figures(), await rows()];
   const commandId = randomUUID();
   const from = await stateId("Building");
-  await send(NOOR, id, { kind: "move", from, to: await stateId("Closed"), answers: { outcome: "declined" } }, commandId);
+  await send(
+    NOOR,
+    id,
+    { kind: "move", from, to: await stateId("Closed"), answers: { outcome: "declined" } },
+    commandId,
+  );
   expect(await figures()).not.toEqual(before);
   await send(NOOR, id, { kind: "undo", commandId });
   expect(await figures()).toEqual(before);

@@ -14,13 +14,25 @@ const BACK_AND_FORTH = async () => [
   { from: await stateId("Building"), to: await stateId("Ready") },
 ];
 
-const job = async (itemIds: string[], path: { from: string; to: string }[], forever: boolean) => ({ itemIds, viewer: NOOR, path, answers: { assigneeId: "noor", reviewerId: "ivo" }, forever });
+const job = async (itemIds: string[], path: { from: string; to: string }[], forever: boolean) => ({
+  itemIds,
+  viewer: NOOR,
+  path,
+  answers: { assigneeId: "noor", reviewerId: "ivo" },
+  forever,
+});
 
 /** Everything that was answered as done must be stored: the item is at that version or a later one. */
 async function nothingPromisedIsLost(lines: string[]): Promise<number> {
-  const stored = new Map((await database().select({ id: item.id, version: item.version }).from(item)).map((r) => [r.id, r.version]));
+  const stored = new Map(
+    (await database().select({ id: item.id, version: item.version }).from(item)).map((r) => [
+      r.id,
+      r.version,
+    ]),
+  );
   const done = lines.filter((l) => l.startsWith("done ")).map((l) => l.split(" "));
-  for (const [, id, version] of done) expect(stored.get(id)).toBeGreaterThanOrEqual(Number(version));
+  for (const [, id, version] of done)
+    expect(stored.get(id)).toBeGreaterThanOrEqual(Number(version));
   return done.length;
 }
 
@@ -31,11 +43,16 @@ describe("with a shared server", () => {
     const column = await columnOf("Building");
     const before = await countIn("Building");
     const free = 10;
-    await database().update(boardColumn).set({ max: before + free, maxFirm: true }).where(eq(boardColumn.id, column.id));
+    await database()
+      .update(boardColumn)
+      .set({ max: before + free, maxFirm: true })
+      .where(eq(boardColumn.id, column.id));
     const ids: string[] = [];
     for (let i = 0; i < 64; i++) ids.push(await itemIn(NOOR, `Writer ${i}`, "Ready"));
     const [into] = await BACK_AND_FORTH();
-    const processes = [ids.slice(0, 32), ids.slice(32)].map(async (half) => runMovers(process.env.DATABASE_URL!, await job(half, [into], false)));
+    const processes = [ids.slice(0, 32), ids.slice(32)].map(async (half) =>
+      runMovers(process.env.DATABASE_URL!, await job(half, [into], false)),
+    );
     const movers = await Promise.all(processes);
     await Promise.all(movers.map((m) => m.ended));
     const lines = movers.flatMap((m) => m.lines);
@@ -49,11 +66,18 @@ describe("with a shared server", () => {
   test("64 writers going in and out all the time keep to the limit at every moment of the history", async () => {
     const column = await columnOf("Building");
     const max = (await countIn("Building")) + 5;
-    await database().update(boardColumn).set({ max, maxFirm: true }).where(eq(boardColumn.id, column.id));
+    await database()
+      .update(boardColumn)
+      .set({ max, maxFirm: true })
+      .where(eq(boardColumn.id, column.id));
     const ids: string[] = [];
     for (let i = 0; i < 64; i++) ids.push(await itemIn(NOOR, `Swing ${i}`, "Ready"));
     const path = await BACK_AND_FORTH();
-    const movers = await Promise.all([ids.slice(0, 32), ids.slice(32)].map(async (half) => runMovers(process.env.DATABASE_URL!, await job(half, path, true))));
+    const movers = await Promise.all(
+      [ids.slice(0, 32), ids.slice(32)].map(async (half) =>
+        runMovers(process.env.DATABASE_URL!, await job(half, path, true)),
+      ),
+    );
     await Promise.all(movers.map((m) => m.heard("done", 150)));
     // The application is killed, not asked to stop, in the middle of it.
     for (const m of movers) m.process.kill("SIGKILL");
@@ -66,7 +90,9 @@ describe("with a shared server", () => {
         from ${outbox} o join ${itemEvent} e on e.item_id = o.item_id and e.seq = o.version where e.kind = 'moved')
       select max(held) as most from (select sum(change) over (order by id) as held from moves) h`);
     const total = await countIn("Building");
-    const { rows: [{ all }] } = await database().execute(sql`
+    const {
+      rows: [{ all }],
+    } = await database().execute(sql`
       select coalesce(sum((e.new->>'stateId' = ${building})::int - (e.old->>'stateId' = ${building})::int), 0) as all
       from ${outbox} o join ${itemEvent} e on e.item_id = o.item_id and e.seq = o.version where e.kind = 'moved'`);
     const start = total - Number(all);
@@ -74,7 +100,9 @@ describe("with a shared server", () => {
     expect(await nothingPromisedIsLost(movers.flatMap((m) => m.lines))).toBeGreaterThanOrEqual(300);
     expect((await checkItems()).findings).toEqual([]);
     while ((await consumeOutbox()) > 0);
-    const [{ open }] = await database().select({ open: sql<number>`count(*) filter (where ${outbox.doneAt} is null)::int` }).from(outbox);
+    const [{ open }] = await database()
+      .select({ open: sql<number>`count(*) filter (where ${outbox.doneAt} is null)::int` })
+      .from(outbox);
     expect(open).toBe(0);
   }, 90_000);
 });

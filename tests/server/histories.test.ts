@@ -11,7 +11,10 @@ import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
 
-const sorted = (histories: FlowHistory[]) => [...histories].sort((a, b) => (a.id < b.id ? -1 : 1)).map((h) => ({ ...h, blocks: [...h.blocks].sort((a, b) => a.from - b.from) }));
+const sorted = (histories: FlowHistory[]) =>
+  [...histories]
+    .sort((a, b) => (a.id < b.id ? -1 : 1))
+    .map((h) => ({ ...h, blocks: [...h.blocks].sort((a, b) => a.from - b.from) }));
 
 /** As a process reads them that has read nothing before. */
 async function readAnew(): Promise<FlowHistory[]> {
@@ -28,7 +31,11 @@ test("what is kept between reads is what a new process reads, whatever happened 
   await send(NOOR, id, { kind: "block", cause: "storm", waitingFor: null });
   const [row] = await database().select().from(item).where(eq(item.id, id));
   await send(NOOR, id, { kind: "lift", blockId: row.openBlockers[0].id });
-  await send(NOOR, id, { kind: "edit", seenVersion: row.version + 1, changes: { title: "Another title", typeId: "bug", classOfService: "expedite" } });
+  await send(NOOR, id, {
+    kind: "edit",
+    seenVersion: row.version + 1,
+    changes: { title: "Another title", typeId: "bug", classOfService: "expedite" },
+  });
   await move(NOOR, id, "Waiting for review");
 
   const later = await kept();
@@ -43,17 +50,26 @@ test("what is kept between reads is what a new process reads, whatever happened 
 
 test("a type and a class of service are the same choice from what is kept as from all", async () => {
   const all = await loadHistories(database(), "tix");
-  const some = await loadHistories(database(), "tix", { typeId: "bug", classOfService: "expedite" });
+  const some = await loadHistories(database(), "tix", {
+    typeId: "bug",
+    classOfService: "expedite",
+  });
   expect(some.length).toBeGreaterThan(0);
-  expect(new Set(some.map((h) => h.id))).toEqual(new Set(all.filter((h) => h.typeId === "bug" && h.classOfService === "expedite").map((h) => h.id)));
+  expect(new Set(some.map((h) => h.id))).toEqual(
+    new Set(
+      all.filter((h) => h.typeId === "bug" && h.classOfService === "expedite").map((h) => h.id),
+    ),
+  );
   expect(await loadHistories(database(), "tix", { typeId: "no such type" })).toEqual([]);
 });
 
 test("an item that leaves the project's work leaves its histories, and tasks are part of their item", async () => {
   const all = await loadHistories(database(), "tix");
   expect(all.every((h) => h.typeId !== "task")).toBe(true);
-  const withdraw = (id: string) => database().update(item).set({ withdrawnAt: Date.now() }).where(eq(item.id, id));
-  const isThere = async (id: string) => (await loadHistories(database(), "tix")).some((h) => h.id === id);
+  const withdraw = (id: string) =>
+    database().update(item).set({ withdrawnAt: Date.now() }).where(eq(item.id, id));
+  const isThere = async (id: string) =>
+    (await loadHistories(database(), "tix")).some((h) => h.id === id);
   const never = await itemIn(NOOR, "Never begun");
   await withdraw(never);
   expect(await isThere(never)).toBe(false);

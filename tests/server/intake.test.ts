@@ -22,7 +22,13 @@ givenTestDatabase();
 
 const PNG = Buffer.from("89504e470d0a1a0a0000000d49484452", "hex");
 const named = (content: Buffer, name = "picture.png") => ({ name, content });
-const ACCEPT = accepting({ severity: "minor", priority: "low", teamId: "quayside", assigneeId: "noor", place: { at: "top" } });
+const ACCEPT = accepting({
+  severity: "minor",
+  priority: "low",
+  teamId: "quayside",
+  assigneeId: "noor",
+  place: { at: "top" },
+});
 
 const drain = async () => {
   while ((await consumeOutbox()) > 0);
@@ -30,24 +36,67 @@ const drain = async () => {
 
 describe("a report from outside", () => {
   test("gets a reference and a private page, with its files and own answers, and nothing internal on it", async () => {
-    const { reference, token } = await submitForm("TIX", "report", FORM, [named(PNG), named(Buffer.from("Gate 4, 23:10"), "notes.txt")]);
+    const { reference, token } = await submitForm("TIX", "report", FORM, [
+      named(PNG),
+      named(Buffer.from("Gate 4, 23:10"), "notes.txt"),
+    ]);
     const page = await readPrivatePage(token);
-    expect(page).toMatchObject({ reference, title: FORM.title[0], awaitsAnswer: false, status: { headline: "Received" }, wrote: { place: "Heron island", answers: [{ label: "Could you travel in the end?", value: "yes" }] } });
+    expect(page).toMatchObject({
+      reference,
+      title: FORM.title[0],
+      awaitsAnswer: false,
+      status: { headline: "Received" },
+      wrote: {
+        place: "Heron island",
+        answers: [{ label: "Could you travel in the end?", value: "yes" }],
+      },
+    });
     expect(JSON.stringify(page)).not.toMatch(/saltmarsh\.example|itemId|tomas/i);
-    expect(page.files.map(({ name, picture }) => ({ name, picture }))).toEqual([{ name: "picture.png", picture: true }, { name: "notes.txt", picture: false }]);
+    expect(page.files.map(({ name, picture }) => ({ name, picture }))).toEqual([
+      { name: "picture.png", picture: true },
+      { name: "notes.txt", picture: false },
+    ]);
     expect((await privateFile(token, page.files[0].id)).mediaType).toBe("image/png");
     const other = await sent();
     expect(await refusalOf(privateFile(other.token, page.files[0].id))).toBe("not found");
     expect(await refusalOf(privateFile(token, "../1"))).toBe("not found");
     expect(await refusalOf(readPrivatePage(reference))).toBe("not found");
-    expect(await refusalOf(readPrivatePage(`${token.slice(0, -1)}${token.endsWith("A") ? "B" : "A"}`))).toBe("not found");
+    expect(
+      await refusalOf(readPrivatePage(`${token.slice(0, -1)}${token.endsWith("A") ? "B" : "A"}`)),
+    ).toBe("not found");
   });
 
   test("what is no file we take, too large, too many, or for a form that is closed or not there, is refused whole: no row is left", async () => {
     const before = (await database().select().from(report)).length;
-    for (const content of ["<svg onload=alert(1)>", "#!/bin/sh\nrm -r /", "MZ\u0090\u0000", " <html><script>", ""]) expect(await refusalOf(submitForm("TIX", "report", FORM, [named(PNG), named(Buffer.from(content))]))).toBe("invalid");
-    expect(await refusalOf(submitForm("TIX", "report", FORM, [named(Buffer.concat([PNG, Buffer.alloc(LARGEST_FILE)]))]))).toBe("invalid");
-    expect(await refusalOf(submitForm("TIX", "report", FORM, Array.from({ length: MOST_FILES + 1 }, () => named(PNG))))).toBe("invalid");
+    for (const content of [
+      "<svg onload=alert(1)>",
+      "#!/bin/sh\nrm -r /",
+      "MZ\u0090\u0000",
+      " <html><script>",
+      "",
+    ])
+      expect(
+        await refusalOf(
+          submitForm("TIX", "report", FORM, [named(PNG), named(Buffer.from(content))]),
+        ),
+      ).toBe("invalid");
+    expect(
+      await refusalOf(
+        submitForm("TIX", "report", FORM, [
+          named(Buffer.concat([PNG, Buffer.alloc(LARGEST_FILE)])),
+        ]),
+      ),
+    ).toBe("invalid");
+    expect(
+      await refusalOf(
+        submitForm(
+          "TIX",
+          "report",
+          FORM,
+          Array.from({ length: MOST_FILES + 1 }, () => named(PNG)),
+        ),
+      ),
+    ).toBe("invalid");
     expect(await refusalOf(submitForm("NOPE", "report", FORM, []))).toBe("not found");
     expect(await refusalOf(submitForm("TIX", "nope", FORM, []))).toBe("not found");
     expect(await refusalOf(submitForm("TIX", "winter-survey", FORM, []))).toBe("invalid");
@@ -64,13 +113,17 @@ describe("a report from outside", () => {
     ["an answer that is not offered", { travelled: ["perhaps"] }, "travelled"],
   ])("%s is said at its question, and nothing is stored", async (_name, change, field) => {
     const before = (await database().select().from(report)).length;
-    const faults = await submitForm("TIX", "report", { ...FORM, ...change }, []).catch((error: FormFaults) => error.errors);
+    const faults = await submitForm("TIX", "report", { ...FORM, ...change }, []).catch(
+      (error: FormFaults) => error.errors,
+    );
     expect(faults).toMatchObject([{ field }]);
     expect(await database().select().from(report)).toHaveLength(before);
   });
 
   test("is counted per address and window, in the database", async () => {
-    const uses = await Promise.all(Array.from({ length: 50 }, () => countUse("report 192.0.2.1", 12, 60_000, 120_000)));
+    const uses = await Promise.all(
+      Array.from({ length: 50 }, () => countUse("report 192.0.2.1", 12, 60_000, 120_000)),
+    );
     expect(uses.filter((u) => u.allowed)).toHaveLength(12);
     expect((await countUse("report 192.0.2.2", 12, 60_000, 120_000)).allowed).toBe(true);
     expect((await countUse("report 192.0.2.1", 12, 60_000, 180_000)).allowed).toBe(true);
@@ -82,7 +135,14 @@ describe("verdicts", () => {
     const row = await sent();
     const { itemKey } = await verdictOn(row.id, ACCEPT);
     const view = await readItem(TOMAS, itemKey!);
-    expect(view.item).toMatchObject({ title: "Gate 4 hums", severity: "minor", teamId: "quayside", assigneeId: "noor", origin: "unplanned", place: "Heron island" });
+    expect(view.item).toMatchObject({
+      title: "Gate 4 hums",
+      severity: "minor",
+      teamId: "quayside",
+      assigneeId: "noor",
+      origin: "unplanned",
+      place: "Heron island",
+    });
     expect(view.reports).toMatchObject([{ reference: row.reference }]);
     expect((await readDesk(TOMAS, "TIX")).backlogTop[0].key).toBe(itemKey);
     for (const step of ["Ready", "Building", "Closed"]) {
@@ -91,12 +151,17 @@ describe("verdicts", () => {
     }
     const page = await readPrivatePage(row.token);
     expect(page.status.headline).toBe("Closed");
-    expect(page.messages.map((m) => m.body.split(".")[0])).toEqual(["Accepted", "Being worked on", "Being worked on", "Closed"].slice(1));
+    expect(page.messages.map((m) => m.body.split(".")[0])).toEqual(
+      ["Accepted", "Being worked on", "Being worked on", "Closed"].slice(1),
+    );
   });
 
   test("accept below a given item lands there", async () => {
     const [, second] = (await readDesk(TOMAS, "TIX")).backlogTop;
-    const { itemKey } = await verdictOn((await sent()).id, accepting({ ...ACCEPT.acceptance, place: { at: "below", itemId: second.id } }));
+    const { itemKey } = await verdictOn(
+      (await sent()).id,
+      accepting({ ...ACCEPT.acceptance, place: { at: "below", itemId: second.id } }),
+    );
     expect((await readDesk(TOMAS, "TIX")).backlogTop.map((b) => b.key)[2]).toBe(itemKey);
   });
 
@@ -104,22 +169,32 @@ describe("verdicts", () => {
     const row = await sent();
     const [target] = (await readDesk(TOMAS, "TIX")).backlogTop;
     const { verdictId } = await verdictOn(row.id, { kind: "merge", itemId: target.id });
-    expect((await readItem(TOMAS, target.key)).reports.map((r) => r.reference)).toContain(row.reference);
+    expect((await readItem(TOMAS, target.key)).reports.map((r) => r.reference)).toContain(
+      row.reference,
+    );
     expect((await readReport(TOMAS, row.id)).itemKey).toBe(target.key);
     expect((await readPrivatePage(row.token)).status.detail).toContain("Others have told us");
     await undoVerdict(TOMAS, row.id, verdictId);
-    expect((await readItem(TOMAS, target.key)).reports.map((r) => r.reference)).not.toContain(row.reference);
+    expect((await readItem(TOMAS, target.key)).reports.map((r) => r.reference)).not.toContain(
+      row.reference,
+    );
     expect((await readDesk(TOMAS, "TIX")).queue.map((q) => q.reference)).toContain(row.reference);
   });
 
   test("ask: the requester answers on their page, the report returns with its age; answering twice is refused", async () => {
     const row = await sent();
     const { verdictId } = await verdictOn(row.id, { kind: "ask", question: "Which night was it?" });
-    expect(await readPrivatePage(row.token)).toMatchObject({ awaitsAnswer: true, messages: [{ kind: "question", body: "Which night was it?" }] });
+    expect(await readPrivatePage(row.token)).toMatchObject({
+      awaitsAnswer: true,
+      messages: [{ kind: "question", body: "Which night was it?" }],
+    });
     await answerQuestion(row.token, "Saturday <b>night</b>");
     const back = (await readDesk(TOMAS, "TIX")).queue.find((q) => q.id === row.id)!;
     expect(back).toMatchObject({ receivedAt: row.receivedAt, returnedAt: expect.any(Number) });
-    expect((await readReport(TOMAS, row.id)).messages.map((m) => m.body)).toEqual(["Which night was it?", "Saturday <b>night</b>"]);
+    expect((await readReport(TOMAS, row.id)).messages.map((m) => m.body)).toEqual([
+      "Which night was it?",
+      "Saturday <b>night</b>",
+    ]);
     expect(await refusalOf(answerQuestion(row.token, "again"))).toBe("conflict");
     expect(await refusalOf(undoVerdict(TOMAS, row.id, verdictId))).toBe("conflict");
   });
@@ -129,7 +204,9 @@ describe("verdicts", () => {
     const { verdictId } = await verdictOn(row.id, { kind: "ask", question: "A question too many" });
     await undoVerdict(TOMAS, row.id, verdictId);
     expect(await readPrivatePage(row.token)).toMatchObject({ awaitsAnswer: false, messages: [] });
-    expect(await database().select().from(reportMessage).where(eq(reportMessage.reportId, row.id))).toHaveLength(1);
+    expect(
+      await database().select().from(reportMessage).where(eq(reportMessage.reportId, row.id)),
+    ).toHaveLength(1);
   });
 
   test("park: out of the queue until its day, then back by itself", async () => {
@@ -143,8 +220,14 @@ describe("verdicts", () => {
 
   test("decline tells the requester why; undone, the report waits again", async () => {
     const row = await sent();
-    const { verdictId } = await verdictOn(row.id, { kind: "decline", reason: "The gate belongs to the town." });
-    expect((await readPrivatePage(row.token)).status).toEqual({ headline: "We will not do this", detail: "The gate belongs to the town." });
+    const { verdictId } = await verdictOn(row.id, {
+      kind: "decline",
+      reason: "The gate belongs to the town.",
+    });
+    expect((await readPrivatePage(row.token)).status).toEqual({
+      headline: "We will not do this",
+      detail: "The gate belongs to the town.",
+    });
     expect(await refusalOf(verdictOn(row.id, ACCEPT))).toBe("conflict");
     await undoVerdict(TOMAS, row.id, verdictId);
     expect((await readPrivatePage(row.token)).status.headline).toBe("Received");
@@ -154,7 +237,9 @@ describe("verdicts", () => {
     const row = await sent();
     const first = await verdictOn(row.id, ACCEPT);
     await undoVerdict(TOMAS, row.id, first.verdictId);
-    expect((await readDesk(TOMAS, "TIX")).backlogTop.map((b) => b.key)).not.toContain(first.itemKey);
+    expect((await readDesk(TOMAS, "TIX")).backlogTop.map((b) => b.key)).not.toContain(
+      first.itemKey,
+    );
     const second = await verdictOn(row.id, ACCEPT);
     const { item: made } = await readItem(TOMAS, second.itemKey!);
     await move(NOOR, made.id, "Ready");
@@ -166,16 +251,34 @@ describe("verdicts", () => {
 
   test("two triagers judge at once: one verdict counts, the other is told; a verdict sent twice counts once", async () => {
     const row = await sent();
-    const items = (await database().select().from(item).where(eq(item.title, "Gate 4 hums"))).length;
+    const items = (await database().select().from(item).where(eq(item.title, "Gate 4 hums")))
+      .length;
     const body = (commandId: string) => ({ commandId, seenVersion: 1, verdict: ACCEPT });
     const key = randomUUID();
-    const results = await Promise.allSettled([judgeReport(TOMAS, row.id, body(key)), judgeReport(NOOR, row.id, body(randomUUID())), judgeReport(TOMAS, row.id, body(key))]);
+    const results = await Promise.allSettled([
+      judgeReport(TOMAS, row.id, body(key)),
+      judgeReport(NOOR, row.id, body(randomUUID())),
+      judgeReport(TOMAS, row.id, body(key)),
+    ]);
     expect(results.filter((r) => r.status === "fulfilled").length).toBeGreaterThanOrEqual(1);
-    expect(await database().select().from(item).where(and(eq(item.title, "Gate 4 hums")))).toHaveLength(items + 1);
+    expect(
+      await database()
+        .select()
+        .from(item)
+        .where(and(eq(item.title, "Gate 4 hums"))),
+    ).toHaveLength(items + 1);
   });
 
-  test.each([{ kind: "park", until: "tomorrow" }, { kind: "decline", reason: " " }, { kind: "ask", question: "" }, { kind: "merge", itemId: "TIX-1" }, { kind: "explode" }])("does not parse: %j", (verdict) => {
-    expect(verdictBody.safeParse({ commandId: randomUUID(), seenVersion: 1, verdict }).success).toBe(false);
+  test.each([
+    { kind: "park", until: "tomorrow" },
+    { kind: "decline", reason: " " },
+    { kind: "ask", question: "" },
+    { kind: "merge", itemId: "TIX-1" },
+    { kind: "explode" },
+  ])("does not parse: %j", (verdict) => {
+    expect(
+      verdictBody.safeParse({ commandId: randomUUID(), seenVersion: 1, verdict }).success,
+    ).toBe(false);
   });
 });
 
@@ -185,6 +288,9 @@ test("the desk shows the near-duplicates of the demo on top", async () => {
   expect(pair).toHaveLength(2);
   const view = await readReport(TOMAS, pair[0].id);
   expect(view.similarReports[0].id).toBe(pair[1].id);
-  const offline = await readReport(TOMAS, queue.find((q) => q.title.startsWith("Scanner at Gannet refuses"))!.id);
+  const offline = await readReport(
+    TOMAS,
+    queue.find((q) => q.title.startsWith("Scanner at Gannet refuses"))!.id,
+  );
   expect(offline.similar[0].title).toBe("Tickets bought offline are refused at Gannet quay");
 });

@@ -38,21 +38,74 @@ async function migrateTo(client: Client, steps: number): Promise<void> {
 const TWICE = randomUUID();
 /** An item that was declined, begun again, delivered by a follow-up after its move, and reopened, as it was stored before milestones. */
 const FINISHED_TWICE = (() => {
-  const steps: [seq: number, day: number, kind: string, field: string | null, old: object | string | null, is: object | string | null][] = [
-    [2, 3, "moved", null, { stateId: "s-todo", kind: "unstarted" }, { stateId: "s-doing", kind: "working", isReturn: false, rank: null }],
+  const steps: [
+    seq: number,
+    day: number,
+    kind: string,
+    field: string | null,
+    old: object | string | null,
+    is: object | string | null,
+  ][] = [
+    [
+      2,
+      3,
+      "moved",
+      null,
+      { stateId: "s-todo", kind: "unstarted" },
+      { stateId: "s-doing", kind: "working", isReturn: false, rank: null },
+    ],
     [3, 4, "changed", "outcome", null, "declined"],
-    [4, 4, "moved", null, { stateId: "s-doing", kind: "working" }, { stateId: "s-done", kind: "finished", isReturn: false, rank: null }],
+    [
+      4,
+      4,
+      "moved",
+      null,
+      { stateId: "s-doing", kind: "working" },
+      { stateId: "s-done", kind: "finished", isReturn: false, rank: null },
+    ],
     [5, 5, "changed", "outcome", "declined", null],
-    [6, 5, "moved", null, { stateId: "s-done", kind: "finished" }, { stateId: "s-doing", kind: "working", isReturn: true, rank: null }],
-    [7, 6, "moved", null, { stateId: "s-doing", kind: "working" }, { stateId: "s-done", kind: "finished", isReturn: false, rank: null }],
+    [
+      6,
+      5,
+      "moved",
+      null,
+      { stateId: "s-done", kind: "finished" },
+      { stateId: "s-doing", kind: "working", isReturn: true, rank: null },
+    ],
+    [
+      7,
+      6,
+      "moved",
+      null,
+      { stateId: "s-doing", kind: "working" },
+      { stateId: "s-done", kind: "finished", isReturn: false, rank: null },
+    ],
     [8, 6, "changed", "outcome", null, "delivered"],
     [9, 7, "changed", "outcome", "delivered", null],
-    [10, 7, "moved", null, { stateId: "s-done", kind: "finished" }, { stateId: "s-doing", kind: "working", isReturn: true, rank: null }],
+    [
+      10,
+      7,
+      "moved",
+      null,
+      { stateId: "s-done", kind: "finished" },
+      { stateId: "s-doing", kind: "working", isReturn: true, rank: null },
+    ],
   ];
   const on = (day: number) => `2026-03-0${day}T08:00:00Z`;
   const json = (value: object | string | null) => `'${JSON.stringify(value)}'`;
-  const stays: [seq: number, state: string, kind: string, from: number, to: number | null][] = [[1, "s-todo", "unstarted", 2, 3], [2, "s-doing", "working", 3, 4], [4, "s-done", "finished", 4, 5], [6, "s-doing", "working", 5, 6], [7, "s-done", "finished", 6, 7], [10, "s-doing", "working", 7, null]];
-  const clock = [[3, 4], [5, 6], [7, null]].map(([from, to]) => ({ from: Date.parse(on(from!)), to: to && Date.parse(on(to)) }));
+  const stays: [seq: number, state: string, kind: string, from: number, to: number | null][] = [
+    [1, "s-todo", "unstarted", 2, 3],
+    [2, "s-doing", "working", 3, 4],
+    [4, "s-done", "finished", 4, 5],
+    [6, "s-doing", "working", 5, 6],
+    [7, "s-done", "finished", 6, 7],
+    [10, "s-doing", "working", 7, null],
+  ];
+  const clock = [
+    [3, 4],
+    [5, 6],
+    [7, null],
+  ].map(([from, to]) => ({ from: Date.parse(on(from!)), to: to && Date.parse(on(to)) }));
   return `
     insert into item (id, project_id, number, type_id, title, description, priority, class_of_service, origin, state_id, state_kind, entered_state_at, rank, clock, returns, open_blockers, created_at, updated_at, version)
       values ('${TWICE}', 'old', 2, 'job', 'Paint the pier', '', 'normal', 'standard', 'planned', 's-doing', 'working', '${on(7)}', 'a1', ${json(clock)}, 2, '[]', '${on(2)}', '${on(7)}', 10);
@@ -97,20 +150,37 @@ test("every migration runs on a database with data, and nothing of it is lost", 
   expect(workflow.transitions.map((t) => t.verb).sort()).toEqual(["Close", "Start"]);
   expect((await checkItems()).findings).toEqual([]);
   const [twice] = await database().select().from(item).where(eq(item.id, TWICE));
-  expect([twice.firstStartedAt, twice.deliveredAt, twice.finishedAt]).toEqual([Date.parse("2026-03-03T08:00:00Z"), Date.parse("2026-03-06T08:00:00Z"), null]);
+  expect([twice.firstStartedAt, twice.deliveredAt, twice.finishedAt]).toEqual([
+    Date.parse("2026-03-03T08:00:00Z"),
+    Date.parse("2026-03-06T08:00:00Z"),
+    null,
+  ]);
 
-  const start = (answers: object) => send(LEAD, ITEM, { kind: "move", from: "s-todo", to: "s-doing", answers });
+  const start = (answers: object) =>
+    send(LEAD, ITEM, { kind: "move", from: "s-todo", to: "s-doing", answers });
   await expect(start({})).rejects.toThrow("This move says why.");
   expect((await start({ reason: "The paint is here." })).card.stateId).toBe("s-doing");
   expect((await checkItems()).findings).toEqual([]);
 
   // Its report keeps picture, parking and a verdict that can be undone; the project's one page is a form now.
   const page = await readPrivatePage(TOKEN);
-  expect(page).toMatchObject({ reference: "R-OLD", wrote: { place: "Outer Pier" }, files: [{ name: "picture", picture: true }], status: { headline: "Put aside for now" } });
-  expect((await privateFile(TOKEN, page.files[0].id)).content.toString("hex")).toBe("89504e470d0a1a0a");
+  expect(page).toMatchObject({
+    reference: "R-OLD",
+    wrote: { place: "Outer Pier" },
+    files: [{ name: "picture", picture: true }],
+    status: { headline: "Put aside for now" },
+  });
+  expect((await privateFile(TOKEN, page.files[0].id)).content.toString("hex")).toBe(
+    "89504e470d0a1a0a",
+  );
   expect(await undoVerdict(LEAD, REPORT, VERDICT)).toMatchObject({ status: "unjudged" });
   const { definition, open } = await publicForm("OLD", "report");
   expect([open, formFaults(definition)]).toEqual([true, []]);
-  const { token } = await submitForm("OLD", "report", { title: ["New"], happened: ["Something."], mail: ["n@post.saltmarsh.example"] }, []);
+  const { token } = await submitForm(
+    "OLD",
+    "report",
+    { title: ["New"], happened: ["Something."], mail: ["n@post.saltmarsh.example"] },
+    [],
+  );
   expect((await readPrivatePage(token)).title).toBe("New");
 });

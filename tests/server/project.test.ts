@@ -12,21 +12,34 @@ import { givenTestDatabase } from "./setup/test-database";
 givenTestDatabase();
 
 const request = (key: string, more: object = {}) =>
-  startProjectBody.parse({ name: "Lighthouse", key, template: PROJECT_TEMPLATES[0].name, visibility: "members", zone: "Europe/London", ...more });
+  startProjectBody.parse({
+    name: "Lighthouse",
+    key,
+    template: PROJECT_TEMPLATES[0].name,
+    visibility: "members",
+    zone: "Europe/London",
+    ...more,
+  });
 
 describe("starting a project", () => {
-  test.each(PROJECT_TEMPLATES.map((t, i) => [t.name, `LT${i}`]))("from “%s” gives a board on which every state in progress has a column", async (template, key) => {
-    await startProject(OSKAR, request(key, { template }));
-    const { columns, workflows } = await readBoard(OSKAR, key);
-    const shown = columns.flatMap((c) => c.stateIds);
-    const main = workflows.find((w) => w.name === template)!;
-    for (const state of main.states.filter((s) => s.kind === "waiting" || s.kind === "working")) expect(shown).toContain(state.id);
-    expect(new Set(shown).size).toBe(shown.length);
-  });
+  test.each(PROJECT_TEMPLATES.map((t, i) => [t.name, `LT${i}`]))(
+    "from “%s” gives a board on which every state in progress has a column",
+    async (template, key) => {
+      await startProject(OSKAR, request(key, { template }));
+      const { columns, workflows } = await readBoard(OSKAR, key);
+      const shown = columns.flatMap((c) => c.stateIds);
+      const main = workflows.find((w) => w.name === template)!;
+      for (const state of main.states.filter((s) => s.kind === "waiting" || s.kind === "working"))
+        expect(shown).toContain(state.id);
+      expect(new Set(shown).size).toBe(shown.length);
+    },
+  );
 
   test("makes whoever starts it its lead, and a members' project is hidden from others", async () => {
     await startProject(OSKAR, request("HIDE"));
-    expect((await readMembers(OSKAR, "HIDE")).members).toEqual([expect.objectContaining({ id: "oskar", role: "lead" })]);
+    expect((await readMembers(OSKAR, "HIDE")).members).toEqual([
+      expect.objectContaining({ id: "oskar", role: "lead" }),
+    ]);
     expect((await visibleProjects(database(), ARTHUR)).map((p) => p.key)).not.toContain("HIDE");
     expect(await refusalOf(readBoard(ARTHUR, "HIDE"))).toBe("not found");
   });
@@ -35,7 +48,9 @@ describe("starting a project", () => {
     await startProject(OSKAR, request("ONCE"));
     const before = (await visibleProjects(database(), OSKAR)).length;
     expect(await refusalOf(startProject(OSKAR, request("ONCE")))).toBe("invalid");
-    expect(await refusalOf(startProject(OSKAR, request("TWICE", { template: "Make it up" })))).toBe("invalid");
+    expect(await refusalOf(startProject(OSKAR, request("TWICE", { template: "Make it up" })))).toBe(
+      "invalid",
+    );
     expect((await visibleProjects(database(), OSKAR)).length).toBe(before);
   });
 
@@ -55,14 +70,18 @@ describe("the people of a project", () => {
     expect(await refusalOf(readDesk(NOOR, "CREW"))).toBe("not found");
     await setMember(OSKAR, "CREW", { personId: "noor", role: "member" });
     expect(await refusalOf(readDesk(NOOR, "CREW"))).toBe("nothing refused");
-    expect(await refusalOf(setMember(NOOR, "CREW", { personId: "noor", role: "lead" }))).toBe("not allowed");
+    expect(await refusalOf(setMember(NOOR, "CREW", { personId: "noor", role: "lead" }))).toBe(
+      "not allowed",
+    );
     await setMember(OSKAR, "CREW", { personId: "noor", role: null });
     expect(await refusalOf(readDesk(NOOR, "CREW"))).toBe("not found");
   });
 
   test("always have a lead, also when two leads step down at the same moment", async () => {
     await startProject(OSKAR, request("LEAD"));
-    expect(await refusalOf(setMember(OSKAR, "LEAD", { personId: "oskar", role: "member" }))).toBe("in use");
+    expect(await refusalOf(setMember(OSKAR, "LEAD", { personId: "oskar", role: "member" }))).toBe(
+      "in use",
+    );
     await setMember(OSKAR, "LEAD", { personId: "ines", role: "lead" });
     const both = await Promise.all([
       refusalOf(setMember(OSKAR, "LEAD", { personId: "oskar", role: "member" })),
@@ -73,6 +92,8 @@ describe("the people of a project", () => {
 
   test("are only added when they exist", async () => {
     await startProject(OSKAR, request("WHO"));
-    expect(await refusalOf(setMember(OSKAR, "WHO", { personId: "nobody", role: "member" }))).toBe("invalid");
+    expect(await refusalOf(setMember(OSKAR, "WHO", { personId: "nobody", role: "member" }))).toBe(
+      "invalid",
+    );
   });
 });

@@ -24,30 +24,55 @@ import { givenTestDatabase } from "./setup/test-database";
 givenTestDatabase();
 jest.setTimeout(60_000);
 
-const snapshot = async (id: string) => (await database().select().from(item).where(eq(item.id, id)))[0];
+const snapshot = async (id: string) =>
+  (await database().select().from(item).where(eq(item.id, id)))[0];
 const version = async () => (await loadRules(database(), "tix")).version;
-const target = (change: Partial<ServiceTarget>): ServiceTarget => ({ id: "t", name: "All of it", condition: EVERY_ITEM, answerHours: 2, resolveHours: 10, working: false, ...change });
-const promise = async (...targets: ServiceTarget[]) => editRules(INES, "TIX", { seenVersion: await version(), targets });
+const target = (change: Partial<ServiceTarget>): ServiceTarget => ({
+  id: "t",
+  name: "All of it",
+  condition: EVERY_ITEM,
+  answerHours: 2,
+  resolveHours: 10,
+  working: false,
+  ...change,
+});
+const promise = async (...targets: ServiceTarget[]) =>
+  editRules(INES, "TIX", { seenVersion: await version(), targets });
 
 async function accepted(title: string) {
   const row = await sent({ title: [title] });
   const { acceptance } = accepting({ title, severity: "major" });
-  await judgeReport(TOMAS, row.id, { commandId: randomUUID(), seenVersion: row.version, verdict: { kind: "accept", acceptance } });
+  await judgeReport(TOMAS, row.id, {
+    commandId: randomUUID(),
+    seenVersion: row.version,
+    verdict: { kind: "accept", acceptance },
+  });
   const [after] = await database().select().from(report).where(eq(report.id, row.id));
   return { itemId: after.itemId!, token: row.token, receivedAt: row.receivedAt };
 }
 
-const standing = async (itemId: string, now: number) => (await readPromises(INES, "TIX", now)).open.find((r) => r.itemId === itemId);
+const standing = async (itemId: string, now: number) =>
+  (await readPromises(INES, "TIX", now)).open.find((r) => r.itemId === itemId);
 
 describe("promises", () => {
   test("run from when the report came; an answer is the verdict, and asking the requester stops the clock", async () => {
     await promise(target({}));
     const { itemId, token, receivedAt } = await accepted("Fare shown twice");
-    expect(await standing(itemId, receivedAt + HOUR)).toMatchObject({ target: "All of it", answer: { standing: "kept" }, resolve: { standing: "on time" } });
-    expect(await standing(itemId, receivedAt + 8.5 * HOUR)).toMatchObject({ resolve: { standing: "at risk" } });
-    expect(await standing(itemId, receivedAt + 11 * HOUR)).toMatchObject({ resolve: { standing: "missed" } });
+    expect(await standing(itemId, receivedAt + HOUR)).toMatchObject({
+      target: "All of it",
+      answer: { standing: "kept" },
+      resolve: { standing: "on time" },
+    });
+    expect(await standing(itemId, receivedAt + 8.5 * HOUR)).toMatchObject({
+      resolve: { standing: "at risk" },
+    });
+    expect(await standing(itemId, receivedAt + 11 * HOUR)).toMatchObject({
+      resolve: { standing: "missed" },
+    });
     await send(NOOR, itemId, { kind: "ask", body: "On which quay?" });
-    expect(await standing(itemId, receivedAt + 200 * HOUR)).toMatchObject({ resolve: { standing: "paused" } });
+    expect(await standing(itemId, receivedAt + 200 * HOUR)).toMatchObject({
+      resolve: { standing: "paused" },
+    });
     await answerQuestion(token, "Quay 2.");
     expect((await standing(itemId, receivedAt + HOUR))?.resolve?.standing).toBe("on time");
     const { promise: onItem } = await readItem(NOOR, `TIX-${(await snapshot(itemId)).number}`);
@@ -55,21 +80,47 @@ describe("promises", () => {
   });
 
   test("the first that fits counts; what fits none has none", async () => {
-    await promise(target({ id: "a", name: "Bugs", condition: { kind: "compare", fact: "typeId", op: "is", value: "bug" } }), target({ id: "b", name: "Noor's", condition: { kind: "compare", fact: "assigneeId", op: "is", value: "noor" }, answerHours: null }));
+    await promise(
+      target({
+        id: "a",
+        name: "Bugs",
+        condition: { kind: "compare", fact: "typeId", op: "is", value: "bug" },
+      }),
+      target({
+        id: "b",
+        name: "Noor's",
+        condition: { kind: "compare", fact: "assigneeId", op: "is", value: "noor" },
+        answerHours: null,
+      }),
+    );
     const { open } = await readPromises(INES, "TIX");
     expect(open.filter((r) => r.typeId === "bug").every((r) => r.target === "Bugs")).toBe(true);
-    expect(open.filter((r) => r.typeId !== "bug").every((r) => r.target === "Noor's" && r.assigneeId === "noor" && r.answer === null)).toBe(true);
+    expect(
+      open
+        .filter((r) => r.typeId !== "bug")
+        .every((r) => r.target === "Noor's" && r.assigneeId === "noor" && r.answer === null),
+    ).toBe(true);
   });
 
   test("the desk tells how long an answer may still take, by a calendar of its own", async () => {
     await promise(target({ working: true, answerHours: 4, resolveHours: 40 }));
-    await editRules(INES, "TIX", { seenVersion: await version(), calendar: { ...OFFICE_HOURS, holidays: [] } });
+    await editRules(INES, "TIX", {
+      seenVersion: await version(),
+      calendar: { ...OFFICE_HOURS, holidays: [] },
+    });
     const row = await sent({ title: ["Seat plan empty"] });
     const { queue } = await readDesk(TOMAS, "TIX", row.receivedAt + 1);
-    expect(queue.find((r) => r.id === row.id)?.promise).toMatchObject({ target: "All of it", what: "answer", state: { standing: expect.stringMatching(/on time/) } });
+    expect(queue.find((r) => r.id === row.id)?.promise).toMatchObject({
+      target: "All of it",
+      what: "answer",
+      state: { standing: expect.stringMatching(/on time/) },
+    });
     // A question is a first answer; while it waits the promise stands still, and goes on with what was left.
     await verdictOn(row.id, { kind: "ask", question: "On which quay?" });
-    const promiseOf = async () => { const desk = await readDesk(TOMAS, "TIX"); return [...desk.queue, ...desk.aside].find((r) => r.id === row.id)?.promise; };
+    const promiseOf = async () => {
+      const desk = await readDesk(TOMAS, "TIX");
+      return [...desk.queue, ...desk.aside].find((r) => r.id === row.id)?.promise;
+    };
     expect(await promiseOf()).toMatchObject({ what: "done", state: { standing: "paused" } });
     await answerQuestion(row.token, "Quay 2.");
     expect(await promiseOf()).toMatchObject({ what: "done", state: { standing: "on time" } });
@@ -86,11 +137,19 @@ describe("promises", () => {
     expect(kept[0].both.missedIds).not.toContain(id);
     // The same figure on Learn for the same weeks, and its filters act on it.
     const now = Date.now();
-    const learn = async (query: object) => (await readLearn(INES, "TIX", { period: "12 weeks", ...query }, now)).promises;
+    const learn = async (query: object) =>
+      (await readLearn(INES, "TIX", { period: "12 weeks", ...query }, now)).promises;
     const whole = await learn({});
     const told = (await readPromises(INES, "TIX", now)).kept.map((k) => k.both);
-    expect([whole.decided, whole.missed]).toEqual([told.reduce((sum, k) => sum + k.decided, 0), told.reduce((sum, k) => sum + k.missed, 0)]);
-    const [bugs, stories, requests] = [await learn({ type: "bug" }), await learn({ type: "story" }), await learn({ type: "request" })];
+    expect([whole.decided, whole.missed]).toEqual([
+      told.reduce((sum, k) => sum + k.decided, 0),
+      told.reduce((sum, k) => sum + k.missed, 0),
+    ]);
+    const [bugs, stories, requests] = [
+      await learn({ type: "bug" }),
+      await learn({ type: "story" }),
+      await learn({ type: "request" }),
+    ];
     expect(bugs.decided).toBeLessThan(whole.decided);
     expect(bugs.decided + stories.decided + requests.decided).toBe(whole.decided);
     const { unplanned, report } = await readLearn(INES, "TIX", { period: "12 weeks", type: "bug" });
@@ -98,37 +157,78 @@ describe("promises", () => {
   });
 
   test("a promise is the same for everybody: it asks nobody who they are", async () => {
-    const mine = target({ condition: { kind: "any", of: [{ kind: "not", of: { kind: "compare", fact: "assigneeId", op: "is", value: { who: "me" } } }] } });
-    expect(rulesBody.safeParse({ seenVersion: 0, targets: [mine] }).error?.issues[0].message).toMatch(/same for everybody/);
+    const mine = target({
+      condition: {
+        kind: "any",
+        of: [
+          {
+            kind: "not",
+            of: { kind: "compare", fact: "assigneeId", op: "is", value: { who: "me" } },
+          },
+        ],
+      },
+    });
+    expect(
+      rulesBody.safeParse({ seenVersion: 0, targets: [mine] }).error?.issues[0].message,
+    ).toMatch(/same for everybody/);
   });
 
   test("leads change them, one after the other; members read", async () => {
     const seen = await version();
     await editRules(INES, "TIX", { seenVersion: seen, targets: [] });
-    expect(await refusalOf(editRules(INES, "TIX", { seenVersion: seen, targets: [] }))).toBe("conflict");
-    for (const viewer of [NOOR, ARTHUR]) expect(await refusalOf(editRules(viewer, "TIX", { seenVersion: seen + 1, targets: [] }))).toBe("not allowed");
+    expect(await refusalOf(editRules(INES, "TIX", { seenVersion: seen, targets: [] }))).toBe(
+      "conflict",
+    );
+    for (const viewer of [NOOR, ARTHUR])
+      expect(
+        await refusalOf(editRules(viewer, "TIX", { seenVersion: seen + 1, targets: [] })),
+      ).toBe("not allowed");
     expect((await readPromises(ARTHUR, "TIX")).mayEdit).toBe(false);
   });
 });
 
 describe("worth", () => {
-  const row = async (id: string) => (await readWorth(INES, "TIX")).rows.find((r) => r.itemId === id)!;
+  const row = async (id: string) =>
+    (await readWorth(INES, "TIX")).rows.find((r) => r.itemId === id)!;
 
   test("judged, voted for, and with the cost of delay from the project's own fields", async () => {
-    await editRules(INES, "TIX", { seenVersion: await version(), scoring: { ...FIRST_MODEL, valueFieldId: "tix-value", weeksFieldId: "tix-weeks" } });
+    await editRules(INES, "TIX", {
+      seenVersion: await version(),
+      scoring: { ...FIRST_MODEL, valueFieldId: "tix-value", weeksFieldId: "tix-weeks" },
+    });
     const id = await itemIn(NOOR, "Tickets for dogs");
-    await send(NOOR, id, { kind: "edit", seenVersion: (await snapshot(id)).version, changes: { estimate: 4 }, own: { "tix-value": 5_000, "tix-weeks": 8 } });
-    expect((await row(id)).parts).toMatchObject({ score: null, costOfDelay: 40_000, delayByDuration: 1_250 });
-    await editWorth(NOOR, "TIX", { kind: "score", itemId: id, scores: { reach: 5, pain: 5, goal: 5 } });
-    for (const viewer of [NOOR, INES, INES]) await editWorth(viewer, "TIX", { kind: "vote", itemId: id, on: true });
+    await send(NOOR, id, {
+      kind: "edit",
+      seenVersion: (await snapshot(id)).version,
+      changes: { estimate: 4 },
+      own: { "tix-value": 5_000, "tix-weeks": 8 },
+    });
+    expect((await row(id)).parts).toMatchObject({
+      score: null,
+      costOfDelay: 40_000,
+      delayByDuration: 1_250,
+    });
+    await editWorth(NOOR, "TIX", {
+      kind: "score",
+      itemId: id,
+      scores: { reach: 5, pain: 5, goal: 5 },
+    });
+    for (const viewer of [NOOR, INES, INES])
+      await editWorth(viewer, "TIX", { kind: "vote", itemId: id, on: true });
     expect(await row(id)).toMatchObject({ voted: true, request: { votes: 2 } });
     // 90 for three criteria at their best, and 2 of 20 votes on a weight of 10.
     expect((await row(id)).parts.score).toBeCloseTo(91);
     await editWorth(INES, "TIX", { kind: "vote", itemId: id, on: false });
     expect((await row(id)).request.votes).toBe(1);
-    expect(await refusalOf(editWorth(NOOR, "TIX", { kind: "score", itemId: id, scores: { reach: 6 } }))).toBe("invalid");
-    expect(await refusalOf(editWorth(NOOR, "TIX", { kind: "score", itemId: id, scores: { votes: 1 } }))).toBe("invalid");
-    expect(await refusalOf(editWorth(ARTHUR, "TIX", { kind: "vote", itemId: id, on: true }))).toBe("not allowed");
+    expect(
+      await refusalOf(editWorth(NOOR, "TIX", { kind: "score", itemId: id, scores: { reach: 6 } })),
+    ).toBe("invalid");
+    expect(
+      await refusalOf(editWorth(NOOR, "TIX", { kind: "score", itemId: id, scores: { votes: 1 } })),
+    ).toBe("invalid");
+    expect(await refusalOf(editWorth(ARTHUR, "TIX", { kind: "vote", itemId: id, on: true }))).toBe(
+      "not allowed",
+    );
   });
 
   test("the backlog is put into the order that was shown, in every item's history, and back again; a changed backlog is not overwritten", async () => {
@@ -141,12 +241,38 @@ describe("worth", () => {
     await editWorth(INES, "TIX", { kind: "reorder", commandId, seen, wanted });
     const order = async () => (await readWorth(INES, "TIX")).rows.map((r) => r.itemId);
     expect(await order()).toEqual(wanted);
-    expect((await database().select().from(itemEvent).where(and(eq(itemEvent.itemId, wanted[0]), eq(itemEvent.kind, "ranked")))).length).toBeGreaterThan(0);
-    expect(await refusalOf(editWorth(INES, "TIX", { kind: "reorder", commandId: randomUUID(), seen, wanted }))).toBe("conflict");
-    expect(await refusalOf(editWorth(INES, "TIX", { kind: "reorder", commandId: randomUUID(), seen: wanted, wanted: wanted.slice(1) }))).toBe("invalid");
-    await editWorth(INES, "TIX", { kind: "reorder", commandId: randomUUID(), seen: wanted, wanted: seen });
+    expect(
+      (
+        await database()
+          .select()
+          .from(itemEvent)
+          .where(and(eq(itemEvent.itemId, wanted[0]), eq(itemEvent.kind, "ranked")))
+      ).length,
+    ).toBeGreaterThan(0);
+    expect(
+      await refusalOf(
+        editWorth(INES, "TIX", { kind: "reorder", commandId: randomUUID(), seen, wanted }),
+      ),
+    ).toBe("conflict");
+    expect(
+      await refusalOf(
+        editWorth(INES, "TIX", {
+          kind: "reorder",
+          commandId: randomUUID(),
+          seen: wanted,
+          wanted: wanted.slice(1),
+        }),
+      ),
+    ).toBe("invalid");
+    await editWorth(INES, "TIX", {
+      kind: "reorder",
+      commandId: randomUUID(),
+      seen: wanted,
+      wanted: seen,
+    });
     expect(await order()).toEqual(seen);
   });
 });
 
-test("the history of all of it agrees with what is stored", async () => expect((await checkItems()).findings).toEqual([]));
+test("the history of all of it agrees with what is stored", async () =>
+  expect((await checkItems()).findings).toEqual([]));

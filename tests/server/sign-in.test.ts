@@ -5,7 +5,8 @@ givenTestDatabase();
 
 const INES = "ines.dahl@saltmarsh.example";
 const MINUTES = 60_000;
-const many = async (n: number, make: (i: number) => Promise<{ allowed: boolean }>) => (await Promise.all(Array.from({ length: n }, (_, i) => make(i)))).filter((t) => t.allowed).length;
+const many = async (n: number, make: (i: number) => Promise<{ allowed: boolean }>) =>
+  (await Promise.all(Array.from({ length: n }, (_, i) => make(i)))).filter((t) => t.allowed).length;
 
 describe("tries to sign in", () => {
   test("at one account are counted together, wherever they come from, all at once too", async () => {
@@ -24,8 +25,12 @@ describe("tries to sign in", () => {
   });
 
   test("from one address are counted too, whoever they are at; another address is free", async () => {
-    expect(await many(80, (i) => trySignIn(`nobody${i}@saltmarsh.example`, "192.0.2.1", 80 * MINUTES))).toBe(50);
-    expect((await trySignIn("nobody@saltmarsh.example", "192.0.2.2", 80 * MINUTES)).allowed).toBe(true);
+    expect(
+      await many(80, (i) => trySignIn(`nobody${i}@saltmarsh.example`, "192.0.2.1", 80 * MINUTES)),
+    ).toBe(50);
+    expect((await trySignIn("nobody@saltmarsh.example", "192.0.2.2", 80 * MINUTES)).allowed).toBe(
+      true,
+    );
   });
 
   test("a good one does not count", async () => {
@@ -38,7 +43,9 @@ describe("tries to sign in", () => {
 
   test("how long to wait is said", async () => {
     await many(12, () => trySignIn("somebody@saltmarsh.example", "192.0.2.20", 150 * MINUTES));
-    expect(await trySignIn("somebody@saltmarsh.example", "192.0.2.20", 155 * MINUTES)).toMatchObject({ allowed: false, retryAfter: 10 * 60 });
+    expect(
+      await trySignIn("somebody@saltmarsh.example", "192.0.2.20", 155 * MINUTES),
+    ).toMatchObject({ allowed: false, retryAfter: 10 * 60 });
   });
 
   test("new accounts from one address are few", async () => {

@@ -11,7 +11,19 @@ export default async function SignInPage() {
   const demo = world === "demo";
   return (
     <SignIn
-      demo={demo ? { password: DEMO_PASSWORD, people: PEOPLE.map((p) => ({ id: p.id, name: p.name, calling: p.calling, mail: mailOf(p) })) } : null}
+      demo={
+        demo
+          ? {
+              password: DEMO_PASSWORD,
+              people: PEOPLE.map((p) => ({
+                id: p.id,
+                name: p.name,
+                calling: p.calling,
+                mail: mailOf(p),
+              })),
+            }
+          : null
+      }
       signUp={signUp}
       first={first}
     />

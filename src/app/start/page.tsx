@@ -10,7 +10,8 @@ export const dynamic = "force-dynamic";
 
 export default async function StartPage() {
   const viewer = await pageViewer();
-  if (!(await mayOutside(database(), viewer, "start project"))) return <NoProject name={viewer.name} />;
+  if (!(await mayOutside(database(), viewer, "start project")))
+    return <NoProject name={viewer.name} />;
   const projects = await visibleProjects(database(), viewer);
   return <StartProject name={viewer.name} taken={projects.map((p) => p.key)} />;
 }

@@ -26,7 +26,9 @@ export function partOf(kind: StateKind): ColumnPart {
 
 /** "Review, waiting": how a column is named where its stage is not beside it. */
 export function columnWords(column: Pick<Column, "stage" | "name">): string {
-  return column.name && column.name !== column.stage ? `${column.stage}, ${column.name}` : column.stage;
+  return column.name && column.name !== column.stage
+    ? `${column.stage}, ${column.name}`
+    : column.stage;
 }
 
 /** The columns of one stage that stand side by side. */
@@ -49,13 +51,18 @@ export function stagesOf(columns: readonly Column[]): StageOfColumns[] {
  * The ladder: the average time recently finished items spent in each column, in days. Columns of finished states
  * have no step, and nobody has one while nothing has finished; a column nobody passed has 0.
  */
-export function ladder(columns: readonly Column[], recentlyFinished: readonly FlowHistory[]): Record<string, Days | null> {
+export function ladder(
+  columns: readonly Column[],
+  recentlyFinished: readonly FlowHistory[],
+): Record<string, Days | null> {
   const { states } = flowTimes(recentlyFinished, 0);
   const average = new Map(states.map((s) => [s.stateId, s.average]));
   return Object.fromEntries(
     columns.map((column) => [
       column.id,
-      column.part === "finished" || recentlyFinished.length === 0 ? null : column.stateIds.reduce((sum, id) => sum + (average.get(id) ?? 0), 0),
+      column.part === "finished" || recentlyFinished.length === 0
+        ? null
+        : column.stateIds.reduce((sum, id) => sum + (average.get(id) ?? 0), 0),
     ]),
   );
 }

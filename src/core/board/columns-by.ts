@@ -6,7 +6,17 @@ import type { Column } from "./column";
  * What the columns of a board are: the states of workflows, the values of another field (a drop changes that field), or
  * lists that mean nothing and change nothing.
  */
-export const COLUMNS_BY = ["state", "assignee", "team", "sprint", "release", "priority", "parent", "label", "free"] as const;
+export const COLUMNS_BY = [
+  "state",
+  "assignee",
+  "team",
+  "sprint",
+  "release",
+  "priority",
+  "parent",
+  "label",
+  "free",
+] as const;
 export type ColumnsBy = (typeof COLUMNS_BY)[number];
 export type ValueField = Exclude<ColumnsBy, "state" | "free">;
 
@@ -37,10 +47,24 @@ export interface ColumnValues {
   parents: readonly Named[];
 }
 
-const WITHOUT: Record<ValueField, string> = { assignee: "Nobody yet", team: "No team", sprint: "No sprint", release: "No release", priority: "No priority", parent: "Under nothing", label: "No label" };
+const WITHOUT: Record<ValueField, string> = {
+  assignee: "Nobody yet",
+  team: "No team",
+  sprint: "No sprint",
+  release: "No release",
+  priority: "No priority",
+  parent: "Under nothing",
+  label: "No label",
+};
 
 /** The value that an item has on a board whose columns are the values of a field; of several labels the first counts. */
-export function valueOf(by: ValueField, card: Pick<Card, "assigneeId" | "teamId" | "sprintId" | "releaseId" | "priority" | "parentId" | "labels">): string | null {
+export function valueOf(
+  by: ValueField,
+  card: Pick<
+    Card,
+    "assigneeId" | "teamId" | "sprintId" | "releaseId" | "priority" | "parentId" | "labels"
+  >,
+): string | null {
   switch (by) {
     case "assignee":
       return card.assigneeId;
@@ -60,7 +84,11 @@ export function valueOf(by: ValueField, card: Pick<Card, "assigneeId" | "teamId"
 }
 
 /** How a drop into a column changes an item; null where it is another kind of change, as under another item. */
-export function changeFor(by: ValueField, value: string | null, card: Pick<Card, "labels">): Partial<EditableFields> | null {
+export function changeFor(
+  by: ValueField,
+  value: string | null,
+  card: Pick<Card, "labels">,
+): Partial<EditableFields> | null {
   switch (by) {
     case "assignee":
       return { assigneeId: value };
@@ -85,26 +113,49 @@ export function changeFor(by: ValueField, value: string | null, card: Pick<Card,
 
 /** A column of a value; null is the column of items without one. */
 function valueColumn(by: ValueField, value: string | null, name: string, position: number): Column {
-  return { id: `${by} ${value ?? ""}`, stage: name, name: "", part: value === null ? "waiting" : "working", position, stateIds: [], value, min: null, max: null, minFirm: false, maxFirm: false };
+  return {
+    id: `${by} ${value ?? ""}`,
+    stage: name,
+    name: "",
+    part: value === null ? "waiting" : "working",
+    position,
+    stateIds: [],
+    value,
+    min: null,
+    max: null,
+    minFirm: false,
+    maxFirm: false,
+  };
 }
 
 /**
  * The columns of a board by a field's values: those that exist, in their order, and what has none in front. People who
  * have something stand before those who have nothing; items above others only where they have one here.
  */
-export function valueColumns(by: ValueField, values: ColumnValues, cards: readonly Card[]): Column[] {
+export function valueColumns(
+  by: ValueField,
+  values: ColumnValues,
+  cards: readonly Card[],
+): Column[] {
   const used = new Set(cards.map((c) => valueOf(by, c)));
   const known: Named[] = {
-    assignee: () => [...values.people].sort((a, b) => Number(used.has(b.id)) - Number(used.has(a.id))),
+    assignee: () =>
+      [...values.people].sort((a, b) => Number(used.has(b.id)) - Number(used.has(a.id))),
     team: () => [...values.teams],
     sprint: () => [...values.sprints],
     release: () => [...values.releases],
     priority: () => [...PRIORITIES].reverse().map((p) => ({ id: p, name: p })),
     parent: () => values.parents.filter((p) => used.has(p.id)),
-    label: () => [...used].filter((l): l is string => l !== null).sort().map((l) => ({ id: l, name: l })),
+    label: () =>
+      [...used]
+        .filter((l): l is string => l !== null)
+        .sort()
+        .map((l) => ({ id: l, name: l })),
   }[by]();
   // Somebody who left, a sprint that was taken out: what still has it stays in sight.
-  const former = [...used].filter((v): v is string => v !== null && !known.some((k) => k.id === v)).map((v) => ({ id: v, name: `A former ${by === "assignee" ? "member" : by}` }));
+  const former = [...used]
+    .filter((v): v is string => v !== null && !known.some((k) => k.id === v))
+    .map((v) => ({ id: v, name: `A former ${by === "assignee" ? "member" : by}` }));
   const columns = [...known, ...former].map(({ id, name }, i) => valueColumn(by, id, name, i + 1));
   return by === "priority" ? columns : [valueColumn(by, null, WITHOUT[by], 0), ...columns];
 }
@@ -113,7 +164,11 @@ export function valueColumns(by: ValueField, values: ColumnValues, cards: readon
 export type Places = Readonly<Record<string, { columnId: string; rank: string }>>;
 
 /** Whether an item stands in a column of a board. */
-export function standsIn(board: { columnsBy: ColumnsBy; places: Places }, column: Column, card: Card): boolean {
+export function standsIn(
+  board: { columnsBy: ColumnsBy; places: Places },
+  column: Column,
+  card: Card,
+): boolean {
   if (board.columnsBy === "state") return column.stateIds.includes(card.stateId);
   if (board.columnsBy === "free") return board.places[card.id]?.columnId === column.id;
   return (column.value ?? null) === valueOf(board.columnsBy, card);

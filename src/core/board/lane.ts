@@ -27,12 +27,20 @@ export function lanes<T extends LaneItem>(
 ): Lane<T>[] {
   const all: Lane<T>[] = [{ id: "expedite", name: "Expedite", expedite: true, items: [] }];
   if (by === "class of service")
-    for (const name of CLASSES_OF_SERVICE.slice(1)) all.push({ id: name, name: name[0].toUpperCase() + name.slice(1), expedite: false, items: [] });
+    for (const name of CLASSES_OF_SERVICE.slice(1))
+      all.push({
+        id: name,
+        name: name[0].toUpperCase() + name.slice(1),
+        expedite: false,
+        items: [],
+      });
   if (by === "assignee") {
-    for (const person of people) all.push({ id: person.id, name: person.name, expedite: false, items: [] });
+    for (const person of people)
+      all.push({ id: person.id, name: person.name, expedite: false, items: [] });
     all.push({ id: "nobody", name: "Nobody yet", expedite: false, items: [] });
   }
-  if (by === "none") all.push({ id: "everything", name: "Everything else", expedite: false, items: [] });
+  if (by === "none")
+    all.push({ id: "everything", name: "Everything else", expedite: false, items: [] });
   const byId = new Map(all.map((lane) => [lane.id, lane]));
   for (const item of items) {
     const id =

@@ -20,8 +20,10 @@ export type LimitState =
  * Common practice, no source: a column with limits 5 to 15 that holds 17 is 2 over.
  */
 export function limitState(count: number, limit: ColumnLimit): LimitState {
-  if (limit.max !== null && count > limit.max) return { kind: "over", count, max: limit.max, by: count - limit.max };
-  if (limit.min !== null && count < limit.min) return { kind: "under", count, min: limit.min, by: limit.min - count };
+  if (limit.max !== null && count > limit.max)
+    return { kind: "over", count, max: limit.max, by: count - limit.max };
+  if (limit.min !== null && count < limit.min)
+    return { kind: "under", count, min: limit.min, by: limit.min - count };
   if (limit.max !== null && count === limit.max) return { kind: "full", count, max: limit.max };
   if (limit.max === null && limit.min === null) return { kind: "none", count };
   return { kind: "within", count, free: limit.max === null ? null : limit.max - count };
@@ -73,7 +75,10 @@ export interface LimitBreak {
  * Only a move that makes matters worse breaks a limit: leaving a column that is over its maximum is always allowed,
  * and so is entering one that is under its minimum. A column that is both entered and left stays as it is.
  */
-export function brokenFirmLimits(left: readonly LimitedColumn[], entered: readonly LimitedColumn[]): LimitBreak[] {
+export function brokenFirmLimits(
+  left: readonly LimitedColumn[],
+  entered: readonly LimitedColumn[],
+): LimitBreak[] {
   const breaks: LimitBreak[] = [];
   for (const column of entered) {
     if (left.some((l) => l.id === column.id)) continue;
@@ -89,12 +94,22 @@ export function brokenFirmLimits(left: readonly LimitedColumn[], entered: readon
 }
 
 /** The maximums, firm or advice, that moving one item from `left` to `entered` would exceed. */
-export function brokenMaximum(left: readonly LimitedColumn[], entered: readonly LimitedColumn[]): LimitBreak[] {
+export function brokenMaximum(
+  left: readonly LimitedColumn[],
+  entered: readonly LimitedColumn[],
+): LimitBreak[] {
   return entered.flatMap((column) =>
-    column.max !== null && column.count + 1 > column.max && !left.some((l) => l.id === column.id) ? [breakOf(column, "maximum", column.max, column.count + 1)] : [],
+    column.max !== null && column.count + 1 > column.max && !left.some((l) => l.id === column.id)
+      ? [breakOf(column, "maximum", column.max, column.count + 1)]
+      : [],
   );
 }
 
-function breakOf(column: LimitedColumn, side: LimitBreak["side"], limit: number, wouldHold: number): LimitBreak {
+function breakOf(
+  column: LimitedColumn,
+  side: LimitBreak["side"],
+  limit: number,
+  wouldHold: number,
+): LimitBreak {
   return { columnId: column.id, columnName: column.name, side, limit, wouldHold };
 }

@@ -9,7 +9,11 @@ export interface ProposedColumn {
   stateIds: StateId[];
 }
 
-const PART_WORDS: Record<ColumnPart, string> = { waiting: "waiting", working: "at work", finished: "finished" };
+const PART_WORDS: Record<ColumnPart, string> = {
+  waiting: "waiting",
+  working: "at work",
+  finished: "finished",
+};
 
 /**
  * The columns that show workflows on a board: one for each part of a stage that is in progress, in process order, and
@@ -24,9 +28,17 @@ export function proposeColumns(workflows: readonly Workflow[]): ProposedColumn[]
       if (state.kind === "finished") finishedSeen = true;
       const part = partOf(state.kind);
       const stage = state.stage ?? state.name;
-      const shared = columns.find((c) => c.part === part && (part === "finished" || c.stage === stage));
+      const shared = columns.find(
+        (c) => c.part === part && (part === "finished" || c.stage === stage),
+      );
       if (shared) shared.stateIds.push(state.id);
-      else columns.push({ stage, name: state.stage && state.stage !== state.name ? PART_WORDS[part] : "", part, stateIds: [state.id] });
+      else
+        columns.push({
+          stage,
+          name: state.stage && state.stage !== state.name ? PART_WORDS[part] : "",
+          part,
+          stateIds: [state.id],
+        });
     }
   }
   return gathered(columns);
@@ -37,7 +49,9 @@ function gathered(columns: readonly ProposedColumn[]): ProposedColumn[] {
   const stages = [...new Set(columns.filter((c) => c.part !== "finished").map((c) => c.stage))];
   const partOrder: ColumnPart[] = ["waiting", "working", "finished"];
   const inProgress = stages.flatMap((stage) =>
-    columns.filter((c) => c.stage === stage && c.part !== "finished").sort((a, b) => partOrder.indexOf(a.part) - partOrder.indexOf(b.part)),
+    columns
+      .filter((c) => c.stage === stage && c.part !== "finished")
+      .sort((a, b) => partOrder.indexOf(a.part) - partOrder.indexOf(b.part)),
   );
   return [...inProgress, ...columns.filter((c) => c.part === "finished")];
 }

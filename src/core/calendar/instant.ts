@@ -27,4 +27,6 @@ export function overlap(a: Interval, b: Interval, now: Instant): number {
 
 /** Intervals as they were known at an instant: what began later is left out, what ended later was still going on and ends there. */
 export const cutAt = <T extends Interval>(intervals: readonly T[], at: Instant): T[] =>
-  intervals.flatMap((i) => (i.from < at ? [{ ...i, to: i.to === null || i.to > at ? at : i.to }] : []));
+  intervals.flatMap((i) =>
+    i.from < at ? [{ ...i, to: i.to === null || i.to > at ? at : i.to }] : [],
+  );

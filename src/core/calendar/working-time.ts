@@ -13,7 +13,10 @@ export interface WorkingCalendar {
 const MINUTES_A_DAY = 24 * 60;
 
 /** Monday to Friday, nine to five. */
-export const OFFICE_HOURS: WorkingCalendar = { week: [0, 1, 2, 3, 4, 5, 6].map((d) => (d < 5 ? { from: 9 * 60, to: 17 * 60 } : null)), holidays: [] };
+export const OFFICE_HOURS: WorkingCalendar = {
+  week: [0, 1, 2, 3, 4, 5, 6].map((d) => (d < 5 ? { from: 9 * 60, to: 17 * 60 } : null)),
+  holidays: [],
+};
 
 const minute = z.number().int().min(0).max(MINUTES_A_DAY);
 
@@ -24,9 +27,12 @@ export const workingCalendarSchema: z.ZodType<WorkingCalendar> = z
   })
   .superRefine((calendar, context) => {
     const complain = (message: string) => context.addIssue({ code: "custom", message });
-    if (calendar.week.every((d) => d === null)) complain("There has to be a day of work in the week.");
-    if (calendar.week.some((d) => d && d.to <= d.from)) complain("A day's work ends after it begins.");
-    if (new Set(calendar.holidays.map((h) => h.date)).size < calendar.holidays.length) complain("A day without work is there twice.");
+    if (calendar.week.every((d) => d === null))
+      complain("There has to be a day of work in the week.");
+    if (calendar.week.some((d) => d && d.to <= d.from))
+      complain("A day's work ends after it begins.");
+    if (new Set(calendar.holidays.map((h) => h.date)).size < calendar.holidays.length)
+      complain("A day without work is there twice.");
   });
 
 /** Further than this no target lies; a calendar of nothing but holidays ends here. */
@@ -53,12 +59,18 @@ const known = new WeakMap<WorkingCalendar, Map<string, Map<DayNumber, Work>>>();
 function findWork(calendar: WorkingCalendar, day: DayNumber, zone: string): Work {
   // Day 0 was a Thursday; Monday comes first.
   const hours = calendar.week[(((day + 3) % 7) + 7) % 7];
-  if (!hours || !isDay(day, zone) || calendar.holidays.some((h) => h.date === isoDate(day))) return null;
+  if (!hours || !isDay(day, zone) || calendar.holidays.some((h) => h.date === isoDate(day)))
+    return null;
   return { from: wallClock(day, hours.from, zone), to: wallClock(day, hours.to, zone) };
 }
 
 /** The working time between two instants, in milliseconds; 0 where the second is not after the first. */
-export function workingTime(calendar: WorkingCalendar, from: Instant, to: Instant, zone: string): number {
+export function workingTime(
+  calendar: WorkingCalendar,
+  from: Instant,
+  to: Instant,
+  zone: string,
+): number {
   let sum = 0;
   if (to <= from) return 0;
   for (let day = dayNumber(from, zone); day <= dayNumber(to, zone); day++) {
@@ -73,7 +85,12 @@ export function workingTime(calendar: WorkingCalendar, from: Instant, to: Instan
  * @param time milliseconds, not negative
  * @returns null where there is not so much work in the next ten years
  */
-export function afterWorkingTime(calendar: WorkingCalendar, from: Instant, time: number, zone: string): Instant | null {
+export function afterWorkingTime(
+  calendar: WorkingCalendar,
+  from: Instant,
+  time: number,
+  zone: string,
+): Instant | null {
   if (time === 0) return from;
   let left = time;
   const first = dayNumber(from, zone);

@@ -21,7 +21,8 @@ const stretches = new Map<string, Stretch[]>();
 let latest: { zone: string; stretch: Stretch } | null = null;
 
 function stretchAt(instant: Instant, zone: string): Stretch {
-  if (latest?.zone === zone && instant >= latest.stretch.from && instant < latest.stretch.to) return latest.stretch;
+  if (latest?.zone === zone && instant >= latest.stretch.from && instant < latest.stretch.to)
+    return latest.stretch;
   let known = stretches.get(zone);
   if (!known) stretches.set(zone, (known = []));
   let stretch = known.find((s) => instant >= s.from && instant < s.to);
@@ -35,14 +36,19 @@ function askStretch(instant: Instant, zone: string): Stretch {
   // A change at this very instant is the beginning of this stretch, not the end of the one before.
   const before = at.add({ milliseconds: 1 }).getTimeZoneTransition("previous");
   const after = at.getTimeZoneTransition("next");
-  return { from: before?.epochMilliseconds ?? -Infinity, to: after?.epochMilliseconds ?? Infinity, offset: at.offsetNanoseconds / 1e6 };
+  return {
+    from: before?.epochMilliseconds ?? -Infinity,
+    to: after?.epochMilliseconds ?? Infinity,
+    offset: at.offsetNanoseconds / 1e6,
+  };
 }
 
 /**
  * How far local time is ahead of UTC, in milliseconds.
  * @throws RangeError for a zone name that the runtime does not know
  */
-export const zoneOffset = (instant: Instant, zone: string): number => stretchAt(instant, zone).offset;
+export const zoneOffset = (instant: Instant, zone: string): number =>
+  stretchAt(instant, zone).offset;
 
 /** The calendar day on which an instant falls. `dayNumber(0, "UTC")` is 0. */
 export function dayNumber(instant: Instant, zone: string): DayNumber {
@@ -67,7 +73,9 @@ export function isDay(day: DayNumber, zone: string): boolean {
 export function wallClock(day: DayNumber, minutes: number, zone: string): Instant {
   if (minutes >= 24 * 60) return dayStart(day + 1, zone);
   const time = Temporal.PlainTime.from({ hour: Math.floor(minutes / 60), minute: minutes % 60 });
-  return plainDate(day).toPlainDateTime(time).toZonedDateTime(zone, { disambiguation: "compatible" }).epochMilliseconds;
+  return plainDate(day)
+    .toPlainDateTime(time)
+    .toZonedDateTime(zone, { disambiguation: "compatible" }).epochMilliseconds;
 }
 
 const plainDate = (day: DayNumber) => new Temporal.PlainDate(1970, 1, 1).add({ days: day });
@@ -81,13 +89,14 @@ export function isoDate(day: DayNumber): string {
 export function parseIsoDate(text: string): DayNumber {
   const ms = Date.parse(`${text}T00:00:00Z`);
   // The engine rolls 30 February over into March; that is no day that anybody meant.
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(text) || Number.isNaN(ms) || isoDate(ms / DAY) !== text) throw new RangeError(`not a date: ${text}`);
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(text) || Number.isNaN(ms) || isoDate(ms / DAY) !== text)
+    throw new RangeError(`not a date: ${text}`);
   return ms / DAY;
 }
 
 /** Monday of the ISO 8601 week that a day belongs to. Day 0 was a Thursday. */
 export function weekStart(day: DayNumber): DayNumber {
-  return day - (((day + 3) % 7) + 7) % 7;
+  return day - ((((day + 3) % 7) + 7) % 7);
 }
 
 /** ISO 8601 week number and week-numbering year: the week that holds the year's first Thursday is week 1. */

@@ -16,7 +16,10 @@ export const ITEM_NUMBERS = { estimate: "estimate", returns: "times_returned" } 
  * @param numberOf the item's number by the name that the formula has for it; null where it has none
  * @returns null where there is no value
  */
-export function calculate(formula: Arithmetic, numberOf: (field: string) => number | null): number | null {
+export function calculate(
+  formula: Arithmetic,
+  numberOf: (field: string) => number | null,
+): number | null {
   switch (formula.kind) {
     case "number":
       return formula.value;
@@ -29,7 +32,14 @@ export function calculate(formula: Arithmetic, numberOf: (field: string) => numb
     default: {
       const [a, b] = [calculate(formula.left, numberOf), calculate(formula.right, numberOf)];
       if (a === null || b === null || (formula.kind === "/" && b === 0)) return null;
-      const result = formula.kind === "+" ? a + b : formula.kind === "-" ? a - b : formula.kind === "*" ? a * b : a / b;
+      const result =
+        formula.kind === "+"
+          ? a + b
+          : formula.kind === "-"
+            ? a - b
+            : formula.kind === "*"
+              ? a * b
+              : a / b;
       return Number.isFinite(result) ? result : null;
     }
   }
@@ -37,12 +47,19 @@ export function calculate(formula: Arithmetic, numberOf: (field: string) => numb
 
 export function operationsIn(formula: Arithmetic): number {
   if (formula.kind === "number" || formula.kind === "field") return 0;
-  return 1 + (formula.kind === "negative" ? operationsIn(formula.of) : operationsIn(formula.left) + operationsIn(formula.right));
+  return (
+    1 +
+    (formula.kind === "negative"
+      ? operationsIn(formula.of)
+      : operationsIn(formula.left) + operationsIn(formula.right))
+  );
 }
 
 /** The names of the numbers that a formula uses. */
 export function numbersIn(formula: Arithmetic): Set<string> {
   if (formula.kind === "number") return new Set();
   if (formula.kind === "field") return new Set([formula.field]);
-  return formula.kind === "negative" ? numbersIn(formula.of) : new Set([...numbersIn(formula.left), ...numbersIn(formula.right)]);
+  return formula.kind === "negative"
+    ? numbersIn(formula.of)
+    : new Set([...numbersIn(formula.left), ...numbersIn(formula.right)]);
 }

@@ -2,7 +2,12 @@ import { tokens } from "./cel-syntax";
 
 /** What a backslash may stand before in a CEL text, besides the numbers of characters. */
 const LETTERS = new Set(["a", "b", "f", "n", "r", "t", "v", "\\", "?", '"', "'", "`"]);
-const NUMBERED: Record<string, { digits: number; base: RegExp }> = { x: { digits: 2, base: /^[0-9a-f]+$/i }, X: { digits: 2, base: /^[0-9a-f]+$/i }, u: { digits: 4, base: /^[0-9a-f]+$/i }, U: { digits: 8, base: /^[0-9a-f]+$/i } };
+const NUMBERED: Record<string, { digits: number; base: RegExp }> = {
+  x: { digits: 2, base: /^[0-9a-f]+$/i },
+  X: { digits: 2, base: /^[0-9a-f]+$/i },
+  u: { digits: 4, base: /^[0-9a-f]+$/i },
+  U: { digits: 8, base: /^[0-9a-f]+$/i },
+};
 
 /**
  * The first number or text of an expression that CEL (cel-spec, "Numeric Values" and "String and Bytes Values") has no
@@ -16,7 +21,11 @@ export function literalProblem(text: string): { at: number; sentence: string } |
     }
     if (token.kind === "text") {
       const into = strangeEscape(token.text);
-      if (into !== null) return { at: token.at + into, sentence: `“${token.text.slice(into, into + 2)}” has no meaning in a text. Write \\\\ for a backslash.` };
+      if (into !== null)
+        return {
+          at: token.at + into,
+          sentence: `“${token.text.slice(into, into + 2)}” has no meaning in a text. Write \\\\ for a backslash.`,
+        };
     }
   }
   return null;
@@ -26,7 +35,9 @@ function numberProblem(text: string): string | null {
   const value = Number(text);
   if (!Number.isFinite(value)) return "This number is too large.";
   const whole = /^-?\d+$/.test(text);
-  return whole && !Number.isSafeInteger(value) ? `A whole number goes up to ${Number.MAX_SAFE_INTEGER.toLocaleString("en")}.` : null;
+  return whole && !Number.isSafeInteger(value)
+    ? `A whole number goes up to ${Number.MAX_SAFE_INTEGER.toLocaleString("en")}.`
+    : null;
 }
 
 /** Where a backslash stands that begins no escape. */

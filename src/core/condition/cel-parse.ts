@@ -1,5 +1,18 @@
 import { parse } from "@bufbuild/cel";
-import { comparisonProblem, comparisonsIn, DEEPEST, levelsIn, MOST_COMPARISONS, operatorsFor, SPRINT_WORDS, TOO_MANY_COMPARISONS, type Comparison, type Condition, type ConditionValue, type Operator } from "./condition";
+import {
+  comparisonProblem,
+  comparisonsIn,
+  DEEPEST,
+  levelsIn,
+  MOST_COMPARISONS,
+  operatorsFor,
+  SPRINT_WORDS,
+  TOO_MANY_COMPARISONS,
+  type Comparison,
+  type Condition,
+  type ConditionValue,
+  type Operator,
+} from "./condition";
 import { factOf, type FactName } from "./facts";
 import { METHOD_OF } from "./cel-print";
 import { literalProblem } from "./cel-literals";
@@ -13,7 +26,8 @@ export interface TextProblem {
   sentence: string;
 }
 
-export type ParsedText = { condition: Condition; problem: null } | { condition: null; problem: TextProblem };
+export type ParsedText =
+  { condition: Condition; problem: null } | { condition: null; problem: TextProblem };
 
 type Expr = NonNullable<ReturnType<typeof parse>["expr"]>;
 
@@ -32,8 +46,12 @@ const LONGEST = 4_000;
 
 /** Reads the text form that `printCel` writes, and what people write of the same subset by hand. Comments are passed over. */
 export function parseCel(text: string, vocabulary: Vocabulary): ParsedText {
-  const failed = (at: number, sentence: string): ParsedText => ({ condition: null, problem: { at, sentence } });
-  if (text.length > LONGEST) return failed(LONGEST, `A condition has at most ${LONGEST.toLocaleString("en")} characters.`);
+  const failed = (at: number, sentence: string): ParsedText => ({
+    condition: null,
+    problem: { at, sentence },
+  });
+  if (text.length > LONGEST)
+    return failed(LONGEST, `A condition has at most ${LONGEST.toLocaleString("en")} characters.`);
   if (tokens(text).length === 0) return { condition: { kind: "all", of: [] }, problem: null };
   const mistake = syntaxError(text) ?? literalProblem(text);
   if (mistake) return failed(mistake.at, mistake.sentence);
@@ -48,9 +66,15 @@ export function parseCel(text: string, vocabulary: Vocabulary): ParsedText {
   try {
     const condition = simplify(new Reader(vocabulary).condition(parsed.expr!));
     if (comparisonsIn(condition) > MOST_COMPARISONS) return failed(0, TOO_MANY_COMPARISONS);
-    return levelsIn(condition) > DEEPEST ? failed(0, `A condition has at most ${DEEPEST} groups inside each other.`) : { condition, problem: null };
+    return levelsIn(condition) > DEEPEST
+      ? failed(0, `A condition has at most ${DEEPEST} groups inside each other.`)
+      : { condition, problem: null };
   } catch (error) {
-    if (error instanceof Trouble) return failed(placeOf(text, (parsed.sourceInfo?.positions[String(error.exprId)] ?? 0) + error.into), error.message);
+    if (error instanceof Trouble)
+      return failed(
+        placeOf(text, (parsed.sourceInfo?.positions[String(error.exprId)] ?? 0) + error.into),
+        error.message,
+      );
     throw error;
   }
 }
@@ -58,12 +82,26 @@ export function parseCel(text: string, vocabulary: Vocabulary): ParsedText {
 /** The parser's place of a word such as "in" is the space before it. */
 const placeOf = (text: string, at: number) => at + /^\s*/.exec(text.slice(at))![0].length;
 
-const OPERATOR_OF: Record<string, Operator> = { "_==_": "is", "_!=_": "is not", "_>=_": "at least", "_<=_": "at most", "_>_": "more than", "_<_": "less than" };
+const OPERATOR_OF: Record<string, Operator> = {
+  "_==_": "is",
+  "_!=_": "is not",
+  "_>=_": "at least",
+  "_<=_": "at most",
+  "_>_": "more than",
+  "_<_": "less than",
+};
 /** The same comparison with its sides exchanged. */
-const MIRRORED: Partial<Record<Operator, Operator>> = { "at least": "at most", "at most": "at least", "more than": "less than", "less than": "more than" };
+const MIRRORED: Partial<Record<Operator, Operator>> = {
+  "at least": "at most",
+  "at most": "at least",
+  "more than": "less than",
+  "less than": "more than",
+};
 
 /** The operators by the methods that a text has. */
-const METHODS = Object.fromEntries(Object.entries(METHOD_OF).map(([op, method]) => [method, op as Operator]));
+const METHODS = Object.fromEntries(
+  Object.entries(METHOD_OF).map(([op, method]) => [method, op as Operator]),
+);
 
 type Side = { fact: FactName } | { size: FactName } | { value: ConditionValue | null };
 
@@ -78,10 +116,15 @@ class Reader {
     const { exprKind } = expr;
     if (exprKind.case === "constExpr" && exprKind.value.constantKind.case === "boolValue")
       return exprKind.value.constantKind.value ? { kind: "all", of: [] } : { kind: "any", of: [] };
-    if (exprKind.case === "selectExpr") return exprKind.value.testOnly ? this.presence(expr, exprKind.value.operand!, exprKind.value.field) : this.flag(expr);
-    if (exprKind.case !== "callExpr") throw new Trouble(expr.id, "A comparison is wanted here, such as item.estimate > 3.");
+    if (exprKind.case === "selectExpr")
+      return exprKind.value.testOnly
+        ? this.presence(expr, exprKind.value.operand!, exprKind.value.field)
+        : this.flag(expr);
+    if (exprKind.case !== "callExpr")
+      throw new Trouble(expr.id, "A comparison is wanted here, such as item.estimate > 3.");
     const { function: name, args, target } = exprKind.value;
-    if (name === "_&&_" || name === "_||_") return { kind: name === "_&&_" ? "all" : "any", of: args.map((a) => this.condition(a)) };
+    if (name === "_&&_" || name === "_||_")
+      return { kind: name === "_&&_" ? "all" : "any", of: args.map((a) => this.condition(a)) };
     if (name === "!_") return { kind: "not", of: this.condition(args[0]) };
     if (name === "@in" || name === "_in_") return this.membership(expr, args);
     if (name in OPERATOR_OF) return this.comparison(expr, OPERATOR_OF[name], args);
@@ -96,20 +139,30 @@ class Reader {
   /** `has(item.severity)`: the fact has a value. */
   private presence(expr: Expr, operand: Expr, field: string): Condition {
     const fact = this.named(operand, field, operand, "item.".length);
-    if (!operatorsFor(fact).includes("is set")) throw new Trouble(expr.id, `“${factLabel(fact, this.vocabulary)}” is never empty.`);
+    if (!operatorsFor(fact).includes("is set"))
+      throw new Trouble(expr.id, `“${factLabel(fact, this.vocabulary)}” is never empty.`);
     return { kind: "compare", fact, op: "is set", value: null };
   }
 
   private flag(expr: Expr): Condition {
     const fact = this.fact(expr);
-    if (factOf(fact).kind !== "flag") throw new Trouble(expr.id, `“${factLabel(fact, this.vocabulary)}” is compared with something, such as == or >.`, 1);
+    if (factOf(fact).kind !== "flag")
+      throw new Trouble(
+        expr.id,
+        `“${factLabel(fact, this.vocabulary)}” is compared with something, such as == or >.`,
+        1,
+      );
     return { kind: "compare", fact, op: "is", value: true };
   }
 
   private membership(expr: Expr, [left, right]: Expr[]): Condition {
     const [a, b] = [this.side(left), this.side(right)];
     if ("fact" in a && "value" in b) return this.compare(expr, a.fact, "one of", b.value, right);
-    if ("fact" in b && factOf(b.fact).kind === "text") throw new Trouble(expr.id, `“in” looks into a list. Write item.${factText(b.fact, this.vocabulary)}.contains("…").`);
+    if ("fact" in b && factOf(b.fact).kind === "text")
+      throw new Trouble(
+        expr.id,
+        `“in” looks into a list. Write item.${factText(b.fact, this.vocabulary)}.contains("…").`,
+      );
     if ("fact" in b && "value" in a) return this.compare(expr, b.fact, "contains", a.value, left);
     throw new Trouble(expr.id, "“in” stands between a fact and a list.");
   }
@@ -117,16 +170,28 @@ class Reader {
   private comparison(expr: Expr, op: Operator, [left, right]: Expr[]): Condition {
     const [a, b] = [this.side(left), this.side(right)];
     if ("size" in a && "value" in b) return this.size(expr, a.size, op, b.value, right);
-    if ("size" in b && "value" in a) return this.size(expr, b.size, MIRRORED[op] ?? op, a.value, left);
+    if ("size" in b && "value" in a)
+      return this.size(expr, b.size, MIRRORED[op] ?? op, a.value, left);
     if ("fact" in a && "fact" in b) return this.compare(expr, a.fact, op, { fact: b.fact }, right);
     if ("fact" in a && "value" in b) return this.compare(expr, a.fact, op, b.value, right);
-    if ("fact" in b && "value" in a) return this.compare(expr, b.fact, MIRRORED[op] ?? op, a.value, left);
-    throw new Trouble(expr.id, "A fact is compared with a value or another fact, such as item.priority == \"high\".");
+    if ("fact" in b && "value" in a)
+      return this.compare(expr, b.fact, MIRRORED[op] ?? op, a.value, left);
+    throw new Trouble(
+      expr.id,
+      'A fact is compared with a value or another fact, such as item.priority == "high".',
+    );
   }
 
   /** `size(item.labels) > 1`: counts are whole, so that two comparisons say them all. */
-  private size(expr: Expr, fact: FactName, op: Operator, value: ConditionValue | null, valueExpr: Expr): Condition {
-    if (typeof value !== "number" || !Number.isInteger(value)) throw new Trouble(valueExpr.id, "A size is compared with a whole number.");
+  private size(
+    expr: Expr,
+    fact: FactName,
+    op: Operator,
+    value: ConditionValue | null,
+    valueExpr: Expr,
+  ): Condition {
+    if (typeof value !== "number" || !Number.isInteger(value))
+      throw new Trouble(valueExpr.id, "A size is compared with a whole number.");
     const atLeast = (n: number) => this.compare(expr, fact, "counts at least", n, valueExpr);
     const atMost = (n: number) => this.compare(expr, fact, "counts at most", n, valueExpr);
     if (op === "at least") return atLeast(value);
@@ -137,18 +202,37 @@ class Reader {
     return value === 0 ? atLeast(1) : { kind: "any", of: [atMost(value - 1), atLeast(value + 1)] };
   }
 
-  private compare(expr: Expr, fact: FactName, op: Operator, value: ConditionValue | null, valueExpr: Expr): Comparison {
+  private compare(
+    expr: Expr,
+    fact: FactName,
+    op: Operator,
+    value: ConditionValue | null,
+    valueExpr: Expr,
+  ): Comparison {
     if (value === null) {
-      if (!operatorsFor(fact).includes("is set")) throw new Trouble(valueExpr.id, `“${factLabel(fact, this.vocabulary)}” is never empty.`);
-      if (op === "is" || op === "is not") return { kind: "compare", fact, op: op === "is" ? "is empty" : "is set", value: null };
+      if (!operatorsFor(fact).includes("is set"))
+        throw new Trouble(valueExpr.id, `“${factLabel(fact, this.vocabulary)}” is never empty.`);
+      if (op === "is" || op === "is not")
+        return { kind: "compare", fact, op: op === "is" ? "is empty" : "is set", value: null };
       throw new Trouble(valueExpr.id, "Nothing is more or less than null.");
     }
-    if (factOf(fact).kind === "flag" && op === "is not" && typeof value === "boolean") return { kind: "compare", fact, op: "is", value: !value };
-    if (!operatorsFor(fact).includes(op)) throw new Trouble(expr.id, `“${factLabel(fact, this.vocabulary)}” cannot be asked with “${op}”.`);
-    const comparison: Comparison = { kind: "compare", fact, op, value: this.identified(fact, value, valueExpr) };
+    if (factOf(fact).kind === "flag" && op === "is not" && typeof value === "boolean")
+      return { kind: "compare", fact, op: "is", value: !value };
+    if (!operatorsFor(fact).includes(op))
+      throw new Trouble(
+        expr.id,
+        `“${factLabel(fact, this.vocabulary)}” cannot be asked with “${op}”.`,
+      );
+    const comparison: Comparison = {
+      kind: "compare",
+      fact,
+      op,
+      value: this.identified(fact, value, valueExpr),
+    };
     const problem = comparisonProblem(comparison);
     // A fact's place is that of its dot.
-    if (problem) throw new Trouble(valueExpr.id, problem, valueExpr.exprKind.case === "selectExpr" ? 1 : 0);
+    if (problem)
+      throw new Trouble(valueExpr.id, problem, valueExpr.exprKind.case === "selectExpr" ? 1 : 0);
     return comparison;
   }
 
@@ -160,7 +244,10 @@ class Reader {
     const idOf = (label: string, at = expr) => {
       const found = options.find((o) => o.label === label) ?? options.find((o) => o.id === label);
       if (found) return found.id;
-      throw new Trouble(at.id, `No ${from === "people" ? "person" : typeof from === "string" ? from.replace(/s$/, "") : "choice"} is called “${label}”.`);
+      throw new Trouble(
+        at.id,
+        `No ${from === "people" ? "person" : typeof from === "string" ? from.replace(/s$/, "") : "choice"} is called “${label}”.`,
+      );
     };
     if (typeof value === "string") return idOf(value);
     const { exprKind } = expr;
@@ -174,7 +261,8 @@ class Reader {
     if (exprKind.case === "selectExpr") return { fact: this.fact(expr) };
     if (exprKind.case === "callExpr" && exprKind.value.function === "size") {
       const of = exprKind.value.target ?? exprKind.value.args[0];
-      if (!of || exprKind.value.args.length + (exprKind.value.target ? 1 : 0) !== 1) throw new Trouble(expr.id, "size() takes one fact, such as size(item.labels).");
+      if (!of || exprKind.value.args.length + (exprKind.value.target ? 1 : 0) !== 1)
+        throw new Trouble(expr.id, "size() takes one fact, such as size(item.labels).");
       return { size: this.fact(of) };
     }
     return { value: this.value(expr) };
@@ -191,10 +279,15 @@ class Reader {
 
   /** The fact of a name after `item.`. @param at the expression, and how far into it the name stands */
   private named(operand: Expr, field: string, at: Expr, into: number): FactName {
-    if (operand.exprKind.case !== "identExpr" || operand.exprKind.value.name !== "item") throw new Trouble(at.id, "A fact of the item is wanted here, such as item.type.");
+    if (operand.exprKind.case !== "identExpr" || operand.exprKind.value.name !== "item")
+      throw new Trouble(at.id, "A fact of the item is wanted here, such as item.type.");
     const name = this.byText.get(field);
     if (name) return name;
-    throw new Trouble(at.id, `An item has no “${field}”.${nearest(field, [...this.byText.keys()])}`, into);
+    throw new Trouble(
+      at.id,
+      `An item has no “${field}”.${nearest(field, [...this.byText.keys()])}`,
+      into,
+    );
   }
 
   private value(expr: Expr): ConditionValue | null {
@@ -202,7 +295,8 @@ class Reader {
     if (exprKind.case === "constExpr") {
       const { case: kind, value } = exprKind.value.constantKind;
       if (kind === "nullValue") return null;
-      if (kind === "int64Value" || kind === "uint64Value" || kind === "doubleValue") return Number(value);
+      if (kind === "int64Value" || kind === "uint64Value" || kind === "doubleValue")
+        return Number(value);
       if (kind === "stringValue" || kind === "boolValue") return value;
     }
     if (exprKind.case === "identExpr") {
@@ -210,25 +304,42 @@ class Reader {
       if (exprKind.value.name === "my_teams") return { who: "my teams" };
       const sprint = SPRINT_WORDS.find((word) => exprKind.value.name === `${word}_sprint`);
       if (sprint) return { sprint };
-      throw new Trouble(expr.id, `“${exprKind.value.name}” is not known. Texts stand in quotation marks.`);
+      throw new Trouble(
+        expr.id,
+        `“${exprKind.value.name}” is not known. Texts stand in quotation marks.`,
+      );
     }
-    if (exprKind.case === "listExpr") return exprKind.value.elements.map((e) => {
-      const value = this.value(e);
-      if (typeof value !== "string") throw new Trouble(e.id, "A list holds texts in quotation marks.");
-      return value;
-    });
-    if (exprKind.case === "callExpr" && exprKind.value.function === "day" && exprKind.value.args.length === 1) {
+    if (exprKind.case === "listExpr")
+      return exprKind.value.elements.map((e) => {
+        const value = this.value(e);
+        if (typeof value !== "string")
+          throw new Trouble(e.id, "A list holds texts in quotation marks.");
+        return value;
+      });
+    if (
+      exprKind.case === "callExpr" &&
+      exprKind.value.function === "day" &&
+      exprKind.value.args.length === 1
+    ) {
       const day = this.value(exprKind.value.args[0]);
       if (typeof day === "number" && Number.isInteger(day)) return { day };
-      throw new Trouble(exprKind.value.args[0].id, "day() takes a whole number of days from today.");
+      throw new Trouble(
+        exprKind.value.args[0].id,
+        "day() takes a whole number of days from today.",
+      );
     }
-    throw new Trouble(expr.id, "A value is wanted here: a text, a number, null, a list, me or day(7).");
+    throw new Trouble(
+      expr.id,
+      "A value is wanted here: a text, a number, null, a list, me or day(7).",
+    );
   }
 }
 
 /** " Did you mean …?" for the fact whose name shares the most letters at its beginning. */
 function nearest(field: string, known: readonly string[]): string {
   const shared = (name: string) => [...name].findIndex((c, i) => c !== field[i]);
-  const scored = known.map((name) => ({ name, score: shared(name) < 0 ? name.length : shared(name) })).sort((a, b) => b.score - a.score);
+  const scored = known
+    .map((name) => ({ name, score: shared(name) < 0 ? name.length : shared(name) }))
+    .sort((a, b) => b.score - a.score);
   return scored[0].score >= 2 ? ` Did you mean item.${scored[0].name}?` : "";
 }

@@ -18,10 +18,16 @@ function print(condition: Condition, vocabulary: Vocabulary, around: Around): st
   switch (condition.kind) {
     case "all":
       if (condition.of.length === 0) return "true";
-      return wrap(condition.of.map((c) => print(c, vocabulary, "all")).join(" && "), around === "not");
+      return wrap(
+        condition.of.map((c) => print(c, vocabulary, "all")).join(" && "),
+        around === "not",
+      );
     case "any":
       if (condition.of.length === 0) return "false";
-      return wrap(condition.of.map((c) => print(c, vocabulary, "any")).join(" || "), around === "all" || around === "not");
+      return wrap(
+        condition.of.map((c) => print(c, vocabulary, "any")).join(" || "),
+        around === "all" || around === "not",
+      );
     case "not":
       return `!${print(condition.of, vocabulary, "not")}`;
     case "compare": {
@@ -33,12 +39,27 @@ function print(condition: Condition, vocabulary: Vocabulary, around: Around): st
 
 const wrap = (text: string, brackets: boolean) => (brackets ? `(${text})` : text);
 
-const SIGN = { is: "==", "is not": "!=", "at least": ">=", "at most": "<=", "more than": ">", "less than": "<" } as const;
+const SIGN = {
+  is: "==",
+  "is not": "!=",
+  "at least": ">=",
+  "at most": "<=",
+  "more than": ">",
+  "less than": "<",
+} as const;
 
 /** The methods of a text; `has_words` alone is not CEL's own. */
-export const METHOD_OF: Partial<Record<Operator, string>> = { contains: "has_words", "contains exactly": "contains", "starts with": "startsWith", "ends with": "endsWith" };
+export const METHOD_OF: Partial<Record<Operator, string>> = {
+  contains: "has_words",
+  "contains exactly": "contains",
+  "starts with": "startsWith",
+  "ends with": "endsWith",
+};
 
-function printComparison(comparison: Comparison, vocabulary: Vocabulary): { text: string; simple: boolean } {
+function printComparison(
+  comparison: Comparison,
+  vocabulary: Vocabulary,
+): { text: string; simple: boolean } {
   const { fact, op, value } = comparison;
   const name = `item.${factText(fact, vocabulary)}`;
   const { kind } = factOf(fact);
@@ -46,8 +67,16 @@ function printComparison(comparison: Comparison, vocabulary: Vocabulary): { text
   if (op === "is empty") return { text: `${name} == null`, simple: false };
   const literal = printValue(comparison, value!, vocabulary);
   if (kind === "flag") return { text: value === true ? name : `!${name}`, simple: true };
-  if (op === "counts at least" || op === "counts at most") return { text: `size(${name}) ${op === "counts at least" ? ">=" : "<="} ${literal}`, simple: false };
-  if (kind === "set") return { text: op === "contains" ? `${literal} in ${name}` : `!(${literal} in ${name})`, simple: op === "lacks" };
+  if (op === "counts at least" || op === "counts at most")
+    return {
+      text: `size(${name}) ${op === "counts at least" ? ">=" : "<="} ${literal}`,
+      simple: false,
+    };
+  if (kind === "set")
+    return {
+      text: op === "contains" ? `${literal} in ${name}` : `!(${literal} in ${name})`,
+      simple: op === "lacks",
+    };
   if (op === "one of") return { text: `${name} in ${literal}`, simple: false };
   if (op === "none of") return { text: `!(${name} in ${literal})`, simple: true };
   const method = METHOD_OF[op];
@@ -57,14 +86,16 @@ function printComparison(comparison: Comparison, vocabulary: Vocabulary): { text
 }
 
 function printValue({ fact }: Comparison, value: ConditionValue, vocabulary: Vocabulary): string {
-  if (Array.isArray(value)) return `[${value.map((v) => quoted(labelOf(fact, v, vocabulary))).join(", ")}]`;
+  if (Array.isArray(value))
+    return `[${value.map((v) => quoted(labelOf(fact, v, vocabulary))).join(", ")}]`;
   if (typeof value === "object") {
     if ("day" in value) return value.day === 0 ? "day(0)" : `day(${value.day})`;
     if ("fact" in value) return `item.${factText(value.fact, vocabulary)}`;
     if ("sprint" in value) return `${value.sprint}_sprint`;
     return value.who === "me" ? "me" : "my_teams";
   }
-  if (typeof value === "string") return quoted(factOf(fact).options === null ? value : labelOf(fact, value, vocabulary));
+  if (typeof value === "string")
+    return quoted(factOf(fact).options === null ? value : labelOf(fact, value, vocabulary));
   if (typeof value === "number") return celNumber(value);
   return String(value);
 }

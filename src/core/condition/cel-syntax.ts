@@ -1,6 +1,16 @@
 /** The parts of a text, comments left out, in the order they stand, with where each begins. */
 export interface Token {
-  kind: "word" | "number" | "text" | "operator" | "open" | "close" | "comma" | "dot" | "not" | "strange";
+  kind:
+    | "word"
+    | "number"
+    | "text"
+    | "operator"
+    | "open"
+    | "close"
+    | "comma"
+    | "dot"
+    | "not"
+    | "strange";
   text: string;
   at: number;
 }
@@ -63,26 +73,39 @@ export function syntaxError(text: string): { at: number; sentence: string } | nu
     before = token;
   }
   if (wantsOperand) return { at: text.length, sentence: "Something is missing at the end." };
-  if (open.length > 0) return { at: open.at(-1)!.at, sentence: `This ${open.at(-1)!.text} is never closed.` };
+  if (open.length > 0)
+    return { at: open.at(-1)!.at, sentence: `This ${open.at(-1)!.text} is never closed.` };
   return null;
 }
 
-const wantedAfter = ({ kind }: Token) => kind === "operator" || kind === "not" || kind === "open" || kind === "comma" || kind === "dot";
+const wantedAfter = ({ kind }: Token) =>
+  kind === "operator" || kind === "not" || kind === "open" || kind === "comma" || kind === "dot";
 
-function tokenProblem({ kind, text }: Token, wantsOperand: boolean, open: readonly Token[], before: Token | null): string | null {
+function tokenProblem(
+  { kind, text }: Token,
+  wantsOperand: boolean,
+  open: readonly Token[],
+  before: Token | null,
+): string | null {
   if (kind === "strange") {
     if (text === '"' || text === "'") return "This text is never closed.";
-    return text === "=" ? "Compare with two signs: ==." : text === "&" || text === "|" ? `Write ${text}${text} between two comparisons.` : `“${text}” has no meaning here.`;
+    return text === "="
+      ? "Compare with two signs: ==."
+      : text === "&" || text === "|"
+        ? `Write ${text}${text} between two comparisons.`
+        : `“${text}” has no meaning here.`;
   }
   if (before?.kind === "dot" && kind !== "word") return "A name is wanted after the dot.";
   const isOperand = kind === "word" || kind === "number" || kind === "text" || kind === "not";
   if (wantsOperand) {
     if (isOperand || kind === "open") return null;
     // An empty list or call.
-    if (kind === "close" && before?.kind === "open") return matches(open, text) ? null : `“${text}” closes nothing.`;
+    if (kind === "close" && before?.kind === "open")
+      return matches(open, text) ? null : `“${text}” closes nothing.`;
     return `Something is missing before “${text}”.`;
   }
-  if (kind === "close") return open.length > 0 && matches(open, text) ? null : `“${text}” closes nothing.`;
+  if (kind === "close")
+    return open.length > 0 && matches(open, text) ? null : `“${text}” closes nothing.`;
   if (kind === "operator" || kind === "dot") return null;
   if (kind === "comma") return open.length > 0 ? null : "A comma has no meaning here.";
   // A call: a word followed by its bracket.
@@ -91,4 +114,5 @@ function tokenProblem({ kind, text }: Token, wantsOperand: boolean, open: readon
   return `An operator such as && or == is missing before “${text}”.`;
 }
 
-const matches = (open: readonly Token[], close: string) => open.length > 0 && (open.at(-1)!.text === "(") === (close === ")");
+const matches = (open: readonly Token[], close: string) =>
+  open.length > 0 && (open.at(-1)!.text === "(") === (close === ")");

@@ -1,7 +1,14 @@
 import { comparableWith, operatorsFor, SPRINT_WORDS } from "./condition";
 import { factOf, type FactName } from "./facts";
 import { tokens } from "./cel-syntax";
-import { factLabel, factsOffered, factText, factTexts, optionsOf, type Vocabulary } from "./vocabulary";
+import {
+  factLabel,
+  factsOffered,
+  factText,
+  factTexts,
+  optionsOf,
+  type Vocabulary,
+} from "./vocabulary";
 
 export interface Completion {
   /** What is put in place of the characters from `from` to the cursor. */
@@ -12,7 +19,15 @@ export interface Completion {
   note: string;
 }
 
-const SIGNS: Record<string, string> = { is: "==", "is not": "!=", "at least": ">=", "at most": "<=", "more than": ">", "less than": "<", "one of": "in [" };
+const SIGNS: Record<string, string> = {
+  is: "==",
+  "is not": "!=",
+  "at least": ">=",
+  "at most": "<=",
+  "more than": ">",
+  "less than": "<",
+  "one of": "in [",
+};
 
 /** What can stand at the cursor of a condition's text, best first. */
 export function completions(text: string, cursor: number, vocabulary: Vocabulary): Completion[] {
@@ -23,24 +38,42 @@ export function completions(text: string, cursor: number, vocabulary: Vocabulary
   const rest = typed ? before.slice(0, -1) : before;
   const from = typed?.at ?? cursor;
   const start = (typed?.text ?? "").toLowerCase();
-  const fits = (c: Completion) => c.label.toLowerCase().includes(start) || c.insert.toLowerCase().startsWith(start);
+  const fits = (c: Completion) =>
+    c.label.toLowerCase().includes(start) || c.insert.toLowerCase().startsWith(start);
   return candidates(rest, vocabulary)
     .map((c) => ({ ...c, from }))
     .filter(fits)
     .slice(0, 40);
 }
 
-function candidates(before: ReturnType<typeof tokens>, vocabulary: Vocabulary): Omit<Completion, "from">[] {
+function candidates(
+  before: ReturnType<typeof tokens>,
+  vocabulary: Vocabulary,
+): Omit<Completion, "from">[] {
   const [second, last] = [before.at(-2), before.at(-1)];
-  if (last?.kind === "dot" && second?.text === "item") return factsOffered(vocabulary).map((name) => ({ insert: factText(name, vocabulary), label: factLabel(name, vocabulary), note: factOf(name).kind }));
+  if (last?.kind === "dot" && second?.text === "item")
+    return factsOffered(vocabulary).map((name) => ({
+      insert: factText(name, vocabulary),
+      label: factLabel(name, vocabulary),
+      note: factOf(name).kind,
+    }));
   const fact = factBefore(before, vocabulary);
   if (fact && last?.kind === "word")
-    return operatorsFor(fact).flatMap((op) => (SIGNS[op] ? [{ insert: `${SIGNS[op]} `, label: `${SIGNS[op].replace(" [", "")}  ${op}`, note: "" }] : []));
-  if (fact && (last?.kind === "operator" || last?.text === "[" || last?.kind === "comma")) return values(fact, vocabulary);
+    return operatorsFor(fact).flatMap((op) =>
+      SIGNS[op]
+        ? [{ insert: `${SIGNS[op]} `, label: `${SIGNS[op].replace(" [", "")}  ${op}`, note: "" }]
+        : [],
+    );
+  if (fact && (last?.kind === "operator" || last?.text === "[" || last?.kind === "comma"))
+    return values(fact, vocabulary);
   if (!last || last.kind === "operator" || last.kind === "not" || last.text === "(")
     return [
       { insert: "item.", label: "item.", note: "a fact of the item" },
-      ...factsOffered(vocabulary).map((name) => ({ insert: `item.${factText(name, vocabulary)} `, label: factLabel(name, vocabulary), note: factOf(name).kind })),
+      ...factsOffered(vocabulary).map((name) => ({
+        insert: `item.${factText(name, vocabulary)} `,
+        label: factLabel(name, vocabulary),
+        note: factOf(name).kind,
+      })),
     ];
   return [
     { insert: "&& ", label: "&&  and", note: "" },
@@ -52,19 +85,46 @@ function candidates(before: ReturnType<typeof tokens>, vocabulary: Vocabulary): 
 function factBefore(before: ReturnType<typeof tokens>, vocabulary: Vocabulary): FactName | null {
   for (let i = before.length - 1; i >= 0 && i > before.length - 60; i--) {
     if (before[i].text === "&&" || before[i].text === "||") return null;
-    if (before[i].kind === "word" && before[i - 1]?.kind === "dot" && before[i - 2]?.text === "item") return [...factTexts(vocabulary)].find(([, text]) => text === before[i].text)?.[0] ?? null;
+    if (
+      before[i].kind === "word" &&
+      before[i - 1]?.kind === "dot" &&
+      before[i - 2]?.text === "item"
+    )
+      return [...factTexts(vocabulary)].find(([, text]) => text === before[i].text)?.[0] ?? null;
   }
   return null;
 }
 
 function values(fact: FactName, vocabulary: Vocabulary): Omit<Completion, "from">[] {
   const { kind, options, nullable } = factOf(fact);
-  const found = optionsOf(fact, vocabulary).map(({ label }) => ({ insert: JSON.stringify(label), label, note: "" }));
+  const found = optionsOf(fact, vocabulary).map(({ label }) => ({
+    insert: JSON.stringify(label),
+    label,
+    note: "",
+  }));
   if (options === "people") found.unshift({ insert: "me", label: "me", note: "whoever looks" });
-  if (options === "teams") found.unshift({ insert: "my_teams", label: "my_teams", note: "of whoever looks" });
-  if (options === "sprints") found.unshift(...SPRINT_WORDS.map((word) => ({ insert: `${word}_sprint`, label: `${word}_sprint`, note: "whichever it is then" })));
-  if (kind === "date") found.push({ insert: "day(0)", label: "day(0)", note: "today" }, { insert: "day(7)", label: "day(7)", note: "in a week" });
-  found.push(...comparableWith(fact, "is", factsOffered(vocabulary)).map((other) => ({ insert: `item.${factText(other, vocabulary)}`, label: factLabel(other, vocabulary), note: "another fact" })));
+  if (options === "teams")
+    found.unshift({ insert: "my_teams", label: "my_teams", note: "of whoever looks" });
+  if (options === "sprints")
+    found.unshift(
+      ...SPRINT_WORDS.map((word) => ({
+        insert: `${word}_sprint`,
+        label: `${word}_sprint`,
+        note: "whichever it is then",
+      })),
+    );
+  if (kind === "date")
+    found.push(
+      { insert: "day(0)", label: "day(0)", note: "today" },
+      { insert: "day(7)", label: "day(7)", note: "in a week" },
+    );
+  found.push(
+    ...comparableWith(fact, "is", factsOffered(vocabulary)).map((other) => ({
+      insert: `item.${factText(other, vocabulary)}`,
+      label: factLabel(other, vocabulary),
+      note: "another fact",
+    })),
+  );
   if (nullable) found.push({ insert: "null", label: "null", note: "not set" });
   return found;
 }

@@ -8,7 +8,15 @@ export type SprintWord = (typeof SPRINT_WORDS)[number];
  * What a fact is compared with. `me` and `my teams` are whoever asks; a day is counted from today, a sprint from the one
  * that runs; another fact is the same item's.
  */
-export type ConditionValue = string | number | boolean | string[] | { who: "me" | "my teams" } | { day: number } | { sprint: SprintWord } | { fact: FactName };
+export type ConditionValue =
+  | string
+  | number
+  | boolean
+  | string[]
+  | { who: "me" | "my teams" }
+  | { day: number }
+  | { sprint: SprintWord }
+  | { fact: FactName };
 
 export const OPERATORS = [
   "is",
@@ -43,7 +51,11 @@ export interface Comparison {
  * Which items are meant. One structure for board scopes, lanes, filters, requirements, automations and targets.
  * All of nothing is every item, any of nothing is none.
  */
-export type Condition = { kind: "all"; of: Condition[] } | { kind: "any"; of: Condition[] } | { kind: "not"; of: Condition } | Comparison;
+export type Condition =
+  | { kind: "all"; of: Condition[] }
+  | { kind: "any"; of: Condition[] }
+  | { kind: "not"; of: Condition }
+  | Comparison;
 
 export const EVERY_ITEM: Condition = { kind: "all", of: [] };
 
@@ -51,7 +63,19 @@ export const EVERY_ITEM: Condition = { kind: "all", of: [] };
 const BY_KIND = {
   choice: ["is", "is not", "one of", "none of", "is set", "is empty"],
   number: ["at least", "at most", "more than", "less than", "is", "is not", "is set", "is empty"],
-  text: ["is", "is not", "contains", "lacks", "contains exactly", "starts with", "ends with", "counts at least", "counts at most", "is set", "is empty"],
+  text: [
+    "is",
+    "is not",
+    "contains",
+    "lacks",
+    "contains exactly",
+    "starts with",
+    "ends with",
+    "counts at least",
+    "counts at most",
+    "is set",
+    "is empty",
+  ],
   date: ["is", "is not", "at least", "at most", "more than", "less than", "is set", "is empty"],
   flag: ["is"],
   set: ["contains", "lacks", "counts at least", "counts at most"],
@@ -63,20 +87,30 @@ export function operatorsFor(fact: FactName): readonly Operator[] {
 }
 
 /** Which ways a fact can be compared with another fact of the item. */
-const BETWEEN_FACTS: Partial<Record<string, readonly Operator[]>> = { choice: ["is", "is not"], text: ["is", "is not"], number: ["is", "is not", "at least", "at most", "more than", "less than"], date: ["is", "is not", "at least", "at most", "more than", "less than"] };
+const BETWEEN_FACTS: Partial<Record<string, readonly Operator[]>> = {
+  choice: ["is", "is not"],
+  text: ["is", "is not"],
+  number: ["is", "is not", "at least", "at most", "more than", "less than"],
+  date: ["is", "is not", "at least", "at most", "more than", "less than"],
+};
 
 /** The other fact that a comparison is with; null when it is with a value. */
 export function otherFact({ value }: Pick<Comparison, "value">): FactName | null {
-  return typeof value === "object" && value !== null && !Array.isArray(value) && "fact" in value ? value.fact : null;
+  return typeof value === "object" && value !== null && !Array.isArray(value) && "fact" in value
+    ? value.fact
+    : null;
 }
 
 /** Why two facts cannot be compared; null when they can. */
 function betweenProblem(fact: FactName, op: Operator, other: FactName): string | null {
   const [a, b] = [factOf(fact), factOf(other)];
   if (fact === other) return `“${a.label}” is compared with itself.`;
-  if (!BETWEEN_FACTS[a.kind]?.includes(op)) return `“${a.label} ${op}” cannot be asked of another fact.`;
+  if (!BETWEEN_FACTS[a.kind]?.includes(op))
+    return `“${a.label} ${op}” cannot be asked of another fact.`;
   const sameOptions = JSON.stringify(a.options) === JSON.stringify(b.options);
-  return a.kind === b.kind && sameOptions ? null : `“${a.label}” and “${b.label}” are not the same kind of thing.`;
+  return a.kind === b.kind && sameOptions
+    ? null
+    : `“${a.label}” and “${b.label}” are not the same kind of thing.`;
 }
 
 /** The facts that a fact can be compared with in some way. */
@@ -92,37 +126,65 @@ const isDate = (text: string) => z.iso.date().safeParse(text).success;
 export function comparisonProblem({ fact, op, value }: Comparison): string | null {
   const { kind, label, options } = factOf(fact);
   if (!operatorsFor(fact).includes(op)) return `“${label}” cannot be asked with “${op}”.`;
-  if (op === "is set" || op === "is empty") return value === null ? null : `“${op}” takes no value.`;
+  if (op === "is set" || op === "is empty")
+    return value === null ? null : `“${op}” takes no value.`;
   if (value === null) return `“${label} ${op}” needs a value.`;
   const other = otherFact({ value });
   if (other !== null) return betweenProblem(fact, op, other);
   if (op === "counts at least" || op === "counts at most")
-    return typeof value === "number" && Number.isInteger(value) && value >= 0 && value <= MOST_COUNTED ? null : `A size is a whole number from 0 to ${MOST_COUNTED.toLocaleString("en")}.`;
+    return typeof value === "number" &&
+      Number.isInteger(value) &&
+      value >= 0 &&
+      value <= MOST_COUNTED
+      ? null
+      : `A size is a whole number from 0 to ${MOST_COUNTED.toLocaleString("en")}.`;
   const person = typeof value === "object" && !Array.isArray(value) && "who" in value;
-  if (kind === "number") return typeof value === "number" && Number.isFinite(value) ? null : `“${label}” is compared with a number.`;
+  if (kind === "number")
+    return typeof value === "number" && Number.isFinite(value)
+      ? null
+      : `“${label}” is compared with a number.`;
   if (kind === "flag") return typeof value === "boolean" ? null : `“${label}” is true or false.`;
   if (kind === "date") {
     const relative = typeof value === "object" && !Array.isArray(value) && "day" in value;
-    return relative || (typeof value === "string" && isDate(value)) ? null : `“${label}” is compared with a date or a day counted from today.`;
+    return relative || (typeof value === "string" && isDate(value))
+      ? null
+      : `“${label}” is compared with a date or a day counted from today.`;
   }
-  if (kind === "text" || kind === "set") return typeof value === "string" && value !== "" ? known(fact, [value]) : `“${label}” is compared with a text.`;
+  if (kind === "text" || kind === "set")
+    return typeof value === "string" && value !== ""
+      ? known(fact, [value])
+      : `“${label}” is compared with a text.`;
   if (op === "one of" || op === "none of") {
-    if (person) return options === "teams" && value.who === "my teams" ? null : `“${label}” is compared with a list.`;
-    return Array.isArray(value) && value.length > 0 && !value.includes("") ? known(fact, value) : `“${label} ${op}” needs at least one value.`;
+    if (person)
+      return options === "teams" && value.who === "my teams"
+        ? null
+        : `“${label}” is compared with a list.`;
+    return Array.isArray(value) && value.length > 0 && !value.includes("")
+      ? known(fact, value)
+      : `“${label} ${op}” needs at least one value.`;
   }
-  if (person) return options === "people" && value.who === "me" ? null : `“${label}” cannot be you.`;
-  if (typeof value === "object" && !Array.isArray(value) && "sprint" in value) return options === "sprints" ? null : `“${label}” is no sprint.`;
-  return typeof value === "string" && value !== "" ? known(fact, [value]) : `“${label}” is compared with one value.`;
+  if (person)
+    return options === "people" && value.who === "me" ? null : `“${label}” cannot be you.`;
+  if (typeof value === "object" && !Array.isArray(value) && "sprint" in value)
+    return options === "sprints" ? null : `“${label}” is no sprint.`;
+  return typeof value === "string" && value !== ""
+    ? known(fact, [value])
+    : `“${label}” is compared with one value.`;
 }
 
 function known(fact: FactName, values: readonly string[]): string | null {
   const { options, label } = factOf(fact);
   if (!Array.isArray(options)) return null;
   const strange = values.find((v) => !options.includes(v));
-  return strange === undefined ? null : `${label} is never “${strange}”. It is ${options.join(", ")}.`;
+  return strange === undefined
+    ? null
+    : `${label} is never “${strange}”. It is ${options.join(", ")}.`;
 }
 
-const factName = z.string().max(100).refine(isFactName, "There is no such fact.") as unknown as z.ZodType<FactName>;
+const factName = z
+  .string()
+  .max(100)
+  .refine(isFactName, "There is no such fact.") as unknown as z.ZodType<FactName>;
 
 const comparison = z
   .object({
@@ -178,17 +240,24 @@ export function comparisonsIn(condition: Condition): number {
 }
 
 /** A condition from outside; at most eight levels deep, with a bounded number of comparisons. */
-export const conditionSchema: z.ZodType<Condition> = nested(DEEPEST).refine((c) => comparisonsIn(c) <= MOST_COMPARISONS, TOO_MANY_COMPARISONS);
+export const conditionSchema: z.ZodType<Condition> = nested(DEEPEST).refine(
+  (c) => comparisonsIn(c) <= MOST_COMPARISONS,
+  TOO_MANY_COMPARISONS,
+);
 
 /** Whether a condition is about whoever looks: what is the same for everybody cannot be. */
 export function asksWhoLooks(condition: Condition): boolean {
-  if (condition.kind === "compare") return typeof condition.value === "object" && condition.value !== null && "who" in condition.value;
+  if (condition.kind === "compare")
+    return (
+      typeof condition.value === "object" && condition.value !== null && "who" in condition.value
+    );
   return (condition.kind === "not" ? [condition.of] : condition.of).some(asksWhoLooks);
 }
 
 /** The facts that a condition asks for. */
 export function factsIn(condition: Condition): Set<FactName> {
-  if (condition.kind === "compare") return new Set([condition.fact, otherFact(condition) ?? condition.fact]);
+  if (condition.kind === "compare")
+    return new Set([condition.fact, otherFact(condition) ?? condition.fact]);
   const parts = condition.kind === "not" ? [condition.of] : condition.of;
   return new Set(parts.flatMap((c) => [...factsIn(c)]));
 }

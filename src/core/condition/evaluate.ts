@@ -1,6 +1,13 @@
 import type { Instant } from "@/core/calendar/instant";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
-import { otherFact, type Comparison, type Condition, type ConditionValue, type Operator, type SprintWord } from "./condition";
+import {
+  otherFact,
+  type Comparison,
+  type Condition,
+  type ConditionValue,
+  type Operator,
+  type SprintWord,
+} from "./condition";
 import { factOf, type AskedItem, type FactValue } from "./facts";
 
 /** Who asks, when, and where a day begins and ends. */
@@ -17,23 +24,31 @@ export interface Asker {
 /** The date that a value stands for, ISO 8601. */
 export function dateOf(value: ConditionValue, asker: Pick<Asker, "now" | "zone">): string {
   if (typeof value === "string") return value;
-  if (typeof value === "object" && "day" in value) return isoDate(dayNumber(asker.now, asker.zone) + value.day);
+  if (typeof value === "object" && "day" in value)
+    return isoDate(dayNumber(asker.now, asker.zone) + value.day);
   throw new Error("no date");
 }
 
 /** The ids that a value stands for. `me` of nobody is no id, so nothing is ever equal to it. */
-export function idsOf(value: ConditionValue, asker: Pick<Asker, "personId" | "teamIds" | "sprints">): string[] {
+export function idsOf(
+  value: ConditionValue,
+  asker: Pick<Asker, "personId" | "teamIds" | "sprints">,
+): string[] {
   if (typeof value === "string") return [value];
   if (Array.isArray(value)) return value;
-  if (typeof value === "object" && "who" in value) return value.who === "me" ? (asker.personId ? [asker.personId] : []) : [...asker.teamIds];
-  if (typeof value === "object" && "sprint" in value) return [asker.sprints?.[value.sprint] ?? []].flat();
+  if (typeof value === "object" && "who" in value)
+    return value.who === "me" ? (asker.personId ? [asker.personId] : []) : [...asker.teamIds];
+  if (typeof value === "object" && "sprint" in value)
+    return [asker.sprints?.[value.sprint] ?? []].flat();
   throw new Error("no id");
 }
 
 /** A comparison with another fact of the item, as a comparison with what that fact is. */
 function withOther(comparison: Comparison, asked: AskedItem, asker: Asker): Comparison {
   const other = otherFact(comparison);
-  return other === null ? comparison : { ...comparison, value: factOf(other).of(asked, asker.now) as string | number | null };
+  return other === null
+    ? comparison
+    : { ...comparison, value: factOf(other).of(asked, asker.now) as string | number | null };
 }
 
 /**
@@ -49,7 +64,11 @@ export function holds(condition: Condition, asked: AskedItem, asker: Asker): boo
     case "not":
       return !holds(condition.of, asked, asker);
     case "compare":
-      return compare(withOther(condition, asked, asker), factOf(condition.fact).of(asked, asker.now), asker);
+      return compare(
+        withOther(condition, asked, asker),
+        factOf(condition.fact).of(asked, asker.now),
+        asker,
+      );
   }
 }
 
@@ -57,8 +76,10 @@ function compare({ fact, op, value }: Comparison, actual: FactValue, asker: Aske
   if (op === "is set") return actual !== null;
   if (op === "is empty") return actual === null;
   if (op === "is not") return !compare({ kind: "compare", fact, op: "is", value }, actual, asker);
-  if (op === "none of") return !compare({ kind: "compare", fact, op: "one of", value }, actual, asker);
-  if (op === "lacks") return !compare({ kind: "compare", fact, op: "contains", value }, actual, asker);
+  if (op === "none of")
+    return !compare({ kind: "compare", fact, op: "one of", value }, actual, asker);
+  if (op === "lacks")
+    return !compare({ kind: "compare", fact, op: "contains", value }, actual, asker);
   if (actual === null || value === null) return op === "is" && actual === value;
   if (op === "counts at least") return sizeOf(actual) >= (value as number);
   if (op === "counts at most") return sizeOf(actual) <= (value as number);
@@ -67,7 +88,10 @@ function compare({ fact, op, value }: Comparison, actual: FactValue, asker: Aske
   if (kind === "set") return (actual as readonly string[]).includes(value as string);
   if (kind === "text") return compareText(op, actual as string, value as string);
   if (kind === "flag") return actual === value;
-  const [a, b] = kind === "date" ? [actual as string, dateOf(value, asker)] : [actual as number, value as number];
+  const [a, b] =
+    kind === "date"
+      ? [actual as string, dateOf(value, asker)]
+      : [actual as number, value as number];
   switch (op) {
     case "is":
       return a === b;
@@ -86,7 +110,9 @@ function compare({ fact, op, value }: Comparison, actual: FactValue, asker: Aske
 
 /** How many values a set has, or letters (code points) a text, as `size` counts in CEL. */
 function sizeOf(actual: FactValue): number {
-  return typeof actual === "string" ? [...actual].length : new Set(actual as readonly string[]).size;
+  return typeof actual === "string"
+    ? [...actual].length
+    : new Set(actual as readonly string[]).size;
 }
 
 function compareText(op: Operator, actual: string, value: string): boolean {

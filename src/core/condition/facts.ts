@@ -1,6 +1,14 @@
 import type { Instant } from "@/core/calendar/instant";
 import { DAY } from "@/core/calendar/instant";
-import { CLASSES_OF_SERVICE, LINK_KINDS, ORIGINS, PRIORITIES, SEVERITIES, type ItemSnapshot, type LinkKind } from "@/core/item/fields";
+import {
+  CLASSES_OF_SERVICE,
+  LINK_KINDS,
+  ORIGINS,
+  PRIORITIES,
+  SEVERITIES,
+  type ItemSnapshot,
+  type LinkKind,
+} from "@/core/item/fields";
 import { CHANGE_CHECKS, checksOf, TEST_RESULTS } from "@/core/item/outside";
 import type { OwnFieldKind } from "@/core/item/own-field";
 import { OUTCOMES, STATE_KINDS, type StateId } from "@/core/workflow/workflow";
@@ -19,12 +27,27 @@ export interface AskedItem {
 }
 
 /** Where nothing around an item is known or asked for. */
-export const NOTHING_AROUND: Omit<AskedItem, "item"> = { everIn: [], links: [], children: 0, openChildren: 0, computed: {} };
+export const NOTHING_AROUND: Omit<AskedItem, "item"> = {
+  everIn: [],
+  links: [],
+  children: 0,
+  openChildren: 0,
+  computed: {},
+};
 
 export type FactValue = string | number | boolean | readonly string[] | null;
 
 /** Fixed words, or what the project has of them. */
-export type FactOptions = readonly string[] | "types" | "states" | "people" | "teams" | "sprints" | "releases" | { own: string } | null;
+export type FactOptions =
+  | readonly string[]
+  | "types"
+  | "states"
+  | "people"
+  | "teams"
+  | "sprints"
+  | "releases"
+  | { own: string }
+  | null;
 
 export interface Fact {
   /** As people read it. */
@@ -40,9 +63,27 @@ export interface Fact {
 
 const days = (from: Instant | null, now: Instant) => (from === null ? null : (now - from) / DAY);
 
-const choice = (label: string, text: string, options: FactOptions, of: Fact["of"], nullable = false): Fact => ({ label, text, kind: "choice", nullable, options, of });
-const number = (label: string, text: string, of: Fact["of"], { nullable = false, unit = "" } = {}): Fact => ({ label, text, kind: "number", nullable, options: null, unit, of });
-const text = (label: string, name: string, of: Fact["of"], nullable = true): Fact => ({ label, text: name, kind: "text", nullable, options: null, of });
+const choice = (
+  label: string,
+  text: string,
+  options: FactOptions,
+  of: Fact["of"],
+  nullable = false,
+): Fact => ({ label, text, kind: "choice", nullable, options, of });
+const number = (
+  label: string,
+  text: string,
+  of: Fact["of"],
+  { nullable = false, unit = "" } = {},
+): Fact => ({ label, text, kind: "number", nullable, options: null, unit, of });
+const text = (label: string, name: string, of: Fact["of"], nullable = true): Fact => ({
+  label,
+  text: name,
+  kind: "text",
+  nullable,
+  options: null,
+  of,
+});
 
 /** Everything that a condition can ask about an item. */
 export const FACTS = {
@@ -53,35 +94,120 @@ export const FACTS = {
   description: text("description", "description", ({ item }) => item.description || null),
   severity: choice("severity", "severity", SEVERITIES, ({ item }) => item.severity, true),
   priority: choice("priority", "priority", PRIORITIES, ({ item }) => item.priority),
-  classOfService: choice("class of service", "class_of_service", CLASSES_OF_SERVICE, ({ item }) => item.classOfService),
+  classOfService: choice(
+    "class of service",
+    "class_of_service",
+    CLASSES_OF_SERVICE,
+    ({ item }) => item.classOfService,
+  ),
   origin: choice("origin", "origin", ORIGINS, ({ item }) => item.origin),
   outcome: choice("outcome", "outcome", OUTCOMES, ({ item }) => item.outcome, true),
   estimate: number("estimate", "estimate", ({ item }) => item.estimate, { nullable: true }),
-  remainingHours: number("remaining work", "remaining_hours", ({ item }) => item.remainingHours, { nullable: true, unit: "hours" }),
+  remainingHours: number("remaining work", "remaining_hours", ({ item }) => item.remainingHours, {
+    nullable: true,
+    unit: "hours",
+  }),
   teamId: choice("team", "team", "teams", ({ item }) => item.teamId, true),
   assigneeId: choice("assignee", "assignee", "people", ({ item }) => item.assigneeId, true),
   reviewerId: choice("reviewer", "reviewer", "people", ({ item }) => item.reviewerId, true),
   createdBy: choice("creator", "creator", "people", ({ item }) => item.createdBy, true),
   place: text("place", "place", ({ item }) => item.place),
   howToTest: text("note on how to test", "how_to_test", ({ item }) => item.howToTest),
-  labels: { label: "labels", text: "labels", kind: "set", nullable: false, options: null, of: ({ item }) => item.labels } as Fact,
+  labels: {
+    label: "labels",
+    text: "labels",
+    kind: "set",
+    nullable: false,
+    options: null,
+    of: ({ item }) => item.labels,
+  } as Fact,
   sprintId: choice("sprint", "sprint", "sprints", ({ item }) => item.sprintId, true),
   releaseId: choice("release", "release", "releases", ({ item }) => item.releaseId, true),
-  dueOn: { label: "due date", text: "due", kind: "date", nullable: true, options: null, of: ({ item }) => item.dueOn } as Fact,
-  blocked: { label: "blocked", text: "blocked", kind: "flag", nullable: false, options: null, of: ({ item }) => item.openBlockers.length > 0 } as Fact,
-  daysInState: number("days in state", "days_in_state", ({ item }, now) => days(item.enteredStateAt, now), { unit: "days" }),
-  daysSinceCreated: number("days since it was created", "days_since_created", ({ item }, now) => days(item.createdAt, now), { unit: "days" }),
-  daysBlocked: number("days blocked", "days_blocked", ({ item }, now) => days(item.blockedSince, now), { nullable: true, unit: "days" }),
+  dueOn: {
+    label: "due date",
+    text: "due",
+    kind: "date",
+    nullable: true,
+    options: null,
+    of: ({ item }) => item.dueOn,
+  } as Fact,
+  blocked: {
+    label: "blocked",
+    text: "blocked",
+    kind: "flag",
+    nullable: false,
+    options: null,
+    of: ({ item }) => item.openBlockers.length > 0,
+  } as Fact,
+  daysInState: number(
+    "days in state",
+    "days_in_state",
+    ({ item }, now) => days(item.enteredStateAt, now),
+    { unit: "days" },
+  ),
+  daysSinceCreated: number(
+    "days since it was created",
+    "days_since_created",
+    ({ item }, now) => days(item.createdAt, now),
+    { unit: "days" },
+  ),
+  daysBlocked: number(
+    "days blocked",
+    "days_blocked",
+    ({ item }, now) => days(item.blockedSince, now),
+    { nullable: true, unit: "days" },
+  ),
   returns: number("times returned", "times_returned", ({ item }) => item.returns),
-  everIn: { label: "was ever in", text: "was_in", kind: "set", nullable: false, options: "states", of: ({ everIn }) => everIn } as Fact,
-  links: { label: "links", text: "links", kind: "set", nullable: false, options: LINK_KINDS, of: ({ links }) => links } as Fact,
+  everIn: {
+    label: "was ever in",
+    text: "was_in",
+    kind: "set",
+    nullable: false,
+    options: "states",
+    of: ({ everIn }) => everIn,
+  } as Fact,
+  links: {
+    label: "links",
+    text: "links",
+    kind: "set",
+    nullable: false,
+    options: LINK_KINDS,
+    of: ({ links }) => links,
+  } as Fact,
   children: number("sub-tasks", "children", ({ children }) => children),
   openChildren: number("open sub-tasks", "open_children", ({ openChildren }) => openChildren),
-  openChanges: number("open changes", "open_changes", ({ item }) => item.outside.changes.filter((c) => c.status === "open").length),
-  mergedChanges: number("merged changes", "merged_changes", ({ item }) => item.outside.changes.filter((c) => c.status === "merged").length),
-  checks: choice("checks of its changes", "checks", CHANGE_CHECKS, ({ item }) => checksOf(item.outside.changes), true),
-  testResult: choice("last test run", "test_run", TEST_RESULTS, ({ item }) => item.outside.testResult, true),
-  deployedTo: { label: "deployed to", text: "deployed_to", kind: "set", nullable: false, options: null, of: ({ item }) => item.outside.deployedTo } as Fact,
+  openChanges: number(
+    "open changes",
+    "open_changes",
+    ({ item }) => item.outside.changes.filter((c) => c.status === "open").length,
+  ),
+  mergedChanges: number(
+    "merged changes",
+    "merged_changes",
+    ({ item }) => item.outside.changes.filter((c) => c.status === "merged").length,
+  ),
+  checks: choice(
+    "checks of its changes",
+    "checks",
+    CHANGE_CHECKS,
+    ({ item }) => checksOf(item.outside.changes),
+    true,
+  ),
+  testResult: choice(
+    "last test run",
+    "test_run",
+    TEST_RESULTS,
+    ({ item }) => item.outside.testResult,
+    true,
+  ),
+  deployedTo: {
+    label: "deployed to",
+    text: "deployed_to",
+    kind: "set",
+    nullable: false,
+    options: null,
+    of: ({ item }) => item.outside.deployedTo,
+  } as Fact,
 } satisfies Record<string, Fact>;
 
 export type ItemFactName = keyof typeof FACTS;
@@ -107,20 +233,44 @@ export function ownFieldOf(name: FactName): { kind: OwnFieldKind; id: string } |
   return id === undefined || Object.hasOwn(FACTS, name) ? null : { kind: kind as OwnFieldKind, id };
 }
 
-const OWN_KINDS: Record<OwnFieldKind, Fact["kind"]> = { text: "text", number: "number", date: "date", "one of": "choice", "many of": "set", person: "choice", "yes or no": "flag", link: "text", computed: "number" };
+const OWN_KINDS: Record<OwnFieldKind, Fact["kind"]> = {
+  text: "text",
+  number: "number",
+  date: "date",
+  "one of": "choice",
+  "many of": "set",
+  person: "choice",
+  "yes or no": "flag",
+  link: "text",
+  computed: "number",
+};
 
 const ownFacts = new Map<string, Fact>();
 
 /** What a fact is. Of an own field only what its kind says: its name, unit and choices are the vocabulary's. */
 export function factOf(name: FactName): Fact {
-  const known = Object.hasOwn(FACTS, name) ? (FACTS as Record<string, Fact>)[name] : ownFacts.get(name);
+  const known = Object.hasOwn(FACTS, name)
+    ? (FACTS as Record<string, Fact>)[name]
+    : ownFacts.get(name);
   if (known) return known;
   const field = ownFieldOf(name);
   if (!field) throw new Error(`there is no fact ${name}`);
   const { kind, id } = field;
-  const value: Fact["of"] = ({ item, computed }) => (kind === "computed" ? (computed[id] ?? null) : ((item.own[id] as FactValue | undefined) ?? (kind === "many of" ? [] : kind === "yes or no" ? false : null)));
-  const options: FactOptions = kind === "person" ? "people" : kind === "one of" || kind === "many of" ? { own: id } : null;
-  const made: Fact = { label: "own field", text: id, kind: OWN_KINDS[kind], nullable: kind !== "many of" && kind !== "yes or no", options, of: value };
+  const value: Fact["of"] = ({ item, computed }) =>
+    kind === "computed"
+      ? (computed[id] ?? null)
+      : ((item.own[id] as FactValue | undefined) ??
+        (kind === "many of" ? [] : kind === "yes or no" ? false : null));
+  const options: FactOptions =
+    kind === "person" ? "people" : kind === "one of" || kind === "many of" ? { own: id } : null;
+  const made: Fact = {
+    label: "own field",
+    text: id,
+    kind: OWN_KINDS[kind],
+    nullable: kind !== "many of" && kind !== "yes or no",
+    options,
+    of: value,
+  };
   ownFacts.set(name, made);
   return made;
 }

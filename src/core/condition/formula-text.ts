@@ -19,7 +19,12 @@ class Trouble extends Error {
   }
 }
 
-const OPERATIONS: Record<string, "+" | "-" | "*" | "/"> = { "_+_": "+", "_-_": "-", "_*_": "*", "_/_": "/" };
+const OPERATIONS: Record<string, "+" | "-" | "*" | "/"> = {
+  "_+_": "+",
+  "_-_": "-",
+  "_*_": "*",
+  "_/_": "/",
+};
 const STRENGTH = { "+": 1, "-": 1, "*": 2, "/": 2 } as const;
 
 /** A formula in its text form, the arithmetic of the Common Expression Language: `item.value * (item.weeks + 1.0)`. */
@@ -41,7 +46,16 @@ export function printFormula(formula: Arithmetic, vocabulary: Vocabulary): strin
 
 function bracketed(part: Arithmetic, least: number, vocabulary: Vocabulary): string {
   const text = printFormula(part, vocabulary);
-  const strength = part.kind === "number" ? (part.value < 0 ? 0 : 4) : part.kind === "field" ? 4 : part.kind === "negative" ? 2.5 : STRENGTH[part.kind];
+  const strength =
+    part.kind === "number"
+      ? part.value < 0
+        ? 0
+        : 4
+      : part.kind === "field"
+        ? 4
+        : part.kind === "negative"
+          ? 2.5
+          : STRENGTH[part.kind];
   return strength < least ? `(${text})` : text;
 }
 
@@ -52,7 +66,10 @@ function fieldText(field: string, vocabulary: Vocabulary): string {
 }
 
 /** Reads a formula's text. */
-export function parseFormula(text: string, vocabulary: Vocabulary): { formula: Arithmetic; problem: null } | { formula: null; problem: TextProblem } {
+export function parseFormula(
+  text: string,
+  vocabulary: Vocabulary,
+): { formula: Arithmetic; problem: null } | { formula: null; problem: TextProblem } {
   const failed = (at: number, sentence: string) => ({ formula: null, problem: { at, sentence } });
   if (text.trim() === "") return failed(0, "Write a formula, such as item.estimate * 2.");
   if (text.length > 1_000) return failed(1_000, "A formula has at most 1,000 characters.");
@@ -68,10 +85,12 @@ export function parseFormula(text: string, vocabulary: Vocabulary): { formula: A
   const positions = parsed.sourceInfo?.positions ?? {};
   try {
     const formula = new Reader(vocabulary).number(parsed.expr!);
-    if (operationsIn(formula) > MOST_OPERATIONS) return failed(0, `A formula has at most ${MOST_OPERATIONS} operations.`);
+    if (operationsIn(formula) > MOST_OPERATIONS)
+      return failed(0, `A formula has at most ${MOST_OPERATIONS} operations.`);
     return { formula, problem: null };
   } catch (error) {
-    if (error instanceof Trouble) return failed((positions[String(error.exprId)] ?? 0) + error.into, error.message);
+    if (error instanceof Trouble)
+      return failed((positions[String(error.exprId)] ?? 0) + error.into, error.message);
     throw error;
   }
 }
@@ -91,24 +110,41 @@ class Reader {
     const { exprKind } = expr;
     if (exprKind.case === "constExpr") {
       const { case: kind, value } = exprKind.value.constantKind;
-      if (kind === "int64Value" || kind === "uint64Value" || kind === "doubleValue") return { kind: "number", value: Number(value) };
+      if (kind === "int64Value" || kind === "uint64Value" || kind === "doubleValue")
+        return { kind: "number", value: Number(value) };
       throw new Trouble(expr.id, "A number is wanted here.");
     }
     if (exprKind.case === "selectExpr") return this.field(expr, exprKind.value);
     if (exprKind.case === "callExpr") {
       const { function: name, args } = exprKind.value;
       if (name === "-_") return { kind: "negative", of: this.number(args[0]) };
-      if (OPERATIONS[name]) return { kind: OPERATIONS[name], left: this.number(args[0]), right: this.number(args[1]) };
-      throw new Trouble(expr.id, `“${name.replaceAll("_", "")}” is not understood here: a formula adds, subtracts, multiplies and divides.`);
+      if (OPERATIONS[name])
+        return { kind: OPERATIONS[name], left: this.number(args[0]), right: this.number(args[1]) };
+      throw new Trouble(
+        expr.id,
+        `“${name.replaceAll("_", "")}” is not understood here: a formula adds, subtracts, multiplies and divides.`,
+      );
     }
     throw new Trouble(expr.id, "A number is wanted here, such as item.estimate or 2.");
   }
 
-  private field(expr: Expr, select: { operand?: Expr; field: string; testOnly: boolean }): Arithmetic {
-    const isItem = select.operand?.exprKind.case === "identExpr" && select.operand.exprKind.value.name === "item" && !select.testOnly;
+  private field(
+    expr: Expr,
+    select: { operand?: Expr; field: string; testOnly: boolean },
+  ): Arithmetic {
+    const isItem =
+      select.operand?.exprKind.case === "identExpr" &&
+      select.operand.exprKind.value.name === "item" &&
+      !select.testOnly;
     const field = isItem ? this.byText.get(select.field) : undefined;
     if (field) return { kind: "field", field };
     const known = [...factTexts(this.vocabulary)].find(([, text]) => text === select.field)?.[0];
-    throw new Trouble(expr.id, known ? `“${factLabel(known, this.vocabulary)}” is no number that can be computed with.` : `An item has no number “${select.field}”.`, 1);
+    throw new Trouble(
+      expr.id,
+      known
+        ? `“${factLabel(known, this.vocabulary)}” is no number that can be computed with.`
+        : `An item has no number “${select.field}”.`,
+      1,
+    );
   }
 }

@@ -1,5 +1,13 @@
 import { fieldTexts, type OwnField } from "@/core/item/own-field";
-import { FACT_NAMES, factOf, FACTS, ownFactName, ownFieldOf, type FactName, type FactOptions } from "./facts";
+import {
+  FACT_NAMES,
+  factOf,
+  FACTS,
+  ownFactName,
+  ownFieldOf,
+  type FactName,
+  type FactOptions,
+} from "./facts";
 
 /** What a project calls the things that conditions refer to by id. */
 export interface Vocabulary {
@@ -13,7 +21,15 @@ export interface Vocabulary {
   own: OwnField[];
 }
 
-export const EMPTY_VOCABULARY: Vocabulary = { types: [], states: [], people: [], teams: [], sprints: [], releases: [], own: [] };
+export const EMPTY_VOCABULARY: Vocabulary = {
+  types: [],
+  states: [],
+  people: [],
+  teams: [],
+  sprints: [],
+  releases: [],
+  own: [],
+};
 
 export interface Option {
   id: string;
@@ -28,7 +44,9 @@ export function ownField(fact: FactName, vocabulary: Vocabulary): OwnField | und
 
 /** What a fact is called. */
 export function factLabel(fact: FactName, vocabulary: Vocabulary): string {
-  return ownFieldOf(fact) ? (ownField(fact, vocabulary)?.name ?? "a field that is gone") : factOf(fact).label;
+  return ownFieldOf(fact)
+    ? (ownField(fact, vocabulary)?.name ?? "a field that is gone")
+    : factOf(fact).label;
 }
 
 /** The unit of a fact; empty where it has none. */
@@ -48,7 +66,9 @@ export function factTexts(vocabulary: Vocabulary): Map<FactName, string> {
 
 /** How one fact is written. */
 export function factText(fact: FactName, vocabulary: Vocabulary): string {
-  return ownFieldOf(fact) ? (factTexts(vocabulary).get(fact) ?? factOf(fact).text) : factOf(fact).text;
+  return ownFieldOf(fact)
+    ? (factTexts(vocabulary).get(fact) ?? factOf(fact).text)
+    : factOf(fact).text;
 }
 
 /** The facts that can be asked about, those of fields that were taken out left aside. */
@@ -61,11 +81,13 @@ export function optionsOf(fact: FactName, vocabulary: Vocabulary): Option[] {
   const { options } = factOf(fact);
   if (options === null) return [];
   if (isFixed(options)) return options.map((o) => ({ id: o, label: o }));
-  if (typeof options === "object") return ownField(fact, vocabulary)?.options.map((o) => ({ id: o.id, label: o.name })) ?? [];
+  if (typeof options === "object")
+    return ownField(fact, vocabulary)?.options.map((o) => ({ id: o.id, label: o.name })) ?? [];
   return labelled(options, vocabulary);
 }
 
-const isFixed = (options: Exclude<FactOptions, null>): options is readonly string[] => Array.isArray(options);
+const isFixed = (options: Exclude<FactOptions, null>): options is readonly string[] =>
+  Array.isArray(options);
 
 function labelled(options: Extract<FactOptions, string>, vocabulary: Vocabulary): Option[] {
   const things: { id: string; name: string; more: string }[] =
@@ -74,7 +96,10 @@ function labelled(options: Extract<FactOptions, string>, vocabulary: Vocabulary)
       : vocabulary[options].map((t) => ({ id: t.id, name: t.name, more: t.id }));
   const count = new Map<string, number>();
   for (const { name } of things) count.set(name, (count.get(name) ?? 0) + 1);
-  return things.map(({ id, name, more }) => ({ id, label: count.get(name)! > 1 ? `${name} (${more})` : name }));
+  return things.map(({ id, name, more }) => ({
+    id,
+    label: count.get(name)! > 1 ? `${name} (${more})` : name,
+  }));
 }
 
 /** The label of an id; the id itself when nothing is called so any more. */

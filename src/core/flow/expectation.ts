@@ -17,7 +17,10 @@ export interface ExpectationKept {
 }
 
 /** How many of the cycle times kept to the expectation; a time equal to its days keeps it. */
-export function expectationKept(cycleDays: readonly Days[], expectation: Expectation): ExpectationKept {
+export function expectationKept(
+  cycleDays: readonly Days[],
+  expectation: Expectation,
+): ExpectationKept {
   const within = cycleDays.filter((days) => days <= expectation.days).length;
   const of = cycleDays.length;
   if (of === 0) return { within, of, share: null, met: null };

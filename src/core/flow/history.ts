@@ -37,7 +37,11 @@ export function clockOf(history: FlowHistory): Interval[] {
 }
 
 /** A history as it was known at an instant: nothing that happened later is in it. */
-export const historyAt = (history: FlowHistory, at: Instant): FlowHistory => ({ ...history, stays: cutAt(history.stays, at), blocks: cutAt(history.blocks, at) });
+export const historyAt = (history: FlowHistory, at: Instant): FlowHistory => ({
+  ...history,
+  stays: cutAt(history.stays, at),
+  blocks: cutAt(history.blocks, at),
+});
 
 /** The last so many weeks by the calendar of a zone, today whole as far as it has come. The same for all figures of such a time. */
 export function lastWeeks(weeks: number, zone: string, now: Instant): Period {
@@ -45,7 +49,10 @@ export function lastWeeks(weeks: number, zone: string, now: Instant): Period {
 }
 
 /** Blocked intervals merged where they overlap, oldest first. */
-export function mergedBlocks(blocks: readonly Interval[], now: Instant): { from: Instant; to: Instant }[] {
+export function mergedBlocks(
+  blocks: readonly Interval[],
+  now: Instant,
+): { from: Instant; to: Instant }[] {
   const merged: { from: Instant; to: Instant }[] = [];
   for (const { from, to } of [...blocks].sort((a, b) => a.from - b.from)) {
     const last = merged.at(-1);

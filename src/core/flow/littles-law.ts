@@ -19,7 +19,12 @@ export interface LittlesLaw {
  * Operations Research 9 (1961), 383-387). Over a window that starts and ends empty it is an identity, because both
  * sides are the same area under the cumulative flow diagram.
  */
-export function littlesLaw(histories: readonly FlowHistory[], period: Period, zone: string, departures = departuresIn(histories, period, zone)): LittlesLaw {
+export function littlesLaw(
+  histories: readonly FlowHistory[],
+  period: Period,
+  zone: string,
+  departures = departuresIn(histories, period, zone),
+): LittlesLaw {
   const length = (period.to - period.from) / DAY;
   const averageWip = areaInProgress(histories, period) / length;
   const throughput = departures.length / length;

@@ -33,7 +33,11 @@ export interface Finished {
 }
 
 /** Every finish in the period, in their order, whatever its outcome: the departures. */
-export function departuresIn(histories: readonly FlowHistory[], period: Period, zone: string): Finished[] {
+export function departuresIn(
+  histories: readonly FlowHistory[],
+  period: Period,
+  zone: string,
+): Finished[] {
   const departures: Finished[] = [];
   for (const whole of histories) {
     let before = 0;
@@ -41,7 +45,16 @@ export function departuresIn(histories: readonly FlowHistory[], period: Period, 
       if (at >= period.to) break;
       const clock = cutAt(clockOf(whole), at);
       const elapsed = clock.reduce((sum, { from, to }) => sum + to! - from, 0) / DAY;
-      if (at >= period.from) departures.push({ history: asItStood(whole, at), at, kind, outcome, days: daysTouched(clock, zone, at), elapsed, sinceLast: elapsed - before });
+      if (at >= period.from)
+        departures.push({
+          history: asItStood(whole, at),
+          at,
+          kind,
+          outcome,
+          days: daysTouched(clock, zone, at),
+          elapsed,
+          sinceLast: elapsed - before,
+        });
       before = elapsed;
     }
   }
@@ -49,16 +62,27 @@ export function departuresIn(histories: readonly FlowHistory[], period: Period, 
 }
 
 /** A history without what was in progress after a finish; most have nothing to leave out. */
-const asItStood = (history: FlowHistory, at: Instant): FlowHistory => (history.stays.some((s) => s.from >= at && isInProgress(s.kind)) ? historyAt(history, at) : history);
+const asItStood = (history: FlowHistory, at: Instant): FlowHistory =>
+  history.stays.some((s) => s.from >= at && isInProgress(s.kind))
+    ? historyAt(history, at)
+    : history;
 
 /** The finished work of a period: the first delivery of each item, with its cycle time. Reopening it later does not change that. */
-export const finishedIn = (histories: readonly FlowHistory[], period: Period, zone: string): Finished[] => departuresIn(histories, period, zone).filter((d) => d.kind === "delivered");
+export const finishedIn = (
+  histories: readonly FlowHistory[],
+  period: Period,
+  zone: string,
+): Finished[] => departuresIn(histories, period, zone).filter((d) => d.kind === "delivered");
 
 /** The starts in the period: each entering of what is in progress, the first and any later one. */
-export function startedIn(histories: readonly FlowHistory[], period: Period): { history: FlowHistory; at: Instant }[] {
+export function startedIn(
+  histories: readonly FlowHistory[],
+  period: Period,
+): { history: FlowHistory; at: Instant }[] {
   const started: { history: FlowHistory; at: Instant }[] = [];
   for (const history of histories)
-    for (const { from } of clockOf(history)) if (from >= period.from && from < period.to) started.push({ history, at: from });
+    for (const { from } of clockOf(history))
+      if (from >= period.from && from < period.to) started.push({ history, at: from });
   return started.sort((a, b) => a.at - b.at);
 }
 

@@ -10,7 +10,8 @@ import type { FlowReport } from "./report";
 export const OUTSIDE_VIEW = "";
 
 /** Ids with those outside somebody's view made unknown; as many as before. */
-export const maskIds = (ids: readonly string[], hidden: ReadonlySet<string>): string[] => ids.map((id) => (hidden.has(id) ? OUTSIDE_VIEW : id));
+export const maskIds = (ids: readonly string[], hidden: ReadonlySet<string>): string[] =>
+  ids.map((id) => (hidden.has(id) ? OUTSIDE_VIEW : id));
 
 export function maskPulse(pulse: Pulse, hidden: ReadonlySet<string>): Pulse {
   if (hidden.size === 0) return pulse;
@@ -29,13 +30,19 @@ export function maskPulse(pulse: Pulse, hidden: ReadonlySet<string>): Pulse {
 
 export function maskReport(report: FlowReport, hidden: ReadonlySet<string>): FlowReport {
   if (hidden.size === 0) return report;
-  const masked = <T extends { itemId: string; key: string; title: string }>(row: T): T => (hidden.has(row.itemId) ? { ...row, itemId: OUTSIDE_VIEW, key: OUTSIDE_VIEW, title: OUTSIDE_VIEW } : row);
+  const masked = <T extends { itemId: string; key: string; title: string }>(row: T): T =>
+    hidden.has(row.itemId)
+      ? { ...row, itemId: OUTSIDE_VIEW, key: OUTSIDE_VIEW, title: OUTSIDE_VIEW }
+      : row;
   return {
     ...report,
     finished: report.finished.map(masked),
     stopped: report.stopped.map(masked),
     again: report.again.map(masked),
     ageing: report.ageing.map(masked),
-    throughput: report.throughput.map((week) => ({ ...week, itemIds: maskIds(week.itemIds, hidden) })),
+    throughput: report.throughput.map((week) => ({
+      ...week,
+      itemIds: maskIds(week.itemIds, hidden),
+    })),
   };
 }

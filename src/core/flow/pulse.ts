@@ -23,7 +23,12 @@ export interface Pulse {
 }
 
 /** The same measures as the charts, over the last twelve weeks and the running ISO week. */
-export function pulse(histories: readonly FlowHistory[], expectation: Expectation, zone: string, now: Instant): Pulse {
+export function pulse(
+  histories: readonly FlowHistory[],
+  expectation: Expectation,
+  zone: string,
+  now: Instant,
+): Pulse {
   const inProgress = workInProgressAt(histories, now);
   const week = { from: dayStart(weekStart(dayNumber(now, zone)), zone), to: now + 1 };
   const recent = finishedIn(histories, lastWeeks(PULSE_WINDOW_WEEKS, zone, now), zone);
@@ -37,13 +42,19 @@ export function pulse(histories: readonly FlowHistory[], expectation: Expectatio
     oldest,
     expectation,
     kept: {
-      ...expectationKept(recent.map((f) => f.days), expectation),
+      ...expectationKept(
+        recent.map((f) => f.days),
+        expectation,
+      ),
       itemIds: recent.filter((f) => f.days > expectation.days).map((f) => f.history.id),
     },
     blocked: inProgress.filter((h) => h.blocks.some((b) => b.to === null)).map((h) => h.id),
     arrivedThisWeek: startedIn(histories, week).map((s) => s.history.id),
     departedThisWeek: departuresIn(histories, week, zone).map((d) => d.history.id),
-    efficiency: flowTimes(recent.map((f) => f.history), now).efficiency,
+    efficiency: flowTimes(
+      recent.map((f) => f.history),
+      now,
+    ).efficiency,
     recentlyFinished: recent.map((f) => f.history.id),
   };
 }

@@ -16,7 +16,11 @@ export type QuantileType = 1 | 2 | 7;
  * @throws RangeError when p is outside 0..1
  * @example quantile([1, 2, 3, 4], 0.5, 7) // 2.5
  */
-export function quantile(sorted: ArrayLike<number>, p: number, type: QuantileType = 1): number | null {
+export function quantile(
+  sorted: ArrayLike<number>,
+  p: number,
+  type: QuantileType = 1,
+): number | null {
   if (!(p >= 0 && p <= 1)) throw new RangeError(`a share from 0 to 1 is needed, not ${p}`);
   const n = sorted.length;
   if (n === 0) return null;

@@ -26,7 +26,13 @@ export interface FinishedRow {
   outcome: Outcome | null;
 }
 
-const rowOf = ({ history: { id, key, title }, at, days, elapsed, outcome }: Finished): FinishedRow => ({ itemId: id, key, title, at, days, elapsed, outcome });
+const rowOf = ({
+  history: { id, key, title },
+  at,
+  days,
+  elapsed,
+  outcome,
+}: Finished): FinishedRow => ({ itemId: id, key, title, at, days, elapsed, outcome });
 
 /** Everything the Learn page shows, ready to be sent to a browser (plain objects and arrays only). */
 export interface FlowReport {
@@ -42,7 +48,15 @@ export interface FlowReport {
   expectation: Expectation;
   kept: ExpectationKept;
   throughput: WeekOfThroughput[];
-  ageing: { itemId: string; key: string; title: string; stateId: StateId; kind: StateKind; age: Days; blocked: boolean }[];
+  ageing: {
+    itemId: string;
+    key: string;
+    title: string;
+    stateId: StateId;
+    kind: StateKind;
+    age: Days;
+    blocked: boolean;
+  }[];
   times: FlowTimes;
   little: LittlesLaw;
 }
@@ -88,7 +102,10 @@ export function flowReport(
         blocked: h.blocks.some((b) => b.to === null),
       };
     }),
-    times: flowTimes(finished.map((f) => f.history), now),
+    times: flowTimes(
+      finished.map((f) => f.history),
+      now,
+    ),
     little: littlesLaw(histories, period, zone, departures),
   };
 }

@@ -13,13 +13,18 @@ export interface WeekOfThroughput {
 }
 
 /** Items finished per ISO week of the zone's calendar; weeks without any are there with none. */
-export function throughputByWeek(finished: readonly Finished[], period: Period, zone: string): WeekOfThroughput[] {
+export function throughputByWeek(
+  finished: readonly Finished[],
+  period: Period,
+  zone: string,
+): WeekOfThroughput[] {
   const weeks = new Map<DayNumber, WeekOfThroughput>();
   const last = weekStart(dayNumber(period.to - 1, zone));
   for (let week = weekStart(dayNumber(period.from, zone)); week <= last; week += 7) {
     const whole = dayStart(week, zone) >= period.from && dayStart(week + 7, zone) <= period.to;
     weeks.set(week, { week, itemIds: [], whole });
   }
-  for (const { history, at } of finished) weeks.get(weekStart(dayNumber(at, zone)))?.itemIds.push(history.id);
+  for (const { history, at } of finished)
+    weeks.get(weekStart(dayNumber(at, zone)))?.itemIds.push(history.id);
   return [...weeks.values()];
 }

@@ -41,7 +41,11 @@ export function flowTimes(histories: readonly FlowHistory[], now: Instant): Flow
       let stopped = 0;
       for (const block of merged) stopped += overlap(stay, block, now);
       let row = states.get(stay.stateId);
-      if (!row) states.set(stay.stateId, (row = { stateId: stay.stateId, kind: stay.kind, items: 0, average: 0, blocked: 0 }));
+      if (!row)
+        states.set(
+          stay.stateId,
+          (row = { stateId: stay.stateId, kind: stay.kind, items: 0, average: 0, blocked: 0 }),
+        );
       if (!seen.has(stay.stateId)) row.items += 1;
       seen.add(stay.stateId);
       row.average += spent;
@@ -54,7 +58,11 @@ export function flowTimes(histories: readonly FlowHistory[], now: Instant): Flow
   const perItem = DAY * Math.max(1, histories.length);
   const total = working + waiting + blocked;
   return {
-    states: [...states.values()].map((s) => ({ ...s, average: s.average / perItem, blocked: s.blocked / perItem })),
+    states: [...states.values()].map((s) => ({
+      ...s,
+      average: s.average / perItem,
+      blocked: s.blocked / perItem,
+    })),
     working: working / perItem,
     waiting: waiting / perItem,
     blocked: blocked / perItem,

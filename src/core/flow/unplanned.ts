@@ -21,7 +21,11 @@ export interface UnplannedShare {
 /** How much of what was finished was not planned, counted in items. */
 export function unplannedShare(work: readonly FinishedWork[]): UnplannedShare {
   const unplanned = work.filter((w) => w.origin === "unplanned").map((w) => w.itemId);
-  return { unplanned, finished: work.length, share: work.length === 0 ? null : unplanned.length / work.length };
+  return {
+    unplanned,
+    finished: work.length,
+    share: work.length === 0 ? null : unplanned.length / work.length,
+  };
 }
 
 /**
@@ -30,19 +34,27 @@ export function unplannedShare(work: readonly FinishedWork[]): UnplannedShare {
  * @param from, to the first instant of the sprint, and the first after it
  */
 export function velocity(work: readonly FinishedWork[], from: Instant, to: Instant): number {
-  return work.filter((w) => w.finishedAt >= from && w.finishedAt < to).reduce((sum, w) => sum + (w.estimate ?? 0), 0);
+  return work
+    .filter((w) => w.finishedAt >= from && w.finishedAt < to)
+    .reduce((sum, w) => sum + (w.estimate ?? 0), 0);
 }
 
 /** What is still to be done of an item, in hours: its own, and that of the open items under it; null where nothing says. */
-export function remainingWork(own: number | null, children: readonly { finished: boolean; remainingHours: number | null }[]): number | null {
+export function remainingWork(
+  own: number | null,
+  children: readonly { finished: boolean; remainingHours: number | null }[],
+): number | null {
   const open = children.filter((c) => !c.finished && c.remainingHours !== null);
   if (own === null && open.length === 0) return null;
   return (own ?? 0) + open.reduce((sum, c) => sum + c.remainingHours!, 0);
 }
 
 /** Bugs found in what was finished already, by the release that it went out with; those without one under null. */
-export function escapedByRelease(bugs: readonly { itemId: string; releaseId: string | null }[]): Map<string | null, string[]> {
+export function escapedByRelease(
+  bugs: readonly { itemId: string; releaseId: string | null }[],
+): Map<string | null, string[]> {
   const by = new Map<string | null, string[]>();
-  for (const { itemId, releaseId } of bugs) by.set(releaseId, [...(by.get(releaseId) ?? []), itemId]);
+  for (const { itemId, releaseId } of bugs)
+    by.set(releaseId, [...(by.get(releaseId) ?? []), itemId]);
   return by;
 }

@@ -28,7 +28,11 @@ export interface Zigzag {
  * between two commitments is a stretch of level "off"; what comes after the last finish is left out.
  * @param sentBack when the item was moved backwards; its stays alone do not tell which way was back
  */
-export function zigzag(history: FlowHistory, now: Instant, sentBack: readonly Instant[] = []): Zigzag {
+export function zigzag(
+  history: FlowHistory,
+  now: Instant,
+  sentBack: readonly Instant[] = [],
+): Zigzag {
   const first = history.stays.findIndex((s) => isInProgress(s.kind));
   const lastActive = history.stays.findLastIndex((s) => isInProgress(s.kind));
   const blocks = mergedBlocks(history.blocks, now);
@@ -37,7 +41,16 @@ export function zigzag(history: FlowHistory, now: Instant, sentBack: readonly In
     const end = stay.to ?? Math.max(now, stay.from);
     const level = stay.kind === "working" ? "high" : stay.kind === "waiting" ? "low" : "off";
     const piece = (from: Instant, to: Instant, blocked: boolean) => {
-      if (to > from) segments.push({ stateId: stay.stateId, kind: stay.kind, level, blocked, from, to, days: (to - from) / DAY });
+      if (to > from)
+        segments.push({
+          stateId: stay.stateId,
+          kind: stay.kind,
+          level,
+          blocked,
+          from,
+          to,
+          days: (to - from) / DAY,
+        });
     };
     let from = stay.from;
     for (const block of level === "off" ? [] : blocks) {
@@ -48,11 +61,21 @@ export function zigzag(history: FlowHistory, now: Instant, sentBack: readonly In
     }
     piece(from, end, false);
   }
-  const sum = (test: (s: ZigzagSegment) => boolean) => segments.filter(test).reduce((total, s) => total + s.days, 0);
+  const sum = (test: (s: ZigzagSegment) => boolean) =>
+    segments.filter(test).reduce((total, s) => total + s.days, 0);
   const working = sum((s) => s.level === "high" && !s.blocked);
   const waiting = sum((s) => s.level === "low" && !s.blocked);
   const blocked = sum((s) => s.blocked);
   const total = working + waiting + blocked;
-  const returns = sentBack.filter((at) => segments.length > 0 && at >= segments[0].from && at <= segments.at(-1)!.to);
-  return { segments, returns, working, waiting, blocked, efficiency: total > 0 ? working / total : null };
+  const returns = sentBack.filter(
+    (at) => segments.length > 0 && at >= segments[0].from && at <= segments.at(-1)!.to,
+  );
+  return {
+    segments,
+    returns,
+    working,
+    waiting,
+    blocked,
+    efficiency: total > 0 ? working / total : null,
+  };
 }

@@ -40,8 +40,14 @@ type Happening = { kind: "queue"; job: Job; step: number } | { kind: "finish"; p
  * @param until passages that begin to queue later are left out, and later starts and finishes stay null
  * @throws RangeError when a step has no server or a service time is negative or not a number
  */
-export function simulate(model: ProcessModel, jobs: readonly Job[], random: Random, until = Infinity): Passage[] {
-  if (model.steps.some((s) => !(s.servers >= 1))) throw new RangeError("every step needs at least one server");
+export function simulate(
+  model: ProcessModel,
+  jobs: readonly Job[],
+  random: Random,
+  until = Infinity,
+): Passage[] {
+  if (model.steps.some((s) => !(s.servers >= 1)))
+    throw new RangeError("every step needs at least one server");
   const agenda = new Agenda<Happening>();
   const waiting = model.steps.map(() => new Agenda<Passage>());
   const free = model.steps.map((s) => s.servers);
@@ -62,7 +68,13 @@ export function simulate(model: ProcessModel, jobs: readonly Job[], random: Rand
   for (let entry = agenda.take(); entry && entry.at <= until; entry = agenda.take()) {
     const { at, what } = entry;
     if (what.kind === "queue") {
-      const passage: Passage = { job: what.job, step: what.step, queuedAt: at, startedAt: null, finishedAt: null };
+      const passage: Passage = {
+        job: what.job,
+        step: what.step,
+        queuedAt: at,
+        startedAt: null,
+        finishedAt: null,
+      };
       passages.push(passage);
       // A waiting line sorted by priority: the agenda keeps equal priorities in the order they came.
       waiting[what.step].add(what.job.priority, passage);

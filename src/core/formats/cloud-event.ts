@@ -25,7 +25,11 @@ export class UnsignedEvent extends Error {}
  */
 export function readCloudEvents(contentType: string, body: string): CloudEvent[] {
   const type = contentType.split(";")[0].trim().toLowerCase();
-  if (type === "application/cloudevents-batch+json") return z.array(cloudEventSchema).max(MOST_EVENTS, `At most ${MOST_EVENTS} events are taken at once.`).parse(JSON.parse(body));
+  if (type === "application/cloudevents-batch+json")
+    return z
+      .array(cloudEventSchema)
+      .max(MOST_EVENTS, `At most ${MOST_EVENTS} events are taken at once.`)
+      .parse(JSON.parse(body));
   if (type === "application/cloudevents+json") return [cloudEventSchema.parse(JSON.parse(body))];
   throw new UnsignedEvent(type);
 }

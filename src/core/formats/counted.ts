@@ -1,2 +1,3 @@
 /** "1 item", "2 items": a number of things. @param many where it is not one with an s */
-export const counted = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+export const counted = (n: number, one: string, many = `${one}s`): string =>
+  `${n} ${n === 1 ? one : many}`;

@@ -17,9 +17,22 @@ const text = z.string().max(500);
 const documentSchema = z.looseObject({
   subject: z.looseObject({
     id: text,
-    content: z.looseObject({ outcome: text.optional(), environment: z.looseObject({ id: text }).optional(), change: z.looseObject({ id: text }).optional() }).default({}),
+    content: z
+      .looseObject({
+        outcome: text.optional(),
+        environment: z.looseObject({ id: text }).optional(),
+        change: z.looseObject({ id: text }).optional(),
+      })
+      .default({}),
   }),
-  customData: z.looseObject({ items: z.array(text).max(100).optional(), changes: z.array(text).max(100).optional(), change: text.optional(), verdict: text.optional() }).optional(),
+  customData: z
+    .looseObject({
+      items: z.array(text).max(100).optional(),
+      changes: z.array(text).max(100).optional(),
+      change: text.optional(),
+      verdict: text.optional(),
+    })
+    .optional(),
 });
 
 const KEY = /\b[A-Z][A-Z0-9]{1,9}-\d{1,9}\b/g;
@@ -38,16 +51,48 @@ export function readDeliveryEvent(event: CloudEvent): DeliveryNews | null {
   if (!subject || !KINDS.has(`${subject}.${predicate}`)) return null;
   const document = documentSchema.parse(event.data);
   const { customData = {}, subject: about } = document;
-  const change = subject === "change" ? about.id : (about.content.change?.id ?? customData.change ?? customData.changes?.[0]);
-  const fact = factOf(`${subject}.${predicate}`, about.id, change, about.content.outcome, about.content.environment?.id, customData.verdict);
+  const change =
+    subject === "change"
+      ? about.id
+      : (about.content.change?.id ?? customData.change ?? customData.changes?.[0]);
+  const fact = factOf(
+    `${subject}.${predicate}`,
+    about.id,
+    change,
+    about.content.outcome,
+    about.content.environment?.id,
+    customData.verdict,
+  );
   if (!fact) return null;
   const named = [about.id, ...strings(customData)].flatMap((s) => s.match(KEY) ?? []);
-  return { fact, itemKeys: [...new Set(named)], changes: [...new Set([...(change ? [change] : []), ...(customData.changes ?? [])])] };
+  return {
+    fact,
+    itemKeys: [...new Set(named)],
+    changes: [...new Set([...(change ? [change] : []), ...(customData.changes ?? [])])],
+  };
 }
 
-const KINDS = new Set(["change.created", "change.merged", "change.abandoned", "change.reviewed", "pipelinerun.started", "pipelinerun.finished", "testsuiterun.finished", "testcaserun.finished", "service.deployed", "service.upgraded"]);
+const KINDS = new Set([
+  "change.created",
+  "change.merged",
+  "change.abandoned",
+  "change.reviewed",
+  "pipelinerun.started",
+  "pipelinerun.finished",
+  "testsuiterun.finished",
+  "testcaserun.finished",
+  "service.deployed",
+  "service.upgraded",
+]);
 
-function factOf(kind: string, id: string, change: string | undefined, outcome: string | undefined, environment: string | undefined, verdict: string | undefined): OutsideFact | null {
+function factOf(
+  kind: string,
+  id: string,
+  change: string | undefined,
+  outcome: string | undefined,
+  environment: string | undefined,
+  verdict: string | undefined,
+): OutsideFact | null {
   const passed = GOOD.has((outcome ?? "").toLowerCase());
   switch (kind) {
     case "change.created":

@@ -16,7 +16,10 @@ export function htmlText(html: string): string {
       { selector: "script", format: "skip" },
       { selector: "style", format: "skip" },
       { selector: "a", options: { hideLinkHrefIfSameAsText: true, ignoreHref: false } },
-      ...["h1", "h2", "h3", "h4", "h5", "h6"].map((selector) => ({ selector, options: { uppercase: false } })),
+      ...["h1", "h2", "h3", "h4", "h5", "h6"].map((selector) => ({
+        selector,
+        options: { uppercase: false },
+      })),
     ],
   });
 }

@@ -8,7 +8,14 @@
 
 const SIGNATURE = /^-- ?$/;
 const LONGEST_ATTRIBUTION = 320;
-const ORIGINAL_WORDS = new Set(["original message", "forwarded message", "ursprüngliche nachricht", "weitergeleitete nachricht", "message d'origine", "oorspronkelijk bericht"]);
+const ORIGINAL_WORDS = new Set([
+  "original message",
+  "forwarded message",
+  "ursprüngliche nachricht",
+  "weitergeleitete nachricht",
+  "message d'origine",
+  "oorspronkelijk bericht",
+]);
 
 /** How the line that names a quoted mail begins and ends, in the languages that are understood. */
 const ATTRIBUTIONS: readonly { begins: string; says: string }[] = [
@@ -48,7 +55,11 @@ interface Below {
 }
 
 function lookBelow(lines: readonly string[]): Below[] {
-  const below: Below[] = Array(lines.length + 2).fill({ beginsQuoted: true, someQuoted: false, onlyQuoted: true });
+  const below: Below[] = Array(lines.length + 2).fill({
+    beginsQuoted: true,
+    someQuoted: false,
+    onlyQuoted: true,
+  });
   for (let i = lines.length - 1; i >= 0; i--) {
     const next = below[i + 1];
     const quoted = lines[i].startsWith(">");
@@ -97,7 +108,9 @@ function hasMailAddress(line: string): boolean {
   const at = line.indexOf("@");
   const open = line.lastIndexOf("<", at);
   const close = line.indexOf(">", at);
-  return at > 0 && open >= 0 && open < at - 1 && close > at + 1 && !/\s/.test(line.slice(open, close));
+  return (
+    at > 0 && open >= 0 && open < at - 1 && close > at + 1 && !/\s/.test(line.slice(open, close))
+  );
 }
 
 /** "----- Original Message -----" */
@@ -116,7 +129,12 @@ function beginsHeaderBlock(lines: readonly string[], start: number): boolean {
     if (name === null) break;
     when ||= HEADER_NAMES.when.has(name);
     about ||= HEADER_NAMES.about.has(name);
-    if (!HEADER_NAMES.when.has(name) && !HEADER_NAMES.about.has(name) && !HEADER_NAMES.other.has(name)) break;
+    if (
+      !HEADER_NAMES.when.has(name) &&
+      !HEADER_NAMES.about.has(name) &&
+      !HEADER_NAMES.other.has(name)
+    )
+      break;
   }
   return when && about;
 }

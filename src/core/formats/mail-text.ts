@@ -45,16 +45,28 @@ export function writerOf(headers: MailHeaders, returnPath: string | null): MailW
   const has = (name: string, test: RegExp) => (headers[name] ?? []).some((v) => test.test(v));
   const type = headers["content-type"]?.[0] ?? "";
   if (/multipart\/report/i.test(type) && /delivery-status/i.test(type)) return "bounce";
-  if (has("from", /\b(?:mailer-daemon|postmaster)@/i) && (returnPath === "" || has("auto-submitted", /./))) return "bounce";
-  if (headers[OWN_MAIL_HEADER]?.length || (headers.received?.length ?? 0) > MOST_HOPS) return "loop";
-  if (has("auto-submitted", /^\s*auto-/i) || has("precedence", /bulk|junk|list|auto.reply/i)) return "automatic";
-  if (headers["x-autoreply"]?.length || headers["x-autorespond"]?.length || headers["list-id"]?.length) return "automatic";
+  if (
+    has("from", /\b(?:mailer-daemon|postmaster)@/i) &&
+    (returnPath === "" || has("auto-submitted", /./))
+  )
+    return "bounce";
+  if (headers[OWN_MAIL_HEADER]?.length || (headers.received?.length ?? 0) > MOST_HOPS)
+    return "loop";
+  if (has("auto-submitted", /^\s*auto-/i) || has("precedence", /bulk|junk|list|auto.reply/i))
+    return "automatic";
+  if (
+    headers["x-autoreply"]?.length ||
+    headers["x-autorespond"]?.length ||
+    headers["list-id"]?.length
+  )
+    return "automatic";
   return returnPath === "" ? "bounce" : "person";
 }
 
 /** The mails that a mail answers, the nearest first (RFC 5322, section 3.6.4). */
 export function answered(headers: MailHeaders): string[] {
-  const ids = (name: string) => (headers[name] ?? []).flatMap((v) => v.match(/<[^<>\s]{1,250}>/g) ?? []);
+  const ids = (name: string) =>
+    (headers[name] ?? []).flatMap((v) => v.match(/<[^<>\s]{1,250}>/g) ?? []);
   return [...new Set([...ids("in-reply-to").reverse(), ...ids("references").reverse()])];
 }
 
@@ -64,8 +76,17 @@ const PREFIX = /^(?:re|aw|sv|fwd?|wg|antw)(?:\[\d{1,4}\])?$/i;
 /** A subject as the title of a report: without what programs put before it. */
 export function titleOf(subject: string, text: string): string {
   let bare = cutText(subject, 1_000).replace(/\s+/g, " ").trim();
-  for (let colon = bare.indexOf(":"); colon > 0 && PREFIX.test(bare.slice(0, colon).trim()); colon = bare.indexOf(":")) bare = bare.slice(colon + 1).trim();
-  const first = cutText(text, 2_000).split("\n").find((line) => line.trim())?.trim() ?? "";
+  for (
+    let colon = bare.indexOf(":");
+    colon > 0 && PREFIX.test(bare.slice(0, colon).trim());
+    colon = bare.indexOf(":")
+  )
+    bare = bare.slice(colon + 1).trim();
+  const first =
+    cutText(text, 2_000)
+      .split("\n")
+      .find((line) => line.trim())
+      ?.trim() ?? "";
   return shorten(bare || first || "A mail without words", 200);
 }
 

@@ -48,7 +48,10 @@ function containersOf(line: string): number {
   while (i < line.length && opened <= MOST_CONTAINERS) {
     const letter = line[i];
     if (letter === " " || letter === "\t") i += 1;
-    else if (letter === ">" || ((letter === "-" || letter === "*" || letter === "+") && isGap(line[i + 1]))) {
+    else if (
+      letter === ">" ||
+      ((letter === "-" || letter === "*" || letter === "+") && isGap(line[i + 1]))
+    ) {
       opened += 1;
       i += 1;
     } else {
@@ -63,5 +66,7 @@ function containersOf(line: string): number {
   return opened > 0 && first > FURTHEST_RIGHT ? Infinity : opened;
 }
 
-const isGap = (letter: string | undefined) => letter === undefined || letter === " " || letter === "\t";
-const isDigit = (letter: string | undefined) => letter !== undefined && letter >= "0" && letter <= "9";
+const isGap = (letter: string | undefined) =>
+  letter === undefined || letter === " " || letter === "\t";
+const isDigit = (letter: string | undefined) =>
+  letter !== undefined && letter >= "0" && letter <= "9";

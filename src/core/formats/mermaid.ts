@@ -4,10 +4,16 @@ import { statesInOrder, type StateId, type Workflow } from "@/core/workflow/work
 export function writeMermaid(workflow: Workflow): string {
   const states = statesInOrder(workflow);
   const short = new Map<StateId, string>(states.map((s, i) => [s.id, `s${i + 1}`]));
-  const lines = ["stateDiagram-v2", "  direction LR", ...states.map((s) => `  state "${plain(s.name)}" as ${short.get(s.id)}`), `  [*] --> ${short.get(states[0].id)}`];
+  const lines = [
+    "stateDiagram-v2",
+    "  direction LR",
+    ...states.map((s) => `  state "${plain(s.name)}" as ${short.get(s.id)}`),
+    `  [*] --> ${short.get(states[0].id)}`,
+  ];
   for (const t of workflow.transitions) {
     const from = t.from ?? states.map((s) => s.id).filter((id) => id !== t.to);
-    for (const id of from) lines.push(`  ${short.get(id)} --> ${short.get(t.to)}: ${plain(t.verb)}`);
+    for (const id of from)
+      lines.push(`  ${short.get(id)} --> ${short.get(t.to)}: ${plain(t.verb)}`);
   }
   for (const s of states) if (s.kind === "finished") lines.push(`  ${short.get(s.id)} --> [*]`);
   for (const kind of ["waiting", "working"] as const) {

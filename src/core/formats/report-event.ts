@@ -5,7 +5,11 @@ import { plainText } from "./plain-text";
 /** The CloudEvents type by which another program reports something: a monitor, a support desk, a gate. */
 export const REPORT_EVENT = "zigzag-lane.report.sent.v1";
 
-const text = (most: number) => z.string().transform((t) => plainText(t).trim()).pipe(z.string().max(most));
+const text = (most: number) =>
+  z
+    .string()
+    .transform((t) => plainText(t).trim())
+    .pipe(z.string().max(most));
 
 const data = z.object({
   /** What it is about, in a few words. */

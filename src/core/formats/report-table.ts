@@ -6,7 +6,13 @@ import { FileProblem, LARGEST_FILE } from "./xml";
 export const REPORT_COLUMNS = ["title", "happened", "reproduce", "place", "mail"] as const;
 export type ReportColumn = (typeof REPORT_COLUMNS)[number];
 
-export const COLUMN_WORDS: Record<ReportColumn, string> = { title: "in a few words", happened: "what happened", reproduce: "how to make it happen again", place: "where", mail: "mail address" };
+export const COLUMN_WORDS: Record<ReportColumn, string> = {
+  title: "in a few words",
+  happened: "what happened",
+  reproduce: "how to make it happen again",
+  place: "where",
+  mail: "mail address",
+};
 
 const LIKELY: Record<ReportColumn, RegExp> = {
   title: /^(title|subject|summary|name|headline|what|issue|problem)\b/i,
@@ -47,24 +53,46 @@ export function readTable(text: string): Table {
   const records = readRecords(body, named?.[1] ?? guessDelimiter(body));
   // A line that names the separator is a line of the file all the same.
   const [head, ...rest] = records.map((r) => ({ ...r, line: r.line + (named ? 1 : 0) }));
-  if (!head || rest.length === 0) throw new FileProblem("The file has no rows beneath its first line, which names the columns.");
-  if (rest.length > MOST_ROWS) throw new FileProblem(`The table has more than ${MOST_ROWS.toLocaleString("en")} rows. Import it in parts.`);
-  return { header: head.cells.map((h) => h.trim()), rows: rest.map((r) => r.cells), lines: rest.map((r) => r.line) };
+  if (!head || rest.length === 0)
+    throw new FileProblem("The file has no rows beneath its first line, which names the columns.");
+  if (rest.length > MOST_ROWS)
+    throw new FileProblem(
+      `The table has more than ${MOST_ROWS.toLocaleString("en")} rows. Import it in parts.`,
+    );
+  return {
+    header: head.cells.map((h) => h.trim()),
+    rows: rest.map((r) => r.cells),
+    lines: rest.map((r) => r.line),
+  };
 }
 
 function readRecords(body: string, delimiter: string): { cells: string[]; line: number }[] {
   try {
-    const read = parse(body, { delimiter, record_delimiter: LINE_ENDS, relax_quotes: true, relax_column_count: true, skip_empty_lines: true, info: true, to: MOST_ROWS + 2 }) as unknown as { record: string[]; info: { lines: number } }[];
+    const read = parse(body, {
+      delimiter,
+      record_delimiter: LINE_ENDS,
+      relax_quotes: true,
+      relax_column_count: true,
+      skip_empty_lines: true,
+      info: true,
+      to: MOST_ROWS + 2,
+    }) as unknown as { record: string[]; info: { lines: number } }[];
     return read.map(({ record, info }) => ({ cells: record, line: info.lines - breaksIn(record) }));
   } catch (error) {
     const { code, lines } = error as { code?: string; lines?: number };
-    if (code === "CSV_QUOTE_NOT_CLOSED") throw new FileProblem("The table cannot be read: a quotation mark at the beginning of a field is never closed. Close it, or take it out.");
-    throw new FileProblem(`The table cannot be read${lines ? ` from line ${lines} on` : ""}: ${(error as Error).message.replace(/\.$/, "")}.`);
+    if (code === "CSV_QUOTE_NOT_CLOSED")
+      throw new FileProblem(
+        "The table cannot be read: a quotation mark at the beginning of a field is never closed. Close it, or take it out.",
+      );
+    throw new FileProblem(
+      `The table cannot be read${lines ? ` from line ${lines} on` : ""}: ${(error as Error).message.replace(/\.$/, "")}.`,
+    );
   }
 }
 
 /** Line breaks inside the fields of a record. */
-const breaksIn = (record: readonly string[]): number => record.reduce((sum, cell) => sum + (cell.match(/\r\n|\n|\r/g)?.length ?? 0), 0);
+const breaksIn = (record: readonly string[]): number =>
+  record.reduce((sum, cell) => sum + (cell.match(/\r\n|\n|\r/g)?.length ?? 0), 0);
 
 /** The separator that stands most often in the first line, outside quotation marks. */
 function guessDelimiter(body: string): string {
@@ -91,9 +119,16 @@ export function matchColumns(header: readonly string[]): ColumnMatch {
 }
 
 export const importedReportSchema = z.object({
-  title: z.string().trim().min(1, "It says nothing in the column for a few words.").max(200, "Its few words are more than 200 characters."),
+  title: z
+    .string()
+    .trim()
+    .min(1, "It says nothing in the column for a few words.")
+    .max(200, "Its few words are more than 200 characters."),
   happened: z.string().trim().max(10_000, "What happened is more than 10,000 characters."),
-  reproduce: z.string().trim().max(10_000, "How to make it happen again is more than 10,000 characters."),
+  reproduce: z
+    .string()
+    .trim()
+    .max(10_000, "How to make it happen again is more than 10,000 characters."),
   place: z.string().trim().max(200, "Where it was is more than 200 characters."),
   mail: z.union([z.literal(""), z.email("Its mail address is none.").max(200)]),
 });
@@ -106,13 +141,23 @@ export interface RowProblem {
 }
 
 /** The reports of a table, row by row; rows that are none are told and left out. */
-export function reportsOf({ rows, lines }: Table, match: ColumnMatch): { reports: { row: number; report: ImportedReport }[]; problems: RowProblem[] } {
+export function reportsOf(
+  { rows, lines }: Table,
+  match: ColumnMatch,
+): { reports: { row: number; report: ImportedReport }[]; problems: RowProblem[] } {
   const reports: { row: number; report: ImportedReport }[] = [];
   const problems: RowProblem[] = [];
   for (const [i, cells] of rows.entries()) {
-    const cell = (column: ReportColumn) => (match[column] === null ? "" : (cells[match[column]] ?? "").trim());
+    const cell = (column: ReportColumn) =>
+      match[column] === null ? "" : (cells[match[column]] ?? "").trim();
     const title = cell("title");
-    const parsed = importedReportSchema.safeParse({ title, happened: cell("happened") || title, reproduce: cell("reproduce"), place: cell("place"), mail: cell("mail") });
+    const parsed = importedReportSchema.safeParse({
+      title,
+      happened: cell("happened") || title,
+      reproduce: cell("reproduce"),
+      place: cell("place"),
+      mail: cell("mail"),
+    });
     if (parsed.success) reports.push({ row: lines[i], report: parsed.data });
     else problems.push({ row: lines[i], sentence: parsed.error.issues[0].message });
   }

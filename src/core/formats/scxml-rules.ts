@@ -11,7 +11,13 @@ export function local(e: XmlElement): string {
 
 /** All states, at any depth, in document order. */
 export function statesBelow(e: XmlElement): XmlElement[] {
-  return e.children.flatMap((c) => (STATE_ELEMENTS.has(local(c)) ? [c, ...statesBelow(c)] : local(c) === "content" || local(c) === "invoke" ? [] : []));
+  return e.children.flatMap((c) =>
+    STATE_ELEMENTS.has(local(c))
+      ? [c, ...statesBelow(c)]
+      : local(c) === "content" || local(c) === "invoke"
+        ? []
+        : [],
+  );
 }
 
 /** States and histories that have an id. */
@@ -46,35 +52,60 @@ export function checkScxml(root: XmlElement): string[] {
   if (all.length === 0) complain("It has no states.");
   const ids = idsIn(root);
   const seen = new Set<string>();
-  for (const { attributes: { id } } of all) {
+  for (const {
+    attributes: { id },
+  } of all) {
     if (id && seen.has(id)) complain(`Two states have the id “${cutText(id, 60)}”.`);
     if (id) seen.add(id);
   }
   const isBelow = (id: string, e: XmlElement) => [...idsIn(e).keys()].includes(id);
   const checkTarget = (target: string, where: string) => {
-    if (!ids.has(target)) complain(`${where} leads to “${cutText(target, 60)}”, which is no state of the file.`);
+    if (!ids.has(target))
+      complain(`${where} leads to “${cutText(target, 60)}”, which is no state of the file.`);
   };
   for (const e of [root, ...all]) {
     for (const start of words(e.attributes.initial)) {
-      if (!ids.has(start)) complain(`“${cutText(start, 60)}”, where ${e === root ? "the file" : named(e)} begins, is no state of the file.`);
+      if (!ids.has(start))
+        complain(
+          `“${cutText(start, 60)}”, where ${e === root ? "the file" : named(e)} begins, is no state of the file.`,
+        );
       // 3.2.2 and 3.3.2: the initial states are descendants.
-      else if (e !== root && !isBelow(start, e)) complain(`${named(e)} begins in “${cutText(start, 60)}”, which is not inside it.`);
+      else if (e !== root && !isBelow(start, e))
+        complain(`${named(e)} begins in “${cutText(start, 60)}”, which is not inside it.`);
     }
     const initials = e.children.filter((c) => local(c) === "initial");
-    if (initials.length > 0 && e.attributes.initial !== undefined) complain(`${named(e)} says twice where it begins.`);
+    if (initials.length > 0 && e.attributes.initial !== undefined)
+      complain(`${named(e)} says twice where it begins.`);
     for (const initial of initials) {
       // 3.6: one transition, without event or condition, with a target inside.
       const moves = initial.children.filter((c) => local(c) === "transition");
-      if (moves.length !== 1 || !moves[0].attributes.target || moves[0].attributes.event || moves[0].attributes.cond) complain(`Where ${named(e)} begins is not one plain move.`);
-      else for (const target of words(moves[0].attributes.target)) checkTarget(target, `Where ${named(e)} begins`);
+      if (
+        moves.length !== 1 ||
+        !moves[0].attributes.target ||
+        moves[0].attributes.event ||
+        moves[0].attributes.cond
+      )
+        complain(`Where ${named(e)} begins is not one plain move.`);
+      else
+        for (const target of words(moves[0].attributes.target))
+          checkTarget(target, `Where ${named(e)} begins`);
     }
     for (const t of e.children.filter((c) => local(c) === "transition")) {
       // 3.5.1: a transition has at least one of event, cond and target.
-      if (t.attributes.event === undefined && t.attributes.cond === undefined && t.attributes.target === undefined) complain(`A move of ${named(e)} has neither event, condition nor target.`);
+      if (
+        t.attributes.event === undefined &&
+        t.attributes.cond === undefined &&
+        t.attributes.target === undefined
+      )
+        complain(`A move of ${named(e)} has neither event, condition nor target.`);
       for (const target of words(t.attributes.target)) checkTarget(target, `A move of ${named(e)}`);
     }
     // 3.7: a final state has no states and no moves of its own.
-    if (local(e) === "final" && e.children.some((c) => STATE_ELEMENTS.has(local(c)) || local(c) === "transition")) complain(`The final state ${named(e)} has states or moves of its own.`);
+    if (
+      local(e) === "final" &&
+      e.children.some((c) => STATE_ELEMENTS.has(local(c)) || local(c) === "transition")
+    )
+      complain(`The final state ${named(e)} has states or moves of its own.`);
   }
   return problems;
 }

@@ -1,6 +1,12 @@
 import { printCel } from "@/core/condition/cel-print";
 import type { Vocabulary } from "@/core/condition/vocabulary";
-import { leadsFrom, statesInOrder, type State, type Transition, type Workflow } from "@/core/workflow/workflow";
+import {
+  leadsFrom,
+  statesInOrder,
+  type State,
+  type Transition,
+  type Workflow,
+} from "@/core/workflow/workflow";
 import { EXTENSION, SCXML } from "./scxml-names";
 import { attributes, escapeText } from "./xml";
 
@@ -34,23 +40,68 @@ function xmlId(id: string): string {
 function stateLines(workflow: Workflow, state: State, vocabulary: Vocabulary): string[] {
   const out = workflow.transitions.filter((t) => leadsFrom(t, state.id));
   const element = state.kind === "finished" && out.length === 0 ? "final" : "state";
-  const { id, name, kind, stage, position, teamId, expectedDays, tooOldDays, limit, entryPolicies, exitPolicies, outcomes } = state;
+  const {
+    id,
+    name,
+    kind,
+    stage,
+    position,
+    teamId,
+    expectedDays,
+    tooOldDays,
+    limit,
+    entryPolicies,
+    exitPolicies,
+    outcomes,
+  } = state;
   const open = `    <${element}${attributes({ id: xmlId(id), "zz:id": id, "zz:name": name, "zz:kind": kind, "zz:stage": stage, "zz:position": String(position), "zz:team": teamId, "zz:expected-days": expectedDays?.toString() ?? null, "zz:too-old-days": tooOldDays?.toString() ?? null })}>`;
-  const more = { ...(limit ? { limit } : {}), ...(entryPolicies.length > 0 ? { entryPolicies } : {}), ...(exitPolicies.length > 0 ? { exitPolicies } : {}), ...(outcomes.length > 0 ? { outcomes } : {}) };
-  const rules = Object.keys(more).length > 0 ? [`      <zz:rules>${escapeText(JSON.stringify(more))}</zz:rules>`] : [];
-  return [open, ...rules, ...out.flatMap((t) => transitionLines(workflow, t, vocabulary, "      ")), `    </${element}>`];
+  const more = {
+    ...(limit ? { limit } : {}),
+    ...(entryPolicies.length > 0 ? { entryPolicies } : {}),
+    ...(exitPolicies.length > 0 ? { exitPolicies } : {}),
+    ...(outcomes.length > 0 ? { outcomes } : {}),
+  };
+  const rules =
+    Object.keys(more).length > 0
+      ? [`      <zz:rules>${escapeText(JSON.stringify(more))}</zz:rules>`]
+      : [];
+  return [
+    open,
+    ...rules,
+    ...out.flatMap((t) => transitionLines(workflow, t, vocabulary, "      ")),
+    `    </${element}>`,
+  ];
 }
 
-function transitionLines(workflow: Workflow, transition: Transition, vocabulary: Vocabulary, indent: string): string[] {
+function transitionLines(
+  workflow: Workflow,
+  transition: Transition,
+  vocabulary: Vocabulary,
+  indent: string,
+): string[] {
   const { id, to, verb, who, requirements, followUps, triggers } = transition;
   const condition = requirements.find((r) => r.kind === "condition");
   const open = `${indent}<transition${attributes({ event: eventName(verb), cond: condition ? printCel(condition.condition, vocabulary) : null, target: xmlId(to), "zz:id": id, "zz:verb": verb })}`;
-  const more = { ...(who.length > 0 ? { who } : {}), ...(requirements.length > 0 ? { requirements } : {}), ...(followUps.length > 0 ? { followUps } : {}), ...(triggers.length > 0 ? { triggers } : {}) };
+  const more = {
+    ...(who.length > 0 ? { who } : {}),
+    ...(requirements.length > 0 ? { requirements } : {}),
+    ...(followUps.length > 0 ? { followUps } : {}),
+    ...(triggers.length > 0 ? { triggers } : {}),
+  };
   if (Object.keys(more).length === 0) return [`${open}/>`];
-  return [`${open}>`, `${indent}  <zz:rules>${escapeText(JSON.stringify(more))}</zz:rules>`, `${indent}</transition>`];
+  return [
+    `${open}>`,
+    `${indent}  <zz:rules>${escapeText(JSON.stringify(more))}</zz:rules>`,
+    `${indent}</transition>`,
+  ];
 }
 
 /** An event descriptor: words joined by dots. */
 function eventName(verb: string): string {
-  return verb.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ".").replace(/^\.|\.$/g, "") || "move";
+  return (
+    verb
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N}]+/gu, ".")
+      .replace(/^\.|\.$/g, "") || "move"
+  );
 }

@@ -24,17 +24,30 @@ export function readWorkflowJson(text: string): ImportedWorkflow {
   } catch (error) {
     throw new FileProblem(`This is no JSON: ${(error as Error).message.slice(0, 160)}.`);
   }
-  if (value === null || typeof value !== "object" || value.format !== WORKFLOW_FORMAT) throw new FileProblem(`This JSON is no workflow: its “format” is not ${WORKFLOW_FORMAT}.`);
+  if (value === null || typeof value !== "object" || value.format !== WORKFLOW_FORMAT)
+    throw new FileProblem(`This JSON is no workflow: its “format” is not ${WORKFLOW_FORMAT}.`);
   const parsed = workflowSchema.safeParse(value.workflow);
   if (!parsed.success) {
     const [issue] = parsed.error.issues;
-    throw new FileProblem(`The workflow in this file does not hold together: ${issue.path.join(".") || "workflow"}: ${issue.message}`);
+    throw new FileProblem(
+      `The workflow in this file does not hold together: ${issue.path.join(".") || "workflow"}: ${issue.message}`,
+    );
   }
-  return { workflow: parsed.data, taken: [`All ${parsed.data.states.length} states and ${parsed.data.transitions.length} moves, with their rules.`], left: [] };
+  return {
+    workflow: parsed.data,
+    taken: [
+      `All ${parsed.data.states.length} states and ${parsed.data.transitions.length} moves, with their rules.`,
+    ],
+    left: [],
+  };
 }
 
 /** The JSON Schema (draft 2020-12) of a workflow's JSON. */
 export function workflowJsonSchema(): object {
   const document = z.object({ format: z.literal(WORKFLOW_FORMAT), workflow: workflowSchema });
-  return { $id: WORKFLOW_FORMAT, title: "A workflow of Zigzag Lane", ...z.toJSONSchema(document, { io: "input", unrepresentable: "any", reused: "ref" }) };
+  return {
+    $id: WORKFLOW_FORMAT,
+    title: "A workflow of Zigzag Lane",
+    ...z.toJSONSchema(document, { io: "input", unrepresentable: "any", reused: "ref" }),
+  };
 }

@@ -15,32 +15,66 @@ export function writeSvg(workflow: Workflow): string {
   const at = new Map(map.stations.map((s) => [s.state.id, s]));
   const parts = [
     `<rect width="${width}" height="${height}" fill="${PAPER}"/>`,
-    ...[rails.high, rails.low].map((y) => `<line x1="0" x2="${width}" y1="${y}" y2="${y}" stroke="${LINE}"/>`),
+    ...[rails.high, rails.low].map(
+      (y) => `<line x1="0" x2="${width}" y1="${y}" y2="${y}" stroke="${LINE}"/>`,
+    ),
     ...map.tracks.map((t) => track(map, t, at.get(t.from)!, at.get(t.to)!)),
     ...map.stations.map(station),
-    ...(map.fromAnywhere.length > 0 ? [label(width - 8, 18, `from anywhere: ${map.fromAnywhere.map((t) => `${t.verb} to ${at.get(t.to)!.state.name}`).join(", ")}`, 'text-anchor="end"', SOFT)] : []),
+    ...(map.fromAnywhere.length > 0
+      ? [
+          label(
+            width - 8,
+            18,
+            `from anywhere: ${map.fromAnywhere.map((t) => `${t.verb} to ${at.get(t.to)!.state.name}`).join(", ")}`,
+            'text-anchor="end"',
+            SOFT,
+          ),
+        ]
+      : []),
   ];
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" font-family="sans-serif" role="img"><title>${escapeText(workflow.name)}</title>\n${parts.join("\n")}\n</svg>\n`;
 }
 
-const label = (x: number, y: number, text: string, more: string, fill = INK, size = 11) => `<text x="${x}" y="${y}" font-size="${size}" fill="${fill}" ${more}>${escapeText(text)}</text>`;
+const label = (x: number, y: number, text: string, more: string, fill = INK, size = 11) =>
+  `<text x="${x}" y="${y}" font-size="${size}" fill="${fill}" ${more}>${escapeText(text)}</text>`;
 
 function track(map: WorkflowMap, t: Track, from: Station, to: Station): string {
-  if (t.course === "main") return `<line x1="${from.x}" y1="${from.y}" x2="${to.x}" y2="${to.y}" stroke="${ACCENT}" stroke-width="2.4"/>`;
+  if (t.course === "main")
+    return `<line x1="${from.x}" y1="${from.y}" x2="${to.x}" y2="${to.y}" stroke="${ACCENT}" stroke-width="2.4"/>`;
   const y = lineY(map, t);
   const dash = t.course === "under" ? ' stroke-dasharray="4 3"' : "";
-  const tip = t.course === "under" ? `M${to.x - 4} ${to.y + 15} l4 -5 l4 5` : `M${to.x - 4} ${to.y - 15} l4 5 l4 -5`;
-  const name = label((from.x + to.x) / 2, y - 3, t.transition.verb, 'text-anchor="middle"', SOFT, 10);
+  const tip =
+    t.course === "under"
+      ? `M${to.x - 4} ${to.y + 15} l4 -5 l4 5`
+      : `M${to.x - 4} ${to.y - 15} l4 5 l4 -5`;
+  const name = label(
+    (from.x + to.x) / 2,
+    y - 3,
+    t.transition.verb,
+    'text-anchor="middle"',
+    SOFT,
+    10,
+  );
   return `<path d="M${from.x} ${from.y} V${y} H${to.x} V${to.y}" fill="none" stroke="${SOFT}"${dash}/><path d="${tip}" fill="none" stroke="${SOFT}"/>${name}`;
 }
 
 const MARKS: Record<StateKind, (x: number, y: number) => string> = {
   working: (x, y) => `<rect x="${x - 8}" y="${y - 8}" width="16" height="16" fill="${ACCENT}"/>`,
-  waiting: (x, y) => `<path d="M${x - 10} ${y - 7} h20 l-10 16 z" fill="${PAPER}" stroke="${SOFT}" stroke-width="1.8"/>`,
-  unstarted: (x, y) => `<circle cx="${x}" cy="${y}" r="7.5" fill="#fff" stroke="${INK}" stroke-width="1.8"/>`,
+  waiting: (x, y) =>
+    `<path d="M${x - 10} ${y - 7} h20 l-10 16 z" fill="${PAPER}" stroke="${SOFT}" stroke-width="1.8"/>`,
+  unstarted: (x, y) =>
+    `<circle cx="${x}" cy="${y}" r="7.5" fill="#fff" stroke="${INK}" stroke-width="1.8"/>`,
   finished: (x, y) => `<circle cx="${x}" cy="${y}" r="8" fill="${INK}"/>`,
 };
 
 function station({ state, x, y }: Station): string {
-  return MARKS[state.kind](x, y) + label(x, state.kind === "working" ? y - 16 : y + 26, state.name, 'text-anchor="middle" font-weight="650"');
+  return (
+    MARKS[state.kind](x, y) +
+    label(
+      x,
+      state.kind === "working" ? y - 16 : y + 26,
+      state.name,
+      'text-anchor="middle" font-weight="650"',
+    )
+  );
 }

@@ -28,7 +28,9 @@ export function escapeText(text: string): string {
 
 /** Attributes of an element, those without a value left out. */
 export function attributes(values: Readonly<Record<string, string | null>>): string {
-  return Object.entries(values).map(([name, value]) => (value === null ? "" : ` ${name}="${escapeText(value)}"`)).join("");
+  return Object.entries(values)
+    .map(([name, value]) => (value === null ? "" : ` ${name}="${escapeText(value)}"`))
+    .join("");
 }
 
 /**
@@ -47,13 +49,24 @@ export function readXml(text: string): XmlElement {
     throw new FileProblem(`This is no well-formed XML: line ${parser.line}, ${what}.`);
   });
   parser.on("doctype", () => {
-    throw new FileProblem("The file has a document type declaration. For safety such files are not read; take it out.");
+    throw new FileProblem(
+      "The file has a document type declaration. For safety such files are not read; take it out.",
+    );
   });
   parser.on("opentag", (tag) => {
     elements += 1;
-    if (open.length >= DEEPEST) throw new FileProblem(`The file nests elements more than ${DEEPEST} deep.`);
-    if (elements > MOST_ELEMENTS) throw new FileProblem(`The file has more than ${MOST_ELEMENTS.toLocaleString("en")} elements.`);
-    const element: XmlElement = { name: tag.name, attributes: tag.attributes, children: [], text: "" };
+    if (open.length >= DEEPEST)
+      throw new FileProblem(`The file nests elements more than ${DEEPEST} deep.`);
+    if (elements > MOST_ELEMENTS)
+      throw new FileProblem(
+        `The file has more than ${MOST_ELEMENTS.toLocaleString("en")} elements.`,
+      );
+    const element: XmlElement = {
+      name: tag.name,
+      attributes: tag.attributes,
+      children: [],
+      text: "",
+    };
     open.at(-1)?.children.push(element);
     root ??= element;
     open.push(element);

@@ -2,7 +2,13 @@ import type { DeskView, QueueRow } from "./desk-view";
 import type { ReportWay } from "./report";
 import type { TargetStanding } from "./service-target";
 
-export const DESK_SHOWS = ["everything", "waiting for an answer", "parked", "came back", "near its promise"] as const;
+export const DESK_SHOWS = [
+  "everything",
+  "waiting for an answer",
+  "parked",
+  "came back",
+  "near its promise",
+] as const;
 export type DeskShow = (typeof DESK_SHOWS)[number];
 export const DESK_ORDERS = ["oldest first", "by promise"] as const;
 export type DeskOrder = (typeof DESK_ORDERS)[number];
@@ -15,7 +21,12 @@ export interface DeskFilter {
   order: DeskOrder;
 }
 
-export const WHOLE_DESK: DeskFilter = { way: "", teamId: "", show: "everything", order: "oldest first" };
+export const WHOLE_DESK: DeskFilter = {
+  way: "",
+  teamId: "",
+  show: "everything",
+  order: "oldest first",
+};
 
 /** Reports under one heading; the first group of the queue has none. */
 export interface DeskGroup {
@@ -31,11 +42,16 @@ const STANDINGS: readonly [TargetStanding, heading: string][] = [
   ["kept", "Promise kept"],
 ];
 
-const isNear = (row: QueueRow) => row.promise?.state.standing === "at risk" || row.promise?.state.standing === "missed";
+const isNear = (row: QueueRow) =>
+  row.promise?.state.standing === "at risk" || row.promise?.state.standing === "missed";
 
 /** What the list of the desk shows, in groups; empty groups are left out, so nothing at all means that nothing fits. */
-export function deskGroups({ queue, aside }: Pick<DeskView, "queue" | "aside">, { way, teamId, show, order }: DeskFilter): DeskGroup[] {
-  const fits = (row: QueueRow) => (way === "" || row.way === way) && (teamId === "" || row.teamId === teamId);
+export function deskGroups(
+  { queue, aside }: Pick<DeskView, "queue" | "aside">,
+  { way, teamId, show, order }: DeskFilter,
+): DeskGroup[] {
+  const fits = (row: QueueRow) =>
+    (way === "" || row.way === way) && (teamId === "" || row.teamId === teamId);
   const waiting = queue.filter(fits);
   const put = aside.filter(fits);
   const groups: DeskGroup[] =
@@ -44,7 +60,10 @@ export function deskGroups({ queue, aside }: Pick<DeskView, "queue" | "aside">, 
       : show === "parked"
         ? [{ heading: null, rows: put.filter((r) => r.status === "parked") }]
         : show === "came back"
-          ? byOrder(waiting.filter((r) => r.returnedAt !== null), order)
+          ? byOrder(
+              waiting.filter((r) => r.returnedAt !== null),
+              order,
+            )
           : show === "near its promise"
             ? byOrder(waiting.filter(isNear), order)
             : [...byOrder(waiting, order), { heading: "Put aside: asked or parked", rows: put }];
@@ -55,6 +74,14 @@ function byOrder(rows: QueueRow[], order: DeskOrder): DeskGroup[] {
   if (order === "oldest first") return [{ heading: null, rows }];
   // By the day and hour they are due: hours left are of different kinds, by the clock and of work.
   const due = (row: QueueRow) => row.promise?.state.dueAt ?? Infinity;
-  const nearest = rows.toSorted((a, b) => (due(a) === due(b) ? a.receivedAt - b.receivedAt : due(a) - due(b)));
-  return [...STANDINGS.map(([standing, heading]) => ({ heading, rows: nearest.filter((r) => r.promise?.state.standing === standing) })), { heading: "No promise", rows: nearest.filter((r) => r.promise === null) }];
+  const nearest = rows.toSorted((a, b) =>
+    due(a) === due(b) ? a.receivedAt - b.receivedAt : due(a) - due(b),
+  );
+  return [
+    ...STANDINGS.map(([standing, heading]) => ({
+      heading,
+      rows: nearest.filter((r) => r.promise?.state.standing === standing),
+    })),
+    { heading: "No promise", rows: nearest.filter((r) => r.promise === null) },
+  ];
 }

@@ -99,12 +99,35 @@ export interface ReportView {
   files: { id: string; name: string; picture: boolean; size: number }[];
   messages: { kind: string; body: string; at: number; author: string | null }[];
   /** The latest first; what they named stays with them, as it may be more than the reader may see. */
-  verdicts: { id: string; kind: VerdictKind; by: string | null; at: number; undoneAt: number | null }[];
-  tries: { id: string; by: string; at: number; tried: string; version: string; result: ReproductionResult; note: string; mine: boolean }[];
+  verdicts: {
+    id: string;
+    kind: VerdictKind;
+    by: string | null;
+    at: number;
+    undoneAt: number | null;
+  }[];
+  tries: {
+    id: string;
+    by: string;
+    at: number;
+    tried: string;
+    version: string;
+    result: ReproductionResult;
+    note: string;
+    mine: boolean;
+  }[];
   reproducible: Reproducible;
   followers: number;
   similar: SimilarItem[];
-  similarReports: { id: string; reference: string; title: string; status: ReportStatus; score: number; reasons: string[]; itemId: string | null }[];
+  similarReports: {
+    id: string;
+    reference: string;
+    title: string;
+    status: ReportStatus;
+    score: number;
+    reasons: string[];
+    itemId: string | null;
+  }[];
   earlier: { id: string; reference: string; title: string; status: ReportStatus }[];
   /** Delivered in the last two weeks, nearest to what it is about first. */
   deployed: { key: string; title: string; at: number; samePlace: boolean }[];

@@ -26,7 +26,10 @@ function decidedAt({ state, metAt }: PromisedAbout): Instant | null {
 }
 
 /** @param period half-open */
-export function keptPromises(promises: readonly PromisedAbout[], period: { from: Instant; to: Instant }): KeptPromises {
+export function keptPromises(
+  promises: readonly PromisedAbout[],
+  period: { from: Instant; to: Instant },
+): KeptPromises {
   const decided = promises.filter((p) => {
     const at = decidedAt(p);
     return at !== null && at >= period.from && at < period.to;
@@ -41,7 +44,12 @@ export function keptPromises(promises: readonly PromisedAbout[], period: { from:
 }
 
 /** When the next thing is due among promises of one item: what has run out first, what stands still last. For putting the most urgent first. */
-export function nextDue(states: readonly (TargetState | null)[], metAt: readonly (Instant | null)[]): Instant {
-  const open = states.flatMap((s, i) => (s !== null && metAt[i] === null ? [s.dueAt ?? Infinity] : []));
+export function nextDue(
+  states: readonly (TargetState | null)[],
+  metAt: readonly (Instant | null)[],
+): Instant {
+  const open = states.flatMap((s, i) =>
+    s !== null && metAt[i] === null ? [s.dueAt ?? Infinity] : [],
+  );
   return open.length === 0 ? Infinity : Math.min(...open);
 }

@@ -19,10 +19,17 @@ export const OPPOSITES = [
   "cheap|expensive high",
 ];
 
-const SIDES = OPPOSITES.map((pair) => pair.split("|").map((side) => new Set(side.split(" ").map(stem))));
+const SIDES = OPPOSITES.map((pair) =>
+  pair.split("|").map((side) => new Set(side.split(" ").map(stem))),
+);
 
 /** In how many ways two sets of stems say the opposite of each other. */
 export function opposites(a: ReadonlySet<string>, b: ReadonlySet<string>): number {
-  const has = (stems: ReadonlySet<string>, side: ReadonlySet<string>) => [...side].some((s) => stems.has(s));
-  return SIDES.filter(([left, right]) => (has(a, left) && !has(a, right) && has(b, right) && !has(b, left)) || (has(b, left) && !has(b, right) && has(a, right) && !has(a, left))).length;
+  const has = (stems: ReadonlySet<string>, side: ReadonlySet<string>) =>
+    [...side].some((s) => stems.has(s));
+  return SIDES.filter(
+    ([left, right]) =>
+      (has(a, left) && !has(a, right) && has(b, right) && !has(b, left)) ||
+      (has(b, left) && !has(b, right) && has(a, right) && !has(a, left)),
+  ).length;
 }

@@ -6,7 +6,12 @@ import type { Acceptance } from "./verdict";
  * must be fixed now interrupts, and is estimated 0 so that velocity stays true.
  */
 export type Found =
-  | { where: "in work"; itemId: string; hours: number; /** The tester's own time to test it again. */ retestHours: number }
+  | {
+      where: "in work";
+      itemId: string;
+      hours: number;
+      /** The tester's own time to test it again. */ retestHours: number;
+    }
   | { where: "in finished work"; itemId: string | null }
   | { where: "fix now" };
 
@@ -24,7 +29,13 @@ export interface PlacementPlan {
   onBoard: boolean;
 }
 
-const PLAIN: PlacementPlan = { fields: {}, under: null, retestHours: null, cameFrom: null, onBoard: false };
+const PLAIN: PlacementPlan = {
+  fields: {},
+  under: null,
+  retestHours: null,
+  cameFrom: null,
+  onBoard: false,
+};
 
 /** What follows from where a bug was found. */
 export function placementOf(found: Found | null): PlacementPlan {
@@ -32,15 +43,37 @@ export function placementOf(found: Found | null): PlacementPlan {
   switch (found.where) {
     case "in work":
       // A part of planned work is planned work: it changes what remains, not how much of the work was an interruption.
-      return { ...PLAIN, fields: { origin: "planned", classOfService: "standard", remainingHours: found.hours, estimate: null }, under: found.itemId, retestHours: found.retestHours > 0 ? found.retestHours : null };
+      return {
+        ...PLAIN,
+        fields: {
+          origin: "planned",
+          classOfService: "standard",
+          remainingHours: found.hours,
+          estimate: null,
+        },
+        under: found.itemId,
+        retestHours: found.retestHours > 0 ? found.retestHours : null,
+      };
     case "in finished work":
       return { ...PLAIN, fields: { estimate: null }, cameFrom: found.itemId };
     case "fix now":
-      return { ...PLAIN, fields: { origin: "unplanned", classOfService: "expedite", estimate: 0, place: { at: "top" } }, onBoard: true };
+      return {
+        ...PLAIN,
+        fields: {
+          origin: "unplanned",
+          classOfService: "expedite",
+          estimate: 0,
+          place: { at: "top" },
+        },
+        onBoard: true,
+      };
   }
 }
 
 /** What a bug that must be fixed now has to say before anybody drops everything for it; empty where nothing is missing. */
 export function missingForNow(acceptance: Pick<Acceptance, "severity" | "teamId">): string[] {
-  return [...(acceptance.severity === null ? ["how severe it is"] : []), ...(acceptance.teamId === null ? ["which team takes it"] : [])];
+  return [
+    ...(acceptance.severity === null ? ["how severe it is"] : []),
+    ...(acceptance.teamId === null ? ["which team takes it"] : []),
+  ];
 }

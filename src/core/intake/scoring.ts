@@ -36,13 +36,26 @@ const id = z.string().min(1).max(64);
 export const scoringModelSchema: z.ZodType<ScoringModel> = z
   .object({
     criteria: z
-      .array(z.object({ id, name: z.string().trim().min(1, "A criterion needs a name.").max(60), scale: z.number().int().min(1).max(1_000), weight: z.number().min(-100).max(100), source: z.enum(["judged", "votes", "estimate"]) }))
+      .array(
+        z.object({
+          id,
+          name: z.string().trim().min(1, "A criterion needs a name.").max(60),
+          scale: z.number().int().min(1).max(1_000),
+          weight: z.number().min(-100).max(100),
+          source: z.enum(["judged", "votes", "estimate"]),
+        }),
+      )
       .max(20),
     valueFieldId: id.nullable(),
     weeksFieldId: id.nullable(),
   })
   .superRefine((model, context) => {
-    if (new Set(model.criteria.map((c) => c.name.toLowerCase())).size < model.criteria.length) context.addIssue({ code: "custom", path: ["criteria"], message: "Two criteria have the same name." });
+    if (new Set(model.criteria.map((c) => c.name.toLowerCase())).size < model.criteria.length)
+      context.addIssue({
+        code: "custom",
+        path: ["criteria"],
+        message: "Two criteria have the same name.",
+      });
   });
 
 /** What is known of a request where it is scored. */
@@ -75,10 +88,20 @@ export interface ScoreParts {
 export function scoreOf(model: ScoringModel, request: Scored): ScoreParts {
   const total = model.criteria.reduce((sum, c) => sum + Math.abs(c.weight), 0);
   const parts = model.criteria.map((c) => {
-    const value = c.source === "votes" ? request.votes : c.source === "estimate" ? request.estimate : (request.scores[c.id] ?? null);
+    const value =
+      c.source === "votes"
+        ? request.votes
+        : c.source === "estimate"
+          ? request.estimate
+          : (request.scores[c.id] ?? null);
     const share = value === null ? null : Math.min(1, Math.max(0, value / c.scale));
     // What does not count need not be judged.
-    const points = c.weight === 0 ? 0 : share === null ? null : ((c.weight < 0 ? 1 - share : share) * Math.abs(c.weight) * 100) / total;
+    const points =
+      c.weight === 0
+        ? 0
+        : share === null
+          ? null
+          : ((c.weight < 0 ? 1 - share : share) * Math.abs(c.weight) * 100) / total;
     return { criterionId: c.id, share, points };
   });
   const known = parts.length > 0 && total > 0 && parts.every((p) => p.points !== null);
@@ -87,7 +110,8 @@ export function scoreOf(model: ScoringModel, request: Scored): ScoreParts {
     score: known ? parts.reduce((sum, p) => sum + p.points!, 0) : null,
     parts,
     costOfDelay: valuePerWeek === null || weeks === null ? null : valuePerWeek * weeks,
-    delayByDuration: valuePerWeek === null || estimate === null || estimate <= 0 ? null : valuePerWeek / estimate,
+    delayByDuration:
+      valuePerWeek === null || estimate === null || estimate <= 0 ? null : valuePerWeek / estimate,
   };
 }
 
@@ -95,8 +119,18 @@ export const SCORE_ORDERS = ["score", "cost of delay", "delay by duration", "vot
 export type ScoreOrder = (typeof SCORE_ORDERS)[number];
 
 /** A figure by which requests are ordered, highest first; what has none stands at the end, in the order it had. */
-export function orderBy<T extends { request: Scored; parts: ScoreParts }>(rows: readonly T[], order: ScoreOrder): T[] {
-  const figure = ({ request, parts }: T) => (order === "score" ? parts.score : order === "cost of delay" ? parts.costOfDelay : order === "votes" ? request.votes : parts.delayByDuration);
+export function orderBy<T extends { request: Scored; parts: ScoreParts }>(
+  rows: readonly T[],
+  order: ScoreOrder,
+): T[] {
+  const figure = ({ request, parts }: T) =>
+    order === "score"
+      ? parts.score
+      : order === "cost of delay"
+        ? parts.costOfDelay
+        : order === "votes"
+          ? request.votes
+          : parts.delayByDuration;
   return [...rows]
     .map((row, i) => ({ row, i, value: figure(row) }))
     .sort((a, b) => (b.value ?? -Infinity) - (a.value ?? -Infinity) || a.i - b.i || 0)
@@ -135,5 +169,7 @@ export interface RankMove {
 /** The moves from one order to another, for those that change their place; places count from 1. */
 export function movesBetween(before: readonly string[], after: readonly string[]): RankMove[] {
   const was = new Map(before.map((itemId, i) => [itemId, i + 1]));
-  return after.flatMap((itemId, i) => (was.get(itemId) === i + 1 ? [] : [{ id: itemId, from: was.get(itemId) ?? 0, to: i + 1 }]));
+  return after.flatMap((itemId, i) =>
+    was.get(itemId) === i + 1 ? [] : [{ id: itemId, from: was.get(itemId) ?? 0, to: i + 1 }],
+  );
 }

@@ -29,9 +29,24 @@ export const serviceTargetSchema: z.ZodType<ServiceTarget> = z
     working: z.boolean(),
   })
   .superRefine((t, context) => {
-    if (asksWhoLooks(t.condition)) context.addIssue({ code: "custom", path: ["condition"], message: "A promise is the same for everybody: it cannot ask who looks (me, my teams)." });
-    if (t.answerHours === null && t.resolveHours === null) context.addIssue({ code: "custom", path: ["answerHours"], message: "A target promises something." });
-    if (t.answerHours !== null && t.resolveHours !== null && t.resolveHours < t.answerHours) context.addIssue({ code: "custom", path: ["resolveHours"], message: "It cannot be done before it is answered." });
+    if (asksWhoLooks(t.condition))
+      context.addIssue({
+        code: "custom",
+        path: ["condition"],
+        message: "A promise is the same for everybody: it cannot ask who looks (me, my teams).",
+      });
+    if (t.answerHours === null && t.resolveHours === null)
+      context.addIssue({
+        code: "custom",
+        path: ["answerHours"],
+        message: "A target promises something.",
+      });
+    if (t.answerHours !== null && t.resolveHours !== null && t.resolveHours < t.answerHours)
+      context.addIssue({
+        code: "custom",
+        path: ["resolveHours"],
+        message: "It cannot be done before it is answered.",
+      });
   });
 
 export const MOST_TARGETS = 30;
@@ -73,23 +88,52 @@ interface Counting {
  * working time only the calendar's hours count.
  * @param hours what was promised
  */
-export function targetState(hours: number, working: boolean, { since, metAt, paused }: Promised, { calendar, zone, now }: Counting): TargetState {
+export function targetState(
+  hours: number,
+  working: boolean,
+  { since, metAt, paused }: Promised,
+  { calendar, zone, now }: Counting,
+): TargetState {
   const allowed = hours * 3_600_000;
   const end = metAt ?? now;
   const pauses = merged(paused, end).filter((p) => p.to > since);
-  const count = (from: Instant, to: Instant) => (working ? workingTime(calendar, from, to, zone) : Math.max(0, to - from));
-  const used = count(since, end) - pauses.reduce((sum, p) => sum + count(Math.max(p.from, since), p.to), 0);
+  const count = (from: Instant, to: Instant) =>
+    working ? workingTime(calendar, from, to, zone) : Math.max(0, to - from);
+  const used =
+    count(since, end) - pauses.reduce((sum, p) => sum + count(Math.max(p.from, since), p.to), 0);
   const left = allowed - used;
-  if (metAt === null && left >= 0 && paused.some((p) => p.to === null)) return { standing: "paused", working, used, left, dueAt: null };
-  const standing = left < 0 ? "missed" : metAt !== null ? "kept" : left <= allowed * RISK_SHARE ? "at risk" : "on time";
-  return { standing, working, used, left, dueAt: dueAt(allowed, working, since, pauses, calendar, zone) };
+  if (metAt === null && left >= 0 && paused.some((p) => p.to === null))
+    return { standing: "paused", working, used, left, dueAt: null };
+  const standing =
+    left < 0
+      ? "missed"
+      : metAt !== null
+        ? "kept"
+        : left <= allowed * RISK_SHARE
+          ? "at risk"
+          : "on time";
+  return {
+    standing,
+    working,
+    used,
+    left,
+    dueAt: dueAt(allowed, working, since, pauses, calendar, zone),
+  };
 }
 
 /** When the allowed time runs out: found by walking from pause to pause, never from now, so that it does not slide while nobody works. */
-function dueAt(allowed: number, working: boolean, since: Instant, pauses: readonly { from: Instant; to: Instant }[], calendar: WorkingCalendar, zone: string): Instant | null {
+function dueAt(
+  allowed: number,
+  working: boolean,
+  since: Instant,
+  pauses: readonly { from: Instant; to: Instant }[],
+  calendar: WorkingCalendar,
+  zone: string,
+): Instant | null {
   let from = since;
   let left = allowed;
-  const after = (start: Instant, time: number) => (working ? afterWorkingTime(calendar, start, time, zone) : start + time);
+  const after = (start: Instant, time: number) =>
+    working ? afterWorkingTime(calendar, start, time, zone) : start + time;
   for (const pause of pauses) {
     const until = Math.max(pause.from, from);
     const passed = working ? workingTime(calendar, from, until, zone) : until - from;
@@ -118,8 +162,11 @@ export function targetWords({ standing, left, working }: TargetState): string {
   const span = (ms: number) => {
     const minutes = Math.round(Math.abs(ms) / 60_000);
     if (minutes < 60) return `${minutes} ${working ? "working min" : "min"}`;
-    if (working) return `${minutes < 600 ? Math.round(minutes / 6) / 10 : Math.round(minutes / 60)} working h`;
-    return minutes < 48 * 60 ? `${Math.round(minutes / 6) / 10} h` : `${Math.round(minutes / 144) / 10} days`;
+    if (working)
+      return `${minutes < 600 ? Math.round(minutes / 6) / 10 : Math.round(minutes / 60)} working h`;
+    return minutes < 48 * 60
+      ? `${Math.round(minutes / 6) / 10} h`
+      : `${Math.round(minutes / 144) / 10} days`;
   };
   if (standing === "kept") return `kept, ${span(left)} to spare`;
   if (standing === "missed") return `missed by ${span(left)}`;

@@ -77,9 +77,12 @@ interface Weighed {
 }
 
 /** Weighs what is counted in texts by how rare it is among them: (1 + ln n) · ln(1 + N/df). */
-function weigher(texts: readonly ReadonlyMap<string, number>[]): (counts: ReadonlyMap<string, number>) => Weighed {
+function weigher(
+  texts: readonly ReadonlyMap<string, number>[],
+): (counts: ReadonlyMap<string, number>) => Weighed {
   const documents = new Map<string, number>();
-  for (const counts of texts) for (const s of counts.keys()) documents.set(s, (documents.get(s) ?? 0) + 1);
+  for (const counts of texts)
+    for (const s of counts.keys()) documents.set(s, (documents.get(s) ?? 0) + 1);
   return (counts) => {
     const weights = new Map<string, number>();
     let square = 0;
@@ -100,7 +103,12 @@ function weigher(texts: readonly ReadonlyMap<string, number>[]): (counts: Readon
  * different codes and opposite words keep them apart.
  * @param most how many are given back
  */
-export function mostSimilar(text: Text, candidates: readonly Text[], most: number, { least = 0.1, relations = NO_RELATIONS }: Compared = {}): Similar[] {
+export function mostSimilar(
+  text: Text,
+  candidates: readonly Text[],
+  most: number,
+  { least = 0.1, relations = NO_RELATIONS }: Compared = {},
+): Similar[] {
   const [own, ...others] = [text, ...candidates].map(read);
   const everything = [own, ...others];
   const weighWords = weigher(everything.map((r) => r.whole));
@@ -109,11 +117,32 @@ export function mostSimilar(text: Text, candidates: readonly Text[], most: numbe
   return others
     .map((other) => {
       const inWhole = cosine(ownWords, weighWords(other.whole), relations);
-      const lexical = (1 - GRAMS_SHARE) * inWhole.cosine + GRAMS_SHARE * cosine(ownGrams, weighGrams(other.grams)).cosine;
-      const near = text.meaning && other.text.meaning ? Math.max(0, nearness(text.meaning, other.text.meaning)) : null;
-      const shared = inWhole.shared.sort((x, y) => y[1] - x[1]).slice(0, 4).map(([s]) => other.spelling.get(s)!);
-      const { score, reasons } = withMarks(near === null ? lexical : MEANING_SHARE * near + (1 - MEANING_SHARE) * lexical, own, other);
-      return { id: other.text.id, score, words: shared, reasons: [...(shared.length > 0 ? [`both say: ${shared.join(", ")}`] : []), ...(near !== null && near >= SAME_MEANING_FROM ? ["means much the same"] : []), ...reasons] };
+      const lexical =
+        (1 - GRAMS_SHARE) * inWhole.cosine +
+        GRAMS_SHARE * cosine(ownGrams, weighGrams(other.grams)).cosine;
+      const near =
+        text.meaning && other.text.meaning
+          ? Math.max(0, nearness(text.meaning, other.text.meaning))
+          : null;
+      const shared = inWhole.shared
+        .sort((x, y) => y[1] - x[1])
+        .slice(0, 4)
+        .map(([s]) => other.spelling.get(s)!);
+      const { score, reasons } = withMarks(
+        near === null ? lexical : MEANING_SHARE * near + (1 - MEANING_SHARE) * lexical,
+        own,
+        other,
+      );
+      return {
+        id: other.text.id,
+        score,
+        words: shared,
+        reasons: [
+          ...(shared.length > 0 ? [`both say: ${shared.join(", ")}`] : []),
+          ...(near !== null && near >= SAME_MEANING_FROM ? ["means much the same"] : []),
+          ...reasons,
+        ],
+      };
     })
     .filter((s) => s.score >= least)
     .sort((x, y) => y.score - x.score || (x.id < y.id ? -1 : 1))
@@ -136,17 +165,30 @@ function withMarks(byWords: number, one: Read, other: Read): { score: number; re
   score *= OPPOSITE ** opposites(one.stems, other.stems);
   // A place alone makes no two problems one.
   if (samePlace && byWords > 0) score += (1 - score) * PLACE_SHARE;
-  return { score, reasons: [...(both.length > 0 ? [`same mark: ${both.join(", ")}`] : []), ...(samePlace ? [`same place: ${other.text.place}`] : [])] };
+  return {
+    score,
+    reasons: [
+      ...(both.length > 0 ? [`same mark: ${both.join(", ")}`] : []),
+      ...(samePlace ? [`same place: ${other.text.place}`] : []),
+    ],
+  };
 }
 
 /** The cosine of the angle between two weighted texts, and what each shared word adds to it; related words count for a part. */
-function cosine(a: Weighed, b: Weighed, relations: WordRelations = NO_RELATIONS): { cosine: number; shared: [string, number][] } {
+function cosine(
+  a: Weighed,
+  b: Weighed,
+  relations: WordRelations = NO_RELATIONS,
+): { cosine: number; shared: [string, number][] } {
   const shared: [string, number][] = [];
   let related = 0;
   for (const [s, weight] of a.weights) {
     const same = b.weights.get(s);
     if (same !== undefined) shared.push([s, weight * same]);
-    else for (const [r, strength] of relations.get(s) ?? []) if (b.weights.has(r) && !a.weights.has(r)) related += RELATED * strength * Math.min(weight, b.weights.get(r)!) ** 2;
+    else
+      for (const [r, strength] of relations.get(s) ?? [])
+        if (b.weights.has(r) && !a.weights.has(r))
+          related += RELATED * strength * Math.min(weight, b.weights.get(r)!) ** 2;
   }
   const dot = shared.reduce((sum, [, product]) => sum + product, related);
   return { cosine: a.length && b.length ? Math.min(1, dot / (a.length * b.length)) : 0, shared };

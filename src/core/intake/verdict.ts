@@ -82,9 +82,18 @@ export const VERDICT_PAST: Record<VerdictKind, string> = {
  * judged; everything else has its verdict and must have it undone first.
  * @param itemId the item that accepting creates or merging points to
  */
-export function judge(before: ReportStanding, verdict: Verdict, itemId: string | null, today: DayNumber): ReportStanding | Refusal {
+export function judge(
+  before: ReportStanding,
+  verdict: Verdict,
+  itemId: string | null,
+  today: DayNumber,
+): ReportStanding | Refusal {
   if (before.status === "accepted" || before.status === "merged" || before.status === "declined")
-    return refuse("conflict", `This report has been ${before.status} already.`, "Undo that verdict first if it is wrong.");
+    return refuse(
+      "conflict",
+      `This report has been ${before.status} already.`,
+      "Undo that verdict first if it is wrong.",
+    );
   const blank = { itemId: null, parkedUntil: null, parkedItemId: null, declineReason: null };
   switch (verdict.kind) {
     case "accept":
@@ -92,22 +101,39 @@ export function judge(before: ReportStanding, verdict: Verdict, itemId: string |
     case "merge":
       return { ...blank, status: "merged", itemId };
     case "ask":
-      if (!verdict.question.trim()) return refuse("invalid", "The question is empty.", "Write what you need to know.");
+      if (!verdict.question.trim())
+        return refuse("invalid", "The question is empty.", "Write what you need to know.");
       return { ...blank, status: "asked" };
     case "park": {
-      if ((verdict.until === null) === (verdict.itemId === null)) return refuse("invalid", "A report is parked until a day, or until an item is finished.", "Choose one of the two.");
-      if (verdict.until === null) return { ...blank, status: "parked", parkedItemId: verdict.itemId };
+      if ((verdict.until === null) === (verdict.itemId === null))
+        return refuse(
+          "invalid",
+          "A report is parked until a day, or until an item is finished.",
+          "Choose one of the two.",
+        );
+      if (verdict.until === null)
+        return { ...blank, status: "parked", parkedItemId: verdict.itemId };
       let until: DayNumber;
       try {
         until = parseIsoDate(verdict.until);
       } catch {
-        return refuse("invalid", "That is no date.", "Choose the day on which to look at it again.");
+        return refuse(
+          "invalid",
+          "That is no date.",
+          "Choose the day on which to look at it again.",
+        );
       }
-      if (until <= today) return refuse("invalid", "A report is parked until a day to come.", "Choose tomorrow or later.");
+      if (until <= today)
+        return refuse(
+          "invalid",
+          "A report is parked until a day to come.",
+          "Choose tomorrow or later.",
+        );
       return { ...blank, status: "parked", parkedUntil: verdict.until };
     }
     case "decline":
-      if (!verdict.reason.trim()) return refuse("invalid", "Declining says why.", "The requester reads this reason.");
+      if (!verdict.reason.trim())
+        return refuse("invalid", "Declining says why.", "The requester reads this reason.");
       return { ...blank, status: "declined", declineReason: verdict.reason.trim() };
   }
 }

@@ -4,4 +4,5 @@ export const ALIKE = 0.4;
 /** From here on they are called very alike: nearly the same words and meaning, so that one may merge without reading long. Chosen on labelled pairs. */
 export const VERY_ALIKE = 0.8;
 
-export const likenessWords = (score: number): string => (score >= VERY_ALIKE ? "very alike" : score >= ALIKE ? "alike" : "a little alike");
+export const likenessWords = (score: number): string =>
+  score >= VERY_ALIKE ? "very alike" : score >= ALIKE ? "alike" : "a little alike";

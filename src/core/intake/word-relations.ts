@@ -28,8 +28,13 @@ export function learnRelations(pairs: readonly (readonly [Told, Told])[]): WordR
     together.set(from, known.set(to, (known.get(to) ?? 0) + 1));
   };
   for (const pair of pairs) {
-    const [one, other] = pair.map(({ title, body }) => new Set(words(`${title} ${body}`).map((w) => w.stem)));
-    const [left, right] = [[...one].filter((s) => !other.has(s)), [...other].filter((s) => !one.has(s))];
+    const [one, other] = pair.map(
+      ({ title, body }) => new Set(words(`${title} ${body}`).map((w) => w.stem)),
+    );
+    const [left, right] = [
+      [...one].filter((s) => !other.has(s)),
+      [...other].filter((s) => !one.has(s)),
+    ];
     for (const s of [...left, ...right]) alone.set(s, (alone.get(s) ?? 0) + 1);
     for (const a of left)
       for (const b of right) {

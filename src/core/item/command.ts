@@ -34,15 +34,38 @@ export type ItemCommand =
       /** Of a move that nobody made by hand: what made it. */
       because?: string;
     }
-  | { kind: "edit"; seenVersion: number; changes: Partial<EditableFields>; own?: Record<string, OwnValue | null> }
+  | {
+      kind: "edit";
+      seenVersion: number;
+      changes: Partial<EditableFields>;
+      own?: Record<string, OwnValue | null>;
+    }
   /** Under another item by its key, or under none; whether the types allow it is for whoever knows them. */
-  | { kind: "put under"; parent: { parentId: string; key: string } | null; before: { parentId: string; key: string } | null }
+  | {
+      kind: "put under";
+      parent: { parentId: string; key: string } | null;
+      before: { parentId: string; key: string } | null;
+    }
   | { kind: "rank"; rank: string }
   | { kind: "comment"; commentId: string; body: string }
   | { kind: "block"; blockId: string; cause: string; waitingFor: string | null }
   | { kind: "lift"; blockId: string }
-  | { kind: "link"; linkId: string; linkKind: LinkKind; otherId: string; otherKey: string; outward: boolean }
-  | { kind: "unlink"; linkId: string; linkKind: LinkKind; otherId: string; otherKey: string; outward: boolean }
+  | {
+      kind: "link";
+      linkId: string;
+      linkKind: LinkKind;
+      otherId: string;
+      otherKey: string;
+      outward: boolean;
+    }
+  | {
+      kind: "unlink";
+      linkId: string;
+      linkKind: LinkKind;
+      otherId: string;
+      otherKey: string;
+      outward: boolean;
+    }
   | { kind: "tick"; policyId: string; on: boolean }
   | { kind: "approve"; on: boolean }
   /** Something happened outside. */

@@ -26,23 +26,45 @@ export interface DecisionContext extends MoveContext {
  * The one place where a command on an item becomes events or a refusal. Pure: the same item, command and context
  * always give the same answer. An edit that changes nothing gives no events.
  */
-export function decide(item: ItemSnapshot | null, command: ItemCommand, context: DecisionContext): ItemEvent[] | Refusal {
+export function decide(
+  item: ItemSnapshot | null,
+  command: ItemCommand,
+  context: DecisionContext,
+): ItemEvent[] | Refusal {
   const changes = changesFor(item, command, context);
   if (isRefusal(changes)) return changes;
   const { itemId, at, actorId, cause, commandId } = context;
   const base = item?.version ?? 0;
-  return changes.map((change, i) => ({ ...change, itemId, seq: base + i + 1, at, actorId, cause, commandId }));
+  return changes.map((change, i) => ({
+    ...change,
+    itemId,
+    seq: base + i + 1,
+    at,
+    actorId,
+    cause,
+    commandId,
+  }));
 }
 
-function changesFor(item: ItemSnapshot | null, command: ItemCommand, context: DecisionContext): ItemChange[] | Refusal {
+function changesFor(
+  item: ItemSnapshot | null,
+  command: ItemCommand,
+  context: DecisionContext,
+): ItemChange[] | Refusal {
   if (command.kind === "create") {
     if (item) return refuse("invalid", "This item exists already.", "Open it instead.");
-    if (!command.data.title.trim()) return refuse("invalid", "An item needs a title.", "Say in a few words what it is.");
+    if (!command.data.title.trim())
+      return refuse("invalid", "An item needs a title.", "Say in a few words what it is.");
     return [{ kind: "created", new: { ...command.data, title: command.data.title.trim() } }];
   }
-  if (!item) return refuse("not found", "There is no such item here.", "It may belong to another project.");
+  if (!item)
+    return refuse("not found", "There is no such item here.", "It may belong to another project.");
   if (item.withdrawnAt !== null)
-    return refuse("withdrawn", "This item was taken back to the intake queue.", "Judge its report again in Intake.");
+    return refuse(
+      "withdrawn",
+      "This item was taken back to the intake queue.",
+      "Judge its report again in Intake.",
+    );
 
   switch (command.kind) {
     case "move":
@@ -50,9 +72,13 @@ function changesFor(item: ItemSnapshot | null, command: ItemCommand, context: De
     case "edit":
       return edit(item, command, context);
     case "put under":
-      return (command.parent?.parentId ?? null) === item.parentId ? [] : [{ kind: "put under", old: command.before, new: command.parent }];
+      return (command.parent?.parentId ?? null) === item.parentId
+        ? []
+        : [{ kind: "put under", old: command.before, new: command.parent }];
     case "rank":
-      return command.rank === item.rank ? [] : [{ kind: "ranked", old: item.rank, new: command.rank }];
+      return command.rank === item.rank
+        ? []
+        : [{ kind: "ranked", old: item.rank, new: command.rank }];
     case "comment": {
       const body = command.body.trim();
       if (!body) return refuse("invalid", "The comment is empty.", "Write something first.");
@@ -60,17 +86,30 @@ function changesFor(item: ItemSnapshot | null, command: ItemCommand, context: De
     }
     case "block": {
       const cause = command.cause.trim();
-      if (!cause) return refuse("invalid", "A blocker needs a cause.", "Say what the item waits for.");
-      if (item.stateKind === "finished") return refuse("invalid", "A finished item cannot be blocked.", "Reopen it first.");
-      return [{ kind: "blocked", new: { blockId: command.blockId, cause, waitingFor: command.waitingFor?.trim() || null } }];
+      if (!cause)
+        return refuse("invalid", "A blocker needs a cause.", "Say what the item waits for.");
+      if (item.stateKind === "finished")
+        return refuse("invalid", "A finished item cannot be blocked.", "Reopen it first.");
+      return [
+        {
+          kind: "blocked",
+          new: { blockId: command.blockId, cause, waitingFor: command.waitingFor?.trim() || null },
+        },
+      ];
     }
     case "lift": {
       const blocker = item.openBlockers.find((b) => b.id === command.blockId);
-      if (!blocker) return refuse("blocker unknown", "This blocker has been lifted already.", "Nothing more to do.");
+      if (!blocker)
+        return refuse(
+          "blocker unknown",
+          "This blocker has been lifted already.",
+          "Nothing more to do.",
+        );
       return [{ kind: "lifted", old: { blockId: blocker.id, cause: blocker.cause } }];
     }
     case "link":
-      if (command.otherId === item.id) return refuse("invalid", "An item cannot be linked to itself.", "Choose another item.");
+      if (command.otherId === item.id)
+        return refuse("invalid", "An item cannot be linked to itself.", "Choose another item.");
       return [{ kind: "linked", new: linkData(command) }];
     case "unlink":
       return [{ kind: "unlinked", old: linkData(command) }];
@@ -81,11 +120,24 @@ function changesFor(item: ItemSnapshot | null, command: ItemCommand, context: De
     case "report":
       return [{ kind: "reported", new: command.fact, note: command.source }];
     case "hold":
-      return [{ kind: "held", new: { transitionId: command.transitionId, to: command.to }, note: command.note }];
+      return [
+        {
+          kind: "held",
+          new: { transitionId: command.transitionId, to: command.to },
+          note: command.note,
+        },
+      ];
     case "place in state": {
       const to = stateOf(context.workflow, command.to);
       if (to.id === item.stateId && to.kind === item.stateKind) return [];
-      return [{ kind: "moved", old: { stateId: item.stateId, kind: item.stateKind }, new: { stateId: to.id, kind: to.kind, isReturn: false, rank: null }, note: command.note }];
+      return [
+        {
+          kind: "moved",
+          old: { stateId: item.stateId, kind: item.stateKind },
+          new: { stateId: to.id, kind: to.kind, isReturn: false, rank: null },
+          note: command.note,
+        },
+      ];
     }
     case "undo":
       return undo(item, command, context);
@@ -100,7 +152,11 @@ function changesFor(item: ItemSnapshot | null, command: ItemCommand, context: De
   }
 }
 
-function move(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "move" }>, context: DecisionContext): ItemChange[] | Refusal {
+function move(
+  item: ItemSnapshot,
+  command: Extract<ItemCommand, { kind: "move" }>,
+  context: DecisionContext,
+): ItemChange[] | Refusal {
   const decision = decideMove(item, command, context);
   if (decision.refused) return decision;
   const { workflow } = context;
@@ -113,29 +169,52 @@ function move(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "move" }
     new: value,
   }));
   changes.push(...ownChanges(item, decision.own));
-  for (const { id, text } of decision.ticked) changes.push({ kind: "ticked", new: { policyId: id, text } });
-  if (decision.comment) changes.push({ kind: "commented", new: { commentId: command.commentId!, body: decision.comment } });
+  for (const { id, text } of decision.ticked)
+    changes.push({ kind: "ticked", new: { policyId: id, text } });
+  if (decision.comment)
+    changes.push({
+      kind: "commented",
+      new: { commentId: command.commentId!, body: decision.comment },
+    });
   for (const limitBreak of decision.overridden)
     changes.push({ kind: "overrode", new: limitBreak, note: command.overrideReason!.trim() });
   changes.push({
     kind: "moved",
     old: { stateId: from.id, kind: from.kind, ...agreed(item) },
-    new: { stateId: to.id, kind: to.kind, isReturn: isReturn(workflow, from.id, to.id), rank: command.rank ?? null },
+    new: {
+      stateId: to.id,
+      kind: to.kind,
+      isReturn: isReturn(workflow, from.id, to.id),
+      rank: command.rank ?? null,
+    },
     note: command.because ?? decision.reason,
   });
   if (to.kind === "finished")
-    for (const { id, cause } of item.openBlockers) changes.push({ kind: "lifted", old: { blockId: id, cause } });
-  const moved: ItemSnapshot = { ...item, ...(decision.changes as Partial<ItemSnapshot>), own: { ...item.own, ...decision.own }, stateId: to.id, stateKind: to.kind };
+    for (const { id, cause } of item.openBlockers)
+      changes.push({ kind: "lifted", old: { blockId: id, cause } });
+  const moved: ItemSnapshot = {
+    ...item,
+    ...(decision.changes as Partial<ItemSnapshot>),
+    own: { ...item.own, ...decision.own },
+    stateId: to.id,
+    stateKind: to.kind,
+  };
   return [...changes, ...followUpChanges(decision.transition.followUps, moved, context.followUps)];
 }
 
 /** The ticks and approvals of an item, where it has any: an undo brings them back. */
-function agreed({ ticks, approvals }: ItemSnapshot): { ticks?: ItemSnapshot["ticks"]; approvals?: ItemSnapshot["approvals"] } {
+function agreed({ ticks, approvals }: ItemSnapshot): {
+  ticks?: ItemSnapshot["ticks"];
+  approvals?: ItemSnapshot["approvals"];
+} {
   return { ...(ticks.length > 0 ? { ticks } : {}), ...(approvals.length > 0 ? { approvals } : {}) };
 }
 
 /** The events that give own fields their values; what changes nothing gives none. */
-function ownChanges(item: ItemSnapshot, values: Readonly<Record<string, OwnValue | null>>): ItemChange[] {
+function ownChanges(
+  item: ItemSnapshot,
+  values: Readonly<Record<string, OwnValue | null>>,
+): ItemChange[] {
   return Object.entries(values).flatMap(([field, value]): ItemChange[] => {
     const old = item.own[field] ?? null;
     return same(old, value) ? [] : [{ kind: "own changed", field, old, new: value }];
@@ -143,58 +222,116 @@ function ownChanges(item: ItemSnapshot, values: Readonly<Record<string, OwnValue
 }
 
 /** Why an own field cannot take a value; null when every one can. */
-function ownProblem(item: ItemSnapshot, values: Readonly<Record<string, OwnValue | null>>, { ownFields }: DecisionContext): Refusal | null {
+function ownProblem(
+  item: ItemSnapshot,
+  values: Readonly<Record<string, OwnValue | null>>,
+  { ownFields }: DecisionContext,
+): Refusal | null {
   const fields = fieldsOfType(ownFields, item.typeId);
   for (const [id, value] of Object.entries(values)) {
     const field = fields.find((f) => f.id === id);
-    if (!field) return refuse("invalid", "Items of this type have no such field.", "Look at the item anew: its fields may have changed.");
-    const problem = value === null ? (field.kind === "computed" ? `“${field.name}” is computed and cannot be set.` : null) : ownValueProblem(field, value);
+    if (!field)
+      return refuse(
+        "invalid",
+        "Items of this type have no such field.",
+        "Look at the item anew: its fields may have changed.",
+      );
+    const problem =
+      value === null
+        ? field.kind === "computed"
+          ? `“${field.name}” is computed and cannot be set.`
+          : null
+        : ownValueProblem(field, value);
     if (problem) return refuse("invalid", problem, "Give it another value.");
   }
   return null;
 }
 
-function tick(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "tick" }>, { workflow }: DecisionContext): ItemChange[] | Refusal {
+function tick(
+  item: ItemSnapshot,
+  command: Extract<ItemCommand, { kind: "tick" }>,
+  { workflow }: DecisionContext,
+): ItemChange[] | Refusal {
   const here = stateOf(workflow, item.stateId);
   const ahead = transitionsFrom(workflow, here.id).map((t) => stateOf(workflow, t.to));
-  const policy = [...here.exitPolicies, ...ahead.flatMap((s) => s.entryPolicies)].find((p) => p.id === command.policyId);
-  if (!policy) return refuse("invalid", "This point belongs to no agreement that is in force here.", "Look at the item anew: the process may have changed.");
+  const policy = [...here.exitPolicies, ...ahead.flatMap((s) => s.entryPolicies)].find(
+    (p) => p.id === command.policyId,
+  );
+  if (!policy)
+    return refuse(
+      "invalid",
+      "This point belongs to no agreement that is in force here.",
+      "Look at the item anew: the process may have changed.",
+    );
   const ticked = item.ticks.some((t) => t.policyId === policy.id);
   if (ticked === command.on) return [];
   const about = { policyId: policy.id, text: policy.text };
   return [command.on ? { kind: "ticked", new: about } : { kind: "unticked", old: about }];
 }
 
-function approve(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "approve" }>, { actor }: DecisionContext): ItemChange[] | Refusal {
-  if (actor.personId === null) return refuse("invalid", "An approval is somebody's.", "Sign in to approve.");
-  if (command.on && item.assigneeId === actor.personId) return refuse("same person", "Nobody approves their own work.", "Ask somebody else to look at it.");
+function approve(
+  item: ItemSnapshot,
+  command: Extract<ItemCommand, { kind: "approve" }>,
+  { actor }: DecisionContext,
+): ItemChange[] | Refusal {
+  if (actor.personId === null)
+    return refuse("invalid", "An approval is somebody's.", "Sign in to approve.");
+  if (command.on && item.assigneeId === actor.personId)
+    return refuse(
+      "same person",
+      "Nobody approves their own work.",
+      "Ask somebody else to look at it.",
+    );
   const given = item.approvals.some((a) => a.byId === actor.personId);
   if (given === command.on) return [];
-  return [command.on ? { kind: "approved", new: { role: actor.role } } : { kind: "approval withdrawn" }];
+  return [
+    command.on ? { kind: "approved", new: { role: actor.role } } : { kind: "approval withdrawn" },
+  ];
 }
 
-function edit(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "edit" }>, context: DecisionContext): ItemChange[] | Refusal {
+function edit(
+  item: ItemSnapshot,
+  command: Extract<ItemCommand, { kind: "edit" }>,
+  context: DecisionContext,
+): ItemChange[] | Refusal {
   const { title } = command.changes;
-  const changes = title === undefined ? command.changes : { ...command.changes, title: title.trim() };
-  const wanted = Object.entries(changes).filter(([field, value]) => !same(item[field as EditableField], value));
+  const changes =
+    title === undefined ? command.changes : { ...command.changes, title: title.trim() };
+  const wanted = Object.entries(changes).filter(
+    ([field, value]) => !same(item[field as EditableField], value),
+  );
   if (changes.title === "")
     return refuse("invalid", "An item needs a title.", "Say in a few words what it is.");
   if (command.seenVersion > item.version)
-    return refuse("invalid", "This edit refers to a version that does not exist yet.", "Reload the item and edit again.");
-  const changedSince = command.seenVersion < item.version ? context.changedSince(command.seenVersion) : [];
+    return refuse(
+      "invalid",
+      "This edit refers to a version that does not exist yet.",
+      "Reload the item and edit again.",
+    );
+  const changedSince =
+    command.seenVersion < item.version ? context.changedSince(command.seenVersion) : [];
   const own = ownChanges(item, command.own ?? {});
   const problem = ownProblem(item, command.own ?? {}, context);
   if (problem) return problem;
-  const stale = [...wanted.map(([field]) => field), ...own.flatMap((c) => (c.kind === "own changed" ? [c.field] : []))].filter((field) => changedSince.includes(field));
+  const stale = [
+    ...wanted.map(([field]) => field),
+    ...own.flatMap((c) => (c.kind === "own changed" ? [c.field] : [])),
+  ].filter((field) => changedSince.includes(field));
   if (stale.length > 0) {
-    const nameOf = (field: string) => FIELD_WORDS[field as EditableField] ?? context.ownFields.find((f) => f.id === field)?.name ?? "field";
+    const nameOf = (field: string) =>
+      FIELD_WORDS[field as EditableField] ??
+      context.ownFields.find((f) => f.id === field)?.name ??
+      "field";
     const words = stale.map(nameOf);
     const refusal = refuse(
       "conflict",
       `Somebody else changed the ${words.join(" and the ")} while you were editing.`,
       "Compare both texts and keep what is right.",
       [],
-      stale.map((field) => ({ field, current: field in FIELD_WORDS ? item[field as EditableField] : (item.own[field] ?? null) })),
+      stale.map((field) => ({
+        field,
+        current: field in FIELD_WORDS ? item[field as EditableField] : (item.own[field] ?? null),
+      })),
     );
     return { ...refusal, version: item.version };
   }
@@ -208,25 +345,57 @@ function edit(item: ItemSnapshot, command: Extract<ItemCommand, { kind: "edit" }
 }
 
 /** What a command can leave that is taken back by itself; what was said or computed on the way of a move goes with the move. */
-const UNDOABLE: ReadonlySet<ItemChange["kind"]> = new Set(["changed", "own changed", "put under", "ranked", "blocked", "lifted", "ticked", "unticked", "approved", "approval withdrawn", "moved", "overrode", "undone"]);
+const UNDOABLE: ReadonlySet<ItemChange["kind"]> = new Set([
+  "changed",
+  "own changed",
+  "put under",
+  "ranked",
+  "blocked",
+  "lifted",
+  "ticked",
+  "unticked",
+  "approved",
+  "approval withdrawn",
+  "moved",
+  "overrode",
+  "undone",
+]);
 
 /**
  * Takes back the last command on an item, as long as it was this person's and nothing came after it. The history keeps both:
  * what was done and that it was undone; about the item, and in every figure, it is as if it had not been. Requirements are not
  * asked again on the way back, firm limits are. What somebody said on the way of a move stays said.
  */
-function undo(item: ItemSnapshot, { undoneId, history }: Extract<ItemCommand, { kind: "undo" }>, context: DecisionContext): ItemChange[] | Refusal {
+function undo(
+  item: ItemSnapshot,
+  { undoneId, history }: Extract<ItemCommand, { kind: "undo" }>,
+  context: DecisionContext,
+): ItemChange[] | Refusal {
   const steps = lastSteps(history, undoneId);
   const was = steps.length > 0 ? asItWas(history, steps) : null;
   if (steps.length === 0 || steps.at(-1)!.seq !== item.version)
-    return refuse("conflict", "Something else has happened to this item since.", "Look at its history, then change it by hand.");
-  if (steps.some((e) => e.actorId !== context.actorId)) return refuse("not allowed", "Only your own steps can be undone.", "Ask who did it.");
+    return refuse(
+      "conflict",
+      "Something else has happened to this item since.",
+      "Look at its history, then change it by hand.",
+    );
+  if (steps.some((e) => e.actorId !== context.actorId))
+    return refuse("not allowed", "Only your own steps can be undone.", "Ask who did it.");
   const moves = steps.some((e) => e.kind === "moved");
-  if (!moves && steps.some((e) => e.kind === "commented")) return refuse("invalid", "A comment cannot be undone.", "Write another one.");
-  if (!was || steps.some((e) => !UNDOABLE.has(e.kind) && e.kind !== "commented")) return refuse("invalid", "This step cannot be undone.", "Change the item by hand.");
-  const [broken] = was.stateId !== item.stateId ? brokenFirmLimits(context.left, context.entered) : [];
+  if (!moves && steps.some((e) => e.kind === "commented"))
+    return refuse("invalid", "A comment cannot be undone.", "Write another one.");
+  if (!was || steps.some((e) => !UNDOABLE.has(e.kind) && e.kind !== "commented"))
+    return refuse("invalid", "This step cannot be undone.", "Change the item by hand.");
+  const [broken] =
+    was.stateId !== item.stateId ? brokenFirmLimits(context.left, context.entered) : [];
   if (broken) return refuseLimit(broken, false);
-  return [{ kind: "undone", old: { commandId: undoneId, fromSeq: steps[0].seq, toSeq: item.version }, new: restored(was, item) }];
+  return [
+    {
+      kind: "undone",
+      old: { commandId: undoneId, fromSeq: steps[0].seq, toSeq: item.version },
+      new: restored(was, item),
+    },
+  ];
 }
 
 function linkData(command: Extract<ItemCommand, { kind: "link" | "unlink" }>) {

@@ -1,12 +1,28 @@
 import type { Instant } from "@/core/calendar/instant";
 import type { LimitBreak } from "@/core/board/limit";
 import type { StateId, StateKind } from "@/core/workflow/workflow";
-import type { Approval, EditableField, EditableFields, ItemSnapshot, LinkKind, Tick } from "./fields";
+import type {
+  Approval,
+  EditableField,
+  EditableFields,
+  ItemSnapshot,
+  LinkKind,
+  Tick,
+} from "./fields";
 import type { OutsideFact } from "./outside";
 import type { OwnValue, OwnValues } from "./own-field";
 
 /** Why an event happened, apart from who did it. */
-export type Cause = "person" | "verdict" | "undo" | "workflow change" | "follow-up" | "trigger" | "outside" | "requester" | "demo";
+export type Cause =
+  | "person"
+  | "verdict"
+  | "undo"
+  | "workflow change"
+  | "follow-up"
+  | "trigger"
+  | "outside"
+  | "requester"
+  | "demo";
 
 export interface CreatedData extends EditableFields {
   projectId: string;
@@ -33,7 +49,12 @@ export type ItemChange =
       /** With the ticks and approvals that ended there. */
       old: { stateId: StateId; kind: StateKind } & Partial<Agreed>;
       /** With those that an undo brings back. */
-      new: { stateId: StateId; kind: StateKind; isReturn: boolean; rank: string | null } & Partial<Agreed>;
+      new: {
+        stateId: StateId;
+        kind: StateKind;
+        isReturn: boolean;
+        rank: string | null;
+      } & Partial<Agreed>;
       note: string | null;
     }
   /** A field of the project's own, by its id. */
@@ -43,20 +64,34 @@ export type ItemChange =
   /** Something happened that should have moved the item, and why it stayed. */
   | { kind: "held"; new: { transitionId: string; to: StateId }; note: string }
   /** Under another item, or under none. */
-  | { kind: "put under"; old: { parentId: string; key: string } | null; new: { parentId: string; key: string } | null }
+  | {
+      kind: "put under";
+      old: { parentId: string; key: string } | null;
+      new: { parentId: string; key: string } | null;
+    }
   | { kind: "ranked"; old: string; new: string }
   | { kind: "overrode"; new: LimitBreak; note: string }
   | { kind: "commented"; new: { commentId: string; body: string } }
   | { kind: "blocked"; new: { blockId: string; cause: string; waitingFor: string | null } }
   | { kind: "lifted"; old: { blockId: string; cause: string } }
-  | { kind: "linked"; new: { linkId: string; kind: LinkKind; otherId: string; otherKey: string; outward: boolean } }
-  | { kind: "unlinked"; old: { linkId: string; kind: LinkKind; otherId: string; otherKey: string; outward: boolean } }
+  | {
+      kind: "linked";
+      new: { linkId: string; kind: LinkKind; otherId: string; otherKey: string; outward: boolean };
+    }
+  | {
+      kind: "unlinked";
+      old: { linkId: string; kind: LinkKind; otherId: string; otherKey: string; outward: boolean };
+    }
   | { kind: "ticked"; new: { policyId: string; text: string } }
   | { kind: "unticked"; old: { policyId: string; text: string } }
   | { kind: "approved"; new: { role: "lead" | "member" } }
   | { kind: "approval withdrawn" }
   /** Takes the steps of a command back as if they had not been; with everything about the item as it was before them. */
-  | { kind: "undone"; old: { commandId: string; fromSeq: number; toSeq: number }; new: Partial<ItemSnapshot> }
+  | {
+      kind: "undone";
+      old: { commandId: string; fromSeq: number; toSeq: number };
+      new: Partial<ItemSnapshot>;
+    }
   | { kind: "withdrawn"; note: string };
 
 /** One line of an item's append-only history. */
@@ -75,4 +110,3 @@ export type ItemEventKind = ItemChange["kind"];
 
 /** The kind of an item's event as typed data for one kind. */
 export type EventOf<K extends ItemEventKind> = Extract<ItemEvent, { kind: K }>;
-

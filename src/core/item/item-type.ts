@@ -2,10 +2,28 @@ import { z } from "zod";
 import type { Instant } from "@/core/calendar/instant";
 
 /** The signs that an item type can have; how each is drawn is for the page. */
-export const TYPE_GLYPHS = ["peak", "lozenge", "speech", "stroke", "square", "anchor", "wave", "gate", "flag", "lamp", "rope", "buoy"] as const;
+export const TYPE_GLYPHS = [
+  "peak",
+  "lozenge",
+  "speech",
+  "stroke",
+  "square",
+  "anchor",
+  "wave",
+  "gate",
+  "flag",
+  "lamp",
+  "rope",
+  "buoy",
+] as const;
 export type TypeGlyphName = (typeof TYPE_GLYPHS)[number];
 
-export const LEVEL_WORDS = ["part of another item", "a piece of work", "a feature of several pieces", "an epic of several features"] as const;
+export const LEVEL_WORDS = [
+  "part of another item",
+  "a piece of work",
+  "a feature of several pieces",
+  "an epic of several features",
+] as const;
 
 /** A kind of item: it decides which workflow an item follows and which fields it has. */
 export interface ItemType {

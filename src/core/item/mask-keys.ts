@@ -7,4 +7,5 @@ export const OUTSIDE_WORDS = "an item outside your view";
 export const keysIn = (text: string): string[] => text.match(KEY) ?? [];
 
 /** A sentence that the product wrote, without the keys that its reader must not learn. */
-export const maskKeys = (text: string, hidden: ReadonlySet<string>): string => (hidden.size === 0 ? text : text.replace(KEY, (key) => (hidden.has(key) ? OUTSIDE_WORDS : key)));
+export const maskKeys = (text: string, hidden: ReadonlySet<string>): string =>
+  hidden.size === 0 ? text : text.replace(KEY, (key) => (hidden.has(key) ? OUTSIDE_WORDS : key));

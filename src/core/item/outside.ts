@@ -46,19 +46,34 @@ export function outsideAfter(before: Outside, fact: OutsideFact): Outside {
     case "test run failed":
       return { ...before, testResult: "failed" };
     case "deployed":
-      return before.deployedTo.includes(fact.environment) ? before : { ...before, deployedTo: [...before.deployedTo, fact.environment] };
+      return before.deployedTo.includes(fact.environment)
+        ? before
+        : { ...before, deployedTo: [...before.deployedTo, fact.environment] };
     default:
       return { ...before, changes: changesAfter(before.changes, fact) };
   }
 }
 
-function changesAfter(changes: readonly LinkedChange[], fact: Extract<OutsideFact, { change: string }>): LinkedChange[] {
-  const known = changes.find((c) => c.id === fact.change) ?? { id: fact.change, status: "open" as const, checks: null, review: null };
+function changesAfter(
+  changes: readonly LinkedChange[],
+  fact: Extract<OutsideFact, { change: string }>,
+): LinkedChange[] {
+  const known = changes.find((c) => c.id === fact.change) ?? {
+    id: fact.change,
+    status: "open" as const,
+    checks: null,
+    review: null,
+  };
   const next = { ...known, ...CONSEQUENCES[fact.kind] };
-  return changes.some((c) => c.id === fact.change) ? changes.map((c) => (c.id === fact.change ? next : c)) : [...changes, next];
+  return changes.some((c) => c.id === fact.change)
+    ? changes.map((c) => (c.id === fact.change ? next : c))
+    : [...changes, next];
 }
 
-const CONSEQUENCES: Record<Extract<OutsideFact, { change: string }>["kind"], Partial<LinkedChange>> = {
+const CONSEQUENCES: Record<
+  Extract<OutsideFact, { change: string }>["kind"],
+  Partial<LinkedChange>
+> = {
   "change opened": { status: "open" },
   "change merged": { status: "merged" },
   "change abandoned": { status: "abandoned" },

@@ -8,7 +8,8 @@ export type Rank = string;
 
 /** A rank between two neighbours; null stands for the top or the bottom end. @throws RangeError when `above` is not above `below` */
 export function rankBetween(above: Rank | null, below: Rank | null): Rank {
-  if (above !== null && below !== null && above >= below) throw new RangeError(`no room between ${above} and ${below}`);
+  if (above !== null && below !== null && above >= below)
+    throw new RangeError(`no room between ${above} and ${below}`);
   return generateKeyBetween(above, below);
 }
 

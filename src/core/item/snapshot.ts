@@ -4,10 +4,24 @@ import type { ItemEvent } from "./event";
 import type { ItemSnapshot } from "./fields";
 import { NOTHING_OUTSIDE, outsideAfter } from "./outside";
 import { standingEvents } from "./standing-events";
-import { milestonesAfter, milestonesNaming, namesOutcome, NO_MILESTONES, passage, type Milestones } from "./start-finish";
+import {
+  milestonesAfter,
+  milestonesNaming,
+  namesOutcome,
+  NO_MILESTONES,
+  passage,
+  type Milestones,
+} from "./start-finish";
 
 /** What a history that began before these fields existed does not say. */
-const WITHOUT_NEWER_FIELDS: Partial<ItemSnapshot> = { sprintId: null, releaseId: null, labels: [], restricted: false, remainingHours: null, own: {} };
+const WITHOUT_NEWER_FIELDS: Partial<ItemSnapshot> = {
+  sprintId: null,
+  releaseId: null,
+  labels: [],
+  restricted: false,
+  remainingHours: null,
+  own: {},
+};
 
 /**
  * The snapshot after one more event. Replaying all events of an item from `null` gives what its row stores;
@@ -16,7 +30,8 @@ const WITHOUT_NEWER_FIELDS: Partial<ItemSnapshot> = { sprintId: null, releaseId:
  */
 export function applyEvent(before: ItemSnapshot | null, event: ItemEvent): ItemSnapshot {
   if (before === null) {
-    if (event.kind !== "created" || event.seq !== 1) throw new Error(`item ${event.itemId} does not begin with its creation`);
+    if (event.kind !== "created" || event.seq !== 1)
+      throw new Error(`item ${event.itemId} does not begin with its creation`);
     const { at } = event;
     return {
       ...WITHOUT_NEWER_FIELDS,
@@ -39,14 +54,18 @@ export function applyEvent(before: ItemSnapshot | null, event: ItemEvent): ItemS
       version: 1,
     };
   }
-  if (event.seq !== before.version + 1) throw new Error(`item ${event.itemId}: event ${event.seq} after ${before.version}`);
+  if (event.seq !== before.version + 1)
+    throw new Error(`item ${event.itemId}: event ${event.seq} after ${before.version}`);
   return { ...before, ...consequences(before, event), updatedAt: event.at, version: event.seq };
 }
 
 function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnapshot> {
   switch (event.kind) {
     case "changed":
-      return { [event.field]: event.new, ...(event.field === "outcome" ? named(before, event.new as Outcome | null, event.at) : {}) };
+      return {
+        [event.field]: event.new,
+        ...(event.field === "outcome" ? named(before, event.new as Outcome | null, event.at) : {}),
+      };
     case "moved":
       return {
         stateId: event.new.stateId,
@@ -57,7 +76,9 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
         clock: clockAfter(before.clock, before.stateKind, event.new.kind, event.at),
         ...milestonesAfter(before, before.stateKind, event.new.kind, before.outcome, event.at),
         ...(before.ticks.length > 0 || event.new.ticks ? { ticks: event.new.ticks ?? [] } : {}),
-        ...(before.approvals.length > 0 || event.new.approvals ? { approvals: event.new.approvals ?? [] } : {}),
+        ...(before.approvals.length > 0 || event.new.approvals
+          ? { approvals: event.new.approvals ?? [] }
+          : {}),
       };
     case "own changed": {
       const { [event.field]: _, ...others } = before.own;
@@ -66,11 +87,21 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
     case "reported":
       return { outside: outsideAfter(before.outside, event.new) };
     case "ticked":
-      return { ticks: [...before.ticks, { policyId: event.new.policyId, byId: event.actorId, at: event.at }] };
+      return {
+        ticks: [
+          ...before.ticks,
+          { policyId: event.new.policyId, byId: event.actorId, at: event.at },
+        ],
+      };
     case "unticked":
       return { ticks: before.ticks.filter((t) => t.policyId !== event.old.policyId) };
     case "approved":
-      return { approvals: [...before.approvals, { byId: event.actorId!, role: event.new.role, at: event.at }] };
+      return {
+        approvals: [
+          ...before.approvals,
+          { byId: event.actorId!, role: event.new.role, at: event.at },
+        ],
+      };
     case "approval withdrawn":
       return { approvals: before.approvals.filter((a) => a.byId !== event.actorId) };
     case "put under":
@@ -81,12 +112,19 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
       return {
         openBlockers: [
           ...before.openBlockers,
-          { id: event.new.blockId, cause: event.new.cause, waitingFor: event.new.waitingFor, since: event.at },
+          {
+            id: event.new.blockId,
+            cause: event.new.cause,
+            waitingFor: event.new.waitingFor,
+            since: event.at,
+          },
         ],
         blockedSince: before.blockedSince ?? event.at,
       };
     case "lifted": {
-      const openBlockers = before.openBlockers.filter((blocker) => blocker.id !== event.old.blockId);
+      const openBlockers = before.openBlockers.filter(
+        (blocker) => blocker.id !== event.old.blockId,
+      );
       return { openBlockers, blockedSince: openBlockers.length > 0 ? before.blockedSince : null };
     }
     case "withdrawn":
@@ -106,21 +144,35 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
 
 /** The milestones when an outcome is named, which belongs to the state just entered or to none. */
 const named = (before: ItemSnapshot, outcome: Outcome | null, at: Instant): Partial<Milestones> =>
-  outcome !== null && before.stateKind === "finished" && namesOutcome(before.enteredStateAt, at, outcome) ? milestonesNaming(before, outcome, at) : {};
+  outcome !== null &&
+  before.stateKind === "finished" &&
+  namesOutcome(before.enteredStateAt, at, outcome)
+    ? milestonesNaming(before, outcome, at)
+    : {};
 
 /** The milestones without a step that was taken back before histories told of them: what its clock and state say. */
 function milestonesWithout(before: ItemSnapshot, was: Partial<ItemSnapshot>): Partial<Milestones> {
-  if (!was.clock || "firstStartedAt" in was || "finishedAt" in was || "deliveredAt" in was) return {};
+  if (!was.clock || "firstStartedAt" in was || "finishedAt" in was || "deliveredAt" in was)
+    return {};
   const { clock, stateKind = before.stateKind } = was;
   const finishedAt = stateKind === "finished" ? (clock.at(-1)?.to ?? null) : null;
-  return { firstStartedAt: clock[0]?.from ?? null, finishedAt, deliveredAt: before.deliveredAt === before.finishedAt ? finishedAt : before.deliveredAt };
+  return {
+    firstStartedAt: clock[0]?.from ?? null,
+    finishedAt,
+    deliveredAt: before.deliveredAt === before.finishedAt ? finishedAt : before.deliveredAt,
+  };
 }
 
 /**
  * The clock after a move: it runs from each start to the finish or to where the item is put back to unstarted. Earlier
  * intervals stay and count.
  */
-export function clockAfter(clock: readonly Interval[], from: StateKind, to: StateKind, at: Instant): Interval[] {
+export function clockAfter(
+  clock: readonly Interval[],
+  from: StateKind,
+  to: StateKind,
+  at: Instant,
+): Interval[] {
   const step = passage(from, to);
   if (step === null) return [...clock];
   if (step === "start") return [...clock, { from: at, to: null }];
@@ -155,11 +207,26 @@ export function staysOf(events: readonly ItemEvent[]): RecordedStay[] {
   for (const event of standingEvents(events)) {
     const last = stays.at(-1);
     const { seq: enteredSeq, at } = event;
-    if (event.kind === "created") stays.push({ enteredSeq, stateId: event.new.stateId, kind: event.new.stateKind, outcome, from: at, to: null });
+    if (event.kind === "created")
+      stays.push({
+        enteredSeq,
+        stateId: event.new.stateId,
+        kind: event.new.stateKind,
+        outcome,
+        from: at,
+        to: null,
+      });
     else if (event.kind === "moved" && last) {
       last.to = at;
       const { stateId, kind } = event.new;
-      stays.push({ enteredSeq, stateId, kind, outcome: kind === "finished" ? outcome : null, from: at, to: null });
+      stays.push({
+        enteredSeq,
+        stateId,
+        kind,
+        outcome: kind === "finished" ? outcome : null,
+        from: at,
+        to: null,
+      });
     } else if (event.kind === "changed" && event.field === "outcome") {
       outcome = event.new as Outcome | null;
       if (last?.kind === "finished" && namesOutcome(last.from, at, outcome)) last.outcome = outcome;
@@ -169,11 +236,30 @@ export function staysOf(events: readonly ItemEvent[]): RecordedStay[] {
 }
 
 /** The blocked intervals that a history amounts to, by blocker. */
-export function blocksOf(events: readonly ItemEvent[]): (Interval & { blockId: string; cause: string; waitingFor: string | null; byId: string | null })[] {
-  const blocks: (Interval & { blockId: string; cause: string; waitingFor: string | null; byId: string | null })[] = [];
+export function blocksOf(
+  events: readonly ItemEvent[],
+): (Interval & {
+  blockId: string;
+  cause: string;
+  waitingFor: string | null;
+  byId: string | null;
+})[] {
+  const blocks: (Interval & {
+    blockId: string;
+    cause: string;
+    waitingFor: string | null;
+    byId: string | null;
+  })[] = [];
   for (const event of standingEvents(events)) {
     if (event.kind === "blocked")
-      blocks.push({ blockId: event.new.blockId, cause: event.new.cause, waitingFor: event.new.waitingFor, byId: event.actorId, from: event.at, to: null });
+      blocks.push({
+        blockId: event.new.blockId,
+        cause: event.new.cause,
+        waitingFor: event.new.waitingFor,
+        byId: event.actorId,
+        from: event.at,
+        to: null,
+      });
     if (event.kind === "lifted") {
       const block = blocks.find((b) => b.blockId === event.old.blockId);
       if (block) block.to = event.at;

@@ -7,7 +7,10 @@ import { isInProgress, type Outcome, type StateKind } from "@/core/workflow/work
  */
 
 /** What a step from one kind of state to another means for an item's clock; null where it runs on or stands still as before. */
-export function passage(from: StateKind | null, to: StateKind): "start" | "finish" | "put back" | null {
+export function passage(
+  from: StateKind | null,
+  to: StateKind,
+): "start" | "finish" | "put back" | null {
   const ran = from !== null && isInProgress(from);
   if (isInProgress(to)) return ran ? null : "start";
   if (!ran) return null;
@@ -15,7 +18,8 @@ export function passage(from: StateKind | null, to: StateKind): "start" | "finis
 }
 
 /** Whether an end is a delivery. A process that asks for no outcome knows no other end. */
-export const isDelivered = (outcome: Outcome | null): boolean => outcome === null || outcome === "delivered";
+export const isDelivered = (outcome: Outcome | null): boolean =>
+  outcome === null || outcome === "delivered";
 
 /** What a finish counts as: the first that delivers, an end otherwise before any did, or one more after that. */
 export type FinishKind = "delivered" | "stopped" | "again";
@@ -39,7 +43,11 @@ export function finishesOf(stays: readonly TimedStay[]): Finish[] {
   let delivered = false;
   for (const { kind, from: at, outcome } of stays) {
     if (kind === "finished" && passage(before, kind) === "finish") {
-      finishes.push({ at, outcome, kind: delivered ? "again" : isDelivered(outcome) ? "delivered" : "stopped" });
+      finishes.push({
+        at,
+        outcome,
+        kind: delivered ? "again" : isDelivered(outcome) ? "delivered" : "stopped",
+      });
       delivered ||= isDelivered(outcome);
     }
     before = kind;
@@ -56,10 +64,20 @@ export interface Milestones {
   finishedAt: Instant | null;
 }
 
-export const NO_MILESTONES: Milestones = { firstStartedAt: null, deliveredAt: null, finishedAt: null };
+export const NO_MILESTONES: Milestones = {
+  firstStartedAt: null,
+  deliveredAt: null,
+  finishedAt: null,
+};
 
 /** The milestones after a step. @param outcome as it is on entering */
-export function milestonesAfter(before: Milestones, from: StateKind | null, to: StateKind, outcome: Outcome | null, at: Instant): Milestones {
+export function milestonesAfter(
+  before: Milestones,
+  from: StateKind | null,
+  to: StateKind,
+  outcome: Outcome | null,
+  at: Instant,
+): Milestones {
   const step = passage(from, to);
   return {
     firstStartedAt: before.firstStartedAt ?? (step === "start" ? at : null),
@@ -72,7 +90,8 @@ export function milestonesAfter(before: Milestones, from: StateKind | null, to: 
  * Whether an outcome is named for the state just entered, in the same step but after the move, as follow-ups do. What a
  * move takes away from the state that it leaves comes before it, and is no outcome.
  */
-export const namesOutcome = (enteredAt: Instant, at: Instant, outcome: Outcome | null): boolean => outcome !== null && at === enteredAt;
+export const namesOutcome = (enteredAt: Instant, at: Instant, outcome: Outcome | null): boolean =>
+  outcome !== null && at === enteredAt;
 
 /** The milestones when the step that finished an item names an outcome after its move. */
 export function milestonesNaming(before: Milestones, outcome: Outcome, at: Instant): Milestones {
@@ -82,8 +101,20 @@ export function milestonesNaming(before: Milestones, outcome: Outcome, at: Insta
 }
 
 /** The clock that an item's days are counted by: of what is finished, up to its first delivery; otherwise the whole of it so far. */
-export const countedClock = ({ clock, stateKind, deliveredAt }: { clock: readonly Interval[]; stateKind: StateKind; deliveredAt: Instant | null }): readonly Interval[] =>
+export const countedClock = ({
+  clock,
+  stateKind,
+  deliveredAt,
+}: {
+  clock: readonly Interval[];
+  stateKind: StateKind;
+  deliveredAt: Instant | null;
+}): readonly Interval[] =>
   stateKind === "finished" && deliveredAt !== null ? cutAt(clock, deliveredAt) : clock;
 
 /** Whether an item's latest finish is a later one than its first delivery. */
-export const finishedAgain = ({ deliveredAt, finishedAt }: Pick<Milestones, "deliveredAt" | "finishedAt">): boolean => deliveredAt !== null && finishedAt !== null && finishedAt > deliveredAt;
+export const finishedAgain = ({
+  deliveredAt,
+  finishedAt,
+}: Pick<Milestones, "deliveredAt" | "finishedAt">): boolean =>
+  deliveredAt !== null && finishedAt !== null && finishedAt > deliveredAt;

@@ -14,13 +14,19 @@ export function lastSteps(history: readonly ItemEvent[], commandId: string): Ite
 }
 
 /** The item as it was before some of its last steps; null where they made it. */
-export function asItWas(history: readonly ItemEvent[], steps: readonly ItemEvent[]): ItemSnapshot | null {
+export function asItWas(
+  history: readonly ItemEvent[],
+  steps: readonly ItemEvent[],
+): ItemSnapshot | null {
   const earlier = history.slice(0, history.length - steps.length);
   return earlier.length === 0 ? null : replay(earlier);
 }
 
 /** What is different about an item from what it was, as far as undoing brings it back. */
 export function restored(was: ItemSnapshot, is: ItemSnapshot): Partial<ItemSnapshot> {
-  const differs = (key: string) => !GOES_ON.has(key) && JSON.stringify(was[key as keyof ItemSnapshot]) !== JSON.stringify(is[key as keyof ItemSnapshot]);
+  const differs = (key: string) =>
+    !GOES_ON.has(key) &&
+    JSON.stringify(was[key as keyof ItemSnapshot]) !==
+      JSON.stringify(is[key as keyof ItemSnapshot]);
   return Object.fromEntries(Object.entries(was).filter(([key]) => differs(key)));
 }

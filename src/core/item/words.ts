@@ -26,17 +26,22 @@ export function eventWords(event: ItemEvent, names: Names): string {
       return changeWords(event.field, event.old, event.new, names);
     case "own changed": {
       const field = names.own(event.field);
-      const show = (value: typeof event.new) => (field ? ownValueWords(field, value, names.person) : String(value));
+      const show = (value: typeof event.new) =>
+        field ? ownValueWords(field, value, names.person) : String(value);
       const name = field?.name ?? "a field that is gone";
       if (event.new === null) return `cleared ${name} (was ${show(event.old)})`;
-      return event.old === null ? `set ${name} to ${show(event.new)}` : `changed ${name} from ${show(event.old)} to ${show(event.new)}`;
+      return event.old === null
+        ? `set ${name} to ${show(event.new)}`
+        : `changed ${name} from ${show(event.old)} to ${show(event.new)}`;
     }
     case "reported":
       return `heard: ${outsideWords(event.new)}`;
     case "held":
       return `left it where it is instead of moving it to ${names.state(event.new.to)}`;
     case "put under":
-      return event.new ? `put it under ${event.new.key}` : `took it out from under ${event.old?.key ?? "another item"}`;
+      return event.new
+        ? `put it under ${event.new.key}`
+        : `took it out from under ${event.old?.key ?? "another item"}`;
     case "ranked":
       return "gave it another place in the order";
     case "overrode":
@@ -60,7 +65,9 @@ export function eventWords(event: ItemEvent, names: Names): string {
     case "approval withdrawn":
       return "took the approval back";
     case "undone":
-      return event.new.stateId ? `undid the step: it is in ${names.state(event.new.stateId)} as before` : "undid the last step";
+      return event.new.stateId
+        ? `undid the step: it is in ${names.state(event.new.stateId)} as before`
+        : "undid the last step";
     case "withdrawn":
       return "took it back to the intake queue";
   }
@@ -68,13 +75,22 @@ export function eventWords(event: ItemEvent, names: Names): string {
 
 /** "duplicates TIX-9", and seen from the other side "is duplicated by TIX-9". */
 export function linkWords(link: { kind: string; otherKey: string; outward: boolean }): string {
-  const inward: Record<string, string> = { duplicates: "is duplicated by", "came from": "led to", "relates to": "relates to" };
+  const inward: Record<string, string> = {
+    duplicates: "is duplicated by",
+    "came from": "led to",
+    "relates to": "relates to",
+  };
   return `${link.outward ? link.kind : (inward[link.kind] ?? link.kind)} ${link.otherKey}`;
 }
 
 const LONG_TEXTS = ["description", "howToTest"];
 
-function changeWords(field: keyof typeof FIELD_WORDS, before: unknown, after: unknown, names: Names): string {
+function changeWords(
+  field: keyof typeof FIELD_WORDS,
+  before: unknown,
+  after: unknown,
+  names: Names,
+): string {
   const name = FIELD_WORDS[field];
   if (LONG_TEXTS.includes(field)) return after ? `rewrote the ${name}` : `cleared the ${name}`;
   const show = (value: unknown): string => {
@@ -88,5 +104,7 @@ function changeWords(field: keyof typeof FIELD_WORDS, before: unknown, after: un
     return String(value);
   };
   if (after === null || after === "") return `cleared the ${name} (was ${show(before)})`;
-  return before === null || before === "" ? `set the ${name} to ${show(after)}` : `changed the ${name} from ${show(before)} to ${show(after)}`;
+  return before === null || before === ""
+    ? `set the ${name} to ${show(after)}`
+    : `changed the ${name} from ${show(before)} to ${show(after)}`;
 }

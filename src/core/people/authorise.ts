@@ -61,7 +61,10 @@ export function may(role: Role | null, action: Action): boolean {
 export type Visibility = "everyone" | "members";
 
 /** Where a signed-in person stands outside any project: as in the one where they may do most; without any, they only look. */
-export function roleOutside(person: { administrator: boolean }, memberships: readonly ("lead" | "member" | "observer")[]): Role {
+export function roleOutside(
+  person: { administrator: boolean },
+  memberships: readonly ("lead" | "member" | "observer")[],
+): Role {
   if (person.administrator) return "administrator";
   return (["lead", "member"] as const).find((role) => memberships.includes(role)) ?? "observer";
 }

@@ -28,23 +28,46 @@ function lengthInDays(from: string, to: string): number {
   return Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000) + 1;
 }
 
-export const sprintSchema = z.object({ id, name, goal: z.string().trim().max(300), startsOn: z.iso.date(), endsOn: z.iso.date() }).superRefine((s, context) => {
-  const length = lengthInDays(s.startsOn, s.endsOn);
-  if (length < 1) context.addIssue({ code: "custom", path: ["endsOn"], message: "It ends before it starts." });
-  if (length > LONGEST_DAYS) context.addIssue({ code: "custom", path: ["endsOn"], message: "A sprint lasts a month at most." });
-});
+export const sprintSchema = z
+  .object({
+    id,
+    name,
+    goal: z.string().trim().max(300),
+    startsOn: z.iso.date(),
+    endsOn: z.iso.date(),
+  })
+  .superRefine((s, context) => {
+    const length = lengthInDays(s.startsOn, s.endsOn);
+    if (length < 1)
+      context.addIssue({ code: "custom", path: ["endsOn"], message: "It ends before it starts." });
+    if (length > LONGEST_DAYS)
+      context.addIssue({
+        code: "custom",
+        path: ["endsOn"],
+        message: "A sprint lasts a month at most.",
+      });
+  });
 
-export const releaseSchema = z.object({ id, name, dueOn: z.iso.date().nullable(), released: z.boolean() });
+export const releaseSchema = z.object({
+  id,
+  name,
+  dueOn: z.iso.date().nullable(),
+  released: z.boolean(),
+});
 
 /** Two sprints that share a day; null where none do. */
 export function overlap(sprints: readonly Sprint[]): [Sprint, Sprint] | null {
   const inOrder = [...sprints].sort((a, b) => (a.startsOn < b.startsOn ? -1 : 1));
-  for (let i = 1; i < inOrder.length; i++) if (inOrder[i].startsOn <= inOrder[i - 1].endsOn) return [inOrder[i - 1], inOrder[i]];
+  for (let i = 1; i < inOrder.length; i++)
+    if (inOrder[i].startsOn <= inOrder[i - 1].endsOn) return [inOrder[i - 1], inOrder[i]];
   return null;
 }
 
 /** The sprint that runs on a day, the next to start after it and the last that ended before it. @param today ISO 8601 date */
-export function sprintWords(sprints: readonly Sprint[], today: string): Record<SprintWord, string | null> {
+export function sprintWords(
+  sprints: readonly Sprint[],
+  today: string,
+): Record<SprintWord, string | null> {
   const inOrder = [...sprints].sort((a, b) => (a.startsOn < b.startsOn ? -1 : 1));
   return {
     current: inOrder.find((s) => s.startsOn <= today && today <= s.endsOn)?.id ?? null,

@@ -28,7 +28,11 @@ export const NO_FOLLOW_UP_CONTEXT: FollowUpContext = {
  * What a transition's follow-ups change on the item itself, in their order; what changes nothing gives no event. Those
  * that touch other items (sub-tasks, duplicates) and the place in the order are for whoever stores the move.
  */
-export function followUpChanges(followUps: readonly FollowUp[], item: ItemSnapshot, context: FollowUpContext): ItemChange[] {
+export function followUpChanges(
+  followUps: readonly FollowUp[],
+  item: ItemSnapshot,
+  context: FollowUpContext,
+): ItemChange[] {
   const changes: ItemChange[] = [];
   let now = item;
   const setOwn = (id: string, value: OwnValue | null) => {
@@ -45,20 +49,33 @@ export function followUpChanges(followUps: readonly FollowUp[], item: ItemSnapsh
     now = { ...now, [field]: value };
   };
   for (const followUp of followUps) {
-    if (followUp.kind === "set field" && followUp.change.field === "own") setOwn(followUp.change.fieldId, followUp.change.value);
-    else if (followUp.kind === "set field") set(followUp.change.field as Exclude<typeof followUp.change.field, "own">, followUp.change.value);
+    if (followUp.kind === "set field" && followUp.change.field === "own")
+      setOwn(followUp.change.fieldId, followUp.change.value);
+    else if (followUp.kind === "set field")
+      set(
+        followUp.change.field as Exclude<typeof followUp.change.field, "own">,
+        followUp.change.value,
+      );
     else if (followUp.kind === "assign") {
       const assignee = newAssignee(followUp.to, now, context);
       // Without anybody to give it to it stays with whoever has it.
       if (assignee !== undefined) set("assigneeId", assignee);
     } else if (followUp.kind === "set outcome") set("outcome", followUp.outcome);
-    else if (followUp.kind === "comment") changes.push({ kind: "commented", new: { commentId: context.newCommentId(), body: followUp.text } });
+    else if (followUp.kind === "comment")
+      changes.push({
+        kind: "commented",
+        new: { commentId: context.newCommentId(), body: followUp.text },
+      });
   }
   return changes;
 }
 
 /** Whom an item goes to; undefined where there is nobody to give it to. */
-function newAssignee(to: NewAssignee, item: ItemSnapshot, context: FollowUpContext): string | null | undefined {
+function newAssignee(
+  to: NewAssignee,
+  item: ItemSnapshot,
+  context: FollowUpContext,
+): string | null | undefined {
   switch (to.kind) {
     case "person":
       return to.personId;

@@ -13,13 +13,20 @@ export function copyOf(workflow: Workflow, newId: () => string, name = workflow.
     id: newId(),
     name,
     version: 1,
-    states: workflow.states.map((s) => ({ ...s, id: idOf(s.id), entryPolicies: policies(s.entryPolicies), exitPolicies: policies(s.exitPolicies) })),
+    states: workflow.states.map((s) => ({
+      ...s,
+      id: idOf(s.id),
+      entryPolicies: policies(s.entryPolicies),
+      exitPolicies: policies(s.exitPolicies),
+    })),
     transitions: workflow.transitions.map((t) => ({
       ...t,
       id: newId(),
       from: t.from?.map(idOf) ?? null,
       to: idOf(t.to),
-      requirements: t.requirements.map((r) => (r.kind === "condition" ? { ...r, condition: withStates(r.condition, idOf) } : r)),
+      requirements: t.requirements.map((r) =>
+        r.kind === "condition" ? { ...r, condition: withStates(r.condition, idOf) } : r,
+      ),
     })),
   };
 }
@@ -27,8 +34,12 @@ export function copyOf(workflow: Workflow, newId: () => string, name = workflow.
 /** A condition that means the copy's states where it meant the original's. */
 function withStates(condition: Condition, idOf: (id: StateId) => StateId): Condition {
   if (condition.kind === "not") return { kind: "not", of: withStates(condition.of, idOf) };
-  if (condition.kind !== "compare") return { kind: condition.kind, of: condition.of.map((c) => withStates(c, idOf)) };
+  if (condition.kind !== "compare")
+    return { kind: condition.kind, of: condition.of.map((c) => withStates(c, idOf)) };
   if (condition.fact !== "stateId" && condition.fact !== "everIn") return condition;
   const { value } = condition;
-  return { ...condition, value: typeof value === "string" ? idOf(value) : Array.isArray(value) ? value.map(idOf) : value };
+  return {
+    ...condition,
+    value: typeof value === "string" ? idOf(value) : Array.isArray(value) ? value.map(idOf) : value,
+  };
 }

@@ -1,5 +1,10 @@
 import { counted } from "@/core/formats/counted";
-import { brokenFirmLimits, brokenMaximum, type LimitBreak, type LimitedColumn } from "@/core/board/limit";
+import {
+  brokenFirmLimits,
+  brokenMaximum,
+  type LimitBreak,
+  type LimitedColumn,
+} from "@/core/board/limit";
 import type { Asker } from "@/core/condition/evaluate";
 import type { AskedItem } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
@@ -10,7 +15,15 @@ import type { OwnField, OwnValue } from "@/core/item/own-field";
 import { fieldsOfType, ownValueProblem } from "@/core/item/own-field";
 import { refuse, type Refusal } from "./refusal";
 import { demandedOwnField, type LimitMode, type Mover, type Requirement } from "./requirement";
-import { stateOf, transitionBetween, transitionsFrom, type State, type StateId, type Transition, type Workflow } from "./workflow";
+import {
+  stateOf,
+  transitionBetween,
+  transitionsFrom,
+  type State,
+  type StateId,
+  type Transition,
+  type Workflow,
+} from "./workflow";
 
 /** Who makes a move. */
 export interface Actor {
@@ -67,11 +80,19 @@ export interface MoveRequest {
  * Whether an item may make a move: the move exists, the person may make it, its requirements hold, no firm limit is
  * broken without a reason. All unmet requirements are asked for together, so a person answers once.
  */
-export function decideMove(item: ItemSnapshot, request: MoveRequest, context: MoveContext): AllowedMove | Refusal {
+export function decideMove(
+  item: ItemSnapshot,
+  request: MoveRequest,
+  context: MoveContext,
+): AllowedMove | Refusal {
   const { workflow } = context;
   const now = stateOf(workflow, item.stateId);
   if (item.stateId !== request.from)
-    return refuse("moved meanwhile", `Somebody has moved it to ${now.name} meanwhile.`, "Look at it where it is now, then move it again if that is still right.");
+    return refuse(
+      "moved meanwhile",
+      `Somebody has moved it to ${now.name} meanwhile.`,
+      "Look at it where it is now, then move it again if that is still right.",
+    );
 
   const target = workflow.states.find((s) => s.id === request.to);
   const transition = target && transitionBetween(workflow, item.stateId, target.id);
@@ -82,11 +103,23 @@ export function decideMove(item: ItemSnapshot, request: MoveRequest, context: Mo
   const requirements = requirementsOf(transition, target);
   const own = ownAnswers(item, request.answers, requirements, context.ownFields);
   if ("refused" in own) return own as Refusal;
-  const after = { ...answered(item, request.answers, requirements, now.kind === "finished" && target.kind === "finished"), own: { ...item.own, ...own } };
-  const open = requirements.flatMap((r) => unmet(r, requirementContext(item, after, request.answers, now, target, context)) ?? []);
+  const after = {
+    ...answered(
+      item,
+      request.answers,
+      requirements,
+      now.kind === "finished" && target.kind === "finished",
+    ),
+    own: { ...item.own, ...own },
+  };
+  const open = requirements.flatMap(
+    (r) => unmet(r, requirementContext(item, after, request.answers, now, target, context)) ?? [],
+  );
   if (open.length > 0) {
     const unanswerable = open.find((u) => u.asks.length === 0);
-    const asks = open.flatMap((u) => u.asks).filter((ask, i, all) => all.findIndex((a) => a.field === ask.field) === i);
+    const asks = open
+      .flatMap((u) => u.asks)
+      .filter((ask, i, all) => all.findIndex((a) => a.field === ask.field) === i);
     // What no answer can mend is said before anything is asked.
     return unanswerable ?? { ...open[0], asks };
   }
@@ -96,37 +129,80 @@ export function decideMove(item: ItemSnapshot, request: MoveRequest, context: Mo
   return {
     refused: false,
     transition,
-    changes: Object.fromEntries(Object.entries(after).filter(([field, value]) => field !== "own" && value !== item[field as keyof ItemSnapshot])),
+    changes: Object.fromEntries(
+      Object.entries(after).filter(
+        ([field, value]) => field !== "own" && value !== item[field as keyof ItemSnapshot],
+      ),
+    ),
     own,
-    ticked: policiesOf(now, target).filter((p) => request.answers.ticks?.includes(p.id) && !item.ticks.some((t) => t.policyId === p.id)),
-    comment: requirements.some((r) => r.kind === "comment") ? request.answers.comment!.trim() : null,
+    ticked: policiesOf(now, target).filter(
+      (p) => request.answers.ticks?.includes(p.id) && !item.ticks.some((t) => t.policyId === p.id),
+    ),
+    comment: requirements.some((r) => r.kind === "comment")
+      ? request.answers.comment!.trim()
+      : null,
     reason: request.answers.reason?.trim() || null,
     ...limits,
   };
 }
 
 function noSuchMove(workflow: Workflow, now: State, target: State | undefined): Refusal {
-  const next = transitionsFrom(workflow, now.id).filter((t) => t.from !== null).map((t) => stateOf(workflow, t.to).name);
+  const next = transitionsFrom(workflow, now.id)
+    .filter((t) => t.from !== null)
+    .map((t) => stateOf(workflow, t.to).name);
   return refuse(
     "no such move",
     `This workflow has no move from ${now.name} to ${target?.name ?? "there"}.`,
-    next.length > 0 ? `From ${now.name} it can go to ${listWords(next)}.` : `Nothing leads out of ${now.name}.`,
+    next.length > 0
+      ? `From ${now.name} it can go to ${listWords(next)}.`
+      : `Nothing leads out of ${now.name}.`,
   );
 }
 
 /** What a transition demands, with the outcome that its finished state asks for where the transition does not. */
 export function requirementsOf(transition: Transition, to: State): readonly Requirement[] {
-  if (to.kind !== "finished" || to.outcomes.length === 0 || transition.requirements.some((r) => r.kind === "outcome")) return transition.requirements;
+  if (
+    to.kind !== "finished" ||
+    to.outcomes.length === 0 ||
+    transition.requirements.some((r) => r.kind === "outcome")
+  )
+    return transition.requirements;
   const sets = transition.followUps.some((f) => f.kind === "set outcome");
-  return sets ? transition.requirements : [...transition.requirements, { kind: "outcome", allowed: to.outcomes }];
+  return sets
+    ? transition.requirements
+    : [...transition.requirements, { kind: "outcome", allowed: to.outcomes }];
 }
 
-export function requirementContext(before: ItemSnapshot, after: ItemSnapshot, answers: MoveAnswers, from: State, to: State, context: MoveContext) {
+export function requirementContext(
+  before: ItemSnapshot,
+  after: ItemSnapshot,
+  answers: MoveAnswers,
+  from: State,
+  to: State,
+  context: MoveContext,
+) {
   const { around, asker, teamsOf, vocabulary, nameOf, teamName, ownFields } = context;
-  return { before, after, answers, from, to, around, asker, teamsOf, vocabulary, nameOf, teamName, ownFields };
+  return {
+    before,
+    after,
+    answers,
+    from,
+    to,
+    around,
+    asker,
+    teamsOf,
+    vocabulary,
+    nameOf,
+    teamName,
+    ownFields,
+  };
 }
 
-const MOVER_WORDS = (mover: Mover, context: Pick<MoveContext, "nameOf" | "teamName">, item: ItemSnapshot): string => {
+const MOVER_WORDS = (
+  mover: Mover,
+  context: Pick<MoveContext, "nameOf" | "teamName">,
+  item: ItemSnapshot,
+): string => {
   switch (mover.kind) {
     case "role":
       return mover.role === "lead" ? "a lead" : "a member";
@@ -144,7 +220,11 @@ const MOVER_WORDS = (mover: Mover, context: Pick<MoveContext, "nameOf" | "teamNa
 };
 
 /** Why this person may not make the transition; null when they may, and always when nobody in particular does. */
-export function whoMay(transition: Transition, item: ItemSnapshot, context: Pick<MoveContext, "actor" | "nameOf" | "teamName">): Refusal | null {
+export function whoMay(
+  transition: Transition,
+  item: ItemSnapshot,
+  context: Pick<MoveContext, "actor" | "nameOf" | "teamName">,
+): Refusal | null {
   const { personId, role, teamIds, requester } = context.actor;
   const fits = (mover: Mover): boolean => {
     switch (mover.kind) {
@@ -165,7 +245,8 @@ export function whoMay(transition: Transition, item: ItemSnapshot, context: Pick
   // A requester without an account only makes the moves that are theirs by name.
   if (requester && personId === null) {
     if (transition.who.some((m) => m.kind === "requester")) return null;
-  } else if (personId === null || transition.who.length === 0 || transition.who.some(fits)) return null;
+  } else if (personId === null || transition.who.length === 0 || transition.who.some(fits))
+    return null;
   const words = listWords(transition.who.map((m) => MOVER_WORDS(m, context, item)));
   return refuse("not for you", `“${transition.verb}” is for ${words}.`, `Ask ${words} to do it.`);
 }
@@ -174,21 +255,33 @@ export function whoMay(transition: Transition, item: ItemSnapshot, context: Pick
  * The item's fields with the answers to what the transition asks; answers to anything else have no effect.
  * @param stays whether it goes from one finished state to another, and keeps its outcome
  */
-function answered(item: ItemSnapshot, answers: MoveAnswers, requirements: readonly Requirement[], stays: boolean): ItemSnapshot {
+function answered(
+  item: ItemSnapshot,
+  answers: MoveAnswers,
+  requirements: readonly Requirement[],
+  stays: boolean,
+): ItemSnapshot {
   const after: ItemSnapshot = { ...item, outcome: stays ? item.outcome : null };
   const given = answers as Partial<Record<string, unknown>>;
   for (const r of requirements) {
     const field = r.kind === "filled" ? r.field : r.kind === "different people" ? r.first : null;
     if (!field || demandedOwnField(field) !== null) continue;
     const value = typeof given[field] === "string" ? given[field].trim() : given[field];
-    if (value !== undefined && value !== null && value !== "") Object.assign(after, { [field]: value });
+    if (value !== undefined && value !== null && value !== "")
+      Object.assign(after, { [field]: value });
   }
-  if (requirements.some((r) => r.kind === "outcome") && answers.outcome) after.outcome = answers.outcome;
+  if (requirements.some((r) => r.kind === "outcome") && answers.outcome)
+    after.outcome = answers.outcome;
   return after;
 }
 
 /** The answers for own fields that the transition asks for, each held against what its field takes. */
-function ownAnswers(item: ItemSnapshot, answers: MoveAnswers, requirements: readonly Requirement[], ownFields: readonly OwnField[]): Record<string, OwnValue> | Refusal {
+function ownAnswers(
+  item: ItemSnapshot,
+  answers: MoveAnswers,
+  requirements: readonly Requirement[],
+  ownFields: readonly OwnField[],
+): Record<string, OwnValue> | Refusal {
   const own: Record<string, OwnValue> = {};
   const fields = fieldsOfType(ownFields, item.typeId);
   for (const r of requirements) {
@@ -197,29 +290,42 @@ function ownAnswers(item: ItemSnapshot, answers: MoveAnswers, requirements: read
     const field = fields.find((f) => f.id === id);
     if (id === null || value === undefined || !field) continue;
     const problem = ownValueProblem(field, value);
-    if (problem) return refuse("invalid", problem, "Give it another value.", [{ field: `own.${id}`, label: field.name, own: field }]);
+    if (problem)
+      return refuse("invalid", problem, "Give it another value.", [
+        { field: `own.${id}`, label: field.name, own: field },
+      ]);
     own[id] = value;
   }
   return own;
 }
 
-function decideLimits(transition: Transition, request: MoveRequest, context: MoveContext): Refusal | Pick<AllowedMove, "overridden" | "warnings"> {
+function decideLimits(
+  transition: Transition,
+  request: MoveRequest,
+  context: MoveContext,
+): Refusal | Pick<AllowedMove, "overridden" | "warnings"> {
   const mode = transition.requirements.find((r) => r.kind === "limit ahead")?.mode ?? null;
   const ahead = mode === null ? [] : brokenMaximum(context.left, context.entered);
   const firm = mode === "ignore" ? [] : brokenFirmLimits(context.left, context.entered);
   const overrideReason = request.overrideReason?.trim();
   if (mode === "refuse" && ahead.length > 0) return refuseLimit(ahead[0], false);
-  if (firm.length > 0 && !(context.mayOverrideLimits && overrideReason)) return refuseLimit(firm[0], context.mayOverrideLimits);
+  if (firm.length > 0 && !(context.mayOverrideLimits && overrideReason))
+    return refuseLimit(firm[0], context.mayOverrideLimits);
   if (mode === "ask" && ahead.length > 0 && !overrideReason) return refuseLimit(ahead[0], true);
   return {
     overridden: firm.length > 0 ? firm : overrideReason && mode === "ask" ? ahead : [],
-    warnings: mode === "warn" ? ahead.map((b) => `${b.columnName} now holds ${b.wouldHold}, its limit is ${b.limit}.`) : [],
+    warnings:
+      mode === "warn"
+        ? ahead.map((b) => `${b.columnName} now holds ${b.wouldHold}, its limit is ${b.limit}.`)
+        : [],
   };
 }
 
 /** Which limits have to be known, and locked, before a transition is decided. */
 export function limitsWanted(transition: Transition | undefined): "firm" | "all" {
-  const mode: LimitMode | undefined = transition?.requirements.find((r) => r.kind === "limit ahead")?.mode;
+  const mode: LimitMode | undefined = transition?.requirements.find(
+    (r) => r.kind === "limit ahead",
+  )?.mode;
   return mode === undefined || mode === "ignore" ? "firm" : "all";
 }
 
@@ -228,10 +334,21 @@ export function refuseLimit(broken: LimitBreak, mayOverride: boolean): Refusal {
   const { columnName, limit, side } = broken;
   const items = (n: number) => counted(n, "item");
   const sentence =
-    side === "maximum" ? `${columnName} takes ${items(limit)} at most.` : `${columnName} keeps ${items(limit)} at least.`;
+    side === "maximum"
+      ? `${columnName} takes ${items(limit)} at most.`
+      : `${columnName} keeps ${items(limit)} at least.`;
   const help =
     side === "maximum"
-      ? "Finish or move on one of those first" + (mayOverride ? ", or give a reason why this one goes beyond the limit." : ", or ask a lead.")
-      : "Pull another item into it first" + (mayOverride ? ", or give a reason why it may run short." : ", or ask a lead.");
-  return refuse("limit", sentence, help, mayOverride ? [{ field: "overrideReason", label: "Why beyond the limit?" }] : []);
+      ? "Finish or move on one of those first" +
+        (mayOverride
+          ? ", or give a reason why this one goes beyond the limit."
+          : ", or ask a lead.")
+      : "Pull another item into it first" +
+        (mayOverride ? ", or give a reason why it may run short." : ", or ask a lead.");
+  return refuse(
+    "limit",
+    sentence,
+    help,
+    mayOverride ? [{ field: "overrideReason", label: "Why beyond the limit?" }] : [],
+  );
 }

@@ -3,7 +3,13 @@ import { conditionSchema } from "@/core/condition/condition";
 import { CLASSES_OF_SERVICE, PRIORITIES, SEVERITIES } from "@/core/item/fields";
 import { ownValueSchema } from "@/core/item/own-field";
 import type { FollowUp, Told } from "./follow-up";
-import { DEMANDED_FIELDS, LIMIT_MODES, type DemandedOwnField, type Mover, type Requirement } from "./requirement";
+import {
+  DEMANDED_FIELDS,
+  LIMIT_MODES,
+  type DemandedOwnField,
+  type Mover,
+  type Requirement,
+} from "./requirement";
 import { TRIGGER_KINDS, type Trigger, type TriggerKind } from "./trigger";
 import { OUTCOMES, STATE_KINDS, type State, type Transition, type Workflow } from "./workflow";
 
@@ -33,7 +39,10 @@ export const stateSchema: z.ZodType<State> = z.object({
   teamId: id.nullable().default(null),
   expectedDays: days,
   tooOldDays: days,
-  limit: z.object({ max: z.number().int().min(1).max(10_000), firm: z.boolean() }).nullable().default(null),
+  limit: z
+    .object({ max: z.number().int().min(1).max(10_000), firm: z.boolean() })
+    .nullable()
+    .default(null),
   entryPolicies: z.array(policy).max(30).default([]),
   exitPolicies: z.array(policy).max(30).default([]),
   outcomes: z.array(outcome).max(OUTCOMES.length).default([]),
@@ -49,14 +58,25 @@ const mover: z.ZodType<Mover> = z.discriminatedUnion("kind", [
 ]);
 
 /** A field of the project's own, by its id. */
-const ownField = z.templateLiteral(["own.", z.string().min(1)]).refine((name) => name.length <= 70) as z.ZodType<DemandedOwnField>;
+const ownField = z
+  .templateLiteral(["own.", z.string().min(1)])
+  .refine((name) => name.length <= 70) as z.ZodType<DemandedOwnField>;
 
 const requirement: z.ZodType<Requirement> = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("filled"), field: z.union([z.enum(DEMANDED_FIELDS), ownField]) }),
-  z.object({ kind: z.literal("different people"), first: z.literal("reviewerId"), second: z.literal("assigneeId") }),
+  z.object({
+    kind: z.literal("different people"),
+    first: z.literal("reviewerId"),
+    second: z.literal("assigneeId"),
+  }),
   z.object({ kind: z.literal("condition"), condition: conditionSchema }),
   z.object({ kind: z.literal("checklist") }),
-  z.object({ kind: z.literal("approvals"), count: z.number().int().min(1).max(20), role: z.enum(["lead", "member"]).nullable(), teamId: id.nullable() }),
+  z.object({
+    kind: z.literal("approvals"),
+    count: z.number().int().min(1).max(20),
+    role: z.enum(["lead", "member"]).nullable(),
+    teamId: id.nullable(),
+  }),
   z.object({ kind: z.literal("sub-tasks finished") }),
   z.object({ kind: z.literal("no blocker") }),
   z.object({ kind: z.literal("change merged"), checks: z.boolean() }),
@@ -112,7 +132,10 @@ const followUp: z.ZodType<FollowUp> = z.discriminatedUnion("kind", [
 ]);
 
 type PlainTrigger = Exclude<TriggerKind, "deployed" | "days in state" | "date reached">;
-const plainTriggers = TRIGGER_KINDS.filter((kind): kind is PlainTrigger => kind !== "deployed" && kind !== "days in state" && kind !== "date reached");
+const plainTriggers = TRIGGER_KINDS.filter(
+  (kind): kind is PlainTrigger =>
+    kind !== "deployed" && kind !== "days in state" && kind !== "date reached",
+);
 
 const trigger: z.ZodType<Trigger> = z.discriminatedUnion("kind", [
   z.object({ kind: z.enum(plainTriggers as [PlainTrigger, ...PlainTrigger[]]) }),
@@ -124,7 +147,10 @@ const trigger: z.ZodType<Trigger> = z.discriminatedUnion("kind", [
 export const transitionSchema: z.ZodType<Transition> = z.object({
   id,
   // Older documents name one state.
-  from: z.preprocess((from) => (typeof from === "string" ? [from] : from), z.array(id).min(1).max(MOST_STATES).nullable()),
+  from: z.preprocess(
+    (from) => (typeof from === "string" ? [from] : from),
+    z.array(id).min(1).max(MOST_STATES).nullable(),
+  ),
   to: id,
   verb: words(60),
   who: z.array(mover).max(10).default([]),
@@ -146,6 +172,9 @@ export const workflowSchema: z.ZodType<Workflow> = z
     const states = new Set(workflow.states.map((s) => s.id));
     const complain = (message: string) => context.addIssue({ code: "custom", message });
     if (states.size < workflow.states.length) complain("Two states have the same id.");
-    if (new Set(workflow.transitions.map((t) => t.id)).size < workflow.transitions.length) complain("Two moves have the same id.");
-    for (const t of workflow.transitions) if (![t.to, ...(t.from ?? [])].every((s) => states.has(s))) complain(`The move “${t.verb}” leads from or to a state that is not there.`);
+    if (new Set(workflow.transitions.map((t) => t.id)).size < workflow.transitions.length)
+      complain("Two moves have the same id.");
+    for (const t of workflow.transitions)
+      if (![t.to, ...(t.from ?? [])].every((s) => states.has(s)))
+        complain(`The move “${t.verb}” leads from or to a state that is not there.`);
   });

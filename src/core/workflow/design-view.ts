@@ -53,6 +53,12 @@ export interface DesignView {
   people: ProjectPerson[];
   /** Items in each state now. */
   counts: Record<StateId, number>;
-  versions: { workflowId: string; version: number; at: Instant; by: string | null; summary: string }[];
+  versions: {
+    workflowId: string;
+    version: number;
+    at: Instant;
+    by: string | null;
+    summary: string;
+  }[];
   mayEdit: boolean;
 }

@@ -14,20 +14,41 @@ export interface Difference {
 }
 
 /** What is different in a workflow after a change, in words. A renamed state is the same state. */
-export function differences(before: Workflow, after: Workflow, vocabulary: Vocabulary): Difference[] {
+export function differences(
+  before: Workflow,
+  after: Workflow,
+  vocabulary: Vocabulary,
+): Difference[] {
   const found: Difference[] = [];
-  const add = (kind: Difference["kind"], about: Difference["about"], sentence: string) => found.push({ kind, about, sentence });
-  if (before.name !== after.name) add("changed", "workflow", `It is called “${after.name}” instead of “${before.name}”.`);
+  const add = (kind: Difference["kind"], about: Difference["about"], sentence: string) =>
+    found.push({ kind, about, sentence });
+  if (before.name !== after.name)
+    add("changed", "workflow", `It is called “${after.name}” instead of “${before.name}”.`);
   const old = new Map(before.states.map((s) => [s.id, s]));
   const now = new Map(after.states.map((s) => [s.id, s]));
   for (const s of statesInOrder(after)) {
     const was = old.get(s.id);
-    if (!was) add("added", "state", `New state ${s.name}, ${s.kind}${s.stage ? ` in ${s.stage}` : ""}.`);
-    else for (const sentence of stateDifferences(was, s, vocabulary)) add("changed", "state", sentence);
+    if (!was)
+      add("added", "state", `New state ${s.name}, ${s.kind}${s.stage ? ` in ${s.stage}` : ""}.`);
+    else
+      for (const sentence of stateDifferences(was, s, vocabulary))
+        add("changed", "state", sentence);
   }
-  for (const s of statesInOrder(before)) if (!now.has(s.id)) add("removed", "state", `${s.name} is gone.`);
-  const order = (w: Workflow, kept: Map<string, State>) => statesInOrder(w).filter((s) => kept.has(s.id)).map((s) => s.id).join();
-  if (order(before, now) !== order(after, old)) add("changed", "workflow", `The order is now ${statesInOrder(after).map((s) => s.name).join(", ")}.`);
+  for (const s of statesInOrder(before))
+    if (!now.has(s.id)) add("removed", "state", `${s.name} is gone.`);
+  const order = (w: Workflow, kept: Map<string, State>) =>
+    statesInOrder(w)
+      .filter((s) => kept.has(s.id))
+      .map((s) => s.id)
+      .join();
+  if (order(before, now) !== order(after, old))
+    add(
+      "changed",
+      "workflow",
+      `The order is now ${statesInOrder(after)
+        .map((s) => s.name)
+        .join(", ")}.`,
+    );
   found.push(...moveDifferences(before, after, vocabulary));
   return found;
 }
@@ -36,22 +57,42 @@ function stateDifferences(was: State, is: State, vocabulary: Vocabulary): string
   const found: string[] = [];
   const name = is.name;
   const days = (n: number | null) => (n === null ? "not set" : counted(n, "day"));
-  const team = (id: string | null) => (id === null ? "nobody in particular" : (vocabulary.teams.find((t) => t.id === id)?.name ?? "a team that is gone"));
-  const limit = (s: State) => (s.limit ? `${s.limit.max}, ${s.limit.firm ? "firm" : "advice"}` : "none");
+  const team = (id: string | null) =>
+    id === null
+      ? "nobody in particular"
+      : (vocabulary.teams.find((t) => t.id === id)?.name ?? "a team that is gone");
+  const limit = (s: State) =>
+    s.limit ? `${s.limit.max}, ${s.limit.firm ? "firm" : "advice"}` : "none";
   if (was.name !== is.name) found.push(`${was.name} is called ${is.name}.`);
   if (was.kind !== is.kind) found.push(`${name} is ${is.kind} instead of ${was.kind}.`);
-  if (was.stage !== is.stage) found.push(`${name} belongs to ${is.stage ?? "no stage"} instead of ${was.stage ?? "none"}.`);
-  if (was.teamId !== is.teamId) found.push(`In ${name} works ${team(is.teamId)} instead of ${team(was.teamId)}.`);
-  if (was.expectedDays !== is.expectedDays) found.push(`The expected time in ${name} is ${days(is.expectedDays)} (was ${days(was.expectedDays)}).`);
-  if (was.tooOldDays !== is.tooOldDays) found.push(`Too old in ${name} is after ${days(is.tooOldDays)} (was ${days(was.tooOldDays)}).`);
-  if (limit(was) !== limit(is)) found.push(`The limit of ${name} is ${limit(is)} (was ${limit(was)}).`);
-  if (was.outcomes.join() !== is.outcomes.join()) found.push(`${name} allows ${is.outcomes.length > 0 ? listWords(is.outcomes, "and") : "any outcome"}.`);
-  for (const [before, after, when] of [[was.entryPolicies, is.entryPolicies, "To enter"], [was.exitPolicies, is.exitPolicies, "To leave"]] as const) {
-    for (const p of after.filter((p) => !before.some((b) => b.id === p.id))) found.push(`${when} ${name} is agreed: “${p.text}”.`);
-    for (const p of before.filter((b) => !after.some((a) => a.id === b.id))) found.push(`${when} ${name} is not agreed any more: “${p.text}”.`);
+  if (was.stage !== is.stage)
+    found.push(`${name} belongs to ${is.stage ?? "no stage"} instead of ${was.stage ?? "none"}.`);
+  if (was.teamId !== is.teamId)
+    found.push(`In ${name} works ${team(is.teamId)} instead of ${team(was.teamId)}.`);
+  if (was.expectedDays !== is.expectedDays)
+    found.push(
+      `The expected time in ${name} is ${days(is.expectedDays)} (was ${days(was.expectedDays)}).`,
+    );
+  if (was.tooOldDays !== is.tooOldDays)
+    found.push(`Too old in ${name} is after ${days(is.tooOldDays)} (was ${days(was.tooOldDays)}).`);
+  if (limit(was) !== limit(is))
+    found.push(`The limit of ${name} is ${limit(is)} (was ${limit(was)}).`);
+  if (was.outcomes.join() !== is.outcomes.join())
+    found.push(
+      `${name} allows ${is.outcomes.length > 0 ? listWords(is.outcomes, "and") : "any outcome"}.`,
+    );
+  for (const [before, after, when] of [
+    [was.entryPolicies, is.entryPolicies, "To enter"],
+    [was.exitPolicies, is.exitPolicies, "To leave"],
+  ] as const) {
+    for (const p of after.filter((p) => !before.some((b) => b.id === p.id)))
+      found.push(`${when} ${name} is agreed: “${p.text}”.`);
+    for (const p of before.filter((b) => !after.some((a) => a.id === b.id)))
+      found.push(`${when} ${name} is not agreed any more: “${p.text}”.`);
     for (const p of after) {
       const b = before.find((x) => x.id === p.id);
-      if (b && b.text !== p.text) found.push(`${when} ${name} is agreed “${p.text}” instead of “${b.text}”.`);
+      if (b && b.text !== p.text)
+        found.push(`${when} ${name} is agreed “${p.text}” instead of “${b.text}”.`);
     }
   }
   return found;
@@ -62,14 +103,32 @@ function moveDifferences(before: Workflow, after: Workflow, vocabulary: Vocabula
   const old = new Map(before.transitions.map((t) => [t.id, t]));
   for (const t of after.transitions) {
     const was = old.get(t.id);
-    if (!was) found.push({ kind: "added", about: "move", sentence: `New move ${route(t, after)}${rules(t, vocabulary)}.` });
+    if (!was)
+      found.push({
+        kind: "added",
+        about: "move",
+        sentence: `New move ${route(t, after)}${rules(t, vocabulary)}.`,
+      });
     else {
-      const [a, b] = [`${route(was, before)}${rules(was, vocabulary)}`, `${route(t, after)}${rules(t, vocabulary)}`];
-      if (!same(was, t)) found.push({ kind: "changed", about: "move", sentence: a === b ? `The move ${b} has other rules.` : `The move ${a} is now ${b}.` });
+      const [a, b] = [
+        `${route(was, before)}${rules(was, vocabulary)}`,
+        `${route(t, after)}${rules(t, vocabulary)}`,
+      ];
+      if (!same(was, t))
+        found.push({
+          kind: "changed",
+          about: "move",
+          sentence: a === b ? `The move ${b} has other rules.` : `The move ${a} is now ${b}.`,
+        });
     }
   }
   const kept = new Set(after.transitions.map((t) => t.id));
-  for (const t of before.transitions.filter((t) => !kept.has(t.id))) found.push({ kind: "removed", about: "move", sentence: `The move ${route(t, before)} is gone.` });
+  for (const t of before.transitions.filter((t) => !kept.has(t.id)))
+    found.push({
+      kind: "removed",
+      about: "move",
+      sentence: `The move ${route(t, before)} is gone.`,
+    });
   return found;
 }
 
@@ -80,6 +139,11 @@ function route(t: Transition, workflow: Workflow): string {
 
 function rules(t: Transition, vocabulary: Vocabulary): string {
   const who = moversWords(t.who, vocabulary);
-  const parts = [...(who ? [`only for ${who}`] : []), ...t.requirements.map((r) => requirementWords(r, vocabulary)), ...t.followUps.map((f) => `then ${followUpWords(f, vocabulary)}`), ...t.triggers.map((x) => `by itself when ${triggerWords(x)}`)];
+  const parts = [
+    ...(who ? [`only for ${who}`] : []),
+    ...t.requirements.map((r) => requirementWords(r, vocabulary)),
+    ...t.followUps.map((f) => `then ${followUpWords(f, vocabulary)}`),
+    ...t.triggers.map((x) => `by itself when ${triggerWords(x)}`),
+  ];
   return parts.length > 0 ? ` (${parts.join("; ")})` : "";
 }

@@ -1,7 +1,17 @@
 import { cutText } from "@/core/formats/cut-text";
 import { STATE_NAME_LENGTH } from "./definition";
 import { removeState } from "./check";
-import { leadsFrom, PLAIN_STATE, PLAIN_TRANSITION, statesInOrder, type State, type StateId, type StateKind, type Transition, type Workflow } from "./workflow";
+import {
+  leadsFrom,
+  PLAIN_STATE,
+  PLAIN_TRANSITION,
+  statesInOrder,
+  type State,
+  type StateId,
+  type StateKind,
+  type Transition,
+  type Workflow,
+} from "./workflow";
 
 /*
  * Changes to a workflow that is being designed. Each gives a new workflow and leaves the given one as it is, so that a
@@ -11,7 +21,8 @@ import { leadsFrom, PLAIN_STATE, PLAIN_TRANSITION, statesInOrder, type State, ty
 
 export { removeState };
 
-const renumbered = (states: readonly State[]): State[] => states.map((s, position) => ({ ...s, position }));
+const renumbered = (states: readonly State[]): State[] =>
+  states.map((s, position) => ({ ...s, position }));
 
 /** A name that no other state has: "Waiting", "Waiting 2". */
 export function freeName(workflow: Workflow, wanted: string): string {
@@ -36,26 +47,57 @@ export interface NewState {
  * A state right after another one, or at the beginning. The move that led on from there now leads to the new state, with
  * what it demanded; the way on from the new state is free.
  */
-export function addState(workflow: Workflow, after: StateId | null, { id, name, kind, stage, moveIds }: NewState): Workflow {
+export function addState(
+  workflow: Workflow,
+  after: StateId | null,
+  { id, name, kind, stage, moveIds }: NewState,
+): Workflow {
   const states = statesInOrder(workflow);
   const at = after === null ? 0 : states.findIndex((s) => s.id === after) + 1;
   const before = states[at];
-  const state: State = { ...PLAIN_STATE, id, name: freeName(workflow, name), kind, stage, position: at };
-  const link = after === null || !before ? undefined : workflow.transitions.find((t) => leadsFrom(t, after) && t.to === before.id);
+  const state: State = {
+    ...PLAIN_STATE,
+    id,
+    name: freeName(workflow, name),
+    kind,
+    stage,
+    position: at,
+  };
+  const link =
+    after === null || !before
+      ? undefined
+      : workflow.transitions.find((t) => leadsFrom(t, after) && t.to === before.id);
   const transitions = workflow.transitions.flatMap((t): Transition[] => {
     if (t !== link) return [t];
     // Where the move led on from other states too, those keep their way.
     const others = t.from!.filter((f) => f !== after);
     const inward: Transition = { ...t, id: moveIds[0], from: [after!], to: id };
-    const onward: Transition = { ...PLAIN_TRANSITION, id: moveIds[1], from: [id], to: before.id, verb: t.verb };
+    const onward: Transition = {
+      ...PLAIN_TRANSITION,
+      id: moveIds[1],
+      from: [id],
+      to: before.id,
+      verb: t.verb,
+    };
     return [...(others.length > 0 ? [{ ...t, from: others }] : []), inward, onward];
   });
-  return { ...workflow, states: renumbered([...states.slice(0, at), state, ...states.slice(at)]), transitions };
+  return {
+    ...workflow,
+    states: renumbered([...states.slice(0, at), state, ...states.slice(at)]),
+    transitions,
+  };
 }
 
 /** A state with some of its properties changed. */
-export function changeState(workflow: Workflow, stateId: StateId, change: Partial<Omit<State, "id" | "position">>): Workflow {
-  return { ...workflow, states: workflow.states.map((s) => (s.id === stateId ? { ...s, ...change } : s)) };
+export function changeState(
+  workflow: Workflow,
+  stateId: StateId,
+  change: Partial<Omit<State, "id" | "position">>,
+): Workflow {
+  return {
+    ...workflow,
+    states: workflow.states.map((s) => (s.id === stateId ? { ...s, ...change } : s)),
+  };
 }
 
 /** The same states with one of them so many places further along; moves stay as they are. */
@@ -70,10 +112,26 @@ export function moveState(workflow: Workflow, stateId: StateId, by: number): Wor
 }
 
 /** A move between two states; where one exists already it stays the only one. */
-export function connect(workflow: Workflow, from: StateId | null, to: StateId, id: string, verb: string): Workflow {
+export function connect(
+  workflow: Workflow,
+  from: StateId | null,
+  to: StateId,
+  id: string,
+  verb: string,
+): Workflow {
   if (from === to) return workflow;
-  const exists = workflow.transitions.some((t) => t.to === to && (from === null ? t.from === null : leadsFrom(t, from)));
-  return exists ? workflow : { ...workflow, transitions: [...workflow.transitions, { ...PLAIN_TRANSITION, id, from: from === null ? null : [from], to, verb }] };
+  const exists = workflow.transitions.some(
+    (t) => t.to === to && (from === null ? t.from === null : leadsFrom(t, from)),
+  );
+  return exists
+    ? workflow
+    : {
+        ...workflow,
+        transitions: [
+          ...workflow.transitions,
+          { ...PLAIN_TRANSITION, id, from: from === null ? null : [from], to, verb },
+        ],
+      };
 }
 
 /** Takes a move between two states away; a move that leads from several states keeps the others. */
@@ -86,8 +144,15 @@ export function disconnect(workflow: Workflow, from: StateId, to: StateId): Work
   return { ...workflow, transitions };
 }
 
-export function changeTransition(workflow: Workflow, transitionId: string, change: Partial<Omit<Transition, "id">>): Workflow {
-  return { ...workflow, transitions: workflow.transitions.map((t) => (t.id === transitionId ? { ...t, ...change } : t)) };
+export function changeTransition(
+  workflow: Workflow,
+  transitionId: string,
+  change: Partial<Omit<Transition, "id">>,
+): Workflow {
+  return {
+    ...workflow,
+    transitions: workflow.transitions.map((t) => (t.id === transitionId ? { ...t, ...change } : t)),
+  };
 }
 
 export function removeTransition(workflow: Workflow, transitionId: string): Workflow {
@@ -99,5 +164,7 @@ export function proposedVerb(from: State | null, to: State): string {
   if (to.kind === "unstarted") return "Put back";
   if (to.kind === "finished") return "Finish";
   if (from && from.position > to.position) return cutText(`Back to ${to.name}`, 60);
-  return to.kind === "working" ? cutText(`Start ${to.name.toLowerCase()}`, 60) : cutText(`Hand to ${to.name.toLowerCase()}`, 60);
+  return to.kind === "working"
+    ? cutText(`Start ${to.name.toLowerCase()}`, 60)
+    : cutText(`Hand to ${to.name.toLowerCase()}`, 60);
 }

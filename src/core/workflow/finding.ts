@@ -30,4 +30,10 @@ export interface CheckSurroundings {
   shownStates: readonly StateId[];
 }
 
-export const finding = (severity: Severity, code: string, sentence: string, place: Finding["place"] = {}, repair: Repair | null = null): Finding => ({ severity, code, sentence, place, repair });
+export const finding = (
+  severity: Severity,
+  code: string,
+  sentence: string,
+  place: Finding["place"] = {},
+  repair: Repair | null = null,
+): Finding => ({ severity, code, sentence, place, repair });

@@ -20,7 +20,10 @@ export type FieldValue =
   | { field: "own"; fieldId: string; value: OwnValue | null };
 
 /** Who is told of something. */
-export type Told = { kind: "assignee" | "reviewer" | "creator" | "requester" | "leads" } | { kind: "person"; personId: string } | { kind: "team"; teamId: string };
+export type Told =
+  | { kind: "assignee" | "reviewer" | "creator" | "requester" | "leads" }
+  | { kind: "person"; personId: string }
+  | { kind: "team"; teamId: string };
 
 /** Whom a follow-up gives the item to. */
 export type NewAssignee =
@@ -46,4 +49,14 @@ export type FollowUp =
   | { kind: "put on top" };
 
 export type FollowUpKind = FollowUp["kind"];
-export const FOLLOW_UP_KINDS: readonly FollowUpKind[] = ["set field", "assign", "set outcome", "comment", "create sub-tasks", "finish duplicates", "reopen duplicates", "tell", "put on top"];
+export const FOLLOW_UP_KINDS: readonly FollowUpKind[] = [
+  "set field",
+  "assign",
+  "set outcome",
+  "comment",
+  "create sub-tasks",
+  "finish duplicates",
+  "reopen duplicates",
+  "tell",
+  "put on top",
+];

@@ -8,12 +8,16 @@ export function sourcesOf(workflow: Workflow, transition: Transition): StateId[]
 /** For each state, the states that one move leads to. */
 export function successors(workflow: Workflow): Map<StateId, Set<StateId>> {
   const next = new Map<StateId, Set<StateId>>(workflow.states.map((s) => [s.id, new Set()]));
-  for (const t of workflow.transitions) for (const from of sourcesOf(workflow, t)) if (from !== t.to) next.get(from)?.add(t.to);
+  for (const t of workflow.transitions)
+    for (const from of sourcesOf(workflow, t)) if (from !== t.to) next.get(from)?.add(t.to);
   return next;
 }
 
 /** The states that can be reached from some states by any number of moves, these included. One pass over the moves. */
-export function reachableFrom(next: ReadonlyMap<StateId, ReadonlySet<StateId>>, starts: Iterable<StateId>): Set<StateId> {
+export function reachableFrom(
+  next: ReadonlyMap<StateId, ReadonlySet<StateId>>,
+  starts: Iterable<StateId>,
+): Set<StateId> {
   const reached = new Set(starts);
   const queue = [...reached];
   for (let state = queue.pop(); state !== undefined; state = queue.pop())
@@ -26,7 +30,9 @@ export function reachableFrom(next: ReadonlyMap<StateId, ReadonlySet<StateId>>, 
 }
 
 /** The same moves the other way round. */
-export function reversed(next: ReadonlyMap<StateId, ReadonlySet<StateId>>): Map<StateId, Set<StateId>> {
+export function reversed(
+  next: ReadonlyMap<StateId, ReadonlySet<StateId>>,
+): Map<StateId, Set<StateId>> {
   const back = new Map<StateId, Set<StateId>>([...next.keys()].map((id) => [id, new Set()]));
   for (const [from, targets] of next) for (const to of targets) back.get(to)?.add(from);
   return back;

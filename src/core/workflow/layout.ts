@@ -1,4 +1,10 @@
-import { statesInOrder, type State, type StateId, type Transition, type Workflow } from "./workflow";
+import {
+  statesInOrder,
+  type State,
+  type StateId,
+  type Transition,
+  type Workflow,
+} from "./workflow";
 
 /** Where a station stands on the map, in pixels of the map; the point is its middle. */
 export interface Station {
@@ -42,11 +48,16 @@ const RAIL_GAP = 112;
 export function mapOf(workflow: Workflow): WorkflowMap {
   const states = statesInOrder(workflow);
   const index = new Map(states.map((s, i) => [s.id, i]));
-  const drawn = workflow.transitions.flatMap((t) => (t.from ?? []).filter((from) => from !== t.to && index.has(from) && index.has(t.to)).map((from) => ({ transition: t, from })));
+  const drawn = workflow.transitions.flatMap((t) =>
+    (t.from ?? [])
+      .filter((from) => from !== t.to && index.has(from) && index.has(t.to))
+      .map((from) => ({ transition: t, from })),
+  );
   const tracks: Track[] = [];
   const taken: Record<"over" | "under", [number, number][][]> = { over: [], under: [] };
   // Short ones first, so that they lie nearest to the stations.
-  const length = ({ from, transition }: { from: StateId; transition: Transition }) => Math.abs(index.get(from)! - index.get(transition.to)!);
+  const length = ({ from, transition }: { from: StateId; transition: Transition }) =>
+    Math.abs(index.get(from)! - index.get(transition.to)!);
   for (const { transition, from } of [...drawn].sort((a, b) => length(a) - length(b))) {
     const [a, b] = [index.get(from)!, index.get(transition.to)!];
     const base = { id: `${transition.id} ${from}`, transition, from, to: transition.to };
@@ -56,14 +67,17 @@ export function mapOf(workflow: Workflow): WorkflowMap {
     }
     const course = b > a ? "over" : "under";
     const span: [number, number] = [Math.min(a, b), Math.max(a, b)];
-    let line = taken[course].findIndex((spans) => spans.every(([from, to]) => span[1] < from || span[0] > to));
+    let line = taken[course].findIndex((spans) =>
+      spans.every(([from, to]) => span[1] < from || span[0] > to),
+    );
     if (line < 0) line = taken[course].push([]) - 1;
     taken[course][line].push(span);
     tracks.push({ ...base, course, line });
   }
   const high = 74 + taken.over.length * LINE;
   const low = high + RAIL_GAP;
-  const yOf = (s: State) => (s.kind === "working" ? high : s.kind === "waiting" ? low : (high + low) / 2);
+  const yOf = (s: State) =>
+    s.kind === "working" ? high : s.kind === "waiting" ? low : (high + low) / 2;
   return {
     stations: states.map((state, i) => ({ state, x: MARGIN + i * STEP, y: yOf(state) })),
     tracks,
@@ -76,6 +90,7 @@ export function mapOf(workflow: Workflow): WorkflowMap {
 
 /** The y of a line over or beneath the stations. */
 export function lineY(map: WorkflowMap, track: Track): number {
-  return track.course === "over" ? map.rails.high - 50 - track.line * LINE : map.rails.low + 54 + track.line * LINE;
+  return track.course === "over"
+    ? map.rails.high - 50 - track.line * LINE
+    : map.rails.low + 54 + track.line * LINE;
 }
-

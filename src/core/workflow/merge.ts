@@ -13,11 +13,24 @@ export interface Merged {
  */
 export function mergeWorkflows(base: Workflow, mine: Workflow, theirs: Workflow): Merged {
   const conflicts: string[] = [];
-  const states = mergeList<State>(base.states, mine.states, theirs.states, (s) => `the state ${s.name}`, conflicts);
-  const transitions = mergeList<Transition>(base.transitions, mine.transitions, theirs.transitions, (t) => `the move “${t.verb}”`, conflicts);
+  const states = mergeList<State>(
+    base.states,
+    mine.states,
+    theirs.states,
+    (s) => `the state ${s.name}`,
+    conflicts,
+  );
+  const transitions = mergeList<Transition>(
+    base.transitions,
+    mine.transitions,
+    theirs.transitions,
+    (t) => `the move “${t.verb}”`,
+    conflicts,
+  );
   const kept = new Set(states.map((s) => s.id));
   const name = mine.name !== base.name ? mine.name : theirs.name;
-  if (mine.name !== base.name && theirs.name !== base.name && mine.name !== theirs.name) conflicts.push("the name of the workflow");
+  if (mine.name !== base.name && theirs.name !== base.name && mine.name !== theirs.name)
+    conflicts.push("the name of the workflow");
   return {
     workflow: {
       ...theirs,
@@ -38,12 +51,23 @@ export function mergeWorkflows(base: Workflow, mine: Workflow, theirs: Workflow)
 /** Where it stands is the list's affair, not the thing's own. */
 const withoutPlace = <T extends { id: string }>(thing: T) => ({ ...thing, position: 0 });
 
-function mergeList<T extends { id: string }>(base: readonly T[], mine: readonly T[], theirs: readonly T[], words: (thing: T) => string, conflicts: string[]): T[] {
+function mergeList<T extends { id: string }>(
+  base: readonly T[],
+  mine: readonly T[],
+  theirs: readonly T[],
+  words: (thing: T) => string,
+  conflicts: string[],
+): T[] {
   const was = new Map(base.map((x) => [x.id, x]));
   const my = new Map(mine.map((x) => [x.id, x]));
   const their = new Map(theirs.map((x) => [x.id, x]));
-  const changedByMe = (x: T) => !same(withoutPlace(x), withoutPlace(was.get(x.id) ?? ({ id: x.id } as T)));
-  const order = (list: readonly T[]) => list.filter((x) => was.has(x.id)).map((x) => x.id).join();
+  const changedByMe = (x: T) =>
+    !same(withoutPlace(x), withoutPlace(was.get(x.id) ?? ({ id: x.id } as T)));
+  const order = (list: readonly T[]) =>
+    list
+      .filter((x) => was.has(x.id))
+      .map((x) => x.id)
+      .join();
   // The order of whoever changed it; of both, theirs.
   const iReordered = order(mine) !== order(base) && order(theirs) === order(base);
   const [leading, other] = iReordered ? [mine, theirs] : [theirs, mine];

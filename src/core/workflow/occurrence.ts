@@ -10,22 +10,41 @@ import { transitionsFrom, type Transition, type Workflow } from "./workflow";
  * @param after the item after the events
  * @param assignedBefore whether anybody ever had the item before them
  */
-export function occurrencesOf(events: readonly ItemEvent[], after: ItemSnapshot, assignedBefore: boolean): Occurrence[] {
+export function occurrencesOf(
+  events: readonly ItemEvent[],
+  after: ItemSnapshot,
+  assignedBefore: boolean,
+): Occurrence[] {
   return events.flatMap((event): Occurrence[] => {
-    if (event.kind === "changed" && event.field === "assigneeId" && event.new !== null && !assignedBefore) return [{ kind: "first assigned" }];
-    if (event.kind === "commented" && event.cause === "requester") return [{ kind: "requester answered" }];
+    if (
+      event.kind === "changed" &&
+      event.field === "assigneeId" &&
+      event.new !== null &&
+      !assignedBefore
+    )
+      return [{ kind: "first assigned" }];
+    if (event.kind === "commented" && event.cause === "requester")
+      return [{ kind: "requester answered" }];
     if (event.kind !== "reported") return [];
     const fact = event.new;
     // One change of several decides nothing alone.
-    if (fact.kind === "change merged") return after.outside.changes.some((c) => c.status === "open") ? [] : [fact];
-    if (fact.kind === "checks passed") return checksOf(after.outside.changes) === "passed" ? [fact] : [];
+    if (fact.kind === "change merged")
+      return after.outside.changes.some((c) => c.status === "open") ? [] : [fact];
+    if (fact.kind === "checks passed")
+      return checksOf(after.outside.changes) === "passed" ? [fact] : [];
     return fact.kind === "change abandoned" || fact.kind === "checks started" ? [] : [fact];
   });
 }
 
 /** The transition that an occurrence makes, out of where the item is; the first in the order of its moves. */
-export function triggeredTransition(workflow: Workflow, item: Pick<ItemSnapshot, "stateId">, occurrence: Occurrence): Transition | undefined {
-  return transitionsFrom(workflow, item.stateId).find((t) => t.triggers.some((trigger) => isTriggeredBy(trigger, occurrence)));
+export function triggeredTransition(
+  workflow: Workflow,
+  item: Pick<ItemSnapshot, "stateId">,
+  occurrence: Occurrence,
+): Transition | undefined {
+  return transitionsFrom(workflow, item.stateId).find((t) =>
+    t.triggers.some((trigger) => isTriggeredBy(trigger, occurrence)),
+  );
 }
 
 /** How many moves may follow from one another before somebody has to look. */

@@ -5,7 +5,11 @@ import type { Outcome, Policy } from "./workflow";
 /** Something a person can answer in place so that a refused command becomes possible. */
 export type Ask =
   | { field: DemandedOwnField; label: string; own: OwnField }
-  | { field: DemandedItemField; label: string; /** For a reviewer: who it must not be. */ not?: string | null }
+  | {
+      field: DemandedItemField;
+      label: string;
+      /** For a reviewer: who it must not be. */ not?: string | null;
+    }
   | { field: "reason"; label: string }
   | { field: "comment"; label: string }
   | { field: "outcome"; label: string; allowed: Outcome[] }
@@ -63,5 +67,7 @@ export function refuse(
 }
 
 export function isRefusal(value: unknown): value is Refusal {
-  return typeof value === "object" && value !== null && (value as { refused?: unknown }).refused === true;
+  return (
+    typeof value === "object" && value !== null && (value as { refused?: unknown }).refused === true
+  );
 }

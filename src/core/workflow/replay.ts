@@ -6,7 +6,13 @@ import type { ItemSnapshot } from "@/core/item/fields";
 import { applyEvent, staysOf } from "@/core/item/snapshot";
 import { standingEvents } from "@/core/item/standing-events";
 import { unmet } from "./check-requirement";
-import { requirementContext, requirementsOf, whoMay, type Actor, type MoveContext } from "./decide-move";
+import {
+  requirementContext,
+  requirementsOf,
+  whoMay,
+  type Actor,
+  type MoveContext,
+} from "./decide-move";
 import type { FollowUpKind } from "./follow-up";
 import type { RequirementKind } from "./requirement";
 import { stateOf, transitionBetween, type StateId, type Workflow } from "./workflow";
@@ -34,7 +40,10 @@ export interface Replay {
 }
 
 /** What the replay asks for about people and other items; it judges by what is known of them now. */
-export interface ReplayContext extends Omit<MoveContext, "workflow" | "left" | "entered" | "actor" | "around" | "mayOverrideLimits"> {
+export interface ReplayContext extends Omit<
+  MoveContext,
+  "workflow" | "left" | "entered" | "actor" | "around" | "mayOverrideLimits"
+> {
   actorOf: (personId: string | null) => Actor;
   aroundOf: (itemId: string, everIn: readonly StateId[]) => Omit<AskedItem, "item">;
 }
@@ -45,7 +54,12 @@ export interface ReplayContext extends Omit<MoveContext, "workflow" | "left" | "
  * agreement that did not exist) counts as: limits kept, nothing ticked.
  * @param histories each item's events, oldest first, from its creation
  */
-export function replayMoves(workflow: Workflow, histories: readonly (readonly ItemEvent[])[], since: Instant, context: ReplayContext): Replay {
+export function replayMoves(
+  workflow: Workflow,
+  histories: readonly (readonly ItemEvent[])[],
+  since: Instant,
+  context: ReplayContext,
+): Replay {
   const replay: Replay = { moves: 0, allowed: 0, refusals: [], followUps: {} };
   const known = new Set(workflow.states.map((s) => s.id));
   for (const events of histories) replayItem(workflow, events, since, context, known, replay);
@@ -53,20 +67,29 @@ export function replayMoves(workflow: Workflow, histories: readonly (readonly It
 }
 
 /** Events that belong to one command stand together; a move's own changes come before it. */
-function replayItem(workflow: Workflow, events: readonly ItemEvent[], since: Instant, context: ReplayContext, known: ReadonlySet<StateId>, replay: Replay): void {
+function replayItem(
+  workflow: Workflow,
+  events: readonly ItemEvent[],
+  since: Instant,
+  context: ReplayContext,
+  known: ReadonlySet<StateId>,
+  replay: Replay,
+): void {
   let before: ItemSnapshot | null = null;
   const everIn: StateId[] = [];
   // What was undone was no choice that stood.
   const standing = new Set(standingEvents(events));
-  for (let i = 0; i < events.length; ) {
+  for (let i = 0; i < events.length;) {
     let end = i + 1;
     while (end < events.length && events[end].commandId === events[i].commandId) end += 1;
     const command = events.slice(i, end);
     const snapshot: ItemSnapshot | null = before;
     const after: ItemSnapshot = command.reduce<ItemSnapshot | null>(applyEvent, snapshot)!;
     const move = command.find((e) => e.kind === "moved");
-    if (move && snapshot && move.at >= since && isChoice(move) && standing.has(move)) judge(workflow, snapshot, after, move, command, everIn, context, known, replay);
-    if (command.some((e) => e.kind === "undone")) everIn.splice(0, everIn.length, ...staysOf(events.slice(0, end)).map((s) => s.stateId));
+    if (move && snapshot && move.at >= since && isChoice(move) && standing.has(move))
+      judge(workflow, snapshot, after, move, command, everIn, context, known, replay);
+    if (command.some((e) => e.kind === "undone"))
+      everIn.splice(0, everIn.length, ...staysOf(events.slice(0, end)).map((s) => s.stateId));
     else if (everIn.at(-1) !== after.stateId) everIn.push(after.stateId);
     before = after;
     i = end;
@@ -90,16 +113,35 @@ function judge(
   replay.moves += 1;
   const [from, to] = [move.old.stateId, move.new.stateId];
   const refuse = (by: PastRefusal["by"], sentence: string, transitionId: string | null = null) =>
-    replay.refusals.push({ itemId: before.id, at: move.at, actorId: move.actorId, from, to, by, transitionId, sentence });
-  if (!known.has(from) || !known.has(to)) return void refuse("state is gone", "One of its states is not in the draft.");
+    replay.refusals.push({
+      itemId: before.id,
+      at: move.at,
+      actorId: move.actorId,
+      from,
+      to,
+      by,
+      transitionId,
+      sentence,
+    });
+  if (!known.has(from) || !known.has(to))
+    return void refuse("state is gone", "One of its states is not in the draft.");
   const transition = transitionBetween(workflow, from, to);
-  if (!transition) return void refuse("no such move", `The draft has no move from ${stateOf(workflow, from).name} to ${stateOf(workflow, to).name}.`);
+  if (!transition)
+    return void refuse(
+      "no such move",
+      `The draft has no move from ${stateOf(workflow, from).name} to ${stateOf(workflow, to).name}.`,
+    );
   const full: MoveContext = {
     ...context,
     workflow,
     actor: context.actorOf(move.actorId),
     around: context.aroundOf(before.id, everIn),
-    asker: { ...context.asker, personId: move.actorId, teamIds: context.actorOf(move.actorId).teamIds, now: move.at },
+    asker: {
+      ...context.asker,
+      personId: move.actorId,
+      teamIds: context.actorOf(move.actorId).teamIds,
+      now: move.at,
+    },
     left: [],
     entered: [],
     mayOverrideLimits: false,
@@ -107,13 +149,34 @@ function judge(
   const notForThem = whoMay(transition, before, full);
   if (notForThem) return void refuse("not for them", notForThem.sentence, transition.id);
   const comment = command.find((e) => e.kind === "commented")?.new.body;
-  const answers: MoveAnswers = { reason: move.note ?? undefined, outcome: after.outcome ?? undefined, comment };
+  const answers: MoveAnswers = {
+    reason: move.note ?? undefined,
+    outcome: after.outcome ?? undefined,
+    comment,
+  };
   // The item as the rules would have seen it: its fields after the answers, still where it was.
-  const seen: ItemSnapshot = { ...after, stateId: before.stateId, stateKind: before.stateKind, enteredStateAt: before.enteredStateAt, openBlockers: before.openBlockers };
+  const seen: ItemSnapshot = {
+    ...after,
+    stateId: before.stateId,
+    stateKind: before.stateKind,
+    enteredStateAt: before.enteredStateAt,
+    openBlockers: before.openBlockers,
+  };
   for (const requirement of requirementsOf(transition, stateOf(workflow, to))) {
-    const refusal = unmet(requirement, requirementContext(before, seen, answers, stateOf(workflow, from), stateOf(workflow, to), full));
+    const refusal = unmet(
+      requirement,
+      requirementContext(
+        before,
+        seen,
+        answers,
+        stateOf(workflow, from),
+        stateOf(workflow, to),
+        full,
+      ),
+    );
     if (refusal) return void refuse(requirement.kind, refusal.sentence, transition.id);
   }
   replay.allowed += 1;
-  for (const { kind } of transition.followUps) replay.followUps[kind] = (replay.followUps[kind] ?? 0) + 1;
+  for (const { kind } of transition.followUps)
+    replay.followUps[kind] = (replay.followUps[kind] ?? 0) + 1;
 }

@@ -3,7 +3,19 @@ import type { EditableField } from "@/core/item/fields";
 import type { Outcome } from "./workflow";
 
 /** A field of every item that a transition can demand to be filled, and that can be asked for in place. */
-export const DEMANDED_FIELDS = ["description", "howToTest", "assigneeId", "reviewerId", "teamId", "estimate", "severity", "place", "dueOn", "sprintId", "releaseId"] as const satisfies readonly EditableField[];
+export const DEMANDED_FIELDS = [
+  "description",
+  "howToTest",
+  "assigneeId",
+  "reviewerId",
+  "teamId",
+  "estimate",
+  "severity",
+  "place",
+  "dueOn",
+  "sprintId",
+  "releaseId",
+] as const satisfies readonly EditableField[];
 export type DemandedItemField = (typeof DEMANDED_FIELDS)[number];
 /** The same for a field of the project's own, by its id. */
 export type DemandedOwnField = `own.${string}`;
@@ -45,4 +57,17 @@ export type Requirement =
   | { kind: "limit ahead"; mode: LimitMode };
 
 export type RequirementKind = Requirement["kind"];
-export const REQUIREMENT_KINDS: readonly RequirementKind[] = ["filled", "different people", "condition", "checklist", "approvals", "sub-tasks finished", "no blocker", "change merged", "comment", "reason", "outcome", "limit ahead"];
+export const REQUIREMENT_KINDS: readonly RequirementKind[] = [
+  "filled",
+  "different people",
+  "condition",
+  "checklist",
+  "approvals",
+  "sub-tasks finished",
+  "no blocker",
+  "change merged",
+  "comment",
+  "reason",
+  "outcome",
+  "limit ahead",
+];

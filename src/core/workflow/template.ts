@@ -1,15 +1,31 @@
 import type { FollowUp } from "./follow-up";
 import type { Mover, Requirement } from "./requirement";
 import type { Trigger } from "./trigger";
-import { PLAIN_STATE, PLAIN_TRANSITION, type State, type StateKind, type Workflow } from "./workflow";
+import {
+  PLAIN_STATE,
+  PLAIN_TRANSITION,
+  type State,
+  type StateKind,
+  type Workflow,
+} from "./workflow";
 
 /** A workflow before it has ids. Names stand for themselves. */
 export interface WorkflowTemplate {
   name: string;
   /** For whom it is, in a sentence. */
   suits: string;
-  states: ({ name: string; kind: StateKind; stage: string | null } & Partial<Pick<State, "expectedDays" | "tooOldDays" | "limit" | "outcomes">> & { entry?: string[]; exit?: string[] })[];
-  transitions: { from: string | string[] | null; to: string; verb: string; who?: Mover[]; requirements?: Requirement[]; followUps?: FollowUp[]; triggers?: Trigger[] }[];
+  states: ({ name: string; kind: StateKind; stage: string | null } & Partial<
+    Pick<State, "expectedDays" | "tooOldDays" | "limit" | "outcomes">
+  > & { entry?: string[]; exit?: string[] })[];
+  transitions: {
+    from: string | string[] | null;
+    to: string;
+    verb: string;
+    who?: Mover[];
+    requirements?: Requirement[];
+    followUps?: FollowUp[];
+    triggers?: Trigger[];
+  }[];
 }
 
 /**
@@ -32,6 +48,12 @@ export function fromTemplate(template: WorkflowTemplate, newId: () => string): W
     if (!state) throw new Error(`template ${template.name} has no state ${name}`);
     return state.id;
   };
-  const transitions = template.transitions.map((t) => ({ ...PLAIN_TRANSITION, ...t, id: newId(), from: t.from === null ? null : [t.from].flat().map(idOf), to: idOf(t.to) }));
+  const transitions = template.transitions.map((t) => ({
+    ...PLAIN_TRANSITION,
+    ...t,
+    id: newId(),
+    from: t.from === null ? null : [t.from].flat().map(idOf),
+    to: idOf(t.to),
+  }));
   return { id: newId(), name: template.name, version: 1, states, transitions };
 }

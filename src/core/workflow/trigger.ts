@@ -52,8 +52,13 @@ export type Occurrence =
 /** Whether a trigger is about an occurrence. */
 export function isTriggeredBy(trigger: Trigger, occurrence: Occurrence): boolean {
   if (trigger.kind !== occurrence.kind) return false;
-  if (trigger.kind === "deployed") return trigger.environment.toLowerCase() === (occurrence as { environment: string }).environment.toLowerCase();
-  if (trigger.kind === "days in state") return trigger.days <= (occurrence as { days: number }).days;
+  if (trigger.kind === "deployed")
+    return (
+      trigger.environment.toLowerCase() ===
+      (occurrence as { environment: string }).environment.toLowerCase()
+    );
+  if (trigger.kind === "days in state")
+    return trigger.days <= (occurrence as { days: number }).days;
   return true;
 }
 
@@ -75,7 +80,8 @@ const PLAIN: Record<Exclude<TriggerKind, "deployed" | "days in state" | "date re
 /** When a transition happens by itself: "it is deployed to production". */
 export function triggerWords(trigger: Trigger): string {
   if (trigger.kind === "deployed") return `it is deployed to ${trigger.environment}`;
-  if (trigger.kind === "days in state") return `it has been there for ${counted(trigger.days, "day")}`;
+  if (trigger.kind === "days in state")
+    return `it has been there for ${counted(trigger.days, "day")}`;
   if (trigger.kind === "date reached") return "its due date is reached";
   return PLAIN[trigger.kind];
 }

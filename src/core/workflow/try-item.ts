@@ -25,26 +25,85 @@ export interface TriedMove {
 }
 
 /** Every move out of where an item is, with each of its requirements answered yes or no. */
-export function tryMoves(workflow: Workflow, item: ItemSnapshot, answers: MoveAnswers, context: Omit<MoveContext, "workflow" | "left" | "entered">): TriedMove[] {
+export function tryMoves(
+  workflow: Workflow,
+  item: ItemSnapshot,
+  answers: MoveAnswers,
+  context: Omit<MoveContext, "workflow" | "left" | "entered">,
+): TriedMove[] {
   const full: MoveContext = { ...context, workflow, left: [], entered: [] };
   const from = stateOf(workflow, item.stateId);
-  const after = { ...item, ...Object.fromEntries(Object.entries(answers).filter(([field, value]) => field in item && value !== undefined && value !== "")) } as ItemSnapshot;
+  const after = {
+    ...item,
+    ...Object.fromEntries(
+      Object.entries(answers).filter(
+        ([field, value]) => field in item && value !== undefined && value !== "",
+      ),
+    ),
+  } as ItemSnapshot;
   return transitionsFrom(workflow, item.stateId).map((transition) => {
     const to = stateOf(workflow, transition.to);
     const requirements = requirementsOf(transition, to).map((requirement): TriedRequirement => {
-      const refusal = unmet(requirement, requirementContext(item, { ...after, outcome: answers.outcome ?? null }, answers, from, to, full));
-      return { requirement, met: refusal === null, reason: refusal ? `${refusal.sentence} ${refusal.help}` : "" };
+      const refusal = unmet(
+        requirement,
+        requirementContext(
+          item,
+          { ...after, outcome: answers.outcome ?? null },
+          answers,
+          from,
+          to,
+          full,
+        ),
+      );
+      return {
+        requirement,
+        met: refusal === null,
+        reason: refusal ? `${refusal.sentence} ${refusal.help}` : "",
+      };
     });
     const notForYou = whoMay(transition, item, full)?.sentence ?? null;
-    return { transition, to: to.id, notForYou, requirements, possible: notForYou === null && requirements.every((r) => r.met) };
+    return {
+      transition,
+      to: to.id,
+      notForYou,
+      requirements,
+      possible: notForYou === null && requirements.every((r) => r.met),
+    };
   });
 }
 
 /** The item as it would be after a move that was tried. */
-export function afterTry(workflow: Workflow, item: ItemSnapshot, tried: TriedMove, answers: MoveAnswers, actorId: string): ItemSnapshot {
+export function afterTry(
+  workflow: Workflow,
+  item: ItemSnapshot,
+  tried: TriedMove,
+  answers: MoveAnswers,
+  actorId: string,
+): ItemSnapshot {
   const to = stateOf(workflow, tried.to);
-  const filled = Object.fromEntries(Object.entries(answers).filter(([field, value]) => field in item && value !== undefined && value !== ""));
-  const moved: ItemSnapshot = { ...item, ...filled, outcome: answers.outcome ?? null, stateId: to.id, stateKind: to.kind, ticks: [], approvals: [] };
-  const changes = followUpChanges(tried.transition.followUps, moved, { actorId, previousAssigneeId: item.assigneeId, leastLoaded: {}, nextInTurn: {}, newCommentId: () => "tried" });
-  return changes.reduce<ItemSnapshot>((now, c) => (c.kind === "changed" ? { ...now, [c.field]: c.new } : now), moved);
+  const filled = Object.fromEntries(
+    Object.entries(answers).filter(
+      ([field, value]) => field in item && value !== undefined && value !== "",
+    ),
+  );
+  const moved: ItemSnapshot = {
+    ...item,
+    ...filled,
+    outcome: answers.outcome ?? null,
+    stateId: to.id,
+    stateKind: to.kind,
+    ticks: [],
+    approvals: [],
+  };
+  const changes = followUpChanges(tried.transition.followUps, moved, {
+    actorId,
+    previousAssigneeId: item.assigneeId,
+    leastLoaded: {},
+    nextInTurn: {},
+    newCommentId: () => "tried",
+  });
+  return changes.reduce<ItemSnapshot>(
+    (now, c) => (c.kind === "changed" ? { ...now, [c.field]: c.new } : now),
+    moved,
+  );
 }

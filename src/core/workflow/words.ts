@@ -4,14 +4,23 @@ import { conditionSentence } from "@/core/condition/sentence";
 import { FIELD_WORDS } from "@/core/item/fields";
 import { listWords } from "./check-requirement";
 import type { FollowUp, NewAssignee, Told } from "./follow-up";
-import { demandedOwnField, type DemandedItemField, type LimitMode, type Mover, type Requirement } from "./requirement";
+import {
+  demandedOwnField,
+  type DemandedItemField,
+  type LimitMode,
+  type Mover,
+  type Requirement,
+} from "./requirement";
 
 /** What a transition demands, as people read it after the verb: "needs an estimate". */
 export function requirementWords(requirement: Requirement, vocabulary: Vocabulary): string {
   switch (requirement.kind) {
     case "filled":
-      if (demandedOwnField(requirement.field) !== null) return `needs “${ownName(vocabulary, demandedOwnField(requirement.field)!)}”`;
-      return requirement.field === "howToTest" ? "needs a note on how to test" : `needs ${article(FIELD_WORDS[requirement.field as DemandedItemField])}`;
+      if (demandedOwnField(requirement.field) !== null)
+        return `needs “${ownName(vocabulary, demandedOwnField(requirement.field)!)}”`;
+      return requirement.field === "howToTest"
+        ? "needs a note on how to test"
+        : `needs ${article(FIELD_WORDS[requirement.field as DemandedItemField])}`;
     case "different people":
       return "the reviewer is not the assignee";
     case "condition":
@@ -28,7 +37,9 @@ export function requirementWords(requirement: Requirement, vocabulary: Vocabular
     case "no blocker":
       return "nothing blocks it";
     case "change merged":
-      return requirement.checks ? "its changes are merged and their checks passed" : "its changes are merged";
+      return requirement.checks
+        ? "its changes are merged and their checks passed"
+        : "its changes are merged";
     case "comment":
       return "leaves a comment";
     case "reason":
@@ -48,8 +59,10 @@ const LIMIT_WORDS: Record<LimitMode, string> = {
 };
 
 const article = (noun: string) => `${/^[aeiou]/.test(noun) ? "an" : "a"} ${noun}`;
-const ownName = (vocabulary: Vocabulary, id: string) => vocabulary.own.find((f) => f.id === id)?.name ?? "a field that is gone";
-const named = (things: readonly { id: string; name: string }[], id: string) => things.find((t) => t.id === id)?.name ?? "somebody gone";
+const ownName = (vocabulary: Vocabulary, id: string) =>
+  vocabulary.own.find((f) => f.id === id)?.name ?? "a field that is gone";
+const named = (things: readonly { id: string; name: string }[], id: string) =>
+  things.find((t) => t.id === id)?.name ?? "somebody gone";
 
 /** Who may make a transition: "a lead or the assignee"; null for everyone. */
 export function moversWords(who: readonly Mover[], vocabulary: Vocabulary): string | null {
@@ -110,7 +123,9 @@ export function followUpWords(followUp: FollowUp, vocabulary: Vocabulary): strin
         const { fieldId, value } = followUp.change;
         const own = vocabulary.own.find((f) => f.id === fieldId);
         if (!own) return "sets a field that is gone";
-        return value === null ? `clears “${own.name}”` : `sets “${own.name}” to ${ownValueWords(own, value, (id) => named(vocabulary.people, id))}`;
+        return value === null
+          ? `clears “${own.name}”`
+          : `sets “${own.name}” to ${ownValueWords(own, value, (id) => named(vocabulary.people, id))}`;
       }
       const { field, value } = followUp.change;
       if (value === null) return `clears the ${FIELD_WORDS[field]}`;
@@ -123,13 +138,18 @@ export function followUpWords(followUp: FollowUp, vocabulary: Vocabulary): strin
     case "comment":
       return `comments “${followUp.text}”`;
     case "create sub-tasks":
-      return followUp.titles.length === 1 ? `makes the sub-task “${followUp.titles[0]}”` : `makes ${followUp.titles.length} sub-tasks`;
+      return followUp.titles.length === 1
+        ? `makes the sub-task “${followUp.titles[0]}”`
+        : `makes ${followUp.titles.length} sub-tasks`;
     case "finish duplicates":
       return "finishes its duplicates";
     case "reopen duplicates":
       return "reopens its duplicates";
     case "tell":
-      return `tells ${listWords(followUp.whom.map((w) => toldWords(w, vocabulary)), "and")}: “${followUp.text}”`;
+      return `tells ${listWords(
+        followUp.whom.map((w) => toldWords(w, vocabulary)),
+        "and",
+      )}: “${followUp.text}”`;
     case "put on top":
       return "puts it on top";
   }

@@ -9,7 +9,13 @@ export const STATE_KINDS = ["unstarted", "waiting", "working", "finished"] as co
 /** Waiting and working are both in progress; the difference is what flow efficiency measures. */
 export type StateKind = (typeof STATE_KINDS)[number];
 
-export const OUTCOMES = ["delivered", "duplicate", "cannot reproduce", "declined", "obsolete"] as const;
+export const OUTCOMES = [
+  "delivered",
+  "duplicate",
+  "cannot reproduce",
+  "declined",
+  "obsolete",
+] as const;
 export type Outcome = (typeof OUTCOMES)[number];
 
 /** What must be true on entering or leaving a state, ticked by people on the item. */
@@ -67,7 +73,12 @@ export interface Transition {
 }
 
 /** What a transition is unless somebody says otherwise. */
-export const PLAIN_TRANSITION = { who: [], requirements: [], followUps: [], triggers: [] } satisfies Partial<Transition>;
+export const PLAIN_TRANSITION = {
+  who: [],
+  requirements: [],
+  followUps: [],
+  triggers: [],
+} satisfies Partial<Transition>;
 
 export interface Workflow {
   id: string;
@@ -106,7 +117,8 @@ export function transitionsFrom(workflow: Workflow, from: StateId): Transition[]
     (t) => t.from === null && t.to !== from && !own.some((o) => o.to === t.to),
   );
   const order = new Map(workflow.states.map((s) => [s.id, s.position]));
-  const byTarget = (a: Transition, b: Transition) => (order.get(b.to) ?? 0) - (order.get(a.to) ?? 0);
+  const byTarget = (a: Transition, b: Transition) =>
+    (order.get(b.to) ?? 0) - (order.get(a.to) ?? 0);
   const here = order.get(from) ?? 0;
   const onward = own.filter((t) => (order.get(t.to) ?? 0) > here).sort((a, b) => byTarget(b, a));
   const back = own.filter((t) => (order.get(t.to) ?? 0) <= here).sort(byTarget);
@@ -114,7 +126,11 @@ export function transitionsFrom(workflow: Workflow, from: StateId): Transition[]
 }
 
 /** The transition that leads from one state to another, or undefined where the move does not exist. */
-export function transitionBetween(workflow: Workflow, from: StateId, to: StateId): Transition | undefined {
+export function transitionBetween(
+  workflow: Workflow,
+  from: StateId,
+  to: StateId,
+): Transition | undefined {
   return transitionsFrom(workflow, from).find((t) => t.to === to);
 }
 

@@ -9,8 +9,12 @@ export const notice = pgTable(
   "notice",
   {
     id: bigserial("id", { mode: "number" }).primaryKey(),
-    personId: text("person_id").notNull().references(() => person.id),
-    itemId: uuid("item_id").notNull().references(() => item.id),
+    personId: text("person_id")
+      .notNull()
+      .references(() => person.id),
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
     text: text("text").notNull(),
     at: instant("at").notNull(),
     readAt: instant("read_at"),
@@ -23,10 +27,14 @@ export const eventSource = pgTable(
   "event_source",
   {
     id: text("id").primaryKey(),
-    projectId: text("project_id").notNull().references(() => project.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     name: text("name").notNull(),
     secret: text("secret").notNull(),
-    createdBy: text("created_by").notNull().references(() => person.id),
+    createdBy: text("created_by")
+      .notNull()
+      .references(() => person.id),
     createdAt: instant("created_at").notNull(),
     lastHeardAt: instant("last_heard_at"),
     removedAt: instant("removed_at"),
@@ -38,7 +46,9 @@ export const eventSource = pgTable(
 export const receivedEvent = pgTable(
   "received_event",
   {
-    sourceId: text("source_id").notNull().references(() => eventSource.id),
+    sourceId: text("source_id")
+      .notNull()
+      .references(() => eventSource.id),
     eventId: text("event_id").notNull(),
     at: instant("at").notNull(),
   },

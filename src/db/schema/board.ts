@@ -1,5 +1,15 @@
 import { sql } from "drizzle-orm";
-import { boolean, check, index, integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
+import {
+  boolean,
+  check,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  uuid,
+} from "drizzle-orm/pg-core";
 import type { ColumnPart } from "@/core/board/column";
 import type { Condition } from "@/core/condition/condition";
 import type { ColumnsBy } from "@/core/board/columns-by";
@@ -10,7 +20,9 @@ import { state } from "./workflow";
 
 export const board = pgTable("board", {
   id: text("id").primaryKey(),
-  projectId: text("project_id").notNull().references(() => project.id),
+  projectId: text("project_id")
+    .notNull()
+    .references(() => project.id),
   name: text("name").notNull(),
   position: integer("position").notNull().default(0),
   /** Whose values its columns are: states, another field, or lists that mean nothing. */
@@ -28,7 +40,9 @@ export const boardColumn = pgTable(
   "board_column",
   {
     id: text("id").primaryKey(),
-    boardId: text("board_id").notNull().references(() => board.id),
+    boardId: text("board_id")
+      .notNull()
+      .references(() => board.id),
     stage: text("stage").notNull(),
     name: text("name").notNull(),
     part: text("part").$type<ColumnPart>().notNull(),
@@ -41,27 +55,45 @@ export const boardColumn = pgTable(
   (t) => [
     index("board_column_board").on(t.boardId),
     check("board_column_part", sql`${t.part} in ('waiting', 'working', 'finished')`),
-    check("board_column_limits", sql`(${t.min} is null or ${t.min} >= 0) and (${t.max} is null or ${t.max} >= coalesce(${t.min}, 0))`),
+    check(
+      "board_column_limits",
+      sql`(${t.min} is null or ${t.min} >= 0) and (${t.max} is null or ${t.max} >= coalesce(${t.min}, 0))`,
+    ),
   ],
 );
 
 export const columnState = pgTable(
   "column_state",
   {
-    boardId: text("board_id").notNull().references(() => board.id),
-    columnId: text("column_id").notNull().references(() => boardColumn.id),
-    stateId: text("state_id").notNull().references(() => state.id),
+    boardId: text("board_id")
+      .notNull()
+      .references(() => board.id),
+    columnId: text("column_id")
+      .notNull()
+      .references(() => boardColumn.id),
+    stateId: text("state_id")
+      .notNull()
+      .references(() => state.id),
   },
-  (t) => [primaryKey({ columns: [t.boardId, t.stateId] }), index("column_state_column").on(t.columnId)],
+  (t) => [
+    primaryKey({ columns: [t.boardId, t.stateId] }),
+    index("column_state_column").on(t.columnId),
+  ],
 );
 
 /** Where an item stands on a free board. */
 export const boardPlace = pgTable(
   "board_place",
   {
-    boardId: text("board_id").notNull().references(() => board.id, { onDelete: "cascade" }),
-    itemId: uuid("item_id").notNull().references(() => item.id),
-    columnId: text("column_id").notNull().references(() => boardColumn.id, { onDelete: "cascade" }),
+    boardId: text("board_id")
+      .notNull()
+      .references(() => board.id, { onDelete: "cascade" }),
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
+    columnId: text("column_id")
+      .notNull()
+      .references(() => boardColumn.id, { onDelete: "cascade" }),
     rank: rank("rank").notNull(),
   },
   (t) => [primaryKey({ columns: [t.boardId, t.itemId] })],

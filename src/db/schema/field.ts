@@ -10,7 +10,9 @@ export const ownField = pgTable(
   "own_field",
   {
     id: text("id").primaryKey(),
-    projectId: text("project_id").notNull().references(() => project.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     name: text("name").notNull(),
     kind: text("kind").$type<OwnFieldKind>().notNull(),
     unit: text("unit"),
@@ -26,7 +28,10 @@ export const ownField = pgTable(
   },
   (t) => [
     index("own_field_project").on(t.projectId),
-    check("own_field_kind", sql`${t.kind} in ('text', 'number', 'date', 'one of', 'many of', 'person', 'yes or no', 'link', 'computed')`),
+    check(
+      "own_field_kind",
+      sql`${t.kind} in ('text', 'number', 'date', 'one of', 'many of', 'person', 'yes or no', 'link', 'computed')`,
+    ),
     check("own_field_name", sql`length(${t.name}) between 1 and 60`),
   ],
 );

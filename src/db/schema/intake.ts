@@ -1,5 +1,18 @@
 import { sql } from "drizzle-orm";
-import { bigserial, boolean, check, date, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import {
+  bigserial,
+  boolean,
+  check,
+  date,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+  uuid,
+} from "drizzle-orm/pg-core";
 import type { FormAnswer, FormDefinition } from "@/core/intake/form";
 import type { ReproductionResult } from "@/core/intake/reproduction";
 import type { ReportStanding, ReportStatus, ReportWay } from "@/core/intake/report";
@@ -15,7 +28,9 @@ export const intakeForm = pgTable(
   "intake_form",
   {
     id: uuid("id").primaryKey(),
-    projectId: text("project_id").notNull().references(() => project.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     /** Names it in its public address. */
     slug: text("slug").notNull(),
     definition: jsonb("definition").$type<FormDefinition>().notNull(),
@@ -26,7 +41,11 @@ export const intakeForm = pgTable(
     version: integer("version").notNull(),
     removedAt: instant("removed_at"),
   },
-  (t) => [uniqueIndex("intake_form_slug").on(t.projectId, t.slug).where(sql`${t.removedAt} is null`)],
+  (t) => [
+    uniqueIndex("intake_form_slug")
+      .on(t.projectId, t.slug)
+      .where(sql`${t.removedAt} is null`),
+  ],
 );
 
 /** What somebody without an account told us. */
@@ -34,7 +53,9 @@ export const report = pgTable(
   "report",
   {
     id: uuid("id").primaryKey(),
-    projectId: text("project_id").notNull().references(() => project.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     /** What people say to each other, e.g. R-1042. Never enough to open the private page. */
     reference: text("reference").notNull().unique(),
     /** Opens the private page. */
@@ -69,12 +90,27 @@ export const report = pgTable(
     index("report_queue").on(t.projectId, t.status, t.receivedAt),
     index("report_item").on(t.itemId),
     index("report_import").on(t.importId),
-    index("report_words").using("gin", sql`to_tsvector('english', ${t.title} || ' ' || ${t.happened})`),
-    check("report_status", sql`${t.status} in ('unjudged', 'asked', 'parked', 'accepted', 'merged', 'declined')`),
-    check("report_item_given", sql`(${t.status} in ('accepted', 'merged')) = (${t.itemId} is not null)`),
+    index("report_words").using(
+      "gin",
+      sql`to_tsvector('english', ${t.title} || ' ' || ${t.happened})`,
+    ),
+    check(
+      "report_status",
+      sql`${t.status} in ('unjudged', 'asked', 'parked', 'accepted', 'merged', 'declined')`,
+    ),
+    check(
+      "report_item_given",
+      sql`(${t.status} in ('accepted', 'merged')) = (${t.itemId} is not null)`,
+    ),
     index("report_parked_item").on(t.parkedItemId),
-    check("report_parked", sql`(${t.status} = 'parked') = (${t.parkedUntil} is not null or ${t.parkedItemId} is not null)`),
-    check("report_sizes", sql`length(${t.title}) between 1 and 200 and length(${t.happened}) <= 10000 and length(${t.reproduce}) <= 10000`),
+    check(
+      "report_parked",
+      sql`(${t.status} = 'parked') = (${t.parkedUntil} is not null or ${t.parkedItemId} is not null)`,
+    ),
+    check(
+      "report_sizes",
+      sql`length(${t.title}) between 1 and 200 and length(${t.happened}) <= 10000 and length(${t.reproduce}) <= 10000`,
+    ),
   ],
 );
 
@@ -83,14 +119,19 @@ export const reportFile = pgTable(
   "report_file",
   {
     id: uuid("id").primaryKey(),
-    reportId: uuid("report_id").notNull().references(() => report.id),
+    reportId: uuid("report_id")
+      .notNull()
+      .references(() => report.id),
     name: text("name").notNull(),
     /** By the bytes, not by what the sender says. */
     mediaType: text("media_type").notNull(),
     content: bytes("content").notNull(),
     at: instant("at").notNull(),
   },
-  (t) => [index("report_file_report").on(t.reportId), check("report_file_name", sql`length(${t.name}) between 1 and 200`)],
+  (t) => [
+    index("report_file_report").on(t.reportId),
+    check("report_file_name", sql`length(${t.name}) between 1 and 200`),
+  ],
 );
 
 /** Somebody else whom the same thing happened to: they follow a report on a private page of their own. */
@@ -98,7 +139,9 @@ export const reportFollower = pgTable(
   "report_follower",
   {
     id: uuid("id").primaryKey(),
-    reportId: uuid("report_id").notNull().references(() => report.id),
+    reportId: uuid("report_id")
+      .notNull()
+      .references(() => report.id),
     mail: text("mail").notNull(),
     token: text("token").notNull().unique(),
     at: instant("at").notNull(),
@@ -111,8 +154,12 @@ export const reproduction = pgTable(
   "reproduction",
   {
     id: uuid("id").primaryKey(),
-    reportId: uuid("report_id").notNull().references(() => report.id),
-    byId: text("by_id").notNull().references(() => person.id),
+    reportId: uuid("report_id")
+      .notNull()
+      .references(() => report.id),
+    byId: text("by_id")
+      .notNull()
+      .references(() => person.id),
     at: instant("at").notNull(),
     tried: text("tried").notNull(),
     version: text("version").notNull(),
@@ -120,21 +167,35 @@ export const reproduction = pgTable(
     note: text("note").notNull(),
     takenBackAt: instant("taken_back_at"),
   },
-  (t) => [index("reproduction_report").on(t.reportId), check("reproduction_result", sql`${t.result} in ('happened', 'happened sometimes', 'did not happen')`)],
+  (t) => [
+    index("reproduction_report").on(t.reportId),
+    check(
+      "reproduction_result",
+      sql`${t.result} in ('happened', 'happened sometimes', 'did not happen')`,
+    ),
+  ],
 );
 
 /** Who has which report open on the desk, and when they last said so. */
 export const deskPresence = pgTable("desk_presence", {
-  personId: text("person_id").primaryKey().references(() => person.id),
-  reportId: uuid("report_id").notNull().references(() => report.id),
+  personId: text("person_id")
+    .primaryKey()
+    .references(() => person.id),
+  reportId: uuid("report_id")
+    .notNull()
+    .references(() => report.id),
   at: instant("at").notNull(),
 });
 
 /** A problem that everybody may know of, in words for people outside. */
 export const knownProblem = pgTable("known_problem", {
-  itemId: uuid("item_id").primaryKey().references(() => item.id),
+  itemId: uuid("item_id")
+    .primaryKey()
+    .references(() => item.id),
   words: text("words").notNull(),
-  byId: text("by_id").notNull().references(() => person.id),
+  byId: text("by_id")
+    .notNull()
+    .references(() => person.id),
   at: instant("at").notNull(),
 });
 
@@ -143,7 +204,9 @@ export const reportMessage = pgTable(
   "report_message",
   {
     id: bigserial("id", { mode: "number" }).primaryKey(),
-    reportId: uuid("report_id").notNull().references(() => report.id),
+    reportId: uuid("report_id")
+      .notNull()
+      .references(() => report.id),
     kind: text("kind").$type<"question" | "reminder" | "answer" | "progress">().notNull(),
     body: text("body").notNull(),
     authorId: text("author_id").references(() => person.id),
@@ -162,7 +225,9 @@ export const reportVerdict = pgTable(
   "report_verdict",
   {
     id: uuid("id").primaryKey(),
-    reportId: uuid("report_id").notNull().references(() => report.id),
+    reportId: uuid("report_id")
+      .notNull()
+      .references(() => report.id),
     verdict: jsonb("verdict").$type<Verdict>().notNull(),
     before: jsonb("before").$type<ReportStanding>().notNull(),
     after: jsonb("after").$type<ReportStanding>().notNull(),
@@ -183,7 +248,9 @@ export const mailAddress = pgTable(
   {
     /** What stands before the @. */
     name: text("name").primaryKey(),
-    projectId: text("project_id").notNull().references(() => project.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     teamId: text("team_id").references(() => team.id),
     open: boolean("open").notNull(),
     createdAt: instant("created_at").notNull(),
@@ -198,7 +265,9 @@ export const mailOut = pgTable(
     id: bigserial("id", { mode: "number" }).primaryKey(),
     /** Its Message-ID; answers name it. */
     messageId: text("message_id").notNull().unique(),
-    reportId: uuid("report_id").notNull().references(() => report.id),
+    reportId: uuid("report_id")
+      .notNull()
+      .references(() => report.id),
     recipient: text("recipient").notNull(),
     subject: text("subject").notNull(),
     body: text("body").notNull(),
@@ -214,7 +283,12 @@ export const mailOut = pgTable(
     /** Given up, taken back, or come back undelivered, with why. */
     failed: text("failed"),
   },
-  (t) => [index("mail_out_waiting").on(t.dueAt).where(sql`${t.sentAt} is null and ${t.failed} is null`), index("mail_out_report").on(t.reportId)],
+  (t) => [
+    index("mail_out_waiting")
+      .on(t.dueAt)
+      .where(sql`${t.sentAt} is null and ${t.failed} is null`),
+    index("mail_out_report").on(t.reportId),
+  ],
 );
 
 /** Mail that was taken in, so that none is taken twice, and what became of it. */
@@ -223,7 +297,9 @@ export const mailIn = pgTable(
   {
     /** Its Message-ID, or a digest of it where it has none. */
     messageId: text("message_id").notNull(),
-    projectId: text("project_id").notNull().references(() => project.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     reportId: uuid("report_id").references(() => report.id),
     sender: text("sender").notNull(),
     subject: text("subject").notNull(),
@@ -231,7 +307,10 @@ export const mailIn = pgTable(
     at: instant("at").notNull(),
   },
   // One mail to two projects is taken by both.
-  (t) => [primaryKey({ columns: [t.messageId, t.projectId] }), index("mail_in_project").on(t.projectId, t.at)],
+  (t) => [
+    primaryKey({ columns: [t.messageId, t.projectId] }),
+    index("mail_in_project").on(t.projectId, t.at),
+  ],
 );
 
 /** Mail as it was handed over, until it is read. It is acknowledged when it stands here. */
@@ -240,7 +319,9 @@ export const mailWaiting = pgTable(
   {
     id: uuid("id").primaryKey(),
     /** Whose address it was handed over for, and which team that is of. */
-    projectId: text("project_id").notNull().references(() => project.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     teamId: text("team_id").references(() => team.id),
     /** Where failures go; empty for mails that must not be answered. */
     returnPath: text("return_path").notNull(),
@@ -277,12 +358,17 @@ export const textMeaning = pgTable(
   {
     about: text("about").$type<"item" | "report">().notNull(),
     id: uuid("id").notNull(),
-    projectId: text("project_id").notNull().references(() => project.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     /** The version of the item or report whose text was read. */
     version: integer("version").notNull(),
     /** Of that text: a change that leaves the words alone needs no second reading. */
     digest: text("digest").notNull(),
     meaning: bytes("meaning").notNull(),
   },
-  (t) => [primaryKey({ columns: [t.about, t.id] }), index("text_meaning_project").on(t.projectId, t.about)],
+  (t) => [
+    primaryKey({ columns: [t.about, t.id] }),
+    index("text_meaning_project").on(t.projectId, t.about),
+  ],
 );

@@ -17,7 +17,16 @@ import {
 } from "drizzle-orm/pg-core";
 import type { Interval } from "@/core/calendar/instant";
 import type { Cause, ItemEventKind } from "@/core/item/event";
-import type { Approval, ClassOfService, LinkKind, OpenBlocker, Origin, Priority, Severity, Tick } from "@/core/item/fields";
+import type {
+  Approval,
+  ClassOfService,
+  LinkKind,
+  OpenBlocker,
+  Origin,
+  Priority,
+  Severity,
+  Tick,
+} from "@/core/item/fields";
 import type { Outside } from "@/core/item/outside";
 import type { OwnValues } from "@/core/item/own-field";
 import type { Outcome, StateKind } from "@/core/workflow/workflow";
@@ -32,7 +41,9 @@ export const item = pgTable(
   "item",
   {
     id: uuid("id").primaryKey(),
-    projectId: text("project_id").notNull().references(() => project.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     number: integer("number").notNull(),
     typeId: text("type_id").notNull(),
     title: text("title").notNull(),
@@ -56,8 +67,13 @@ export const item = pgTable(
     restricted: boolean("restricted").notNull().default(false),
     labels: jsonb("labels").$type<string[]>().notNull().default([]),
     own: jsonb("own").$type<OwnValues>().notNull().default({}),
-    outside: jsonb("outside").$type<Outside>().notNull().default({ changes: [], deployedTo: [], testResult: null }),
-    stateId: text("state_id").notNull().references(() => state.id),
+    outside: jsonb("outside")
+      .$type<Outside>()
+      .notNull()
+      .default({ changes: [], deployedTo: [], testResult: null }),
+    stateId: text("state_id")
+      .notNull()
+      .references(() => state.id),
     stateKind: text("state_kind").$type<StateKind>().notNull(),
     enteredStateAt: instant("entered_state_at").notNull(),
     rank: rank("rank").notNull(),
@@ -79,24 +95,45 @@ export const item = pgTable(
   },
   (t) => [
     uniqueIndex("item_number").on(t.projectId, t.number),
-    index("item_state").on(t.stateId, t.rank).where(sql`${t.withdrawnAt} is null`),
+    index("item_state")
+      .on(t.stateId, t.rank)
+      .where(sql`${t.withdrawnAt} is null`),
     index("item_parent").on(t.parentId),
     index("item_sprint").on(t.sprintId),
     index("item_release").on(t.releaseId),
     index("item_delivered").on(t.projectId, t.deliveredAt),
     // By project first, so that one project's items are found among all of them without reading the others'.
-    index("item_words").using("gin", t.projectId, sql`to_tsvector('english', ${t.title} || ' ' || ${t.description})`),
+    index("item_words").using(
+      "gin",
+      t.projectId,
+      sql`to_tsvector('english', ${t.title} || ' ' || ${t.description})`,
+    ),
     index("item_title_trigrams").using("gin", t.projectId, t.title.op("gin_trgm_ops")),
-    index("item_restricted").on(t.projectId).where(sql`${t.restricted}`),
+    index("item_restricted")
+      .on(t.projectId)
+      .where(sql`${t.restricted}`),
     foreignKey({ columns: [t.parentId], foreignColumns: [t.id], name: "item_parent_fk" }),
-    foreignKey({ columns: [t.projectId, t.typeId], foreignColumns: [itemType.projectId, itemType.id], name: "item_type_fk" }),
+    foreignKey({
+      columns: [t.projectId, t.typeId],
+      foreignColumns: [itemType.projectId, itemType.id],
+      name: "item_type_fk",
+    }),
     check("item_title", sql`length(${t.title}) between 1 and 300`),
     check("item_severity", sql`${t.severity} in ('minor', 'moderate', 'major', 'critical')`),
     check("item_priority", sql`${t.priority} in ('low', 'normal', 'high', 'urgent')`),
-    check("item_class", sql`${t.classOfService} in ('expedite', 'fixed date', 'standard', 'intangible')`),
+    check(
+      "item_class",
+      sql`${t.classOfService} in ('expedite', 'fixed date', 'standard', 'intangible')`,
+    ),
     check("item_origin", sql`${t.origin} in ('planned', 'unplanned')`),
-    check("item_state_kind", sql`${t.stateKind} in ('unstarted', 'waiting', 'working', 'finished')`),
-    check("item_outcome", sql`${t.outcome} in ('delivered', 'duplicate', 'cannot reproduce', 'declined', 'obsolete')`),
+    check(
+      "item_state_kind",
+      sql`${t.stateKind} in ('unstarted', 'waiting', 'working', 'finished')`,
+    ),
+    check(
+      "item_outcome",
+      sql`${t.outcome} in ('delivered', 'duplicate', 'cannot reproduce', 'declined', 'obsolete')`,
+    ),
     check("item_estimate", sql`${t.estimate} >= 0`),
   ],
 );
@@ -105,7 +142,9 @@ export const item = pgTable(
 export const itemEvent = pgTable(
   "item_event",
   {
-    itemId: uuid("item_id").notNull().references(() => item.id),
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
     seq: integer("seq").notNull(),
     at: instant("at").notNull(),
     actorId: text("actor_id").references(() => person.id),
@@ -124,9 +163,13 @@ export const itemEvent = pgTable(
 export const stay = pgTable(
   "stay",
   {
-    itemId: uuid("item_id").notNull().references(() => item.id),
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
     enteredSeq: integer("entered_seq").notNull(),
-    stateId: text("state_id").notNull().references(() => state.id),
+    stateId: text("state_id")
+      .notNull()
+      .references(() => state.id),
     kind: text("kind").$type<StateKind>().notNull(),
     /** Of a finished state: the outcome that was named on entering it. */
     outcome: text("outcome").$type<Outcome>(),
@@ -135,7 +178,9 @@ export const stay = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.itemId, t.enteredSeq] }),
-    uniqueIndex("stay_open").on(t.itemId).where(sql`${t.leftAt} is null`),
+    uniqueIndex("stay_open")
+      .on(t.itemId)
+      .where(sql`${t.leftAt} is null`),
     check("stay_order", sql`${t.leftAt} >= ${t.enteredAt}`),
   ],
 );
@@ -145,21 +190,28 @@ export const block = pgTable(
   "block",
   {
     id: uuid("id").primaryKey(),
-    itemId: uuid("item_id").notNull().references(() => item.id),
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
     cause: text("cause").notNull(),
     waitingFor: text("waiting_for"),
     byId: text("by_id").references(() => person.id),
     fromAt: instant("from_at").notNull(),
     liftedAt: instant("lifted_at"),
   },
-  (t) => [index("block_item").on(t.itemId), check("block_order", sql`${t.liftedAt} >= ${t.fromAt}`)],
+  (t) => [
+    index("block_item").on(t.itemId),
+    check("block_order", sql`${t.liftedAt} >= ${t.fromAt}`),
+  ],
 );
 
 export const comment = pgTable(
   "comment",
   {
     id: uuid("id").primaryKey(),
-    itemId: uuid("item_id").notNull().references(() => item.id),
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
     authorId: text("author_id").references(() => person.id),
     body: text("body").notNull(),
     at: instant("at").notNull(),
@@ -171,8 +223,12 @@ export const itemLink = pgTable(
   "item_link",
   {
     id: uuid("id").primaryKey(),
-    fromItemId: uuid("from_item_id").notNull().references(() => item.id),
-    toItemId: uuid("to_item_id").notNull().references(() => item.id),
+    fromItemId: uuid("from_item_id")
+      .notNull()
+      .references(() => item.id),
+    toItemId: uuid("to_item_id")
+      .notNull()
+      .references(() => item.id),
     kind: text("kind").$type<LinkKind>().notNull(),
   },
   (t) => [
@@ -199,7 +255,9 @@ export const outbox = pgTable(
   "outbox",
   {
     id: bigserial("id", { mode: "number" }).primaryKey(),
-    projectId: text("project_id").notNull().references(() => project.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     at: instant("at").notNull(),
     kind: text("kind").$type<"item" | "intake" | "design">().notNull(),
     itemId: uuid("item_id"),
@@ -217,7 +275,9 @@ export const outbox = pgTable(
   },
   (t) => [
     index("outbox_project").on(t.projectId, t.id),
-    index("outbox_open").on(t.id).where(sql`${t.doneAt} is null`),
+    index("outbox_open")
+      .on(t.id)
+      .where(sql`${t.doneAt} is null`),
     check("outbox_kind", sql`${t.kind} in ('item', 'intake', 'design')`),
   ],
 );

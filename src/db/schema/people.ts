@@ -1,5 +1,14 @@
 import { sql } from "drizzle-orm";
-import { boolean, check, index, integer, pgTable, primaryKey, text, timestamp } from "drizzle-orm/pg-core";
+import {
+  boolean,
+  check,
+  index,
+  integer,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+} from "drizzle-orm/pg-core";
 import { instant } from "./columns";
 import { project } from "./project";
 
@@ -24,7 +33,9 @@ export const session = pgTable(
   {
     id: text("id").primaryKey(),
     token: text("token").notNull().unique(),
-    userId: text("user_id").notNull().references(() => person.id, { onDelete: "cascade" }),
+    userId: text("user_id")
+      .notNull()
+      .references(() => person.id, { onDelete: "cascade" }),
     expiresAt: at("expires_at").notNull(),
     ipAddress: text("ip_address"),
     userAgent: text("user_agent"),
@@ -40,7 +51,9 @@ export const account = pgTable(
     id: text("id").primaryKey(),
     accountId: text("account_id").notNull(),
     providerId: text("provider_id").notNull(),
-    userId: text("user_id").notNull().references(() => person.id, { onDelete: "cascade" }),
+    userId: text("user_id")
+      .notNull()
+      .references(() => person.id, { onDelete: "cascade" }),
     accessToken: text("access_token"),
     refreshToken: text("refresh_token"),
     idToken: text("id_token"),
@@ -67,7 +80,9 @@ export const verification = pgTable("verification", {
 export const signedInFrom = pgTable(
   "signed_in_from",
   {
-    personId: text("person_id").notNull().references(() => person.id, { onDelete: "cascade" }),
+    personId: text("person_id")
+      .notNull()
+      .references(() => person.id, { onDelete: "cascade" }),
     address: text("address").notNull(),
     lastAt: at("last_at").notNull(),
   },
@@ -79,7 +94,9 @@ export const passwordLink = pgTable(
   "password_link",
   {
     digest: text("digest").primaryKey(),
-    personId: text("person_id").notNull().references(() => person.id, { onDelete: "cascade" }),
+    personId: text("person_id")
+      .notNull()
+      .references(() => person.id, { onDelete: "cascade" }),
     madeById: text("made_by_id").references(() => person.id),
     madeAt: instant("made_at").notNull(),
     until: instant("until").notNull(),
@@ -96,7 +113,10 @@ export const installation = pgTable(
     world: text("world", { enum: ["demo", "own"] }).notNull(),
     begunAt: instant("begun_at").notNull(),
   },
-  (t) => [check("installation_one", sql`${t.id} = 1`), check("installation_world", sql`${t.world} in ('demo', 'own')`)],
+  (t) => [
+    check("installation_one", sql`${t.id} = 1`),
+    check("installation_world", sql`${t.world} in ('demo', 'own')`),
+  ],
 );
 
 export const team = pgTable("team", {
@@ -107,8 +127,12 @@ export const team = pgTable("team", {
 export const teamMember = pgTable(
   "team_member",
   {
-    teamId: text("team_id").notNull().references(() => team.id),
-    personId: text("person_id").notNull().references(() => person.id),
+    teamId: text("team_id")
+      .notNull()
+      .references(() => team.id),
+    personId: text("person_id")
+      .notNull()
+      .references(() => person.id),
   },
   (t) => [primaryKey({ columns: [t.teamId, t.personId] })],
 );
@@ -117,8 +141,12 @@ export const teamMember = pgTable(
 export const membership = pgTable(
   "membership",
   {
-    projectId: text("project_id").notNull().references(() => project.id),
-    personId: text("person_id").notNull().references(() => person.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
+    personId: text("person_id")
+      .notNull()
+      .references(() => person.id),
     role: text("role", { enum: ["lead", "member", "observer"] }).notNull(),
   },
   (t) => [

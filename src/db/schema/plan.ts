@@ -8,14 +8,19 @@ export const sprint = pgTable(
   "sprint",
   {
     id: text("id").primaryKey(),
-    projectId: text("project_id").notNull().references(() => project.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     name: text("name").notNull(),
     goal: text("goal").notNull(),
     startsOn: date("starts_on", { mode: "string" }).notNull(),
     endsOn: date("ends_on", { mode: "string" }).notNull(),
     removedAt: instant("removed_at"),
   },
-  (t) => [index("sprint_project").on(t.projectId, t.startsOn), check("sprint_length", sql`${t.endsOn} >= ${t.startsOn} and ${t.endsOn} <= ${t.startsOn} + 30`)],
+  (t) => [
+    index("sprint_project").on(t.projectId, t.startsOn),
+    check("sprint_length", sql`${t.endsOn} >= ${t.startsOn} and ${t.endsOn} <= ${t.startsOn} + 30`),
+  ],
 );
 
 /** A named set of items that are delivered together. */
@@ -23,7 +28,9 @@ export const release = pgTable(
   "release",
   {
     id: text("id").primaryKey(),
-    projectId: text("project_id").notNull().references(() => project.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     name: text("name").notNull(),
     dueOn: date("due_on", { mode: "string" }),
     releasedAt: instant("released_at"),

@@ -18,6 +18,9 @@ export const project = pgTable(
   (t) => [
     check("project_key", sql`${t.key} ~ '^[A-Z][A-Z0-9]{1,9}$'`),
     check("project_visibility", sql`${t.visibility} in ('everyone', 'members')`),
-    check("project_expectation", sql`${t.expectationDays} > 0 and ${t.expectationShare} > 0 and ${t.expectationShare} < 1`),
+    check(
+      "project_expectation",
+      sql`${t.expectationDays} > 0 and ${t.expectationShare} > 0 and ${t.expectationShare} < 1`,
+    ),
   ],
 );

@@ -8,7 +8,9 @@ import { project } from "./project";
 
 export const workflow = pgTable("workflow", {
   id: text("id").primaryKey(),
-  projectId: text("project_id").notNull().references(() => project.id),
+  projectId: text("project_id")
+    .notNull()
+    .references(() => project.id),
   name: text("name").notNull(),
   version: integer("version").notNull(),
 });
@@ -21,7 +23,9 @@ export const state = pgTable(
   "state",
   {
     id: text("id").primaryKey(),
-    workflowId: text("workflow_id").notNull().references(() => workflow.id),
+    workflowId: text("workflow_id")
+      .notNull()
+      .references(() => workflow.id),
     name: text("name").notNull(),
     kind: text("kind").$type<StateKind>().notNull(),
     stage: text("stage"),
@@ -40,7 +44,9 @@ export const state = pgTable(
 export const workflowVersion = pgTable(
   "workflow_version",
   {
-    workflowId: text("workflow_id").notNull().references(() => workflow.id),
+    workflowId: text("workflow_id")
+      .notNull()
+      .references(() => workflow.id),
     version: integer("version").notNull(),
     definition: jsonb("definition").$type<Workflow>().notNull(),
     at: instant("at").notNull(),
@@ -60,19 +66,25 @@ export const workflowDraft = pgTable("workflow_draft", {
   baseVersion: integer("base_version").notNull(),
   /** Counts what was stored, so that two leads who edit at once notice each other. */
   revision: integer("revision").notNull(),
-  byId: text("by_id").notNull().references(() => person.id),
+  byId: text("by_id")
+    .notNull()
+    .references(() => person.id),
   at: instant("at").notNull(),
 });
 
 export const itemType = pgTable(
   "item_type",
   {
-    projectId: text("project_id").notNull().references(() => project.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     id: text("id").notNull(),
     name: text("name").notNull(),
     /** task 0, story, bug and request 1, feature 2, epic 3 */
     level: integer("level").notNull(),
-    workflowId: text("workflow_id").notNull().references(() => workflow.id),
+    workflowId: text("workflow_id")
+      .notNull()
+      .references(() => workflow.id),
     glyph: text("glyph").$type<TypeGlyphName>().notNull().default("square"),
     /** What the description of a new item begins with, Markdown. */
     template: text("template").notNull().default(""),
@@ -80,5 +92,8 @@ export const itemType = pgTable(
     /** A type that was taken out; items that have it keep it. */
     removedAt: instant("removed_at"),
   },
-  (t) => [primaryKey({ columns: [t.projectId, t.id] }), check("item_type_level", sql`${t.level} between 0 and 3`)],
+  (t) => [
+    primaryKey({ columns: [t.projectId, t.id] }),
+    check("item_type_level", sql`${t.level} between 0 and 3`),
+  ],
 );

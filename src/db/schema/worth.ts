@@ -27,7 +27,9 @@ export const itemScore = pgTable("item_score", {
     .primaryKey()
     .references(() => item.id),
   scores: jsonb("scores").$type<Record<string, number>>().notNull(),
-  byId: text("by_id").notNull().references(() => person.id),
+  byId: text("by_id")
+    .notNull()
+    .references(() => person.id),
   at: instant("at").notNull(),
 });
 
@@ -35,8 +37,12 @@ export const itemScore = pgTable("item_score", {
 export const itemVote = pgTable(
   "item_vote",
   {
-    itemId: uuid("item_id").notNull().references(() => item.id),
-    personId: text("person_id").notNull().references(() => person.id),
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
+    personId: text("person_id")
+      .notNull()
+      .references(() => person.id),
     at: instant("at").notNull(),
   },
   (t) => [primaryKey({ columns: [t.itemId, t.personId] })],

@@ -21,7 +21,14 @@ export interface NoticeView {
  * Tells people of an item: those who work in its project find it under their alerts, whoever reported it on their private
  * page. Nobody is told of what they did themselves.
  */
-export async function tell(tx: Transaction, moved: ItemSnapshot, whom: readonly Told[], text: string, byId: string | null, at: number): Promise<void> {
+export async function tell(
+  tx: Transaction,
+  moved: ItemSnapshot,
+  whom: readonly Told[],
+  text: string,
+  byId: string | null,
+  at: number,
+): Promise<void> {
   const ids = new Set<string>();
   const add = (id: string | null) => void (id && id !== byId && ids.add(id));
   for (const told of whom) {
@@ -29,37 +36,77 @@ export async function tell(tx: Transaction, moved: ItemSnapshot, whom: readonly 
     else if (told.kind === "reviewer") add(moved.reviewerId);
     else if (told.kind === "creator") add(moved.createdBy);
     else if (told.kind === "person") add(told.personId);
-    else if (told.kind === "leads") (await tx.select({ id: membership.personId }).from(membership).where(and(eq(membership.projectId, moved.projectId), eq(membership.role, "lead")))).forEach((r) => add(r.id));
-    else if (told.kind === "team") (await tx.select({ id: teamMember.personId }).from(teamMember).where(eq(teamMember.teamId, told.teamId))).forEach((r) => add(r.id));
+    else if (told.kind === "leads")
+      (
+        await tx
+          .select({ id: membership.personId })
+          .from(membership)
+          .where(and(eq(membership.projectId, moved.projectId), eq(membership.role, "lead")))
+      ).forEach((r) => add(r.id));
+    else if (told.kind === "team")
+      (
+        await tx
+          .select({ id: teamMember.personId })
+          .from(teamMember)
+          .where(eq(teamMember.teamId, told.teamId))
+      ).forEach((r) => add(r.id));
     else {
       // Whoever has an account is told like everybody; whoever reported it, on the private page.
       add(moved.createdBy);
-      for (const { id } of await tx.select({ id: report.id }).from(report).where(eq(report.itemId, moved.id))) await tx.insert(reportMessage).values({ reportId: id, kind: "progress", body: text, at });
+      for (const { id } of await tx
+        .select({ id: report.id })
+        .from(report)
+        .where(eq(report.itemId, moved.id)))
+        await tx.insert(reportMessage).values({ reportId: id, kind: "progress", body: text, at });
     }
   }
   if (ids.size === 0) return;
   // Somebody who left the project is not told what goes on in it.
-  const members = await tx.select({ id: membership.personId }).from(membership).where(and(eq(membership.projectId, moved.projectId), inArray(membership.personId, [...ids])));
-  if (members.length > 0) await tx.insert(notice).values(members.map(({ id }) => ({ personId: id, itemId: moved.id, text, at })));
+  const members = await tx
+    .select({ id: membership.personId })
+    .from(membership)
+    .where(and(eq(membership.projectId, moved.projectId), inArray(membership.personId, [...ids])));
+  if (members.length > 0)
+    await tx
+      .insert(notice)
+      .values(members.map(({ id }) => ({ personId: id, itemId: moved.id, text, at })));
 }
 
 const SHOWN = 50;
 
 /** What a person was told, of items that they may still see. */
-const mine = (viewer: Viewer) => and(eq(notice.personId, viewer.personId), visibleTo(database(), viewer), seesItem(database(), viewer), isNull(item.withdrawnAt));
+const mine = (viewer: Viewer) =>
+  and(
+    eq(notice.personId, viewer.personId),
+    visibleTo(database(), viewer),
+    seesItem(database(), viewer),
+    isNull(item.withdrawnAt),
+  );
 
 /** The newest first. */
 export async function readNotices(viewer: Viewer): Promise<NoticeView[]> {
   const db = database();
   const rows = await db
-    .select({ id: notice.id, number: item.number, projectKey: project.key, title: item.title, text: notice.text, at: notice.at, readAt: notice.readAt })
+    .select({
+      id: notice.id,
+      number: item.number,
+      projectKey: project.key,
+      title: item.title,
+      text: notice.text,
+      at: notice.at,
+      readAt: notice.readAt,
+    })
     .from(notice)
     .innerJoin(item, eq(item.id, notice.itemId))
     .innerJoin(project, eq(project.id, item.projectId))
     .where(mine(viewer))
     .orderBy(desc(notice.at), desc(notice.id))
     .limit(SHOWN);
-  return rows.map(({ number, readAt, ...row }) => ({ ...row, itemKey: `${row.projectKey}-${number}`, read: readAt !== null }));
+  return rows.map(({ number, readAt, ...row }) => ({
+    ...row,
+    itemKey: `${row.projectKey}-${number}`,
+    read: readAt !== null,
+  }));
 }
 
 /** How many a person has not read yet. */
@@ -77,7 +124,19 @@ export async function unreadCount(viewer: Viewer): Promise<number> {
 export const readBody = z.object({ ids: z.array(z.number().int().positive()).min(1).max(SHOWN) });
 
 /** Marks notices as read; only one's own. */
-export async function markRead(viewer: Viewer, ids: readonly number[], now = Date.now()): Promise<void> {
-  await database().update(notice).set({ readAt: now }).where(and(eq(notice.personId, viewer.personId), inArray(notice.id, [...ids]), isNull(notice.readAt)));
+export async function markRead(
+  viewer: Viewer,
+  ids: readonly number[],
+  now = Date.now(),
+): Promise<void> {
+  await database()
+    .update(notice)
+    .set({ readAt: now })
+    .where(
+      and(
+        eq(notice.personId, viewer.personId),
+        inArray(notice.id, [...ids]),
+        isNull(notice.readAt),
+      ),
+    );
 }
-

@@ -15,12 +15,24 @@ import { announceDesign } from "../workflow/announce";
 const id = z.string().min(1).max(64);
 const name = z.string().trim().min(1, "A name is needed.").max(60, "Use at most 60 characters.");
 
-const column = z.object({ id, stage: name, name: z.string().trim().max(60), part: z.enum(["waiting", "working", "finished"]), stateIds: z.array(id).max(100) });
+const column = z.object({
+  id,
+  stage: name,
+  name: z.string().trim().max(60),
+  part: z.enum(["waiting", "working", "finished"]),
+  stateIds: z.array(id).max(100),
+});
 
 export const boardBody = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("save"),
-    board: z.object({ id, name, columnsBy: z.enum(COLUMNS_BY), scope: conditionSchema.nullable(), columns: z.array(column).max(60) }),
+    board: z.object({
+      id,
+      name,
+      columnsBy: z.enum(COLUMNS_BY),
+      scope: conditionSchema.nullable(),
+      columns: z.array(column).max(60),
+    }),
     /** The version that was seen; 0 for a board that is new. */
     seenVersion: z.number().int().min(0),
   }),
@@ -28,7 +40,13 @@ export const boardBody = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("order boards"), boardIds: z.array(id).max(60) }),
   z.object({ kind: z.literal("remove"), boardId: id }),
   /** On a free board: puts an item into a list, below another or on top, or takes it out of all. */
-  z.object({ kind: z.literal("place"), boardId: id, itemId: z.uuid(), columnId: id.nullable(), below: z.uuid().nullable() }),
+  z.object({
+    kind: z.literal("place"),
+    boardId: id,
+    itemId: z.uuid(),
+    columnId: id.nullable(),
+    below: z.uuid().nullable(),
+  }),
 ]);
 export type BoardRequest = z.infer<typeof boardBody>;
 type SavedBoard = Extract<BoardRequest, { kind: "save" }>["board"];
@@ -36,38 +54,90 @@ type SavedBoard = Extract<BoardRequest, { kind: "save" }>["board"];
 const MOST_BOARDS = 40;
 
 /** Changes the boards of a project. Members put items on free boards; everything else is for leads. */
-export async function editBoards(viewer: Viewer, projectKey: string, request: BoardRequest): Promise<void> {
+export async function editBoards(
+  viewer: Viewer,
+  projectKey: string,
+  request: BoardRequest,
+): Promise<void> {
   await transact(async (tx) => {
-    const { project } = await enterProject(tx, viewer, { key: projectKey }, request.kind === "place" ? "rank item" : "edit board");
-    if (request.kind === "save") await saveBoard(tx, project.id, request.board, request.seenVersion);
+    const { project } = await enterProject(
+      tx,
+      viewer,
+      { key: projectKey },
+      request.kind === "place" ? "rank item" : "edit board",
+    );
+    if (request.kind === "save")
+      await saveBoard(tx, project.id, request.board, request.seenVersion);
     else if (request.kind === "remove") await removeBoard(tx, project.id, request.boardId);
     else if (request.kind === "order boards") {
-      for (const [position, boardId] of request.boardIds.entries()) await tx.update(board).set({ position }).where(and(eq(board.id, boardId), eq(board.projectId, project.id)));
+      for (const [position, boardId] of request.boardIds.entries())
+        await tx
+          .update(board)
+          .set({ position })
+          .where(and(eq(board.id, boardId), eq(board.projectId, project.id)));
     } else if (request.kind === "order columns") {
       const head = await lockBoard(tx, project.id, request.boardId);
-      for (const [position, columnId] of request.columnIds.entries()) await tx.update(boardColumn).set({ position }).where(and(eq(boardColumn.id, columnId), eq(boardColumn.boardId, head.id)));
+      for (const [position, columnId] of request.columnIds.entries())
+        await tx
+          .update(boardColumn)
+          .set({ position })
+          .where(and(eq(boardColumn.id, columnId), eq(boardColumn.boardId, head.id)));
     } else await placeItem(tx, viewer, project.id, request);
     await announceDesign(tx, project.id);
   });
 }
 
-async function lockBoard(tx: Transaction, projectId: string, boardId: string): Promise<typeof board.$inferSelect> {
-  const [head] = await tx.select().from(board).where(and(eq(board.id, boardId), eq(board.projectId, projectId))).for("update");
+async function lockBoard(
+  tx: Transaction,
+  projectId: string,
+  boardId: string,
+): Promise<typeof board.$inferSelect> {
+  const [head] = await tx
+    .select()
+    .from(board)
+    .where(and(eq(board.id, boardId), eq(board.projectId, projectId)))
+    .for("update");
   if (!head) throw notFound("board");
   return head;
 }
 
-async function saveBoard(tx: Transaction, projectId: string, saved: SavedBoard, seenVersion: number): Promise<void> {
+async function saveBoard(
+  tx: Transaction,
+  projectId: string,
+  saved: SavedBoard,
+  seenVersion: number,
+): Promise<void> {
   await checkColumns(tx, projectId, saved);
   const values = { name: saved.name, columnsBy: saved.columnsBy, scope: saved.scope };
   if (seenVersion === 0) {
-    const [{ n, last }] = await tx.select({ n: sql<number>`count(*)::int`, last: sql<number>`coalesce(max(${board.position}), -1)::int` }).from(board).where(eq(board.projectId, projectId));
-    if (n >= MOST_BOARDS) throw invalid(`A project has at most ${MOST_BOARDS} boards.`, "Take one out that nobody uses.");
-    const made = await tx.insert(board).values({ ...values, id: saved.id, projectId, position: last + 1 }).onConflictDoNothing().returning({ id: board.id });
+    const [{ n, last }] = await tx
+      .select({
+        n: sql<number>`count(*)::int`,
+        last: sql<number>`coalesce(max(${board.position}), -1)::int`,
+      })
+      .from(board)
+      .where(eq(board.projectId, projectId));
+    if (n >= MOST_BOARDS)
+      throw invalid(
+        `A project has at most ${MOST_BOARDS} boards.`,
+        "Take one out that nobody uses.",
+      );
+    const made = await tx
+      .insert(board)
+      .values({ ...values, id: saved.id, projectId, position: last + 1 })
+      .onConflictDoNothing()
+      .returning({ id: board.id });
     if (made.length === 0) throw invalid("There is such a board already.", "Reload the page.");
   } else {
     const head = await lockBoard(tx, projectId, saved.id);
-    if (head.version !== seenVersion) throw new Refused(refuse("conflict", "Somebody else has changed this board meanwhile.", "Look at it as it is now, then make your change again."));
+    if (head.version !== seenVersion)
+      throw new Refused(
+        refuse(
+          "conflict",
+          "Somebody else has changed this board meanwhile.",
+          "Look at it as it is now, then make your change again.",
+        ),
+      );
     await tx.update(board).set(values).where(eq(board.id, head.id));
   }
   await storeColumns(tx, saved);
@@ -75,61 +145,149 @@ async function saveBoard(tx: Transaction, projectId: string, saved: SavedBoard, 
 }
 
 /** States must be the project's, each in one column; what has no columns of its own must have none. */
-async function checkColumns(tx: Transaction, projectId: string, { columnsBy, columns }: SavedBoard): Promise<void> {
+async function checkColumns(
+  tx: Transaction,
+  projectId: string,
+  { columnsBy, columns }: SavedBoard,
+): Promise<void> {
   if (columnsBy === "state" || columnsBy === "free") {
     if (columns.length === 0) throw invalid("A board needs a column.", "Add one.");
-  } else if (columns.length > 0) throw invalid("The columns of this board are the values of its field.", "Leave them out.");
-  if (new Set(columns.map((c) => c.id)).size < columns.length) throw invalid("Two columns are the same.", "Reload the page.");
+  } else if (columns.length > 0)
+    throw invalid("The columns of this board are the values of its field.", "Leave them out.");
+  if (new Set(columns.map((c) => c.id)).size < columns.length)
+    throw invalid("Two columns are the same.", "Reload the page.");
   const stateIds = columns.flatMap((c) => c.stateIds);
-  if (columnsBy !== "state" && stateIds.length > 0) throw invalid("The lists of a free board have no states.", "Leave them out.");
-  if (new Set(stateIds).size < stateIds.length) throw invalid("A state stands in two columns.", "Take it out of one.");
+  if (columnsBy !== "state" && stateIds.length > 0)
+    throw invalid("The lists of a free board have no states.", "Leave them out.");
+  if (new Set(stateIds).size < stateIds.length)
+    throw invalid("A state stands in two columns.", "Take it out of one.");
   const empty = columnsBy === "state" && columns.find((c) => c.stateIds.length === 0);
-  if (empty) throw invalid(`The column ${empty.stage} shows no state.`, "Give it one, or take it out.");
+  if (empty)
+    throw invalid(`The column ${empty.stage} shows no state.`, "Give it one, or take it out.");
   if (stateIds.length === 0) return;
-  const known = await tx.select({ id: state.id }).from(state).innerJoin(workflow, eq(workflow.id, state.workflowId)).where(and(eq(workflow.projectId, projectId), inArray(state.id, stateIds), sql`${state.removedIn} is null`));
-  if (known.length < stateIds.length) throw invalid("A column shows a state that the project does not have any more.", "Reload the page.");
+  const known = await tx
+    .select({ id: state.id })
+    .from(state)
+    .innerJoin(workflow, eq(workflow.id, state.workflowId))
+    .where(
+      and(
+        eq(workflow.projectId, projectId),
+        inArray(state.id, stateIds),
+        sql`${state.removedIn} is null`,
+      ),
+    );
+  if (known.length < stateIds.length)
+    throw invalid(
+      "A column shows a state that the project does not have any more.",
+      "Reload the page.",
+    );
 }
 
 /** A limit is the same for everybody, so what it counts cannot depend on who looks. */
 export async function checkLimitedScope(tx: Transaction, boardId: string): Promise<void> {
   const [head] = await tx.select({ scope: board.scope }).from(board).where(eq(board.id, boardId));
   if (!head.scope || !asksWhoLooks(head.scope)) return;
-  const [limited] = await tx.select({ stage: boardColumn.stage }).from(boardColumn).where(and(eq(boardColumn.boardId, boardId), or(isNotNull(boardColumn.min), isNotNull(boardColumn.max)))).limit(1);
-  if (limited) throw invalid(`The column ${limited.stage} has a limit, and a limit is the same for everybody: the items of this board cannot depend on who looks (me, my teams).`, "Take the limit off, or choose the items otherwise.");
+  const [limited] = await tx
+    .select({ stage: boardColumn.stage })
+    .from(boardColumn)
+    .where(
+      and(
+        eq(boardColumn.boardId, boardId),
+        or(isNotNull(boardColumn.min), isNotNull(boardColumn.max)),
+      ),
+    )
+    .limit(1);
+  if (limited)
+    throw invalid(
+      `The column ${limited.stage} has a limit, and a limit is the same for everybody: the items of this board cannot depend on who looks (me, my teams).`,
+      "Take the limit off, or choose the items otherwise.",
+    );
 }
 
 async function storeColumns(tx: Transaction, { id: boardId, columns }: SavedBoard): Promise<void> {
   const ids = columns.map((c) => c.id);
   await tx.delete(columnState).where(eq(columnState.boardId, boardId));
-  await tx.delete(boardColumn).where(and(eq(boardColumn.boardId, boardId), ids.length > 0 ? notInArray(boardColumn.id, ids) : undefined));
-  for (const [position, { id: columnId, stage, name: columnName, part, stateIds }] of columns.entries()) {
+  await tx
+    .delete(boardColumn)
+    .where(
+      and(
+        eq(boardColumn.boardId, boardId),
+        ids.length > 0 ? notInArray(boardColumn.id, ids) : undefined,
+      ),
+    );
+  for (const [
+    position,
+    { id: columnId, stage, name: columnName, part, stateIds },
+  ] of columns.entries()) {
     const values = { stage, name: columnName, part, position };
-    const stored = await tx.insert(boardColumn).values({ ...values, id: columnId, boardId }).onConflictDoUpdate({ target: boardColumn.id, set: values, setWhere: eq(boardColumn.boardId, boardId) }).returning({ id: boardColumn.id });
-    if (stored.length === 0) throw invalid("A column belongs to another board.", "Reload the page.");
-    if (stateIds.length > 0) await tx.insert(columnState).values(stateIds.map((stateId) => ({ boardId, columnId, stateId })));
+    const stored = await tx
+      .insert(boardColumn)
+      .values({ ...values, id: columnId, boardId })
+      .onConflictDoUpdate({
+        target: boardColumn.id,
+        set: values,
+        setWhere: eq(boardColumn.boardId, boardId),
+      })
+      .returning({ id: boardColumn.id });
+    if (stored.length === 0)
+      throw invalid("A column belongs to another board.", "Reload the page.");
+    if (stateIds.length > 0)
+      await tx
+        .insert(columnState)
+        .values(stateIds.map((stateId) => ({ boardId, columnId, stateId })));
   }
 }
 
 async function removeBoard(tx: Transaction, projectId: string, boardId: string): Promise<void> {
   const head = await lockBoard(tx, projectId, boardId);
-  const [other] = await tx.select({ id: board.id }).from(board).where(and(eq(board.projectId, projectId), ne(board.id, boardId), eq(board.columnsBy, "state"))).limit(1);
-  if (!other) throw invalid("It is the last board of the process.", "Make another one first: its limits and measures are read from it.");
+  const [other] = await tx
+    .select({ id: board.id })
+    .from(board)
+    .where(and(eq(board.projectId, projectId), ne(board.id, boardId), eq(board.columnsBy, "state")))
+    .limit(1);
+  if (!other)
+    throw invalid(
+      "It is the last board of the process.",
+      "Make another one first: its limits and measures are read from it.",
+    );
   await tx.delete(columnState).where(eq(columnState.boardId, head.id));
   await tx.delete(boardColumn).where(eq(boardColumn.boardId, head.id));
   await tx.delete(board).where(eq(board.id, head.id));
 }
 
-async function placeItem(tx: Transaction, viewer: Viewer, projectId: string, { boardId, itemId, columnId, below }: Extract<BoardRequest, { kind: "place" }>): Promise<void> {
+async function placeItem(
+  tx: Transaction,
+  viewer: Viewer,
+  projectId: string,
+  { boardId, itemId, columnId, below }: Extract<BoardRequest, { kind: "place" }>,
+): Promise<void> {
   const head = await lockBoard(tx, projectId, boardId);
-  if (head.columnsBy !== "free") throw invalid("Only a free board has places of its own.", "Move the item as on every other board.");
+  if (head.columnsBy !== "free")
+    throw invalid(
+      "Only a free board has places of its own.",
+      "Move the item as on every other board.",
+    );
   if (!(await seenItem(tx, viewer, projectId, itemId))) throw notFound("item");
   const here = and(eq(boardPlace.boardId, boardId), eq(boardPlace.itemId, itemId));
   if (columnId === null) return void (await tx.delete(boardPlace).where(here));
-  const [list] = await tx.select({ id: boardColumn.id }).from(boardColumn).where(and(eq(boardColumn.id, columnId), eq(boardColumn.boardId, boardId)));
+  const [list] = await tx
+    .select({ id: boardColumn.id })
+    .from(boardColumn)
+    .where(and(eq(boardColumn.id, columnId), eq(boardColumn.boardId, boardId)));
   if (!list) throw notFound("list");
-  const others = await tx.select({ itemId: boardPlace.itemId, rank: boardPlace.rank }).from(boardPlace).where(and(eq(boardPlace.columnId, columnId), ne(boardPlace.itemId, itemId))).orderBy(asc(boardPlace.rank));
+  const others = await tx
+    .select({ itemId: boardPlace.itemId, rank: boardPlace.rank })
+    .from(boardPlace)
+    .where(and(eq(boardPlace.columnId, columnId), ne(boardPlace.itemId, itemId)))
+    .orderBy(asc(boardPlace.rank));
   const neighbour = below === null ? null : await seenItem(tx, viewer, projectId, below);
   const at = neighbour === null ? -1 : others.findIndex((o) => o.itemId === neighbour.id);
   const rank = rankBetween(others[at]?.rank ?? null, others[at + 1]?.rank ?? null);
-  await tx.insert(boardPlace).values({ boardId, itemId, columnId, rank }).onConflictDoUpdate({ target: [boardPlace.boardId, boardPlace.itemId], set: { columnId, rank } });
+  await tx
+    .insert(boardPlace)
+    .values({ boardId, itemId, columnId, rank })
+    .onConflictDoUpdate({
+      target: [boardPlace.boardId, boardPlace.itemId],
+      set: { columnId, rank },
+    });
 }

@@ -18,27 +18,57 @@ interface Zoned {
   zone: string;
 }
 
-const inScope = async (reader: Reader, project: Zoned, board: CountedBoard, now: Instant) => (board.scope === null ? undefined : compileCondition(board.scope, await projectAsker(reader, project, now)));
+const inScope = async (reader: Reader, project: Zoned, board: CountedBoard, now: Instant) =>
+  board.scope === null
+    ? undefined
+    : compileCondition(board.scope, await projectAsker(reader, project, now));
 
 /** How many items columns of a board hold, by the board's scope: a fact of the project, the same for everybody. */
-export async function columnCounts(reader: Reader, project: Zoned, board: CountedBoard, columnIds: readonly string[], now: Instant): Promise<ReadonlyMap<string, number>> {
+export async function columnCounts(
+  reader: Reader,
+  project: Zoned,
+  board: CountedBoard,
+  columnIds: readonly string[],
+  now: Instant,
+): Promise<ReadonlyMap<string, number>> {
   if (columnIds.length === 0) return new Map();
   const rows = await reader
     .select({ columnId: columnState.columnId, count: sql<number>`count(*)::int` })
     .from(item)
     .innerJoin(columnState, eq(columnState.stateId, item.stateId))
-    .where(and(eq(columnState.boardId, board.id), inArray(columnState.columnId, [...columnIds]), isNull(item.withdrawnAt), await inScope(reader, project, board, now)))
+    .where(
+      and(
+        eq(columnState.boardId, board.id),
+        inArray(columnState.columnId, [...columnIds]),
+        isNull(item.withdrawnAt),
+        await inScope(reader, project, board, now),
+      ),
+    )
     .groupBy(columnState.columnId);
   return new Map(rows.map((r) => [r.columnId, r.count]));
 }
 
 /** Of the items in progress that a board counts, how many in each state a person may not see. */
-export async function hiddenCounts(reader: Reader, viewer: Viewer, project: Zoned, board: CountedBoard, now: Instant): Promise<Record<StateId, number>> {
+export async function hiddenCounts(
+  reader: Reader,
+  viewer: Viewer,
+  project: Zoned,
+  board: CountedBoard,
+  now: Instant,
+): Promise<Record<StateId, number>> {
   if (viewer.administrator) return {};
   const rows = await reader
     .select({ stateId: item.stateId, count: sql<number>`count(*)::int` })
     .from(item)
-    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), ne(item.stateKind, "finished"), hiddenFrom(reader, viewer), await inScope(reader, project, board, now)))
+    .where(
+      and(
+        eq(item.projectId, project.id),
+        isNull(item.withdrawnAt),
+        ne(item.stateKind, "finished"),
+        hiddenFrom(reader, viewer),
+        await inScope(reader, project, board, now),
+      ),
+    )
     .groupBy(item.stateId);
   return Object.fromEntries(rows.map((r) => [r.stateId, r.count]));
 }

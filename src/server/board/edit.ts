@@ -12,14 +12,27 @@ import type { ColumnEditRequest } from "../workflow/request";
 /** Changes the limit of a column. Items that are beyond a new maximum stay where they are; the board shows them as over. */
 export async function editColumn(viewer: Viewer, request: ColumnEditRequest): Promise<void> {
   await transact(async (tx) => {
-    const [column] = await tx.select().from(boardColumn).where(eq(boardColumn.id, request.columnId)).for("update");
+    const [column] = await tx
+      .select()
+      .from(boardColumn)
+      .where(eq(boardColumn.id, request.columnId))
+      .for("update");
     if (!column) throw notFound("column");
     const [head] = await tx.select().from(board).where(eq(board.id, column.boardId)).for("update");
     const { project } = await enterProject(tx, viewer, { id: head.projectId }, "edit board");
     if (head.version !== request.seenVersion)
-      throw new Refused(refuse("conflict", "Somebody else has changed this board meanwhile.", "Look at it as it is now, then make your change again."));
+      throw new Refused(
+        refuse(
+          "conflict",
+          "Somebody else has changed this board meanwhile.",
+          "Look at it as it is now, then make your change again.",
+        ),
+      );
     const { min, max, minFirm, maxFirm } = request;
-    await tx.update(boardColumn).set({ min, max, minFirm, maxFirm }).where(eq(boardColumn.id, column.id));
+    await tx
+      .update(boardColumn)
+      .set({ min, max, minFirm, maxFirm })
+      .where(eq(boardColumn.id, column.id));
     await checkLimitedScope(tx, head.id);
     await announceDesign(tx, project.id);
   });

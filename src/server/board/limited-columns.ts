@@ -27,11 +27,17 @@ export interface LimitedMove {
  * They are locked first, in the order of their ids, so that nobody else can change their count until the move is stored.
  * A board counts what is in its scope, and so does its limit: a move of an item outside it is not limited by it.
  */
-export async function lockLimits(tx: Transaction, move: LimitedMove): Promise<{ left: LimitedColumn[]; entered: LimitedColumn[] }> {
+export async function lockLimits(
+  tx: Transaction,
+  move: LimitedMove,
+): Promise<{ left: LimitedColumn[]; entered: LimitedColumn[] }> {
   const columns = await lockColumns(tx, move);
   const states = await lockStates(tx, move);
   const plain = ({ stateIds: _, scoped: _scoped, ...column }: Holding): LimitedColumn => column;
-  const holding = (stateId: StateId, side: "leaves" | "enters") => [...columns, ...states].filter((c) => c.stateIds.includes(stateId) && c.scoped[side]).map(plain);
+  const holding = (stateId: StateId, side: "leaves" | "enters") =>
+    [...columns, ...states]
+      .filter((c) => c.stateIds.includes(stateId) && c.scoped[side])
+      .map(plain);
   return { left: holding(move.before.stateId, "leaves"), entered: holding(move.to, "enters") };
 }
 
@@ -50,14 +56,26 @@ async function lockColumns(tx: Transaction, move: LimitedMove): Promise<Holding[
     .select({
       column: boardColumn,
       scope: board.scope,
-      stateIds: sql<string[]>`(select array_agg(${columnState.stateId}) from ${columnState} where ${columnState.columnId} = ${boardColumn.id})`,
+      stateIds: sql<
+        string[]
+      >`(select array_agg(${columnState.stateId}) from ${columnState} where ${columnState.columnId} = ${boardColumn.id})`,
     })
     .from(boardColumn)
     .innerJoin(board, eq(board.id, boardColumn.boardId))
     .where(
       and(
-        or(boardColumn.maxFirm, boardColumn.minFirm, move.wanted === "all" ? isNotNull(boardColumn.max) : undefined),
-        inArray(boardColumn.id, tx.select({ id: columnState.columnId }).from(columnState).where(inArray(columnState.stateId, stateIds))),
+        or(
+          boardColumn.maxFirm,
+          boardColumn.minFirm,
+          move.wanted === "all" ? isNotNull(boardColumn.max) : undefined,
+        ),
+        inArray(
+          boardColumn.id,
+          tx
+            .select({ id: columnState.columnId })
+            .from(columnState)
+            .where(inArray(columnState.stateId, stateIds)),
+        ),
       ),
     )
     .orderBy(boardColumn.id)
@@ -66,29 +84,84 @@ async function lockColumns(tx: Transaction, move: LimitedMove): Promise<Holding[
   for (const boardId of new Set(locked.map((l) => l.column.boardId))) {
     const here = locked.filter((l) => l.column.boardId === boardId);
     const { scope } = here[0];
-    const counts = await columnCounts(tx, move.project, { id: boardId, scope }, here.map((l) => l.column.id), move.now);
-    const scoped = scope === null ? EVERYTHING : await scopedMove(tx, move, (asked, asker) => holds(scope, asked, asker));
+    const counts = await columnCounts(
+      tx,
+      move.project,
+      { id: boardId, scope },
+      here.map((l) => l.column.id),
+      move.now,
+    );
+    const scoped =
+      scope === null
+        ? EVERYTHING
+        : await scopedMove(tx, move, (asked, asker) => holds(scope, asked, asker));
     for (const { column, stateIds: covers } of here) {
       const { id, min, max, minFirm, maxFirm, stage, name } = column;
-      holdings.push({ id, name: columnWords({ stage, name }), min, max, minFirm, maxFirm, count: counts.get(id) ?? 0, stateIds: covers, scoped });
+      holdings.push({
+        id,
+        name: columnWords({ stage, name }),
+        min,
+        max,
+        minFirm,
+        maxFirm,
+        count: counts.get(id) ?? 0,
+        stateIds: covers,
+        scoped,
+      });
     }
   }
   return holdings;
 }
 
-async function scopedMove(tx: Transaction, { project, workflow, before, to, now }: LimitedMove, isIn: (asked: AskedItem, asker: Asker) => boolean): Promise<Scoped> {
+async function scopedMove(
+  tx: Transaction,
+  { project, workflow, before, to, now }: LimitedMove,
+  isIn: (asked: AskedItem, asker: Asker) => boolean,
+): Promise<Scoped> {
   const asker = await projectAsker(tx, project, now);
   const asked = await askedItem(tx, before, asker.ownFields);
-  const after = { ...before, stateId: to, stateKind: stateOf(workflow, to).kind, enteredStateAt: now };
-  return { leaves: isIn(asked, asker), enters: isIn({ ...asked, item: after, everIn: [...asked.everIn, to] }, asker) };
+  const after = {
+    ...before,
+    stateId: to,
+    stateKind: stateOf(workflow, to).kind,
+    enteredStateAt: now,
+  };
+  return {
+    leaves: isIn(asked, asker),
+    enters: isIn({ ...asked, item: after, everIn: [...asked.everIn, to] }, asker),
+  };
 }
 
-async function lockStates(tx: Transaction, { workflow, before, to, wanted }: LimitedMove): Promise<Holding[]> {
-  const limited = workflow.states.filter((s) => [before.stateId, to].includes(s.id) && s.limit && (s.limit.firm || wanted === "all"));
+async function lockStates(
+  tx: Transaction,
+  { workflow, before, to, wanted }: LimitedMove,
+): Promise<Holding[]> {
+  const limited = workflow.states.filter(
+    (s) => [before.stateId, to].includes(s.id) && s.limit && (s.limit.firm || wanted === "all"),
+  );
   if (limited.length === 0) return [];
   const ids = limited.map((s) => s.id);
-  await tx.select({ id: state.id }).from(state).where(inArray(state.id, ids)).orderBy(state.id).for("no key update");
-  const counts = await tx.select({ id: item.stateId, count: sql<number>`count(*)::int` }).from(item).where(and(inArray(item.stateId, ids), isNull(item.withdrawnAt))).groupBy(item.stateId);
+  await tx
+    .select({ id: state.id })
+    .from(state)
+    .where(inArray(state.id, ids))
+    .orderBy(state.id)
+    .for("no key update");
+  const counts = await tx
+    .select({ id: item.stateId, count: sql<number>`count(*)::int` })
+    .from(item)
+    .where(and(inArray(item.stateId, ids), isNull(item.withdrawnAt)))
+    .groupBy(item.stateId);
   const countOf = new Map(counts.map((c) => [c.id, c.count]));
-  return limited.map(({ id, name, limit }) => ({ id: `state ${id}`, name, min: null, max: limit!.max, minFirm: false, maxFirm: limit!.firm, count: countOf.get(id) ?? 0, stateIds: [id], scoped: EVERYTHING }));
+  return limited.map(({ id, name, limit }) => ({
+    id: `state ${id}`,
+    name,
+    min: null,
+    max: limit!.max,
+    minFirm: false,
+    maxFirm: limit!.firm,
+    count: countOf.get(id) ?? 0,
+    stateIds: [id],
+    scoped: EVERYTHING,
+  }));
 }

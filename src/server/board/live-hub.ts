@@ -19,7 +19,9 @@ export type LiveMessage =
   | { kind: "database"; up: boolean };
 
 /** What streams are given: messages as they are, or that a restricted item, or one under such, changed: of that each reader is told by what they may see. */
-export type Announcement = LiveMessage | { kind: "restricted"; id: number; projectId: string; itemId: string; countsChanged: boolean };
+export type Announcement =
+  | LiveMessage
+  | { kind: "restricted"; id: number; projectId: string; itemId: string; countsChanged: boolean };
 
 /** A stream does not wait longer than this for a database that does not answer. */
 const READY_MS = 2_000;
@@ -49,7 +51,10 @@ class LiveHub {
    * before, and what happened before it can be read from the outbox, so nothing is lost in between.
    */
   async ready(): Promise<void> {
-    await Promise.race([this.attempt, new Promise((resolve) => setTimeout(resolve, READY_MS).unref())]);
+    await Promise.race([
+      this.attempt,
+      new Promise((resolve) => setTimeout(resolve, READY_MS).unref()),
+    ]);
   }
 
   async stop(): Promise<void> {
@@ -58,7 +63,8 @@ class LiveHub {
   }
 
   private tell(message: Announcement, projectId?: string): void {
-    for (const [listener, of] of this.listeners) if (projectId === undefined || of === projectId) listener(message);
+    for (const [listener, of] of this.listeners)
+      if (projectId === undefined || of === projectId) listener(message);
   }
 
   private async connect(): Promise<void> {
@@ -105,9 +111,20 @@ class LiveHub {
   }
 }
 
-async function messagesWhere(condition: ReturnType<typeof eq> | ReturnType<typeof and>, most = 1): Promise<Announcement[]> {
+async function messagesWhere(
+  condition: ReturnType<typeof eq> | ReturnType<typeof and>,
+  most = 1,
+): Promise<Announcement[]> {
   const rows = await database()
-    .select({ id: outbox.id, kind: outbox.kind, projectId: outbox.projectId, projectKey: project.key, item, parentRestricted: parent.restricted, countsChanged })
+    .select({
+      id: outbox.id,
+      kind: outbox.kind,
+      projectId: outbox.projectId,
+      projectKey: project.key,
+      item,
+      parentRestricted: parent.restricted,
+      countsChanged,
+    })
     .from(outbox)
     .innerJoin(project, eq(project.id, outbox.projectId))
     .leftJoin(item, eq(item.id, outbox.itemId))
@@ -115,15 +132,22 @@ async function messagesWhere(condition: ReturnType<typeof eq> | ReturnType<typeo
     .where(condition)
     .orderBy(desc(outbox.id))
     .limit(most);
-  return rows
-    .reverse()
-    .flatMap((row): Announcement[] => {
-      const { id, projectId } = row;
-      if (row.kind !== "item") return [{ kind: row.kind, id, projectId }];
-      if (!row.item) return [];
-      if (row.item.restricted || row.parentRestricted) return [{ kind: "restricted", id, projectId, itemId: row.item.id, countsChanged: row.countsChanged }];
-      return [{ kind: "item", id, projectId, card: cardOf(snapshotOf(row.item), row.projectKey) }];
-    });
+  return rows.reverse().flatMap((row): Announcement[] => {
+    const { id, projectId } = row;
+    if (row.kind !== "item") return [{ kind: row.kind, id, projectId }];
+    if (!row.item) return [];
+    if (row.item.restricted || row.parentRestricted)
+      return [
+        {
+          kind: "restricted",
+          id,
+          projectId,
+          itemId: row.item.id,
+          countsChanged: row.countsChanged,
+        },
+      ];
+    return [{ kind: "item", id, projectId, card: cardOf(snapshotOf(row.item), row.projectKey) }];
+  });
 }
 
 const parent = alias(item, "parent");
@@ -143,8 +167,18 @@ export async function toldTo(viewer: Viewer, announced: Announcement): Promise<L
   if (announced.kind !== "restricted") return announced;
   const { id, projectId, itemId, countsChanged: changed } = announced;
   const db = database();
-  const [row] = await db.select({ item, projectKey: project.key }).from(item).innerJoin(project, eq(project.id, item.projectId)).where(and(eq(item.id, itemId), seesItem(db, viewer)));
-  if (row) return { kind: "item", id, projectId, card: await toldParent(db, viewer, cardOf(snapshotOf(row.item), row.projectKey)) };
+  const [row] = await db
+    .select({ item, projectKey: project.key })
+    .from(item)
+    .innerJoin(project, eq(project.id, item.projectId))
+    .where(and(eq(item.id, itemId), seesItem(db, viewer)));
+  if (row)
+    return {
+      kind: "item",
+      id,
+      projectId,
+      card: await toldParent(db, viewer, cardOf(snapshotOf(row.item), row.projectKey)),
+    };
   return changed ? { kind: "design", id, projectId } : null;
 }
 

@@ -30,7 +30,14 @@ export const FINISHED_DAYS_SHOWN = 14;
 
 export interface BoardView {
   project: { id: string; key: string; name: string; zone: string };
-  board: { id: string; name: string; version: number; columnsBy: ColumnsBy; scoped: boolean; places: Places };
+  board: {
+    id: string;
+    name: string;
+    version: number;
+    columnsBy: ColumnsBy;
+    scoped: boolean;
+    places: Places;
+  };
   boards: { id: string; name: string }[];
   columns: Column[];
   cards: Card[];
@@ -48,20 +55,39 @@ export interface BoardView {
   releases: Release[];
   ownFields: OwnField[];
   /** What this person may do here. */
-  rights: { move: boolean; edit: boolean; overrideLimits: boolean; design: boolean; intake: boolean };
+  rights: {
+    move: boolean;
+    edit: boolean;
+    overrideLimits: boolean;
+    design: boolean;
+    intake: boolean;
+  };
   /** Number of the last announced change that is in this view; a stream goes on from here. */
   lastEventId: number;
   now: number;
 }
 
 /** A board with everything drawn on it; the project's first where none is named. */
-export async function readBoard(viewer: Viewer, projectKey: string, boardId: string | null = null, now = Date.now()): Promise<BoardView> {
+export async function readBoard(
+  viewer: Viewer,
+  projectKey: string,
+  boardId: string | null = null,
+  now = Date.now(),
+): Promise<BoardView> {
   const db = database();
   const access = await enterProject(db, viewer, { key: projectKey }, "read project");
   const { project } = access;
   // The number is read first: whatever is announced after it is sent again, and a newer card wins.
   const lastEventId = await lastOutboxId(db, project.id);
-  const [{ board: head, columns: stored }, boards, { types, workflows }, { people, teams }, sprints, releases, ownFields] = await Promise.all([
+  const [
+    { board: head, columns: stored },
+    boards,
+    { types, workflows },
+    { people, teams },
+    sprints,
+    releases,
+    ownFields,
+  ] = await Promise.all([
     loadBoard(db, project.id, boardId),
     loadBoards(db, project.id),
     projectTypes(db, project.id),
@@ -71,8 +97,16 @@ export async function readBoard(viewer: Viewer, projectKey: string, boardId: str
     loadOwnFields(db, project.id),
   ]);
   const { columnsBy } = head;
-  const scope = and(seesItem(db, viewer), head.scope === null ? undefined : compileCondition(head.scope, await viewerAsker(db, viewer, project, now)));
-  const found = columnsBy === "state" ? await stateCards(db, project.key, stored, workflows, scope, now) : await openCards(db, project, scope);
+  const scope = and(
+    seesItem(db, viewer),
+    head.scope === null
+      ? undefined
+      : compileCondition(head.scope, await viewerAsker(db, viewer, project, now)),
+  );
+  const found =
+    columnsBy === "state"
+      ? await stateCards(db, project.key, stored, workflows, scope, now)
+      : await openCards(db, project, scope);
   const cards = await toldParents(db, viewer, found);
   const [places, parents, hidden, inBoxes] = await Promise.all([
     columnsBy === "free" ? loadPlaces(db, viewer, head.id) : {},
@@ -82,9 +116,29 @@ export async function readBoard(viewer: Viewer, projectKey: string, boardId: str
   ]);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
-    board: { id: head.id, name: head.name, version: head.version, columnsBy, scoped: head.scope !== null, places },
+    board: {
+      id: head.id,
+      name: head.name,
+      version: head.version,
+      columnsBy,
+      scoped: head.scope !== null,
+      places,
+    },
     boards,
-    columns: columnsBy === "state" || columnsBy === "free" ? stored : valueColumns(columnsBy, { people: people.filter((p) => p.role !== "observer"), teams, sprints, releases, parents }, cards),
+    columns:
+      columnsBy === "state" || columnsBy === "free"
+        ? stored
+        : valueColumns(
+            columnsBy,
+            {
+              people: people.filter((p) => p.role !== "observer"),
+              teams,
+              sprints,
+              releases,
+              parents,
+            },
+            cards,
+          ),
     cards,
     hidden,
     hiddenInBoxes: inBoxes,
@@ -109,19 +163,45 @@ export async function readBoard(viewer: Viewer, projectKey: string, boardId: str
 }
 
 /** The cards in the columns' states, in the backlogs before them, and in between where no column shows them. */
-async function stateCards(reader: Reader, projectKey: string, columns: readonly Column[], workflows: readonly Workflow[], scope: SQL | undefined, now: number): Promise<Card[]> {
+async function stateCards(
+  reader: Reader,
+  projectKey: string,
+  columns: readonly Column[],
+  workflows: readonly Workflow[],
+  scope: SQL | undefined,
+  now: number,
+): Promise<Card[]> {
   const shown = columns.flatMap((c) => c.stateIds);
-  const backlog = followedWorkflows(workflows, columns).flatMap((w) => w.states.filter((s) => s.kind === "unstarted"));
+  const backlog = followedWorkflows(workflows, columns).flatMap((w) =>
+    w.states.filter((s) => s.kind === "unstarted"),
+  );
   const others = [...backlog, ...uncoveredStates(workflows, columns)].map((s) => s.id);
-  return boardCards(reader, projectKey, [...new Set([...shown, ...others])], now - FINISHED_DAYS_SHOWN * DAY, scope);
+  return boardCards(
+    reader,
+    projectKey,
+    [...new Set([...shown, ...others])],
+    now - FINISHED_DAYS_SHOWN * DAY,
+    scope,
+  );
 }
 
 /** Everything that is not finished. */
-async function openCards(reader: Reader, project: { id: string; key: string }, scope: SQL | undefined): Promise<Card[]> {
+async function openCards(
+  reader: Reader,
+  project: { id: string; key: string },
+  scope: SQL | undefined,
+): Promise<Card[]> {
   const rows = await reader
     .select()
     .from(item)
-    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), sql`${item.stateKind} <> 'finished'`, scope))
+    .where(
+      and(
+        eq(item.projectId, project.id),
+        isNull(item.withdrawnAt),
+        sql`${item.stateKind} <> 'finished'`,
+        scope,
+      ),
+    )
     .orderBy(asc(item.rank), asc(item.number));
   return rows.map((row) => cardOf(snapshotOf(row), project.key));
 }
@@ -137,43 +217,98 @@ async function loadPlaces(reader: Reader, viewer: Viewer, boardId: string): Prom
 }
 
 /** Items that have others under them, or that could: those of a type above the pieces of work. */
-async function loadParents(reader: Reader, viewer: Viewer, project: { id: string; key: string }): Promise<{ id: string; name: string }[]> {
+async function loadParents(
+  reader: Reader,
+  viewer: Viewer,
+  project: { id: string; key: string },
+): Promise<{ id: string; name: string }[]> {
   const child = alias(item, "child");
   const rows = await reader
     .selectDistinct({ id: item.id, number: item.number, title: item.title })
     .from(item)
     .innerJoin(child, eq(child.parentId, item.id))
-    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), isNull(child.withdrawnAt), seesItem(reader, viewer), seesItem(reader, viewer, child)))
+    .where(
+      and(
+        eq(item.projectId, project.id),
+        isNull(item.withdrawnAt),
+        isNull(child.withdrawnAt),
+        seesItem(reader, viewer),
+        seesItem(reader, viewer, child),
+      ),
+    )
     .orderBy(item.number);
   return rows.map((r) => ({ id: r.id, name: `${project.key}-${r.number} ${r.title}` }));
 }
 
 /** The boards of a project, in their order. */
-export async function loadBoards(reader: Reader, projectId: string): Promise<{ id: string; name: string; columnsBy: ColumnsBy; version: number; scope: Condition | null }[]> {
-  return reader.select({ id: board.id, name: board.name, columnsBy: board.columnsBy, version: board.version, scope: board.scope }).from(board).where(eq(board.projectId, projectId)).orderBy(board.position, board.id);
+export async function loadBoards(
+  reader: Reader,
+  projectId: string,
+): Promise<
+  { id: string; name: string; columnsBy: ColumnsBy; version: number; scope: Condition | null }[]
+> {
+  return reader
+    .select({
+      id: board.id,
+      name: board.name,
+      columnsBy: board.columnsBy,
+      version: board.version,
+      scope: board.scope,
+    })
+    .from(board)
+    .where(eq(board.projectId, projectId))
+    .orderBy(board.position, board.id);
 }
 
 export async function lastOutboxId(reader: Reader, projectId: string): Promise<number> {
-  const [{ last }] = await reader.select({ last: sql<number>`coalesce(max(${outbox.id}), 0)::int` }).from(outbox).where(eq(outbox.projectId, projectId));
+  const [{ last }] = await reader
+    .select({ last: sql<number>`coalesce(max(${outbox.id}), 0)::int` })
+    .from(outbox)
+    .where(eq(outbox.projectId, projectId));
   return last;
 }
 
 /** A project's board and its columns in order; its first board of the process where none is named. @throws Refused when there is none */
-export async function loadBoard(reader: Reader, projectId: string, boardId: string | null = null): Promise<{ board: typeof board.$inferSelect; columns: Column[] }> {
-  const named = and(eq(board.projectId, projectId), boardId === null ? eq(board.columnsBy, "state") : eq(board.id, boardId));
-  const [head] = await reader.select().from(board).where(named).orderBy(board.position, board.id).limit(1);
+export async function loadBoard(
+  reader: Reader,
+  projectId: string,
+  boardId: string | null = null,
+): Promise<{ board: typeof board.$inferSelect; columns: Column[] }> {
+  const named = and(
+    eq(board.projectId, projectId),
+    boardId === null ? eq(board.columnsBy, "state") : eq(board.id, boardId),
+  );
+  const [head] = await reader
+    .select()
+    .from(board)
+    .where(named)
+    .orderBy(board.position, board.id)
+    .limit(1);
   if (!head) throw notFound("board");
   return { board: head, columns: await loadColumns(reader, head.id) };
 }
 
 export async function loadColumns(reader: Reader, boardId: string): Promise<Column[]> {
-  const rows = await reader.select().from(boardColumn).where(eq(boardColumn.boardId, boardId)).orderBy(boardColumn.position);
+  const rows = await reader
+    .select()
+    .from(boardColumn)
+    .where(eq(boardColumn.boardId, boardId))
+    .orderBy(boardColumn.position);
   const states = await reader.select().from(columnState).where(eq(columnState.boardId, boardId));
-  return rows.map(({ boardId: _, ...column }) => ({ ...column, stateIds: states.filter((s) => s.columnId === column.id).map((s) => s.stateId) }));
+  return rows.map(({ boardId: _, ...column }) => ({
+    ...column,
+    stateIds: states.filter((s) => s.columnId === column.id).map((s) => s.stateId),
+  }));
 }
 
 /** The cards in some states; finished ones only when they entered their state since a given instant. */
-export async function boardCards(reader: Reader, projectKey: string, stateIds: string[], finishedSince: number, scope?: SQL): Promise<Card[]> {
+export async function boardCards(
+  reader: Reader,
+  projectKey: string,
+  stateIds: string[],
+  finishedSince: number,
+  scope?: SQL,
+): Promise<Card[]> {
   if (stateIds.length === 0) return [];
   const rows = await reader
     .select()

@@ -3,7 +3,13 @@ import { alias } from "drizzle-orm/pg-core";
 import { otherFact, type Comparison, type Condition } from "@/core/condition/condition";
 import { dateOf, idsOf, type Asker } from "@/core/condition/evaluate";
 import type { Arithmetic } from "@/core/condition/arithmetic";
-import { factOf, ownFieldOf, type FactName, type ItemFactName, type OwnFactName } from "@/core/condition/facts";
+import {
+  factOf,
+  ownFieldOf,
+  type FactName,
+  type ItemFactName,
+  type OwnFactName,
+} from "@/core/condition/facts";
 import type { OwnField } from "@/core/item/own-field";
 import { item, itemLink, stay } from "@/db/schema";
 
@@ -38,42 +44,61 @@ export function compileCondition(condition: Condition, asker: SqlAsker): SQL {
 }
 
 function compileComparison({ fact, op, value }: Comparison, asker: SqlAsker): SQL {
-  const positive = (as: Comparison["op"]) => compileComparison({ kind: "compare", fact, op: as, value }, asker);
+  const positive = (as: Comparison["op"]) =>
+    compileComparison({ kind: "compare", fact, op: as, value }, asker);
   if (op === "is not") return not(positive("is"));
   if (op === "none of") return not(positive("one of"));
   if (op === "lacks") return not(positive("contains"));
   const { kind } = factOf(fact);
-  if (op === "counts at least" || op === "counts at most") return known(sql`${size(fact, asker)} ${op === "counts at least" ? SIGNS["at least"] : SIGNS["at most"]} ${value}::int`);
+  if (op === "counts at least" || op === "counts at most")
+    return known(
+      sql`${size(fact, asker)} ${op === "counts at least" ? SIGNS["at least"] : SIGNS["at most"]} ${value}::int`,
+    );
   if (kind === "set") return contains(fact, value as string, asker);
   const actual = column(fact, asker);
   if (op === "is set") return sql`(${actual}) is not null`;
   if (op === "is empty") return sql`(${actual}) is null`;
   if (value === null) return FALSE;
   const other = otherFact({ value });
-  if (other !== null) return op === "is" ? sql`(${actual}) is not distinct from (${column(other, asker)})` : known(sql`(${actual}) ${SIGNS[op as keyof typeof SIGNS]} (${column(other, asker)})`);
+  if (other !== null)
+    return op === "is"
+      ? sql`(${actual}) is not distinct from (${column(other, asker)})`
+      : known(sql`(${actual}) ${SIGNS[op as keyof typeof SIGNS]} (${column(other, asker)})`);
   if (kind === "choice") {
     const ids = idsOf(value, asker);
     return ids.length === 0 ? FALSE : known(inArray(actual, ids));
   }
-  if (kind === "text" && op === "contains") return known(sql`position(lower(${value} collate "C") in lower((${actual}) collate "C")) > 0`);
-  if (kind === "text" && op === "contains exactly") return known(sql`position(${value} in (${actual})) > 0`);
+  if (kind === "text" && op === "contains")
+    return known(sql`position(lower(${value} collate "C") in lower((${actual}) collate "C")) > 0`);
+  if (kind === "text" && op === "contains exactly")
+    return known(sql`position(${value} in (${actual})) > 0`);
   if (kind === "text" && op === "starts with") return known(sql`starts_with(${actual}, ${value})`);
-  if (kind === "text" && op === "ends with") return known(sql`right(${actual}, length(${value})) = ${value}`);
+  if (kind === "text" && op === "ends with")
+    return known(sql`right(${actual}, length(${value})) = ${value}`);
   if (kind === "text" || kind === "flag") return known(sql`(${actual}) = ${value}`);
   const wanted = kind === "date" ? sql`${dateOf(value, asker)}::date` : sql`${value}::float8`;
   return known(sql`(${actual}) ${SIGNS[op as keyof typeof SIGNS]} ${wanted}`);
 }
 
-const SIGNS = { is: sql.raw("="), "at least": sql.raw(">="), "at most": sql.raw("<="), "more than": sql.raw(">"), "less than": sql.raw("<") };
+const SIGNS = {
+  is: sql.raw("="),
+  "at least": sql.raw(">="),
+  "at most": sql.raw("<="),
+  "more than": sql.raw(">"),
+  "less than": sql.raw("<"),
+};
 
 /** Null is false. */
 const known = (condition: SQL): SQL => sql`coalesce(${condition}, false)`;
 
 /** Days from an instant to now, counted in milliseconds as the core counts them. */
-const days = (instant: typeof item.createdAt | typeof item.enteredStateAt | typeof item.blockedSince, now: number) =>
-  sql`(${now}::float8 - round(date_part('epoch', ${instant}) * 1000)) / 86400000.0::float8`;
+const days = (
+  instant: typeof item.createdAt | typeof item.enteredStateAt | typeof item.blockedSince,
+  now: number,
+) => sql`(${now}::float8 - round(date_part('epoch', ${instant}) * 1000)) / 86400000.0::float8`;
 
-const childCount = (open: SQL, { sees }: SqlAsker) => sql`(select count(*)::float8 from ${item} as "child" where ${child.parentId} = ${item.id} and ${child.withdrawnAt} is null and ${open} and ${sees?.(child) ?? TRUE})`;
+const childCount = (open: SQL, { sees }: SqlAsker) =>
+  sql`(select count(*)::float8 from ${item} as "child" where ${child.parentId} = ${item.id} and ${child.withdrawnAt} is null and ${open} and ${sees?.(child) ?? TRUE})`;
 
 function column(fact: FactName, asker: SqlAsker): SQL {
   if (ownFieldOf(fact)) return ownColumn(fact as OwnFactName, asker);
@@ -110,9 +135,26 @@ function column(fact: FactName, asker: SqlAsker): SQL {
   }
 }
 
-type PlainColumn = Exclude<ItemFactName, "blocked" | "daysInState" | "daysSinceCreated" | "daysBlocked" | "children" | "openChildren" | "openChanges" | "mergedChanges" | "checks" | "testResult" | "everIn" | "links" | "labels" | "deployedTo">;
+type PlainColumn = Exclude<
+  ItemFactName,
+  | "blocked"
+  | "daysInState"
+  | "daysSinceCreated"
+  | "daysBlocked"
+  | "children"
+  | "openChildren"
+  | "openChanges"
+  | "mergedChanges"
+  | "checks"
+  | "testResult"
+  | "everIn"
+  | "links"
+  | "labels"
+  | "deployedTo"
+>;
 
-const changeCount = (status: string) => sql`(select count(*)::float8 from jsonb_array_elements(${item.outside} -> 'changes') as c where c ->> 'status' = ${status})`;
+const changeCount = (status: string) =>
+  sql`(select count(*)::float8 from jsonb_array_elements(${item.outside} -> 'changes') as c where c ->> 'status' = ${status})`;
 
 /** As `checksOf` in the core says it. */
 const checks = sql`(select case
@@ -135,10 +177,16 @@ function ownColumn(fact: OwnFactName, asker: SqlAsker): SQL {
 /** A computed field as SQL; a circle of fields, which is refused when they are stored, has no value. */
 function computed(id: string, fields: readonly OwnField[], path: readonly string[]): SQL {
   const formula = fields.find((f) => f.id === id && f.kind === "computed")?.formula;
-  return !formula || path.includes(id) ? sql`null::float8` : calculation(formula, fields, [...path, id]);
+  return !formula || path.includes(id)
+    ? sql`null::float8`
+    : calculation(formula, fields, [...path, id]);
 }
 
-function calculation(formula: Arithmetic, fields: readonly OwnField[], path: readonly string[]): SQL {
+function calculation(
+  formula: Arithmetic,
+  fields: readonly OwnField[],
+  path: readonly string[],
+): SQL {
   const part = (of: Arithmetic) => calculation(of, fields, path);
   switch (formula.kind) {
     case "number":
@@ -148,7 +196,9 @@ function calculation(formula: Arithmetic, fields: readonly OwnField[], path: rea
       if (formula.field === "returns") return sql`${item.returns}::float8`;
       const own = fields.find((f) => `own.${f.id}` === formula.field);
       if (own?.kind === "computed") return computed(own.id, fields, path);
-      return own?.kind === "number" ? sql`(${item.own} ->> ${own.id}::text)::float8` : sql`null::float8`;
+      return own?.kind === "number"
+        ? sql`(${item.own} ->> ${own.id}::text)::float8`
+        : sql`null::float8`;
     }
     case "negative":
       return sql`(-${part(formula.of)})`;
@@ -168,8 +218,10 @@ function size(fact: FactName, asker: SqlAsker): SQL {
   if (own) return sql`jsonb_array_length(coalesce(${item.own} -> ${own.id}::text, '[]'::jsonb))`;
   if (fact === "labels") return sql`jsonb_array_length(${item.labels})`;
   if (fact === "deployedTo") return sql`jsonb_array_length(${item.outside} -> 'deployedTo')`;
-  if (fact === "everIn") return sql`(select count(distinct ${stay.stateId}) from ${stay} where ${stay.itemId} = ${item.id})`;
-  if (!asker.sees) return sql`(select count(distinct ${itemLink.kind}) from ${itemLink} where ${itemLink.fromItemId} = ${item.id})`;
+  if (fact === "everIn")
+    return sql`(select count(distinct ${stay.stateId}) from ${stay} where ${stay.itemId} = ${item.id})`;
+  if (!asker.sees)
+    return sql`(select count(distinct ${itemLink.kind}) from ${itemLink} where ${itemLink.fromItemId} = ${item.id})`;
   return sql`(select count(distinct ${itemLink.kind}) from ${itemLink} join ${item} as "child" on ${child.id} = ${itemLink.toItemId} where ${itemLink.fromItemId} = ${item.id} and ${asker.sees(child) ?? TRUE})`;
 }
 
@@ -178,7 +230,9 @@ function contains(fact: FactName, value: string, { sees }: SqlAsker): SQL {
   if (own) return sql`coalesce(${item.own} -> ${own.id}::text ? ${value}, false)`;
   if (fact === "labels") return sql`${item.labels} ? ${value}`;
   if (fact === "deployedTo") return sql`${item.outside} -> 'deployedTo' ? ${value}`;
-  if (fact === "everIn") return sql`exists (select 1 from ${stay} where ${stay.itemId} = ${item.id} and ${stay.stateId} = ${value})`;
-  if (!sees) return sql`exists (select 1 from ${itemLink} where ${itemLink.fromItemId} = ${item.id} and ${itemLink.kind} = ${value})`;
+  if (fact === "everIn")
+    return sql`exists (select 1 from ${stay} where ${stay.itemId} = ${item.id} and ${stay.stateId} = ${value})`;
+  if (!sees)
+    return sql`exists (select 1 from ${itemLink} where ${itemLink.fromItemId} = ${item.id} and ${itemLink.kind} = ${value})`;
   return sql`exists (select 1 from ${itemLink} join ${item} as "child" on ${child.id} = ${itemLink.toItemId} where ${itemLink.fromItemId} = ${item.id} and ${itemLink.kind} = ${value} and ${sees(child) ?? TRUE})`;
 }

@@ -8,7 +8,11 @@ import { loadWorkflows } from "../workflow/load";
 
 /** What a project calls the things that conditions refer to. */
 export async function loadVocabulary(reader: Reader, projectId: string): Promise<Vocabulary> {
-  const types = await reader.select({ id: itemType.id, name: itemType.name, workflowId: itemType.workflowId }).from(itemType).where(eq(itemType.projectId, projectId)).orderBy(itemType.position, itemType.name);
+  const types = await reader
+    .select({ id: itemType.id, name: itemType.name, workflowId: itemType.workflowId })
+    .from(itemType)
+    .where(eq(itemType.projectId, projectId))
+    .orderBy(itemType.position, itemType.name);
   const workflows = await loadWorkflows(reader, [...new Set(types.map((t) => t.workflowId))]);
   const people = await reader
     .select({ id: person.id, name: person.name })
@@ -19,7 +23,9 @@ export async function loadVocabulary(reader: Reader, projectId: string): Promise
   const teams = await reader.select().from(team).orderBy(team.name);
   return {
     types,
-    states: [...workflows.values()].flatMap((w) => w.states.map((s) => ({ id: s.id, name: s.name, workflowName: w.name }))),
+    states: [...workflows.values()].flatMap((w) =>
+      w.states.map((s) => ({ id: s.id, name: s.name, workflowName: w.name })),
+    ),
     people,
     teams,
     sprints: await loadSprints(reader, projectId),

@@ -17,8 +17,14 @@ export function signatureOf(secret: string, id: string, timestamp: string, body:
 }
 
 /** Whether a request was signed with the secret, not long ago. @param now in milliseconds */
-export function isSigned(secret: string, { id, timestamp, signature }: SignedHeaders, body: string, now: number): boolean {
-  if (!/^\d{1,12}$/.test(timestamp) || Math.abs(now / 1000 - Number(timestamp)) > TOLERANCE) return false;
+export function isSigned(
+  secret: string,
+  { id, timestamp, signature }: SignedHeaders,
+  body: string,
+  now: number,
+): boolean {
+  if (!/^\d{1,12}$/.test(timestamp) || Math.abs(now / 1000 - Number(timestamp)) > TOLERANCE)
+    return false;
   const wanted = Buffer.from(signatureOf(secret, id, timestamp, body));
   return signature.split(" ").some((given) => {
     const bytes = Buffer.from(given);

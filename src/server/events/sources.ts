@@ -19,30 +19,56 @@ export async function readSources(viewer: Viewer, projectKey: string): Promise<S
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "edit workflow");
   return db
-    .select({ id: eventSource.id, name: eventSource.name, createdAt: eventSource.createdAt, lastHeardAt: eventSource.lastHeardAt })
+    .select({
+      id: eventSource.id,
+      name: eventSource.name,
+      createdAt: eventSource.createdAt,
+      lastHeardAt: eventSource.lastHeardAt,
+    })
     .from(eventSource)
     .where(and(eq(eventSource.projectId, project.id), isNull(eventSource.removedAt)))
     .orderBy(eventSource.createdAt);
 }
 
 export const sourceBody = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("add"), name: z.string().trim().min(1, "A source needs a name.").max(60) }),
+  z.object({
+    kind: z.literal("add"),
+    name: z.string().trim().min(1, "A source needs a name.").max(60),
+  }),
   z.object({ kind: z.literal("remove"), id: z.string().max(64) }),
 ]);
 
 const SECRET_BYTES = 32;
 
 /** Adds a source, with the secret that its events are signed with, or takes one out. */
-export async function editSource(viewer: Viewer, projectKey: string, edit: z.infer<typeof sourceBody>, now = Date.now()): Promise<{ id: string; secret: string | null }> {
+export async function editSource(
+  viewer: Viewer,
+  projectKey: string,
+  edit: z.infer<typeof sourceBody>,
+  now = Date.now(),
+): Promise<{ id: string; secret: string | null }> {
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "edit workflow");
   if (edit.kind === "remove") {
-    const gone = await db.update(eventSource).set({ removedAt: now }).where(and(eq(eventSource.id, edit.id), eq(eventSource.projectId, project.id))).returning({ id: eventSource.id });
+    const gone = await db
+      .update(eventSource)
+      .set({ removedAt: now })
+      .where(and(eq(eventSource.id, edit.id), eq(eventSource.projectId, project.id)))
+      .returning({ id: eventSource.id });
     if (gone.length === 0) throw notFound("source");
     return { id: edit.id, secret: null };
   }
   const id = randomUUID();
   const secret = `whsec_${randomBytes(SECRET_BYTES).toString("base64")}`;
-  await db.insert(eventSource).values({ id, projectId: project.id, name: edit.name, secret, createdBy: viewer.personId, createdAt: now });
+  await db
+    .insert(eventSource)
+    .values({
+      id,
+      projectId: project.id,
+      name: edit.name,
+      secret,
+      createdBy: viewer.personId,
+      createdAt: now,
+    });
   return { id, secret };
 }

@@ -32,13 +32,30 @@ const POSTS_A_MINUTE = 600;
 /** From one address, whatever source it names. */
 const ATTEMPTS_A_MINUTE = 1_200;
 
-export type Entered = { kind: "source"; id: string; projectId: string; name: string } | { kind: "unknown" } | { kind: "too many"; retryAfter: number };
+export type Entered =
+  | { kind: "source"; id: string; projectId: string; name: string }
+  | { kind: "unknown" }
+  | { kind: "too many"; retryAfter: number };
 
 /** The source that a signed request comes from. Whether the source is unknown or the signature wrong is not told apart. */
-export async function enterSource(sourceId: string, headers: SignedHeaders, body: string, address = "unknown", now = Date.now()): Promise<Entered> {
-  const attempts = await countUse(`events from ${address.slice(0, 64)}`, ATTEMPTS_A_MINUTE, MINUTE, now);
+export async function enterSource(
+  sourceId: string,
+  headers: SignedHeaders,
+  body: string,
+  address = "unknown",
+  now = Date.now(),
+): Promise<Entered> {
+  const attempts = await countUse(
+    `events from ${address.slice(0, 64)}`,
+    ATTEMPTS_A_MINUTE,
+    MINUTE,
+    now,
+  );
   if (!attempts.allowed) return { kind: "too many", retryAfter: attempts.retryAfter };
-  const [source] = await database().select().from(eventSource).where(and(eq(eventSource.id, sourceId.slice(0, 64)), isNull(eventSource.removedAt)));
+  const [source] = await database()
+    .select()
+    .from(eventSource)
+    .where(and(eq(eventSource.id, sourceId.slice(0, 64)), isNull(eventSource.removedAt)));
   if (!source || !isSigned(source.secret, headers, body, now)) return { kind: "unknown" };
   // Counted only when it is signed: nobody else can use up what a source may send.
   const use = await countUse(`events ${source.id}`, POSTS_A_MINUTE, MINUTE, now);
@@ -47,9 +64,17 @@ export async function enterSource(sourceId: string, headers: SignedHeaders, body
 }
 
 /** Takes in what a source says: each event once, each as an event of the items it is about. */
-export async function takeEvents(source: { id: string; projectId: string; name: string }, events: readonly CloudEvent[], now = Date.now()): Promise<Taken> {
+export async function takeEvents(
+  source: { id: string; projectId: string; name: string },
+  events: readonly CloudEvent[],
+  now = Date.now(),
+): Promise<Taken> {
   // Read before anything is stored: a bad one among them leaves nothing behind.
-  const news = events.map((event) => ({ event, said: readDeliveryEvent(event), report: readReportEvent(event) }));
+  const news = events.map((event) => ({
+    event,
+    said: readDeliveryEvent(event),
+    report: readReportEvent(event),
+  }));
   const taken: Taken = { items: [], reports: [], passedOver: 0 };
   for (const { event, said, report } of news) {
     const keys = said ? await takeOne(source, identityOf(event), said, now) : [];
@@ -58,7 +83,10 @@ export async function takeEvents(source: { id: string; projectId: string; name: 
     if (reference !== null) taken.reports.push(reference);
     taken.items.push(...keys);
   }
-  await database().update(eventSource).set({ lastHeardAt: now }).where(eq(eventSource.id, source.id));
+  await database()
+    .update(eventSource)
+    .set({ lastHeardAt: now })
+    .where(eq(eventSource.id, source.id));
   return { ...taken, items: [...new Set(taken.items)] };
 }
 
@@ -66,19 +94,41 @@ export async function takeEvents(source: { id: string; projectId: string; name: 
 const identityOf = (event: CloudEvent): string => `${event.source} ${event.id}`;
 
 const isFresh = async (tx: Transaction, sourceId: string, eventId: string, now: number) =>
-  (await tx.insert(receivedEvent).values({ sourceId, eventId, at: now }).onConflictDoNothing().returning({ id: receivedEvent.eventId })).length > 0;
+  (
+    await tx
+      .insert(receivedEvent)
+      .values({ sourceId, eventId, at: now })
+      .onConflictDoNothing()
+      .returning({ id: receivedEvent.eventId })
+  ).length > 0;
 
 /** A report from another program stands in the queue like any other. @returns its reference; null where it was taken before */
-async function takeReport(source: { id: string; projectId: string }, eventId: string, news: ReportNews, now: number): Promise<string | null> {
+async function takeReport(
+  source: { id: string; projectId: string },
+  eventId: string,
+  news: ReportNews,
+  now: number,
+): Promise<string | null> {
   return transact(async (tx) => {
     if (!(await isFresh(tx, source.id, eventId, now))) return null;
-    const row = await storeReport(tx, source.projectId, { ...news, happened: news.happened || news.title, way: "event" }, [], now);
+    const row = await storeReport(
+      tx,
+      source.projectId,
+      { ...news, happened: news.happened || news.title, way: "event" },
+      [],
+      now,
+    );
     await writeToRequester(tx, row, { kind: "receipt", thanks: "" }, { now });
     return row.reference;
   });
 }
 
-async function takeOne(source: { id: string; projectId: string; name: string }, eventId: string, said: DeliveryNews, now: number): Promise<string[]> {
+async function takeOne(
+  source: { id: string; projectId: string; name: string },
+  eventId: string,
+  said: DeliveryNews,
+  now: number,
+): Promise<string[]> {
   return transact(async (tx) => {
     if (!(await isFresh(tx, source.id, eventId, now))) return [];
     const meant = await itemsMeant(tx, source.projectId, said);
@@ -87,7 +137,13 @@ async function takeOne(source: { id: string; projectId: string; name: string }, 
       const before = await lockItem(tx, id);
       const commandId = randomUUID();
       const needs = await moveNeeds(tx, AUTOMATION, surroundings.access, before, undefined);
-      const decided = decide(before, { kind: "report", fact: said.fact, source: source.name }, decisionContext(AUTOMATION, surroundings, before, commandId, needs, NO_NAMING, { cause: "outside" }));
+      const decided = decide(
+        before,
+        { kind: "report", fact: said.fact, source: source.name },
+        decisionContext(AUTOMATION, surroundings, before, commandId, needs, NO_NAMING, {
+          cause: "outside",
+        }),
+      );
       if (!isRefusal(decided)) await storeEvents(tx, before, decided);
     }
     return meant.map((m) => m.key);
@@ -95,15 +151,33 @@ async function takeOne(source: { id: string; projectId: string; name: string }, 
 }
 
 /** Items that are named by their key, or that belong to a change that is meant; in the order of their ids, so that nobody waits in a circle. */
-async function itemsMeant(tx: Transaction, projectId: string, { itemKeys, changes }: DeliveryNews): Promise<{ id: string; key: string }[]> {
-  const [{ key }] = await tx.select({ key: project.key }).from(project).where(eq(project.id, projectId));
-  const numbers = itemKeys.filter((k) => k.startsWith(`${key}-`)).map((k) => Number(k.slice(key.length + 1))).filter((n) => n <= 2_147_483_647);
+async function itemsMeant(
+  tx: Transaction,
+  projectId: string,
+  { itemKeys, changes }: DeliveryNews,
+): Promise<{ id: string; key: string }[]> {
+  const [{ key }] = await tx
+    .select({ key: project.key })
+    .from(project)
+    .where(eq(project.id, projectId));
+  const numbers = itemKeys
+    .filter((k) => k.startsWith(`${key}-`))
+    .map((k) => Number(k.slice(key.length + 1)))
+    .filter((n) => n <= 2_147_483_647);
   if (numbers.length === 0 && changes.length === 0) return [];
-  const ofChange = changes.map((id) => sql`${item.outside} -> 'changes' @> ${JSON.stringify([{ id }])}::jsonb`);
+  const ofChange = changes.map(
+    (id) => sql`${item.outside} -> 'changes' @> ${JSON.stringify([{ id }])}::jsonb`,
+  );
   const rows = await tx
     .select({ id: item.id, number: item.number })
     .from(item)
-    .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), or(numbers.length > 0 ? inArray(item.number, numbers) : undefined, ...ofChange)))
+    .where(
+      and(
+        eq(item.projectId, projectId),
+        isNull(item.withdrawnAt),
+        or(numbers.length > 0 ? inArray(item.number, numbers) : undefined, ...ofChange),
+      ),
+    )
     .orderBy(item.id)
     .limit(200);
   return rows.map(({ id, number }) => ({ id, key: `${key}-${number}` }));

@@ -40,57 +40,111 @@ export const FLOW_LEVEL = 1;
  * The histories of a project's items of one level for the flow measures; those withdrawn after a start keep their place in the past.
  * They are shared between callers and not to be changed.
  */
-export async function loadHistories(reader: Reader, projectId: string, filter: HistoryFilter = {}): Promise<FlowHistory[]> {
+export async function loadHistories(
+  reader: Reader,
+  projectId: string,
+  filter: HistoryFilter = {},
+): Promise<FlowHistory[]> {
   const versions = await reader
     .select({ id: item.id, version: item.version })
     .from(item)
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.projectId, projectId), eq(itemType.level, FLOW_LEVEL), or(isNull(item.withdrawnAt), isNotNull(item.firstStartedAt))));
+    .where(
+      and(
+        eq(item.projectId, projectId),
+        eq(itemType.level, FLOW_LEVEL),
+        or(isNull(item.withdrawnAt), isNotNull(item.firstStartedAt)),
+      ),
+    );
   const known = knownOf(projectId);
   const changed = versions.filter((v) => known.get(v.id)?.version !== v.version);
   if (changed.length > 0) {
-    const read = await readHistories(reader, projectId, changed.length <= FEW ? changed.map((v) => v.id) : null);
+    const read = await readHistories(
+      reader,
+      projectId,
+      changed.length <= FEW ? changed.map((v) => v.id) : null,
+    );
     for (const { id, version } of changed) known.set(id, { version, history: read.get(id)! });
   }
   const histories = versions.map((v) => known.get(v.id)!.history);
   if (filter.typeId === undefined && filter.classOfService === undefined) return histories;
   return histories.filter(
-    (h) => (filter.typeId === undefined || h.typeId === filter.typeId) && (filter.classOfService === undefined || h.classOfService === filter.classOfService),
+    (h) =>
+      (filter.typeId === undefined || h.typeId === filter.typeId) &&
+      (filter.classOfService === undefined || h.classOfService === filter.classOfService),
   );
 }
 
 /** Up to so many changed items are asked for by name; beyond that the whole project is read. */
 const FEW = 500;
 
-const milliseconds = (column: typeof stay.enteredAt | typeof stay.leftAt | typeof block.fromAt | typeof block.liftedAt): SQL<number | null> =>
-  sql<number | null>`(date_part('epoch', ${column}) * 1000)::float8`;
+const milliseconds = (
+  column: typeof stay.enteredAt | typeof stay.leftAt | typeof block.fromAt | typeof block.liftedAt,
+): SQL<number | null> => sql<number | null>`(date_part('epoch', ${column}) * 1000)::float8`;
 
-async function readHistories(reader: Reader, projectId: string, itemIds: string[] | null): Promise<Map<string, FlowHistory>> {
+async function readHistories(
+  reader: Reader,
+  projectId: string,
+  itemIds: string[] | null,
+): Promise<Map<string, FlowHistory>> {
   const scope = and(eq(item.projectId, projectId), itemIds ? inArray(item.id, itemIds) : undefined);
   const [heads, stays, blocks] = await Promise.all([
     reader
-      .select({ id: item.id, projectKey: project.key, number: item.number, title: item.title, typeId: item.typeId, classOfService: item.classOfService })
+      .select({
+        id: item.id,
+        projectKey: project.key,
+        number: item.number,
+        title: item.title,
+        typeId: item.typeId,
+        classOfService: item.classOfService,
+      })
       .from(item)
       .innerJoin(project, eq(project.id, item.projectId))
       .where(scope),
     reader
-      .select({ itemId: stay.itemId, stateId: stay.stateId, kind: stay.kind, outcome: stay.outcome, from: milliseconds(stay.enteredAt), to: milliseconds(stay.leftAt) })
+      .select({
+        itemId: stay.itemId,
+        stateId: stay.stateId,
+        kind: stay.kind,
+        outcome: stay.outcome,
+        from: milliseconds(stay.enteredAt),
+        to: milliseconds(stay.leftAt),
+      })
       .from(stay)
       .innerJoin(item, eq(item.id, stay.itemId))
       .where(scope)
       .orderBy(stay.itemId, stay.enteredSeq),
     reader
-      .select({ itemId: block.itemId, from: milliseconds(block.fromAt), to: milliseconds(block.liftedAt) })
+      .select({
+        itemId: block.itemId,
+        from: milliseconds(block.fromAt),
+        to: milliseconds(block.liftedAt),
+      })
       .from(block)
       .innerJoin(item, eq(item.id, block.itemId))
       .where(scope),
   ]);
-  const staysOf = byItem<Stay>(stays.map(({ itemId, stateId, kind, outcome, from, to }) => [itemId, { stateId, kind, outcome, from: from!, to }]));
-  const blocksOf = byItem<Interval>(blocks.map(({ itemId, from, to }) => [itemId, { from: from!, to }]));
+  const staysOf = byItem<Stay>(
+    stays.map(({ itemId, stateId, kind, outcome, from, to }) => [
+      itemId,
+      { stateId, kind, outcome, from: from!, to },
+    ]),
+  );
+  const blocksOf = byItem<Interval>(
+    blocks.map(({ itemId, from, to }) => [itemId, { from: from!, to }]),
+  );
   return new Map(
     heads.map(({ id, projectKey, number, title, typeId, classOfService }) => [
       id,
-      { id, key: `${projectKey}-${number}`, title, typeId, classOfService, stays: staysOf.get(id) ?? [], blocks: blocksOf.get(id) ?? [] },
+      {
+        id,
+        key: `${projectKey}-${number}`,
+        title,
+        typeId,
+        classOfService,
+        stays: staysOf.get(id) ?? [],
+        blocks: blocksOf.get(id) ?? [],
+      },
     ]),
   );
 }

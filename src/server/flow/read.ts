@@ -43,18 +43,29 @@ interface Figures {
 /** The figures with what of the items behind them a person may see. */
 export type FlowSummary = Figures;
 
-const expectationOf = (project: ProjectRow) => ({ days: project.expectationDays, share: project.expectationShare });
+const expectationOf = (project: ProjectRow) => ({
+  days: project.expectationDays,
+  share: project.expectationShare,
+});
 
 /** The summary of a project that the caller has entered for "read flow". */
-export async function flowSummary({ project }: ProjectAccess, viewer: Viewer, now = Date.now()): Promise<FlowSummary> {
+export async function flowSummary(
+  { project }: ProjectAccess,
+  viewer: Viewer,
+  now = Date.now(),
+): Promise<FlowSummary> {
   const lastEvent = await lastOutboxId(database(), project.id);
-  const [summary, hidden] = await Promise.all([keptSummary(project, lastEvent, now), hiddenItems(database(), viewer, project.id)]);
+  const [summary, hidden] = await Promise.all([
+    keptSummary(project, lastEvent, now),
+    hiddenItems(database(), viewer, project.id),
+  ]);
   return { ...summary, pulse: maskPulse(summary.pulse, hidden) };
 }
 
 function keptSummary(project: ProjectRow, lastEvent: number, now: Instant): Promise<Figures> {
   const known = summaries.get(project.id);
-  if (known && known.lastEvent === lastEvent && Math.abs(now - known.at) < SUMMARY_KEPT_MS) return known.summary;
+  if (known && known.lastEvent === lastEvent && Math.abs(now - known.at) < SUMMARY_KEPT_MS)
+    return known.summary;
   const summary = summarise(project, now);
   summaries.set(project.id, { lastEvent, at: now, summary });
   summary.catch(() => summaries.delete(project.id));
@@ -70,10 +81,23 @@ const SUMMARY_KEPT_MS = 5_000;
 
 async function summarise(project: ProjectRow, now: Instant): Promise<Figures> {
   const db = database();
-  const [histories, { board, columns }] = await Promise.all([loadHistories(db, project.id), loadBoard(db, project.id)]);
-  const recent = finishedIn(histories, lastWeeks(PULSE_WINDOW_WEEKS, project.zone, now), project.zone);
+  const [histories, { board, columns }] = await Promise.all([
+    loadHistories(db, project.id),
+    loadBoard(db, project.id),
+  ]);
+  const recent = finishedIn(
+    histories,
+    lastWeeks(PULSE_WINDOW_WEEKS, project.zone, now),
+    project.zone,
+  );
   const limited = columns.filter((c) => c.min !== null || c.max !== null);
-  const counts = await columnCounts(db, project, board, limited.map((c) => c.id), now);
+  const counts = await columnCounts(
+    db,
+    project,
+    board,
+    limited.map((c) => c.id),
+    now,
+  );
   const broken = limited.filter((column) => {
     const { kind } = limitState(counts.get(column.id) ?? 0, column);
     return kind === "over" || kind === "under";
@@ -81,7 +105,10 @@ async function summarise(project: ProjectRow, now: Instant): Promise<Figures> {
   return {
     pulse: pulse(histories, expectationOf(project), project.zone, now),
     percentiles: percentiles(recent.map((f) => f.days)),
-    ladder: ladder(columns, recent.map((f) => f.history)),
+    ladder: ladder(
+      columns,
+      recent.map((f) => f.history),
+    ),
     limitsBroken: broken.map((c) => c.id),
     now,
   };
@@ -101,7 +128,12 @@ export interface LearnView {
 }
 
 /** Everything on the Learn page for a period, an item type and a class of service. */
-export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQuery, now = Date.now()): Promise<LearnView> {
+export async function readLearn(
+  viewer: Viewer,
+  projectKey: string,
+  query: FlowQuery,
+  now = Date.now(),
+): Promise<LearnView> {
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
   const hidden = await hiddenItems(db, viewer, project.id);
@@ -117,8 +149,13 @@ export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQ
     query,
     promises: await readKeptPromises(project, hidden, period, now, filter),
     unplanned: await readUnplanned(db, project, { hidden, period, now, filter }),
-    report: maskReport(flowReport(histories, period, expectationOf(project), project.zone, now), hidden),
-    states: workflows.filter((w) => upper.some((t) => t.workflowId === w.id)).flatMap((w) => w.states),
+    report: maskReport(
+      flowReport(histories, period, expectationOf(project), project.zone, now),
+      hidden,
+    ),
+    states: workflows
+      .filter((w) => upper.some((t) => t.workflowId === w.id))
+      .flatMap((w) => w.states),
     types: upper.map(({ id, name }) => ({ id, name })),
     from: isoDate(dayNumber(period.from, project.zone)),
     to: isoDate(dayNumber(now, project.zone)),
@@ -129,11 +166,26 @@ export async function readLearn(viewer: Viewer, projectKey: string, query: FlowQ
 export const bandQuery = z.object({ state: z.string().max(64), day: z.coerce.number().int() });
 
 /** The items behind a point of the cumulative flow diagram. */
-export async function readBand(viewer: Viewer, projectKey: string, query: FlowQuery, band: z.infer<typeof bandQuery>, now = Date.now()): Promise<string[]> {
+export async function readBand(
+  viewer: Viewer,
+  projectKey: string,
+  query: FlowQuery,
+  band: z.infer<typeof bandQuery>,
+  now = Date.now(),
+): Promise<string[]> {
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
-  const histories = await loadHistories(db, project.id, { typeId: query.type, classOfService: query.class });
-  const behind = inStateAt(histories, band.state, Math.min(dayStart(band.day + 1, project.zone), now + 1));
-  return maskIds(behind.map((h) => h.id), await hiddenItems(db, viewer, project.id));
+  const histories = await loadHistories(db, project.id, {
+    typeId: query.type,
+    classOfService: query.class,
+  });
+  const behind = inStateAt(
+    histories,
+    band.state,
+    Math.min(dayStart(band.day + 1, project.zone), now + 1),
+  );
+  return maskIds(
+    behind.map((h) => h.id),
+    await hiddenItems(db, viewer, project.id),
+  );
 }
-

@@ -6,8 +6,15 @@ import type { Viewer } from "../people/viewer";
 import { flowSummary, type FlowSummary } from "./read";
 
 /** What the frame of every project page shows: the pulse, and how many reports wait for a verdict. */
-export async function readSummary(viewer: Viewer, projectKey: string): Promise<FlowSummary & { unjudged: number; unread: number; seesAll: boolean }> {
+export async function readSummary(
+  viewer: Viewer,
+  projectKey: string,
+): Promise<FlowSummary & { unjudged: number; unread: number; seesAll: boolean }> {
   const access = await enterProject(database(), viewer, { key: projectKey }, "read flow");
-  const [summary, unjudged, unread] = await Promise.all([flowSummary(access, viewer), access.may("read intake") ? unjudgedCount(access.project.id) : 0, unreadCount(viewer)]);
+  const [summary, unjudged, unread] = await Promise.all([
+    flowSummary(access, viewer),
+    access.may("read intake") ? unjudgedCount(access.project.id) : 0,
+    unreadCount(viewer),
+  ]);
   return { ...summary, unjudged, unread, seesAll: access.may("override limit") };
 }

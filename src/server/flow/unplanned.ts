@@ -3,7 +3,13 @@ import { alias } from "drizzle-orm/pg-core";
 import type { Instant } from "@/core/calendar/instant";
 import { dayStart, parseIsoDate } from "@/core/calendar/zone";
 import { maskIds } from "@/core/flow/outside-view";
-import { escapedByRelease, unplannedShare, velocity, type FinishedWork, type UnplannedShare } from "@/core/flow/unplanned";
+import {
+  escapedByRelease,
+  unplannedShare,
+  velocity,
+  type FinishedWork,
+  type UnplannedShare,
+} from "@/core/flow/unplanned";
 import type { Reader } from "@/db/connection";
 import { item, itemLink, itemType } from "@/db/schema";
 import type { PromiseFilter } from "../intake/promises";
@@ -22,17 +28,40 @@ export interface UnplannedView {
 const SPRINTS_SHOWN = 6;
 
 /** Items by their first delivery, with what measures of planning ask about them. */
-export async function finishedWork(reader: Reader, projectId: string, from: Instant, to: Instant, filter: PromiseFilter = {}): Promise<FinishedWork[]> {
+export async function finishedWork(
+  reader: Reader,
+  projectId: string,
+  from: Instant,
+  to: Instant,
+  filter: PromiseFilter = {},
+): Promise<FinishedWork[]> {
   const rows = await reader
-    .select({ itemId: item.id, origin: item.origin, estimate: item.estimate, deliveredAt: item.deliveredAt })
+    .select({
+      itemId: item.id,
+      origin: item.origin,
+      estimate: item.estimate,
+      deliveredAt: item.deliveredAt,
+    })
     .from(item)
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.projectId, projectId), eq(itemType.level, FLOW_LEVEL), gte(item.deliveredAt, from), lt(item.deliveredAt, to), ofKind(filter)));
+    .where(
+      and(
+        eq(item.projectId, projectId),
+        eq(itemType.level, FLOW_LEVEL),
+        gte(item.deliveredAt, from),
+        lt(item.deliveredAt, to),
+        ofKind(filter),
+      ),
+    );
   return rows.map(({ deliveredAt, ...row }) => ({ ...row, finishedAt: deliveredAt! }));
 }
 
 /** Items of a type and a class of service, where such are named. */
-const ofKind = ({ typeId, classOfService }: PromiseFilter) => and(typeId ? eq(item.typeId, typeId) : undefined, classOfService ? eq(item.classOfService, classOfService) : undefined);
+const ofKind = ({ typeId, classOfService }: PromiseFilter) =>
+  and(
+    typeId ? eq(item.typeId, typeId) : undefined,
+    classOfService ? eq(item.classOfService, classOfService) : undefined,
+  );
 
 interface Asked {
   /** Items that whoever asks may not see: they count. */
@@ -42,11 +71,26 @@ interface Asked {
   filter: PromiseFilter;
 }
 
-export async function readUnplanned(reader: Reader, project: { id: string; zone: string }, { hidden, period, now, filter }: Asked): Promise<UnplannedView> {
-  const [sprints, releases] = [await loadSprints(reader, project.id), await loadReleases(reader, project.id)];
-  const ended = sprints.filter((s) => dayStart(parseIsoDate(s.startsOn), project.zone) <= now).slice(-SPRINTS_SHOWN);
+export async function readUnplanned(
+  reader: Reader,
+  project: { id: string; zone: string },
+  { hidden, period, now, filter }: Asked,
+): Promise<UnplannedView> {
+  const [sprints, releases] = [
+    await loadSprints(reader, project.id),
+    await loadReleases(reader, project.id),
+  ];
+  const ended = sprints
+    .filter((s) => dayStart(parseIsoDate(s.startsOn), project.zone) <= now)
+    .slice(-SPRINTS_SHOWN);
   const first = ended[0] ? dayStart(parseIsoDate(ended[0].startsOn), project.zone) : now;
-  const work = await finishedWork(reader, project.id, Math.min(first, period.from), now + 1, filter);
+  const work = await finishedWork(
+    reader,
+    project.id,
+    Math.min(first, period.from),
+    now + 1,
+    filter,
+  );
   const origin = alias(item, "origin");
   // What came out of work that was still under way has not escaped.
   const deliveredBefore = lte(origin.deliveredAt, item.createdAt);
@@ -55,12 +99,33 @@ export async function readUnplanned(reader: Reader, project: { id: string; zone:
     .from(item)
     .innerJoin(itemLink, and(eq(itemLink.fromItemId, item.id), eq(itemLink.kind, "came from")))
     .innerJoin(origin, eq(origin.id, itemLink.toItemId))
-    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), isNull(origin.withdrawnAt), deliveredBefore, gte(item.createdAt, period.from), lt(item.createdAt, period.to), ofKind(filter)));
+    .where(
+      and(
+        eq(item.projectId, project.id),
+        isNull(item.withdrawnAt),
+        isNull(origin.withdrawnAt),
+        deliveredBefore,
+        gte(item.createdAt, period.from),
+        lt(item.createdAt, period.to),
+        ofKind(filter),
+      ),
+    );
   const nameOf = (id: string | null) => releases.find((r) => r.id === id)?.name ?? "no release";
-  const share = unplannedShare(work.filter((w) => w.finishedAt >= period.from && w.finishedAt < period.to));
+  const share = unplannedShare(
+    work.filter((w) => w.finishedAt >= period.from && w.finishedAt < period.to),
+  );
   return {
     share: { ...share, unplanned: maskIds(share.unplanned, hidden) },
-    escaped: [...escapedByRelease(found)].map(([id, ids]) => ({ release: nameOf(id), ids: maskIds(ids, hidden) })).sort((a, b) => b.ids.length - a.ids.length),
-    velocity: ended.map((s) => ({ sprint: s.name, points: velocity(work, dayStart(parseIsoDate(s.startsOn), project.zone), dayStart(parseIsoDate(s.endsOn) + 1, project.zone)) })),
+    escaped: [...escapedByRelease(found)]
+      .map(([id, ids]) => ({ release: nameOf(id), ids: maskIds(ids, hidden) }))
+      .sort((a, b) => b.ids.length - a.ids.length),
+    velocity: ended.map((s) => ({
+      sprint: s.name,
+      points: velocity(
+        work,
+        dayStart(parseIsoDate(s.startsOn), project.zone),
+        dayStart(parseIsoDate(s.endsOn) + 1, project.zone),
+      ),
+    })),
   };
 }

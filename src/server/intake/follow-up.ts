@@ -9,19 +9,32 @@ import { takeBackEnd, writeToRequester } from "../mail/write";
 import { standingOf } from "./judge";
 import { loadRules } from "./rules";
 
-const again = (now: number) => ({ ...UNJUDGED, returnedAt: now, version: sql`${report.version} + 1` });
+const again = (now: number) => ({
+  ...UNJUDGED,
+  returnedAt: now,
+  version: sql`${report.version} + 1`,
+});
 
 /** Brings parked reports back to the queue on their day, by the calendar of their project. @returns how many */
 export async function wakeParkedReports(now = Date.now()): Promise<number> {
   return transact(async (tx) => {
     let woken = 0;
-    for (const { id, zone } of await tx.select({ id: project.id, zone: project.zone }).from(project)) {
+    for (const { id, zone } of await tx
+      .select({ id: project.id, zone: project.zone })
+      .from(project)) {
       const due = await tx
         .update(report)
         .set(again(now))
-        .where(and(eq(report.projectId, id), eq(report.status, "parked"), lte(report.parkedUntil, isoDate(dayNumber(now, zone)))))
+        .where(
+          and(
+            eq(report.projectId, id),
+            eq(report.status, "parked"),
+            lte(report.parkedUntil, isoDate(dayNumber(now, zone))),
+          ),
+        )
         .returning({ id: report.id });
-      for (const { id: reportId } of due) await tx.insert(outbox).values({ projectId: id, at: now, kind: "intake", reportId });
+      for (const { id: reportId } of due)
+        await tx.insert(outbox).values({ projectId: id, at: now, kind: "intake", reportId });
       woken += due.length;
     }
     return woken;
@@ -30,11 +43,25 @@ export async function wakeParkedReports(now = Date.now()): Promise<number> {
 
 /** What an item's change means for reports: those that waited for its end come back, and whoever told of it hears how it stands. */
 export async function followItem(tx: Transaction, itemId: string, now: number): Promise<void> {
-  const [changed] = await tx.select({ stateKind: item.stateKind, outcome: item.outcome, withdrawnAt: item.withdrawnAt, stage: state.stage }).from(item).innerJoin(state, eq(state.id, item.stateId)).where(eq(item.id, itemId));
+  const [changed] = await tx
+    .select({
+      stateKind: item.stateKind,
+      outcome: item.outcome,
+      withdrawnAt: item.withdrawnAt,
+      stage: state.stage,
+    })
+    .from(item)
+    .innerJoin(state, eq(state.id, item.stateId))
+    .where(eq(item.id, itemId));
   if (!changed) return;
   if (changed.stateKind === "finished" || changed.withdrawnAt !== null) {
-    const back = await tx.update(report).set(again(now)).where(and(eq(report.status, "parked"), eq(report.parkedItemId, itemId))).returning({ id: report.id, projectId: report.projectId });
-    for (const { id, projectId } of back) await tx.insert(outbox).values({ projectId, at: now, kind: "intake", reportId: id });
+    const back = await tx
+      .update(report)
+      .set(again(now))
+      .where(and(eq(report.status, "parked"), eq(report.parkedItemId, itemId)))
+      .returning({ id: report.id, projectId: report.projectId });
+    for (const { id, projectId } of back)
+      await tx.insert(outbox).values({ projectId, at: now, kind: "intake", reportId: id });
   }
   if (changed.stateKind !== "finished") await takeBackEnd(tx, itemId);
   for (const told of await tx.select().from(report).where(eq(report.itemId, itemId))) {
@@ -49,7 +76,13 @@ export async function followItem(tx: Transaction, itemId: string, now: number): 
     if (last?.body === body) continue;
     await tx.insert(reportMessage).values({ reportId: told.id, kind: "progress", body, at: now });
     // Every step stands on their page; the end comes by mail, to all to whom it happened.
-    if (changed.stateKind === "finished") await writeToRequester(tx, told, { kind: "news", text: body, at: now }, { now, itemId, followers: true });
+    if (changed.stateKind === "finished")
+      await writeToRequester(
+        tx,
+        told,
+        { kind: "news", text: body, at: now },
+        { now, itemId, followers: true },
+      );
   }
 }
 
@@ -57,33 +90,79 @@ export async function followItem(tx: Transaction, itemId: string, now: number): 
  * Questions to requesters that nobody answered: they are asked once more, and in the end their report ends by the project's
  * rule, in its words. An answer that comes later still opens it again.
  */
-export async function followQuestions(now = Date.now()): Promise<{ reminded: number; ended: number }> {
+export async function followQuestions(
+  now = Date.now(),
+): Promise<{ reminded: number; ended: number }> {
   return transact(async (tx) => {
     const done = { reminded: 0, ended: 0 };
-    const asked = await tx.select().from(report).where(eq(report.status, "asked")).for("update", { skipLocked: true });
+    const asked = await tx
+      .select()
+      .from(report)
+      .where(eq(report.status, "asked"))
+      .for("update", { skipLocked: true });
     if (asked.length === 0) return done;
     const said = await tx
-      .select({ reportId: reportMessage.reportId, kind: reportMessage.kind, body: reportMessage.body, at: reportMessage.at })
+      .select({
+        reportId: reportMessage.reportId,
+        kind: reportMessage.kind,
+        body: reportMessage.body,
+        at: reportMessage.at,
+      })
       .from(reportMessage)
-      .where(and(inArray(reportMessage.reportId, asked.map((r) => r.id)), inArray(reportMessage.kind, ["question", "reminder"]), isNull(reportMessage.takenBackAt)))
+      .where(
+        and(
+          inArray(
+            reportMessage.reportId,
+            asked.map((r) => r.id),
+          ),
+          inArray(reportMessage.kind, ["question", "reminder"]),
+          isNull(reportMessage.takenBackAt),
+        ),
+      )
       .orderBy(desc(reportMessage.id));
     for (const projectId of new Set(asked.map((r) => r.projectId))) {
       const { triage } = await loadRules(tx, projectId);
       for (const row of asked.filter((r) => r.projectId === projectId)) {
         const question = said.find((m) => m.reportId === row.id && m.kind === "question");
         if (!question) continue;
-        const reminder = said.find((m) => m.reportId === row.id && m.kind === "reminder" && m.at >= question.at);
+        const reminder = said.find(
+          (m) => m.reportId === row.id && m.kind === "reminder" && m.at >= question.at,
+        );
         const due = askedDue(triage, question.at, reminder?.at ?? null, now);
         if (due === "remind") {
           const text = `We are still waiting for your answer to this:\n\n${question.body}`;
-          await tx.insert(reportMessage).values({ reportId: row.id, kind: "reminder", body: text, at: now });
+          await tx
+            .insert(reportMessage)
+            .values({ reportId: row.id, kind: "reminder", body: text, at: now });
           await writeToRequester(tx, row, { kind: "reminder", text, at: now }, { now });
           done.reminded += 1;
         } else if (due === "end") {
-          const after = { ...UNJUDGED, status: "declined" as const, declineReason: triage.endWords };
-          await tx.update(report).set({ ...after, version: row.version + 1 }).where(eq(report.id, row.id));
-          await tx.insert(reportVerdict).values({ id: randomUUID(), reportId: row.id, verdict: { kind: "decline", reason: triage.endWords }, before: standingOf(row), after, byId: null, at: now });
-          await writeToRequester(tx, row, { kind: "news", text: triage.endWords, at: now }, { now });
+          const after = {
+            ...UNJUDGED,
+            status: "declined" as const,
+            declineReason: triage.endWords,
+          };
+          await tx
+            .update(report)
+            .set({ ...after, version: row.version + 1 })
+            .where(eq(report.id, row.id));
+          await tx
+            .insert(reportVerdict)
+            .values({
+              id: randomUUID(),
+              reportId: row.id,
+              verdict: { kind: "decline", reason: triage.endWords },
+              before: standingOf(row),
+              after,
+              byId: null,
+              at: now,
+            });
+          await writeToRequester(
+            tx,
+            row,
+            { kind: "news", text: triage.endWords, at: now },
+            { now },
+          );
           done.ended += 1;
         } else continue;
         await tx.insert(outbox).values({ projectId, at: now, kind: "intake", reportId: row.id });

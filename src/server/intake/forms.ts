@@ -2,7 +2,13 @@ import { randomUUID } from "node:crypto";
 import { and, asc, count, eq, gte, isNull, max } from "drizzle-orm";
 import { z } from "zod";
 import { DAY } from "@/core/calendar/instant";
-import { FIRST_FORM, formDefinitionSchema, readForm, type FormDefinition, type RawAnswers } from "@/core/intake/form";
+import {
+  FIRST_FORM,
+  formDefinitionSchema,
+  readForm,
+  type FormDefinition,
+  type RawAnswers,
+} from "@/core/intake/form";
 import { refuse } from "@/core/workflow/refusal";
 import { database, transact, type Reader } from "@/db/connection";
 import { intakeForm, project, report } from "@/db/schema";
@@ -36,30 +42,66 @@ export interface FormsView {
   mayEdit: boolean;
 }
 
-const standing = (projectId: string) => and(eq(intakeForm.projectId, projectId), isNull(intakeForm.removedAt));
+const standing = (projectId: string) =>
+  and(eq(intakeForm.projectId, projectId), isNull(intakeForm.removedAt));
 
 /** The forms of a project, for the people who make them. */
-export async function readForms(viewer: Viewer, projectKey: string, now = Date.now()): Promise<FormsView> {
+export async function readForms(
+  viewer: Viewer,
+  projectKey: string,
+  now = Date.now(),
+): Promise<FormsView> {
   const db = database();
   const access = await enterProject(db, viewer, { key: projectKey }, "read intake");
   const projectId = access.project.id;
-  const rows = await db.select().from(intakeForm).where(standing(projectId)).orderBy(asc(intakeForm.position), asc(intakeForm.slug));
-  const lately = await db.select({ id: report.formId, n: count() }).from(report).where(and(eq(report.projectId, projectId), gte(report.receivedAt, now - 30 * DAY))).groupBy(report.formId);
+  const rows = await db
+    .select()
+    .from(intakeForm)
+    .where(standing(projectId))
+    .orderBy(asc(intakeForm.position), asc(intakeForm.slug));
+  const lately = await db
+    .select({ id: report.formId, n: count() })
+    .from(report)
+    .where(and(eq(report.projectId, projectId), gte(report.receivedAt, now - 30 * DAY)))
+    .groupBy(report.formId);
   const [{ teams }, { types }] = [await roster(db, projectId), await projectTypes(db, projectId)];
   return {
-    project: { id: projectId, key: access.project.key, name: access.project.name, visibility: access.project.visibility },
-    forms: rows.map(({ id, slug, definition, open, embeddable, version }) => ({ id, slug, definition, open, embeddable, version, lately: lately.find((l) => l.id === id)?.n ?? 0 })),
+    project: {
+      id: projectId,
+      key: access.project.key,
+      name: access.project.name,
+      visibility: access.project.visibility,
+    },
+    forms: rows.map(({ id, slug, definition, open, embeddable, version }) => ({
+      id,
+      slug,
+      definition,
+      open,
+      embeddable,
+      version,
+      lately: lately.find((l) => l.id === id)?.n ?? 0,
+    })),
     teams,
     types: types.filter((t) => t.level >= 1).map(({ id, name }) => ({ id, name })),
     mayEdit: access.may("edit workflow"),
   };
 }
 
-const slug = z.string().regex(/^[a-z0-9][a-z0-9-]{0,39}$/, "An address is of small letters, digits and dashes.");
+const slug = z
+  .string()
+  .regex(/^[a-z0-9][a-z0-9-]{0,39}$/, "An address is of small letters, digits and dashes.");
 
 export const formBody = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("add"), slug, definition: formDefinitionSchema.default(FIRST_FORM) }),
-  z.object({ kind: z.literal("change"), id: z.uuid(), seenVersion: z.number().int().positive(), slug: slug.optional(), definition: formDefinitionSchema.optional(), open: z.boolean().optional(), embeddable: z.boolean().optional() }),
+  z.object({
+    kind: z.literal("change"),
+    id: z.uuid(),
+    seenVersion: z.number().int().positive(),
+    slug: slug.optional(),
+    definition: formDefinitionSchema.optional(),
+    open: z.boolean().optional(),
+    embeddable: z.boolean().optional(),
+  }),
   z.object({ kind: z.literal("remove"), id: z.uuid() }),
   z.object({ kind: z.literal("bring back"), id: z.uuid() }),
 ]);
@@ -68,37 +110,90 @@ export type FormRequest = z.infer<typeof formBody>;
 export const MOST_FORMS = 20;
 
 /** Adds, changes, takes out or brings back a form. A form that is taken out stays with the reports that came by it. */
-export async function editForm(viewer: Viewer, projectKey: string, request: FormRequest): Promise<{ id: string }> {
+export async function editForm(
+  viewer: Viewer,
+  projectKey: string,
+  request: FormRequest,
+): Promise<{ id: string }> {
   return transact(async (tx) => {
     const { project: of } = await enterProject(tx, viewer, { key: projectKey }, "edit workflow");
     if (request.kind === "add") {
-      const [{ n, last }] = await tx.select({ n: count(), last: max(intakeForm.position) }).from(intakeForm).where(standing(of.id));
-      if (n >= MOST_FORMS) throw invalid(`A project has at most ${MOST_FORMS} forms.`, "Take one out that is not used any more.");
+      const [{ n, last }] = await tx
+        .select({ n: count(), last: max(intakeForm.position) })
+        .from(intakeForm)
+        .where(standing(of.id));
+      if (n >= MOST_FORMS)
+        throw invalid(
+          `A project has at most ${MOST_FORMS} forms.`,
+          "Take one out that is not used any more.",
+        );
       await freeSlug(tx, of.id, request.slug, null);
       const id = randomUUID();
-      await tx.insert(intakeForm).values({ id, projectId: of.id, slug: request.slug, definition: request.definition, open: false, embeddable: false, position: (last ?? -1) + 1, version: 1 });
+      await tx
+        .insert(intakeForm)
+        .values({
+          id,
+          projectId: of.id,
+          slug: request.slug,
+          definition: request.definition,
+          open: false,
+          embeddable: false,
+          position: (last ?? -1) + 1,
+          version: 1,
+        });
       await announceDesign(tx, of.id);
       return { id };
     }
-    const [row] = await tx.select().from(intakeForm).where(and(eq(intakeForm.id, request.id), eq(intakeForm.projectId, of.id))).for("update");
+    const [row] = await tx
+      .select()
+      .from(intakeForm)
+      .where(and(eq(intakeForm.id, request.id), eq(intakeForm.projectId, of.id)))
+      .for("update");
     if (!row) throw notFound("form");
     if (request.kind === "change") {
-      if (row.version !== request.seenVersion || row.removedAt !== null) throw new Refused(refuse("conflict", "Somebody else has changed this form meanwhile.", "Look at it as it is now, then make your change again."));
+      if (row.version !== request.seenVersion || row.removedAt !== null)
+        throw new Refused(
+          refuse(
+            "conflict",
+            "Somebody else has changed this form meanwhile.",
+            "Look at it as it is now, then make your change again.",
+          ),
+        );
       if (request.slug) await freeSlug(tx, of.id, request.slug, row.id);
-      const { slug: name = row.slug, definition = row.definition, open = row.open, embeddable = row.embeddable } = request;
-      await tx.update(intakeForm).set({ slug: name, definition, open, embeddable, version: row.version + 1 }).where(eq(intakeForm.id, row.id));
+      const {
+        slug: name = row.slug,
+        definition = row.definition,
+        open = row.open,
+        embeddable = row.embeddable,
+      } = request;
+      await tx
+        .update(intakeForm)
+        .set({ slug: name, definition, open, embeddable, version: row.version + 1 })
+        .where(eq(intakeForm.id, row.id));
     } else {
       if (request.kind === "bring back") await freeSlug(tx, of.id, row.slug, row.id);
-      await tx.update(intakeForm).set({ removedAt: request.kind === "remove" ? Date.now() : null, version: row.version + 1 }).where(eq(intakeForm.id, row.id));
+      await tx
+        .update(intakeForm)
+        .set({ removedAt: request.kind === "remove" ? Date.now() : null, version: row.version + 1 })
+        .where(eq(intakeForm.id, row.id));
     }
     await announceDesign(tx, of.id);
     return { id: row.id };
   });
 }
 
-async function freeSlug(reader: Reader, projectId: string, name: string, exceptId: string | null): Promise<void> {
-  const taken = await reader.select({ id: intakeForm.id }).from(intakeForm).where(and(standing(projectId), eq(intakeForm.slug, name)));
-  if (taken.some((t) => t.id !== exceptId)) throw invalid(`Another form has the address “${name}”.`, "Choose another.");
+async function freeSlug(
+  reader: Reader,
+  projectId: string,
+  name: string,
+  exceptId: string | null,
+): Promise<void> {
+  const taken = await reader
+    .select({ id: intakeForm.id })
+    .from(intakeForm)
+    .where(and(standing(projectId), eq(intakeForm.slug, name)));
+  if (taken.some((t) => t.id !== exceptId))
+    throw invalid(`Another form has the address “${name}”.`, "Choose another.");
 }
 
 /** What the outside sees of a project's forms. */
@@ -112,18 +207,53 @@ export interface PublicForm {
 }
 
 /** The forms that anybody may open. Projects that are only for their members have none. */
-export async function publicForms(projectKey: string): Promise<{ key: string; name: string; forms: PublicForm[] }> {
+export async function publicForms(
+  projectKey: string,
+): Promise<{ key: string; name: string; forms: PublicForm[] }> {
   const [of] = await database().select().from(project).where(eq(project.key, projectKey));
   if (!of || of.visibility !== "everyone") throw notFound("report page");
-  const rows = await database().select().from(intakeForm).where(and(standing(of.id), eq(intakeForm.open, true))).orderBy(asc(intakeForm.position), asc(intakeForm.slug));
-  return { key: of.key, name: of.name, forms: rows.map((row) => ({ projectKey: of.key, projectName: of.name, slug: row.slug, definition: row.definition, open: row.open, embeddable: row.embeddable })) };
+  const rows = await database()
+    .select()
+    .from(intakeForm)
+    .where(and(standing(of.id), eq(intakeForm.open, true)))
+    .orderBy(asc(intakeForm.position), asc(intakeForm.slug));
+  return {
+    key: of.key,
+    name: of.name,
+    forms: rows.map((row) => ({
+      projectKey: of.key,
+      projectName: of.name,
+      slug: row.slug,
+      definition: row.definition,
+      open: row.open,
+      embeddable: row.embeddable,
+    })),
+  };
 }
 
 /** One public form by its address; a closed one says so, one that is gone does not exist. */
-export async function publicForm(projectKey: string, name: string): Promise<PublicForm & { id: string; projectId: string }> {
-  const [row] = await database().select({ form: intakeForm, project }).from(intakeForm).innerJoin(project, eq(project.id, intakeForm.projectId)).where(and(eq(project.key, projectKey), eq(intakeForm.slug, name), isNull(intakeForm.removedAt)));
+export async function publicForm(
+  projectKey: string,
+  name: string,
+): Promise<PublicForm & { id: string; projectId: string }> {
+  const [row] = await database()
+    .select({ form: intakeForm, project })
+    .from(intakeForm)
+    .innerJoin(project, eq(project.id, intakeForm.projectId))
+    .where(
+      and(eq(project.key, projectKey), eq(intakeForm.slug, name), isNull(intakeForm.removedAt)),
+    );
   if (!row || row.project.visibility !== "everyone") throw notFound("form");
-  return { id: row.form.id, projectId: row.project.id, projectKey: row.project.key, projectName: row.project.name, slug: row.form.slug, definition: row.form.definition, open: row.form.open, embeddable: row.form.embeddable };
+  return {
+    id: row.form.id,
+    projectId: row.project.id,
+    projectKey: row.project.key,
+    projectName: row.project.name,
+    slug: row.form.slug,
+    definition: row.form.definition,
+    open: row.form.open,
+    embeddable: row.form.embeddable,
+  };
 }
 
 /** A form that was filled in wrongly: each fault at its question. */
@@ -139,17 +269,50 @@ export class FormFaults extends Error {
  * @returns its reference, and the token that opens its private page
  * @throws FormFaults when answers are missing or wrong; nothing is stored then
  */
-export async function submitForm(projectKey: string, name: string, raw: RawAnswers, sent: readonly SentFile[], joins: string | null = null, now = Date.now()): Promise<{ reference: string; token: string }> {
+export async function submitForm(
+  projectKey: string,
+  name: string,
+  raw: RawAnswers,
+  sent: readonly SentFile[],
+  joins: string | null = null,
+  now = Date.now(),
+): Promise<{ reference: string; token: string }> {
   const form = await publicForm(projectKey, name);
-  if (!form.open) throw new Refused(refuse("invalid", "This form is closed.", "Nothing was sent. Ask whoever gave you its address for another one."));
+  if (!form.open)
+    throw new Refused(
+      refuse(
+        "invalid",
+        "This form is closed.",
+        "Nothing was sent. Ask whoever gave you its address for another one.",
+      ),
+    );
   const { report: said, answers, errors } = readForm(form.definition, raw);
   if (errors.length > 0) throw new FormFaults(errors);
   const takesFiles = form.definition.questions.some((q) => q.fills === "files");
   const files = checkFiles(takesFiles ? sent : []);
-  if (takesFiles && files.length === 0 && form.definition.questions.some((q) => q.fills === "files" && q.required)) throw new FormFaults([{ field: "files", message: "A picture or a file is needed." }]);
+  if (
+    takesFiles &&
+    files.length === 0 &&
+    form.definition.questions.some((q) => q.fills === "files" && q.required)
+  )
+    throw new FormFaults([{ field: "files", message: "A picture or a file is needed." }]);
   return transact(async (tx) => {
     const known = joins ? await joinKnownProblem(tx, form.projectId, joins) : null;
-    const row = await storeReport(tx, form.projectId, { ...said, happened: said.happened || said.title, way: "form", formId: form.id, answers, teamId: form.definition.lands.teamId, ...(known ? { standing: known } : {}) }, files, now);
+    const row = await storeReport(
+      tx,
+      form.projectId,
+      {
+        ...said,
+        happened: said.happened || said.title,
+        way: "form",
+        formId: form.id,
+        answers,
+        teamId: form.definition.lands.teamId,
+        ...(known ? { standing: known } : {}),
+      },
+      files,
+      now,
+    );
     await writeToRequester(tx, row, { kind: "receipt", thanks: form.definition.thanks }, { now });
     return { reference: row.reference, token: row.token };
   });

@@ -11,24 +11,61 @@ import { reportRow, storeReport } from "./new-report";
 export const MOST_AT_ONCE = 500;
 
 export const importBody = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("import"), importId: z.uuid(), /** Counts the parts of one import; sent again, a part changes nothing. */ part: z.number().int().min(0).max(100), reports: z.array(importedReportSchema).min(1).max(MOST_AT_ONCE) }),
+  z.object({
+    kind: z.literal("import"),
+    importId: z.uuid(),
+    /** Counts the parts of one import; sent again, a part changes nothing. */ part: z
+      .number()
+      .int()
+      .min(0)
+      .max(100),
+    reports: z.array(importedReportSchema).min(1).max(MOST_AT_ONCE),
+  }),
   z.object({ kind: z.literal("take back"), importId: z.uuid() }),
 ]);
 export type ImportRequest = z.infer<typeof importBody>;
 
 /** Takes a part of a table into the queue, or takes a whole import back as far as nobody has judged it. */
-export async function importReports(viewer: Viewer, projectKey: string, request: ImportRequest, now = Date.now()): Promise<{ changed: number; kept: number }> {
+export async function importReports(
+  viewer: Viewer,
+  projectKey: string,
+  request: ImportRequest,
+  now = Date.now(),
+): Promise<{ changed: number; kept: number }> {
   return transact(async (tx) => {
     const { project } = await enterProject(tx, viewer, { key: projectKey }, "judge report");
     const own = and(eq(report.projectId, project.id), eq(report.importId, request.importId));
     if (request.kind === "import") {
-      const [known] = await tx.select({ id: report.id }).from(report).where(and(own, eq(report.importPart, request.part))).limit(1);
+      const [known] = await tx
+        .select({ id: report.id })
+        .from(report)
+        .where(and(own, eq(report.importPart, request.part)))
+        .limit(1);
       if (known) return { changed: 0, kept: request.reports.length };
-      await tx.insert(report).values(request.reports.map((r) => reportRow(project.id, { ...r, way: "table", importId: request.importId, importPart: request.part }, now)));
+      await tx
+        .insert(report)
+        .values(
+          request.reports.map((r) =>
+            reportRow(
+              project.id,
+              { ...r, way: "table", importId: request.importId, importPart: request.part },
+              now,
+            ),
+          ),
+        );
       await tx.insert(outbox).values({ projectId: project.id, at: now, kind: "intake" });
       return { changed: request.reports.length, kept: 0 };
     }
-    const untouched = and(own, eq(report.status, "unjudged"), notExists(tx.select({ one: sql`1` }).from(reportVerdict).where(eq(reportVerdict.reportId, report.id))));
+    const untouched = and(
+      own,
+      eq(report.status, "unjudged"),
+      notExists(
+        tx
+          .select({ one: sql`1` })
+          .from(reportVerdict)
+          .where(eq(reportVerdict.reportId, report.id)),
+      ),
+    );
     const gone = await tx.delete(report).where(untouched).returning({ id: report.id });
     const left = await tx.select({ id: report.id }).from(report).where(own);
     if (gone.length + left.length === 0) throw notFound("import");
@@ -45,16 +82,45 @@ export const quickBody = z.object({
 });
 
 /** A report by somebody with an account, from wherever they are, with the item in view as its context. */
-export async function quickReport(viewer: Viewer, projectKey: string, { title, happened, itemKey }: z.infer<typeof quickBody>, now = Date.now()): Promise<{ reference: string }> {
+export async function quickReport(
+  viewer: Viewer,
+  projectKey: string,
+  { title, happened, itemKey }: z.infer<typeof quickBody>,
+  now = Date.now(),
+): Promise<{ reference: string }> {
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "send report");
-  const [who] = await db.select({ email: person.email }).from(person).where(eq(person.id, viewer.personId));
-  const number = itemKey?.startsWith(`${project.key}-`) ? Number(itemKey.slice(project.key.length + 1)) : null;
-  const [seen] = number ? await db.select({ id: item.id }).from(item).where(and(eq(item.projectId, project.id), inArray(item.number, [number]), isNull(item.withdrawnAt), seesItem(db, viewer))) : [];
-  if (itemKey && !seen) throw invalid("The item in view is not in this project.", "Send it without the item.");
+  const [who] = await db
+    .select({ email: person.email })
+    .from(person)
+    .where(eq(person.id, viewer.personId));
+  const number = itemKey?.startsWith(`${project.key}-`)
+    ? Number(itemKey.slice(project.key.length + 1))
+    : null;
+  const [seen] = number
+    ? await db
+        .select({ id: item.id })
+        .from(item)
+        .where(
+          and(
+            eq(item.projectId, project.id),
+            inArray(item.number, [number]),
+            isNull(item.withdrawnAt),
+            seesItem(db, viewer),
+          ),
+        )
+    : [];
+  if (itemKey && !seen)
+    throw invalid("The item in view is not in this project.", "Send it without the item.");
   const text = [happened || title, ...(seen ? [`Seen at ${itemKey}.`] : [])].join("\n\n");
   return transact(async (tx) => {
-    const { reference } = await storeReport(tx, project.id, { title, happened: text, mail: who.email, way: "hand" }, [], now);
+    const { reference } = await storeReport(
+      tx,
+      project.id,
+      { title, happened: text, mail: who.email, way: "hand" },
+      [],
+      now,
+    );
     return { reference };
   });
 }

@@ -23,39 +23,110 @@ export interface VerdictResult {
   itemKey: string | null;
 }
 
-export const standingOf = ({ status, itemId, parkedUntil, parkedItemId, declineReason }: ReportRow): ReportStanding => ({ status, itemId, parkedUntil, parkedItemId, declineReason });
+export const standingOf = ({
+  status,
+  itemId,
+  parkedUntil,
+  parkedItemId,
+  declineReason,
+}: ReportRow): ReportStanding => ({ status, itemId, parkedUntil, parkedItemId, declineReason });
 
 /** Gives a verdict on a report: one transaction for the report, its item, the requester's page and the queue. */
-export async function judgeReport(viewer: Viewer, reportId: string, body: Omit<VerdictBody, "tookMs"> & { tookMs?: number | null }): Promise<VerdictResult> {
+export async function judgeReport(
+  viewer: Viewer,
+  reportId: string,
+  body: Omit<VerdictBody, "tookMs"> & { tookMs?: number | null },
+): Promise<VerdictResult> {
   return transact(async (tx) => {
     const { row, access } = await lockSeenReport(tx, viewer, reportId, "judge report");
-    if (!(await recordCommand(tx, body.commandId, viewer.personId, { what: `${body.verdict.kind} ${row.id}` }))) return resultOf(tx, row, access, body.commandId);
+    if (
+      !(await recordCommand(tx, body.commandId, viewer.personId, {
+        what: `${body.verdict.kind} ${row.id}`,
+      }))
+    )
+      return resultOf(tx, row, access, body.commandId);
     if (row.version !== body.seenVersion)
-      throw new Refused(refuse("conflict", "Somebody else has dealt with this report meanwhile.", "Read it again before you judge."));
+      throw new Refused(
+        refuse(
+          "conflict",
+          "Somebody else has dealt with this report meanwhile.",
+          "Read it again before you judge.",
+        ),
+      );
     const before = standingOf(row);
     const now = Date.now();
     const itemId = await itemOfVerdict(tx, viewer, access, row, body.verdict, body.commandId);
     const after = judge(before, body.verdict, itemId, dayNumber(now, access.project.zone));
     if (isRefusal(after)) throw new Refused(after);
-    await tx.update(report).set({ ...after, version: row.version + 1 }).where(eq(report.id, row.id));
-    await tx.insert(reportVerdict).values({ id: body.commandId, reportId: row.id, verdict: body.verdict, before, after, byId: viewer.personId, at: now, tookMs: body.tookMs });
+    await tx
+      .update(report)
+      .set({ ...after, version: row.version + 1 })
+      .where(eq(report.id, row.id));
+    await tx
+      .insert(reportVerdict)
+      .values({
+        id: body.commandId,
+        reportId: row.id,
+        verdict: body.verdict,
+        before,
+        after,
+        byId: viewer.personId,
+        at: now,
+        tookMs: body.tookMs,
+      });
     if (body.verdict.kind === "ask")
-      await tx.insert(reportMessage).values({ reportId: row.id, kind: "question", body: body.verdict.question.trim(), authorId: viewer.personId, at: now });
-    const told = tellingOf(body.verdict, { ...row, ...after }, now, body.verdict.kind === "merge" ? await progressOf(tx, body.verdict.itemId) : null);
-    if (told) await writeToRequester(tx, row, told, { now, verdictId: body.commandId, followers: told.kind === "news" });
-    await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
+      await tx
+        .insert(reportMessage)
+        .values({
+          reportId: row.id,
+          kind: "question",
+          body: body.verdict.question.trim(),
+          authorId: viewer.personId,
+          at: now,
+        });
+    const told = tellingOf(
+      body.verdict,
+      { ...row, ...after },
+      now,
+      body.verdict.kind === "merge" ? await progressOf(tx, body.verdict.itemId) : null,
+    );
+    if (told)
+      await writeToRequester(tx, row, told, {
+        now,
+        verdictId: body.commandId,
+        followers: told.kind === "news",
+      });
+    await tx
+      .insert(outbox)
+      .values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
     return resultOf(tx, { ...row, ...after }, access, body.commandId);
   });
 }
 
 async function progressOf(tx: Transaction, itemId: string): Promise<Progress> {
-  const [row] = await tx.select({ stateKind: item.stateKind, stage: state.stage, outcome: item.outcome }).from(item).innerJoin(state, eq(state.id, item.stateId)).where(eq(item.id, itemId));
+  const [row] = await tx
+    .select({ stateKind: item.stateKind, stage: state.stage, outcome: item.outcome })
+    .from(item)
+    .innerJoin(state, eq(state.id, item.stateId))
+    .where(eq(item.id, itemId));
   return row;
 }
 
-async function resultOf(tx: Transaction, row: ReportRow, access: ProjectAccess, verdictId: string): Promise<VerdictResult> {
-  const [found] = row.itemId ? await tx.select({ number: item.number }).from(item).where(eq(item.id, row.itemId)) : [];
-  return { verdictId, status: row.status, itemId: row.itemId, itemKey: found ? `${access.project.key}-${found.number}` : null };
+async function resultOf(
+  tx: Transaction,
+  row: ReportRow,
+  access: ProjectAccess,
+  verdictId: string,
+): Promise<VerdictResult> {
+  const [found] = row.itemId
+    ? await tx.select({ number: item.number }).from(item).where(eq(item.id, row.itemId))
+    : [];
+  return {
+    verdictId,
+    status: row.status,
+    itemId: row.itemId,
+    itemKey: found ? `${access.project.key}-${found.number}` : null,
+  };
 }
 
 async function itemOfVerdict(
@@ -68,13 +139,22 @@ async function itemOfVerdict(
 ): Promise<string | null> {
   if (verdict.kind === "merge") {
     const target = await seenItem(tx, viewer, access.project.id, verdict.itemId);
-    if (!target) throw invalid("The item to merge into is not in this project.", "Choose one of the items that look like it, or give its key.");
+    if (!target)
+      throw invalid(
+        "The item to merge into is not in this project.",
+        "Choose one of the items that look like it, or give its key.",
+      );
     return target.id;
   }
   if (verdict.kind === "park" && verdict.itemId !== null) {
     const awaited = await seenItem(tx, viewer, access.project.id, verdict.itemId);
-    if (!awaited) throw invalid("The item to wait for is not in this project.", "Choose one of the items that look like it.");
-    if (awaited.stateKind === "finished") throw invalid("The item to wait for is finished.", "Choose another, or a day.");
+    if (!awaited)
+      throw invalid(
+        "The item to wait for is not in this project.",
+        "Choose one of the items that look like it.",
+      );
+    if (awaited.stateKind === "finished")
+      throw invalid("The item to wait for is finished.", "Choose another, or a day.");
   }
   if (verdict.kind !== "accept") return null;
   // Refused before an item is made when the report has its verdict already.
@@ -87,22 +167,72 @@ async function itemOfVerdict(
  * Undoes a verdict: the report stands where it stood before. An item that was made by accepting is taken back, as long
  * as nobody has started on it.
  */
-export async function undoVerdict(viewer: Viewer, reportId: string, verdictId: string): Promise<VerdictResult> {
+export async function undoVerdict(
+  viewer: Viewer,
+  reportId: string,
+  verdictId: string,
+): Promise<VerdictResult> {
   return transact(async (tx) => {
     const { row, access } = await lockSeenReport(tx, viewer, reportId, "judge report");
-    const [last] = await tx.select().from(reportVerdict).where(and(eq(reportVerdict.reportId, row.id), isNull(reportVerdict.undoneAt))).orderBy(desc(reportVerdict.at)).limit(1);
-    if (!last || last.id !== verdictId) throw new Refused(refuse("conflict", "This verdict is not the latest one any more.", "Look at the report as it is now."));
+    const [last] = await tx
+      .select()
+      .from(reportVerdict)
+      .where(and(eq(reportVerdict.reportId, row.id), isNull(reportVerdict.undoneAt)))
+      .orderBy(desc(reportVerdict.at))
+      .limit(1);
+    if (!last || last.id !== verdictId)
+      throw new Refused(
+        refuse(
+          "conflict",
+          "This verdict is not the latest one any more.",
+          "Look at the report as it is now.",
+        ),
+      );
     if (last.after.status !== row.status)
-      throw new Refused(refuse("conflict", "The requester has answered meanwhile.", "The report is in the queue again; judge it anew."));
+      throw new Refused(
+        refuse(
+          "conflict",
+          "The requester has answered meanwhile.",
+          "The report is in the queue again; judge it anew.",
+        ),
+      );
     const now = Date.now();
-    if (last.verdict.kind === "accept" && row.itemId) await withdrawAccepted(tx, viewer, access, row, last.id);
+    if (last.verdict.kind === "accept" && row.itemId)
+      await withdrawAccepted(tx, viewer, access, row, last.id);
     if (last.verdict.kind === "ask")
-      await tx.update(reportMessage).set({ takenBackAt: now }).where(and(eq(reportMessage.reportId, row.id), eq(reportMessage.kind, "question"), eq(reportMessage.at, last.at)));
+      await tx
+        .update(reportMessage)
+        .set({ takenBackAt: now })
+        .where(
+          and(
+            eq(reportMessage.reportId, row.id),
+            eq(reportMessage.kind, "question"),
+            eq(reportMessage.at, last.at),
+          ),
+        );
     // A letter that has gone out cannot be called back; one that is not true any more is corrected.
-    if ((await takeBackLetters(tx, last.id)) && last.verdict.kind !== "ask") await writeToRequester(tx, row, { kind: "news", text: "What we wrote to you last does not hold: we look at your report once more and will write again.", at: now }, { now });
-    await tx.update(report).set({ ...last.before, version: row.version + 1 }).where(eq(report.id, row.id));
-    await tx.update(reportVerdict).set({ undoneAt: now, undoneById: viewer.personId }).where(eq(reportVerdict.id, last.id));
-    await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
+    if ((await takeBackLetters(tx, last.id)) && last.verdict.kind !== "ask")
+      await writeToRequester(
+        tx,
+        row,
+        {
+          kind: "news",
+          text: "What we wrote to you last does not hold: we look at your report once more and will write again.",
+          at: now,
+        },
+        { now },
+      );
+    await tx
+      .update(report)
+      .set({ ...last.before, version: row.version + 1 })
+      .where(eq(report.id, row.id));
+    await tx
+      .update(reportVerdict)
+      .set({ undoneAt: now, undoneById: viewer.personId })
+      .where(eq(reportVerdict.id, last.id));
+    await tx
+      .insert(outbox)
+      .values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
     return { verdictId, status: last.before.status, itemId: null, itemKey: null };
   });
 }
@@ -114,10 +244,25 @@ export async function undoVerdict(viewer: Viewer, reportId: string, verdictId: s
 export async function takeApart(viewer: Viewer, reportId: string): Promise<void> {
   await transact(async (tx) => {
     const { row } = await lockSeenReport(tx, viewer, reportId, "judge report");
-    if (row.status !== "merged") throw new Refused(refuse("conflict", "This report is not merged into an item.", "Look at the report as it is now."));
+    if (row.status !== "merged")
+      throw new Refused(
+        refuse(
+          "conflict",
+          "This report is not merged into an item.",
+          "Look at the report as it is now.",
+        ),
+      );
     const now = Date.now();
-    await tx.update(report).set({ ...UNJUDGED, returnedAt: now, version: row.version + 1 }).where(eq(report.id, row.id));
-    await tx.update(reportVerdict).set({ undoneAt: now, undoneById: viewer.personId }).where(and(eq(reportVerdict.reportId, row.id), isNull(reportVerdict.undoneAt)));
-    await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
+    await tx
+      .update(report)
+      .set({ ...UNJUDGED, returnedAt: now, version: row.version + 1 })
+      .where(eq(report.id, row.id));
+    await tx
+      .update(reportVerdict)
+      .set({ undoneAt: now, undoneById: viewer.personId })
+      .where(and(eq(reportVerdict.reportId, row.id), isNull(reportVerdict.undoneAt)));
+    await tx
+      .insert(outbox)
+      .values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
   });
 }

@@ -25,41 +25,88 @@ export async function knownProblemsLike(projectKey: string, text: string): Promi
     .from(knownProblem)
     .innerJoin(item, eq(item.id, knownProblem.itemId))
     .innerJoin(project, eq(project.id, item.projectId))
-    .where(and(eq(project.key, projectKey), eq(project.visibility, "everyone"), eq(item.restricted, false), isNull(item.withdrawnAt), ne(item.stateKind, "finished")))
+    .where(
+      and(
+        eq(project.key, projectKey),
+        eq(project.visibility, "everyone"),
+        eq(item.restricted, false),
+        isNull(item.withdrawnAt),
+        ne(item.stateKind, "finished"),
+      ),
+    )
     .limit(MOST_READ);
   const texts = rows.map((r) => ({ id: r.id, title: r.words, body: "" }));
   const byId = new Map(rows.map((r) => [r.id, r]));
-  return mostSimilar({ id: "", title: text, body: "" }, texts, OFFERED, { least: LEAST_ALIKE }).map(({ id }) => byId.get(id)!);
+  return mostSimilar({ id: "", title: text, body: "" }, texts, OFFERED, { least: LEAST_ALIKE }).map(
+    ({ id }) => byId.get(id)!,
+  );
 }
 
 /** The standing of a report whose sender says that it is a known problem. */
-export async function joinKnownProblem(tx: Transaction, projectId: string, itemId: string): Promise<ReportStanding> {
+export async function joinKnownProblem(
+  tx: Transaction,
+  projectId: string,
+  itemId: string,
+): Promise<ReportStanding> {
   const [known] = await tx
     .select({ id: item.id })
     .from(knownProblem)
     .innerJoin(item, eq(item.id, knownProblem.itemId))
-    .where(and(eq(item.projectId, projectId), eq(item.restricted, false), isNull(item.withdrawnAt), inArray(knownProblem.itemId, z.uuid().safeParse(itemId).success ? [itemId] : [])));
+    .where(
+      and(
+        eq(item.projectId, projectId),
+        eq(item.restricted, false),
+        isNull(item.withdrawnAt),
+        inArray(knownProblem.itemId, z.uuid().safeParse(itemId).success ? [itemId] : []),
+      ),
+    );
   if (!known) throw invalid("This problem is not known any more.", "Send your report without it.");
   return { ...UNJUDGED, status: "merged", itemId: known.id };
 }
 
-export const knownBody = z.object({ /** Words for people outside; null: not published any more. */ words: z.string().trim().min(1, "Say in words for people outside what is wrong.").max(200).nullable() });
+export const knownBody = z.object({
+  /** Words for people outside; null: not published any more. */ words: z
+    .string()
+    .trim()
+    .min(1, "Say in words for people outside what is wrong.")
+    .max(200)
+    .nullable(),
+});
 
 /** Makes an item known outside, in words of its own, or takes it back. */
-export async function publishKnown(viewer: Viewer, itemId: string, { words }: z.infer<typeof knownBody>): Promise<void> {
+export async function publishKnown(
+  viewer: Viewer,
+  itemId: string,
+  { words }: z.infer<typeof knownBody>,
+): Promise<void> {
   await transact(async (tx) => {
     const { access } = await enterItem(tx, viewer, itemId, "judge report");
-    const [row] = await tx.select({ restricted: item.restricted, withdrawnAt: item.withdrawnAt }).from(item).where(eq(item.id, itemId));
-    if (words !== null && row.restricted) throw invalid("A restricted item is not told to everybody.", "Open it to all first.");
+    const [row] = await tx
+      .select({ restricted: item.restricted, withdrawnAt: item.withdrawnAt })
+      .from(item)
+      .where(eq(item.id, itemId));
+    if (words !== null && row.restricted)
+      throw invalid("A restricted item is not told to everybody.", "Open it to all first.");
     if (words === null) await tx.delete(knownProblem).where(eq(knownProblem.itemId, itemId));
-    else await tx.insert(knownProblem).values({ itemId, words, byId: viewer.personId, at: Date.now() }).onConflictDoUpdate({ target: knownProblem.itemId, set: { words, byId: viewer.personId, at: Date.now() } });
-    await tx.insert(outbox).values({ projectId: access.project.id, at: Date.now(), kind: "intake" });
+    else
+      await tx
+        .insert(knownProblem)
+        .values({ itemId, words, byId: viewer.personId, at: Date.now() })
+        .onConflictDoUpdate({
+          target: knownProblem.itemId,
+          set: { words, byId: viewer.personId, at: Date.now() },
+        });
+    await tx
+      .insert(outbox)
+      .values({ projectId: access.project.id, at: Date.now(), kind: "intake" });
   });
 }
 
 /** The words by which an item is known outside; null where it is not. */
 export async function knownAs(itemId: string): Promise<string | null> {
-  const [row] = await database().select({ words: knownProblem.words }).from(knownProblem).where(eq(knownProblem.itemId, itemId));
+  const [row] = await database()
+    .select({ words: knownProblem.words })
+    .from(knownProblem)
+    .where(eq(knownProblem.itemId, itemId));
   return row?.words ?? null;
 }
-

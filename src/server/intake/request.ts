@@ -32,7 +32,12 @@ export const verdictRequest = z.discriminatedUnion("kind", [
       restricted: z.boolean().default(false),
       found: z
         .discriminatedUnion("where", [
-          z.object({ where: z.literal("in work"), itemId: z.uuid("Choose the item it was found in."), hours: z.number().min(0).max(1_000), retestHours: z.number().min(0).max(1_000) }),
+          z.object({
+            where: z.literal("in work"),
+            itemId: z.uuid("Choose the item it was found in."),
+            hours: z.number().min(0).max(1_000),
+            retestHours: z.number().min(0).max(1_000),
+          }),
           z.object({ where: z.literal("in finished work"), itemId: z.uuid().nullable() }),
           z.object({ where: z.literal("fix now") }),
         ])
@@ -41,9 +46,19 @@ export const verdictRequest = z.discriminatedUnion("kind", [
     }),
   }),
   z.object({ kind: z.literal("merge"), itemId: z.uuid() }),
-  z.object({ kind: z.literal("ask"), question: z.string().trim().min(1, "Write what you need to know.").max(5_000) }),
-  z.object({ kind: z.literal("park"), until: z.iso.date("Choose the day on which to look at it again.").nullable(), itemId: z.uuid("Choose the item to wait for.").nullable().default(null) }),
-  z.object({ kind: z.literal("decline"), reason: z.string().trim().min(1, "The requester reads this reason.").max(2_000) }),
+  z.object({
+    kind: z.literal("ask"),
+    question: z.string().trim().min(1, "Write what you need to know.").max(5_000),
+  }),
+  z.object({
+    kind: z.literal("park"),
+    until: z.iso.date("Choose the day on which to look at it again.").nullable(),
+    itemId: z.uuid("Choose the item to wait for.").nullable().default(null),
+  }),
+  z.object({
+    kind: z.literal("decline"),
+    reason: z.string().trim().min(1, "The requester reads this reason.").max(2_000),
+  }),
 ]);
 
 export const verdictBody = z.object({
@@ -57,11 +72,23 @@ export const verdictBody = z.object({
 });
 export type VerdictBody = z.infer<typeof verdictBody>;
 
-export const answerBody = z.object({ answer: z.string().trim().min(1, "Write your answer first.").max(10_000, "Use at most 10,000 characters.") });
+export const answerBody = z.object({
+  answer: z
+    .string()
+    .trim()
+    .min(1, "Write your answer first.")
+    .max(10_000, "Use at most 10,000 characters."),
+});
 
 /** A step that the requester takes on their private page. */
-export const requesterMoveBody = z.object({ from: z.string().min(1).max(64), to: z.string().min(1).max(64), words: z.string().trim().max(2_000).default("") });
+export const requesterMoveBody = z.object({
+  from: z.string().min(1).max(64),
+  to: z.string().min(1).max(64),
+  words: z.string().trim().max(2_000).default(""),
+});
 export type RequesterMove = z.infer<typeof requesterMoveBody>;
 
 /** Somebody else to whom it happened. */
-export const followBody = z.object({ mail: z.email("This is no mail address we could write to.").max(200) });
+export const followBody = z.object({
+  mail: z.email("This is no mail address we could write to.").max(200),
+});

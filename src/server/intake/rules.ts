@@ -1,9 +1,21 @@
 import { eq } from "drizzle-orm";
 import { z } from "zod";
-import { OFFICE_HOURS, workingCalendarSchema, type WorkingCalendar } from "@/core/calendar/working-time";
+import {
+  OFFICE_HOURS,
+  workingCalendarSchema,
+  type WorkingCalendar,
+} from "@/core/calendar/working-time";
 import { FIRST_MODEL, scoringModelSchema, type ScoringModel } from "@/core/intake/scoring";
-import { MOST_TARGETS, serviceTargetSchema, type ServiceTarget } from "@/core/intake/service-target";
-import { FIRST_TRIAGE_RULES, triageRulesSchema, type TriageRules } from "@/core/intake/triage-rules";
+import {
+  MOST_TARGETS,
+  serviceTargetSchema,
+  type ServiceTarget,
+} from "@/core/intake/service-target";
+import {
+  FIRST_TRIAGE_RULES,
+  triageRulesSchema,
+  type TriageRules,
+} from "@/core/intake/triage-rules";
 import { refuse } from "@/core/workflow/refusal";
 import { transact, type Reader } from "@/db/connection";
 import { intakeRules } from "@/db/schema";
@@ -24,26 +36,57 @@ export interface IntakeRules {
 /** The rules of a project; what it has not said is office hours, no promise, and a first model. */
 export async function loadRules(reader: Reader, projectId: string): Promise<IntakeRules> {
   const [row] = await reader.select().from(intakeRules).where(eq(intakeRules.projectId, projectId));
-  return row ?? { calendar: OFFICE_HOURS, targets: [], scoring: FIRST_MODEL, triage: FIRST_TRIAGE_RULES, version: 0 };
+  return (
+    row ?? {
+      calendar: OFFICE_HOURS,
+      targets: [],
+      scoring: FIRST_MODEL,
+      triage: FIRST_TRIAGE_RULES,
+      version: 0,
+    }
+  );
 }
 
 export const rulesBody = z.object({
   seenVersion: z.number().int().min(0),
   calendar: workingCalendarSchema.optional(),
-  targets: z.array(serviceTargetSchema).max(MOST_TARGETS, `A project has at most ${MOST_TARGETS} targets.`).optional(),
+  targets: z
+    .array(serviceTargetSchema)
+    .max(MOST_TARGETS, `A project has at most ${MOST_TARGETS} targets.`)
+    .optional(),
   scoring: scoringModelSchema.optional(),
   triage: triageRulesSchema.optional(),
 });
 export type RulesRequest = z.infer<typeof rulesBody>;
 
 /** Changes some of a project's rules; what is left out stays. */
-export async function editRules(viewer: Viewer, projectKey: string, { seenVersion, ...change }: RulesRequest): Promise<{ version: number }> {
+export async function editRules(
+  viewer: Viewer,
+  projectKey: string,
+  { seenVersion, ...change }: RulesRequest,
+): Promise<{ version: number }> {
   return transact(async (tx) => {
     const { project } = await enterProject(tx, viewer, { key: projectKey }, "edit workflow");
     const before = await loadRules(tx, project.id);
-    if (before.version !== seenVersion) throw new Refused(refuse("conflict", "Somebody else has changed these rules meanwhile.", "Look at them as they are now, then make your change again."));
-    const after = { calendar: change.calendar ?? before.calendar, targets: change.targets ?? before.targets, scoring: change.scoring ?? before.scoring, triage: change.triage ?? before.triage, version: before.version + 1 };
-    await tx.insert(intakeRules).values({ projectId: project.id, ...after }).onConflictDoUpdate({ target: intakeRules.projectId, set: after });
+    if (before.version !== seenVersion)
+      throw new Refused(
+        refuse(
+          "conflict",
+          "Somebody else has changed these rules meanwhile.",
+          "Look at them as they are now, then make your change again.",
+        ),
+      );
+    const after = {
+      calendar: change.calendar ?? before.calendar,
+      targets: change.targets ?? before.targets,
+      scoring: change.scoring ?? before.scoring,
+      triage: change.triage ?? before.triage,
+      version: before.version + 1,
+    };
+    await tx
+      .insert(intakeRules)
+      .values({ projectId: project.id, ...after })
+      .onConflictDoUpdate({ target: intakeRules.projectId, set: after });
     await announceDesign(tx, project.id);
     return { version: after.version };
   });

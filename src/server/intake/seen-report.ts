@@ -17,18 +17,40 @@ interface SeenReport {
  * A report that somebody names by its id, for an action in its project.
  * @throws Refused "not found" when there is none that they may see, "not allowed" when their role lacks the action
  */
-export async function seenReport(viewer: Viewer, reportId: string, action: Action, reader: Reader = database()): Promise<SeenReport> {
-  const [row] = await reader.select().from(report).where(and(eq(report.id, reportId), seesReport(reader, viewer)));
+export async function seenReport(
+  viewer: Viewer,
+  reportId: string,
+  action: Action,
+  reader: Reader = database(),
+): Promise<SeenReport> {
+  const [row] = await reader
+    .select()
+    .from(report)
+    .where(and(eq(report.id, reportId), seesReport(reader, viewer)));
   return entered(reader, viewer, row, action);
 }
 
 /** The same, locked until the transaction ends. */
-export async function lockSeenReport(tx: Transaction, viewer: Viewer, reportId: string, action: Action): Promise<SeenReport> {
-  const [row] = await tx.select().from(report).where(and(eq(report.id, reportId), seesReport(tx, viewer))).for("update");
+export async function lockSeenReport(
+  tx: Transaction,
+  viewer: Viewer,
+  reportId: string,
+  action: Action,
+): Promise<SeenReport> {
+  const [row] = await tx
+    .select()
+    .from(report)
+    .where(and(eq(report.id, reportId), seesReport(tx, viewer)))
+    .for("update");
   return entered(tx, viewer, row, action);
 }
 
-async function entered(reader: Reader, viewer: Viewer, row: ReportRow | undefined, action: Action): Promise<SeenReport> {
+async function entered(
+  reader: Reader,
+  viewer: Viewer,
+  row: ReportRow | undefined,
+  action: Action,
+): Promise<SeenReport> {
   if (!row) throw notFound("report");
   // Of a project that they may not see nothing is told, not even its name.
   const access = await enterProject(reader, viewer, { id: row.projectId }, action, "report");

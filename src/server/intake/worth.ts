@@ -49,7 +49,15 @@ const backlogOf = (reader: Reader, viewer: Viewer, projectId: string) =>
     .select({ item })
     .from(item)
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.projectId, projectId), eq(item.stateKind, "unstarted"), isNull(item.withdrawnAt), sql`${itemType.level} >= 1`, seesItem(reader, viewer)))
+    .where(
+      and(
+        eq(item.projectId, projectId),
+        eq(item.stateKind, "unstarted"),
+        isNull(item.withdrawnAt),
+        sql`${itemType.level} >= 1`,
+        seesItem(reader, viewer),
+      ),
+    )
     .orderBy(asc(item.rank), asc(item.number));
 
 /** The backlog with what each request is worth, by the project's model. */
@@ -57,11 +65,27 @@ export async function readWorth(viewer: Viewer, projectKey: string): Promise<Wor
   const db = database();
   const access = await enterProject(db, viewer, { key: projectKey }, "read project");
   const { project } = access;
-  const [rules, ownFields, rows] = [await loadRules(db, project.id), await loadOwnFields(db, project.id), (await backlogOf(db, viewer, project.id)).map((r) => r.item)];
+  const [rules, ownFields, rows] = [
+    await loadRules(db, project.id),
+    await loadOwnFields(db, project.id),
+    (await backlogOf(db, viewer, project.id)).map((r) => r.item),
+  ];
   const ids = rows.map((r) => r.id);
   const none = ids.length === 0;
-  const scores = none ? [] : await db.select().from(itemScore).where(inArray(itemScore.itemId, ids));
-  const votes = none ? [] : await db.select({ itemId: itemVote.itemId, n: count(), mine: sql<boolean>`bool_or(${itemVote.personId} = ${viewer.personId})` }).from(itemVote).where(inArray(itemVote.itemId, ids)).groupBy(itemVote.itemId);
+  const scores = none
+    ? []
+    : await db.select().from(itemScore).where(inArray(itemScore.itemId, ids));
+  const votes = none
+    ? []
+    : await db
+        .select({
+          itemId: itemVote.itemId,
+          n: count(),
+          mine: sql<boolean>`bool_or(${itemVote.personId} = ${viewer.personId})`,
+        })
+        .from(itemVote)
+        .where(inArray(itemVote.itemId, ids))
+        .groupBy(itemVote.itemId);
   const told = await toldOf(db, ids);
   const scoreBy = new Map(scores.map((s) => [s.itemId, s.scores]));
   const voteBy = new Map(votes.map((v) => [v.itemId, v]));
@@ -70,29 +94,63 @@ export async function readWorth(viewer: Viewer, projectKey: string): Promise<Wor
     model: rules.scoring,
     version: rules.version,
     rows: rows.map((row, i) => {
-      const request = scoredOf(row, rules.scoring, ownFields, scoreBy.get(row.id) ?? {}, (voteBy.get(row.id)?.n ?? 0) + (told.get(row.id) ?? 0));
-      return { itemId: row.id, key: `${project.key}-${row.number}`, title: row.title, typeId: row.typeId, place: i + 1, voted: voteBy.get(row.id)?.mine === true, request, parts: scoreOf(rules.scoring, request) };
+      const request = scoredOf(
+        row,
+        rules.scoring,
+        ownFields,
+        scoreBy.get(row.id) ?? {},
+        (voteBy.get(row.id)?.n ?? 0) + (told.get(row.id) ?? 0),
+      );
+      return {
+        itemId: row.id,
+        key: `${project.key}-${row.number}`,
+        title: row.title,
+        typeId: row.typeId,
+        place: i + 1,
+        voted: voteBy.get(row.id)?.mine === true,
+        request,
+        parts: scoreOf(rules.scoring, request),
+      };
     }),
-    numbers: ownFields.filter((f) => f.removedAt === null && (f.kind === "number" || f.kind === "computed")).map(({ id, name }) => ({ id, name })),
+    numbers: ownFields
+      .filter((f) => f.removedAt === null && (f.kind === "number" || f.kind === "computed"))
+      .map(({ id, name }) => ({ id, name })),
     maySetModel: access.may("edit workflow"),
     mayScore: access.may("edit item"),
   };
 }
 
-function scoredOf(row: ItemRow, model: ScoringModel, ownFields: readonly OwnField[], scores: Record<string, number>, votes: number): Scored {
+function scoredOf(
+  row: ItemRow,
+  model: ScoringModel,
+  ownFields: readonly OwnField[],
+  scores: Record<string, number>,
+  votes: number,
+): Scored {
   const computed = computedFields(ownFields, row);
   const number = (id: string | null) => {
     if (id === null) return null;
     const value = id in computed ? computed[id] : row.own[id];
     return typeof value === "number" ? value : null;
   };
-  return { id: row.id, scores, votes, estimate: row.estimate, valuePerWeek: number(model.valueFieldId), weeks: number(model.weeksFieldId) };
+  return {
+    id: row.id,
+    scores,
+    votes,
+    estimate: row.estimate,
+    valuePerWeek: number(model.valueFieldId),
+    weeks: number(model.weeksFieldId),
+  };
 }
 
 const id = z.string().min(1).max(64);
 
 export const worthBody = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("score"), itemId: z.uuid(), scores: z.record(id, z.number().min(0).max(1_000)) }),
+  z.object({
+    kind: z.literal("score"),
+    itemId: z.uuid(),
+    scores: z.record(id, z.number().min(0).max(1_000)),
+  }),
   z.object({ kind: z.literal("vote"), itemId: z.uuid(), on: z.boolean() }),
   z.object({
     kind: z.literal("reorder"),
@@ -105,43 +163,113 @@ export const worthBody = z.discriminatedUnion("kind", [
 export type WorthRequest = z.infer<typeof worthBody>;
 
 /** Judges a request, votes for one, or puts the backlog into another order. */
-export async function editWorth(viewer: Viewer, projectKey: string, request: WorthRequest, now = Date.now()): Promise<void> {
+export async function editWorth(
+  viewer: Viewer,
+  projectKey: string,
+  request: WorthRequest,
+  now = Date.now(),
+): Promise<void> {
   if (request.kind === "reorder") return reorder(viewer, projectKey, request);
   const db = database();
-  const { project } = await enterProject(db, viewer, { key: projectKey }, request.kind === "vote" ? "comment item" : "edit item");
-  const [known] = await db.select({ id: item.id }).from(item).where(and(eq(item.id, request.itemId), eq(item.projectId, project.id), isNull(item.withdrawnAt), seesItem(db, viewer)));
+  const { project } = await enterProject(
+    db,
+    viewer,
+    { key: projectKey },
+    request.kind === "vote" ? "comment item" : "edit item",
+  );
+  const [known] = await db
+    .select({ id: item.id })
+    .from(item)
+    .where(
+      and(
+        eq(item.id, request.itemId),
+        eq(item.projectId, project.id),
+        isNull(item.withdrawnAt),
+        seesItem(db, viewer),
+      ),
+    );
   if (!known) throw notFound("item");
   if (request.kind === "vote") {
-    if (request.on) await db.insert(itemVote).values({ itemId: known.id, personId: viewer.personId, at: now }).onConflictDoNothing();
-    else await db.delete(itemVote).where(and(eq(itemVote.itemId, known.id), eq(itemVote.personId, viewer.personId)));
+    if (request.on)
+      await db
+        .insert(itemVote)
+        .values({ itemId: known.id, personId: viewer.personId, at: now })
+        .onConflictDoNothing();
+    else
+      await db
+        .delete(itemVote)
+        .where(and(eq(itemVote.itemId, known.id), eq(itemVote.personId, viewer.personId)));
     return;
   }
   const { scoring } = await loadRules(db, project.id);
   for (const [criterionId, value] of Object.entries(request.scores)) {
     const criterion = scoring.criteria.find((c) => c.id === criterionId && c.source === "judged");
-    if (!criterion) throw invalid("The model has no such criterion.", "Reload the page: the model may have changed.");
-    if (value > criterion.scale) throw invalid(`“${criterion.name}” goes from 0 to ${criterion.scale}.`, "Choose a number on its scale.");
+    if (!criterion)
+      throw invalid(
+        "The model has no such criterion.",
+        "Reload the page: the model may have changed.",
+      );
+    if (value > criterion.scale)
+      throw invalid(
+        `“${criterion.name}” goes from 0 to ${criterion.scale}.`,
+        "Choose a number on its scale.",
+      );
   }
   const values = { scores: request.scores, byId: viewer.personId, at: now };
-  await db.insert(itemScore).values({ itemId: known.id, ...values }).onConflictDoUpdate({ target: itemScore.itemId, set: values });
+  await db
+    .insert(itemScore)
+    .values({ itemId: known.id, ...values })
+    .onConflictDoUpdate({ target: itemScore.itemId, set: values });
 }
 
 /** Each item whose place changes gets a new rank through its own history; whoever changed the order meanwhile is not overwritten. */
-async function reorder(viewer: Viewer, projectKey: string, { commandId, seen, wanted }: Extract<WorthRequest, { kind: "reorder" }>): Promise<void> {
+async function reorder(
+  viewer: Viewer,
+  projectKey: string,
+  { commandId, seen, wanted }: Extract<WorthRequest, { kind: "reorder" }>,
+): Promise<void> {
   await transact(async (tx) => {
     const access = await enterProject(tx, viewer, { key: projectKey }, "rank item");
-    if (!(await recordCommand(tx, commandId, viewer.personId, { what: `reorder ${access.project.id}` }))) return;
+    if (
+      !(await recordCommand(tx, commandId, viewer.personId, {
+        what: `reorder ${access.project.id}`,
+      }))
+    )
+      return;
     const rows = (await backlogOf(tx, viewer, access.project.id)).map((r) => r.item);
     const same = rows.length === seen.length && rows.every((r, i) => r.id === seen[i]);
-    if (!same) throw new Refused(refuse("conflict", "The backlog has changed meanwhile.", "Look at it as it is now, then reorder it again."));
-    if (new Set(wanted).size !== wanted.length || wanted.length !== seen.length || wanted.some((w) => !seen.includes(w))) throw invalid("The new order does not hold the same items.", "Reload the page.");
-    const locked = new Map((await tx.select().from(item).where(inArray(item.id, wanted)).orderBy(item.id).for("update")).map((r) => [r.id, snapshotOf(r)]));
+    if (!same)
+      throw new Refused(
+        refuse(
+          "conflict",
+          "The backlog has changed meanwhile.",
+          "Look at it as it is now, then reorder it again.",
+        ),
+      );
+    if (
+      new Set(wanted).size !== wanted.length ||
+      wanted.length !== seen.length ||
+      wanted.some((w) => !seen.includes(w))
+    )
+      throw invalid("The new order does not hold the same items.", "Reload the page.");
+    const locked = new Map(
+      (
+        await tx.select().from(item).where(inArray(item.id, wanted)).orderBy(item.id).for("update")
+      ).map((r) => [r.id, snapshotOf(r)]),
+    );
     const ranks = ranksForOrder(wanted.map((id) => ({ id, rank: locked.get(id)!.rank })));
     const needs = await moveNeeds(tx, viewer, access, null, undefined);
     for (const [itemId, rank] of ranks) {
       const before = locked.get(itemId)!;
-      const surroundings = { access, workflow: await workflowOf(tx, before.projectId, before.typeId) };
-      const events = decide(before, { kind: "rank", rank }, decisionContext(viewer, surroundings, before, randomUUID(), needs, NO_NAMING));
+      const surroundings = {
+        access,
+        workflow: await workflowOf(tx, before.projectId, before.typeId),
+      };
+      const events = decide(
+        before,
+        { kind: "rank", rank },
+        decisionContext(viewer, surroundings, before, randomUUID(), needs, NO_NAMING),
+      );
       if (isRefusal(events)) throw new Refused(events);
       await storeEvents(tx, before, events);
     }

@@ -27,9 +27,26 @@ export async function checkItems(): Promise<CheckResult> {
     await db.transaction(
       async (tx) => {
         const rows = await tx.select().from(item).where(inArray(item.id, batch));
-        const events = group(await tx.select().from(itemEvent).where(inArray(itemEvent.itemId, batch)).orderBy(asc(itemEvent.itemId), asc(itemEvent.seq)), (e) => e.itemId);
-        const stays = group(await tx.select().from(stay).where(inArray(stay.itemId, batch)).orderBy(asc(stay.enteredSeq)), (s) => s.itemId);
-        const blocks = group(await tx.select().from(block).where(inArray(block.itemId, batch)), (b) => b.itemId);
+        const events = group(
+          await tx
+            .select()
+            .from(itemEvent)
+            .where(inArray(itemEvent.itemId, batch))
+            .orderBy(asc(itemEvent.itemId), asc(itemEvent.seq)),
+          (e) => e.itemId,
+        );
+        const stays = group(
+          await tx
+            .select()
+            .from(stay)
+            .where(inArray(stay.itemId, batch))
+            .orderBy(asc(stay.enteredSeq)),
+          (s) => s.itemId,
+        );
+        const blocks = group(
+          await tx.select().from(block).where(inArray(block.itemId, batch)),
+          (b) => b.itemId,
+        );
         const announced = await tx
           .select({ itemId: outbox.itemId, version: sql<number>`max(${outbox.version})::int` })
           .from(outbox)
@@ -47,16 +64,39 @@ export async function checkItems(): Promise<CheckResult> {
             complain((error as Error).message);
             continue;
           }
-          compare("stays", canonical(expectedStays(own)), canonical((stays.get(row.id) ?? []).map(({ stateId, kind, outcome, enteredAt, leftAt }) => ({ stateId, kind, outcome, from: enteredAt, to: leftAt }))), complain);
-          const byId = (a: { blockId: string }, b: { blockId: string }) => (a.blockId < b.blockId ? -1 : 1);
+          compare(
+            "stays",
+            canonical(expectedStays(own)),
+            canonical(
+              (stays.get(row.id) ?? []).map(({ stateId, kind, outcome, enteredAt, leftAt }) => ({
+                stateId,
+                kind,
+                outcome,
+                from: enteredAt,
+                to: leftAt,
+              })),
+            ),
+            complain,
+          );
+          const byId = (a: { blockId: string }, b: { blockId: string }) =>
+            a.blockId < b.blockId ? -1 : 1;
           compare(
             "blocks",
-            canonical(blocksOf(own).map(({ blockId, cause, from, to }) => ({ blockId, cause, from, to })).sort(byId)),
-            canonical((blocks.get(row.id) ?? []).map((b) => ({ blockId: b.id, cause: b.cause, from: b.fromAt, to: b.liftedAt })).sort(byId)),
+            canonical(
+              blocksOf(own)
+                .map(({ blockId, cause, from, to }) => ({ blockId, cause, from, to }))
+                .sort(byId),
+            ),
+            canonical(
+              (blocks.get(row.id) ?? [])
+                .map((b) => ({ blockId: b.id, cause: b.cause, from: b.fromAt, to: b.liftedAt }))
+                .sort(byId),
+            ),
             complain,
           );
           const version = announcedVersion.get(row.id);
-          if (version !== undefined && version !== row.version) complain(`the outbox ends at version ${version}, the item is at ${row.version}`);
+          if (version !== undefined && version !== row.version)
+            complain(`the outbox ends at version ${version}, the item is at ${row.version}`);
         }
       },
       { isolationLevel: "repeatable read", accessMode: "read only" },
@@ -65,16 +105,30 @@ export async function checkItems(): Promise<CheckResult> {
   return result;
 }
 
-const expectedStays = (events: ItemEvent[]) => staysOf(events).map(({ stateId, kind, outcome, from, to }) => ({ stateId, kind, outcome, from, to }));
+const expectedStays = (events: ItemEvent[]) =>
+  staysOf(events).map(({ stateId, kind, outcome, from, to }) => ({
+    stateId,
+    kind,
+    outcome,
+    from,
+    to,
+  }));
 
-function compare(what: string, expected: string, stored: string, complain: (what: string) => void): void {
+function compare(
+  what: string,
+  expected: string,
+  stored: string,
+  complain: (what: string) => void,
+): void {
   if (expected !== stored) complain(`${what} differ: by its events ${expected}, stored ${stored}`);
 }
 
 /** JSON with keys in order, so that equal values give equal texts. */
 function canonical(value: unknown): string {
   return JSON.stringify(value, (_key, v) =>
-    v && typeof v === "object" && !Array.isArray(v) ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1))) : v,
+    v && typeof v === "object" && !Array.isArray(v)
+      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : v,
   );
 }
 

@@ -10,7 +10,18 @@ import type { Action } from "@/core/people/authorise";
 import { limitsWanted } from "@/core/workflow/decide-move";
 import { transitionBetween } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
-import { commandRecord, item, itemEvent, itemType, itemLink, release, report, reportMessage, sprint, team } from "@/db/schema";
+import {
+  commandRecord,
+  item,
+  itemEvent,
+  itemType,
+  itemLink,
+  release,
+  report,
+  reportMessage,
+  sprint,
+  team,
+} from "@/db/schema";
 import { lockLimits } from "../board/limited-columns";
 import { writeToRequester } from "../mail/write";
 import { seesItem, type ProjectAccess } from "../people/access";
@@ -27,7 +38,14 @@ import { lockSeenItem, lockSeenItemByKey } from "./seen-item";
 import { storeEvents } from "./store";
 import { toldParent } from "./told-parent";
 import { undoOthers } from "./undo-others";
-import { decideNaming, decisionContext, enterItem, NO_COLUMNS, workflowOf, type ItemSurroundings } from "./surroundings";
+import {
+  decideNaming,
+  decisionContext,
+  enterItem,
+  NO_COLUMNS,
+  workflowOf,
+  type ItemSurroundings,
+} from "./surroundings";
 
 const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   move: "move item",
@@ -55,14 +73,37 @@ export interface CommandResult {
  * Carries out a command on an item: authorise, lock, ask the core, store, in one transaction.
  * @throws Refused with the core's refusal, or when the person may not do it
  */
-export async function commandItem(viewer: Viewer, request: { commandId: string; itemId: string; command: CommandRequest }): Promise<CommandResult> {
+export async function commandItem(
+  viewer: Viewer,
+  request: { commandId: string; itemId: string; command: CommandRequest },
+): Promise<CommandResult> {
   return transact(async (tx) => {
-    const surroundings = await enterItem(tx, viewer, request.itemId, ACTION_OF[request.command.kind]);
+    const surroundings = await enterItem(
+      tx,
+      viewer,
+      request.itemId,
+      ACTION_OF[request.command.kind],
+    );
     const { access } = surroundings;
     const before = await lockItem(tx, request.itemId);
-    if (!(await recordCommand(tx, request.commandId, viewer.personId, { itemId: before.id, what: `${request.command.kind} ${before.id}` })))
-      return { card: await toldParent(tx, viewer, cardOf(before, access.project.key)), fresh: false };
-    const after = await decideAndStore(tx, viewer, surroundings, before, request.commandId, request.command);
+    if (
+      !(await recordCommand(tx, request.commandId, viewer.personId, {
+        itemId: before.id,
+        what: `${request.command.kind} ${before.id}`,
+      }))
+    )
+      return {
+        card: await toldParent(tx, viewer, cardOf(before, access.project.key)),
+        fresh: false,
+      };
+    const after = await decideAndStore(
+      tx,
+      viewer,
+      surroundings,
+      before,
+      request.commandId,
+      request.command,
+    );
     return { card: await toldParent(tx, viewer, cardOf(after, access.project.key)), fresh: true };
   });
 }
@@ -72,12 +113,28 @@ export async function commandItem(viewer: Viewer, request: { commandId: string; 
  * somebody else, is refused.
  * @param what the kind of the command and what it is about
  */
-export async function recordCommand(tx: Transaction, id: string, actorId: string | null, { itemId = null, what }: { itemId?: string | null; what: string }): Promise<boolean> {
-  const taken = await tx.insert(commandRecord).values({ id, actorId, at: Date.now(), itemId, what }).onConflictDoNothing().returning({ id: commandRecord.id });
+export async function recordCommand(
+  tx: Transaction,
+  id: string,
+  actorId: string | null,
+  { itemId = null, what }: { itemId?: string | null; what: string },
+): Promise<boolean> {
+  const taken = await tx
+    .insert(commandRecord)
+    .values({ id, actorId, at: Date.now(), itemId, what })
+    .onConflictDoNothing()
+    .returning({ id: commandRecord.id });
   if (taken.length > 0) return true;
   const [known] = await tx.select().from(commandRecord).where(eq(commandRecord.id, id));
-  if (known.actorId !== actorId || (itemId !== null && known.itemId !== itemId) || (known.what !== null && known.what !== what))
-    throw invalid("This command key was used for something else.", "Send the command again with a new key.");
+  if (
+    known.actorId !== actorId ||
+    (itemId !== null && known.itemId !== itemId) ||
+    (known.what !== null && known.what !== what)
+  )
+    throw invalid(
+      "This command key was used for something else.",
+      "Send the command again with a new key.",
+    );
   return false;
 }
 
@@ -100,44 +157,108 @@ export async function decideAndStore(
   made: Made = { cause: request.kind === "undo" ? "undo" : "person" },
 ): Promise<ItemSnapshot> {
   const { access } = surroundings;
-  if (request.kind === "link" || request.kind === "unlink") return relate(tx, viewer, surroundings, before, commandId, request);
+  if (request.kind === "link" || request.kind === "unlink")
+    return relate(tx, viewer, surroundings, before, commandId, request);
   const command = await commandOf(tx, viewer, access, before, request);
-  const target = command.kind === "move" ? command.to : command.kind === "undo" ? undoTarget(command, before) : null;
-  const transition = command.kind === "move" ? transitionBetween(surroundings.workflow, before.stateId, command.to) : undefined;
-  const editsOwn = command.kind === "edit" && command.own !== undefined && Object.keys(command.own).length > 0;
-  if (command.kind === "edit") await checkReferences(tx, access.project.id, command.changes, before);
-  if (command.kind === "move") await checkReferences(tx, access.project.id, command.answers, before);
-  const columns = target ? await lockLimits(tx, { project: access.project, workflow: surroundings.workflow, before, to: target, wanted: limitsWanted(transition), now: Date.now() }) : NO_COLUMNS;
-  const changedSince = command.kind === "edit" && command.seenVersion < before.version ? await fieldsChangedSince(tx, before.id, command.seenVersion) : [];
+  const target =
+    command.kind === "move"
+      ? command.to
+      : command.kind === "undo"
+        ? undoTarget(command, before)
+        : null;
+  const transition =
+    command.kind === "move"
+      ? transitionBetween(surroundings.workflow, before.stateId, command.to)
+      : undefined;
+  const editsOwn =
+    command.kind === "edit" && command.own !== undefined && Object.keys(command.own).length > 0;
+  if (command.kind === "edit")
+    await checkReferences(tx, access.project.id, command.changes, before);
+  if (command.kind === "move")
+    await checkReferences(tx, access.project.id, command.answers, before);
+  const columns = target
+    ? await lockLimits(tx, {
+        project: access.project,
+        workflow: surroundings.workflow,
+        before,
+        to: target,
+        wanted: limitsWanted(transition),
+        now: Date.now(),
+      })
+    : NO_COLUMNS;
+  const changedSince =
+    command.kind === "edit" && command.seenVersion < before.version
+      ? await fieldsChangedSince(tx, before.id, command.seenVersion)
+      : [];
   const needs = await moveNeeds(tx, viewer, access, before, transition);
   if (editsOwn) needs.ownFields = await loadOwnFields(tx, access.project.id);
-  if (command.kind === "edit" || command.kind === "move") await checkMembers(tx, access.project.id, newlyNamed(needs.ownFields, (command.kind === "edit" ? command.own : command.answers.own) ?? {}, before.own));
+  if (command.kind === "edit" || command.kind === "move")
+    await checkMembers(
+      tx,
+      access.project.id,
+      newlyNamed(
+        needs.ownFields,
+        (command.kind === "edit" ? command.own : command.answers.own) ?? {},
+        before.own,
+      ),
+    );
   const { cause } = made;
   if (command.kind === "move") command.because = made.because;
-  if (command.kind === "move" && transition?.followUps.some((f) => f.kind === "put on top")) command.rank = await placeInState(tx, viewer, command.to, "first");
+  if (command.kind === "move" && transition?.followUps.some((f) => f.kind === "put on top"))
+    command.rank = await placeInState(tx, viewer, command.to, "first");
   const events = await decideNaming(tx, access.project.id, (naming) =>
-    decide(before, command, decisionContext(viewer, surroundings, before, commandId, needs, naming, { columns, changedSince, cause })),
+    decide(
+      before,
+      command,
+      decisionContext(viewer, surroundings, before, commandId, needs, naming, {
+        columns,
+        changedSince,
+        cause,
+      }),
+    ),
   );
   const after = await storeEvents(tx, before, events, made.depth);
   if (request.kind === "ask") await askRequester(tx, viewer, after, request.body);
-  if (request.kind === "undo") await undoOthers(tx, viewer, access, before.id, request.commandId, commandId);
-  if (transition) await followOthers(tx, viewer, surroundings, after, transition, commandId, made.depth ?? 0);
+  if (request.kind === "undo")
+    await undoOthers(tx, viewer, access, before.id, request.commandId, commandId);
+  if (transition)
+    await followOthers(tx, viewer, surroundings, after, transition, commandId, made.depth ?? 0);
   return after;
 }
 
 /** The state that undoing leads back to, where it is another. */
-function undoTarget({ history, undoneId }: Extract<ItemCommand, { kind: "undo" }>, now: ItemSnapshot): string | null {
+function undoTarget(
+  { history, undoneId }: Extract<ItemCommand, { kind: "undo" }>,
+  now: ItemSnapshot,
+): string | null {
   const was = asItWas(history, lastSteps(history, undoneId));
   return was && was.stateId !== now.stateId ? was.stateId : null;
 }
 
-async function commandOf(tx: Transaction, viewer: Doer, access: ProjectAccess, before: ItemSnapshot, request: Exclude<CommandRequest, { kind: "link" | "unlink" }>): Promise<ItemCommand> {
+async function commandOf(
+  tx: Transaction,
+  viewer: Doer,
+  access: ProjectAccess,
+  before: ItemSnapshot,
+  request: Exclude<CommandRequest, { kind: "link" | "unlink" }>,
+): Promise<ItemCommand> {
   switch (request.kind) {
     case "place":
       if (request.below === before.id) return { kind: "rank", rank: before.rank };
-      return { kind: "rank", rank: await placeInState(tx, viewer, before.stateId, request.below === null ? "first" : { itemId: request.below }) };
+      return {
+        kind: "rank",
+        rank: await placeInState(
+          tx,
+          viewer,
+          before.stateId,
+          request.below === null ? "first" : { itemId: request.below },
+        ),
+      };
     case "put under":
-      return { kind: "put under", ...(await parentsOf(tx, viewer, access, before, request.parentKey)) };
+      return {
+        kind: "put under",
+        ...(await parentsOf(tx, viewer, access, before, request.parentKey)),
+      };
     case "comment":
       return { ...request, commentId: randomUUID() };
     case "ask":
@@ -163,15 +284,40 @@ async function commandOf(tx: Transaction, viewer: Doer, access: ProjectAccess, b
 }
 
 /** The item to stand under, which must be of a higher level, and the one it stands under now. */
-async function parentsOf(tx: Transaction, viewer: Doer, access: ProjectAccess, before: ItemSnapshot, parentKey: string | null): Promise<{ parent: ParentKey | null; before: ParentKey | null }> {
-  const keyed = (s: { id: string; number: number }): ParentKey => ({ parentId: s.id, key: `${access.project.key}-${s.number}` });
+async function parentsOf(
+  tx: Transaction,
+  viewer: Doer,
+  access: ProjectAccess,
+  before: ItemSnapshot,
+  parentKey: string | null,
+): Promise<{ parent: ParentKey | null; before: ParentKey | null }> {
+  const keyed = (s: { id: string; number: number }): ParentKey => ({
+    parentId: s.id,
+    key: `${access.project.key}-${s.number}`,
+  });
   // Under one that they may not see it stands, for them, under none.
-  const [now] = before.parentId ? await tx.select({ id: item.id, number: item.number }).from(item).where(and(eq(item.id, before.parentId), seesItem(tx, viewer))) : [];
+  const [now] = before.parentId
+    ? await tx
+        .select({ id: item.id, number: item.number })
+        .from(item)
+        .where(and(eq(item.id, before.parentId), seesItem(tx, viewer)))
+    : [];
   if (parentKey === null) return { parent: null, before: now ? keyed(now) : null };
   const parent = await lockSeenItemByKey(tx, viewer, access, parentKey);
-  const levels = new Map((await tx.select({ id: itemType.id, level: itemType.level }).from(itemType).where(eq(itemType.projectId, access.project.id))).map((t) => [t.id, t.level]));
+  const levels = new Map(
+    (
+      await tx
+        .select({ id: itemType.id, level: itemType.level })
+        .from(itemType)
+        .where(eq(itemType.projectId, access.project.id))
+    ).map((t) => [t.id, t.level]),
+  );
   if (parent.withdrawnAt !== null) throw notFound("item");
-  if ((levels.get(parent.typeId) ?? 0) <= (levels.get(before.typeId) ?? 0)) throw invalid(`${parentKey.toUpperCase()} is no larger piece of work than this one.`, "An item stands under one of a higher level: a task under a story, a story under a feature.");
+  if ((levels.get(parent.typeId) ?? 0) <= (levels.get(before.typeId) ?? 0))
+    throw invalid(
+      `${parentKey.toUpperCase()} is no larger piece of work than this one.`,
+      "An item stands under one of a higher level: a task under a story, a story under a feature.",
+    );
   return { parent: keyed(parent), before: now ? keyed(now) : null };
 }
 
@@ -180,16 +326,29 @@ interface ParentKey {
   key: string;
 }
 
-async function fieldsChangedSince(tx: Transaction, itemId: string, version: number): Promise<string[]> {
+async function fieldsChangedSince(
+  tx: Transaction,
+  itemId: string,
+  version: number,
+): Promise<string[]> {
   const rows = await tx
     .select({ field: itemEvent.field, new: itemEvent.new })
     .from(itemEvent)
-    .where(and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, version), inArray(itemEvent.kind, ["changed", "own changed", "undone"])));
+    .where(
+      and(
+        eq(itemEvent.itemId, itemId),
+        gt(itemEvent.seq, version),
+        inArray(itemEvent.kind, ["changed", "own changed", "undone"]),
+      ),
+    );
   return rows.flatMap((r) => r.field ?? restoredFields(r.new as Partial<ItemSnapshot>));
 }
 
 /** The fields that an undone step brought back, own ones by their ids. */
-const restoredFields = (was: Partial<ItemSnapshot>): string[] => [...Object.keys(was), ...Object.keys(was.own ?? {})];
+const restoredFields = (was: Partial<ItemSnapshot>): string[] => [
+  ...Object.keys(was),
+  ...Object.keys(was.own ?? {}),
+];
 
 /** People, teams and types that a change names must exist, and a type must keep the item in its workflow. */
 export async function checkReferences(
@@ -198,7 +357,10 @@ export async function checkReferences(
   changes: Partial<EditableFields>,
   before: ItemSnapshot | null,
 ): Promise<void> {
-  await checkMembers(tx, projectId, [before?.assigneeId === changes.assigneeId ? null : changes.assigneeId, before?.reviewerId === changes.reviewerId ? null : changes.reviewerId]);
+  await checkMembers(tx, projectId, [
+    before?.assigneeId === changes.assigneeId ? null : changes.assigneeId,
+    before?.reviewerId === changes.reviewerId ? null : changes.reviewerId,
+  ]);
   if (typeof changes.teamId === "string") {
     const [known] = await tx.select().from(team).where(eq(team.id, changes.teamId));
     if (!known) throw invalid("There is no such team.", "Choose one from the list.");
@@ -207,23 +369,58 @@ export async function checkReferences(
   if (changes.typeId !== undefined) {
     const wanted = await workflowOf(tx, projectId, changes.typeId);
     if (before && !wanted.states.some((s) => s.id === before.stateId))
-      throw invalid("Items of that type follow another workflow.", "Choose a type with the same workflow.");
+      throw invalid(
+        "Items of that type follow another workflow.",
+        "Choose a type with the same workflow.",
+      );
   }
 }
 
 /** A question to whoever reported the item: it goes to them by mail, stands on their private page, and waits for an answer. */
-async function askRequester(tx: Transaction, viewer: Doer, asked: ItemSnapshot, body: string): Promise<void> {
+async function askRequester(
+  tx: Transaction,
+  viewer: Doer,
+  asked: ItemSnapshot,
+  body: string,
+): Promise<void> {
   const reports = await tx.select().from(report).where(eq(report.itemId, asked.id));
-  if (reports.length === 0) throw invalid("Nobody outside has reported this item.", "Write a comment instead.");
-  await tx.insert(reportMessage).values(reports.map(({ id }) => ({ reportId: id, kind: "question" as const, body: body.trim(), authorId: viewer.personId, at: asked.updatedAt })));
-  for (const row of reports) await writeToRequester(tx, row, { kind: "question", text: body.trim(), at: asked.updatedAt }, { now: asked.updatedAt });
+  if (reports.length === 0)
+    throw invalid("Nobody outside has reported this item.", "Write a comment instead.");
+  await tx
+    .insert(reportMessage)
+    .values(
+      reports.map(({ id }) => ({
+        reportId: id,
+        kind: "question" as const,
+        body: body.trim(),
+        authorId: viewer.personId,
+        at: asked.updatedAt,
+      })),
+    );
+  for (const row of reports)
+    await writeToRequester(
+      tx,
+      row,
+      { kind: "question", text: body.trim(), at: asked.updatedAt },
+      { now: asked.updatedAt },
+    );
 }
 
 /** A sprint or a release that a change names must be one of the project's. */
-async function checkBoxes(tx: Transaction, projectId: string, { sprintId, releaseId }: Partial<EditableFields>): Promise<void> {
-  for (const [id, table, what] of [[sprintId, sprint, "sprint"], [releaseId, release, "release"]] as const) {
+async function checkBoxes(
+  tx: Transaction,
+  projectId: string,
+  { sprintId, releaseId }: Partial<EditableFields>,
+): Promise<void> {
+  for (const [id, table, what] of [
+    [sprintId, sprint, "sprint"],
+    [releaseId, release, "release"],
+  ] as const) {
     if (typeof id !== "string") continue;
-    const [known] = await tx.select({ id: table.id }).from(table).where(and(eq(table.id, id), eq(table.projectId, projectId), isNull(table.removedAt)));
+    const [known] = await tx
+      .select({ id: table.id })
+      .from(table)
+      .where(and(eq(table.id, id), eq(table.projectId, projectId), isNull(table.removedAt)));
     if (!known) throw invalid(`There is no such ${what}.`, "Choose one from the list.");
   }
 }
@@ -237,10 +434,23 @@ async function relate(
   request: Extract<CommandRequest, { kind: "link" | "unlink" }>,
 ): Promise<ItemSnapshot> {
   const { access } = surroundings;
-  const [link] = request.kind === "unlink" ? await tx.select().from(itemLink).where(eq(itemLink.id, request.linkId)) : [];
-  if (request.kind === "unlink" && (!link || (link.fromItemId !== before.id && link.toItemId !== before.id))) throw notFound("link");
+  const [link] =
+    request.kind === "unlink"
+      ? await tx.select().from(itemLink).where(eq(itemLink.id, request.linkId))
+      : [];
+  if (
+    request.kind === "unlink" &&
+    (!link || (link.fromItemId !== before.id && link.toItemId !== before.id))
+  )
+    throw notFound("link");
   const other = link
-    ? await lockSeenItem(tx, viewer, access.project.id, link.fromItemId === before.id ? link.toItemId : link.fromItemId, "link")
+    ? await lockSeenItem(
+        tx,
+        viewer,
+        access.project.id,
+        link.fromItemId === before.id ? link.toItemId : link.fromItemId,
+        "link",
+      )
     : await lockSeenItemByKey(tx, viewer, access, request.kind === "link" ? request.otherKey : "");
   const outward = link ? link.fromItemId === before.id : true;
   if (request.kind === "link") await checkNewLink(tx, before.id, other.id, request.linkKind);
@@ -248,13 +458,35 @@ async function relate(
   const linkId = link ? link.id : randomUUID();
   const keyOf = (s: ItemSnapshot) => `${access.project.key}-${s.number}`;
   const both = [
-    { one: before, command: { kind: request.kind, linkId, linkKind, otherId: other.id, otherKey: keyOf(other), outward } },
-    { one: other, command: { kind: request.kind, linkId, linkKind, otherId: before.id, otherKey: keyOf(before), outward: !outward } },
+    {
+      one: before,
+      command: {
+        kind: request.kind,
+        linkId,
+        linkKind,
+        otherId: other.id,
+        otherKey: keyOf(other),
+        outward,
+      },
+    },
+    {
+      one: other,
+      command: {
+        kind: request.kind,
+        linkId,
+        linkKind,
+        otherId: before.id,
+        otherKey: keyOf(before),
+        outward: !outward,
+      },
+    },
   ];
   let result = before;
   for (const { one, command } of both) {
     const needs = await moveNeeds(tx, viewer, access, one, undefined);
-    const events = await decideNaming(tx, access.project.id, (naming) => decide(one, command, decisionContext(viewer, surroundings, one, commandId, needs, naming)));
+    const events = await decideNaming(tx, access.project.id, (naming) =>
+      decide(one, command, decisionContext(viewer, surroundings, one, commandId, needs, naming)),
+    );
     const after = await storeEvents(tx, one, events);
     if (one === before) result = after;
   }
@@ -262,11 +494,23 @@ async function relate(
 }
 
 /** Both ends are locked: nobody else makes the same link meanwhile. */
-async function checkNewLink(tx: Transaction, fromId: string, toId: string, kind: LinkKind): Promise<void> {
+async function checkNewLink(
+  tx: Transaction,
+  fromId: string,
+  toId: string,
+  kind: LinkKind,
+): Promise<void> {
   const there = and(eq(itemLink.fromItemId, fromId), eq(itemLink.toItemId, toId));
   const back = and(eq(itemLink.fromItemId, toId), eq(itemLink.toItemId, fromId));
-  const [known] = await tx.select({ id: itemLink.id }).from(itemLink).where(and(eq(itemLink.kind, kind), kind === "relates to" ? or(there, back) : there));
-  if (known) throw invalid("The two are linked like this already.", "Take the link away first, or choose another kind.");
+  const [known] = await tx
+    .select({ id: itemLink.id })
+    .from(itemLink)
+    .where(and(eq(itemLink.kind, kind), kind === "relates to" ? or(there, back) : there));
+  if (known)
+    throw invalid(
+      "The two are linked like this already.",
+      "Take the link away first, or choose another kind.",
+    );
 }
 
 export async function lockItem(tx: Transaction, id: string): Promise<ItemSnapshot> {
@@ -274,5 +518,3 @@ export async function lockItem(tx: Transaction, id: string): Promise<ItemSnapsho
   if (!row) throw notFound("item");
   return snapshotOf(row);
 }
-
-

@@ -37,7 +37,14 @@ export async function createItemIn(
   const projectId = access.project.id;
   await checkReferences(tx, projectId, fields, null);
   const workflow = await workflowOf(tx, projectId, fields.typeId);
-  const own = await initialOwn(tx, projectId, await loadOwnFields(tx, projectId), fields.typeId, fields.own, cause === "person");
+  const own = await initialOwn(
+    tx,
+    projectId,
+    await loadOwnFields(tx, projectId),
+    fields.typeId,
+    fields.own,
+    cause === "person",
+  );
   const [first] = statesInOrder(workflow);
   const rank = await placeInState(tx, viewer, first.id, place);
   const [{ number }] = await tx
@@ -45,29 +52,82 @@ export async function createItemIn(
     .set({ nextItemNumber: sql`${project.nextItemNumber} + 1` })
     .where(eq(project.id, projectId))
     .returning({ number: sql<number>`${project.nextItemNumber} - 1` });
-  const data: CreatedData = { ...fields, own, projectId, number, stateId: first.id, stateKind: first.kind, rank };
+  const data: CreatedData = {
+    ...fields,
+    own,
+    projectId,
+    number,
+    stateId: first.id,
+    stateKind: first.kind,
+    rank,
+  };
   const itemId = randomUUID();
   const needs = await moveNeeds(tx, viewer, access, null, undefined);
   const events = await decideNaming(tx, projectId, (naming) =>
-    decide(null, { kind: "create", data }, decisionContext(viewer, { access, workflow }, { id: itemId, updatedAt: 0 }, commandId, needs, naming, { cause })),
+    decide(
+      null,
+      { kind: "create", data },
+      decisionContext(
+        viewer,
+        { access, workflow },
+        { id: itemId, updatedAt: 0 },
+        commandId,
+        needs,
+        naming,
+        { cause },
+      ),
+    ),
   );
   return storeEvents(tx, null, events);
 }
 
 /** Creates an item, or a task under one, on a person's behalf; at the end of the backlog. */
-export async function createItem(viewer: Viewer, request: CreateItemRequest): Promise<CommandResult> {
+export async function createItem(
+  viewer: Viewer,
+  request: CreateItemRequest,
+): Promise<CommandResult> {
   return transact(async (tx) => {
     const access = await enterProject(tx, viewer, { key: request.projectKey }, "create item");
-    if (!(await recordCommand(tx, request.commandId, viewer.personId, { what: `create in ${access.project.id}` }))) {
-      const [known] = await tx.select({ item }).from(commandRecord).innerJoin(item, eq(item.id, commandRecord.itemId)).where(eq(commandRecord.id, request.commandId));
-      if (!known || known.item.projectId !== access.project.id) throw invalid("This command key was used for something else.", "Send it again with a new key.");
-      return { card: await toldParent(tx, viewer, cardOf(snapshotOf(known.item), access.project.key)), fresh: false };
+    if (
+      !(await recordCommand(tx, request.commandId, viewer.personId, {
+        what: `create in ${access.project.id}`,
+      }))
+    ) {
+      const [known] = await tx
+        .select({ item })
+        .from(commandRecord)
+        .innerJoin(item, eq(item.id, commandRecord.itemId))
+        .where(eq(commandRecord.id, request.commandId));
+      if (!known || known.item.projectId !== access.project.id)
+        throw invalid(
+          "This command key was used for something else.",
+          "Send it again with a new key.",
+        );
+      return {
+        card: await toldParent(tx, viewer, cardOf(snapshotOf(known.item), access.project.key)),
+        fresh: false,
+      };
     }
     if (request.parentId) {
-      if (!(await seenItem(tx, viewer, access.project.id, request.parentId))) throw invalid("The item it belongs under is not in this project.", "Choose one of this project.");
+      if (!(await seenItem(tx, viewer, access.project.id, request.parentId)))
+        throw invalid(
+          "The item it belongs under is not in this project.",
+          "Choose one of this project.",
+        );
     }
-    const created = await createItemIn(tx, viewer, access, { ...NEW_ITEM, ...request.fields, parentId: request.parentId }, "last", request.commandId, "person");
-    await tx.update(commandRecord).set({ itemId: created.id, version: created.version }).where(eq(commandRecord.id, request.commandId));
+    const created = await createItemIn(
+      tx,
+      viewer,
+      access,
+      { ...NEW_ITEM, ...request.fields, parentId: request.parentId },
+      "last",
+      request.commandId,
+      "person",
+    );
+    await tx
+      .update(commandRecord)
+      .set({ itemId: created.id, version: created.version })
+      .where(eq(commandRecord.id, request.commandId));
     return { card: cardOf(created, access.project.key), fresh: true };
   });
 }

@@ -30,45 +30,95 @@ export interface MoveNeeds {
   ownFields: readonly OwnField[];
 }
 
-export async function moveNeeds(tx: Transaction, viewer: Doer, access: ProjectAccess, before: ItemSnapshot | null, transition: Transition | undefined): Promise<MoveNeeds> {
+export async function moveNeeds(
+  tx: Transaction,
+  viewer: Doer,
+  access: ProjectAccess,
+  before: ItemSnapshot | null,
+  transition: Transition | undefined,
+): Promise<MoveNeeds> {
   const requirements = transition?.requirements ?? [];
-  const asksTeams = transition?.who.some((m) => m.kind === "team") || requirements.some((r) => r.kind === "condition");
-  const asksAround = requirements.some((r) => r.kind === "condition" || r.kind === "sub-tasks finished");
-  const asksOwn = requirements.some((r) => r.kind === "condition" || (r.kind === "filled" && demandedOwnField(r.field) !== null));
+  const asksTeams =
+    transition?.who.some((m) => m.kind === "team") ||
+    requirements.some((r) => r.kind === "condition");
+  const asksAround = requirements.some(
+    (r) => r.kind === "condition" || r.kind === "sub-tasks finished",
+  );
+  const asksOwn = requirements.some(
+    (r) => r.kind === "condition" || (r.kind === "filled" && demandedOwnField(r.field) !== null),
+  );
   const ownFields = asksOwn ? await loadOwnFields(tx, access.project.id) : [];
   const now = Date.now();
-  const sprints = requirements.some((r) => r.kind === "condition") ? await sprintsNow(tx, access.project, now) : undefined;
+  const sprints = requirements.some((r) => r.kind === "condition")
+    ? await sprintsNow(tx, access.project, now)
+    : undefined;
   const teamIds = asksTeams ? await teamsOfPerson(tx, viewer.personId) : [];
-  const approverTeams = requirements.some((r) => r.kind === "approvals" && r.teamId !== null) ? await teamsOfPeople(tx, before?.approvals.map((a) => a.byId) ?? []) : new Map<string, string[]>();
+  const approverTeams = requirements.some((r) => r.kind === "approvals" && r.teamId !== null)
+    ? await teamsOfPeople(tx, before?.approvals.map((a) => a.byId) ?? [])
+    : new Map<string, string[]>();
   return {
-    actor: { personId: viewer.personId, role: access.may("override limit") ? "lead" : "member", teamIds, requester: viewer.requester },
+    actor: {
+      personId: viewer.personId,
+      role: access.may("override limit") ? "lead" : "member",
+      teamIds,
+      requester: viewer.requester,
+    },
     around: before && asksAround ? await askedItem(tx, before) : NOTHING_AROUND,
     asker: { personId: viewer.personId, teamIds, now, zone: access.project.zone, sprints },
     ownFields,
     teamsOf: (id) => approverTeams.get(id) ?? [],
-    followUps: before && transition ? await followUpContext(tx, viewer, before, transition) : NO_FOLLOW_UP_CONTEXT,
+    followUps:
+      before && transition
+        ? await followUpContext(tx, viewer, before, transition)
+        : NO_FOLLOW_UP_CONTEXT,
   };
 }
 
 async function teamsOfPerson(tx: Transaction, personId: string | null): Promise<string[]> {
   if (personId === null) return [];
-  return (await tx.select({ id: teamMember.teamId }).from(teamMember).where(eq(teamMember.personId, personId))).map((r) => r.id);
+  return (
+    await tx
+      .select({ id: teamMember.teamId })
+      .from(teamMember)
+      .where(eq(teamMember.personId, personId))
+  ).map((r) => r.id);
 }
 
-async function teamsOfPeople(tx: Transaction, personIds: readonly string[]): Promise<Map<string, string[]>> {
+async function teamsOfPeople(
+  tx: Transaction,
+  personIds: readonly string[],
+): Promise<Map<string, string[]>> {
   const teams = new Map<string, string[]>();
   if (personIds.length === 0) return teams;
-  for (const { personId, teamId } of await tx.select().from(teamMember).where(inArray(teamMember.personId, [...personIds]))) teams.set(personId, [...(teams.get(personId) ?? []), teamId]);
+  for (const { personId, teamId } of await tx
+    .select()
+    .from(teamMember)
+    .where(inArray(teamMember.personId, [...personIds])))
+    teams.set(personId, [...(teams.get(personId) ?? []), teamId]);
   return teams;
 }
 
-async function followUpContext(tx: Transaction, viewer: Doer, before: ItemSnapshot, transition: Transition): Promise<FollowUpContext> {
+async function followUpContext(
+  tx: Transaction,
+  viewer: Doer,
+  before: ItemSnapshot,
+  transition: Transition,
+): Promise<FollowUpContext> {
   const assignees = transition.followUps.flatMap((f) => (f.kind === "assign" ? [f.to] : []));
-  const context: FollowUpContext = { ...NO_FOLLOW_UP_CONTEXT, actorId: viewer.personId, leastLoaded: {}, nextInTurn: {}, newCommentId: randomUUID };
+  const context: FollowUpContext = {
+    ...NO_FOLLOW_UP_CONTEXT,
+    actorId: viewer.personId,
+    leastLoaded: {},
+    nextInTurn: {},
+    newCommentId: randomUUID,
+  };
   for (const to of assignees) {
-    if (to.kind === "previous assignee") context.previousAssigneeId = await previousAssignee(tx, before);
-    if (to.kind === "least loaded") context.leastLoaded[to.teamId] = await leastLoaded(tx, before.projectId, to.teamId);
-    if (to.kind === "in turn") context.nextInTurn[to.teamId] = await nextInTurn(tx, before.projectId, to.teamId);
+    if (to.kind === "previous assignee")
+      context.previousAssigneeId = await previousAssignee(tx, before);
+    if (to.kind === "least loaded")
+      context.leastLoaded[to.teamId] = await leastLoaded(tx, before.projectId, to.teamId);
+    if (to.kind === "in turn")
+      context.nextInTurn[to.teamId] = await nextInTurn(tx, before.projectId, to.teamId);
   }
   return context;
 }
@@ -78,9 +128,19 @@ async function previousAssignee(tx: Transaction, before: ItemSnapshot): Promise<
   const rows = await tx
     .select()
     .from(itemEvent)
-    .where(and(eq(itemEvent.itemId, before.id), or(eq(itemEvent.kind, "undone"), and(eq(itemEvent.kind, "changed"), eq(itemEvent.field, "assigneeId")))))
+    .where(
+      and(
+        eq(itemEvent.itemId, before.id),
+        or(
+          eq(itemEvent.kind, "undone"),
+          and(eq(itemEvent.kind, "changed"), eq(itemEvent.field, "assigneeId")),
+        ),
+      ),
+    )
     .orderBy(itemEvent.seq);
-  const had = standingEvents(rows.map(eventOf)).flatMap((e) => (e.kind === "changed" && typeof e.old === "string" && e.old !== before.assigneeId ? [e.old] : []));
+  const had = standingEvents(rows.map(eventOf)).flatMap((e) =>
+    e.kind === "changed" && typeof e.old === "string" && e.old !== before.assigneeId ? [e.old] : [],
+  );
   const members = await membersAmong(tx, before.projectId, had);
   return had.findLast((id) => members.has(id)) ?? null;
 }
@@ -92,12 +152,23 @@ const workers = (projectId: string, teamId: string) =>
     sql`exists (select 1 from ${membership} where ${membership.personId} = ${teamMember.personId} and ${membership.projectId} = ${projectId} and ${membership.role} <> 'observer')`,
   );
 
-async function leastLoaded(tx: Transaction, projectId: string, teamId: string): Promise<string | null> {
+async function leastLoaded(
+  tx: Transaction,
+  projectId: string,
+  teamId: string,
+): Promise<string | null> {
   const load = sql<number>`count(${item.id})::int`;
   const [first] = await tx
     .select({ id: teamMember.personId, load })
     .from(teamMember)
-    .leftJoin(item, and(eq(item.assigneeId, teamMember.personId), inArray(item.stateKind, ["waiting", "working"]), isNull(item.withdrawnAt)))
+    .leftJoin(
+      item,
+      and(
+        eq(item.assigneeId, teamMember.personId),
+        inArray(item.stateKind, ["waiting", "working"]),
+        isNull(item.withdrawnAt),
+      ),
+    )
     .where(workers(projectId, teamId))
     .groupBy(teamMember.personId)
     .orderBy(load, teamMember.personId)
@@ -109,30 +180,64 @@ async function leastLoaded(tx: Transaction, projectId: string, teamId: string): 
  * The member of a team after the one who was given an item last by such a rule, in the order of their ids. What a rule
  * gave stands after the move in the same command; what people gave each other does not count.
  */
-async function nextInTurn(tx: Transaction, projectId: string, teamId: string): Promise<string | null> {
-  const people = (await tx.select({ id: teamMember.personId }).from(teamMember).where(workers(projectId, teamId)).orderBy(teamMember.personId)).map((r) => r.id);
+async function nextInTurn(
+  tx: Transaction,
+  projectId: string,
+  teamId: string,
+): Promise<string | null> {
+  const people = (
+    await tx
+      .select({ id: teamMember.personId })
+      .from(teamMember)
+      .where(workers(projectId, teamId))
+      .orderBy(teamMember.personId)
+  ).map((r) => r.id);
   if (people.length === 0) return null;
   // Two moves at once must not both read the same last one.
-  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`turn of ${projectId} ${teamId}`}, 0))`);
+  await tx.execute(
+    sql`select pg_advisory_xact_lock(hashtextextended(${`turn of ${projectId} ${teamId}`}, 0))`,
+  );
   const moved = alias(itemEvent, "moved");
   const afterMove = exists(
     tx
       .select({ one: sql`1` })
       .from(moved)
-      .where(and(eq(moved.itemId, itemEvent.itemId), eq(moved.commandId, itemEvent.commandId), eq(moved.kind, "moved"), lt(moved.seq, itemEvent.seq))),
+      .where(
+        and(
+          eq(moved.itemId, itemEvent.itemId),
+          eq(moved.commandId, itemEvent.commandId),
+          eq(moved.kind, "moved"),
+          lt(moved.seq, itemEvent.seq),
+        ),
+      ),
   );
   const undo = alias(itemEvent, "undo");
   const undone = exists(
     tx
       .select({ one: sql`1` })
       .from(undo)
-      .where(and(eq(undo.itemId, itemEvent.itemId), eq(undo.kind, "undone"), sql`${itemEvent.seq} between (${undo.old} ->> 'fromSeq')::int and (${undo.old} ->> 'toSeq')::int`)),
+      .where(
+        and(
+          eq(undo.itemId, itemEvent.itemId),
+          eq(undo.kind, "undone"),
+          sql`${itemEvent.seq} between (${undo.old} ->> 'fromSeq')::int and (${undo.old} ->> 'toSeq')::int`,
+        ),
+      ),
   );
   const [last] = await tx
     .select({ id: sql<string>`${itemEvent.new} #>> '{}'` })
     .from(itemEvent)
     .innerJoin(item, eq(item.id, itemEvent.itemId))
-    .where(and(eq(item.projectId, projectId), eq(itemEvent.kind, "changed"), eq(itemEvent.field, "assigneeId"), inArray(sql`${itemEvent.new} #>> '{}'`, people), afterMove, not(undone)))
+    .where(
+      and(
+        eq(item.projectId, projectId),
+        eq(itemEvent.kind, "changed"),
+        eq(itemEvent.field, "assigneeId"),
+        inArray(sql`${itemEvent.new} #>> '{}'`, people),
+        afterMove,
+        not(undone),
+      ),
+    )
     .orderBy(desc(itemEvent.at), desc(itemEvent.seq))
     .limit(1);
   return people[(people.indexOf(last?.id ?? "") + 1) % people.length];

@@ -1,7 +1,14 @@
 import { and, asc, eq } from "drizzle-orm";
 import { z } from "zod";
 import { circularField } from "@/core/item/compute-fields";
-import { fieldsOfType, MOST_OWN_FIELDS, ownFieldSchema, ownValueProblem, type OwnField, type OwnValues } from "@/core/item/own-field";
+import {
+  fieldsOfType,
+  MOST_OWN_FIELDS,
+  ownFieldSchema,
+  ownValueProblem,
+  type OwnField,
+  type OwnValues,
+} from "@/core/item/own-field";
 import { transact, type Reader } from "@/db/connection";
 import { ownField } from "@/db/schema";
 import { enterProject } from "../people/access";
@@ -12,7 +19,11 @@ import { announceDesign } from "../workflow/announce";
 
 /** The fields that a project made for itself, those that were taken out too, in order. */
 export async function loadOwnFields(reader: Reader, projectId: string): Promise<OwnField[]> {
-  const rows = await reader.select().from(ownField).where(eq(ownField.projectId, projectId)).orderBy(asc(ownField.position), asc(ownField.id));
+  const rows = await reader
+    .select()
+    .from(ownField)
+    .where(eq(ownField.projectId, projectId))
+    .orderBy(asc(ownField.position), asc(ownField.id));
   return rows.map(({ projectId: _, ...field }) => field);
 }
 
@@ -21,29 +32,61 @@ export const fieldEditBody = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("remove"), id: z.string().min(1).max(64) }),
   z.object({ kind: z.literal("bring back"), id: z.string().min(1).max(64) }),
   /** All fields in their new order. */
-  z.object({ kind: z.literal("order"), ids: z.array(z.string().min(1).max(64)).max(MOST_OWN_FIELDS * 2) }),
+  z.object({
+    kind: z.literal("order"),
+    ids: z.array(z.string().min(1).max(64)).max(MOST_OWN_FIELDS * 2),
+  }),
 ]);
 export type FieldEdit = z.infer<typeof fieldEditBody>;
 
 /** Makes, changes, takes out or brings back a field. What items say in it stays with them and in their histories. */
-export async function editOwnField(viewer: Viewer, projectKey: string, edit: FieldEdit, now = Date.now()): Promise<void> {
+export async function editOwnField(
+  viewer: Viewer,
+  projectKey: string,
+  edit: FieldEdit,
+  now = Date.now(),
+): Promise<void> {
   await transact(async (tx) => {
     const { project } = await enterProject(tx, viewer, { key: projectKey }, "edit workflow");
     const fields = await loadOwnFields(tx, project.id);
     if (edit.kind === "order") {
-      for (const [position, id] of edit.ids.entries()) await tx.update(ownField).set({ position }).where(and(eq(ownField.id, id), eq(ownField.projectId, project.id)));
+      for (const [position, id] of edit.ids.entries())
+        await tx
+          .update(ownField)
+          .set({ position })
+          .where(and(eq(ownField.id, id), eq(ownField.projectId, project.id)));
     } else if (edit.kind === "save") {
       checkField(edit.field, fields);
-      const position = fields.find((f) => f.id === edit.field.id)?.position ?? Math.max(-1, ...fields.map((f) => f.position)) + 1;
+      const position =
+        fields.find((f) => f.id === edit.field.id)?.position ??
+        Math.max(-1, ...fields.map((f) => f.position)) + 1;
       const values = { ...edit.field, position };
-      const stored = await tx.insert(ownField).values({ ...values, projectId: project.id }).onConflictDoUpdate({ target: ownField.id, set: values, setWhere: eq(ownField.projectId, project.id) }).returning({ id: ownField.id });
+      const stored = await tx
+        .insert(ownField)
+        .values({ ...values, projectId: project.id })
+        .onConflictDoUpdate({
+          target: ownField.id,
+          set: values,
+          setWhere: eq(ownField.projectId, project.id),
+        })
+        .returning({ id: ownField.id });
       if (stored.length === 0) throw notFound("field");
     } else {
       const field = fields.find((f) => f.id === edit.id);
       if (!field) throw notFound("field");
-      const uses = fields.filter((f) => f.removedAt === null && f.formula && f.id !== field.id && JSON.stringify(f.formula).includes(`"own.${field.id}"`));
-      if (edit.kind === "remove" && uses.length > 0) throw invalid(`“${uses[0].name}” is computed from it.`, "Change that formula first.");
-      await tx.update(ownField).set({ removedAt: edit.kind === "remove" ? now : null }).where(eq(ownField.id, field.id));
+      const uses = fields.filter(
+        (f) =>
+          f.removedAt === null &&
+          f.formula &&
+          f.id !== field.id &&
+          JSON.stringify(f.formula).includes(`"own.${field.id}"`),
+      );
+      if (edit.kind === "remove" && uses.length > 0)
+        throw invalid(`“${uses[0].name}” is computed from it.`, "Change that formula first.");
+      await tx
+        .update(ownField)
+        .set({ removedAt: edit.kind === "remove" ? now : null })
+        .where(eq(ownField.id, field.id));
     }
     await announceDesign(tx, project.id);
   });
@@ -51,28 +94,65 @@ export async function editOwnField(viewer: Viewer, projectKey: string, edit: Fie
 
 function checkField(field: z.infer<typeof ownFieldSchema>, fields: readonly OwnField[]): void {
   const before = fields.find((f) => f.id === field.id);
-  if (before && before.kind !== field.kind) throw invalid("A field keeps its kind: items already say something in it.", "Make another field, and take this one out.");
-  if (!before && fields.filter((f) => f.removedAt === null).length >= MOST_OWN_FIELDS) throw invalid(`A project has at most ${MOST_OWN_FIELDS} fields of its own.`, "Take out one that nobody uses.");
-  const twin = fields.find((f) => f.id !== field.id && f.removedAt === null && f.name.toLowerCase() === field.name.toLowerCase());
+  if (before && before.kind !== field.kind)
+    throw invalid(
+      "A field keeps its kind: items already say something in it.",
+      "Make another field, and take this one out.",
+    );
+  if (!before && fields.filter((f) => f.removedAt === null).length >= MOST_OWN_FIELDS)
+    throw invalid(
+      `A project has at most ${MOST_OWN_FIELDS} fields of its own.`,
+      "Take out one that nobody uses.",
+    );
+  const twin = fields.find(
+    (f) =>
+      f.id !== field.id &&
+      f.removedAt === null &&
+      f.name.toLowerCase() === field.name.toLowerCase(),
+  );
   if (twin) throw invalid(`There is a field “${twin.name}” already.`, "Choose another name.");
   const others = fields.filter((f) => f.id !== field.id);
-  const known = new Set(fields.filter((f) => f.kind === "number" || f.kind === "computed").map((f) => `"own.${f.id}"`));
-  for (const [used] of JSON.stringify(field.formula ?? "").matchAll(/"own\.[^"]+"/g)) if (!known.has(used) && used !== `"own.${field.id}"`) throw invalid("The formula uses a field that is not a number of this project.", "Choose one of its numbers.");
-  if (circularField([...others, field])) throw invalid("The formula would compute itself.", "Take out the number that depends on this one.");
+  const known = new Set(
+    fields.filter((f) => f.kind === "number" || f.kind === "computed").map((f) => `"own.${f.id}"`),
+  );
+  for (const [used] of JSON.stringify(field.formula ?? "").matchAll(/"own\.[^"]+"/g))
+    if (!known.has(used) && used !== `"own.${field.id}"`)
+      throw invalid(
+        "The formula uses a field that is not a number of this project.",
+        "Choose one of its numbers.",
+      );
+  if (circularField([...others, field]))
+    throw invalid(
+      "The formula would compute itself.",
+      "Take out the number that depends on this one.",
+    );
 }
 
 /**
  * The own fields of a new item: what was given, each held against its field, and the initial values of the rest.
  * @param asksRequired whether a person makes it, who can be asked for what it must say
  */
-export async function initialOwn(reader: Reader, projectId: string, fields: readonly OwnField[], typeId: string, given: OwnValues, asksRequired: boolean): Promise<OwnValues> {
+export async function initialOwn(
+  reader: Reader,
+  projectId: string,
+  fields: readonly OwnField[],
+  typeId: string,
+  given: OwnValues,
+  asksRequired: boolean,
+): Promise<OwnValues> {
   const own: Record<string, OwnValues[string]> = {};
   const mine = fieldsOfType(fields, typeId);
-  for (const id of Object.keys(given)) if (!mine.some((f) => f.id === id)) throw invalid("Items of this type have no such field.", "Reload the page: the fields may have changed.");
+  for (const id of Object.keys(given))
+    if (!mine.some((f) => f.id === id))
+      throw invalid(
+        "Items of this type have no such field.",
+        "Reload the page: the fields may have changed.",
+      );
   for (const field of mine) {
     const value = given[field.id] ?? (field.kind === "computed" ? null : field.initial);
     if (value === null || value === undefined) {
-      if (asksRequired && field.requiredAtStart) throw invalid(`A new item says “${field.name}”.`, "Fill it in.");
+      if (asksRequired && field.requiredAtStart)
+        throw invalid(`A new item says “${field.name}”.`, "Fill it in.");
       continue;
     }
     const problem = ownValueProblem(field, value);
@@ -82,13 +162,23 @@ export async function initialOwn(reader: Reader, projectId: string, fields: read
     own[field.id] = value;
   }
   // Whoever was the default and has left is nobody's default any more.
-  const defaults = mine.flatMap(({ id, kind }) => (kind === "person" && given[id] === undefined && typeof own[id] === "string" ? [id] : []));
-  const members = await membersAmong(reader, projectId, defaults.map((id) => own[id] as string));
+  const defaults = mine.flatMap(({ id, kind }) =>
+    kind === "person" && given[id] === undefined && typeof own[id] === "string" ? [id] : [],
+  );
+  const members = await membersAmong(
+    reader,
+    projectId,
+    defaults.map((id) => own[id] as string),
+  );
   for (const id of defaults) if (!members.has(own[id] as string)) delete own[id];
   await checkMembers(reader, projectId, newlyNamed(mine, own, {}));
   return own;
 }
 
 /** The people that own fields name and did not name before. */
-export const newlyNamed = (fields: readonly OwnField[], own: Readonly<Record<string, unknown>>, before: OwnValues): unknown[] =>
+export const newlyNamed = (
+  fields: readonly OwnField[],
+  own: Readonly<Record<string, unknown>>,
+  before: OwnValues,
+): unknown[] =>
   fields.flatMap(({ id, kind }) => (kind === "person" && own[id] !== before[id] ? [own[id]] : []));

@@ -1,5 +1,11 @@
 import { z } from "zod";
-import { CLASSES_OF_SERVICE, LINK_KINDS, ORIGINS, PRIORITIES, SEVERITIES } from "@/core/item/fields";
+import {
+  CLASSES_OF_SERVICE,
+  LINK_KINDS,
+  ORIGINS,
+  PRIORITIES,
+  SEVERITIES,
+} from "@/core/item/fields";
 import { ownChangesSchema, ownValueSchema } from "@/core/item/own-field";
 import { OUTCOMES } from "@/core/workflow/workflow";
 
@@ -9,7 +15,11 @@ import { OUTCOMES } from "@/core/workflow/workflow";
  */
 
 const id = z.string().min(1).max(64);
-export const title = z.string().trim().min(1, "An item needs a title.").max(300, "Use at most 300 characters.");
+export const title = z
+  .string()
+  .trim()
+  .min(1, "An item needs a title.")
+  .max(300, "Use at most 300 characters.");
 const longText = z.string().max(50_000, "Use at most 50,000 characters.");
 const isoDate = z.iso.date();
 
@@ -32,7 +42,10 @@ export const editableFields = z.object({
   releaseId: id.nullable(),
   remainingHours: z.number().min(0).max(10_000).nullable(),
   restricted: z.boolean(),
-  labels: z.array(z.string().trim().min(1).max(40)).max(20).transform((labels) => [...new Set(labels)]),
+  labels: z
+    .array(z.string().trim().min(1).max(40))
+    .max(20)
+    .transform((labels) => [...new Set(labels)]),
 });
 
 export const commandRequest = z.discriminatedUnion("kind", [
@@ -63,13 +76,28 @@ export const commandRequest = z.discriminatedUnion("kind", [
       .default({}),
     overrideReason: z.string().max(2_000).optional(),
   }),
-  z.object({ kind: z.literal("edit"), seenVersion: z.number().int().positive(), changes: editableFields.partial(), own: ownChangesSchema.optional() }),
+  z.object({
+    kind: z.literal("edit"),
+    seenVersion: z.number().int().positive(),
+    changes: editableFields.partial(),
+    own: ownChangesSchema.optional(),
+  }),
   z.object({ kind: z.literal("place"), below: z.uuid().nullable() }),
   /** Under another item of the project, by its key; null: under none. */
   z.object({ kind: z.literal("put under"), parentKey: z.string().max(30).nullable() }),
-  z.object({ kind: z.literal("comment"), body: z.string().trim().min(1, "Write something first.").max(20_000) }),
-  z.object({ kind: z.literal("ask"), body: z.string().trim().min(1, "Write a question first.").max(10_000) }),
-  z.object({ kind: z.literal("block"), cause: z.string().trim().min(1, "A blocker needs a cause.").max(500), waitingFor: z.string().trim().max(200).nullable() }),
+  z.object({
+    kind: z.literal("comment"),
+    body: z.string().trim().min(1, "Write something first.").max(20_000),
+  }),
+  z.object({
+    kind: z.literal("ask"),
+    body: z.string().trim().min(1, "Write a question first.").max(10_000),
+  }),
+  z.object({
+    kind: z.literal("block"),
+    cause: z.string().trim().min(1, "A blocker needs a cause.").max(500),
+    waitingFor: z.string().trim().max(200).nullable(),
+  }),
   z.object({ kind: z.literal("lift"), blockId: z.uuid() }),
   z.object({ kind: z.literal("link"), linkKind: z.enum(LINK_KINDS), otherKey: z.string().max(30) }),
   z.object({ kind: z.literal("unlink"), linkId: z.uuid() }),
@@ -90,6 +118,8 @@ export const createItemBody = z.object({
   commandId: z.uuid(),
   projectKey: z.string().max(12),
   parentId: z.uuid().nullable().default(null),
-  fields: editableFields.partial().extend({ title, typeId: id, own: z.record(id, ownValueSchema).optional() }),
+  fields: editableFields
+    .partial()
+    .extend({ title, typeId: id, own: z.record(id, ownValueSchema).optional() }),
 });
 export type CreateItemRequest = z.infer<typeof createItemBody>;

@@ -13,7 +13,19 @@ export function snapshotOf(row: ItemRow): ItemSnapshot {
 /** The events of stored rows. What was written by `eventRow` is read back as it was. */
 export function eventOf(row: EventRow): ItemEvent {
   const { itemId, seq, at, actorId, cause, commandId, kind, field, old, note } = row;
-  return { itemId, seq, at, actorId, cause, commandId, kind, field, old, new: row.new, note } as unknown as ItemEvent;
+  return {
+    itemId,
+    seq,
+    at,
+    actorId,
+    cause,
+    commandId,
+    kind,
+    field,
+    old,
+    new: row.new,
+    note,
+  } as unknown as ItemEvent;
 }
 
 export function eventRow(event: ItemEvent): typeof itemEvent.$inferInsert {

@@ -13,7 +13,12 @@ import { eventOf, eventRow } from "./rows";
  * @returns the snapshot after the events
  * @param depth how many moves in a row happened by themselves, for what these events set off
  */
-export async function storeEvents(tx: Transaction, before: ItemSnapshot | null, events: readonly ItemEvent[], depth = 0): Promise<ItemSnapshot> {
+export async function storeEvents(
+  tx: Transaction,
+  before: ItemSnapshot | null,
+  events: readonly ItemEvent[],
+  depth = 0,
+): Promise<ItemSnapshot> {
   if (events.length === 0) {
     if (!before) throw new Error("nothing to store");
     return before;
@@ -25,7 +30,17 @@ export async function storeEvents(tx: Transaction, before: ItemSnapshot | null, 
   await tx.insert(itemEvent).values(events.map(eventRow));
   for (const [i, event] of events.entries()) await storeConsequence(tx, event, steps[i]);
   if (events.some((e) => e.kind === "undone")) await rebuildIntervals(tx, after.id);
-  await tx.insert(outbox).values({ projectId: after.projectId, at: after.updatedAt, kind: "item", itemId: after.id, fromVersion: before?.version ?? 0, version: after.version, depth });
+  await tx
+    .insert(outbox)
+    .values({
+      projectId: after.projectId,
+      at: after.updatedAt,
+      kind: "item",
+      itemId: after.id,
+      fromVersion: before?.version ?? 0,
+      version: after.version,
+      depth,
+    });
   return after;
 }
 
@@ -37,54 +52,139 @@ function snapshotsAfter(before: ItemSnapshot | null, events: readonly ItemEvent[
 
 /** After an undone step an item's stays and blocks are what its history amounts to without it. */
 async function rebuildIntervals(tx: Transaction, itemId: string): Promise<void> {
-  const events = (await tx.select().from(itemEvent).where(eq(itemEvent.itemId, itemId)).orderBy(itemEvent.seq)).map(eventOf);
+  const events = (
+    await tx.select().from(itemEvent).where(eq(itemEvent.itemId, itemId)).orderBy(itemEvent.seq)
+  ).map(eventOf);
   await tx.delete(stay).where(eq(stay.itemId, itemId));
-  await tx.insert(stay).values(staysOf(events).map(({ enteredSeq, stateId, kind, outcome, from, to }) => ({ itemId, enteredSeq, stateId, kind, outcome, enteredAt: from, leftAt: to })));
+  await tx
+    .insert(stay)
+    .values(
+      staysOf(events).map(({ enteredSeq, stateId, kind, outcome, from, to }) => ({
+        itemId,
+        enteredSeq,
+        stateId,
+        kind,
+        outcome,
+        enteredAt: from,
+        leftAt: to,
+      })),
+    );
   await tx.delete(block).where(eq(block.itemId, itemId));
   const blocks = blocksOf(events);
-  if (blocks.length > 0) await tx.insert(block).values(blocks.map(({ blockId, cause, waitingFor, byId, from, to }) => ({ id: blockId, itemId, cause, waitingFor, byId, fromAt: from, liftedAt: to })));
+  if (blocks.length > 0)
+    await tx
+      .insert(block)
+      .values(
+        blocks.map(({ blockId, cause, waitingFor, byId, from, to }) => ({
+          id: blockId,
+          itemId,
+          cause,
+          waitingFor,
+          byId,
+          fromAt: from,
+          liftedAt: to,
+        })),
+      );
 }
 
 /** Only the columns that differ; the version always does. */
 function differences(before: ItemSnapshot, after: ItemSnapshot): Partial<ItemSnapshot> {
-  return Object.fromEntries(Object.entries(after).filter(([field, value]) => before[field as keyof ItemSnapshot] !== value));
+  return Object.fromEntries(
+    Object.entries(after).filter(([field, value]) => before[field as keyof ItemSnapshot] !== value),
+  );
 }
 
 /** @param after the item right after this event */
-async function storeConsequence(tx: Transaction, event: ItemEvent, after: ItemSnapshot): Promise<void> {
+async function storeConsequence(
+  tx: Transaction,
+  event: ItemEvent,
+  after: ItemSnapshot,
+): Promise<void> {
   const { itemId, at } = event;
-  const leave = () => tx.update(stay).set({ leftAt: at }).where(and(eq(stay.itemId, itemId), isNull(stay.leftAt)));
+  const leave = () =>
+    tx
+      .update(stay)
+      .set({ leftAt: at })
+      .where(and(eq(stay.itemId, itemId), isNull(stay.leftAt)));
   switch (event.kind) {
     case "created":
-      await tx.insert(stay).values({ itemId, enteredSeq: event.seq, stateId: event.new.stateId, kind: event.new.stateKind, enteredAt: at });
+      await tx
+        .insert(stay)
+        .values({
+          itemId,
+          enteredSeq: event.seq,
+          stateId: event.new.stateId,
+          kind: event.new.stateKind,
+          enteredAt: at,
+        });
       return;
     case "moved":
       await leave();
-      await tx.insert(stay).values({ itemId, enteredSeq: event.seq, stateId: event.new.stateId, kind: event.new.kind, outcome: event.new.kind === "finished" ? after.outcome : null, enteredAt: at });
+      await tx
+        .insert(stay)
+        .values({
+          itemId,
+          enteredSeq: event.seq,
+          stateId: event.new.stateId,
+          kind: event.new.kind,
+          outcome: event.new.kind === "finished" ? after.outcome : null,
+          enteredAt: at,
+        });
       return;
     case "withdrawn":
       await leave();
       return;
     case "commented":
-      await tx.insert(comment).values({ id: event.new.commentId, itemId, authorId: event.actorId, body: event.new.body, at });
+      await tx
+        .insert(comment)
+        .values({
+          id: event.new.commentId,
+          itemId,
+          authorId: event.actorId,
+          body: event.new.body,
+          at,
+        });
       return;
     case "blocked":
-      await tx.insert(block).values({ id: event.new.blockId, itemId, cause: event.new.cause, waitingFor: event.new.waitingFor, byId: event.actorId, fromAt: at });
+      await tx
+        .insert(block)
+        .values({
+          id: event.new.blockId,
+          itemId,
+          cause: event.new.cause,
+          waitingFor: event.new.waitingFor,
+          byId: event.actorId,
+          fromAt: at,
+        });
       return;
     case "lifted":
       await tx.update(block).set({ liftedAt: at }).where(eq(block.id, event.old.blockId));
       return;
     case "linked": {
       if (!event.new.outward) return;
-      await tx.insert(itemLink).values({ id: event.new.linkId, fromItemId: after.id, toItemId: event.new.otherId, kind: event.new.kind });
+      await tx
+        .insert(itemLink)
+        .values({
+          id: event.new.linkId,
+          fromItemId: after.id,
+          toItemId: event.new.otherId,
+          kind: event.new.kind,
+        });
       return;
     }
     case "unlinked":
       if (event.old.outward) await tx.delete(itemLink).where(eq(itemLink.id, event.old.linkId));
       return;
     case "changed":
-      if (event.field === "outcome" && after.stateKind === "finished" && namesOutcome(after.enteredStateAt, at, after.outcome))
-        await tx.update(stay).set({ outcome: after.outcome }).where(and(eq(stay.itemId, itemId), isNull(stay.leftAt)));
+      if (
+        event.field === "outcome" &&
+        after.stateKind === "finished" &&
+        namesOutcome(after.enteredStateAt, at, after.outcome)
+      )
+        await tx
+          .update(stay)
+          .set({ outcome: after.outcome })
+          .where(and(eq(stay.itemId, itemId), isNull(stay.leftAt)));
       return;
     case "undone":
     case "own changed":

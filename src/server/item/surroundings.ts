@@ -17,7 +17,10 @@ import { publishedWorkflow } from "../workflow/load";
 import { holdWorkflowOf, holdWorkflowOfType } from "../workflow/move-lock";
 import type { MoveNeeds } from "./move-needs";
 
-export const NO_COLUMNS: { left: LimitedColumn[]; entered: LimitedColumn[] } = { left: [], entered: [] };
+export const NO_COLUMNS: { left: LimitedColumn[]; entered: LimitedColumn[] } = {
+  left: [],
+  entered: [],
+};
 
 /** What a decision on an item needs besides the item itself. */
 export interface ItemSurroundings {
@@ -33,7 +36,11 @@ export interface Naming {
 }
 
 /** For decisions whose refusal nobody reads. */
-export const NO_NAMING: Naming = { vocabulary: EMPTY_VOCABULARY, nameOf: () => "somebody", teamName: () => "a team" };
+export const NO_NAMING: Naming = {
+  vocabulary: EMPTY_VOCABULARY,
+  nameOf: () => "somebody",
+  teamName: () => "a team",
+};
 
 /** What the core needs to know for a decision, apart from the command. */
 export function decisionContext(
@@ -67,13 +74,22 @@ export function decisionContext(
  * Decides on a command. Names are only wanted for the words of a refusal, so they are read when there is one, and the
  * same decision is then put into words again.
  */
-export async function decideNaming(tx: Transaction, projectId: string, decideWith: (naming: Naming) => ItemEvent[] | Refusal): Promise<ItemEvent[]> {
+export async function decideNaming(
+  tx: Transaction,
+  projectId: string,
+  decideWith: (naming: Naming) => ItemEvent[] | Refusal,
+): Promise<ItemEvent[]> {
   let named = false;
   const note = () => ((named = true), "that person");
   let decision = decideWith({ ...NO_NAMING, nameOf: note, teamName: note });
   if (isRefusal(decision) && (named || decision.code === "condition")) {
     const vocabulary = await loadVocabulary(tx, projectId);
-    const everybody = new Map((await tx.select({ id: person.id, name: person.name }).from(person)).map((p) => [p.id, p.name]));
+    const everybody = new Map(
+      (await tx.select({ id: person.id, name: person.name }).from(person)).map((p) => [
+        p.id,
+        p.name,
+      ]),
+    );
     decision = decideWith({
       vocabulary,
       nameOf: (id) => everybody.get(id) ?? "that person",
@@ -89,10 +105,20 @@ export async function decideNaming(tx: Transaction, projectId: string, decideWit
  * version until the transaction ends: a publish waits for moves that were decided by the version before it.
  * @throws Refused when the item is not there or not visible, or the person may not do it
  */
-export async function enterItem(tx: Transaction, viewer: Doer, itemId: string, action: Action): Promise<ItemSurroundings> {
+export async function enterItem(
+  tx: Transaction,
+  viewer: Doer,
+  itemId: string,
+  action: Action,
+): Promise<ItemSurroundings> {
   await holdWorkflowOf(tx, itemId);
   const [row] = await tx
-    .select({ project, membership: membership.role, workflowId: workflow.id, version: workflow.version })
+    .select({
+      project,
+      membership: membership.role,
+      workflowId: workflow.id,
+      version: workflow.version,
+    })
     .from(item)
     .innerJoin(project, eq(project.id, item.projectId))
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
@@ -105,7 +131,11 @@ export async function enterItem(tx: Transaction, viewer: Doer, itemId: string, a
 }
 
 /** The workflow that items of a type follow. @throws Refused when the project has no such type */
-export async function workflowOf(tx: Transaction, projectId: string, typeId: string): Promise<Workflow> {
+export async function workflowOf(
+  tx: Transaction,
+  projectId: string,
+  typeId: string,
+): Promise<Workflow> {
   await holdWorkflowOfType(tx, projectId, typeId);
   const [type] = await tx
     .select({ workflowId: workflow.id, version: workflow.version })

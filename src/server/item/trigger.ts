@@ -37,34 +37,99 @@ type OutboxRow = typeof outbox.$inferSelect;
  * in a transaction of its own, once, whatever happens to the worker in between.
  * @returns how many moves were made
  */
-export async function fireTriggers(row: Pick<OutboxRow, "id" | "itemId" | "fromVersion" | "version" | "depth">): Promise<number> {
+export async function fireTriggers(
+  row: Pick<OutboxRow, "id" | "itemId" | "fromVersion" | "version" | "depth">,
+): Promise<number> {
   if (row.itemId === null || row.version === null) return 0;
   let made = 0;
-  for (const { itemId, occurrence } of await dueAfter(database(), row.itemId, row.fromVersion ?? row.version, row.version))
-    if (await moveByTrigger(itemId, occurrence, row.depth + 1, `outbox ${row.id} ${itemId} ${occurrence.kind}`)) made += 1;
+  for (const { itemId, occurrence } of await dueAfter(
+    database(),
+    row.itemId,
+    row.fromVersion ?? row.version,
+    row.version,
+  ))
+    if (
+      await moveByTrigger(
+        itemId,
+        occurrence,
+        row.depth + 1,
+        `outbox ${row.id} ${itemId} ${occurrence.kind}`,
+      )
+    )
+      made += 1;
   return made;
 }
 
-async function dueAfter(reader: Reader, itemId: string, fromVersion: number, version: number): Promise<Due[]> {
-  const [row] = await reader.select({ item, projectKey: project.key }).from(item).innerJoin(project, eq(project.id, item.projectId)).where(eq(item.id, itemId));
+async function dueAfter(
+  reader: Reader,
+  itemId: string,
+  fromVersion: number,
+  version: number,
+): Promise<Due[]> {
+  const [row] = await reader
+    .select({ item, projectKey: project.key })
+    .from(item)
+    .innerJoin(project, eq(project.id, item.projectId))
+    .where(eq(item.id, itemId));
   if (!row || row.item.withdrawnAt !== null) return [];
-  const rows = await reader.select().from(itemEvent).where(and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, fromVersion), lte(itemEvent.seq, version))).orderBy(asc(itemEvent.seq));
+  const rows = await reader
+    .select()
+    .from(itemEvent)
+    .where(
+      and(
+        eq(itemEvent.itemId, itemId),
+        gt(itemEvent.seq, fromVersion),
+        lte(itemEvent.seq, version),
+      ),
+    )
+    .orderBy(asc(itemEvent.seq));
   const events = rows.map(eventOf);
   const after = snapshotOf(row.item);
-  const due: Due[] = occurrencesOf(events, after, await wasAssigned(reader, itemId, events)).map((occurrence) => ({ itemId, occurrence }));
-  if (!events.some((e) => e.kind === "moved" && e.new.kind === "finished" && e.old.kind !== "finished") || after.stateKind !== "finished") return due;
-  const below = await reader.select({ id: item.id }).from(item).where(and(eq(item.parentId, itemId), isNull(item.withdrawnAt), sql`${item.stateKind} <> 'finished'`));
-  for (const child of below) due.push({ itemId: child.id, occurrence: { kind: "parent finished", parentKey: `${row.projectKey}-${after.number}` } });
+  const due: Due[] = occurrencesOf(events, after, await wasAssigned(reader, itemId, events)).map(
+    (occurrence) => ({ itemId, occurrence }),
+  );
+  if (
+    !events.some(
+      (e) => e.kind === "moved" && e.new.kind === "finished" && e.old.kind !== "finished",
+    ) ||
+    after.stateKind !== "finished"
+  )
+    return due;
+  const below = await reader
+    .select({ id: item.id })
+    .from(item)
+    .where(
+      and(
+        eq(item.parentId, itemId),
+        isNull(item.withdrawnAt),
+        sql`${item.stateKind} <> 'finished'`,
+      ),
+    );
+  for (const child of below)
+    due.push({
+      itemId: child.id,
+      occurrence: { kind: "parent finished", parentKey: `${row.projectKey}-${after.number}` },
+    });
   if (after.parentId !== null) {
-    const [{ open }] = await reader.select({ open: sql<number>`(count(*) filter (where ${item.stateKind} <> 'finished'))::int` }).from(item).where(and(eq(item.parentId, after.parentId), isNull(item.withdrawnAt)));
-    if (open === 0) due.push({ itemId: after.parentId, occurrence: { kind: "sub-tasks finished" } });
+    const [{ open }] = await reader
+      .select({ open: sql<number>`(count(*) filter (where ${item.stateKind} <> 'finished'))::int` })
+      .from(item)
+      .where(and(eq(item.parentId, after.parentId), isNull(item.withdrawnAt)));
+    if (open === 0)
+      due.push({ itemId: after.parentId, occurrence: { kind: "sub-tasks finished" } });
   }
   return due;
 }
 
 /** Whether anybody had the item before these events. */
-async function wasAssigned(reader: Reader, itemId: string, events: readonly ItemEvent[]): Promise<boolean> {
-  const given = events.find((e) => e.kind === "changed" && e.field === "assigneeId" && e.new !== null);
+async function wasAssigned(
+  reader: Reader,
+  itemId: string,
+  events: readonly ItemEvent[],
+): Promise<boolean> {
+  const given = events.find(
+    (e) => e.kind === "changed" && e.field === "assigneeId" && e.new !== null,
+  );
   if (!given) return true;
   const [earlier] = await reader
     .select({ seq: itemEvent.seq })
@@ -87,20 +152,50 @@ async function wasAssigned(reader: Reader, itemId: string, events: readonly Item
  * @param key the same for the same occurrence: it is carried out once
  * @returns whether a move was made
  */
-export async function moveByTrigger(itemId: string, occurrence: Occurrence, depth: number, key: string): Promise<boolean> {
+export async function moveByTrigger(
+  itemId: string,
+  occurrence: Occurrence,
+  depth: number,
+  key: string,
+): Promise<boolean> {
   const commandId = uuidOf(key);
   const attempt = () =>
     transact(async (tx) => {
       const surroundings = await enterItem(tx, AUTOMATION, itemId, "move item");
       const before = await lockItem(tx, itemId);
-      const transition = before.withdrawnAt === null ? triggeredTransition(surroundings.workflow, before, occurrence) : undefined;
-      if (!transition || !(await recordCommand(tx, commandId, null, { itemId, what: `trigger ${itemId}` }))) return false;
-      if (depth > LONGEST_CHAIN) throw new Held(transition, `${LONGEST_CHAIN} moves in a row have happened by themselves. The next waits for somebody to look.`);
+      const transition =
+        before.withdrawnAt === null
+          ? triggeredTransition(surroundings.workflow, before, occurrence)
+          : undefined;
+      if (
+        !transition ||
+        !(await recordCommand(tx, commandId, null, { itemId, what: `trigger ${itemId}` }))
+      )
+        return false;
+      if (depth > LONGEST_CHAIN)
+        throw new Held(
+          transition,
+          `${LONGEST_CHAIN} moves in a row have happened by themselves. The next waits for somebody to look.`,
+        );
       const because = occurrenceWords(occurrence);
       try {
-        await decideAndStore(tx, AUTOMATION, surroundings, before, commandId, { kind: "move", from: before.stateId, to: transition.to, answers: answersOf(surroundings.workflow, transition, because) }, { cause: "trigger", because, depth });
+        await decideAndStore(
+          tx,
+          AUTOMATION,
+          surroundings,
+          before,
+          commandId,
+          {
+            kind: "move",
+            from: before.stateId,
+            to: transition.to,
+            answers: answersOf(surroundings.workflow, transition, because),
+          },
+          { cause: "trigger", because, depth },
+        );
       } catch (error) {
-        if (error instanceof Refused) throw new Held(transition, `${because} ${error.refusal.sentence} ${error.refusal.help}`);
+        if (error instanceof Refused)
+          throw new Held(transition, `${because} ${error.refusal.sentence} ${error.refusal.help}`);
         throw error;
       }
       return true;
@@ -130,16 +225,30 @@ async function hold(itemId: string, commandId: string, { transition, note }: Hel
     const before = await lockItem(tx, itemId);
     if (!(await recordCommand(tx, commandId, null, { itemId, what: `trigger ${itemId}` }))) return;
     const needs = await moveNeeds(tx, AUTOMATION, surroundings.access, before, undefined);
-    const events = decide(before, { kind: "hold", transitionId: transition.id, to: transition.to, note: cutText(note, 1_000) }, decisionContext(AUTOMATION, surroundings, before, commandId, needs, NO_NAMING, { cause: "trigger" }));
+    const events = decide(
+      before,
+      { kind: "hold", transitionId: transition.id, to: transition.to, note: cutText(note, 1_000) },
+      decisionContext(AUTOMATION, surroundings, before, commandId, needs, NO_NAMING, {
+        cause: "trigger",
+      }),
+    );
     if (!isRefusal(events)) await storeEvents(tx, before, events);
   });
   return false;
 }
 
 /** What happened is the reason and the comment that a move asks for; an outcome is named where there is no choice, or where it is delivered. */
-function answersOf(workflow: Workflow, transition: Transition, because: string): { reason: string; comment: string; outcome?: Outcome } {
-  const wanted = requirementsOf(transition, stateOf(workflow, transition.to)).find((r) => r.kind === "outcome");
-  const outcome = wanted?.allowed.find((o) => o === "delivered") ?? (wanted?.allowed.length === 1 ? wanted.allowed[0] : undefined);
+function answersOf(
+  workflow: Workflow,
+  transition: Transition,
+  because: string,
+): { reason: string; comment: string; outcome?: Outcome } {
+  const wanted = requirementsOf(transition, stateOf(workflow, transition.to)).find(
+    (r) => r.kind === "outcome",
+  );
+  const outcome =
+    wanted?.allowed.find((o) => o === "delivered") ??
+    (wanted?.allowed.length === 1 ? wanted.allowed[0] : undefined);
   return { reason: because, comment: because, ...(outcome ? { outcome } : {}) };
 }
 
@@ -161,16 +270,31 @@ export async function fireTimers(now: Instant = Date.now()): Promise<number> {
   let made = 0;
   const projects = await db.select({ id: project.id, zone: project.zone }).from(project);
   for (const { id: projectId, zone } of projects) {
-    const types = await db.select({ id: itemType.id, workflowId: itemType.workflowId }).from(itemType).where(eq(itemType.projectId, projectId));
+    const types = await db
+      .select({ id: itemType.id, workflowId: itemType.workflowId })
+      .from(itemType)
+      .where(eq(itemType.projectId, projectId));
     const workflows = await loadWorkflows(db, [...new Set(types.map((t) => t.workflowId))]);
     const today = dayNumber(now, zone);
     for (const workflow of workflows.values())
       for (const { transition, occurrence } of timersOf(workflow)) {
-        const reached = occurrence.kind === "days in state" ? lte(item.enteredStateAt, now - occurrence.days * DAY) : sql`${item.dueOn} <= ${isoDate(today)}`;
+        const reached =
+          occurrence.kind === "days in state"
+            ? lte(item.enteredStateAt, now - occurrence.days * DAY)
+            : sql`${item.dueOn} <= ${isoDate(today)}`;
         const typeIds = types.filter((t) => t.workflowId === workflow.id).map((t) => t.id);
-        const where = and(eq(item.projectId, projectId), isNull(item.withdrawnAt), inArray(item.typeId, typeIds), inArray(item.stateId, sourcesOf(workflow, transition)), reached)!;
+        const where = and(
+          eq(item.projectId, projectId),
+          isNull(item.withdrawnAt),
+          inArray(item.typeId, typeIds),
+          inArray(item.stateId, sourcesOf(workflow, transition)),
+          reached,
+        )!;
         for await (const due of dueItems(db, where))
-          for (const { itemId, key } of await notTried(db, due.map((d) => ({ itemId: d.id, key: timerKey(d, transition, occurrence, today) }))))
+          for (const { itemId, key } of await notTried(
+            db,
+            due.map((d) => ({ itemId: d.id, key: timerKey(d, transition, occurrence, today) })),
+          ))
             if (await moveOrTell(itemId, occurrence, key)) made += 1;
       }
   }
@@ -185,7 +309,15 @@ interface Timed {
 
 /** Those whose move was neither made nor refused yet. */
 async function notTried(db: Reader, timed: readonly Timed[]): Promise<Timed[]> {
-  const rows = await db.select({ id: commandRecord.id }).from(commandRecord).where(inArray(commandRecord.id, timed.map((t) => uuidOf(t.key))));
+  const rows = await db
+    .select({ id: commandRecord.id })
+    .from(commandRecord)
+    .where(
+      inArray(
+        commandRecord.id,
+        timed.map((t) => uuidOf(t.key)),
+      ),
+    );
   const tried = new Set(rows.map((r) => r.id));
   return timed.filter((t) => !tried.has(uuidOf(t.key)));
 }
@@ -205,21 +337,47 @@ async function moveOrTell(itemId: string, occurrence: Occurrence, key: string): 
 async function* dueItems(db: Reader, where: SQL): AsyncGenerator<ItemSnapshot[]> {
   let after: SQL | undefined;
   for (;;) {
-    const rows = await db.select().from(item).where(and(where, after)).orderBy(item.enteredStateAt, item.id).limit(AT_ONCE);
+    const rows = await db
+      .select()
+      .from(item)
+      .where(and(where, after))
+      .orderBy(item.enteredStateAt, item.id)
+      .limit(AT_ONCE);
     if (rows.length === 0) return;
     yield rows.map(snapshotOf);
     if (rows.length < AT_ONCE) return;
     const { enteredStateAt, id } = rows.at(-1)!;
-    after = or(gt(item.enteredStateAt, enteredStateAt), and(eq(item.enteredStateAt, enteredStateAt), gt(item.id, id)));
+    after = or(
+      gt(item.enteredStateAt, enteredStateAt),
+      and(eq(item.enteredStateAt, enteredStateAt), gt(item.id, id)),
+    );
   }
 }
 
-function timersOf(workflow: Workflow): { transition: Transition; occurrence: Extract<Occurrence, { kind: "days in state" | "date reached" }> }[] {
-  return workflow.transitions.flatMap((transition) => transition.triggers.flatMap((t) => (t.kind === "days in state" || t.kind === "date reached" ? [{ transition, occurrence: t }] : [])));
+function timersOf(
+  workflow: Workflow,
+): {
+  transition: Transition;
+  occurrence: Extract<Occurrence, { kind: "days in state" | "date reached" }>;
+}[] {
+  return workflow.transitions.flatMap((transition) =>
+    transition.triggers.flatMap((t) =>
+      t.kind === "days in state" || t.kind === "date reached"
+        ? [{ transition, occurrence: t }]
+        : [],
+    ),
+  );
 }
 
 /** A date triggers once, however often the item comes back; days in a state once a stay, or once a day while it is held. */
-function timerKey(due: ItemSnapshot, transition: Transition, occurrence: Occurrence, today: number): string {
+function timerKey(
+  due: ItemSnapshot,
+  transition: Transition,
+  occurrence: Occurrence,
+  today: number,
+): string {
   const what = `timer ${due.id} ${transition.id} ${occurrence.kind}`;
-  return occurrence.kind === "date reached" ? `${what} ${due.dueOn}` : `${what} ${due.enteredStateAt} ${today}`;
+  return occurrence.kind === "date reached"
+    ? `${what} ${due.dueOn}`
+    : `${what} ${due.enteredStateAt} ${today}`;
 }

@@ -16,8 +16,25 @@ export interface MailboxView {
   domain: string;
   addresses: { name: string; teamId: string | null; open: boolean }[];
   teams: { id: string; name: string }[];
-  received: { at: number; sender: string; subject: string; became: MailFate; reference: string | null; reportId: string | null }[];
-  written: { id: number; at: number; recipient: string; subject: string; body: string; reference: string; sentAt: number | null; dueAt: number; failed: string | null }[];
+  received: {
+    at: number;
+    sender: string;
+    subject: string;
+    became: MailFate;
+    reference: string | null;
+    reportId: string | null;
+  }[];
+  written: {
+    id: number;
+    at: number;
+    recipient: string;
+    subject: string;
+    body: string;
+    reference: string;
+    sentAt: number | null;
+    dueAt: number;
+    failed: string | null;
+  }[];
   waiting: number;
   sends: boolean;
   takes: boolean;
@@ -29,23 +46,60 @@ export interface MailboxView {
 
 const SHOWN = 50;
 
-export async function readMailbox(viewer: Viewer, projectKey: string, now = Date.now()): Promise<MailboxView> {
+export async function readMailbox(
+  viewer: Viewer,
+  projectKey: string,
+  now = Date.now(),
+): Promise<MailboxView> {
   const db = database();
   const access = await enterProject(db, viewer, { key: projectKey }, "read intake");
   const { project } = access;
   const settings = mailSettings();
   const seen = seesReport(db, viewer);
   const [addresses, received, written, [{ waiting }], { teams }] = await Promise.all([
-    db.select({ name: mailAddress.name, teamId: mailAddress.teamId, open: mailAddress.open }).from(mailAddress).where(eq(mailAddress.projectId, project.id)).orderBy(asc(mailAddress.createdAt), asc(mailAddress.name)),
-    db.select({ at: mailIn.at, sender: mailIn.sender, subject: mailIn.subject, became: mailIn.became, reference: report.reference, reportId: report.id }).from(mailIn).leftJoin(report, eq(report.id, mailIn.reportId)).where(and(eq(mailIn.projectId, project.id), or(isNull(mailIn.reportId), seen))).orderBy(desc(mailIn.at)).limit(SHOWN),
     db
-      .select({ id: mailOut.id, at: mailOut.at, recipient: mailOut.recipient, subject: mailOut.subject, body: mailOut.body, reference: report.reference, sentAt: mailOut.sentAt, dueAt: mailOut.dueAt, failed: mailOut.failed })
+      .select({ name: mailAddress.name, teamId: mailAddress.teamId, open: mailAddress.open })
+      .from(mailAddress)
+      .where(eq(mailAddress.projectId, project.id))
+      .orderBy(asc(mailAddress.createdAt), asc(mailAddress.name)),
+    db
+      .select({
+        at: mailIn.at,
+        sender: mailIn.sender,
+        subject: mailIn.subject,
+        became: mailIn.became,
+        reference: report.reference,
+        reportId: report.id,
+      })
+      .from(mailIn)
+      .leftJoin(report, eq(report.id, mailIn.reportId))
+      .where(and(eq(mailIn.projectId, project.id), or(isNull(mailIn.reportId), seen)))
+      .orderBy(desc(mailIn.at))
+      .limit(SHOWN),
+    db
+      .select({
+        id: mailOut.id,
+        at: mailOut.at,
+        recipient: mailOut.recipient,
+        subject: mailOut.subject,
+        body: mailOut.body,
+        reference: report.reference,
+        sentAt: mailOut.sentAt,
+        dueAt: mailOut.dueAt,
+        failed: mailOut.failed,
+      })
       .from(mailOut)
       .innerJoin(report, eq(report.id, mailOut.reportId))
       .where(and(eq(report.projectId, project.id), seen))
       .orderBy(desc(mailOut.id))
       .limit(SHOWN),
-    db.select({ waiting: count() }).from(mailOut).innerJoin(report, eq(report.id, mailOut.reportId)).where(and(eq(report.projectId, project.id), seen, isNull(mailOut.sentAt), isNull(mailOut.failed))),
+    db
+      .select({ waiting: count() })
+      .from(mailOut)
+      .innerJoin(report, eq(report.id, mailOut.reportId))
+      .where(
+        and(eq(report.projectId, project.id), seen, isNull(mailOut.sentAt), isNull(mailOut.failed)),
+      ),
     roster(db, project.id),
   ]);
   return {
@@ -55,7 +109,10 @@ export async function readMailbox(viewer: Viewer, projectKey: string, now = Date
     teams,
     received,
     // The address of a private page opens it for anybody: it stays between us and its requester.
-    written: written.map((w) => ({ ...w, body: w.body.replace(/\/r\/[A-Za-z0-9_-]{32}/g, "/r/…") })),
+    written: written.map((w) => ({
+      ...w,
+      body: w.body.replace(/\/r\/[A-Za-z0-9_-]{32}/g, "/r/…"),
+    })),
     waiting,
     sends: settings.outgoing !== null,
     takes: settings.doorPort !== null,
@@ -65,11 +122,23 @@ export async function readMailbox(viewer: Viewer, projectKey: string, now = Date
   };
 }
 
-const name = z.string().trim().toLowerCase().regex(/^[a-z0-9][a-z0-9.-]{0,62}$/, "An address begins with a letter or figure and has only letters, figures, dots and dashes.");
+const name = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .regex(
+    /^[a-z0-9][a-z0-9.-]{0,62}$/,
+    "An address begins with a letter or figure and has only letters, figures, dots and dashes.",
+  );
 
 export const addressBody = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("add"), name, teamId: z.string().max(64).nullable() }),
-  z.object({ kind: z.literal("change"), name, teamId: z.string().max(64).nullable().optional(), open: z.boolean().optional() }),
+  z.object({
+    kind: z.literal("change"),
+    name,
+    teamId: z.string().max(64).nullable().optional(),
+    open: z.boolean().optional(),
+  }),
   z.object({ kind: z.literal("remove"), name }),
 ]);
 export type AddressRequest = z.infer<typeof addressBody>;
@@ -77,21 +146,57 @@ export type AddressRequest = z.infer<typeof addressBody>;
 const MOST_ADDRESSES = 20;
 
 /** Adds, opens, closes, changes or takes out an address of a project. */
-export async function editAddress(viewer: Viewer, projectKey: string, request: AddressRequest, now = Date.now()): Promise<void> {
+export async function editAddress(
+  viewer: Viewer,
+  projectKey: string,
+  request: AddressRequest,
+  now = Date.now(),
+): Promise<void> {
   await transact(async (tx) => {
     const { project } = await enterProject(tx, viewer, { key: projectKey }, "edit workflow");
     if (request.kind !== "remove" && request.teamId) {
-      const [known] = await tx.select({ id: team.id }).from(team).where(eq(team.id, request.teamId));
+      const [known] = await tx
+        .select({ id: team.id })
+        .from(team)
+        .where(eq(team.id, request.teamId));
       if (!known) throw invalid("There is no such team.", "Choose another, or none.");
     }
     if (request.kind === "add") {
-      const [{ n }] = await tx.select({ n: count() }).from(mailAddress).where(eq(mailAddress.projectId, project.id));
-      if (n >= MOST_ADDRESSES) throw invalid(`A project has at most ${MOST_ADDRESSES} addresses.`, "Take one out that is not used any more.");
-      const added = await tx.insert(mailAddress).values({ name: request.name, projectId: project.id, teamId: request.teamId, open: true, createdAt: now }).onConflictDoNothing().returning();
-      if (added.length === 0) throw invalid(`The address ${request.name} is taken.`, "Choose another.");
+      const [{ n }] = await tx
+        .select({ n: count() })
+        .from(mailAddress)
+        .where(eq(mailAddress.projectId, project.id));
+      if (n >= MOST_ADDRESSES)
+        throw invalid(
+          `A project has at most ${MOST_ADDRESSES} addresses.`,
+          "Take one out that is not used any more.",
+        );
+      const added = await tx
+        .insert(mailAddress)
+        .values({
+          name: request.name,
+          projectId: project.id,
+          teamId: request.teamId,
+          open: true,
+          createdAt: now,
+        })
+        .onConflictDoNothing()
+        .returning();
+      if (added.length === 0)
+        throw invalid(`The address ${request.name} is taken.`, "Choose another.");
     } else {
       const own = and(eq(mailAddress.name, request.name), eq(mailAddress.projectId, project.id));
-      const changed = request.kind === "remove" ? await tx.delete(mailAddress).where(own).returning() : await tx.update(mailAddress).set({ ...(request.teamId === undefined ? {} : { teamId: request.teamId }), ...(request.open === undefined ? {} : { open: request.open }) }).where(own).returning();
+      const changed =
+        request.kind === "remove"
+          ? await tx.delete(mailAddress).where(own).returning()
+          : await tx
+              .update(mailAddress)
+              .set({
+                ...(request.teamId === undefined ? {} : { teamId: request.teamId }),
+                ...(request.open === undefined ? {} : { open: request.open }),
+              })
+              .where(own)
+              .returning();
       if (changed.length === 0) throw notFound("address");
     }
     await announceDesign(tx, project.id);

@@ -22,7 +22,10 @@ async function openAddress(recipient: string): Promise<typeof mailAddress.$infer
   const [, name, domain] = /^([^@\s]{1,64})@([^@\s]{1,255})$/.exec(recipient.toLowerCase()) ?? [];
   if (!name || domain !== mailSettings().domain.toLowerCase()) return null;
   // What stands behind a plus is the sender's own mark.
-  const [row] = await database().select().from(mailAddress).where(eq(mailAddress.name, name.split("+")[0]));
+  const [row] = await database()
+    .select()
+    .from(mailAddress)
+    .where(eq(mailAddress.name, name.split("+")[0]));
   return row?.open ? row : null;
 }
 
@@ -32,10 +35,17 @@ export type Admission = "welcome" | "unknown" | "too many";
  * Whether a mail may be handed over at all, said before it is sent. Only what its sender cannot choose is counted: the address
  * of ours that it is for, and the machine that it comes from where the server before the door tells it.
  */
-export async function admitMail(to: string, client: string | null, now = Date.now()): Promise<Admission> {
+export async function admitMail(
+  to: string,
+  client: string | null,
+  now = Date.now(),
+): Promise<Admission> {
   const address = await openAddress(to);
   if (!address) return "unknown";
-  const byClient = client === null ? { allowed: true } : await countUse(`mail by ${client}`, PER_CLIENT, HOUR_MS, now);
+  const byClient =
+    client === null
+      ? { allowed: true }
+      : await countUse(`mail by ${client}`, PER_CLIENT, HOUR_MS, now);
   if (!byClient.allowed) return "too many";
   const byAddress = await countUse(`mail to ${address.name}`, PER_ADDRESS, HOUR_MS, now);
   return byAddress.allowed ? "welcome" : "too many";
@@ -45,9 +55,23 @@ export async function admitMail(to: string, client: string | null, now = Date.no
  * Keeps a mail as it came, to be read later: from here on nothing of it can be lost, whatever reading it does.
  * @returns whether there is such an address
  */
-export async function keepMail(raw: Buffer, envelope: Envelope, now = Date.now()): Promise<boolean> {
+export async function keepMail(
+  raw: Buffer,
+  envelope: Envelope,
+  now = Date.now(),
+): Promise<boolean> {
   const address = await openAddress(envelope.to);
   if (!address) return false;
-  await database().insert(mailWaiting).values({ id: randomUUID(), projectId: address.projectId, teamId: address.teamId, returnPath: envelope.from.slice(0, 320), raw, at: now, dueAt: now });
+  await database()
+    .insert(mailWaiting)
+    .values({
+      id: randomUUID(),
+      projectId: address.projectId,
+      teamId: address.teamId,
+      returnPath: envelope.from.slice(0, 320),
+      raw,
+      at: now,
+      dueAt: now,
+    });
   return true;
 }

@@ -9,6 +9,7 @@ parentPort!.on("message", ({ raw, returnPath }: { raw: Uint8Array; returnPath: s
   const answer = (message: ThreadAnswer) => parentPort!.postMessage(message);
   readMail(Buffer.from(raw), returnPath).then(
     (mail) => answer({ mail }),
-    (error: Error) => answer({ problem: error instanceof Refused ? error.refusal.help : error.message }),
+    (error: Error) =>
+      answer({ problem: error instanceof Refused ? error.refusal.help : error.message }),
   );
 });

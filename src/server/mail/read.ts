@@ -28,14 +28,18 @@ const LONGEST_HTML = 2 * 1024 * 1024;
 const MOST_HEADERS = 2_000;
 
 /** An id for mails that have none, the same each time. */
-export const digestId = (raw: Buffer): string => `<${createHash("sha256").update(raw).digest("hex")}@nowhere>`;
+export const digestId = (raw: Buffer): string =>
+  `<${createHash("sha256").update(raw).digest("hex")}@nowhere>`;
 
 /**
  * Reads a mail as RFC 5322 and MIME describe it, and as real programs break it: what can be read is read.
  * @throws Refused when it is made so that reading it would take too much
  */
 export async function readMail(raw: Buffer, returnPath: string): Promise<ReadMail> {
-  const mail = await simpleParser(raw, { skipImageLinks: true, maxHtmlLengthToParse: LONGEST_HTML }).catch((error: Error) => {
+  const mail = await simpleParser(raw, {
+    skipImageLinks: true,
+    maxHtmlLengthToParse: LONGEST_HTML,
+  }).catch((error: Error) => {
     throw invalid("This mail cannot be read.", error.message);
   });
   const from = addressIn(mail.from);
@@ -59,7 +63,9 @@ function textOf({ text, html }: ParsedMail): string {
 
 /** The first usable address of a header; its groups are looked into (RFC 5322, section 3.4). */
 function addressIn(header: AddressObject | AddressObject[] | undefined): string {
-  const named = [header ?? []].flat().flatMap((h) => h.value.flatMap((v) => [v, ...(v.group ?? [])]));
+  const named = [header ?? []]
+    .flat()
+    .flatMap((h) => h.value.flatMap((v) => [v, ...(v.group ?? [])]));
   return named.map((v) => addressOf(v.address ?? "")).find((a) => a !== "") ?? "";
 }
 
@@ -92,7 +98,11 @@ function filesOf(mail: ParsedMail): Pick<ReadMail, "files" | "left"> {
       files.push(checkFile({ name, content: a.content }));
     } catch (error) {
       if (!(error instanceof Refused)) throw error;
-      left.push({ name: cleanName(name), why: a.content.length > 0 ? "it is too large, or of a kind that is not taken" : "it is empty" });
+      left.push({
+        name: cleanName(name),
+        why:
+          a.content.length > 0 ? "it is too large, or of a kind that is not taken" : "it is empty",
+      });
     }
   }
   return { files, left };

@@ -16,14 +16,26 @@ export type ThreadAnswer = { mail: ReadMail } | { problem: string };
  * One at a time.
  * @throws Refused when it cannot be read, or not within time and memory
  */
-export async function readMailAside(raw: Buffer, returnPath: string, patienceMs = PATIENCE_MS): Promise<ReadMail> {
-  const reader = (thread ??= startThread("read-mail.cjs", "src/server/mail/read-in-thread.ts", MEMORY_MB));
+export async function readMailAside(
+  raw: Buffer,
+  returnPath: string,
+  patienceMs = PATIENCE_MS,
+): Promise<ReadMail> {
+  const reader = (thread ??= startThread(
+    "read-mail.cjs",
+    "src/server/mail/read-in-thread.ts",
+    MEMORY_MB,
+  ));
   const answer = await new Promise<ThreadAnswer>((resolve, reject) => {
-    const timer = setTimeout(() => stop(() => resolve({ problem: "Reading it took too long." })), patienceMs);
+    const timer = setTimeout(
+      () => stop(() => resolve({ problem: "Reading it took too long." })),
+      patienceMs,
+    );
     const onMessage = (message: ThreadAnswer) => end(() => resolve(message));
     const onError = (error: NodeJS.ErrnoException) =>
       stop(() => {
-        if (error.code === "ERR_WORKER_OUT_OF_MEMORY") resolve({ problem: "Reading it took too much memory." });
+        if (error.code === "ERR_WORKER_OUT_OF_MEMORY")
+          resolve({ problem: "Reading it took too much memory." });
         // The mail is not to blame: it is read when the thread can be started again.
         else reject(error);
       });

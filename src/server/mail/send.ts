@@ -18,7 +18,16 @@ function mailer(): Transporter | null {
   const key = JSON.stringify(outgoing);
   if (transport?.key !== key) {
     transport?.mailer.close();
-    transport = { key, mailer: nodemailer.createTransport({ ...outgoing, pool: true, maxConnections: 2, connectionTimeout: 10_000, socketTimeout: 30_000 }) };
+    transport = {
+      key,
+      mailer: nodemailer.createTransport({
+        ...outgoing,
+        pool: true,
+        maxConnections: 2,
+        connectionTimeout: 10_000,
+        socketTimeout: 30_000,
+      }),
+    };
   }
   return transport.mailer;
 }
@@ -48,11 +57,26 @@ export async function sendLetters(now = Date.now()): Promise<number> {
 
 async function sendNext(by: Transporter, now: number): Promise<"sent" | "failed" | "none"> {
   return transact(async (tx) => {
-    const [row] = await tx.select().from(mailOut).where(and(isNull(mailOut.sentAt), isNull(mailOut.failed), lte(mailOut.dueAt, now))).orderBy(asc(mailOut.dueAt), asc(mailOut.id)).limit(1).for("update", { skipLocked: true });
+    const [row] = await tx
+      .select()
+      .from(mailOut)
+      .where(and(isNull(mailOut.sentAt), isNull(mailOut.failed), lte(mailOut.dueAt, now)))
+      .orderBy(asc(mailOut.dueAt), asc(mailOut.id))
+      .limit(1)
+      .for("update", { skipLocked: true });
     if (!row) return "none";
-    const [about] = await tx.select({ projectId: project.id, projectName: project.name }).from(report).innerJoin(project, eq(project.id, report.projectId)).where(eq(report.id, row.reportId));
+    const [about] = await tx
+      .select({ projectId: project.id, projectName: project.name })
+      .from(report)
+      .innerJoin(project, eq(project.id, report.projectId))
+      .where(eq(report.id, row.reportId));
     const address = await replyAddress(about.projectId);
-    const [earlier] = await tx.select({ messageId: mailOut.messageId }).from(mailOut).where(and(eq(mailOut.reportId, row.reportId), eq(mailOut.recipient, row.recipient))).orderBy(asc(mailOut.id)).limit(1);
+    const [earlier] = await tx
+      .select({ messageId: mailOut.messageId })
+      .from(mailOut)
+      .where(and(eq(mailOut.reportId, row.reportId), eq(mailOut.recipient, row.recipient)))
+      .orderBy(asc(mailOut.id))
+      .limit(1);
     try {
       await by.sendMail({
         from: { name: about.projectName, address },
@@ -60,17 +84,29 @@ async function sendNext(by: Transporter, now: number): Promise<"sent" | "failed"
         subject: row.subject,
         text: row.body,
         messageId: row.messageId,
-        ...(earlier && earlier.messageId !== row.messageId ? { inReplyTo: earlier.messageId, references: [earlier.messageId] } : {}),
+        ...(earlier && earlier.messageId !== row.messageId
+          ? { inReplyTo: earlier.messageId, references: [earlier.messageId] }
+          : {}),
         // Machines that answer by themselves leave such mails alone (RFC 3834).
         headers: { "Auto-Submitted": "auto-generated", [OWN_MAIL_HEADER]: "1" },
       });
-      await tx.update(mailOut).set({ sentAt: now, tries: row.tries + 1 }).where(eq(mailOut.id, row.id));
+      await tx
+        .update(mailOut)
+        .set({ sentAt: now, tries: row.tries + 1 })
+        .where(eq(mailOut.id, row.id));
       return "sent";
     } catch (error) {
       const tries = row.tries + 1;
       const reason = (error as Error).message.slice(0, 300);
       log.error({ ...traced(error), mailId: row.id, tries }, "a letter could not be sent");
-      await tx.update(mailOut).set({ tries, dueAt: now + FIRST_PAUSE_MS * 2 ** row.tries, failed: tries >= MOST_TRIES ? reason : null }).where(eq(mailOut.id, row.id));
+      await tx
+        .update(mailOut)
+        .set({
+          tries,
+          dueAt: now + FIRST_PAUSE_MS * 2 ** row.tries,
+          failed: tries >= MOST_TRIES ? reason : null,
+        })
+        .where(eq(mailOut.id, row.id));
       return "failed";
     }
   });
@@ -78,6 +114,11 @@ async function sendNext(by: Transporter, now: number): Promise<"sent" | "failed"
 
 /** The address that letters of a project come from, so that answers find back. */
 async function replyAddress(projectId: string): Promise<string> {
-  const [own] = await database().select({ name: mailAddress.name }).from(mailAddress).where(eq(mailAddress.projectId, projectId)).orderBy(asc(mailAddress.createdAt), asc(mailAddress.name)).limit(1);
+  const [own] = await database()
+    .select({ name: mailAddress.name })
+    .from(mailAddress)
+    .where(eq(mailAddress.projectId, projectId))
+    .orderBy(asc(mailAddress.createdAt), asc(mailAddress.name))
+    .limit(1);
   return `${own?.name ?? "no-answer"}@${mailSettings().domain}`;
 }

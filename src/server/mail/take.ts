@@ -1,6 +1,13 @@
 import { and, asc, eq, inArray, lte, sql } from "drizzle-orm";
 import { cutText } from "@/core/formats/cut-text";
-import { answered, notTaken, ownWords, plainHeaders, titleOf, writerOf } from "@/core/formats/mail-text";
+import {
+  answered,
+  notTaken,
+  ownWords,
+  plainHeaders,
+  titleOf,
+  writerOf,
+} from "@/core/formats/mail-text";
 import { plainText } from "@/core/formats/plain-text";
 import type { MailFate } from "@/core/intake/letters";
 import { database, transact, type Transaction } from "@/db/connection";
@@ -31,12 +38,21 @@ export async function readWaitingMail(now = Date.now()): Promise<Delivered | nul
   const waiting = await begin(now);
   if (!waiting) return null;
   const problem = waiting.tries > MOST_TRIES ? `it was tried ${MOST_TRIES} times` : null;
-  const mail = problem ? { problem } : await readMailAside(waiting.raw, waiting.returnPath).catch((error) => problemIn(waiting, error));
+  const mail = problem
+    ? { problem }
+    : await readMailAside(waiting.raw, waiting.returnPath).catch((error) =>
+        problemIn(waiting, error),
+      );
   const delivered = await transact(async (tx) => {
     // Another worker may have done it meanwhile, when this one took longer than its lease.
-    const [mine] = await tx.delete(mailWaiting).where(eq(mailWaiting.id, waiting.id)).returning({ id: mailWaiting.id });
+    const [mine] = await tx
+      .delete(mailWaiting)
+      .where(eq(mailWaiting.id, waiting.id))
+      .returning({ id: mailWaiting.id });
     if (!mine) return null;
-    return "problem" in mail ? takeUnreadable(tx, waiting, mail.problem, now) : takeMail(tx, waiting, mail, now);
+    return "problem" in mail
+      ? takeUnreadable(tx, waiting, mail.problem, now)
+      : takeMail(tx, waiting, mail, now);
   });
   if (delivered) log.info({ became: delivered.became }, "a mail came in");
   return delivered;
@@ -45,9 +61,19 @@ export async function readWaitingMail(now = Date.now()): Promise<Delivered | nul
 /** Counts one more try before it is begun, so that a mail that ends the process is not tried forever. */
 async function begin(now: number): Promise<WaitingMail | null> {
   return transact(async (tx) => {
-    const [next] = await tx.select({ id: mailWaiting.id }).from(mailWaiting).where(lte(mailWaiting.dueAt, now)).orderBy(asc(mailWaiting.dueAt)).limit(1).for("update", { skipLocked: true });
+    const [next] = await tx
+      .select({ id: mailWaiting.id })
+      .from(mailWaiting)
+      .where(lte(mailWaiting.dueAt, now))
+      .orderBy(asc(mailWaiting.dueAt))
+      .limit(1)
+      .for("update", { skipLocked: true });
     if (!next) return null;
-    const [row] = await tx.update(mailWaiting).set({ tries: sql`${mailWaiting.tries} + 1`, dueAt: now + LEASE_MS }).where(eq(mailWaiting.id, next.id)).returning();
+    const [row] = await tx
+      .update(mailWaiting)
+      .set({ tries: sql`${mailWaiting.tries} + 1`, dueAt: now + LEASE_MS })
+      .where(eq(mailWaiting.id, next.id))
+      .returning();
     return row;
   });
 }
@@ -55,7 +81,10 @@ async function begin(now: number): Promise<WaitingMail | null> {
 /** @throws what kept it from being read at all: then this was no try */
 async function problemIn(waiting: WaitingMail, error: unknown): Promise<{ problem: string }> {
   if (error instanceof Refused) return { problem: error.refusal.help };
-  await database().update(mailWaiting).set({ tries: waiting.tries - 1 }).where(eq(mailWaiting.id, waiting.id));
+  await database()
+    .update(mailWaiting)
+    .set({ tries: waiting.tries - 1 })
+    .where(eq(mailWaiting.id, waiting.id));
   throw error;
 }
 
@@ -64,7 +93,12 @@ async function problemIn(waiting: WaitingMail, error: unknown): Promise<{ proble
  * that a person wrote becomes a report and is answered with a receipt. What machines wrote is noted and never answered. The
  * same mail handed over twice is taken once.
  */
-async function takeMail(tx: Transaction, waiting: WaitingMail, mail: ReadMail, now: number): Promise<Delivered> {
+async function takeMail(
+  tx: Transaction,
+  waiting: WaitingMail,
+  mail: ReadMail,
+  now: number,
+): Promise<Delivered> {
   const { messageId, sender, subject, headers } = mail;
   const { projectId } = waiting;
   const mine = and(eq(mailIn.messageId, messageId), eq(mailIn.projectId, projectId));
@@ -72,16 +106,27 @@ async function takeMail(tx: Transaction, waiting: WaitingMail, mail: ReadMail, n
     await tx.update(mailIn).set({ became, reportId }).where(mine);
     return { became, reportId };
   };
-  const fresh = await tx.insert(mailIn).values({ messageId, projectId, reportId: null, sender, subject, became: "refused", at: now }).onConflictDoNothing().returning({ id: mailIn.messageId });
+  const fresh = await tx
+    .insert(mailIn)
+    .values({ messageId, projectId, reportId: null, sender, subject, became: "refused", at: now })
+    .onConflictDoNothing()
+    .returning({ id: mailIn.messageId });
   if (fresh.length === 0) {
-    const [known] = await tx.select({ became: mailIn.became, reportId: mailIn.reportId }).from(mailIn).where(mine);
+    const [known] = await tx
+      .select({ became: mailIn.became, reportId: mailIn.reportId })
+      .from(mailIn)
+      .where(mine);
     return known;
   }
   const ours = await lettersAnswered(tx, answered(headers));
   const writer = writerOf(headers, waiting.returnPath);
   if (writer === "bounce") {
     const about = ours ?? (await lettersAnswered(tx, idsInside(waiting.raw)));
-    if (about) await tx.update(mailOut).set({ failed: "came back undelivered" }).where(eq(mailOut.id, about.id));
+    if (about)
+      await tx
+        .update(mailOut)
+        .set({ failed: "came back undelivered" })
+        .where(eq(mailOut.id, about.id));
     return note("bounce", about?.reportId ?? null);
   }
   if (writer !== "person") return note(writer, ours?.reportId ?? null);
@@ -92,14 +137,23 @@ async function takeMail(tx: Transaction, waiting: WaitingMail, mail: ReadMail, n
     return note("answer", ours.reportId);
   }
   const happened = text || subject || "The mail had no words.";
-  const row = await storeReport(tx, projectId, { title: titleOf(subject, text), happened, mail: sender, way: "mail", teamId: waiting.teamId }, files, now);
+  const row = await storeReport(
+    tx,
+    projectId,
+    { title: titleOf(subject, text), happened, mail: sender, way: "mail", teamId: waiting.teamId },
+    files,
+    now,
+  );
   // Whoever is written to by a Reply-To has not written themselves: they hear of it when a person asks them.
   if (mail.senderWrote) await writeToRequester(tx, row, { kind: "receipt", thanks: "" }, { now });
   return note("report", row.id);
 }
 
 /** What they wrote, with a word on what is missing; where words had to be cut the mail itself comes along. */
-function wordsAndFiles(mail: ReadMail, waiting: WaitingMail): { text: string; files: CheckedFile[] } {
+function wordsAndFiles(
+  mail: ReadMail,
+  waiting: WaitingMail,
+): { text: string; files: CheckedFile[] } {
   const own = ownWords(mail.text);
   const missing = notTaken(mail.left);
   const room = 10_000 - (missing === "" ? 0 : missing.length + 2);
@@ -107,23 +161,62 @@ function wordsAndFiles(mail: ReadMail, waiting: WaitingMail): { text: string; fi
   return { text, files: own.cut ? [...mail.files, asItCame(waiting)] : mail.files };
 }
 
-const asItCame = (waiting: WaitingMail): CheckedFile => ({ name: "the mail as it came.eml", mediaType: "message/rfc822", content: waiting.raw });
+const asItCame = (waiting: WaitingMail): CheckedFile => ({
+  name: "the mail as it came.eml",
+  mediaType: "message/rfc822",
+  content: waiting.raw,
+});
 
 /** A mail that nothing can read still stands at the desk, with the mail itself as its file. */
-async function takeUnreadable(tx: Transaction, waiting: WaitingMail, problem: string, now: number): Promise<Delivered> {
+async function takeUnreadable(
+  tx: Transaction,
+  waiting: WaitingMail,
+  problem: string,
+  now: number,
+): Promise<Delivered> {
   const beginning = plainText(waiting.raw.subarray(0, 64 * 1024).toString("utf8"));
   const headers = plainHeaders(beginning);
   const subject = cutText(headers.subject?.[0] ?? "", 300);
-  const sender = /[^\s<>@]{1,64}@[^\s<>@]{1,120}/.exec(headers.from?.[0] ?? waiting.returnPath)?.[0].toLowerCase() ?? "";
+  const sender =
+    /[^\s<>@]{1,64}@[^\s<>@]{1,120}/
+      .exec(headers.from?.[0] ?? waiting.returnPath)?.[0]
+      .toLowerCase() ?? "";
   const writer = writerOf(headers, waiting.returnPath);
   const messageId = headers["message-id"]?.[0]?.slice(0, 300) || digestId(waiting.raw);
   const became: MailFate = writer === "person" ? "unreadable" : writer;
-  const fresh = await tx.insert(mailIn).values({ messageId, projectId: waiting.projectId, reportId: null, sender, subject, became, at: now }).onConflictDoNothing().returning({ id: mailIn.messageId });
+  const fresh = await tx
+    .insert(mailIn)
+    .values({
+      messageId,
+      projectId: waiting.projectId,
+      reportId: null,
+      sender,
+      subject,
+      became,
+      at: now,
+    })
+    .onConflictDoNothing()
+    .returning({ id: mailIn.messageId });
   if (fresh.length === 0 || became !== "unreadable") return { became, reportId: null };
   const happened = `This mail could not be read: ${problem.replace(/\.$/, "")}. As it came it is with the files. It begins:\n\n${cutText(beginning, 4_000)}`;
   const title = subject === "" ? "A mail that could not be read" : titleOf(subject, "");
-  const row = await storeReport(tx, waiting.projectId, { title, happened: cutText(happened, 10_000), mail: sender, way: "mail", teamId: waiting.teamId }, [asItCame(waiting)], now);
-  await tx.update(mailIn).set({ reportId: row.id }).where(and(eq(mailIn.messageId, messageId), eq(mailIn.projectId, waiting.projectId)));
+  const row = await storeReport(
+    tx,
+    waiting.projectId,
+    {
+      title,
+      happened: cutText(happened, 10_000),
+      mail: sender,
+      way: "mail",
+      teamId: waiting.teamId,
+    },
+    [asItCame(waiting)],
+    now,
+  );
+  await tx
+    .update(mailIn)
+    .set({ reportId: row.id })
+    .where(and(eq(mailIn.messageId, messageId), eq(mailIn.projectId, waiting.projectId)));
   return { became, reportId: row.id };
 }
 
@@ -135,10 +228,19 @@ function idsInside(raw: Buffer): string[] {
 }
 
 /** The letter of ours that a mail answers, the nearest first, and whether it went to whoever sent the report: what a follower writes is a report of its own. */
-async function lettersAnswered(tx: Transaction, ids: readonly string[]): Promise<{ id: number; reportId: string; projectId: string; byRequester: boolean } | null> {
+async function lettersAnswered(
+  tx: Transaction,
+  ids: readonly string[],
+): Promise<{ id: number; reportId: string; projectId: string; byRequester: boolean } | null> {
   if (ids.length === 0) return null;
   const rows = await tx
-    .select({ id: mailOut.id, reportId: mailOut.reportId, projectId: report.projectId, messageId: mailOut.messageId, byRequester: sql<boolean>`lower(${mailOut.recipient}) = lower(${report.mail})` })
+    .select({
+      id: mailOut.id,
+      reportId: mailOut.reportId,
+      projectId: report.projectId,
+      messageId: mailOut.messageId,
+      byRequester: sql<boolean>`lower(${mailOut.recipient}) = lower(${report.mail})`,
+    })
     .from(mailOut)
     .innerJoin(report, eq(report.id, mailOut.reportId))
     .where(inArray(mailOut.messageId, ids.slice(0, 50)));

@@ -28,10 +28,26 @@ interface Writing {
 }
 
 /** Writes to whoever sent a report; the worker sends it. Where no address is known nothing is written. */
-export async function writeToRequester(tx: Transaction, row: ReportRow, told: LetterKind, { now, verdictId, itemId, followers = false }: Writing): Promise<void> {
-  const readers = [{ mail: row.mail, token: row.token }, ...(followers ? await tx.select({ mail: reportFollower.mail, token: reportFollower.token }).from(reportFollower).where(eq(reportFollower.reportId, row.id)) : [])].filter((r) => r.mail !== "");
+export async function writeToRequester(
+  tx: Transaction,
+  row: ReportRow,
+  told: LetterKind,
+  { now, verdictId, itemId, followers = false }: Writing,
+): Promise<void> {
+  const readers = [
+    { mail: row.mail, token: row.token },
+    ...(followers
+      ? await tx
+          .select({ mail: reportFollower.mail, token: reportFollower.token })
+          .from(reportFollower)
+          .where(eq(reportFollower.reportId, row.id))
+      : []),
+  ].filter((r) => r.mail !== "");
   if (readers.length === 0) return;
-  const [{ name }] = await tx.select({ name: project.name }).from(project).where(eq(project.id, row.projectId));
+  const [{ name }] = await tx
+    .select({ name: project.name })
+    .from(project)
+    .where(eq(project.id, row.projectId));
   const { domain } = mailSettings();
   // In one order everywhere, so that two that write to the same people do not wait for each other in a circle.
   for (const reader of readers.toSorted((a, b) => (a.mail < b.mail ? -1 : 1))) {
@@ -40,7 +56,12 @@ export async function writeToRequester(tx: Transaction, row: ReportRow, told: Le
       messageId: `<${randomBytes(18).toString("base64url")}@${domain}>`,
       reportId: row.id,
       recipient: reader.mail,
-      ...letter(told, { projectName: name, reference: row.reference, title: row.title, page: pageAddress(reader.token) }),
+      ...letter(told, {
+        projectName: name,
+        reference: row.reference,
+        title: row.title,
+        page: pageAddress(reader.token),
+      }),
       verdictId: verdictId ?? null,
       itemId: itemId ?? null,
       at: now,
@@ -54,9 +75,17 @@ export async function writeToRequester(tx: Transaction, row: ReportRow, told: Le
 export const HELD_BACK = "held back: this address was given too often today";
 
 /** Whether a letter may go to an address today: nobody can have it filled by giving it in forms. */
-async function heldBack(tx: Transaction, mail: string, kind: LetterKind["kind"], now: number): Promise<{ forGood: boolean; until: number }> {
+async function heldBack(
+  tx: Transaction,
+  mail: string,
+  kind: LetterKind["kind"],
+  now: number,
+): Promise<{ forGood: boolean; until: number }> {
   const [name, domain] = mail.toLowerCase().split("@");
-  const address = createHash("sha256").update(`${name.split("+")[0]}@${domain}`).digest("hex").slice(0, 40);
+  const address = createHash("sha256")
+    .update(`${name.split("+")[0]}@${domain}`)
+    .digest("hex")
+    .slice(0, 40);
   if (kind === "receipt" || kind === "following") {
     const unasked = await countUse(`letters unasked ${address}`, UNASKED_A_DAY, DAY_MS, now, tx);
     if (!unasked.allowed) return { forGood: true, until: 0 };
@@ -67,14 +96,22 @@ async function heldBack(tx: Transaction, mail: string, kind: LetterKind["kind"],
 
 /** Takes back what tells of a verdict as far as it is not sent. @returns whether something had been sent */
 export async function takeBackLetters(tx: Transaction, verdictId: string): Promise<boolean> {
-  const letters = await tx.select({ id: mailOut.id, sentAt: mailOut.sentAt }).from(mailOut).where(eq(mailOut.verdictId, verdictId)).for("update");
+  const letters = await tx
+    .select({ id: mailOut.id, sentAt: mailOut.sentAt })
+    .from(mailOut)
+    .where(eq(mailOut.verdictId, verdictId))
+    .for("update");
   await takeBack(tx, eq(mailOut.verdictId, verdictId));
   return letters.some((l) => l.sentAt !== null);
 }
 
 /** Takes back what tells of an item's end as far as it is not sent: the item has been taken up again. */
-export const takeBackEnd = (tx: Transaction, itemId: string): Promise<void> => takeBack(tx, eq(mailOut.itemId, itemId));
+export const takeBackEnd = (tx: Transaction, itemId: string): Promise<void> =>
+  takeBack(tx, eq(mailOut.itemId, itemId));
 
 async function takeBack(tx: Transaction, which: SQL): Promise<void> {
-  await tx.update(mailOut).set({ failed: "taken back" }).where(and(which, isNull(mailOut.sentAt), isNull(mailOut.failed)));
+  await tx
+    .update(mailOut)
+    .set({ failed: "taken back" })
+    .where(and(which, isNull(mailOut.sentAt), isNull(mailOut.failed)));
 }

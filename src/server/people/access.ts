@@ -33,7 +33,10 @@ export function visibleTo(reader: Reader, viewer: Doer): SQL | undefined {
 }
 
 /** The columns of `item`, under its own name or another. */
-type ItemColumns = Record<"projectId" | "restricted" | "assigneeId" | "reviewerId" | "createdBy", AnyPgColumn>;
+type ItemColumns = Record<
+  "projectId" | "restricted" | "assigneeId" | "reviewerId" | "createdBy",
+  AnyPgColumn
+>;
 
 /**
  * The read filter for single items, as a condition on `item`: a restricted one is seen by leads, by whoever made it, and by
@@ -45,8 +48,23 @@ export function seesItem(reader: Reader, viewer: Doer, of: ItemColumns = item): 
   if (viewer.administrator) return undefined;
   const me = viewer.personId;
   if (me === null) return eq(of.restricted, false);
-  const leads = reader.select({ one: sql`1` }).from(membership).where(and(eq(membership.projectId, of.projectId), eq(membership.personId, me), eq(membership.role, "lead")));
-  return or(eq(of.restricted, false), eq(of.assigneeId, me), eq(of.reviewerId, me), eq(of.createdBy, me), exists(leads));
+  const leads = reader
+    .select({ one: sql`1` })
+    .from(membership)
+    .where(
+      and(
+        eq(membership.projectId, of.projectId),
+        eq(membership.personId, me),
+        eq(membership.role, "lead"),
+      ),
+    );
+  return or(
+    eq(of.restricted, false),
+    eq(of.assigneeId, me),
+    eq(of.reviewerId, me),
+    eq(of.createdBy, me),
+    exists(leads),
+  );
 }
 
 /** Not `seesItem`. "Not true" and not just "not": nobody reviews it yet, and then the comparison says neither yes nor no. */
@@ -56,9 +74,16 @@ export function hiddenFrom(reader: Reader, viewer: Doer): SQL {
 }
 
 /** The items of a project that a person may not see, for what is computed for all at once and then given out. */
-export async function hiddenItems(reader: Reader, viewer: Doer, projectId: string): Promise<ReadonlySet<string>> {
+export async function hiddenItems(
+  reader: Reader,
+  viewer: Doer,
+  projectId: string,
+): Promise<ReadonlySet<string>> {
   if (viewer.administrator) return new Set();
-  const rows = await reader.select({ id: item.id }).from(item).where(and(eq(item.projectId, projectId), hiddenFrom(reader, viewer)));
+  const rows = await reader
+    .select({ id: item.id })
+    .from(item)
+    .where(and(eq(item.projectId, projectId), hiddenFrom(reader, viewer)));
   return new Set(rows.map((r) => r.id));
 }
 
@@ -69,7 +94,15 @@ export async function hiddenItems(reader: Reader, viewer: Doer, projectId: strin
 export function seesReport(reader: Reader, viewer: Doer): SQL | undefined {
   const seen = seesItem(reader, viewer);
   if (!seen) return undefined;
-  return or(isNull(report.itemId), exists(reader.select({ one: sql`1` }).from(item).where(and(eq(item.id, report.itemId), seen))));
+  return or(
+    isNull(report.itemId),
+    exists(
+      reader
+        .select({ one: sql`1` })
+        .from(item)
+        .where(and(eq(item.id, report.itemId), seen)),
+    ),
+  );
 }
 
 /**
@@ -77,23 +110,43 @@ export function seesReport(reader: Reader, viewer: Doer): SQL | undefined {
  * @param asked what was named, for the words when there is none
  * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks the action
  */
-export async function enterProject(reader: Reader, viewer: Doer, where: { key: string } | { id: string }, action: Action, asked = "project"): Promise<ProjectAccess> {
+export async function enterProject(
+  reader: Reader,
+  viewer: Doer,
+  where: { key: string } | { id: string },
+  action: Action,
+  asked = "project",
+): Promise<ProjectAccess> {
   const [row] = await reader
     .select({ project, membership: membership.role })
     .from(project)
     .leftJoin(membership, membershipOf(viewer))
-    .where(and("key" in where ? eq(project.key, where.key) : eq(project.id, where.id), visibleTo(reader, viewer)));
+    .where(
+      and(
+        "key" in where ? eq(project.key, where.key) : eq(project.id, where.id),
+        visibleTo(reader, viewer),
+      ),
+    );
   return admit(viewer, row, action, asked);
 }
 
 /** The viewer's own membership of the project in a query's rows. */
-export const membershipOf = (viewer: Doer): SQL | undefined => and(eq(membership.projectId, project.id), viewer.personId === null ? sql`false` : eq(membership.personId, viewer.personId));
+export const membershipOf = (viewer: Doer): SQL | undefined =>
+  and(
+    eq(membership.projectId, project.id),
+    viewer.personId === null ? sql`false` : eq(membership.personId, viewer.personId),
+  );
 
 /**
  * Decides on a project read together with the viewer's membership (`membershipOf`) under `visibleTo`.
  * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks the action
  */
-export function admit(viewer: Doer, row: { project: ProjectRow; membership: MembershipRole | null } | undefined, action: Action, asked = "project"): ProjectAccess {
+export function admit(
+  viewer: Doer,
+  row: { project: ProjectRow; membership: MembershipRole | null } | undefined,
+  action: Action,
+  asked = "project",
+): ProjectAccess {
   if (!row) throw notFound(asked);
   const role = roleIn(viewer, row.membership, row.project.visibility);
   if (!role || !may(role, "read project")) throw notFound(asked);
@@ -103,8 +156,17 @@ export function admit(viewer: Doer, row: { project: ProjectRow; membership: Memb
 
 /** Whether a person may do something that belongs to no project. */
 export async function mayOutside(reader: Reader, viewer: Viewer, action: Action): Promise<boolean> {
-  const rows = await reader.select({ role: membership.role }).from(membership).where(eq(membership.personId, viewer.personId));
-  return may(roleOutside(viewer, rows.map((r) => r.role)), action);
+  const rows = await reader
+    .select({ role: membership.role })
+    .from(membership)
+    .where(eq(membership.personId, viewer.personId));
+  return may(
+    roleOutside(
+      viewer,
+      rows.map((r) => r.role),
+    ),
+    action,
+  );
 }
 
 /** The projects a person may see, by name. */

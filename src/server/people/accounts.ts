@@ -15,11 +15,21 @@ import type { Viewer } from "./viewer";
 /** A link that sets a password may be used for so long. */
 const LINK_LASTS = 7 * DAY;
 
-export const passwordSchema = z.string().min(10, "A password has at least 10 characters.").max(128, "A password has at most 128 characters.");
-const mail = z.string().trim().toLowerCase().pipe(z.email("This is no mail address.").max(200, "Use at most 200 characters."));
+export const passwordSchema = z
+  .string()
+  .min(10, "A password has at least 10 characters.")
+  .max(128, "A password has at most 128 characters.");
+const mail = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .pipe(z.email("This is no mail address.").max(200, "Use at most 200 characters."));
 
 function onlyAdministrators(viewer: Viewer): void {
-  if (!viewer.administrator) throw new Refused(refuse("not allowed", "Accounts are looked after by administrators.", "Ask one of them."));
+  if (!viewer.administrator)
+    throw new Refused(
+      refuse("not allowed", "Accounts are looked after by administrators.", "Ask one of them."),
+    );
 }
 
 /** Everybody with an account, for administrators. */
@@ -27,28 +37,54 @@ export async function readAccounts(viewer: Viewer, now = Date.now()): Promise<Ac
   onlyAdministrators(viewer);
   const db = database();
   const rows = await db
-    .select({ id: person.id, name: person.name, email: person.email, calling: person.calling, administrator: person.administrator, lastAt: max(signedInFrom.lastAt), hasPassword: sql<boolean>`exists (select 1 from ${account} where ${account.userId} = ${person.id} and ${account.password} is not null)` })
+    .select({
+      id: person.id,
+      name: person.name,
+      email: person.email,
+      calling: person.calling,
+      administrator: person.administrator,
+      lastAt: max(signedInFrom.lastAt),
+      hasPassword: sql<boolean>`exists (select 1 from ${account} where ${account.userId} = ${person.id} and ${account.password} is not null)`,
+    })
     .from(person)
     .leftJoin(signedInFrom, eq(signedInFrom.personId, person.id))
     .groupBy(person.id)
     .orderBy(asc(person.name));
-  const links = await db.select({ personId: passwordLink.personId, until: passwordLink.until }).from(passwordLink).where(open(now)).orderBy(desc(passwordLink.until));
+  const links = await db
+    .select({ personId: passwordLink.personId, until: passwordLink.until })
+    .from(passwordLink)
+    .where(open(now))
+    .orderBy(desc(passwordLink.until));
   const untilOf = new Map(links.map((l) => [l.personId, l.until]));
-  const accounts = rows.map(({ lastAt, ...row }) => ({ ...row, lastSignedInAt: lastAt?.getTime() ?? null, linkUntil: untilOf.get(row.id) ?? null }));
+  const accounts = rows.map(({ lastAt, ...row }) => ({
+    ...row,
+    lastSignedInAt: lastAt?.getTime() ?? null,
+    linkUntil: untilOf.get(row.id) ?? null,
+  }));
   return { accounts, now };
 }
 
 const open = (now: number) => and(isNull(passwordLink.usedAt), gt(passwordLink.until, now));
 
 export const accountBody = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("make"), name: nameSchema, email: mail, calling: z.string().trim().max(60).default(""), administrator: z.boolean().default(false) }),
+  z.object({
+    kind: z.literal("make"),
+    name: nameSchema,
+    email: mail,
+    calling: z.string().trim().max(60).default(""),
+    administrator: z.boolean().default(false),
+  }),
   /** Another link for somebody who has an account: the first ended, or the password is forgotten. */
   z.object({ kind: z.literal("link"), personId: z.string().min(1).max(64) }),
 ]);
 export type AccountRequest = z.infer<typeof accountBody>;
 
 /** Makes an account, or another link for one. @returns the token of a link that sets its password once; it is shown now and never again */
-export async function editAccounts(viewer: Viewer, request: AccountRequest, now = Date.now()): Promise<{ personId: string; token: string; until: number }> {
+export async function editAccounts(
+  viewer: Viewer,
+  request: AccountRequest,
+  now = Date.now(),
+): Promise<{ personId: string; token: string; until: number }> {
   onlyAdministrators(viewer);
   return transact(async (tx) => {
     await lockAccounts(tx);
@@ -56,52 +92,122 @@ export async function editAccounts(viewer: Viewer, request: AccountRequest, now 
       await checkFree(tx, request);
       const id = randomUUID();
       const { name, email, calling, administrator } = request;
-      await tx.insert(person).values({ id, name, email, calling: calling || null, administrator, emailVerified: true });
+      await tx
+        .insert(person)
+        .values({ id, name, email, calling: calling || null, administrator, emailVerified: true });
       return giveLink(tx, viewer, id, now);
     }
-    const [known] = await tx.select({ id: person.id }).from(person).where(eq(person.id, request.personId));
+    const [known] = await tx
+      .select({ id: person.id })
+      .from(person)
+      .where(eq(person.id, request.personId));
     if (!known) throw notFound("person");
     return giveLink(tx, viewer, known.id, now);
   });
 }
 
 /** @throws Refused when somebody has the name or the address already: nobody is to be taken for somebody else */
-async function checkFree(reader: Reader, { name, email }: { name: string; email: string }): Promise<void> {
+async function checkFree(
+  reader: Reader,
+  { name, email }: { name: string; email: string },
+): Promise<void> {
   const others = await reader.select({ name: person.name, email: person.email }).from(person);
-  if (others.some((o) => o.email.toLowerCase() === email)) throw invalid("Somebody with this mail address has an account already.", "Sign in instead, or ask an administrator for a new link.");
-  if (others.some((o) => nameKey(o.name) === nameKey(name))) throw invalid(`Somebody here is called ${name} already.`, "Add a second name, or what they do, so that nobody is taken for the other.");
+  if (others.some((o) => o.email.toLowerCase() === email))
+    throw invalid(
+      "Somebody with this mail address has an account already.",
+      "Sign in instead, or ask an administrator for a new link.",
+    );
+  if (others.some((o) => nameKey(o.name) === nameKey(name)))
+    throw invalid(
+      `Somebody here is called ${name} already.`,
+      "Add a second name, or what they do, so that nobody is taken for the other.",
+    );
 }
 
 const digest = (token: string) => createHash("sha256").update(token).digest("hex");
 
 /** A new link takes the place of any earlier one. */
-async function giveLink(tx: Transaction, viewer: Viewer, personId: string, now: number): Promise<{ personId: string; token: string; until: number }> {
+async function giveLink(
+  tx: Transaction,
+  viewer: Viewer,
+  personId: string,
+  now: number,
+): Promise<{ personId: string; token: string; until: number }> {
   const token = randomBytes(24).toString("base64url");
   const until = now + LINK_LASTS;
-  await tx.delete(passwordLink).where(and(eq(passwordLink.personId, personId), isNull(passwordLink.usedAt)));
-  await tx.insert(passwordLink).values({ digest: digest(token), personId, madeById: viewer.personId, madeAt: now, until, usedAt: null });
+  await tx
+    .delete(passwordLink)
+    .where(and(eq(passwordLink.personId, personId), isNull(passwordLink.usedAt)));
+  await tx
+    .insert(passwordLink)
+    .values({
+      digest: digest(token),
+      personId,
+      madeById: viewer.personId,
+      madeAt: now,
+      until,
+      usedAt: null,
+    });
   return { personId, token, until };
 }
 
 /** Whose password a link sets. @throws Refused when it was used, has ended or never was */
-export async function readWelcome(token: string, now = Date.now()): Promise<{ name: string; email: string }> {
-  const [found] = await database().select({ name: person.name, email: person.email }).from(passwordLink).innerJoin(person, eq(person.id, passwordLink.personId)).where(and(eq(passwordLink.digest, digest(token)), open(now)));
-  if (!found) throw new Refused(refuse("not found", "This link has ended.", "It can be used once, for seven days. Ask an administrator for a new one."));
+export async function readWelcome(
+  token: string,
+  now = Date.now(),
+): Promise<{ name: string; email: string }> {
+  const [found] = await database()
+    .select({ name: person.name, email: person.email })
+    .from(passwordLink)
+    .innerJoin(person, eq(person.id, passwordLink.personId))
+    .where(and(eq(passwordLink.digest, digest(token)), open(now)));
+  if (!found)
+    throw new Refused(
+      refuse(
+        "not found",
+        "This link has ended.",
+        "It can be used once, for seven days. Ask an administrator for a new one.",
+      ),
+    );
   return found;
 }
 
 export const welcomeBody = z.object({ password: passwordSchema });
 
 /** Sets the password that a link is for; the link has ended then, and so have all sessions of that person. */
-export async function setPasswordByLink(token: string, password: string, now = Date.now()): Promise<{ email: string }> {
+export async function setPasswordByLink(
+  token: string,
+  password: string,
+  now = Date.now(),
+): Promise<{ email: string }> {
   const { email } = await readWelcome(token, now);
   const hash = await (await auth().$context).password.hash(password);
   return transact(async (tx) => {
-    const [link] = await tx.update(passwordLink).set({ usedAt: now }).where(and(eq(passwordLink.digest, digest(token)), open(now))).returning({ personId: passwordLink.personId });
-    if (!link) throw new Refused(refuse("not found", "This link has ended.", "Ask an administrator for a new one."));
+    const [link] = await tx
+      .update(passwordLink)
+      .set({ usedAt: now })
+      .where(and(eq(passwordLink.digest, digest(token)), open(now)))
+      .returning({ personId: passwordLink.personId });
+    if (!link)
+      throw new Refused(
+        refuse("not found", "This link has ended.", "Ask an administrator for a new one."),
+      );
     const own = and(eq(account.userId, link.personId), eq(account.providerId, "credential"));
-    const changed = await tx.update(account).set({ password: hash, updatedAt: new Date(now) }).where(own).returning({ id: account.id });
-    if (changed.length === 0) await tx.insert(account).values({ id: randomUUID(), accountId: link.personId, providerId: "credential", userId: link.personId, password: hash });
+    const changed = await tx
+      .update(account)
+      .set({ password: hash, updatedAt: new Date(now) })
+      .where(own)
+      .returning({ id: account.id });
+    if (changed.length === 0)
+      await tx
+        .insert(account)
+        .values({
+          id: randomUUID(),
+          accountId: link.personId,
+          providerId: "credential",
+          userId: link.personId,
+          password: hash,
+        });
     await tx.delete(session).where(eq(session.userId, link.personId));
     return { email };
   });
@@ -113,10 +219,20 @@ export const signUpBody = z.object({ name: nameSchema, email: mail, password: pa
  * Makes an account for whoever comes, where that is allowed: the first one of an empty product, or as a setting says.
  * @param make makes it, while nobody else makes one
  */
-export async function signUp<T>(request: z.infer<typeof signUpBody>, make: () => Promise<T>): Promise<T> {
+export async function signUp<T>(
+  request: z.infer<typeof signUpBody>,
+  make: () => Promise<T>,
+): Promise<T> {
   return transact(async (tx) => {
     await lockAccounts(tx);
-    if (!(await mayMakeAccount(tx))) throw new Refused(refuse("not allowed", "Accounts are made by administrators here.", "Ask one of them: they give you a link."));
+    if (!(await mayMakeAccount(tx)))
+      throw new Refused(
+        refuse(
+          "not allowed",
+          "Accounts are made by administrators here.",
+          "Ask one of them: they give you a link.",
+        ),
+      );
     await checkFree(tx, request);
     return make();
   }, 1);

@@ -13,12 +13,23 @@ function createAuth() {
     secret,
     baseURL: base,
     trustedOrigins: [base, `http://localhost:${port}`, `http://127.0.0.1:${port}`],
-    database: drizzleAdapter(database(), { provider: "pg", schema: { user: person, session, account, verification } }),
+    database: drizzleAdapter(database(), {
+      provider: "pg",
+      schema: { user: person, session, account, verification },
+    }),
     // Who may make an account, and what they may be called, is decided before (accounts.ts).
     emailAndPassword: { enabled: true, minPasswordLength: 10 },
     // Whoever makes the first account of an empty product looks after it.
-    databaseHooks: { user: { create: { before: async (user) => ({ data: { ...user, administrator: await nobodyYet() } }) } } },
-    user: { additionalFields: { administrator: { type: "boolean", input: false, defaultValue: false } } },
+    databaseHooks: {
+      user: {
+        create: {
+          before: async (user) => ({ data: { ...user, administrator: await nobodyYet() } }),
+        },
+      },
+    },
+    user: {
+      additionalFields: { administrator: { type: "boolean", input: false, defaultValue: false } },
+    },
     advanced: { cookiePrefix: "zigzag", ipAddress: { ipAddressHeaders: ["x-client-address"] } },
     // Tries are counted in the database, by account and by address (sign-in-limit.ts).
     rateLimit: { enabled: false },

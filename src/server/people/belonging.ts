@@ -4,15 +4,30 @@ import { membership } from "@/db/schema";
 import { invalid } from "../refused";
 
 /** Which of some people belong to a project. */
-export async function membersAmong(reader: Reader, projectId: string, personIds: readonly string[]): Promise<Set<string>> {
+export async function membersAmong(
+  reader: Reader,
+  projectId: string,
+  personIds: readonly string[],
+): Promise<Set<string>> {
   if (personIds.length === 0) return new Set();
-  const members = await reader.select({ id: membership.personId }).from(membership).where(and(eq(membership.projectId, projectId), inArray(membership.personId, [...personIds])));
+  const members = await reader
+    .select({ id: membership.personId })
+    .from(membership)
+    .where(and(eq(membership.projectId, projectId), inArray(membership.personId, [...personIds])));
   return new Set(members.map((m) => m.id));
 }
 
 /** Whoever is named anew in an item must belong to its project; who was named before and has left stays until somebody changes it. */
-export async function checkMembers(reader: Reader, projectId: string, named: readonly unknown[]): Promise<void> {
+export async function checkMembers(
+  reader: Reader,
+  projectId: string,
+  named: readonly unknown[],
+): Promise<void> {
   const ids = [...new Set(named.filter((id) => typeof id === "string"))];
   const members = await membersAmong(reader, projectId, ids);
-  if (members.size < ids.length) throw invalid("Nobody of that name belongs to this project.", "Choose somebody from the list, or let a lead add them first.");
+  if (members.size < ids.length)
+    throw invalid(
+      "Nobody of that name belongs to this project.",
+      "Choose somebody from the list, or let a lead add them first.",
+    );
 }

@@ -6,7 +6,10 @@ export type World = "demo" | "own";
 
 /** What the database was begun with; decided once, so that no setting shows the demo's password over people of one's own. */
 export async function worldOf(reader: Reader = database()): Promise<World> {
-  const [row] = await reader.select({ world: installation.world }).from(installation).where(eq(installation.id, 1));
+  const [row] = await reader
+    .select({ world: installation.world })
+    .from(installation)
+    .where(eq(installation.id, 1));
   return row?.world ?? "own";
 }
 

@@ -29,27 +29,56 @@ export async function readMembers(viewer: Viewer, projectKey: string): Promise<M
   const mayEdit = access.may("edit members");
   const ids = people.map((p) => p.id);
   const others = mayEdit
-    ? await db.select({ id: person.id, name: person.name, email: person.email }).from(person).where(ids.length > 0 ? notInArray(person.id, ids) : sql`true`).orderBy(person.name).limit(500)
+    ? await db
+        .select({ id: person.id, name: person.name, email: person.email })
+        .from(person)
+        .where(ids.length > 0 ? notInArray(person.id, ids) : sql`true`)
+        .orderBy(person.name)
+        .limit(500)
     : [];
   return { members: people, others, mayEdit };
 }
 
 /** Gives a person a role in a project, or takes them out. A project keeps at least one lead. */
-export async function setMember(viewer: Viewer, projectKey: string, request: z.infer<typeof memberBody>): Promise<MembersView> {
+export async function setMember(
+  viewer: Viewer,
+  projectKey: string,
+  request: z.infer<typeof memberBody>,
+): Promise<MembersView> {
   await transact(async (tx) => {
     const access = await enterProject(tx, viewer, { key: projectKey }, "edit members");
     const projectId = access.project.id;
     // Two leads who step down at the same time must not both find the other still there.
-    await tx.select({ id: project.id }).from(project).where(eq(project.id, projectId)).for("update");
-    const [known] = await tx.select({ id: person.id }).from(person).where(eq(person.id, request.personId));
+    await tx
+      .select({ id: project.id })
+      .from(project)
+      .where(eq(project.id, projectId))
+      .for("update");
+    const [known] = await tx
+      .select({ id: person.id })
+      .from(person)
+      .where(eq(person.id, request.personId));
     if (!known) throw invalid("There is no such person.", "Choose one from the list.");
     if (request.role !== "lead") {
       const [otherLead] = await tx
         .select({ id: membership.personId })
         .from(membership)
-        .where(and(eq(membership.projectId, projectId), eq(membership.role, "lead"), ne(membership.personId, request.personId)))
+        .where(
+          and(
+            eq(membership.projectId, projectId),
+            eq(membership.role, "lead"),
+            ne(membership.personId, request.personId),
+          ),
+        )
         .limit(1);
-      if (!otherLead) throw new Refused(refuse("in use", "This project would be left without a lead.", "Make somebody else a lead first."));
+      if (!otherLead)
+        throw new Refused(
+          refuse(
+            "in use",
+            "This project would be left without a lead.",
+            "Make somebody else a lead first.",
+          ),
+        );
     }
     const own = and(eq(membership.projectId, projectId), eq(membership.personId, request.personId));
     if (request.role === null) await tx.delete(membership).where(own);
@@ -57,7 +86,10 @@ export async function setMember(viewer: Viewer, projectKey: string, request: z.i
       await tx
         .insert(membership)
         .values({ projectId, personId: request.personId, role: request.role })
-        .onConflictDoUpdate({ target: [membership.projectId, membership.personId], set: { role: request.role } });
+        .onConflictDoUpdate({
+          target: [membership.projectId, membership.personId],
+          set: { role: request.role },
+        });
   });
   return readMembers(viewer, projectKey);
 }

@@ -10,7 +10,10 @@ export interface RosterPerson {
 }
 
 /** The people of a project and all teams; what choosing an assignee or naming an actor needs. */
-export async function roster(reader: Reader, projectId: string): Promise<{ people: RosterPerson[]; teams: { id: string; name: string }[] }> {
+export async function roster(
+  reader: Reader,
+  projectId: string,
+): Promise<{ people: RosterPerson[]; teams: { id: string; name: string }[] }> {
   const [people, teams] = await Promise.all([
     reader
       .select({ id: person.id, name: person.name, calling: person.calling, role: membership.role })

@@ -20,7 +20,9 @@ async function accountKey(email: string, address: string): Promise<string> {
     .select({ address: signedInFrom.address })
     .from(signedInFrom)
     .innerJoin(person, eq(person.id, signedInFrom.personId))
-    .where(and(sql`lower(${person.email}) = ${email.toLowerCase()}`, eq(signedInFrom.address, address)))
+    .where(
+      and(sql`lower(${person.email}) = ${email.toLowerCase()}`, eq(signedInFrom.address, address)),
+    )
     .limit(1);
   return `sign-in ${digest(email.toLowerCase())}${familiar ? ` at ${address}` : ""}`;
 }
@@ -34,7 +36,11 @@ export interface SignInTry {
 }
 
 /** Counts one try to sign in, before it is made, so that many at once are counted too. */
-export async function trySignIn(email: string, address: string, now = Date.now()): Promise<SignInTry> {
+export async function trySignIn(
+  email: string,
+  address: string,
+  now = Date.now(),
+): Promise<SignInTry> {
   const keys = [`sign-in from ${address}`, await accountKey(email, address)];
   const byAddress = await countUse(keys[0], PER_ADDRESS, WINDOW_MS, now);
   const byAccount = await countUse(keys[1], PER_ACCOUNT, WINDOW_MS, now);
@@ -43,13 +49,28 @@ export async function trySignIn(email: string, address: string, now = Date.now()
     retryAfter: Math.max(byAddress.retryAfter, byAccount.retryAfter),
     succeed: async () => {
       const windowStart = Math.floor(now / WINDOW_MS) * WINDOW_MS;
-      for (const key of keys) await database().update(rateCount).set({ count: sql`greatest(${rateCount.count} - 1, 0)` }).where(and(eq(rateCount.key, key), eq(rateCount.windowStart, windowStart)));
-      const [who] = await database().select({ id: person.id }).from(person).where(sql`lower(${person.email}) = ${email.toLowerCase()}`);
+      for (const key of keys)
+        await database()
+          .update(rateCount)
+          .set({ count: sql`greatest(${rateCount.count} - 1, 0)` })
+          .where(and(eq(rateCount.key, key), eq(rateCount.windowStart, windowStart)));
+      const [who] = await database()
+        .select({ id: person.id })
+        .from(person)
+        .where(sql`lower(${person.email}) = ${email.toLowerCase()}`);
       const lastAt = new Date(now);
-      if (who) await database().insert(signedInFrom).values({ personId: who.id, address, lastAt }).onConflictDoUpdate({ target: [signedInFrom.personId, signedInFrom.address], set: { lastAt } });
+      if (who)
+        await database()
+          .insert(signedInFrom)
+          .values({ personId: who.id, address, lastAt })
+          .onConflictDoUpdate({
+            target: [signedInFrom.personId, signedInFrom.address],
+            set: { lastAt },
+          });
     },
   };
 }
 
 /** Counts one new account. */
-export const tryNewAccount = (address: string, now = Date.now()) => countUse(`sign-up from ${address}`, NEW_PER_ADDRESS, WINDOW_MS, now);
+export const tryNewAccount = (address: string, now = Date.now()) =>
+  countUse(`sign-up from ${address}`, NEW_PER_ADDRESS, WINDOW_MS, now);

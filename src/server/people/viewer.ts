@@ -18,10 +18,17 @@ export interface Viewer extends Doer {
 export const AUTOMATION: Doer = { personId: null, name: "Zigzag Lane", administrator: true };
 
 /** Somebody known by the token of a private page, whose report led to an item. */
-export const REQUESTER: Doer = { personId: null, name: "The requester", administrator: true, requester: true };
+export const REQUESTER: Doer = {
+  personId: null,
+  name: "The requester",
+  administrator: true,
+  requester: true,
+};
 
 /** The account that a request's session belongs to; null without a valid session. */
-export async function accountOf(headers: Headers): Promise<{ id: string; name: string; email: string; administrator?: boolean | null } | null> {
+export async function accountOf(
+  headers: Headers,
+): Promise<{ id: string; name: string; email: string; administrator?: boolean | null } | null> {
   if (!headers.get("cookie")) return null;
   const session = await auth().api.getSession({ headers });
   return session?.user ?? null;
@@ -30,5 +37,11 @@ export async function accountOf(headers: Headers): Promise<{ id: string; name: s
 /** Who sends this request; null without a valid session. */
 export async function viewerOf(headers: Headers): Promise<Viewer | null> {
   const account = await accountOf(headers);
-  return account && { personId: account.id, name: account.name, administrator: account.administrator === true };
+  return (
+    account && {
+      personId: account.id,
+      name: account.name,
+      administrator: account.administrator === true,
+    }
+  );
 }

@@ -26,13 +26,27 @@ export interface ExportedFile {
   text: string;
 }
 
-const MEDIA_TYPES = { scxml: "application/scxml+xml", json: "application/json", svg: "image/svg+xml", mermaid: "text/plain" } as const;
+const MEDIA_TYPES = {
+  scxml: "application/scxml+xml",
+  json: "application/json",
+  svg: "image/svg+xml",
+  mermaid: "text/plain",
+} as const;
 const ENDINGS = { scxml: "scxml", json: "json", svg: "svg", mermaid: "mmd" } as const;
 
 /** A workflow as a file in an open format. */
-export async function exportWorkflow(viewer: Viewer, projectKey: string, query: z.infer<typeof exportQuery>): Promise<ExportedFile> {
+export async function exportWorkflow(
+  viewer: Viewer,
+  projectKey: string,
+  query: z.infer<typeof exportQuery>,
+): Promise<ExportedFile> {
   const db = database();
-  const { project } = await enterProject(db, viewer, { key: projectKey }, query.which === "draft" ? "edit workflow" : "read project");
+  const { project } = await enterProject(
+    db,
+    viewer,
+    { key: projectKey },
+    query.which === "draft" ? "edit workflow" : "read project",
+  );
   const [head] = await db
     .select({ version: workflow.version, draft: workflowDraft.definition })
     .from(workflow)
@@ -41,7 +55,23 @@ export async function exportWorkflow(viewer: Viewer, projectKey: string, query: 
   if (!head) throw notFound("workflow");
   const draft = query.which === "draft" ? workflowSchema.safeParse(head.draft).data : undefined;
   const definition = draft ?? (await publishedWorkflow(db, query.workflow, head.version));
-  const write = { scxml: async () => writeScxml(definition, await loadVocabulary(db, project.id)), json: async () => writeWorkflowJson(definition), svg: async () => writeSvg(definition), mermaid: async () => writeMermaid(definition) };
-  const name = definition.name.normalize("NFKD").split(/[^\w]/).filter(Boolean).join("-").slice(0, 60).toLowerCase() || "workflow";
-  return { name: `${name}.${ENDINGS[query.format]}`, mediaType: MEDIA_TYPES[query.format], text: await write[query.format]() };
+  const write = {
+    scxml: async () => writeScxml(definition, await loadVocabulary(db, project.id)),
+    json: async () => writeWorkflowJson(definition),
+    svg: async () => writeSvg(definition),
+    mermaid: async () => writeMermaid(definition),
+  };
+  const name =
+    definition.name
+      .normalize("NFKD")
+      .split(/[^\w]/)
+      .filter(Boolean)
+      .join("-")
+      .slice(0, 60)
+      .toLowerCase() || "workflow";
+  return {
+    name: `${name}.${ENDINGS[query.format]}`,
+    mediaType: MEDIA_TYPES[query.format],
+    text: await write[query.format](),
+  };
 }

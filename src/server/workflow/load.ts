@@ -6,9 +6,15 @@ import { pool, type Reader } from "@/db/connection";
 import { itemType, workflow, workflowVersion } from "@/db/schema";
 
 /** Workflows in the version that runs now, by id. */
-export async function loadWorkflows(reader: Reader, ids: readonly string[]): Promise<Map<string, Workflow>> {
+export async function loadWorkflows(
+  reader: Reader,
+  ids: readonly string[],
+): Promise<Map<string, Workflow>> {
   if (ids.length === 0) return new Map();
-  const heads = await reader.select({ id: workflow.id, version: workflow.version }).from(workflow).where(inArray(workflow.id, [...ids]));
+  const heads = await reader
+    .select({ id: workflow.id, version: workflow.version })
+    .from(workflow)
+    .where(inArray(workflow.id, [...ids]));
   const loaded = new Map<string, Workflow>();
   // One after the other: inside a transaction a connection takes one query at a time.
   for (const { id, version } of heads) loaded.set(id, await publishedWorkflow(reader, id, version));
@@ -20,7 +26,11 @@ const published = new WeakMap<object, Map<string, Workflow>>();
 const KEPT_VERSIONS = 500;
 
 /** A published version of a workflow. @throws Error when there is none, which means that stored data is broken */
-export async function publishedWorkflow(reader: Reader, id: string, version: number): Promise<Workflow> {
+export async function publishedWorkflow(
+  reader: Reader,
+  id: string,
+  version: number,
+): Promise<Workflow> {
   let store = published.get(pool());
   if (!store) published.set(pool(), (store = new Map()));
   const key = `${version} ${id}`;
@@ -39,7 +49,13 @@ export async function publishedWorkflow(reader: Reader, id: string, version: num
 
 /** All workflows of a project, those that no type follows too. */
 export async function loadProjectWorkflows(reader: Reader, projectId: string): Promise<Workflow[]> {
-  const ids = (await reader.select({ id: workflow.id }).from(workflow).where(eq(workflow.projectId, projectId)).orderBy(workflow.name)).map((w) => w.id);
+  const ids = (
+    await reader
+      .select({ id: workflow.id })
+      .from(workflow)
+      .where(eq(workflow.projectId, projectId))
+      .orderBy(workflow.name)
+  ).map((w) => w.id);
   const loaded = await loadWorkflows(reader, ids);
   return ids.map((id) => loaded.get(id)!);
 }
@@ -53,7 +69,16 @@ export interface ProjectTypes {
 /** The item types of a project, each with its workflow. */
 export async function projectTypes(reader: Reader, projectId: string): Promise<ProjectTypes> {
   const types = await reader
-    .select({ id: itemType.id, name: itemType.name, level: itemType.level, workflowId: itemType.workflowId, glyph: itemType.glyph, template: itemType.template, position: itemType.position, removedAt: itemType.removedAt })
+    .select({
+      id: itemType.id,
+      name: itemType.name,
+      level: itemType.level,
+      workflowId: itemType.workflowId,
+      glyph: itemType.glyph,
+      template: itemType.template,
+      position: itemType.position,
+      removedAt: itemType.removedAt,
+    })
     .from(itemType)
     .where(eq(itemType.projectId, projectId))
     .orderBy(itemType.position, itemType.name);

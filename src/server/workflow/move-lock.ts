@@ -8,7 +8,8 @@ import { item, itemType } from "@/db/schema";
  * next sees everything that was stored before it was got.
  */
 
-const key = (workflowId: SQL | typeof itemType.workflowId | string): SQL => sql`hashtextextended('workflow ' || ${workflowId}, 0)`;
+const key = (workflowId: SQL | typeof itemType.workflowId | string): SQL =>
+  sql`hashtextextended('workflow ' || ${workflowId}, 0)`;
 
 /** Holds the workflow of an item at its version until the transaction ends. */
 export async function holdWorkflowOf(tx: Transaction, itemId: string): Promise<void> {
@@ -20,7 +21,11 @@ export async function holdWorkflowOf(tx: Transaction, itemId: string): Promise<v
 }
 
 /** The same for the workflow of an item type. */
-export async function holdWorkflowOfType(tx: Transaction, projectId: string, typeId: string): Promise<void> {
+export async function holdWorkflowOfType(
+  tx: Transaction,
+  projectId: string,
+  typeId: string,
+): Promise<void> {
   await tx
     .select({ held: sql`pg_advisory_xact_lock_shared(${key(itemType.workflowId)})::text` })
     .from(itemType)

@@ -4,8 +4,36 @@ import { state, workflow, workflowVersion } from "@/db/schema";
 import type { Viewer } from "../people/viewer";
 
 /** Stores a workflow that was made just now as its first version. */
-export async function publishFirst(tx: Transaction, viewer: Viewer, projectId: string, made: Workflow, summary: string): Promise<void> {
-  await tx.insert(workflow).values({ id: made.id, projectId, name: made.name, version: made.version });
-  await tx.insert(state).values(made.states.map(({ id, name, kind, stage, position }) => ({ id, name, kind, stage, position, workflowId: made.id })));
-  await tx.insert(workflowVersion).values({ workflowId: made.id, version: made.version, definition: made, at: Date.now(), byId: viewer.personId, summary });
+export async function publishFirst(
+  tx: Transaction,
+  viewer: Viewer,
+  projectId: string,
+  made: Workflow,
+  summary: string,
+): Promise<void> {
+  await tx
+    .insert(workflow)
+    .values({ id: made.id, projectId, name: made.name, version: made.version });
+  await tx
+    .insert(state)
+    .values(
+      made.states.map(({ id, name, kind, stage, position }) => ({
+        id,
+        name,
+        kind,
+        stage,
+        position,
+        workflowId: made.id,
+      })),
+    );
+  await tx
+    .insert(workflowVersion)
+    .values({
+      workflowId: made.id,
+      version: made.version,
+      definition: made,
+      at: Date.now(),
+      byId: viewer.personId,
+      summary,
+    });
 }

@@ -7,7 +7,15 @@ import { differences } from "@/core/workflow/difference";
 import { isRefusal, refuse } from "@/core/workflow/refusal";
 import type { StateId, Workflow } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
-import { columnState, item, itemType, state, workflow, workflowDraft, workflowVersion } from "@/db/schema";
+import {
+  columnState,
+  item,
+  itemType,
+  state,
+  workflow,
+  workflowDraft,
+  workflowVersion,
+} from "@/db/schema";
 import { showStates } from "../board/show-states";
 import { moveNeeds } from "../item/move-needs";
 import { snapshotOf } from "../item/rows";
@@ -28,23 +36,51 @@ import { checkSurroundings } from "./surroundings";
  * they were decided by, items in states that are gone get the new states that were chosen for them, boards follow, and the
  * version before stays as it was.
  */
-export async function publishDraft(viewer: Viewer, request: PublishRequest): Promise<{ version: number; movedItems: number }> {
+export async function publishDraft(
+  viewer: Viewer,
+  request: PublishRequest,
+): Promise<{ version: number; movedItems: number }> {
   return transact(async (tx) => {
     await stopMoves(tx, request.workflowId);
     const { access, version } = await lockWorkflow(tx, viewer, request.workflowId);
     const draft = await readDraft(tx, request.workflowId);
-    if (!draft || draft.revision !== request.seenRevision || draft.baseVersion !== version) throw new Refused(changedMeanwhile());
+    if (!draft || draft.revision !== request.seenRevision || draft.baseVersion !== version)
+      throw new Refused(changedMeanwhile());
     const before = await publishedWorkflow(tx, request.workflowId, version);
     const after: Workflow = { ...workflowSchema.parse(draft.definition), version: version + 1 };
     const around = await checkSurroundings(tx, access.project.id);
     const trap = checkWorkflow(after, around).find((f) => f.severity === "trap");
-    if (trap) throw new Refused(refuse("invalid", trap.sentence, "Mend it first: nothing may be published that traps items."));
+    if (trap)
+      throw new Refused(
+        refuse(
+          "invalid",
+          trap.sentence,
+          "Mend it first: nothing may be published that traps items.",
+        ),
+      );
     const changes = differences(before, after, around.vocabulary);
-    if (changes.length === 0) throw invalid("The draft is the same as what runs.", "Change something first, or throw the draft away.");
+    if (changes.length === 0)
+      throw invalid(
+        "The draft is the same as what runs.",
+        "Change something first, or throw the draft away.",
+      );
 
     await storeStates(tx, before, after);
-    await tx.update(workflow).set({ version: after.version, name: after.name }).where(eq(workflow.id, after.id));
-    await tx.insert(workflowVersion).values({ workflowId: after.id, version: after.version, definition: after, at: Date.now(), byId: viewer.personId, summary: summaryOf(changes.map((c) => c.sentence), request.note) });
+    await tx
+      .update(workflow)
+      .set({ version: after.version, name: after.name })
+      .where(eq(workflow.id, after.id));
+    await tx.insert(workflowVersion).values({
+      workflowId: after.id,
+      version: after.version,
+      definition: after,
+      at: Date.now(),
+      byId: viewer.personId,
+      summary: summaryOf(
+        changes.map((c) => c.sentence),
+        request.note,
+      ),
+    });
     const movedItems = await placeItems(tx, viewer, access, before, after, request.newStates);
     await tx.delete(workflowDraft).where(eq(workflowDraft.workflowId, after.id));
     const gone = goneStates(before, after);
@@ -61,31 +97,58 @@ function summaryOf(sentences: readonly string[], note: string): string {
   return [note.trim(), ...sentences].filter(Boolean).join(" ").slice(0, LONGEST_SUMMARY);
 }
 
-const goneStates = (before: Workflow, after: Workflow): StateId[] => before.states.filter((s) => !after.states.some((a) => a.id === s.id)).map((s) => s.id);
+const goneStates = (before: Workflow, after: Workflow): StateId[] =>
+  before.states.filter((s) => !after.states.some((a) => a.id === s.id)).map((s) => s.id);
 
 async function storeStates(tx: Transaction, before: Workflow, after: Workflow): Promise<void> {
   for (const { id, name, kind, stage, position } of after.states) {
     const [stored] = await tx
       .insert(state)
       .values({ id, name, kind, stage, position, workflowId: after.id })
-      .onConflictDoUpdate({ target: state.id, set: { name, kind, stage, position, removedIn: null }, setWhere: eq(state.workflowId, after.id) })
+      .onConflictDoUpdate({
+        target: state.id,
+        set: { name, kind, stage, position, removedIn: null },
+        setWhere: eq(state.workflowId, after.id),
+      })
       .returning({ id: state.id });
     if (!stored) throw invalid(`The state ${name} belongs to another workflow.`, "Add it anew.");
   }
   const gone = goneStates(before, after);
-  if (gone.length > 0) await tx.update(state).set({ removedIn: after.version }).where(inArray(state.id, gone));
+  if (gone.length > 0)
+    await tx.update(state).set({ removedIn: after.version }).where(inArray(state.id, gone));
 }
 
 /** Items in states that are gone, or that are of another kind now, enter their new state; their history says why. */
-async function placeItems(tx: Transaction, viewer: Viewer, access: ProjectAccess, before: Workflow, after: Workflow, newStates: Record<StateId, StateId>): Promise<number> {
+async function placeItems(
+  tx: Transaction,
+  viewer: Viewer,
+  access: ProjectAccess,
+  before: Workflow,
+  after: Workflow,
+  newStates: Record<StateId, StateId>,
+): Promise<number> {
   const gone = goneStates(before, after);
-  const otherKind = after.states.filter((s) => before.states.some((b) => b.id === s.id && b.kind !== s.kind)).map((s) => s.id);
+  const otherKind = after.states
+    .filter((s) => before.states.some((b) => b.id === s.id && b.kind !== s.kind))
+    .map((s) => s.id);
   if (gone.length + otherKind.length === 0) return 0;
-  const types = (await tx.select({ id: itemType.id }).from(itemType).where(and(eq(itemType.projectId, access.project.id), eq(itemType.workflowId, after.id)))).map((t) => t.id);
+  const types = (
+    await tx
+      .select({ id: itemType.id })
+      .from(itemType)
+      .where(and(eq(itemType.projectId, access.project.id), eq(itemType.workflowId, after.id)))
+  ).map((t) => t.id);
   const rows = await tx
     .select()
     .from(item)
-    .where(and(eq(item.projectId, access.project.id), inArray(item.typeId, types), inArray(item.stateId, [...gone, ...otherKind]), isNull(item.withdrawnAt)))
+    .where(
+      and(
+        eq(item.projectId, access.project.id),
+        inArray(item.typeId, types),
+        inArray(item.stateId, [...gone, ...otherKind]),
+        isNull(item.withdrawnAt),
+      ),
+    )
     .orderBy(item.id)
     .for("update");
   const nameBefore = (id: StateId) => before.states.find((s) => s.id === id)?.name ?? "a state";
@@ -94,11 +157,24 @@ async function placeItems(tx: Transaction, viewer: Viewer, access: ProjectAccess
     const to = gone.includes(snapshot.stateId) ? newStates[snapshot.stateId] : snapshot.stateId;
     if (!to || !after.states.some((s) => s.id === to)) {
       const n = rows.filter((r) => r.stateId === snapshot.stateId).length;
-      throw invalid(`${n === 1 ? "1 item is" : `${n} items are`} in ${nameBefore(snapshot.stateId)}, which is going.`, "Choose the state they go to.");
+      throw invalid(
+        `${n === 1 ? "1 item is" : `${n} items are`} in ${nameBefore(snapshot.stateId)}, which is going.`,
+        "Choose the state they go to.",
+      );
     }
     const commandId = randomUUID();
-    const context = decisionContext(viewer, { access, workflow: after }, snapshot, commandId, needs, NO_NAMING, { cause: "workflow change" });
-    const note = gone.includes(snapshot.stateId) ? `${nameBefore(snapshot.stateId)} was taken out of the process.` : `${nameBefore(to)} became another kind of state.`;
+    const context = decisionContext(
+      viewer,
+      { access, workflow: after },
+      snapshot,
+      commandId,
+      needs,
+      NO_NAMING,
+      { cause: "workflow change" },
+    );
+    const note = gone.includes(snapshot.stateId)
+      ? `${nameBefore(snapshot.stateId)} was taken out of the process.`
+      : `${nameBefore(to)} became another kind of state.`;
     const events = decide(snapshot, { kind: "place in state", to, note }, context);
     if (isRefusal(events)) throw new Refused(events);
     await storeEvents(tx, snapshot, events);

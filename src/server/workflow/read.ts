@@ -27,16 +27,30 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
   ]);
   const ids = workflows.map((w) => w.id);
   const [counts, versions, drafts] = await Promise.all([
-    db.select({ stateId: item.stateId, typeId: item.typeId, n: sql<number>`count(*)::int` }).from(item).where(sql`${item.projectId} = ${project.id} and ${item.withdrawnAt} is null`).groupBy(item.stateId, item.typeId),
     db
-      .select({ workflowId: workflowVersion.workflowId, version: workflowVersion.version, at: workflowVersion.at, by: person.name, summary: workflowVersion.summary })
+      .select({ stateId: item.stateId, typeId: item.typeId, n: sql<number>`count(*)::int` })
+      .from(item)
+      .where(sql`${item.projectId} = ${project.id} and ${item.withdrawnAt} is null`)
+      .groupBy(item.stateId, item.typeId),
+    db
+      .select({
+        workflowId: workflowVersion.workflowId,
+        version: workflowVersion.version,
+        at: workflowVersion.at,
+        by: person.name,
+        summary: workflowVersion.summary,
+      })
       .from(workflowVersion)
       .leftJoin(person, eq(person.id, workflowVersion.byId))
       .where(inArray(workflowVersion.workflowId, ids))
       .orderBy(desc(workflowVersion.at))
       .limit(100),
     mayEdit
-      ? db.select({ draft: workflowDraft, by: person.name }).from(workflowDraft).innerJoin(person, eq(person.id, workflowDraft.byId)).where(inArray(workflowDraft.workflowId, ids))
+      ? db
+          .select({ draft: workflowDraft, by: person.name })
+          .from(workflowDraft)
+          .innerJoin(person, eq(person.id, workflowDraft.byId))
+          .where(inArray(workflowDraft.workflowId, ids))
       : [],
   ]);
   return {
@@ -44,11 +58,18 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
     board: { id: board.id, name: board.name, version: board.version },
     columns,
     boards: await boardDesigns(db, project.id),
-    workflows: workflows.map((w) => ({ ...w, typeNames: types.filter((t) => t.workflowId === w.id && t.removedAt === null).map((t) => t.name) })),
+    workflows: workflows.map((w) => ({
+      ...w,
+      typeNames: types
+        .filter((t) => t.workflowId === w.id && t.removedAt === null)
+        .map((t) => t.name),
+    })),
     drafts: drafts.map(({ draft, by }) => ({
       workflowId: draft.workflowId,
       // A draft that cannot be read any more must not close the door to the process: it begins anew from what runs.
-      definition: workflowSchema.safeParse(draft.definition).data ?? workflows.find((w) => w.id === draft.workflowId)!,
+      definition:
+        workflowSchema.safeParse(draft.definition).data ??
+        workflows.find((w) => w.id === draft.workflowId)!,
       baseVersion: draft.baseVersion,
       revision: draft.revision,
       by,
@@ -58,7 +79,15 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
     people,
     types,
     counts: sums(counts, (c) => c.stateId),
-    countsByType: Object.fromEntries(types.map((t) => [t.id, sums(counts.filter((c) => c.typeId === t.id), (c) => c.stateId)])),
+    countsByType: Object.fromEntries(
+      types.map((t) => [
+        t.id,
+        sums(
+          counts.filter((c) => c.typeId === t.id),
+          (c) => c.stateId,
+        ),
+      ]),
+    ),
     versions,
     mayEdit,
   };
@@ -66,24 +95,44 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
 
 async function boardDesigns(reader: Reader, projectId: string): Promise<BoardDesign[]> {
   const boards = await loadBoards(reader, projectId);
-  return Promise.all(boards.map(async (b) => ({ ...b, columns: (await loadColumns(reader, b.id)).map(({ id, stage, name, part, stateIds }) => ({ id, stage, name, part, stateIds })) })));
+  return Promise.all(
+    boards.map(async (b) => ({
+      ...b,
+      columns: (await loadColumns(reader, b.id)).map(({ id, stage, name, part, stateIds }) => ({
+        id,
+        stage,
+        name,
+        part,
+        stateIds,
+      })),
+    })),
+  );
 }
 
-function sums<R extends { n: number }>(rows: readonly R[], keyOf: (row: R) => string): Record<string, number> {
+function sums<R extends { n: number }>(
+  rows: readonly R[],
+  keyOf: (row: R) => string,
+): Record<string, number> {
   const sum: Record<string, number> = {};
   for (const row of rows) sum[keyOf(row)] = (sum[keyOf(row)] ?? 0) + row.n;
   return sum;
 }
 
 /** A version of a workflow as it was published. */
-export async function readVersion(viewer: Viewer, projectKey: string, query: { workflow: string; version: number }): Promise<Workflow> {
+export async function readVersion(
+  viewer: Viewer,
+  projectKey: string,
+  query: { workflow: string; version: number },
+): Promise<Workflow> {
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "read project");
   const [known] = await db
     .select({ projectId: workflow.projectId })
     .from(workflow)
     .innerJoin(workflowVersion, eq(workflowVersion.workflowId, workflow.id))
-    .where(sql`${workflow.id} = ${query.workflow} and ${workflowVersion.version} = ${query.version}`);
+    .where(
+      sql`${workflow.id} = ${query.workflow} and ${workflowVersion.version} = ${query.version}`,
+    );
   if (known?.projectId !== project.id) throw notFound("version");
   return publishedWorkflow(db, query.workflow, query.version);
 }

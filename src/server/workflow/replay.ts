@@ -14,7 +14,10 @@ import { publishedWorkflow } from "./load";
 import { projectPeople } from "./people";
 import { checkSurroundings } from "./surroundings";
 
-export const replayQuery = z.object({ workflow: z.string().min(1).max(64), days: z.coerce.number().pipe(z.union([z.literal(30), z.literal(90), z.literal(365)])) });
+export const replayQuery = z.object({
+  workflow: z.string().min(1).max(64),
+  days: z.coerce.number().pipe(z.union([z.literal(30), z.literal(90), z.literal(365)])),
+});
 
 /** What the stored draft would have done to the moves of the last days, with the keys of the items behind each refusal. */
 export interface ReplayView extends Replay {
@@ -23,27 +26,64 @@ export interface ReplayView extends Replay {
 }
 
 /** Holds the moves of the past against the stored draft, or against what runs where there is none. */
-export async function replayDraft(viewer: Viewer, projectKey: string, query: z.infer<typeof replayQuery>, now = Date.now()): Promise<ReplayView> {
+export async function replayDraft(
+  viewer: Viewer,
+  projectKey: string,
+  query: z.infer<typeof replayQuery>,
+  now = Date.now(),
+): Promise<ReplayView> {
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "edit workflow");
-  const [head] = await db.select({ version: workflow.version, draft: workflowDraft.definition }).from(workflow).leftJoin(workflowDraft, eq(workflowDraft.workflowId, workflow.id)).where(and(eq(workflow.id, query.workflow), eq(workflow.projectId, project.id)));
+  const [head] = await db
+    .select({ version: workflow.version, draft: workflowDraft.definition })
+    .from(workflow)
+    .leftJoin(workflowDraft, eq(workflowDraft.workflowId, workflow.id))
+    .where(and(eq(workflow.id, query.workflow), eq(workflow.projectId, project.id)));
   if (!head) throw notFound("workflow");
-  const definition = head.draft ? workflowSchema.parse(head.draft) : await publishedWorkflow(db, query.workflow, head.version);
+  const definition = head.draft
+    ? workflowSchema.parse(head.draft)
+    : await publishedWorkflow(db, query.workflow, head.version);
   const since = now - query.days * DAY;
-  const types = db.select({ id: itemType.id }).from(itemType).where(and(eq(itemType.projectId, project.id), eq(itemType.workflowId, query.workflow)));
+  const types = db
+    .select({ id: itemType.id })
+    .from(itemType)
+    .where(and(eq(itemType.projectId, project.id), eq(itemType.workflowId, query.workflow)));
   const moved = db.select({ id: stay.itemId }).from(stay).where(gte(stay.enteredAt, since));
   const items = await db
     .select({ id: item.id, number: item.number })
     .from(item)
-    .where(and(eq(item.projectId, project.id), isNull(item.withdrawnAt), inArray(item.typeId, types), inArray(item.id, moved)));
+    .where(
+      and(
+        eq(item.projectId, project.id),
+        isNull(item.withdrawnAt),
+        inArray(item.typeId, types),
+        inArray(item.id, moved),
+      ),
+    );
   const ids = items.map((i) => i.id);
-  const [histories, links, people, around] = await Promise.all([loadEvents(ids), linksOf(ids), projectPeople(db, project.id), checkSurroundings(db, project.id)]);
+  const [histories, links, people, around] = await Promise.all([
+    loadEvents(ids),
+    linksOf(ids),
+    projectPeople(db, project.id),
+    checkSurroundings(db, project.id),
+  ]);
   const personOf = new Map(people.map((p) => [p.id, p]));
   const { vocabulary } = around;
-  const nameIn = (things: { id: string; name: string }[], id: string, otherwise: string) => things.find((t) => t.id === id)?.name ?? otherwise;
+  const nameIn = (things: { id: string; name: string }[], id: string, otherwise: string) =>
+    things.find((t) => t.id === id)?.name ?? otherwise;
   const replay = replayMoves(definition, histories, since, {
-    actorOf: (id) => ({ personId: id, role: personOf.get(id ?? "")?.role === "lead" ? "lead" : "member", teamIds: personOf.get(id ?? "")?.teamIds ?? [] }),
-    aroundOf: (id, everIn) => ({ everIn, links: links.get(id) ?? [], children: 0, openChildren: 0, computed: {} }),
+    actorOf: (id) => ({
+      personId: id,
+      role: personOf.get(id ?? "")?.role === "lead" ? "lead" : "member",
+      teamIds: personOf.get(id ?? "")?.teamIds ?? [],
+    }),
+    aroundOf: (id, everIn) => ({
+      everIn,
+      links: links.get(id) ?? [],
+      children: 0,
+      openChildren: 0,
+      computed: {},
+    }),
     ownFields: vocabulary.own,
     asker: { personId: null, teamIds: [], now, zone: project.zone },
     teamsOf: (id) => personOf.get(id)?.teamIds ?? [],
@@ -52,7 +92,13 @@ export async function replayDraft(viewer: Viewer, projectKey: string, query: z.i
     teamName: (id) => nameIn(vocabulary.teams, id, "a team that is gone"),
   });
   const numberOf = new Map(items.map((i) => [i.id, i.number]));
-  return { ...replay, days: query.days, keys: Object.fromEntries(replay.refusals.map((r) => [r.itemId, `${project.key}-${numberOf.get(r.itemId)}`])) };
+  return {
+    ...replay,
+    days: query.days,
+    keys: Object.fromEntries(
+      replay.refusals.map((r) => [r.itemId, `${project.key}-${numberOf.get(r.itemId)}`]),
+    ),
+  };
 }
 
 const BATCH = 2_000;
@@ -60,7 +106,11 @@ const BATCH = 2_000;
 async function loadEvents(ids: readonly string[]): Promise<ItemEvent[][]> {
   const histories: ItemEvent[][] = [];
   for (let i = 0; i < ids.length; i += BATCH) {
-    const rows = await database().select().from(itemEvent).where(inArray(itemEvent.itemId, ids.slice(i, i + BATCH))).orderBy(asc(itemEvent.itemId), asc(itemEvent.seq));
+    const rows = await database()
+      .select()
+      .from(itemEvent)
+      .where(inArray(itemEvent.itemId, ids.slice(i, i + BATCH)))
+      .orderBy(asc(itemEvent.itemId), asc(itemEvent.seq));
     for (const row of rows) {
       const last = histories.at(-1);
       if (last && last[0].itemId === row.itemId) last.push(eventOf(row));
@@ -70,9 +120,15 @@ async function loadEvents(ids: readonly string[]): Promise<ItemEvent[][]> {
   return histories;
 }
 
-async function linksOf(ids: readonly string[]): Promise<Map<string, (typeof itemLink.$inferSelect)["kind"][]>> {
+async function linksOf(
+  ids: readonly string[],
+): Promise<Map<string, (typeof itemLink.$inferSelect)["kind"][]>> {
   const links = new Map<string, (typeof itemLink.$inferSelect)["kind"][]>();
   if (ids.length === 0) return links;
-  for (const { id, kind } of await database().select({ id: itemLink.fromItemId, kind: itemLink.kind }).from(itemLink).where(inArray(itemLink.fromItemId, [...ids]))) links.set(id, [...(links.get(id) ?? []), kind]);
+  for (const { id, kind } of await database()
+    .select({ id: itemLink.fromItemId, kind: itemLink.kind })
+    .from(itemLink)
+    .where(inArray(itemLink.fromItemId, [...ids])))
+    links.set(id, [...(links.get(id) ?? []), kind]);
   return links;
 }

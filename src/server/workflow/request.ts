@@ -38,5 +38,8 @@ export const columnEditBody = z
     minFirm: z.boolean(),
     maxFirm: z.boolean(),
   })
-  .refine((c) => c.min === null || c.max === null || c.min <= c.max, { message: "The minimum is above the maximum.", path: ["min"] });
+  .refine((c) => c.min === null || c.max === null || c.min <= c.max, {
+    message: "The minimum is above the maximum.",
+    path: ["min"],
+  });
 export type ColumnEditRequest = z.infer<typeof columnEditBody>;

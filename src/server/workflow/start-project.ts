@@ -9,7 +9,15 @@ import { PROJECT_TEMPLATES, SUB_TASKS } from "@/core/workflow/templates";
 import type { Workflow } from "@/core/workflow/workflow";
 import { publishFirst } from "./publish-first";
 import { database, sqlState, transact, type Transaction } from "@/db/connection";
-import { board, boardColumn, columnState, intakeForm, itemType, membership, project } from "@/db/schema";
+import {
+  board,
+  boardColumn,
+  columnState,
+  intakeForm,
+  itemType,
+  membership,
+  project,
+} from "@/db/schema";
 import { mayOutside } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, Refused } from "../refused";
@@ -26,7 +34,10 @@ export const startProjectBody = z.object({
   zone: z
     .string()
     .max(60)
-    .refine((zone) => Intl.supportedValuesOf("timeZone").includes(zone) || zone === "UTC", "This is no time zone."),
+    .refine(
+      (zone) => Intl.supportedValuesOf("timeZone").includes(zone) || zone === "UTC",
+      "This is no time zone.",
+    ),
 });
 export type StartProjectRequest = z.infer<typeof startProjectBody>;
 
@@ -34,19 +45,42 @@ export type StartProjectRequest = z.infer<typeof startProjectBody>;
 const FIRST_EXPECTATION = { days: 10, share: 0.85 };
 
 /** Starts a project from a template: its workflows, item types and a board. Whoever starts it leads it. */
-export async function startProject(viewer: Viewer, request: StartProjectRequest): Promise<{ key: string }> {
-  if (!(await mayOutside(database(), viewer, "start project"))) throw new Refused(refuse("not allowed", "Whoever only looks on cannot start a project.", "Ask an administrator, or somebody who leads a project."));
+export async function startProject(
+  viewer: Viewer,
+  request: StartProjectRequest,
+): Promise<{ key: string }> {
+  if (!(await mayOutside(database(), viewer, "start project")))
+    throw new Refused(
+      refuse(
+        "not allowed",
+        "Whoever only looks on cannot start a project.",
+        "Ask an administrator, or somebody who leads a project.",
+      ),
+    );
   const template = PROJECT_TEMPLATES.find((t) => t.name === request.template);
   if (!template) throw invalid("There is no such template.", "Choose one from the list.");
   const { name, key, visibility, zone } = request;
   try {
     return await transact(async (tx) => {
       const id = randomUUID();
-      await tx.insert(project).values({ id, key, name, visibility, zone, expectationDays: FIRST_EXPECTATION.days, expectationShare: FIRST_EXPECTATION.share });
-      await tx.insert(membership).values({ projectId: id, personId: viewer.personId, role: "lead" });
+      await tx
+        .insert(project)
+        .values({
+          id,
+          key,
+          name,
+          visibility,
+          zone,
+          expectationDays: FIRST_EXPECTATION.days,
+          expectationShare: FIRST_EXPECTATION.share,
+        });
+      await tx
+        .insert(membership)
+        .values({ projectId: id, personId: viewer.personId, role: "lead" });
       const main = fromTemplate(template, randomUUID);
       const tasks = fromTemplate(SUB_TASKS, randomUUID);
-      for (const w of [main, tasks]) await publishFirst(tx, viewer, id, w, `started from the template “${w.name}”`);
+      for (const w of [main, tasks])
+        await publishFirst(tx, viewer, id, w, `started from the template “${w.name}”`);
       await tx.insert(itemType).values([
         { ...FIRST_TYPES.story, projectId: id, workflowId: main.id },
         { ...FIRST_TYPES.bug, projectId: id, workflowId: main.id },
@@ -54,11 +88,25 @@ export async function startProject(viewer: Viewer, request: StartProjectRequest)
         { ...FIRST_TYPES.task, projectId: id, workflowId: tasks.id },
       ]);
       await makeBoard(tx, id, [main]);
-      await tx.insert(intakeForm).values({ id: randomUUID(), projectId: id, slug: "report", definition: FIRST_FORM, open: true, embeddable: false, position: 0, version: 1 });
+      await tx
+        .insert(intakeForm)
+        .values({
+          id: randomUUID(),
+          projectId: id,
+          slug: "report",
+          definition: FIRST_FORM,
+          open: true,
+          embeddable: false,
+          position: 0,
+          version: 1,
+        });
       return { key };
     });
   } catch (error) {
-    if (sqlState(error) === "23505") throw new Refused(refuse("invalid", `There is a project ${key} already.`, "Choose another key."));
+    if (sqlState(error) === "23505")
+      throw new Refused(
+        refuse("invalid", `There is a project ${key} already.`, "Choose another key."),
+      );
     throw error;
   }
 }
@@ -69,6 +117,8 @@ async function makeBoard(tx: Transaction, projectId: string, workflows: Workflow
   for (const [position, { stage, name, part, stateIds }] of proposeColumns(workflows).entries()) {
     const columnId = randomUUID();
     await tx.insert(boardColumn).values({ id: columnId, boardId, stage, name, part, position });
-    await tx.insert(columnState).values(stateIds.map((stateId) => ({ boardId, columnId, stateId })));
+    await tx
+      .insert(columnState)
+      .values(stateIds.map((stateId) => ({ boardId, columnId, stateId })));
   }
 }

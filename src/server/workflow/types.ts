@@ -40,34 +40,58 @@ const MOST_TYPES = 40;
  * Makes, changes, orders, takes out or brings back an item type. Items of a type that is taken out keep it; nothing new
  * can be made of it. A type that is given to another workflow takes its items along, into the states chosen for them.
  */
-export async function editType(viewer: Viewer, projectKey: string, edit: TypeEdit, now = Date.now()): Promise<{ movedItems: number }> {
+export async function editType(
+  viewer: Viewer,
+  projectKey: string,
+  edit: TypeEdit,
+  now = Date.now(),
+): Promise<{ movedItems: number }> {
   return transact(async (tx) => {
     const access = await enterProject(tx, viewer, { key: projectKey }, "edit workflow");
     const projectId = access.project.id;
     const { types, workflows } = await projectTypes(tx, projectId);
     let movedItems = 0;
     if (edit.kind === "order") {
-      for (const [position, typeId] of edit.ids.entries()) await tx.update(itemType).set({ position }).where(and(eq(itemType.id, typeId), eq(itemType.projectId, projectId)));
+      for (const [position, typeId] of edit.ids.entries())
+        await tx
+          .update(itemType)
+          .set({ position })
+          .where(and(eq(itemType.id, typeId), eq(itemType.projectId, projectId)));
     } else if (edit.kind === "save") {
       movedItems = await saveType(tx, viewer, access, edit, types, workflows);
     } else {
       const type = types.find((t) => t.id === edit.id);
       if (!type) throw notFound("item type");
       const others = types.filter((t) => t.removedAt === null && t.id !== type.id);
-      if (edit.kind === "remove" && !others.some((t) => t.level >= 1)) throw invalid("It is the last type that stands on its own.", "Make another one first.");
-      await tx.update(itemType).set({ removedAt: edit.kind === "remove" ? now : null }).where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
+      if (edit.kind === "remove" && !others.some((t) => t.level >= 1))
+        throw invalid("It is the last type that stands on its own.", "Make another one first.");
+      await tx
+        .update(itemType)
+        .set({ removedAt: edit.kind === "remove" ? now : null })
+        .where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
     }
     await announceDesign(tx, projectId);
     return { movedItems };
   });
 }
 
-async function saveType(tx: Transaction, viewer: Viewer, access: ProjectAccess, { type, newStates }: Extract<TypeEdit, { kind: "save" }>, types: readonly ItemType[], workflows: readonly Workflow[]): Promise<number> {
+async function saveType(
+  tx: Transaction,
+  viewer: Viewer,
+  access: ProjectAccess,
+  { type, newStates }: Extract<TypeEdit, { kind: "save" }>,
+  types: readonly ItemType[],
+  workflows: readonly Workflow[],
+): Promise<number> {
   const projectId = access.project.id;
   const before = types.find((t) => t.id === type.id);
-  const twin = types.find((t) => t.id !== type.id && t.removedAt === null && t.name.toLowerCase() === type.name.toLowerCase());
+  const twin = types.find(
+    (t) =>
+      t.id !== type.id && t.removedAt === null && t.name.toLowerCase() === type.name.toLowerCase(),
+  );
   if (twin) throw invalid(`There is a type “${twin.name}” already.`, "Choose another name.");
-  if (!before && types.length >= MOST_TYPES) throw invalid(`A project has at most ${MOST_TYPES} types.`, "Use one that is there.");
+  if (!before && types.length >= MOST_TYPES)
+    throw invalid(`A project has at most ${MOST_TYPES} types.`, "Use one that is there.");
   const to = await projectWorkflow(tx, projectId, type.workflowId);
   if (!to) throw invalid("This project has no such workflow.", "Choose one of its workflows.");
   const position = before?.position ?? Math.max(-1, ...types.map((t) => t.position)) + 1;
@@ -76,25 +100,62 @@ async function saveType(tx: Transaction, viewer: Viewer, access: ProjectAccess, 
     return 0;
   }
   if (before.workflowId === type.workflowId) {
-    await tx.update(itemType).set(type).where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
+    await tx
+      .update(itemType)
+      .set(type)
+      .where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
     return 0;
   }
   // Nobody moves an item by the old workflow while its type goes to the new one. In the order of ids, as every publish takes them.
-  for (const workflowId of [before.workflowId, type.workflowId].sort()) await stopMoves(tx, workflowId);
-  await tx.update(itemType).set(type).where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
-  return takeAlong(tx, viewer, access, type.id, workflows.find((w) => w.id === before.workflowId)!, to, newStates);
+  for (const workflowId of [before.workflowId, type.workflowId].sort())
+    await stopMoves(tx, workflowId);
+  await tx
+    .update(itemType)
+    .set(type)
+    .where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
+  return takeAlong(
+    tx,
+    viewer,
+    access,
+    type.id,
+    workflows.find((w) => w.id === before.workflowId)!,
+    to,
+    newStates,
+  );
 }
 
-async function projectWorkflow(tx: Transaction, projectId: string, workflowId: string): Promise<Workflow | undefined> {
+async function projectWorkflow(
+  tx: Transaction,
+  projectId: string,
+  workflowId: string,
+): Promise<Workflow | undefined> {
   return (await loadProjectWorkflows(tx, projectId)).find((w) => w.id === workflowId);
 }
 
 /** Items of a type enter the states of its new workflow; their history says why. */
-async function takeAlong(tx: Transaction, viewer: Viewer, access: ProjectAccess, typeId: string, from: Workflow, to: Workflow, newStates: Readonly<Record<StateId, StateId>>): Promise<number> {
+async function takeAlong(
+  tx: Transaction,
+  viewer: Viewer,
+  access: ProjectAccess,
+  typeId: string,
+  from: Workflow,
+  to: Workflow,
+  newStates: Readonly<Record<StateId, StateId>>,
+): Promise<number> {
   const rows = await tx
     .select()
     .from(item)
-    .where(and(eq(item.projectId, access.project.id), eq(item.typeId, typeId), isNull(item.withdrawnAt), inArray(item.stateId, from.states.map((s) => s.id))))
+    .where(
+      and(
+        eq(item.projectId, access.project.id),
+        eq(item.typeId, typeId),
+        isNull(item.withdrawnAt),
+        inArray(
+          item.stateId,
+          from.states.map((s) => s.id),
+        ),
+      ),
+    )
     .orderBy(item.id)
     .for("update");
   const needs = await moveNeeds(tx, viewer, access, null, undefined);
@@ -103,10 +164,29 @@ async function takeAlong(tx: Transaction, viewer: Viewer, access: ProjectAccess,
     if (!target || !to.states.some((s) => s.id === target)) {
       const n = rows.filter((r) => r.stateId === snapshot.stateId).length;
       const name = from.states.find((s) => s.id === snapshot.stateId)?.name ?? "a state";
-      throw invalid(`${n === 1 ? "1 item is" : `${n} items are`} in ${name}, which the other workflow does not have.`, "Choose the state they go to.");
+      throw invalid(
+        `${n === 1 ? "1 item is" : `${n} items are`} in ${name}, which the other workflow does not have.`,
+        "Choose the state they go to.",
+      );
     }
-    const context = decisionContext(viewer, { access, workflow: to }, snapshot, randomUUID(), needs, NO_NAMING, { cause: "workflow change" });
-    const events = decide(snapshot, { kind: "place in state", to: target, note: `Its type follows the workflow “${to.name}” now.` }, context);
+    const context = decisionContext(
+      viewer,
+      { access, workflow: to },
+      snapshot,
+      randomUUID(),
+      needs,
+      NO_NAMING,
+      { cause: "workflow change" },
+    );
+    const events = decide(
+      snapshot,
+      {
+        kind: "place in state",
+        to: target,
+        note: `Its type follows the workflow “${to.name}” now.`,
+      },
+      context,
+    );
     if (isRefusal(events)) throw new Refused(events);
     await storeEvents(tx, snapshot, events);
   }

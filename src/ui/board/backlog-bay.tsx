@@ -7,17 +7,47 @@ import type { Card } from "@/core/board/card";
 const SHOWN = 60;
 
 /** The ranked backlog beside the board: the next items to pull, best first. */
-export function BacklogBay({ title, cards, total, children }: { title: string; cards: Card[]; total: number; children: (card: Card) => ReactNode }) {
+export function BacklogBay({
+  title,
+  cards,
+  total,
+  children,
+}: {
+  title: string;
+  cards: Card[];
+  total: number;
+  children: (card: Card) => ReactNode;
+}) {
   const { setNodeRef, isOver } = useDroppable({ id: "backlog" });
   return (
-    <aside ref={setNodeRef} aria-label={title} className={`flex w-[200px] shrink-0 flex-col border-r border-line-strong ${isOver ? "bg-accent-soft" : ""}`}>
+    <aside
+      ref={setNodeRef}
+      aria-label={title}
+      className={`flex w-[200px] shrink-0 flex-col border-r border-line-strong ${isOver ? "bg-accent-soft" : ""}`}
+    >
       <h2 className="px-3 pb-1 text-[14px]">
-        {title} <span className="font-sans text-[12.5px] font-normal text-ink-soft">{title === "Backlog" && "in order, "}{counted(total, "item")}</span>
+        {title}{" "}
+        <span className="font-sans text-[12.5px] font-normal text-ink-soft">
+          {title === "Backlog" && "in order, "}
+          {counted(total, "item")}
+        </span>
       </h2>
-      <div role="list" aria-label={`${title} in order`} className="flex-1 overflow-y-auto px-2 pb-2">
-        {cards.length === 0 && <p className="px-1 text-ink-soft">Nothing waits here. New items and accepted reports come in at the place they are given.</p>}
+      <div
+        role="list"
+        aria-label={`${title} in order`}
+        className="flex-1 overflow-y-auto px-2 pb-2"
+      >
+        {cards.length === 0 && (
+          <p className="px-1 text-ink-soft">
+            Nothing waits here. New items and accepted reports come in at the place they are given.
+          </p>
+        )}
         {cards.slice(0, SHOWN).map(children)}
-        {cards.length > SHOWN && <p className="px-1 text-[12.5px] text-ink-soft">and {cards.length - SHOWN} more in Plan</p>}
+        {cards.length > SHOWN && (
+          <p className="px-1 text-[12.5px] text-ink-soft">
+            and {cards.length - SHOWN} more in Plan
+          </p>
+        )}
       </div>
     </aside>
   );

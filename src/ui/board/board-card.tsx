@@ -42,7 +42,19 @@ interface Props {
 }
 
 /** A card. In waiting parts it is compact; where somebody works on it, it shows more. */
-export const BoardCard = memo(function BoardCard({ card, compact, facts, open, picked, changed, focusable, draggable, onOpen, onFocus, onKey }: Props) {
+export const BoardCard = memo(function BoardCard({
+  card,
+  compact,
+  facts,
+  open,
+  picked,
+  changed,
+  focusable,
+  draggable,
+  onOpen,
+  onFocus,
+  onKey,
+}: Props) {
   const { setNodeRef, listeners, isDragging } = useDraggable({ id: card.id, disabled: !draggable });
   const blocker = card.openBlockers[0];
   const age = daysTouched(countedClock(card), facts.zone, facts.now);
@@ -56,7 +68,8 @@ export const BoardCard = memo(function BoardCard({ card, compact, facts, open, p
     card.classOfService === "fixed date" && card.dueOn && `by ${shortDate(card.dueOn)}`,
     card.classOfService === "intangible" && "intangible",
     card.origin === "unplanned" && "unplanned",
-    card.returns > 0 && `came back ${card.returns === 1 ? "once" : card.returns === 2 ? "twice" : `${card.returns} times`}`,
+    card.returns > 0 &&
+      `came back ${card.returns === 1 ? "once" : card.returns === 2 ? "twice" : `${card.returns} times`}`,
   ].filter(Boolean);
   const label = [
     `${card.key}, ${facts.typeName.get(card.typeId) ?? card.typeId}: ${card.title}`,
@@ -65,7 +78,9 @@ export const BoardCard = memo(function BoardCard({ card, compact, facts, open, p
     blocker && `blocked: ${blocker.cause}`,
     card.classOfService !== "standard" && card.classOfService,
     card.origin === "unplanned" && "unplanned",
-  ].filter(Boolean).join("; ");
+  ]
+    .filter(Boolean)
+    .join("; ");
   return (
     <div
       ref={setNodeRef}
@@ -86,19 +101,31 @@ export const BoardCard = memo(function BoardCard({ card, compact, facts, open, p
       onClick={() => onOpen(card)}
       onFocus={() => onFocus(card)}
       onKeyDown={(event) => onKey(event, card)}
-      onPointerDown={draggable ? (listeners?.onPointerDown as PointerEventHandler | undefined) : undefined}
+      onPointerDown={
+        draggable ? (listeners?.onPointerDown as PointerEventHandler | undefined) : undefined
+      }
     >
       <div className={`flex items-center ${compact ? "gap-1" : "gap-1.5"}`}>
-        <TypeGlyph typeId={card.typeId} name={facts.typeName.get(card.typeId)} size={compact ? 12 : 14} />
+        <TypeGlyph
+          typeId={card.typeId}
+          name={facts.typeName.get(card.typeId)}
+          size={compact ? 12 : 14}
+        />
         <span className="key">{card.key}</span>
         <span className="flex-1" />
         {compact && card.clock.length > 0 && (age >= SHOW_AGE_FROM || finished) && (
-          <span className={`whitespace-nowrap text-[12px] ${late ? "font-bold text-alarm" : "text-ink-soft"}`} title={late ? "past the 85th percentile of finished items" : undefined}>
+          <span
+            className={`whitespace-nowrap text-[12px] ${late ? "font-bold text-alarm" : "text-ink-soft"}`}
+            title={late ? "past the 85th percentile of finished items" : undefined}
+          >
             {age} d
           </span>
         )}
         {!compact && card.estimate !== null && (
-          <span className="inline-flex h-[19px] min-w-[19px] items-center justify-center rounded-full border border-line px-1 text-[11.5px] font-semibold" title={`estimate ${card.estimate}`}>
+          <span
+            className="inline-flex h-[19px] min-w-[19px] items-center justify-center rounded-full border border-line px-1 text-[11.5px] font-semibold"
+            title={`estimate ${card.estimate}`}
+          >
             {card.estimate}
           </span>
         )}
@@ -106,24 +133,42 @@ export const BoardCard = memo(function BoardCard({ card, compact, facts, open, p
       </div>
       <p className={`card-title ${compact ? "mt-0.5" : "mt-1"}`}>{card.title}</p>
       {blocker && (
-        <p className={`flex items-center gap-1 font-semibold text-alarm ${compact ? "text-[11.5px]" : "mt-1 text-[12.5px]"}`}>
+        <p
+          className={`flex items-center gap-1 font-semibold text-alarm ${compact ? "text-[11.5px]" : "mt-1 text-[12.5px]"}`}
+        >
           <Octagon size={11} className="shrink-0" fill="currentColor" aria-hidden="true" />
-          <span className="truncate" title={blocker.waitingFor ? `waiting for ${blocker.waitingFor}` : undefined}>
+          <span
+            className="truncate"
+            title={blocker.waitingFor ? `waiting for ${blocker.waitingFor}` : undefined}
+          >
             {blocker.cause}, {span(facts.now - blocker.since)}
           </span>
         </p>
       )}
-      {!compact && remarks.length > 0 && <p className="mt-0.5 truncate text-[12.5px] text-ink-soft">{remarks.join(" · ")}</p>}
+      {!compact && remarks.length > 0 && (
+        <p className="mt-0.5 truncate text-[12.5px] text-ink-soft">{remarks.join(" · ")}</p>
+      )}
       {own.length > 0 && <p className="mt-0.5 truncate text-[12.5px]">{own.join(" · ")}</p>}
       {!compact && card.clock.length > 0 && (
-        <div className="mt-1.5 flex items-center gap-2" style={late ? { ["--age" as string]: "var(--alarm)" } : undefined}>
+        <div
+          className="mt-1.5 flex items-center gap-2"
+          style={late ? { ["--age" as string]: "var(--alarm)" } : undefined}
+        >
           <div className="age-track" aria-hidden="true">
             <i className="age-run" style={{ width: `${track.dot * 100}%` }} />
-            {track.median !== null && <i className="age-mark" style={{ left: `${track.median * 100}%` }} />}
-            {track.p85 !== null && <i className="age-mark" data-strong="true" style={{ left: `${track.p85 * 100}%` }} />}
+            {track.median !== null && (
+              <i className="age-mark" style={{ left: `${track.median * 100}%` }} />
+            )}
+            {track.p85 !== null && (
+              <i className="age-mark" data-strong="true" style={{ left: `${track.p85 * 100}%` }} />
+            )}
             <i className="age-dot" style={{ left: `${track.dot * 100}%` }} />
           </div>
-          <span className={`whitespace-nowrap text-[12px] ${late ? "font-bold text-alarm" : "text-ink-soft"}`}>{track.words}</span>
+          <span
+            className={`whitespace-nowrap text-[12px] ${late ? "font-bold text-alarm" : "text-ink-soft"}`}
+          >
+            {track.words}
+          </span>
         </div>
       )}
     </div>
@@ -137,6 +182,8 @@ function cardFields(card: Card, { ownFields, nameOf }: CardFacts): string[] {
   const computed = computedFields(ownFields, card);
   return shown.flatMap((f) => {
     const value = f.kind === "computed" ? computed[f.id] : (card.own[f.id] ?? null);
-    return value === null || value === undefined ? [] : [`${f.name} ${ownValueWords(f, value, (id) => nameOf.get(id) ?? "somebody")}`];
+    return value === null || value === undefined
+      ? []
+      : [`${f.name} ${ownValueWords(f, value, (id) => nameOf.get(id) ?? "somebody")}`];
   });
 }

@@ -13,7 +13,11 @@ import { X } from "lucide-react";
 
 type EditedColumn = BoardDesign["columns"][number];
 
-const PART_WORDS: Record<ColumnPart, string> = { waiting: "waits", working: "is worked on", finished: "is finished" };
+const PART_WORDS: Record<ColumnPart, string> = {
+  waiting: "waits",
+  working: "is worked on",
+  finished: "is finished",
+};
 
 /** The columns that the stages of workflows propose, as a board would have them. */
 export function proposedColumns(workflows: readonly Workflow[]): EditedColumn[] {
@@ -23,20 +27,56 @@ export function proposedColumns(workflows: readonly Workflow[]): EditedColumn[] 
 /** A board as it begins: the stages of the main workflow. */
 export function newBoard(view: DesignView): BoardDesign {
   const followed = view.workflows.filter((w) => w.typeNames.length > 0);
-  return { id: crypto.randomUUID(), name: "", version: 0, columnsBy: "state", scope: null, columns: proposedColumns(followed.slice(0, 1)) };
+  return {
+    id: crypto.randomUUID(),
+    name: "",
+    version: 0,
+    columnsBy: "state",
+    scope: null,
+    columns: proposedColumns(followed.slice(0, 1)),
+  };
 }
 
 /** Everything that a board leaves open: which items, what its columns are, and what each column shows. */
-export function BoardEditor({ board, view, onSave, onCancel, onRemove }: { board: BoardDesign; view: DesignView; onSave: (board: BoardDesign) => void; onCancel: () => void; onRemove: (() => void) | null }) {
+export function BoardEditor({
+  board,
+  view,
+  onSave,
+  onCancel,
+  onRemove,
+}: {
+  board: BoardDesign;
+  view: DesignView;
+  onSave: (board: BoardDesign) => void;
+  onCancel: () => void;
+  onRemove: (() => void) | null;
+}) {
   const [draft, setDraft] = useState(board);
   const set = (change: Partial<BoardDesign>) => setDraft((d) => ({ ...d, ...change }));
   const { vocabulary } = view.around;
   const hasColumns = draft.columnsBy === "state" || draft.columnsBy === "free";
   const choose = (columnsBy: ColumnsBy) => {
-    const columns = columnsBy === "state" ? proposedColumns(view.workflows.filter((w) => w.typeNames.length > 0).slice(0, 1)) : columnsBy === "free" ? ["To look at", "Later"].map((stage) => ({ id: crypto.randomUUID(), stage, name: "", part: "working" as const, stateIds: [] })) : [];
+    const columns =
+      columnsBy === "state"
+        ? proposedColumns(view.workflows.filter((w) => w.typeNames.length > 0).slice(0, 1))
+        : columnsBy === "free"
+          ? ["To look at", "Later"].map((stage) => ({
+              id: crypto.randomUUID(),
+              stage,
+              name: "",
+              part: "working" as const,
+              stateIds: [],
+            }))
+          : [];
     set({ columnsBy, columns });
   };
-  const ready = draft.name.trim() !== "" && (!hasColumns || (draft.columns.length > 0 && draft.columns.every((c) => c.stage.trim() && (draft.columnsBy === "free" || c.stateIds.length > 0))));
+  const ready =
+    draft.name.trim() !== "" &&
+    (!hasColumns ||
+      (draft.columns.length > 0 &&
+        draft.columns.every(
+          (c) => c.stage.trim() && (draft.columnsBy === "free" || c.stateIds.length > 0),
+        )));
   return (
     <form
       className="mt-2 flex flex-col gap-4 bg-sheet p-3"
@@ -47,15 +87,33 @@ export function BoardEditor({ board, view, onSave, onCancel, onRemove }: { board
     >
       <div className="grid grid-cols-2 gap-4">
         <Labelled label="Name">
-          <input className="field" required autoFocus maxLength={60} value={draft.name} onChange={(e) => set({ name: e.target.value })} placeholder="Quay gates this week" />
+          <input
+            className="field"
+            required
+            autoFocus
+            maxLength={60}
+            value={draft.name}
+            onChange={(e) => set({ name: e.target.value })}
+            placeholder="Quay gates this week"
+          />
         </Labelled>
         <Labelled label="Its columns are">
-          <Choice value={draft.columnsBy} options={COLUMNS_BY.map((by) => ({ value: by, label: COLUMNS_BY_WORDS[by] }))} onChange={(by) => choose(by as ColumnsBy)} />
+          <Choice
+            value={draft.columnsBy}
+            options={COLUMNS_BY.map((by) => ({ value: by, label: COLUMNS_BY_WORDS[by] }))}
+            onChange={(by) => choose(by as ColumnsBy)}
+          />
         </Labelled>
       </div>
       <Scope scope={draft.scope} view={view} onChange={(scope) => set({ scope })} />
       {hasColumns && <Columns draft={draft} view={view} onChange={(columns) => set({ columns })} />}
-      {!hasColumns && <p className="text-[13px] text-ink-soft">A drop into a column changes the item: {draft.columnsBy === "parent" ? "it stands under another one" : `its ${draft.columnsBy}`}. Nothing else of it changes.</p>}
+      {!hasColumns && (
+        <p className="text-[13px] text-ink-soft">
+          A drop into a column changes the item:{" "}
+          {draft.columnsBy === "parent" ? "it stands under another one" : `its ${draft.columnsBy}`}.
+          Nothing else of it changes.
+        </p>
+      )}
       <div className="flex gap-2">
         <button type="submit" className="button button-small button-accent" disabled={!ready}>
           {draft.version === 0 ? "Make the board" : "Store the board"}
@@ -64,98 +122,218 @@ export function BoardEditor({ board, view, onSave, onCancel, onRemove }: { board
           Leave it
         </button>
         {onRemove && (
-          <button type="button" className="button button-small button-quiet ml-auto text-alarm" onClick={onRemove}>
+          <button
+            type="button"
+            className="button button-small button-quiet ml-auto text-alarm"
+            onClick={onRemove}
+          >
             Take the board out
           </button>
         )}
       </div>
-      {vocabulary.states.length === 0 && <p className="text-ink-soft">This project has no states yet.</p>}
+      {vocabulary.states.length === 0 && (
+        <p className="text-ink-soft">This project has no states yet.</p>
+      )}
     </form>
   );
 }
 
-function Scope({ scope, view, onChange }: { scope: Condition | null; view: DesignView; onChange: (scope: Condition | null) => void }) {
+function Scope({
+  scope,
+  view,
+  onChange,
+}: {
+  scope: Condition | null;
+  view: DesignView;
+  onChange: (scope: Condition | null) => void;
+}) {
   const { vocabulary } = view.around;
   return (
     <fieldset>
       <legend className="text-[12px] font-semibold">Which items it shows</legend>
       <label className="flex items-center gap-1.5 text-[13px]">
-        <input type="checkbox" className="accent-(--accent)" checked={scope === null} onChange={(e) => onChange(e.target.checked ? null : EVERY_ITEM)} />
+        <input
+          type="checkbox"
+          className="accent-(--accent)"
+          checked={scope === null}
+          onChange={(e) => onChange(e.target.checked ? null : EVERY_ITEM)}
+        />
         all of the project
       </label>
-      {scope !== null && <ConditionEditor condition={scope} vocabulary={vocabulary} onChange={onChange} />}
+      {scope !== null && (
+        <ConditionEditor condition={scope} vocabulary={vocabulary} onChange={onChange} />
+      )}
       {scope !== null && <p className="sr-only">{conditionSentence(scope, vocabulary)}</p>}
     </fieldset>
   );
 }
 
-function Columns({ draft, view, onChange }: { draft: BoardDesign; view: DesignView; onChange: (columns: EditedColumn[]) => void }) {
+function Columns({
+  draft,
+  view,
+  onChange,
+}: {
+  draft: BoardDesign;
+  view: DesignView;
+  onChange: (columns: EditedColumn[]) => void;
+}) {
   const { columns } = draft;
   const byState = draft.columnsBy === "state";
   const stateName = new Map(view.workflows.flatMap((w) => w.states.map((s) => [s.id, s.name])));
   const shown = new Set(columns.flatMap((c) => c.stateIds));
   const used = view.workflows.filter((w) => w.states.some((s) => shown.has(s.id)));
-  const without = used.flatMap((w) => statesInOrder(w).filter((s) => isInProgress(s.kind) && !shown.has(s.id)));
-  const change = (id: string, more: Partial<EditedColumn>) => onChange(columns.map((c) => (c.id === id ? { ...c, ...more } : c)));
+  const without = used.flatMap((w) =>
+    statesInOrder(w).filter((s) => isInProgress(s.kind) && !shown.has(s.id)),
+  );
+  const change = (id: string, more: Partial<EditedColumn>) =>
+    onChange(columns.map((c) => (c.id === id ? { ...c, ...more } : c)));
   const move = (at: number, by: number) => {
     const next = [...columns];
     next.splice(at + by, 0, ...next.splice(at, 1));
     onChange(next);
   };
-  const addable = view.workflows.flatMap((w) => statesInOrder(w).filter((s) => !shown.has(s.id)).map((s) => ({ value: s.id, label: view.workflows.length > 1 ? `${s.name} (${w.name})` : s.name })));
+  const addable = view.workflows.flatMap((w) =>
+    statesInOrder(w)
+      .filter((s) => !shown.has(s.id))
+      .map((s) => ({
+        value: s.id,
+        label: view.workflows.length > 1 ? `${s.name} (${w.name})` : s.name,
+      })),
+  );
   return (
     <div role="group" aria-label="Columns">
       <div className="flex items-center gap-3">
-        <p className="flex-1 text-[12px] font-semibold">{byState ? "Columns, in order" : "Lists, in order"}</p>
+        <p className="flex-1 text-[12px] font-semibold">
+          {byState ? "Columns, in order" : "Lists, in order"}
+        </p>
         {byState && (
           <AddMenu
             label="Propose them from the stages of…"
-            options={[...view.workflows.map((w) => ({ value: w.id, label: w.name })), ...(view.workflows.length > 1 ? [{ value: "all", label: "all workflows together" }] : [])]}
-            onAdd={(id) => onChange(proposedColumns(view.workflows.filter((w) => id === "all" || w.id === id)))}
+            options={[
+              ...view.workflows.map((w) => ({ value: w.id, label: w.name })),
+              ...(view.workflows.length > 1
+                ? [{ value: "all", label: "all workflows together" }]
+                : []),
+            ]}
+            onAdd={(id) =>
+              onChange(proposedColumns(view.workflows.filter((w) => id === "all" || w.id === id)))
+            }
           />
         )}
       </div>
       <ul>
         {columns.map((c, i) => (
-          <li key={c.id} className="flex flex-wrap items-center gap-2 border-t border-line py-1" data-column-row={c.stage}>
-            <input className="field !w-36" aria-label="Stage" required maxLength={60} value={c.stage} onChange={(e) => change(c.id, { stage: e.target.value })} />
+          <li
+            key={c.id}
+            className="flex flex-wrap items-center gap-2 border-t border-line py-1"
+            data-column-row={c.stage}
+          >
+            <input
+              className="field !w-36"
+              aria-label="Stage"
+              required
+              maxLength={60}
+              value={c.stage}
+              onChange={(e) => change(c.id, { stage: e.target.value })}
+            />
             {byState && (
               <>
-                <input className="field !w-28" aria-label={`Part of ${c.stage}`} maxLength={60} value={c.name} placeholder="part" onChange={(e) => change(c.id, { name: e.target.value })} />
+                <input
+                  className="field !w-28"
+                  aria-label={`Part of ${c.stage}`}
+                  maxLength={60}
+                  value={c.name}
+                  placeholder="part"
+                  onChange={(e) => change(c.id, { name: e.target.value })}
+                />
                 <span className="w-32">
-                  <Choice label={`What happens in ${c.stage}`} value={c.part} options={Object.entries(PART_WORDS).map(([value, label]) => ({ value, label }))} onChange={(part) => change(c.id, { part: part as ColumnPart })} />
+                  <Choice
+                    label={`What happens in ${c.stage}`}
+                    value={c.part}
+                    options={Object.entries(PART_WORDS).map(([value, label]) => ({ value, label }))}
+                    onChange={(part) => change(c.id, { part: part as ColumnPart })}
+                  />
                 </span>
                 <span className="flex min-w-0 flex-1 flex-wrap items-center gap-1">
                   {c.stateIds.map((id) => (
-                    <button key={id} type="button" className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]" aria-label={`${stateName.get(id) ?? "A state"} not in this column`} onClick={() => change(c.id, { stateIds: c.stateIds.filter((s) => s !== id) })}>
-                      {stateName.get(id) ?? "a state that is gone"} <X size={12} aria-hidden="true" />
+                    <button
+                      key={id}
+                      type="button"
+                      className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]"
+                      aria-label={`${stateName.get(id) ?? "A state"} not in this column`}
+                      onClick={() => change(c.id, { stateIds: c.stateIds.filter((s) => s !== id) })}
+                    >
+                      {stateName.get(id) ?? "a state that is gone"}{" "}
+                      <X size={12} aria-hidden="true" />
                     </button>
                   ))}
-                  {c.stateIds.length === 0 && <span className="text-[12.5px] text-alarm">shows no state</span>}
-                  {addable.length > 0 && <AddMenu narrow label="and…" options={addable} onAdd={(id) => change(c.id, { stateIds: [...c.stateIds, id] })} />}
+                  {c.stateIds.length === 0 && (
+                    <span className="text-[12.5px] text-alarm">shows no state</span>
+                  )}
+                  {addable.length > 0 && (
+                    <AddMenu
+                      narrow
+                      label="and…"
+                      options={addable}
+                      onAdd={(id) => change(c.id, { stateIds: [...c.stateIds, id] })}
+                    />
+                  )}
                 </span>
               </>
             )}
             <span className={`flex gap-1 ${byState ? "" : "ml-auto"}`}>
-              <button type="button" className="button button-small button-quiet !px-1" aria-label={`${c.stage} ${c.name} further left`} disabled={i === 0} onClick={() => move(i, -1)}>
+              <button
+                type="button"
+                className="button button-small button-quiet !px-1"
+                aria-label={`${c.stage} ${c.name} further left`}
+                disabled={i === 0}
+                onClick={() => move(i, -1)}
+              >
                 ↑
               </button>
-              <button type="button" className="button button-small button-quiet !px-1" aria-label={`${c.stage} ${c.name} further right`} disabled={i === columns.length - 1} onClick={() => move(i, 1)}>
+              <button
+                type="button"
+                className="button button-small button-quiet !px-1"
+                aria-label={`${c.stage} ${c.name} further right`}
+                disabled={i === columns.length - 1}
+                onClick={() => move(i, 1)}
+              >
                 ↓
               </button>
-              <button type="button" className="button button-small button-quiet !px-1" aria-label={`Take out ${c.stage} ${c.name}`} onClick={() => onChange(columns.filter((x) => x.id !== c.id))}>
+              <button
+                type="button"
+                className="button button-small button-quiet !px-1"
+                aria-label={`Take out ${c.stage} ${c.name}`}
+                onClick={() => onChange(columns.filter((x) => x.id !== c.id))}
+              >
                 <X size={13} aria-hidden="true" />
               </button>
             </span>
           </li>
         ))}
       </ul>
-      <button type="button" className="button button-small mt-1" onClick={() => onChange([...columns, { id: crypto.randomUUID(), stage: byState ? "New column" : "New list", name: "", part: "working", stateIds: [] }])}>
+      <button
+        type="button"
+        className="button button-small mt-1"
+        onClick={() =>
+          onChange([
+            ...columns,
+            {
+              id: crypto.randomUUID(),
+              stage: byState ? "New column" : "New list",
+              name: "",
+              part: "working",
+              stateIds: [],
+            },
+          ])
+        }
+      >
         {byState ? "Add a column" : "Add a list"}
       </button>
       {byState && without.length > 0 && (
         <p className="mt-2 border-l-[3px] border-signal pl-2 text-[13px]" role="status">
-          Without a column: {without.map((s) => s.name).join(", ")}. Items in {without.length === 1 ? "it" : "them"} are not on this board.
+          Without a column: {without.map((s) => s.name).join(", ")}. Items in{" "}
+          {without.length === 1 ? "it" : "them"} are not on this board.
         </p>
       )}
     </div>

@@ -5,7 +5,14 @@ import { shortDays } from "@/ui/kit/time";
 import { Slots } from "./slots";
 
 /** Heads of all columns: the stage, its part, the limit as slots, and the ladder across the whole board. */
-export function BoardHeads({ columns, byStages, mayOrder, counts, ladder, onOpen }: {
+export function BoardHeads({
+  columns,
+  byStages,
+  mayOrder,
+  counts,
+  ladder,
+  onOpen,
+}: {
   columns: Column[];
   /** Whether they are the steps of the process, which the ladder goes over. */
   byStages: boolean;
@@ -24,11 +31,22 @@ export function BoardHeads({ columns, byStages, mayOrder, counts, ladder, onOpen
           <Head key={column.id} column={column} first={first} mayOrder={mayOrder}>
             <div className="column-head min-h-[38px] px-2">
               <h2 className="truncate text-[14px] leading-tight">
-                {first ? column.stage : ""} <span className={`font-normal text-ink-soft ${first ? "text-[13px]" : "pl-1 text-[13px]"}`}>{column.name !== column.stage ? column.name : ""}</span>
+                {first ? column.stage : ""}{" "}
+                <span
+                  className={`font-normal text-ink-soft ${first ? "text-[13px]" : "pl-1 text-[13px]"}`}
+                >
+                  {column.name !== column.stage ? column.name : ""}
+                </span>
               </h2>
-              <button type="button" onClick={() => onOpen(column)} className="mt-0.5 block hover:underline">
+              <button
+                type="button"
+                onClick={() => onOpen(column)}
+                className="mt-0.5 block hover:underline"
+              >
                 <Slots count={counts[column.id] ?? 0} limit={column} part={column.part} />
-                <span className="sr-only">in {column.stage} {column.name}, show the items</span>
+                <span className="sr-only">
+                  in {column.stage} {column.name}, show the items
+                </span>
               </button>
             </div>
             {byStages && <LadderStep column={column} average={average} />}
@@ -40,9 +58,28 @@ export function BoardHeads({ columns, byStages, mayOrder, counts, ladder, onOpen
 }
 
 /** A head can be dragged to another place; the stage goes with it. */
-function Head({ column, first, mayOrder, children }: { column: Column; first: boolean; mayOrder: boolean; children: ReactNode }) {
-  const { setNodeRef: dragRef, listeners, isDragging, transform } = useDraggable({ id: `head ${column.id}`, disabled: !mayOrder });
-  const { setNodeRef: dropRef, isOver, active } = useDroppable({ id: `head of ${column.id}`, data: { columnId: column.id } });
+function Head({
+  column,
+  first,
+  mayOrder,
+  children,
+}: {
+  column: Column;
+  first: boolean;
+  mayOrder: boolean;
+  children: ReactNode;
+}) {
+  const {
+    setNodeRef: dragRef,
+    listeners,
+    isDragging,
+    transform,
+  } = useDraggable({ id: `head ${column.id}`, disabled: !mayOrder });
+  const {
+    setNodeRef: dropRef,
+    isOver,
+    active,
+  } = useDroppable({ id: `head of ${column.id}`, data: { columnId: column.id } });
   return (
     <div
       ref={(node) => {
@@ -50,12 +87,18 @@ function Head({ column, first, mayOrder, children }: { column: Column; first: bo
         dropRef(node);
       }}
       className={`board-cell !bg-transparent !px-0 !pb-0 ${mayOrder ? "cursor-grab" : ""}`}
-      style={isDragging && transform ? { transform: `translateX(${transform.x}px)`, opacity: 0.6 } : undefined}
+      style={
+        isDragging && transform
+          ? { transform: `translateX(${transform.x}px)`, opacity: 0.6 }
+          : undefined
+      }
       data-first-part={first}
       data-part="head"
       data-head={column.id}
       data-over={isOver && String(active?.id).startsWith("head ")}
-      onPointerDown={mayOrder ? (listeners?.onPointerDown as PointerEventHandler | undefined) : undefined}
+      onPointerDown={
+        mayOrder ? (listeners?.onPointerDown as PointerEventHandler | undefined) : undefined
+      }
     >
       {children}
     </div>
@@ -71,8 +114,20 @@ function LadderStep({ column, average }: { column: Column; average: number | nul
   if (column.part === "finished") return <div className="ladder" />;
   const y = column.part === "working" ? HIGH : LOW;
   const slope = (mirrored: boolean) => (
-    <svg width="9" height="26" className={`absolute top-0 ${mirrored ? "right-0" : "left-0"}`} aria-hidden="true">
-      <line x1={0} y1={mirrored ? y : MIDDLE} x2={9} y2={mirrored ? MIDDLE : y} stroke="var(--accent)" strokeWidth="2" />
+    <svg
+      width="9"
+      height="26"
+      className={`absolute top-0 ${mirrored ? "right-0" : "left-0"}`}
+      aria-hidden="true"
+    >
+      <line
+        x1={0}
+        y1={mirrored ? y : MIDDLE}
+        x2={9}
+        y2={mirrored ? MIDDLE : y}
+        stroke="var(--accent)"
+        strokeWidth="2"
+      />
     </svg>
   );
   return (
@@ -81,7 +136,11 @@ function LadderStep({ column, average }: { column: Column; average: number | nul
       <div className="ladder-step" style={{ top: y - 1 }} />
       {slope(true)}
       {average !== null && average !== undefined && (
-        <span className={`ladder-label ${column.part === "working" ? "text-accent" : "text-rest-ink"}`} style={{ top: y, color: column.part === "working" ? "var(--accent)" : "var(--rest-ink)" }} title="Average time of the items finished in the last 12 weeks">
+        <span
+          className={`ladder-label ${column.part === "working" ? "text-accent" : "text-rest-ink"}`}
+          style={{ top: y, color: column.part === "working" ? "var(--accent)" : "var(--rest-ink)" }}
+          title="Average time of the items finished in the last 12 weeks"
+        >
           {shortDays(average)}
         </span>
       )}
@@ -96,6 +155,13 @@ export function firstParts(columns: readonly Column[]): Set<string> {
 
 /** How wide the columns are: what is worked on gets the room, what waits is narrower. */
 export function columnWidths(columns: readonly Column[]): string {
-  const width = { working: "minmax(170px, 1.8fr)", waiting: "minmax(126px, 1.1fr)", finished: "minmax(126px, 0.9fr)" };
-  return stagesOf(columns).flatMap((s) => s.columns).map((c) => width[c.part]).join(" ");
+  const width = {
+    working: "minmax(170px, 1.8fr)",
+    waiting: "minmax(126px, 1.1fr)",
+    finished: "minmax(126px, 0.9fr)",
+  };
+  return stagesOf(columns)
+    .flatMap((s) => s.columns)
+    .map((c) => width[c.part])
+    .join(" ");
 }

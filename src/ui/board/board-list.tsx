@@ -16,7 +16,8 @@ export function BoardList({ view, send }: { view: DesignView; send: DesignReques
     setOpen(null);
     setMade(null);
   };
-  const save = ({ version, ...board }: BoardDesign, seenVersion = version) => send("boards", { kind: "save", board, seenVersion });
+  const save = ({ version, ...board }: BoardDesign, seenVersion = version) =>
+    send("boards", { kind: "save", board, seenVersion });
   const move = (at: number, by: number) => {
     const ids = boards.map((b) => b.id);
     ids.splice(at + by, 0, ...ids.splice(at, 1));
@@ -26,7 +27,10 @@ export function BoardList({ view, send }: { view: DesignView; send: DesignReques
     <section aria-label="Boards">
       <div className="flex items-baseline gap-3">
         <h2 className="text-[15px]">Boards</h2>
-        <p className="flex-1 text-[12.5px] text-ink-soft">Each is a look at the same items. The first board of the process carries the limits and opens first in Flow.</p>
+        <p className="flex-1 text-[12.5px] text-ink-soft">
+          Each is a look at the same items. The first board of the process carries the limits and
+          opens first in Flow.
+        </p>
         {mayEdit && (
           <button
             type="button"
@@ -46,25 +50,51 @@ export function BoardList({ view, send }: { view: DesignView; send: DesignReques
         {[...boards, ...(made ? [made] : [])].map((board, i) => (
           <li key={board.id} className="border-t border-line py-1.5" data-board={board.name}>
             <div className="flex items-center gap-3">
-              {board === made ? <b className="w-52 truncate">New board</b> : (
-                <Link className="link w-52 truncate font-semibold" href={`/p/${view.project.key}/flow?board=${encodeURIComponent(board.id)}`}>
+              {board === made ? (
+                <b className="w-52 truncate">New board</b>
+              ) : (
+                <Link
+                  className="link w-52 truncate font-semibold"
+                  href={`/p/${view.project.key}/flow?board=${encodeURIComponent(board.id)}`}
+                >
                   {board.name}
                 </Link>
               )}
               <span className="w-44 text-[13px]">by {COLUMNS_BY_WORDS[board.columnsBy]}</span>
-              <span className="min-w-0 flex-1 truncate text-[13px] text-ink-soft">{board.scope === null ? "everything" : `where ${conditionSentence(board.scope, view.around.vocabulary)}`}</span>
+              <span className="min-w-0 flex-1 truncate text-[13px] text-ink-soft">
+                {board.scope === null
+                  ? "everything"
+                  : `where ${conditionSentence(board.scope, view.around.vocabulary)}`}
+              </span>
               {mayEdit && board !== made && (
                 <>
-                  <button type="button" className="button button-small button-quiet !px-1" aria-label={`${board.name} further up`} disabled={i === 0} onClick={() => move(i, -1)}>
+                  <button
+                    type="button"
+                    className="button button-small button-quiet !px-1"
+                    aria-label={`${board.name} further up`}
+                    disabled={i === 0}
+                    onClick={() => move(i, -1)}
+                  >
                     ↑
                   </button>
-                  <button type="button" className="button button-small button-quiet !px-1" aria-label={`${board.name} further down`} disabled={i === boards.length - 1} onClick={() => move(i, 1)}>
+                  <button
+                    type="button"
+                    className="button button-small button-quiet !px-1"
+                    aria-label={`${board.name} further down`}
+                    disabled={i === boards.length - 1}
+                    onClick={() => move(i, 1)}
+                  >
                     ↓
                   </button>
                 </>
               )}
               {mayEdit && (
-                <button type="button" className="button button-small" aria-expanded={open === board.id} onClick={() => (open === board.id ? close() : setOpen(board.id))}>
+                <button
+                  type="button"
+                  className="button button-small"
+                  aria-expanded={open === board.id}
+                  onClick={() => (open === board.id ? close() : setOpen(board.id))}
+                >
                   {open === board.id ? "Close" : "Change"}
                 </button>
               )}
@@ -82,7 +112,15 @@ export function BoardList({ view, send }: { view: DesignView; send: DesignReques
                   board === made
                     ? null
                     : async () => {
-                        if (await send("boards", { kind: "remove", boardId: board.id }, `${board.name} is taken out; its items stay where they are.`, () => save(board, 0))) close();
+                        if (
+                          await send(
+                            "boards",
+                            { kind: "remove", boardId: board.id },
+                            `${board.name} is taken out; its items stay where they are.`,
+                            () => save(board, 0),
+                          )
+                        )
+                          close();
                       }
                 }
               />

@@ -1,5 +1,14 @@
 "use client";
-import { DndContext, DragOverlay, PointerSensor, pointerWithin, useSensor, useSensors, type DragEndEvent, type DragStartEvent } from "@dnd-kit/core";
+import {
+  DndContext,
+  DragOverlay,
+  PointerSensor,
+  pointerWithin,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+  type DragStartEvent,
+} from "@dnd-kit/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useRef, useState } from "react";
 import { leadsFrom } from "@/core/workflow/workflow";
@@ -35,10 +44,17 @@ import { useMoves } from "./use-moves";
 const DRAG_FROM_PX = 5;
 
 /** How many items a column counts that this person may not see. */
-const unseenIn = (view: BoardView, column: Column): number => column.stateIds.reduce((sum, id) => sum + (view.hidden[id] ?? 0), 0);
+const unseenIn = (view: BoardView, column: Column): number =>
+  column.stateIds.reduce((sum, id) => sum + (view.hidden[id] ?? 0), 0);
 
 /** The board in daily use. */
-export function BoardScreen({ initial, initialSummary }: { initial: BoardView; initialSummary: BoardSummary }) {
+export function BoardScreen({
+  initial,
+  initialSummary,
+}: {
+  initial: BoardView;
+  initialSummary: BoardSummary;
+}) {
   const { view, setPlace, now, putCard, changed, moving } = useBoard(initial);
   const { data: summary } = useQuery({
     queryKey: ["summary", view.project.key],
@@ -47,7 +63,12 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   });
   const { openItem, openBehind, itemKey } = usePanel();
   const { stopped, setStopped, moveTo, workflowOf } = useMoves(view, putCard, moving);
-  const { stands, canEnter, enter, place, choosing, setChoosing } = useColumns(view, { moveTo, workflowOf }, putCard, setPlace);
+  const { stands, canEnter, enter, place, choosing, setChoosing } = useColumns(
+    view,
+    { moveTo, workflowOf },
+    putCard,
+    setPlace,
+  );
   const { columnsBy } = view.board;
   const client = useQueryClient();
   const [filter, setFilter] = useState(NO_FILTER);
@@ -56,12 +77,25 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   const [help, setHelp] = useState(false);
   const [creating, setCreating] = useState(false);
   // On a board with nothing in progress the backlog is where to begin.
-  const [backlogOpen, setBacklogOpen] = useState(() => initial.board.columnsBy === "free" || !initial.cards.some((c) => c.stateKind === "waiting" || c.stateKind === "working"));
+  const [backlogOpen, setBacklogOpen] = useState(
+    () =>
+      initial.board.columnsBy === "free" ||
+      !initial.cards.some((c) => c.stateKind === "waiting" || c.stateKind === "working"),
+  );
   const textField = useRef<HTMLInputElement>(null);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM_PX } }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM_PX } }),
+  );
 
-  const columns = useMemo(() => (columnsBy === "state" ? stagesOf(view.columns).flatMap((s) => s.columns) : view.columns), [view.columns, columnsBy]);
-  const firsts = useMemo(() => (columnsBy === "state" ? firstParts(view.columns) : new Set(view.columns.map((c) => c.id))), [view.columns, columnsBy]);
+  const columns = useMemo(
+    () => (columnsBy === "state" ? stagesOf(view.columns).flatMap((s) => s.columns) : view.columns),
+    [view.columns, columnsBy],
+  );
+  const firsts = useMemo(
+    () =>
+      columnsBy === "state" ? firstParts(view.columns) : new Set(view.columns.map((c) => c.id)),
+    [view.columns, columnsBy],
+  );
   const [onBoard, astray] = useMemo(() => {
     const outside = view.cards.filter((c) => !inBay(view, c));
     const inColumn = (card: Card) => columns.some((column) => stands(card, column));
@@ -72,11 +106,14 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   const laneList = useMemo(() => {
     const made = lanes(shown, filter.lanes, view.people);
     // An empty board still shows its places.
-    return made.some((l) => !l.expedite) ? made : [...made, { id: "everything", name: "Everything else", expedite: false, items: [] }];
+    return made.some((l) => !l.expedite)
+      ? made
+      : [...made, { id: "everything", name: "Everything else", expedite: false, items: [] }];
   }, [shown, filter.lanes, view.people]);
   const counts = useMemo(() => {
     const n: Record<string, number> = {};
-    for (const column of columns) n[column.id] = onBoard.filter((c) => stands(c, column)).length + unseenIn(view, column);
+    for (const column of columns)
+      n[column.id] = onBoard.filter((c) => stands(c, column)).length + unseenIn(view, column);
     return n;
   }, [columns, onBoard, stands, view]);
   const byId = useMemo(() => new Map(view.cards.map((c) => [c.id, c])), [view.cards]);
@@ -89,7 +126,10 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
       nameOf: new Map(view.people.map((p) => [p.id, p.name])),
       typeName: new Map(view.types.map((t) => [t.id, t.name])),
       ownFields: view.ownFields,
-      stateName: columnsBy === "state" ? null : new Map(view.workflows.flatMap((w) => w.states.map((s) => [s.id, s.name]))),
+      stateName:
+        columnsBy === "state"
+          ? null
+          : new Map(view.workflows.flatMap((w) => w.states.map((s) => [s.id, s.name]))),
     }),
     [view, now, summary, columnsBy],
   );
@@ -98,7 +138,11 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   const moveToBacklog = (card: Card) => {
     if (columnsBy === "free") return void place(card, null);
     const workflow = workflowOf(card);
-    const back = workflow?.transitions.find((t) => leadsFrom(t, card.stateId) && workflow.states.find((s) => s.id === t.to)?.kind === "unstarted");
+    const back = workflow?.transitions.find(
+      (t) =>
+        leadsFrom(t, card.stateId) &&
+        workflow.states.find((s) => s.id === t.to)?.kind === "unstarted",
+    );
     if (back) void moveTo(card, back.to, back.verb);
   };
   const keys = useBoardKeys({
@@ -121,31 +165,53 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   const liftedCard = lifted ? byId.get(lifted) : undefined;
   const target = useMemo(() => {
     const states: Record<string, "allowed" | "closed" | undefined> & { over?: string } = {};
-    if (liftedCard) for (const column of columns) states[column.id] = stands(liftedCard, column) || canEnter(liftedCard, column) ? "allowed" : "closed";
+    if (liftedCard)
+      for (const column of columns)
+        states[column.id] =
+          stands(liftedCard, column) || canEnter(liftedCard, column) ? "allowed" : "closed";
     if (keys.picked) states.over = keys.picked.columnId;
     return states;
   }, [liftedCard, columns, stands, canEnter, keys.picked]);
 
   const endDrag = ({ active, over }: DragEndEvent) => {
     setInHand(null);
-    if (String(active.id).startsWith("head ")) return void moveStage(String(active.id).slice(5), (over?.data.current as { columnId?: string } | undefined)?.columnId);
+    if (String(active.id).startsWith("head "))
+      return void moveStage(
+        String(active.id).slice(5),
+        (over?.data.current as { columnId?: string } | undefined)?.columnId,
+      );
     const card = byId.get(String(active.id));
     if (!card || !over) return;
-    const column = columns.find((c) => c.id === (over.data.current as { columnId?: string } | undefined)?.columnId);
-    if (column) enter(card, column, columnsBy === "free" ? lastIn(onBoard, column, stands, card) : null);
+    const column = columns.find(
+      (c) => c.id === (over.data.current as { columnId?: string } | undefined)?.columnId,
+    );
+    if (column)
+      enter(card, column, columnsBy === "free" ? lastIn(onBoard, column, stands, card) : null);
     else if (over.id === "backlog") moveToBacklog(card);
   };
   /** Puts the columns of a stage before those of another, at once for everybody. */
   const moveStage = async (columnId: string, onto: string | undefined) => {
-    const groups = columnsBy === "state" ? stagesOf(columns).map((s) => s.columns) : columns.map((c) => [c]);
-    const [from, to] = [columnId, onto].map((id) => groups.findIndex((g) => g.some((c) => c.id === id)));
+    const groups =
+      columnsBy === "state" ? stagesOf(columns).map((s) => s.columns) : columns.map((c) => [c]);
+    const [from, to] = [columnId, onto].map((id) =>
+      groups.findIndex((g) => g.some((c) => c.id === id)),
+    );
     if (from < 0 || to < 0 || from === to) return;
     const next = [...groups];
     next.splice(to, 0, ...next.splice(from, 1));
     const ordered = next.flat().map((c, position) => ({ ...c, position }));
-    client.setQueryData<BoardView>(["board", view.project.key, view.board.id], (b) => b && { ...b, columns: ordered });
+    client.setQueryData<BoardView>(
+      ["board", view.project.key, view.board.id],
+      (b) => b && { ...b, columns: ordered },
+    );
     try {
-      await request(`/api/projects/${view.project.key}/boards`, { body: { kind: "order columns", boardId: view.board.id, columnIds: ordered.map((c) => c.id) } });
+      await request(`/api/projects/${view.project.key}/boards`, {
+        body: {
+          kind: "order columns",
+          boardId: view.board.id,
+          columnIds: ordered.map((c) => c.id),
+        },
+      });
     } catch (error) {
       tellProblem(error);
       await client.invalidateQueries({ queryKey: ["board", view.project.key] });
@@ -169,10 +235,20 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   );
   const finished = onBoard.filter((c) => c.finishedAt !== null);
   const delivered = finished.filter((c) => c.deliveredAt === c.finishedAt);
-  const kept = expectationKept(delivered.map((c) => daysTouched(countedClock(c), view.project.zone, now)), summary.pulse.expectation);
+  const kept = expectationKept(
+    delivered.map((c) => daysTouched(countedClock(c), view.project.zone, now)),
+    summary.pulse.expectation,
+  );
   const finishedSummary = (
-    <button type="button" className="mb-1.5 block px-1 text-left leading-tight hover:underline" onClick={() => openBehind({ title: "Finished in the last 14 days", ids: finished.map((c) => c.id) })}>
-      <b className="font-display text-[22px] text-done">{finished.length}</b> <span className="font-semibold text-done">finished</span>
+    <button
+      type="button"
+      className="mb-1.5 block px-1 text-left leading-tight hover:underline"
+      onClick={() =>
+        openBehind({ title: "Finished in the last 14 days", ids: finished.map((c) => c.id) })
+      }
+    >
+      <b className="font-display text-[22px] text-done">{finished.length}</b>{" "}
+      <span className="font-semibold text-done">finished</span>
       <span className="block text-[12px] text-ink-soft">
         {kept.within} within {summary.pulse.expectation.days} days
       </span>
@@ -193,30 +269,102 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
       onDragCancel={() => setInHand(null)}
       onDragEnd={endDrag}
     >
-      <div className="flex h-full flex-col" style={{ ["--board-columns" as string]: columnsBy === "state" ? columnWidths(view.columns) : columns.map((c) => (counts[c.id] > 0 || columnsBy === "free" ? "minmax(172px, 1fr)" : "minmax(104px, 0.5fr)")).join(" ") }}>
+      <div
+        className="flex h-full flex-col"
+        style={{
+          ["--board-columns" as string]:
+            columnsBy === "state"
+              ? columnWidths(view.columns)
+              : columns
+                  .map((c) =>
+                    counts[c.id] > 0 || columnsBy === "free"
+                      ? "minmax(172px, 1fr)"
+                      : "minmax(104px, 0.5fr)",
+                  )
+                  .join(" "),
+        }}
+      >
         <div className="flex shrink-0 items-center gap-4 px-4 py-2.5">
           <BoardSwitch view={view} />
-          <FilterLine filter={filter} types={view.types.filter((t) => t.level >= 1)} people={view.people} shown={shown.length} total={onBoard.length} textField={textField} onChange={setFilter} />
+          <FilterLine
+            filter={filter}
+            types={view.types.filter((t) => t.level >= 1)}
+            people={view.people}
+            shown={shown.length}
+            total={onBoard.length}
+            textField={textField}
+            onChange={setFilter}
+          />
           <span className="flex-1" />
           {astray.length > 0 && <InNoColumn cards={astray} view={view} onOpen={openBehind} />}
           {(columnsBy === "state" || columnsBy === "free") && (
-            <button type="button" className="button" aria-pressed={backlogOpen} onClick={() => setBacklogOpen((o) => !o)}>
-              {columnsBy === "free" ? "Not placed yet" : "Backlog"} <span className="text-ink-soft">{backlog.length}</span>
+            <button
+              type="button"
+              className="button"
+              aria-pressed={backlogOpen}
+              onClick={() => setBacklogOpen((o) => !o)}
+            >
+              {columnsBy === "free" ? "Not placed yet" : "Backlog"}{" "}
+              <span className="text-ink-soft">{backlog.length}</span>
             </button>
           )}
-          {view.rights.edit && <NewItem projectKey={view.project.key} types={view.types} ownFields={view.ownFields} people={view.people} open={creating} onOpenChange={setCreating} onCreated={putCard} />}
+          {view.rights.edit && (
+            <NewItem
+              projectKey={view.project.key}
+              types={view.types}
+              ownFields={view.ownFields}
+              people={view.people}
+              open={creating}
+              onOpenChange={setCreating}
+              onCreated={putCard}
+            />
+          )}
         </div>
         <div className="flex min-h-0 flex-1">
           {backlogOpen && (columnsBy === "state" || columnsBy === "free") && (
-            <BacklogBay title={columnsBy === "free" ? "Not placed yet" : "Backlog"} cards={backlog.filter((c) => matches(c, filter))} total={backlog.length}>
+            <BacklogBay
+              title={columnsBy === "free" ? "Not placed yet" : "Backlog"}
+              cards={backlog.filter((c) => matches(c, filter))}
+              total={backlog.length}
+            >
               {(card) => renderCard(card, null)}
             </BacklogBay>
           )}
           <div className="min-w-0 flex-1 overflow-auto px-3">
             <div className="flex min-h-full min-w-fit flex-col">
-              <BoardHeads columns={columns} byStages={columnsBy === "state"} mayOrder={view.rights.design && (columnsBy === "state" || columnsBy === "free")} counts={counts} ladder={summary.ladder} onOpen={(column) => openBehind({ title: columnWords(column), ids: onBoard.filter((c) => stands(c, column)).map((c) => c.id), unseen: unseenIn(view, column) })} />
+              <BoardHeads
+                columns={columns}
+                byStages={columnsBy === "state"}
+                mayOrder={view.rights.design && (columnsBy === "state" || columnsBy === "free")}
+                counts={counts}
+                ladder={summary.ladder}
+                onOpen={(column) =>
+                  openBehind({
+                    title: columnWords(column),
+                    ids: onBoard.filter((c) => stands(c, column)).map((c) => c.id),
+                    unseen: unseenIn(view, column),
+                  })
+                }
+              />
               {laneList.map((lane, i) => (
-                <LaneRow key={lane.id} lane={lane} columns={columns} firsts={firsts} target={target} onlyLane={filter.lanes === "none"} stands={stands} renderCard={renderCard} finishedSummary={i === mainLane && columnsBy === "state" ? finishedSummary : null} onMore={(cards) => openBehind({ title: "Finished in the last 14 days", ids: cards.map((c) => c.id) })} fill={i === laneList.length - 1} />
+                <LaneRow
+                  key={lane.id}
+                  lane={lane}
+                  columns={columns}
+                  firsts={firsts}
+                  target={target}
+                  onlyLane={filter.lanes === "none"}
+                  stands={stands}
+                  renderCard={renderCard}
+                  finishedSummary={i === mainLane && columnsBy === "state" ? finishedSummary : null}
+                  onMore={(cards) =>
+                    openBehind({
+                      title: "Finished in the last 14 days",
+                      ids: cards.map((c) => c.id),
+                    })
+                  }
+                  fill={i === laneList.length - 1}
+                />
               ))}
             </div>
           </div>
@@ -235,7 +383,9 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
           stopped={stopped}
           names={view}
           onClose={() => setStopped(null)}
-          onAnswer={(answers) => void moveTo(byId.get(stopped.cardId)!, stopped.to, stopped.verb, answers)}
+          onAnswer={(answers) =>
+            void moveTo(byId.get(stopped.cardId)!, stopped.to, stopped.verb, answers)
+          }
         />
       )}
       {choosing && byId.has(choosing.cardId) && (
@@ -263,7 +413,12 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
           }}
         />
       )}
-      <KeysHelp open={help} onClose={() => setHelp(false)} title="Keys of the board" keys={BOARD_KEYS} />
+      <KeysHelp
+        open={help}
+        onClose={() => setHelp(false)}
+        title="Keys of the board"
+        keys={BOARD_KEYS}
+      />
       <p role="status" className="sr-only">
         {keys.says}
       </p>
@@ -271,13 +426,27 @@ export function BoardScreen({ initial, initialSummary }: { initial: BoardView; i
   );
 }
 
-
 /** What the board is about and none of its columns shows: said, and opened by a click. */
-function InNoColumn({ cards, view, onOpen }: { cards: Card[]; view: BoardView; onOpen: (behind: { title: string; ids: string[] }) => void }) {
-  const states = view.workflows.flatMap((w) => w.states).filter((s) => cards.some((c) => c.stateId === s.id));
+function InNoColumn({
+  cards,
+  view,
+  onOpen,
+}: {
+  cards: Card[];
+  view: BoardView;
+  onOpen: (behind: { title: string; ids: string[] }) => void;
+}) {
+  const states = view.workflows
+    .flatMap((w) => w.states)
+    .filter((s) => cards.some((c) => c.stateId === s.id));
   const title = `In no column of this board: ${states.map((s) => s.name).join(", ")}`;
   return (
-    <button type="button" className="border-l-[3px] border-signal pl-2 text-left text-[13px] whitespace-nowrap text-signal-ink hover:underline" title={title} onClick={() => onOpen({ title, ids: cards.map((c) => c.id) })}>
+    <button
+      type="button"
+      className="border-l-[3px] border-signal pl-2 text-left text-[13px] whitespace-nowrap text-signal-ink hover:underline"
+      title={title}
+      onClick={() => onOpen({ title, ids: cards.map((c) => c.id) })}
+    >
       <b>{counted(cards.length, "item")}</b> in no column
     </button>
   );
@@ -285,10 +454,17 @@ function InNoColumn({ cards, view, onOpen }: { cards: Card[]; view: BoardView; o
 
 /** On a free board cards stand by their place in it, everywhere else by their rank. */
 function sorted(cards: Card[], { columnsBy, places }: BoardView["board"]): Card[] {
-  return columnsBy === "free" ? [...cards].sort((a, b) => compareRanks(places[a.id].rank, places[b.id].rank)) : cards;
+  return columnsBy === "free"
+    ? [...cards].sort((a, b) => compareRanks(places[a.id].rank, places[b.id].rank))
+    : cards;
 }
 
 /** The lowest card of a column, other than the one that comes. */
-function lastIn(cards: readonly Card[], column: Column, stands: (card: Card, column: Column) => boolean, coming: Card): Card | null {
+function lastIn(
+  cards: readonly Card[],
+  column: Column,
+  stands: (card: Card, column: Column) => boolean,
+  coming: Card,
+): Card | null {
   return cards.findLast((c) => c.id !== coming.id && stands(c, column)) ?? null;
 }

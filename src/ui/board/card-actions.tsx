@@ -9,8 +9,25 @@ import type { Choosing } from "./use-columns";
 import type { Stopped } from "./use-moves";
 
 /** A box beside a card; Radix places it where there is room. */
-function Beside({ cardId, label, onClose, children }: { cardId: string; label: string; onClose: () => void; children: ReactNode }) {
-  const virtual = { current: { getBoundingClientRect: () => (document.querySelector(`[data-card="${cardId}"]`) ?? document.body).getBoundingClientRect() } };
+function Beside({
+  cardId,
+  label,
+  onClose,
+  children,
+}: {
+  cardId: string;
+  label: string;
+  onClose: () => void;
+  children: ReactNode;
+}) {
+  const virtual = {
+    current: {
+      getBoundingClientRect: () =>
+        (
+          document.querySelector(`[data-card="${cardId}"]`) ?? document.body
+        ).getBoundingClientRect(),
+    },
+  };
   return (
     <Popover.Root open onOpenChange={(open) => !open && onClose()}>
       <Popover.Anchor virtualRef={virtual} />
@@ -35,11 +52,24 @@ function Beside({ cardId, label, onClose, children }: { cardId: string; label: s
 }
 
 /** Why a move was not made, beside the card, with a form for what is still missing. */
-export function StoppedMove({ stopped, names, onAnswer, onClose }: { stopped: Stopped; names: Parameters<typeof AskForm>[0]["names"]; onAnswer: (answers: Answers) => void; onClose: () => void }) {
+export function StoppedMove({
+  stopped,
+  names,
+  onAnswer,
+  onClose,
+}: {
+  stopped: Stopped;
+  names: Parameters<typeof AskForm>[0]["names"];
+  onAnswer: (answers: Answers) => void;
+  onClose: () => void;
+}) {
   const { problem, given, verb } = stopped;
   return (
     <Beside cardId={stopped.cardId} label={problem.sentence} onClose={onClose}>
-      <div role="alert" className={`border-l-[3px] pl-3 ${problem.asks.length > 0 ? "border-accent" : "border-alarm"}`}>
+      <div
+        role="alert"
+        className={`border-l-[3px] pl-3 ${problem.asks.length > 0 ? "border-accent" : "border-alarm"}`}
+      >
         <p className="font-semibold">{problem.sentence}</p>
         <p className="mb-2 text-[13px] text-ink-soft">{problem.help}</p>
       </div>
@@ -50,7 +80,12 @@ export function StoppedMove({ stopped, names, onAnswer, onClose }: { stopped: St
           names={names}
           verb={verb}
           onCancel={onClose}
-          onAnswer={(more) => onAnswer({ answers: { ...given.answers, ...more.answers }, overrideReason: more.overrideReason ?? given.overrideReason })}
+          onAnswer={(more) =>
+            onAnswer({
+              answers: { ...given.answers, ...more.answers },
+              overrideReason: more.overrideReason ?? given.overrideReason,
+            })
+          }
         />
       )}
     </Beside>
@@ -58,14 +93,31 @@ export function StoppedMove({ stopped, names, onAnswer, onClose }: { stopped: St
 }
 
 /** Several moves lead into the column: which one is meant is asked at the card. */
-export function ChooseMove({ choosing, onChoose, onClose }: { choosing: Choosing; onChoose: (option: Choosing["options"][number]) => void; onClose: () => void }) {
+export function ChooseMove({
+  choosing,
+  onChoose,
+  onClose,
+}: {
+  choosing: Choosing;
+  onChoose: (option: Choosing["options"][number]) => void;
+  onClose: () => void;
+}) {
   return (
-    <Beside cardId={choosing.cardId} label={`Into ${columnWords(choosing.column)}: which?`} onClose={onClose}>
+    <Beside
+      cardId={choosing.cardId}
+      label={`Into ${columnWords(choosing.column)}: which?`}
+      onClose={onClose}
+    >
       <p className="mb-1 font-semibold">Into {columnWords(choosing.column)}: which?</p>
       <ul>
         {choosing.options.map((option, i) => (
           <li key={option.to}>
-            <button type="button" autoFocus={i === 0} className="menu-item w-full text-left" onClick={() => onChoose(option)}>
+            <button
+              type="button"
+              autoFocus={i === 0}
+              className="menu-item w-full text-left"
+              onClick={() => onChoose(option)}
+            >
               <b>{option.verb}</b> <span className="text-ink-soft">to {option.stateName}</span>
             </button>
           </li>
@@ -79,7 +131,19 @@ export function ChooseMove({ choosing, onChoose, onClose }: { choosing: Choosing
 }
 
 /** The moves that exist from where a card is, by their verbs. */
-export function CardActions({ card, workflow, onMove, onOpen, onClose }: { card: Card; workflow: Workflow; onMove: (to: string, verb: string) => void; onOpen: () => void; onClose: () => void }) {
+export function CardActions({
+  card,
+  workflow,
+  onMove,
+  onOpen,
+  onClose,
+}: {
+  card: Card;
+  workflow: Workflow;
+  onMove: (to: string, verb: string) => void;
+  onOpen: () => void;
+  onClose: () => void;
+}) {
   const list = useRef<HTMLUListElement>(null);
   const step = (by: number) => {
     const buttons = [...(list.current?.querySelectorAll("button") ?? [])];
@@ -100,14 +164,22 @@ export function CardActions({ card, workflow, onMove, onOpen, onClose }: { card:
       >
         {transitionsFrom(workflow, card.stateId).map((t) => (
           <li key={t.id}>
-            <button type="button" className="menu-item w-full hover:bg-accent-soft focus:bg-accent-soft" onClick={() => onMove(t.to, t.verb)}>
+            <button
+              type="button"
+              className="menu-item w-full hover:bg-accent-soft focus:bg-accent-soft"
+              onClick={() => onMove(t.to, t.verb)}
+            >
               <span className="flex-1 text-left">{t.verb}</span>
               <span className="text-[12.5px] text-ink-soft">to {stateOf(workflow, t.to).name}</span>
             </button>
           </li>
         ))}
         <li>
-          <button type="button" className="menu-item w-full hover:bg-accent-soft focus:bg-accent-soft" onClick={onOpen}>
+          <button
+            type="button"
+            className="menu-item w-full hover:bg-accent-soft focus:bg-accent-soft"
+            onClick={onOpen}
+          >
             Open the item
           </button>
         </li>

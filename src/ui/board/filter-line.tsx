@@ -4,7 +4,15 @@ import { LANE_FIELDS, type LaneField } from "@/core/board/lane";
 import { isFiltered, NO_FILTER, type BoardFilter } from "./filter";
 
 /** The filter as a sentence; each underlined part can be changed, one click clears it. */
-export function FilterLine({ filter, types, people, shown, total, textField, onChange }: {
+export function FilterLine({
+  filter,
+  types,
+  people,
+  shown,
+  total,
+  textField,
+  onChange,
+}: {
   filter: BoardFilter;
   types: { id: string; name: string }[];
   people: { id: string; name: string }[];
@@ -13,11 +21,21 @@ export function FilterLine({ filter, types, people, shown, total, textField, onC
   textField: RefObject<HTMLInputElement | null>;
   onChange: (filter: BoardFilter) => void;
 }) {
-  const choice = "min-h-6 cursor-pointer appearance-none border-b-[1.5px] border-ink bg-transparent font-semibold text-ink [field-sizing:content] hover:bg-accent-soft";
+  const choice =
+    "min-h-6 cursor-pointer appearance-none border-b-[1.5px] border-ink bg-transparent font-semibold text-ink [field-sizing:content] hover:bg-accent-soft";
   return (
-    <div className="flex flex-wrap items-center gap-x-1.5 text-[13.5px] text-ink-soft" role="group" aria-label="What the board shows">
+    <div
+      className="flex flex-wrap items-center gap-x-1.5 text-[13.5px] text-ink-soft"
+      role="group"
+      aria-label="What the board shows"
+    >
       <span>showing</span>
-      <select aria-label="Item type" className={choice} value={filter.typeId} onChange={(e) => onChange({ ...filter, typeId: e.target.value })}>
+      <select
+        aria-label="Item type"
+        className={choice}
+        value={filter.typeId}
+        onChange={(e) => onChange({ ...filter, typeId: e.target.value })}
+      >
         <option value="">all types</option>
         {types.map((t) => (
           <option key={t.id} value={t.id}>
@@ -26,7 +44,12 @@ export function FilterLine({ filter, types, people, shown, total, textField, onC
         ))}
       </select>
       <span>of</span>
-      <select aria-label="Assignee" className={choice} value={filter.assigneeId} onChange={(e) => onChange({ ...filter, assigneeId: e.target.value })}>
+      <select
+        aria-label="Assignee"
+        className={choice}
+        value={filter.assigneeId}
+        onChange={(e) => onChange({ ...filter, assigneeId: e.target.value })}
+      >
         <option value="">everybody</option>
         <option value="nobody">nobody yet</option>
         {people.map((p) => (
@@ -53,7 +76,12 @@ export function FilterLine({ filter, types, people, shown, total, textField, onC
         }}
       />
       <span>in lanes by</span>
-      <select aria-label="Lanes by" className={choice} value={filter.lanes} onChange={(e) => onChange({ ...filter, lanes: e.target.value as LaneField })}>
+      <select
+        aria-label="Lanes by"
+        className={choice}
+        value={filter.lanes}
+        onChange={(e) => onChange({ ...filter, lanes: e.target.value as LaneField })}
+      >
         {LANE_FIELDS.map((f) => (
           <option key={f} value={f}>
             {f === "none" ? "expedite first" : f}
@@ -62,7 +90,11 @@ export function FilterLine({ filter, types, people, shown, total, textField, onC
       </select>
       {isFiltered(filter) && (
         <>
-          <button type="button" className="link" onClick={() => onChange({ ...NO_FILTER, lanes: filter.lanes })}>
+          <button
+            type="button"
+            className="link"
+            onClick={() => onChange({ ...NO_FILTER, lanes: filter.lanes })}
+          >
             clear
           </button>
           <span className="text-signal-ink">

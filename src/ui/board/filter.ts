@@ -17,8 +17,12 @@ export function matches(card: Card, filter: BoardFilter): boolean {
   return (
     (!text || card.title.toLowerCase().includes(text) || card.key.toLowerCase().includes(text)) &&
     (!filter.typeId || card.typeId === filter.typeId) &&
-    (!filter.assigneeId || (filter.assigneeId === "nobody" ? card.assigneeId === null : card.assigneeId === filter.assigneeId))
+    (!filter.assigneeId ||
+      (filter.assigneeId === "nobody"
+        ? card.assigneeId === null
+        : card.assigneeId === filter.assigneeId))
   );
 }
 
-export const isFiltered = (f: BoardFilter) => f.text.trim() !== "" || f.typeId !== "" || f.assigneeId !== "";
+export const isFiltered = (f: BoardFilter) =>
+  f.text.trim() !== "" || f.typeId !== "" || f.assigneeId !== "";

@@ -7,7 +7,18 @@ import type { Column } from "@/core/board/column";
 import type { Lane } from "@/core/board/lane";
 
 /** One lane across the board. */
-export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, onlyLane, stands, renderCard, finishedSummary, onMore, fill }: {
+export const LaneRow = memo(function LaneRow({
+  lane,
+  columns,
+  firsts,
+  target,
+  onlyLane,
+  stands,
+  renderCard,
+  finishedSummary,
+  onMore,
+  fill,
+}: {
   lane: Lane<Card>;
   columns: Column[];
   firsts: Set<string>;
@@ -21,19 +32,47 @@ export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, on
   fill: boolean;
 }) {
   // What is finished never makes a lane taller than what is in progress in it.
-  const tallest = Math.max(...columns.map((c) => (c.part === "finished" ? 0 : lane.items.filter((card) => stands(card, c)).length)));
+  const tallest = Math.max(
+    ...columns.map((c) =>
+      c.part === "finished" ? 0 : lane.items.filter((card) => stands(card, c)).length,
+    ),
+  );
   const finishedShown = Math.max(1, tallest - (finishedSummary ? 1 : 0));
   return (
-    <section aria-label={`Lane ${lane.name}`} className={`${lane.expedite ? "expedite-lane mb-1.5" : ""} ${fill ? "flex flex-1 flex-col" : ""}`}>
+    <section
+      aria-label={`Lane ${lane.name}`}
+      className={`${lane.expedite ? "expedite-lane mb-1.5" : ""} ${fill ? "flex flex-1 flex-col" : ""}`}
+    >
       {(!onlyLane || lane.expedite) && (
-        <h3 className="flex items-baseline gap-2 border-t border-line px-2 py-0.5 font-display text-[12.5px]" style={lane.expedite ? { borderTop: "none" } : undefined}>
-          {lane.name} <span className="font-sans text-[12.5px] font-normal text-ink-soft">{counted(lane.items.length, "item")}</span>
+        <h3
+          className="flex items-baseline gap-2 border-t border-line px-2 py-0.5 font-display text-[12.5px]"
+          style={lane.expedite ? { borderTop: "none" } : undefined}
+        >
+          {lane.name}{" "}
+          <span className="font-sans text-[12.5px] font-normal text-ink-soft">
+            {counted(lane.items.length, "item")}
+          </span>
         </h3>
       )}
       <div className={`board-grid ${fill ? "flex-1" : ""}`}>
         {columns.map((column) => (
-          <Cell key={column.id} lane={lane} column={column} first={firsts.has(column.id)} target={target[column.id]} over={target.over === column.id}>
-            <CellCards cards={lane.items.filter((card) => stands(card, column))} column={column} most={column.part === "finished" ? finishedShown : Infinity} above={column.part === "finished" ? finishedSummary : null} label={`${lane.name}, ${column.stage} ${column.name}`} renderCard={renderCard} onMore={onMore} />
+          <Cell
+            key={column.id}
+            lane={lane}
+            column={column}
+            first={firsts.has(column.id)}
+            target={target[column.id]}
+            over={target.over === column.id}
+          >
+            <CellCards
+              cards={lane.items.filter((card) => stands(card, column))}
+              column={column}
+              most={column.part === "finished" ? finishedShown : Infinity}
+              above={column.part === "finished" ? finishedSummary : null}
+              label={`${lane.name}, ${column.stage} ${column.name}`}
+              renderCard={renderCard}
+              onMore={onMore}
+            />
           </Cell>
         ))}
       </div>
@@ -41,8 +80,27 @@ export const LaneRow = memo(function LaneRow({ lane, columns, firsts, target, on
   );
 });
 
-function CellCards({ cards, column, most, above, label, renderCard, onMore }: { cards: Card[]; column: Column; most: number; above: ReactNode; label: string; renderCard: (card: Card, column: Column) => ReactNode; onMore: (cards: Card[]) => void }) {
-  const shown = column.part === "finished" ? [...cards].sort((a, b) => b.enteredStateAt - a.enteredStateAt).slice(0, most) : cards;
+function CellCards({
+  cards,
+  column,
+  most,
+  above,
+  label,
+  renderCard,
+  onMore,
+}: {
+  cards: Card[];
+  column: Column;
+  most: number;
+  above: ReactNode;
+  label: string;
+  renderCard: (card: Card, column: Column) => ReactNode;
+  onMore: (cards: Card[]) => void;
+}) {
+  const shown =
+    column.part === "finished"
+      ? [...cards].sort((a, b) => b.enteredStateAt - a.enteredStateAt).slice(0, most)
+      : cards;
   return (
     <>
       {above}
@@ -58,8 +116,25 @@ function CellCards({ cards, column, most, above, label, renderCard, onMore }: { 
   );
 }
 
-function Cell({ lane, column, first, target, over, children }: { lane: Lane<Card>; column: Column; first: boolean; target?: string; over: boolean; children: ReactNode }) {
-  const { setNodeRef, isOver } = useDroppable({ id: `${lane.id}|${column.id}`, data: { columnId: column.id } });
+function Cell({
+  lane,
+  column,
+  first,
+  target,
+  over,
+  children,
+}: {
+  lane: Lane<Card>;
+  column: Column;
+  first: boolean;
+  target?: string;
+  over: boolean;
+  children: ReactNode;
+}) {
+  const { setNodeRef, isOver } = useDroppable({
+    id: `${lane.id}|${column.id}`,
+    data: { columnId: column.id },
+  });
   return (
     <div
       ref={setNodeRef}

@@ -2,22 +2,41 @@ import { limitState, limitWords, slots, type ColumnLimit } from "@/core/board/li
 import type { ColumnPart } from "@/core/board/column";
 
 /** A limit drawn as places: filled, free, and beyond the bracket; words beside it carry the meaning. */
-export function Slots({ count, limit, part }: { count: number; limit: ColumnLimit; part: ColumnPart }) {
+export function Slots({
+  count,
+  limit,
+  part,
+}: {
+  count: number;
+  limit: ColumnLimit;
+  part: ColumnPart;
+}) {
   const state = limitState(count, limit);
-  if (state.kind === "none") return <span className="text-[12.5px] font-semibold text-ink-soft">{count}</span>;
+  if (state.kind === "none")
+    return <span className="text-[12.5px] font-semibold text-ink-soft">{count}</span>;
   const { filled, empty, beyond, asBar } = slots(count, limit);
   const words = limitWords(state, limit);
-  const tone = state.kind === "over" ? "text-alarm" : state.kind === "under" ? "text-signal-ink" : "text-ink-soft";
+  const tone =
+    state.kind === "over"
+      ? "text-alarm"
+      : state.kind === "under"
+        ? "text-signal-ink"
+        : "text-ink-soft";
   const firm = (limit.maxFirm && limit.max !== null) || (limit.minFirm && limit.min !== null);
   const title = [
     limit.min !== null && `minimum ${limit.min}, ${limit.minFirm ? "firm" : "advice"}`,
     limit.max !== null && `maximum ${limit.max}, ${limit.maxFirm ? "firm" : "advice"}`,
-  ].filter(Boolean).join("; ");
+  ]
+    .filter(Boolean)
+    .join("; ");
   return (
     <span className="flex items-center gap-1.5 whitespace-nowrap" title={title}>
       {asBar ? (
         <span className="h-2 w-16 border border-rest" aria-hidden="true">
-          <span className="block h-full bg-rest" style={{ width: `${Math.min(100, (count / (limit.max ?? count)) * 100)}%` }} />
+          <span
+            className="block h-full bg-rest"
+            style={{ width: `${Math.min(100, (count / (limit.max ?? count)) * 100)}%` }}
+          />
         </span>
       ) : (
         <span className="slots" data-part={part} aria-hidden="true">

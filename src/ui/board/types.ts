@@ -11,7 +11,14 @@ import type { FrameSummary } from "@/ui/frame/pulse-strip";
 /** A board as the server sends it. */
 export interface BoardView {
   project: { id: string; key: string; name: string; zone: string };
-  board: { id: string; name: string; version: number; columnsBy: ColumnsBy; scoped: boolean; places: Places };
+  board: {
+    id: string;
+    name: string;
+    version: number;
+    columnsBy: ColumnsBy;
+    scoped: boolean;
+    places: Places;
+  };
   boards: { id: string; name: string }[];
   columns: Column[];
   cards: Card[];
@@ -28,7 +35,13 @@ export interface BoardView {
   sprints: Sprint[];
   releases: Release[];
   ownFields: OwnField[];
-  rights: { move: boolean; edit: boolean; overrideLimits: boolean; design: boolean; intake: boolean };
+  rights: {
+    move: boolean;
+    edit: boolean;
+    overrideLimits: boolean;
+    design: boolean;
+    intake: boolean;
+  };
   lastEventId: number;
   now: number;
 }

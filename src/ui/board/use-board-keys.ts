@@ -60,9 +60,16 @@ export function useBoardKeys(options: Options) {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = (event.target as HTMLElement).closest?.("input,textarea,select,[role=dialog],[contenteditable=true]");
+      const typing = (event.target as HTMLElement).closest?.(
+        "input,textarea,select,[role=dialog],[contenteditable=true]",
+      );
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
-      const act = { "/": latest.current.onFilter, "?": latest.current.onHelp, n: latest.current.onNew, b: latest.current.onBacklog }[event.key];
+      const act = {
+        "/": latest.current.onFilter,
+        "?": latest.current.onHelp,
+        n: latest.current.onNew,
+        b: latest.current.onBacklog,
+      }[event.key];
       if (act) {
         event.preventDefault();
         act();
@@ -77,7 +84,8 @@ export function useBoardKeys(options: Options) {
   /** The nearest column on one side that the card may move to; otherwise the next one, whose refusal says why not. */
   const neighbour = (card: Card, by: 1 | -1): Column | undefined => {
     const at = columnAt(card);
-    for (let i = at + by; i >= 0 && i < columns.length; i += by) if (options.canEnter(card, columns[i])) return columns[i];
+    for (let i = at + by; i >= 0 && i < columns.length; i += by)
+      if (options.canEnter(card, columns[i])) return columns[i];
     return columns[at + by];
   };
 
@@ -90,7 +98,8 @@ export function useBoardKeys(options: Options) {
     };
     if (picked) {
       const at = columns.findIndex((c) => c.id === picked.columnId);
-      const column = key === "ArrowLeft" ? columns[at - 1] : key === "ArrowRight" ? columns[at + 1] : undefined;
+      const column =
+        key === "ArrowLeft" ? columns[at - 1] : key === "ArrowRight" ? columns[at + 1] : undefined;
       if (column) {
         handled();
         setPicked({ ...picked, columnId: column.id });
@@ -145,7 +154,9 @@ function nextInDirection(from: HTMLElement, key: string): HTMLElement | null {
   for (const other of document.querySelectorAll<HTMLElement>("[data-card]")) {
     if (other === from) continue;
     const b = other.getBoundingClientRect();
-    const ahead = sideways ? sign * (b.left + b.width / 2 - a.left - a.width / 2) : sign * (b.top + b.height / 2 - a.top - a.height / 2);
+    const ahead = sideways
+      ? sign * (b.left + b.width / 2 - a.left - a.width / 2)
+      : sign * (b.top + b.height / 2 - a.top - a.height / 2);
     if (ahead < 8) continue;
     const aside = sideways ? Math.abs(b.top - a.top) : Math.abs(b.left - a.left);
     if (!sideways && aside > a.width / 2) continue;

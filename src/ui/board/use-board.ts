@@ -22,7 +22,9 @@ export function useBoard(initial: BoardView) {
     queryKey: key,
     queryFn: async () => {
       const askedAt = Date.now();
-      const read = await request<BoardView>(`/api/projects/${initial.project.key}/board?board=${encodeURIComponent(initial.board.id)}`);
+      const read = await request<BoardView>(
+        `/api/projects/${initial.project.key}/board?board=${encodeURIComponent(initial.board.id)}`,
+      );
       return caughtUp(read, heard.values(), askedAt);
     },
     initialData: initial,
@@ -33,13 +35,19 @@ export function useBoard(initial: BoardView) {
   const putCard = useCallback(
     (card: Card) => {
       heard.set(card.id, { card, at: Date.now() });
-      client.setQueryData<BoardView>(key, (board) => board && { ...board, cards: withCard(board, card) });
+      client.setQueryData<BoardView>(
+        key,
+        (board) => board && { ...board, cards: withCard(board, card) },
+      );
     },
     // The key is made of the project, which does not change while the board is open.
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [client],
   );
-  const readAgain = useCallback(() => void client.invalidateQueries({ queryKey: ["board", initial.project.key] }), [client, initial.project.key]);
+  const readAgain = useCallback(
+    () => void client.invalidateQueries({ queryKey: ["board", initial.project.key] }),
+    [client, initial.project.key],
+  );
 
   const soon = useRef<ReturnType<typeof setTimeout> | null>(null);
   const readSoon = useCallback(() => {
@@ -58,7 +66,10 @@ export function useBoard(initial: BoardView) {
     putCard(card);
     if (moving.has(card.id)) return;
     setChanged((ids) => new Set(ids).add(card.id));
-    setTimeout(() => setChanged((ids) => new Set([...ids].filter((id) => id !== card.id))), CHANGED_MS);
+    setTimeout(
+      () => setChanged((ids) => new Set([...ids].filter((id) => id !== card.id))),
+      CHANGED_MS,
+    );
   });
 
   const setPlace = useCallback(
@@ -66,7 +77,10 @@ export function useBoard(initial: BoardView) {
       client.setQueryData<BoardView>(key, (board) => {
         if (!board) return board;
         const { [itemId]: _, ...others } = board.board.places;
-        return { ...board, board: { ...board.board, places: place ? { ...others, [itemId]: place } : others } };
+        return {
+          ...board,
+          board: { ...board.board, places: place ? { ...others, [itemId]: place } : others },
+        };
       }),
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [client],

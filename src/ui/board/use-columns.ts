@@ -24,10 +24,18 @@ type Moves = Pick<ReturnType<typeof useMoves>, "moveTo" | "workflowOf">;
  * What columns mean on a board: where a card stands, where it can go, and what going there does. On a board of the process
  * that is a move; by a field's values it changes that field; on a free board it changes nothing but the place.
  */
-export function useColumns(view: BoardView, { moveTo, workflowOf }: Moves, putCard: (card: Card) => void, setPlace: (itemId: string, place: { columnId: string; rank: string } | null) => void) {
+export function useColumns(
+  view: BoardView,
+  { moveTo, workflowOf }: Moves,
+  putCard: (card: Card) => void,
+  setPlace: (itemId: string, place: { columnId: string; rank: string } | null) => void,
+) {
   const [choosing, setChoosing] = useState<Choosing | null>(null);
   const { columnsBy } = view.board;
-  const stands = useCallback((card: Card, column: Column) => standsIn(view.board, column, card), [view.board]);
+  const stands = useCallback(
+    (card: Card, column: Column) => standsIn(view.board, column, card),
+    [view.board],
+  );
 
   /** The moves from where a card is into a column's states. */
   const movesInto = useCallback(
@@ -50,14 +58,26 @@ export function useColumns(view: BoardView, { moveTo, workflowOf }: Moves, putCa
   const change = useCallback(
     async (card: Card, column: Column) => {
       const value = column.value ?? null;
-      const changes = columnsBy === "state" || columnsBy === "free" ? null : changeFor(columnsBy, value, card);
-      const after: Card = { ...card, ...changes, ...(columnsBy === "parent" ? { parentId: value } : {}) };
+      const changes =
+        columnsBy === "state" || columnsBy === "free" ? null : changeFor(columnsBy, value, card);
+      const after: Card = {
+        ...card,
+        ...changes,
+        ...(columnsBy === "parent" ? { parentId: value } : {}),
+      };
       putCard(after);
       try {
-        const command = changes ? ({ kind: "edit", seenVersion: card.version, changes } as const) : ({ kind: "put under", parentKey: value === null ? null : column.stage.split(" ")[0] } as const);
+        const command = changes
+          ? ({ kind: "edit", seenVersion: card.version, changes } as const)
+          : ({
+              kind: "put under",
+              parentKey: value === null ? null : column.stage.split(" ")[0],
+            } as const);
         const { card: stored, commandId } = await sendCommand(card.id, command);
         putCard(stored);
-        tellDone(`${card.key}: ${column.stage}.`, async () => putCard((await undoCommand(card.id, commandId)).card));
+        tellDone(`${card.key}: ${column.stage}.`, async () =>
+          putCard((await undoCommand(card.id, commandId)).card),
+        );
       } catch (error) {
         putCard({ ...card });
         tellProblem(error);
@@ -69,11 +89,29 @@ export function useColumns(view: BoardView, { moveTo, workflowOf }: Moves, putCa
   const place = useCallback(
     async (card: Card, column: Column | null, below: Card | null = null) => {
       const before = view.board.places[card.id] ?? null;
-      const inList = column ? Object.entries(view.board.places).filter(([id, p]) => p.columnId === column.id && id !== card.id).sort(([, a], [, b]) => (a.rank < b.rank ? -1 : 1)) : [];
+      const inList = column
+        ? Object.entries(view.board.places)
+            .filter(([id, p]) => p.columnId === column.id && id !== card.id)
+            .sort(([, a], [, b]) => (a.rank < b.rank ? -1 : 1))
+        : [];
       const at = below ? inList.findIndex(([id]) => id === below.id) : -1;
-      setPlace(card.id, column && { columnId: column.id, rank: generateKeyBetween(inList[at]?.[1].rank ?? null, inList[at + 1]?.[1].rank ?? null) });
+      setPlace(
+        card.id,
+        column && {
+          columnId: column.id,
+          rank: generateKeyBetween(inList[at]?.[1].rank ?? null, inList[at + 1]?.[1].rank ?? null),
+        },
+      );
       try {
-        await request(`/api/projects/${view.project.key}/boards`, { body: { kind: "place", boardId: view.board.id, itemId: card.id, columnId: column?.id ?? null, below: below?.id ?? null } });
+        await request(`/api/projects/${view.project.key}/boards`, {
+          body: {
+            kind: "place",
+            boardId: view.board.id,
+            itemId: card.id,
+            columnId: column?.id ?? null,
+            below: below?.id ?? null,
+          },
+        });
       } catch (error) {
         setPlace(card.id, before);
         tellProblem(error);
@@ -90,9 +128,24 @@ export function useColumns(view: BoardView, { moveTo, workflowOf }: Moves, putCa
       if (columnsBy !== "state") return void change(card, column);
       const moves = movesInto(card, column);
       const workflow = workflowOf(card);
-      if (moves.length > 1 && workflow) return setChoosing({ cardId: card.id, column, options: moves.map((t) => ({ to: t.to, verb: t.verb, stateName: stateOf(workflow, t.to).name })) });
+      if (moves.length > 1 && workflow)
+        return setChoosing({
+          cardId: card.id,
+          column,
+          options: moves.map((t) => ({
+            to: t.to,
+            verb: t.verb,
+            stateName: stateOf(workflow, t.to).name,
+          })),
+        });
       // Without a move the server is asked all the same: its refusal names the moves that exist.
-      void moveTo(card, moves[0]?.to ?? column.stateIds.find((id) => workflow?.states.some((s) => s.id === id)) ?? column.stateIds[0], moves[0]?.verb ?? "Move");
+      void moveTo(
+        card,
+        moves[0]?.to ??
+          column.stateIds.find((id) => workflow?.states.some((s) => s.id === id)) ??
+          column.stateIds[0],
+        moves[0]?.verb ?? "Move",
+      );
     },
     [columnsBy, stands, change, place, movesInto, workflowOf, moveTo],
   );

@@ -22,7 +22,8 @@ export function useMoves(view: BoardView, putCard: (card: Card) => void, moving:
   const [stopped, setStopped] = useState<Stopped | null>(null);
 
   const workflowOf = useCallback(
-    (card: Card) => view.workflows.find((w) => w.id === view.types.find((t) => t.id === card.typeId)?.workflowId),
+    (card: Card) =>
+      view.workflows.find((w) => w.id === view.types.find((t) => t.id === card.typeId)?.workflowId),
     [view],
   );
 
@@ -34,9 +35,16 @@ export function useMoves(view: BoardView, putCard: (card: Card) => void, moving:
       setStopped(null);
       if (state) putCard({ ...card, stateId: to, stateKind: state.kind });
       try {
-        const { card: stored, commandId } = await sendCommand(card.id, { kind: "move", from: card.stateId, to, ...given });
+        const { card: stored, commandId } = await sendCommand(card.id, {
+          kind: "move",
+          from: card.stateId,
+          to,
+          ...given,
+        });
         putCard(stored);
-        tellDone(`${card.key} is in ${state?.name ?? "another state"}.`, async () => putCard((await undoCommand(card.id, commandId)).card));
+        tellDone(`${card.key} is in ${state?.name ?? "another state"}.`, async () =>
+          putCard((await undoCommand(card.id, commandId)).card),
+        );
       } catch (error) {
         putCard(card);
         setStopped({ cardId: card.id, to, verb, problem: problemOf(error), given });

@@ -8,7 +8,12 @@ export function withCard(board: BoardView, card: Card): Card[] {
   const known = board.cards.find((c) => c.id === card.id);
   if (known && known.version > card.version) return board.cards;
   const rest = board.cards.filter((c) => c.id !== card.id);
-  const shown = board.board.columnsBy === "state" ? board.columns.some((c) => c.stateIds.includes(card.stateId)) || inBay(board, card) || uncoveredStates(board.workflows, board.columns).some((s) => s.id === card.stateId) : card.stateKind !== "finished" && (known !== undefined || !board.board.scoped);
+  const shown =
+    board.board.columnsBy === "state"
+      ? board.columns.some((c) => c.stateIds.includes(card.stateId)) ||
+        inBay(board, card) ||
+        uncoveredStates(board.workflows, board.columns).some((s) => s.id === card.stateId)
+      : card.stateKind !== "finished" && (known !== undefined || !board.board.scoped);
   if (card.withdrawn || !shown) return rest;
   return [...rest, card].sort((a, b) => compareRanks(a.rank, b.rank));
 }
@@ -18,7 +23,9 @@ export function inBay(board: BoardView, card: Card): boolean {
   if (board.board.columnsBy === "free") return board.board.places[card.id] === undefined;
   if (board.board.columnsBy !== "state") return false;
   if (card.stateKind !== "unstarted") return false;
-  return followedWorkflows(board.workflows, board.columns).some((w) => w.states.some((s) => s.id === card.stateId));
+  return followedWorkflows(board.workflows, board.columns).some((w) =>
+    w.states.some((s) => s.id === card.stateId),
+  );
 }
 
 /** A card as this page heard of it, and when. */
@@ -34,6 +41,7 @@ export interface Heard {
  */
 export function caughtUp(read: BoardView, heard: Iterable<Heard>, askedAt: number): BoardView {
   let board = read;
-  for (const { card, at } of heard) if (at >= askedAt) board = { ...board, cards: withCard(board, card) };
+  for (const { card, at } of heard)
+    if (at >= askedAt) board = { ...board, cards: withCard(board, card) };
   return board;
 }

@@ -6,7 +6,15 @@ import { parseCel } from "@/core/condition/cel-parse";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 
 /** A condition's text: what can come next is offered, what is wrong is marked at its character. It counts once it is right. */
-export function CelField({ text, vocabulary, onChange }: { text: string; vocabulary: Vocabulary; onChange: (condition: Condition) => void }) {
+export function CelField({
+  text,
+  vocabulary,
+  onChange,
+}: {
+  text: string;
+  vocabulary: Vocabulary;
+  onChange: (condition: Condition) => void;
+}) {
   const [draft, setDraft] = useState<string | null>(null);
   const [offered, setOffered] = useState<Completion[]>([]);
   const [at, setAt] = useState(0);
@@ -27,14 +35,23 @@ export function CelField({ text, vocabulary, onChange }: { text: string; vocabul
     write(next, completion.from + completion.insert.length);
     requestAnimationFrame(() => {
       field.current?.focus();
-      field.current?.setSelectionRange(completion.from + completion.insert.length, completion.from + completion.insert.length);
+      field.current?.setSelectionRange(
+        completion.from + completion.insert.length,
+        completion.from + completion.insert.length,
+      );
     });
   };
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === " " && event.ctrlKey) setOffered(completions(shown, field.current?.selectionStart ?? shown.length, vocabulary).slice(0, 8));
-    else if (offered.length > 0 && event.key === "ArrowDown") setAt((n) => (n + 1) % offered.length);
-    else if (offered.length > 0 && event.key === "ArrowUp") setAt((n) => (n + offered.length - 1) % offered.length);
-    else if (offered.length > 0 && (event.key === "Tab" || event.key === "Enter")) take(offered[at]);
+    if (event.key === " " && event.ctrlKey)
+      setOffered(
+        completions(shown, field.current?.selectionStart ?? shown.length, vocabulary).slice(0, 8),
+      );
+    else if (offered.length > 0 && event.key === "ArrowDown")
+      setAt((n) => (n + 1) % offered.length);
+    else if (offered.length > 0 && event.key === "ArrowUp")
+      setAt((n) => (n + offered.length - 1) % offered.length);
+    else if (offered.length > 0 && (event.key === "Tab" || event.key === "Enter"))
+      take(offered[at]);
     else if (offered.length > 0 && event.key === "Escape") setOffered([]);
     else return;
     event.preventDefault();
@@ -69,9 +86,21 @@ export function CelField({ text, vocabulary, onChange }: { text: string; vocabul
           Character {problem.at + 1}: {problem.sentence}
         </p>
       )}
-      <ul id={list} role="listbox" aria-label="What can come next" hidden={offered.length === 0} className="popover absolute left-0 top-full z-30 w-[320px] !p-1">
+      <ul
+        id={list}
+        role="listbox"
+        aria-label="What can come next"
+        hidden={offered.length === 0}
+        className="popover absolute left-0 top-full z-30 w-[320px] !p-1"
+      >
         {offered.map((c, i) => (
-          <li key={`${c.insert} ${i}`} role="option" aria-selected={i === at} className={`menu-item cursor-pointer ${i === at ? "bg-accent-soft" : ""}`} onMouseDown={(e) => (e.preventDefault(), take(c))}>
+          <li
+            key={`${c.insert} ${i}`}
+            role="option"
+            aria-selected={i === at}
+            className={`menu-item cursor-pointer ${i === at ? "bg-accent-soft" : ""}`}
+            onMouseDown={(e) => (e.preventDefault(), take(c))}
+          >
             <span className="flex-1">{c.label}</span>
             <span className="text-[12px] text-ink-soft">{c.note}</span>
           </li>

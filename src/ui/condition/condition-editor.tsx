@@ -32,7 +32,12 @@ const WORDS = {
   notToggle: { label: "not so", title: "Turn the group round" },
   combinators: { title: "How they are joined" },
   fields: { title: "Fact", placeholderName: "", placeholderLabel: "", placeholderGroupLabel: "" },
-  operators: { title: "Comparison", placeholderName: "", placeholderLabel: "", placeholderGroupLabel: "" },
+  operators: {
+    title: "Comparison",
+    placeholderName: "",
+    placeholderLabel: "",
+    placeholderGroupLabel: "",
+  },
   value: { title: "Value" },
 };
 
@@ -50,7 +55,11 @@ export function ConditionEditor({ condition, vocabulary, sameForAll = false, onC
   const name = useId();
   const query = queryOf(condition);
   return (
-    <div className="flex flex-col gap-2 border-l-2 border-line pl-3" role="group" aria-label="Condition">
+    <div
+      className="flex flex-col gap-2 border-l-2 border-line pl-3"
+      role="group"
+      aria-label="Condition"
+    >
       <div className="flex items-start gap-3">
         <p className="flex-1 text-[13px]" aria-live="polite">
           <span className="text-ink-soft">when</span> {conditionSentence(condition, vocabulary)}
@@ -58,7 +67,13 @@ export function ConditionEditor({ condition, vocabulary, sameForAll = false, onC
         <div role="radiogroup" aria-label="How to edit it" className="flex gap-2 text-[12.5px]">
           {[false, true].map((text) => (
             <label key={String(text)} className="inline-flex items-center gap-1">
-              <input type="radio" name={name} className="accent-(--accent)" checked={asText === text} onChange={() => setAsText(text)} />
+              <input
+                type="radio"
+                name={name}
+                className="accent-(--accent)"
+                checked={asText === text}
+                onChange={() => setAsText(text)}
+              />
               {text ? "as text" : "by choosing"}
             </label>
           ))}
@@ -70,16 +85,26 @@ export function ConditionEditor({ condition, vocabulary, sameForAll = false, onC
         </p>
       )}
       {asText ? (
-        <CelField text={printCel(condition, vocabulary)} vocabulary={vocabulary} onChange={onChange} />
+        <CelField
+          text={printCel(condition, vocabulary)}
+          vocabulary={vocabulary}
+          onChange={onChange}
+        />
       ) : (
         <QueryBuilder
-          fields={factsOffered(vocabulary).map((name) => ({ name, label: factLabel(name, vocabulary) }))}
+          fields={factsOffered(vocabulary).map((name) => ({
+            name,
+            label: factLabel(name, vocabulary),
+          }))}
           query={query}
           onQueryChange={(next: RuleGroupType) => {
             const changed = conditionOf(next, vocabulary);
-            if (JSON.stringify(changed) !== JSON.stringify(conditionOf(query, vocabulary))) onChange(changed);
+            if (JSON.stringify(changed) !== JSON.stringify(conditionOf(query, vocabulary)))
+              onChange(changed);
           }}
-          getOperators={(field) => operatorsFor(field as FactName).map((op) => ({ name: op, label: op }))}
+          getOperators={(field) =>
+            operatorsFor(field as FactName).map((op) => ({ name: op, label: op }))
+          }
           combinators={[
             { name: "and", label: "all of these" },
             { name: "or", label: "any of these" },

@@ -1,9 +1,22 @@
 "use client";
 import { useState } from "react";
 import type { ValueEditorProps } from "react-querybuilder";
-import { comparableWith, otherFact, SPRINT_WORDS, type ConditionValue, type Operator, type SprintWord } from "@/core/condition/condition";
+import {
+  comparableWith,
+  otherFact,
+  SPRINT_WORDS,
+  type ConditionValue,
+  type Operator,
+  type SprintWord,
+} from "@/core/condition/condition";
 import { factOf, isFactName, type FactName } from "@/core/condition/facts";
-import { factLabel, factsOffered, factUnit, optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
+import {
+  factLabel,
+  factsOffered,
+  factUnit,
+  optionsOf,
+  type Vocabulary,
+} from "@/core/condition/vocabulary";
 import { firstValue } from "./query";
 
 const ME = "\u0000me";
@@ -29,7 +42,14 @@ interface ValueProps {
 export function ValueEditor({ field, operator, value, handleOnChange, context }: ValueEditorProps) {
   const { vocabulary, sameForAll } = context as { vocabulary: Vocabulary; sameForAll: boolean };
   if (operator === "is set" || operator === "is empty" || !isFactName(field)) return null;
-  const props: ValueProps = { fact: field, operator: operator as Operator, given: value as ConditionValue | null, vocabulary, sameForAll, change: handleOnChange as (value: ConditionValue) => void };
+  const props: ValueProps = {
+    fact: field,
+    operator: operator as Operator,
+    given: value as ConditionValue | null,
+    vocabulary,
+    sameForAll,
+    change: handleOnChange as (value: ConditionValue) => void,
+  };
   const others = comparableWith(field, operator as Operator, factsOffered(vocabulary));
   if (others.length === 0) return <PlainValue {...props} />;
   const other = otherFact({ value: props.given });
@@ -39,7 +59,13 @@ export function ValueEditor({ field, operator, value, handleOnChange, context }:
         className="field !w-auto"
         aria-label="Compared with"
         value={other ?? ""}
-        onChange={(e) => props.change(e.target.value === "" ? (firstValue(field, operator as Operator, vocabulary) ?? "…") : { fact: e.target.value as FactName })}
+        onChange={(e) =>
+          props.change(
+            e.target.value === ""
+              ? (firstValue(field, operator as Operator, vocabulary) ?? "…")
+              : { fact: e.target.value as FactName },
+          )
+        }
       >
         <option value="">{kindWords(field)}</option>
         <optgroup label="another fact">
@@ -55,11 +81,21 @@ export function ValueEditor({ field, operator, value, handleOnChange, context }:
   );
 }
 
-const kindWords = (fact: FactName) => ({ number: "a number", date: "a day", text: "a text", choice: "a choice", flag: "", set: "" })[factOf(fact).kind];
+const kindWords = (fact: FactName) =>
+  ({ number: "a number", date: "a day", text: "a text", choice: "a choice", flag: "", set: "" })[
+    factOf(fact).kind
+  ];
 
 function PlainValue({ fact, operator, given, vocabulary, sameForAll, change }: ValueProps) {
   const { kind, options } = factOf(fact);
-  if (operator === "counts at least" || operator === "counts at most") return <NumberValue value={typeof given === "number" ? given : 1} step={1} change={(n) => change(Math.max(0, Math.round(n)))} />;
+  if (operator === "counts at least" || operator === "counts at most")
+    return (
+      <NumberValue
+        value={typeof given === "number" ? given : 1}
+        step={1}
+        change={(n) => change(Math.max(0, Math.round(n)))}
+      />
+    );
   if (kind === "number")
     return (
       <span className="inline-flex items-center gap-1">
@@ -69,17 +105,35 @@ function PlainValue({ fact, operator, given, vocabulary, sameForAll, change }: V
     );
   if (kind === "flag")
     return (
-      <select className="field !w-auto" aria-label="Value" value={String(given)} onChange={(e) => change(e.target.value === "true")}>
+      <select
+        className="field !w-auto"
+        aria-label="Value"
+        value={String(given)}
+        onChange={(e) => change(e.target.value === "true")}
+      >
         <option value="true">true</option>
         <option value="false">false</option>
       </select>
     );
   if (kind === "date") return <DateValue given={given} change={change} />;
-  if (options === null) return <input className="field !w-40" aria-label="Value" maxLength={300} value={typeof given === "string" ? given : ""} onChange={(e) => change(e.target.value || "…")} />;
+  if (options === null)
+    return (
+      <input
+        className="field !w-40"
+        aria-label="Value"
+        maxLength={300}
+        value={typeof given === "string" ? given : ""}
+        onChange={(e) => change(e.target.value || "…")}
+      />
+    );
   const choices = optionsOf(fact, vocabulary).map((o) => ({ value: o.id, label: o.label }));
   if (operator === "one of" || operator === "none of") {
     if (options === "teams" && !sameForAll) choices.push({ value: MY_TEAMS, label: "my teams" });
-    const chosen = Array.isArray(given) ? given : given && typeof given === "object" && "who" in given ? [MY_TEAMS] : [];
+    const chosen = Array.isArray(given)
+      ? given
+      : given && typeof given === "object" && "who" in given
+        ? [MY_TEAMS]
+        : [];
     return (
       <select
         className="field !h-auto !w-auto"
@@ -101,11 +155,25 @@ function PlainValue({ fact, operator, given, vocabulary, sameForAll, change }: V
       </select>
     );
   }
-  if (options === "sprints") choices.unshift(...SPRINT_WORDS.map((word) => ({ value: sprintKey(word), label: `the ${word} sprint` })));
-  if (options === "people" && !sameForAll) choices.unshift({ value: ME, label: "me, whoever looks" });
-  const one = given && typeof given === "object" && !Array.isArray(given) ? ("sprint" in given ? sprintKey(given.sprint) : ME) : String(given ?? "");
+  if (options === "sprints")
+    choices.unshift(
+      ...SPRINT_WORDS.map((word) => ({ value: sprintKey(word), label: `the ${word} sprint` })),
+    );
+  if (options === "people" && !sameForAll)
+    choices.unshift({ value: ME, label: "me, whoever looks" });
+  const one =
+    given && typeof given === "object" && !Array.isArray(given)
+      ? "sprint" in given
+        ? sprintKey(given.sprint)
+        : ME
+      : String(given ?? "");
   return (
-    <select className="field !w-auto" aria-label="Value" value={one} onChange={(e) => change(valueOfKey(e.target.value))}>
+    <select
+      className="field !w-auto"
+      aria-label="Value"
+      value={one}
+      onChange={(e) => change(valueOfKey(e.target.value))}
+    >
       {choices.map((c) => (
         <option key={c.value} value={c.value}>
           {c.label}
@@ -116,7 +184,15 @@ function PlainValue({ fact, operator, given, vocabulary, sameForAll, change }: V
 }
 
 /** A number that may be empty for a moment, while another one is typed. */
-function NumberValue({ value, step, change }: { value: number; step: number | "any"; change: (value: number) => void }) {
+function NumberValue({
+  value,
+  step,
+  change,
+}: {
+  value: number;
+  step: number | "any";
+  change: (value: number) => void;
+}) {
   const [empty, setEmpty] = useState(false);
   return (
     <input
@@ -127,25 +203,49 @@ function NumberValue({ value, step, change }: { value: number; step: number | "a
       value={empty ? "" : value}
       onChange={(e) => {
         setEmpty(e.target.value === "");
-        if (e.target.value !== "" && Number.isFinite(Number(e.target.value))) change(Number(e.target.value));
+        if (e.target.value !== "" && Number.isFinite(Number(e.target.value)))
+          change(Number(e.target.value));
       }}
       onBlur={() => setEmpty(false)}
     />
   );
 }
 
-function DateValue({ given, change }: { given: ConditionValue | null; change: (value: ConditionValue) => void }) {
+function DateValue({
+  given,
+  change,
+}: {
+  given: ConditionValue | null;
+  change: (value: ConditionValue) => void;
+}) {
   const relative = typeof given === "object" && given !== null && "day" in given;
   return (
     <span className="inline-flex items-center gap-1">
-      <select className="field !w-auto" aria-label="Kind of day" value={relative ? "day" : "date"} onChange={(e) => change(e.target.value === "day" ? { day: 0 } : new Date().toISOString().slice(0, 10))}>
+      <select
+        className="field !w-auto"
+        aria-label="Kind of day"
+        value={relative ? "day" : "date"}
+        onChange={(e) =>
+          change(e.target.value === "day" ? { day: 0 } : new Date().toISOString().slice(0, 10))
+        }
+      >
         <option value="day">days from today</option>
         <option value="date">the date</option>
       </select>
       {relative ? (
-        <NumberValue value={given.day} step={1} change={(day) => change({ day: Math.round(day) })} />
+        <NumberValue
+          value={given.day}
+          step={1}
+          change={(day) => change({ day: Math.round(day) })}
+        />
       ) : (
-        <input className="field !w-36" type="date" aria-label="Value" value={typeof given === "string" ? given : ""} onChange={(e) => e.target.value && change(e.target.value)} />
+        <input
+          className="field !w-36"
+          type="date"
+          aria-label="Value"
+          value={typeof given === "string" ? given : ""}
+          onChange={(e) => e.target.value && change(e.target.value)}
+        />
       )}
     </span>
   );

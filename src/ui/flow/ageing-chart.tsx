@@ -11,7 +11,15 @@ const LEFT = 26;
  * Ageing work in progress: each item over the state it is in, as high as it is old, between the percentiles of what
  * has finished. Waiting states are hatched.
  */
-export function AgeingChart({ report, states, onItem }: { report: FlowReport; states: State[]; onItem: (key: string) => void }) {
+export function AgeingChart({
+  report,
+  states,
+  onItem,
+}: {
+  report: FlowReport;
+  states: State[];
+  onItem: (key: string) => void;
+}) {
   const columns = states.filter((s) => s.kind === "waiting" || s.kind === "working");
   const { p50, p85 } = report.percentiles;
   const oldest = Math.max(report.expectation.days, p85 ?? 0, ...report.ageing.map((a) => a.age), 1);
@@ -21,7 +29,14 @@ export function AgeingChart({ report, states, onItem }: { report: FlowReport; st
   const level = (age: number | null, label: string) =>
     age === null ? null : (
       <g key={label}>
-        <line x1={LEFT} x2={width} y1={y(age)} y2={y(age)} stroke="var(--ink-soft)" strokeDasharray="4 3" />
+        <line
+          x1={LEFT}
+          x2={width}
+          y1={y(age)}
+          y2={y(age)}
+          stroke="var(--ink-soft)"
+          strokeDasharray="4 3"
+        />
         <text x={width} y={y(age) - 3} textAnchor="end" fontSize="10.5" fill="var(--ink-soft)">
           {label}
         </text>
@@ -29,13 +44,20 @@ export function AgeingChart({ report, states, onItem }: { report: FlowReport; st
     );
   return (
     <div>
-      <svg viewBox={`0 0 ${width} ${HEIGHT + 34}`} width="100%" role="group" aria-label="Age of what is in progress, by state">
+      <svg
+        viewBox={`0 0 ${width} ${HEIGHT + 34}`}
+        width="100%"
+        role="group"
+        aria-label="Age of what is in progress, by state"
+      >
         {columns.map((s, i) => {
           const here = report.ageing.filter((a) => a.stateId === s.id);
           const x = LEFT + i * step;
           return (
             <g key={s.id}>
-              {s.kind === "waiting" && <rect x={x + 1} y={TOP} width={step - 2} height={HEIGHT - TOP} fill="var(--well)" />}
+              {s.kind === "waiting" && (
+                <rect x={x + 1} y={TOP} width={step - 2} height={HEIGHT - TOP} fill="var(--well)" />
+              )}
               <foreignObject x={x + 1} y={HEIGHT + 2} width={step - 2} height={32}>
                 <p className="text-center text-[9.5px] leading-tight text-ink-soft">{s.name}</p>
               </foreignObject>
@@ -57,7 +79,16 @@ export function AgeingChart({ report, states, onItem }: { report: FlowReport; st
                     {a.blocked ? (
                       <rect x={cx - 4} y={y(a.age) - 4} width="8" height="8" fill="var(--alarm)" />
                     ) : (
-                      <circle cx={cx} cy={y(a.age)} r="4.2" fill={late ? "none" : s.kind === "working" ? "var(--accent)" : "var(--rest)"} stroke={late ? "var(--alarm)" : "none"} strokeWidth="2.2" />
+                      <circle
+                        cx={cx}
+                        cy={y(a.age)}
+                        r="4.2"
+                        fill={
+                          late ? "none" : s.kind === "working" ? "var(--accent)" : "var(--rest)"
+                        }
+                        stroke={late ? "var(--alarm)" : "none"}
+                        strokeWidth="2.2"
+                      />
                     )}
                     <title>{`${name}: ${a.age} d`}</title>
                   </a>
@@ -67,7 +98,14 @@ export function AgeingChart({ report, states, onItem }: { report: FlowReport; st
           );
         })}
         {[0, Math.round(oldest / 2), Math.round(oldest)].map((age) => (
-          <text key={age} x={LEFT - 6} y={y(age) + 3} textAnchor="end" fontSize="10.5" fill="var(--ink-soft)">
+          <text
+            key={age}
+            x={LEFT - 6}
+            y={y(age) + 3}
+            textAnchor="end"
+            fontSize="10.5"
+            fill="var(--ink-soft)"
+          >
             {age}
           </text>
         ))}

@@ -26,11 +26,19 @@ export function BehindPanel({ projectKey, behind }: { projectKey: string; behind
     queryFn: () => request<Row[]>(`/api/projects/${projectKey}/items`, { body: { ids } }),
   });
   return (
-    <aside aria-label={behind.title} className="flex w-[380px] shrink-0 flex-col border-l border-line-strong bg-sheet">
+    <aside
+      aria-label={behind.title}
+      className="flex w-[380px] shrink-0 flex-col border-l border-line-strong bg-sheet"
+    >
       <div className="flex h-10 shrink-0 items-center gap-2 border-b border-line px-4">
         <h2 className="flex-1 truncate text-[14px]">{behind.title}</h2>
         <span className="text-ink-soft">{counted(all, "item")}</span>
-        <button type="button" className="button button-small button-quiet" aria-label="Close the list" onClick={close}>
+        <button
+          type="button"
+          className="button button-small button-quiet"
+          aria-label="Close the list"
+          onClick={close}
+        >
           <X size={16} aria-hidden="true" />
         </button>
       </div>
@@ -41,10 +49,16 @@ export function BehindPanel({ projectKey, behind }: { projectKey: string; behind
           </li>
         )}
         {!data && !error && <li className="p-3 text-ink-soft">Looking them up…</li>}
-        {data?.length === 0 && unseen === 0 && <li className="p-3 text-ink-soft">There is none just now.</li>}
+        {data?.length === 0 && unseen === 0 && (
+          <li className="p-3 text-ink-soft">There is none just now.</li>
+        )}
         {data?.map((row) => (
           <li key={row.id}>
-            <button type="button" onClick={() => openItem(row.key)} className="flex w-full items-center gap-2 rounded-[3px] px-3 py-1.5 text-left hover:bg-accent-soft">
+            <button
+              type="button"
+              onClick={() => openItem(row.key)}
+              className="flex w-full items-center gap-2 rounded-[3px] px-3 py-1.5 text-left hover:bg-accent-soft"
+            >
               <TypeGlyph typeId={row.typeId} />
               <span className="key w-[70px]">{row.key}</span>
               <span className="flex-1 truncate">{row.title}</span>
@@ -52,9 +66,13 @@ export function BehindPanel({ projectKey, behind }: { projectKey: string; behind
             </button>
           </li>
         ))}
-        {unseen > 0 && <li className="px-3 py-2 text-[13px] text-ink-soft">{unseen === 1 ? "1 more item counts" : `${unseen} more items count`} that you may not see.</li>}
+        {unseen > 0 && (
+          <li className="px-3 py-2 text-[13px] text-ink-soft">
+            {unseen === 1 ? "1 more item counts" : `${unseen} more items count`} that you may not
+            see.
+          </li>
+        )}
       </ul>
     </aside>
   );
 }
-

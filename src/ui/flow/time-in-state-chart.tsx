@@ -21,7 +21,12 @@ export function TimeInStateChart({ times, states }: { times: FlowTimes; states: 
   const widths = steps.map((s) => least + (s.time.average / total) * spare);
   return (
     <div>
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={steps.map((s) => `${s.state.name} ${shortDays(s.time.average)}`).join(", ")}>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        width="100%"
+        role="img"
+        aria-label={steps.map((s) => `${s.state.name} ${shortDays(s.time.average)}`).join(", ")}
+      >
         <line x1="0" x2={WIDTH} y1={HIGH} y2={HIGH} stroke="var(--line)" />
         <line x1="0" x2={WIDTH} y1={LOW} y2={LOW} stroke="var(--line)" />
         {steps.map(({ state, time }, i) => {
@@ -32,9 +37,32 @@ export function TimeInStateChart({ times, states }: { times: FlowTimes; states: 
           const middle = (from + x) / 2;
           return (
             <g key={state.id}>
-              {before !== y && <line x1={from} x2={from} y1={before} y2={y} stroke="var(--accent)" strokeWidth="2" />}
-              <line x1={from} x2={x} y1={y} y2={y} stroke={state.kind === "working" ? "var(--accent)" : "var(--rest)"} strokeWidth="3" />
-              <text x={middle} y={state.kind === "working" ? y - 8 : y + 16} textAnchor="middle" fontSize="12" fontWeight="600" fill="var(--ink)">
+              {before !== y && (
+                <line
+                  x1={from}
+                  x2={from}
+                  y1={before}
+                  y2={y}
+                  stroke="var(--accent)"
+                  strokeWidth="2"
+                />
+              )}
+              <line
+                x1={from}
+                x2={x}
+                y1={y}
+                y2={y}
+                stroke={state.kind === "working" ? "var(--accent)" : "var(--rest)"}
+                strokeWidth="3"
+              />
+              <text
+                x={middle}
+                y={state.kind === "working" ? y - 8 : y + 16}
+                textAnchor="middle"
+                fontSize="12"
+                fontWeight="600"
+                fill="var(--ink)"
+              >
                 {time.average.toFixed(1)}
               </text>
               <title>{`${state.name}: ${shortDays(time.average)} on average, ${shortDays(time.blocked)} of it blocked`}</title>
@@ -55,10 +83,13 @@ export function TimeInStateChart({ times, states }: { times: FlowTimes; states: 
           {steps.map(({ state, time }) => (
             <tr key={state.id} className="border-t border-line">
               <td>
-                {state.name} <span className="text-ink-soft">{state.kind === "working" ? "high" : "low"}</span>
+                {state.name}{" "}
+                <span className="text-ink-soft">{state.kind === "working" ? "high" : "low"}</span>
               </td>
               <td className="text-right font-semibold">{shortDays(time.average)}</td>
-              <td className={`text-right ${time.blocked > 0.05 ? "text-alarm" : "text-ink-soft"}`}>{time.blocked > 0 ? shortDays(time.blocked) : "–"}</td>
+              <td className={`text-right ${time.blocked > 0.05 ? "text-alarm" : "text-ink-soft"}`}>
+                {time.blocked > 0 ? shortDays(time.blocked) : "–"}
+              </td>
               <td className="text-right text-ink-soft">{time.items}</td>
             </tr>
           ))}

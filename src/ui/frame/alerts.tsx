@@ -24,11 +24,19 @@ export function Alerts({ projectKey, unread }: { projectKey: string; unread: num
   const { openItem } = usePanel();
   const [open, setOpen] = useState(false);
   const [now, setNow] = useState(0);
-  const { data: notices } = useQuery({ queryKey: ["notices"], queryFn: () => request<Notice[]>("/api/notices"), enabled: open, refetchOnMount: "always" });
+  const { data: notices } = useQuery({
+    queryKey: ["notices"],
+    queryFn: () => request<Notice[]>("/api/notices"),
+    enabled: open,
+    refetchOnMount: "always",
+  });
   const mark = async (ids: number[]) => {
     if (ids.length === 0) return;
     await request("/api/notices", { body: { ids } });
-    await Promise.all([client.invalidateQueries({ queryKey: ["notices"] }), client.invalidateQueries({ queryKey: ["summary", projectKey] })]);
+    await Promise.all([
+      client.invalidateQueries({ queryKey: ["notices"] }),
+      client.invalidateQueries({ queryKey: ["summary", projectKey] }),
+    ]);
   };
   const fresh = notices?.filter((n) => !n.read) ?? [];
   return (
@@ -40,25 +48,49 @@ export function Alerts({ projectKey, unread }: { projectKey: string; unread: num
         if (next) void client.invalidateQueries({ queryKey: ["notices"] });
       }}
     >
-      <Popover.Trigger className="relative inline-flex h-8 w-8 items-center justify-center rounded-[3px] text-ink-soft hover:text-ink" aria-label={unread > 0 ? `Alerts, ${unread} new` : "Alerts"}>
+      <Popover.Trigger
+        className="relative inline-flex h-8 w-8 items-center justify-center rounded-[3px] text-ink-soft hover:text-ink"
+        aria-label={unread > 0 ? `Alerts, ${unread} new` : "Alerts"}
+      >
         <Bell size={17} aria-hidden="true" />
-        {unread > 0 && <span className="absolute -right-1 -top-0.5 min-w-4 rounded-[3px] bg-signal px-1 text-center font-display text-[11px] font-bold leading-4 text-ink">{unread}</span>}
+        {unread > 0 && (
+          <span className="absolute -right-1 -top-0.5 min-w-4 rounded-[3px] bg-signal px-1 text-center font-display text-[11px] font-bold leading-4 text-ink">
+            {unread}
+          </span>
+        )}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} className="popover max-h-[70vh] w-[400px] overflow-y-auto" aria-label="Alerts">
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          className="popover max-h-[70vh] w-[400px] overflow-y-auto"
+          aria-label="Alerts"
+        >
           <div className="flex items-center gap-2">
             <h2 className="flex-1 text-[15px]">Alerts</h2>
             {fresh.length > 0 && (
-              <button type="button" className="link text-[13px]" onClick={() => void mark(fresh.map((n) => n.id))}>
+              <button
+                type="button"
+                className="link text-[13px]"
+                onClick={() => void mark(fresh.map((n) => n.id))}
+              >
                 Mark all as read
               </button>
             )}
           </div>
           {!notices && <p className="py-3 text-ink-soft">One moment…</p>}
-          {notices?.length === 0 && <p className="py-3 text-ink-soft">Nothing yet. A move of your process can tell people: choose it in Design, then “tell people”.</p>}
+          {notices?.length === 0 && (
+            <p className="py-3 text-ink-soft">
+              Nothing yet. A move of your process can tell people: choose it in Design, then “tell
+              people”.
+            </p>
+          )}
           <ul>
             {notices?.map((n) => (
-              <li key={n.id} className={`border-t border-line py-1.5 ${n.read ? "text-ink-soft" : ""}`}>
+              <li
+                key={n.id}
+                className={`border-t border-line py-1.5 ${n.read ? "text-ink-soft" : ""}`}
+              >
                 <p className={n.read ? "" : "font-semibold"}>{n.text}</p>
                 <p className="flex items-center gap-2 text-[13px]">
                   {n.projectKey === projectKey ? (
@@ -74,7 +106,11 @@ export function Alerts({ projectKey, unread }: { projectKey: string; unread: num
                       {n.itemKey} {n.title}
                     </button>
                   ) : (
-                    <Link className="link min-w-0 flex-1 truncate" href={`/p/${n.projectKey}/items/${n.itemKey}`} onClick={() => !n.read && void mark([n.id])}>
+                    <Link
+                      className="link min-w-0 flex-1 truncate"
+                      href={`/p/${n.projectKey}/items/${n.itemKey}`}
+                      onClick={() => !n.read && void mark([n.id])}
+                    >
                       {n.itemKey} {n.title}
                     </Link>
                   )}

@@ -26,7 +26,16 @@ const HIGH = 8;
 const LOW = 19;
 
 /** The top line: where I am on the course from designing the process to learning from it. */
-export function CourseBar({ project, projects, mayStartProjects, person, waiting, unread, showsIntake, theme }: {
+export function CourseBar({
+  project,
+  projects,
+  mayStartProjects,
+  person,
+  waiting,
+  unread,
+  showsIntake,
+  theme,
+}: {
   project: FrameProject;
   projects: FrameProject[];
   mayStartProjects: boolean;
@@ -38,16 +47,37 @@ export function CourseBar({ project, projects, mayStartProjects, person, waiting
 }) {
   const pathname = usePathname();
   const stops = STOPS.filter((s) => s.id !== "intake" || showsIntake);
-  const points = stops.map((_, i) => `${STEP / 2 + i * STEP},${i % 2 === 0 ? HIGH : LOW}`).join(" ");
+  const points = stops
+    .map((_, i) => `${STEP / 2 + i * STEP},${i % 2 === 0 ? HIGH : LOW}`)
+    .join(" ");
   return (
     <header className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-sheet px-4 max-sm:h-auto max-sm:flex-wrap max-sm:gap-x-2 max-sm:gap-y-0 max-sm:px-2 max-sm:pt-1">
-      <Link href={`/p/${project.key}/flow`} aria-label="Zigzag Lane, to the board" className="flex items-center">
+      <Link
+        href={`/p/${project.key}/flow`}
+        aria-label="Zigzag Lane, to the board"
+        className="flex items-center"
+      >
         <Mark />
       </Link>
       <ProjectMenu project={project} projects={projects} mayStart={mayStartProjects} />
-      <nav aria-label="Course" className="relative ml-3 shrink-0 max-sm:order-last max-sm:mx-auto" style={{ width: stops.length * STEP, height: 46 }}>
-        <svg className="absolute inset-x-0 bottom-0" width={stops.length * STEP} height="26" aria-hidden="true">
-          <polyline points={points} fill="none" stroke="var(--accent)" strokeOpacity="0.65" strokeWidth="2" />
+      <nav
+        aria-label="Course"
+        className="relative ml-3 shrink-0 max-sm:order-last max-sm:mx-auto"
+        style={{ width: stops.length * STEP, height: 46 }}
+      >
+        <svg
+          className="absolute inset-x-0 bottom-0"
+          width={stops.length * STEP}
+          height="26"
+          aria-hidden="true"
+        >
+          <polyline
+            points={points}
+            fill="none"
+            stroke="var(--accent)"
+            strokeOpacity="0.65"
+            strokeWidth="2"
+          />
           {stops.map((stop, i) => {
             const current = pathname.startsWith(`/p/${project.key}/${stop.id}`);
             return (
@@ -75,7 +105,10 @@ export function CourseBar({ project, projects, mayStartProjects, person, waiting
                 >
                   <span>{stop.name}</span>
                   {stop.id === "intake" && waiting > 0 && (
-                    <span className="font-display text-[12px] font-bold text-signal-ink" aria-label={`${waiting} reports wait for a verdict`}>
+                    <span
+                      className="font-display text-[12px] font-bold text-signal-ink"
+                      aria-label={`${waiting} reports wait for a verdict`}
+                    >
                       {waiting}
                     </span>
                   )}

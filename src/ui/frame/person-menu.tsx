@@ -11,7 +11,13 @@ import { tellProblem } from "@/ui/kit/notice";
 
 const YEAR_SECONDS = 31_536_000;
 
-export function PersonMenu({ person, theme: first }: { person: { name: string; administrator: boolean }; theme: "light" | "dark" }) {
+export function PersonMenu({
+  person,
+  theme: first,
+}: {
+  person: { name: string; administrator: boolean };
+  theme: "light" | "dark";
+}) {
   const router = useRouter();
   const client = useQueryClient();
   const [theme, setTheme] = useState(first);
@@ -40,7 +46,11 @@ export function PersonMenu({ person, theme: first }: { person: { name: string; a
         <DropdownMenu.Content align="end" sideOffset={6} className="popover menu">
           <DropdownMenu.Label className="px-2 py-1 font-semibold">{person.name}</DropdownMenu.Label>
           <DropdownMenu.Item className="menu-item" onSelect={change}>
-            {theme === "light" ? <Moon size={16} aria-hidden="true" /> : <Sun size={16} aria-hidden="true" />}
+            {theme === "light" ? (
+              <Moon size={16} aria-hidden="true" />
+            ) : (
+              <Sun size={16} aria-hidden="true" />
+            )}
             {theme === "light" ? "Dark paper" : "Light paper"}
           </DropdownMenu.Item>
           <DropdownMenu.Item asChild>

@@ -34,7 +34,17 @@ export function ProjectFrame(props: {
   );
 }
 
-function Frame({ project, projects, mayStartProjects, person, theme, showsIntake, summary: first, lastEventId, children }: Parameters<typeof ProjectFrame>[0]) {
+function Frame({
+  project,
+  projects,
+  mayStartProjects,
+  person,
+  theme,
+  showsIntake,
+  summary: first,
+  lastEventId,
+  children,
+}: Parameters<typeof ProjectFrame>[0]) {
   const client = useQueryClient();
   const connection = useLiveStream(project.key, lastEventId);
   const { data: summary } = useQuery({
@@ -47,14 +57,29 @@ function Frame({ project, projects, mayStartProjects, person, theme, showsIntake
     if (message.kind === "database") return;
     // Several changes in a moment are one look at the figures.
     if (settling.current) clearTimeout(settling.current);
-    settling.current = setTimeout(() => void client.invalidateQueries({ queryKey: ["summary", project.key] }), SETTLE_MS);
+    settling.current = setTimeout(
+      () => void client.invalidateQueries({ queryKey: ["summary", project.key] }),
+      SETTLE_MS,
+    );
   });
   return (
     <div className="flex h-dvh flex-col">
-      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
+      <a
+        href="#main"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
+      >
         To the content
       </a>
-      <CourseBar project={project} projects={projects} mayStartProjects={mayStartProjects} person={person} waiting={summary.unjudged} unread={summary.unread} showsIntake={showsIntake} theme={theme} />
+      <CourseBar
+        project={project}
+        projects={projects}
+        mayStartProjects={mayStartProjects}
+        person={person}
+        waiting={summary.unjudged}
+        unread={summary.unread}
+        showsIntake={showsIntake}
+        theme={theme}
+      />
       <div className="flex min-h-0 flex-1">
         <main id="main" className="min-w-0 flex-1 overflow-hidden">
           {children}
@@ -72,7 +97,12 @@ function Docked({ projectKey }: { projectKey: string }) {
   useEffect(() => {
     if (!open) return;
     const onKey = (event: KeyboardEvent) => {
-      if (event.key === "Escape" && !event.defaultPrevented && !document.querySelector("[data-radix-popper-content-wrapper],[role=dialog]")) close();
+      if (
+        event.key === "Escape" &&
+        !event.defaultPrevented &&
+        !document.querySelector("[data-radix-popper-content-wrapper],[role=dialog]")
+      )
+        close();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);

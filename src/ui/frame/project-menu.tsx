@@ -4,7 +4,15 @@ import Link from "next/link";
 import { DropdownMenu } from "radix-ui";
 import type { FrameProject } from "./course-bar";
 
-export function ProjectMenu({ project, projects, mayStart }: { project: FrameProject; projects: FrameProject[]; mayStart: boolean }) {
+export function ProjectMenu({
+  project,
+  projects,
+  mayStart,
+}: {
+  project: FrameProject;
+  projects: FrameProject[];
+  mayStart: boolean;
+}) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="button button-quiet !px-2 text-[14px]">

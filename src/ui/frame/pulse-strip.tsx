@@ -21,38 +21,79 @@ const CONNECTION_WORDS: Record<Exclude<Connection, "live">, string> = {
 };
 
 /** The project's health in one line; each figure opens the items behind it. */
-export function PulseStrip({ summary, connection }: { summary: FrameSummary; connection: Connection }) {
+export function PulseStrip({
+  summary,
+  connection,
+}: {
+  summary: FrameSummary;
+  connection: Connection;
+}) {
   const { openBehind } = usePanel();
   const { pulse, limitsBroken } = summary;
   const { oldest, kept, expectation } = pulse;
   const late = oldest !== null && oldest.age > expectation.days;
   const figure = (text: string, title: string, ids: string[], alarm = false) => (
-    <button type="button" onClick={() => openBehind({ title, ids })} className={`font-bold underline-offset-4 hover:underline ${alarm ? "text-alarm" : "text-ink"}`}>
+    <button
+      type="button"
+      onClick={() => openBehind({ title, ids })}
+      className={`font-bold underline-offset-4 hover:underline ${alarm ? "text-alarm" : "text-ink"}`}
+    >
       {text}
     </button>
   );
   return (
-    <footer aria-label="Pulse of the project" className="flex h-7 shrink-0 items-center gap-6 overflow-hidden whitespace-nowrap border-t border-line bg-sheet px-4 text-[13px] text-ink-soft">
+    <footer
+      aria-label="Pulse of the project"
+      className="flex h-7 shrink-0 items-center gap-6 overflow-hidden whitespace-nowrap border-t border-line bg-sheet px-4 text-[13px] text-ink-soft"
+    >
       {connection === "live" ? null : (
         <strong role="status" className="bg-signal-soft px-2 text-signal-ink">
           {CONNECTION_WORDS[connection]}
         </strong>
       )}
-      <span>{figure(String(pulse.inProgress.length), "In progress", pulse.inProgress)} in progress</span>
       <span>
-        expectation <b className="text-ink">{expectationWords(expectation)}</b>, kept {figure(percent(kept.share), "Took longer than the expectation, last 12 weeks", kept.itemIds, kept.met === false)}
-      </span>
-      {oldest && <span>oldest {figure(`${oldest.age} d`, "The oldest item in progress", [oldest.itemId], late)}</span>}
-      <span>{figure(String(pulse.blocked.length), "Blocked", pulse.blocked, pulse.blocked.length > 0)} blocked</span>
-      <span>
-        <b className={limitsBroken.length > 0 ? "text-alarm" : "text-ink"}>{limitsBroken.length}</b> {limitsBroken.length === 1 ? "limit" : "limits"} broken
+        {figure(String(pulse.inProgress.length), "In progress", pulse.inProgress)} in progress
       </span>
       <span>
-        this week {figure(String(pulse.arrivedThisWeek.length), "Started this week", pulse.arrivedThisWeek)} in,{" "}
-        {figure(String(pulse.departedThisWeek.length), "Finished this week", pulse.departedThisWeek)} out
+        expectation <b className="text-ink">{expectationWords(expectation)}</b>, kept{" "}
+        {figure(
+          percent(kept.share),
+          "Took longer than the expectation, last 12 weeks",
+          kept.itemIds,
+          kept.met === false,
+        )}
       </span>
-      <span>flow efficiency {figure(percent(pulse.efficiency), "Finished in the last 12 weeks", pulse.recentlyFinished)}</span>
-      {!summary.seesAll && <span className="truncate text-[12px]">counts also what you may not see</span>}
+      {oldest && (
+        <span>
+          oldest {figure(`${oldest.age} d`, "The oldest item in progress", [oldest.itemId], late)}
+        </span>
+      )}
+      <span>
+        {figure(String(pulse.blocked.length), "Blocked", pulse.blocked, pulse.blocked.length > 0)}{" "}
+        blocked
+      </span>
+      <span>
+        <b className={limitsBroken.length > 0 ? "text-alarm" : "text-ink"}>{limitsBroken.length}</b>{" "}
+        {limitsBroken.length === 1 ? "limit" : "limits"} broken
+      </span>
+      <span>
+        this week{" "}
+        {figure(String(pulse.arrivedThisWeek.length), "Started this week", pulse.arrivedThisWeek)}{" "}
+        in,{" "}
+        {figure(
+          String(pulse.departedThisWeek.length),
+          "Finished this week",
+          pulse.departedThisWeek,
+        )}{" "}
+        out
+      </span>
+      <span>
+        flow efficiency{" "}
+        {figure(percent(pulse.efficiency), "Finished in the last 12 weeks", pulse.recentlyFinished)}
+      </span>
+      {!summary.seesAll && (
+        <span className="truncate text-[12px]">counts also what you may not see</span>
+      )}
     </footer>
   );
 }

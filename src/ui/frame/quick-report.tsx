@@ -16,7 +16,9 @@ export function QuickReport({ projectKey }: { projectKey: string }) {
   const [problem, setProblem] = useState<Problem | null>(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = (event.target as HTMLElement).closest?.("input,textarea,select,[role=dialog],[contenteditable=true]");
+      const typing = (event.target as HTMLElement).closest?.(
+        "input,textarea,select,[role=dialog],[contenteditable=true]",
+      );
       if (typing || event.ctrlKey || event.metaKey || event.altKey || event.key !== "r") return;
       event.preventDefault();
       setOpen(true);
@@ -27,7 +29,10 @@ export function QuickReport({ projectKey }: { projectKey: string }) {
   const send = async (event: FormEvent) => {
     event.preventDefault();
     try {
-      const { reference } = await request<{ reference: string }>(`/api/projects/${projectKey}/intake/quick`, { body: { title, happened, itemKey: withItem ? itemKey : null }, retry: false });
+      const { reference } = await request<{ reference: string }>(
+        `/api/projects/${projectKey}/intake/quick`,
+        { body: { title, happened, itemKey: withItem ? itemKey : null }, retry: false },
+      );
       tellDone(`${reference} is in the queue of Intake.`);
       setTitle("");
       setHappened("");
@@ -39,23 +44,50 @@ export function QuickReport({ projectKey }: { projectKey: string }) {
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="inline-flex h-8 w-8 items-center justify-center rounded-[3px] text-ink-soft hover:text-ink" aria-label="Report something" title="Report something (r)">
+      <Popover.Trigger
+        className="inline-flex h-8 w-8 items-center justify-center rounded-[3px] text-ink-soft hover:text-ink"
+        aria-label="Report something"
+        title="Report something (r)"
+      >
         <MessageSquarePlus size={17} aria-hidden="true" />
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} className="popover w-[360px]" aria-label="Report something">
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          className="popover w-[360px]"
+          aria-label="Report something"
+        >
           <form onSubmit={(e) => void send(e)} className="flex flex-col gap-2">
             <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
               What is wrong, in a few words?
-              <input className="field" autoFocus required maxLength={200} value={title} onChange={(e) => setTitle(e.target.value)} />
+              <input
+                className="field"
+                autoFocus
+                required
+                maxLength={200}
+                value={title}
+                onChange={(e) => setTitle(e.target.value)}
+              />
             </label>
             <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
               What happened?
-              <textarea className="field !font-normal" rows={3} maxLength={10_000} value={happened} onChange={(e) => setHappened(e.target.value)} />
+              <textarea
+                className="field !font-normal"
+                rows={3}
+                maxLength={10_000}
+                value={happened}
+                onChange={(e) => setHappened(e.target.value)}
+              />
             </label>
             {itemKey && (
               <label className="flex items-center gap-1.5 text-[13px]">
-                <input type="checkbox" className="accent-(--accent)" checked={withItem} onChange={(e) => setWithItem(e.target.checked)} />
+                <input
+                  type="checkbox"
+                  className="accent-(--accent)"
+                  checked={withItem}
+                  onChange={(e) => setWithItem(e.target.checked)}
+                />
                 seen at {itemKey}
               </label>
             )}

@@ -26,7 +26,8 @@ export function SearchBox({ projectKey }: { projectKey: string }) {
   const wanted = useDeferredValue(text.trim());
   const { data: found = [], isError } = useQuery({
     queryKey: ["search", wanted],
-    queryFn: () => request<Found[]>(`/api/search?q=${encodeURIComponent(wanted)}`, { retry: false }),
+    queryFn: () =>
+      request<Found[]>(`/api/search?q=${encodeURIComponent(wanted)}`, { retry: false }),
     enabled: open && wanted.length > 1,
   });
   useEffect(() => {
@@ -47,7 +48,11 @@ export function SearchBox({ projectKey }: { projectKey: string }) {
   const projectOf = (key: string) => key.slice(0, key.lastIndexOf("-"));
   return (
     <>
-      <button type="button" onClick={() => setOpen(true)} className="flex h-8 w-52 max-sm:w-8 items-center gap-2 rounded-[3px] border border-line-strong bg-paper px-2 text-[13px] text-ink-soft hover:border-ink">
+      <button
+        type="button"
+        onClick={() => setOpen(true)}
+        className="flex h-8 w-52 max-sm:w-8 items-center gap-2 rounded-[3px] border border-line-strong bg-paper px-2 text-[13px] text-ink-soft hover:border-ink"
+      >
         <Search size={14} aria-hidden="true" />
         <span className="flex-1 text-left max-sm:sr-only">Find or do</span>
         <kbd className="max-sm:hidden">Ctrl K</kbd>
@@ -60,11 +65,27 @@ export function SearchBox({ projectKey }: { projectKey: string }) {
         overlayClassName="fixed inset-0 z-50 bg-ink/20"
         contentClassName="fixed left-1/2 top-24 z-50 w-[560px] max-w-[92vw] -translate-x-1/2 popover !p-0"
       >
-        <Command.Input value={text} onValueChange={setText} placeholder="A key such as TIX-12, words of a title, or a place" className="w-full border-b border-line bg-transparent px-4 py-3 text-[15px] outline-none" />
+        <Command.Input
+          value={text}
+          onValueChange={setText}
+          placeholder="A key such as TIX-12, words of a title, or a place"
+          className="w-full border-b border-line bg-transparent px-4 py-3 text-[15px] outline-none"
+        />
         <Command.List className="max-h-[50vh] overflow-y-auto p-1">
-          {wanted.length > 1 && <Command.Empty className="px-3 py-4 text-ink-soft">{isError ? "The search did not get through. Try again in a moment." : "Nothing like that in the projects you can see."}</Command.Empty>}
+          {wanted.length > 1 && (
+            <Command.Empty className="px-3 py-4 text-ink-soft">
+              {isError
+                ? "The search did not get through. Try again in a moment."
+                : "Nothing like that in the projects you can see."}
+            </Command.Empty>
+          )}
           {found.map((item) => (
-            <Command.Item key={item.id} value={item.id} onSelect={() => go(`/p/${projectOf(item.key)}/items/${item.key}`)} className="menu-item data-[selected=true]:bg-accent-soft">
+            <Command.Item
+              key={item.id}
+              value={item.id}
+              onSelect={() => go(`/p/${projectOf(item.key)}/items/${item.key}`)}
+              className="menu-item data-[selected=true]:bg-accent-soft"
+            >
               <TypeGlyph typeId={item.typeId} />
               <span className="key w-16">{item.key}</span>
               <span className="flex-1 truncate">{item.title}</span>
@@ -72,7 +93,12 @@ export function SearchBox({ projectKey }: { projectKey: string }) {
             </Command.Item>
           ))}
           {PLACES.filter((p) => p.toLowerCase().startsWith(wanted.toLowerCase())).map((place) => (
-            <Command.Item key={place} value={place} onSelect={() => go(`/p/${projectKey}/${place.toLowerCase()}`)} className="menu-item data-[selected=true]:bg-accent-soft">
+            <Command.Item
+              key={place}
+              value={place}
+              onSelect={() => go(`/p/${projectKey}/${place.toLowerCase()}`)}
+              className="menu-item data-[selected=true]:bg-accent-soft"
+            >
               <span className="text-ink-soft">Go to</span> {place}
             </Command.Item>
           ))}

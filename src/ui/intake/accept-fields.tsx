@@ -1,7 +1,13 @@
 "use client";
 import { useId, useState } from "react";
 import type { DeskView } from "@/core/intake/desk-view";
-import { IMPACTS, proposedPriority, URGENCIES, type Impact, type Urgency } from "@/core/intake/triage-rules";
+import {
+  IMPACTS,
+  proposedPriority,
+  URGENCIES,
+  type Impact,
+  type Urgency,
+} from "@/core/intake/triage-rules";
 import type { Acceptance } from "@/core/intake/verdict";
 import { CLASSES_OF_SERVICE, ORIGINS, PRIORITIES, SEVERITIES } from "@/core/item/fields";
 import { FoundFields } from "./found-fields";
@@ -11,14 +17,35 @@ type Option = [value: string, label: string];
 const same = (values: readonly string[]): Option[] => values.map((v) => [v, v]);
 
 /** What an accepted report becomes. */
-export function AcceptFields({ desk, value, several, onChange }: { desk: DeskView; value: Acceptance; several: boolean; onChange: (value: Acceptance) => void }) {
+export function AcceptFields({
+  desk,
+  value,
+  several,
+  onChange,
+}: {
+  desk: DeskView;
+  value: Acceptance;
+  several: boolean;
+  onChange: (value: Acceptance) => void;
+}) {
   const set = (change: Partial<Acceptance>) => onChange({ ...value, ...change });
   const areas = useId();
   const labels = useId();
   const [labelText, setLabelText] = useState(value.labels.join(", "));
-  const choice = (label: string, current: string, options: Option[], change: (v: string) => Partial<Acceptance>, fixed = false) => (
+  const choice = (
+    label: string,
+    current: string,
+    options: Option[],
+    change: (v: string) => Partial<Acceptance>,
+    fixed = false,
+  ) => (
     <Labelled label={label}>
-      <select className="field" disabled={fixed} value={current} onChange={(e) => set(change(e.target.value))}>
+      <select
+        className="field"
+        disabled={fixed}
+        value={current}
+        onChange={(e) => set(change(e.target.value))}
+      >
         {options.map(([v, l]) => (
           <option key={v} value={v}>
             {l}
@@ -27,29 +54,87 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
       </select>
     </Labelled>
   );
-  const named = (none: string, list: { id: string; name: string }[]): Option[] => [["", none], ...list.map((t) => [t.id, t.name] as Option)];
-  const weigh = (impact: Impact | null, urgency: Urgency | null): Partial<Acceptance> => ({ impact, urgency, ...(impact && urgency ? { priority: proposedPriority(desk.rules.grid, impact, urgency) } : {}) });
-  const proposed = value.impact && value.urgency ? proposedPriority(desk.rules.grid, value.impact, value.urgency) : null;
+  const named = (none: string, list: { id: string; name: string }[]): Option[] => [
+    ["", none],
+    ...list.map((t) => [t.id, t.name] as Option),
+  ];
+  const weigh = (impact: Impact | null, urgency: Urgency | null): Partial<Acceptance> => ({
+    impact,
+    urgency,
+    ...(impact && urgency ? { priority: proposedPriority(desk.rules.grid, impact, urgency) } : {}),
+  });
+  const proposed =
+    value.impact && value.urgency
+      ? proposedPriority(desk.rules.grid, value.impact, value.urgency)
+      : null;
   // Where it was found may leave no choice of its place.
   const where = value.found?.where;
-  const place = where === "in work" ? "part" : value.onBoard || where === "fix now" ? "board" : value.place.at === "below" ? value.place.itemId : value.place.at;
+  const place =
+    where === "in work"
+      ? "part"
+      : value.onBoard || where === "fix now"
+        ? "board"
+        : value.place.at === "below"
+          ? value.place.itemId
+          : value.place.at;
   return (
     <div className="grid grid-cols-2 gap-x-3 gap-y-2.5 lg:grid-cols-4">
       {!several && (
         <div className="col-span-full">
           <Labelled label="Title of the item">
-            <input className="field" required maxLength={300} value={value.title} onChange={(e) => set({ title: e.target.value })} />
+            <input
+              className="field"
+              required
+              maxLength={300}
+              value={value.title}
+              onChange={(e) => set({ title: e.target.value })}
+            />
           </Labelled>
         </div>
       )}
-      {choice("It hits", value.impact ?? "", [["", "not said"], ...same(IMPACTS)], (v) => weigh((v || null) as Impact | null, value.urgency))}
-      {choice("It is needed", value.urgency ?? "", [["", "not said"], ...URGENCIES.map((u) => [u, u === "can wait" ? "when there is time" : u] as Option)], (v) => weigh(value.impact, (v || null) as Urgency | null))}
-      {choice(proposed ? (proposed === value.priority ? "Priority, as agreed" : `Priority, agreed: ${proposed}`) : "Priority", value.priority, same(PRIORITIES), (v) => ({ priority: v as Acceptance["priority"] }))}
-      {choice("Severity", value.severity ?? "", [...same(SEVERITIES), ["", "not set"]], (v) => ({ severity: (v || null) as Acceptance["severity"] }))}
-      {choice("Type", value.typeId, desk.types.map((t) => [t.id, t.name]), (typeId) => ({ typeId, ...(typeId === "bug" ? {} : { found: null }) }))}
-      {choice("Team", value.teamId ?? "", named("no team", desk.teams), (v) => ({ teamId: v || null }))}
+      {choice("It hits", value.impact ?? "", [["", "not said"], ...same(IMPACTS)], (v) =>
+        weigh((v || null) as Impact | null, value.urgency),
+      )}
+      {choice(
+        "It is needed",
+        value.urgency ?? "",
+        [
+          ["", "not said"],
+          ...URGENCIES.map((u) => [u, u === "can wait" ? "when there is time" : u] as Option),
+        ],
+        (v) => weigh(value.impact, (v || null) as Urgency | null),
+      )}
+      {choice(
+        proposed
+          ? proposed === value.priority
+            ? "Priority, as agreed"
+            : `Priority, agreed: ${proposed}`
+          : "Priority",
+        value.priority,
+        same(PRIORITIES),
+        (v) => ({ priority: v as Acceptance["priority"] }),
+      )}
+      {choice("Severity", value.severity ?? "", [...same(SEVERITIES), ["", "not set"]], (v) => ({
+        severity: (v || null) as Acceptance["severity"],
+      }))}
+      {choice(
+        "Type",
+        value.typeId,
+        desk.types.map((t) => [t.id, t.name]),
+        (typeId) => ({ typeId, ...(typeId === "bug" ? {} : { found: null }) }),
+      )}
+      {choice("Team", value.teamId ?? "", named("no team", desk.teams), (v) => ({
+        teamId: v || null,
+      }))}
       <Labelled label="Area">
-        <input className="field" list={areas} maxLength={200} placeholder={several ? "as each report says" : undefined} value={value.area ?? ""} onChange={(e) => set({ area: e.target.value || null })} />
+        <input
+          className="field"
+          list={areas}
+          maxLength={200}
+          placeholder={several ? "as each report says" : undefined}
+          value={value.area ?? ""}
+          onChange={(e) => set({ area: e.target.value || null })}
+        />
       </Labelled>
       <datalist id={areas}>
         {desk.areas.map((a) => (
@@ -59,19 +144,43 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
       {choice(
         "Where to",
         place,
-        [...(where === "in work" ? [["part", "a part of that item"] as Option] : []), ["board", "on the board at once"], ["top", "top of the backlog"], ["bottom", "end of the backlog"], ...desk.backlogTop.map((b) => [b.id, `below ${b.key} ${b.title}`] as Option)],
-        (v) => (v === "board" ? { onBoard: true, place: { at: "top" } } : { onBoard: false, place: v === "top" || v === "bottom" ? { at: v } : { at: "below", itemId: v } }),
+        [
+          ...(where === "in work" ? [["part", "a part of that item"] as Option] : []),
+          ["board", "on the board at once"],
+          ["top", "top of the backlog"],
+          ["bottom", "end of the backlog"],
+          ...desk.backlogTop.map((b) => [b.id, `below ${b.key} ${b.title}`] as Option),
+        ],
+        (v) =>
+          v === "board"
+            ? { onBoard: true, place: { at: "top" } }
+            : {
+                onBoard: false,
+                place: v === "top" || v === "bottom" ? { at: v } : { at: "below", itemId: v },
+              },
         where === "in work" || where === "fix now",
       )}
-      {value.typeId === "bug" && !several && <FoundFields desk={desk} value={value} onChange={onChange} />}
+      {value.typeId === "bug" && !several && (
+        <FoundFields desk={desk} value={value} onChange={onChange} />
+      )}
       <Owner desk={desk} value={value.assigneeId} onChange={(assigneeId) => set({ assigneeId })} />
       <details className="col-span-full">
-        <summary className="link w-fit text-[13px]">Class of service, origin, sprint, release, labels, who sees it</summary>
+        <summary className="link w-fit text-[13px]">
+          Class of service, origin, sprint, release, labels, who sees it
+        </summary>
         <div className="mt-2 grid grid-cols-2 gap-x-3 gap-y-2.5 lg:grid-cols-4">
-          {choice("Class of service", value.classOfService, same(CLASSES_OF_SERVICE), (v) => ({ classOfService: v as Acceptance["classOfService"] }))}
-          {choice("Origin", value.origin, same(ORIGINS), (v) => ({ origin: v as Acceptance["origin"] }))}
-          {choice("Sprint", value.sprintId ?? "", named("none", desk.sprints), (v) => ({ sprintId: v || null }))}
-          {choice("Release", value.releaseId ?? "", named("none", desk.releases), (v) => ({ releaseId: v || null }))}
+          {choice("Class of service", value.classOfService, same(CLASSES_OF_SERVICE), (v) => ({
+            classOfService: v as Acceptance["classOfService"],
+          }))}
+          {choice("Origin", value.origin, same(ORIGINS), (v) => ({
+            origin: v as Acceptance["origin"],
+          }))}
+          {choice("Sprint", value.sprintId ?? "", named("none", desk.sprints), (v) => ({
+            sprintId: v || null,
+          }))}
+          {choice("Release", value.releaseId ?? "", named("none", desk.releases), (v) => ({
+            releaseId: v || null,
+          }))}
           <div className="col-span-2">
             <Labelled label="Labels, with commas between them">
               <input
@@ -81,7 +190,16 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
                 value={labelText}
                 onChange={(e) => {
                   setLabelText(e.target.value);
-                  set({ labels: [...new Set(e.target.value.split(",").map((l) => l.trim()).filter(Boolean))] });
+                  set({
+                    labels: [
+                      ...new Set(
+                        e.target.value
+                          .split(",")
+                          .map((l) => l.trim())
+                          .filter(Boolean),
+                      ),
+                    ],
+                  });
                 }}
               />
             </Labelled>
@@ -91,8 +209,16 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
               ))}
             </datalist>
           </div>
-          <label className="col-span-2 flex items-center gap-1.5 self-end pb-1 text-[13px]" title="For a report that others must not read yet: a hole in security, a matter of persons">
-            <input type="checkbox" className="accent-(--accent)" checked={value.restricted} onChange={(e) => set({ restricted: e.target.checked })} />
+          <label
+            className="col-span-2 flex items-center gap-1.5 self-end pb-1 text-[13px]"
+            title="For a report that others must not read yet: a hole in security, a matter of persons"
+          >
+            <input
+              type="checkbox"
+              className="accent-(--accent)"
+              checked={value.restricted}
+              onChange={(e) => set({ restricted: e.target.checked })}
+            />
             Restricted: seen only by leads, by you and by whoever works on it
           </label>
         </div>
@@ -102,20 +228,50 @@ export function AcceptFields({ desk, value, several, onChange }: { desk: DeskVie
 }
 
 /** Who takes it, with what each has on hand in view. */
-function Owner({ desk, value, onChange }: { desk: DeskView; value: string | null; onChange: (id: string | null) => void }) {
+function Owner({
+  desk,
+  value,
+  onChange,
+}: {
+  desk: DeskView;
+  value: string | null;
+  onChange: (id: string | null) => void;
+}) {
   const one = (id: string | null, name: string, load: string, full: boolean) => (
-    <label key={id ?? ""} className={`inline-flex cursor-pointer items-center gap-1.5 rounded-[3px] border px-2 text-[12.5px] ${value === id ? "border-accent bg-accent-soft font-semibold" : "border-line bg-paper"}`}>
-      <input type="radio" name="owner" className="accent-(--accent)" checked={value === id} onChange={() => onChange(id)} />
+    <label
+      key={id ?? ""}
+      className={`inline-flex cursor-pointer items-center gap-1.5 rounded-[3px] border px-2 text-[12.5px] ${value === id ? "border-accent bg-accent-soft font-semibold" : "border-line bg-paper"}`}
+    >
+      <input
+        type="radio"
+        name="owner"
+        className="accent-(--accent)"
+        checked={value === id}
+        onChange={() => onChange(id)}
+      />
       {name}
-      {load && <span className={full ? "font-semibold text-signal-ink" : "font-normal text-ink-soft"}>{load}</span>}
+      {load && (
+        <span className={full ? "font-semibold text-signal-ink" : "font-normal text-ink-soft"}>
+          {load}
+        </span>
+      )}
     </label>
   );
   return (
     <fieldset className="col-span-full">
-      <legend className="mb-1 text-[12.5px] font-semibold">Owner, and what they have on hand</legend>
+      <legend className="mb-1 text-[12.5px] font-semibold">
+        Owner, and what they have on hand
+      </legend>
       <div className="flex flex-wrap gap-1.5">
         {one(null, "nobody yet", "", false)}
-        {desk.people.map((p) => one(p.id, p.name, p.limit === null ? `${p.load}` : `${p.load} of ${p.limit}`, p.limit !== null && p.load >= p.limit))}
+        {desk.people.map((p) =>
+          one(
+            p.id,
+            p.name,
+            p.limit === null ? `${p.load}` : `${p.load} of ${p.limit}`,
+            p.limit !== null && p.load >= p.limit,
+          ),
+        )}
       </div>
     </fieldset>
   );

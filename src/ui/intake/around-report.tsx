@@ -10,7 +10,19 @@ import { ago } from "@/ui/kit/time";
 const FEWEST_SHOWN = 3;
 
 /** What is known around a report: what looks like it and why, what went live lately, who sent it, and how much everybody has on hand. */
-export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: ReportView; desk: DeskView; mayJudge: boolean; onMerge: (itemId: string) => void; onOpen: (reportId: string) => void }) {
+export function AroundReport({
+  view,
+  desk,
+  mayJudge,
+  onMerge,
+  onOpen,
+}: {
+  view: ReportView;
+  desk: DeskView;
+  mayJudge: boolean;
+  onMerge: (itemId: string) => void;
+  onOpen: (reportId: string) => void;
+}) {
   const { openItem } = usePanel();
   const keyLink = (key: string) => (
     <button type="button" className="link key !text-accent" onClick={() => openItem(key)}>
@@ -23,10 +35,15 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
   return (
     <div className="flex flex-col gap-4 px-4 py-4">
       <Part title="Looks most like">
-        {view.similar.length === 0 && <p className="text-ink-soft">No item looks enough like it.</p>}
+        {view.similar.length === 0 && (
+          <p className="text-ink-soft">No item looks enough like it.</p>
+        )}
         <ol>
           {(all ? view.similar : near).map((s) => (
-            <li key={s.id} className={`border-b border-line py-2 ${s.score >= ALIKE ? "-mx-2 bg-sheet px-2 shadow-[inset_3px_0_0_var(--accent)]" : ""}`}>
+            <li
+              key={s.id}
+              className={`border-b border-line py-2 ${s.score >= ALIKE ? "-mx-2 bg-sheet px-2 shadow-[inset_3px_0_0_var(--accent)]" : ""}`}
+            >
               <div className="flex items-baseline gap-2">
                 {keyLink(s.key)}
                 <Likeness score={s.score} />
@@ -37,7 +54,11 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
               <p className="flex items-end justify-between gap-2 text-[12.5px] text-ink-soft">
                 <span>{s.reasons.join("; ")}</span>
                 {mayJudge && (
-                  <button type="button" className="link whitespace-nowrap" onClick={() => onMerge(s.id)}>
+                  <button
+                    type="button"
+                    className="link whitespace-nowrap"
+                    onClick={() => onMerge(s.id)}
+                  >
                     Merge into it
                   </button>
                 )}
@@ -46,7 +67,12 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
           ))}
         </ol>
         {near.length < view.similar.length && (
-          <button type="button" className="link mt-1 text-[13px]" aria-expanded={all} onClick={() => setAll(!all)}>
+          <button
+            type="button"
+            className="link mt-1 text-[13px]"
+            aria-expanded={all}
+            onClick={() => setAll(!all)}
+          >
             {all ? "Only the nearest" : `${view.similar.length - near.length} more, less alike`}
           </button>
         )}
@@ -58,7 +84,11 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
               <li key={r.id} className="border-b border-line py-2">
                 <div className="flex items-baseline gap-2">
                   {standing.has(r.id) ? (
-                    <button type="button" className="link key !text-accent" onClick={() => onOpen(r.id)}>
+                    <button
+                      type="button"
+                      className="link key !text-accent"
+                      onClick={() => onOpen(r.id)}
+                    >
                       {r.reference}
                     </button>
                   ) : (
@@ -66,7 +96,9 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
                   )}
                   <Likeness score={r.score} />
                   <span className="flex-1" />
-                  <span className="text-[12.5px] text-ink-soft">{r.status === "unjudged" ? "in the queue" : r.status}</span>
+                  <span className="text-[12.5px] text-ink-soft">
+                    {r.status === "unjudged" ? "in the queue" : r.status}
+                  </span>
                 </div>
                 <p className="leading-snug">{r.title}</p>
                 <p className="text-[12.5px] text-ink-soft">{r.reasons.join("; ")}</p>
@@ -79,10 +111,17 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
         <Part title="Went live in the last two weeks">
           <ul>
             {view.deployed.map((d) => (
-              <li key={d.key} className="grid grid-cols-[auto_1fr_auto] items-baseline gap-x-2 py-1">
+              <li
+                key={d.key}
+                className="grid grid-cols-[auto_1fr_auto] items-baseline gap-x-2 py-1"
+              >
                 {keyLink(d.key)}
-                <span className="text-[12.5px] font-semibold text-signal-ink whitespace-nowrap">{d.samePlace && "same place"}</span>
-                <span className="text-[12.5px] whitespace-nowrap text-ink-soft">{ago(d.at, desk.now)}</span>
+                <span className="text-[12.5px] font-semibold text-signal-ink whitespace-nowrap">
+                  {d.samePlace && "same place"}
+                </span>
+                <span className="text-[12.5px] whitespace-nowrap text-ink-soft">
+                  {ago(d.at, desk.now)}
+                </span>
                 <span className="col-span-full truncate" title={d.title}>
                   {d.title}
                 </span>
@@ -97,7 +136,11 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
             {view.earlier.map((r) => (
               <li key={r.id} className="flex items-baseline gap-2 py-1">
                 {standing.has(r.id) ? (
-                  <button type="button" className="link key !text-accent" onClick={() => onOpen(r.id)}>
+                  <button
+                    type="button"
+                    className="link key !text-accent"
+                    onClick={() => onOpen(r.id)}
+                  >
                     {r.reference}
                   </button>
                 ) : (
@@ -128,7 +171,10 @@ export function AroundReport({ view, desk, mayJudge, onMerge, onOpen }: { view: 
 function Load({ load, limit }: { load: number; limit: number | null }) {
   const full = limit !== null && load >= limit;
   return (
-    <span className={`whitespace-nowrap tabular-nums ${full ? "font-semibold text-signal-ink" : "text-ink-soft"}`} title={full ? "has as much as was agreed on" : undefined}>
+    <span
+      className={`whitespace-nowrap tabular-nums ${full ? "font-semibold text-signal-ink" : "text-ink-soft"}`}
+      title={full ? "has as much as was agreed on" : undefined}
+    >
       {limit === null ? load : `${load} of ${limit}`}
     </span>
   );
@@ -146,9 +192,15 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 /** How alike two texts are, as a bar and in words. */
 function Likeness({ score }: { score: number }) {
   return (
-    <span className="inline-flex items-center gap-1.5 text-[12.5px] text-ink-soft" title={`likeness ${score.toFixed(2)} of 1`}>
+    <span
+      className="inline-flex items-center gap-1.5 text-[12.5px] text-ink-soft"
+      title={`likeness ${score.toFixed(2)} of 1`}
+    >
       <span className="h-1.5 w-12 bg-line" aria-hidden="true">
-        <span className="block h-full bg-accent" style={{ width: `${Math.round(Math.min(1, score) * 100)}%` }} />
+        <span
+          className="block h-full bg-accent"
+          style={{ width: `${Math.round(Math.min(1, score) * 100)}%` }}
+        />
       </span>
       {likenessWords(score)}
     </span>

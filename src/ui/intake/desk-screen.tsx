@@ -30,13 +30,41 @@ const KEYS: [string, string][] = [
   ["?", "this list"],
 ];
 
-const VERDICT_KEYS: Record<string, VerdictKind> = { a: "accept", m: "merge", q: "ask", p: "park", d: "decline" };
+const VERDICT_KEYS: Record<string, VerdictKind> = {
+  a: "accept",
+  m: "merge",
+  q: "ask",
+  p: "park",
+  d: "decline",
+};
 
 /** The triage desk: the queue, the report, and what is known around it. */
-export function DeskScreen({ initial, initialReport }: { initial: DeskView; initialReport: ReportView | null }) {
+export function DeskScreen({
+  initial,
+  initialReport,
+}: {
+  initial: DeskView;
+  initialReport: ReportView | null;
+}) {
   const router = useRouter();
-  const { desk, openId, report, error, choose, judge, judgeSeveral, undo, last, readAgain, bringNear } = useDesk(initial, initialReport);
-  const [verdict, setVerdict] = useState<{ kind: VerdictKind; itemId?: string; reason?: string } | null>(null);
+  const {
+    desk,
+    openId,
+    report,
+    error,
+    choose,
+    judge,
+    judgeSeveral,
+    undo,
+    last,
+    readAgain,
+    bringNear,
+  } = useDesk(initial, initialReport);
+  const [verdict, setVerdict] = useState<{
+    kind: VerdictKind;
+    itemId?: string;
+    reason?: string;
+  } | null>(null);
   const [trying, setTrying] = useState(false);
   const [help, setHelp] = useState(false);
   const [filter, setFilter] = useState(WHOLE_DESK);
@@ -56,12 +84,17 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
     setTrying(false);
     choose(id);
   };
-  const mark = (id: string) => setMarked((before) => new Set(before.has(id) ? [...before].filter((b) => b !== id) : [...before, id]));
+  const mark = (id: string) =>
+    setMarked(
+      (before) => new Set(before.has(id) ? [...before].filter((b) => b !== id) : [...before, id]),
+    );
   const undoLast = () => undo(last).then(() => tellDone("Undone."), tellProblem);
   const handlers = useRef<(event: KeyboardEvent) => void>(() => {});
   useEffect(() => {
     handlers.current = (event) => {
-      const typing = (event.target as HTMLElement).closest?.("input:not([type=checkbox]),textarea,select,[role=dialog]");
+      const typing = (event.target as HTMLElement).closest?.(
+        "input:not([type=checkbox]),textarea,select,[role=dialog]",
+      );
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
       const at = rows.findIndex((r) => r.id === openId);
       const kind = VERDICT_KEYS[event.key];
@@ -88,16 +121,29 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
       <div className="flex shrink-0 items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2.5 max-sm:flex-wrap">
         <h1 className="text-[18px] whitespace-nowrap">Triage desk</h1>
         <p className="text-ink-soft">
-          <b className="text-ink">{desk.queue.length}</b> {desk.queue.length === 1 ? "report waits" : "reports wait"} for a verdict
+          <b className="text-ink">{desk.queue.length}</b>{" "}
+          {desk.queue.length === 1 ? "report waits" : "reports wait"} for a verdict
           {leftMs !== null && desk.queue.length > 0 && (
-            <span title={`The median of the last ${desk.took.length} verdicts, times the reports that wait`}>
-              , about <b className="text-ink">{leftMs < 90_000 ? "a minute" : `${Math.round(leftMs / 60_000)} minutes`}</b> of work left
+            <span
+              title={`The median of the last ${desk.took.length} verdicts, times the reports that wait`}
+            >
+              , about{" "}
+              <b className="text-ink">
+                {leftMs < 90_000 ? "a minute" : `${Math.round(leftMs / 60_000)} minutes`}
+              </b>{" "}
+              of work left
             </span>
           )}
           {missed > 0 && (
             <>
               ,{" "}
-              <button type="button" className="link !text-alarm" onClick={() => setFilter({ ...WHOLE_DESK, show: "near its promise", order: "by promise" })}>
+              <button
+                type="button"
+                className="link !text-alarm"
+                onClick={() =>
+                  setFilter({ ...WHOLE_DESK, show: "near its promise", order: "by promise" })
+                }
+              >
                 {missed} past {missed === 1 ? "its" : "their"} promise
               </button>
             </>
@@ -105,7 +151,12 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
         </p>
         <span className="flex-1" />
         {desk.desks.length > 1 && (
-          <select aria-label="Desk" className="field !w-auto" value={desk.project.key} onChange={(e) => router.push(`/p/${e.target.value}/intake`)}>
+          <select
+            aria-label="Desk"
+            className="field !w-auto"
+            value={desk.project.key}
+            onChange={(e) => router.push(`/p/${e.target.value}/intake`)}
+          >
             {desk.desks.map((d) => (
               <option key={d.key} value={d.key}>
                 {d.name} ({d.key === desk.project.key ? desk.queue.length : d.waiting})
@@ -114,16 +165,26 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
           </select>
         )}
         {desk.mayJudge && (
-          <Link className="link text-[13px] whitespace-nowrap" href={`/p/${desk.project.key}/intake/import`}>
+          <Link
+            className="link text-[13px] whitespace-nowrap"
+            href={`/p/${desk.project.key}/intake/import`}
+          >
             Import a table
           </Link>
         )}
-        <button type="button" className="button button-small max-sm:hidden" onClick={() => setHelp(true)}>
+        <button
+          type="button"
+          className="button button-small max-sm:hidden"
+          onClick={() => setHelp(true)}
+        >
           Keys <kbd>?</kbd>
         </button>
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-1 max-md:block max-md:overflow-y-auto md:grid-cols-[264px_minmax(0,1fr)] xl:grid-cols-[264px_minmax(0,1fr)_340px]">
-        <nav aria-label="Queue" className="flex max-h-[40vh] flex-col border-r border-line md:max-h-none md:min-h-0">
+        <nav
+          aria-label="Queue"
+          className="flex max-h-[40vh] flex-col border-r border-line md:max-h-none md:min-h-0"
+        >
           <DeskFilters desk={desk} filter={filter} onChange={setFilter} />
           <div className="min-h-0 flex-1 overflow-y-auto">
             <DeskQueue
@@ -134,17 +195,34 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
               onOpen={open}
               onSelect={mark}
               maySelect={desk.mayJudge}
-              empty={desk.queue.length + desk.aside.length === 0 ? "The queue is empty. New reports appear here by themselves." : "Nothing on the desk fits what is chosen above."}
+              empty={
+                desk.queue.length + desk.aside.length === 0
+                  ? "The queue is empty. New reports appear here by themselves."
+                  : "Nothing on the desk fits what is chosen above."
+              }
             />
           </div>
         </nav>
         {report ? (
           <>
-            <section aria-label="Report" className="flex min-h-0 flex-col overflow-y-auto border-r border-line">
+            <section
+              aria-label="Report"
+              className="flex min-h-0 flex-col overflow-y-auto border-r border-line"
+            >
               {desk.mayJudge && (
-                <div role="toolbar" aria-label="Verdict" className="sticky top-0 z-10 flex flex-wrap items-center gap-1.5 border-b border-line bg-paper px-5 py-2">
+                <div
+                  role="toolbar"
+                  aria-label="Verdict"
+                  className="sticky top-0 z-10 flex flex-wrap items-center gap-1.5 border-b border-line bg-paper px-5 py-2"
+                >
                   {VERDICT_BUTTONS.map(({ kind, label, key }) => (
-                    <button key={kind} type="button" aria-pressed={verdict?.kind === kind} className={`button ${verdict?.kind === kind ? "button-strong" : ""}`} onClick={() => setVerdict(verdict?.kind === kind ? null : { kind })}>
+                    <button
+                      key={kind}
+                      type="button"
+                      aria-pressed={verdict?.kind === kind}
+                      className={`button ${verdict?.kind === kind ? "button-strong" : ""}`}
+                      onClick={() => setVerdict(verdict?.kind === kind ? null : { kind })}
+                    >
                       {label} <kbd>{key}</kbd>
                     </button>
                   ))}
@@ -183,20 +261,47 @@ export function DeskScreen({ initial, initialReport }: { initial: DeskView; init
                 trying={trying}
                 onTrying={setTrying}
                 onChanged={readAgain}
-                onUndo={(verdictId) => undo([{ reportId: report.report.id, verdictId }]).catch(tellProblem)}
+                onUndo={(verdictId) =>
+                  undo([{ reportId: report.report.id, verdictId }]).catch(tellProblem)
+                }
                 onVerdict={(kind, reason) => setVerdict({ kind, reason })}
-                onApart={() => request(`/api/reports/${report.report.id}/apart`, { method: "POST" }).then(readAgain, tellProblem)}
+                onApart={() =>
+                  request(`/api/reports/${report.report.id}/apart`, { method: "POST" }).then(
+                    readAgain,
+                    tellProblem,
+                  )
+                }
               />
             </section>
-            <section aria-label="Known around it" className="overflow-y-auto md:col-start-2 xl:col-start-auto">
-              <AroundReport view={report} desk={desk} mayJudge={desk.mayJudge} onMerge={(itemId) => setVerdict({ kind: "merge", itemId })} onOpen={open} />
+            <section
+              aria-label="Known around it"
+              className="overflow-y-auto md:col-start-2 xl:col-start-auto"
+            >
+              <AroundReport
+                view={report}
+                desk={desk}
+                mayJudge={desk.mayJudge}
+                onMerge={(itemId) => setVerdict({ kind: "merge", itemId })}
+                onOpen={open}
+              />
             </section>
           </>
         ) : (
-          <div className="p-10 text-ink-soft">{error ? `${problemOf(error).sentence} ${problemOf(error).help}` : openId ? "Opening the report…" : "Nothing waits for a verdict. Well done."}</div>
+          <div className="p-10 text-ink-soft">
+            {error
+              ? `${problemOf(error).sentence} ${problemOf(error).help}`
+              : openId
+                ? "Opening the report…"
+                : "Nothing waits for a verdict. Well done."}
+          </div>
         )}
       </div>
-      <KeysHelp open={help} onClose={() => setHelp(false)} title="Keys of the triage desk" keys={KEYS} />
+      <KeysHelp
+        open={help}
+        onClose={() => setHelp(false)}
+        title="Keys of the triage desk"
+        keys={KEYS}
+      />
     </div>
   );
 }

@@ -1,7 +1,13 @@
 "use client";
 
 /** What came with a report: pictures to look at, everything else to save. */
-export function FileList({ files, address }: { files: { id: string; name: string; picture: boolean; size?: number }[]; address: string }) {
+export function FileList({
+  files,
+  address,
+}: {
+  files: { id: string; name: string; picture: boolean; size?: number }[];
+  address: string;
+}) {
   if (files.length === 0) return null;
   return (
     <ul className="flex flex-col gap-2">
@@ -10,11 +16,20 @@ export function FileList({ files, address }: { files: { id: string; name: string
           {f.picture ? (
             // A picture from outside, served by our own route; the optimiser has no part in it.
             // eslint-disable-next-line @next/next/no-img-element
-            <img src={`${address}/${f.id}`} alt={f.name} className="max-h-72 max-w-full border border-line" />
+            <img
+              src={`${address}/${f.id}`}
+              alt={f.name}
+              className="max-h-72 max-w-full border border-line"
+            />
           ) : (
             <a className="link" href={`${address}/${f.id}`} download={f.name}>
               Save {f.name}
-              {f.size !== undefined && <span className="text-ink-soft"> ({Math.max(1, Math.round(f.size / 1024))} kB)</span>}
+              {f.size !== undefined && (
+                <span className="text-ink-soft">
+                  {" "}
+                  ({Math.max(1, Math.round(f.size / 1024))} kB)
+                </span>
+              )}
             </a>
           )}
         </li>

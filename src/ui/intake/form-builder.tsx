@@ -1,9 +1,28 @@
 "use client";
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useDraggable, useDroppable, useSensor, useSensors } from "@dnd-kit/core";
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
 import { useWarnBeforeLeaving } from "@/ui/kit/use-warn-before-leaving";
 import { GripVertical } from "lucide-react";
 import { useState } from "react";
-import { answersOf, formFaults, MOST_QUESTIONS, PART_QUESTIONS, REPORT_PARTS, type FormDefinition, type FormQuestion, type QuestionKind, type RawAnswers } from "@/core/intake/form";
+import {
+  answersOf,
+  formFaults,
+  MOST_QUESTIONS,
+  PART_QUESTIONS,
+  REPORT_PARTS,
+  type FormDefinition,
+  type FormQuestion,
+  type QuestionKind,
+  type RawAnswers,
+} from "@/core/intake/form";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { FormFields } from "./form-fields";
 import type { FormsView } from "./forms-screen";
@@ -14,13 +33,36 @@ type Form = FormsView["forms"][number];
 export type FormDraft = Pick<Form, "definition" | "slug" | "version">;
 type Change = Partial<Pick<Form, "definition" | "slug" | "open" | "embeddable">>;
 
-const OWN_KINDS: QuestionKind[] = ["short text", "long text", "one of", "several of", "yes or no", "number", "date"];
+const OWN_KINDS: QuestionKind[] = [
+  "short text",
+  "long text",
+  "one of",
+  "several of",
+  "yes or no",
+  "number",
+  "date",
+];
 const FIELD = "flex flex-col gap-0.5 text-[12px] font-semibold";
 
 /** A form being made: its questions on the left, on the right what whoever fills it in will see, already alive. */
-export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { form: Form; view: FormsView; kept: FormDraft | null; onKeep: (draft: FormDraft | null) => void; /** @throws Problem */ onStore: (change: Change, seenVersion: number) => Promise<void>; onRemove: () => void }) {
+export function FormBuilder({
+  form,
+  view,
+  kept,
+  onKeep,
+  onStore,
+  onRemove,
+}: {
+  form: Form;
+  view: FormsView;
+  kept: FormDraft | null;
+  onKeep: (draft: FormDraft | null) => void;
+  /** @throws Problem */ onStore: (change: Change, seenVersion: number) => Promise<void>;
+  onRemove: () => void;
+}) {
   const { definition: draft, slug, version } = kept ?? form;
-  const differs = (d: Pick<FormDraft, "definition" | "slug">) => JSON.stringify(d.definition) !== JSON.stringify(form.definition) || d.slug !== form.slug;
+  const differs = (d: Pick<FormDraft, "definition" | "slug">) =>
+    JSON.stringify(d.definition) !== JSON.stringify(form.definition) || d.slug !== form.slug;
   const keep = (change: Partial<FormDraft>) => {
     const next = { definition: draft, slug, version, ...change };
     // Typed back to what is stored, it is nothing to keep.
@@ -34,17 +76,30 @@ export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { f
   useWarnBeforeLeaving(changed);
   const set = (change: Partial<FormDefinition>) => keep({ definition: { ...draft, ...change } });
   const { questions } = draft;
-  const setQuestion = (id: string, change: Partial<FormQuestion>) => set({ questions: questions.map((q) => (q.id === id ? { ...q, ...change } : q)) });
+  const setQuestion = (id: string, change: Partial<FormQuestion>) =>
+    set({ questions: questions.map((q) => (q.id === id ? { ...q, ...change } : q)) });
   const move = (id: string, to: number) => {
     const rest = questions.filter((q) => q.id !== id);
-    rest.splice(Math.max(0, Math.min(to, rest.length)), 0, questions.find((q) => q.id === id)!);
+    rest.splice(
+      Math.max(0, Math.min(to, rest.length)),
+      0,
+      questions.find((q) => q.id === id)!,
+    );
     set({ questions: rest });
   };
   const add = (question: FormQuestion) => {
     let id = question.id;
     for (let n = 2; questions.some((q) => q.id === id); n++) id = `${question.id}-${n}`;
-    const at = Math.max(0, questions.findIndex((q) => q.fills === "mail"));
-    set({ questions: questions.toSpliced(question.fills ? questions.length : at, 0, { ...question, id }) });
+    const at = Math.max(
+      0,
+      questions.findIndex((q) => q.fills === "mail"),
+    );
+    set({
+      questions: questions.toSpliced(question.fills ? questions.length : at, 0, {
+        ...question,
+        id,
+      }),
+    });
     setOpen(id);
   };
   const store = async (change: Change) => {
@@ -55,35 +110,70 @@ export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { f
       setProblem(problemOf(error));
     }
   };
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor),
+  );
   const missing = REPORT_PARTS.filter((p) => !questions.some((q) => q.fills === p));
   const address = `/report/${view.project.key}/${form.slug}`;
   return (
     <div className="grid min-h-0 grid-cols-1 xl:grid-cols-[minmax(0,1fr)_minmax(360px,480px)]">
-      <section aria-label="Form being made" className="flex min-h-0 flex-col gap-3 overflow-y-auto px-5 pb-4">
+      <section
+        aria-label="Form being made"
+        className="flex min-h-0 flex-col gap-3 overflow-y-auto px-5 pb-4"
+      >
         <div className="sticky top-0 z-10 -mx-5 flex shrink-0 flex-wrap items-center gap-2 border-b border-line bg-paper px-5 py-2">
-          <button type="button" className="button button-accent" disabled={locked || !changed || faults.length > 0} onClick={() => void store({ definition: draft, ...(slug !== form.slug ? { slug } : {}) })}>
+          <button
+            type="button"
+            className="button button-accent"
+            disabled={locked || !changed || faults.length > 0}
+            onClick={() =>
+              void store({ definition: draft, ...(slug !== form.slug ? { slug } : {}) })
+            }
+          >
             Store the form
           </button>
           {changed && (
-            <button type="button" className="button button-quiet" onClick={() => (onKeep(null), setProblem(null))}>
+            <button
+              type="button"
+              className="button button-quiet"
+              onClick={() => (onKeep(null), setProblem(null))}
+            >
               Take my changes back
             </button>
           )}
-          <button type="button" className="button" disabled={locked || changed} onClick={() => void store({ open: !form.open })}>
+          <button
+            type="button"
+            className="button"
+            disabled={locked || changed}
+            onClick={() => void store({ open: !form.open })}
+          >
             {form.open ? "Close the form" : "Open the form"}
           </button>
           <a className="link text-[13px]" href={address} target="_blank" rel="noreferrer">
             {form.open ? "See it as others do" : "See what others are told"}
           </a>
           <span className="flex-1" />
-          <button type="button" className="button button-small button-quiet text-alarm" disabled={locked} onClick={onRemove}>
+          <button
+            type="button"
+            className="button button-small button-quiet text-alarm"
+            disabled={locked}
+            onClick={onRemove}
+          >
             Take it out
           </button>
         </div>
-        {changed && version !== form.version && <p className="border-l-[3px] border-signal bg-signal-soft px-3 py-1.5 text-[13px]">Somebody else has stored this form meanwhile. Yours is still here; take your changes back to see theirs.</p>}
+        {changed && version !== form.version && (
+          <p className="border-l-[3px] border-signal bg-signal-soft px-3 py-1.5 text-[13px]">
+            Somebody else has stored this form meanwhile. Yours is still here; take your changes
+            back to see theirs.
+          </p>
+        )}
         {(problem || faults.length > 0) && (
-          <ul role="alert" className="border-l-[3px] border-alarm bg-alarm-soft px-3 py-1.5 text-[13px]">
+          <ul
+            role="alert"
+            className="border-l-[3px] border-alarm bg-alarm-soft px-3 py-1.5 text-[13px]"
+          >
             {problem && (
               <li>
                 <b>{problem.sentence}</b> {problem.errors[0]?.message ?? problem.help}
@@ -100,18 +190,37 @@ export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { f
         <fieldset disabled={locked} className="grid grid-cols-2 gap-x-3 gap-y-2">
           <label className={FIELD}>
             Title
-            <input className="field" maxLength={120} value={draft.title} onChange={(e) => set({ title: e.target.value })} />
+            <input
+              className="field"
+              maxLength={120}
+              value={draft.title}
+              onChange={(e) => set({ title: e.target.value })}
+            />
           </label>
           <label className={FIELD}>
             Address
             <span className="flex items-center gap-1 font-normal text-ink-soft">
-              <span className="whitespace-nowrap font-mono text-[12px]">/report/{view.project.key}/</span>
-              <input className="field" aria-label="Address" maxLength={40} value={slug} onChange={(e) => keep({ slug: e.target.value.toLowerCase() })} />
+              <span className="whitespace-nowrap font-mono text-[12px]">
+                /report/{view.project.key}/
+              </span>
+              <input
+                className="field"
+                aria-label="Address"
+                maxLength={40}
+                value={slug}
+                onChange={(e) => keep({ slug: e.target.value.toLowerCase() })}
+              />
             </span>
           </label>
           <label className={`${FIELD} col-span-2`}>
             Below the title
-            <textarea className="field !min-h-12" rows={2} maxLength={2_000} value={draft.intro} onChange={(e) => set({ intro: e.target.value })} />
+            <textarea
+              className="field !min-h-12"
+              rows={2}
+              maxLength={2_000}
+              value={draft.intro}
+              onChange={(e) => set({ intro: e.target.value })}
+            />
           </label>
         </fieldset>
         <h2 className="text-[14px]">Questions</h2>
@@ -119,13 +228,29 @@ export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { f
           sensors={sensors}
           collisionDetection={closestCenter}
           onDragEnd={({ active, over }) => {
-            if (over && active.id !== over.id) move(String(active.id), questions.findIndex((q) => q.id === over.id));
+            if (over && active.id !== over.id)
+              move(
+                String(active.id),
+                questions.findIndex((q) => q.id === over.id),
+              );
           }}
         >
           <ol className="flex flex-col" aria-label="Questions in their order">
             {questions.map((q, i) => (
-              <QuestionRow key={q.id} question={q} locked={locked} isOpen={open === q.id} onOpen={() => setOpen(open === q.id ? null : q.id)} onMove={(by) => move(q.id, i + by)}>
-                <QuestionEditor question={q} before={questions.slice(0, i)} onChange={(change) => setQuestion(q.id, change)} onRemove={() => set({ questions: questions.filter((o) => o.id !== q.id) })} />
+              <QuestionRow
+                key={q.id}
+                question={q}
+                locked={locked}
+                isOpen={open === q.id}
+                onOpen={() => setOpen(open === q.id ? null : q.id)}
+                onMove={(by) => move(q.id, i + by)}
+              >
+                <QuestionEditor
+                  question={q}
+                  before={questions.slice(0, i)}
+                  onChange={(change) => setQuestion(q.id, change)}
+                  onRemove={() => set({ questions: questions.filter((o) => o.id !== q.id) })}
+                />
               </QuestionRow>
             ))}
           </ol>
@@ -134,11 +259,36 @@ export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { f
           <div className="flex flex-wrap items-center gap-2 text-[13px]">
             <span className="text-ink-soft">Add a question:</span>
             {missing.map((p) => (
-              <button key={p} type="button" className="button button-small" onClick={() => add(PART_QUESTIONS[p])}>
+              <button
+                key={p}
+                type="button"
+                className="button button-small"
+                onClick={() => add(PART_QUESTIONS[p])}
+              >
                 {PART_QUESTIONS[p].label}
               </button>
             ))}
-            <select aria-label="Add a question of your own" className="field !w-auto" value="" onChange={(e) => e.target.value && add({ id: "own", fills: null, kind: e.target.value as QuestionKind, label: "", help: "", required: false, options: e.target.value === "one of" || e.target.value === "several of" ? ["first", "second"] : [], shownIf: null })}>
+            <select
+              aria-label="Add a question of your own"
+              className="field !w-auto"
+              value=""
+              onChange={(e) =>
+                e.target.value &&
+                add({
+                  id: "own",
+                  fills: null,
+                  kind: e.target.value as QuestionKind,
+                  label: "",
+                  help: "",
+                  required: false,
+                  options:
+                    e.target.value === "one of" || e.target.value === "several of"
+                      ? ["first", "second"]
+                      : [],
+                  shownIf: null,
+                })
+              }
+            >
               <option value="">your own…</option>
               {OWN_KINDS.map((k) => (
                 <option key={k}>{k}</option>
@@ -150,7 +300,11 @@ export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { f
         <fieldset disabled={locked} className="grid grid-cols-2 gap-x-3 gap-y-2">
           <label className={FIELD}>
             Lands with the team
-            <select className="field" value={draft.lands.teamId ?? ""} onChange={(e) => set({ lands: { ...draft.lands, teamId: e.target.value || null } })}>
+            <select
+              className="field"
+              value={draft.lands.teamId ?? ""}
+              onChange={(e) => set({ lands: { ...draft.lands, teamId: e.target.value || null } })}
+            >
               <option value="">whoever triages</option>
               {view.teams.map((t) => (
                 <option key={t.id} value={t.id}>
@@ -161,7 +315,11 @@ export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { f
           </label>
           <label className={FIELD}>
             Accepted as a
-            <select className="field" value={draft.lands.typeId ?? ""} onChange={(e) => set({ lands: { ...draft.lands, typeId: e.target.value || null } })}>
+            <select
+              className="field"
+              value={draft.lands.typeId ?? ""}
+              onChange={(e) => set({ lands: { ...draft.lands, typeId: e.target.value || null } })}
+            >
               <option value="">choose at triage</option>
               {view.types.map((t) => (
                 <option key={t.id} value={t.id}>
@@ -172,20 +330,43 @@ export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { f
           </label>
           <label className={`${FIELD} col-span-2`}>
             Thank-you text
-            <textarea className="field !min-h-12" rows={2} maxLength={2_000} value={draft.thanks} onChange={(e) => set({ thanks: e.target.value })} placeholder="Shown after sending, and in the mail that goes out at once" />
+            <textarea
+              className="field !min-h-12"
+              rows={2}
+              maxLength={2_000}
+              value={draft.thanks}
+              onChange={(e) => set({ thanks: e.target.value })}
+              placeholder="Shown after sending, and in the mail that goes out at once"
+            />
           </label>
           <label className="col-span-2 inline-flex items-center gap-2 text-[13px]">
-            <input type="checkbox" className="accent-(--accent)" checked={draft.offersKnown} onChange={(e) => set({ offersKnown: e.target.checked })} />
+            <input
+              type="checkbox"
+              className="accent-(--accent)"
+              checked={draft.offersKnown}
+              onChange={(e) => set({ offersKnown: e.target.checked })}
+            />
             Offer known problems that look alike while the title is typed
           </label>
           <label className="col-span-2 inline-flex items-center gap-2 text-[13px]">
-            <input type="checkbox" className="accent-(--accent)" checked={form.embeddable} disabled={changed} onChange={(e) => void store({ embeddable: e.target.checked })} />
+            <input
+              type="checkbox"
+              className="accent-(--accent)"
+              checked={form.embeddable}
+              disabled={changed}
+              onChange={(e) => void store({ embeddable: e.target.checked })}
+            />
             Other sites may show it in a frame
           </label>
           {form.embeddable && (
             <label className={`${FIELD} col-span-2`}>
               For the other site
-              <input className="field font-mono !text-[12px]" readOnly onFocus={(e) => e.target.select()} value={`<iframe src="${typeof window === "undefined" ? "" : window.location.origin}/embed/${view.project.key}/${form.slug}" width="100%" height="900" title="${form.definition.title.replaceAll('"', "")}"></iframe>`} />
+              <input
+                className="field font-mono !text-[12px]"
+                readOnly
+                onFocus={(e) => e.target.select()}
+                value={`<iframe src="${typeof window === "undefined" ? "" : window.location.origin}/embed/${view.project.key}/${form.slug}" width="100%" height="900" title="${form.definition.title.replaceAll('"', "")}"></iframe>`}
+              />
             </label>
           )}
         </fieldset>
@@ -199,15 +380,33 @@ export function FormBuilder({ form, view, kept, onKeep, onStore, onRemove }: { f
 function Preview({ definition, projectName }: { definition: FormDefinition; projectName: string }) {
   const [values, setValues] = useState<RawAnswers>({});
   return (
-    <section aria-label="Preview" className="overflow-y-auto border-l border-line bg-well max-xl:hidden">
-      <p className="px-4 pt-2 text-[12.5px] text-ink-soft">As others see it. Try it: nothing is sent.</p>
+    <section
+      aria-label="Preview"
+      className="overflow-y-auto border-l border-line bg-well max-xl:hidden"
+    >
+      <p className="px-4 pt-2 text-[12.5px] text-ink-soft">
+        As others see it. Try it: nothing is sent.
+      </p>
       <div className="[&_main]:!py-3">
         <Sheet projectName={projectName}>
           <h3 className="text-[20px] leading-tight">{definition.title}</h3>
           <p className="mb-4 mt-1 whitespace-pre-wrap text-ink-soft">{definition.intro}</p>
           <div className="flex flex-col gap-4">
-            <FormFields questions={definition.questions.map((q) => ({ ...q, id: `p-${q.id}`, shownIf: q.shownIf && { ...q.shownIf, questionId: `p-${q.shownIf.questionId}` } }))} values={values} errors={[]} onChange={(id, value) => setValues((v) => ({ ...v, [id]: value }))} />
-            <button type="button" className="button button-accent self-start" onClick={() => setValues({})}>
+            <FormFields
+              questions={definition.questions.map((q) => ({
+                ...q,
+                id: `p-${q.id}`,
+                shownIf: q.shownIf && { ...q.shownIf, questionId: `p-${q.shownIf.questionId}` },
+              }))}
+              values={values}
+              errors={[]}
+              onChange={(id, value) => setValues((v) => ({ ...v, [id]: value }))}
+            />
+            <button
+              type="button"
+              className="button button-accent self-start"
+              onClick={() => setValues({})}
+            >
               Send report
             </button>
           </div>
@@ -217,22 +416,63 @@ function Preview({ definition, projectName }: { definition: FormDefinition; proj
   );
 }
 
-function QuestionRow({ question: q, locked, isOpen, onOpen, onMove, children }: { question: FormQuestion; locked: boolean; isOpen: boolean; onOpen: () => void; onMove: (by: number) => void; children: React.ReactNode }) {
+function QuestionRow({
+  question: q,
+  locked,
+  isOpen,
+  onOpen,
+  onMove,
+  children,
+}: {
+  question: FormQuestion;
+  locked: boolean;
+  isOpen: boolean;
+  onOpen: () => void;
+  onMove: (by: number) => void;
+  children: React.ReactNode;
+}) {
   const { setNodeRef: drop, isOver } = useDroppable({ id: q.id });
-  const { setNodeRef: drag, attributes, listeners, transform, isDragging } = useDraggable({ id: q.id, disabled: locked });
+  const {
+    setNodeRef: drag,
+    attributes,
+    listeners,
+    transform,
+    isDragging,
+  } = useDraggable({ id: q.id, disabled: locked });
   return (
-    <li ref={drop} data-question={q.id} className={`border-t border-line ${isOver ? "border-t-2 border-t-accent" : ""} ${isDragging ? "relative z-10 bg-sheet shadow-md" : ""}`} style={transform ? { transform: `translateY(${transform.y}px)` } : undefined}>
+    <li
+      ref={drop}
+      data-question={q.id}
+      className={`border-t border-line ${isOver ? "border-t-2 border-t-accent" : ""} ${isDragging ? "relative z-10 bg-sheet shadow-md" : ""}`}
+      style={transform ? { transform: `translateY(${transform.y}px)` } : undefined}
+    >
       <div className="flex items-center gap-2 py-1">
-        <button ref={drag} type="button" {...attributes} {...listeners} disabled={locked} aria-label={`Move “${q.label}”: drag it, or use Alt with the arrows`} className="cursor-grab p-1 text-ink-soft" onKeyDown={(e) => {
-          if (e.altKey && (e.key === "ArrowUp" || e.key === "ArrowDown")) {
-            e.preventDefault();
-            onMove(e.key === "ArrowUp" ? -1 : 1);
-          } else listeners?.onKeyDown?.(e);
-        }}>
+        <button
+          ref={drag}
+          type="button"
+          {...attributes}
+          {...listeners}
+          disabled={locked}
+          aria-label={`Move “${q.label}”: drag it, or use Alt with the arrows`}
+          className="cursor-grab p-1 text-ink-soft"
+          onKeyDown={(e) => {
+            if (e.altKey && (e.key === "ArrowUp" || e.key === "ArrowDown")) {
+              e.preventDefault();
+              onMove(e.key === "ArrowUp" ? -1 : 1);
+            } else listeners?.onKeyDown?.(e);
+          }}
+        >
           <GripVertical size={16} aria-hidden="true" />
         </button>
-        <button type="button" aria-expanded={isOpen} onClick={onOpen} className="flex min-w-0 flex-1 items-baseline gap-3 text-left hover:underline">
-          <span className="truncate font-medium">{q.label || <i className="text-signal-ink">no words yet</i>}</span>
+        <button
+          type="button"
+          aria-expanded={isOpen}
+          onClick={onOpen}
+          className="flex min-w-0 flex-1 items-baseline gap-3 text-left hover:underline"
+        >
+          <span className="truncate font-medium">
+            {q.label || <i className="text-signal-ink">no words yet</i>}
+          </span>
           <span className="whitespace-nowrap text-[12.5px] text-ink-soft">
             {q.fills ? "part of the report" : q.kind}
             {q.required ? ", needed" : ""}
@@ -245,29 +485,76 @@ function QuestionRow({ question: q, locked, isOpen, onOpen, onMove, children }: 
   );
 }
 
-function QuestionEditor({ question: q, before, onChange, onRemove }: { question: FormQuestion; before: readonly FormQuestion[]; onChange: (change: Partial<FormQuestion>) => void; onRemove: () => void }) {
+function QuestionEditor({
+  question: q,
+  before,
+  onChange,
+  onRemove,
+}: {
+  question: FormQuestion;
+  before: readonly FormQuestion[];
+  onChange: (change: Partial<FormQuestion>) => void;
+  onRemove: () => void;
+}) {
   const fixed = q.fills === "title" || q.fills === "mail";
-  const conditions = before.flatMap((b) => answersOf(b).map((answer) => ({ value: JSON.stringify([b.id, answer]), label: `“${b.label}” is “${answer}”` })));
+  const conditions = before.flatMap((b) =>
+    answersOf(b).map((answer) => ({
+      value: JSON.stringify([b.id, answer]),
+      label: `“${b.label}” is “${answer}”`,
+    })),
+  );
   return (
     <div className="mb-2 grid grid-cols-2 gap-x-3 gap-y-2 bg-sheet p-3">
       <label className={`${FIELD} col-span-2`}>
         The question
-        <input className="field" autoFocus={q.label === ""} maxLength={200} value={q.label} onChange={(e) => onChange({ label: e.target.value })} />
+        <input
+          className="field"
+          autoFocus={q.label === ""}
+          maxLength={200}
+          value={q.label}
+          onChange={(e) => onChange({ label: e.target.value })}
+        />
       </label>
       <label className={`${FIELD} col-span-2`}>
         Help
-        <input className="field" maxLength={400} value={q.help} onChange={(e) => onChange({ help: e.target.value })} placeholder="What one might not know" />
+        <input
+          className="field"
+          maxLength={400}
+          value={q.help}
+          onChange={(e) => onChange({ help: e.target.value })}
+          placeholder="What one might not know"
+        />
       </label>
       {(q.kind === "one of" || q.kind === "several of") && (
         <label className={`${FIELD} col-span-2`}>
           Options, one a line
-          <textarea className="field" rows={4} value={q.options.join("\n")} onChange={(e) => onChange({ options: e.target.value.split("\n") })} onBlur={() => onChange({ options: q.options.map((o) => o.trim()).filter(Boolean) })} />
+          <textarea
+            className="field"
+            rows={4}
+            value={q.options.join("\n")}
+            onChange={(e) => onChange({ options: e.target.value.split("\n") })}
+            onBlur={() => onChange({ options: q.options.map((o) => o.trim()).filter(Boolean) })}
+          />
         </label>
       )}
       {!q.fills && (
         <label className={FIELD}>
           Answered as
-          <select className="field" value={q.kind} onChange={(e) => onChange({ kind: e.target.value as QuestionKind, options: e.target.value === "one of" || e.target.value === "several of" ? (q.options.length > 1 ? q.options : ["first", "second"]) : [] })}>
+          <select
+            className="field"
+            value={q.kind}
+            onChange={(e) =>
+              onChange({
+                kind: e.target.value as QuestionKind,
+                options:
+                  e.target.value === "one of" || e.target.value === "several of"
+                    ? q.options.length > 1
+                      ? q.options
+                      : ["first", "second"]
+                    : [],
+              })
+            }
+          >
             {OWN_KINDS.map((k) => (
               <option key={k}>{k}</option>
             ))}
@@ -281,7 +568,9 @@ function QuestionEditor({ question: q, before, onChange, onRemove }: { question:
             className="field"
             value={q.shownIf ? JSON.stringify([q.shownIf.questionId, q.shownIf.is]) : ""}
             onChange={(e) => {
-              const [questionId, is] = e.target.value ? (JSON.parse(e.target.value) as [string, string]) : [];
+              const [questionId, is] = e.target.value
+                ? (JSON.parse(e.target.value) as [string, string])
+                : [];
               onChange({ shownIf: questionId && is ? { questionId, is } : null });
             }}
           >
@@ -295,14 +584,25 @@ function QuestionEditor({ question: q, before, onChange, onRemove }: { question:
         </label>
       )}
       {fixed ? (
-        <p className="col-span-2 text-[12.5px] text-ink-soft">Always asked for: without it a report cannot be read or answered.</p>
+        <p className="col-span-2 text-[12.5px] text-ink-soft">
+          Always asked for: without it a report cannot be read or answered.
+        </p>
       ) : (
         <div className="col-span-2 flex items-center gap-4">
           <label className="inline-flex items-center gap-2 text-[13px]">
-            <input type="checkbox" className="accent-(--accent)" checked={q.required} onChange={(e) => onChange({ required: e.target.checked })} />
+            <input
+              type="checkbox"
+              className="accent-(--accent)"
+              checked={q.required}
+              onChange={(e) => onChange({ required: e.target.checked })}
+            />
             An answer is needed
           </label>
-          <button type="button" className="button button-small button-quiet ml-auto text-alarm" onClick={onRemove}>
+          <button
+            type="button"
+            className="button button-small button-quiet ml-auto text-alarm"
+            onClick={onRemove}
+          >
             Take the question out
           </button>
         </div>

@@ -3,13 +3,22 @@ import { answersOf, shownQuestions, type FormQuestion, type RawAnswers } from "@
 
 export const LARGEST_FILE_MB = 5;
 export const MOST_FILES = 5;
-const ACCEPTED = "image/png,image/jpeg,image/gif,image/webp,application/pdf,text/plain,.txt,.log,.csv";
+const ACCEPTED =
+  "image/png,image/jpeg,image/gif,image/webp,application/pdf,text/plain,.txt,.log,.csv";
 
 /**
  * The questions of a form, as they are asked. Those that depend on an answer stay out of sight until it is given; a browser
  * without JavaScript shows them all, and the server leaves out what was not asked.
  */
-export function FormFields({ questions, values, errors, onChange, onFiles, fileError, after }: {
+export function FormFields({
+  questions,
+  values,
+  errors,
+  onChange,
+  onFiles,
+  fileError,
+  after,
+}: {
   questions: readonly FormQuestion[];
   values: RawAnswers;
   errors: readonly { field: string; message: string }[];
@@ -26,11 +35,20 @@ export function FormFields({ questions, values, errors, onChange, onFiles, fileE
         <style>{".only-if{display:flex !important}"}</style>
       </noscript>
       {questions.map((q) => {
-        const error = q.kind === "files" && fileError ? fileError : errors.find((e) => e.field === q.id)?.message;
+        const error =
+          q.kind === "files" && fileError
+            ? fileError
+            : errors.find((e) => e.field === q.id)?.message;
         const given = values[q.id] ?? [];
         return (
-          <div key={q.id} className={`flex flex-col gap-1 ${q.shownIf ? "only-if" : ""}`} style={shown.has(q.id) ? undefined : { display: "none" }}>
-            {q.kind === "several of" || q.kind === "yes or no" || (q.kind === "one of" && q.options.length <= 5) ? (
+          <div
+            key={q.id}
+            className={`flex flex-col gap-1 ${q.shownIf ? "only-if" : ""}`}
+            style={shown.has(q.id) ? undefined : { display: "none" }}
+          >
+            {q.kind === "several of" ||
+            q.kind === "yes or no" ||
+            (q.kind === "one of" && q.options.length <= 5) ? (
               <fieldset aria-describedby={error ? `${q.id}-error` : undefined}>
                 <legend className="mb-1 font-semibold">
                   <Words question={q} />
@@ -44,7 +62,16 @@ export function FormFields({ questions, values, errors, onChange, onFiles, fileE
                         value={option}
                         className="size-4 accent-(--accent)"
                         checked={given.includes(option)}
-                        onChange={(e) => onChange(q.id, q.kind !== "several of" ? [option] : e.target.checked ? [...given, option] : given.filter((g) => g !== option))}
+                        onChange={(e) =>
+                          onChange(
+                            q.id,
+                            q.kind !== "several of"
+                              ? [option]
+                              : e.target.checked
+                                ? [...given, option]
+                                : given.filter((g) => g !== option),
+                          )
+                        }
                       />
                       {option}
                     </label>
@@ -56,7 +83,13 @@ export function FormFields({ questions, values, errors, onChange, onFiles, fileE
                 <label htmlFor={q.id} className="font-semibold">
                   <Words question={q} />
                 </label>
-                <Input question={q} value={given[0] ?? ""} invalid={Boolean(error)} onChange={(v) => onChange(q.id, [v])} onFiles={onFiles} />
+                <Input
+                  question={q}
+                  value={given[0] ?? ""}
+                  invalid={Boolean(error)}
+                  onChange={(v) => onChange(q.id, [v])}
+                  onFiles={onFiles}
+                />
               </>
             )}
             {error && (
@@ -76,12 +109,32 @@ function Words({ question: q }: { question: FormQuestion }) {
   return (
     <>
       {q.label} {!q.required && <span className="font-normal text-ink-soft">(if you like)</span>}
-      {q.help && (q.kind === "several of" || q.kind === "yes or no" || q.kind === "files" || q.kind === "date" || q.kind === "number" || q.kind === "one of") && <span className="block text-[13px] font-normal text-ink-soft">{q.help}</span>}
+      {q.help &&
+        (q.kind === "several of" ||
+          q.kind === "yes or no" ||
+          q.kind === "files" ||
+          q.kind === "date" ||
+          q.kind === "number" ||
+          q.kind === "one of") && (
+          <span className="block text-[13px] font-normal text-ink-soft">{q.help}</span>
+        )}
     </>
   );
 }
 
-function Input({ question: q, value, invalid, onChange, onFiles }: { question: FormQuestion; value: string; invalid: boolean; onChange: (value: string) => void; onFiles?: (files: File[]) => void }) {
+function Input({
+  question: q,
+  value,
+  invalid,
+  onChange,
+  onFiles,
+}: {
+  question: FormQuestion;
+  value: string;
+  invalid: boolean;
+  onChange: (value: string) => void;
+  onFiles?: (files: File[]) => void;
+}) {
   const common = {
     id: q.id,
     name: q.id,
@@ -91,7 +144,11 @@ function Input({ question: q, value, invalid, onChange, onFiles }: { question: F
     "aria-invalid": invalid,
     "aria-describedby": invalid ? `${q.id}-error` : undefined,
   };
-  const typed = { ...common, value, onChange: (e: { target: { value: string } }) => onChange(e.target.value) };
+  const typed = {
+    ...common,
+    value,
+    onChange: (e: { target: { value: string } }) => onChange(e.target.value),
+  };
   switch (q.kind) {
     case "long text":
       return <textarea {...typed} rows={4} placeholder={q.help || undefined} />;
@@ -105,13 +162,29 @@ function Input({ question: q, value, invalid, onChange, onFiles }: { question: F
         </select>
       );
     case "files":
-      return <input {...common} type="file" multiple accept={ACCEPTED} onChange={(e) => onFiles?.([...(e.target.files ?? [])])} />;
+      return (
+        <input
+          {...common}
+          type="file"
+          multiple
+          accept={ACCEPTED}
+          onChange={(e) => onFiles?.([...(e.target.files ?? [])])}
+        />
+      );
     case "number":
       return <input {...typed} className="field !w-40" inputMode="decimal" maxLength={40} />;
     case "date":
       return <input {...typed} className="field !w-48" type="date" />;
     case "mail":
-      return <input {...typed} type="email" autoComplete="email" placeholder={q.help || "you@post.example"} maxLength={200} />;
+      return (
+        <input
+          {...typed}
+          type="email"
+          autoComplete="email"
+          placeholder={q.help || "you@post.example"}
+          maxLength={200}
+        />
+      );
     default:
       return <input {...typed} maxLength={400} placeholder={q.help || undefined} />;
   }

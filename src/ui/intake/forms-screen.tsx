@@ -10,7 +10,15 @@ import { FormBuilder, type FormDraft } from "./form-builder";
 
 export interface FormsView {
   project: { id: string; key: string; name: string; visibility: string };
-  forms: { id: string; slug: string; definition: FormDefinition; open: boolean; embeddable: boolean; version: number; lately: number }[];
+  forms: {
+    id: string;
+    slug: string;
+    definition: FormDefinition;
+    open: boolean;
+    embeddable: boolean;
+    version: number;
+    lately: number;
+  }[];
   teams: { id: string; name: string }[];
   types: { id: string; name: string }[];
   mayEdit: boolean;
@@ -20,13 +28,18 @@ export interface FormsView {
 export function FormsScreen({ initial }: { initial: FormsView }) {
   const client = useQueryClient();
   const { key } = initial.project;
-  const { data: view } = useQuery({ queryKey: ["forms", key], queryFn: () => request<FormsView>(`/api/projects/${key}/forms`), initialData: initial });
+  const { data: view } = useQuery({
+    queryKey: ["forms", key],
+    queryFn: () => request<FormsView>(`/api/projects/${key}/forms`),
+    initialData: initial,
+  });
   // What is typed into a form stays while another is looked at.
   const [drafts, setDrafts] = useState<Readonly<Record<string, FormDraft | null>>>({});
   const keep = (id: string, draft: FormDraft | null) => setDrafts((d) => ({ ...d, [id]: draft }));
   const [chosen, setChosen] = useState<string | null>(initial.forms[0]?.id ?? null);
   useLive((message) => {
-    if (message.kind === "design" || message.kind === "resync") void client.invalidateQueries({ queryKey: ["forms", key] });
+    if (message.kind === "design" || message.kind === "resync")
+      void client.invalidateQueries({ queryKey: ["forms", key] });
   });
   const form = view.forms.find((f) => f.id === chosen) ?? view.forms[0] ?? null;
   /** @throws Problem */
@@ -53,17 +66,34 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
     <div className="flex h-full flex-col">
       <div className="flex shrink-0 items-center gap-x-4 border-b border-line px-4 py-2.5">
         <h1 className="text-[18px]">Forms</h1>
-        <p className="text-ink-soft max-md:hidden">{view.project.visibility === "everyone" ? "By these, people without an account report. Each has an address of its own." : "This project is for its members only: its forms cannot be opened from outside."}</p>
+        <p className="text-ink-soft max-md:hidden">
+          {view.project.visibility === "everyone"
+            ? "By these, people without an account report. Each has an address of its own."
+            : "This project is for its members only: its forms cannot be opened from outside."}
+        </p>
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-[210px_minmax(0,1fr)]">
         <nav aria-label="Forms of the project" className="overflow-y-auto border-r border-line">
           <ul>
             {view.forms.map((f) => (
               <li key={f.id}>
-                <button type="button" aria-current={f.id === form?.id ? "true" : undefined} onClick={() => setChosen(f.id)} className={`block w-full border-b border-line px-4 py-2 text-left ${f.id === form?.id ? "bg-accent-soft shadow-[inset_3px_0_0_var(--accent)]" : "hover:bg-sheet"}`}>
+                <button
+                  type="button"
+                  aria-current={f.id === form?.id ? "true" : undefined}
+                  onClick={() => setChosen(f.id)}
+                  className={`block w-full border-b border-line px-4 py-2 text-left ${f.id === form?.id ? "bg-accent-soft shadow-[inset_3px_0_0_var(--accent)]" : "hover:bg-sheet"}`}
+                >
                   <span className="block font-medium leading-snug">{f.definition.title}</span>
                   <span className="flex justify-between gap-2 text-[12.5px] text-ink-soft">
-                    <span>{drafts[f.id] ? <b className="font-semibold text-accent">not stored yet</b> : f.open ? "open" : <b className="font-semibold text-signal-ink">closed</b>}</span>
+                    <span>
+                      {drafts[f.id] ? (
+                        <b className="font-semibold text-accent">not stored yet</b>
+                      ) : f.open ? (
+                        "open"
+                      ) : (
+                        <b className="font-semibold text-signal-ink">closed</b>
+                      )}
+                    </span>
                     <span>{counted(f.lately, "report")} in 30 days</span>
                   </span>
                 </button>
@@ -72,11 +102,26 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
           </ul>
           {view.mayEdit && (
             <div className="flex flex-col items-start gap-2 p-4">
-              <button type="button" className="button button-small" onClick={() => tell(add(FIRST_FORM, "form"))}>
+              <button
+                type="button"
+                className="button button-small"
+                onClick={() => tell(add(FIRST_FORM, "form"))}
+              >
                 New form
               </button>
               {form && (
-                <button type="button" className="button button-small button-quiet" onClick={() => tell(add({ ...form.definition, title: `${form.definition.title} (copy)` }, form.slug))}>
+                <button
+                  type="button"
+                  className="button button-small button-quiet"
+                  onClick={() =>
+                    tell(
+                      add(
+                        { ...form.definition, title: `${form.definition.title} (copy)` },
+                        form.slug,
+                      ),
+                    )
+                  }
+                >
                   Copy this one
                 </button>
               )}
@@ -98,7 +143,11 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
             onRemove={() => tell(remove(form.id, form.definition.title))}
           />
         ) : (
-          <p className="p-10 text-ink-soft">{view.mayEdit ? "No form yet. Begin with a new one: it asks what most reports need, and stays closed until you open it." : "No form yet. A lead makes them."}</p>
+          <p className="p-10 text-ink-soft">
+            {view.mayEdit
+              ? "No form yet. Begin with a new one: it asks what most reports need, and stays closed until you open it."
+              : "No form yet. A lead makes them."}
+          </p>
         )}
       </div>
     </div>

@@ -4,14 +4,26 @@ import { useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useMemo, useRef, useState } from "react";
 import { decodeText } from "@/core/formats/decode-text";
-import { COLUMN_WORDS, matchColumns, readTable, REPORT_COLUMNS, reportsOf, type ColumnMatch, type Table } from "@/core/formats/report-table";
+import {
+  COLUMN_WORDS,
+  matchColumns,
+  readTable,
+  REPORT_COLUMNS,
+  reportsOf,
+  type ColumnMatch,
+  type Table,
+} from "@/core/formats/report-table";
 import { tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
 
 const AT_ONCE = 250;
 const SHOWN = 8;
 
-type Stage = { kind: "choose" } | { kind: "match" } | { kind: "running"; done: number } | { kind: "done"; done: number; stopped: boolean; takenBack: number | null };
+type Stage =
+  | { kind: "choose" }
+  | { kind: "match" }
+  | { kind: "running"; done: number }
+  | { kind: "done"; done: number; stopped: boolean; takenBack: number | null };
 
 /** Reports from a table: choose the file, say which column is what, see what would come of it, then take it in. */
 export function ImportScreen({ projectKey }: { projectKey: string }) {
@@ -22,7 +34,13 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
   const [importId, setImportId] = useState(() => crypto.randomUUID());
   const cancelled = useRef(false);
   const client = useQueryClient();
-  const { reports, problems } = useMemo(() => (table && match && match.title !== null ? reportsOf(table, match) : { reports: [], problems: [] }), [table, match]);
+  const { reports, problems } = useMemo(
+    () =>
+      table && match && match.title !== null
+        ? reportsOf(table, match)
+        : { reports: [], problems: [] },
+    [table, match],
+  );
   const address = `/api/projects/${projectKey}/intake/import`;
   const choose = async (file: File) => {
     setTrouble("");
@@ -58,7 +76,9 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
   };
   const takeBack = async (done: number, stopped: boolean) => {
     try {
-      const { changed } = await request<{ changed: number }>(address, { body: { kind: "take back", importId } });
+      const { changed } = await request<{ changed: number }>(address, {
+        body: { kind: "take back", importId },
+      });
       await client.invalidateQueries({ queryKey: ["desk", projectKey] });
       setStage({ kind: "done", done, stopped, takenBack: changed });
     } catch (error) {
@@ -68,7 +88,10 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
   return (
     <div className="h-full overflow-y-auto px-4 py-3">
       <h1 className="text-[18px]">Import reports from a table</h1>
-      <p className="mb-3 max-w-[70ch] text-[13px] text-ink-soft">A file of comma-separated values whose first line names the columns. Nothing is stored before you have seen what would come of it.</p>
+      <p className="mb-3 max-w-[70ch] text-[13px] text-ink-soft">
+        A file of comma-separated values whose first line names the columns. Nothing is stored
+        before you have seen what would come of it.
+      </p>
       {(stage.kind === "choose" || stage.kind === "match") && (
         <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
           The file
@@ -89,12 +112,24 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
         </p>
       )}
       {stage.kind === "match" && table && match && (
-        <section aria-label="What would come of it" className="mt-4 flex max-w-[1000px] flex-col gap-4">
+        <section
+          aria-label="What would come of it"
+          className="mt-4 flex max-w-[1000px] flex-col gap-4"
+        >
           <div className="grid grid-cols-5 gap-3">
             {REPORT_COLUMNS.map((column) => (
               <label key={column} className="flex flex-col gap-1 text-[12.5px] font-semibold">
                 {COLUMN_WORDS[column]}
-                <select className="field" value={match[column] ?? ""} onChange={(e) => setMatch({ ...match, [column]: e.target.value === "" ? null : Number(e.target.value) })}>
+                <select
+                  className="field"
+                  value={match[column] ?? ""}
+                  onChange={(e) =>
+                    setMatch({
+                      ...match,
+                      [column]: e.target.value === "" ? null : Number(e.target.value),
+                    })
+                  }
+                >
                   <option value="">no column</option>
                   {table.header.map((h, i) => (
                     <option key={i} value={i}>
@@ -110,10 +145,12 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
           ) : (
             <>
               <p>
-                <b>{reports.length}</b> {reports.length === 1 ? "report" : "reports"} would come into the queue
+                <b>{reports.length}</b> {reports.length === 1 ? "report" : "reports"} would come
+                into the queue
                 {problems.length > 0 && (
                   <>
-                    , <b className="text-alarm">{problems.length}</b> {problems.length === 1 ? "row" : "rows"} would not
+                    , <b className="text-alarm">{problems.length}</b>{" "}
+                    {problems.length === 1 ? "row" : "rows"} would not
                   </>
                 )}
                 .
@@ -142,9 +179,14 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
                   ))}
                 </tbody>
               </table>
-              {reports.length > SHOWN && <p className="text-[13px] text-ink-soft">and {reports.length - SHOWN} more</p>}
+              {reports.length > SHOWN && (
+                <p className="text-[13px] text-ink-soft">and {reports.length - SHOWN} more</p>
+              )}
               {problems.length > 0 && (
-                <ul aria-label="Rows that are left out" className="max-h-40 overflow-y-auto border-l-[3px] border-alarm pl-3 text-[13px]">
+                <ul
+                  aria-label="Rows that are left out"
+                  className="max-h-40 overflow-y-auto border-l-[3px] border-alarm pl-3 text-[13px]"
+                >
                   {problems.map((p) => (
                     <li key={p.row}>
                       Line {p.row}: {p.sentence}
@@ -152,7 +194,12 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
                   ))}
                 </ul>
               )}
-              <button type="button" className="button button-accent self-start" disabled={reports.length === 0} onClick={() => void run()}>
+              <button
+                type="button"
+                className="button button-accent self-start"
+                disabled={reports.length === 0}
+                onClick={() => void run()}
+              >
                 Import {counted(reports.length, "report")}
               </button>
             </>
@@ -161,11 +208,20 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
       )}
       {stage.kind === "running" && (
         <section aria-label="Importing" className="mt-4 flex items-center gap-4">
-          <progress value={stage.done} max={reports.length} className="w-72 accent-(--accent)" aria-label="Imported" />
+          <progress
+            value={stage.done}
+            max={reports.length}
+            className="w-72 accent-(--accent)"
+            aria-label="Imported"
+          />
           <span role="status">
             {stage.done} of {reports.length}
           </span>
-          <button type="button" className="button button-small" onClick={() => (cancelled.current = true)}>
+          <button
+            type="button"
+            className="button button-small"
+            onClick={() => (cancelled.current = true)}
+          >
             Stop
           </button>
         </section>
@@ -173,11 +229,13 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
       {stage.kind === "done" && (
         <section aria-label="Imported" className="mt-4 flex flex-col gap-2" role="status">
           <p>
-            <b>{stage.done}</b> {stage.done === 1 ? "report is" : "reports are"} in the queue{stage.stopped && `; it was stopped before the other ${reports.length - stage.done}`}.
+            <b>{stage.done}</b> {stage.done === 1 ? "report is" : "reports are"} in the queue
+            {stage.stopped && `; it was stopped before the other ${reports.length - stage.done}`}.
           </p>
           {stage.takenBack !== null && (
             <p>
-              <b>{stage.takenBack}</b> were taken back{stage.takenBack < stage.done && "; the others have been judged meanwhile and stay"}.
+              <b>{stage.takenBack}</b> were taken back
+              {stage.takenBack < stage.done && "; the others have been judged meanwhile and stay"}.
             </p>
           )}
           <div className="flex gap-2">
@@ -185,7 +243,11 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
               To the triage desk
             </Link>
             {stage.takenBack === null && stage.done > 0 && (
-              <button type="button" className="button button-quiet" onClick={() => void takeBack(stage.done, stage.stopped)}>
+              <button
+                type="button"
+                className="button button-quiet"
+                onClick={() => void takeBack(stage.done, stage.stopped)}
+              >
                 Take the import back
               </button>
             )}

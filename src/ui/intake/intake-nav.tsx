@@ -20,7 +20,12 @@ export function IntakeNav({ projectKey }: { projectKey: string }) {
         const href = `/p/${projectKey}/intake${path}`;
         const here = pathname === href;
         return (
-          <Link key={path} href={href} aria-current={here ? "page" : undefined} className={`border-b-2 py-1.5 text-[13px] ${here ? "border-accent font-semibold" : "border-transparent text-ink-soft hover:text-ink"}`}>
+          <Link
+            key={path}
+            href={href}
+            aria-current={here ? "page" : undefined}
+            className={`border-b-2 py-1.5 text-[13px] ${here ? "border-accent font-semibold" : "border-transparent text-ink-soft hover:text-ink"}`}
+          >
             {title}
           </Link>
         );

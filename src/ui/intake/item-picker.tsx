@@ -11,17 +11,37 @@ export interface PickedItem {
 }
 
 /** One item of a project: from those proposed, or found by key or words. */
-export function ItemPicker({ projectKey, label, proposed, value, onChange }: { projectKey: string; label: string; proposed: readonly PickedItem[]; value: string; onChange: (id: string) => void }) {
+export function ItemPicker({
+  projectKey,
+  label,
+  proposed,
+  value,
+  onChange,
+}: {
+  projectKey: string;
+  label: string;
+  proposed: readonly PickedItem[];
+  value: string;
+  onChange: (id: string) => void;
+}) {
   const [text, setText] = useState("");
   const wanted = useDeferredValue(text.trim());
   const { data: found = [] } = useQuery({
     queryKey: ["search", wanted],
-    queryFn: () => request<{ id: string; key: string; title: string; stateName: string }[]>(`/api/search?q=${encodeURIComponent(wanted)}`, { retry: false }),
+    queryFn: () =>
+      request<{ id: string; key: string; title: string; stateName: string }[]>(
+        `/api/search?q=${encodeURIComponent(wanted)}`,
+        { retry: false },
+      ),
     enabled: wanted.length > 1,
   });
-  const own = found.filter((f) => f.key.startsWith(`${projectKey}-`)).map((f) => ({ id: f.id, key: f.key, title: f.title, about: f.stateName }));
+  const own = found
+    .filter((f) => f.key.startsWith(`${projectKey}-`))
+    .map((f) => ({ id: f.id, key: f.key, title: f.title, about: f.stateName }));
   const shown: readonly PickedItem[] = wanted.length > 1 ? own : proposed;
-  const kept = shown.some((s) => s.id === value) ? null : [...proposed, ...own].find((s) => s.id === value);
+  const kept = shown.some((s) => s.id === value)
+    ? null
+    : [...proposed, ...own].find((s) => s.id === value);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_200px] gap-2">
       <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
@@ -40,7 +60,12 @@ export function ItemPicker({ projectKey, label, proposed, value, onChange }: { p
       </label>
       <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
         Another, by key or words
-        <input className="field" type="search" value={text} onChange={(e) => setText(e.target.value)} />
+        <input
+          className="field"
+          type="search"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
       </label>
     </div>
   );

@@ -12,8 +12,25 @@ export interface MailboxView {
   domain: string;
   addresses: { name: string; teamId: string | null; open: boolean }[];
   teams: { id: string; name: string }[];
-  received: { at: number; sender: string; subject: string; became: MailFate; reference: string | null; reportId: string | null }[];
-  written: { id: number; at: number; recipient: string; subject: string; body: string; reference: string; sentAt: number | null; dueAt: number; failed: string | null }[];
+  received: {
+    at: number;
+    sender: string;
+    subject: string;
+    became: MailFate;
+    reference: string | null;
+    reportId: string | null;
+  }[];
+  written: {
+    id: number;
+    at: number;
+    recipient: string;
+    subject: string;
+    body: string;
+    reference: string;
+    sentAt: number | null;
+    dueAt: number;
+    failed: string | null;
+  }[];
   waiting: number;
   sends: boolean;
   takes: boolean;
@@ -26,7 +43,12 @@ export interface MailboxView {
 export function MailboxScreen({ initial }: { initial: MailboxView }) {
   const client = useQueryClient();
   const { key } = initial.project;
-  const { data: view } = useQuery({ queryKey: ["mailbox", key], queryFn: () => request<MailboxView>(`/api/projects/${key}/mailbox`), initialData: initial, refetchInterval: 15_000 });
+  const { data: view } = useQuery({
+    queryKey: ["mailbox", key],
+    queryFn: () => request<MailboxView>(`/api/projects/${key}/mailbox`),
+    initialData: initial,
+    refetchInterval: 15_000,
+  });
   const again = () => client.invalidateQueries({ queryKey: ["mailbox", key] });
   useLive((message) => {
     if (message.kind !== "item") void again();
@@ -40,7 +62,13 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
   };
   const add = (event: FormEvent) => {
     event.preventDefault();
-    send({ kind: "add", name, teamId: null }).then(() => (setName(""), tellDone(`${name}@${view.domain} takes mail.`, () => send({ kind: "remove", name }))), tellProblem);
+    send({ kind: "add", name, teamId: null }).then(
+      () => (
+        setName(""),
+        tellDone(`${name}@${view.domain} takes mail.`, () => send({ kind: "remove", name }))
+      ),
+      tellProblem,
+    );
   };
   const letter = view.written.find((w) => w.id === read);
   return (
@@ -48,7 +76,13 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
       <div className="flex shrink-0 flex-wrap items-center gap-x-4 border-b border-line px-4 py-2.5">
         <h1 className="text-[18px]">Mailbox</h1>
         <p className="text-ink-soft">
-          {view.waiting === 0 ? "Every letter is sent." : view.waiting === 1 ? "1 letter waits to be sent." : `${view.waiting} letters wait to be sent.`} {!view.sends && "No mail server is set up: letters stay here and on the requesters' pages."}
+          {view.waiting === 0
+            ? "Every letter is sent."
+            : view.waiting === 1
+              ? "1 letter waits to be sent."
+              : `${view.waiting} letters wait to be sent.`}{" "}
+          {!view.sends &&
+            "No mail server is set up: letters stay here and on the requesters' pages."}
         </p>
         <span className="flex-1" />
         {view.standIn && (
@@ -60,7 +94,11 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
       <div className="grid min-h-0 flex-1 grid-cols-[300px_minmax(0,1fr)_minmax(0,1fr)] max-lg:grid-cols-1 max-lg:overflow-y-auto">
         <section aria-label="Addresses" className="overflow-y-auto border-r border-line px-4 py-3">
           <h2 className="text-[14px]">Addresses</h2>
-          <p className="text-[12.5px] text-ink-soft">{view.takes ? "Mail to these becomes a report; an answer to a letter of ours stands with its report." : "Mail is not handed over to the product here: nothing comes in by these."}</p>
+          <p className="text-[12.5px] text-ink-soft">
+            {view.takes
+              ? "Mail to these becomes a report; an answer to a letter of ours stands with its report."
+              : "Mail is not handed over to the product here: nothing comes in by these."}
+          </p>
           <ul>
             {view.addresses.map((a) => (
               <li key={a.name} className="border-b border-line py-2" data-address={a.name}>
@@ -68,7 +106,19 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
                   {a.name}@{view.domain}
                 </p>
                 <div className="mt-1 flex items-center gap-2 text-[12.5px]">
-                  <select className="field !min-h-7 !w-auto !py-0" disabled={!view.mayEdit} aria-label={`Team of ${a.name}`} value={a.teamId ?? ""} onChange={(e) => void send({ kind: "change", name: a.name, teamId: e.target.value || null }).catch(tellProblem)}>
+                  <select
+                    className="field !min-h-7 !w-auto !py-0"
+                    disabled={!view.mayEdit}
+                    aria-label={`Team of ${a.name}`}
+                    value={a.teamId ?? ""}
+                    onChange={(e) =>
+                      void send({
+                        kind: "change",
+                        name: a.name,
+                        teamId: e.target.value || null,
+                      }).catch(tellProblem)
+                    }
+                  >
                     <option value="">whoever triages</option>
                     {view.teams.map((t) => (
                       <option key={t.id} value={t.id}>
@@ -76,13 +126,35 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
                       </option>
                     ))}
                   </select>
-                  <span className="flex-1">{a.open ? "" : <b className="text-signal-ink">closed</b>}</span>
+                  <span className="flex-1">
+                    {a.open ? "" : <b className="text-signal-ink">closed</b>}
+                  </span>
                   {view.mayEdit && (
                     <>
-                      <button type="button" className="link" onClick={() => void send({ kind: "change", name: a.name, open: !a.open }).catch(tellProblem)}>
+                      <button
+                        type="button"
+                        className="link"
+                        onClick={() =>
+                          void send({ kind: "change", name: a.name, open: !a.open }).catch(
+                            tellProblem,
+                          )
+                        }
+                      >
                         {a.open ? "close" : "open"}
                       </button>
-                      <button type="button" className="link" onClick={() => void send({ kind: "remove", name: a.name }).then(() => tellDone(`${a.name} takes no mail any more.`, () => send({ kind: "add", name: a.name, teamId: a.teamId })), tellProblem)}>
+                      <button
+                        type="button"
+                        className="link"
+                        onClick={() =>
+                          void send({ kind: "remove", name: a.name }).then(
+                            () =>
+                              tellDone(`${a.name} takes no mail any more.`, () =>
+                                send({ kind: "add", name: a.name, teamId: a.teamId }),
+                              ),
+                            tellProblem,
+                          )
+                        }
+                      >
                         take out
                       </button>
                     </>
@@ -96,7 +168,14 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
             <form onSubmit={add} className="mt-3 flex items-end gap-2">
               <label className="flex min-w-0 flex-1 flex-col gap-0.5 text-[12px] font-semibold">
                 New address, before the @
-                <input className="field" required maxLength={60} value={name} onChange={(e) => setName(e.target.value.toLowerCase())} placeholder="lost-things" />
+                <input
+                  className="field"
+                  required
+                  maxLength={60}
+                  value={name}
+                  onChange={(e) => setName(e.target.value.toLowerCase())}
+                  placeholder="lost-things"
+                />
               </label>
               <button type="submit" className="button">
                 Add
@@ -106,10 +185,17 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
         </section>
         <section aria-label="Came in" className="overflow-y-auto border-r border-line">
           <h2 className="border-b border-line px-4 py-2 text-[14px]">Came in</h2>
-          {view.received.length === 0 && <p className="p-4 text-ink-soft">Nothing yet. Mail to one of the addresses stands here with what became of it.</p>}
+          {view.received.length === 0 && (
+            <p className="p-4 text-ink-soft">
+              Nothing yet. Mail to one of the addresses stands here with what became of it.
+            </p>
+          )}
           <ul>
             {view.received.map((m) => (
-              <li key={`${m.at} ${m.sender} ${m.subject}`} className="border-b border-line px-4 py-2">
+              <li
+                key={`${m.at} ${m.sender} ${m.subject}`}
+                className="border-b border-line px-4 py-2"
+              >
                 <p className="flex justify-between gap-2 text-[12.5px] text-ink-soft">
                   <span className="truncate">{m.sender}</span>
                   <time className="whitespace-nowrap" title={exact(m.at, view.project.zone)}>
@@ -126,18 +212,44 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
         </section>
         <section aria-label="Went out" className="overflow-y-auto">
           <h2 className="border-b border-line px-4 py-2 text-[14px]">Went out</h2>
-          {view.written.length === 0 && <p className="p-4 text-ink-soft">Nothing yet. Receipts, questions and news to requesters stand here.</p>}
+          {view.written.length === 0 && (
+            <p className="p-4 text-ink-soft">
+              Nothing yet. Receipts, questions and news to requesters stand here.
+            </p>
+          )}
           <ul>
             {view.written.map((w) => (
               <li key={w.id} className="border-b border-line">
-                <button type="button" aria-expanded={w.id === read} className="block w-full px-4 py-2 text-left hover:bg-sheet" onClick={() => setRead(w.id === read ? null : w.id)}>
+                <button
+                  type="button"
+                  aria-expanded={w.id === read}
+                  className="block w-full px-4 py-2 text-left hover:bg-sheet"
+                  onClick={() => setRead(w.id === read ? null : w.id)}
+                >
                   <span className="flex justify-between gap-2 text-[12.5px] text-ink-soft">
                     <span className="truncate">{w.recipient}</span>
-                    <span className={w.failed && w.failed !== "taken back" ? "font-semibold text-alarm" : w.sentAt === null && !w.failed ? "text-signal-ink" : ""}>{w.failed ?? (w.sentAt === null ? "waits" : `sent ${ago(w.sentAt, Math.max(w.sentAt, view.now))}`)}</span>
+                    <span
+                      className={
+                        w.failed && w.failed !== "taken back"
+                          ? "font-semibold text-alarm"
+                          : w.sentAt === null && !w.failed
+                            ? "text-signal-ink"
+                            : ""
+                      }
+                    >
+                      {w.failed ??
+                        (w.sentAt === null
+                          ? "waits"
+                          : `sent ${ago(w.sentAt, Math.max(w.sentAt, view.now))}`)}
+                    </span>
                   </span>
                   <span className="block font-medium leading-snug">{w.subject}</span>
                 </button>
-                {letter?.id === w.id && <p className="whitespace-pre-wrap bg-sheet px-4 py-3 text-[13px] [overflow-wrap:anywhere]">{letter.body}</p>}
+                {letter?.id === w.id && (
+                  <p className="whitespace-pre-wrap bg-sheet px-4 py-3 text-[13px] [overflow-wrap:anywhere]">
+                    {letter.body}
+                  </p>
+                )}
               </li>
             ))}
           </ul>

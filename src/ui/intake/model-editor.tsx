@@ -5,16 +5,38 @@ import type { Criterion, ScoringModel } from "@/core/intake/scoring";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
 
-const SOURCES: Record<Criterion["source"], string> = { judged: "people judge it", votes: "votes and reports", estimate: "the estimate" };
+const SOURCES: Record<Criterion["source"], string> = {
+  judged: "people judge it",
+  votes: "votes and reports",
+  estimate: "the estimate",
+};
 
 /** What requests are judged by: criteria with scales and weights, and where the cost of delay comes from. */
-export function ModelEditor({ model, version, numbers, projectKey, onDone }: { model: ScoringModel; version: number; numbers: { id: string; name: string }[]; projectKey: string; onDone: () => void }) {
+export function ModelEditor({
+  model,
+  version,
+  numbers,
+  projectKey,
+  onDone,
+}: {
+  model: ScoringModel;
+  version: number;
+  numbers: { id: string; name: string }[];
+  projectKey: string;
+  onDone: () => void;
+}) {
   const [draft, setDraft] = useState(model);
-  const change = (id: string, more: Partial<Criterion>) => setDraft((d) => ({ ...d, criteria: d.criteria.map((c) => (c.id === id ? { ...c, ...more } : c)) }));
+  const change = (id: string, more: Partial<Criterion>) =>
+    setDraft((d) => ({
+      ...d,
+      criteria: d.criteria.map((c) => (c.id === id ? { ...c, ...more } : c)),
+    }));
   const total = draft.criteria.reduce((sum, c) => sum + Math.abs(c.weight), 0);
   const store = async () => {
     try {
-      await request(`/api/projects/${projectKey}/promises`, { body: { seenVersion: version, scoring: draft } });
+      await request(`/api/projects/${projectKey}/promises`, {
+        body: { seenVersion: version, scoring: draft },
+      });
       tellDone("The model is changed; what was judged stays.");
       onDone();
     } catch (error) {
@@ -58,10 +80,22 @@ export function ModelEditor({ model, version, numbers, projectKey, onDone }: { m
           {draft.criteria.map((c) => (
             <tr key={c.id}>
               <td className="pr-2">
-                <input className="field" aria-label="Criterion" required maxLength={60} value={c.name} onChange={(e) => change(c.id, { name: e.target.value })} />
+                <input
+                  className="field"
+                  aria-label="Criterion"
+                  required
+                  maxLength={60}
+                  value={c.name}
+                  onChange={(e) => change(c.id, { name: e.target.value })}
+                />
               </td>
               <td className="pr-2">
-                <select className="field" aria-label={`Where ${c.name} comes from`} value={c.source} onChange={(e) => change(c.id, { source: e.target.value as Criterion["source"] })}>
+                <select
+                  className="field"
+                  aria-label={`Where ${c.name} comes from`}
+                  value={c.source}
+                  onChange={(e) => change(c.id, { source: e.target.value as Criterion["source"] })}
+                >
                   {Object.entries(SOURCES).map(([value, label]) => (
                     <option key={value} value={value}>
                       {label}
@@ -70,17 +104,46 @@ export function ModelEditor({ model, version, numbers, projectKey, onDone }: { m
                 </select>
               </td>
               <td className="pr-2">
-                <input className="field !w-20" type="number" aria-label={`Scale of ${c.name}`} min={1} max={1000} step={1} required value={c.scale} onChange={(e) => change(c.id, { scale: Math.max(1, Math.round(Number(e.target.value))) })} />
+                <input
+                  className="field !w-20"
+                  type="number"
+                  aria-label={`Scale of ${c.name}`}
+                  min={1}
+                  max={1000}
+                  step={1}
+                  required
+                  value={c.scale}
+                  onChange={(e) =>
+                    change(c.id, { scale: Math.max(1, Math.round(Number(e.target.value))) })
+                  }
+                />
               </td>
               <td className="pr-2">
-                <input className="field !w-20" type="number" aria-label={`Weight of ${c.name}`} min={-100} max={100} step="any" required value={c.weight} onChange={(e) => change(c.id, { weight: Number(e.target.value) })} />
+                <input
+                  className="field !w-20"
+                  type="number"
+                  aria-label={`Weight of ${c.name}`}
+                  min={-100}
+                  max={100}
+                  step="any"
+                  required
+                  value={c.weight}
+                  onChange={(e) => change(c.id, { weight: Number(e.target.value) })}
+                />
               </td>
               <td className="tabular-nums text-ink-soft">
                 {total === 0 ? "–" : Math.round((Math.abs(c.weight) * 100) / total)}
                 {c.weight < 0 && " for little"}
               </td>
               <td>
-                <button type="button" className="button button-small button-quiet !px-1" aria-label={`Take out ${c.name}`} onClick={() => setDraft((d) => ({ ...d, criteria: d.criteria.filter((x) => x.id !== c.id) }))}>
+                <button
+                  type="button"
+                  className="button button-small button-quiet !px-1"
+                  aria-label={`Take out ${c.name}`}
+                  onClick={() =>
+                    setDraft((d) => ({ ...d, criteria: d.criteria.filter((x) => x.id !== c.id) }))
+                  }
+                >
                   <X size={13} aria-hidden="true" />
                 </button>
               </td>
@@ -88,14 +151,33 @@ export function ModelEditor({ model, version, numbers, projectKey, onDone }: { m
           ))}
         </tbody>
       </table>
-      <button type="button" className="button button-small self-start" onClick={() => setDraft((d) => ({ ...d, criteria: [...d.criteria, { id: crypto.randomUUID(), name: "", scale: 5, weight: 1, source: "judged" }] }))}>
+      <button
+        type="button"
+        className="button button-small self-start"
+        onClick={() =>
+          setDraft((d) => ({
+            ...d,
+            criteria: [
+              ...d.criteria,
+              { id: crypto.randomUUID(), name: "", scale: 5, weight: 1, source: "judged" },
+            ],
+          }))
+        }
+      >
         Add a criterion
       </button>
       <div className="grid grid-cols-2 gap-3">
-        {field("What a week of delay loses", draft.valueFieldId, (valueFieldId) => setDraft((d) => ({ ...d, valueFieldId })))}
-        {field("Weeks of delay", draft.weeksFieldId, (weeksFieldId) => setDraft((d) => ({ ...d, weeksFieldId })))}
+        {field("What a week of delay loses", draft.valueFieldId, (valueFieldId) =>
+          setDraft((d) => ({ ...d, valueFieldId })),
+        )}
+        {field("Weeks of delay", draft.weeksFieldId, (weeksFieldId) =>
+          setDraft((d) => ({ ...d, weeksFieldId })),
+        )}
       </div>
-      <p className="text-[12.5px] text-ink-soft">Cost of delay is the one times the other. What a week loses divided by the size is the order that loses least in total.</p>
+      <p className="text-[12.5px] text-ink-soft">
+        Cost of delay is the one times the other. What a week loses divided by the size is the order
+        that loses least in total.
+      </p>
       <div className="flex gap-2">
         <button type="submit" className="button button-small button-accent">
           Store the model

@@ -10,7 +10,12 @@ export interface PrivatePageView {
   reference: string;
   projectName: string;
   title: string;
-  wrote: { happened: string; reproduce: string; place: string; answers: { label: string; value: string }[] } | null;
+  wrote: {
+    happened: string;
+    reproduce: string;
+    place: string;
+    answers: { label: string; value: string }[];
+  } | null;
   receivedAt: number;
   now: number;
   files: { id: string; name: string; picture: boolean }[];
@@ -38,7 +43,12 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
   const [movingProblem, setMovingProblem] = useState<Problem | null>(null);
   const move = async ({ from, to }: { from: string; to: string }) => {
     try {
-      client.setQueryData(["private", token], await request<PrivatePageView>(`/api/public/pages/${token}/moves`, { body: { from, to, words } }));
+      client.setQueryData(
+        ["private", token],
+        await request<PrivatePageView>(`/api/public/pages/${token}/moves`, {
+          body: { from, to, words },
+        }),
+      );
       setWords("");
       setMovingProblem(null);
     } catch (error) {
@@ -48,7 +58,10 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
   const send = async (event: FormEvent) => {
     event.preventDefault();
     try {
-      client.setQueryData(["private", token], await request<PrivatePageView>(`/api/public/pages/${token}`, { body: { answer } }));
+      client.setQueryData(
+        ["private", token],
+        await request<PrivatePageView>(`/api/public/pages/${token}`, { body: { answer } }),
+      );
       setAnswer("");
       setProblem(null);
     } catch (error) {
@@ -58,20 +71,36 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
   return (
     <Sheet projectName={page.projectName}>
       <p className="text-[13px] text-ink-soft">
-        {page.wrote ? "Your report" : "You follow"} <span className="font-mono">{page.reference}</span>, sent {ago(page.receivedAt, page.now)}
+        {page.wrote ? "Your report" : "You follow"}{" "}
+        <span className="font-mono">{page.reference}</span>, sent {ago(page.receivedAt, page.now)}
       </p>
       <h1 className="mt-1 text-[22px] leading-tight">{page.title}</h1>
       <div role="status" className="my-4 border-l-4 border-accent bg-accent-soft px-4 py-3">
         <p className="font-display text-[17px] font-semibold">{page.status.headline}</p>
         <p>{page.status.detail}</p>
-        {page.others > 0 && <p className="mt-1 text-[13px]">{page.others === 1 ? "One other person told" : `${page.others} others told`} us of the same.</p>}
+        {page.others > 0 && (
+          <p className="mt-1 text-[13px]">
+            {page.others === 1 ? "One other person told" : `${page.others} others told`} us of the
+            same.
+          </p>
+        )}
       </div>
       {page.messages.length > 0 && (
         <ol aria-label="What happened since" className="mb-4 flex flex-col gap-3">
           {page.messages.map((m, i) => (
-            <li key={i} className={`border-l-[3px] pl-3 ${m.kind === "answer" ? "border-accent" : m.kind === "question" || m.kind === "reminder" ? "border-signal" : "border-line-strong"}`}>
+            <li
+              key={i}
+              className={`border-l-[3px] pl-3 ${m.kind === "answer" ? "border-accent" : m.kind === "question" || m.kind === "reminder" ? "border-signal" : "border-line-strong"}`}
+            >
               <p className="text-[12.5px] text-ink-soft">
-                {m.kind === "question" ? "We asked" : m.kind === "reminder" ? "We asked again" : m.kind === "answer" ? "You answered" : "News"} {ago(m.at, Math.max(page.now, m.at))}
+                {m.kind === "question"
+                  ? "We asked"
+                  : m.kind === "reminder"
+                    ? "We asked again"
+                    : m.kind === "answer"
+                      ? "You answered"
+                      : "News"}{" "}
+                {ago(m.at, Math.max(page.now, m.at))}
               </p>
               <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{m.body}</p>
             </li>
@@ -83,7 +112,15 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
           <label htmlFor="answer" className="font-semibold">
             Your answer
           </label>
-          <textarea id="answer" className="field" rows={4} required maxLength={10_000} value={answer} onChange={(e) => setAnswer(e.target.value)} />
+          <textarea
+            id="answer"
+            className="field"
+            rows={4}
+            required
+            maxLength={10_000}
+            value={answer}
+            onChange={(e) => setAnswer(e.target.value)}
+          />
           {problem && (
             <p role="alert" className="text-alarm">
               <b>{problem.sentence}</b> {problem.help}
@@ -99,7 +136,15 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
           <label htmlFor="words" className="font-semibold">
             It is your turn: what do you say?
           </label>
-          <textarea id="words" className="field" rows={2} maxLength={2_000} value={words} onChange={(e) => setWords(e.target.value)} placeholder="A word on why, if you like" />
+          <textarea
+            id="words"
+            className="field"
+            rows={2}
+            maxLength={2_000}
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+            placeholder="A word on why, if you like"
+          />
           {movingProblem && (
             <p role="alert" className="text-alarm">
               <b>{movingProblem.sentence}</b> {movingProblem.help}
@@ -107,7 +152,13 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
           )}
           <div className="flex flex-wrap gap-2">
             {page.moves.map((m) => (
-              <button key={m.to} type="button" className="button" disabled={m.asksWhy && !words.trim()} onClick={() => void move(m)}>
+              <button
+                key={m.to}
+                type="button"
+                className="button"
+                disabled={m.asksWhy && !words.trim()}
+                onClick={() => void move(m)}
+              >
                 {m.verb}
               </button>
             ))}
@@ -144,7 +195,10 @@ function FollowForm({ token }: { token: string }) {
     event.preventDefault();
     try {
       await request(`/api/public/pages/${token}/follow`, { body: { mail } });
-      setSaid({ good: true, text: `${mail} gets a page of their own by mail, and hears when it is done.` });
+      setSaid({
+        good: true,
+        text: `${mail} gets a page of their own by mail, and hears when it is done.`,
+      });
       setMail("");
       await client.invalidateQueries({ queryKey: ["private", token] });
     } catch (error) {
@@ -158,14 +212,25 @@ function FollowForm({ token }: { token: string }) {
       <form onSubmit={(e) => void send(e)} className="mt-2 flex flex-wrap items-end gap-2">
         <label className="flex min-w-0 flex-1 flex-col gap-1 text-[13px]">
           Their mail address, or your second one
-          <input className="field" type="email" required maxLength={200} value={mail} onChange={(e) => setMail(e.target.value)} placeholder="neighbour@post.example" />
+          <input
+            className="field"
+            type="email"
+            required
+            maxLength={200}
+            value={mail}
+            onChange={(e) => setMail(e.target.value)}
+            placeholder="neighbour@post.example"
+          />
         </label>
         <button type="submit" className="button">
           It happens to them too
         </button>
       </form>
       {said && (
-        <p role={said.good ? "status" : "alert"} className={`mt-1 text-[13px] ${said.good ? "" : "text-alarm"}`}>
+        <p
+          role={said.good ? "status" : "alert"}
+          className={`mt-1 text-[13px] ${said.good ? "" : "text-alarm"}`}
+        >
           {said.text}
         </p>
       )}

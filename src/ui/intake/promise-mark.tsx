@@ -13,10 +13,25 @@ const LOOK: Record<TargetStanding, { Icon: typeof CircleDot; className: string; 
  * How a promise stands: a sign, and the time left in words.
  * @param what what is promised, where nothing beside it says so; `reads` says it to readers of the screen alone
  */
-export function PromiseMark({ state, what, reads }: { state: TargetState; what?: string; reads?: string }) {
+export function PromiseMark({
+  state,
+  what,
+  reads,
+}: {
+  state: TargetState;
+  what?: string;
+  reads?: string;
+}) {
   const { Icon, className, word } = LOOK[state.standing];
   return (
-    <span className={`inline-flex items-center gap-1 whitespace-nowrap text-[12.5px] ${className}`} title={state.dueAt === null ? word : `${word}, due ${new Date(state.dueAt).toUTCString().slice(0, 22)} UTC`}>
+    <span
+      className={`inline-flex items-center gap-1 whitespace-nowrap text-[12.5px] ${className}`}
+      title={
+        state.dueAt === null
+          ? word
+          : `${word}, due ${new Date(state.dueAt).toUTCString().slice(0, 22)} UTC`
+      }
+    >
       <Icon size={13} aria-hidden="true" />
       {what && <span className="font-normal text-ink-soft">{what}</span>}
       {reads && <span className="sr-only">{reads}: </span>}

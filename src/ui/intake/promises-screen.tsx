@@ -46,9 +46,15 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
   const client = useQueryClient();
   const { key } = initial.project;
   const { openItem, openBehind } = usePanel();
-  const { data: view } = useQuery({ queryKey: ["promises", key], queryFn: () => request<PromisesView>(`/api/projects/${key}/promises`), initialData: initial, refetchInterval: 60_000 });
+  const { data: view } = useQuery({
+    queryKey: ["promises", key],
+    queryFn: () => request<PromisesView>(`/api/projects/${key}/promises`),
+    initialData: initial,
+    refetchInterval: 60_000,
+  });
   useLive((message) => {
-    if (message.kind === "design" || message.kind === "intake" || message.kind === "resync") void client.invalidateQueries({ queryKey: ["promises", key] });
+    if (message.kind === "design" || message.kind === "intake" || message.kind === "resync")
+      void client.invalidateQueries({ queryKey: ["promises", key] });
   });
   const [editing, setEditing] = useState<string | "calendar" | null>(null);
   const [made, setMade] = useState<ServiceTarget | null>(null);
@@ -57,7 +63,10 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
     setEditing(null);
     setMade(null);
   };
-  const store = async (change: { targets?: ServiceTarget[]; calendar?: WorkingCalendar }, done: string): Promise<boolean> => {
+  const store = async (
+    change: { targets?: ServiceTarget[]; calendar?: WorkingCalendar },
+    done: string,
+  ): Promise<boolean> => {
     try {
       await request(`/api/projects/${key}/promises`, { body: { seenVersion: version, ...change } });
       tellDone(done);
@@ -77,7 +86,9 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
   };
   const nameOf = (id: string | null) => view.people.find((p) => p.id === id)?.name ?? "nobody yet";
   const standing = (kind: TargetState["standing"]) => [
-    ...view.open.filter((r) => [r.answer, r.resolve].some((s) => s?.standing === kind)).map((r) => r.itemId),
+    ...view.open
+      .filter((r) => [r.answer, r.resolve].some((s) => s?.standing === kind))
+      .map((r) => r.itemId),
     ...view.unseen.filter((states) => states.includes(kind)).map(() => OUTSIDE_VIEW),
   ];
   return (
@@ -86,17 +97,38 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
         <h1 className="text-[18px]">Promises of {view.project.name}</h1>
         <p className="text-ink-soft">
           {(["missed", "at risk", "paused"] as const).map((kind) => (
-            <button key={kind} type="button" className="mr-3 hover:underline" onClick={() => openBehind({ title: `Promises: ${kind}`, ids: standing(kind) })}>
-              <b className={kind === "missed" && standing(kind).length > 0 ? "text-alarm" : "text-ink"}>{standing(kind).length}</b> {kind === "paused" ? "stand still" : kind}
+            <button
+              key={kind}
+              type="button"
+              className="mr-3 hover:underline"
+              onClick={() => openBehind({ title: `Promises: ${kind}`, ids: standing(kind) })}
+            >
+              <b
+                className={
+                  kind === "missed" && standing(kind).length > 0 ? "text-alarm" : "text-ink"
+                }
+              >
+                {standing(kind).length}
+              </b>{" "}
+              {kind === "paused" ? "stand still" : kind}
             </button>
           ))}
         </p>
       </div>
       <div className="mt-3 grid gap-8 xl:grid-cols-[minmax(0,1fr)_360px]">
         <section aria-label="Open promises" className="min-w-0">
-          {view.open.length === 0 && <p className="py-6 text-ink-soft">{targets.length === 0 ? "Nothing is promised yet. A promise says how soon a first answer comes, and how soon it is done." : "Nothing that is open has a promise."}</p>}
+          {view.open.length === 0 && (
+            <p className="py-6 text-ink-soft">
+              {targets.length === 0
+                ? "Nothing is promised yet. A promise says how soon a first answer comes, and how soon it is done."
+                : "Nothing that is open has a promise."}
+            </p>
+          )}
           {view.open.length > 0 && (
-            <p aria-hidden="true" className="flex items-center gap-2 pb-1 text-[12px] text-ink-soft">
+            <p
+              aria-hidden="true"
+              className="flex items-center gap-2 pb-1 text-[12px] text-ink-soft"
+            >
               <span className="min-w-0 flex-1">Open, what is due next first</span>
               <span className="w-20">State</span>
               <span className="hidden w-24 2xl:inline">Who has it</span>
@@ -106,16 +138,30 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
           )}
           <ol>
             {view.open.map((r) => (
-              <li key={r.itemId} className="flex items-center gap-2 border-t border-line py-1" data-promise={r.key}>
+              <li
+                key={r.itemId}
+                className="flex items-center gap-2 border-t border-line py-1"
+                data-promise={r.key}
+              >
                 <TypeGlyph typeId={r.typeId} />
-                <button type="button" className="link key w-[74px] text-left !text-accent" onClick={() => openItem(r.key)}>
+                <button
+                  type="button"
+                  className="link key w-[74px] text-left !text-accent"
+                  onClick={() => openItem(r.key)}
+                >
                   {r.key}
                 </button>
                 <span className="min-w-0 flex-1 truncate">{r.title}</span>
                 <span className="w-20 truncate text-[12.5px] text-ink-soft">{r.stateName}</span>
-                <span className="hidden w-24 truncate text-[12.5px] text-ink-soft 2xl:inline">{nameOf(r.assigneeId)}</span>
-                <span className="w-[176px]">{r.answer && <PromiseMark state={r.answer} reads="answer" />}</span>
-                <span className="w-[176px]">{r.resolve && <PromiseMark state={r.resolve} reads="done" />}</span>
+                <span className="hidden w-24 truncate text-[12.5px] text-ink-soft 2xl:inline">
+                  {nameOf(r.assigneeId)}
+                </span>
+                <span className="w-[176px]">
+                  {r.answer && <PromiseMark state={r.answer} reads="answer" />}
+                </span>
+                <span className="w-[176px]">
+                  {r.resolve && <PromiseMark state={r.resolve} reads="done" />}
+                </span>
               </li>
             ))}
           </ol>
@@ -139,7 +185,9 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
                 </button>
               )}
             </div>
-            <p className="text-[12.5px] text-ink-soft">The first that fits an item counts. While its requester is asked, time stands still.</p>
+            <p className="text-[12.5px] text-ink-soft">
+              The first that fits an item counts. While its requester is asked, time stands still.
+            </p>
             <ul>
               {[...targets, ...(made ? [made] : [])].map((t, i) => {
                 const kept = view.kept.find((k) => k.target === t.name);
@@ -149,10 +197,21 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
                       <b className="min-w-0 flex-1 truncate">{t.name || "New promise"}</b>
                       {view.mayEdit && t !== made && (
                         <>
-                          <button type="button" className="button button-small button-quiet !px-1" aria-label={`${t.name} further up`} disabled={i === 0} onClick={() => move(i, -1)}>
+                          <button
+                            type="button"
+                            className="button button-small button-quiet !px-1"
+                            aria-label={`${t.name} further up`}
+                            disabled={i === 0}
+                            onClick={() => move(i, -1)}
+                          >
                             ↑
                           </button>
-                          <button type="button" className="button button-small" aria-expanded={editing === t.id} onClick={() => (editing === t.id ? close() : setEditing(t.id))}>
+                          <button
+                            type="button"
+                            className="button button-small"
+                            aria-expanded={editing === t.id}
+                            onClick={() => (editing === t.id ? close() : setEditing(t.id))}
+                          >
                             {editing === t.id ? "Close" : "Change"}
                           </button>
                         </>
@@ -162,14 +221,34 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
                       <p className="text-[13px]">
                         {t.answerHours !== null && <>answer within {t.answerHours} h</>}
                         {t.answerHours !== null && t.resolveHours !== null && ", "}
-                        {t.resolveHours !== null && <>done within {t.resolveHours} h</>} <span className="text-ink-soft">{t.working ? "of working time" : "by the clock"}, when {conditionSentence(t.condition, view.vocabulary)}</span>
+                        {t.resolveHours !== null && <>done within {t.resolveHours} h</>}{" "}
+                        <span className="text-ink-soft">
+                          {t.working ? "of working time" : "by the clock"}, when{" "}
+                          {conditionSentence(t.condition, view.vocabulary)}
+                        </span>
                       </p>
                     )}
                     {kept && t !== made && (
-                      <button type="button" className="text-left text-[12.5px] text-ink-soft hover:underline" onClick={() => openBehind({ title: `${t.name}: missed`, ids: kept.both.missedIds })}>
+                      <button
+                        type="button"
+                        className="text-left text-[12.5px] text-ink-soft hover:underline"
+                        onClick={() =>
+                          openBehind({ title: `${t.name}: missed`, ids: kept.both.missedIds })
+                        }
+                      >
                         last 12 weeks: {kept.both.missed} of {kept.both.decided} missed
-                        {kept.answered.share !== null && <>, answers kept <b className="text-ink">{percent(kept.answered.share)}</b></>}
-                        {kept.resolved.share !== null && <>, done in time <b className="text-ink">{percent(kept.resolved.share)}</b></>}
+                        {kept.answered.share !== null && (
+                          <>
+                            , answers kept{" "}
+                            <b className="text-ink">{percent(kept.answered.share)}</b>
+                          </>
+                        )}
+                        {kept.resolved.share !== null && (
+                          <>
+                            , done in time{" "}
+                            <b className="text-ink">{percent(kept.resolved.share)}</b>
+                          </>
+                        )}
                       </button>
                     )}
                     {editing === t.id && (
@@ -178,8 +257,23 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
                         vocabulary={view.vocabulary}
                         isNew={t === made}
                         onCancel={close}
-                        onSave={(next) => void store({ targets: t === made ? [...targets, next] : targets.map((x) => (x.id === t.id ? next : x)) }, `${next.name} is promised from now on.`)}
-                        onRemove={() => void store({ targets: targets.filter((x) => x.id !== t.id) }, `${t.name} is not promised any more.`)}
+                        onSave={(next) =>
+                          void store(
+                            {
+                              targets:
+                                t === made
+                                  ? [...targets, next]
+                                  : targets.map((x) => (x.id === t.id ? next : x)),
+                            },
+                            `${next.name} is promised from now on.`,
+                          )
+                        }
+                        onRemove={() =>
+                          void store(
+                            { targets: targets.filter((x) => x.id !== t.id) },
+                            `${t.name} is not promised any more.`,
+                          )
+                        }
                       />
                     )}
                   </li>
@@ -187,7 +281,13 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
               })}
             </ul>
           </section>
-          <CalendarEditor key={JSON.stringify(calendar)} calendar={calendar} zone={view.project.zone} mayEdit={view.mayEdit} onSave={(next) => void store({ calendar: next }, "The working calendar is changed.")} />
+          <CalendarEditor
+            key={JSON.stringify(calendar)}
+            calendar={calendar}
+            zone={view.project.zone}
+            mayEdit={view.mayEdit}
+            onSave={(next) => void store({ calendar: next }, "The working calendar is changed.")}
+          />
         </div>
       </div>
     </div>

@@ -22,14 +22,19 @@ export function ReportForm({ projectKey, projectName, slug, definition }: Public
   const [busy, setBusy] = useState(false);
   const [sent, setSent] = useState<{ reference: string; token: string } | null>(null);
   const large = files.find((f) => f.size > LARGEST_FILE_MB * 1024 * 1024);
-  const fileError = large ? `${large.name} is larger than ${LARGEST_FILE_MB} MB. Choose a smaller one; your text stays.` : files.length > MOST_FILES ? `Choose at most ${MOST_FILES} files.` : undefined;
+  const fileError = large
+    ? `${large.name} is larger than ${LARGEST_FILE_MB} MB. Choose a smaller one; your text stays.`
+    : files.length > MOST_FILES
+      ? `Choose at most ${MOST_FILES} files.`
+      : undefined;
   const action = `/api/public/reports/${projectKey}/${slug}`;
   const send = async (event: FormEvent) => {
     event.preventDefault();
     if (fileError || busy) return;
     setBusy(true);
     const form = new FormData();
-    for (const q of shownQuestions(definition.questions, values)) for (const v of values[q.id] ?? []) form.append(q.id, v);
+    for (const q of shownQuestions(definition.questions, values))
+      for (const v of values[q.id] ?? []) form.append(q.id, v);
     for (const file of files) form.append("files", file);
     if (joins) form.set("joins", joins.id);
     try {
@@ -50,7 +55,10 @@ export function ReportForm({ projectKey, projectName, slug, definition }: Public
           Your reference is <b className="font-mono text-[16px]">{sent.reference}</b>.
         </p>
         {definition.thanks && <p className="mt-2 whitespace-pre-wrap">{definition.thanks}</p>}
-        <p className="mt-2">On a page of your own you can follow what becomes of it and answer if we have a question. Keep the address; we have sent it to you by mail too.</p>
+        <p className="mt-2">
+          On a page of your own you can follow what becomes of it and answer if we have a question.
+          Keep the address; we have sent it to you by mail too.
+        </p>
         <p className="mt-4">
           <a className="button button-accent" href={`/r/${sent.token}`}>
             Open my page
@@ -62,7 +70,14 @@ export function ReportForm({ projectKey, projectName, slug, definition }: Public
     <Sheet projectName={projectName}>
       <h1 className="text-[24px] leading-tight">{definition.title}</h1>
       <p className="mb-5 mt-1 whitespace-pre-wrap text-ink-soft">{definition.intro}</p>
-      <form action={action} method="post" encType="multipart/form-data" onSubmit={(e) => void send(e)} noValidate className="flex flex-col gap-4">
+      <form
+        action={action}
+        method="post"
+        encType="multipart/form-data"
+        onSubmit={(e) => void send(e)}
+        noValidate
+        className="flex flex-col gap-4"
+      >
         <FormFields
           questions={definition.questions}
           values={values}
@@ -70,14 +85,32 @@ export function ReportForm({ projectKey, projectName, slug, definition }: Public
           onChange={(id, value) => setValues((v) => ({ ...v, [id]: value }))}
           onFiles={setFiles}
           fileError={fileError}
-          after={definition.offersKnown ? <KnownProblems projectKey={projectKey} title={values[titleOf(definition)]?.[0] ?? ""} joined={joins} onJoin={setJoins} /> : null}
+          after={
+            definition.offersKnown ? (
+              <KnownProblems
+                projectKey={projectKey}
+                title={values[titleOf(definition)]?.[0] ?? ""}
+                joined={joins}
+                onJoin={setJoins}
+              />
+            ) : null
+          }
         />
         {problem && (
           <p role="alert" className="border-l-[3px] border-alarm bg-alarm-soft px-3 py-2">
-            <b>{problem.errors.length > 0 ? "Something is missing or not right." : problem.sentence}</b> {problem.errors.length > 0 ? "It is marked above; what you typed is still there." : problem.help}
+            <b>
+              {problem.errors.length > 0 ? "Something is missing or not right." : problem.sentence}
+            </b>{" "}
+            {problem.errors.length > 0
+              ? "It is marked above; what you typed is still there."
+              : problem.help}
           </p>
         )}
-        <button type="submit" disabled={busy || Boolean(fileError)} className="button button-accent self-start !min-h-10 !px-6 !text-[15px]">
+        <button
+          type="submit"
+          disabled={busy || Boolean(fileError)}
+          className="button button-accent self-start !min-h-10 !px-6 !text-[15px]"
+        >
           {busy ? "Sending…" : joins ? "Add me to it" : "Send report"}
         </button>
       </form>
@@ -85,18 +118,32 @@ export function ReportForm({ projectKey, projectName, slug, definition }: Public
   );
 }
 
-const titleOf = (definition: FormDefinition) => definition.questions.find((q) => q.fills === "title")?.id ?? "title";
+const titleOf = (definition: FormDefinition) =>
+  definition.questions.find((q) => q.fills === "title")?.id ?? "title";
 const LEAST_TYPED = 4;
 
 /** While the title is typed: problems that we know of and that look like it. */
-function KnownProblems({ projectKey, title, joined, onJoin }: { projectKey: string; title: string; joined: { id: string; words: string } | null; onJoin: (problem: { id: string; words: string } | null) => void }) {
+function KnownProblems({
+  projectKey,
+  title,
+  joined,
+  onJoin,
+}: {
+  projectKey: string;
+  title: string;
+  joined: { id: string; words: string } | null;
+  onJoin: (problem: { id: string; words: string } | null) => void;
+}) {
   const text = useDeferredValue(title.trim());
   const { data: known = [] } = useQuery({
     queryKey: ["known", projectKey, text],
     queryFn: async () => {
       // A pause, so that not every letter asks.
       await new Promise((resolve) => setTimeout(resolve, 350));
-      return request<{ id: string; words: string }[]>(`/api/public/known/${projectKey}?q=${encodeURIComponent(text)}`, { retry: false });
+      return request<{ id: string; words: string }[]>(
+        `/api/public/known/${projectKey}?q=${encodeURIComponent(text)}`,
+        { retry: false },
+      );
     },
     enabled: text.length >= LEAST_TYPED,
     placeholderData: (before) => before,
@@ -104,7 +151,10 @@ function KnownProblems({ projectKey, title, joined, onJoin }: { projectKey: stri
   });
   if (joined)
     return (
-      <p role="status" className="flex flex-wrap items-center gap-x-3 border-l-[3px] border-accent bg-accent-soft px-3 py-2">
+      <p
+        role="status"
+        className="flex flex-wrap items-center gap-x-3 border-l-[3px] border-accent bg-accent-soft px-3 py-2"
+      >
         <span>
           You add yourself to: <b>{joined.words}</b>. You will hear when it is done.
         </span>

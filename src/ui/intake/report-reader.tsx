@@ -19,10 +19,25 @@ interface Props {
   onApart: () => void;
 }
 
-const SAID: Record<string, string> = { answer: "They answered", progress: "They were told", reminder: "They were reminded" };
+const SAID: Record<string, string> = {
+  answer: "They answered",
+  progress: "They were told",
+  reminder: "They were reminded",
+};
 
 /** A report as it was written. Its text is shown as text, whatever is in it. */
-export function ReportReader({ view, zone, now, mayJudge, trying, onTrying, onChanged, onUndo, onVerdict, onApart }: Props) {
+export function ReportReader({
+  view,
+  zone,
+  now,
+  mayJudge,
+  trying,
+  onTrying,
+  onChanged,
+  onUndo,
+  onVerdict,
+  onApart,
+}: Props) {
   const { report } = view;
   const standing = view.verdicts.find((v) => v.undoneAt === null);
   return (
@@ -30,7 +45,9 @@ export function ReportReader({ view, zone, now, mayJudge, trying, onTrying, onCh
       <header>
         <h2 className="text-[18px] leading-snug [overflow-wrap:anywhere]">{report.title}</h2>
         <p className="text-[13px] text-ink-soft">
-          <span className="key">{report.reference}</span> · <time title={exact(report.receivedAt, zone)}>{ago(report.receivedAt, now)}</time> · {WAY_WORDS[report.way]}
+          <span className="key">{report.reference}</span> ·{" "}
+          <time title={exact(report.receivedAt, zone)}>{ago(report.receivedAt, now)}</time> ·{" "}
+          {WAY_WORDS[report.way]}
           {report.mail && `, ${report.mail}`}
           {view.followers > 0 && (
             <b className="text-ink">
@@ -44,7 +61,11 @@ export function ReportReader({ view, zone, now, mayJudge, trying, onTrying, onCh
         <p className="flex items-center gap-3 bg-signal-soft px-3 py-2 text-signal-ink">
           {standing.by ?? "A rule"} {VERDICT_PAST[standing.kind]} it {ago(standing.at, now)}.
           {mayJudge && (
-            <button type="button" className="button button-small" onClick={() => onUndo(standing.id)}>
+            <button
+              type="button"
+              className="button button-small"
+              onClick={() => onUndo(standing.id)}
+            >
               Undo the verdict
             </button>
           )}
@@ -67,13 +88,25 @@ export function ReportReader({ view, zone, now, mayJudge, trying, onTrying, onCh
           <FileList files={view.files} address={`/api/reports/${report.id}/files`} />
         </div>
       )}
-      <ReproductionRecord key={report.id} view={view} now={now} mayJudge={mayJudge} trying={trying} onTrying={onTrying} onChanged={onChanged} onVerdict={onVerdict} />
+      <ReproductionRecord
+        key={report.id}
+        view={view}
+        now={now}
+        mayJudge={mayJudge}
+        trying={trying}
+        onTrying={onTrying}
+        onChanged={onChanged}
+        onVerdict={onVerdict}
+      />
       {view.messages.length > 0 && (
         <div>
           <h3 className="text-[13px]">Between us and the requester</h3>
           <ol className="mt-1 flex flex-col gap-2">
             {view.messages.map((m, i) => (
-              <li key={i} className={`border-l-[3px] px-3 ${m.kind === "answer" ? "border-accent" : "border-line-strong"}`}>
+              <li
+                key={i}
+                className={`border-l-[3px] px-3 ${m.kind === "answer" ? "border-accent" : "border-line-strong"}`}
+              >
                 <p className="text-[12.5px] text-ink-soft">
                   {SAID[m.kind] ?? `${m.author ?? "We"} asked`} {ago(m.at, now)}
                 </p>
@@ -98,7 +131,8 @@ function History({ view, now }: { view: ReportView; now: number }) {
       <ul className="text-[13px] text-ink-soft">
         {gone.map((v) => (
           <li key={v.id}>
-            {v.by ?? "A rule"} {VERDICT_PAST[v.kind]} it {ago(v.at, now)}; undone {ago(v.undoneAt!, now)}.
+            {v.by ?? "A rule"} {VERDICT_PAST[v.kind]} it {ago(v.at, now)}; undone{" "}
+            {ago(v.undoneAt!, now)}.
           </li>
         ))}
       </ul>

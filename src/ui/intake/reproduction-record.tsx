@@ -2,7 +2,11 @@
 import { CheckCircle2, CircleDashed, CircleSlash2 } from "lucide-react";
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import type { ReportView } from "@/core/intake/desk-view";
-import { REPRODUCTION_RESULTS, type Reproducible, type ReproductionResult } from "@/core/intake/reproduction";
+import {
+  REPRODUCTION_RESULTS,
+  type Reproducible,
+  type ReproductionResult,
+} from "@/core/intake/reproduction";
 import type { VerdictKind } from "@/core/intake/verdict";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { problemOf, request, type Problem } from "@/ui/kit/request";
@@ -21,7 +25,8 @@ const AMOUNTS: Record<Reproducible, string> = {
   "not reproduced": "Nobody could make it happen.",
 };
 
-const NOT_REPRODUCED = "We could not make this happen here, with what you told us. If it happens again, write to us with the day and the time, and we will look again.";
+const NOT_REPRODUCED =
+  "We could not make this happen here, with what you told us. If it happens again, write to us with the day and the time, and we will look again.";
 
 interface Props {
   view: ReportView;
@@ -34,12 +39,21 @@ interface Props {
 }
 
 /** Who tried to make it happen, where, on which version, and what came of it; what cannot be made to happen is parked or ended from here. */
-export function ReproductionRecord({ view, now, mayJudge, trying, onTrying, onChanged, onVerdict }: Props) {
+export function ReproductionRecord({
+  view,
+  now,
+  mayJudge,
+  trying,
+  onTrying,
+  onChanged,
+  onVerdict,
+}: Props) {
   const change = async (body: unknown) => {
     await request(`/api/reports/${view.report.id}/tries`, { body });
     await onChanged();
   };
-  const takeBack = (id: string) => change({ kind: "take back", id }).then(() => tellDone("Your try is taken back."), tellProblem);
+  const takeBack = (id: string) =>
+    change({ kind: "take back", id }).then(() => tellDone("Your try is taken back."), tellProblem);
   const open = ["unjudged", "asked", "parked"].includes(view.report.status);
   return (
     <section aria-label="Tries to make it happen">
@@ -51,7 +65,9 @@ export function ReproductionRecord({ view, now, mayJudge, trying, onTrying, onCh
           </button>
         )}
       </h3>
-      <p className={view.reproducible === "not tried" ? "text-ink-soft" : ""}>{AMOUNTS[view.reproducible]}</p>
+      <p className={view.reproducible === "not tried" ? "text-ink-soft" : ""}>
+        {AMOUNTS[view.reproducible]}
+      </p>
       {trying && <TryForm change={change} onDone={() => onTrying(false)} />}
       {view.tries.length > 0 && (
         <ul className="mt-1 flex flex-col gap-1">
@@ -59,14 +75,25 @@ export function ReproductionRecord({ view, now, mayJudge, trying, onTrying, onCh
             const { Icon, className } = LOOK[t.result];
             return (
               <li key={t.id} className="flex items-baseline gap-2 text-[13px]">
-                <Icon size={14} className={`shrink-0 translate-y-0.5 ${className}`} aria-hidden="true" />
+                <Icon
+                  size={14}
+                  className={`shrink-0 translate-y-0.5 ${className}`}
+                  aria-hidden="true"
+                />
                 <span className="min-w-0 flex-1">
                   <b>{t.result}</b>: {t.by}, {t.tried}
-                  {t.version && `, ${t.version}`} <span className="text-ink-soft">{ago(t.at, now)}</span>
-                  {t.note && <span className="block [overflow-wrap:anywhere] text-ink-soft">{t.note}</span>}
+                  {t.version && `, ${t.version}`}{" "}
+                  <span className="text-ink-soft">{ago(t.at, now)}</span>
+                  {t.note && (
+                    <span className="block [overflow-wrap:anywhere] text-ink-soft">{t.note}</span>
+                  )}
                 </span>
                 {t.mine && mayJudge && (
-                  <button type="button" className="link whitespace-nowrap text-[12.5px]" onClick={() => void takeBack(t.id)}>
+                  <button
+                    type="button"
+                    className="link whitespace-nowrap text-[12.5px]"
+                    onClick={() => void takeBack(t.id)}
+                  >
                     take back
                   </button>
                 )}
@@ -81,7 +108,11 @@ export function ReproductionRecord({ view, now, mayJudge, trying, onTrying, onCh
           <button type="button" className="button button-small" onClick={() => onVerdict("park")}>
             look again on a day
           </button>
-          <button type="button" className="button button-small" onClick={() => onVerdict("decline", NOT_REPRODUCED)}>
+          <button
+            type="button"
+            className="button button-small"
+            onClick={() => onVerdict("decline", NOT_REPRODUCED)}
+          >
             end it, in these words
           </button>
         </p>
@@ -90,7 +121,13 @@ export function ReproductionRecord({ view, now, mayJudge, trying, onTrying, onCh
   );
 }
 
-function TryForm({ change, onDone }: { change: (body: unknown) => Promise<void>; onDone: () => void }) {
+function TryForm({
+  change,
+  onDone,
+}: {
+  change: (body: unknown) => Promise<void>;
+  onDone: () => void;
+}) {
   const [tried, setTried] = useState("");
   const [version, setVersion] = useState("");
   const [result, setResult] = useState<ReproductionResult>("happened");
@@ -122,23 +159,51 @@ function TryForm({ change, onDone }: { change: (body: unknown) => Promise<void>;
     >
       <label className="flex flex-col gap-1">
         Where, and with what?
-        <input className="field" autoFocus required maxLength={200} value={tried} onChange={(e) => setTried(e.target.value)} />
+        <input
+          className="field"
+          autoFocus
+          required
+          maxLength={200}
+          value={tried}
+          onChange={(e) => setTried(e.target.value)}
+        />
       </label>
       <label className="flex flex-col gap-1">
         Version
-        <input className="field" maxLength={80} value={version} onChange={(e) => setVersion(e.target.value)} />
+        <input
+          className="field"
+          maxLength={80}
+          value={version}
+          onChange={(e) => setVersion(e.target.value)}
+        />
       </label>
-      <div role="radiogroup" aria-label="What came of it" className="col-span-full flex flex-wrap gap-4 font-normal">
+      <div
+        role="radiogroup"
+        aria-label="What came of it"
+        className="col-span-full flex flex-wrap gap-4 font-normal"
+      >
         {REPRODUCTION_RESULTS.map((r) => (
           <label key={r} className="inline-flex items-center gap-1.5">
-            <input type="radio" name="came of it" className="accent-(--accent)" checked={result === r} onChange={() => setResult(r)} />
+            <input
+              type="radio"
+              name="came of it"
+              className="accent-(--accent)"
+              checked={result === r}
+              onChange={() => setResult(r)}
+            />
             {r}
           </label>
         ))}
       </div>
       <label className="col-span-full flex flex-col gap-1">
         What else you saw
-        <textarea className="field !min-h-10 !font-normal" rows={2} maxLength={2_000} value={note} onChange={(e) => setNote(e.target.value)} />
+        <textarea
+          className="field !min-h-10 !font-normal"
+          rows={2}
+          maxLength={2_000}
+          value={note}
+          onChange={(e) => setNote(e.target.value)}
+        />
       </label>
       {problem && (
         <p role="alert" className="col-span-full text-alarm">

@@ -2,16 +2,36 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { PRIORITIES, type Priority } from "@/core/item/fields";
-import { FIRST_TRIAGE_RULES, IMPACTS, URGENCIES, type TriageRules } from "@/core/intake/triage-rules";
+import {
+  FIRST_TRIAGE_RULES,
+  IMPACTS,
+  URGENCIES,
+  type TriageRules,
+} from "@/core/intake/triage-rules";
 import { tellDone } from "@/ui/kit/notice";
 import { problemOf, request, type Problem } from "@/ui/kit/request";
 
 const FIELD = "flex flex-col gap-0.5 text-[12px] font-semibold";
 /** The stronger the priority, the darker; the word stands in it. */
-const SHADE: Record<Priority, string> = { low: "", normal: "bg-well", high: "bg-signal-soft text-signal-ink", urgent: "bg-alarm-soft text-alarm font-semibold" };
+const SHADE: Record<Priority, string> = {
+  low: "",
+  normal: "bg-well",
+  high: "bg-signal-soft text-signal-ink",
+  urgent: "bg-alarm-soft text-alarm font-semibold",
+};
 
 /** What a project has agreed on for its triage: the priority grid, what is asked often, why things are declined, and what happens to questions without answer. */
-export function TriageRulesScreen({ projectKey, rules, version, mayEdit }: { projectKey: string; rules: TriageRules; version: number; mayEdit: boolean }) {
+export function TriageRulesScreen({
+  projectKey,
+  rules,
+  version,
+  mayEdit,
+}: {
+  projectKey: string;
+  rules: TriageRules;
+  version: number;
+  mayEdit: boolean;
+}) {
   const router = useRouter();
   const [draft, setDraft] = useState(rules);
   const [seen, setSeen] = useState({ rules, version });
@@ -20,7 +40,9 @@ export function TriageRulesScreen({ projectKey, rules, version, mayEdit }: { pro
   const set = (change: Partial<TriageRules>) => setDraft((d) => ({ ...d, ...change }));
   const store = async (next: TriageRules, words: string) => {
     try {
-      const stored = await request<{ version: number }>(`/api/projects/${projectKey}/promises`, { body: { seenVersion: seen.version, triage: next } });
+      const stored = await request<{ version: number }>(`/api/projects/${projectKey}/promises`, {
+        body: { seenVersion: seen.version, triage: next },
+      });
       setSeen({ rules: next, version: stored.version });
       setDraft(next);
       setProblem(null);
@@ -35,27 +57,47 @@ export function TriageRulesScreen({ projectKey, rules, version, mayEdit }: { pro
     <div className="flex h-full flex-col">
       <div className="flex shrink-0 items-center gap-3 border-b border-line px-4 py-2.5">
         <h1 className="text-[18px]">Triage rules</h1>
-        <p className="min-w-0 flex-1 truncate text-ink-soft">Agreed once, so that nobody argues at each report.</p>
+        <p className="min-w-0 flex-1 truncate text-ink-soft">
+          Agreed once, so that nobody argues at each report.
+        </p>
         {mayEdit && changed && (
-          <button type="button" className="button button-quiet" onClick={() => (setDraft(seen.rules), setProblem(null))}>
+          <button
+            type="button"
+            className="button button-quiet"
+            onClick={() => (setDraft(seen.rules), setProblem(null))}
+          >
             Take my changes back
           </button>
         )}
         {mayEdit && (
-          <button type="button" className="button button-accent" disabled={!changed} onClick={() => void store(draft, "The triage rules are changed.")}>
+          <button
+            type="button"
+            className="button button-accent"
+            disabled={!changed}
+            onClick={() => void store(draft, "The triage rules are changed.")}
+          >
             Store the rules
           </button>
         )}
       </div>
-      <fieldset disabled={!mayEdit} className="grid min-h-0 flex-1 grid-cols-1 content-start gap-x-10 gap-y-6 overflow-y-auto px-5 py-4 xl:grid-cols-2">
+      <fieldset
+        disabled={!mayEdit}
+        className="grid min-h-0 flex-1 grid-cols-1 content-start gap-x-10 gap-y-6 overflow-y-auto px-5 py-4 xl:grid-cols-2"
+      >
         {problem && (
-          <p role="alert" className="col-span-full border-l-[3px] border-alarm bg-alarm-soft px-3 py-1.5">
+          <p
+            role="alert"
+            className="col-span-full border-l-[3px] border-alarm bg-alarm-soft px-3 py-1.5"
+          >
             <b>{problem.sentence}</b> {problem.errors[0]?.message ?? problem.help}
           </p>
         )}
         <section aria-label="Priority">
           <h2 className="text-[15px]">Priority from impact and urgency</h2>
-          <p className="mb-2 text-[13px] text-ink-soft">At triage two plain questions are answered; this proposes the priority, which can still be changed.</p>
+          <p className="mb-2 text-[13px] text-ink-soft">
+            At triage two plain questions are answered; this proposes the priority, which can still
+            be changed.
+          </p>
           <table className="w-full border-collapse text-[13px]">
             <thead>
               <tr>
@@ -79,7 +121,17 @@ export function TriageRulesScreen({ projectKey, rules, version, mayEdit }: { pro
                         aria-label={`Priority when it hits ${impact} and ${urgency === "can wait" ? "can wait" : `is needed ${urgency}`}`}
                         className={`field ${SHADE[draft.grid[impact][urgency]]}`}
                         value={draft.grid[impact][urgency]}
-                        onChange={(e) => set({ grid: { ...draft.grid, [impact]: { ...draft.grid[impact], [urgency]: e.target.value as Priority } } })}
+                        onChange={(e) =>
+                          set({
+                            grid: {
+                              ...draft.grid,
+                              [impact]: {
+                                ...draft.grid[impact],
+                                [urgency]: e.target.value as Priority,
+                              },
+                            },
+                          })
+                        }
                       >
                         {PRIORITIES.map((p) => (
                           <option key={p}>{p}</option>
@@ -97,20 +149,50 @@ export function TriageRulesScreen({ projectKey, rules, version, mayEdit }: { pro
           <div className="grid grid-cols-3 gap-3">
             <label className={FIELD}>
               Ask again after, days
-              <input className="field" type="number" min={1} max={365} value={draft.remindAfterDays ?? ""} placeholder="never" onChange={(e) => set({ remindAfterDays: number(e.target.value) })} />
+              <input
+                className="field"
+                type="number"
+                min={1}
+                max={365}
+                value={draft.remindAfterDays ?? ""}
+                placeholder="never"
+                onChange={(e) => set({ remindAfterDays: number(e.target.value) })}
+              />
             </label>
             <label className={FIELD}>
               End it after, days
-              <input className="field" type="number" min={1} max={365} value={draft.endAfterDays ?? ""} placeholder="never" onChange={(e) => set({ endAfterDays: number(e.target.value) })} />
+              <input
+                className="field"
+                type="number"
+                min={1}
+                max={365}
+                value={draft.endAfterDays ?? ""}
+                placeholder="never"
+                onChange={(e) => set({ endAfterDays: number(e.target.value) })}
+              />
             </label>
             <label className={FIELD}>
               Items a person works on at once
-              <input className="field" type="number" min={1} max={50} value={draft.personLimit ?? ""} placeholder="no limit" onChange={(e) => set({ personLimit: number(e.target.value) })} />
+              <input
+                className="field"
+                type="number"
+                min={1}
+                max={50}
+                value={draft.personLimit ?? ""}
+                placeholder="no limit"
+                onChange={(e) => set({ personLimit: number(e.target.value) })}
+              />
             </label>
           </div>
           <label className={FIELD}>
             What the requester reads when it ends
-            <textarea className="field" rows={3} maxLength={2_000} value={draft.endWords} onChange={(e) => set({ endWords: e.target.value })} />
+            <textarea
+              className="field"
+              rows={3}
+              maxLength={2_000}
+              value={draft.endWords}
+              onChange={(e) => set({ endWords: e.target.value })}
+            />
           </label>
         </section>
         <section aria-label="Questions asked often" className="flex flex-col gap-2">
@@ -118,40 +200,92 @@ export function TriageRulesScreen({ projectKey, rules, version, mayEdit }: { pro
           {draft.questions.map((q, i) => (
             <div key={q.id} className="flex flex-col gap-1 border-t border-line pt-2">
               <div className="flex gap-2">
-                <input className="field !w-52" aria-label={`Name of question ${i + 1}`} maxLength={60} value={q.name} onChange={(e) => set({ questions: draft.questions.with(i, { ...q, name: e.target.value }) })} />
+                <input
+                  className="field !w-52"
+                  aria-label={`Name of question ${i + 1}`}
+                  maxLength={60}
+                  value={q.name}
+                  onChange={(e) =>
+                    set({ questions: draft.questions.with(i, { ...q, name: e.target.value }) })
+                  }
+                />
                 <span className="flex-1" />
-                <button type="button" className="link text-[12.5px]" onClick={() => set({ questions: draft.questions.toSpliced(i, 1) })}>
+                <button
+                  type="button"
+                  className="link text-[12.5px]"
+                  onClick={() => set({ questions: draft.questions.toSpliced(i, 1) })}
+                >
                   take out
                 </button>
               </div>
-              <textarea className="field !min-h-12" aria-label={`Text of question ${i + 1}`} rows={2} maxLength={5_000} value={q.text} onChange={(e) => set({ questions: draft.questions.with(i, { ...q, text: e.target.value }) })} />
+              <textarea
+                className="field !min-h-12"
+                aria-label={`Text of question ${i + 1}`}
+                rows={2}
+                maxLength={5_000}
+                value={q.text}
+                onChange={(e) =>
+                  set({ questions: draft.questions.with(i, { ...q, text: e.target.value }) })
+                }
+              />
             </div>
           ))}
           {mayEdit && (
-            <button type="button" className="button button-small self-start" onClick={() => set({ questions: [...draft.questions, { id: crypto.randomUUID(), name: "", text: "" }] })}>
+            <button
+              type="button"
+              className="button button-small self-start"
+              onClick={() =>
+                set({
+                  questions: [...draft.questions, { id: crypto.randomUUID(), name: "", text: "" }],
+                })
+              }
+            >
               Add a question
             </button>
           )}
         </section>
         <section aria-label="Reasons for declining" className="flex flex-col gap-2">
           <h2 className="text-[15px]">Reasons for declining</h2>
-          <p className="text-[13px] text-ink-soft">The requester reads these words. Each can be changed at the report.</p>
+          <p className="text-[13px] text-ink-soft">
+            The requester reads these words. Each can be changed at the report.
+          </p>
           {draft.declineReasons.map((reason, i) => (
             <div key={i} className="flex items-start gap-2">
-              <textarea className="field !min-h-9" aria-label={`Reason ${i + 1}`} rows={1} maxLength={2_000} value={reason} onChange={(e) => set({ declineReasons: draft.declineReasons.with(i, e.target.value) })} />
-              <button type="button" className="link whitespace-nowrap pt-1 text-[12.5px]" onClick={() => set({ declineReasons: draft.declineReasons.toSpliced(i, 1) })}>
+              <textarea
+                className="field !min-h-9"
+                aria-label={`Reason ${i + 1}`}
+                rows={1}
+                maxLength={2_000}
+                value={reason}
+                onChange={(e) =>
+                  set({ declineReasons: draft.declineReasons.with(i, e.target.value) })
+                }
+              />
+              <button
+                type="button"
+                className="link whitespace-nowrap pt-1 text-[12.5px]"
+                onClick={() => set({ declineReasons: draft.declineReasons.toSpliced(i, 1) })}
+              >
                 take out
               </button>
             </div>
           ))}
           {mayEdit && (
-            <button type="button" className="button button-small self-start" onClick={() => set({ declineReasons: [...draft.declineReasons, ""] })}>
+            <button
+              type="button"
+              className="button button-small self-start"
+              onClick={() => set({ declineReasons: [...draft.declineReasons, ""] })}
+            >
               Add a reason
             </button>
           )}
         </section>
         {mayEdit && (
-          <button type="button" className="link col-span-full justify-self-start text-[13px]" onClick={() => setDraft(FIRST_TRIAGE_RULES)}>
+          <button
+            type="button"
+            className="link col-span-full justify-self-start text-[13px]"
+            onClick={() => setDraft(FIRST_TRIAGE_RULES)}
+          >
             Begin again with the rules a new project has
           </button>
         )}

@@ -14,7 +14,10 @@ interface Given {
 }
 
 const NEAR_MS = 60_000;
-const reportQuery = (id: string) => ({ queryKey: ["report", id], queryFn: () => request<ReportView>(`/api/reports/${id}`) });
+const reportQuery = (id: string) => ({
+  queryKey: ["report", id],
+  queryFn: () => request<ReportView>(`/api/reports/${id}`),
+});
 
 const PRESENCE_EVERY_MS = 15_000;
 
@@ -22,7 +25,11 @@ const PRESENCE_EVERY_MS = 15_000;
 export function useDesk(initial: DeskView, initialReport: ReportView | null) {
   const client = useQueryClient();
   const { key } = initial.project;
-  const { data: desk } = useQuery({ queryKey: ["desk", key], queryFn: () => request<DeskView>(`/api/projects/${key}/intake`), initialData: initial });
+  const { data: desk } = useQuery({
+    queryKey: ["desk", key],
+    queryFn: () => request<DeskView>(`/api/projects/${key}/intake`),
+    initialData: initial,
+  });
   const [chosen, setChosen] = useState<string | null>(() => {
     // What the server sent with the page is put in once; afterwards only what is asked for counts.
     if (initialReport) client.setQueryData(["report", initialReport.report.id], initialReport);
@@ -32,11 +39,21 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
   // Verdicts of this sitting, those on several at once together; undone from the last to the first.
   const [stack, setStack] = useState<Given[][]>([]);
   const openId = known ? chosen : (desk.queue[0]?.id ?? null);
-  const { data: report, error } = useQuery({ ...reportQuery(openId ?? ""), enabled: openId !== null });
+  const { data: report, error } = useQuery({
+    ...reportQuery(openId ?? ""),
+    enabled: openId !== null,
+  });
   /** Reads a report before it is opened, so that it is there at once. */
-  const bringNear = useCallback((id: string) => void client.prefetchQuery({ ...reportQuery(id), staleTime: NEAR_MS }), [client]);
+  const bringNear = useCallback(
+    (id: string) => void client.prefetchQuery({ ...reportQuery(id), staleTime: NEAR_MS }),
+    [client],
+  );
   const readAgain = async () => {
-    await Promise.all([client.invalidateQueries({ queryKey: ["desk", key] }), client.invalidateQueries({ queryKey: ["report"] }), client.invalidateQueries({ queryKey: ["summary", key] })]);
+    await Promise.all([
+      client.invalidateQueries({ queryKey: ["desk", key] }),
+      client.invalidateQueries({ queryKey: ["report"] }),
+      client.invalidateQueries({ queryKey: ["summary", key] }),
+    ]);
   };
   useLive((message) => {
     if (message.kind === "intake" || message.kind === "resync") void readAgain();
@@ -49,7 +66,10 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
     beganAt.current = Date.now();
     if (openId === null || !desk.mayJudge) return;
     // Who else is at the desk sees that this report is being read. That this is not told is no reason to disturb anybody.
-    const tell = () => void request(`/api/reports/${openId}/presence`, { method: "POST", retry: false }).catch(() => undefined);
+    const tell = () =>
+      void request(`/api/reports/${openId}/presence`, { method: "POST", retry: false }).catch(
+        () => undefined,
+      );
     tell();
     const timer = setInterval(tell, PRESENCE_EVERY_MS);
     return () => clearInterval(timer);
@@ -57,7 +77,10 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
 
   /** @throws Problem */
   const give = (of: Judged, verdict: Verdict, tookMs: number | null) =>
-    request<{ verdictId: string; itemId: string | null; itemKey: string | null }>(`/api/reports/${of.id}/verdicts`, { body: { commandId: crypto.randomUUID(), seenVersion: of.version, verdict, tookMs } });
+    request<{ verdictId: string; itemId: string | null; itemKey: string | null }>(
+      `/api/reports/${of.id}/verdicts`,
+      { body: { commandId: crypto.randomUUID(), seenVersion: of.version, verdict, tookMs } },
+    );
 
   /** Where the desk goes on: the next that waits, none of those just judged. */
   const goOn = (ids: readonly string[], order: readonly QueueRow[]) => {
@@ -69,7 +92,12 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
   /** @throws Problem */
   const judge = async (of: Judged, verdict: Verdict, order: readonly QueueRow[]) => {
     const result = await give(of, verdict, tookSoFar.current());
-    const what = verdict.kind === "accept" ? `accepted as ${result.itemKey}` : verdict.kind === "merge" ? `merged into ${result.itemKey}` : VERDICT_PAST[verdict.kind];
+    const what =
+      verdict.kind === "accept"
+        ? `accepted as ${result.itemKey}`
+        : verdict.kind === "merge"
+          ? `merged into ${result.itemKey}`
+          : VERDICT_PAST[verdict.kind];
     goOn([of.id], order);
     const given = [{ reportId: of.id, verdictId: result.verdictId }];
     setStack((s) => [...s, given]);
@@ -82,12 +110,28 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
    * @param together one item for all of them: the first is accepted, the others are merged into it
    * @throws Problem where nothing at all could be judged
    */
-  const judgeSeveral = async (several: readonly Judged[], verdict: Verdict, together: boolean, order: readonly QueueRow[]) => {
+  const judgeSeveral = async (
+    several: readonly Judged[],
+    verdict: Verdict,
+    together: boolean,
+    order: readonly QueueRow[],
+  ) => {
     const given: Given[] = [];
     const refused: { reference: string; problem: Problem }[] = [];
     let into: string | null = null;
     for (const of of several) {
-      const own: Verdict = into !== null ? { kind: "merge", itemId: into } : verdict.kind === "accept" ? { ...verdict, acceptance: { ...verdict.acceptance, title: together ? verdict.acceptance.title : of.title } } : verdict;
+      const own: Verdict =
+        into !== null
+          ? { kind: "merge", itemId: into }
+          : verdict.kind === "accept"
+            ? {
+                ...verdict,
+                acceptance: {
+                  ...verdict.acceptance,
+                  title: together ? verdict.acceptance.title : of.title,
+                },
+              }
+            : verdict;
       try {
         const result: { verdictId: string; itemId: string | null } = await give(of, own, null);
         given.push({ reportId: of.id, verdictId: result.verdictId });
@@ -97,13 +141,21 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
       }
     }
     if (given.length === 0 && refused[0]) throw refused[0].problem;
-    goOn(given.map((g) => g.reportId), order);
+    goOn(
+      given.map((g) => g.reportId),
+      order,
+    );
     // Undone from the last to the first, so that an item loses its merged reports before it is taken back.
     const backwards = given.toReversed();
     setStack((s) => [...s, backwards]);
     await readAgain();
     tellDone(`${given.length} reports are ${VERDICT_PAST[verdict.kind]}.`, () => undo(backwards));
-    for (const { reference, problem } of refused) tellProblem(Object.assign(problem, { sentence: `${reference} stays in the queue: ${problem.sentence}` }));
+    for (const { reference, problem } of refused)
+      tellProblem(
+        Object.assign(problem, {
+          sentence: `${reference} stays in the queue: ${problem.sentence}`,
+        }),
+      );
   };
 
   /** @throws Problem */
@@ -113,9 +165,23 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
       // Its old version must not be judged again.
       client.removeQueries({ queryKey: ["report", reportId] });
     }
-    setStack((s) => s.filter((batch) => !batch.some((b) => given.some((g) => g.verdictId === b.verdictId))));
+    setStack((s) =>
+      s.filter((batch) => !batch.some((b) => given.some((g) => g.verdictId === b.verdictId))),
+    );
     setChosen(given.at(-1)?.reportId ?? null);
     await readAgain();
   };
-  return { desk, openId, report: report ?? null, error, choose: setChosen, judge, judgeSeveral, undo, last: stack.at(-1) ?? [], readAgain, bringNear };
+  return {
+    desk,
+    openId,
+    report: report ?? null,
+    error,
+    choose: setChosen,
+    judge,
+    judgeSeveral,
+    undo,
+    last: stack.at(-1) ?? [],
+    readAgain,
+    bringNear,
+  };
 }

@@ -6,7 +6,13 @@ import type { DeskView, ReportView } from "@/core/intake/desk-view";
 import { tellingOf } from "@/core/intake/letters";
 import { UNJUDGED } from "@/core/intake/report";
 import { VERY_ALIKE } from "@/core/intake/very-alike";
-import { judge, newAcceptance, type Acceptance, type Verdict, type VerdictKind } from "@/core/intake/verdict";
+import {
+  judge,
+  newAcceptance,
+  type Acceptance,
+  type Verdict,
+  type VerdictKind,
+} from "@/core/intake/verdict";
 import { isRefusal } from "@/core/workflow/refusal";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { AcceptFields } from "./accept-fields";
@@ -38,23 +44,42 @@ interface Props {
 }
 
 /** What a verdict needs, asked for on the desk itself; what was typed stays until the verdict is stored. */
-export function VerdictForm({ kind, itemId, reason = "", several, desk, view, onVerdict, onCancel }: Props) {
-  const [acceptance, setAcceptance] = useState<Acceptance>(() => firstAcceptance(desk, view, several > 1));
+export function VerdictForm({
+  kind,
+  itemId,
+  reason = "",
+  several,
+  desk,
+  view,
+  onVerdict,
+  onCancel,
+}: Props) {
+  const [acceptance, setAcceptance] = useState<Acceptance>(() =>
+    firstAcceptance(desk, view, several > 1),
+  );
   const [target, setTarget] = useState(itemId ?? view.similar[0]?.id ?? "");
   const [text, setText] = useState(reason);
-  const [until, setUntil] = useState(() => new Date(desk.now + 7 * DAY_MS).toISOString().slice(0, 10));
+  const [until, setUntil] = useState(() =>
+    new Date(desk.now + 7 * DAY_MS).toISOString().slice(0, 10),
+  );
   const [awaited, setAwaited] = useState<string | null>(null);
   const [together, setTogether] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const form = useRef<HTMLFormElement>(null);
-  useEffect(() => form.current?.querySelector<HTMLElement>("[data-first],input,textarea,select")?.focus(), []);
+  useEffect(
+    () => form.current?.querySelector<HTMLElement>("[data-first],input,textarea,select")?.focus(),
+    [],
+  );
 
   const verdict = (): Verdict => {
     if (kind === "accept") return { kind, acceptance };
     if (kind === "merge") return { kind, itemId: target };
     if (kind === "ask") return { kind, question: text };
-    if (kind === "park") return awaited === null ? { kind, until, itemId: null } : { kind, until: null, itemId: awaited };
+    if (kind === "park")
+      return awaited === null
+        ? { kind, until, itemId: null }
+        : { kind, until: null, itemId: awaited };
     return { kind, reason: text };
   };
   const give = async (event?: FormEvent) => {
@@ -68,7 +93,12 @@ export function VerdictForm({ kind, itemId, reason = "", several, desk, view, on
       setBusy(false);
     }
   };
-  const proposed = view.similar.map((s) => ({ id: s.id, key: s.key, title: s.title, about: standsAt(s) }));
+  const proposed = view.similar.map((s) => ({
+    id: s.id,
+    key: s.key,
+    title: s.title,
+    about: standsAt(s),
+  }));
   return (
     <form
       ref={form}
@@ -88,34 +118,89 @@ export function VerdictForm({ kind, itemId, reason = "", several, desk, view, on
           <b>On all {several} selected reports.</b>{" "}
           {kind === "accept" && (
             <label className="inline-flex items-center gap-1.5">
-              <input type="checkbox" className="accent-(--accent)" checked={together} onChange={(e) => setTogether(e.target.checked)} />
+              <input
+                type="checkbox"
+                className="accent-(--accent)"
+                checked={together}
+                onChange={(e) => setTogether(e.target.checked)}
+              />
               one item for all of them: the first becomes it, the others are merged into it
             </label>
           )}
         </p>
       )}
-      {kind === "accept" && <AcceptFields desk={desk} value={acceptance} several={several > 1 && !together} onChange={setAcceptance} />}
+      {kind === "accept" && (
+        <AcceptFields
+          desk={desk}
+          value={acceptance}
+          several={several > 1 && !together}
+          onChange={setAcceptance}
+        />
+      )}
       {kind === "merge" && (
         <>
-          {several === 1 && view.similar[0] && view.similar[0].score < VERY_ALIKE && <p className="text-[13px] text-ink-soft">Nothing is very much like it: read before you merge.</p>}
-          <ItemPicker projectKey={desk.project.key} label="It tells of the same thing as" proposed={proposed} value={target} onChange={setTarget} />
+          {several === 1 && view.similar[0] && view.similar[0].score < VERY_ALIKE && (
+            <p className="text-[13px] text-ink-soft">
+              Nothing is very much like it: read before you merge.
+            </p>
+          )}
+          <ItemPicker
+            projectKey={desk.project.key}
+            label="It tells of the same thing as"
+            proposed={proposed}
+            value={target}
+            onChange={setTarget}
+          />
         </>
       )}
       {kind === "ask" && (
         <>
-          <Ready label="Questions asked often" options={desk.rules.questions.map((q) => [q.text, q.name])} onChoose={setText} />
+          <Ready
+            label="Questions asked often"
+            options={desk.rules.questions.map((q) => [q.text, q.name])}
+            onChoose={setText}
+          />
           <Labelled label="What do you need to know? The requester reads this.">
-            <textarea data-first className="field !font-normal" required maxLength={5_000} rows={3} value={text} onChange={(e) => setText(e.target.value)} />
+            <textarea
+              data-first
+              className="field !font-normal"
+              required
+              maxLength={5_000}
+              rows={3}
+              value={text}
+              onChange={(e) => setText(e.target.value)}
+            />
           </Labelled>
           <p className="text-[12.5px] text-ink-soft">{waitingWords(desk)}</p>
         </>
       )}
-      {kind === "park" && <ParkFields desk={desk} proposed={proposed} until={until} awaited={awaited} onUntil={setUntil} onAwaited={setAwaited} />}
+      {kind === "park" && (
+        <ParkFields
+          desk={desk}
+          proposed={proposed}
+          until={until}
+          awaited={awaited}
+          onUntil={setUntil}
+          onAwaited={setAwaited}
+        />
+      )}
       {kind === "decline" && (
         <>
-          <Ready label="Reasons agreed on" options={desk.rules.declineReasons.map((r) => [r, r])} onChoose={setText} />
+          <Ready
+            label="Reasons agreed on"
+            options={desk.rules.declineReasons.map((r) => [r, r])}
+            onChoose={setText}
+          />
           <Labelled label="Why not? The requester reads this reason.">
-            <textarea data-first className="field !font-normal" required maxLength={2_000} rows={3} value={text} onChange={(e) => setText(e.target.value)} />
+            <textarea
+              data-first
+              className="field !font-normal"
+              required
+              maxLength={2_000}
+              rows={3}
+              value={text}
+              onChange={(e) => setText(e.target.value)}
+            />
           </Labelled>
         </>
       )}
@@ -129,8 +214,14 @@ export function VerdictForm({ kind, itemId, reason = "", several, desk, view, on
         <button type="button" className="button button-quiet" onClick={onCancel}>
           Back to reading
         </button>
-        <button type="submit" disabled={busy || (kind === "merge" && !target)} className="button button-accent">
-          {kind === "accept" && (acceptance.onBoard || acceptance.found?.where === "fix now") ? "Accept onto the board" : VERDICT_BUTTONS.find((b) => b.kind === kind)!.does}
+        <button
+          type="submit"
+          disabled={busy || (kind === "merge" && !target)}
+          className="button button-accent"
+        >
+          {kind === "accept" && (acceptance.onBoard || acceptance.found?.where === "fix now")
+            ? "Accept onto the board"
+            : VERDICT_BUTTONS.find((b) => b.kind === kind)!.does}
         </button>
       </div>
     </form>
@@ -138,19 +229,46 @@ export function VerdictForm({ kind, itemId, reason = "", several, desk, view, on
 }
 
 /** What is known of a report fills in its acceptance; of several, each keeps its own area. */
-function firstAcceptance(desk: DeskView, { report, typeId }: ReportView, several: boolean): Acceptance {
-  const type = desk.types.find((t) => t.id === typeId) ?? desk.types.find((t) => t.id === "bug") ?? desk.types[0];
-  const area = desk.areas.find((a) => a.toLowerCase() === report.place.toLowerCase()) ?? (cutText(report.place, 200) || null);
-  return { ...newAcceptance(report.title, type?.id ?? "bug"), teamId: report.teamId ?? desk.teams[0]?.id ?? null, area: several ? null : area };
+function firstAcceptance(
+  desk: DeskView,
+  { report, typeId }: ReportView,
+  several: boolean,
+): Acceptance {
+  const type =
+    desk.types.find((t) => t.id === typeId) ??
+    desk.types.find((t) => t.id === "bug") ??
+    desk.types[0];
+  const area =
+    desk.areas.find((a) => a.toLowerCase() === report.place.toLowerCase()) ??
+    (cutText(report.place, 200) || null);
+  return {
+    ...newAcceptance(report.title, type?.id ?? "bug"),
+    teamId: report.teamId ?? desk.teams[0]?.id ?? null,
+    area: several ? null : area,
+  };
 }
 
 /** Texts that stand ready; they can be changed before they go out. */
-function Ready({ label, options, onChoose }: { label: string; options: [text: string, name: string][]; onChoose: (text: string) => void }) {
+function Ready({
+  label,
+  options,
+  onChoose,
+}: {
+  label: string;
+  options: [text: string, name: string][];
+  onChoose: (text: string) => void;
+}) {
   if (options.length === 0) return null;
   return (
     <div role="group" aria-label={label} className="flex flex-wrap gap-1.5">
       {options.map(([text, name]) => (
-        <button key={text} type="button" className="button button-small !font-normal" title={text} onClick={() => onChoose(text)}>
+        <button
+          key={text}
+          type="button"
+          className="button button-small !font-normal"
+          title={text}
+          onClick={() => onChoose(text)}
+        >
           {name}
         </button>
       ))}
@@ -158,26 +276,68 @@ function Ready({ label, options, onChoose }: { label: string; options: [text: st
   );
 }
 
-function ParkFields({ desk, proposed, until, awaited, onUntil, onAwaited }: { desk: DeskView; proposed: { id: string; key: string; title: string; about: string }[]; until: string; awaited: string | null; onUntil: (day: string) => void; onAwaited: (itemId: string | null) => void }) {
-  const open = [...proposed, ...desk.inWork, ...desk.backlogTop].filter((i, at, all) => all.findIndex((o) => o.id === i.id) === at && !desk.finishedLately.some((f) => f.id === i.id));
+function ParkFields({
+  desk,
+  proposed,
+  until,
+  awaited,
+  onUntil,
+  onAwaited,
+}: {
+  desk: DeskView;
+  proposed: { id: string; key: string; title: string; about: string }[];
+  until: string;
+  awaited: string | null;
+  onUntil: (day: string) => void;
+  onAwaited: (itemId: string | null) => void;
+}) {
+  const open = [...proposed, ...desk.inWork, ...desk.backlogTop].filter(
+    (i, at, all) =>
+      all.findIndex((o) => o.id === i.id) === at && !desk.finishedLately.some((f) => f.id === i.id),
+  );
   return (
     <div className="flex flex-col gap-2">
       <div role="radiogroup" aria-label="Until" className="flex gap-4 text-[13px]">
         <label className="inline-flex items-center gap-1.5">
-          <input type="radio" name="until" className="accent-(--accent)" checked={awaited === null} onChange={() => onAwaited(null)} />
+          <input
+            type="radio"
+            name="until"
+            className="accent-(--accent)"
+            checked={awaited === null}
+            onChange={() => onAwaited(null)}
+          />
           until a day
         </label>
         <label className="inline-flex items-center gap-1.5">
-          <input type="radio" name="until" className="accent-(--accent)" checked={awaited !== null} onChange={() => onAwaited("")} />
+          <input
+            type="radio"
+            name="until"
+            className="accent-(--accent)"
+            checked={awaited !== null}
+            onChange={() => onAwaited("")}
+          />
           until an item is done
         </label>
       </div>
       {awaited === null ? (
         <Labelled label="Look at it again on">
-          <input data-first className="field !w-48" type="date" required value={until} onChange={(e) => onUntil(e.target.value)} />
+          <input
+            data-first
+            className="field !w-48"
+            type="date"
+            required
+            value={until}
+            onChange={(e) => onUntil(e.target.value)}
+          />
         </Labelled>
       ) : (
-        <ItemPicker projectKey={desk.project.key} label="It comes back when this is done" proposed={open} value={awaited} onChange={onAwaited} />
+        <ItemPicker
+          projectKey={desk.project.key}
+          label="It comes back when this is done"
+          proposed={open}
+          value={awaited}
+          onChange={onAwaited}
+        />
       )}
     </div>
   );
@@ -185,13 +345,17 @@ function ParkFields({ desk, proposed, until, awaited, onUntil, onAwaited }: { de
 
 function waitingWords({ rules: { remindAfterDays, endAfterDays } }: DeskView): string {
   const remind = remindAfterDays === null ? "" : ` After ${remindAfterDays} days we ask once more.`;
-  const end = endAfterDays === null ? "" : ` After ${endAfterDays} days without an answer it ends by itself; an answer still opens it again.`;
+  const end =
+    endAfterDays === null
+      ? ""
+      : ` After ${endAfterDays} days without an answer it ends by itself; an answer still opens it again.`;
   return `While they are asked, its promise stands still.${remind}${end}`;
 }
 
 /** What the requester will read, before it is sent. */
 function Told({ verdict, desk, view }: { verdict: Verdict; desk: DeskView; view: ReportView }) {
-  const into = verdict.kind === "merge" ? view.similar.find((s) => s.id === verdict.itemId) : undefined;
+  const into =
+    verdict.kind === "merge" ? view.similar.find((s) => s.id === verdict.itemId) : undefined;
   // Of an item that was searched for it is not known here how far it is; the letter says it.
   if (verdict.kind === "merge" && !into) return null;
   const after = judge(UNJUDGED, verdict, "item", dayNumber(desk.now, desk.project.zone));
@@ -199,7 +363,8 @@ function Told({ verdict, desk, view }: { verdict: Verdict; desk: DeskView; view:
   if (telling === null || !("text" in telling) || verdict.kind === "ask") return null;
   return (
     <p className="border-l-[3px] border-line-strong pl-3 text-[12.5px] text-ink-soft">
-      {view.report.mail !== "" ? "They will read" : "Their page will say"}: “{telling.text}” <span className="whitespace-nowrap">Sent in a minute, so that it can be undone.</span>
+      {view.report.mail !== "" ? "They will read" : "Their page will say"}: “{telling.text}”{" "}
+      <span className="whitespace-nowrap">Sent in a minute, so that it can be undone.</span>
     </p>
   );
 }

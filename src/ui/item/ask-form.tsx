@@ -25,26 +25,49 @@ interface Names {
 }
 
 /** A small form at the place of the move, that asks for exactly what the rules still need. */
-export function AskForm({ asks, names, verb, onAnswer, onCancel }: {
+export function AskForm({
+  asks,
+  names,
+  verb,
+  onAnswer,
+  onCancel,
+}: {
   asks: Ask[];
   names: Names;
   verb: string;
   onAnswer: (answers: Answers) => void;
   onCancel: () => void;
 }) {
-  const [values, setValues] = useState<Record<string, string>>(() => Object.fromEntries(asks.map((ask) => [ask.field, ask.field === "outcome" ? ask.allowed[0] : ""])));
+  const [values, setValues] = useState<Record<string, string>>(() =>
+    Object.fromEntries(
+      asks.map((ask) => [ask.field, ask.field === "outcome" ? ask.allowed[0] : ""]),
+    ),
+  );
   const [ticks, setTicks] = useState<string[]>([]);
   const [own, setOwn] = useState<Record<string, OwnValue | null>>({});
   const [missing, setMissing] = useState<string | null>(null);
   const set = (field: string, value: string) => setValues((v) => ({ ...v, [field]: value }));
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    const open = asks.find((ask) => (ask.field === "ticks" ? ask.policies.some((p) => !ticks.includes(p.id)) : "own" in ask ? (own[ask.own.id] ?? null) === null : !values[ask.field]?.trim()));
+    const open = asks.find((ask) =>
+      ask.field === "ticks"
+        ? ask.policies.some((p) => !ticks.includes(p.id))
+        : "own" in ask
+          ? (own[ask.own.id] ?? null) === null
+          : !values[ask.field]?.trim(),
+    );
     if (open) return setMissing(open.field);
     const { overrideReason, estimate, ticks: _, ...rest } = values;
-    const texts = Object.fromEntries(Object.entries(rest).filter(([field]) => !field.startsWith("own.")));
+    const texts = Object.fromEntries(
+      Object.entries(rest).filter(([field]) => !field.startsWith("own.")),
+    );
     onAnswer({
-      answers: { ...texts, ...(estimate ? { estimate: Number(estimate) } : {}), ...(ticks.length > 0 ? { ticks } : {}), ...(Object.keys(own).length > 0 ? { own } : {}) } as MoveAnswers,
+      answers: {
+        ...texts,
+        ...(estimate ? { estimate: Number(estimate) } : {}),
+        ...(ticks.length > 0 ? { ticks } : {}),
+        ...(Object.keys(own).length > 0 ? { own } : {}),
+      } as MoveAnswers,
       ...(overrideReason ? { overrideReason } : {}),
     });
   };
@@ -52,7 +75,11 @@ export function AskForm({ asks, names, verb, onAnswer, onCancel }: {
     <form onSubmit={submit} className="flex flex-col gap-2" aria-label={verb}>
       {asks.map((ask, i) =>
         ask.field === "ticks" ? (
-          <fieldset key={ask.field} className="flex flex-col gap-1" aria-invalid={missing === "ticks"}>
+          <fieldset
+            key={ask.field}
+            className="flex flex-col gap-1"
+            aria-invalid={missing === "ticks"}
+          >
             <legend className="mb-0.5 text-[12.5px] font-semibold">{ask.label}</legend>
             {ask.policies.map((policy) => (
               <label key={policy.id} className="flex items-start gap-2">
@@ -60,23 +87,47 @@ export function AskForm({ asks, names, verb, onAnswer, onCancel }: {
                   type="checkbox"
                   className="mt-1 accent-(--accent)"
                   checked={ticks.includes(policy.id)}
-                  onChange={(e) => setTicks((t) => (e.target.checked ? [...t, policy.id] : t.filter((id) => id !== policy.id)))}
+                  onChange={(e) =>
+                    setTicks((t) =>
+                      e.target.checked ? [...t, policy.id] : t.filter((id) => id !== policy.id),
+                    )
+                  }
                 />
                 {policy.text}
               </label>
             ))}
-            {missing === "ticks" && <p className="text-[12.5px] font-semibold text-alarm">Every point has to be true before the move.</p>}
+            {missing === "ticks" && (
+              <p className="text-[12.5px] font-semibold text-alarm">
+                Every point has to be true before the move.
+              </p>
+            )}
           </fieldset>
         ) : "own" in ask ? (
-          <div key={ask.field} className="flex flex-col gap-1 text-[12.5px] font-semibold" aria-invalid={missing === ask.field}>
+          <div
+            key={ask.field}
+            className="flex flex-col gap-1 text-[12.5px] font-semibold"
+            aria-invalid={missing === ask.field}
+          >
             {ask.label}
-            <OwnFieldInput field={ask.own} value={own[ask.own.id] ?? null} people={names.people} onChange={(value) => setOwn((o) => ({ ...o, [ask.own.id]: value }))} />
+            <OwnFieldInput
+              field={ask.own}
+              value={own[ask.own.id] ?? null}
+              people={names.people}
+              onChange={(value) => setOwn((o) => ({ ...o, [ask.own.id]: value }))}
+            />
             {missing === ask.field && <p className="text-alarm">Fill it in first.</p>}
           </div>
         ) : (
           <label key={ask.field} className="flex flex-col gap-1 text-[12.5px] font-semibold">
             {ask.label}
-            <AskField ask={ask} first={i === 0} invalid={missing === ask.field} value={values[ask.field] ?? ""} names={names} onChange={(value) => set(ask.field, value)} />
+            <AskField
+              ask={ask}
+              first={i === 0}
+              invalid={missing === ask.field}
+              value={values[ask.field] ?? ""}
+              names={names}
+              onChange={(value) => set(ask.field, value)}
+            />
           </label>
         ),
       )}
@@ -92,7 +143,14 @@ export function AskForm({ asks, names, verb, onAnswer, onCancel }: {
   );
 }
 
-function AskField({ ask, first, invalid, value, names, onChange }: {
+function AskField({
+  ask,
+  first,
+  invalid,
+  value,
+  names,
+  onChange,
+}: {
   ask: Exclude<Ask, { field: "ticks" } | { own: unknown }>;
   first: boolean;
   invalid: boolean;
@@ -100,7 +158,13 @@ function AskField({ ask, first, invalid, value, names, onChange }: {
   names: Names;
   onChange: (value: string) => void;
 }) {
-  const shared = { id: `ask-${ask.field}`, className: "field", autoFocus: first, "aria-invalid": invalid, value } as const;
+  const shared = {
+    id: `ask-${ask.field}`,
+    className: "field",
+    autoFocus: first,
+    "aria-invalid": invalid,
+    value,
+  } as const;
   const choice = (options: readonly Named[], none: string | null) => (
     <select {...shared} onChange={(e) => onChange(e.target.value)}>
       {none && <option value="">{none}</option>}
@@ -115,7 +179,10 @@ function AskField({ ask, first, invalid, value, names, onChange }: {
   switch (ask.field) {
     case "assigneeId":
     case "reviewerId":
-      return choice(names.people.filter((p) => p.id !== ask.not), "Choose a person");
+      return choice(
+        names.people.filter((p) => p.id !== ask.not),
+        "Choose a person",
+      );
     case "teamId":
       return choice(names.teams, "Choose a team");
     case "sprintId":
@@ -127,12 +194,27 @@ function AskField({ ask, first, invalid, value, names, onChange }: {
     case "outcome":
       return choice(plain(ask.allowed), null);
     case "estimate":
-      return <input {...shared} type="number" min={0} step="any" onChange={(e) => onChange(e.target.value)} />;
+      return (
+        <input
+          {...shared}
+          type="number"
+          min={0}
+          step="any"
+          onChange={(e) => onChange(e.target.value)}
+        />
+      );
     case "dueOn":
       return <input {...shared} type="date" onChange={(e) => onChange(e.target.value)} />;
     case "place":
       return <input {...shared} maxLength={200} onChange={(e) => onChange(e.target.value)} />;
     default:
-      return <textarea {...shared} rows={2} maxLength={ask.field === "howToTest" || ask.field === "description" ? 50_000 : 2_000} onChange={(e) => onChange(e.target.value)} />;
+      return (
+        <textarea
+          {...shared}
+          rows={2}
+          maxLength={ask.field === "howToTest" || ask.field === "description" ? 50_000 : 2_000}
+          onChange={(e) => onChange(e.target.value)}
+        />
+      );
   }
 }

@@ -7,7 +7,14 @@ import { Words } from "@/ui/kit/words";
  * A longer text that turns into an editor on request. When somebody else has changed it meanwhile, both texts are shown
  * and the person decides; nothing that was typed goes away.
  */
-export function EditableText({ label, value, version, empty, mayEdit, onSave }: {
+export function EditableText({
+  label,
+  value,
+  version,
+  empty,
+  mayEdit,
+  onSave,
+}: {
   label: string;
   value: string;
   /** Version of the item that `value` is from. */
@@ -76,7 +83,10 @@ export function EditableText({ label, value, version, empty, mayEdit, onSave }: 
             }}
           />
           {problem && (
-            <div role="alert" className="border-l-[3px] border-alarm bg-alarm-soft px-3 py-2 text-[13px]">
+            <div
+              role="alert"
+              className="border-l-[3px] border-alarm bg-alarm-soft px-3 py-2 text-[13px]"
+            >
               <p className="font-semibold">{problem.sentence}</p>
               <p>{problem.help}</p>
               {typeof other === "string" && (
@@ -90,10 +100,22 @@ export function EditableText({ label, value, version, empty, mayEdit, onSave }: 
             </div>
           )}
           <div className="flex justify-end gap-2">
-            <button type="button" className="button button-small button-quiet" onClick={() => { setDraft(null); setProblem(null); }}>
+            <button
+              type="button"
+              className="button button-small button-quiet"
+              onClick={() => {
+                setDraft(null);
+                setProblem(null);
+              }}
+            >
               {typeof other === "string" ? "Keep theirs" : "Leave as it was"}
             </button>
-            <button type="button" disabled={busy} className="button button-small button-accent" onClick={() => void save()}>
+            <button
+              type="button"
+              disabled={busy}
+              className="button button-small button-accent"
+              onClick={() => void save()}
+            >
               {typeof other === "string" ? "Replace theirs with mine" : "Save text"}
             </button>
           </div>

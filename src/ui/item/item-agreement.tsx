@@ -14,9 +14,18 @@ export function ItemAgreement({ handle }: { handle: ItemHandle }) {
         {points.map((p) => (
           <li key={p.id}>
             <label className="flex items-start gap-2">
-              <input type="checkbox" className="mt-1 accent-(--accent)" disabled={!view.rights.move} checked={p.ticked} onChange={(e) => void send({ kind: "tick", policyId: p.id, on: e.target.checked })} />
+              <input
+                type="checkbox"
+                className="mt-1 accent-(--accent)"
+                disabled={!view.rights.move}
+                checked={p.ticked}
+                onChange={(e) => void send({ kind: "tick", policyId: p.id, on: e.target.checked })}
+              />
               <span>
-                {p.text} <span className="text-[12.5px] text-ink-soft">{p.tickedBy ? `ticked by ${p.tickedBy}` : p.when}</span>
+                {p.text}{" "}
+                <span className="text-[12.5px] text-ink-soft">
+                  {p.tickedBy ? `ticked by ${p.tickedBy}` : p.when}
+                </span>
               </span>
             </label>
           </li>
@@ -24,14 +33,24 @@ export function ItemAgreement({ handle }: { handle: ItemHandle }) {
       </ul>
       {wantsApprovals && (
         <p className="mt-1 flex flex-wrap items-center gap-2 text-[13px]">
-          {approvals.length === 0 ? "Nobody has approved it yet." : `Approved by ${approvals.map((a) => `${a.name} ${ago(a.at, view.now)}`).join(", ")}.`}
+          {approvals.length === 0
+            ? "Nobody has approved it yet."
+            : `Approved by ${approvals.map((a) => `${a.name} ${ago(a.at, view.now)}`).join(", ")}.`}
           {approvedByMe ? (
-            <button type="button" className="button button-small" onClick={() => void send({ kind: "approve", on: false })}>
+            <button
+              type="button"
+              className="button button-small"
+              onClick={() => void send({ kind: "approve", on: false })}
+            >
               Take my approval back
             </button>
           ) : (
             mayApprove && (
-              <button type="button" className="button button-small button-accent" onClick={() => void send({ kind: "approve", on: true }, "Approved.")}>
+              <button
+                type="button"
+                className="button button-small button-accent"
+                onClick={() => void send({ kind: "approve", on: true }, "Approved.")}
+              >
                 Approve
               </button>
             )

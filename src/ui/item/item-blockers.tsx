@@ -14,7 +14,10 @@ export function ItemBlockers({ handle }: { handle: ItemHandle }) {
   const add = async (event: FormEvent) => {
     event.preventDefault();
     try {
-      await send({ kind: "block", cause, waitingFor: waitingFor.trim() || null }, `${view.key} is marked blocked.`);
+      await send(
+        { kind: "block", cause, waitingFor: waitingFor.trim() || null },
+        `${view.key} is marked blocked.`,
+      );
       setAdding(false);
       setCause("");
       setWaitingFor("");
@@ -23,19 +26,36 @@ export function ItemBlockers({ handle }: { handle: ItemHandle }) {
     }
   };
   const { openBlockers } = view.item;
-  const may = view.rights.block && view.item.stateKind !== "finished" && view.item.withdrawnAt === null;
+  const may =
+    view.rights.block && view.item.stateKind !== "finished" && view.item.withdrawnAt === null;
   if (openBlockers.length === 0 && !may) return null;
   return (
     <section className="flex flex-col gap-2">
       {openBlockers.map((b) => (
-        <div key={b.id} className="flex items-start gap-2 border-l-[3px] border-alarm bg-alarm-soft px-3 py-2">
-          <Octagon size={15} className="mt-0.5 shrink-0 text-alarm" fill="currentColor" aria-hidden="true" />
+        <div
+          key={b.id}
+          className="flex items-start gap-2 border-l-[3px] border-alarm bg-alarm-soft px-3 py-2"
+        >
+          <Octagon
+            size={15}
+            className="mt-0.5 shrink-0 text-alarm"
+            fill="currentColor"
+            aria-hidden="true"
+          />
           <p className="flex-1">
             <b>Blocked for {span(view.now - b.since)}:</b> {b.cause}
             {b.waitingFor ? `, waiting for ${b.waitingFor}` : ""}
           </p>
           {may && (
-            <button type="button" className="button button-small" onClick={() => void send({ kind: "lift", blockId: b.id }, "The blocker is lifted.").catch(tellProblem)}>
+            <button
+              type="button"
+              className="button button-small"
+              onClick={() =>
+                void send({ kind: "lift", blockId: b.id }, "The blocker is lifted.").catch(
+                  tellProblem,
+                )
+              }
+            >
               Lift blocker
             </button>
           )}
@@ -43,11 +63,35 @@ export function ItemBlockers({ handle }: { handle: ItemHandle }) {
       ))}
       {may &&
         (adding ? (
-          <form onSubmit={(e) => void add(e)} className="flex flex-col gap-2" aria-label="Add a blocker">
-            <input className="field" aria-label="Why can it not go on?" placeholder="Why can it not go on?" required maxLength={500} autoFocus value={cause} onChange={(e) => setCause(e.target.value)} />
-            <input className="field" aria-label="Waiting for whom or what" placeholder="Waiting for whom or what (if known)" maxLength={200} value={waitingFor} onChange={(e) => setWaitingFor(e.target.value)} />
+          <form
+            onSubmit={(e) => void add(e)}
+            className="flex flex-col gap-2"
+            aria-label="Add a blocker"
+          >
+            <input
+              className="field"
+              aria-label="Why can it not go on?"
+              placeholder="Why can it not go on?"
+              required
+              maxLength={500}
+              autoFocus
+              value={cause}
+              onChange={(e) => setCause(e.target.value)}
+            />
+            <input
+              className="field"
+              aria-label="Waiting for whom or what"
+              placeholder="Waiting for whom or what (if known)"
+              maxLength={200}
+              value={waitingFor}
+              onChange={(e) => setWaitingFor(e.target.value)}
+            />
             <div className="flex justify-end gap-2">
-              <button type="button" className="button button-small button-quiet" onClick={() => setAdding(false)}>
+              <button
+                type="button"
+                className="button button-small button-quiet"
+                onClick={() => setAdding(false)}
+              >
                 Not blocked
               </button>
               <button type="submit" className="button button-small">
@@ -56,7 +100,11 @@ export function ItemBlockers({ handle }: { handle: ItemHandle }) {
             </div>
           </form>
         ) : (
-          <button type="button" className="link self-start text-[13px]" onClick={() => setAdding(true)}>
+          <button
+            type="button"
+            className="link self-start text-[13px]"
+            onClick={() => setAdding(true)}
+          >
             Add a blocker
           </button>
         ))}

@@ -36,35 +36,64 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
         )}
         <Title handle={handle} />
         <p className="mt-1 text-[13px] text-ink-soft">
-          <b className="text-ink">{view.state.name}</b> since {exact(item.enteredStateAt, view.project.zone)}
+          <b className="text-ink">{view.state.name}</b> since{" "}
+          {exact(item.enteredStateAt, view.project.zone)}
           {item.outcome && <>, {item.outcome}</>}
           {item.clock.length > 0 && (
             <>
               {" · "}
               {item.stateKind === "finished" ? "took" : "age"} {daysWords(view.ageDays)}
-              {view.againDays !== null && <>, finished again after {daysWords(view.againDays)} in all</>}
+              {view.againDays !== null && (
+                <>, finished again after {daysWords(view.againDays)} in all</>
+              )}
             </>
           )}
-          {view.remaining !== null && item.stateKind !== "finished" && <> · {view.remaining} h remain</>}
+          {view.remaining !== null && item.stateKind !== "finished" && (
+            <> · {view.remaining} h remain</>
+          )}
           {item.classOfService === "expedite" && <b className="text-ink"> · expedite</b>}
           {item.origin === "unplanned" && <em> · unplanned</em>}
         </p>
         {view.promise && (
           <p className="mt-1 flex flex-wrap items-center gap-x-3 text-[12.5px] text-ink-soft">
-            {view.promise.target}:{view.promise.answer && <PromiseMark state={view.promise.answer} what="answer" />}
+            {view.promise.target}:
+            {view.promise.answer && <PromiseMark state={view.promise.answer} what="answer" />}
             {view.promise.resolve && <PromiseMark state={view.promise.resolve} what="done" />}
           </p>
         )}
       </div>
-      {item.withdrawnAt !== null && <p className="bg-signal-soft px-3 py-2 text-signal-ink">This item was taken back to the intake queue when its verdict was undone.</p>}
+      {item.withdrawnAt !== null && (
+        <p className="bg-signal-soft px-3 py-2 text-signal-ink">
+          This item was taken back to the intake queue when its verdict was undone.
+        </p>
+      )}
       <MoveButtons handle={handle} />
       <ItemAgreement handle={handle} />
       <ItemBlockers handle={handle} />
       <section aria-label="Zigzag">
-        <ZigzagFigure zigzag={view.zigzag} stateNames={view.stateNames} zone={view.project.zone} width={wide ? 640 : 396} />
+        <ZigzagFigure
+          zigzag={view.zigzag}
+          stateNames={view.stateNames}
+          zone={view.project.zone}
+          width={wide ? 640 : 396}
+        />
       </section>
-      <EditableText label="Description" value={item.description} empty="No description yet." mayEdit={view.rights.edit} version={item.version} onSave={(description, seen) => edit({ description }, seen)} />
-      <EditableText label="How to test" value={item.howToTest ?? ""} empty="Not said yet; review cannot pass it on without." mayEdit={view.rights.edit} version={item.version} onSave={(text, seen) => edit({ howToTest: text.trim() || null }, seen)} />
+      <EditableText
+        label="Description"
+        value={item.description}
+        empty="No description yet."
+        mayEdit={view.rights.edit}
+        version={item.version}
+        onSave={(description, seen) => edit({ description }, seen)}
+      />
+      <EditableText
+        label="How to test"
+        value={item.howToTest ?? ""}
+        empty="Not said yet; review cannot pass it on without."
+        mayEdit={view.rights.edit}
+        version={item.version}
+        onSave={(text, seen) => edit({ howToTest: text.trim() || null }, seen)}
+      />
     </>
   );
   const second = (
@@ -105,7 +134,10 @@ function Title({ handle }: { handle: ItemHandle }) {
     area.current.style.height = `${area.current.scrollHeight}px`;
   }, [value]);
   const store = () => {
-    if (draft !== null && draft.trim() && draft !== view.item.title) edit({ title: draft }, seen.current).catch(tellProblem).finally(() => setDraft(null));
+    if (draft !== null && draft.trim() && draft !== view.item.title)
+      edit({ title: draft }, seen.current)
+        .catch(tellProblem)
+        .finally(() => setDraft(null));
     else setDraft(null);
   };
   return (

@@ -13,7 +13,12 @@ export function ItemChildren({ handle }: { handle: ItemHandle }) {
     event.preventDefault();
     try {
       await request("/api/items", {
-        body: { commandId: crypto.randomUUID(), projectKey: view.project.key, parentId: view.item.id, fields: { title, typeId: "task", assigneeId: view.item.assigneeId } },
+        body: {
+          commandId: crypto.randomUUID(),
+          projectKey: view.project.key,
+          parentId: view.item.id,
+          fields: { title, typeId: "task", assigneeId: view.item.assigneeId },
+        },
       });
       setTitle("");
       await reload();
@@ -23,7 +28,12 @@ export function ItemChildren({ handle }: { handle: ItemHandle }) {
   };
   const finish = async (child: ItemView["children"][number]) => {
     if (!child.finish) return;
-    await sendCommand(child.id, { kind: "move", from: child.card.stateId, to: child.finish.to, answers: { outcome: "delivered" } }).catch(tellProblem);
+    await sendCommand(child.id, {
+      kind: "move",
+      from: child.card.stateId,
+      to: child.finish.to,
+      answers: { outcome: "delivered" },
+    }).catch(tellProblem);
     await reload();
   };
   const isTask = view.types.find((t) => t.id === view.item.typeId)?.level === 0;
@@ -32,7 +42,12 @@ export function ItemChildren({ handle }: { handle: ItemHandle }) {
   return (
     <section>
       <h3 className="mb-1 text-[13px]">
-        Sub-tasks {view.children.length > 0 && <span className="font-normal text-ink-soft">{done} of {view.children.length} done</span>}
+        Sub-tasks{" "}
+        {view.children.length > 0 && (
+          <span className="font-normal text-ink-soft">
+            {done} of {view.children.length} done
+          </span>
+        )}
       </h3>
       <ul>
         {view.children.map((child) => (
@@ -45,7 +60,9 @@ export function ItemChildren({ handle }: { handle: ItemHandle }) {
               onChange={() => void finish(child)}
               aria-label={`${child.title} is done`}
             />
-            <span className={`flex-1 ${child.finished ? "text-ink-soft line-through" : ""}`}>{child.title}</span>
+            <span className={`flex-1 ${child.finished ? "text-ink-soft line-through" : ""}`}>
+              {child.title}
+            </span>
             <span className="text-[12.5px] text-ink-soft">{child.stateName}</span>
             <span className="key">{child.key}</span>
           </li>
@@ -53,7 +70,15 @@ export function ItemChildren({ handle }: { handle: ItemHandle }) {
       </ul>
       {view.rights.edit && (
         <form onSubmit={(e) => void add(e)} className="mt-1 flex gap-2">
-          <input className="field" aria-label="New sub-task" placeholder="New sub-task" required maxLength={300} value={title} onChange={(e) => setTitle(e.target.value)} />
+          <input
+            className="field"
+            aria-label="New sub-task"
+            placeholder="New sub-task"
+            required
+            maxLength={300}
+            value={title}
+            onChange={(e) => setTitle(e.target.value)}
+          />
           <button type="submit" className="button button-small !min-h-[30px]">
             Add task
           </button>

@@ -37,7 +37,12 @@ export function ItemLinks({ handle }: { handle: ItemHandle }) {
             <span className="flex-1 truncate">{l.title}</span>
             <span className="text-[12.5px] text-ink-soft">{l.stateName}</span>
             {view.rights.edit && (
-              <button type="button" aria-label={`Take away the link to ${l.key}`} className="text-ink-soft hover:text-alarm" onClick={() => void send({ kind: "unlink", linkId: l.id }).catch(tellProblem)}>
+              <button
+                type="button"
+                aria-label={`Take away the link to ${l.key}`}
+                className="text-ink-soft hover:text-alarm"
+                onClick={() => void send({ kind: "unlink", linkId: l.id }).catch(tellProblem)}
+              >
                 <X size={14} aria-hidden="true" />
               </button>
             )}
@@ -47,12 +52,26 @@ export function ItemLinks({ handle }: { handle: ItemHandle }) {
       {view.rights.edit &&
         (adding ? (
           <form onSubmit={add} className="mt-1 flex gap-2">
-            <select aria-label="Kind of link" className="field !w-auto" value={kind} onChange={(e) => setKind(e.target.value as LinkKind)}>
+            <select
+              aria-label="Kind of link"
+              className="field !w-auto"
+              value={kind}
+              onChange={(e) => setKind(e.target.value as LinkKind)}
+            >
               {LINK_KINDS.map((k) => (
                 <option key={k}>{k}</option>
               ))}
             </select>
-            <input className="field" aria-label="Key of the other item" placeholder={`${view.project.key}-12`} required maxLength={30} autoFocus value={otherKey} onChange={(e) => setOtherKey(e.target.value)} />
+            <input
+              className="field"
+              aria-label="Key of the other item"
+              placeholder={`${view.project.key}-12`}
+              required
+              maxLength={30}
+              autoFocus
+              value={otherKey}
+              onChange={(e) => setOtherKey(e.target.value)}
+            />
             <button type="submit" className="button button-small !min-h-[30px]">
               Link
             </button>

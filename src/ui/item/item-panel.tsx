@@ -19,7 +19,8 @@ export function ItemPanel({ itemKey }: { itemKey: string }) {
   const resize = (event: PointerEvent<HTMLDivElement>) => {
     const start = event.clientX;
     const from = width;
-    const move = (e: globalThis.PointerEvent) => setWidth(Math.min(WIDEST, Math.max(NARROWEST, from + start - e.clientX)));
+    const move = (e: globalThis.PointerEvent) =>
+      setWidth(Math.min(WIDEST, Math.max(NARROWEST, from + start - e.clientX)));
     const stop = () => {
       window.removeEventListener("pointermove", move);
       window.removeEventListener("pointerup", stop);
@@ -28,7 +29,11 @@ export function ItemPanel({ itemKey }: { itemKey: string }) {
     window.addEventListener("pointerup", stop);
   };
   return (
-    <aside aria-label={`Item ${itemKey}`} className="relative flex shrink-0 flex-col border-l border-line-strong bg-sheet" style={{ width }}>
+    <aside
+      aria-label={`Item ${itemKey}`}
+      className="relative flex shrink-0 flex-col border-l border-line-strong bg-sheet"
+      style={{ width }}
+    >
       <div
         role="separator"
         aria-orientation="vertical"
@@ -52,10 +57,21 @@ export function ItemPanel({ itemKey }: { itemKey: string }) {
           </button>
         )}
         <span className="flex-1" />
-        <Link href={`/p/${itemKey.slice(0, itemKey.lastIndexOf("-"))}/items/${itemKey}`} className="button button-small button-quiet" aria-label="Open as a full page" title="Open as a full page">
+        <Link
+          href={`/p/${itemKey.slice(0, itemKey.lastIndexOf("-"))}/items/${itemKey}`}
+          className="button button-small button-quiet"
+          aria-label="Open as a full page"
+          title="Open as a full page"
+        >
           <Maximize2 size={14} aria-hidden="true" />
         </Link>
-        <button type="button" className="button button-small button-quiet" aria-label="Close the panel" title="Close (Esc)" onClick={close}>
+        <button
+          type="button"
+          className="button button-small button-quiet"
+          aria-label="Close the panel"
+          title="Close (Esc)"
+          onClick={close}
+        >
           <X size={16} aria-hidden="true" />
         </button>
       </div>

@@ -11,13 +11,25 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
   const { view, reload } = handle;
   const [words, setWords] = useState<string | null>(null);
   const mayJudge = view.rights.judge;
-  if (view.reports.length === 0 && !view.knownAs && !(mayJudge && view.item.stateKind !== "finished")) return null;
+  if (
+    view.reports.length === 0 &&
+    !view.knownAs &&
+    !(mayJudge && view.item.stateKind !== "finished")
+  )
+    return null;
   const change = (path: string, body: unknown, done: string) =>
     request(path, { method: "POST", body }).then(async () => {
       await reload();
       tellDone(done);
     }, tellProblem);
-  const publish = (next: string | null) => change(`/api/items/known/${view.item.id}`, { words: next }, next === null ? "It is not told outside any more." : "People who fill in a form are offered it now.").then(() => setWords(null));
+  const publish = (next: string | null) =>
+    change(
+      `/api/items/known/${view.item.id}`,
+      { words: next },
+      next === null
+        ? "It is not told outside any more."
+        : "People who fill in a form are offered it now.",
+    ).then(() => setWords(null));
   return (
     <section aria-label="Reports">
       <h3 className="mb-1 text-[13px]">
@@ -31,13 +43,25 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
       <ul className="flex flex-col gap-0.5">
         {view.reports.map((r) => (
           <li key={r.id} className="flex items-center gap-2">
-            <span className="text-ink-soft">{r.status === "merged" ? "merged" : "it came from"}</span>
+            <span className="text-ink-soft">
+              {r.status === "merged" ? "merged" : "it came from"}
+            </span>
             <span className="key">{r.reference}</span>
             <span className="flex-1 truncate" title={exact(r.receivedAt, view.project.zone)}>
               {r.title}
             </span>
             {mayJudge && r.status === "merged" && (
-              <button type="button" className="link text-[12.5px] whitespace-nowrap" onClick={() => void change(`/api/reports/${r.id}/apart`, {}, `${r.reference} is in the queue again.`)}>
+              <button
+                type="button"
+                className="link text-[12.5px] whitespace-nowrap"
+                onClick={() =>
+                  void change(
+                    `/api/reports/${r.id}/apart`,
+                    {},
+                    `${r.reference} is in the queue again.`,
+                  )
+                }
+              >
                 take it off
               </button>
             )}
@@ -54,27 +78,42 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
           )}
         </p>
       )}
-      {mayJudge && view.knownAs === null && view.item.stateKind !== "finished" && !view.item.restricted && (words === null ? (
-        <button type="button" className="link mt-1 text-[13px]" onClick={() => setWords(cutText(view.item.title, 200))}>
-          Make it a known problem
-        </button>
-      ) : (
-        <form
-          className="mt-1 flex items-end gap-2"
-          onSubmit={(e: FormEvent) => {
-            e.preventDefault();
-            void publish(words);
-          }}
-        >
-          <label className="flex flex-1 flex-col gap-1 text-[12.5px] font-semibold">
-            In words for people outside; nothing else of it is shown to them
-            <input className="field" autoFocus required maxLength={200} value={words} onChange={(e) => setWords(e.target.value)} />
-          </label>
-          <button type="submit" className="button button-small !min-h-[30px]">
-            Publish
+      {mayJudge &&
+        view.knownAs === null &&
+        view.item.stateKind !== "finished" &&
+        !view.item.restricted &&
+        (words === null ? (
+          <button
+            type="button"
+            className="link mt-1 text-[13px]"
+            onClick={() => setWords(cutText(view.item.title, 200))}
+          >
+            Make it a known problem
           </button>
-        </form>
-      ))}
+        ) : (
+          <form
+            className="mt-1 flex items-end gap-2"
+            onSubmit={(e: FormEvent) => {
+              e.preventDefault();
+              void publish(words);
+            }}
+          >
+            <label className="flex flex-1 flex-col gap-1 text-[12.5px] font-semibold">
+              In words for people outside; nothing else of it is shown to them
+              <input
+                className="field"
+                autoFocus
+                required
+                maxLength={200}
+                value={words}
+                onChange={(e) => setWords(e.target.value)}
+              />
+            </label>
+            <button type="submit" className="button button-small !min-h-[30px]">
+              Publish
+            </button>
+          </form>
+        ))}
     </section>
   );
 }

@@ -15,7 +15,10 @@ export function ItemComments({ handle }: { handle: ItemHandle }) {
     if (!body.trim()) return;
     setBusy(true);
     try {
-      await send({ kind, body }, kind === "ask" ? "The question goes to the requester." : undefined);
+      await send(
+        { kind, body },
+        kind === "ask" ? "The question goes to the requester." : undefined,
+      );
       setBody("");
     } catch (error) {
       tellProblem(error);
@@ -30,7 +33,8 @@ export function ItemComments({ handle }: { handle: ItemHandle }) {
         {view.comments.map((c) => (
           <li key={c.id}>
             <p className="text-[12.5px] text-ink-soft">
-              <b className="text-ink">{c.author}</b> <time title={exact(c.at, view.project.zone)}>{ago(c.at, view.now)}</time>
+              <b className="text-ink">{c.author}</b>{" "}
+              <time title={exact(c.at, view.project.zone)}>{ago(c.at, view.now)}</time>
             </p>
             <Words text={c.body} />
           </li>
@@ -51,7 +55,12 @@ export function ItemComments({ handle }: { handle: ItemHandle }) {
           {body.trim() && (
             <div className="flex gap-2 self-end">
               {view.reports.length > 0 && (
-                <button type="button" disabled={busy} className="button button-small button-quiet" onClick={() => void write(undefined, "ask")}>
+                <button
+                  type="button"
+                  disabled={busy}
+                  className="button button-small button-quiet"
+                  onClick={() => void write(undefined, "ask")}
+                >
                   Ask the requester
                 </button>
               )}
@@ -78,7 +87,10 @@ export function ItemHistory({ handle }: { handle: ItemHandle }) {
         {shown.map((e) => (
           <li key={e.seq} className="text-[13px]">
             <b>{e.who}</b> {e.words}
-            {e.note && <q className="text-ink-soft"> {e.note}</q>} <time className="whitespace-nowrap text-[12.5px] text-ink-soft">{exact(e.at, view.project.zone)}</time>
+            {e.note && <q className="text-ink-soft"> {e.note}</q>}{" "}
+            <time className="whitespace-nowrap text-[12.5px] text-ink-soft">
+              {exact(e.at, view.project.zone)}
+            </time>
           </li>
         ))}
       </ol>

@@ -8,11 +8,21 @@ import type { ItemHandle, ItemView } from "./use-item";
 export function MoveButtons({ handle }: { handle: ItemHandle }) {
   const { view, send } = handle;
   const [busy, setBusy] = useState(false);
-  const [stopped, setStopped] = useState<{ transition: ItemView["transitions"][number]; problem: Problem; given: Answers } | null>(null);
-  const go = async (transition: ItemView["transitions"][number], given: Answers = { answers: {} }) => {
+  const [stopped, setStopped] = useState<{
+    transition: ItemView["transitions"][number];
+    problem: Problem;
+    given: Answers;
+  } | null>(null);
+  const go = async (
+    transition: ItemView["transitions"][number],
+    given: Answers = { answers: {} },
+  ) => {
     setBusy(true);
     try {
-      await send({ kind: "move", from: view.item.stateId, to: transition.to, ...given }, `${view.key} is in ${transition.toName} now.`);
+      await send(
+        { kind: "move", from: view.item.stateId, to: transition.to, ...given },
+        `${view.key} is in ${transition.toName} now.`,
+      );
       setStopped(null);
     } catch (error) {
       setStopped({ transition, problem: problemOf(error), given });
@@ -24,13 +34,23 @@ export function MoveButtons({ handle }: { handle: ItemHandle }) {
     <div className="flex flex-col gap-2">
       <div className="flex flex-wrap gap-1.5">
         {view.transitions.map((t, i) => (
-          <button key={t.id} type="button" disabled={busy} onClick={() => void go(t)} className={`button button-small ${i === 0 ? "button-accent" : ""}`} title={`to ${t.toName}`}>
+          <button
+            key={t.id}
+            type="button"
+            disabled={busy}
+            onClick={() => void go(t)}
+            className={`button button-small ${i === 0 ? "button-accent" : ""}`}
+            title={`to ${t.toName}`}
+          >
             {t.verb}
           </button>
         ))}
       </div>
       {stopped && (
-        <div role="alert" className={`border-l-[3px] px-3 py-2 ${stopped.problem.asks.length > 0 ? "border-accent bg-accent-soft" : "border-alarm bg-alarm-soft"}`}>
+        <div
+          role="alert"
+          className={`border-l-[3px] px-3 py-2 ${stopped.problem.asks.length > 0 ? "border-accent bg-accent-soft" : "border-alarm bg-alarm-soft"}`}
+        >
           <p className="font-semibold">{stopped.problem.sentence}</p>
           <p className="mb-2 text-[13px]">{stopped.problem.help}</p>
           {stopped.problem.asks.length > 0 ? (
@@ -41,7 +61,10 @@ export function MoveButtons({ handle }: { handle: ItemHandle }) {
               verb={stopped.transition.verb}
               onCancel={() => setStopped(null)}
               onAnswer={(more) =>
-                void go(stopped.transition, { answers: { ...stopped.given.answers, ...more.answers }, overrideReason: more.overrideReason ?? stopped.given.overrideReason })
+                void go(stopped.transition, {
+                  answers: { ...stopped.given.answers, ...more.answers },
+                  overrideReason: more.overrideReason ?? stopped.given.overrideReason,
+                })
               }
             />
           ) : (

@@ -10,7 +10,15 @@ import { tellDone } from "@/ui/kit/notice";
 import { problemOf, request, type Problem } from "@/ui/kit/request";
 
 /** A new item at the end of the backlog; everything but its title can wait. */
-export function NewItem({ projectKey, types, ownFields, people, open, onOpenChange, onCreated }: {
+export function NewItem({
+  projectKey,
+  types,
+  ownFields,
+  people,
+  open,
+  onOpenChange,
+  onCreated,
+}: {
   projectKey: string;
   types: readonly ItemType[];
   ownFields: readonly OwnField[];
@@ -23,16 +31,34 @@ export function NewItem({ projectKey, types, ownFields, people, open, onOpenChan
   const offered = types.filter((t) => t.level >= 1 && t.removedAt === null);
   const [typeId, setTypeId] = useState(offered[0]?.id ?? "");
   const [own, setOwn] = useState<Record<string, OwnValue | null>>({});
-  const fields = fieldsOfType(ownFields, typeId).filter((f) => f.kind !== "computed" && (f.onNewItem || f.requiredAtStart));
+  const fields = fieldsOfType(ownFields, typeId).filter(
+    (f) => f.kind !== "computed" && (f.onNewItem || f.requiredAtStart),
+  );
   const [commandId, setCommandId] = useState(() => crypto.randomUUID());
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const create = async (event: FormEvent) => {
     event.preventDefault();
     setBusy(true);
-    const said = Object.fromEntries(fields.flatMap((f) => { const value = own[f.id] ?? f.initial; return value === null ? [] : [[f.id, value]]; }));
+    const said = Object.fromEntries(
+      fields.flatMap((f) => {
+        const value = own[f.id] ?? f.initial;
+        return value === null ? [] : [[f.id, value]];
+      }),
+    );
     try {
-      const { card } = await request<{ card: Card }>("/api/items", { body: { commandId, projectKey, fields: { title, typeId, description: types.find((t) => t.id === typeId)?.template ?? "", own: said } } });
+      const { card } = await request<{ card: Card }>("/api/items", {
+        body: {
+          commandId,
+          projectKey,
+          fields: {
+            title,
+            typeId,
+            description: types.find((t) => t.id === typeId)?.template ?? "",
+            own: said,
+          },
+        },
+      });
       onCreated(card);
       tellDone(`${card.key} is at the end of the backlog.`);
       setTitle("");
@@ -51,11 +77,23 @@ export function NewItem({ projectKey, types, ownFields, people, open, onOpenChan
         <Plus size={14} aria-hidden="true" /> New item
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} className="popover w-[380px]" aria-label="New item">
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          className="popover w-[380px]"
+          aria-label="New item"
+        >
           <form onSubmit={(e) => void create(e)} className="flex flex-col gap-2">
             <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
               What is to be done?
-              <input className="field" autoFocus required maxLength={300} value={title} onChange={(e) => setTitle(e.target.value)} />
+              <input
+                className="field"
+                autoFocus
+                required
+                maxLength={300}
+                value={title}
+                onChange={(e) => setTitle(e.target.value)}
+              />
             </label>
             <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
               Type
@@ -71,7 +109,12 @@ export function NewItem({ projectKey, types, ownFields, people, open, onOpenChan
               <div key={f.id} className="flex flex-col gap-1 text-[12.5px] font-semibold">
                 {f.name}
                 {f.requiredAtStart && <span className="sr-only">, has to be said</span>}
-                <OwnFieldInput field={f} value={own[f.id] ?? f.initial} people={people} onChange={(value) => setOwn((o) => ({ ...o, [f.id]: value }))} />
+                <OwnFieldInput
+                  field={f}
+                  value={own[f.id] ?? f.initial}
+                  people={people}
+                  onChange={(value) => setOwn((o) => ({ ...o, [f.id]: value }))}
+                />
               </div>
             ))}
             {problem && (

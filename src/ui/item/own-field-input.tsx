@@ -3,7 +3,14 @@ import { useState } from "react";
 import type { OwnField, OwnValue } from "@/core/item/own-field";
 
 /** Edits the value of a field that the project made for itself; takes effect when the field is left. */
-export function OwnFieldInput({ field, value, people, disabled = false, plain = false, onChange }: {
+export function OwnFieldInput({
+  field,
+  value,
+  people,
+  disabled = false,
+  plain = false,
+  onChange,
+}: {
   field: OwnField;
   value: OwnValue | null;
   people: readonly { id: string; name: string }[];
@@ -18,7 +25,11 @@ export function OwnFieldInput({ field, value, people, disabled = false, plain = 
   switch (field.kind) {
     case "yes or no":
       return (
-        <select {...shared} value={value === true ? "yes" : value === false ? "no" : ""} onChange={(e) => onChange(e.target.value === "" ? null : e.target.value === "yes")}>
+        <select
+          {...shared}
+          value={value === true ? "yes" : value === false ? "no" : ""}
+          onChange={(e) => onChange(e.target.value === "" ? null : e.target.value === "yes")}
+        >
           <option value="">not said</option>
           <option value="yes">yes</option>
           <option value="no">no</option>
@@ -42,7 +53,11 @@ export function OwnFieldInput({ field, value, people, disabled = false, plain = 
     case "many of": {
       const chosen = Array.isArray(value) ? value : [];
       return (
-        <span role="group" aria-label={field.name} className="flex flex-wrap gap-x-3 gap-y-0.5 py-1">
+        <span
+          role="group"
+          aria-label={field.name}
+          className="flex flex-wrap gap-x-3 gap-y-0.5 py-1"
+        >
           {field.options
             .filter((o) => o.offered || chosen.includes(o.id))
             .map((o) => (
@@ -53,7 +68,9 @@ export function OwnFieldInput({ field, value, people, disabled = false, plain = 
                   disabled={disabled}
                   checked={chosen.includes(o.id)}
                   onChange={(e) => {
-                    const next = e.target.checked ? [...chosen, o.id] : chosen.filter((id) => id !== o.id);
+                    const next = e.target.checked
+                      ? [...chosen, o.id]
+                      : chosen.filter((id) => id !== o.id);
                     onChange(next.length > 0 ? next : null);
                   }}
                 />
@@ -64,13 +81,37 @@ export function OwnFieldInput({ field, value, people, disabled = false, plain = 
       );
     }
     default:
-      return <TypedValue field={field} value={value} disabled={disabled} className={className} onChange={onChange} />;
+      return (
+        <TypedValue
+          field={field}
+          value={value}
+          disabled={disabled}
+          className={className}
+          onChange={onChange}
+        />
+      );
   }
 }
 
-const INPUT_TYPES: Partial<Record<OwnField["kind"], string>> = { number: "number", date: "date", link: "url" };
+const INPUT_TYPES: Partial<Record<OwnField["kind"], string>> = {
+  number: "number",
+  date: "date",
+  link: "url",
+};
 
-function TypedValue({ field, value, disabled, className, onChange }: { field: OwnField; value: OwnValue | null; disabled: boolean; className: string; onChange: (value: OwnValue | null) => void }) {
+function TypedValue({
+  field,
+  value,
+  disabled,
+  className,
+  onChange,
+}: {
+  field: OwnField;
+  value: OwnValue | null;
+  disabled: boolean;
+  className: string;
+  onChange: (value: OwnValue | null) => void;
+}) {
   const [draft, setDraft] = useState<string | null>(null);
   const shown = draft ?? (value === null ? "" : String(value));
   const commit = () => {

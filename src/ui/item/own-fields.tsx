@@ -18,7 +18,10 @@ export function OwnFields({ handle }: { handle: ItemHandle }) {
       void reload();
     });
   return (
-    <section aria-label="Fields of this project" className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5 border-t border-line pt-2">
+    <section
+      aria-label="Fields of this project"
+      className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5 border-t border-line pt-2"
+    >
       {fields.map((field) => {
         const value = view.item.own[field.id] ?? null;
         return (
@@ -26,15 +29,31 @@ export function OwnFields({ handle }: { handle: ItemHandle }) {
             <span className="self-center text-[12.5px] text-ink-soft">{field.name}</span>
             {field.kind === "computed" ? (
               <output className="px-1.5 py-1 font-semibold tabular-nums" aria-label={field.name}>
-                {computed[field.id] === null ? <span className="font-normal text-ink-soft">once its numbers are known</span> : ownValueWords(field, computed[field.id], nameOf)}
+                {computed[field.id] === null ? (
+                  <span className="font-normal text-ink-soft">once its numbers are known</span>
+                ) : (
+                  ownValueWords(field, computed[field.id], nameOf)
+                )}
               </output>
             ) : (
               <span className="flex items-center gap-2">
                 <span className="min-w-0 flex-1">
-                  <OwnFieldInput field={field} value={value} people={view.people} plain disabled={!view.rights.edit} onChange={(next) => store(field.id, next)} />
+                  <OwnFieldInput
+                    field={field}
+                    value={value}
+                    people={view.people}
+                    plain
+                    disabled={!view.rights.edit}
+                    onChange={(next) => store(field.id, next)}
+                  />
                 </span>
                 {field.kind === "link" && typeof value === "string" && (
-                  <a className="link shrink-0" href={value} rel="noopener noreferrer" target="_blank">
+                  <a
+                    className="link shrink-0"
+                    href={value}
+                    rel="noopener noreferrer"
+                    target="_blank"
+                  >
                     open
                   </a>
                 )}

@@ -7,7 +7,12 @@ import { request } from "@/ui/kit/request";
 /** What the interface asks of items; the server's request schema checks it. */
 export type SentCommand =
   | { kind: "move"; from: string; to: string; answers: MoveAnswers; overrideReason?: string }
-  | { kind: "edit"; seenVersion: number; changes: Partial<EditableFields>; own?: Record<string, OwnValue | null> }
+  | {
+      kind: "edit";
+      seenVersion: number;
+      changes: Partial<EditableFields>;
+      own?: Record<string, OwnValue | null>;
+    }
   | { kind: "place"; below: string | null }
   | { kind: "put under"; parentKey: string | null }
   | { kind: "comment"; body: string }
@@ -21,11 +26,17 @@ export type SentCommand =
   | { kind: "undo"; commandId: string };
 
 /** Sends a command. Its key stays the same when it has to be sent again. @throws Problem */
-export async function sendCommand(itemId: string, command: SentCommand): Promise<{ card: Card; commandId: string }> {
+export async function sendCommand(
+  itemId: string,
+  command: SentCommand,
+): Promise<{ card: Card; commandId: string }> {
   const commandId = crypto.randomUUID();
-  const { card } = await request<{ card: Card }>("/api/items/commands", { body: { commandId, itemId, command } });
+  const { card } = await request<{ card: Card }>("/api/items/commands", {
+    body: { commandId, itemId, command },
+  });
   return { card, commandId };
 }
 
 /** Takes back a command that was the item's last. @throws Problem */
-export const undoCommand = (itemId: string, commandId: string) => sendCommand(itemId, { kind: "undo", commandId });
+export const undoCommand = (itemId: string, commandId: string) =>
+  sendCommand(itemId, { kind: "undo", commandId });

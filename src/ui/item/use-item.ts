@@ -24,8 +24,23 @@ export interface ItemView {
   state: { id: string; name: string };
   transitions: (Transition & { toName: string })[];
   comments: { id: string; author: string; body: string; at: number }[];
-  history: { seq: number; who: string; words: string; note: string | null; at: number; kind: string }[];
-  children: { id: string; key: string; title: string; stateName: string; finished: boolean; card: Card; finish: Transition | null }[];
+  history: {
+    seq: number;
+    who: string;
+    words: string;
+    note: string | null;
+    at: number;
+    kind: string;
+  }[];
+  children: {
+    id: string;
+    key: string;
+    title: string;
+    stateName: string;
+    finished: boolean;
+    card: Card;
+    finish: Transition | null;
+  }[];
   parent: { key: string; title: string } | null;
   links: { id: string; words: string; key: string; title: string; stateName: string }[];
   reports: { id: string; reference: string; title: string; receivedAt: number; status: string }[];
@@ -44,7 +59,14 @@ export interface ItemView {
   sprints: Sprint[];
   releases: Release[];
   ownFields: OwnField[];
-  rights: { move: boolean; edit: boolean; comment: boolean; block: boolean; overrideLimits: boolean; judge: boolean };
+  rights: {
+    move: boolean;
+    edit: boolean;
+    comment: boolean;
+    block: boolean;
+    overrideLimits: boolean;
+    judge: boolean;
+  };
   now: number;
 }
 
@@ -53,7 +75,11 @@ export interface ItemHandle {
   /** Sends a command, reloads the item, and offers to undo it. @throws Problem */
   send: (command: SentCommand, done?: string) => Promise<void>;
   /** Changes fields; `seenVersion` is the version on which the change is based, the one shown unless said otherwise. */
-  edit: (changes: Partial<EditableFields>, seenVersion?: number, own?: Record<string, OwnValue | null>) => Promise<void>;
+  edit: (
+    changes: Partial<EditableFields>,
+    seenVersion?: number,
+    own?: Record<string, OwnValue | null>,
+  ) => Promise<void>;
   link: (linkKind: LinkKind, otherKey: string) => Promise<void>;
   reload: () => Promise<unknown>;
 }
@@ -61,12 +87,24 @@ export interface ItemHandle {
 /** Reads an item and keeps it in step with what others do to it. */
 export function useItem(key: string, initial?: ItemView) {
   const client = useQueryClient();
-  const query = useQuery({ queryKey: ["item", key], queryFn: () => request<ItemView>(`/api/items/${key}`), initialData: initial });
+  const query = useQuery({
+    queryKey: ["item", key],
+    queryFn: () => request<ItemView>(`/api/items/${key}`),
+    initialData: initial,
+  });
   const view = query.data;
-  const reload = useCallback(() => client.invalidateQueries({ queryKey: ["item", key] }), [client, key]);
+  const reload = useCallback(
+    () => client.invalidateQueries({ queryKey: ["item", key] }),
+    [client, key],
+  );
   useLive((message) => {
     if (message.kind === "resync" || message.kind === "design") void reload();
-    if (message.kind === "item" && view && (message.card.id === view.item.id || message.card.parentId === view.item.id)) void reload();
+    if (
+      message.kind === "item" &&
+      view &&
+      (message.card.id === view.item.id || message.card.parentId === view.item.id)
+    )
+      void reload();
   });
   const handle: ItemHandle | null = view
     ? {
@@ -75,7 +113,16 @@ export function useItem(key: string, initial?: ItemView) {
         send: async (command, done) => {
           const { commandId } = await sendCommand(view.item.id, command);
           await reload();
-          if (done) tellDone(done, command.kind === "comment" || command.kind === "ask" || command.kind === "lift" ? undefined : async () => { await undoCommand(view.item.id, commandId); await reload(); });
+          if (done)
+            tellDone(
+              done,
+              command.kind === "comment" || command.kind === "ask" || command.kind === "lift"
+                ? undefined
+                : async () => {
+                    await undoCommand(view.item.id, commandId);
+                    await reload();
+                  },
+            );
         },
         edit: async (changes, seenVersion = view.item.version, own = {}) => {
           await sendCommand(view.item.id, { kind: "edit", seenVersion, changes, own });

@@ -1,6 +1,20 @@
 /** A person as two letters, with the whole name for hover and screen readers. */
-export function Initials({ name, size = 22, strong = false }: { name: string; size?: number; strong?: boolean }) {
-  const letters = name.split(/\s+/).filter(Boolean).map((part) => part[0]).slice(0, 2).join("").toUpperCase();
+export function Initials({
+  name,
+  size = 22,
+  strong = false,
+}: {
+  name: string;
+  size?: number;
+  strong?: boolean;
+}) {
+  const letters = name
+    .split(/\s+/)
+    .filter(Boolean)
+    .map((part) => part[0])
+    .slice(0, 2)
+    .join("")
+    .toUpperCase();
   return (
     <span
       role="img"

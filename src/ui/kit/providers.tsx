@@ -5,7 +5,14 @@ import { Toaster } from "sonner";
 
 /** What every page needs around it: held data, and the place where notices appear. */
 export function Providers({ children }: { children: ReactNode }) {
-  const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: false, refetchOnWindowFocus: true } } }));
+  const [client] = useState(
+    () =>
+      new QueryClient({
+        defaultOptions: {
+          queries: { staleTime: 30_000, retry: false, refetchOnWindowFocus: true },
+        },
+      }),
+  );
   // Tells tests and pictures that the page answers to clicks and keys from now on.
   useEffect(() => {
     document.documentElement.dataset.ready = "true";
@@ -17,7 +24,13 @@ export function Providers({ children }: { children: ReactNode }) {
         position="bottom-center"
         offset={40}
         toastOptions={{
-          style: { background: "var(--ink)", color: "var(--paper)", border: "none", borderRadius: 3, fontFamily: "var(--font)" },
+          style: {
+            background: "var(--ink)",
+            color: "var(--paper)",
+            border: "none",
+            borderRadius: 3,
+            fontFamily: "var(--font)",
+          },
           actionButtonStyle: { background: "var(--paper)", color: "var(--ink)", fontWeight: 600 },
           descriptionClassName: "!text-inherit",
         }}

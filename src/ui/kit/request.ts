@@ -26,7 +26,10 @@ const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
  * commands carry a key of their own, so sending one twice does nothing twice.
  * @throws Problem for every other answer than a good one
  */
-export async function request<T>(path: string, options: { method?: string; body?: unknown; form?: FormData; retry?: boolean } = {}): Promise<T> {
+export async function request<T>(
+  path: string,
+  options: { method?: string; body?: unknown; form?: FormData; retry?: boolean } = {},
+): Promise<T> {
   const { body, form, retry = true } = options;
   const method = options.method ?? (body === undefined && !form ? "GET" : "POST");
   for (let attempt = 0; ; attempt++) {
@@ -42,10 +45,21 @@ export async function request<T>(path: string, options: { method?: string; body?
         await wait(PAUSES_MS[attempt]);
         continue;
       }
-      throw new Problem(0, "The server cannot be reached.", "Nothing was lost: what you did is still here. Try again in a moment.", "offline", [], [], []);
+      throw new Problem(
+        0,
+        "The server cannot be reached.",
+        "Nothing was lost: what you did is still here. Try again in a moment.",
+        "offline",
+        [],
+        [],
+        [],
+      );
     }
     if (response.ok) return (await response.json()) as T;
-    const answer = (await response.json().catch(() => ({}))) as Partial<Record<"title" | "detail" | "code", string>> & Partial<Pick<Problem, "asks" | "conflict" | "errors" | "version">>;
+    const answer = (await response.json().catch(() => ({}))) as Partial<
+      Record<"title" | "detail" | "code", string>
+    > &
+      Partial<Pick<Problem, "asks" | "conflict" | "errors" | "version">>;
     if (response.status === 503 && retry && attempt < PAUSES_MS.length) {
       await wait(PAUSES_MS[attempt]);
       continue;
@@ -65,5 +79,13 @@ export async function request<T>(path: string, options: { method?: string; body?
 
 export function problemOf(error: unknown): Problem {
   if (error instanceof Problem) return error;
-  return new Problem(0, "Something went wrong on this page.", "Nothing was stored. Reload the page and try again.", "failed", [], [], []);
+  return new Problem(
+    0,
+    "Something went wrong on this page.",
+    "Nothing was stored. Reload the page and try again.",
+    "failed",
+    [],
+    [],
+    [],
+  );
 }

@@ -10,16 +10,29 @@ export function span(ms: number): string {
   return n(Math.round(ms / DAY), "day");
 }
 
-export const ago = (at: Instant, now: Instant) => (now - at < 90_000 ? "just now" : `${span(now - at)} ago`);
+export const ago = (at: Instant, now: Instant) =>
+  now - at < 90_000 ? "just now" : `${span(now - at)} ago`;
 
 /** "Mon 23 Nov 2026, 14:05" in a zone. */
 export function exact(at: Instant, zone: string): string {
-  return new Intl.DateTimeFormat("en-GB", { timeZone: zone, weekday: "short", day: "numeric", month: "short", year: "numeric", hour: "2-digit", minute: "2-digit" }).format(at);
+  return new Intl.DateTimeFormat("en-GB", {
+    timeZone: zone,
+    weekday: "short",
+    day: "numeric",
+    month: "short",
+    year: "numeric",
+    hour: "2-digit",
+    minute: "2-digit",
+  }).format(at);
 }
 
 /** "23 Nov" for an ISO date. */
 export function shortDate(isoDate: string): string {
-  return new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", day: "numeric", month: "short" }).format(Date.parse(`${isoDate}T00:00:00Z`));
+  return new Intl.DateTimeFormat("en-GB", {
+    timeZone: "UTC",
+    day: "numeric",
+    month: "short",
+  }).format(Date.parse(`${isoDate}T00:00:00Z`));
 }
 
 export const daysWords = (n: number) => counted(n, "day");
@@ -27,4 +40,5 @@ export const daysWords = (n: number) => counted(n, "day");
 /** "2.4 d" */
 export const shortDays = (n: number) => `${n.toFixed(1)} d`;
 
-export const percent = (share: number | null) => (share === null ? "–" : `${Math.round(share * 100)} %`);
+export const percent = (share: number | null) =>
+  share === null ? "–" : `${Math.round(share * 100)} %`;

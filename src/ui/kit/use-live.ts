@@ -50,7 +50,9 @@ export function useLiveStream(projectKey: string, after: number): Connection {
         again = setTimeout(open, 1_500);
         // Why it was refused a stream does not say; the health page does.
         fetch("/api/health").then(
-          (answer) => answer.status === 503 && setConnection((was) => (was === "live" ? was : "database away")),
+          (answer) =>
+            answer.status === 503 &&
+            setConnection((was) => (was === "live" ? was : "database away")),
           () => {},
         );
       };

@@ -31,7 +31,12 @@ export function Words({ text }: { text: string }) {
 function markdown(text: string): ReactNode {
   if (!isTame(text)) return null;
   try {
-    return Markdown({ children: text, remarkPlugins: [remarkGfm, htmlAsText], rehypePlugins: [rehypeSanitize], components: COMPONENTS });
+    return Markdown({
+      children: text,
+      remarkPlugins: [remarkGfm, htmlAsText],
+      rehypePlugins: [rehypeSanitize],
+      components: COMPONENTS,
+    });
   } catch {
     return null;
   }

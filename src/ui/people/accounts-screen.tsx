@@ -21,7 +21,11 @@ export interface Handed {
 /** Everybody with an account; administrators make accounts here, and hand over links by which people choose their password. */
 export function AccountsScreen({ initial }: { initial: AccountsView }) {
   const client = useQueryClient();
-  const { data: view } = useQuery({ queryKey: ["accounts"], queryFn: () => request<AccountsView>("/api/people"), initialData: initial });
+  const { data: view } = useQuery({
+    queryKey: ["accounts"],
+    queryFn: () => request<AccountsView>("/api/people"),
+    initialData: initial,
+  });
   const { accounts: rows, now } = view;
   const [handed, setHanded] = useState<Handed | null>(null);
   /** @throws Problem */
@@ -36,13 +40,17 @@ export function AccountsScreen({ initial }: { initial: AccountsView }) {
         <Mark size={36} />
         <div>
           <h1 className="text-[22px] leading-tight">Accounts</h1>
-          <p className="text-ink-soft">{standingOfAll(rows)} What they may do is decided in each project.</p>
+          <p className="text-ink-soft">
+            {standingOfAll(rows)} What they may do is decided in each project.
+          </p>
         </div>
         <Link href="/" className="button button-quiet ml-auto">
           Back to work
         </Link>
       </header>
-      {handed && named && <HandedLink name={named.name} handed={handed} onClose={() => setHanded(null)} />}
+      {handed && named && (
+        <HandedLink name={named.name} handed={handed} onClose={() => setHanded(null)} />
+      )}
       <div className="grid gap-6 lg:grid-cols-[1fr_300px]">
         <table className="w-full self-start text-[13.5px]" aria-label="People with an account">
           <thead>
@@ -61,14 +69,23 @@ export function AccountsScreen({ initial }: { initial: AccountsView }) {
                     <Initials name={r.name} size={26} />
                     <span className="leading-tight">
                       <b>{r.name}</b>
-                      <span className="block text-[12.5px] text-ink-soft">{[r.calling, r.administrator ? "administrator" : null].filter(Boolean).join(", ")}</span>
+                      <span className="block text-[12.5px] text-ink-soft">
+                        {[r.calling, r.administrator ? "administrator" : null]
+                          .filter(Boolean)
+                          .join(", ")}
+                      </span>
                     </span>
                   </span>
                 </td>
                 <td className="[overflow-wrap:anywhere]">{r.email}</td>
                 <td className="text-ink-soft">{standing(r, now)}</td>
                 <td className="text-right">
-                  <button type="button" className="button button-small button-quiet" aria-label={`New link for ${r.name}`} onClick={() => void make({ kind: "link", personId: r.id }).catch(tellProblem)}>
+                  <button
+                    type="button"
+                    className="button button-small button-quiet"
+                    aria-label={`New link for ${r.name}`}
+                    onClick={() => void make({ kind: "link", personId: r.id }).catch(tellProblem)}
+                  >
                     New link
                   </button>
                 </td>
@@ -86,11 +103,14 @@ function standingOfAll(rows: readonly AccountRow[]): string {
   const can = rows.filter((r) => r.hasPassword).length;
   const cannot = rows.length - can;
   const signIn = can === 1 ? "1 person can sign in" : `${can} people can sign in`;
-  return cannot === 0 ? `${signIn}.` : `${signIn}, ${cannot === 1 ? "1 has" : `${cannot} have`} not chosen a password yet.`;
+  return cannot === 0
+    ? `${signIn}.`
+    : `${signIn}, ${cannot === 1 ? "1 has" : `${cannot} have`} not chosen a password yet.`;
 }
 
 function standing({ linkUntil, hasPassword, lastSignedInAt }: AccountRow, now: number): string {
-  if (linkUntil !== null) return `has a link, ${Math.max(1, Math.ceil((linkUntil - now) / 86_400_000))} days left`;
+  if (linkUntil !== null)
+    return `has a link, ${Math.max(1, Math.ceil((linkUntil - now) / 86_400_000))} days left`;
   if (!hasPassword) return "no password yet: the link has ended";
   return lastSignedInAt === null ? "never yet" : ago(lastSignedInAt, Math.max(now, lastSignedInAt));
 }

@@ -4,21 +4,50 @@ import { useState } from "react";
 import type { Handed } from "./accounts-screen";
 
 /** The link to hand over: shown once, because only a digest of it is kept. */
-export function HandedLink({ name, handed, onClose }: { name: string; handed: Handed; onClose: () => void }) {
+export function HandedLink({
+  name,
+  handed,
+  onClose,
+}: {
+  name: string;
+  handed: Handed;
+  onClose: () => void;
+}) {
   const [copied, setCopied] = useState(false);
   const address = `${window.location.origin}/welcome/${handed.token}`;
-  const copy = () => navigator.clipboard.writeText(address).then(() => setCopied(true), () => setCopied(false));
+  const copy = () =>
+    navigator.clipboard.writeText(address).then(
+      () => setCopied(true),
+      () => setCopied(false),
+    );
   return (
-    <section role="status" aria-label={`Link for ${name}`} className="flex flex-wrap items-center gap-3 border-l-4 border-accent bg-accent-soft px-4 py-3">
+    <section
+      role="status"
+      aria-label={`Link for ${name}`}
+      className="flex flex-wrap items-center gap-3 border-l-4 border-accent bg-accent-soft px-4 py-3"
+    >
       <p className="w-full">
-        Hand this link to <b>{name}</b>: it sets their password once, and ends on {new Date(handed.until).toLocaleDateString("en-GB", { day: "numeric", month: "long" })}. It is shown only now.
+        Hand this link to <b>{name}</b>: it sets their password once, and ends on{" "}
+        {new Date(handed.until).toLocaleDateString("en-GB", { day: "numeric", month: "long" })}. It
+        is shown only now.
       </p>
-      <input className="field min-w-0 flex-1 font-mono text-[12.5px]" readOnly aria-label="Link" value={address} onFocus={(e) => e.target.select()} />
+      <input
+        className="field min-w-0 flex-1 font-mono text-[12.5px]"
+        readOnly
+        aria-label="Link"
+        value={address}
+        onFocus={(e) => e.target.select()}
+      />
       <button type="button" className="button" onClick={() => void copy()}>
         {copied ? <Check size={16} aria-hidden="true" /> : <Copy size={16} aria-hidden="true" />}
         {copied ? "Copied" : "Copy"}
       </button>
-      <button type="button" className="button button-quiet" aria-label="I have handed it over" onClick={onClose}>
+      <button
+        type="button"
+        className="button button-quiet"
+        aria-label="I have handed it over"
+        onClick={onClose}
+      >
         <X size={16} aria-hidden="true" />
       </button>
     </section>

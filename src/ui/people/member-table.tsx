@@ -12,17 +12,27 @@ interface MembersView {
   mayEdit: boolean;
 }
 
-const ROLE_WORDS: Record<Role, string> = { lead: "lead: changes the process", member: "member: works", observer: "observer: reads" };
+const ROLE_WORDS: Record<Role, string> = {
+  lead: "lead: changes the process",
+  member: "member: works",
+  observer: "observer: reads",
+};
 
 /** The people of a project with their roles; a lead changes a role, adds somebody or takes somebody out. */
 export function MemberTable({ projectKey }: { projectKey: string }) {
   const client = useQueryClient();
   const path = `/api/projects/${projectKey}/members`;
-  const { data: view } = useQuery({ queryKey: ["members", projectKey], queryFn: () => request<MembersView>(path) });
+  const { data: view } = useQuery({
+    queryKey: ["members", projectKey],
+    queryFn: () => request<MembersView>(path),
+  });
   const [added, setAdded] = useState("");
   const give = async (personId: string, role: Role | null) => {
     try {
-      client.setQueryData(["members", projectKey], await request<MembersView>(path, { body: { personId, role } }));
+      client.setQueryData(
+        ["members", projectKey],
+        await request<MembersView>(path, { body: { personId, role } }),
+      );
       setAdded("");
     } catch (error) {
       tellProblem(error);
@@ -39,7 +49,12 @@ export function MemberTable({ projectKey }: { projectKey: string }) {
               <td className="text-ink-soft">{m.calling}</td>
               <td>
                 {view.mayEdit ? (
-                  <select className="field !w-auto" aria-label={`Role of ${m.name}`} value={m.role} onChange={(e) => void give(m.id, e.target.value as Role)}>
+                  <select
+                    className="field !w-auto"
+                    aria-label={`Role of ${m.name}`}
+                    value={m.role}
+                    onChange={(e) => void give(m.id, e.target.value as Role)}
+                  >
                     {Object.entries(ROLE_WORDS).map(([role, words]) => (
                       <option key={role} value={role}>
                         {words}
@@ -52,7 +67,12 @@ export function MemberTable({ projectKey }: { projectKey: string }) {
               </td>
               <td className="text-right">
                 {view.mayEdit && (
-                  <button type="button" className="button button-small button-quiet" aria-label={`Take ${m.name} out`} onClick={() => void give(m.id, null)}>
+                  <button
+                    type="button"
+                    className="button button-small button-quiet"
+                    aria-label={`Take ${m.name} out`}
+                    onClick={() => void give(m.id, null)}
+                  >
                     Take out
                   </button>
                 )}
@@ -63,7 +83,12 @@ export function MemberTable({ projectKey }: { projectKey: string }) {
       </table>
       {view.mayEdit && view.others.length > 0 && (
         <div className="mt-2 flex items-center gap-2">
-          <select className="field" aria-label="Person to add" value={added} onChange={(e) => setAdded(e.target.value)}>
+          <select
+            className="field"
+            aria-label="Person to add"
+            value={added}
+            onChange={(e) => setAdded(e.target.value)}
+          >
             <option value="">Choose somebody to add</option>
             {view.others.map((p) => (
               <option key={p.id} value={p.id}>
@@ -71,12 +96,22 @@ export function MemberTable({ projectKey }: { projectKey: string }) {
               </option>
             ))}
           </select>
-          <button type="button" className="button" disabled={!added} onClick={() => void give(added, "member")}>
+          <button
+            type="button"
+            className="button"
+            disabled={!added}
+            onClick={() => void give(added, "member")}
+          >
             Add as member
           </button>
         </div>
       )}
-      {view.mayEdit && view.others.length === 0 && <p className="mt-2 text-[12.5px] text-ink-soft">Everybody with an account is here. Administrators make accounts for new people, under their name at the top right.</p>}
+      {view.mayEdit && view.others.length === 0 && (
+        <p className="mt-2 text-[12.5px] text-ink-soft">
+          Everybody with an account is here. Administrators make accounts for new people, under
+          their name at the top right.
+        </p>
+      )}
     </div>
   );
 }

@@ -30,20 +30,37 @@ export function NewAccount({ onMake }: { onMake: (fields: Fields) => Promise<voi
       setBusy(false);
     }
   };
-  const text = (label: string, key: "name" | "email" | "calling", more: { type?: string; required?: boolean; maxLength: number }) => (
+  const text = (
+    label: string,
+    key: "name" | "email" | "calling",
+    more: { type?: string; required?: boolean; maxLength: number },
+  ) => (
     <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
       {label}
-      <input className="field" {...more} value={fields[key]} onChange={(e) => set({ [key]: e.target.value })} />
+      <input
+        className="field"
+        {...more}
+        value={fields[key]}
+        onChange={(e) => set({ [key]: e.target.value })}
+      />
     </label>
   );
   return (
-    <form aria-label="Make an account" onSubmit={(e) => void submit(e)} className="sheet flex flex-col gap-3 self-start p-5">
+    <form
+      aria-label="Make an account"
+      onSubmit={(e) => void submit(e)}
+      className="sheet flex flex-col gap-3 self-start p-5"
+    >
       <h2 className="text-[16px]">Make an account</h2>
       {text("Name", "name", { required: true, maxLength: 80 })}
       {text("Mail address", "email", { type: "email", required: true, maxLength: 200 })}
       {text("What they do, in a word or two", "calling", { maxLength: 60 })}
       <label className="flex items-center gap-2 text-[13px]">
-        <input type="checkbox" checked={fields.administrator} onChange={(e) => set({ administrator: e.target.checked })} />
+        <input
+          type="checkbox"
+          checked={fields.administrator}
+          onChange={(e) => set({ administrator: e.target.checked })}
+        />
         looks after the product, as you do
       </label>
       {trouble && (

@@ -1,9 +1,28 @@
 /** A password to type; browsers and their keepers of passwords know which one it is. */
-export function PasswordField({ label, value, kind, onChange }: { label: string; value: string; kind: "new" | "current"; onChange: (value: string) => void }) {
+export function PasswordField({
+  label,
+  value,
+  kind,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  kind: "new" | "current";
+  onChange: (value: string) => void;
+}) {
   return (
     <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
       {label}
-      <input className="field" type="password" required autoComplete={`${kind}-password`} minLength={kind === "new" ? 10 : 1} maxLength={128} value={value} onChange={(e) => onChange(e.target.value)} />
+      <input
+        className="field"
+        type="password"
+        required
+        autoComplete={`${kind}-password`}
+        minLength={kind === "new" ? 10 : 1}
+        maxLength={128}
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+      />
     </label>
   );
 }

@@ -16,7 +16,10 @@ export function PasswordForm({ name }: { name: string }) {
     setState("busy");
     setTrouble(null);
     try {
-      await request("/api/auth/change-password", { body: { currentPassword: current, newPassword: next }, retry: false });
+      await request("/api/auth/change-password", {
+        body: { currentPassword: current, newPassword: next },
+        retry: false,
+      });
       setState("done");
       setCurrent("");
       setNext("");
@@ -29,8 +32,18 @@ export function PasswordForm({ name }: { name: string }) {
   return (
     <QuietPage title="Your password" says={`You are signed in as ${name}.`}>
       <form onSubmit={(e) => void submit(e)} className="sheet flex flex-col gap-3 p-5">
-        <PasswordField label="Present password" kind="current" value={current} onChange={setCurrent} />
-        <PasswordField label="New password, at least 10 characters" kind="new" value={next} onChange={setNext} />
+        <PasswordField
+          label="Present password"
+          kind="current"
+          value={current}
+          onChange={setCurrent}
+        />
+        <PasswordField
+          label="New password, at least 10 characters"
+          kind="new"
+          value={next}
+          onChange={setNext}
+        />
         {trouble && (
           <p role="alert" className="text-[13px] font-semibold text-alarm">
             {trouble}
@@ -41,7 +54,11 @@ export function PasswordForm({ name }: { name: string }) {
             Changed. Wherever else you were signed in, you are not any more.
           </p>
         )}
-        <button type="submit" disabled={state === "busy"} className="button button-strong justify-center">
+        <button
+          type="submit"
+          disabled={state === "busy"}
+          className="button button-strong justify-center"
+        >
           {state === "busy" ? "Changing…" : "Change the password"}
         </button>
       </form>

@@ -2,7 +2,15 @@ import type { ReactNode } from "react";
 import { Mark } from "@/ui/kit/mark";
 
 /** A page with one thing to do, outside any project. */
-export function QuietPage({ title, says, children }: { title: string; says: ReactNode; children: ReactNode }) {
+export function QuietPage({
+  title,
+  says,
+  children,
+}: {
+  title: string;
+  says: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <main className="mx-auto flex min-h-dvh max-w-[420px] flex-col justify-center gap-4 px-6 py-10">
       <div className="flex items-center gap-3">

@@ -11,7 +11,15 @@ export interface DemoSignIns {
 }
 
 /** Sign-in by password, and in the demo by one click on a made-up person. Where it is open, new people make an account here; the first one of all looks after the product. */
-export function SignIn({ demo, signUp, first }: { demo: DemoSignIns | null; signUp: boolean; first: boolean }) {
+export function SignIn({
+  demo,
+  signUp,
+  first,
+}: {
+  demo: DemoSignIns | null;
+  signUp: boolean;
+  first: boolean;
+}) {
   const router = useRouter();
   const [mail, setMail] = useState("");
   const [password, setPassword] = useState("");
@@ -39,12 +47,18 @@ export function SignIn({ demo, signUp, first }: { demo: DemoSignIns | null; sign
     setBusy("form");
     setTrouble(null);
     try {
-      await request("/api/auth/sign-up/email", { body: { name: name.trim(), email: mail, password }, retry: false });
+      await request("/api/auth/sign-up/email", {
+        body: { name: name.trim(), email: mail, password },
+        retry: false,
+      });
       router.replace("/");
     } catch (error) {
       const { status, sentence, help, errors } = problemOf(error);
       setTrouble(
-        errors[0]?.message ?? (status === 400 ? "The mail address or the password does not do." : `${sentence} ${help}`),
+        errors[0]?.message ??
+          (status === 400
+            ? "The mail address or the password does not do."
+            : `${sentence} ${help}`),
       );
       setBusy(null);
     }
@@ -68,7 +82,9 @@ export function SignIn({ demo, signUp, first }: { demo: DemoSignIns | null; sign
           {demo && (
             <section className="sheet p-5">
               <h2 className="text-[16px]">Step aboard at Saltmarsh Ferries</h2>
-              <p className="mb-3 text-ink-soft">A made-up crew with nine months of work. Choose who you are today.</p>
+              <p className="mb-3 text-ink-soft">
+                A made-up crew with nine months of work. Choose who you are today.
+              </p>
               <ul className="grid gap-1 sm:grid-cols-2">
                 {demo.people.map((p) => (
                   <li key={p.id}>
@@ -81,7 +97,9 @@ export function SignIn({ demo, signUp, first }: { demo: DemoSignIns | null; sign
                       <Initials name={p.name} size={28} />
                       <span className="leading-tight">
                         <span className="block font-semibold">{p.name}</span>
-                        <span className="text-[12.5px] text-ink-soft">{busy === p.id ? "Signing in…" : p.calling}</span>
+                        <span className="text-[12.5px] text-ink-soft">
+                          {busy === p.id ? "Signing in…" : p.calling}
+                        </span>
                       </span>
                     </button>
                   </li>
@@ -90,32 +108,86 @@ export function SignIn({ demo, signUp, first }: { demo: DemoSignIns | null; sign
             </section>
           )}
           <form onSubmit={submit} className="sheet flex flex-col gap-3 self-start p-5">
-            <h2 className="text-[16px]">{isNew && first ? "Make the first account" : isNew ? "Make an account" : demo ? "Or with a password" : "Sign in"}</h2>
-            {isNew && first && <p className="text-[13px] text-ink-soft">It looks after the product: whoever has it makes accounts for the others. Afterwards nobody can make one here.</p>}
+            <h2 className="text-[16px]">
+              {isNew && first
+                ? "Make the first account"
+                : isNew
+                  ? "Make an account"
+                  : demo
+                    ? "Or with a password"
+                    : "Sign in"}
+            </h2>
+            {isNew && first && (
+              <p className="text-[13px] text-ink-soft">
+                It looks after the product: whoever has it makes accounts for the others. Afterwards
+                nobody can make one here.
+              </p>
+            )}
             {isNew && (
               <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
                 Your name
-                <input className="field" name="name" autoComplete="name" required maxLength={80} value={name} onChange={(e) => setName(e.target.value)} />
+                <input
+                  className="field"
+                  name="name"
+                  autoComplete="name"
+                  required
+                  maxLength={80}
+                  value={name}
+                  onChange={(e) => setName(e.target.value)}
+                />
               </label>
             )}
             <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
               Mail address
-              <input className="field" type="email" name="email" autoComplete="username" required maxLength={200} value={mail} onChange={(e) => setMail(e.target.value)} />
+              <input
+                className="field"
+                type="email"
+                name="email"
+                autoComplete="username"
+                required
+                maxLength={200}
+                value={mail}
+                onChange={(e) => setMail(e.target.value)}
+              />
             </label>
             <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
               Password
-              <input className="field" type="password" name="password" autoComplete={isNew ? "new-password" : "current-password"} required minLength={isNew ? 10 : 1} maxLength={128} value={password} onChange={(e) => setPassword(e.target.value)} />
+              <input
+                className="field"
+                type="password"
+                name="password"
+                autoComplete={isNew ? "new-password" : "current-password"}
+                required
+                minLength={isNew ? 10 : 1}
+                maxLength={128}
+                value={password}
+                onChange={(e) => setPassword(e.target.value)}
+              />
             </label>
             {trouble && (
               <p role="alert" className="text-[13px] font-semibold text-alarm">
                 {trouble}
               </p>
             )}
-            <button type="submit" disabled={busy !== null} className="button button-strong justify-center">
-              {busy === "form" ? (isNew ? "Making it…" : "Signing in…") : isNew ? "Make an account" : "Sign in"}
+            <button
+              type="submit"
+              disabled={busy !== null}
+              className="button button-strong justify-center"
+            >
+              {busy === "form"
+                ? isNew
+                  ? "Making it…"
+                  : "Signing in…"
+                : isNew
+                  ? "Make an account"
+                  : "Sign in"}
             </button>
             {signUp && !first && (
-              <button type="button" className="link self-start text-[13px]" onClick={() => (setIsNew(!isNew), setTrouble(null))}>
+              <button
+                type="button"
+                className="link self-start text-[13px]"
+                onClick={() => (setIsNew(!isNew), setTrouble(null))}
+              >
                 {isNew ? "I have an account" : "I am new here: make an account"}
               </button>
             )}
@@ -129,10 +201,21 @@ export function SignIn({ demo, signUp, first }: { demo: DemoSignIns | null; sign
 /** The product's picture, faint behind the page: one line between two rails. */
 function Rails() {
   return (
-    <svg className="absolute inset-x-0 bottom-0 h-[38vh] w-full" viewBox="0 0 1280 300" preserveAspectRatio="none" aria-hidden="true">
+    <svg
+      className="absolute inset-x-0 bottom-0 h-[38vh] w-full"
+      viewBox="0 0 1280 300"
+      preserveAspectRatio="none"
+      aria-hidden="true"
+    >
       <line x1="0" x2="1280" y1="70" y2="70" stroke="var(--line)" />
       <line x1="0" x2="1280" y1="230" y2="230" stroke="var(--line)" />
-      <polyline points="0,230 90,230 150,70 330,70 390,230 560,230 620,70 720,70 780,230 1000,230 1060,70 1130,70 1190,230 1280,230" fill="none" stroke="var(--accent)" strokeOpacity="0.28" strokeWidth="5" />
+      <polyline
+        points="0,230 90,230 150,70 330,70 390,230 560,230 620,70 720,70 780,230 1000,230 1060,70 1130,70 1190,230 1280,230"
+        fill="none"
+        stroke="var(--accent)"
+        strokeOpacity="0.28"
+        strokeWidth="5"
+      />
     </svg>
   );
 }

@@ -6,7 +6,15 @@ import { PasswordField } from "./password-field";
 import { QuietPage } from "./quiet-page";
 
 /** Whoever was given a link chooses their password here, once. */
-export function WelcomeForm({ token, name, email }: { token: string; name: string; email: string }) {
+export function WelcomeForm({
+  token,
+  name,
+  email,
+}: {
+  token: string;
+  name: string;
+  email: string;
+}) {
   const router = useRouter();
   const [password, setPassword] = useState("");
   const [busy, setBusy] = useState(false);
@@ -26,13 +34,21 @@ export function WelcomeForm({ token, name, email }: { token: string; name: strin
     }
   };
   return (
-    <QuietPage title={`Welcome, ${name.split(" ")[0]}`} says="Choose the password that you sign in with.">
+    <QuietPage
+      title={`Welcome, ${name.split(" ")[0]}`}
+      says="Choose the password that you sign in with."
+    >
       <form onSubmit={(e) => void submit(e)} className="sheet flex flex-col gap-3 p-5">
         <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
           Mail address
           <input className="field" type="email" autoComplete="username" readOnly value={email} />
         </label>
-        <PasswordField label="Password, at least 10 characters" kind="new" value={password} onChange={setPassword} />
+        <PasswordField
+          label="Password, at least 10 characters"
+          kind="new"
+          value={password}
+          onChange={setPassword}
+        />
         {trouble && (
           <p role="alert" className="text-[13px] font-semibold text-alarm">
             {trouble}

@@ -1,6 +1,15 @@
 "use client";
 import { counted } from "@/core/formats/counted";
-import { DndContext, PointerSensor, closestCenter, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from "@dnd-kit/core";
+import {
+  DndContext,
+  PointerSensor,
+  closestCenter,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from "@dnd-kit/core";
 import { ArrowDown, ArrowUp, ArrowUpToLine, GripVertical } from "lucide-react";
 import { useState, type KeyboardEvent, type ReactNode } from "react";
 import { leadsFrom } from "@/core/workflow/workflow";
@@ -35,7 +44,9 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
     try {
       const { card: stored, commandId } = await sendCommand(card.id, { kind: "place", below });
       putCard(stored);
-      tellDone(`${card.key} has its new place.`, async () => putCard((await undoCommand(card.id, commandId)).card));
+      tellDone(`${card.key} has its new place.`, async () =>
+        putCard((await undoCommand(card.id, commandId)).card),
+      );
     } catch (error) {
       tellProblem(error);
     }
@@ -46,18 +57,35 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
     if (by === 1 && at < backlog.length - 1) void place(card, backlog[at + 1].id);
   };
   const pull = (card: Card) => {
-    const transition = workflowOf(card)?.transitions.find((t) => leadsFrom(t, card.stateId) && first?.stateIds.includes(t.to));
+    const transition = workflowOf(card)?.transitions.find(
+      (t) => leadsFrom(t, card.stateId) && first?.stateIds.includes(t.to),
+    );
     if (transition) void moveTo(card, transition.to, transition.verb);
   };
   const onKey = (event: KeyboardEvent<HTMLElement>, card: Card) => {
     if (event.target !== event.currentTarget) return;
     const row = event.currentTarget;
     const done = () => event.preventDefault();
-    if (event.key === "Enter") { done(); openItem(card.key); }
-    else if (event.key === "]" && view.rights.move) { done(); pull(card); }
-    else if ((event.key === "ArrowUp" || event.key === "ArrowDown") && event.altKey && view.rights.move) { done(); step(card, event.key === "ArrowUp" ? -1 : 1); }
-    else if (event.key === "ArrowDown") { done(); (row.nextElementSibling as HTMLElement | null)?.focus(); }
-    else if (event.key === "ArrowUp") { done(); (row.previousElementSibling as HTMLElement | null)?.focus(); }
+    if (event.key === "Enter") {
+      done();
+      openItem(card.key);
+    } else if (event.key === "]" && view.rights.move) {
+      done();
+      pull(card);
+    } else if (
+      (event.key === "ArrowUp" || event.key === "ArrowDown") &&
+      event.altKey &&
+      view.rights.move
+    ) {
+      done();
+      step(card, event.key === "ArrowUp" ? -1 : 1);
+    } else if (event.key === "ArrowDown") {
+      done();
+      (row.nextElementSibling as HTMLElement | null)?.focus();
+    } else if (event.key === "ArrowUp") {
+      done();
+      (row.previousElementSibling as HTMLElement | null)?.focus();
+    }
   };
   const endDrag = ({ active, over }: DragEndEvent) => {
     const card = backlog.find((c) => c.id === active.id);
@@ -76,12 +104,25 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
           {first && state && (
             <>
               {" · "}
-              {first.stage} holds <b className={state.kind === "over" ? "text-alarm" : "text-ink"}>{limitWords(state, first)}</b>
+              {first.stage} holds{" "}
+              <b className={state.kind === "over" ? "text-alarm" : "text-ink"}>
+                {limitWords(state, first)}
+              </b>
             </>
           )}
         </p>
         <span className="flex-1" />
-        {view.rights.edit && <NewItem projectKey={view.project.key} types={view.types} ownFields={view.ownFields} people={view.people} open={creating} onOpenChange={setCreating} onCreated={putCard} />}
+        {view.rights.edit && (
+          <NewItem
+            projectKey={view.project.key}
+            types={view.types}
+            ownFields={view.ownFields}
+            people={view.people}
+            open={creating}
+            onOpenChange={setCreating}
+            onCreated={putCard}
+          />
+        )}
       </div>
       {stopped && (
         <p role="alert" className="border-l-[3px] border-alarm bg-alarm-soft px-4 py-2">
@@ -89,59 +130,142 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
         </p>
       )}
       <div className="flex min-h-0 flex-1">
-      <div className="min-w-0 flex-1 overflow-y-auto px-4 py-2">
-        {backlog.length === 0 && <p className="py-10 text-center text-ink-soft">The backlog is empty. Accept a report in Intake or add an item: it gets its place here.</p>}
-        <DndContext id="backlog-order" sensors={sensors} collisionDetection={closestCenter} onDragEnd={endDrag}>
-          <ol aria-label="Backlog in order">
-            {backlog.map((card, i) => (
-              <Row key={card.id} card={card} onKey={onKey} open={card.key === itemKey} movable={view.rights.move}>
-                <span className="w-8 text-right font-display text-ink-soft">{i + 1}</span>
-                <TypeGlyph typeId={card.typeId} />
-                <span className="key w-[74px]">{card.key}</span>
-                <button type="button" tabIndex={-1} className="min-w-0 flex-1 truncate text-left font-medium hover:underline" onClick={() => openItem(card.key)}>
-                  {card.title}
-                </button>
-                {card.classOfService !== "standard" && <span className="text-[12.5px] text-signal-ink">{card.classOfService}{card.dueOn ? ` ${card.dueOn}` : ""}</span>}
-                {card.origin === "unplanned" && <em className="text-[12.5px] text-ink-soft">unplanned</em>}
-                {card.severity && <span className="w-16 text-[12.5px] text-ink-soft">{card.severity}</span>}
-                <span className="w-14 text-[12.5px] text-ink-soft">{card.priority}</span>
-                <span className="w-8 text-right text-[12.5px]" title="estimate">{card.estimate ?? "–"}</span>
-                <span className="w-[92px] text-right text-[12.5px] text-ink-soft">{ago(card.enteredStateAt, now)}</span>
-                <span className="w-6">{card.assigneeId && <Initials name={nameOf.get(card.assigneeId) ?? "Somebody"} />}</span>
-                {view.rights.move && (
-                  <span className="flex gap-0.5">
-                    <RowButton label={`${card.key} to the top`} onClick={() => void place(card, null)}><ArrowUpToLine size={14} aria-hidden="true" /></RowButton>
-                    <RowButton label={`${card.key} one up`} onClick={() => step(card, -1)}><ArrowUp size={14} aria-hidden="true" /></RowButton>
-                    <RowButton label={`${card.key} one down`} onClick={() => step(card, 1)}><ArrowDown size={14} aria-hidden="true" /></RowButton>
-                    <button type="button" className="button button-small" onClick={() => pull(card)}>
-                      Pull
-                    </button>
+        <div className="min-w-0 flex-1 overflow-y-auto px-4 py-2">
+          {backlog.length === 0 && (
+            <p className="py-10 text-center text-ink-soft">
+              The backlog is empty. Accept a report in Intake or add an item: it gets its place
+              here.
+            </p>
+          )}
+          <DndContext
+            id="backlog-order"
+            sensors={sensors}
+            collisionDetection={closestCenter}
+            onDragEnd={endDrag}
+          >
+            <ol aria-label="Backlog in order">
+              {backlog.map((card, i) => (
+                <Row
+                  key={card.id}
+                  card={card}
+                  onKey={onKey}
+                  open={card.key === itemKey}
+                  movable={view.rights.move}
+                >
+                  <span className="w-8 text-right font-display text-ink-soft">{i + 1}</span>
+                  <TypeGlyph typeId={card.typeId} />
+                  <span className="key w-[74px]">{card.key}</span>
+                  <button
+                    type="button"
+                    tabIndex={-1}
+                    className="min-w-0 flex-1 truncate text-left font-medium hover:underline"
+                    onClick={() => openItem(card.key)}
+                  >
+                    {card.title}
+                  </button>
+                  {card.classOfService !== "standard" && (
+                    <span className="text-[12.5px] text-signal-ink">
+                      {card.classOfService}
+                      {card.dueOn ? ` ${card.dueOn}` : ""}
+                    </span>
+                  )}
+                  {card.origin === "unplanned" && (
+                    <em className="text-[12.5px] text-ink-soft">unplanned</em>
+                  )}
+                  {card.severity && (
+                    <span className="w-16 text-[12.5px] text-ink-soft">{card.severity}</span>
+                  )}
+                  <span className="w-14 text-[12.5px] text-ink-soft">{card.priority}</span>
+                  <span className="w-8 text-right text-[12.5px]" title="estimate">
+                    {card.estimate ?? "–"}
                   </span>
-                )}
-              </Row>
-            ))}
-          </ol>
-        </DndContext>
-      </div>
-      <BoxesPanel view={view} now={now} />
+                  <span className="w-[92px] text-right text-[12.5px] text-ink-soft">
+                    {ago(card.enteredStateAt, now)}
+                  </span>
+                  <span className="w-6">
+                    {card.assigneeId && (
+                      <Initials name={nameOf.get(card.assigneeId) ?? "Somebody"} />
+                    )}
+                  </span>
+                  {view.rights.move && (
+                    <span className="flex gap-0.5">
+                      <RowButton
+                        label={`${card.key} to the top`}
+                        onClick={() => void place(card, null)}
+                      >
+                        <ArrowUpToLine size={14} aria-hidden="true" />
+                      </RowButton>
+                      <RowButton label={`${card.key} one up`} onClick={() => step(card, -1)}>
+                        <ArrowUp size={14} aria-hidden="true" />
+                      </RowButton>
+                      <RowButton label={`${card.key} one down`} onClick={() => step(card, 1)}>
+                        <ArrowDown size={14} aria-hidden="true" />
+                      </RowButton>
+                      <button
+                        type="button"
+                        className="button button-small"
+                        onClick={() => pull(card)}
+                      >
+                        Pull
+                      </button>
+                    </span>
+                  )}
+                </Row>
+              ))}
+            </ol>
+          </DndContext>
+        </div>
+        <BoxesPanel view={view} now={now} />
       </div>
       <p className="shrink-0 border-t border-line px-4 py-1 text-[12.5px] text-ink-soft">
-        <kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>Alt ↑</kbd> <kbd>Alt ↓</kbd> change the order · <kbd>]</kbd> pull · <kbd>Enter</kbd> open
+        <kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>Alt ↑</kbd> <kbd>Alt ↓</kbd> change the order ·{" "}
+        <kbd>]</kbd> pull · <kbd>Enter</kbd> open
       </p>
     </div>
   );
 }
 
-function RowButton({ label, onClick, children }: { label: string; onClick: () => void; children: ReactNode }) {
+function RowButton({
+  label,
+  onClick,
+  children,
+}: {
+  label: string;
+  onClick: () => void;
+  children: ReactNode;
+}) {
   return (
-    <button type="button" aria-label={label} title={label} onClick={onClick} className="button button-small button-quiet !px-1.5">
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      onClick={onClick}
+      className="button button-small button-quiet !px-1.5"
+    >
       {children}
     </button>
   );
 }
 
-function Row({ card, open, movable, onKey, children }: { card: Card; open: boolean; movable: boolean; onKey: (event: KeyboardEvent<HTMLElement>, card: Card) => void; children: ReactNode }) {
-  const { setNodeRef: drag, listeners, transform, isDragging } = useDraggable({ id: card.id, disabled: !movable });
+function Row({
+  card,
+  open,
+  movable,
+  onKey,
+  children,
+}: {
+  card: Card;
+  open: boolean;
+  movable: boolean;
+  onKey: (event: KeyboardEvent<HTMLElement>, card: Card) => void;
+  children: ReactNode;
+}) {
+  const {
+    setNodeRef: drag,
+    listeners,
+    transform,
+    isDragging,
+  } = useDraggable({ id: card.id, disabled: !movable });
   const { setNodeRef: drop, isOver } = useDroppable({ id: card.id });
   return (
     <li
@@ -151,7 +275,16 @@ function Row({ card, open, movable, onKey, children }: { card: Card; open: boole
       aria-label={`${card.key} ${card.title}`}
       onKeyDown={(e) => onKey(e, card)}
       className={`flex items-center gap-2 border-b border-line py-1 ${open ? "bg-accent-soft" : "hover:bg-sheet"} ${isOver && !isDragging ? "shadow-[inset_0_2px_0_var(--accent)]" : ""}`}
-      style={transform ? { transform: `translateY(${transform.y}px)`, zIndex: 5, position: "relative", background: "var(--sheet)" } : undefined}
+      style={
+        transform
+          ? {
+              transform: `translateY(${transform.y}px)`,
+              zIndex: 5,
+              position: "relative",
+              background: "var(--sheet)",
+            }
+          : undefined
+      }
     >
       {movable && (
         <span ref={drag} {...listeners} className="cursor-grab text-line-strong" aria-hidden="true">

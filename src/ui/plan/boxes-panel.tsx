@@ -15,7 +15,11 @@ import { shortDate } from "@/ui/kit/time";
 export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
   const client = useQueryClient();
   const { openBehind } = usePanel();
-  const [editing, setEditing] = useState<{ kind: "sprint"; sprint: Sprint; isNew: boolean } | { kind: "release"; release: Release; isNew: boolean } | null>(null);
+  const [editing, setEditing] = useState<
+    | { kind: "sprint"; sprint: Sprint; isNew: boolean }
+    | { kind: "release"; release: Release; isNew: boolean }
+    | null
+  >(null);
   const today = isoDate(dayNumber(now, view.project.zone));
   const words = sprintWords(view.sprints, today);
   const sprints = view.sprints.filter((s) => s.endsOn >= today);
@@ -39,26 +43,61 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
     const unseen = view.hiddenInBoxes[box.id] ?? { items: 0, points: 0 };
     const points = cards.reduce((sum, c) => sum + (c.estimate ?? 0), unseen.points);
     return (
-      <button type="button" className="text-[12.5px] text-ink-soft hover:underline" onClick={() => openBehind({ title: box.name, ids: cards.map((c) => c.id), unseen: unseen.items })}>
+      <button
+        type="button"
+        className="text-[12.5px] text-ink-soft hover:underline"
+        onClick={() =>
+          openBehind({ title: box.name, ids: cards.map((c) => c.id), unseen: unseen.items })
+        }
+      >
         {counted(cards.length + unseen.items, "open item")}, {counted(points, "point")}
       </button>
     );
   };
   const nextSprint = (): Sprint => {
     const last = view.sprints.at(-1);
-    const first = last && last.endsOn >= today ? isoDate(Math.round(Date.parse(last.endsOn) / 86_400_000) + 1) : today;
-    return { id: crypto.randomUUID(), name: `Sprint ${view.sprints.length + 1}`, goal: "", startsOn: first, endsOn: isoDate(Math.round(Date.parse(first) / 86_400_000) + 13) };
+    const first =
+      last && last.endsOn >= today
+        ? isoDate(Math.round(Date.parse(last.endsOn) / 86_400_000) + 1)
+        : today;
+    return {
+      id: crypto.randomUUID(),
+      name: `Sprint ${view.sprints.length + 1}`,
+      goal: "",
+      startsOn: first,
+      endsOn: isoDate(Math.round(Date.parse(first) / 86_400_000) + 13),
+    };
   };
   return (
-    <aside aria-label="Sprints and releases" className="flex w-[270px] shrink-0 flex-col gap-5 overflow-y-auto border-l border-line bg-sheet px-3 py-3">
-      <Section title="Sprints" add={mayPlan ? () => setEditing({ kind: "sprint", sprint: nextSprint(), isNew: true }) : null}>
-        {sprints.length === 0 && <p className="text-[13px] text-ink-soft">None runs and none is planned. A sprint is a month at most, and has a goal.</p>}
+    <aside
+      aria-label="Sprints and releases"
+      className="flex w-[270px] shrink-0 flex-col gap-5 overflow-y-auto border-l border-line bg-sheet px-3 py-3"
+    >
+      <Section
+        title="Sprints"
+        add={
+          mayPlan ? () => setEditing({ kind: "sprint", sprint: nextSprint(), isNew: true }) : null
+        }
+      >
+        {sprints.length === 0 && (
+          <p className="text-[13px] text-ink-soft">
+            None runs and none is planned. A sprint is a month at most, and has a goal.
+          </p>
+        )}
         {sprints.map((s) => (
-          <li key={s.id} className={`border-t border-line py-1.5 ${s.id === words.current ? "border-l-[3px] border-l-accent pl-2" : ""}`} data-sprint={s.name}>
+          <li
+            key={s.id}
+            className={`border-t border-line py-1.5 ${s.id === words.current ? "border-l-[3px] border-l-accent pl-2" : ""}`}
+            data-sprint={s.name}
+          >
             <p className="flex items-baseline gap-2">
               <b className="min-w-0 flex-1 truncate">{s.name}</b>
               {mayPlan && (
-                <button type="button" className="link text-[12.5px]" onClick={() => setEditing({ kind: "sprint", sprint: s, isNew: false })}>
+                <button
+                  type="button"
+                  className="link text-[12.5px]"
+                  onClick={() => setEditing({ kind: "sprint", sprint: s, isNew: false })}
+                >
                   change
                 </button>
               )}
@@ -69,34 +108,93 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
               {s.id === words.next && <span className="text-ink-soft"> · next</span>}
             </p>
             {s.goal && <p className="text-[13px]">{s.goal}</p>}
-            {inside(open.filter((c) => c.sprintId === s.id), s)}
+            {inside(
+              open.filter((c) => c.sprintId === s.id),
+              s,
+            )}
           </li>
         ))}
       </Section>
-      <Section title="Releases" add={mayPlan ? () => setEditing({ kind: "release", release: { id: crypto.randomUUID(), name: "", dueOn: null, releasedAt: null }, isNew: true }) : null}>
-        {releases.length === 0 && <p className="text-[13px] text-ink-soft">None is planned. A release is a set of items that go out together.</p>}
+      <Section
+        title="Releases"
+        add={
+          mayPlan
+            ? () =>
+                setEditing({
+                  kind: "release",
+                  release: { id: crypto.randomUUID(), name: "", dueOn: null, releasedAt: null },
+                  isNew: true,
+                })
+            : null
+        }
+      >
+        {releases.length === 0 && (
+          <p className="text-[13px] text-ink-soft">
+            None is planned. A release is a set of items that go out together.
+          </p>
+        )}
         {releases.map((r) => (
           <li key={r.id} className="border-t border-line py-1.5" data-release={r.name}>
             <p className="flex items-baseline gap-2">
               <b className="min-w-0 flex-1 truncate">{r.name}</b>
               {mayPlan && (
-                <button type="button" className="link text-[12.5px]" onClick={() => setEditing({ kind: "release", release: r, isNew: false })}>
+                <button
+                  type="button"
+                  className="link text-[12.5px]"
+                  onClick={() => setEditing({ kind: "release", release: r, isNew: false })}
+                >
                   change
                 </button>
               )}
             </p>
-            <p className="text-[12.5px]">{r.dueOn ? <>by {shortDate(r.dueOn)}{r.dueOn < today && <b className="text-alarm"> · its day is past</b>}</> : "no date yet"}</p>
-            {inside(open.filter((c) => c.releaseId === r.id), r)}
+            <p className="text-[12.5px]">
+              {r.dueOn ? (
+                <>
+                  by {shortDate(r.dueOn)}
+                  {r.dueOn < today && <b className="text-alarm"> · its day is past</b>}
+                </>
+              ) : (
+                "no date yet"
+              )}
+            </p>
+            {inside(
+              open.filter((c) => c.releaseId === r.id),
+              r,
+            )}
           </li>
         ))}
       </Section>
-      {editing?.kind === "sprint" && <SprintForm key={editing.sprint.id} given={editing.sprint} isNew={editing.isNew} onSend={send} onCancel={() => setEditing(null)} />}
-      {editing?.kind === "release" && <ReleaseForm key={editing.release.id} given={editing.release} isNew={editing.isNew} onSend={send} onCancel={() => setEditing(null)} />}
+      {editing?.kind === "sprint" && (
+        <SprintForm
+          key={editing.sprint.id}
+          given={editing.sprint}
+          isNew={editing.isNew}
+          onSend={send}
+          onCancel={() => setEditing(null)}
+        />
+      )}
+      {editing?.kind === "release" && (
+        <ReleaseForm
+          key={editing.release.id}
+          given={editing.release}
+          isNew={editing.isNew}
+          onSend={send}
+          onCancel={() => setEditing(null)}
+        />
+      )}
     </aside>
   );
 }
 
-function Section({ title, add, children }: { title: string; add: (() => void) | null; children: ReactNode }) {
+function Section({
+  title,
+  add,
+  children,
+}: {
+  title: string;
+  add: (() => void) | null;
+  children: ReactNode;
+}) {
   return (
     <section aria-label={title}>
       <div className="flex items-baseline">
@@ -119,7 +217,21 @@ interface FormProps<T> {
   onCancel: () => void;
 }
 
-function BoxForm({ label, isNew, onStore, onRemove, onCancel, children }: { label: string; isNew: boolean; onStore: () => void; onRemove: () => void; onCancel: () => void; children: ReactNode }) {
+function BoxForm({
+  label,
+  isNew,
+  onStore,
+  onRemove,
+  onCancel,
+  children,
+}: {
+  label: string;
+  isNew: boolean;
+  onStore: () => void;
+  onRemove: () => void;
+  onCancel: () => void;
+  children: ReactNode;
+}) {
   return (
     <form
       aria-label={label}
@@ -138,7 +250,11 @@ function BoxForm({ label, isNew, onStore, onRemove, onCancel, children }: { labe
           Leave it
         </button>
         {!isNew && (
-          <button type="button" className="button button-small button-quiet ml-auto text-alarm" onClick={onRemove}>
+          <button
+            type="button"
+            className="button button-small button-quiet ml-auto text-alarm"
+            onClick={onRemove}
+          >
             Take it out
           </button>
         )}
@@ -153,23 +269,56 @@ function SprintForm({ given, isNew, onSend, onCancel }: FormProps<Sprint>) {
   const [sprint, setSprint] = useState(given);
   const set = (change: Partial<Sprint>) => setSprint((s) => ({ ...s, ...change }));
   return (
-    <BoxForm label="Sprint" isNew={isNew} onCancel={onCancel} onStore={() => void onSend({ kind: "sprint", sprint })} onRemove={() => void onSend({ kind: "remove sprint", id: sprint.id })}>
+    <BoxForm
+      label="Sprint"
+      isNew={isNew}
+      onCancel={onCancel}
+      onStore={() => void onSend({ kind: "sprint", sprint })}
+      onRemove={() => void onSend({ kind: "remove sprint", id: sprint.id })}
+    >
       <label className={FIELD}>
         Name
-        <input className="field" required autoFocus maxLength={60} value={sprint.name} onChange={(e) => set({ name: e.target.value })} />
+        <input
+          className="field"
+          required
+          autoFocus
+          maxLength={60}
+          value={sprint.name}
+          onChange={(e) => set({ name: e.target.value })}
+        />
       </label>
       <label className={FIELD}>
         Goal
-        <textarea className="field !font-normal" rows={2} maxLength={300} value={sprint.goal} onChange={(e) => set({ goal: e.target.value })} placeholder="Boarding without queues on Saturdays" />
+        <textarea
+          className="field !font-normal"
+          rows={2}
+          maxLength={300}
+          value={sprint.goal}
+          onChange={(e) => set({ goal: e.target.value })}
+          placeholder="Boarding without queues on Saturdays"
+        />
       </label>
       <div className="grid grid-cols-2 gap-2">
         <label className={FIELD}>
           First day
-          <input className="field" type="date" required value={sprint.startsOn} onChange={(e) => set({ startsOn: e.target.value })} />
+          <input
+            className="field"
+            type="date"
+            required
+            value={sprint.startsOn}
+            onChange={(e) => set({ startsOn: e.target.value })}
+          />
         </label>
         <label className={FIELD}>
           Last day
-          <input className="field" type="date" required min={sprint.startsOn} value={sprint.endsOn} onChange={(e) => set({ endsOn: e.target.value })} />
+          <input
+            className="field"
+            type="date"
+            required
+            min={sprint.startsOn}
+            value={sprint.endsOn}
+            onChange={(e) => set({ endsOn: e.target.value })}
+          />
         </label>
       </div>
     </BoxForm>
@@ -180,18 +329,42 @@ function ReleaseForm({ given, isNew, onSend, onCancel }: FormProps<Release>) {
   const [{ id, name, dueOn, releasedAt }, setRelease] = useState(given);
   const [released, setReleased] = useState(releasedAt !== null);
   return (
-    <BoxForm label="Release" isNew={isNew} onCancel={onCancel} onStore={() => void onSend({ kind: "release", release: { id, name, dueOn, released } })} onRemove={() => void onSend({ kind: "remove release", id })}>
+    <BoxForm
+      label="Release"
+      isNew={isNew}
+      onCancel={onCancel}
+      onStore={() => void onSend({ kind: "release", release: { id, name, dueOn, released } })}
+      onRemove={() => void onSend({ kind: "remove release", id })}
+    >
       <label className={FIELD}>
         Name
-        <input className="field" required autoFocus maxLength={60} value={name} onChange={(e) => setRelease((r) => ({ ...r, name: e.target.value }))} placeholder="Summer crossing" />
+        <input
+          className="field"
+          required
+          autoFocus
+          maxLength={60}
+          value={name}
+          onChange={(e) => setRelease((r) => ({ ...r, name: e.target.value }))}
+          placeholder="Summer crossing"
+        />
       </label>
       <label className={FIELD}>
         By
-        <input className="field" type="date" value={dueOn ?? ""} onChange={(e) => setRelease((r) => ({ ...r, dueOn: e.target.value || null }))} />
+        <input
+          className="field"
+          type="date"
+          value={dueOn ?? ""}
+          onChange={(e) => setRelease((r) => ({ ...r, dueOn: e.target.value || null }))}
+        />
       </label>
       {!isNew && (
         <label className="flex items-center gap-1.5 text-[13px]">
-          <input type="checkbox" className="accent-(--accent)" checked={released} onChange={(e) => setReleased(e.target.checked)} />
+          <input
+            type="checkbox"
+            className="accent-(--accent)"
+            checked={released}
+            onChange={(e) => setReleased(e.target.checked)}
+          />
           it is out
         </label>
       )}

@@ -39,17 +39,28 @@ const PLACES = [
 ] as const;
 
 // Only who designs loads the map and the rules' editors.
-const WorkflowMap = dynamic(() => import("./workflow-map").then((m) => m.WorkflowMap), { ssr: false, loading: () => <p className="p-4 text-ink-soft">Drawing the map…</p> });
+const WorkflowMap = dynamic(() => import("./workflow-map").then((m) => m.WorkflowMap), {
+  ssr: false,
+  loading: () => <p className="p-4 text-ink-soft">Drawing the map…</p>,
+});
 const TryPanel = dynamic(() => import("./try-panel").then((m) => m.TryPanel), { ssr: false });
-const TransitionInspector = dynamic(() => import("./transition-inspector").then((m) => m.TransitionInspector), { ssr: false });
+const TransitionInspector = dynamic(
+  () => import("./transition-inspector").then((m) => m.TransitionInspector),
+  { ssr: false },
+);
 
 /** The process of a project: each workflow as a draft that binds nobody until it is published, and what belongs to it. */
 export function DesignScreen({ initial }: { initial: DesignView }) {
   const client = useQueryClient();
   const { key } = initial.project;
-  const { data: view } = useQuery({ queryKey: ["design", key], queryFn: () => request<DesignView>(`/api/projects/${key}/workflow`), initialData: initial });
+  const { data: view } = useQuery({
+    queryKey: ["design", key],
+    queryFn: () => request<DesignView>(`/api/projects/${key}/workflow`),
+    initialData: initial,
+  });
   useLive((message) => {
-    if (message.kind === "design" || message.kind === "resync") void client.invalidateQueries({ queryKey: ["design", key] });
+    if (message.kind === "design" || message.kind === "resync")
+      void client.invalidateQueries({ queryKey: ["design", key] });
   });
   const [chosen, setChosen] = useState(() => mainWorkflow(initial).id);
   const workflow = view.workflows.find((w) => w.id === chosen) ?? mainWorkflow(view);
@@ -58,14 +69,23 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
   const send = useDesignRequest(key);
   return (
     <div className="flex h-full flex-col">
-      <nav aria-label="What is designed" className="flex shrink-0 items-center gap-4 border-b border-line px-4">
+      <nav
+        aria-label="What is designed"
+        className="flex shrink-0 items-center gap-4 border-b border-line px-4"
+      >
         {PLACES.map((p) => (
           <button
             key={p.param}
             type="button"
             aria-current={p === place ? "page" : undefined}
             className={`py-1.5 text-[13px] ${p === place ? "border-b-2 border-accent font-semibold" : "border-b-2 border-transparent text-ink-soft hover:text-ink"}`}
-            onClick={() => window.history.replaceState(null, "", p.param === "process" ? window.location.pathname : `?place=${p.param}`)}
+            onClick={() =>
+              window.history.replaceState(
+                null,
+                "",
+                p.param === "process" ? window.location.pathname : `?place=${p.param}`,
+              )
+            }
           >
             {p.title}
           </button>
@@ -106,7 +126,9 @@ function BoardLimits({ view }: { view: DesignView }) {
   const { key } = view.project;
   const editLimit = async (column: Column, edit: LimitEdit): Promise<boolean> => {
     try {
-      await request(`/api/projects/${key}/columns`, { body: { columnId: column.id, seenVersion: view.board.version, ...edit } });
+      await request(`/api/projects/${key}/columns`, {
+        body: { columnId: column.id, seenVersion: view.board.version, ...edit },
+      });
       tellDone("The limit has changed; open boards follow.");
       return true;
     } catch (error) {
@@ -119,13 +141,29 @@ function BoardLimits({ view }: { view: DesignView }) {
   return (
     <section aria-label="Limits">
       <h2 className="text-[15px]">Limits</h2>
-      <p className="mb-2 text-[12.5px] text-ink-soft">Limits of the board “{view.board.name}” are in force at once. Advice is shown on the board; a firm limit refuses the move unless a lead gives a reason.</p>
-      <LimitTable columns={view.columns} counts={view.counts} mayEdit={view.mayEdit} onEdit={editLimit} />
+      <p className="mb-2 text-[12.5px] text-ink-soft">
+        Limits of the board “{view.board.name}” are in force at once. Advice is shown on the board;
+        a firm limit refuses the move unless a lead gives a reason.
+      </p>
+      <LimitTable
+        columns={view.columns}
+        counts={view.counts}
+        mayEdit={view.mayEdit}
+        onEdit={editLimit}
+      />
     </section>
   );
 }
 
-function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowId: string; onChoose: (id: string) => void }) {
+function Designing({
+  view,
+  workflowId,
+  onChoose,
+}: {
+  view: DesignView;
+  workflowId: string;
+  onChoose: (id: string) => void;
+}) {
   const designer = useDesigner(view, workflowId);
   const { key, name, zone } = view.project;
   const { running, draft, changes, selection, saving, findings } = designer;
@@ -134,9 +172,14 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
   const { undo, redo } = designer;
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || /^(INPUT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)) return;
+      if (
+        !(event.ctrlKey || event.metaKey) ||
+        /^(INPUT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)
+      )
+        return;
       const letter = event.key.toLowerCase();
-      const step = letter === "y" || (letter === "z" && event.shiftKey) ? redo : letter === "z" ? undo : null;
+      const step =
+        letter === "y" || (letter === "z" && event.shiftKey) ? redo : letter === "z" ? undo : null;
       if (!step) return;
       event.preventDefault();
       step();
@@ -145,17 +188,27 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
     return () => window.removeEventListener("keydown", onKey);
   }, [undo, redo]);
 
-  const state = selection?.kind === "state" ? draft.states.find((s) => s.id === selection.id) : undefined;
-  const transition = selection?.kind === "transition" ? draft.transitions.find((t) => t.id === selection.id) : undefined;
+  const state =
+    selection?.kind === "state" ? draft.states.find((s) => s.id === selection.id) : undefined;
+  const transition =
+    selection?.kind === "transition"
+      ? draft.transitions.find((t) => t.id === selection.id)
+      : undefined;
   const mayEdit = view.mayEdit;
   return (
     <div className="flex h-full flex-col">
       <div className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-4 py-2">
         <h1 className="sr-only">Process of {name}</h1>
-        <select className="field !w-auto max-w-[220px] font-semibold" aria-label="Workflow" value={workflowId} onChange={(e) => onChoose(e.target.value)}>
+        <select
+          className="field !w-auto max-w-[220px] font-semibold"
+          aria-label="Workflow"
+          value={workflowId}
+          onChange={(e) => onChoose(e.target.value)}
+        >
           {view.workflows.map((w) => (
             <option key={w.id} value={w.id}>
-              {w.name}{w.typeNames.length > 0 ? ` (${w.typeNames.join(", ")})` : ", no type yet"}
+              {w.name}
+              {w.typeNames.length > 0 ? ` (${w.typeNames.join(", ")})` : ", no type yet"}
             </option>
           ))}
         </select>
@@ -171,18 +224,37 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
         {mayEdit && (
           <>
             <NewWorkflow view={view} onMade={onChoose} />
-            <button type="button" className="button button-small" disabled={!undo} onClick={() => undo?.()}>
+            <button
+              type="button"
+              className="button button-small"
+              disabled={!undo}
+              onClick={() => undo?.()}
+            >
               <Undo2 size={14} aria-hidden="true" /> Undo
             </button>
-            <button type="button" className="button button-small" disabled={!redo} onClick={() => redo?.()}>
+            <button
+              type="button"
+              className="button button-small"
+              disabled={!redo}
+              onClick={() => redo?.()}
+            >
               <Redo2 size={14} aria-hidden="true" /> Redo
             </button>
             {changes.length > 0 && (
-              <button type="button" className="button button-small button-quiet" onClick={() => void designer.discard()}>
+              <button
+                type="button"
+                className="button button-small button-quiet"
+                onClick={() => void designer.discard()}
+              >
                 Throw the draft away
               </button>
             )}
-            <button type="button" className="button button-strong" disabled={changes.length === 0} onClick={() => setPublishing(true)}>
+            <button
+              type="button"
+              className="button button-strong"
+              disabled={changes.length === 0}
+              onClick={() => setPublishing(true)}
+            >
               Review and publish
             </button>
           </>
@@ -190,7 +262,11 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
       </div>
       {publishing ? (
         <div className="min-h-0 flex-1 overflow-y-auto p-5">
-          <PublishSheet designer={designer} counts={view.counts} onClose={() => setPublishing(false)} />
+          <PublishSheet
+            designer={designer}
+            counts={view.counts}
+            onClose={() => setPublishing(false)}
+          />
         </div>
       ) : (
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_270px]">
@@ -198,32 +274,66 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
             <div className="h-[46%] min-h-[240px] shrink-0 border-b border-line">
               <WorkflowMap designer={designer} counts={view.counts} mayEdit={mayEdit} />
             </div>
-            <div role="tablist" aria-label="Parts of the process" className="flex shrink-0 gap-1 border-b border-line px-3 pt-1">
+            <div
+              role="tablist"
+              aria-label="Parts of the process"
+              className="flex shrink-0 gap-1 border-b border-line px-3 pt-1"
+            >
               {PARTS.map((p) => (
-                <button key={p} type="button" role="tab" aria-selected={part === p} className={`px-2 py-1 text-[13px] ${part === p ? "border-b-2 border-accent font-semibold" : "text-ink-soft hover:text-ink"}`} onClick={() => setPart(p)}>
+                <button
+                  key={p}
+                  type="button"
+                  role="tab"
+                  aria-selected={part === p}
+                  className={`px-2 py-1 text-[13px] ${part === p ? "border-b-2 border-accent font-semibold" : "text-ink-soft hover:text-ink"}`}
+                  onClick={() => setPart(p)}
+                >
                   {p}
                 </button>
               ))}
             </div>
-            <div role="tabpanel" aria-label={part} className="min-h-0 flex-1 overflow-y-auto px-4 py-3">
+            <div
+              role="tabpanel"
+              aria-label={part}
+              className="min-h-0 flex-1 overflow-y-auto px-4 py-3"
+            >
               {part === "Rules" &&
                 (state ? (
-                  <StateInspector key={state.id} designer={designer} state={state} around={view.around} mayEdit={mayEdit} />
+                  <StateInspector
+                    key={state.id}
+                    designer={designer}
+                    state={state}
+                    around={view.around}
+                    mayEdit={mayEdit}
+                  />
                 ) : transition ? (
-                  <TransitionInspector key={transition.id} designer={designer} transition={transition} around={view.around} mayEdit={mayEdit} />
+                  <TransitionInspector
+                    key={transition.id}
+                    designer={designer}
+                    transition={transition}
+                    around={view.around}
+                    mayEdit={mayEdit}
+                  />
                 ) : (
                   <p className="max-w-[60ch] text-ink-soft">
-                    Choose a state or a move on the map to see what is agreed there. {mayEdit && "Drag a state along to reorder it, or to the other rail; drag from the small ring beside it to connect it to another."}
+                    Choose a state or a move on the map to see what is agreed there.{" "}
+                    {mayEdit &&
+                      "Drag a state along to reorder it, or to the other rail; drag from the small ring beside it to connect it to another."}
                   </p>
                 ))}
-              {part === "Table" && <MoveGrid designer={designer} counts={view.counts} mayEdit={mayEdit} />}
+              {part === "Table" && (
+                <MoveGrid designer={designer} counts={view.counts} mayEdit={mayEdit} />
+              )}
               {part === "Try it" && <TryPanel draft={draft} view={view} />}
               {part === "Versions" && (
                 <ol className="flex flex-col" aria-label="Versions">
                   {view.versions
                     .filter((v) => v.workflowId === workflowId)
                     .map((v) => (
-                      <li key={v.version} className="flex items-start gap-3 border-b border-line py-1.5 text-[13px]">
+                      <li
+                        key={v.version}
+                        className="flex items-start gap-3 border-b border-line py-1.5 text-[13px]"
+                      >
                         <b className="w-6 text-right">{v.version}</b>
                         <span className="flex-1">
                           {v.summary}{" "}
@@ -232,7 +342,11 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
                           </span>
                         </span>
                         {mayEdit && v.version !== running.version && (
-                          <button type="button" className="button button-small" onClick={() => void designer.takeVersion(v.version)}>
+                          <button
+                            type="button"
+                            className="button button-small"
+                            onClick={() => void designer.takeVersion(v.version)}
+                          >
                             Make it the draft
                           </button>
                         )}
@@ -242,9 +356,19 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
               )}
             </div>
           </div>
-          <aside className="min-h-0 overflow-y-auto border-l border-line bg-sheet px-4 py-3" aria-label="Findings">
+          <aside
+            className="min-h-0 overflow-y-auto border-l border-line bg-sheet px-4 py-3"
+            aria-label="Findings"
+          >
             <FindingsList designer={designer} mayEdit={mayEdit} />
-            {mayEdit && <ReplayPanel designer={designer} projectKey={key} workflowId={workflowId} nameOf={(id) => view.people.find((p) => p.id === id)?.name ?? "somebody"} />}
+            {mayEdit && (
+              <ReplayPanel
+                designer={designer}
+                projectKey={key}
+                workflowId={workflowId}
+                nameOf={(id) => view.people.find((p) => p.id === id)?.name ?? "somebody"}
+              />
+            )}
             <p className="sr-only" role="status">
               {findings.length} findings
             </p>
@@ -258,6 +382,7 @@ function Designing({ view, workflowId, onChoose }: { view: DesignView; workflowI
 /** The workflow that most of the board shows. */
 function mainWorkflow(view: DesignView) {
   const shown = new Set(view.columns.flatMap((c) => c.stateIds));
-  const onBoard = (w: DesignView["workflows"][number]) => w.states.filter((s) => shown.has(s.id)).length;
+  const onBoard = (w: DesignView["workflows"][number]) =>
+    w.states.filter((s) => shown.has(s.id)).length;
   return [...view.workflows].sort((a, b) => onBoard(b) - onBoard(a))[0];
 }

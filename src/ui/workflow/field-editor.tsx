@@ -20,27 +20,75 @@ export const KIND_WORDS: Record<OwnFieldKind, string> = {
 
 /** A field as it begins. */
 export function newField(id: string): OwnField {
-  return { id, name: "", kind: "text", unit: null, options: [], formula: null, initial: null, typeIds: [], requiredAtStart: false, onCard: false, onNewItem: false, position: 0, removedAt: null };
+  return {
+    id,
+    name: "",
+    kind: "text",
+    unit: null,
+    options: [],
+    formula: null,
+    initial: null,
+    typeIds: [],
+    requiredAtStart: false,
+    onCard: false,
+    onNewItem: false,
+    position: 0,
+    removedAt: null,
+  };
 }
 
 type Draft = Omit<OwnField, "position" | "removedAt">;
 
 /** Everything that a field leaves open. */
-export function FieldEditor({ field, isNew, view, onSave, onCancel, onRemove }: { field: OwnField; isNew: boolean; view: DesignView; onSave: (draft: Draft) => void; onCancel: () => void; onRemove: () => void }) {
+export function FieldEditor({
+  field,
+  isNew,
+  view,
+  onSave,
+  onCancel,
+  onRemove,
+}: {
+  field: OwnField;
+  isNew: boolean;
+  view: DesignView;
+  onSave: (draft: Draft) => void;
+  onCancel: () => void;
+  onRemove: () => void;
+}) {
   const { position: _, removedAt: __, ...given } = field;
   const { vocabulary } = view.around;
   const [draft, setDraft] = useState<Draft>(given);
-  const [formulaText, setFormulaText] = useState(() => (given.formula ? printFormula(given.formula, vocabulary) : ""));
+  const [formulaText, setFormulaText] = useState(() =>
+    given.formula ? printFormula(given.formula, vocabulary) : "",
+  );
   const set = (change: Partial<Draft>) => setDraft((d) => ({ ...d, ...change }));
   const isChoice = draft.kind === "one of" || draft.kind === "many of";
   const isNumber = draft.kind === "number" || draft.kind === "computed";
-  const { formula, problem } = draft.kind === "computed" ? parseFormula(formulaText, vocabulary) : { formula: null, problem: null };
+  const { formula, problem } =
+    draft.kind === "computed"
+      ? parseFormula(formulaText, vocabulary)
+      : { formula: null, problem: null };
   const offered = draft.options.filter((o) => o.offered);
-  const ready = draft.name.trim() !== "" && (draft.kind !== "computed" || formula !== null) && (!isChoice || offered.length > 0);
+  const ready =
+    draft.name.trim() !== "" &&
+    (draft.kind !== "computed" || formula !== null) &&
+    (!isChoice || offered.length > 0);
   const takeOptions = (text: string) => {
-    const names = [...new Set(text.split("\n").map((n) => n.trim().slice(0, 80)).filter(Boolean))].slice(0, 100);
-    const kept = draft.options.map((o) => ({ ...o, offered: names.some((n) => n.toLowerCase() === o.name.toLowerCase()) }));
-    const added = names.filter((n) => !kept.some((o) => o.name.toLowerCase() === n.toLowerCase())).map((name) => ({ id: crypto.randomUUID(), name, offered: true }));
+    const names = [
+      ...new Set(
+        text
+          .split("\n")
+          .map((n) => n.trim().slice(0, 80))
+          .filter(Boolean),
+      ),
+    ].slice(0, 100);
+    const kept = draft.options.map((o) => ({
+      ...o,
+      offered: names.some((n) => n.toLowerCase() === o.name.toLowerCase()),
+    }));
+    const added = names
+      .filter((n) => !kept.some((o) => o.name.toLowerCase() === n.toLowerCase()))
+      .map((name) => ({ id: crypto.randomUUID(), name, offered: true }));
     set({ options: [...kept, ...added] });
   };
   return (
@@ -48,41 +96,93 @@ export function FieldEditor({ field, isNew, view, onSave, onCancel, onRemove }: 
       className="mt-2 grid grid-cols-2 gap-x-6 gap-y-2 bg-sheet p-3"
       onSubmit={(e) => {
         e.preventDefault();
-        if (ready) onSave({ ...draft, formula, unit: isNumber ? draft.unit : null, options: isChoice ? draft.options : [], initial: draft.kind === "computed" ? null : draft.initial });
+        if (ready)
+          onSave({
+            ...draft,
+            formula,
+            unit: isNumber ? draft.unit : null,
+            options: isChoice ? draft.options : [],
+            initial: draft.kind === "computed" ? null : draft.initial,
+          });
       }}
     >
       <div className="flex flex-col gap-2">
         <Labelled label="Name">
-          <input className="field" required autoFocus maxLength={60} value={draft.name} onChange={(e) => set({ name: e.target.value })} placeholder="Value lost per week" />
+          <input
+            className="field"
+            required
+            autoFocus
+            maxLength={60}
+            value={draft.name}
+            onChange={(e) => set({ name: e.target.value })}
+            placeholder="Value lost per week"
+          />
         </Labelled>
         <Labelled label={isNew ? "It holds" : "It holds (cannot change any more)"}>
-          <Choice value={draft.kind} disabled={!isNew} options={OWN_FIELD_KINDS.map((kind) => ({ value: kind, label: KIND_WORDS[kind] }))} onChange={(kind) => set({ kind: kind as OwnFieldKind, initial: null })} />
+          <Choice
+            value={draft.kind}
+            disabled={!isNew}
+            options={OWN_FIELD_KINDS.map((kind) => ({ value: kind, label: KIND_WORDS[kind] }))}
+            onChange={(kind) => set({ kind: kind as OwnFieldKind, initial: null })}
+          />
         </Labelled>
         {isNumber && (
           <Labelled label="Unit">
-            <input className="field" maxLength={20} value={draft.unit ?? ""} onChange={(e) => set({ unit: e.target.value || null })} placeholder="pounds" />
+            <input
+              className="field"
+              maxLength={20}
+              value={draft.unit ?? ""}
+              onChange={(e) => set({ unit: e.target.value || null })}
+              placeholder="pounds"
+            />
           </Labelled>
         )}
         {isChoice && (
           <Labelled label="Choices, one a line">
-            <textarea className="field !font-normal" rows={4} defaultValue={offered.map((o) => o.name).join("\n")} onChange={(e) => takeOptions(e.target.value)} />
+            <textarea
+              className="field !font-normal"
+              rows={4}
+              defaultValue={offered.map((o) => o.name).join("\n")}
+              onChange={(e) => takeOptions(e.target.value)}
+            />
           </Labelled>
         )}
         {draft.kind === "computed" && (
           <Labelled label="Formula">
-            <input className="field key !font-normal !text-ink" aria-invalid={problem !== null && formulaText !== ""} value={formulaText} onChange={(e) => setFormulaText(e.target.value)} maxLength={1_000} placeholder="item.value_lost_per_week * item.weeks_of_delay" spellCheck={false} />
+            <input
+              className="field key !font-normal !text-ink"
+              aria-invalid={problem !== null && formulaText !== ""}
+              value={formulaText}
+              onChange={(e) => setFormulaText(e.target.value)}
+              maxLength={1_000}
+              placeholder="item.value_lost_per_week * item.weeks_of_delay"
+              spellCheck={false}
+            />
             {problem && formulaText !== "" && (
               <span role="alert" className="font-normal text-alarm">
                 Character {problem.at + 1}: {problem.sentence}
               </span>
             )}
-            <span className="font-normal text-ink-soft">Numbers of an item, + − * / and brackets. Without one of its numbers there is no value.</span>
+            <span className="font-normal text-ink-soft">
+              Numbers of an item, + − * / and brackets. Without one of its numbers there is no
+              value.
+            </span>
           </Labelled>
         )}
         {draft.kind !== "computed" && (
           <div className="flex flex-col gap-0.5 text-[12px] font-semibold">
             A new item begins with
-            <OwnFieldInput field={{ ...draft, name: `Initial value of ${draft.name}`, position: 0, removedAt: null }} value={draft.initial} people={vocabulary.people} onChange={(initial) => set({ initial })} />
+            <OwnFieldInput
+              field={{
+                ...draft,
+                name: `Initial value of ${draft.name}`,
+                position: 0,
+                removedAt: null,
+              }}
+              value={draft.initial}
+              people={vocabulary.people}
+              onChange={(initial) => set({ initial })}
+            />
           </div>
         )}
       </div>
@@ -90,7 +190,18 @@ export function FieldEditor({ field, isNew, view, onSave, onCancel, onRemove }: 
         <fieldset>
           <legend className="text-[12px] font-semibold">Which types have it</legend>
           <label className="flex items-center gap-1.5">
-            <input type="checkbox" className="accent-(--accent)" checked={draft.typeIds.length === 0} onChange={(e) => set({ typeIds: e.target.checked ? [] : view.types.filter((t) => t.removedAt === null).map((t) => t.id) })} />
+            <input
+              type="checkbox"
+              className="accent-(--accent)"
+              checked={draft.typeIds.length === 0}
+              onChange={(e) =>
+                set({
+                  typeIds: e.target.checked
+                    ? []
+                    : view.types.filter((t) => t.removedAt === null).map((t) => t.id),
+                })
+              }
+            />
             every type
           </label>
           {draft.typeIds.length > 0 &&
@@ -103,7 +214,13 @@ export function FieldEditor({ field, isNew, view, onSave, onCancel, onRemove }: 
                     className="accent-(--accent)"
                     checked={draft.typeIds.includes(t.id)}
                     disabled={draft.typeIds.length === 1 && draft.typeIds[0] === t.id}
-                    onChange={(e) => set({ typeIds: e.target.checked ? [...draft.typeIds, t.id] : draft.typeIds.filter((id) => id !== t.id) })}
+                    onChange={(e) =>
+                      set({
+                        typeIds: e.target.checked
+                          ? [...draft.typeIds, t.id]
+                          : draft.typeIds.filter((id) => id !== t.id),
+                      })
+                    }
                   />
                   {t.name}
                 </label>
@@ -112,12 +229,28 @@ export function FieldEditor({ field, isNew, view, onSave, onCancel, onRemove }: 
         <fieldset className="flex flex-col gap-0.5">
           <legend className="text-[12px] font-semibold">Where it is shown and asked for</legend>
           <p className="text-ink-soft">On the item, always.</p>
-          <Tick label="on cards of the board" checked={draft.onCard} onChange={(onCard) => set({ onCard })} />
+          <Tick
+            label="on cards of the board"
+            checked={draft.onCard}
+            onChange={(onCard) => set({ onCard })}
+          />
           {draft.kind !== "computed" && (
             <>
-              <Tick label="in the form for a new item" checked={draft.onNewItem || draft.requiredAtStart} onChange={(onNewItem) => set({ onNewItem, requiredAtStart: onNewItem && draft.requiredAtStart })} />
-              <Tick label="a new item must say it" checked={draft.requiredAtStart} onChange={(requiredAtStart) => set({ requiredAtStart })} />
-              <p className="text-[12.5px] text-ink-soft">A move can demand it too: choose the move on the map, then “a field is filled”.</p>
+              <Tick
+                label="in the form for a new item"
+                checked={draft.onNewItem || draft.requiredAtStart}
+                onChange={(onNewItem) =>
+                  set({ onNewItem, requiredAtStart: onNewItem && draft.requiredAtStart })
+                }
+              />
+              <Tick
+                label="a new item must say it"
+                checked={draft.requiredAtStart}
+                onChange={(requiredAtStart) => set({ requiredAtStart })}
+              />
+              <p className="text-[12.5px] text-ink-soft">
+                A move can demand it too: choose the move on the map, then “a field is filled”.
+              </p>
             </>
           )}
         </fieldset>
@@ -130,7 +263,11 @@ export function FieldEditor({ field, isNew, view, onSave, onCancel, onRemove }: 
           Leave it
         </button>
         {!isNew && (
-          <button type="button" className="button button-small button-quiet ml-auto text-alarm" onClick={onRemove}>
+          <button
+            type="button"
+            className="button button-small button-quiet ml-auto text-alarm"
+            onClick={onRemove}
+          >
             Take it out
           </button>
         )}
@@ -139,10 +276,23 @@ export function FieldEditor({ field, isNew, view, onSave, onCancel, onRemove }: 
   );
 }
 
-function Tick({ label, checked, onChange }: { label: string; checked: boolean; onChange: (checked: boolean) => void }) {
+function Tick({
+  label,
+  checked,
+  onChange,
+}: {
+  label: string;
+  checked: boolean;
+  onChange: (checked: boolean) => void;
+}) {
   return (
     <label className="flex items-center gap-1.5">
-      <input type="checkbox" className="accent-(--accent)" checked={checked} onChange={(e) => onChange(e.target.checked)} />
+      <input
+        type="checkbox"
+        className="accent-(--accent)"
+        checked={checked}
+        onChange={(e) => onChange(e.target.checked)}
+      />
       {label}
     </label>
   );

@@ -14,12 +14,23 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
   const { vocabulary } = view.around;
   const present = vocabulary.own.filter((f) => f.removedAt === null);
   const gone = vocabulary.own.filter((f) => f.removedAt !== null);
-  const typeNames = (f: OwnField) => (f.typeIds.length === 0 ? "every type" : view.types.filter((t) => f.typeIds.includes(t.id)).map((t) => t.name).join(", "));
+  const typeNames = (f: OwnField) =>
+    f.typeIds.length === 0
+      ? "every type"
+      : view.types
+          .filter((t) => f.typeIds.includes(t.id))
+          .map((t) => t.name)
+          .join(", ");
   const nameOf = (id: string) => vocabulary.people.find((p) => p.id === id)?.name ?? "somebody";
   const about = (f: OwnField): string =>
     [
       f.kind === "computed" && f.formula ? `= ${printFormula(f.formula, vocabulary)}` : null,
-      f.kind === "one of" || f.kind === "many of" ? f.options.filter((o) => o.offered).map((o) => o.name).join(", ") : null,
+      f.kind === "one of" || f.kind === "many of"
+        ? f.options
+            .filter((o) => o.offered)
+            .map((o) => o.name)
+            .join(", ")
+        : null,
       f.initial !== null ? `begins with ${ownValueWords(f, f.initial, nameOf)}` : null,
       f.requiredAtStart ? "a new item must say it" : null,
       f.onCard ? "on cards" : null,
@@ -41,7 +52,9 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
     <section aria-label="Own fields">
       <div className="flex items-baseline gap-3">
         <h2 className="text-[15px]">Fields of our own</h2>
-        <p className="flex-1 text-[12.5px] text-ink-soft">Beside what every item says. Conditions, rules and columns can use them.</p>
+        <p className="flex-1 text-[12.5px] text-ink-soft">
+          Beside what every item says. Conditions, rules and columns can use them.
+        </p>
         {mayEdit && (
           <button
             type="button"
@@ -57,7 +70,12 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
           </button>
         )}
       </div>
-      {present.length === 0 && !made && <p className="border-t border-line py-2 text-ink-soft">None yet. A cost, a route, a vendor’s ticket: whatever your team asks of an item again and again belongs here.</p>}
+      {present.length === 0 && !made && (
+        <p className="border-t border-line py-2 text-ink-soft">
+          None yet. A cost, a route, a vendor’s ticket: whatever your team asks of an item again and
+          again belongs here.
+        </p>
+      )}
       <ul className="mt-1">
         {[...present, ...(made ? [made] : [])].map((field, i) => (
           <li key={field.id} className="border-t border-line py-1.5" data-field={field.name}>
@@ -68,21 +86,41 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
                 {field.unit && `, ${field.unit}`}
               </span>
               <span className="w-36 truncate text-[13px]">{typeNames(field)}</span>
-              <span className="min-w-0 flex-1 truncate text-[13px] text-ink-soft" title={about(field)}>
+              <span
+                className="min-w-0 flex-1 truncate text-[13px] text-ink-soft"
+                title={about(field)}
+              >
                 {about(field)}
               </span>
               {mayEdit && field !== made && (
                 <>
-                  <button type="button" className="button button-small button-quiet !px-1" aria-label={`${field.name} further up`} disabled={i === 0} onClick={() => move(field, -1)}>
+                  <button
+                    type="button"
+                    className="button button-small button-quiet !px-1"
+                    aria-label={`${field.name} further up`}
+                    disabled={i === 0}
+                    onClick={() => move(field, -1)}
+                  >
                     ↑
                   </button>
-                  <button type="button" className="button button-small button-quiet !px-1" aria-label={`${field.name} further down`} disabled={i === present.length - 1} onClick={() => move(field, 1)}>
+                  <button
+                    type="button"
+                    className="button button-small button-quiet !px-1"
+                    aria-label={`${field.name} further down`}
+                    disabled={i === present.length - 1}
+                    onClick={() => move(field, 1)}
+                  >
                     ↓
                   </button>
                 </>
               )}
               {mayEdit && (
-                <button type="button" className="button button-small" aria-expanded={open === field.id} onClick={() => (open === field.id ? close() : setOpen(field.id))}>
+                <button
+                  type="button"
+                  className="button button-small"
+                  aria-expanded={open === field.id}
+                  onClick={() => (open === field.id ? close() : setOpen(field.id))}
+                >
                   {open === field.id ? "Close" : "Change"}
                 </button>
               )}
@@ -94,11 +132,28 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
                 view={view}
                 onCancel={close}
                 onSave={async (draft) => {
-                  if (await send("fields", { kind: "save", field: draft }, field === made ? `${draft.name} can be filled in from now on.` : `${draft.name} is changed.`)) close();
+                  if (
+                    await send(
+                      "fields",
+                      { kind: "save", field: draft },
+                      field === made
+                        ? `${draft.name} can be filled in from now on.`
+                        : `${draft.name} is changed.`,
+                    )
+                  )
+                    close();
                 }}
                 onRemove={async () => {
                   const back = () => send("fields", { kind: "bring back", id: field.id });
-                  if (await send("fields", { kind: "remove", id: field.id }, `${field.name} is taken out; what items say in it is kept.`, back)) close();
+                  if (
+                    await send(
+                      "fields",
+                      { kind: "remove", id: field.id },
+                      `${field.name} is taken out; what items say in it is kept.`,
+                      back,
+                    )
+                  )
+                    close();
                 }}
               />
             )}
@@ -112,7 +167,17 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
             <span key={f.id} className="inline-flex items-center gap-1">
               {f.name}
               {mayEdit && (
-                <button type="button" className="link" onClick={() => void send("fields", { kind: "bring back", id: f.id }, `${f.name} is back, with what items said in it.`)}>
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() =>
+                    void send(
+                      "fields",
+                      { kind: "bring back", id: f.id },
+                      `${f.name} is back, with what items said in it.`,
+                    )
+                  }
+                >
                   bring back
                 </button>
               )}

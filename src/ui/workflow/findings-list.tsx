@@ -3,8 +3,16 @@ import { repair } from "@/core/workflow/check";
 import type { Finding, Severity } from "@/core/workflow/finding";
 import type { Designer } from "./use-designer";
 
-const SEVERITY_WORDS: Record<Severity, string> = { trap: "Items would be trapped", weak: "This will hurt", hint: "Worth a look" };
-const BAR: Record<Severity, string> = { trap: "border-alarm", weak: "border-signal", hint: "border-rest" };
+const SEVERITY_WORDS: Record<Severity, string> = {
+  trap: "Items would be trapped",
+  weak: "This will hurt",
+  hint: "Worth a look",
+};
+const BAR: Record<Severity, string> = {
+  trap: "border-alarm",
+  weak: "border-signal",
+  hint: "border-rest",
+};
 
 /** What the check found in the draft: each finding shows its place, and mends itself where it can. */
 export function FindingsList({ designer, mayEdit }: { designer: Designer; mayEdit: boolean }) {
@@ -16,10 +24,16 @@ export function FindingsList({ designer, mayEdit }: { designer: Designer; mayEdi
   return (
     <section aria-label="Check of the draft">
       <h2 className="mb-1 text-[15px]">Check of the draft</h2>
-      {findings.length === 0 && <p className="text-ink-soft">Nothing to mend: every item can start, go on and end.</p>}
+      {findings.length === 0 && (
+        <p className="text-ink-soft">Nothing to mend: every item can start, go on and end.</p>
+      )}
       <ol className="flex flex-col gap-2.5">
         {findings.map((f, i) => (
-          <li key={`${f.code} ${i}`} data-finding={f.code} className={`border-l-[3px] pl-2.5 ${BAR[f.severity]}`}>
+          <li
+            key={`${f.code} ${i}`}
+            data-finding={f.code}
+            className={`border-l-[3px] pl-2.5 ${BAR[f.severity]}`}
+          >
             <p className="text-[12px] text-ink-soft">{SEVERITY_WORDS[f.severity]}</p>
             <p className="font-semibold leading-snug">{f.sentence}</p>
             <p className="flex gap-3 text-[13px]">
@@ -29,7 +43,13 @@ export function FindingsList({ designer, mayEdit }: { designer: Designer; mayEdi
                 </button>
               )}
               {mayEdit && f.repair && (
-                <button type="button" className="link" onClick={() => edit((w) => repair(w, { repair: f.repair! }, () => crypto.randomUUID()))}>
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() =>
+                    edit((w) => repair(w, { repair: f.repair! }, () => crypto.randomUUID()))
+                  }
+                >
                   {f.repair.words}
                 </button>
               )}

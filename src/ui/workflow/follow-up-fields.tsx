@@ -3,7 +3,13 @@ import type { Vocabulary } from "@/core/condition/vocabulary";
 import { CLASSES_OF_SERVICE, FIELD_WORDS, PRIORITIES, SEVERITIES } from "@/core/item/fields";
 import { toldWords } from "@/core/workflow/words";
 import { OwnFieldInput } from "@/ui/item/own-field-input";
-import type { FieldValue, FollowUp, FollowUpKind, NewAssignee, Told } from "@/core/workflow/follow-up";
+import type {
+  FieldValue,
+  FollowUp,
+  FollowUpKind,
+  NewAssignee,
+  Told,
+} from "@/core/workflow/follow-up";
 import { OUTCOMES, type Outcome } from "@/core/workflow/workflow";
 import { X } from "lucide-react";
 import { AddMenu, Choice, named, NumberInput, optionsOf, TextInput } from "./inputs";
@@ -14,7 +20,12 @@ export function newFollowUp(kind: FollowUpKind, vocabulary: Vocabulary): FollowU
     case "set field":
       return { kind, change: { field: "priority", value: "high" } };
     case "assign":
-      return { kind, to: vocabulary.teams[0] ? { kind: "least loaded", teamId: vocabulary.teams[0].id } : { kind: "mover" } };
+      return {
+        kind,
+        to: vocabulary.teams[0]
+          ? { kind: "least loaded", teamId: vocabulary.teams[0].id }
+          : { kind: "mover" },
+      };
     case "set outcome":
       return { kind, outcome: "delivered" };
     case "comment":
@@ -48,7 +59,20 @@ function valuesOf(field: ItemField, vocabulary: Vocabulary): { value: string; la
 }
 
 type ItemField = Exclude<FieldValue["field"], "own">;
-const FIELDS: ItemField[] = ["priority", "severity", "classOfService", "origin", "teamId", "estimate", "place", "howToTest", "reviewerId", "dueOn", "sprintId", "releaseId"];
+const FIELDS: ItemField[] = [
+  "priority",
+  "severity",
+  "classOfService",
+  "origin",
+  "teamId",
+  "estimate",
+  "place",
+  "howToTest",
+  "reviewerId",
+  "dueOn",
+  "sprintId",
+  "releaseId",
+];
 
 const ASSIGNEES: Record<NewAssignee["kind"], string> = {
   person: "one person",
@@ -62,23 +86,45 @@ const ASSIGNEES: Record<NewAssignee["kind"], string> = {
 };
 
 /** What a follow-up leaves open. */
-export function FollowUpFields({ followUp: f, vocabulary, onChange }: { followUp: FollowUp; vocabulary: Vocabulary; onChange: (followUp: FollowUp) => void }) {
+export function FollowUpFields({
+  followUp: f,
+  vocabulary,
+  onChange,
+}: {
+  followUp: FollowUp;
+  vocabulary: Vocabulary;
+  onChange: (followUp: FollowUp) => void;
+}) {
   switch (f.kind) {
     case "set field": {
       const own = vocabulary.own.filter((x) => x.removedAt === null && x.kind !== "computed");
-      const change = (next: string, raw: string) => onChange({ ...f, change: { field: next, value: raw === "" ? null : raw } as FieldValue });
+      const change = (next: string, raw: string) =>
+        onChange({ ...f, change: { field: next, value: raw === "" ? null : raw } as FieldValue });
       const choose = (next: string) => {
-        if (next.startsWith("own.")) onChange({ ...f, change: { field: "own", fieldId: next.slice(4), value: null } });
+        if (next.startsWith("own."))
+          onChange({ ...f, change: { field: "own", fieldId: next.slice(4), value: null } });
         else change(next, valuesOf(next as ItemField, vocabulary)[0].value);
       };
-      const options = [...FIELDS.map((x) => ({ value: x as string, label: FIELD_WORDS[x] })), ...own.map((x) => ({ value: `own.${x.id}`, label: x.name }))];
+      const options = [
+        ...FIELDS.map((x) => ({ value: x as string, label: FIELD_WORDS[x] })),
+        ...own.map((x) => ({ value: `own.${x.id}`, label: x.name })),
+      ];
       if (f.change.field === "own") {
         const { fieldId, value } = f.change;
         const field = vocabulary.own.find((x) => x.id === fieldId);
         return (
           <div className="grid grid-cols-2 gap-2">
             <Choice label="Field" value={`own.${fieldId}`} options={options} onChange={choose} />
-            {field && <OwnFieldInput field={field} value={value} people={vocabulary.people} onChange={(next) => onChange({ ...f, change: { field: "own", fieldId, value: next } })} />}
+            {field && (
+              <OwnFieldInput
+                field={field}
+                value={value}
+                people={vocabulary.people}
+                onChange={(next) =>
+                  onChange({ ...f, change: { field: "own", fieldId, value: next } })
+                }
+              />
+            )}
           </div>
         );
       }
@@ -87,9 +133,20 @@ export function FollowUpFields({ followUp: f, vocabulary, onChange }: { followUp
         <div className="grid grid-cols-2 gap-2">
           <Choice label="Field" value={field} options={options} onChange={choose} />
           {field === "estimate" ? (
-            <NumberInput label="Value" value={value} disabled={false} step="any" onCommit={(n) => onChange({ ...f, change: { field, value: n } })} />
+            <NumberInput
+              label="Value"
+              value={value}
+              disabled={false}
+              step="any"
+              onCommit={(n) => onChange({ ...f, change: { field, value: n } })}
+            />
           ) : (
-            <Choice label="Value" value={String(value ?? "")} options={valuesOf(field, vocabulary)} onChange={(raw) => change(field, raw)} />
+            <Choice
+              label="Value"
+              value={String(value ?? "")}
+              options={valuesOf(field, vocabulary)}
+              onChange={(raw) => change(field, raw)}
+            />
           )}
         </div>
       );
@@ -98,22 +155,62 @@ export function FollowUpFields({ followUp: f, vocabulary, onChange }: { followUp
       const { to } = f;
       const make = (kind: NewAssignee["kind"]): NewAssignee => {
         if (kind === "person") return { kind, personId: vocabulary.people[0]?.id ?? "" };
-        if (kind === "least loaded" || kind === "in turn") return { kind, teamId: vocabulary.teams[0]?.id ?? "" };
+        if (kind === "least loaded" || kind === "in turn")
+          return { kind, teamId: vocabulary.teams[0]?.id ?? "" };
         return { kind };
       };
-      const kinds = (Object.keys(ASSIGNEES) as NewAssignee["kind"][]).filter((k) => (vocabulary.teams.length > 0 || (k !== "least loaded" && k !== "in turn")) && (vocabulary.people.length > 0 || k !== "person"));
+      const kinds = (Object.keys(ASSIGNEES) as NewAssignee["kind"][]).filter(
+        (k) =>
+          (vocabulary.teams.length > 0 || (k !== "least loaded" && k !== "in turn")) &&
+          (vocabulary.people.length > 0 || k !== "person"),
+      );
       return (
         <div className="grid grid-cols-2 gap-2">
-          <Choice label="Given to" value={to.kind} options={kinds.map((k) => ({ value: k, label: ASSIGNEES[k] }))} onChange={(kind) => onChange({ ...f, to: make(kind as NewAssignee["kind"]) })} />
-          {to.kind === "person" && <Choice label="Person" value={to.personId} options={named(vocabulary.people)} onChange={(personId) => onChange({ ...f, to: { ...to, personId } })} />}
-          {(to.kind === "least loaded" || to.kind === "in turn") && <Choice label="Team" value={to.teamId} options={named(vocabulary.teams)} onChange={(teamId) => onChange({ ...f, to: { ...to, teamId } })} />}
+          <Choice
+            label="Given to"
+            value={to.kind}
+            options={kinds.map((k) => ({ value: k, label: ASSIGNEES[k] }))}
+            onChange={(kind) => onChange({ ...f, to: make(kind as NewAssignee["kind"]) })}
+          />
+          {to.kind === "person" && (
+            <Choice
+              label="Person"
+              value={to.personId}
+              options={named(vocabulary.people)}
+              onChange={(personId) => onChange({ ...f, to: { ...to, personId } })}
+            />
+          )}
+          {(to.kind === "least loaded" || to.kind === "in turn") && (
+            <Choice
+              label="Team"
+              value={to.teamId}
+              options={named(vocabulary.teams)}
+              onChange={(teamId) => onChange({ ...f, to: { ...to, teamId } })}
+            />
+          )}
         </div>
       );
     }
     case "set outcome":
-      return <Choice label="Outcome" value={f.outcome} options={optionsOf(OUTCOMES)} onChange={(outcome) => onChange({ ...f, outcome: outcome as Outcome })} />;
+      return (
+        <Choice
+          label="Outcome"
+          value={f.outcome}
+          options={optionsOf(OUTCOMES)}
+          onChange={(outcome) => onChange({ ...f, outcome: outcome as Outcome })}
+        />
+      );
     case "comment":
-      return <TextInput label="Comment" value={f.text} max={2_000} disabled={false} required onCommit={(text) => onChange({ ...f, text })} />;
+      return (
+        <TextInput
+          label="Comment"
+          value={f.text}
+          max={2_000}
+          disabled={false}
+          required
+          onCommit={(text) => onChange({ ...f, text })}
+        />
+      );
     case "create sub-tasks":
       return (
         <textarea
@@ -122,7 +219,11 @@ export function FollowUpFields({ followUp: f, vocabulary, onChange }: { followUp
           rows={Math.min(6, f.titles.length + 1)}
           defaultValue={f.titles.join("\n")}
           onBlur={(e) => {
-            const titles = e.target.value.split("\n").map((t) => t.trim().slice(0, 300)).filter(Boolean).slice(0, 20);
+            const titles = e.target.value
+              .split("\n")
+              .map((t) => t.trim().slice(0, 300))
+              .filter(Boolean)
+              .slice(0, 20);
             if (titles.length > 0) onChange({ ...f, titles });
           }}
         />
@@ -132,13 +233,32 @@ export function FollowUpFields({ followUp: f, vocabulary, onChange }: { followUp
         <div className="flex flex-col gap-1">
           <div className="flex flex-wrap items-center gap-1">
             {f.whom.map((told, i) => (
-              <button key={i} type="button" className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]" aria-label={`Do not tell ${toldWords(told, vocabulary)}`} disabled={f.whom.length === 1} onClick={() => onChange({ ...f, whom: f.whom.filter((_, j) => j !== i) })}>
-                {toldWords(told, vocabulary)} {f.whom.length > 1 && <X size={12} aria-hidden="true" />}
+              <button
+                key={i}
+                type="button"
+                className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]"
+                aria-label={`Do not tell ${toldWords(told, vocabulary)}`}
+                disabled={f.whom.length === 1}
+                onClick={() => onChange({ ...f, whom: f.whom.filter((_, j) => j !== i) })}
+              >
+                {toldWords(told, vocabulary)}{" "}
+                {f.whom.length > 1 && <X size={12} aria-hidden="true" />}
               </button>
             ))}
-            <AddMenu label="and…" options={tellable(vocabulary)} onAdd={(value) => onChange({ ...f, whom: [...f.whom, JSON.parse(value) as Told] })} />
+            <AddMenu
+              label="and…"
+              options={tellable(vocabulary)}
+              onAdd={(value) => onChange({ ...f, whom: [...f.whom, JSON.parse(value) as Told] })}
+            />
           </div>
-          <TextInput label="What they are told" value={f.text} max={500} disabled={false} required onCommit={(text) => onChange({ ...f, text })} />
+          <TextInput
+            label="What they are told"
+            value={f.text}
+            max={500}
+            disabled={false}
+            required
+            onCommit={(text) => onChange({ ...f, text })}
+          />
         </div>
       );
     default:
@@ -149,9 +269,14 @@ export function FollowUpFields({ followUp: f, vocabulary, onChange }: { followUp
 /** Who can be told. */
 function tellable(vocabulary: Vocabulary) {
   const everybody: Told[] = [
-    ...(["assignee", "reviewer", "creator", "requester", "leads"] as const).map((kind): Told => ({ kind })),
+    ...(["assignee", "reviewer", "creator", "requester", "leads"] as const).map((kind): Told => ({
+      kind,
+    })),
     ...vocabulary.teams.map((t): Told => ({ kind: "team", teamId: t.id })),
     ...vocabulary.people.map((p): Told => ({ kind: "person", personId: p.id })),
   ];
-  return everybody.map((told) => ({ value: JSON.stringify(told), label: toldWords(told, vocabulary) }));
+  return everybody.map((told) => ({
+    value: JSON.stringify(told),
+    label: toldWords(told, vocabulary),
+  }));
 }

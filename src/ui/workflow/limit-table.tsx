@@ -6,7 +6,17 @@ import { limitState, limitWords } from "@/core/board/limit";
 export type LimitEdit = Pick<Column, "min" | "max" | "minFirm" | "maxFirm">;
 
 /** The limits of a board's columns, each stored as it is changed. */
-export function LimitTable({ columns, counts, mayEdit, onEdit }: { columns: Column[]; counts: Record<string, number>; mayEdit: boolean; onEdit: (column: Column, edit: LimitEdit) => Promise<boolean> }) {
+export function LimitTable({
+  columns,
+  counts,
+  mayEdit,
+  onEdit,
+}: {
+  columns: Column[];
+  counts: Record<string, number>;
+  mayEdit: boolean;
+  onEdit: (column: Column, edit: LimitEdit) => Promise<boolean>;
+}) {
   return (
     <table className="w-full text-[13.5px]">
       <thead>
@@ -18,30 +28,75 @@ export function LimitTable({ columns, counts, mayEdit, onEdit }: { columns: Colu
         </tr>
       </thead>
       <tbody>
-        {columns.filter((c) => c.part !== "finished").map((column) => {
-          const count = column.stateIds.reduce((sum, id) => sum + (counts[id] ?? 0), 0);
-          const state = limitState(count, column);
-          return (
-            <tr key={column.id} className="border-t border-line" data-column={columnWords(column)}>
-              <td className="py-1 font-semibold">{columnWords(column)}</td>
-              <td>
-                <Limit label={`Minimum of ${columnWords(column)}`} value={column.min} firm={column.minFirm} mayEdit={mayEdit} onStore={(min, minFirm) => onEdit(column, { ...pick(column), min, minFirm })} />
-              </td>
-              <td>
-                <Limit label={`Maximum of ${columnWords(column)}`} value={column.max} firm={column.maxFirm} mayEdit={mayEdit} onStore={(max, maxFirm) => onEdit(column, { ...pick(column), max, maxFirm })} />
-              </td>
-              <td className={state.kind === "over" ? "font-semibold text-alarm" : state.kind === "under" ? "font-semibold text-signal-ink" : "text-ink-soft"}>{limitWords(state, column)}</td>
-            </tr>
-          );
-        })}
+        {columns
+          .filter((c) => c.part !== "finished")
+          .map((column) => {
+            const count = column.stateIds.reduce((sum, id) => sum + (counts[id] ?? 0), 0);
+            const state = limitState(count, column);
+            return (
+              <tr
+                key={column.id}
+                className="border-t border-line"
+                data-column={columnWords(column)}
+              >
+                <td className="py-1 font-semibold">{columnWords(column)}</td>
+                <td>
+                  <Limit
+                    label={`Minimum of ${columnWords(column)}`}
+                    value={column.min}
+                    firm={column.minFirm}
+                    mayEdit={mayEdit}
+                    onStore={(min, minFirm) => onEdit(column, { ...pick(column), min, minFirm })}
+                  />
+                </td>
+                <td>
+                  <Limit
+                    label={`Maximum of ${columnWords(column)}`}
+                    value={column.max}
+                    firm={column.maxFirm}
+                    mayEdit={mayEdit}
+                    onStore={(max, maxFirm) => onEdit(column, { ...pick(column), max, maxFirm })}
+                  />
+                </td>
+                <td
+                  className={
+                    state.kind === "over"
+                      ? "font-semibold text-alarm"
+                      : state.kind === "under"
+                        ? "font-semibold text-signal-ink"
+                        : "text-ink-soft"
+                  }
+                >
+                  {limitWords(state, column)}
+                </td>
+              </tr>
+            );
+          })}
       </tbody>
     </table>
   );
 }
 
-const pick = ({ min, max, minFirm, maxFirm }: Column): LimitEdit => ({ min, max, minFirm, maxFirm });
+const pick = ({ min, max, minFirm, maxFirm }: Column): LimitEdit => ({
+  min,
+  max,
+  minFirm,
+  maxFirm,
+});
 
-function Limit({ label, value, firm, mayEdit, onStore }: { label: string; value: number | null; firm: boolean; mayEdit: boolean; onStore: (value: number | null, firm: boolean) => Promise<boolean> }) {
+function Limit({
+  label,
+  value,
+  firm,
+  mayEdit,
+  onStore,
+}: {
+  label: string;
+  value: number | null;
+  firm: boolean;
+  mayEdit: boolean;
+  onStore: (value: number | null, firm: boolean) => Promise<boolean>;
+}) {
   const [draft, setDraft] = useState<string | null>(null);
   const store = async () => {
     if (draft === null) return;
@@ -67,7 +122,13 @@ function Limit({ label, value, firm, mayEdit, onStore }: { label: string; value:
           if (e.key === "Escape") setDraft(null);
         }}
       />
-      <select className="field !w-auto" aria-label={`${label} is`} disabled={!mayEdit || value === null} value={firm ? "firm" : "advice"} onChange={(e) => void onStore(value, e.target.value === "firm")}>
+      <select
+        className="field !w-auto"
+        aria-label={`${label} is`}
+        disabled={!mayEdit || value === null}
+        value={firm ? "firm" : "advice"}
+        onChange={(e) => void onStore(value, e.target.value === "firm")}
+      >
         <option value="advice">advice</option>
         <option value="firm">firm</option>
       </select>

@@ -8,10 +8,20 @@ import type { Designer } from "./use-designer";
 const MARK = { added: "+", removed: "−", changed: "~" } as const;
 
 /** The difference in words, where items of states that go shall be, and the button that binds everybody. */
-export function PublishSheet({ designer, counts, onClose }: { designer: Designer; counts: Record<string, number>; onClose: () => void }) {
+export function PublishSheet({
+  designer,
+  counts,
+  onClose,
+}: {
+  designer: Designer;
+  counts: Record<string, number>;
+  onClose: () => void;
+}) {
   const { running, draft, changes, findings, publish } = designer;
   const states = statesInOrder(draft);
-  const gone = running.states.filter((s) => !draft.states.some((d) => d.id === s.id) && (counts[s.id] ?? 0) > 0);
+  const gone = running.states.filter(
+    (s) => !draft.states.some((d) => d.id === s.id) && (counts[s.id] ?? 0) > 0,
+  );
   const [chosen, setChosen] = useState<Record<string, string>>({});
   const [note, setNote] = useState("");
   const [busy, setBusy] = useState(false);
@@ -31,26 +41,44 @@ export function PublishSheet({ designer, counts, onClose }: { designer: Designer
             </li>
           ))}
         </ul>
-        {changes.length === 0 && <p className="text-ink-soft">Nothing: the draft is the same as what runs.</p>}
+        {changes.length === 0 && (
+          <p className="text-ink-soft">Nothing: the draft is the same as what runs.</p>
+        )}
       </div>
       {gone.map((s) => (
         <label key={s.id} className="flex items-center gap-2">
           <span>
-            <b>{counted(counts[s.id], "item")}</b> in {s.name} {counts[s.id] === 1 ? "goes" : "go"} to
+            <b>{counted(counts[s.id], "item")}</b> in {s.name} {counts[s.id] === 1 ? "goes" : "go"}{" "}
+            to
           </span>
           <span className="w-56">
-            <Choice label={`New state of what is in ${s.name}`} value={chosen[s.id] ?? ""} options={[{ value: "", label: "Choose a state" }, ...named(states)]} onChange={(id) => setChosen((c) => ({ ...c, [s.id]: id }))} />
+            <Choice
+              label={`New state of what is in ${s.name}`}
+              value={chosen[s.id] ?? ""}
+              options={[{ value: "", label: "Choose a state" }, ...named(states)]}
+              onChange={(id) => setChosen((c) => ({ ...c, [s.id]: id }))}
+            />
           </span>
         </label>
       ))}
       {traps.map((f) => (
-        <p key={f.sentence} role="alert" className="border-l-[3px] border-alarm pl-2.5 font-semibold text-alarm">
+        <p
+          key={f.sentence}
+          role="alert"
+          className="border-l-[3px] border-alarm pl-2.5 font-semibold text-alarm"
+        >
           {f.sentence}
         </p>
       ))}
       <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
         Why (kept with the version)
-        <input className="field" maxLength={500} value={note} onChange={(e) => setNote(e.target.value)} placeholder="Agreed in the retrospective" />
+        <input
+          className="field"
+          maxLength={500}
+          value={note}
+          onChange={(e) => setNote(e.target.value)}
+          placeholder="Agreed in the retrospective"
+        />
       </label>
       <div className="flex gap-2">
         <button
@@ -69,7 +97,10 @@ export function PublishSheet({ designer, counts, onClose }: { designer: Designer
           Back to the draft
         </button>
       </div>
-      <p className="text-[12.5px] text-ink-soft">Items stay where they are unless it says otherwise above. Open boards follow at once, and the version before is kept.</p>
+      <p className="text-[12.5px] text-ink-soft">
+        Items stay where they are unless it says otherwise above. Open boards follow at once, and
+        the version before is kept.
+      </p>
     </section>
   );
 }

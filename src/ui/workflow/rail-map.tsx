@@ -8,55 +8,158 @@ const LOW = 128;
 const ENDS = 96;
 
 /** A workflow on two rails: working above, waiting below, the main path as its zigzag, returns beneath. */
-export function RailMap({ workflow, counts }: { workflow: Workflow; counts: Record<string, number> | null }) {
+export function RailMap({
+  workflow,
+  counts,
+}: {
+  workflow: Workflow;
+  counts: Record<string, number> | null;
+}) {
   const states = statesInOrder(workflow);
   const width = MARGIN + states.length * STEP;
-  const at = new Map(states.map((s, i) => [s.id, { x: MARGIN + STEP / 2 + i * STEP, y: s.kind === "working" ? HIGH : s.kind === "waiting" ? LOW : ENDS }]));
+  const at = new Map(
+    states.map((s, i) => [
+      s.id,
+      {
+        x: MARGIN + STEP / 2 + i * STEP,
+        y: s.kind === "working" ? HIGH : s.kind === "waiting" ? LOW : ENDS,
+      },
+    ]),
+  );
   const onward = states.flatMap((s, i) => {
     const next = states[i + 1];
-    return next && workflow.transitions.some((t) => leadsFrom(t, s.id) && t.to === next.id) ? [[at.get(s.id)!, at.get(next.id)!]] : [];
+    return next && workflow.transitions.some((t) => leadsFrom(t, s.id) && t.to === next.id)
+      ? [[at.get(s.id)!, at.get(next.id)!]]
+      : [];
   });
   const returns = workflow.transitions.flatMap((t) =>
-    (t.from ?? []).filter((from) => isReturn(workflow, from, t.to) && states.find((s) => s.id === from)?.kind !== "finished").map((from) => ({ ...t, id: `${t.id} ${from}`, from })),
+    (t.from ?? [])
+      .filter(
+        (from) =>
+          isReturn(workflow, from, t.to) && states.find((s) => s.id === from)?.kind !== "finished",
+      )
+      .map((from) => ({ ...t, id: `${t.id} ${from}`, from })),
   );
   const fromAny = workflow.transitions.filter((t) => t.from === null);
   // Returns begin and end beneath the station, and beneath its name where that stands below.
   const below = (p: { y: number }) => (p.y === LOW ? p.y + 43 : p.y + 10);
   const bottom = 186 + returns.length * 15;
   return (
-    <svg viewBox={`0 0 ${width} ${bottom}`} className="w-full" style={{ maxHeight: 260 }} role="img" aria-label={`Map of the workflow ${workflow.name}: ${states.map((s) => s.name).join(", ")}`}>
+    <svg
+      viewBox={`0 0 ${width} ${bottom}`}
+      className="w-full"
+      style={{ maxHeight: 260 }}
+      role="img"
+      aria-label={`Map of the workflow ${workflow.name}: ${states.map((s) => s.name).join(", ")}`}
+    >
       <line x1="0" x2={width} y1={HIGH} y2={HIGH} stroke="var(--line)" />
       <line x1="0" x2={width} y1={LOW} y2={LOW} stroke="var(--line)" />
-      <text x="0" y={HIGH - 6} fontSize="10" fill="var(--ink-soft)">somebody works on it</text>
-      <text x="0" y={LOW - 6} fontSize="10" fill="var(--ink-soft)">it waits</text>
+      <text x="0" y={HIGH - 6} fontSize="10" fill="var(--ink-soft)">
+        somebody works on it
+      </text>
+      <text x="0" y={LOW - 6} fontSize="10" fill="var(--ink-soft)">
+        it waits
+      </text>
       {returns.map((t, i) => {
         const a = at.get(t.from)!;
         const b = at.get(t.to)!;
         const y = 184 + i * 15;
         return (
           <g key={t.id}>
-            <path d={`M${a.x + 4 * i - 6} ${below(a)} V${y} H${b.x + 4 * i - 10} V${below(b) + 4}`} fill="none" stroke="var(--rest)" strokeDasharray="4 3" />
-            <path d={`M${b.x + 4 * i - 13} ${below(b) + 8} l3 -5 l3 5`} fill="none" stroke="var(--rest)" />
-            <rect x={(a.x + b.x) / 2 - t.verb.length * 3 - 4} y={y - 7} width={t.verb.length * 6 + 8} height="13" fill="var(--paper)" />
-            <text x={(a.x + b.x) / 2} y={y + 3} textAnchor="middle" fontSize="10.5" fill="var(--ink-soft)">{t.verb}</text>
+            <path
+              d={`M${a.x + 4 * i - 6} ${below(a)} V${y} H${b.x + 4 * i - 10} V${below(b) + 4}`}
+              fill="none"
+              stroke="var(--rest)"
+              strokeDasharray="4 3"
+            />
+            <path
+              d={`M${b.x + 4 * i - 13} ${below(b) + 8} l3 -5 l3 5`}
+              fill="none"
+              stroke="var(--rest)"
+            />
+            <rect
+              x={(a.x + b.x) / 2 - t.verb.length * 3 - 4}
+              y={y - 7}
+              width={t.verb.length * 6 + 8}
+              height="13"
+              fill="var(--paper)"
+            />
+            <text
+              x={(a.x + b.x) / 2}
+              y={y + 3}
+              textAnchor="middle"
+              fontSize="10.5"
+              fill="var(--ink-soft)"
+            >
+              {t.verb}
+            </text>
           </g>
         );
       })}
       {onward.map(([a, b]) => (
-        <line key={`${a.x}`} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--accent)" strokeWidth="2.2" />
+        <line
+          key={`${a.x}`}
+          x1={a.x}
+          y1={a.y}
+          x2={b.x}
+          y2={b.y}
+          stroke="var(--accent)"
+          strokeWidth="2.2"
+        />
       ))}
       {states.map((s) => {
         const { x, y } = at.get(s.id)!;
         const above = s.kind === "working";
         return (
           <g key={s.id}>
-            {s.kind === "working" && <rect x={x - 8} y={y - 8} width="16" height="16" fill="var(--accent)" stroke="var(--paper)" strokeWidth="2" />}
-            {s.kind === "waiting" && <path d={`M${x - 10} ${y - 7} h20 l-10 16 z`} fill="var(--paper)" stroke="var(--rest)" strokeWidth="1.8" />}
-            {s.kind === "unstarted" && <circle cx={x} cy={y} r="7.5" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.8" />}
+            {s.kind === "working" && (
+              <rect
+                x={x - 8}
+                y={y - 8}
+                width="16"
+                height="16"
+                fill="var(--accent)"
+                stroke="var(--paper)"
+                strokeWidth="2"
+              />
+            )}
+            {s.kind === "waiting" && (
+              <path
+                d={`M${x - 10} ${y - 7} h20 l-10 16 z`}
+                fill="var(--paper)"
+                stroke="var(--rest)"
+                strokeWidth="1.8"
+              />
+            )}
+            {s.kind === "unstarted" && (
+              <circle
+                cx={x}
+                cy={y}
+                r="7.5"
+                fill="var(--sheet)"
+                stroke="var(--ink)"
+                strokeWidth="1.8"
+              />
+            )}
             {s.kind === "finished" && <circle cx={x} cy={y} r="8" fill="var(--done)" />}
-            <text x={x} y={above ? y - 30 : y + 26} textAnchor="middle" fontSize="12" fontWeight="650" fill="var(--ink)">{s.name}</text>
+            <text
+              x={x}
+              y={above ? y - 30 : y + 26}
+              textAnchor="middle"
+              fontSize="12"
+              fontWeight="650"
+              fill="var(--ink)"
+            >
+              {s.name}
+            </text>
             {counts && (
-              <text x={x} y={above ? y - 17 : y + 39} textAnchor="middle" fontSize="10.5" fill="var(--ink-soft)">
+              <text
+                x={x}
+                y={above ? y - 17 : y + 39}
+                textAnchor="middle"
+                fontSize="10.5"
+                fill="var(--ink-soft)"
+              >
                 {counted(counts[s.id] ?? 0, "item")}
               </text>
             )}
@@ -65,7 +168,8 @@ export function RailMap({ workflow, counts }: { workflow: Workflow; counts: Reco
       })}
       {fromAny.length > 0 && (
         <text x={width - 4} y="14" textAnchor="end" fontSize="10.5" fill="var(--ink-soft)">
-          from anywhere: {fromAny.map((t) => `${t.verb} → ${states.find((s) => s.id === t.to)?.name}`).join(", ")}
+          from anywhere:{" "}
+          {fromAny.map((t) => `${t.verb} → ${states.find((s) => s.id === t.to)?.name}`).join(", ")}
         </text>
       )}
     </svg>

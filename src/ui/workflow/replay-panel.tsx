@@ -29,7 +29,17 @@ const BY_WORDS: Record<PastRefusal["by"], string> = {
 };
 
 /** The moves of the past under the draft: how many would have been refused, by which rule, of which items and whom. */
-export function ReplayPanel({ designer, projectKey, workflowId, nameOf }: { designer: Designer; projectKey: string; workflowId: string; nameOf: (personId: string) => string }) {
+export function ReplayPanel({
+  designer,
+  projectKey,
+  workflowId,
+  nameOf,
+}: {
+  designer: Designer;
+  projectKey: string;
+  workflowId: string;
+  nameOf: (personId: string) => string;
+}) {
   const { openBehind } = usePanel();
   const [result, setResult] = useState<ReplayView | null>(null);
   const [busy, setBusy] = useState(false);
@@ -38,7 +48,11 @@ export function ReplayPanel({ designer, projectKey, workflowId, nameOf }: { desi
     setBusy(true);
     setTrouble(null);
     try {
-      setResult(await request<ReplayView>(`/api/projects/${projectKey}/workflow/replay?workflow=${encodeURIComponent(workflowId)}&days=${days}`));
+      setResult(
+        await request<ReplayView>(
+          `/api/projects/${projectKey}/workflow/replay?workflow=${encodeURIComponent(workflowId)}&days=${days}`,
+        ),
+      );
     } catch (error) {
       setTrouble(problemOf(error));
     }
@@ -52,18 +66,29 @@ export function ReplayPanel({ designer, projectKey, workflowId, nameOf }: { desi
   }
   const most = (refusals: PastRefusal[]) => {
     const count = new Map<string, number>();
-    for (const { actorId } of refusals) if (actorId) count.set(actorId, (count.get(actorId) ?? 0) + 1);
+    for (const { actorId } of refusals)
+      if (actorId) count.set(actorId, (count.get(actorId) ?? 0) + 1);
     const [first] = [...count].sort((a, b) => b[1] - a[1]);
     return first ? `most often ${nameOf(first[0])}, ${first[1]}` : "";
   };
-  const share = (n: number) => (result && result.moves > 0 ? `${Math.round((100 * n) / result.moves)} %` : "–");
+  const share = (n: number) =>
+    result && result.moves > 0 ? `${Math.round((100 * n) / result.moves)} %` : "–";
   return (
     <section aria-label="Against the past" className="mt-6">
       <h2 className="text-[15px]">Against the past</h2>
-      <p className="text-[12.5px] text-ink-soft">How this draft would have treated the moves that were made.</p>
+      <p className="text-[12.5px] text-ink-soft">
+        How this draft would have treated the moves that were made.
+      </p>
       <div className="my-1.5 flex gap-1">
         {[30, 90, 365].map((days) => (
-          <button key={days} type="button" disabled={busy || designer.saving !== "stored"} aria-pressed={result?.days === days} className="button button-small" onClick={() => void run(days)}>
+          <button
+            key={days}
+            type="button"
+            disabled={busy || designer.saving !== "stored"}
+            aria-pressed={result?.days === days}
+            className="button button-small"
+            onClick={() => void run(days)}
+          >
             {days} days
           </button>
         ))}
@@ -76,7 +101,9 @@ export function ReplayPanel({ designer, projectKey, workflowId, nameOf }: { desi
       )}
       {result && !busy && (
         <>
-          {result.moves === 0 && <p className="text-ink-soft">Nobody moved anything in these {result.days} days.</p>}
+          {result.moves === 0 && (
+            <p className="text-ink-soft">Nobody moved anything in these {result.days} days.</p>
+          )}
           {result.moves > 0 && (
             <dl className="grid grid-cols-[auto_1fr_auto] items-center gap-x-2 text-[13px]">
               <dt>allowed</dt>
@@ -84,7 +111,9 @@ export function ReplayPanel({ designer, projectKey, workflowId, nameOf }: { desi
               <dd className="text-right font-semibold">{result.allowed.toLocaleString("en")}</dd>
               <dt>refused</dt>
               <Bar share={result.refusals.length / result.moves} colour="var(--alarm)" />
-              <dd className="text-right font-semibold">{result.refusals.length.toLocaleString("en")}</dd>
+              <dd className="text-right font-semibold">
+                {result.refusals.length.toLocaleString("en")}
+              </dd>
             </dl>
           )}
           <ul className="mt-2 flex flex-col gap-1.5">
@@ -92,7 +121,13 @@ export function ReplayPanel({ designer, projectKey, workflowId, nameOf }: { desi
               .sort((a, b) => b[1].length - a[1].length)
               .map(([words, refusals]) => (
                 <li key={words} className="border-t border-line pt-1 text-[13px]">
-                  <button type="button" className="link text-left" onClick={() => openBehind({ title: words, ids: [...new Set(refusals.map((r) => r.itemId))] })}>
+                  <button
+                    type="button"
+                    className="link text-left"
+                    onClick={() =>
+                      openBehind({ title: words, ids: [...new Set(refusals.map((r) => r.itemId))] })
+                    }
+                  >
                     <b>{refusals.length}</b> ({share(refusals.length)}) {words}
                   </button>
                   <span className="block text-[12px] text-ink-soft">{most(refusals)}</span>
@@ -113,7 +148,10 @@ export function ReplayPanel({ designer, projectKey, workflowId, nameOf }: { desi
 function Bar({ share, colour }: { share: number; colour: string }) {
   return (
     <span className="block h-2 bg-well" aria-hidden="true">
-      <span className="block h-2" style={{ width: `${Math.max(share > 0 ? 1 : 0, share * 100)}%`, background: colour }} />
+      <span
+        className="block h-2"
+        style={{ width: `${Math.max(share > 0 ? 1 : 0, share * 100)}%`, background: colour }}
+      />
     </span>
   );
 }

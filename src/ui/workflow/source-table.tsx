@@ -16,7 +16,10 @@ interface Source {
 export function SourceTable({ projectKey }: { projectKey: string }) {
   const client = useQueryClient();
   const address = `/api/projects/${projectKey}/sources`;
-  const { data, error } = useQuery({ queryKey: ["sources", projectKey], queryFn: () => request<Source[]>(address) });
+  const { data, error } = useQuery({
+    queryKey: ["sources", projectKey],
+    queryFn: () => request<Source[]>(address),
+  });
   const [name, setName] = useState("");
   const [made, setMade] = useState<{ id: string; name: string; secret: string } | null>(null);
   const [now] = useState(() => Date.now());
@@ -24,7 +27,9 @@ export function SourceTable({ projectKey }: { projectKey: string }) {
   const add = async (event: FormEvent) => {
     event.preventDefault();
     try {
-      const { id, secret } = await request<{ id: string; secret: string }>(address, { body: { kind: "add", name } });
+      const { id, secret } = await request<{ id: string; secret: string }>(address, {
+        body: { kind: "add", name },
+      });
       setMade({ id, name, secret });
       setName("");
       await readAgain();
@@ -45,17 +50,32 @@ export function SourceTable({ projectKey }: { projectKey: string }) {
   return (
     <section aria-label="Sources of events" className="flex max-w-[860px] flex-col gap-4">
       <p className="max-w-[70ch] text-[13px] text-ink-soft">
-        Moves can happen by themselves when a change is merged, checks pass, a test run fails or something is deployed. Whoever knows of it posts it here as a CloudEvent, signed with the secret of its source; items are named by their
-        keys.
+        Moves can happen by themselves when a change is merged, checks pass, a test run fails or
+        something is deployed. Whoever knows of it posts it here as a CloudEvent, signed with the
+        secret of its source; items are named by their keys.
       </p>
-      {data && data.length === 0 && <p>Nobody tells this project anything yet. Add your code host or your pipeline below.</p>}
+      {data && data.length === 0 && (
+        <p>Nobody tells this project anything yet. Add your code host or your pipeline below.</p>
+      )}
       <ul>
         {data?.map((s) => (
-          <li key={s.id} className="flex items-center gap-3 border-t border-line py-1.5" data-source={s.name}>
+          <li
+            key={s.id}
+            className="flex items-center gap-3 border-t border-line py-1.5"
+            data-source={s.name}
+          >
             <b className="w-48 truncate">{s.name}</b>
             <code className="key min-w-0 flex-1 truncate">/api/events/{s.id}</code>
-            <span className="text-[13px] text-ink-soft">{s.lastHeardAt ? `last heard ${ago(s.lastHeardAt, Math.max(now, s.lastHeardAt))}` : "not heard yet"}</span>
-            <button type="button" className="button button-small button-quiet" onClick={() => void remove(s)}>
+            <span className="text-[13px] text-ink-soft">
+              {s.lastHeardAt
+                ? `last heard ${ago(s.lastHeardAt, Math.max(now, s.lastHeardAt))}`
+                : "not heard yet"}
+            </span>
+            <button
+              type="button"
+              className="button button-small button-quiet"
+              onClick={() => void remove(s)}
+            >
               Take it out
             </button>
           </li>
@@ -66,7 +86,9 @@ export function SourceTable({ projectKey }: { projectKey: string }) {
           <p className="font-semibold">The secret of {made.name}. It is shown this once:</p>
           <code className="key block break-all !text-ink">{made.secret}</code>
           <p className="mt-1 text-[13px]">
-            Post to <code className="key">/api/events/{made.id}</code> with the headers webhook-id, webhook-timestamp and webhook-signature; the signature is <code className="key">v1,</code> and the Base64 of HMAC-SHA256 over id, timestamp and
+            Post to <code className="key">/api/events/{made.id}</code> with the headers webhook-id,
+            webhook-timestamp and webhook-signature; the signature is{" "}
+            <code className="key">v1,</code> and the Base64 of HMAC-SHA256 over id, timestamp and
             body, joined by dots.
           </p>
           <button type="button" className="button button-small mt-1" onClick={() => setMade(null)}>
@@ -77,7 +99,14 @@ export function SourceTable({ projectKey }: { projectKey: string }) {
       <form onSubmit={(e) => void add(e)} className="flex items-end gap-2">
         <label className="flex flex-col gap-1 text-[12px] font-semibold">
           Another source
-          <input className="field w-64" required maxLength={60} value={name} onChange={(e) => setName(e.target.value)} placeholder="Pipeline of the ticket app" />
+          <input
+            className="field w-64"
+            required
+            maxLength={60}
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+            placeholder="Pipeline of the ticket app"
+          />
         </label>
         <button type="submit" className="button button-small" disabled={!name.trim()}>
           Add it

@@ -10,7 +10,11 @@ import { RailMap } from "./rail-map";
 
 /** The first letters of a name's words as a key: "Quay gates" → QG, "Ticketing" → TICK. */
 function keyOf(name: string): string {
-  const words = name.toUpperCase().replace(/[^A-Z0-9 ]/g, "").split(" ").filter(Boolean);
+  const words = name
+    .toUpperCase()
+    .replace(/[^A-Z0-9 ]/g, "")
+    .split(" ")
+    .filter(Boolean);
   const key = words.length > 1 ? words.map((w) => w[0]).join("") : (words[0] ?? "").slice(0, 4);
   return key.replace(/^[0-9]+/, "").slice(0, 10);
 }
@@ -36,7 +40,9 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
     setTrouble(null);
     try {
       const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";
-      const made = await request<{ key: string }>("/api/projects", { body: { name, key, template, visibility, zone } });
+      const made = await request<{ key: string }>("/api/projects", {
+        body: { name, key, template, visibility, zone },
+      });
       router.push(`/p/${made.key}/design`);
     } catch (error) {
       setTrouble(problemOf(error));
@@ -49,7 +55,11 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
         <Mark size={36} />
         <div>
           <h1 className="text-[22px] leading-tight">Start a project</h1>
-          <p className="text-ink-soft">{taken.length > 0 ? "You lead it, and choose who joins." : `Welcome, ${personName.split(" ")[0]}. Give it a name and choose how its work moves; you lead it.`}</p>
+          <p className="text-ink-soft">
+            {taken.length > 0
+              ? "You lead it, and choose who joins."
+              : `Welcome, ${personName.split(" ")[0]}. Give it a name and choose how its work moves; you lead it.`}
+          </p>
         </div>
         {taken.length > 0 && (
           <Link href="/" className="button button-quiet ml-auto">
@@ -61,11 +71,28 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
         <div className="flex flex-col gap-3">
           <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
             Name
-            <input className="field" name="name" required maxLength={60} autoFocus value={name} onChange={(e) => setName(e.target.value)} placeholder="Ticket app" />
+            <input
+              className="field"
+              name="name"
+              required
+              maxLength={60}
+              autoFocus
+              value={name}
+              onChange={(e) => setName(e.target.value)}
+              placeholder="Ticket app"
+            />
           </label>
           <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
             Key
-            <input className="field key !text-[14px]" name="key" required maxLength={10} value={key} onChange={(e) => setOwnKey(e.target.value.toUpperCase())} aria-describedby="key-help" />
+            <input
+              className="field key !text-[14px]"
+              name="key"
+              required
+              maxLength={10}
+              value={key}
+              onChange={(e) => setOwnKey(e.target.value.toUpperCase())}
+              aria-describedby="key-help"
+            />
             <span id="key-help" className="font-normal text-ink-soft">
               Items are called {key || "TA"}-1, {key || "TA"}-2 and so on. It stays as it is.
             </span>
@@ -74,7 +101,13 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
             <legend className="mb-1 text-[12.5px] font-semibold">Who may look</legend>
             {(["everyone", "members"] as const).map((v) => (
               <label key={v} className="flex items-center gap-2">
-                <input type="radio" name="visibility" className="accent-(--accent)" checked={visibility === v} onChange={() => setVisibility(v)} />
+                <input
+                  type="radio"
+                  name="visibility"
+                  className="accent-(--accent)"
+                  checked={visibility === v}
+                  onChange={() => setVisibility(v)}
+                />
                 {v === "everyone" ? "Everyone who can sign in" : "Only its members"}
               </label>
             ))}
@@ -89,11 +122,22 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
           </button>
         </div>
         <fieldset className="flex flex-col gap-3">
-          <legend className="mb-2 text-[12.5px] font-semibold">How work moves, to begin with</legend>
+          <legend className="mb-2 text-[12.5px] font-semibold">
+            How work moves, to begin with
+          </legend>
           {PREVIEWS.map(({ template: t, workflow }) => (
-            <label key={t.name} className={`sheet block cursor-pointer p-4 ${template === t.name ? "outline-2 outline-(--accent)" : ""}`}>
+            <label
+              key={t.name}
+              className={`sheet block cursor-pointer p-4 ${template === t.name ? "outline-2 outline-(--accent)" : ""}`}
+            >
               <span className="flex items-center gap-2">
-                <input type="radio" name="template" className="accent-(--accent)" checked={template === t.name} onChange={() => setTemplate(t.name)} />
+                <input
+                  type="radio"
+                  name="template"
+                  className="accent-(--accent)"
+                  checked={template === t.name}
+                  onChange={() => setTemplate(t.name)}
+                />
                 <b className="font-semibold">{t.name}</b>
                 <span className="text-ink-soft">{t.suits}</span>
               </span>

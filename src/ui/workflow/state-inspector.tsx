@@ -3,7 +3,15 @@ import { Trash2, X } from "lucide-react";
 import { useState } from "react";
 import { changeState, connect, proposedVerb, removeState } from "@/core/workflow/edit";
 import type { CheckSurroundings } from "@/core/workflow/finding";
-import { OUTCOMES, STATE_KINDS, statesInOrder, transitionsFrom, type Policy, type State, type StateKind } from "@/core/workflow/workflow";
+import {
+  OUTCOMES,
+  STATE_KINDS,
+  statesInOrder,
+  transitionsFrom,
+  type Policy,
+  type State,
+  type StateKind,
+} from "@/core/workflow/workflow";
 import { followUpWords, moversWords, requirementWords } from "@/core/workflow/words";
 import { AddMenu, Choice, Labelled, named, NumberInput, optionsOf, TextInput } from "./inputs";
 import { triggerWords } from "@/core/workflow/trigger";
@@ -11,26 +19,64 @@ import { StationMark } from "./station-mark";
 import type { Designer } from "./use-designer";
 
 /** Everything that can be said of a state, and the moves that lead out of it. */
-export function StateInspector({ designer, state, around, mayEdit }: { designer: Designer; state: State; around: CheckSurroundings; mayEdit: boolean }) {
+export function StateInspector({
+  designer,
+  state,
+  around,
+  mayEdit,
+}: {
+  designer: Designer;
+  state: State;
+  around: CheckSurroundings;
+  mayEdit: boolean;
+}) {
   const { draft, edit, addAfter, select } = designer;
   const set = (change: Partial<State>) => edit((w) => changeState(w, state.id, change));
   const stages = [...new Set(draft.states.flatMap((s) => (s.stage ? [s.stage] : [])))];
-  const targets = statesInOrder(draft).filter((s) => s.id !== state.id && !draft.transitions.some((t) => t.to === s.id && t.from?.includes(state.id)));
+  const targets = statesInOrder(draft).filter(
+    (s) =>
+      s.id !== state.id &&
+      !draft.transitions.some((t) => t.to === s.id && t.from?.includes(state.id)),
+  );
   return (
-    <div className="grid grid-cols-[minmax(0,300px)_minmax(0,1fr)] gap-6" data-inspects={state.name}>
+    <div
+      className="grid grid-cols-[minmax(0,300px)_minmax(0,1fr)] gap-6"
+      data-inspects={state.name}
+    >
       <section className="flex flex-col gap-2">
         <h2 className="flex items-center gap-2 text-[15px]">
           <StationMark kind={state.kind} size={16} /> {state.name}
         </h2>
         <div className="grid grid-cols-2 gap-2">
           <Labelled label="Name" wide>
-            <TextInput value={state.name} disabled={!mayEdit} required onCommit={(name) => set({ name })} />
+            <TextInput
+              value={state.name}
+              disabled={!mayEdit}
+              required
+              onCommit={(name) => set({ name })}
+            />
           </Labelled>
           <Labelled label="Kind">
-            <Choice value={state.kind} disabled={!mayEdit} options={optionsOf(STATE_KINDS)} onChange={(kind) => set({ kind: kind as StateKind })} />
+            <Choice
+              value={state.kind}
+              disabled={!mayEdit}
+              options={optionsOf(STATE_KINDS)}
+              onChange={(kind) => set({ kind: kind as StateKind })}
+            />
           </Labelled>
           <Labelled label="Stage">
-            <input className="field" list="stages" disabled={!mayEdit} maxLength={60} defaultValue={state.stage ?? ""} key={`${state.id} ${state.stage}`} onBlur={(e) => (e.target.value.trim() || null) !== state.stage && set({ stage: e.target.value.trim() || null })} />
+            <input
+              className="field"
+              list="stages"
+              disabled={!mayEdit}
+              maxLength={60}
+              defaultValue={state.stage ?? ""}
+              key={`${state.id} ${state.stage}`}
+              onBlur={(e) =>
+                (e.target.value.trim() || null) !== state.stage &&
+                set({ stage: e.target.value.trim() || null })
+              }
+            />
             <datalist id="stages">
               {stages.map((s) => (
                 <option key={s} value={s} />
@@ -38,21 +84,58 @@ export function StateInspector({ designer, state, around, mayEdit }: { designer:
             </datalist>
           </Labelled>
           <Labelled label="Who works here" wide>
-            <Choice value={state.teamId ?? ""} disabled={!mayEdit} options={[{ value: "", label: "whoever is there" }, ...named(around.vocabulary.teams)]} onChange={(id) => set({ teamId: id || null })} />
+            <Choice
+              value={state.teamId ?? ""}
+              disabled={!mayEdit}
+              options={[
+                { value: "", label: "whoever is there" },
+                ...named(around.vocabulary.teams),
+              ]}
+              onChange={(id) => set({ teamId: id || null })}
+            />
           </Labelled>
           {state.kind !== "finished" && (
             <>
               <Labelled label="Expected days">
-                <NumberInput value={state.expectedDays} disabled={!mayEdit} step="any" onCommit={(n) => set({ expectedDays: n || null })} />
+                <NumberInput
+                  value={state.expectedDays}
+                  disabled={!mayEdit}
+                  step="any"
+                  onCommit={(n) => set({ expectedDays: n || null })}
+                />
               </Labelled>
               <Labelled label="Too old after, days">
-                <NumberInput value={state.tooOldDays} disabled={!mayEdit} step="any" onCommit={(n) => set({ tooOldDays: n || null })} />
+                <NumberInput
+                  value={state.tooOldDays}
+                  disabled={!mayEdit}
+                  step="any"
+                  onCommit={(n) => set({ tooOldDays: n || null })}
+                />
               </Labelled>
               <Labelled label="Limit of items">
-                <NumberInput value={state.limit?.max ?? null} disabled={!mayEdit} min={1} onCommit={(n) => set({ limit: n === null ? null : { max: Math.round(n), firm: state.limit?.firm ?? false } })} />
+                <NumberInput
+                  value={state.limit?.max ?? null}
+                  disabled={!mayEdit}
+                  min={1}
+                  onCommit={(n) =>
+                    set({
+                      limit:
+                        n === null
+                          ? null
+                          : { max: Math.round(n), firm: state.limit?.firm ?? false },
+                    })
+                  }
+                />
               </Labelled>
               <Labelled label="The limit is">
-                <Choice value={state.limit?.firm ? "firm" : "advice"} disabled={!mayEdit || !state.limit} options={optionsOf(["advice", "firm"])} onChange={(v) => state.limit && set({ limit: { ...state.limit, firm: v === "firm" } })} />
+                <Choice
+                  value={state.limit?.firm ? "firm" : "advice"}
+                  disabled={!mayEdit || !state.limit}
+                  options={optionsOf(["advice", "firm"])}
+                  onChange={(v) =>
+                    state.limit && set({ limit: { ...state.limit, firm: v === "firm" } })
+                  }
+                />
               </Labelled>
             </>
           )}
@@ -67,15 +150,31 @@ export function StateInspector({ designer, state, around, mayEdit }: { designer:
                   className="accent-(--accent)"
                   disabled={!mayEdit}
                   checked={state.outcomes.includes(o)}
-                  onChange={(e) => set({ outcomes: e.target.checked ? OUTCOMES.filter((x) => x === o || state.outcomes.includes(x)) : state.outcomes.filter((x) => x !== o) })}
+                  onChange={(e) =>
+                    set({
+                      outcomes: e.target.checked
+                        ? OUTCOMES.filter((x) => x === o || state.outcomes.includes(x))
+                        : state.outcomes.filter((x) => x !== o),
+                    })
+                  }
                 />
                 {o}
               </label>
             ))}
           </fieldset>
         )}
-        <Policies title="Agreed before it enters" policies={state.entryPolicies} mayEdit={mayEdit} onChange={(entryPolicies) => set({ entryPolicies })} />
-        <Policies title="Agreed before it leaves" policies={state.exitPolicies} mayEdit={mayEdit} onChange={(exitPolicies) => set({ exitPolicies })} />
+        <Policies
+          title="Agreed before it enters"
+          policies={state.entryPolicies}
+          mayEdit={mayEdit}
+          onChange={(entryPolicies) => set({ entryPolicies })}
+        />
+        <Policies
+          title="Agreed before it leaves"
+          policies={state.exitPolicies}
+          mayEdit={mayEdit}
+          onChange={(exitPolicies) => set({ exitPolicies })}
+        />
         {mayEdit && (
           <div className="flex flex-wrap gap-2">
             <button type="button" className="button button-small" onClick={() => addAfter(state)}>
@@ -99,16 +198,33 @@ export function StateInspector({ designer, state, around, mayEdit }: { designer:
         <ul>
           {transitionsFrom(draft, state.id).map((t) => {
             const who = moversWords(t.who, around.vocabulary);
-            const rules = [...(who ? [`only ${who}`] : []), ...t.requirements.map((r) => requirementWords(r, around.vocabulary))];
+            const rules = [
+              ...(who ? [`only ${who}`] : []),
+              ...t.requirements.map((r) => requirementWords(r, around.vocabulary)),
+            ];
             return (
               <li key={t.id} className="border-t border-line py-1.5">
-                <button type="button" className="link text-left font-semibold" onClick={() => select({ kind: "transition", id: t.id })}>
+                <button
+                  type="button"
+                  className="link text-left font-semibold"
+                  onClick={() => select({ kind: "transition", id: t.id })}
+                >
                   {t.verb} → {draft.states.find((s) => s.id === t.to)?.name}
                 </button>
-                {t.from === null && <span className="text-[12.5px] text-ink-soft"> from anywhere</span>}
+                {t.from === null && (
+                  <span className="text-[12.5px] text-ink-soft"> from anywhere</span>
+                )}
                 {rules.length > 0 && <span className="block text-[13px]">{rules.join("; ")}</span>}
-                {t.triggers.length > 0 && <em className="block text-[13px] text-ink-soft">by itself when {t.triggers.map(triggerWords).join(", or when ")}</em>}
-                {t.followUps.length > 0 && <em className="block text-[13px] text-ink-soft">then {t.followUps.map((f) => followUpWords(f, around.vocabulary)).join(", ")}</em>}
+                {t.triggers.length > 0 && (
+                  <em className="block text-[13px] text-ink-soft">
+                    by itself when {t.triggers.map(triggerWords).join(", or when ")}
+                  </em>
+                )}
+                {t.followUps.length > 0 && (
+                  <em className="block text-[13px] text-ink-soft">
+                    then {t.followUps.map((f) => followUpWords(f, around.vocabulary)).join(", ")}
+                  </em>
+                )}
               </li>
             );
           })}
@@ -120,7 +236,18 @@ export function StateInspector({ designer, state, around, mayEdit }: { designer:
               options={named(targets)}
               onAdd={(to) => {
                 const id = crypto.randomUUID();
-                edit((w) => connect(w, state.id, to, id, proposedVerb(state, draft.states.find((s) => s.id === to)!)));
+                edit((w) =>
+                  connect(
+                    w,
+                    state.id,
+                    to,
+                    id,
+                    proposedVerb(
+                      state,
+                      draft.states.find((s) => s.id === to)!,
+                    ),
+                  ),
+                );
                 select({ kind: "transition", id });
               }}
             />
@@ -132,7 +259,17 @@ export function StateInspector({ designer, state, around, mayEdit }: { designer:
 }
 
 /** Points that people tick on the item. */
-function Policies({ title, policies, mayEdit, onChange }: { title: string; policies: Policy[]; mayEdit: boolean; onChange: (policies: Policy[]) => void }) {
+function Policies({
+  title,
+  policies,
+  mayEdit,
+  onChange,
+}: {
+  title: string;
+  policies: Policy[];
+  mayEdit: boolean;
+  onChange: (policies: Policy[]) => void;
+}) {
   const [text, setText] = useState("");
   const add = () => {
     if (text.trim()) onChange([...policies, { id: crypto.randomUUID(), text: text.trim() }]);
@@ -145,9 +282,23 @@ function Policies({ title, policies, mayEdit, onChange }: { title: string; polic
       <ul>
         {policies.map((p) => (
           <li key={p.id} className="flex items-center gap-1">
-            <TextInput value={p.text} label={`${title}: ${p.text}`} max={200} disabled={!mayEdit} required onCommit={(next) => onChange(policies.map((x) => (x.id === p.id ? { ...x, text: next } : x)))} />
+            <TextInput
+              value={p.text}
+              label={`${title}: ${p.text}`}
+              max={200}
+              disabled={!mayEdit}
+              required
+              onCommit={(next) =>
+                onChange(policies.map((x) => (x.id === p.id ? { ...x, text: next } : x)))
+              }
+            />
             {mayEdit && (
-              <button type="button" className="button button-small button-quiet !px-1" aria-label={`Take out: ${p.text}`} onClick={() => onChange(policies.filter((x) => x.id !== p.id))}>
+              <button
+                type="button"
+                className="button button-small button-quiet !px-1"
+                aria-label={`Take out: ${p.text}`}
+                onClick={() => onChange(policies.filter((x) => x.id !== p.id))}
+              >
                 <X size={13} aria-hidden="true" />
               </button>
             )}
@@ -155,7 +306,16 @@ function Policies({ title, policies, mayEdit, onChange }: { title: string; polic
         ))}
       </ul>
       {mayEdit && (
-        <input className="field" aria-label={title} placeholder="Add a point, e.g. “The crew has seen it”" maxLength={200} value={text} onChange={(e) => setText(e.target.value)} onBlur={add} onKeyDown={(e) => e.key === "Enter" && (e.preventDefault(), add())} />
+        <input
+          className="field"
+          aria-label={title}
+          placeholder="Add a point, e.g. “The crew has seen it”"
+          maxLength={200}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          onBlur={add}
+          onKeyDown={(e) => e.key === "Enter" && (e.preventDefault(), add())}
+        />
       )}
     </fieldset>
   );

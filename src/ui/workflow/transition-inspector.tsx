@@ -4,8 +4,18 @@ import type { ReactNode } from "react";
 import type { CheckSurroundings } from "@/core/workflow/finding";
 import { changeTransition, removeTransition } from "@/core/workflow/edit";
 import { FOLLOW_UP_KINDS, type FollowUp, type FollowUpKind } from "@/core/workflow/follow-up";
-import { REQUIREMENT_KINDS, type Mover, type Requirement, type RequirementKind } from "@/core/workflow/requirement";
-import { TRIGGER_KINDS, triggerWords, type Trigger, type TriggerKind } from "@/core/workflow/trigger";
+import {
+  REQUIREMENT_KINDS,
+  type Mover,
+  type Requirement,
+  type RequirementKind,
+} from "@/core/workflow/requirement";
+import {
+  TRIGGER_KINDS,
+  triggerWords,
+  type Trigger,
+  type TriggerKind,
+} from "@/core/workflow/trigger";
 import { followUpWords, moversWords, requirementWords } from "@/core/workflow/words";
 import { statesInOrder, type Transition } from "@/core/workflow/workflow";
 import { FollowUpFields, newFollowUp } from "./follow-up-fields";
@@ -42,7 +52,17 @@ const FOLLOW_UP_TITLES: Record<FollowUpKind, string> = {
 };
 
 /** Where a move leads, who may make it, what it demands and what follows. */
-export function TransitionInspector({ designer, transition: t, around, mayEdit }: { designer: Designer; transition: Transition; around: CheckSurroundings; mayEdit: boolean }) {
+export function TransitionInspector({
+  designer,
+  transition: t,
+  around,
+  mayEdit,
+}: {
+  designer: Designer;
+  transition: Transition;
+  around: CheckSurroundings;
+  mayEdit: boolean;
+}) {
   const { draft, edit, select } = designer;
   const { vocabulary } = around;
   const set = (change: Partial<Transition>) => edit((w) => changeTransition(w, t.id, change));
@@ -56,43 +76,96 @@ export function TransitionInspector({ designer, transition: t, around, mayEdit }
           {t.verb} → {name(t.to)}
         </h2>
         <Labelled label="Words on its button">
-          <TextInput value={t.verb} disabled={!mayEdit} required onCommit={(verb) => set({ verb })} />
+          <TextInput
+            value={t.verb}
+            disabled={!mayEdit}
+            required
+            onCommit={(verb) => set({ verb })}
+          />
         </Labelled>
         <Labelled label="Leads to">
-          <Choice value={t.to} disabled={!mayEdit} options={named(states)} onChange={(to) => set({ to })} />
+          <Choice
+            value={t.to}
+            disabled={!mayEdit}
+            options={named(states)}
+            onChange={(to) => set({ to })}
+          />
         </Labelled>
         <fieldset>
           <legend className="text-[12px] font-semibold">Leads from</legend>
           <label className="flex items-center gap-1.5">
-            <input type="checkbox" className="accent-(--accent)" disabled={!mayEdit} checked={sources === null} onChange={(e) => set({ from: e.target.checked ? null : states.filter((s) => s.id !== t.to).slice(0, 1).map((s) => s.id) })} />
+            <input
+              type="checkbox"
+              className="accent-(--accent)"
+              disabled={!mayEdit}
+              checked={sources === null}
+              onChange={(e) =>
+                set({
+                  from: e.target.checked
+                    ? null
+                    : states
+                        .filter((s) => s.id !== t.to)
+                        .slice(0, 1)
+                        .map((s) => s.id),
+                })
+              }
+            />
             anywhere
           </label>
           {sources !== null && (
             <div className="flex flex-wrap items-center gap-1">
               {sources.map((id) => (
-                <span key={id} className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5">
+                <span
+                  key={id}
+                  className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5"
+                >
                   {name(id)}
                   {mayEdit && sources.length > 1 && (
-                    <button type="button" aria-label={`Not from ${name(id)}`} onClick={() => set({ from: sources.filter((x) => x !== id) })}>
+                    <button
+                      type="button"
+                      aria-label={`Not from ${name(id)}`}
+                      onClick={() => set({ from: sources.filter((x) => x !== id) })}
+                    >
                       <X size={12} aria-hidden="true" />
                     </button>
                   )}
                 </span>
               ))}
-              {mayEdit && <AddMenu label="and from…" options={named(states.filter((s) => s.id !== t.to && !sources.includes(s.id)))} onAdd={(id) => set({ from: [...sources, id] })} />}
+              {mayEdit && (
+                <AddMenu
+                  label="and from…"
+                  options={named(states.filter((s) => s.id !== t.to && !sources.includes(s.id)))}
+                  onAdd={(id) => set({ from: [...sources, id] })}
+                />
+              )}
             </div>
           )}
         </fieldset>
         <fieldset>
           <legend className="text-[12px] font-semibold">Who may make it</legend>
-          <p className="text-[13px]">{moversWords(t.who, vocabulary) ?? "everyone who works here"}</p>
+          <p className="text-[13px]">
+            {moversWords(t.who, vocabulary) ?? "everyone who works here"}
+          </p>
           <div className="flex flex-wrap gap-1">
             {t.who.map((m, i) => (
-              <button key={i} type="button" disabled={!mayEdit} className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]" aria-label={`Not ${moversWords([m], vocabulary)}`} onClick={() => set({ who: t.who.filter((_, j) => j !== i) })}>
+              <button
+                key={i}
+                type="button"
+                disabled={!mayEdit}
+                className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]"
+                aria-label={`Not ${moversWords([m], vocabulary)}`}
+                onClick={() => set({ who: t.who.filter((_, j) => j !== i) })}
+              >
                 {moversWords([m], vocabulary)} <X size={12} aria-hidden="true" />
               </button>
             ))}
-            {mayEdit && <AddMenu label={t.who.length > 0 ? "or…" : "only…"} options={moverOptions(around)} onAdd={(value) => set({ who: [...t.who, JSON.parse(value) as Mover] })} />}
+            {mayEdit && (
+              <AddMenu
+                label={t.who.length > 0 ? "or…" : "only…"}
+                options={moverOptions(around)}
+                onAdd={(value) => set({ who: [...t.who, JSON.parse(value) as Mover] })}
+              />
+            )}
           </div>
         </fieldset>
         {mayEdit && (
@@ -115,10 +188,16 @@ export function TransitionInspector({ designer, transition: t, around, mayEdit }
           add="Demand that…"
           rules={t.requirements}
           mayEdit={mayEdit}
-          words={(r) => (r.kind === "condition" && mayEdit ? "only when this holds:" : requirementWords(r, vocabulary))}
+          words={(r) =>
+            r.kind === "condition" && mayEdit
+              ? "only when this holds:"
+              : requirementWords(r, vocabulary)
+          }
           options={REQUIREMENT_KINDS.map((k) => ({ value: k, label: REQUIREMENT_TITLES[k] }))}
           make={(kind) => newRequirement(kind as RequirementKind)}
-          fields={(r, change) => <RequirementFields requirement={r} vocabulary={vocabulary} onChange={change} />}
+          fields={(r, change) => (
+            <RequirementFields requirement={r} vocabulary={vocabulary} onChange={change} />
+          )}
           onChange={(requirements) => set({ requirements })}
         />
         <RuleList<FollowUp>
@@ -130,7 +209,9 @@ export function TransitionInspector({ designer, transition: t, around, mayEdit }
           words={(f) => followUpWords(f, vocabulary)}
           options={FOLLOW_UP_KINDS.map((k) => ({ value: k, label: FOLLOW_UP_TITLES[k] }))}
           make={(kind) => newFollowUp(kind as FollowUpKind, vocabulary)}
-          fields={(f, change) => <FollowUpFields followUp={f} vocabulary={vocabulary} onChange={change} />}
+          fields={(f, change) => (
+            <FollowUpFields followUp={f} vocabulary={vocabulary} onChange={change} />
+          )}
           onChange={(followUps) => set({ followUps })}
         />
         <RuleList<Trigger>
@@ -160,12 +241,26 @@ function moverOptions({ vocabulary }: CheckSurroundings) {
   ];
   return [
     ...fixed.map(([m, label]) => ({ value: JSON.stringify(m), label })),
-    ...vocabulary.teams.map((team) => ({ value: JSON.stringify({ kind: "team", teamId: team.id }), label: `somebody of ${team.name}` })),
+    ...vocabulary.teams.map((team) => ({
+      value: JSON.stringify({ kind: "team", teamId: team.id }),
+      label: `somebody of ${team.name}`,
+    })),
   ];
 }
 
 /** A list of rules, each as its sentence with its fields beneath it. */
-function RuleList<T>({ title, none, add, rules, mayEdit, words, options, make, fields, onChange }: {
+function RuleList<T>({
+  title,
+  none,
+  add,
+  rules,
+  mayEdit,
+  words,
+  options,
+  make,
+  fields,
+  onChange,
+}: {
   title: string;
   none: string;
   add: string;
@@ -187,7 +282,12 @@ function RuleList<T>({ title, none, add, rules, mayEdit, words, options, make, f
             <div className="flex items-center gap-2">
               <p className="flex-1">{words(rule)}</p>
               {mayEdit && (
-                <button type="button" className="button button-small button-quiet !px-1" aria-label={`Take out: ${words(rule)}`} onClick={() => onChange(rules.filter((_, j) => j !== i))}>
+                <button
+                  type="button"
+                  className="button button-small button-quiet !px-1"
+                  aria-label={`Take out: ${words(rule)}`}
+                  onClick={() => onChange(rules.filter((_, j) => j !== i))}
+                >
                   <X size={13} aria-hidden="true" />
                 </button>
               )}
@@ -196,7 +296,9 @@ function RuleList<T>({ title, none, add, rules, mayEdit, words, options, make, f
           </li>
         ))}
       </ul>
-      {mayEdit && <AddMenu label={add} options={options} onAdd={(kind) => onChange([...rules, make(kind)])} />}
+      {mayEdit && (
+        <AddMenu label={add} options={options} onAdd={(kind) => onChange([...rules, make(kind)])} />
+      )}
     </div>
   );
 }

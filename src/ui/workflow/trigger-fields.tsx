@@ -29,8 +29,33 @@ export function newTrigger(kind: TriggerKind): Trigger {
 }
 
 /** What a trigger leaves open. */
-export function TriggerFields({ trigger: t, onChange }: { trigger: Trigger; onChange: (trigger: Trigger) => void }) {
-  if (t.kind === "deployed") return <TextInput label="Environment" value={t.environment} disabled={false} required onCommit={(environment) => onChange({ ...t, environment })} />;
-  if (t.kind === "days in state") return <NumberInput label="Days" value={t.days} min={0.01} step="any" disabled={false} onCommit={(days) => days && onChange({ ...t, days: Math.min(3_650, days) })} />;
+export function TriggerFields({
+  trigger: t,
+  onChange,
+}: {
+  trigger: Trigger;
+  onChange: (trigger: Trigger) => void;
+}) {
+  if (t.kind === "deployed")
+    return (
+      <TextInput
+        label="Environment"
+        value={t.environment}
+        disabled={false}
+        required
+        onCommit={(environment) => onChange({ ...t, environment })}
+      />
+    );
+  if (t.kind === "days in state")
+    return (
+      <NumberInput
+        label="Days"
+        value={t.days}
+        min={0.01}
+        step="any"
+        disabled={false}
+        onCommit={(days) => days && onChange({ ...t, days: Math.min(3_650, days) })}
+      />
+    );
   return null;
 }

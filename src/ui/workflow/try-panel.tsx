@@ -22,9 +22,32 @@ function invented(workflow: Workflow, view: DesignView): ItemSnapshot {
   const [first] = statesInOrder(workflow);
   const now = Date.now();
   return {
-    ...NEW_ITEM, id: "tried", projectId: view.project.id, number: 0, title: "An item to try", typeId: view.around.vocabulary.types.find((t) => t.workflowId === workflow.id)?.id ?? "", outside: NOTHING_OUTSIDE,
-    stateId: first.id, stateKind: first.kind, enteredStateAt: now, rank: "a0", outcome: null, firstStartedAt: null, deliveredAt: null, finishedAt: null, clock: [], returns: 0, blockedSince: null, openBlockers: [], ticks: [], approvals: [],
-    withdrawnAt: null, createdAt: now, createdBy: null, updatedAt: now, version: 1,
+    ...NEW_ITEM,
+    id: "tried",
+    projectId: view.project.id,
+    number: 0,
+    title: "An item to try",
+    typeId: view.around.vocabulary.types.find((t) => t.workflowId === workflow.id)?.id ?? "",
+    outside: NOTHING_OUTSIDE,
+    stateId: first.id,
+    stateKind: first.kind,
+    enteredStateAt: now,
+    rank: "a0",
+    outcome: null,
+    firstStartedAt: null,
+    deliveredAt: null,
+    finishedAt: null,
+    clock: [],
+    returns: 0,
+    blockedSince: null,
+    openBlockers: [],
+    ticks: [],
+    approvals: [],
+    withdrawnAt: null,
+    createdAt: now,
+    createdBy: null,
+    updatedAt: now,
+    version: 1,
   };
 }
 
@@ -39,8 +62,13 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
   const [trouble, setTrouble] = useState("");
   const here = draft.states.find((s) => s.id === item.stateId);
   const person = view.people.find((p) => p.id === as);
-  const actor = { personId: as, role: person?.role === "lead" ? ("lead" as const) : ("member" as const), teamIds: person?.teamIds ?? [] };
-  const nameOf = (id: string) => view.people.find((p) => p.id === id)?.name.split(" ")[0] ?? "somebody";
+  const actor = {
+    personId: as,
+    role: person?.role === "lead" ? ("lead" as const) : ("member" as const),
+    teamIds: person?.teamIds ?? [],
+  };
+  const nameOf = (id: string) =>
+    view.people.find((p) => p.id === id)?.name.split(" ")[0] ?? "somebody";
   const now = item.updatedAt;
   const moves = here
     ? tryMoves(draft, item, answers, {
@@ -64,8 +92,11 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
   const fetchItem = async () => {
     setTrouble("");
     try {
-      const { item: found } = await request<{ item: ItemSnapshot }>(`/api/items/${encodeURIComponent(wanted.trim().toUpperCase())}`);
-      if (found.projectId !== view.project.id || !draft.states.some((s) => s.id === found.stateId)) return setTrouble("That item does not follow this workflow.");
+      const { item: found } = await request<{ item: ItemSnapshot }>(
+        `/api/items/${encodeURIComponent(wanted.trim().toUpperCase())}`,
+      );
+      if (found.projectId !== view.project.id || !draft.states.some((s) => s.id === found.stateId))
+        return setTrouble("That item does not follow this workflow.");
       setItem(found);
       setPath([]);
     } catch (error) {
@@ -80,7 +111,11 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
   };
   const people = [{ value: "", label: "nobody" }, ...named(view.people)];
   return (
-    <div className="grid grid-cols-[minmax(0,300px)_minmax(0,1fr)] gap-6" aria-label="Try it" role="group">
+    <div
+      className="grid grid-cols-[minmax(0,300px)_minmax(0,1fr)] gap-6"
+      aria-label="Try it"
+      role="group"
+    >
       <section className="flex flex-col gap-2">
         <p className="text-[12.5px] text-ink-soft">Nothing of this is stored.</p>
         <form
@@ -91,7 +126,13 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
           }}
         >
           <Labelled label="A real item, by its key">
-            <input className="field key" value={wanted} onChange={(e) => setWanted(e.target.value)} placeholder={`${view.project.key}-12`} maxLength={30} />
+            <input
+              className="field key"
+              value={wanted}
+              onChange={(e) => setWanted(e.target.value)}
+              placeholder={`${view.project.key}-12`}
+              maxLength={30}
+            />
           </Labelled>
           <button type="submit" className="button button-small" disabled={!wanted.trim()}>
             Take it
@@ -107,37 +148,86 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
         )}
         <div className="grid grid-cols-2 gap-2">
           <Labelled label="Moved by" wide>
-            <Choice value={as} options={view.people.map((p) => ({ value: p.id, label: `${p.name}, ${p.role}` }))} onChange={setAs} />
+            <Choice
+              value={as}
+              options={view.people.map((p) => ({ value: p.id, label: `${p.name}, ${p.role}` }))}
+              onChange={setAs}
+            />
           </Labelled>
           <Labelled label="Type">
-            <Choice value={item.typeId} options={named(vocabulary.types.filter((t) => t.workflowId === draft.id))} onChange={(typeId) => set({ typeId })} />
+            <Choice
+              value={item.typeId}
+              options={named(vocabulary.types.filter((t) => t.workflowId === draft.id))}
+              onChange={(typeId) => set({ typeId })}
+            />
           </Labelled>
           <Labelled label="Class of service">
-            <Choice value={item.classOfService} options={optionsOf(CLASSES_OF_SERVICE)} onChange={(v) => set({ classOfService: v as ItemSnapshot["classOfService"] })} />
+            <Choice
+              value={item.classOfService}
+              options={optionsOf(CLASSES_OF_SERVICE)}
+              onChange={(v) => set({ classOfService: v as ItemSnapshot["classOfService"] })}
+            />
           </Labelled>
           <Labelled label="Severity">
-            <Choice value={item.severity ?? ""} options={[{ value: "", label: "not set" }, ...optionsOf(SEVERITIES)]} onChange={(v) => set({ severity: (v || null) as ItemSnapshot["severity"] })} />
+            <Choice
+              value={item.severity ?? ""}
+              options={[{ value: "", label: "not set" }, ...optionsOf(SEVERITIES)]}
+              onChange={(v) => set({ severity: (v || null) as ItemSnapshot["severity"] })}
+            />
           </Labelled>
           <Labelled label="Priority">
-            <Choice value={item.priority} options={optionsOf(PRIORITIES)} onChange={(v) => set({ priority: v as ItemSnapshot["priority"] })} />
+            <Choice
+              value={item.priority}
+              options={optionsOf(PRIORITIES)}
+              onChange={(v) => set({ priority: v as ItemSnapshot["priority"] })}
+            />
           </Labelled>
           <Labelled label="Assignee">
-            <Choice value={item.assigneeId ?? ""} options={people} onChange={(v) => set({ assigneeId: v || null })} />
+            <Choice
+              value={item.assigneeId ?? ""}
+              options={people}
+              onChange={(v) => set({ assigneeId: v || null })}
+            />
           </Labelled>
           <Labelled label="Reviewer">
-            <Choice value={item.reviewerId ?? ""} options={people} onChange={(v) => set({ reviewerId: v || null })} />
+            <Choice
+              value={item.reviewerId ?? ""}
+              options={people}
+              onChange={(v) => set({ reviewerId: v || null })}
+            />
           </Labelled>
           <Labelled label="Estimate">
-            <NumberInput value={item.estimate} disabled={false} step="any" onCommit={(estimate) => set({ estimate })} />
+            <NumberInput
+              value={item.estimate}
+              disabled={false}
+              step="any"
+              onCommit={(estimate) => set({ estimate })}
+            />
           </Labelled>
           <Labelled label="How to test">
-            <TextInput value={item.howToTest ?? ""} max={500} disabled={false} onCommit={(v) => set({ howToTest: v || null })} />
+            <TextInput
+              value={item.howToTest ?? ""}
+              max={500}
+              disabled={false}
+              onCommit={(v) => set({ howToTest: v || null })}
+            />
           </Labelled>
           <Labelled label="Reason or comment">
-            <TextInput value={answers.reason ?? ""} max={500} disabled={false} onCommit={(v) => setAnswers((a) => ({ ...a, reason: v, comment: v }))} />
+            <TextInput
+              value={answers.reason ?? ""}
+              max={500}
+              disabled={false}
+              onCommit={(v) => setAnswers((a) => ({ ...a, reason: v, comment: v }))}
+            />
           </Labelled>
           <Labelled label="Outcome">
-            <Choice value={answers.outcome ?? ""} options={[{ value: "", label: "none named" }, ...optionsOf(OUTCOMES)]} onChange={(v) => setAnswers((a) => ({ ...a, outcome: (v || undefined) as Outcome | undefined }))} />
+            <Choice
+              value={answers.outcome ?? ""}
+              options={[{ value: "", label: "none named" }, ...optionsOf(OUTCOMES)]}
+              onChange={(v) =>
+                setAnswers((a) => ({ ...a, outcome: (v || undefined) as Outcome | undefined }))
+              }
+            />
           </Labelled>
           {fieldsOfType(vocabulary.own, item.typeId)
             .filter((f) => f.kind !== "computed")
@@ -164,37 +254,65 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
             </span>
           ))}
           {here && (
-            <b className="inline-flex items-center gap-1.5 text-[15px]" data-tried-state={here.name}>
+            <b
+              className="inline-flex items-center gap-1.5 text-[15px]"
+              data-tried-state={here.name}
+            >
               <StationMark kind={here.kind} size={15} /> {here.name}
             </b>
           )}
         </p>
-        {!here && <p className="text-alarm">The state it was in is not in the draft any more. Start anew.</p>}
+        {!here && (
+          <p className="text-alarm">
+            The state it was in is not in the draft any more. Start anew.
+          </p>
+        )}
         <ul>
           {moves.map((m) => (
-            <li key={m.transition.id} className="border-t border-line py-1.5" data-tried-move={m.transition.verb}>
+            <li
+              key={m.transition.id}
+              className="border-t border-line py-1.5"
+              data-tried-move={m.transition.verb}
+            >
               <div className="flex items-center gap-2">
                 <span className="flex-1 font-semibold">
                   {m.transition.verb} → {draft.states.find((s) => s.id === m.to)?.name}
                 </span>
-                <button type="button" className={`button button-small ${m.possible ? "button-accent" : ""}`} disabled={!m.possible} onClick={() => go(m)}>
+                <button
+                  type="button"
+                  className={`button button-small ${m.possible ? "button-accent" : ""}`}
+                  disabled={!m.possible}
+                  onClick={() => go(m)}
+                >
                   Make this move
                 </button>
               </div>
               {m.notForYou && <Answer yes={false} words={m.notForYou} reason="" />}
               {m.requirements.map((r, i) => (
-                <Answer key={i} yes={r.met} words={requirementWords(r.requirement, vocabulary)} reason={r.reason} />
+                <Answer
+                  key={i}
+                  yes={r.met}
+                  words={requirementWords(r.requirement, vocabulary)}
+                  reason={r.reason}
+                />
               ))}
               {m.transition.triggers.map((t, i) => (
                 <p key={i} className="flex items-start gap-1.5 text-[13px] text-ink-soft">
-                  <Zap size={13} className="mt-0.5 shrink-0" aria-hidden="true" /> waits to happen by itself when {triggerWords(t)}
+                  <Zap size={13} className="mt-0.5 shrink-0" aria-hidden="true" /> waits to happen
+                  by itself when {triggerWords(t)}
                 </p>
               ))}
-              {m.transition.followUps.length > 0 && <em className="block text-[13px] text-ink-soft">then {m.transition.followUps.map((f) => followUpWords(f, vocabulary)).join(", ")}</em>}
+              {m.transition.followUps.length > 0 && (
+                <em className="block text-[13px] text-ink-soft">
+                  then {m.transition.followUps.map((f) => followUpWords(f, vocabulary)).join(", ")}
+                </em>
+              )}
             </li>
           ))}
         </ul>
-        {here && moves.length === 0 && <p className="text-ink-soft">Nothing leads out of {here.name}.</p>}
+        {here && moves.length === 0 && (
+          <p className="text-ink-soft">Nothing leads out of {here.name}.</p>
+        )}
       </section>
     </div>
   );
@@ -203,7 +321,11 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
 function Answer({ yes, words, reason }: { yes: boolean; words: string; reason: string }) {
   return (
     <p className="flex items-start gap-1.5 text-[13px]">
-      {yes ? <Check size={14} className="mt-0.5 shrink-0 text-accent" aria-label="yes:" /> : <X size={14} className="mt-0.5 shrink-0 text-alarm" aria-label="no:" />}
+      {yes ? (
+        <Check size={14} className="mt-0.5 shrink-0 text-accent" aria-label="yes:" />
+      ) : (
+        <X size={14} className="mt-0.5 shrink-0 text-alarm" aria-label="no:" />
+      )}
       <span>
         {words}
         {!yes && reason && <span className="text-ink-soft">. {reason}</span>}

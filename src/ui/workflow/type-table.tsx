@@ -18,7 +18,14 @@ export function TypeTable({ view, send }: { view: DesignView; send: DesignReques
   const present = view.types.filter((t) => t.removedAt === null);
   const gone = view.types.filter((t) => t.removedAt !== null);
   const start = () => {
-    const draft: Draft = { id: crypto.randomUUID(), name: "", level: 1, workflowId: view.workflows[0].id, glyph: TYPE_GLYPHS.find((g) => !view.types.some((t) => t.glyph === g)) ?? "square", template: "" };
+    const draft: Draft = {
+      id: crypto.randomUUID(),
+      name: "",
+      level: 1,
+      workflowId: view.workflows[0].id,
+      glyph: TYPE_GLYPHS.find((g) => !view.types.some((t) => t.glyph === g)) ?? "square",
+      template: "",
+    };
     setMade(draft);
     setOpen(draft.id);
   };
@@ -33,9 +40,16 @@ export function TypeTable({ view, send }: { view: DesignView; send: DesignReques
     <section aria-label="Item types">
       <div className="flex items-baseline gap-3">
         <h2 className="text-[15px]">Item types</h2>
-        <p className="flex-1 text-[12.5px] text-ink-soft">The type of an item decides which workflow it follows and which fields it has.</p>
+        <p className="flex-1 text-[12.5px] text-ink-soft">
+          The type of an item decides which workflow it follows and which fields it has.
+        </p>
         {mayEdit && (
-          <button type="button" className="button button-small" disabled={made !== null} onClick={start}>
+          <button
+            type="button"
+            className="button button-small"
+            disabled={made !== null}
+            onClick={start}
+          >
             New type
           </button>
         )}
@@ -57,16 +71,33 @@ export function TypeTable({ view, send }: { view: DesignView; send: DesignReques
                 </span>
                 {mayEdit && stored && (
                   <>
-                    <button type="button" className="button button-small button-quiet !px-1" aria-label={`${type.name} further up`} disabled={i === 0} onClick={() => move(stored, -1)}>
+                    <button
+                      type="button"
+                      className="button button-small button-quiet !px-1"
+                      aria-label={`${type.name} further up`}
+                      disabled={i === 0}
+                      onClick={() => move(stored, -1)}
+                    >
                       ↑
                     </button>
-                    <button type="button" className="button button-small button-quiet !px-1" aria-label={`${type.name} further down`} disabled={i === present.length - 1} onClick={() => move(stored, 1)}>
+                    <button
+                      type="button"
+                      className="button button-small button-quiet !px-1"
+                      aria-label={`${type.name} further down`}
+                      disabled={i === present.length - 1}
+                      onClick={() => move(stored, 1)}
+                    >
                       ↓
                     </button>
                   </>
                 )}
                 {mayEdit && (
-                  <button type="button" className="button button-small" aria-expanded={open === type.id} onClick={() => setOpen(open === type.id ? null : type.id)}>
+                  <button
+                    type="button"
+                    className="button button-small"
+                    aria-expanded={open === type.id}
+                    onClick={() => setOpen(open === type.id ? null : type.id)}
+                  >
                     {open === type.id ? "Close" : "Change"}
                   </button>
                 )}
@@ -77,7 +108,15 @@ export function TypeTable({ view, send }: { view: DesignView; send: DesignReques
                   view={view}
                   isNew={!stored}
                   onSave={async (draft, newStates) => {
-                    if (await send("types", { kind: "save", type: draft, newStates }, stored ? `${draft.name} is changed.` : `${draft.name} can be used from now on.`)) {
+                    if (
+                      await send(
+                        "types",
+                        { kind: "save", type: draft, newStates },
+                        stored
+                          ? `${draft.name} is changed.`
+                          : `${draft.name} can be used from now on.`,
+                      )
+                    ) {
                       setOpen(null);
                       setMade(null);
                     }
@@ -88,7 +127,15 @@ export function TypeTable({ view, send }: { view: DesignView; send: DesignReques
                   }}
                   onRemove={async () => {
                     const back = () => send("types", { kind: "bring back", id: type.id });
-                    if (await send("types", { kind: "remove", id: type.id }, `${type.name} is taken out; items that have it keep it.`, back)) setOpen(null);
+                    if (
+                      await send(
+                        "types",
+                        { kind: "remove", id: type.id },
+                        `${type.name} is taken out; items that have it keep it.`,
+                        back,
+                      )
+                    )
+                      setOpen(null);
                   }}
                 />
               )}
@@ -103,7 +150,13 @@ export function TypeTable({ view, send }: { view: DesignView; send: DesignReques
             <span key={t.id} className="inline-flex items-center gap-1">
               {t.name}
               {mayEdit && (
-                <button type="button" className="link" onClick={() => void send("types", { kind: "bring back", id: t.id }, `${t.name} is back.`)}>
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() =>
+                    void send("types", { kind: "bring back", id: t.id }, `${t.name} is back.`)
+                  }
+                >
                   bring back
                 </button>
               )}
@@ -115,7 +168,21 @@ export function TypeTable({ view, send }: { view: DesignView; send: DesignReques
   );
 }
 
-function TypeEditor({ type, view, isNew, onSave, onCancel, onRemove }: { type: Draft; view: DesignView; isNew: boolean; onSave: (draft: Draft, newStates: Record<string, string>) => void; onCancel: () => void; onRemove: () => void }) {
+function TypeEditor({
+  type,
+  view,
+  isNew,
+  onSave,
+  onCancel,
+  onRemove,
+}: {
+  type: Draft;
+  view: DesignView;
+  isNew: boolean;
+  onSave: (draft: Draft, newStates: Record<string, string>) => void;
+  onCancel: () => void;
+  onRemove: () => void;
+}) {
   const { id, name, level, workflowId, glyph, template } = type;
   const [draft, setDraft] = useState<Draft>({ id, name, level, workflowId, glyph, template });
   const [newStates, setNewStates] = useState<Record<string, string>>({});
@@ -123,11 +190,21 @@ function TypeEditor({ type, view, isNew, onSave, onCancel, onRemove }: { type: D
   const target = view.workflows.find((w) => w.id === draft.workflowId)!;
   const counts = view.countsByType[type.id] ?? {};
   const from = view.workflows.find((w) => w.id === workflowId);
-  const toPlace = isNew || draft.workflowId === workflowId || !from ? [] : statesInOrder(from).filter((s) => (counts[s.id] ?? 0) > 0);
+  const toPlace =
+    isNew || draft.workflowId === workflowId || !from
+      ? []
+      : statesInOrder(from).filter((s) => (counts[s.id] ?? 0) > 0);
   // A state of the same name, or else the first of the same kind, is most likely what is wanted.
   const guess = (stateId: string) => {
     const state = from!.states.find((s) => s.id === stateId)!;
-    return newStates[stateId] ?? (target.states.find((s) => s.name === state.name) ?? statesInOrder(target).find((s) => s.kind === state.kind) ?? statesInOrder(target)[0]).id;
+    return (
+      newStates[stateId] ??
+      (
+        target.states.find((s) => s.name === state.name) ??
+        statesInOrder(target).find((s) => s.kind === state.kind) ??
+        statesInOrder(target)[0]
+      ).id
+    );
   };
   return (
     <form
@@ -139,19 +216,41 @@ function TypeEditor({ type, view, isNew, onSave, onCancel, onRemove }: { type: D
     >
       <div className="flex flex-col gap-2">
         <Labelled label="Name">
-          <input className="field" required autoFocus maxLength={40} value={draft.name} onChange={(e) => set({ name: e.target.value })} />
+          <input
+            className="field"
+            required
+            autoFocus
+            maxLength={40}
+            value={draft.name}
+            onChange={(e) => set({ name: e.target.value })}
+          />
         </Labelled>
         <Labelled label="It is">
-          <Choice value={String(draft.level)} options={LEVEL_WORDS.map((label, value) => ({ value: String(value), label }))} onChange={(value) => set({ level: Number(value) })} />
+          <Choice
+            value={String(draft.level)}
+            options={LEVEL_WORDS.map((label, value) => ({ value: String(value), label }))}
+            onChange={(value) => set({ level: Number(value) })}
+          />
         </Labelled>
         <Labelled label="It follows the workflow">
-          <Choice value={draft.workflowId} options={named(view.workflows)} onChange={(value) => set({ workflowId: value })} />
+          <Choice
+            value={draft.workflowId}
+            options={named(view.workflows)}
+            onChange={(value) => set({ workflowId: value })}
+          />
         </Labelled>
         <fieldset>
           <legend className="text-[12px] font-semibold">Its sign</legend>
           <div className="flex flex-wrap gap-1">
             {TYPE_GLYPHS.map((g: TypeGlyphName) => (
-              <button key={g} type="button" aria-label={g} aria-pressed={draft.glyph === g} className={`rounded-[3px] border p-1.5 ${draft.glyph === g ? "border-accent bg-accent-soft text-ink" : "border-line text-ink-soft"}`} onClick={() => set({ glyph: g })}>
+              <button
+                key={g}
+                type="button"
+                aria-label={g}
+                aria-pressed={draft.glyph === g}
+                className={`rounded-[3px] border p-1.5 ${draft.glyph === g ? "border-accent bg-accent-soft text-ink" : "border-line text-ink-soft"}`}
+                onClick={() => set({ glyph: g })}
+              >
                 <GlyphDrawing glyph={g} size={16} />
               </button>
             ))}
@@ -159,7 +258,14 @@ function TypeEditor({ type, view, isNew, onSave, onCancel, onRemove }: { type: D
         </fieldset>
       </div>
       <Labelled label="A new description begins with (Markdown)">
-        <textarea className="field !font-normal" rows={9} maxLength={5_000} value={draft.template} onChange={(e) => set({ template: e.target.value })} placeholder="**Steps to reproduce** …" />
+        <textarea
+          className="field !font-normal"
+          rows={9}
+          maxLength={5_000}
+          value={draft.template}
+          onChange={(e) => set({ template: e.target.value })}
+          placeholder="**Steps to reproduce** …"
+        />
       </Labelled>
       {toPlace.length > 0 && (
         <div className="col-span-full flex flex-col gap-1">
@@ -167,24 +273,38 @@ function TypeEditor({ type, view, isNew, onSave, onCancel, onRemove }: { type: D
           {toPlace.map((s) => (
             <label key={s.id} className="flex items-center gap-2 text-[13px]">
               <span className="w-64">
-                <b>{counted(counts[s.id], "item")}</b> in {s.name} {counts[s.id] === 1 ? "goes" : "go"} to
+                <b>{counted(counts[s.id], "item")}</b> in {s.name}{" "}
+                {counts[s.id] === 1 ? "goes" : "go"} to
               </span>
               <span className="w-52">
-                <Choice label={`New state of what is in ${s.name}`} value={guess(s.id)} options={named(statesInOrder(target))} onChange={(to) => setNewStates((all) => ({ ...all, [s.id]: to }))} />
+                <Choice
+                  label={`New state of what is in ${s.name}`}
+                  value={guess(s.id)}
+                  options={named(statesInOrder(target))}
+                  onChange={(to) => setNewStates((all) => ({ ...all, [s.id]: to }))}
+                />
               </span>
             </label>
           ))}
         </div>
       )}
       <div className="col-span-full flex gap-2">
-        <button type="submit" className="button button-small button-accent" disabled={!draft.name.trim()}>
+        <button
+          type="submit"
+          className="button button-small button-accent"
+          disabled={!draft.name.trim()}
+        >
           {isNew ? "Add the type" : "Store the type"}
         </button>
         <button type="button" className="button button-small button-quiet" onClick={onCancel}>
           Leave it
         </button>
         {!isNew && (
-          <button type="button" className="button button-small button-quiet ml-auto text-alarm" onClick={onRemove}>
+          <button
+            type="button"
+            className="button button-small button-quiet ml-auto text-alarm"
+            onClick={onRemove}
+          >
             Take it out
           </button>
         )}
@@ -192,4 +312,3 @@ function TypeEditor({ type, view, isNew, onSave, onCancel, onRemove }: { type: D
     </form>
   );
 }
-

@@ -5,7 +5,12 @@ import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
 
 /** Sends a change of what belongs to a project's process, reads the process again, and says what was done. True when it was. */
-export type DesignRequest = (what: "types" | "fields" | "plan" | "boards", body: object, done?: string, undo?: () => Promise<unknown>) => Promise<boolean>;
+export type DesignRequest = (
+  what: "types" | "fields" | "plan" | "boards",
+  body: object,
+  done?: string,
+  undo?: () => Promise<unknown>,
+) => Promise<boolean>;
 
 export function useDesignRequest(projectKey: string): DesignRequest {
   const client = useQueryClient();

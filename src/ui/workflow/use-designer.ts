@@ -43,9 +43,15 @@ export function useDesigner(view: DesignView, workflowId: string) {
   const [steps, setSteps] = useState<{ list: Workflow[]; at: number }>(() => {
     const first = storedView?.definition ?? strip(running);
     const kept = leftUnstored.get(workflowId);
-    return kept ? { list: [first, mergeWorkflows(kept.from, kept.draft, first).workflow], at: 1 } : { list: [first], at: 0 };
+    return kept
+      ? { list: [first, mergeWorkflows(kept.from, kept.draft, first).workflow], at: 1 }
+      : { list: [first], at: 0 };
   });
-  const [stored, setStored] = useState<Stored>(() => ({ revision: storedView?.revision ?? 0, baseVersion: storedView?.baseVersion ?? running.version, definition: storedView?.definition ?? strip(running) }));
+  const [stored, setStored] = useState<Stored>(() => ({
+    revision: storedView?.revision ?? 0,
+    baseVersion: storedView?.baseVersion ?? running.version,
+    definition: storedView?.definition ?? strip(running),
+  }));
   /** How often in a row storing failed. */
   const [failures, setFailures] = useState(0);
   const [selection, setSelection] = useState<Selection>(null);
@@ -58,7 +64,9 @@ export function useDesigner(view: DesignView, workflowId: string) {
   const edit = useCallback((change: (workflow: Workflow) => Workflow) => {
     setSteps(({ list, at }) => {
       const next = change(list[at]);
-      return next === list[at] ? { list, at } : { list: [...list.slice(Math.max(0, at - 200), at + 1), next], at: Math.min(at, 200) + 1 };
+      return next === list[at]
+        ? { list, at }
+        : { list: [...list.slice(Math.max(0, at - 200), at + 1), next], at: Math.min(at, 200) + 1 };
     });
   }, []);
   /** A state right after another one: a wait after work, work after a wait, and after an end another end. */
@@ -66,11 +74,25 @@ export function useDesigner(view: DesignView, workflowId: string) {
     const id = crypto.randomUUID();
     const kind: StateKind = state.kind === "working" ? "waiting" : "working";
     const name = kind === "waiting" ? "Waiting" : "Working";
-    edit((w) => addState(w, state.id, { id, name, kind: state.kind === "finished" ? "finished" : kind, stage: null, moveIds: [crypto.randomUUID(), crypto.randomUUID()] }));
+    edit((w) =>
+      addState(w, state.id, {
+        id,
+        name,
+        kind: state.kind === "finished" ? "finished" : kind,
+        stage: null,
+        moveIds: [crypto.randomUUID(), crypto.randomUUID()],
+      }),
+    );
     setSelection({ kind: "state", id });
   };
-  const undo = useCallback(() => setSteps(({ list, at }) => ({ list, at: Math.max(0, at - 1) })), []);
-  const redo = useCallback(() => setSteps(({ list, at }) => ({ list, at: Math.min(list.length - 1, at + 1) })), []);
+  const undo = useCallback(
+    () => setSteps(({ list, at }) => ({ list, at: Math.max(0, at - 1) })),
+    [],
+  );
+  const redo = useCallback(
+    () => setSteps(({ list, at }) => ({ list, at: Math.min(list.length - 1, at + 1) })),
+    [],
+  );
 
   /** Brings what somebody else stored or published together with what is here. */
   const takeIn = useCallback(
@@ -78,13 +100,37 @@ export function useDesigner(view: DesignView, workflowId: string) {
       const nowRunning = fresh.workflows.find((w) => w.id === workflowId);
       if (!nowRunning) return;
       const theirs = fresh.drafts.find((d) => d.workflowId === workflowId);
-      const next: Stored = { revision: theirs?.revision ?? 0, baseVersion: theirs?.baseVersion ?? nowRunning.version, definition: theirs?.definition ?? strip(nowRunning) };
+      const next: Stored = {
+        revision: theirs?.revision ?? 0,
+        baseVersion: theirs?.baseVersion ?? nowRunning.version,
+        definition: theirs?.definition ?? strip(nowRunning),
+      };
       const mine = latest.current;
-      if (next.revision === mine.stored.revision && next.baseVersion === mine.stored.baseVersion) return;
-      const { workflow, conflicts } = mergeWorkflows(mine.stored.definition, mine.draft, next.definition);
+      if (next.revision === mine.stored.revision && next.baseVersion === mine.stored.baseVersion)
+        return;
+      const { workflow, conflicts } = mergeWorkflows(
+        mine.stored.definition,
+        mine.draft,
+        next.definition,
+      );
       setStored(next);
-      setSteps(({ list, at }) => (sameProcess(list[at], workflow) ? { list, at } : { list: [...list.slice(0, at + 1), workflow], at: at + 1 }));
-      if (conflicts.length > 0) tellProblem(new Problem(409, `Somebody else also changed ${conflicts.join(", ")}.`, "Theirs was kept; Undo brings yours back.", "conflict", [], [], []));
+      setSteps(({ list, at }) =>
+        sameProcess(list[at], workflow)
+          ? { list, at }
+          : { list: [...list.slice(0, at + 1), workflow], at: at + 1 },
+      );
+      if (conflicts.length > 0)
+        tellProblem(
+          new Problem(
+            409,
+            `Somebody else also changed ${conflicts.join(", ")}.`,
+            "Theirs was kept; Undo brings yours back.",
+            "conflict",
+            [],
+            [],
+            [],
+          ),
+        );
     },
     [workflowId],
   );
@@ -94,9 +140,17 @@ export function useDesigner(view: DesignView, workflowId: string) {
     const mine = latest.current;
     if (sameProcess(mine.draft, mine.stored.definition)) return mine.stored;
     try {
-      const { revision, baseVersion } = await request<{ revision: number; baseVersion: number }>(`/api/projects/${key}/workflow/draft`, {
-        body: { workflowId, seenRevision: mine.stored.revision, baseVersion: mine.stored.baseVersion, definition: mine.draft },
-      });
+      const { revision, baseVersion } = await request<{ revision: number; baseVersion: number }>(
+        `/api/projects/${key}/workflow/draft`,
+        {
+          body: {
+            workflowId,
+            seenRevision: mine.stored.revision,
+            baseVersion: mine.stored.baseVersion,
+            definition: mine.draft,
+          },
+        },
+      );
       const next: Stored = { revision, baseVersion, definition: mine.draft };
       latest.current = { ...latest.current, stored: next };
       leftUnstored.delete(workflowId);
@@ -142,20 +196,37 @@ export function useDesigner(view: DesignView, workflowId: string) {
   );
 
   const findings = useMemo(() => checkWorkflow(draft, view.around), [draft, view.around]);
-  const changes = useMemo(() => differences(strip(running), draft, view.around.vocabulary), [running, draft, view.around]);
+  const changes = useMemo(
+    () => differences(strip(running), draft, view.around.vocabulary),
+    [running, draft, view.around],
+  );
 
   const readAgain = () => client.invalidateQueries({ queryKey: ["design", key] });
   const publish = async (newStates: Record<string, string>, note: string): Promise<boolean> => {
     try {
       const kept = await save();
       // What is published is what was stored and looked at, nothing else.
-      if (!kept) throw new Problem(409, "Your last changes are not stored, so nothing was published.", "Look at the draft again, then publish it.", "not stored", [], [], []);
-      const { version, movedItems } = await request<{ version: number; movedItems: number }>(`/api/projects/${key}/workflow/publish`, {
-        body: { workflowId, seenRevision: kept.revision, newStates, note },
-        retry: false,
-      });
+      if (!kept)
+        throw new Problem(
+          409,
+          "Your last changes are not stored, so nothing was published.",
+          "Look at the draft again, then publish it.",
+          "not stored",
+          [],
+          [],
+          [],
+        );
+      const { version, movedItems } = await request<{ version: number; movedItems: number }>(
+        `/api/projects/${key}/workflow/publish`,
+        {
+          body: { workflowId, seenRevision: kept.revision, newStates, note },
+          retry: false,
+        },
+      );
       await readAgain();
-      tellDone(`Version ${version} is in force; open boards follow.${movedItems > 0 ? ` ${movedItems} ${movedItems === 1 ? "item has" : "items have"} a new state.` : ""}`);
+      tellDone(
+        `Version ${version} is in force; open boards follow.${movedItems > 0 ? ` ${movedItems} ${movedItems === 1 ? "item has" : "items have"} a new state.` : ""}`,
+      );
       return true;
     } catch (error) {
       tellProblem(error);
@@ -166,7 +237,10 @@ export function useDesigner(view: DesignView, workflowId: string) {
   const discard = async () => {
     try {
       if (latest.current.stored.revision > 0)
-        await request(`/api/projects/${key}/workflow/draft`, { method: "DELETE", body: { workflowId, seenRevision: latest.current.stored.revision } });
+        await request(`/api/projects/${key}/workflow/draft`, {
+          method: "DELETE",
+          body: { workflowId, seenRevision: latest.current.stored.revision },
+        });
       leftUnstored.delete(workflowId);
       setStored({ revision: 0, baseVersion: running.version, definition: strip(running) });
       edit(() => strip(running));
@@ -179,7 +253,9 @@ export function useDesigner(view: DesignView, workflowId: string) {
   /** Makes an earlier version the draft; publishing it brings it back. */
   const takeVersion = async (version: number) => {
     try {
-      const earlier = await request<Workflow>(`/api/projects/${key}/workflow/versions?workflow=${encodeURIComponent(workflowId)}&version=${version}`);
+      const earlier = await request<Workflow>(
+        `/api/projects/${key}/workflow/versions?workflow=${encodeURIComponent(workflowId)}&version=${version}`,
+      );
       edit((now) => ({ ...earlier, version: now.version }));
     } catch (error) {
       tellProblem(error);
@@ -194,7 +270,11 @@ export function useDesigner(view: DesignView, workflowId: string) {
     redo: steps.at < steps.list.length - 1 ? redo : null,
     selection,
     select: setSelection,
-    saving: isStored ? ("stored" as const) : failures > 0 ? ("failed" as const) : ("waiting" as const),
+    saving: isStored
+      ? ("stored" as const)
+      : failures > 0
+        ? ("failed" as const)
+        : ("waiting" as const),
     findings,
     changes,
     publish,

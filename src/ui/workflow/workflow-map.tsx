@@ -1,16 +1,63 @@
 "use client";
 import { counted } from "@/core/formats/counted";
 import "@xyflow/react/dist/base.css";
-import { BaseEdge, ConnectionMode, EdgeLabelRenderer, Handle, Position, ReactFlow, ReactFlowProvider, useReactFlow, useViewport, type Connection, type Edge, type EdgeProps, type Node, type NodeProps } from "@xyflow/react";
+import {
+  BaseEdge,
+  ConnectionMode,
+  EdgeLabelRenderer,
+  Handle,
+  Position,
+  ReactFlow,
+  ReactFlowProvider,
+  useReactFlow,
+  useViewport,
+  type Connection,
+  type Edge,
+  type EdgeProps,
+  type Node,
+  type NodeProps,
+} from "@xyflow/react";
 import { Maximize, Minus, Plus } from "lucide-react";
-import { createContext, useContext, useEffect, useMemo, useState, type KeyboardEvent, type ReactNode } from "react";
-import { changeState, connect, moveState, proposedVerb, removeState, removeTransition } from "@/core/workflow/edit";
-import { lineY, mapOf, STEP, type Station, type Track, type WorkflowMap as MapLayout } from "@/core/workflow/layout";
+import {
+  createContext,
+  useContext,
+  useEffect,
+  useMemo,
+  useState,
+  type KeyboardEvent,
+  type ReactNode,
+} from "react";
+import {
+  changeState,
+  connect,
+  moveState,
+  proposedVerb,
+  removeState,
+  removeTransition,
+} from "@/core/workflow/edit";
+import {
+  lineY,
+  mapOf,
+  STEP,
+  type Station,
+  type Track,
+  type WorkflowMap as MapLayout,
+} from "@/core/workflow/layout";
 import { statesInOrder, type State, type StateKind, type Workflow } from "@/core/workflow/workflow";
 import { StationMark } from "./station-mark";
 import type { Designer } from "./use-designer";
 
-type StationNode = Node<{ station: Station; count: number | undefined; chosen: boolean; troubled: boolean; mayEdit: boolean; onAddAfter: () => void }, "station">;
+type StationNode = Node<
+  {
+    station: Station;
+    count: number | undefined;
+    chosen: boolean;
+    troubled: boolean;
+    mayEdit: boolean;
+    onAddAfter: () => void;
+  },
+  "station"
+>;
 type TrackEdge = Edge<{ track: Track; chosen: boolean }, "track">;
 
 const SIZE = { width: 20, height: 20 };
@@ -18,7 +65,15 @@ const SIZE = { width: 20, height: 20 };
 const LayoutContext = createContext<MapLayout | null>(null);
 
 /** The draft as a map on two rails, to be selected, extended, connected and put in another order. */
-export function WorkflowMap({ designer, counts, mayEdit }: { designer: Designer; counts: Record<string, number>; mayEdit: boolean }) {
+export function WorkflowMap({
+  designer,
+  counts,
+  mayEdit,
+}: {
+  designer: Designer;
+  counts: Record<string, number>;
+  mayEdit: boolean;
+}) {
   const { draft, edit, addAfter, selection, select, findings } = designer;
   const layout = useMemo(() => mapOf(draft), [draft]);
   const [held, setHeld] = useState<{ id: string; x: number; y: number } | null>(null);
@@ -36,7 +91,8 @@ export function WorkflowMap({ designer, counts, mayEdit }: { designer: Designer;
   const nodes: StationNode[] = layout.stations.map((station) => ({
     id: station.state.id,
     type: "station",
-    position: held?.id === station.state.id ? { x: held.x, y: held.y } : { x: station.x, y: station.y },
+    position:
+      held?.id === station.state.id ? { x: held.x, y: held.y } : { x: station.x, y: station.y },
     // Its size is known beforehand: otherwise every redraw would hide and measure it anew, and lose clicks meanwhile.
     ...SIZE,
     measured: SIZE,
@@ -58,7 +114,10 @@ export function WorkflowMap({ designer, counts, mayEdit }: { designer: Designer;
     source: track.from,
     target: track.to,
     ariaLabel: `${track.transition.verb}, from ${nameOf(draft, track.from)} to ${nameOf(draft, track.to)}`,
-    data: { track, chosen: selection?.kind === "transition" && selection.id === track.transition.id },
+    data: {
+      track,
+      chosen: selection?.kind === "transition" && selection.id === track.transition.id,
+    },
   }));
 
   /** A station that was dragged takes the place in the order, and the rail, where it was let go. */
@@ -69,20 +128,34 @@ export function WorkflowMap({ designer, counts, mayEdit }: { designer: Designer;
     const to = Math.round((x - layout.stations[0].x) / STEP);
     const { kind } = states[now];
     const middle = (layout.rails.high + layout.rails.low) / 2;
-    const rail: StateKind = kind !== "working" && kind !== "waiting" ? kind : y < middle ? "working" : "waiting";
+    const rail: StateKind =
+      kind !== "working" && kind !== "waiting" ? kind : y < middle ? "working" : "waiting";
     edit((w) => changeState(moveState(w, id, to - now), id, { kind: rail }));
     select({ kind: "state", id });
   };
 
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)) return;
+    if (
+      event.target instanceof HTMLElement &&
+      /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)
+    )
+      return;
     const states = statesInOrder(draft);
     const at = selection?.kind === "state" ? states.findIndex((s) => s.id === selection.id) : -1;
     const state = states[at] as State | undefined;
     const step = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0;
     if (step !== 0 && event.altKey && state && mayEdit) edit((w) => moveState(w, state.id, step));
-    else if (step !== 0) select({ kind: "state", id: states[Math.min(states.length - 1, Math.max(0, at + step))].id });
-    else if ((event.key === "ArrowUp" || event.key === "ArrowDown") && mayEdit && state && (state.kind === "working" || state.kind === "waiting")) edit((w) => changeState(w, state.id, { kind: event.key === "ArrowUp" ? "working" : "waiting" }));
+    else if (step !== 0)
+      select({ kind: "state", id: states[Math.min(states.length - 1, Math.max(0, at + step))].id });
+    else if (
+      (event.key === "ArrowUp" || event.key === "ArrowDown") &&
+      mayEdit &&
+      state &&
+      (state.kind === "working" || state.kind === "waiting")
+    )
+      edit((w) =>
+        changeState(w, state.id, { kind: event.key === "ArrowUp" ? "working" : "waiting" }),
+      );
     else if (event.key === "a" && state && mayEdit) addAfter(state);
     else if (event.key === "c" && state && mayEdit) setFrom(state.id);
     else if (event.key === "Enter" && from && state) {
@@ -92,7 +165,11 @@ export function WorkflowMap({ designer, counts, mayEdit }: { designer: Designer;
       setFrom(null);
       select(null);
     } else if (event.key === "Delete" && mayEdit && selection) {
-      edit((w) => (selection.kind === "state" ? removeState(w, selection.id) : removeTransition(w, selection.id)));
+      edit((w) =>
+        selection.kind === "state"
+          ? removeState(w, selection.id)
+          : removeTransition(w, selection.id),
+      );
       select(null);
     } else return;
     event.preventDefault();
@@ -102,7 +179,13 @@ export function WorkflowMap({ designer, counts, mayEdit }: { designer: Designer;
   return (
     <ReactFlowProvider>
       <LayoutContext.Provider value={layout}>
-        <div className="workflow-map relative h-full" role="group" tabIndex={0} aria-label={`Map of ${draft.name}. Arrow keys go from state to state, A adds one after, C connects, Alt and arrows reorder, up and down change the rail, Delete takes out.`} onKeyDown={onKeyDown}>
+        <div
+          className="workflow-map relative h-full"
+          role="group"
+          tabIndex={0}
+          aria-label={`Map of ${draft.name}. Arrow keys go from state to state, A adds one after, C connects, Alt and arrows reorder, up and down change the rail, Delete takes out.`}
+          onKeyDown={onKeyDown}
+        >
           <ReactFlow
             nodes={nodes}
             edges={edges}
@@ -121,8 +204,14 @@ export function WorkflowMap({ designer, counts, mayEdit }: { designer: Designer;
             maxZoom={1.6}
             deleteKeyCode={null}
             proOptions={{ hideAttribution: true }}
-            onNodeClick={(_, node) => (from && from !== node.id ? (join(from, node.id), setFrom(null)) : select({ kind: "state", id: node.id }))}
-            onEdgeClick={(_, edge) => edge.data && select({ kind: "transition", id: edge.data.track.transition.id })}
+            onNodeClick={(_, node) =>
+              from && from !== node.id
+                ? (join(from, node.id), setFrom(null))
+                : select({ kind: "state", id: node.id })
+            }
+            onEdgeClick={(_, edge) =>
+              edge.data && select({ kind: "transition", id: edge.data.track.transition.id })
+            }
             onPaneClick={() => select(null)}
             onNodeDrag={(_, node) => setHeld({ id: node.id, ...node.position })}
             onNodeDragStop={(_, node) => letGo(node.id, node.position.x, node.position.y)}
@@ -137,7 +226,11 @@ export function WorkflowMap({ designer, counts, mayEdit }: { designer: Designer;
               {layout.fromAnywhere.map((t, i) => (
                 <span key={t.id}>
                   {i > 0 && ", "}
-                  <button type="button" className="link" onClick={() => select({ kind: "transition", id: t.id })}>
+                  <button
+                    type="button"
+                    className="link"
+                    onClick={() => select({ kind: "transition", id: t.id })}
+                  >
                     {t.verb} → {nameOf(draft, t.to)}
                   </button>
                 </span>
@@ -145,8 +238,12 @@ export function WorkflowMap({ designer, counts, mayEdit }: { designer: Designer;
             </p>
           )}
           {from && (
-            <p role="status" className="absolute bottom-2 left-1/2 -translate-x-1/2 rounded-[3px] border border-line-strong bg-sheet px-3 py-1 text-[13px]">
-              Where does the move from <b>{nameOf(draft, from)}</b> lead? Choose a state and press Enter, or click one. Esc leaves it.
+            <p
+              role="status"
+              className="absolute bottom-2 left-1/2 -translate-x-1/2 rounded-[3px] border border-line-strong bg-sheet px-3 py-1 text-[13px]"
+            >
+              Where does the move from <b>{nameOf(draft, from)}</b> lead? Choose a state and press
+              Enter, or click one. Esc leaves it.
             </p>
           )}
         </div>
@@ -155,7 +252,8 @@ export function WorkflowMap({ designer, counts, mayEdit }: { designer: Designer;
   );
 }
 
-const nameOf = (workflow: Workflow, id: string) => workflow.states.find((s) => s.id === id)?.name ?? "?";
+const nameOf = (workflow: Workflow, id: string) =>
+  workflow.states.find((s) => s.id === id)?.name ?? "?";
 
 function Rails({ layout }: { layout: MapLayout }) {
   const { high, low } = layout.rails;
@@ -164,10 +262,24 @@ function Rails({ layout }: { layout: MapLayout }) {
       {[high, low].map((y) => (
         <line key={y} x1={-4_000} x2={8_000} y1={y} y2={y} stroke="var(--line)" />
       ))}
-      <text x={-20} y={high - 8} fontSize="11" fill="var(--ink-soft)" fontFamily="var(--display)" fontWeight="600">
+      <text
+        x={-20}
+        y={high - 8}
+        fontSize="11"
+        fill="var(--ink-soft)"
+        fontFamily="var(--display)"
+        fontWeight="600"
+      >
         somebody works on it
       </text>
-      <text x={-20} y={low - 8} fontSize="11" fill="var(--ink-soft)" fontFamily="var(--display)" fontWeight="600">
+      <text
+        x={-20}
+        y={low - 8}
+        fontSize="11"
+        fill="var(--ink-soft)"
+        fontFamily="var(--display)"
+        fontWeight="600"
+      >
         it waits
       </text>
     </RailLines>
@@ -193,13 +305,31 @@ function Zoom({ layout }: { layout: MapLayout }) {
   const button = "button button-small !px-1.5";
   return (
     <div className="absolute bottom-2 right-3 flex gap-1">
-      <button type="button" className={button} aria-label="Smaller" title="Smaller" onClick={() => void zoomOut()}>
+      <button
+        type="button"
+        className={button}
+        aria-label="Smaller"
+        title="Smaller"
+        onClick={() => void zoomOut()}
+      >
         <Minus size={14} aria-hidden="true" />
       </button>
-      <button type="button" className={button} aria-label="Larger" title="Larger" onClick={() => void zoomIn()}>
+      <button
+        type="button"
+        className={button}
+        aria-label="Larger"
+        title="Larger"
+        onClick={() => void zoomIn()}
+      >
         <Plus size={14} aria-hidden="true" />
       </button>
-      <button type="button" className={button} aria-label="Show all of it" title="Show all of it" onClick={() => void fitBounds({ x: -30, y: 0, width: width + 60, height }, { padding: 0 })}>
+      <button
+        type="button"
+        className={button}
+        aria-label="Show all of it"
+        title="Show all of it"
+        onClick={() => void fitBounds({ x: -30, y: 0, width: width + 60, height }, { padding: 0 })}
+      >
         <Maximize size={14} aria-hidden="true" />
       </button>
     </div>
@@ -210,22 +340,53 @@ function StationView({ data }: NodeProps<StationNode>) {
   const { station, count, chosen, troubled, mayEdit, onAddAfter } = data;
   const { state } = station;
   const above = state.kind === "working";
-  const facts = [state.limit ? `limit ${state.limit.max}` : null, count ? `${count} here` : null, state.expectedDays ? `${state.expectedDays} d expected` : null].filter(Boolean).join(" · ");
+  const facts = [
+    state.limit ? `limit ${state.limit.max}` : null,
+    count ? `${count} here` : null,
+    state.expectedDays ? `${state.expectedDays} d expected` : null,
+  ]
+    .filter(Boolean)
+    .join(" · ");
   return (
     <div className="group relative size-5" data-state={state.name}>
       <StationMark kind={state.kind} chosen={chosen} />
-      <div className={`absolute left-1/2 w-[122px] -translate-x-1/2 text-center leading-tight ${above ? "bottom-7" : "top-6"}`}>
-        <span className={`text-[13px] font-semibold ${chosen ? "underline decoration-2 underline-offset-2" : ""}`}>
-          {troubled && <span className="mr-1 inline-block size-2 rounded-full bg-alarm" aria-label="has a finding" />}
+      <div
+        className={`absolute left-1/2 w-[122px] -translate-x-1/2 text-center leading-tight ${above ? "bottom-7" : "top-6"}`}
+      >
+        <span
+          className={`text-[13px] font-semibold ${chosen ? "underline decoration-2 underline-offset-2" : ""}`}
+        >
+          {troubled && (
+            <span
+              className="mr-1 inline-block size-2 rounded-full bg-alarm"
+              aria-label="has a finding"
+            />
+          )}
           {state.name}
         </span>
         {facts && <span className="block text-[11px] text-ink-soft">{facts}</span>}
       </div>
-      <Handle type="target" position={Position.Top} className="station-target" isConnectableStart={false} />
+      <Handle
+        type="target"
+        position={Position.Top}
+        className="station-target"
+        isConnectableStart={false}
+      />
       {mayEdit && (
         <>
-          <Handle type="source" position={Position.Right} className="station-source" title="Drag to another state to connect" />
-          <button type="button" tabIndex={-1} className="nodrag absolute -right-8 -top-6 hidden rounded-[3px] border border-line-strong bg-sheet px-1 text-[11px] group-hover:block" aria-label={`Add a state after ${state.name}`} onClick={onAddAfter}>
+          <Handle
+            type="source"
+            position={Position.Right}
+            className="station-source"
+            title="Drag to another state to connect"
+          />
+          <button
+            type="button"
+            tabIndex={-1}
+            className="nodrag absolute -right-8 -top-6 hidden rounded-[3px] border border-line-strong bg-sheet px-1 text-[11px] group-hover:block"
+            aria-label={`Add a state after ${state.name}`}
+            onClick={onAddAfter}
+          >
             +
           </button>
         </>
@@ -242,36 +403,79 @@ function TrackView({ id, data }: EdgeProps<TrackEdge>) {
   const [a, b] = [at(track.from), at(track.to)];
   // For a moment the drawing still has the moves of a state that has just been taken out.
   if (!a || !b) return null;
-  const rules = track.transition.requirements.length + track.transition.followUps.length + track.transition.who.length + track.transition.triggers.length;
+  const rules =
+    track.transition.requirements.length +
+    track.transition.followUps.length +
+    track.transition.who.length +
+    track.transition.triggers.length;
   const mark = rules > 0 ? ` (${rules})` : "";
   if (track.course === "main") {
     const steep = Math.hypot(b.x - a.x, b.y - a.y);
     const [dx, dy] = [((b.x - a.x) / steep) * 14, ((b.y - a.y) / steep) * 14];
     return (
       <>
-        <BaseEdge id={id} path={`M${a.x + dx} ${a.y + dy} L${b.x - dx} ${b.y - dy}`} interactionWidth={16} style={{ stroke: "var(--accent)", strokeWidth: chosen ? 5 : 2.4 }} />
-        {rules > 0 && <Label x={(a.x + b.x) / 2} y={(a.y + b.y) / 2} chosen={chosen} text={counted(rules, "rule")} title={`${track.transition.verb}: ${counted(rules, "rule")}`} />}
+        <BaseEdge
+          id={id}
+          path={`M${a.x + dx} ${a.y + dy} L${b.x - dx} ${b.y - dy}`}
+          interactionWidth={16}
+          style={{ stroke: "var(--accent)", strokeWidth: chosen ? 5 : 2.4 }}
+        />
+        {rules > 0 && (
+          <Label
+            x={(a.x + b.x) / 2}
+            y={(a.y + b.y) / 2}
+            chosen={chosen}
+            text={counted(rules, "rule")}
+            title={`${track.transition.verb}: ${counted(rules, "rule")}`}
+          />
+        )}
       </>
     );
   }
   const y = lineY(layout, track);
   const under = track.course === "under";
-  const leave = (s: Station) => (under ? s.y + (s.state.kind === "working" ? 12 : 46) : s.y - (s.state.kind === "working" ? 46 : 14));
+  const leave = (s: Station) =>
+    under
+      ? s.y + (s.state.kind === "working" ? 12 : 46)
+      : s.y - (s.state.kind === "working" ? 46 : 14);
   const shift = 5 + track.line * 4;
   const [ax, bx] = under ? [a.x - shift, b.x + shift] : [a.x + shift, b.x - shift];
   const tip = under ? leave(b) + 2 : leave(b) - 2;
-  const arrow = under ? `M${bx - 4} ${tip + 6} L${bx} ${tip} L${bx + 4} ${tip + 6}` : `M${bx - 4} ${tip - 6} L${bx} ${tip} L${bx + 4} ${tip - 6}`;
+  const arrow = under
+    ? `M${bx - 4} ${tip + 6} L${bx} ${tip} L${bx + 4} ${tip + 6}`
+    : `M${bx - 4} ${tip - 6} L${bx} ${tip} L${bx + 4} ${tip - 6}`;
   const colour = under ? "var(--rest)" : "var(--accent)";
   return (
     <>
-      <BaseEdge id={id} path={`M${ax} ${leave(a)} V${y} H${bx} V${tip}`} interactionWidth={14} style={{ stroke: colour, strokeWidth: chosen ? 3 : 1.4, strokeDasharray: under ? "5 3" : "none" }} />
+      <BaseEdge
+        id={id}
+        path={`M${ax} ${leave(a)} V${y} H${bx} V${tip}`}
+        interactionWidth={14}
+        style={{
+          stroke: colour,
+          strokeWidth: chosen ? 3 : 1.4,
+          strokeDasharray: under ? "5 3" : "none",
+        }}
+      />
       <path d={arrow} fill="none" stroke={colour} strokeWidth={1.4} />
       <Label x={(ax + bx) / 2} y={y} chosen={chosen} text={`${track.transition.verb}${mark}`} />
     </>
   );
 }
 
-function Label({ x, y, text, chosen, title }: { x: number; y: number; text: string; chosen: boolean; title?: string }) {
+function Label({
+  x,
+  y,
+  text,
+  chosen,
+  title,
+}: {
+  x: number;
+  y: number;
+  text: string;
+  chosen: boolean;
+  title?: string;
+}) {
   return (
     <EdgeLabelRenderer>
       <span

@@ -17,7 +17,15 @@ const FORMATS = [
 ] as const;
 
 /** Takes a workflow out of the product as a file. */
-export function ExportMenu({ projectKey, workflowId, hasDraft }: { projectKey: string; workflowId: string; hasDraft: boolean }) {
+export function ExportMenu({
+  projectKey,
+  workflowId,
+  hasDraft,
+}: {
+  projectKey: string;
+  workflowId: string;
+  hasDraft: boolean;
+}) {
   const [which, setWhich] = useState<"running" | "draft">("running");
   const chosen = hasDraft ? which : "running";
   return (
@@ -26,13 +34,24 @@ export function ExportMenu({ projectKey, workflowId, hasDraft }: { projectKey: s
         <Download size={14} aria-hidden="true" /> As a file
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} className="popover w-[340px]" aria-label="As a file">
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          className="popover w-[340px]"
+          aria-label="As a file"
+        >
           {hasDraft && (
             <fieldset className="mb-1 flex gap-3 text-[13px]">
               <legend className="sr-only">Which</legend>
               {(["running", "draft"] as const).map((w) => (
                 <label key={w} className="inline-flex items-center gap-1.5">
-                  <input type="radio" name="which" className="accent-(--accent)" checked={chosen === w} onChange={() => setWhich(w)} />
+                  <input
+                    type="radio"
+                    name="which"
+                    className="accent-(--accent)"
+                    checked={chosen === w}
+                    onChange={() => setWhich(w)}
+                  />
                   {w === "running" ? "what runs" : "the draft"}
                 </label>
               ))}
@@ -41,13 +60,23 @@ export function ExportMenu({ projectKey, workflowId, hasDraft }: { projectKey: s
           <ul>
             {FORMATS.map(({ format, label, about }) => (
               <li key={format}>
-                <a className="menu-item" download href={`/api/projects/${projectKey}/workflow/export?workflow=${encodeURIComponent(workflowId)}&format=${format}&which=${chosen}`}>
-                  <b className="w-20">{label}</b> <span className="text-[12.5px] text-ink-soft">{about}</span>
+                <a
+                  className="menu-item"
+                  download
+                  href={`/api/projects/${projectKey}/workflow/export?workflow=${encodeURIComponent(workflowId)}&format=${format}&which=${chosen}`}
+                >
+                  <b className="w-20">{label}</b>{" "}
+                  <span className="text-[12.5px] text-ink-soft">{about}</span>
                 </a>
               </li>
             ))}
           </ul>
-          <a className="link mt-1 block text-[12.5px]" href="/api/formats/workflow.schema.json" target="_blank" rel="noopener">
+          <a
+            className="link mt-1 block text-[12.5px]"
+            href="/api/formats/workflow.schema.json"
+            target="_blank"
+            rel="noopener"
+          >
             The JSON Schema of a workflow
           </a>
         </Popover.Content>
@@ -63,10 +92,20 @@ interface Made {
   left: string[];
 }
 
-type From = { kind: "template"; name: string } | { kind: "copy"; workflowId: string } | { kind: "empty" } | { kind: "file"; text: string };
+type From =
+  | { kind: "template"; name: string }
+  | { kind: "copy"; workflowId: string }
+  | { kind: "empty" }
+  | { kind: "file"; text: string };
 
 /** Adds a workflow: from a template, a copy, a file or nothing. What a file said and what was not taken of it is told. */
-export function NewWorkflow({ view, onMade }: { view: DesignView; onMade: (workflowId: string) => void }) {
+export function NewWorkflow({
+  view,
+  onMade,
+}: {
+  view: DesignView;
+  onMade: (workflowId: string) => void;
+}) {
   const client = useQueryClient();
   const [open, setOpen] = useState(false);
   const [made, setMade] = useState<Made | null>(null);
@@ -76,7 +115,9 @@ export function NewWorkflow({ view, onMade }: { view: DesignView; onMade: (workf
     setBusy(true);
     setProblem(null);
     try {
-      const result = await request<Made>(`/api/projects/${view.project.key}/workflows`, { body: { from, name } });
+      const result = await request<Made>(`/api/projects/${view.project.key}/workflows`, {
+        body: { from, name },
+      });
       await client.invalidateQueries({ queryKey: ["design", view.project.key] });
       // What a file said is told first; then its workflow is shown.
       if (from.kind === "file") setMade(result);
@@ -103,23 +144,45 @@ export function NewWorkflow({ view, onMade }: { view: DesignView; onMade: (workf
         <Plus size={14} aria-hidden="true" /> New workflow
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={6} className="popover max-h-[70vh] w-[420px] overflow-y-auto" aria-label="New workflow">
+        <Popover.Content
+          align="start"
+          sideOffset={6}
+          className="popover max-h-[70vh] w-[420px] overflow-y-auto"
+          aria-label="New workflow"
+        >
           {made ? (
             <div className="flex flex-col gap-2 text-[13px]" role="status">
               <h2 className="text-[15px]">Read from the file</h2>
-              {made.isDraft && <p className="border-l-[3px] border-signal pl-2">It is a draft: mend what is listed on the right before you publish it.</p>}
+              {made.isDraft && (
+                <p className="border-l-[3px] border-signal pl-2">
+                  It is a draft: mend what is listed on the right before you publish it.
+                </p>
+              )}
               <Sentences title="Taken" sentences={made.taken} />
               <Sentences title="Not taken, or to look at" sentences={made.left} />
-              <button type="button" className="button button-small self-end" onClick={() => onMade(made.workflowId)}>
+              <button
+                type="button"
+                className="button button-small self-end"
+                onClick={() => onMade(made.workflowId)}
+              >
                 Look at it
               </button>
             </div>
           ) : (
             <div className="flex flex-col gap-2">
-              <p className="text-[13px] text-ink-soft">Nobody is bound by it until an item type follows it.</p>
+              <p className="text-[13px] text-ink-soft">
+                Nobody is bound by it until an item type follows it.
+              </p>
               <Group title="From a template">
                 {PROJECT_TEMPLATES.map((t) => (
-                  <button key={t.name} type="button" disabled={busy} className="menu-item w-full text-left" title={t.suits} onClick={() => void make({ kind: "template", name: t.name })}>
+                  <button
+                    key={t.name}
+                    type="button"
+                    disabled={busy}
+                    className="menu-item w-full text-left"
+                    title={t.suits}
+                    onClick={() => void make({ kind: "template", name: t.name })}
+                  >
                     <span className="min-w-0 flex-1">
                       {t.name}
                       <span className="block truncate text-[12px] text-ink-soft">{t.suits}</span>
@@ -129,7 +192,13 @@ export function NewWorkflow({ view, onMade }: { view: DesignView; onMade: (workf
               </Group>
               <Group title="As a copy of">
                 {view.workflows.map((w) => (
-                  <button key={w.id} type="button" disabled={busy} className="menu-item w-full text-left" onClick={() => void make({ kind: "copy", workflowId: w.id })}>
+                  <button
+                    key={w.id}
+                    type="button"
+                    disabled={busy}
+                    className="menu-item w-full text-left"
+                    onClick={() => void make({ kind: "copy", workflowId: w.id })}
+                  >
                     {w.name}
                   </button>
                 ))}
@@ -144,7 +213,11 @@ export function NewWorkflow({ view, onMade }: { view: DesignView; onMade: (workf
                   onChange={async (e) => {
                     const [file] = e.target.files ?? [];
                     e.target.value = "";
-                    if (file) await make({ kind: "file", text: decodeText(new Uint8Array(await file.arrayBuffer())).text });
+                    if (file)
+                      await make({
+                        kind: "file",
+                        text: decodeText(new Uint8Array(await file.arrayBuffer())).text,
+                      });
                   }}
                 />
               </label>

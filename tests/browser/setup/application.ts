@@ -24,13 +24,23 @@ export interface Application {
 export const BUILT = path.join(ROOT, ".built-test");
 
 function start(program: string, environment: Record<string, string>): ChildProcess {
-  return spawn(process.execPath, [path.join(BUILT, program)], { cwd: ROOT, env: { ...process.env, ZIGZAG_BUILT: BUILT, ...environment }, stdio: ["ignore", "inherit", "inherit"] });
+  return spawn(process.execPath, [path.join(BUILT, program)], {
+    cwd: ROOT,
+    env: { ...process.env, ZIGZAG_BUILT: BUILT, ...environment },
+    stdio: ["ignore", "inherit", "inherit"],
+  });
 }
 
-const ended = (child: ChildProcess) => new Promise<void>((resolve) => (child.exitCode !== null || child.signalCode ? resolve() : child.once("close", () => resolve())));
+const ended = (child: ChildProcess) =>
+  new Promise<void>((resolve) =>
+    child.exitCode !== null || child.signalCode ? resolve() : child.once("close", () => resolve()),
+  );
 
 /** Starts the built application on a database, as bin/start does. */
-export async function startApplication(databaseUrl: string, more: Record<string, string> = {}): Promise<Application> {
+export async function startApplication(
+  databaseUrl: string,
+  more: Record<string, string> = {},
+): Promise<Application> {
   const port = await freePort();
   const address = `http://localhost:${port}`;
   const child = start("serve.cjs", {
@@ -60,7 +70,11 @@ export async function startApplication(databaseUrl: string, more: Record<string,
 }
 
 export function startWorker(databaseUrl: string): { stop: () => Promise<void> } {
-  const child = start("worker.cjs", { DATABASE_URL: databaseUrl, LOG_LEVEL: "silent", MEANINGS: "off" });
+  const child = start("worker.cjs", {
+    DATABASE_URL: databaseUrl,
+    LOG_LEVEL: "silent",
+    MEANINGS: "off",
+  });
   return {
     stop: async () => {
       child.kill("SIGTERM");
@@ -70,7 +84,10 @@ export function startWorker(databaseUrl: string): { stop: () => Promise<void> } 
 }
 
 /** Gives a test file the whole product, application and worker, on a copy of the demo world. */
-export function givenApplication(more: Record<string, string> = {}): { address: () => string; databaseUrl: () => string } {
+export function givenApplication(more: Record<string, string> = {}): {
+  address: () => string;
+  databaseUrl: () => string;
+} {
   let app: Application;
   let url: string;
   const cleanUp: (() => Promise<void>)[] = [];
@@ -79,7 +96,11 @@ export function givenApplication(more: Record<string, string> = {}): { address: 
     url = database.url;
     app = await startApplication(url, more);
     const worker = startWorker(url);
-    cleanUp.push(() => app.stop(), () => worker.stop(), database.drop);
+    cleanUp.push(
+      () => app.stop(),
+      () => worker.stop(),
+      database.drop,
+    );
   }, 60_000);
   afterAll(async () => {
     for (const step of cleanUp) await step();

@@ -1,9 +1,18 @@
 import puppeteer, { type Browser, type ElementHandle, type Page } from "puppeteer-core";
 
-const FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"];
+const FLAGS = [
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+];
 
 /** Messages of the browser itself that tell of an answer the test wants to see: a refusal is an HTTP status. */
-const EXPECTED = /Failed to load resource: the server responded with a status of (401|403|404|409|413|422|429|503)/;
+const EXPECTED =
+  /Failed to load resource: the server responded with a status of (401|403|404|409|413|422|429|503)/;
 
 /** Gives a test file a browser; at its end no page may have had an error in its console. */
 export function givenBrowser(): { person: (address: string, name?: string) => Promise<Person> } {
@@ -24,7 +33,10 @@ export function givenBrowser(): { person: (address: string, name?: string) => Pr
       await page.setViewport({ width: 1280, height: 800 });
       page.setDefaultTimeout(12_000);
       page.setDefaultNavigationTimeout(30_000);
-      page.on("console", (m) => m.type() === "error" && !EXPECTED.test(m.text()) && errors.push(m.text()));
+      page.on(
+        "console",
+        (m) => m.type() === "error" && !EXPECTED.test(m.text()) && errors.push(m.text()),
+      );
       page.on("pageerror", (e) => errors.push((e as Error).message));
       const person = new Person(page, address);
       if (name) await person.signIn(name);
@@ -54,23 +66,37 @@ export class Person {
   }
 
   async click(selector: string): Promise<void> {
-    const element = (await this.page.waitForSelector(selector, { visible: true })) as ElementHandle<Element>;
+    const element = (await this.page.waitForSelector(selector, {
+      visible: true,
+    })) as ElementHandle<Element>;
     await element.click();
   }
 
   /** The button whose words begin so. */
   async press(words: string, within = ""): Promise<void> {
-    await this.click(`::-p-xpath(${within}//button[starts-with(normalize-space(.), "${words}") and not(@disabled)])`);
+    await this.click(
+      `::-p-xpath(${within}//button[starts-with(normalize-space(.), "${words}") and not(@disabled)])`,
+    );
   }
 
   /** The field that a person finds by this label. */
-  private async field<T extends HTMLElement>(label: string, within = "body"): Promise<ElementHandle<T>> {
+  private async field<T extends HTMLElement>(
+    label: string,
+    within = "body",
+  ): Promise<ElementHandle<T>> {
     try {
       const found = await this.page.waitForFunction(
         (words: string, inside: string) =>
-          [...document.querySelectorAll<HTMLElement>(inside)].flatMap((e) => [...e.querySelectorAll<HTMLElement>("input,textarea,select")]).find(
-            (e) => e.getAttribute("aria-label") === words || e.title === words || [...((e as HTMLInputElement).labels ?? [])].some((l) => l.textContent!.trim().startsWith(words)),
-          ) ?? null,
+          [...document.querySelectorAll<HTMLElement>(inside)]
+            .flatMap((e) => [...e.querySelectorAll<HTMLElement>("input,textarea,select")])
+            .find(
+              (e) =>
+                e.getAttribute("aria-label") === words ||
+                e.title === words ||
+                [...((e as HTMLInputElement).labels ?? [])].some((l) =>
+                  l.textContent!.trim().startsWith(words),
+                ),
+            ) ?? null,
         {},
         label,
         within,
@@ -94,25 +120,39 @@ export class Person {
 
   async choose(label: string, option: string, within = "body"): Promise<void> {
     const field = await this.field<HTMLSelectElement>(label, within);
-    const value = await field.evaluate((select, wanted) => [...select.options].find((o) => o.text.startsWith(wanted))?.value, option);
+    const value = await field.evaluate(
+      (select, wanted) => [...select.options].find((o) => o.text.startsWith(wanted))?.value,
+      option,
+    );
     if (value === undefined) throw new Error(`${label} offers no ${option}`);
     await field.select(value);
   }
 
   /** Waits until some words can be read on the page. */
   async reads(words: string | RegExp, within = "body"): Promise<void> {
-    const [source, flags] = typeof words === "string" ? [words.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"), ""] : [words.source, words.flags];
+    const [source, flags] =
+      typeof words === "string"
+        ? [words.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"), ""]
+        : [words.source, words.flags];
     try {
       await this.page.waitForFunction(
-        (s: string, f: string, w: string) => [...document.querySelectorAll<HTMLElement>(w)].some((e) => new RegExp(s, f).test(e.innerText ?? e.textContent)),
+        (s: string, f: string, w: string) =>
+          [...document.querySelectorAll<HTMLElement>(w)].some((e) =>
+            new RegExp(s, f).test(e.innerText ?? e.textContent),
+          ),
         {},
         source,
         flags,
         within,
       );
     } catch {
-      const text = await this.page.evaluate((w: string) => document.querySelector<HTMLElement>(w)?.innerText ?? "(nothing)", within);
-      throw new Error(`“${source}” cannot be read in ${within}, which says: ${text.slice(0, 1_500)}`);
+      const text = await this.page.evaluate(
+        (w: string) => document.querySelector<HTMLElement>(w)?.innerText ?? "(nothing)",
+        within,
+      );
+      throw new Error(
+        `“${source}” cannot be read in ${within}, which says: ${text.slice(0, 1_500)}`,
+      );
     }
   }
 
@@ -124,19 +164,28 @@ export class Person {
   /** The column that a card stands in: the label of its list. */
   async placeOf(key: string): Promise<string> {
     await this.page.waitForSelector(`[data-key="${key}"]`);
-    return this.page.$eval(`[data-key="${key}"]`, (e) => e.closest("[role=list]")!.getAttribute("aria-label")!);
+    return this.page.$eval(`[data-key="${key}"]`, (e) =>
+      e.closest("[role=list]")!.getAttribute("aria-label")!,
+    );
   }
 
   async waitForPlace(key: string, place: string): Promise<void> {
     try {
       await this.page.waitForFunction(
-        (k: string, p: string) => document.querySelector(`[data-key="${k}"]`)?.closest("[role=list]")?.getAttribute("aria-label")?.endsWith(p),
+        (k: string, p: string) =>
+          document
+            .querySelector(`[data-key="${k}"]`)
+            ?.closest("[role=list]")
+            ?.getAttribute("aria-label")
+            ?.endsWith(p),
         {},
         key,
         place,
       );
     } catch {
-      throw new Error(`${key} is not in ${place} but in ${await this.placeOf(key).catch(() => "no column")}`);
+      throw new Error(
+        `${key} is not in ${place} but in ${await this.placeOf(key).catch(() => "no column")}`,
+      );
     }
   }
 
@@ -146,7 +195,10 @@ export class Person {
       this.page.$eval(selector, (e) => {
         e.scrollIntoView({ block: "center" });
         const r = e.getBoundingClientRect();
-        return { x: r.left + r.width / 2, y: Math.max(Math.min(r.top + 30, innerHeight - 60), r.top + 8) };
+        return {
+          x: r.left + r.width / 2,
+          y: Math.max(Math.min(r.top + 30, innerHeight - 60), r.top + 8),
+        };
       });
     await this.page.waitForSelector(`[data-key="${key}"]`);
     const from = await middle(`[data-key="${key}"]`);
@@ -160,7 +212,9 @@ export class Person {
     });
     await this.page.mouse.move(to.x, to.y, { steps: 12 });
     // As a hand would, let go only once the page has drawn where the card is.
-    await this.page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))));
+    await this.page.evaluate(
+      () => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))),
+    );
     await this.page.mouse.up();
   }
 

@@ -21,7 +21,11 @@ export const workflow = (() => {
   return {
     ...made,
     states: made.states.map((s) => ({ ...s, id: s.name })),
-    transitions: made.transitions.map((t) => ({ ...t, from: t.from === null ? null : t.from.map((f) => nameOf.get(f)!), to: nameOf.get(t.to)! })),
+    transitions: made.transitions.map((t) => ({
+      ...t,
+      from: t.from === null ? null : t.from.map((f) => nameOf.get(f)!),
+      to: nameOf.get(t.to)!,
+    })),
   };
 })();
 
@@ -74,7 +78,11 @@ export class Subject {
   /** @throws Error with the refusal's sentence */
   do(command: ItemCommand, change: Partial<DecisionContext> = {}): ItemEvent[] {
     this.clock += 1_000;
-    const result = decide(this.item, command, context({ at: this.clock, commandId: `command-${this.clock}`, ...change }));
+    const result = decide(
+      this.item,
+      command,
+      context({ at: this.clock, commandId: `command-${this.clock}`, ...change }),
+    );
     if (isRefusal(result)) throw new Error(`${result.sentence} ${result.help}`);
     this.events.push(...result);
     this.item = result.reduce(applyEvent, this.item);
@@ -83,11 +91,18 @@ export class Subject {
 
   /** Takes back the last command. */
   undo(change: Partial<DecisionContext> = {}): this {
-    this.do({ kind: "undo", undoneId: this.events.at(-1)!.commandId, history: this.events }, change);
+    this.do(
+      { kind: "undo", undoneId: this.events.at(-1)!.commandId, history: this.events },
+      change,
+    );
     return this;
   }
 
-  move(to: string, answers: Extract<ItemCommand, { kind: "move" }>["answers"] = {}, change: Partial<DecisionContext> = {}): this {
+  move(
+    to: string,
+    answers: Extract<ItemCommand, { kind: "move" }>["answers"] = {},
+    change: Partial<DecisionContext> = {},
+  ): this {
     this.do({ kind: "move", from: this.item!.stateId, to, answers }, change);
     return this;
   }
@@ -96,14 +111,24 @@ export class Subject {
 export const DAY = 86_400_000;
 
 /** A history from stays written as [state, kind, from day, to day] and, of finished ones, the outcome. */
-export function history(id: string, stays: [string, StateKind, number, number | null, Outcome?][], blocks: [number, number | null][] = []): FlowHistory {
+export function history(
+  id: string,
+  stays: [string, StateKind, number, number | null, Outcome?][],
+  blocks: [number, number | null][] = [],
+): FlowHistory {
   return {
     id,
     key: id,
     title: id,
     typeId: "story",
     classOfService: "standard",
-    stays: stays.map(([stateId, kind, from, to, outcome = null]) => ({ stateId, kind, outcome, from: from * DAY, to: to === null ? null : to * DAY })),
+    stays: stays.map(([stateId, kind, from, to, outcome = null]) => ({
+      stateId,
+      kind,
+      outcome,
+      from: from * DAY,
+      to: to === null ? null : to * DAY,
+    })),
     blocks: blocks.map(([from, to]) => ({ from: from * DAY, to: to === null ? null : to * DAY })),
   };
 }

@@ -30,7 +30,9 @@ ask("Profiler.startPreciseCoverage", { callCount: true, detailed: true });
  */
 function takeSteps(): number {
   const { result } = ask<Profiler.TakePreciseCoverageReturnType>("Profiler.takePreciseCoverage");
-  const busiest = result.flatMap(({ functions }) => functions.map(({ ranges }) => Math.max(...ranges.map((r) => r.count))));
+  const busiest = result.flatMap(({ functions }) =>
+    functions.map(({ ranges }) => Math.max(...ranges.map((r) => r.count))),
+  );
   return busiest.reduce((sum, count) => sum + count, 0);
 }
 
@@ -54,8 +56,14 @@ const SLACK = 1.3;
 const FIXED = 3_000;
 
 /** How the steps grow where an input is doubled; fails the test where they more than double. */
-export function expectLinear(name: string, make: (times: number) => string, read: (text: string) => unknown, times = 1_500): void {
+export function expectLinear(
+  name: string,
+  make: (times: number) => string,
+  read: (text: string) => unknown,
+  times = 1_500,
+): void {
   const [text, longer] = [make(times), make(times * 2)];
   const [once, twice] = stepsOfEach([() => read(text), () => read(longer)]);
-  if (twice > once * 2 * SLACK + FIXED) throw new Error(`${name}: ${times} times take ${once} steps, ${times * 2} times ${twice}`);
+  if (twice > once * 2 * SLACK + FIXED)
+    throw new Error(`${name}: ${times} times take ${once} steps, ${times * 2} times ${twice}`);
 }

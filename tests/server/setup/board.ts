@@ -10,30 +10,72 @@ import { Refused } from "@/server/refused";
 
 /** The id of a state of TIX's main workflow by its name. */
 export async function stateId(name: string): Promise<string> {
-  const [row] = await database().select({ id: state.id }).from(state).where(and(eq(state.workflowId, "tix-main"), eq(state.name, name)));
+  const [row] = await database()
+    .select({ id: state.id })
+    .from(state)
+    .where(and(eq(state.workflowId, "tix-main"), eq(state.name, name)));
   return row.id;
 }
 
 /** Creates a story in TIX and takes it through some states; returns its id. */
 export async function itemIn(viewer: Viewer, title: string, ...path: string[]): Promise<string> {
-  const { card } = await createItem(viewer, { commandId: randomUUID(), projectKey: "TIX", parentId: null, fields: { title, typeId: "story" } });
+  const { card } = await createItem(viewer, {
+    commandId: randomUUID(),
+    projectKey: "TIX",
+    parentId: null,
+    fields: { title, typeId: "story" },
+  });
   for (const name of path) await move(viewer, card.id, name);
   return card.id;
 }
 
 /** Answers that satisfy the demo's rules. */
 /** The steps of the demo's process from the backlog to its end. */
-export const TO_LIVE = ["Ready", "Building", "Waiting for review", "In review", "Waiting for test", "In test", "Ready to deploy", "Live"];
+export const TO_LIVE = [
+  "Ready",
+  "Building",
+  "Waiting for review",
+  "In review",
+  "Waiting for test",
+  "In test",
+  "Ready to deploy",
+  "Live",
+];
 
-export const ANSWERS = { assigneeId: "noor", reviewerId: "ivo", howToTest: "Look at it.", reason: "It is cut off." };
+export const ANSWERS = {
+  assigneeId: "noor",
+  reviewerId: "ivo",
+  howToTest: "Look at it.",
+  reason: "It is cut off.",
+};
 
-export async function send(viewer: Viewer, itemId: string, command: CommandRequest, commandId = randomUUID()) {
+export async function send(
+  viewer: Viewer,
+  itemId: string,
+  command: CommandRequest,
+  commandId = randomUUID(),
+) {
   return commandItem(viewer, { commandId, itemId, command });
 }
 
-export async function move(viewer: Viewer, itemId: string, to: string, answers: object = ANSWERS, more: object = {}) {
-  const [row] = await database().select({ stateId: item.stateId }).from(item).where(eq(item.id, itemId));
-  return send(viewer, itemId, { kind: "move", from: row.stateId, to: await stateId(to), answers, ...more });
+export async function move(
+  viewer: Viewer,
+  itemId: string,
+  to: string,
+  answers: object = ANSWERS,
+  more: object = {},
+) {
+  const [row] = await database()
+    .select({ stateId: item.stateId })
+    .from(item)
+    .where(eq(item.id, itemId));
+  return send(viewer, itemId, {
+    kind: "move",
+    from: row.stateId,
+    to: await stateId(to),
+    answers,
+    ...more,
+  });
 }
 
 /** The code of the refusal that a use case ends with. */
@@ -49,11 +91,18 @@ export async function refusalOf(work: Promise<unknown>): Promise<string> {
 
 /** The board column that covers a state of TIX. */
 export async function columnOf(stateName: string) {
-  const [row] = await database().select({ column: boardColumn }).from(boardColumn).innerJoin(columnState, eq(columnState.columnId, boardColumn.id)).where(eq(columnState.stateId, await stateId(stateName)));
+  const [row] = await database()
+    .select({ column: boardColumn })
+    .from(boardColumn)
+    .innerJoin(columnState, eq(columnState.columnId, boardColumn.id))
+    .where(eq(columnState.stateId, await stateId(stateName)));
   return row.column;
 }
 
 export async function countIn(stateName: string): Promise<number> {
-  const rows = await database().select({ id: item.id }).from(item).where(and(eq(item.stateId, await stateId(stateName)), isNull(item.withdrawnAt)));
+  const rows = await database()
+    .select({ id: item.id })
+    .from(item)
+    .where(and(eq(item.stateId, await stateId(stateName)), isNull(item.withdrawnAt)));
   return rows.length;
 }

@@ -22,10 +22,16 @@ async function moveAlong(job: MoverJob, itemId: string): Promise<void> {
   do {
     for (const { from, to } of job.path) {
       try {
-        const { card } = await commandItem(job.viewer, { commandId: randomUUID(), itemId, command: { kind: "move", from, to, answers: job.answers } });
+        const { card } = await commandItem(job.viewer, {
+          commandId: randomUUID(),
+          itemId,
+          command: { kind: "move", from, to, answers: job.answers },
+        });
         console.log(`done ${itemId} ${card.version}`);
       } catch (error) {
-        console.log(error instanceof Refused ? `refused ${itemId} ${error.refusal.code}` : `failed ${itemId}`);
+        console.log(
+          error instanceof Refused ? `refused ${itemId} ${error.refusal.code}` : `failed ${itemId}`,
+        );
         if (!job.forever) return;
         if (!(error instanceof Refused)) await new Promise((resolve) => setTimeout(resolve, 50));
       }

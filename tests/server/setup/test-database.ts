@@ -16,13 +16,18 @@ async function onServer(work: (client: Client) => Promise<unknown>): Promise<voi
 }
 
 /** A database that only one test file uses: a copy of the template with the demo world, or one with nothing in it. */
-export async function createTestDatabase(template = TEMPLATE): Promise<{ url: string; drop: () => Promise<void> }> {
+export async function createTestDatabase(
+  template = TEMPLATE,
+): Promise<{ url: string; drop: () => Promise<void> }> {
   const name = `zigzag_${randomBytes(6).toString("hex")}`;
   await onServer(async (client) => {
     await client.query("select pg_advisory_lock($1)", [COPY_LOCK]);
     await client.query(`create database ${name} template ${template}`);
   });
-  return { url: serverUrl(name), drop: () => onServer((client) => client.query(`drop database ${name} with (force)`)) };
+  return {
+    url: serverUrl(name),
+    drop: () => onServer((client) => client.query(`drop database ${name} with (force)`)),
+  };
 }
 
 /** Without tables, as PostgreSQL makes it. */

@@ -5,4 +5,6 @@ import { accountBody, editAccounts, readAccounts } from "@/server/people/account
 export const GET = signedInRoute(async (viewer) => json(await readAccounts(viewer)));
 
 /** Makes an account, or another link for one. */
-export const POST = signedInRoute(async (viewer, request) => json(await editAccounts(viewer, await readJson(request, accountBody)), 201));
+export const POST = signedInRoute(async (viewer, request) =>
+  json(await editAccounts(viewer, await readJson(request, accountBody)), 201),
+);

@@ -9,13 +9,24 @@ import { forPage, pageTheme, pageViewer } from "@/app/page-access";
 
 export const dynamic = "force-dynamic";
 
-export default async function ProjectLayout({ children, params }: { children: ReactNode; params: Promise<{ key: string }> }) {
+export default async function ProjectLayout({
+  children,
+  params,
+}: {
+  children: ReactNode;
+  params: Promise<{ key: string }>;
+}) {
   const viewer = await pageViewer();
   const { key } = await params;
   const access = await forPage(enterProject(database(), viewer, { key }, "read project"));
   // Read before the summary: what happens in between is told by the stream.
   const lastEventId = await lastOutboxId(database(), access.project.id);
-  const [summary, projects, mayStart, { types }] = await Promise.all([readSummary(viewer, key), visibleProjects(database(), viewer), mayOutside(database(), viewer, "start project"), projectTypes(database(), access.project.id)]);
+  const [summary, projects, mayStart, { types }] = await Promise.all([
+    readSummary(viewer, key),
+    visibleProjects(database(), viewer),
+    mayOutside(database(), viewer, "start project"),
+    projectTypes(database(), access.project.id),
+  ]);
   return (
     <ProjectFrame
       project={{ key: access.project.key, name: access.project.name }}

@@ -10,11 +10,25 @@ export const dynamic = "force-dynamic";
 export default async function ReportPage({ params }: { params: Promise<{ key: string }> }) {
   const { key, name, forms } = await forPage(publicForms((await params).key.toUpperCase()));
   const [only] = forms;
-  if (forms.length === 1) return <ReportForm projectKey={key} projectName={name} slug={only.slug} definition={only.definition} />;
+  if (forms.length === 1)
+    return (
+      <ReportForm
+        projectKey={key}
+        projectName={name}
+        slug={only.slug}
+        definition={only.definition}
+      />
+    );
   return (
     <Sheet projectName={name}>
-      <h1 className="text-[24px] leading-tight">{forms.length === 0 ? "No form is open just now" : "What is it about?"}</h1>
-      {forms.length === 0 && <p className="mt-2 text-ink-soft">Come back later, or write to whoever gave you this address.</p>}
+      <h1 className="text-[24px] leading-tight">
+        {forms.length === 0 ? "No form is open just now" : "What is it about?"}
+      </h1>
+      {forms.length === 0 && (
+        <p className="mt-2 text-ink-soft">
+          Come back later, or write to whoever gave you this address.
+        </p>
+      )}
       <ul className="mt-4 flex flex-col">
         {forms.map((f) => (
           <li key={f.slug} className="border-t border-line py-3">

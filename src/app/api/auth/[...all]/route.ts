@@ -9,7 +9,13 @@ import { accountOf } from "@/server/people/viewer";
 const LARGEST = 16 * 1024;
 
 const tooMany = (retryAfter: number) =>
-  problem(429, "Too many attempts.", `Wait ${Math.ceil(retryAfter / 60)} minutes, then try again. Who is signed in stays so.`, { code: "too many" }, { "Retry-After": String(retryAfter) });
+  problem(
+    429,
+    "Too many attempts.",
+    `Wait ${Math.ceil(retryAfter / 60)} minutes, then try again. Who is signed in stays so.`,
+    { code: "too many" },
+    { "Retry-After": String(retryAfter) },
+  );
 
 /** Hands a request to the library, with the body that was read and checked. */
 type Ask = (body: unknown) => Promise<Response>;
@@ -38,7 +44,10 @@ async function makeAccount({ body, address, ask }: Sent): Promise<Response> {
   return use.allowed ? signUp(wanted, () => ask(wanted)) : tooMany(use.retryAfter);
 }
 
-const changeBody = z.object({ currentPassword: z.string().max(1_000), newPassword: passwordSchema });
+const changeBody = z.object({
+  currentPassword: z.string().max(1_000),
+  newPassword: passwordSchema,
+});
 
 /** A new password ends all other sessions of its person. */
 async function changePassword({ request, body, address, ask }: Sent): Promise<Response> {
@@ -48,7 +57,13 @@ async function changePassword({ request, body, address, ask }: Sent): Promise<Re
   const attempt = await trySignIn(who.email, address);
   if (!attempt.allowed) return tooMany(attempt.retryAfter);
   const answer = await ask({ ...change, revokeOtherSessions: true });
-  if (!answer.ok) return problem(422, "That is not your present password.", "Nothing was changed. Try again; an administrator can give you a link for a new one.", { code: "invalid" });
+  if (!answer.ok)
+    return problem(
+      422,
+      "That is not your present password.",
+      "Nothing was changed. Try again; an administrator can give you a link for a new one.",
+      { code: "invalid" },
+    );
   await attempt.succeed();
   return answer;
 }
@@ -75,8 +90,18 @@ export const POST = openRoute<{ all: string[] }>(async (request, { all }) => {
   }
   const headers = new Headers(request.headers);
   headers.delete("content-length");
-  const ask: Ask = (checked) => auth().handler(new Request(request.url, { method: "POST", headers, body: JSON.stringify(checked) }));
-  return handle({ request, body, address: request.headers.get("x-client-address") ?? "unknown", ask });
+  const ask: Ask = (checked) =>
+    auth().handler(
+      new Request(request.url, { method: "POST", headers, body: JSON.stringify(checked) }),
+    );
+  return handle({
+    request,
+    body,
+    address: request.headers.get("x-client-address") ?? "unknown",
+    ask,
+  });
 });
 
-export const GET = openRoute<{ all: string[] }>(async (request, { all }) => (all.join("/") === "get-session" ? auth().handler(request) : nowhere()));
+export const GET = openRoute<{ all: string[] }>(async (request, { all }) =>
+  all.join("/") === "get-session" ? auth().handler(request) : nowhere(),
+);

@@ -8,9 +8,20 @@ export const metadata: Metadata = { title: "Report a problem", robots: { index: 
 export const dynamic = "force-dynamic";
 
 /** A form inside another site's page, where its project allows that. */
-export default async function EmbeddedForm({ params }: { params: Promise<{ key: string; form: string }> }) {
+export default async function EmbeddedForm({
+  params,
+}: {
+  params: Promise<{ key: string; form: string }>;
+}) {
   const { key, form: slug } = await params;
   const form = await forPage(publicForm(key.toUpperCase(), slug));
   if (!form.open || !form.embeddable) notFound();
-  return <ReportForm projectKey={form.projectKey} projectName={form.projectName} slug={form.slug} definition={form.definition} />;
+  return (
+    <ReportForm
+      projectKey={form.projectKey}
+      projectName={form.projectName}
+      slug={form.slug}
+      definition={form.definition}
+    />
+  );
 }

@@ -1,7 +1,13 @@
 import type { ReactNode } from "react";
 import { IntakeNav } from "@/ui/intake/intake-nav";
 
-export default async function IntakeLayout({ children, params }: { children: ReactNode; params: Promise<{ key: string }> }) {
+export default async function IntakeLayout({
+  children,
+  params,
+}: {
+  children: ReactNode;
+  params: Promise<{ key: string }>;
+}) {
   return (
     <div className="flex h-full flex-col">
       <IntakeNav projectKey={(await params).key} />

@@ -9,5 +9,7 @@ export default async function IntakePage({ params }: { params: Promise<{ key: st
   const viewer = await pageViewer();
   const desk = await forPage(readDesk(viewer, (await params).key));
   const [first] = desk.queue;
-  return <DeskScreen initial={desk} initialReport={first ? await readReport(viewer, first.id) : null} />;
+  return (
+    <DeskScreen initial={desk} initialReport={first ? await readReport(viewer, first.id) : null} />
+  );
 }

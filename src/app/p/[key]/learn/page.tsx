@@ -5,8 +5,20 @@ import { LearnScreen } from "@/ui/flow/learn-screen";
 
 export const metadata: Metadata = { title: "Learn" };
 
-export default async function LearnPage({ params, searchParams }: { params: Promise<{ key: string }>; searchParams: Promise<Record<string, string | string[] | undefined>> }) {
+export default async function LearnPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ key: string }>;
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}) {
   const viewer = await pageViewer();
   const query = flowQuery.safeParse(await searchParams);
-  return <LearnScreen initial={await forPage(readLearn(viewer, (await params).key, query.data ?? flowQuery.parse({})))} />;
+  return (
+    <LearnScreen
+      initial={await forPage(
+        readLearn(viewer, (await params).key, query.data ?? flowQuery.parse({})),
+      )}
+    />
+  );
 }

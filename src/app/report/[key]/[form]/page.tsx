@@ -6,10 +6,22 @@ import { ReportForm, Sheet } from "@/ui/intake/report-form";
 export const metadata: Metadata = { title: "Report a problem" };
 export const dynamic = "force-dynamic";
 
-export default async function FormPage({ params }: { params: Promise<{ key: string; form: string }> }) {
+export default async function FormPage({
+  params,
+}: {
+  params: Promise<{ key: string; form: string }>;
+}) {
   const { key, form: slug } = await params;
   const form = await forPage(publicForm(key.toUpperCase(), slug));
-  if (form.open) return <ReportForm projectKey={form.projectKey} projectName={form.projectName} slug={form.slug} definition={form.definition} />;
+  if (form.open)
+    return (
+      <ReportForm
+        projectKey={form.projectKey}
+        projectName={form.projectName}
+        slug={form.slug}
+        definition={form.definition}
+      />
+    );
   return (
     <Sheet projectName={form.projectName}>
       <h1 className="text-[24px] leading-tight">This form is closed</h1>

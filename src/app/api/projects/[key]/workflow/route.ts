@@ -1,4 +1,6 @@
 import { json, signedInRoute } from "@/app/problem";
 import { readDesign } from "@/server/workflow/read";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, _request, { key }) => json(await readDesign(viewer, key)));
+export const GET = signedInRoute<{ key: string }>(async (viewer, _request, { key }) =>
+  json(await readDesign(viewer, key)),
+);

@@ -3,7 +3,9 @@ import { json, openRoute, readJson } from "@/app/problem";
 import { answerQuestion, readPrivatePage } from "@/server/intake/private-page";
 import { answerBody } from "@/server/intake/request";
 
-export const GET = openRoute<{ token: string }>(async (request, { token }) => (await limited(request)) ?? json(await readPrivatePage(token)));
+export const GET = openRoute<{ token: string }>(
+  async (request, { token }) => (await limited(request)) ?? json(await readPrivatePage(token)),
+);
 
 /** The requester's answer to an open question. */
 export const POST = openRoute<{ token: string }>(async (request, { token }) => {

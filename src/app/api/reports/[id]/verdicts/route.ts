@@ -11,5 +11,7 @@ const undoBody = z.object({ verdictId: z.uuid() });
 
 /** Undoes the latest verdict. */
 export const DELETE = signedInRoute<{ id: string }>(async (viewer, request, { id }) =>
-  json(await undoVerdict(viewer, z.uuid().parse(id), (await readJson(request, undoBody)).verdictId)),
+  json(
+    await undoVerdict(viewer, z.uuid().parse(id), (await readJson(request, undoBody)).verdictId),
+  ),
 );

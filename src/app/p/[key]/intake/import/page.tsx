@@ -7,6 +7,8 @@ import { ImportScreen } from "@/ui/intake/import-screen";
 export const metadata: Metadata = { title: "Import a table" };
 
 export default async function ImportPage({ params }: { params: Promise<{ key: string }> }) {
-  const { project } = await forPage(enterProject(database(), await pageViewer(), { key: (await params).key }, "judge report"));
+  const { project } = await forPage(
+    enterProject(database(), await pageViewer(), { key: (await params).key }, "judge report"),
+  );
   return <ImportScreen projectKey={project.key} />;
 }

@@ -13,7 +13,14 @@ export const POST = openRoute<{ token: string }>(async (request, { token }) => {
   if (refused) return refused;
   const { mail } = await readJson(request, followBody);
   const use = await countUse(`follow ${token.slice(0, 64)}`, PER_PAGE, DAY_MS);
-  if (!use.allowed) return problem(429, "Many people were added here today.", "Send a report of your own instead.", {}, { "Retry-After": String(use.retryAfter) });
+  if (!use.allowed)
+    return problem(
+      429,
+      "Many people were added here today.",
+      "Send a report of your own instead.",
+      {},
+      { "Retry-After": String(use.retryAfter) },
+    );
   await followReport(token, mail);
   return json({ stored: true });
 });

@@ -18,10 +18,26 @@ const MOST_PARTS = 400;
 export const POST = openRoute<{ key: string; form: string }>(async (request, { key, form }) => {
   const page = wantsPage(request);
   try {
-    const { reference, token } = await take(request, key.toUpperCase().slice(0, 20), form.slice(0, 60));
-    return page ? new Response(null, { status: 303, headers: { Location: `/r/${token}` } }) : json({ reference, token }, 201);
+    const { reference, token } = await take(
+      request,
+      key.toUpperCase().slice(0, 20),
+      form.slice(0, 60),
+    );
+    return page
+      ? new Response(null, { status: 303, headers: { Location: `/r/${token}` } })
+      : json({ reference, token }, 201);
   } catch (error) {
-    if (error instanceof FormFaults) return page ? plainPage(422, error.message, error.errors.map((e) => e.message)) : problem(422, error.message, error.errors[0].message, { code: "invalid", errors: error.errors });
+    if (error instanceof FormFaults)
+      return page
+        ? plainPage(
+            422,
+            error.message,
+            error.errors.map((e) => e.message),
+          )
+        : problem(422, error.message, error.errors[0].message, {
+            code: "invalid",
+            errors: error.errors,
+          });
     if (error instanceof Response) return error;
     const answer = problemOf(error);
     if (!page) return answer;
@@ -30,19 +46,42 @@ export const POST = openRoute<{ key: string; form: string }>(async (request, { k
   }
 });
 
-async function take(request: Request, key: string, form: string): Promise<{ reference: string; token: string }> {
+async function take(
+  request: Request,
+  key: string,
+  form: string,
+): Promise<{ reference: string; token: string }> {
   const address = request.headers.get("x-client-address") ?? "unknown";
-  const [byAddress, byForm] = [await countUse(`report ${address}`, PER_ADDRESS, MINUTE_MS), await countUse(`form ${key} ${form}`, PER_FORM, MINUTE_MS)];
+  const [byAddress, byForm] = [
+    await countUse(`report ${address}`, PER_ADDRESS, MINUTE_MS),
+    await countUse(`form ${key} ${form}`, PER_FORM, MINUTE_MS),
+  ];
   if (!byAddress.allowed || !byForm.allowed) {
-    const wait = Math.max(byAddress.allowed ? 0 : byAddress.retryAfter, byForm.allowed ? 0 : byForm.retryAfter);
-    throw problem(429, "Too many reports came at once.", `What you wrote is still here. Send it again in ${wait} seconds.`, { code: "too many" }, { "Retry-After": String(wait) });
+    const wait = Math.max(
+      byAddress.allowed ? 0 : byAddress.retryAfter,
+      byForm.allowed ? 0 : byForm.retryAfter,
+    );
+    throw problem(
+      429,
+      "Too many reports came at once.",
+      `What you wrote is still here. Send it again in ${wait} seconds.`,
+      { code: "too many" },
+      { "Retry-After": String(wait) },
+    );
   }
   const type = request.headers.get("content-type") ?? "";
-  if (!type.startsWith("multipart/form-data")) throw problem(415, "Only the report form is understood here.", "Send it as multipart/form-data.");
+  if (!type.startsWith("multipart/form-data"))
+    throw problem(
+      415,
+      "Only the report form is understood here.",
+      "Send it as multipart/form-data.",
+    );
   const body = await readBytes(request, LARGEST_FORM);
   let sent: FormData;
   try {
-    sent = await new Response(new Uint8Array(body), { headers: { "content-type": type } }).formData();
+    sent = await new Response(new Uint8Array(body), {
+      headers: { "content-type": type },
+    }).formData();
   } catch {
     throw problem(400, "The form did not arrive whole.", "Send it again.");
   }
@@ -50,10 +89,12 @@ async function take(request: Request, key: string, form: string): Promise<{ refe
   const files: SentFile[] = [];
   let parts = 0;
   for (const [name, value] of sent) {
-    if (++parts > MOST_PARTS) throw problem(413, "This form has too many parts.", "Send it as the page does.");
+    if (++parts > MOST_PARTS)
+      throw problem(413, "This form has too many parts.", "Send it as the page does.");
     if (typeof value === "string") (raw[name.slice(0, 60)] ??= []).push(value);
     // One more than is taken is kept, so that too many are refused and not cut.
-    else if (value.size > 0 && files.length <= MOST_FILES) files.push({ name: value.name, content: Buffer.from(await value.arrayBuffer()) });
+    else if (value.size > 0 && files.length <= MOST_FILES)
+      files.push({ name: value.name, content: Buffer.from(await value.arrayBuffer()) });
   }
   const joins = raw.joins?.[0] || null;
   return submitForm(key, form, raw, files, joins);
