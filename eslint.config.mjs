@@ -1,7 +1,10 @@
 import next from "eslint-config-next";
 import regexp from "eslint-plugin-regexp";
 
-/** Which parts of the source a part may import; architecture in one table. Everything across parts goes by "@/". */
+/**
+ * Which parts of the source a part may import; architecture in one table. Everything across parts
+ * goes by "@/".
+ */
 const PARTS = ["core", "db", "server", "worker", "ui", "app"];
 const MAY_IMPORT = {
   core: ["core"],
@@ -11,7 +14,10 @@ const MAY_IMPORT = {
   ui: ["core", "ui"],
   app: ["core", "server", "ui", "app", "db"],
 };
-/** Packages that a part must not touch: the core stays pure, the interface never reaches the database. */
+/**
+ * Packages that a part must not touch: the core stays pure, the interface never reaches the
+ * database.
+ */
 const CLOSED_PACKAGES = {
   core: [
     "react",

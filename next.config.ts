@@ -18,7 +18,8 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: true },
   async headers() {
     return [
-      // Forms that their project lets other sites show in a frame; the page itself answers only for those.
+      // Forms that their project lets other sites show in a frame; the page itself answers only for
+      // those.
       {
         source: "/embed/:path*",
         headers: [
@@ -34,7 +35,8 @@ const config: NextConfig = {
           { key: "Content-Security-Policy", value: `${POLICY}; frame-ancestors 'none'` },
         ],
       },
-      // What programs are answered, and files from outside: nothing in them may run, wherever they are opened.
+      // What programs are answered, and files from outside: nothing in them may run, wherever they
+      // are opened.
       {
         source: "/api/:path*",
         headers: [

@@ -1,8 +1,9 @@
 import { build } from "esbuild";
 
 /*
- * Compiles what runs beside the pages: the application process, the worker, the threads that read mails and meanings, the stand-ins and the
- * small programs of bin. Packages come along in the files, so that starting them reads few files; Next and its kind stay outside.
+ * Compiles what runs beside the pages: the application process, the worker, the threads that read
+ * mails and meanings, the stand-ins and the small programs of bin. Packages come along in the
+ * files, so that starting them reads few files; Next and its kind stay outside.
  *   node bin/build.mjs FOLDER
  */
 
@@ -26,8 +27,8 @@ await build({
   platform: "node",
   target: "node20",
   format: "cjs",
-  // The application shares its pool of connections with the pages through globalThis, not through modules.
-  // The sentence model reads its weights from beside its own files.
+  // The application shares its pool of connections with the pages through globalThis, not through
+  // modules. The sentence model reads its weights from beside its own files.
   external: ["next", "pg-native", "tsx", "@energetic-ai/*"],
   sourcemap: "linked",
   legalComments: "none",

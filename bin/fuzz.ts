@@ -1,7 +1,9 @@
 import { READERS } from "./fuzz-data/readers";
 import { fuzz } from "./fuzz-data/run";
 
-/* Every reader of text from outside reads many broken texts: none may crash, hang or keep silent. */
+/*
+ * Every reader of text from outside reads many broken texts: none may crash, hang or keep silent.
+ */
 
 async function main(): Promise<void> {
   const [times = "200000", given] = process.argv.slice(2);

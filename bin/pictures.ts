@@ -2,7 +2,8 @@ import puppeteer, { type Page } from "puppeteer-core";
 import { DEMO_PASSWORD } from "@demo/people";
 
 /*
- * Takes the pictures of docs/screenshots from a running demo: `npx tsx bin/pictures.ts http://localhost:4310 [name...]`.
+ * Takes the pictures of docs/screenshots from a running demo: `npx tsx bin/pictures.ts
+ * http://localhost:4310 [name...]`.
  */
 
 const [base = "http://localhost:4310", ...wanted] = process.argv.slice(2);

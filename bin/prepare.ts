@@ -5,7 +5,10 @@ import { migrateDatabase } from "@/db/migrate";
 import { isEmpty, loadDemo } from "@demo/load";
 import { DEMO_PASSWORD, mailOf, PEOPLE } from "@demo/people";
 
-/** Makes the database if it is missing, brings its schema up to date, and loads the demo into an empty one. */
+/**
+ * Makes the database if it is missing, brings its schema up to date, and loads the demo into an
+ * empty one.
+ */
 async function prepare(): Promise<void> {
   await ensureDatabase(databaseUrl());
   await migrateDatabase(databaseUrl());

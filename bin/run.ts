@@ -5,9 +5,10 @@ import path from "node:path";
 import { keepRunning, type Kept } from "./keep-running";
 
 /*
- * Runs the product: the application, the worker and, where no mail server is named, the mailbox that stands in for one. bin/start
- * has set everything up and hands over to this. A process that dies is started again with growing pauses while the others go
- * on; so is the database server where it is our own. On SIGTERM all of it is stopped, the database last.
+ * Runs the product: the application, the worker and, where no mail server is named, the mailbox
+ * that stands in for one. bin/start has set everything up and hands over to this. A process that
+ * dies is started again with growing pauses while the others go on; so is the database server where
+ * it is our own. On SIGTERM all of it is stopped, the database last.
  */
 
 const BUILT = __dirname;
@@ -95,7 +96,9 @@ async function run(): Promise<void> {
   console.log("Ctrl-C stops it. Logs are in .data/.");
 }
 
-/** The health answer names its instance: another product on the same port is not taken for this one. */
+/**
+ * The health answer names its instance: another product on the same port is not taken for this one.
+ */
 async function answersAs(instance: string, port: number): Promise<boolean> {
   const health = (await (await fetch(`http://127.0.0.1:${port}/api/health`)).json()) as {
     instance?: string;

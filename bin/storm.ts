@@ -6,9 +6,10 @@ import { Client } from "pg";
 import { DEMO_PASSWORD, mailOf, PEOPLE } from "@demo/people";
 
 /*
- * Movers, publishers, triagers and people outside use a running product for some minutes, while its application, worker and
- * database are killed one after the other. Then everything has to have come back by itself, and what was answered with yes has
- * to be stored once: nothing lost, nothing twice. Starts the product in this folder with bin/start, and stops it afterwards.
+ * Movers, publishers, triagers and people outside use a running product for some minutes, while its
+ * application, worker and database are killed one after the other. Then everything has to have come
+ * back by itself, and what was answered with yes has to be stored once: nothing lost, nothing
+ * twice. Starts the product in this folder with bin/start, and stops it afterwards.
  *   npx tsx bin/storm.ts [MINUTES]
  */
 
@@ -50,7 +51,10 @@ async function ask(pathname: string, cookie: string, body?: unknown): Promise<An
   return { status: answer.status, body: (await answer.json()) as Record<string, unknown> };
 }
 
-/** As the browser does: a command that got no answer is sent again with the same key until it has one. */
+/**
+ * As the browser does: a command that got no answer is sent again with the same key until it has
+ * one.
+ */
 async function insist(pathname: string, cookie: string, body: unknown): Promise<Answer> {
   for (;;) {
     try {

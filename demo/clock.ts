@@ -9,8 +9,9 @@ const DAY_BEGINS = 9;
 const isWorkday = (day: number) => (((day + 3) % 7) + 7) % 7 < 5;
 
 /**
- * Maps hours of work to instants, so that the simulation ends now: `instantOf(end)` is the last working moment before
- * now, and everything earlier lies on weekdays between nine and five before it.
+ * Maps hours of work to instants, so that the simulation ends now: `instantOf(end)` is the last
+ * working moment before now, and everything earlier lies on weekdays between nine and five before
+ * it.
  */
 export function workClock(now: Instant, zone: string, end: number): (hours: number) => Instant {
   let today = dayNumber(now, zone);

@@ -51,8 +51,9 @@ const REVIEW = 1;
 const TEST = 2;
 
 /**
- * The history of a project: jobs go through the product's own simulator of queues, and each step they take is given as
- * a command to the product's own core, which decides and gives the events. Nothing is written past the rules.
+ * The history of a project: jobs go through the product's own simulator of queues, and each step
+ * they take is given as a command to the product's own core, which decides and gives the events.
+ * Nothing is written past the rules.
  */
 export function projectHistory(
   project: DemoProject,
@@ -77,7 +78,8 @@ export function projectHistory(
     (a, b) => Number(inFlight(b)) - Number(inFlight(a)) || b.arrivesAt - a.arrivesAt,
   ))
     titleOf.set(draft, titles(draft.type, newest.has(draft)));
-  // Somebody has put the backlog in order: dates and bugs tend to stand higher, what is intangible lower.
+  // Somebody has put the backlog in order: dates and bugs tend to stand higher, what is intangible
+  // lower.
   const wish = (d: Draft) =>
     random.next() -
     (d.classOfService === "fixed date" ? 0.5 : 0) -
@@ -222,7 +224,10 @@ function simulateProcess(
   );
 }
 
-/** Of what is ready to deploy: how much is not wanted any more. Of what went live: how much comes back, and how long that takes at most. */
+/**
+ * Of what is ready to deploy: how much is not wanted any more. Of what went live: how much comes
+ * back, and how long that takes at most.
+ */
 const STOPPED_SHARE = 0.03;
 const CAME_BACK_SHARE = 0.025;
 const CAME_BACK_HOURS = 50;
@@ -323,7 +328,10 @@ class HistoryWriter {
       this.deploy(pen, draft, last.finishedAt);
   }
 
-  /** Its sprint, its release and the project's own fields; drawn apart, so that the rest of the history stays as it is. */
+  /**
+   * Its sprint, its release and the project's own fields; drawn apart, so that the rest of the
+   * history stays as it is.
+   */
   private planned(draft: Draft) {
     const { extras, projectId, now } = this;
     const pulled = draft.passages.length > 0;
@@ -375,7 +383,10 @@ class HistoryWriter {
     };
   }
 
-  /** Passed tests wait for a deployment: twice a week for small things, every second week for releases. */
+  /**
+   * Passed tests wait for a deployment: twice a week for small things, every second week for
+   * releases.
+   */
   private deploy(pen: ItemPen, draft: Draft, ready: number): void {
     pen.move(ready, "Ready to deploy", this.pickTester());
     const every =
@@ -392,7 +403,10 @@ class HistoryWriter {
     this.wentLive.push({ pen, at });
   }
 
-  /** What became of finished work: some of it came back and went out once more, and some bugs came out of it. */
+  /**
+   * What became of finished work: some of it came back and went out once more, and some bugs came
+   * out of it.
+   */
   writeAfterwards(): void {
     const { ends } = this;
     for (const { pen, at } of this.wentLive)
@@ -444,7 +458,10 @@ class HistoryWriter {
     return this.random.pick(this.testers).id;
   }
 
-  /** What makes a history worth reading: comments, blockers that were lifted, and some that were not. */
+  /**
+   * What makes a history worth reading: comments, blockers that were lifted, and some that were
+   * not.
+   */
   private embellish(pen: ItemPen, passage: Passage, draft: Draft): void {
     const { random } = this;
     const from = passage.startedAt!;

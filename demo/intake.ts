@@ -254,7 +254,9 @@ export function demoAnswers(project: DemoProject, reference: number): FormAnswer
 const DOMAIN = "in.saltmarsh.example";
 const LATELY = 20;
 
-/** The mail of the last weeks: what came in by mail, and the receipts and questions that went out. */
+/**
+ * The mail of the last weeks: what came in by mail, and the receipts and questions that went out.
+ */
 export function demoMail(
   project: DemoProject,
   reports: readonly (typeof report.$inferInsert)[],

@@ -32,7 +32,9 @@ import {
   type DemoReport,
 } from "./words/reports";
 
-/** Whether nothing was begun in the database yet: no people, and not without the demo on purpose. */
+/**
+ * Whether nothing was begun in the database yet: no people, and not without the demo on purpose.
+ */
 export async function isEmpty(): Promise<boolean> {
   const [begun] = await database().select().from(table.installation).limit(1);
   return begun === undefined && (await nobodyYet());
@@ -69,29 +71,25 @@ export async function loadDemo(
 async function loadPeople(tx: Transaction): Promise<void> {
   const password = await hashPassword(DEMO_PASSWORD);
   await tx.insert(table.team).values(TEAMS);
-  await tx
-    .insert(table.person)
-    .values(
-      PEOPLE.map((p) => ({
-        id: p.id,
-        name: p.name,
-        email: mailOf(p),
-        emailVerified: true,
-        administrator: p.administrator ?? false,
-        calling: p.calling,
-      })),
-    );
-  await tx
-    .insert(table.account)
-    .values(
-      PEOPLE.map((p) => ({
-        id: `password-${p.id}`,
-        accountId: p.id,
-        providerId: "credential",
-        userId: p.id,
-        password,
-      })),
-    );
+  await tx.insert(table.person).values(
+    PEOPLE.map((p) => ({
+      id: p.id,
+      name: p.name,
+      email: mailOf(p),
+      emailVerified: true,
+      administrator: p.administrator ?? false,
+      calling: p.calling,
+    })),
+  );
+  await tx.insert(table.account).values(
+    PEOPLE.map((p) => ({
+      id: `password-${p.id}`,
+      accountId: p.id,
+      providerId: "credential",
+      userId: p.id,
+      password,
+    })),
+  );
   await tx.insert(table.teamMember).values(PEOPLE.map((p) => ({ teamId: p.team, personId: p.id })));
 }
 
@@ -103,17 +101,15 @@ async function loadProject(
   const id = project.key.toLowerCase();
   const ids = uuidSource(seededRandom(project.process.seed + 500));
   const { days, share } = project.expectation;
-  await tx
-    .insert(table.project)
-    .values({
-      id,
-      key: project.key,
-      name: project.name,
-      visibility: project.key === "TIDE" ? "members" : "everyone",
-      zone: ZONE,
-      expectationDays: days,
-      expectationShare: share,
-    });
+  await tx.insert(table.project).values({
+    id,
+    key: project.key,
+    name: project.name,
+    visibility: project.key === "TIDE" ? "members" : "everyone",
+    zone: ZONE,
+    expectationDays: days,
+    expectationShare: share,
+  });
   await tx.insert(table.membership).values(
     PEOPLE.flatMap((p) => {
       const role = p.roles[project.key];
@@ -146,13 +142,11 @@ async function loadProject(
     await tx
       .insert(table.boardColumn)
       .values({ id: columnId, boardId, stage, name, part, position, min, max, minFirm, maxFirm });
-    await tx
-      .insert(table.columnState)
-      .values({
-        boardId,
-        columnId,
-        stateId: workflow.states.find((s) => s.name === column.state)!.id,
-      });
+    await tx.insert(table.columnState).values({
+      boardId,
+      columnId,
+      stateId: workflow.states.find((s) => s.name === column.state)!.id,
+    });
   }
   return { workflow, tasks };
 }
@@ -166,16 +160,14 @@ async function loadWorkflow(
   const { id, name, version, states } = workflow;
   await tx.insert(table.workflow).values({ id, projectId, name, version });
   await tx.insert(table.state).values(states.map((s) => ({ ...s, workflowId: id })));
-  await tx
-    .insert(table.workflowVersion)
-    .values({
-      workflowId: id,
-      version,
-      definition: workflow,
-      at: now,
-      byId: "ines",
-      summary: "the process as it was agreed",
-    });
+  await tx.insert(table.workflowVersion).values({
+    workflowId: id,
+    version,
+    definition: workflow,
+    at: now,
+    byId: "ines",
+    summary: "the process as it was agreed",
+  });
 }
 
 const CHUNK = 400;

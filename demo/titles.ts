@@ -4,7 +4,10 @@ import { ACCEPTANCE, FINDINGS, PLACES, WHY_STORIES } from "./words/stock";
 
 export type DemoType = "story" | "bug" | "request";
 
-/** Gives out titles: the hand-written ones to the newest items, put-together ones to the others, none twice. */
+/**
+ * Gives out titles: the hand-written ones to the newest items, put-together ones to the others,
+ * none twice.
+ */
 export function titleSource(
   words: TitleStock,
   random: Random,

@@ -17,21 +17,20 @@ export const ON_BOARD = 2_000;
 const PEOPLE = 400;
 
 /**
- * A large made-up organisation, made by the database itself: every item has a creation and a walk through the states
- * with as many events as real items have. In project 1 as many items are in progress as the board test wants.
+ * A large made-up organisation, made by the database itself: every item has a creation and a walk
+ * through the states with as many events as real items have. In project 1 as many items are in
+ * progress as the board test wants.
  */
 export async function makeOrganisation(): Promise<void> {
   const db = database();
-  await db
-    .insert(table.person)
-    .values(
-      Array.from({ length: PEOPLE }, (_, i) => ({
-        id: `p${i}`,
-        name: `Person ${i}`,
-        email: `p${i}@saltmarsh.example`,
-        administrator: i === 0,
-      })),
-    );
+  await db.insert(table.person).values(
+    Array.from({ length: PEOPLE }, (_, i) => ({
+      id: `p${i}`,
+      name: `Person ${i}`,
+      email: `p${i}@saltmarsh.example`,
+      administrator: i === 0,
+    })),
+  );
   for (let p = 1; p <= PROJECTS; p++) {
     const id = `b${p}`;
     let n = 0;
@@ -39,60 +38,52 @@ export async function makeOrganisation(): Promise<void> {
       ...fromTemplate(BUILD_REVIEW_TEST_DEPLOY, () => `${id}-${n++}`),
       id: `${id}-w`,
     };
-    await db
-      .insert(table.project)
-      .values({
-        id,
-        key: `BIG${p}`,
-        name: `Project ${p}`,
-        visibility: "everyone",
-        zone: "Europe/London",
-        expectationDays: 10,
-        expectationShare: 0.85,
-        nextItemNumber: ITEMS_PER_PROJECT + 1,
-      });
-    await db
-      .insert(table.membership)
-      .values(
-        Array.from({ length: 20 }, (_, i) => ({
-          projectId: id,
-          personId: `p${(p - 1) * 20 + i}`,
-          role: "member" as const,
-        })),
-      );
+    await db.insert(table.project).values({
+      id,
+      key: `BIG${p}`,
+      name: `Project ${p}`,
+      visibility: "everyone",
+      zone: "Europe/London",
+      expectationDays: 10,
+      expectationShare: 0.85,
+      nextItemNumber: ITEMS_PER_PROJECT + 1,
+    });
+    await db.insert(table.membership).values(
+      Array.from({ length: 20 }, (_, i) => ({
+        projectId: id,
+        personId: `p${(p - 1) * 20 + i}`,
+        role: "member" as const,
+      })),
+    );
     await db
       .insert(table.workflow)
       .values({ id: workflow.id, projectId: id, name: workflow.name, version: 1 });
     await db
       .insert(table.state)
       .values(workflow.states.map((s) => ({ ...s, workflowId: workflow.id })));
-    await db
-      .insert(table.workflowVersion)
-      .values({
-        workflowId: workflow.id,
-        version: 1,
-        definition: { ...workflow, version: 1 },
-        at: Date.now(),
-        byId: "p0",
-        summary: "as it was agreed",
-      });
+    await db.insert(table.workflowVersion).values({
+      workflowId: workflow.id,
+      version: 1,
+      definition: { ...workflow, version: 1 },
+      at: Date.now(),
+      byId: "p0",
+      summary: "as it was agreed",
+    });
     await db
       .insert(table.itemType)
       .values({ projectId: id, id: "story", name: "Story", level: 1, workflowId: workflow.id });
     await db.insert(table.board).values({ id: `${id}-board`, projectId: id, name: "Everything" });
     for (const [position, state] of workflow.states.slice(1, 9).entries()) {
-      await db
-        .insert(table.boardColumn)
-        .values({
-          id: `${id}-c${position}`,
-          boardId: `${id}-board`,
-          stage: state.stage!,
-          name: state.name,
-          part: partOf(state.kind),
-          position,
-          max: 4_000,
-          maxFirm: state.name === "In review",
-        });
+      await db.insert(table.boardColumn).values({
+        id: `${id}-c${position}`,
+        boardId: `${id}-board`,
+        stage: state.stage!,
+        name: state.name,
+        part: partOf(state.kind),
+        position,
+        max: 4_000,
+        maxFirm: state.name === "In review",
+      });
       await db
         .insert(table.columnState)
         .values({ boardId: `${id}-board`, columnId: `${id}-c${position}`, stateId: state.id });
@@ -106,7 +97,9 @@ export async function makeOrganisation(): Promise<void> {
   await db.execute(sql`analyze`);
 }
 
-/** One of some texts for each item, so that words are as common and as rare as in what people write. */
+/**
+ * One of some texts for each item, so that words are as common and as rare as in what people write.
+ */
 const pickFor = (id: string) => (texts: readonly string[], step: number) =>
   sql`(${sql.param(texts)}::text[])[1 + (n * ${step}::bigint + abs(hashtext(${id} || n))) % ${texts.length}]`;
 
@@ -132,7 +125,8 @@ async function fillProject(id: string, states: string[], open: number): Promise<
   );
   const kindList = sql.raw(`array[${kinds.map((k) => `'${k}'`).join(",")}]`);
   const pick = pickFor(id);
-  // Where item n stands: 9 is live, 2 to 8 are in progress. It was created n/13 days ago and took steps of 3 to 30 hours.
+  // Where item n stands: 9 is live, 2 to 8 are in progress. It was created n/13 days ago and took
+  // steps of 3 to 30 hours.
   await db.execute(sql`
     insert into item (id, project_id, number, type_id, title, description, priority, class_of_service, origin, estimate, assignee_id, reviewer_id, how_to_test,
       state_id, state_kind, entered_state_at, rank, outcome, first_started_at, delivered_at, finished_at, clock, returns, open_blockers, created_at, updated_at, version)

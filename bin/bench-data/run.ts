@@ -194,7 +194,10 @@ function rules(): Row[] {
   ];
 }
 
-/** What the triage desk finds alike in a project of the organisation: candidates from the database, ranked by the core. */
+/**
+ * What the triage desk finds alike in a project of the organisation: candidates from the database,
+ * ranked by the core.
+ */
 async function similarTimes(): Promise<number> {
   const [project] = await database().select().from(projectTable).where(eq(projectTable.id, "b7"));
   const one = async (i: number) => {

@@ -6,7 +6,10 @@ import type { Timed } from "./rules";
 const NOW = Date.UTC(2026, 5, 1, 12);
 export const PROMISES = 20_000;
 
-/** Promises of a year, a third of them with a question in between, in working hours with holidays and across both changes of clock; yardstick: the same in elapsed time. */
+/**
+ * Promises of a year, a third of them with a question in between, in working hours with holidays
+ * and across both changes of clock; yardstick: the same in elapsed time.
+ */
 export function promises(): Timed {
   const calendar = {
     ...OFFICE_HOURS,

@@ -5,7 +5,10 @@ import { VERY_ALIKE } from "@/core/intake/very-alike";
 import { learnRelations } from "@/core/intake/word-relations";
 import { readMeanings } from "@/server/intake/meaning-model";
 
-/** A share with its interval of 95 % (E. B. Wilson, "Probable inference, the law of succession, and statistical inference", Journal of the American Statistical Association 22 (1927), 209-212). */
+/**
+ * A share with its interval of 95 % (E. B. Wilson, "Probable inference, the law of succession, and
+ * statistical inference", Journal of the American Statistical Association 22 (1927), 209-212).
+ */
 export interface Share {
   hits: number;
   of: number;
@@ -26,10 +29,16 @@ function shareOf(hits: number, of: number): Share {
 export interface PairFigures {
   queries: number;
   among: number;
-  /** How often the one that tells of the same problem is the first shown, and among the six that are shown. */
+  /**
+   * How often the one that tells of the same problem is the first shown, and among the six that are
+   * shown.
+   */
   first: Share;
   six: Share;
-  /** Of what is called very alike, how much tells of the same problem; and of all pairs, how many are called so. */
+  /**
+   * Of what is called very alike, how much tells of the same problem; and of all pairs, how many
+   * are called so.
+   */
   right: Share;
   called: Share;
 }
@@ -37,8 +46,8 @@ export interface PairFigures {
 const SHOWN = 6;
 
 /**
- * Each first report of a pair is held against the second ones of all, and against those that tell of another problem with the
- * same things (traps), as a new report is held against what is known.
+ * Each first report of a pair is held against the second ones of all, and against those that tell
+ * of another problem with the same things (traps), as a new report is held against what is known.
  * @param learntFrom pairs that the project has merged before
  */
 async function judgePairs(
@@ -83,7 +92,10 @@ async function judgePairs(
   };
 }
 
-/** The pairs that the parts and the threshold were chosen on, and the set that was written for telling how good it is. */
+/**
+ * The pairs that the parts and the threshold were chosen on, and the set that was written for
+ * telling how good it is.
+ */
 export async function judgeSimilarity(): Promise<{ chosenOn: PairFigures; third: PairFigures }> {
   return {
     chosenOn: await judgePairs(LABELLED_PAIRS, []),

@@ -15,12 +15,17 @@ import { cleanName } from "@/server/intake/file";
 import { readMail } from "@/server/mail/read";
 import { Refused } from "@/server/refused";
 
-/** Something that reads text from outside, and what must be true of whatever it makes of any text. */
+/**
+ * Something that reads text from outside, and what must be true of whatever it makes of any text.
+ */
 export interface FuzzedReader {
   name: string;
   /** A text that it understands, to be broken. */
   sample: string;
-  /** @throws only what it throws for bad input; @returns a complaint where it kept silent about something */
+  /**
+   * @throws only what it throws for bad input; @returns a complaint where it kept silent about
+   * something
+   */
   read: (text: string) => string | null | Promise<string | null>;
 }
 

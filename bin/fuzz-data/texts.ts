@@ -72,7 +72,10 @@ const PIECES = [
   "|",
 ];
 
-/** Texts without end, the same for the same seed: samples that were broken, pieces in any number, and noise. */
+/**
+ * Texts without end, the same for the same seed: samples that were broken, pieces in any number,
+ * and noise.
+ */
 export function textsFrom(seed: number): (sample: string) => string {
   const source = seededRandom(seed);
   const random = () => source.next();

@@ -1,6 +1,7 @@
 /*
- * Pairs of reports, judged by hand: do they tell of the same problem? The first half of each list (even places) is for choosing
- * the threshold, the other half for telling how good it is on pairs that it was not chosen from.
+ * Pairs of reports, judged by hand: do they tell of the same problem? The first half of each list
+ * (even places) is for choosing the threshold, the other half for telling how good it is on pairs
+ * that it was not chosen from.
  */
 
 export interface LabelledPair {

@@ -1,8 +1,9 @@
 import type { PairRow } from "./pairs";
 
 /*
- * A third set of pairs, written before the comparison was changed and opened once, to tell how good it is: people who tell of
- * the same problem, each in their own words. And traps: reports about the same thing that tell of another problem.
+ * A third set of pairs, written before the comparison was changed and opened once, to tell how good
+ * it is: people who tell of the same problem, each in their own words. And traps: reports about the
+ * same thing that tell of another problem.
  */
 
 export const THIRD_SAME: PairRow[] = [

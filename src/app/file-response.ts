@@ -2,8 +2,9 @@ import { isPicture, digestOf } from "@/server/intake/file";
 import type { ServedFile } from "@/server/intake/files";
 
 /**
- * A file from outside: pictures may be shown in our own pages, everything else is only saved. Nothing of it can run: its kind is
- * what its bytes say, browsers do not guess, and a policy for these addresses forbids everything (next.config.ts).
+ * A file from outside: pictures may be shown in our own pages, everything else is only saved.
+ * Nothing of it can run: its kind is what its bytes say, browsers do not guess, and a policy for
+ * these addresses forbids everything (next.config.ts).
  */
 export function fileResponse({ name, mediaType, content }: ServedFile): Response {
   const ascii = name.replace(/[^\x20-\x7e]|["\\]/g, "_");

@@ -7,7 +7,10 @@ interface Line {
 const shared = globalThis as typeof globalThis & { zigzagLines?: Map<string, Line> };
 const lines = (): Map<string, Line> => (shared.zigzagLines ??= new Map());
 
-/** Does some work when fewer than so many of the same key are under way; until then it waits, first come, first served. */
+/**
+ * Does some work when fewer than so many of the same key are under way; until then it waits, first
+ * come, first served.
+ */
 export async function inTurn<T>(key: string, most: number, work: () => Promise<T>): Promise<T> {
   const line = lines().get(key) ?? { under: 0, waiting: [] };
   lines().set(key, line);

@@ -12,7 +12,9 @@ import { viewerOf, type Viewer } from "@/server/people/viewer";
 const HEARTBEAT_MS = 10_000;
 /** So many may one person have open in one process; a browser's tabs are far fewer. */
 const MOST_PER_PERSON = 20;
-/** A reader that takes nothing any more is let go, before what it should have read fills the memory. */
+/**
+ * A reader that takes nothing any more is let go, before what it should have read fills the memory.
+ */
 const MOST_UNREAD = 2_000;
 
 interface Opened {
@@ -32,8 +34,9 @@ export const mayOpenStream = (viewer: Viewer): boolean =>
   [...openStreams()].filter((s) => s.personId === viewer.personId).length < MOST_PER_PERSON;
 
 /**
- * Server-sent events of a project for one reader, from a message on: changed cards as they change. At every heartbeat it is
- * asked again whether the session lasts and the project may be seen; the stream ends when not.
+ * Server-sent events of a project for one reader, from a message on: changed cards as they change.
+ * At every heartbeat it is asked again whether the session lasts and the project may be seen; the
+ * stream ends when not.
  * @param from the last message that the reader knows; NaN for none
  */
 export function liveStream(

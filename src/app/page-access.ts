@@ -4,7 +4,9 @@ import { cache } from "react";
 import { Refused } from "@/server/refused";
 import { viewerOf, type Viewer } from "@/server/people/viewer";
 
-/** The signed-in person of this page request; otherwise the sign-in page, and back here afterwards. */
+/**
+ * The signed-in person of this page request; otherwise the sign-in page, and back here afterwards.
+ */
 export const pageViewer = cache(async (): Promise<Viewer> => {
   const viewer = await viewerOf(await headers());
   if (!viewer) redirect("/sign-in");

@@ -3,7 +3,9 @@ import { database } from "@/db/connection";
 import { visibleProjects } from "@/server/people/access";
 import { pageViewer } from "./page-access";
 
-/** The front door: to the board of the first project that the person can see, or to starting one. */
+/**
+ * The front door: to the board of the first project that the person can see, or to starting one.
+ */
 export default async function Home() {
   const viewer = await pageViewer();
   const projects = await visibleProjects(database(), viewer);

@@ -45,7 +45,9 @@ export function plainAnswer(
   return isReadable(request.url ?? "") ? null : "bad address";
 }
 
-/** Whether an address is what it says: percent signs that stand for letters, and no null among them. */
+/**
+ * Whether an address is what it says: percent signs that stand for letters, and no null among them.
+ */
 function isReadable(url: string): boolean {
   try {
     return !decodeURIComponent(url.split("?")[0]).includes("\u0000");

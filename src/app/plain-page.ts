@@ -7,14 +7,20 @@ const ESCAPES: Record<string, string> = {
 };
 const escaped = (text: string) => text.replace(/[&<>"']/g, (c) => ESCAPES[c]);
 
-/** Whether a request comes from a browser's own form, that wants to show a page, and not from a script. */
+/**
+ * Whether a request comes from a browser's own form, that wants to show a page, and not from a
+ * script.
+ */
 export const wantsPage = (request: Request) =>
   request.headers.get("accept")?.startsWith("text/html") ?? false;
 
 const STYLE =
   "max-width:36rem;margin:15vh auto;padding:0 1.5rem;font:16px/1.5 sans-serif;color:#26302d;background:#faf8f3";
 
-/** A page that needs nothing but itself. @param againAfter asks again by itself after so many seconds */
+/**
+ * A page that needs nothing but itself. @param againAfter asks again by itself after so many
+ * seconds
+ */
 export function plainHtml(
   title: string,
   sentences: readonly string[],

@@ -23,7 +23,9 @@ export function problem(
   });
 }
 
-/** The problem that fits an error of a use case. Nothing about the inside of the system gets out. */
+/**
+ * The problem that fits an error of a use case. Nothing about the inside of the system gets out.
+ */
 export function problemOf(error: unknown): Response {
   if (error instanceof Refused) {
     const { refusal } = error;
@@ -124,7 +126,9 @@ export async function readBytes(request: Request, most: number): Promise<Buffer>
   return Buffer.concat(chunks);
 }
 
-/** A JSON body that fits a schema. Null characters, which no text column can hold, are taken out. */
+/**
+ * A JSON body that fits a schema. Null characters, which no text column can hold, are taken out.
+ */
 export async function readJson<T>(
   request: Request,
   schema: z.ZodType<T>,
@@ -157,7 +161,10 @@ function fromElsewhere(request: Request): boolean {
   }
 }
 
-/** So many requests are worked on at once, so that nobody takes all connections to the database; many people may share an address. */
+/**
+ * So many requests are worked on at once, so that nobody takes all connections to the database;
+ * many people may share an address.
+ */
 const MOST_AT_ONCE = { person: 8, address: 60 };
 
 type Context<P> = { params: Promise<P> };

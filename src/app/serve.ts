@@ -8,15 +8,19 @@ import { clientAddress, trustedProxies } from "./client-address";
 import { answerPlainly, plainAnswer } from "./plain-answer";
 
 /*
- * The application process. Next serves the pages; what is ours is to hold the port from the first moment, to tell routes the
- * address of the client, to answer in words what never reaches a page, and to stop well: no new request is taken, open
- * streams are ended, what is in hand is finished, then connections are given back.
+ * The application process. Next serves the pages; what is ours is to hold the port from the first
+ * moment, to tell routes the address of the client, to answer in words what never reaches a page,
+ * and to stop well: no new request is taken, open streams are ended, what is in hand is finished,
+ * then connections are given back.
  */
 
 const GRACE_MS = 3_000;
 const FIRST_PORT = 4310;
 
-/** What Next says of a page that failed goes into the log as everything else does: never with what somebody wrote. */
+/**
+ * What Next says of a page that failed goes into the log as everything else does: never with what
+ * somebody wrote.
+ */
 function logLikeEverythingElse(): void {
   console.error = (...said: unknown[]) => {
     const error = said.find((s) => s instanceof Error);
@@ -64,7 +68,10 @@ const asksForPage = ({ method, url = "", headers }: IncomingMessage) =>
 
 let asked: Promise<boolean> | null = null;
 
-/** Whether the database does not answer: a page without it would be an error without words. Those who ask at once share one look. */
+/**
+ * Whether the database does not answer: a page without it would be an error without words. Those
+ * who ask at once share one look.
+ */
 function databaseAway(): Promise<boolean> {
   asked ??= databaseAnswers()
     .then((answers) => !answers)

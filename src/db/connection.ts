@@ -7,7 +7,8 @@ export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
 /** Either: what reads may run on. */
 export type Reader = Database | Transaction;
 
-// Next bundles routes apart from each other; one pool for the process is kept where all of them find it.
+// Next bundles routes apart from each other; one pool for the process is kept where all of them
+// find it.
 const shared = globalThis as typeof globalThis & { zigzagPool?: Pool; zigzagDatabase?: Database };
 
 export function databaseUrl(): string {
@@ -30,7 +31,8 @@ export function pool(): Pool {
     });
     // An idle connection that breaks (the server was restarted) is replaced by the next query.
     shared.zigzagPool.on("error", () => {});
-    // The same for one that is in use: its query fails and says so; the process must not end over it.
+    // The same for one that is in use: its query fails and says so; the process must not end over
+    // it.
     shared.zigzagPool.on("connect", (client) => client.on("error", () => {}));
   }
   return shared.zigzagPool;
@@ -60,7 +62,10 @@ export function sqlState(error: unknown): string | undefined {
 
 const UNREACHABLE = /^(ECONNREFUSED|ECONNRESET|EPIPE|ENOENT|57P0[123]|08\d{3}|53300)$/;
 
-/** Whether an error means that the database cannot be reached now, so that trying again later makes sense. */
+/**
+ * Whether an error means that the database cannot be reached now, so that trying again later makes
+ * sense.
+ */
 export function isUnreachable(error: unknown): boolean {
   const code = sqlState(error);
   if (code !== undefined) return UNREACHABLE.test(code);
@@ -79,7 +84,10 @@ export const tookTooLong = (error: unknown): boolean => sqlState(error) === "570
 
 const LOST_RACE = new Set(["40001", "40P01"]);
 
-/** Runs a transaction, again when the database broke a deadlock or a serialisation conflict at its cost. */
+/**
+ * Runs a transaction, again when the database broke a deadlock or a serialisation conflict at its
+ * cost.
+ */
 export async function transact<T>(work: (tx: Transaction) => Promise<T>, attempts = 4): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     try {

@@ -6,7 +6,9 @@ export interface Health {
   ok: boolean;
   database: "up" | "down";
   worker: "up" | "late" | "unknown";
-  /** Names the start of the product that answers, so that nobody takes another one's answer for it. */
+  /**
+   * Names the start of the product that answers, so that nobody takes another one's answer for it.
+   */
   instance: string | null;
 }
 

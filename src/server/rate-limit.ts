@@ -3,7 +3,8 @@ import { database, type Reader } from "@/db/connection";
 import { rateCount } from "@/db/schema";
 
 /**
- * Counts one more use of a key in its current window, in the database so that all processes count together.
+ * Counts one more use of a key in its current window, in the database so that all processes count
+ * together.
  * @returns whether it is still within the limit, and after how many seconds the window ends
  * @param on a transaction, where what is counted may not happen after all
  */

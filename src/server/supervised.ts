@@ -1,8 +1,9 @@
 import type { Server } from "node:net";
 
 /*
- * A process of the product and the one that started it: it tells on which ports it listens once it does, and ends when it is told
- * to, or when whoever started it is gone. Started by hand it has nobody to tell.
+ * A process of the product and the one that started it: it tells on which ports it listens once it
+ * does, and ends when it is told to, or when whoever started it is gone. Started by hand it has
+ * nobody to tell.
  */
 
 /** Says which ports it has taken, before it is ready. */
@@ -33,8 +34,10 @@ export function onStop(stop: () => void): void {
 const MOST_PORTS = 200;
 
 /**
- * Listens on a port and holds it. A port that is only a wish gives way to the next one that is free.
- * @param fixed whether it must be this one; then it is tried again for a moment, because the one before may still be letting go of it
+ * Listens on a port and holds it. A port that is only a wish gives way to the next one that is
+ * free.
+ * @param fixed whether it must be this one; then it is tried again for a moment, because the one
+ *   before may still be letting go of it
  * @returns the port
  */
 export async function holdPort(

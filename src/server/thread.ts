@@ -2,7 +2,8 @@ import path from "node:path";
 import { Worker } from "node:worker_threads";
 
 /**
- * Starts a thread beside the process: the compiled one where the product was built, in development and in tests its source.
+ * Starts a thread beside the process: the compiled one where the product was built, in development
+ * and in tests its source.
  * @param built its file among the compiled ones
  * @param source its file among the sources
  */

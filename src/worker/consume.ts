@@ -10,9 +10,10 @@ const BATCH = 100;
 type OutboxRow = typeof outbox.$inferSelect;
 
 /**
- * Takes what happened from the outbox, in order, and does what follows from it: moves that wait for it are made, reports that
- * waited for it come back, and whoever reported something is told. Several workers may run; a row is handled by one of them.
- * A row that cannot be followed up waits, longer each time, and keeps no other waiting.
+ * Takes what happened from the outbox, in order, and does what follows from it: moves that wait for
+ * it are made, reports that waited for it come back, and whoever reported something is told.
+ * Several workers may run; a row is handled by one of them. A row that cannot be followed up waits,
+ * longer each time, and keeps no other waiting.
  * @returns how many rows were done
  */
 export async function consumeOutbox(now = Date.now()): Promise<number> {
@@ -38,7 +39,10 @@ export async function consumeOutbox(now = Date.now()): Promise<number> {
 
 const LONGEST_PAUSE = 3_600_000;
 
-/** Whether what follows for its reports was done; where it was not, nothing of it is stored and it is tried again later. */
+/**
+ * Whether what follows for its reports was done; where it was not, nothing of it is stored and it
+ * is tried again later.
+ */
 async function follow(tx: Transaction, row: OutboxRow, now: number): Promise<boolean> {
   try {
     await tx.transaction((inner) => followItem(inner, row.itemId!, now));

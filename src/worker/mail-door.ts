@@ -18,7 +18,10 @@ const PATIENCE_MS = 60_000;
 const smtpError = (responseCode: number, message: string) =>
   Object.assign(new Error(message), { responseCode });
 
-/** The machine that the mail came from, as the server before the door tells it (XFORWARD); null where it does not. */
+/**
+ * The machine that the mail came from, as the server before the door tells it (XFORWARD); null
+ * where it does not.
+ */
 const clientOf = (session: SMTPServerSession): string | null => {
   const address = String(session.xForward?.get("ADDR") || session.remoteAddress);
   return /^(?:::ffff:)?127\.|^::1$/.test(address) ? null : address.slice(0, 64);
@@ -31,8 +34,9 @@ const senderOf = ({ envelope }: SMTPServerSession) =>
 const FIRST_PORT = 4345;
 
 /**
- * The door through which mail for the product's addresses is handed over, by SMTP. It stands on loopback only: a mail server
- * before it takes mail from the world. A mail is acknowledged when it is kept, as it came, never before; it is read afterwards.
+ * The door through which mail for the product's addresses is handed over, by SMTP. It stands on
+ * loopback only: a mail server before it takes mail from the world. A mail is acknowledged when it
+ * is kept, as it came, never before; it is read afterwards.
  * @param port null for any that is free
  */
 export async function openMailDoor(port: number | null): Promise<MailDoor> {

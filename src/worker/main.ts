@@ -14,14 +14,18 @@ import { openMailDoor, type MailDoor } from "./mail-door";
 import { beat, clearOld } from "./schedule";
 
 /*
- * The background process: handles the outbox every half second, looks at the schedule every few seconds, sends letters, and
- * takes mail at its door. On SIGTERM it finishes what is in hand. When the database is away it says so once and goes on trying.
+ * The background process: handles the outbox every half second, looks at the schedule every few
+ * seconds, sends letters, and takes mail at its door. On SIGTERM it finishes what is in hand. When
+ * the database is away it says so once and goes on trying.
  */
 
 const TICK_MS = 500;
 const LETTERS_MS = 1_000;
 const MAIL_MS = 300;
-/** A few texts at a time, with a pause as long as they take: at most half of one processor, and only while something is new. */
+/**
+ * A few texts at a time, with a pause as long as they take: at most half of one processor, and only
+ * while something is new.
+ */
 const MEANINGS_MS = 400;
 const MEANINGS_AT_ONCE = 4;
 /** So many looks without anything new, about a minute, until the model is let go of. */
@@ -38,7 +42,10 @@ onStop(() => {
   for (const wake of asleep) wake();
 });
 
-/** Does some work over and over until the process is to stop; a failure is told once, and tried again. */
+/**
+ * Does some work over and over until the process is to stop; a failure is told once, and tried
+ * again.
+ */
 async function keepDoing(
   what: string,
   pauseMs: number,
@@ -85,7 +92,9 @@ async function followUp(tick: number): Promise<void> {
   while (!stopping && (await consumeOutbox()) > 0);
 }
 
-/** Without its door the worker does everything else; mail waits at the server that hands it over. */
+/**
+ * Without its door the worker does everything else; mail waits at the server that hands it over.
+ */
 async function openDoor(): Promise<MailDoor | null> {
   const { doorPort } = mailSettings();
   if (doorPort === null) return null;
@@ -99,7 +108,10 @@ async function openDoor(): Promise<MailDoor | null> {
 
 let idle = 0;
 
-/** Gives texts their meaning. With nothing to read for a while the model is let go of, and its memory with it. */
+/**
+ * Gives texts their meaning. With nothing to read for a while the model is let go of, and its
+ * memory with it.
+ */
 async function readMeanings(): Promise<void> {
   idle = (await makeMeanings(MEANINGS_AT_ONCE)) > 0 ? 0 : idle + 1;
   if (idle === MODEL_KEPT) await closeMeaningThread();

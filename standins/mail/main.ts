@@ -1,8 +1,8 @@
 import { startMailStandIn } from "./server";
 
 /**
- * Runs the mailbox until it is told to stop, or whoever started it is gone. Where the product's own door stands may be told
- * later, when it is open.
+ * Runs the mailbox until it is told to stop, or whoever started it is gone. Where the product's own
+ * door stands may be told later, when it is open.
  */
 async function run(): Promise<void> {
   const { MAIL_PORT, MAILBOX_PORT, MAIL_DOMAIN, MAIL_DOOR_PORT } = process.env;

@@ -7,8 +7,9 @@ import { Mailbox } from "./kept-mail";
 import { listPage, mailPage, writePage, type Draft } from "./pages";
 
 /*
- * A small mail server and mailbox for one machine. It takes what the product sends and shows it, and hands over to the
- * product what is written here. It listens on loopback only and relays nothing to anywhere else.
+ * A small mail server and mailbox for one machine. It takes what the product sends and shows it,
+ * and hands over to the product what is written here. It listens on loopback only and relays
+ * nothing to anywhere else.
  */
 
 const LOOPBACK = "127.0.0.1";

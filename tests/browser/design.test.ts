@@ -26,7 +26,10 @@ const tab = (person: Person, name: string) =>
 /** Goes to another place of Design. */
 const place = (person: Person, name: string) =>
   person.click(`::-p-xpath(//nav[@aria-label="What is designed"]//button[.="${name}"])`);
-/** Clicks a station; again, as a person would, when the map was just being drawn anew under the pointer. */
+/**
+ * Clicks a station; again, as a person would, when the map was just being drawn anew under the
+ * pointer.
+ */
 const station = async (person: Person, name: string) => {
   for (let tries = 1; ; tries++) {
     await person.click(`.react-flow__node [data-state="${name}"]`);
@@ -200,7 +203,8 @@ test("two rules on a move: what it asks for is asked at the card, in place", asy
     e.getAttribute("data-key")!,
   );
   for (let tries = 1; tries < 5; tries++) {
-    // The board is just following the new version; a key that came while it was drawn anew is pressed again.
+    // The board is just following the new version; a key that came while it was drawn anew is
+    // pressed again.
     await noor.focusCard(card);
     await noor.keys("]");
     if (await noor.page.waitForSelector("#ask-comment", { timeout: 2_500 }).catch(() => null))

@@ -3,8 +3,9 @@ import { seededRandom } from "@/core/forecast/random";
 import { givenApplication } from "./setup/application";
 
 /*
- * A thousand posts to the public form as people with bad intentions or broken programs send them, and an honest one in their
- * midst. They come from many addresses, as the proxy in front of the product names them, or from one.
+ * A thousand posts to the public form as people with bad intentions or broken programs send them,
+ * and an honest one in their midst. They come from many addresses, as the proxy in front of the
+ * product names them, or from one.
  */
 
 jest.setTimeout(300_000);

@@ -35,9 +35,10 @@ import { FORM } from "../server/setup/reports";
 import { givenApplication } from "./setup/application";
 
 /*
- * A restricted item and the reports behind it, looked for by every route, page, stream and command, as five kinds of people. Those
- * who may not see it must not be able to tell it from one that does not exist: the same answer, nothing of it anywhere, and
- * nothing of it changed. Those who may see it find it, so the search is known to find what is there.
+ * A restricted item and the reports behind it, looked for by every route, page, stream and command,
+ * as five kinds of people. Those who may not see it must not be able to tell it from one that does
+ * not exist: the same answer, nothing of it anywhere, and nothing of it changed. Those who may see
+ * it find it, so the search is known to find what is there.
  */
 
 jest.setTimeout(120_000);
@@ -67,7 +68,10 @@ const SEEING: Kind[] = ["administrator", "lead"];
 const NOT_SEEING: Kind[] = ["member", "observer", "a member elsewhere"];
 
 const cookies = {} as Record<Kind, string>;
-/** What is hidden: the item, one above and one below what everybody sees; and what everybody sees beside it. */
+/**
+ * What is hidden: the item, one above and one below what everybody sees; and what everybody sees
+ * beside it.
+ */
 const h = {
   id: "",
   key: "",
@@ -335,7 +339,10 @@ function expectNothingOf(text: string): void {
   }
 }
 
-/** What only reads. The addresses of all pages and routes, with TIX and an item that everybody sees in their places. */
+/**
+ * What only reads. The addresses of all pages and routes, with TIX and an item that everybody sees
+ * in their places.
+ */
 const READS: Record<string, string[]> = {
   "/api/items/[key]": ["/api/items/:visibleKey"],
   "/api/notices": ["/api/notices"],
@@ -407,7 +414,10 @@ const READS: Record<string, string[]> = {
   "/embed/[key]/[form]": ["/embed/TIX/report"],
 };
 
-/** What acts, or needs the address of one thing: tried with what is hidden and with what does not exist. */
+/**
+ * What acts, or needs the address of one thing: tried with what is hidden and with what does not
+ * exist.
+ */
 type Things = typeof GHOST;
 const TRIES: [
   name: string,
@@ -668,7 +678,10 @@ const TRIES: [
   ]),
 ];
 
-/** What changes the process, a form, people: leads alone do it, and nothing in it names an item. What needs no account is told apart by its token. */
+/**
+ * What changes the process, a form, people: leads alone do it, and nothing in it names an item.
+ * What needs no account is told apart by its token.
+ */
 const NAMES_NO_ITEM = [
   "auth/[...all]",
   "events/[source]",

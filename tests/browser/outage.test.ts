@@ -28,7 +28,8 @@ test("the database goes away under an open board: the person is told, nothing is
   const page = await fetch(`${app.address}/p/TIX/flow`, { headers: { accept: "text/html" } });
   expect([page.status, page.headers.get("retry-after")]).toEqual([503, "2"]);
   expect(await page.text()).toContain("The database cannot be reached just now.");
-  // A move made meanwhile is tried a few times, then slides back and says so; the card is still there.
+  // A move made meanwhile is tried a few times, then slides back and says so; the card is still
+  // there.
   await noor.focusCard(key);
   await noor.keys("[");
   await noor.reads("The database cannot be reached just now.");

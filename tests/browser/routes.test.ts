@@ -251,7 +251,8 @@ describe("the public form", () => {
       data.set(k, v);
     return data;
   };
-  // Each test comes from an address of its own only in the database: the windows are emptied in between.
+  // Each test comes from an address of its own only in the database: the windows are emptied in
+  // between.
   beforeEach(async () => {
     const client = new Client({ connectionString: app.databaseUrl() });
     await client.connect();

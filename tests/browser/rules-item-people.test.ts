@@ -57,7 +57,8 @@ describe("limits and rules hold, and say what would satisfy them", () => {
     await moveOn(noor, "Hand to review", "Waiting for review");
     await noor.press("Start review");
     await noor.reads("Review needs a reviewer.", panel);
-    // The form offers everybody but the assignee; the field itself can name them, and the rule still holds.
+    // The form offers everybody but the assignee; the field itself can name them, and the rule
+    // still holds.
     expect(
       await noor.page.$eval("#ask-reviewerId", (s) =>
         [...(s as HTMLSelectElement).options].some((o) => o.text === "Noor Bakri"),

@@ -5,7 +5,9 @@ import path from "node:path";
 import { createTestDatabase } from "../server/setup/test-database";
 import { BUILT } from "./setup/application";
 
-/* What bin/start hands over to when everything is set up: one process that looks after all others. */
+/*
+ * What bin/start hands over to when everything is set up: one process that looks after all others.
+ */
 
 jest.setTimeout(90_000);
 

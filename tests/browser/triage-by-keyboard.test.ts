@@ -8,7 +8,10 @@ jest.setTimeout(240_000);
 const browser = givenBrowser();
 const app = givenApplication();
 
-/** What is done with each of the demo's reports, in the order of the queue; the words are typed where some are needed. */
+/**
+ * What is done with each of the demo's reports, in the order of the queue; the words are typed
+ * where some are needed.
+ */
 const VERDICTS: [kind: VerdictKind, words?: string][] = [
   ["merge"],
   ["merge"],
@@ -106,7 +109,8 @@ test("twenty reports are judged by keys alone; each ends where its verdict says,
     [ids],
   );
   expect(items[0].n).toBe(VERDICTS.filter(([kind]) => kind === "accept").length);
-  // Everybody but those whose report is parked has a letter that tells of the verdict; the questions are in it word for word.
+  // Everybody but those whose report is parked has a letter that tells of the verdict; the
+  // questions are in it word for word.
   const { rows: letters } = await query(
     "select report_id, body from mail_out where verdict_id is not null and report_id = any($1)",
     [ids],

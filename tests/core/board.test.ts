@@ -18,7 +18,8 @@ const limit = (min: number | null, max: number | null) => ({
 
 describe("limits", () => {
   test.each([
-    [17, limit(5, 15), "over", "2 over"], // common practice, no source: limits 5 to 15 and 17 items are 2 over
+    // common practice, no source: limits 5 to 15 and 17 items are 2 over
+    [17, limit(5, 15), "over", "2 over"],
     [4, limit(5, 15), "under", "pull 1 more"],
     [15, limit(5, 15), "full", "15 of 15"],
     [5, limit(5, 15), "within", "5 of 15"],

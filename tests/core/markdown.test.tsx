@@ -44,7 +44,10 @@ const WILD: [string, (n: number) => string][] = [
   ["empty lines", (n) => "a\n\n".repeat(n)],
 ];
 
-/** Steps a letter: what a table of a few cells takes. A second pass over twenty thousand letters takes a hundred times as many. */
+/**
+ * Steps a letter: what a table of a few cells takes. A second pass over twenty thousand letters
+ * takes a hundred times as many.
+ */
 const MOST_STEPS_A_LETTER = 900;
 
 test.each(WILD)(

@@ -14,7 +14,10 @@ import { completions } from "@/core/condition/complete";
 import { parseFormula } from "@/core/condition/formula-text";
 import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
 
-/* Every parser of text from outside: twice the text takes at most about twice the steps, whatever it is made of. */
+/*
+ * Every parser of text from outside: twice the text takes at most about twice the steps, whatever
+ * it is made of.
+ */
 
 /** Pieces that mails, tables and documents are made of, and that made some parser slow before. */
 const PIECES = [

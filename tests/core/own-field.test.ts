@@ -39,7 +39,10 @@ const { formula: anyFormula } = fc.letrec<{ formula: Arithmetic }>((tie) => ({
 }));
 const shallow = anyFormula.filter((f) => JSON.stringify(f).length < 900);
 
-/** The formula language against the language it is a subset of: @bufbuild/cel 0.6.1 computes the printed text with doubles. */
+/**
+ * The formula language against the language it is a subset of: @bufbuild/cel 0.6.1 computes the
+ * printed text with doubles.
+ */
 test("a formula's text means the same to CEL, and comes back as it was", () => {
   const environment = celEnv({});
   let compared = 0;
@@ -91,7 +94,8 @@ test.each<[string, number, RegExp]>([
   expect(problem!.at).toBe(at);
 });
 
-// Common practice, no source: a value lost of 5,000 a week over 8 weeks is a cost of delay of 40,000.
+// Common practice, no source: a value lost of 5,000 a week over 8 weeks is a cost of delay of
+// 40,000.
 test("the cost of delay is computed from its parts, a field from a computed one, and nothing from a part that is missing", () => {
   const own = { "f-value": 5_000, "f-weeks": 8 };
   expect(computedFields(OWN_FIELDS, { estimate: 4, returns: 0, own })).toEqual({

@@ -205,7 +205,8 @@ describe("what is known from outside", () => {
     ));
 });
 
-// CloudEvents 1.0, HTTP protocol binding: structured and batched content mode; the attributes of the specification's example, with this world's names.
+// CloudEvents 1.0, HTTP protocol binding: structured and batched content mode; the attributes of
+// the specification's example, with this world's names.
 describe("CloudEvents", () => {
   const event = {
     specversion: "1.0",
@@ -345,7 +346,8 @@ describe("sprints", () => {
       "d",
     ]);
   });
-  // Common practice, no source: a sprint lasts one to four weeks; the Scrum guide says one month at most.
+  // Common practice, no source: a sprint lasts one to four weeks; the Scrum guide says one month at
+  // most.
   test.each([
     ["2026-03-01", "2026-03-31", true],
     ["2026-03-01", "2026-04-01", false],

@@ -7,7 +7,10 @@ import { followUpWords, moversWords, requirementWords } from "@/core/workflow/wo
 import { parseCel } from "@/core/condition/cel-parse";
 import { VOCABULARY } from "./setup/conditions";
 
-/** Every sentence that a lead or a maker reads about the rules; a new kind without words fails to compile. */
+/**
+ * Every sentence that a lead or a maker reads about the rules; a new kind without words fails to
+ * compile.
+ */
 
 test.each<[Requirement, string]>([
   [{ kind: "filled", field: "estimate" }, "needs an estimate"],

@@ -11,10 +11,11 @@ import { anyCondition, anyOutside, anyOwn, OWN_FIELDS, VOCABULARY } from "../cor
 import { created, DAY } from "../core/setup/make";
 
 /*
- * The text form against the language it is a subset of: @bufbuild/cel 0.6.1, an implementation of cel-spec, evaluates
- * the printed text on the same items. `has_words` and `day` are functions that the language lets its host define.
- * Where a fact has no value CEL answers an ordering with an error ("no such overload") and this product with false;
- * such cases are left out here and stand in the core tests.
+ * The text form against the language it is a subset of: @bufbuild/cel 0.6.1, an implementation of
+ * cel-spec, evaluates the printed text on the same items. `has_words` and `day` are functions that
+ * the language lets its host define. Where a fact has no value CEL answers an ordering with an
+ * error ("no such overload") and this product with false; such cases are left out here and stand in
+ * the core tests.
  */
 
 const asker: Asker = {

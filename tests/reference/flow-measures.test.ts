@@ -5,12 +5,14 @@ import { percentiles } from "@/core/flow/report";
 import { DAY, history } from "../core/setup/make";
 
 /*
- * The open Kanban guide (J. Coleman and D. Vacanti, "The Kanban Guide", section "Kanban measures") defines:
+ * The open Kanban guide (J. Coleman and D. Vacanti, "The Kanban Guide", section "Kanban measures")
+ * defines:
  *   WIP: the number of work items started but not finished;
  *   throughput: the number of work items finished per unit of time;
  *   work item age: the elapsed time between when a work item started and the current time;
  *   cycle time: the elapsed time between when a work item started and when it finished.
- * The table below was worked by hand from these definitions; days are counted with both ends, so a same-day item took 1.
+ * The table below was worked by hand from these definitions; days are counted with both ends, so a
+ * same-day item took 1.
  *
  *   item  started  finished  cycle time (days)
  *   A     day 0    day 2     3
@@ -72,7 +74,10 @@ test("work item age of the table", () => {
   expect(ageInDays(items[4], "UTC", 9.5 * DAY)).toBe(0);
 });
 
-/* The guide's service level expectation: a period of elapsed time and the probability that goes with it. */
+/*
+ * The guide's service level expectation: a period of elapsed time and the probability that goes
+ * with it.
+ */
 test("the expectation of the table", () => {
   const expectation = { days: 4, share: 0.85 };
   expect(expectationWords(expectation)).toBe("85 % within 4 days");
@@ -85,9 +90,9 @@ test("the expectation of the table", () => {
 });
 
 /*
- * J. D. C. Little, "A proof for the queuing formula: L = λW", Operations Research 9 (1961), 383-387. Worked by hand:
- * over days 0 to 10 the items A, B, C, F spend 2.25 + 0.6 + 5 + 3.75 = 11.6 days in progress, so L = 1.16 items,
- * λ = 0.4 a day and W = 2.9 days.
+ * J. D. C. Little, "A proof for the queuing formula: L = λW", Operations Research 9 (1961),
+ * 383-387. Worked by hand: over days 0 to 10 the items A, B, C, F spend 2.25 + 0.6 + 5 + 3.75 =
+ * 11.6 days in progress, so L = 1.16 items, λ = 0.4 a day and W = 2.9 days.
  */
 test("Little's law on the table without the unfinished item", () => {
   const law = littlesLaw(

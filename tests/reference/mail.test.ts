@@ -11,10 +11,11 @@ import {
 import { readMail } from "@/server/mail/read";
 
 /*
- * Messages written after the examples of RFC 5322 (appendix A: ordinary, with replies, resent, with traces, with white space and
- * comments in odd places, and obsolete ones), RFC 2047 (section 8: words in other charsets), RFC 2046 (multipart), RFC 3676
- * (flowed text and signatures), RFC 3834 (automatic answers) and RFC 3464 (delivery reports). What is expected follows from
- * the text of those documents.
+ * Messages written after the examples of RFC 5322 (appendix A: ordinary, with replies, resent, with
+ * traces, with white space and comments in odd places, and obsolete ones), RFC 2047 (section 8:
+ * words in other charsets), RFC 2046 (multipart), RFC 3676 (flowed text and signatures), RFC 3834
+ * (automatic answers) and RFC 3464 (delivery reports). What is expected follows from the text of
+ * those documents.
  */
 
 const mail = (lines: string, encoding: BufferEncoding = "utf8") =>

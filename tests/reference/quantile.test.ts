@@ -3,8 +3,9 @@ import { ascending, quantile, type QuantileType } from "@/core/flow/quantile";
 import fromR from "./quantile.json";
 
 /*
- * Against R's `quantile` (R Core Team; values made by quantile.R beside this file, R version in the JSON), whose types
- * are those of Hyndman and Fan, "Sample quantiles in statistical packages", The American Statistician 50 (1996), 361-365.
+ * Against R's `quantile` (R Core Team; values made by quantile.R beside this file, R version in the
+ * JSON), whose types are those of Hyndman and Fan, "Sample quantiles in statistical packages", The
+ * American Statistician 50 (1996), 361-365.
  */
 test.each(fromR.cases)("type $type of $values is what R gives", ({ values, type, quantiles }) => {
   const sorted = ascending(values);

@@ -2,7 +2,10 @@ import { Agenda } from "@/core/forecast/agenda";
 import { seededRandom } from "@/core/forecast/random";
 import { simulate, type Job, type ProcessModel } from "@/core/forecast/simulator";
 
-/** Probability that an arrival has to wait in M/M/c, Erlang C: D. Gross and C. Harris, Fundamentals of Queueing Theory, M/M/c. */
+/**
+ * Probability that an arrival has to wait in M/M/c, Erlang C: D. Gross and C. Harris, Fundamentals
+ * of Queueing Theory, M/M/c.
+ */
 function erlangC(servers: number, load: number): number {
   let inverse = 1; // of Erlang B, by its recursion 1/B(c) = 1 + (c / a) / B(c − 1)
   for (let c = 1; c <= servers; c++) inverse = 1 + (c / load) * inverse;
@@ -14,7 +17,10 @@ function erlangC(servers: number, load: number): number {
 const meanWait = (servers: number, arrivals: number, service: number) =>
   erlangC(servers, arrivals * service) / (servers / service - arrivals);
 
-/* Printed tables of Erlang C, e.g. 2 servers at 1 erlang wait with 1/3, 1 server waits with its load. */
+/*
+ * Printed tables of Erlang C, e.g. 2 servers at 1 erlang wait with 1/3, 1 server waits with its
+ * load.
+ */
 test("the closed form itself", () => {
   expect(erlangC(1, 0.7)).toBeCloseTo(0.7, 12);
   expect(erlangC(2, 1)).toBeCloseTo(1 / 3, 12);
@@ -38,8 +44,9 @@ function runMMc(servers: number, arrivals: number, service: number, seed: number
 }
 
 /*
- * 40 independent runs of 8,000 arrivals each; the closed form must lie within the 99.9 % confidence interval of the mean
- * of the run means (Student's t with 39 degrees of freedom: 3.56). The seeds are fixed, so this either holds or not.
+ * 40 independent runs of 8,000 arrivals each; the closed form must lie within the 99.9 % confidence
+ * interval of the mean of the run means (Student's t with 39 degrees of freedom: 3.56). The seeds
+ * are fixed, so this either holds or not.
  */
 test.each([
   [1, 0.7, 1],
@@ -69,7 +76,10 @@ test.each([
   }
 });
 
-/* A tandem line with fixed times, worked by hand: two steps of 2 and 3 hours, one server each, arrivals at 0, 1 and 2. */
+/*
+ * A tandem line with fixed times, worked by hand: two steps of 2 and 3 hours, one server each,
+ * arrivals at 0, 1 and 2.
+ */
 test("a deterministic tandem line", () => {
   const jobs = [0, 1, 2].map((arrivesAt, id) => ({ id, arrivesAt, priority: 0 }));
   const model: ProcessModel = {
@@ -110,7 +120,8 @@ test("priority goes first, a return takes its way again, and what has not happen
   const order = simulate(model, jobs, seededRandom(1), 3.5)
     .filter((p) => p.startedAt !== null)
     .map((p) => [p.job.id, p.startedAt, p.finishedAt]);
-  // The freed server takes who is waiting before the job that returns in the same moment has joined the line.
+  // The freed server takes who is waiting before the job that returns in the same moment has joined
+  // the line.
   expect(order).toEqual([
     [0, 0, 1],
     [1, 2, 3],

@@ -2,7 +2,10 @@ import fc from "fast-check";
 import { decodeText } from "@/core/formats/decode-text";
 import { matchColumns, MOST_ROWS, readTable, reportsOf } from "@/core/formats/report-table";
 
-/** RFC 4180, "Common Format and MIME Type for Comma-Separated Values (CSV) Files", section 2: each rule with its own example's shape. */
+/**
+ * RFC 4180, "Common Format and MIME Type for Comma-Separated Values (CSV) Files", section 2: each
+ * rule with its own example's shape.
+ */
 describe("RFC 4180", () => {
   const rows = (text: string) => readTable(`a,b,c\r\n${text}`).rows;
   test.each<[string, string, string[][]]>([

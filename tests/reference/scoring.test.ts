@@ -13,9 +13,10 @@ import {
 } from "@/core/intake/scoring";
 
 /*
- * W. E. Smith, "Various optimizers for single-stage production", Naval Research Logistics Quarterly 3 (1956): the order of
- * weight ÷ duration minimises the total weighted completion time. Held against all permutations.
- * Common practice, no source: a value lost of 5,000 a week over 8 weeks is a cost of delay of 40,000.
+ * W. E. Smith, "Various optimizers for single-stage production", Naval Research Logistics Quarterly
+ * 3 (1956): the order of weight ÷ duration minimises the total weighted completion time. Held
+ * against all permutations. Common practice, no source: a value lost of 5,000 a week over 8 weeks
+ * is a cost of delay of 40,000.
  */
 
 function permutations<T>(list: readonly T[]): T[][] {

@@ -18,8 +18,9 @@ import {
 } from "@/core/intake/service-target";
 
 /*
- * Working time across the changes of clock, by the IANA zone rules: in Europe/London the clocks went forward at 01:00Z on
- * 29 March 2026 and back at 01:00Z on 25 October 2026; Lord Howe Island changes by half an hour; Asia/Kolkata never.
+ * Working time across the changes of clock, by the IANA zone rules: in Europe/London the clocks
+ * went forward at 01:00Z on 29 March 2026 and back at 01:00Z on 25 October 2026; Lord Howe Island
+ * changes by half an hour; Asia/Kolkata never.
  */
 
 const LONDON = "Europe/London";

@@ -4,7 +4,10 @@ import { MINUTE } from "@/core/calendar/instant";
 import { workOfDay, type WorkingCalendar } from "@/core/calendar/working-time";
 import { dayNumber, dayStart, isDay, wallClock, zoneOffset } from "@/core/calendar/zone";
 
-/* Held against Python's zoneinfo, minute by minute; wall-clock.py says how wall-clock.json was made. */
+/*
+ * Held against Python's zoneinfo, minute by minute; wall-clock.py says how wall-clock.json was
+ * made.
+ */
 
 interface Case {
   zone: string;
@@ -49,7 +52,8 @@ describe.each(CASES.map((c) => [`${c.zone} ${c.year}`, c] as const))(
     test("each minute of local time is that instant: the first of two, and counted on where it is skipped", () => {
       const wrong: number[] = [];
       const first = start / (DAY_MINUTES * MINUTE);
-      // Every minute within a day of a change, and every sixth hour of the others: asking costs more than looking up.
+      // Every minute within a day of a change, and every sixth hour of the others: asking costs
+      // more than looking up.
       const changes = local.slice(1).map(([minute]) => minute);
       for (const [minute, ahead] of minutesOf(local, year)) {
         if (minute % 360 !== 0 && !changes.some((c) => Math.abs(c - minute) < DAY_MINUTES))

@@ -19,9 +19,10 @@ import { VOCABULARY } from "../core/setup/conditions";
 import { anyWorkflow } from "../core/setup/workflows";
 
 /*
- * Workflow interchange against the W3C Recommendation State Chart XML (SCXML), 1 September 2015: its example documents as
- * import cases (written down from memory, see the files), its well-formedness rules as cases, and JSON against its
- * published JSON Schema by ajv 8, a validator of JSON Schema draft 2020-12.
+ * Workflow interchange against the W3C Recommendation State Chart XML (SCXML), 1 September 2015:
+ * its example documents as import cases (written down from memory, see the files), its
+ * well-formedness rules as cases, and JSON against its published JSON Schema by ajv 8, a validator
+ * of JSON Schema draft 2020-12.
  */
 
 const example = (name: string) =>

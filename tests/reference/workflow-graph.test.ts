@@ -5,8 +5,9 @@ import { reachableFrom, reversed, successors } from "@/core/workflow/graph";
 import { PLAIN_STATE, PLAIN_TRANSITION, type Workflow } from "@/core/workflow/workflow";
 
 /*
- * Reachability against graphology 0.26 with graphology-components 1.5: two states reach each other exactly when they are
- * in one strongly connected component, and what is reachable either way lies in the same weakly connected component.
+ * Reachability against graphology 0.26 with graphology-components 1.5: two states reach each other
+ * exactly when they are in one strongly connected component, and what is reachable either way lies
+ * in the same weakly connected component.
  */
 
 const anyWorkflow: fc.Arbitrary<Workflow> = fc.integer({ min: 1, max: 14 }).chain((n) =>

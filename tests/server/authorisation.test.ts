@@ -26,7 +26,10 @@ import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
 
-/** One viewer of each role in TIX; a stranger sees TIX as an observer, because it is open to everyone. */
+/**
+ * One viewer of each role in TIX; a stranger sees TIX as an observer, because it is open to
+ * everyone.
+ */
 const VIEWERS: Partial<Record<Role, Viewer>> = {
   administrator: GRETA,
   lead: INES,

@@ -22,18 +22,16 @@ let vocabulary: Vocabulary;
 beforeAll(async () => {
   const db = database();
   await db.insert(ownField).values(OWN_FIELDS.map((f) => ({ ...f, projectId: "gate" })));
-  await db
-    .insert(sprint)
-    .values(
-      [1, 2].map((n) => ({
-        id: `sp${n}`,
-        projectId: "gate",
-        name: `Sprint ${n}`,
-        goal: "",
-        startsOn: `2026-0${n}-02`,
-        endsOn: `2026-0${n}-15`,
-      })),
-    );
+  await db.insert(sprint).values(
+    [1, 2].map((n) => ({
+      id: `sp${n}`,
+      projectId: "gate",
+      name: `Sprint ${n}`,
+      goal: "",
+      startsOn: `2026-0${n}-02`,
+      endsOn: `2026-0${n}-15`,
+    })),
+  );
   await db.insert(release).values({ id: "r1", projectId: "gate", name: "Spring" });
   // Every item gets values for what the demo leaves empty, chosen by a fixed seed.
   const ids = (await db.select({ id: item.id }).from(item).where(scope).orderBy(item.number)).map(

@@ -22,7 +22,9 @@ const job = async (itemIds: string[], path: { from: string; to: string }[], fore
   forever,
 });
 
-/** Everything that was answered as done must be stored: the item is at that version or a later one. */
+/**
+ * Everything that was answered as done must be stored: the item is at that version or a later one.
+ */
 async function nothingPromisedIsLost(lines: string[]): Promise<number> {
   const stored = new Map(
     (await database().select({ id: item.id, version: item.version }).from(item)).map((r) => [
@@ -83,7 +85,8 @@ describe("with a shared server", () => {
     for (const m of movers) m.process.kill("SIGKILL");
     await Promise.all(movers.map((m) => m.ended));
     const building = await stateId("Building");
-    // The outbox is written while the limit is held, so its order is the order in which moves took their places.
+    // The outbox is written while the limit is held, so its order is the order in which moves took
+    // their places.
     const { rows } = await database().execute(sql`
       with moves as (
         select o.id, (e.new->>'stateId' = ${building})::int - (e.old->>'stateId' = ${building})::int as change

@@ -78,7 +78,8 @@ describe("forms", () => {
     expect(await listed()).toContain("lost");
     const { token } = await submitForm("TIX", "lost", answers, []);
     const [row] = await database().select().from(report).where(eq(report.token, token));
-    // What was not asked is not kept, whatever was sent for it; where it lands is the form's to say.
+    // What was not asked is not kept, whatever was sent for it; where it lands is the form's to
+    // say.
     expect(row).toMatchObject({
       title: "A red cap",
       status: "unjudged",

@@ -100,7 +100,8 @@ describe("a report from outside", () => {
     expect(await refusalOf(submitForm("NOPE", "report", FORM, []))).toBe("not found");
     expect(await refusalOf(submitForm("TIX", "nope", FORM, []))).toBe("not found");
     expect(await refusalOf(submitForm("TIX", "winter-survey", FORM, []))).toBe("invalid");
-    expect(await refusalOf(submitForm("TIDE", "report", FORM, []))).toBe("not found"); // members only: no public page
+    // members only: no public page
+    expect(await refusalOf(submitForm("TIDE", "report", FORM, []))).toBe("not found");
     expect(await database().select().from(report)).toHaveLength(before);
   });
 

@@ -36,7 +36,10 @@ async function migrateTo(client: Client, steps: number): Promise<void> {
 }
 
 const TWICE = randomUUID();
-/** An item that was declined, begun again, delivered by a follow-up after its move, and reopened, as it was stored before milestones. */
+/**
+ * An item that was declined, begun again, delivered by a follow-up after its move, and reopened, as
+ * it was stored before milestones.
+ */
 const FINISHED_TWICE = (() => {
   const steps: [
     seq: number,
@@ -162,7 +165,8 @@ test("every migration runs on a database with data, and nothing of it is lost", 
   expect((await start({ reason: "The paint is here." })).card.stateId).toBe("s-doing");
   expect((await checkItems()).findings).toEqual([]);
 
-  // Its report keeps picture, parking and a verdict that can be undone; the project's one page is a form now.
+  // Its report keeps picture, parking and a verdict that can be undone; the project's one page is a
+  // form now.
   const page = await readPrivatePage(TOKEN);
   expect(page).toMatchObject({
     reference: "R-OLD",

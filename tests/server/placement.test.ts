@@ -23,7 +23,10 @@ const snapshot = async (id: string) =>
   (await database().select().from(item).where(eq(item.id, id)))[0];
 const keyOf = async (id: string) => `TIX-${(await snapshot(id)).number}`;
 
-/** Sends a report and accepts it with an answer to where it was found; gives its item and a way to undo. */
+/**
+ * Sends a report and accepts it with an answer to where it was found; gives its item and a way to
+ * undo.
+ */
 async function accept(title: string, found: Found | null, change: object = {}) {
   const row = await sent({ title: [title] });
   const acceptance = {

@@ -115,7 +115,8 @@ describe("promises", () => {
       what: "answer",
       state: { standing: expect.stringMatching(/on time/) },
     });
-    // A question is a first answer; while it waits the promise stands still, and goes on with what was left.
+    // A question is a first answer; while it waits the promise stands still, and goes on with what
+    // was left.
     await verdictOn(row.id, { kind: "ask", question: "On which quay?" });
     const promiseOf = async () => {
       const desk = await readDesk(TOMAS, "TIX");

@@ -58,7 +58,8 @@ describe("candidates", () => {
       );
       if (best.some((b) => b.id === ids[i])) shown += 1;
     }
-    // The figures of the whole set are in docs/benchmarks.md; here titles alone, among all of the demo's items.
+    // The figures of the whole set are in docs/benchmarks.md; here titles alone, among all of the
+    // demo's items.
     expect(shown / same.length).toBeGreaterThan(0.6);
     const typed = await likelyItems(TOMAS, project_, {
       title: `${same[0].other.title.slice(0, -2)}xq`,

@@ -274,23 +274,21 @@ describe("every trigger, through the real write path", () => {
     await rules(HAND, { triggers: [{ kind: "requester answered" }] });
     const id = await building();
     const token = "a".repeat(32);
-    await database()
-      .insert(report)
-      .values({
-        id: randomUUID(),
-        projectId: "tix",
-        reference: "R-ANSWER",
-        token,
-        title: "Ticket dark",
-        happened: "It is dark.",
-        reproduce: "",
-        place: "",
-        mail: "",
-        status: "accepted",
-        itemId: id,
-        receivedAt: 0,
-        version: 1,
-      });
+    await database().insert(report).values({
+      id: randomUUID(),
+      projectId: "tix",
+      reference: "R-ANSWER",
+      token,
+      title: "Ticket dark",
+      happened: "It is dark.",
+      reproduce: "",
+      place: "",
+      mail: "",
+      status: "accepted",
+      itemId: id,
+      receivedAt: 0,
+      version: 1,
+    });
     expect(await refusalOf(answerQuestion(token, "I was not asked."))).toBe("conflict");
     await send(NOOR, id, { kind: "ask", body: "Which telephone is it?" });
     expect((await readPrivatePage(token)).awaitsAnswer).toBe(true);
@@ -460,23 +458,21 @@ test("follow-up: people are told, once each and not of what they did themselves;
   await rules(HAND, { followUps: [tellAll] });
   const id = await building();
   const token = "b".repeat(32);
-  await database()
-    .insert(report)
-    .values({
-      id: randomUUID(),
-      projectId: "tix",
-      reference: "R-TOLD",
-      token,
-      title: "x",
-      happened: "x",
-      reproduce: "",
-      place: "",
-      mail: "",
-      status: "accepted",
-      itemId: id,
-      receivedAt: 0,
-      version: 1,
-    });
+  await database().insert(report).values({
+    id: randomUUID(),
+    projectId: "tix",
+    reference: "R-TOLD",
+    token,
+    title: "x",
+    happened: "x",
+    reproduce: "",
+    place: "",
+    mail: "",
+    status: "accepted",
+    itemId: id,
+    receivedAt: 0,
+    version: 1,
+  });
   await move(NOOR, id, "Waiting for review", {});
   const own = async (viewer: typeof NOOR) =>
     (await readNotices(viewer)).filter((n) => n.text === tellAll.text).length;
@@ -488,23 +484,21 @@ test("a move for whoever asked: on the private page by its token, refused for ev
   await rules(HAND, { who: [{ kind: "requester" }] });
   const id = await building();
   const token = "c".repeat(32);
-  await database()
-    .insert(report)
-    .values({
-      id: randomUUID(),
-      projectId: "tix",
-      reference: "R-MOVE",
-      token,
-      title: "x",
-      happened: "x",
-      reproduce: "",
-      place: "",
-      mail: "",
-      status: "accepted",
-      itemId: id,
-      receivedAt: 0,
-      version: 1,
-    });
+  await database().insert(report).values({
+    id: randomUUID(),
+    projectId: "tix",
+    reference: "R-MOVE",
+    token,
+    title: "x",
+    happened: "x",
+    reproduce: "",
+    place: "",
+    mail: "",
+    status: "accepted",
+    itemId: id,
+    receivedAt: 0,
+    version: 1,
+  });
   expect(await refusalOf(move(IVO, id, "Waiting for review", {}))).toBe("not for you");
   const page = await readPrivatePage(token);
   expect(page.moves).toEqual([
@@ -565,7 +559,8 @@ test("undoing a move takes back what followed: approvals, sub-tasks, duplicates"
 
 test("moves that set each other off end after some steps, and the item says so", async () => {
   const chain = Array.from({ length: LONGEST_CHAIN + 2 }, (_, n) => `step-${n}`);
-  // A row of states, each of which is left when a test run passes, here as if each move had brought about the next.
+  // A row of states, each of which is left when a test run passes, here as if each move had brought
+  // about the next.
   await publishChange((w) => {
     let made = w;
     let after = w.states.find((s) => s.name === "Building")!.id;

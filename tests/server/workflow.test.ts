@@ -695,7 +695,8 @@ describe("drafts and publishing", () => {
     expect(
       await database().select({ id: item.id }).from(item).where(eq(item.stateId, "pier")),
     ).toEqual([]);
-    // Decided by one version or the other: a move is made, or told that it does not exist (any more), never anything else.
+    // Decided by one version or the other: a move is made, or told that it does not exist (any
+    // more), never anything else.
     expect(
       [...refusals].every((r) =>
         ["nothing refused", "no such move", "moved meanwhile"].includes(r),

@@ -11,7 +11,9 @@ export interface AgeTrack {
   words: string;
 }
 
-/** Common practice, no source: a card's age is worth showing once it has been two days in progress. */
+/**
+ * Common practice, no source: a card's age is worth showing once it has been two days in progress.
+ */
 export const SHOW_AGE_FROM: Days = 2;
 
 /** The scale runs from 0 to the expectation, or to the age where that is longer. */

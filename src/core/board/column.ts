@@ -9,7 +9,10 @@ export type ColumnPart = "waiting" | "working" | "finished";
 
 export interface Column extends ColumnLimit {
   id: string;
-  /** The stage, e.g. "Review"; neighbours of one stage are drawn as its waiting and its working part. */
+  /**
+   * The stage, e.g. "Review"; neighbours of one stage are drawn as its waiting and its working
+   * part.
+   */
   stage: string;
   /** What this part of the stage is called, e.g. "reviewing". */
   name: string;
@@ -48,8 +51,9 @@ export function stagesOf(columns: readonly Column[]): StageOfColumns[] {
 }
 
 /**
- * The ladder: the average time recently finished items spent in each column, in days. Columns of finished states
- * have no step, and nobody has one while nothing has finished; a column nobody passed has 0.
+ * The ladder: the average time recently finished items spent in each column, in days. Columns of
+ * finished states have no step, and nobody has one while nothing has finished; a column nobody
+ * passed has 0.
  */
 export function ladder(
   columns: readonly Column[],

@@ -3,8 +3,8 @@ import type { Card } from "./card";
 import type { Column } from "./column";
 
 /**
- * What the columns of a board are: the states of workflows, the values of another field (a drop changes that field), or
- * lists that mean nothing and change nothing.
+ * What the columns of a board are: the states of workflows, the values of another field (a drop
+ * changes that field), or lists that mean nothing and change nothing.
  */
 export const COLUMNS_BY = [
   "state",
@@ -57,7 +57,10 @@ const WITHOUT: Record<ValueField, string> = {
   label: "No label",
 };
 
-/** The value that an item has on a board whose columns are the values of a field; of several labels the first counts. */
+/**
+ * The value that an item has on a board whose columns are the values of a field; of several labels
+ * the first counts.
+ */
 export function valueOf(
   by: ValueField,
   card: Pick<
@@ -83,7 +86,10 @@ export function valueOf(
   }
 }
 
-/** How a drop into a column changes an item; null where it is another kind of change, as under another item. */
+/**
+ * How a drop into a column changes an item; null where it is another kind of change, as under
+ * another item.
+ */
 export function changeFor(
   by: ValueField,
   value: string | null,
@@ -129,8 +135,9 @@ function valueColumn(by: ValueField, value: string | null, name: string, positio
 }
 
 /**
- * The columns of a board by a field's values: those that exist, in their order, and what has none in front. People who
- * have something stand before those who have nothing; items above others only where they have one here.
+ * The columns of a board by a field's values: those that exist, in their order, and what has none
+ * in front. People who have something stand before those who have nothing; items above others only
+ * where they have one here.
  */
 export function valueColumns(
   by: ValueField,

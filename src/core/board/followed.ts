@@ -10,7 +10,10 @@ export function followedWorkflows(
   return workflows.filter((w) => w.states.some((s) => covered.has(s.id)));
 }
 
-/** States in progress of the workflows that a board follows that none of its columns covers: what stands there is on no place of the board. */
+/**
+ * States in progress of the workflows that a board follows that none of its columns covers: what
+ * stands there is on no place of the board.
+ */
 export function uncoveredStates(
   workflows: readonly Workflow[],
   columns: readonly Pick<Column, "stateIds">[],

@@ -17,8 +17,9 @@ interface LaneItem {
 }
 
 /**
- * Splits items into lanes. Expedite items always travel in a lane of their own on top; the others follow by class
- * of service or by assignee (in the order of `people`, "nobody yet" last). Lanes without items are left out.
+ * Splits items into lanes. Expedite items always travel in a lane of their own on top; the others
+ * follow by class of service or by assignee (in the order of `people`, "nobody yet" last). Lanes
+ * without items are left out.
  */
 export function lanes<T extends LaneItem>(
   items: readonly T[],

@@ -3,7 +3,10 @@
 export interface ColumnLimit {
   min: number | null;
   max: number | null;
-  /** Firm: a move that would break it is refused unless a lead gives a reason. Otherwise it is advice, and shown. */
+  /**
+   * Firm: a move that would break it is refused unless a lead gives a reason. Otherwise it is
+   * advice, and shown.
+   */
   minFirm: boolean;
   maxFirm: boolean;
 }
@@ -71,9 +74,9 @@ export interface LimitBreak {
 }
 
 /**
- * The firm limits that moving one item from `left` to `entered` would break.
- * Only a move that makes matters worse breaks a limit: leaving a column that is over its maximum is always allowed,
- * and so is entering one that is under its minimum. A column that is both entered and left stays as it is.
+ * The firm limits that moving one item from `left` to `entered` would break. Only a move that makes
+ * matters worse breaks a limit: leaving a column that is over its maximum is always allowed, and so
+ * is entering one that is under its minimum. A column that is both entered and left stays as it is.
  */
 export function brokenFirmLimits(
   left: readonly LimitedColumn[],

@@ -16,8 +16,9 @@ const PART_WORDS: Record<ColumnPart, string> = {
 };
 
 /**
- * The columns that show workflows on a board: one for each part of a stage that is in progress, in process order, and
- * one for the first finished state. States of several workflows with the same stage and kind share a column.
+ * The columns that show workflows on a board: one for each part of a stage that is in progress, in
+ * process order, and one for the first finished state. States of several workflows with the same
+ * stage and kind share a column.
  */
 export function proposeColumns(workflows: readonly Workflow[]): ProposedColumn[] {
   const columns: ProposedColumn[] = [];

@@ -1,4 +1,7 @@
-/** Milliseconds since 1970-01-01T00:00Z. All instants in the core are such numbers; time zones enter only when days are counted. */
+/**
+ * Milliseconds since 1970-01-01T00:00Z. All instants in the core are such numbers; time zones enter
+ * only when days are counted.
+ */
 export type Instant = number;
 
 /** A number of days; whole when counted by calendar, fractional when elapsed. */
@@ -25,7 +28,10 @@ export function overlap(a: Interval, b: Interval, now: Instant): number {
   return Math.max(0, to - from);
 }
 
-/** Intervals as they were known at an instant: what began later is left out, what ended later was still going on and ends there. */
+/**
+ * Intervals as they were known at an instant: what began later is left out, what ended later was
+ * still going on and ends there.
+ */
 export const cutAt = <T extends Interval>(intervals: readonly T[], at: Instant): T[] =>
   intervals.flatMap((i) =>
     i.from < at ? [{ ...i, to: i.to === null || i.to > at ? at : i.to }] : [],

@@ -4,7 +4,10 @@ import { dayNumber, isDay, isoDate, wallClock } from "./zone";
 
 /** When a project works, in its own time zone. */
 export interface WorkingCalendar {
-  /** By weekday, Monday first: when work begins and ends, in minutes since midnight; null on days without work. */
+  /**
+   * By weekday, Monday first: when work begins and ends, in minutes since midnight; null on days
+   * without work.
+   */
   week: readonly ({ from: number; to: number } | null)[];
   /** Days without work, whatever the weekday; ISO 8601 dates. */
   holidays: readonly { date: string; name: string }[];
@@ -39,8 +42,9 @@ export const workingCalendarSchema: z.ZodType<WorkingCalendar> = z
 const LONGEST_SEARCH = 3_660;
 
 /**
- * The stretch of a day in which work is done; null on days without any, and on a day that a zone left out. Hours are those that the clocks on the wall show: on
- * a day on which they change, a stretch over the change is an hour shorter or longer (IANA zone rules).
+ * The stretch of a day in which work is done; null on days without any, and on a day that a zone
+ * left out. Hours are those that the clocks on the wall show: on a day on which they change, a
+ * stretch over the change is an hour shorter or longer (IANA zone rules).
  */
 export function workOfDay(calendar: WorkingCalendar, day: DayNumber, zone: string): Work {
   let zones = known.get(calendar);
@@ -53,7 +57,10 @@ export function workOfDay(calendar: WorkingCalendar, day: DayNumber, zone: strin
 }
 
 type Work = { readonly from: Instant; readonly to: Instant } | null;
-/** Days that were worked out once, for as long as their calendar is held: many promises run over the same days. */
+/**
+ * Days that were worked out once, for as long as their calendar is held: many promises run over the
+ * same days.
+ */
 const known = new WeakMap<WorkingCalendar, Map<string, Map<DayNumber, Work>>>();
 
 function findWork(calendar: WorkingCalendar, day: DayNumber, zone: string): Work {
@@ -64,7 +71,10 @@ function findWork(calendar: WorkingCalendar, day: DayNumber, zone: string): Work
   return { from: wallClock(day, hours.from, zone), to: wallClock(day, hours.to, zone) };
 }
 
-/** The working time between two instants, in milliseconds; 0 where the second is not after the first. */
+/**
+ * The working time between two instants, in milliseconds; 0 where the second is not after the
+ * first.
+ */
 export function workingTime(
   calendar: WorkingCalendar,
   from: Instant,
@@ -81,7 +91,8 @@ export function workingTime(
 }
 
 /**
- * The first instant at which so much working time has passed since another; no time at all has passed at once.
+ * The first instant at which so much working time has passed since another; no time at all has
+ * passed at once.
  * @param time milliseconds, not negative
  * @returns null where there is not so much work in the next ten years
  */

@@ -2,9 +2,9 @@ import { Temporal } from "temporal-polyfill";
 import { DAY, type DayNumber, type Instant, type Interval } from "./instant";
 
 /*
- * Calendar days in an IANA time zone, by Temporal (TC39, proposal-temporal; here the package temporal-polyfill). A zone is asked
- * once for each stretch between two changes of its clocks; the answer is remembered, so that counting days over a hundred
- * thousand histories is cheap.
+ * Calendar days in an IANA time zone, by Temporal (TC39, proposal-temporal; here the package
+ * temporal-polyfill). A zone is asked once for each stretch between two changes of its clocks; the
+ * answer is remembered, so that counting days over a hundred thousand histories is cheap.
  */
 
 /** A stretch of time in which the clocks of a zone do not change. */
@@ -55,7 +55,10 @@ export function dayNumber(instant: Instant, zone: string): DayNumber {
   return Math.floor((instant + zoneOffset(instant, zone)) / DAY);
 }
 
-/** The first instant of a calendar day in a zone: midnight, or the first moment after a skipped one. Of a day that never was, that of the next. */
+/**
+ * The first instant of a calendar day in a zone: midnight, or the first moment after a skipped one.
+ * Of a day that never was, that of the next.
+ */
 export function dayStart(day: DayNumber, zone: string): Instant {
   return plainDate(day).toZonedDateTime(zone).epochMilliseconds;
 }
@@ -66,8 +69,9 @@ export function isDay(day: DayNumber, zone: string): boolean {
 }
 
 /**
- * The instant at which the clocks of a zone show a time of a day; of a time that is skipped, the moment as far after the change as it
- * would have been after the hour that is left out; of one that there is twice, the first (Temporal, disambiguation "compatible").
+ * The instant at which the clocks of a zone show a time of a day; of a time that is skipped, the
+ * moment as far after the change as it would have been after the hour that is left out; of one that
+ * there is twice, the first (Temporal, disambiguation "compatible").
  * @param minutes since midnight; 1440 is the beginning of the next day
  */
 export function wallClock(day: DayNumber, minutes: number, zone: string): Instant {
@@ -99,7 +103,10 @@ export function weekStart(day: DayNumber): DayNumber {
   return day - ((((day + 3) % 7) + 7) % 7);
 }
 
-/** ISO 8601 week number and week-numbering year: the week that holds the year's first Thursday is week 1. */
+/**
+ * ISO 8601 week number and week-numbering year: the week that holds the year's first Thursday is
+ * week 1.
+ */
 export function isoWeek(day: DayNumber): { year: number; week: number } {
   const thursday = weekStart(day) + 3;
   const year = new Date(thursday * DAY).getUTCFullYear();
@@ -108,9 +115,9 @@ export function isoWeek(day: DayNumber): { year: number; week: number } {
 }
 
 /**
- * Days counted as people count them: the number of calendar days that the intervals touch.
- * For one interval that is `finish date − start date + 1`, so what starts and finishes on one day took 1 day;
- * a day touched by two intervals counts once.
+ * Days counted as people count them: the number of calendar days that the intervals touch. For one
+ * interval that is `finish date − start date + 1`, so what starts and finishes on one day took 1
+ * day; a day touched by two intervals counts once.
  */
 export function daysTouched(intervals: readonly Interval[], zone: string, now: Instant): number {
   let days = 0;

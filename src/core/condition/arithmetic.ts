@@ -1,4 +1,7 @@
-/** A computed number: arithmetic over an item's numbers, as it is written `item.value_per_week * item.weeks`. */
+/**
+ * A computed number: arithmetic over an item's numbers, as it is written `item.value_per_week *
+ * item.weeks`.
+ */
 export type Arithmetic =
   | { kind: "number"; value: number }
   /** A number of every item by its name, or `own.<id>` for a field of the project's own. */
@@ -12,7 +15,8 @@ export const MOST_OPERATIONS = 20;
 export const ITEM_NUMBERS = { estimate: "estimate", returns: "times_returned" } as const;
 
 /**
- * The value of a formula. Where a number is missing, or something is divided by nothing, there is no value.
+ * The value of a formula. Where a number is missing, or something is divided by nothing, there is
+ * no value.
  * @param numberOf the item's number by the name that the formula has for it; null where it has none
  * @returns null where there is no value
  */

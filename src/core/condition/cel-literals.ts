@@ -10,8 +10,9 @@ const NUMBERED: Record<string, { digits: number; base: RegExp }> = {
 };
 
 /**
- * The first number or text of an expression that CEL (cel-spec, "Numeric Values" and "String and Bytes Values") has no
- * meaning for, although the parser lets it pass: a whole number that does not fit, an escape that there is not.
+ * The first number or text of an expression that CEL (cel-spec, "Numeric Values" and "String and
+ * Bytes Values") has no meaning for, although the parser lets it pass: a whole number that does not
+ * fit, an escape that there is not.
  */
 export function literalProblem(text: string): { at: number; sentence: string } | null {
   for (const token of tokens(text)) {

@@ -44,7 +44,10 @@ class Trouble extends Error {
 
 const LONGEST = 4_000;
 
-/** Reads the text form that `printCel` writes, and what people write of the same subset by hand. Comments are passed over. */
+/**
+ * Reads the text form that `printCel` writes, and what people write of the same subset by hand.
+ * Comments are passed over.
+ */
 export function parseCel(text: string, vocabulary: Vocabulary): ParsedText {
   const failed = (at: number, sentence: string): ParsedText => ({
     condition: null,
@@ -277,7 +280,9 @@ class Reader {
     throw new Trouble(expr.id, "A fact of the item is wanted here, such as item.type.");
   }
 
-  /** The fact of a name after `item.`. @param at the expression, and how far into it the name stands */
+  /**
+   * The fact of a name after `item.`. @param at the expression, and how far into it the name stands
+   */
   private named(operand: Expr, field: string, at: Expr, into: number): FactName {
     if (operand.exprKind.case !== "identExpr" || operand.exprKind.value.name !== "item")
       throw new Trouble(at.id, "A fact of the item is wanted here, such as item.type.");

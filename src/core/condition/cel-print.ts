@@ -4,9 +4,9 @@ import { simplify } from "./simplify";
 import { factText, labelOf, type Vocabulary } from "./vocabulary";
 
 /**
- * A condition in its text form, a subset of the Common Expression Language (cel-spec): `item.type == "Bug" &&
- * item.days_in_state > 3.0`. What the project names is written by its name. `me`, `my_teams` and `day(n)`, the date n
- * days from today, are given by whoever evaluates it.
+ * A condition in its text form, a subset of the Common Expression Language (cel-spec): `item.type
+ * == "Bug" && item.days_in_state > 3.0`. What the project names is written by its name. `me`,
+ * `my_teams` and `day(n)`, the date n days from today, are given by whoever evaluates it.
  */
 export function printCel(condition: Condition, vocabulary: Vocabulary): string {
   return print(simplify(condition), vocabulary, "nothing");
@@ -100,7 +100,10 @@ function printValue({ fact }: Comparison, value: ConditionValue, vocabulary: Voc
   return String(value);
 }
 
-/** A number as CEL's double: with a point or an exponent, so that it is never taken for a whole number of 64 bits. */
+/**
+ * A number as CEL's double: with a point or an exponent, so that it is never taken for a whole
+ * number of 64 bits.
+ */
 export function celNumber(value: number): string {
   const text = String(value);
   return /[.e]/.test(text) ? text : `${text}.0`;

@@ -57,8 +57,9 @@ function next(text: string, at: number): Token {
 }
 
 /**
- * The first character at which a text stops being an expression, with what is wanted there. The parser of the language
- * tells only where the last whole expression ended, which is before the mistake.
+ * The first character at which a text stops being an expression, with what is wanted there. The
+ * parser of the language tells only where the last whole expression ended, which is before the
+ * mistake.
  */
 export function syntaxError(text: string): { at: number; sentence: string } | null {
   const open: Token[] = [];

@@ -5,8 +5,8 @@ export const SPRINT_WORDS = ["current", "next", "previous"] as const;
 export type SprintWord = (typeof SPRINT_WORDS)[number];
 
 /**
- * What a fact is compared with. `me` and `my teams` are whoever asks; a day is counted from today, a sprint from the one
- * that runs; another fact is the same item's.
+ * What a fact is compared with. `me` and `my teams` are whoever asks; a day is counted from today,
+ * a sprint from the one that runs; another fact is the same item's.
  */
 export type ConditionValue =
   | string
@@ -48,8 +48,8 @@ export interface Comparison {
 }
 
 /**
- * Which items are meant. One structure for board scopes, lanes, filters, requirements, automations and targets.
- * All of nothing is every item, any of nothing is none.
+ * Which items are meant. One structure for board scopes, lanes, filters, requirements, automations
+ * and targets. All of nothing is every item, any of nothing is none.
  */
 export type Condition =
   | { kind: "all"; of: Condition[] }
@@ -208,7 +208,10 @@ const comparison = z
     if (problem) context.addIssue({ code: "custom", message: problem });
   });
 
-/** A condition asks no more than this of an item: whoever reads it loses the thread long before, and each costs time. */
+/**
+ * A condition asks no more than this of an item: whoever reads it loses the thread long before, and
+ * each costs time.
+ */
 export const MOST_COMPARISONS = 100;
 export const TOO_MANY_COMPARISONS = `A condition has at most ${MOST_COMPARISONS} comparisons.`;
 

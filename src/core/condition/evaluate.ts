@@ -17,7 +17,10 @@ export interface Asker {
   now: Instant;
   /** IANA zone of the project. */
   zone: string;
-  /** The sprint that runs, the one after and the one before it; left out where nothing can be about them. */
+  /**
+   * The sprint that runs, the one after and the one before it; left out where nothing can be about
+   * them.
+   */
   sprints?: Record<SprintWord, string | null>;
 }
 
@@ -52,8 +55,9 @@ function withOther(comparison: Comparison, asked: AskedItem, asker: Asker): Comp
 }
 
 /**
- * Whether a condition holds for an item. A fact without a value is less, more or equal to nothing: only "is not",
- * "none of", "lacks" and "is empty" hold for it. Two facts without a value are the same, as null == null is in CEL.
+ * Whether a condition holds for an item. A fact without a value is less, more or equal to nothing:
+ * only "is not", "none of", "lacks" and "is empty" hold for it. Two facts without a value are the
+ * same, as null == null is in CEL.
  */
 export function holds(condition: Condition, asked: AskedItem, asker: Asker): boolean {
   switch (condition.kind) {
@@ -130,7 +134,10 @@ function compareText(op: Operator, actual: string, value: string): boolean {
   }
 }
 
-/** Upper and lower case of the letters A to Z are the same in "contains", as in SQL with the "C" collation. */
+/**
+ * Upper and lower case of the letters A to Z are the same in "contains", as in SQL with the "C"
+ * collation.
+ */
 function lower(text: string): string {
   return text.replace(/[A-Z]/g, (letter) => letter.toLowerCase());
 }

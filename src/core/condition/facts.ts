@@ -13,7 +13,9 @@ import { CHANGE_CHECKS, checksOf, TEST_RESULTS } from "@/core/item/outside";
 import type { OwnFieldKind } from "@/core/item/own-field";
 import { OUTCOMES, STATE_KINDS, type StateId } from "@/core/workflow/workflow";
 
-/** What a condition can be asked of: a snapshot, what is known around it, and the instant of asking. */
+/**
+ * What a condition can be asked of: a snapshot, what is known around it, and the instant of asking.
+ */
 export interface AskedItem {
   item: ItemSnapshot;
   /** Every state the item has been in, the present one included. */
@@ -213,7 +215,10 @@ export const FACTS = {
 export type ItemFactName = keyof typeof FACTS;
 export const FACT_NAMES = Object.keys(FACTS) as [ItemFactName, ...ItemFactName[]];
 
-/** A field of the project's own, by its kind and id; the kind says how it is compared, whatever it is called now. */
+/**
+ * A field of the project's own, by its kind and id; the kind says how it is compared, whatever it
+ * is called now.
+ */
 export type OwnFactName = `own.${OwnFieldKind}.${string}`;
 export type FactName = ItemFactName | OwnFactName;
 
@@ -247,7 +252,10 @@ const OWN_KINDS: Record<OwnFieldKind, Fact["kind"]> = {
 
 const ownFacts = new Map<string, Fact>();
 
-/** What a fact is. Of an own field only what its kind says: its name, unit and choices are the vocabulary's. */
+/**
+ * What a fact is. Of an own field only what its kind says: its name, unit and choices are the
+ * vocabulary's.
+ */
 export function factOf(name: FactName): Fact {
   const known = Object.hasOwn(FACTS, name)
     ? (FACTS as Record<string, Fact>)[name]

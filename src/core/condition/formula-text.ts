@@ -27,7 +27,10 @@ const OPERATIONS: Record<string, "+" | "-" | "*" | "/"> = {
 };
 const STRENGTH = { "+": 1, "-": 1, "*": 2, "/": 2 } as const;
 
-/** A formula in its text form, the arithmetic of the Common Expression Language: `item.value * (item.weeks + 1.0)`. */
+/**
+ * A formula in its text form, the arithmetic of the Common Expression Language: `item.value *
+ * (item.weeks + 1.0)`.
+ */
 export function printFormula(formula: Arithmetic, vocabulary: Vocabulary): string {
   switch (formula.kind) {
     case "number":
@@ -38,7 +41,8 @@ export function printFormula(formula: Arithmetic, vocabulary: Vocabulary): strin
       return `-${bracketed(formula.of, 3, vocabulary)}`;
     default: {
       const strength = STRENGTH[formula.kind];
-      // The right side of a minus or a division keeps its brackets, and so does everything that is weaker.
+      // The right side of a minus or a division keeps its brackets, and so does everything that is
+      // weaker.
       return `${bracketed(formula.left, strength, vocabulary)} ${formula.kind} ${bracketed(formula.right, strength + 1, vocabulary)}`;
     }
   }

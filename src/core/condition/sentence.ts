@@ -3,7 +3,10 @@ import type { Comparison, Condition, ConditionValue, Operator } from "./conditio
 import { factOf, ownFieldOf } from "./facts";
 import { factLabel, factUnit, labelOf, type Vocabulary } from "./vocabulary";
 
-/** A condition as a plain sentence without its subject: "the type is Bug and it has been in its state for more than 3 days". */
+/**
+ * A condition as a plain sentence without its subject: "the type is Bug and it has been in its
+ * state for more than 3 days".
+ */
 export function conditionSentence(condition: Condition, vocabulary: Vocabulary): string {
   switch (condition.kind) {
     case "all":

@@ -1,7 +1,10 @@
 import type { Condition, Operator } from "./condition";
 import { factOf } from "./facts";
 
-/** Operators that say the opposite of each other for every item, also for one whose fact has no value. */
+/**
+ * Operators that say the opposite of each other for every item, also for one whose fact has no
+ * value.
+ */
 const OPPOSITE: Partial<Record<Operator, Operator>> = {
   is: "is not",
   "is not": "is",

@@ -76,7 +76,10 @@ export function factsOffered(vocabulary: Vocabulary): FactName[] {
   return [...FACT_NAMES, ...vocabulary.own.filter((f) => f.removedAt === null).map(ownFactName)];
 }
 
-/** The values that a fact can have, each with a label of its own: names that occur twice are told apart. */
+/**
+ * The values that a fact can have, each with a label of its own: names that occur twice are told
+ * apart.
+ */
 export function optionsOf(fact: FactName, vocabulary: Vocabulary): Option[] {
   const { options } = factOf(fact);
   if (options === null) return [];

@@ -5,13 +5,16 @@ import type { FlowHistory, Period } from "./history";
 
 export interface CumulativeFlow {
   days: DayNumber[];
-  /** For each state, how many items were in it at the end of each day (at the end of the period for its last day). */
+  /**
+   * For each state, how many items were in it at the end of each day (at the end of the period for
+   * its last day).
+   */
   counts: Map<StateId, number[]>;
 }
 
 /**
- * The cumulative flow diagram: how many items were in each state at the end of each calendar day of the period.
- * Takes one pass over the stays, whatever the length of the period.
+ * The cumulative flow diagram: how many items were in each state at the end of each calendar day of
+ * the period. Takes one pass over the stays, whatever the length of the period.
  */
 export function cumulativeFlow(
   histories: readonly FlowHistory[],
@@ -54,7 +57,10 @@ export function inStateAt(
   );
 }
 
-/** The exact area between arrivals and departures, in item-days: how long items were in progress within the period. */
+/**
+ * The exact area between arrivals and departures, in item-days: how long items were in progress
+ * within the period.
+ */
 export function areaInProgress(histories: readonly FlowHistory[], period: Period): number {
   let area = 0;
   for (const { stays } of histories)

@@ -1,7 +1,10 @@
 import { counted } from "@/core/formats/counted";
 import type { Days } from "@/core/calendar/instant";
 
-/** A service level expectation: the share of items that is expected to finish within a number of days. */
+/**
+ * A service level expectation: the share of items that is expected to finish within a number of
+ * days.
+ */
 export interface Expectation {
   days: Days;
   /** From 0 to 1. */

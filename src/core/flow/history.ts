@@ -3,7 +3,10 @@ import { dayNumber, dayStart } from "@/core/calendar/zone";
 import type { Stay } from "@/core/item/snapshot";
 import { isInProgress } from "@/core/workflow/workflow";
 
-/** What the measures need to know of an item: where it was when, and when it was blocked. Never the snapshot alone. */
+/**
+ * What the measures need to know of an item: where it was when, and when it was blocked. Never the
+ * snapshot alone.
+ */
 export interface FlowHistory {
   id: string;
   key: string;
@@ -22,8 +25,8 @@ export interface Period {
 }
 
 /**
- * The stretches during which an item was in progress. The first begins at the commitment point; each ends at the
- * delivery point or where the item went back to unstarted.
+ * The stretches during which an item was in progress. The first begins at the commitment point;
+ * each ends at the delivery point or where the item went back to unstarted.
  */
 export function clockOf(history: FlowHistory): Interval[] {
   const clock: Interval[] = [];
@@ -43,7 +46,10 @@ export const historyAt = (history: FlowHistory, at: Instant): FlowHistory => ({
   blocks: cutAt(history.blocks, at),
 });
 
-/** The last so many weeks by the calendar of a zone, today whole as far as it has come. The same for all figures of such a time. */
+/**
+ * The last so many weeks by the calendar of a zone, today whole as far as it has come. The same for
+ * all figures of such a time.
+ */
 export function lastWeeks(weeks: number, zone: string, now: Instant): Period {
   return { from: dayStart(dayNumber(now, zone) - weeks * 7 + 1, zone), to: now + 1 };
 }

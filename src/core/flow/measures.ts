@@ -5,9 +5,9 @@ import { isInProgress, type Outcome } from "@/core/workflow/workflow";
 import { clockOf, historyAt, type FlowHistory, type Period } from "./history";
 
 /*
- * The four measures of flow, as the open Kanban guide defines them:
- * WIP, the items started but not finished; throughput, the items finished per unit of time; work item age, the time
- * from start until now; cycle time, the time from start to finish.
+ * The four measures of flow, as the open Kanban guide defines them: WIP, the items started but not
+ * finished; throughput, the items finished per unit of time; work item age, the time from start
+ * until now; cycle time, the time from start to finish.
  */
 
 /** WIP: items started and not finished at an instant. */
@@ -24,7 +24,10 @@ export interface Finished {
   at: Instant;
   kind: FinishKind;
   outcome: Outcome | null;
-  /** Calendar days touched from the first start, in the zone; an item that starts and finishes on one day took 1. */
+  /**
+   * Calendar days touched from the first start, in the zone; an item that starts and finishes on
+   * one day took 1.
+   */
   days: Days;
   /** Exact time in progress, in days of 24 hours. */
   elapsed: Days;
@@ -67,7 +70,10 @@ const asItStood = (history: FlowHistory, at: Instant): FlowHistory =>
     ? historyAt(history, at)
     : history;
 
-/** The finished work of a period: the first delivery of each item, with its cycle time. Reopening it later does not change that. */
+/**
+ * The finished work of a period: the first delivery of each item, with its cycle time. Reopening it
+ * later does not change that.
+ */
 export const finishedIn = (
   histories: readonly FlowHistory[],
   period: Period,
@@ -86,7 +92,10 @@ export function startedIn(
   return started.sort((a, b) => a.at - b.at);
 }
 
-/** Work item age in calendar days: its whole clock so far, today included. 0 for what was never started. */
+/**
+ * Work item age in calendar days: its whole clock so far, today included. 0 for what was never
+ * started.
+ */
 export function ageInDays(history: FlowHistory, zone: string, now: Instant): Days {
   return daysTouched(clockOf(history), zone, now);
 }

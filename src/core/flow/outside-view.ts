@@ -2,8 +2,8 @@ import type { Pulse } from "./pulse";
 import type { FlowReport } from "./report";
 
 /*
- * Figures of a project are the same for everybody who may see it: they count every item. What stands behind them is not: of an
- * item outside somebody's view only that it counts is told.
+ * Figures of a project are the same for everybody who may see it: they count every item. What
+ * stands behind them is not: of an item outside somebody's view only that it counts is told.
  */
 
 /** Stands where the id, key or title of an item outside somebody's view would stand. */

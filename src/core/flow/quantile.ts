@@ -1,8 +1,9 @@
 /**
- * Sample quantiles after Hyndman and Fan, "Sample quantiles in statistical packages", The American Statistician 50
- * (1996), 361-365.
+ * Sample quantiles after Hyndman and Fan, "Sample quantiles in statistical packages", The American
+ * Statistician 50 (1996), 361-365.
  *
- * - type 1: inverse of the empirical distribution; always one of the observed values. Charts and the expectation use
+ * - type 1: inverse of the empirical distribution; always one of the observed values. Charts and
+ *   the expectation use
  *   it, because "85 % finished within 9 days" must be true of whole days that occurred.
  * - type 2: as type 1, but the mean of both neighbours at a jump.
  * - type 7: linear between order statistics, position (n − 1)p + 1.

@@ -34,7 +34,9 @@ const rowOf = ({
   outcome,
 }: Finished): FinishedRow => ({ itemId: id, key, title, at, days, elapsed, outcome });
 
-/** Everything the Learn page shows, ready to be sent to a browser (plain objects and arrays only). */
+/**
+ * Everything the Learn page shows, ready to be sent to a browser (plain objects and arrays only).
+ */
 export interface FlowReport {
   period: Period;
   cumulative: { days: DayNumber[]; counts: Record<StateId, number[]> };
@@ -61,13 +63,17 @@ export interface FlowReport {
   little: LittlesLaw;
 }
 
-/** The 50th, 85th and 95th percentile of cycle times in days (quantile type 1: days that occurred). */
+/**
+ * The 50th, 85th and 95th percentile of cycle times in days (quantile type 1: days that occurred).
+ */
 export function percentiles(cycleDays: Iterable<Days>): Percentiles {
   const sorted = ascending(cycleDays);
   return { p50: quantile(sorted, 0.5), p85: quantile(sorted, 0.85), p95: quantile(sorted, 0.95) };
 }
 
-/** All flow measures of some histories over a period, with `now` as the instant that ages reach to. */
+/**
+ * All flow measures of some histories over a period, with `now` as the instant that ages reach to.
+ */
 export function flowReport(
   histories: readonly FlowHistory[],
   period: Period,

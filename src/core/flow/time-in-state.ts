@@ -7,7 +7,10 @@ export interface TimeInState {
   kind: StateKind;
   /** Items that were ever in the state. */
   items: number;
-  /** Mean over all the given items, those that skipped the state included, so the states add up to the whole. */
+  /**
+   * Mean over all the given items, those that skipped the state included, so the states add up to
+   * the whole.
+   */
   average: Days;
   /** The blocked part of `average`. */
   blocked: Days;
@@ -24,8 +27,8 @@ export interface FlowTimes {
 }
 
 /**
- * Average time in each state and flow efficiency. Blocked time counts as waiting, whatever the state, so a blocked
- * hour in a working state lowers the efficiency.
+ * Average time in each state and flow efficiency. Blocked time counts as waiting, whatever the
+ * state, so a blocked hour in a working state lowers the efficiency.
  */
 export function flowTimes(histories: readonly FlowHistory[], now: Instant): FlowTimes {
   const states = new Map<StateId, TimeInState>();

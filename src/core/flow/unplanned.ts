@@ -29,8 +29,8 @@ export function unplannedShare(work: readonly FinishedWork[]): UnplannedShare {
 }
 
 /**
- * The estimate finished in a sprint. Common practice, no source: a bug that is fixed at once as an interruption is estimated
- * 0, so that it does not distort velocity.
+ * The estimate finished in a sprint. Common practice, no source: a bug that is fixed at once as an
+ * interruption is estimated 0, so that it does not distort velocity.
  * @param from, to the first instant of the sprint, and the first after it
  */
 export function velocity(work: readonly FinishedWork[], from: Instant, to: Instant): number {
@@ -39,7 +39,10 @@ export function velocity(work: readonly FinishedWork[], from: Instant, to: Insta
     .reduce((sum, w) => sum + (w.estimate ?? 0), 0);
 }
 
-/** What is still to be done of an item, in hours: its own, and that of the open items under it; null where nothing says. */
+/**
+ * What is still to be done of an item, in hours: its own, and that of the open items under it; null
+ * where nothing says.
+ */
 export function remainingWork(
   own: number | null,
   children: readonly { finished: boolean; remainingHours: number | null }[],
@@ -49,7 +52,10 @@ export function remainingWork(
   return (own ?? 0) + open.reduce((sum, c) => sum + c.remainingHours!, 0);
 }
 
-/** Bugs found in what was finished already, by the release that it went out with; those without one under null. */
+/**
+ * Bugs found in what was finished already, by the release that it went out with; those without one
+ * under null.
+ */
 export function escapedByRelease(
   bugs: readonly { itemId: string; releaseId: string | null }[],
 ): Map<string | null, string[]> {

@@ -2,7 +2,10 @@ import { DAY, type Days, type Instant } from "@/core/calendar/instant";
 import { isInProgress, type StateId, type StateKind } from "@/core/workflow/workflow";
 import { mergedBlocks, type FlowHistory } from "./history";
 
-/** A stretch of an item's line: high while somebody works on it, low while it waits, broken while it is blocked. */
+/**
+ * A stretch of an item's line: high while somebody works on it, low while it waits, broken while it
+ * is blocked.
+ */
 export interface ZigzagSegment {
   stateId: StateId;
   kind: StateKind;
@@ -24,8 +27,9 @@ export interface Zigzag {
 }
 
 /**
- * An item's history as its zigzag, from the first commitment to the finish or to now. Time spent unstarted or finished
- * between two commitments is a stretch of level "off"; what comes after the last finish is left out.
+ * An item's history as its zigzag, from the first commitment to the finish or to now. Time spent
+ * unstarted or finished between two commitments is a stretch of level "off"; what comes after the
+ * last finish is left out.
  * @param sentBack when the item was moved backwards; its stays alone do not tell which way was back
  */
 export function zigzag(

@@ -1,6 +1,9 @@
 import type { Instant } from "@/core/calendar/instant";
 
-/** The agenda of a discrete-event simulation: what happens next, in order of time; equal times keep their order. */
+/**
+ * The agenda of a discrete-event simulation: what happens next, in order of time; equal times keep
+ * their order.
+ */
 export class Agenda<T> {
   private heap: { at: Instant; order: number; what: T }[] = [];
   private added = 0;

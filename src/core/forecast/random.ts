@@ -15,8 +15,8 @@ export interface Random {
 }
 
 /**
- * The generator "mulberry32" (Tommy Ettinger's 32-bit mixing generator, public domain): one 32-bit state, period 2³².
- * Good enough for simulation runs of some millions of draws; not for secrets.
+ * The generator "mulberry32" (Tommy Ettinger's 32-bit mixing generator, public domain): one 32-bit
+ * state, period 2³². Good enough for simulation runs of some millions of draws; not for secrets.
  */
 export function seededRandom(seed: number): Random {
   let state = seed >>> 0;

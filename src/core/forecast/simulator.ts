@@ -6,11 +6,16 @@ export interface Job {
   id: number;
   /** In the units of the service times, from the start of the simulation. */
   arrivesAt: number;
-  /** Lower goes first where several wait; equal ones go in the order in which they began to wait. */
+  /**
+   * Lower goes first where several wait; equal ones go in the order in which they began to wait.
+   */
   priority: number;
 }
 
-/** A step of the process: a queue in front of some servers (people, places), each serving one job at a time. */
+/**
+ * A step of the process: a queue in front of some servers (people, places), each serving one job at
+ * a time.
+ */
 export interface Step {
   servers: number;
   service: (job: Job, random: Random) => number;
@@ -18,7 +23,10 @@ export interface Step {
 
 export interface ProcessModel {
   steps: Step[];
-  /** Where a job goes after a step: an index into `steps` (an earlier one is a return), or null when it leaves. */
+  /**
+   * Where a job goes after a step: an index into `steps` (an earlier one is a return), or null when
+   * it leaves.
+   */
   next: (job: Job, step: number, random: Random) => number | null;
 }
 
@@ -37,7 +45,8 @@ type Happening = { kind: "queue"; job: Job; step: number } | { kind: "finish"; p
  * Simulates jobs through a network of queues by discrete events, without pre-emption.
  * Deterministic for a given random source.
  * @param jobs arrive at the first step; any order
- * @param until passages that begin to queue later are left out, and later starts and finishes stay null
+ * @param until passages that begin to queue later are left out, and later starts and finishes stay
+ *   null
  * @throws RangeError when a step has no server or a service time is negative or not a number
  */
 export function simulate(
@@ -76,7 +85,8 @@ export function simulate(
         finishedAt: null,
       };
       passages.push(passage);
-      // A waiting line sorted by priority: the agenda keeps equal priorities in the order they came.
+      // A waiting line sorted by priority: the agenda keeps equal priorities in the order they
+      // came.
       waiting[what.step].add(what.job.priority, passage);
       start(what.step, at);
     } else {

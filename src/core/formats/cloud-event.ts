@@ -19,9 +19,11 @@ export const MOST_EVENTS = 100;
 export class UnsignedEvent extends Error {}
 
 /**
- * The events of a request, as the HTTP binding of CloudEvents 1.0 has them: structured or batched. In its third way, binary,
- * the attributes are headers; a signature covers the body alone, so whoever sent it again with other headers would be believed.
- * @throws UnsignedEvent when it is binary; ZodError when it is no such event; SyntaxError when the body is no JSON
+ * The events of a request, as the HTTP binding of CloudEvents 1.0 has them: structured or batched.
+ * In its third way, binary, the attributes are headers; a signature covers the body alone, so
+ * whoever sent it again with other headers would be believed.
+ * @throws UnsignedEvent when it is binary; ZodError when it is no such event; SyntaxError when the
+ *   body is no JSON
  */
 export function readCloudEvents(contentType: string, body: string): CloudEvent[] {
   const type = contentType.split(";")[0].trim().toLowerCase();

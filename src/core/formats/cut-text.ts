@@ -1,5 +1,6 @@
 /**
- * The beginning of a text, never with half a letter at its end: letters outside the basic plane take two code units.
+ * The beginning of a text, never with half a letter at its end: letters outside the basic plane
+ * take two code units.
  * @param most code units, as `length` counts them
  * @example cutText("a🚢", 2) === "a"
  */

@@ -5,8 +5,9 @@ const BETWEEN = "€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘�
 export type TextEncoding = "UTF-8" | "UTF-16" | "Windows-1252";
 
 /**
- * The text of a file's bytes. UTF-8 is believed where it is valid, UTF-16 by its mark; what is neither was written by an older
- * program in Western letters (WHATWG Encoding Standard: windows-1252, which Latin-1 is read as).
+ * The text of a file's bytes. UTF-8 is believed where it is valid, UTF-16 by its mark; what is
+ * neither was written by an older program in Western letters (WHATWG Encoding Standard:
+ * windows-1252, which Latin-1 is read as).
  */
 export function decodeText(bytes: Uint8Array): { text: string; encoding: TextEncoding } {
   if (bytes[0] === 0xff && bytes[1] === 0xfe)

@@ -13,7 +13,10 @@ export interface DeliveryNews {
 
 const text = z.string().max(500);
 
-/** The parts of a CDEvents document (cdevents.dev, v0.4) that are looked at; what else stands there is passed over. */
+/**
+ * The parts of a CDEvents document (cdevents.dev, v0.4) that are looked at; what else stands there
+ * is passed over.
+ */
 const documentSchema = z.looseObject({
   subject: z.looseObject({
     id: text,
@@ -41,8 +44,9 @@ const TYPE = /^dev\.cdevents\.([a-z]+)\.([a-z]+)\./;
 const GOOD = new Set(["success", "pass", "passed"]);
 
 /**
- * Reads an event of the kinds that CDEvents names. Whether a review approved a change or sent it back is not part of CDEvents:
- * it stands in `customData.verdict`; which items are meant, in `customData.items`, or as keys in the texts of `customData`.
+ * Reads an event of the kinds that CDEvents names. Whether a review approved a change or sent it
+ * back is not part of CDEvents: it stands in `customData.verdict`; which items are meant, in
+ * `customData.items`, or as keys in the texts of `customData`.
  * @returns null for an event of a kind that says nothing about items
  * @throws ZodError when it is of such a kind and lacks what it needs
  */

@@ -4,8 +4,9 @@ import { convert } from "html-to-text";
 const MOST_HTML = 1024 * 1024;
 
 /**
- * The words of a page of HTML: as plain text with its lists, lines and the addresses of its links; scripts, styles and pictures are no words.
- * What nests deeper than any letter does is left out with "…".
+ * The words of a page of HTML: as plain text with its lists, lines and the addresses of its links;
+ * scripts, styles and pictures are no words. What nests deeper than any letter does is left out
+ * with "…".
  */
 export function htmlText(html: string): string {
   return convert(html.slice(0, MOST_HTML), {

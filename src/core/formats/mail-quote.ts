@@ -1,9 +1,10 @@
 /*
- * What people add to what they say in mails: the quoted text of the mail they answer, and signatures. The form of quotes is a
- * habit of mail programs, not a rule: common practice, no source. The signature line "-- " is RFC 3676, section 4.3.
+ * What people add to what they say in mails: the quoted text of the mail they answer, and
+ * signatures. The form of quotes is a habit of mail programs, not a rule: common practice, no
+ * source. The signature line "-- " is RFC 3676, section 4.3.
  *
- * One pass over the lines, from the end for what follows a line and from the front for where to cut; only short lines are
- * looked at closely, because no program writes long ones there.
+ * One pass over the lines, from the end for what follows a line and from the front for where to
+ * cut; only short lines are looked at closely, because no program writes long ones there.
  */
 
 const SIGNATURE = /^-- ?$/;
@@ -35,8 +36,9 @@ const HEADER_NAMES = {
 const LONGEST_BLOCK = 8;
 
 /**
- * What a person wrote themselves: without the quoted mail below it, and without their signature. Where nothing would be
- * left, the whole text: better too much than a lost word. Answers between quoted lines keep those lines.
+ * What a person wrote themselves: without the quoted mail below it, and without their signature.
+ * Where nothing would be left, the whole text: better too much than a lost word. Answers between
+ * quoted lines keep those lines.
  */
 export function withoutQuote(text: string): string {
   const lines = text.replaceAll("\r\n", "\n").replaceAll("\u00a0", " ").split("\n");
@@ -87,7 +89,10 @@ function cutAt(lines: readonly string[]): number {
   return lines.length;
 }
 
-/** Whether a line says who wrote the mail that stands below it. Without quote marks below, a day or an address must be in it. */
+/**
+ * Whether a line says who wrote the mail that stands below it. Without quote marks below, a day or
+ * an address must be in it.
+ */
 function attributes(line: string, { beginsQuoted, someQuoted, onlyQuoted }: Below): boolean {
   const named = namesWriter(line);
   if (!named) return false;
@@ -119,7 +124,10 @@ function saysOriginal(line: string): boolean {
   return ORIGINAL_WORDS.has(line.replaceAll("-", "").trim().toLowerCase());
 }
 
-/** Whether the headers of a mail are written out from this line on: who, when and what about, close together. */
+/**
+ * Whether the headers of a mail are written out from this line on: who, when and what about, close
+ * together.
+ */
 function beginsHeaderBlock(lines: readonly string[], start: number): boolean {
   if (!HEADER_NAMES.from.has(headerName(lines[start]) ?? "")) return false;
   let when = false;

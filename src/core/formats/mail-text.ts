@@ -2,10 +2,14 @@ import { cutText, shorten } from "./cut-text";
 import { withoutQuote } from "./mail-quote";
 
 /*
- * What mails say, and who or what wrote them. Auto-Submitted is RFC 3834, section 5; delivery reports are RFC 3464.
+ * What mails say, and who or what wrote them. Auto-Submitted is RFC 3834, section 5; delivery
+ * reports are RFC 3464.
  */
 
-/** So much of a mail is looked at for what its sender wrote; the rest of a longer one is kept, and said to be. */
+/**
+ * So much of a mail is looked at for what its sender wrote; the rest of a longer one is kept, and
+ * said to be.
+ */
 export const MOST_READ = 200_000;
 /** So much of it stands in a report or an answer. */
 export const MOST_WORDS = 10_000;
@@ -39,7 +43,8 @@ export const OWN_MAIL_HEADER = "x-zigzag-lane";
 
 /**
  * Tells mails of people from those of machines.
- * @param returnPath where the envelope says that failures go; empty for mails that must never be answered (RFC 5321, 4.5.5)
+ * @param returnPath where the envelope says that failures go; empty for mails that must never be
+ *   answered (RFC 5321, 4.5.5)
  */
 export function writerOf(headers: MailHeaders, returnPath: string | null): MailWriter {
   const has = (name: string, test: RegExp) => (headers[name] ?? []).some((v) => test.test(v));
@@ -90,7 +95,10 @@ export function titleOf(subject: string, text: string): string {
   return shorten(bare || first || "A mail without words", 200);
 }
 
-/** Headers of a mail that nothing else could read: up to the first blank line, folded ones joined (RFC 5322, section 2.2). */
+/**
+ * Headers of a mail that nothing else could read: up to the first blank line, folded ones joined
+ * (RFC 5322, section 2.2).
+ */
 export function plainHeaders(raw: string): MailHeaders {
   const headers: Record<string, string[]> = Object.create(null);
   const lines = cutText(raw, 64 * 1024).split(/\r?\n/);

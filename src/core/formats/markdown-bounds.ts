@@ -1,7 +1,7 @@
 /*
- * What a Markdown reader may be given. CommonMark lets quotes, lists, emphasis and links nest without end, and readers take
- * more than one pass over what nests: texts that people write stay far below these bounds; a text beyond them is shown as
- * it is.
+ * What a Markdown reader may be given. CommonMark lets quotes, lists, emphasis and links nest
+ * without end, and readers take more than one pass over what nests: texts that people write stay
+ * far below these bounds; a text beyond them is shown as it is.
  */
 
 const LONGEST = 40_000;

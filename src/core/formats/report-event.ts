@@ -2,7 +2,10 @@ import { z } from "zod";
 import type { CloudEvent } from "./cloud-event";
 import { plainText } from "./plain-text";
 
-/** The CloudEvents type by which another program reports something: a monitor, a support desk, a gate. */
+/**
+ * The CloudEvents type by which another program reports something: a monitor, a support desk, a
+ * gate.
+ */
 export const REPORT_EVENT = "zigzag-lane.report.sent.v1";
 
 const text = (most: number) =>

@@ -38,10 +38,10 @@ const DELIMITERS = [",", ";", "\t"] as const;
 const LINE_ENDS = ["\r\n", "\n", "\r"];
 
 /**
- * Reads a table of comma-separated values (RFC 4180: quoted fields, doubled quotes, line breaks inside). As programs write it
- * otherwise is understood too: semicolons and tabs as separators, a first line "sep=;" that names one, a byte order mark, line
- * ends of several kinds, blank lines, quotation marks inside a field that does not begin with one. The first line names the
- * columns.
+ * Reads a table of comma-separated values (RFC 4180: quoted fields, doubled quotes, line breaks
+ * inside). As programs write it otherwise is understood too: semicolons and tabs as separators, a
+ * first line "sep=;" that names one, a byte order mark, line ends of several kinds, blank lines,
+ * quotation marks inside a field that does not begin with one. The first line names the columns.
  * @throws FileProblem when it is no such table, too large or too long
  */
 export function readTable(text: string): Table {

@@ -29,10 +29,11 @@ export interface ImportedWorkflow {
 }
 
 /**
- * Reads SCXML. What this product wrote comes back as it was; of other files it takes what a process of one item at a time
- * can be, and says what it did not take.
+ * Reads SCXML. What this product wrote comes back as it was; of other files it takes what a process
+ * of one item at a time can be, and says what it did not take.
  * @param newId gives a fresh id at each call
- * @throws FileProblem when it is no SCXML document, or breaks the recommendation's rules so that it cannot be read
+ * @throws FileProblem when it is no SCXML document, or breaks the recommendation's rules so that it
+ *   cannot be read
  */
 export function readScxml(
   text: string,
@@ -132,7 +133,10 @@ function readOwn(root: XmlElement, prefix: string): ImportedWorkflow {
 
 const WAITING = /\b(wait|waiting|queue|queued|pending|idle|ready|hold|paused?|blocked|off)\b/i;
 
-/** A document that somebody else wrote: states and moves are taken, what runs inside a machine is not. */
+/**
+ * A document that somebody else wrote: states and moves are taken, what runs inside a machine is
+ * not.
+ */
 class ForeignReader {
   private readonly taken: string[] = [];
   private readonly left: string[] = [];
@@ -346,8 +350,9 @@ class ForeignReader {
   }
 
   /**
-   * The state in which a part begins: by what it says, else the first inside (SCXML, sections 3.2 to 3.6). A history stands for
-   * its default where it has one, else for where its part begins (section 3.10): no item has been there before.
+   * The state in which a part begins: by what it says, else the first inside (SCXML, sections 3.2
+   * to 3.6). A history stands for its default where it has one, else for where its part begins
+   * (section 3.10): no item has been there before.
    * @returns undefined where there is none, or the beginnings lead in a circle
    */
   private entry(

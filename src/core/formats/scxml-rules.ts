@@ -37,8 +37,8 @@ export function idsIn(root: XmlElement): Map<string, XmlElement> {
 const words = (text: string | undefined) => (text ?? "").trim().split(/\s+/).filter(Boolean);
 
 /**
- * What in a document breaks the rules of the recommendation (State Chart XML, W3C 2015, sections 3.2 to 3.10) that
- * reading it as a process depends on; empty where nothing does.
+ * What in a document breaks the rules of the recommendation (State Chart XML, W3C 2015, sections
+ * 3.2 to 3.10) that reading it as a process depends on; empty where nothing does.
  */
 export function checkScxml(root: XmlElement): string[] {
   const problems: string[] = [];

@@ -11,10 +11,11 @@ import { EXTENSION, SCXML } from "./scxml-names";
 import { attributes, escapeText } from "./xml";
 
 /**
- * A workflow as SCXML (State Chart XML, W3C Recommendation 1 September 2015). States are atomic states inside one
- * compound state, whose own transitions are those that lead from anywhere; a finished state that nothing leads out of is
- * `final`. What the recommendation cannot say (names in any script, kinds, agreements, requirements, follow-ups, triggers)
- * stands in elements and attributes of this product's namespace, which other readers pass over.
+ * A workflow as SCXML (State Chart XML, W3C Recommendation 1 September 2015). States are atomic
+ * states inside one compound state, whose own transitions are those that lead from anywhere; a
+ * finished state that nothing leads out of is `final`. What the recommendation cannot say (names in
+ * any script, kinds, agreements, requirements, follow-ups, triggers) stands in elements and
+ * attributes of this product's namespace, which other readers pass over.
  */
 export function writeScxml(workflow: Workflow, vocabulary: Vocabulary): string {
   const states = statesInOrder(workflow);

@@ -8,7 +8,9 @@ const LINE = "#cfd4d2";
 const ACCENT = "#1f6b57";
 const PAPER = "#fbfaf6";
 
-/** A workflow's map as an SVG that stands alone: its own colours, no fonts or files from elsewhere. */
+/**
+ * A workflow's map as an SVG that stands alone: its own colours, no fonts or files from elsewhere.
+ */
 export function writeSvg(workflow: Workflow): string {
   const map = mapOf(workflow);
   const { width, height, rails } = map;

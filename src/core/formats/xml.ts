@@ -34,8 +34,8 @@ export function attributes(values: Readonly<Record<string, string | null>>): str
 }
 
 /**
- * Reads an XML document in one pass that stops at the first thing that is wrong. Documents with a DOCTYPE are refused: no
- * entity is ever expanded.
+ * Reads an XML document in one pass that stops at the first thing that is wrong. Documents with a
+ * DOCTYPE are refused: no entity is ever expanded.
  * @throws FileProblem when it is too large, too deep, has too many elements, or is not well-formed
  */
 export function readXml(text: string): XmlElement {

@@ -45,7 +45,10 @@ const STANDINGS: readonly [TargetStanding, heading: string][] = [
 const isNear = (row: QueueRow) =>
   row.promise?.state.standing === "at risk" || row.promise?.state.standing === "missed";
 
-/** What the list of the desk shows, in groups; empty groups are left out, so nothing at all means that nothing fits. */
+/**
+ * What the list of the desk shows, in groups; empty groups are left out, so nothing at all means
+ * that nothing fits.
+ */
 export function deskGroups(
   { queue, aside }: Pick<DeskView, "queue" | "aside">,
   { way, teamId, show, order }: DeskFilter,

@@ -15,7 +15,10 @@ export interface QueueRow {
   returnedAt: number | null;
   status: ReportStatus;
   parkedUntil: string | null;
-  /** Key of the item whose finish ends the parking; null where it waits for a day, or for an item outside the reader's view. */
+  /**
+   * Key of the item whose finish ends the parking; null where it waits for a day, or for an item
+   * outside the reader's view.
+   */
   parkedFor: string | null;
   way: ReportWay;
   teamId: string | null;
@@ -98,7 +101,9 @@ export interface ReportView {
   typeId: string | null;
   files: { id: string; name: string; picture: boolean; size: number }[];
   messages: { kind: string; body: string; at: number; author: string | null }[];
-  /** The latest first; what they named stays with them, as it may be more than the reader may see. */
+  /**
+   * The latest first; what they named stays with them, as it may be more than the reader may see.
+   */
   verdicts: {
     id: string;
     kind: VerdictKind;

@@ -172,7 +172,10 @@ export function answersOf(q: Pick<FormQuestion, "kind" | "options">): readonly s
 /** What was typed and chosen, by the ids of the questions. */
 export type RawAnswers = Readonly<Record<string, readonly string[] | undefined>>;
 
-/** The questions that are asked, given the answers so far; one that depends on a hidden one is hidden too. */
+/**
+ * The questions that are asked, given the answers so far; one that depends on a hidden one is
+ * hidden too.
+ */
 export function shownQuestions(
   questions: readonly FormQuestion[],
   answers: RawAnswers,
@@ -198,8 +201,10 @@ export interface ReadForm {
 const MAIL = z.email();
 
 /**
- * Reads what a form sent. What was not asked is left out, whatever was sent for it; each fault stands at its question.
- * @example readForm(form, { title: ["Gate hums"], mail: ["a@b.example"] }).report.title // "Gate hums"
+ * Reads what a form sent. What was not asked is left out, whatever was sent for it; each fault
+ * stands at its question.
+ * @example readForm(form, { title: ["Gate hums"], mail: ["a@b.example"] }).report.title // "Gate
+ *   hums"
  */
 export function readForm(form: Pick<FormDefinition, "questions">, raw: RawAnswers): ReadForm {
   const read: ReadForm = {

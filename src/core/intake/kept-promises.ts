@@ -19,7 +19,10 @@ export interface KeptPromises {
   missedIds: string[];
 }
 
-/** When a promise was decided: kept or missed when it was met, missed unmet when its time ran out; null while it is open. */
+/**
+ * When a promise was decided: kept or missed when it was met, missed unmet when its time ran out;
+ * null while it is open.
+ */
 function decidedAt({ state, metAt }: PromisedAbout): Instant | null {
   if (metAt !== null) return metAt;
   return state.standing === "missed" ? state.dueAt : null;
@@ -43,7 +46,10 @@ export function keptPromises(
   };
 }
 
-/** When the next thing is due among promises of one item: what has run out first, what stands still last. For putting the most urgent first. */
+/**
+ * When the next thing is due among promises of one item: what has run out first, what stands still
+ * last. For putting the most urgent first.
+ */
 export function nextDue(
   states: readonly (TargetState | null)[],
   metAt: readonly (Instant | null)[],

@@ -38,8 +38,10 @@ export type LetterKind =
   | { kind: "following" };
 
 /**
- * What the requester is told of a verdict; null for parking, which changes nothing for them yet and stands on their page alone.
- * @param merged how far the item is that the report was merged into: what is done already is told as done
+ * What the requester is told of a verdict; null for parking, which changes nothing for them yet and
+ * stands on their page alone.
+ * @param merged how far the item is that the report was merged into: what is done already is told
+ *   as done
  */
 export function tellingOf(
   verdict: Verdict,
@@ -53,7 +55,10 @@ export function tellingOf(
   return { kind: "news", text: `${headline}. ${detail}`.trim(), at };
 }
 
-/** The letter about a report. Its subject carries the reference for people; answers find their way by headers alone. */
+/**
+ * The letter about a report. Its subject carries the reference for people; answers find their way
+ * by headers alone.
+ */
 export function letter(told: LetterKind, { projectName, reference, title, page }: About): Letter {
   const short = shorten(title, 80);
   const foot = `\n\nFollow it here, on a page of your own:\n${page}\n\n${projectName}, ${reference}`;

@@ -1,8 +1,8 @@
 import { stem } from "./stem";
 
 /*
- * Words that tell of opposite faults: a gate that stays open and one that stays shut are two problems, however alike
- * the rest is told. From memory, no source.
+ * Words that tell of opposite faults: a gate that stays open and one that stays shut are two
+ * problems, however alike the rest is told. From memory, no source.
  */
 export const OPPOSITES = [
   "open|shut close",

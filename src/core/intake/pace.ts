@@ -6,7 +6,8 @@ export const LONGEST_JUDGING_MS = 15 * 60_000;
 export const FEWEST_MEASURED = 5;
 
 /**
- * How long the queue takes at the measured pace: the median time of the latest verdicts, times the reports that wait.
+ * How long the queue takes at the measured pace: the median time of the latest verdicts, times the
+ * reports that wait.
  * @param took milliseconds that each of the latest verdicts took
  * @returns milliseconds; null where too few were measured
  */

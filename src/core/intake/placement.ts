@@ -1,9 +1,10 @@
 import type { Acceptance } from "./verdict";
 
 /**
- * Where a bug was found. It decides what becomes of it, because it changes the figures: in work that is still being built it is
- * part of that work and adds to what remains; in finished work it is work of its own, not sized until the team sizes it; what
- * must be fixed now interrupts, and is estimated 0 so that velocity stays true.
+ * Where a bug was found. It decides what becomes of it, because it changes the figures: in work
+ * that is still being built it is part of that work and adds to what remains; in finished work it
+ * is work of its own, not sized until the team sizes it; what must be fixed now interrupts, and is
+ * estimated 0 so that velocity stays true.
  */
 export type Found =
   | {
@@ -42,7 +43,8 @@ export function placementOf(found: Found | null): PlacementPlan {
   if (found === null) return PLAIN;
   switch (found.where) {
     case "in work":
-      // A part of planned work is planned work: it changes what remains, not how much of the work was an interruption.
+      // A part of planned work is planned work: it changes what remains, not how much of the work
+      // was an interruption.
       return {
         ...PLAIN,
         fields: {
@@ -70,7 +72,10 @@ export function placementOf(found: Found | null): PlacementPlan {
   }
 }
 
-/** What a bug that must be fixed now has to say before anybody drops everything for it; empty where nothing is missing. */
+/**
+ * What a bug that must be fixed now has to say before anybody drops everything for it; empty where
+ * nothing is missing.
+ */
 export function missingForNow(acceptance: Pick<Acceptance, "severity" | "teamId">): string[] {
   return [
     ...(acceptance.severity === null ? ["how severe it is"] : []),

@@ -1,9 +1,10 @@
 import { stem } from "./stem";
 
 /*
- * Plain English words that people use for one another when they tell of faults. A general list made by thinking of how
- * passengers and crews speak; from memory, no source. What is said in one project for one thing is learnt from its merged
- * reports (word-relations.ts), and what is near in meaning without being the same from a model (meaning.ts).
+ * Plain English words that people use for one another when they tell of faults. A general list made
+ * by thinking of how passengers and crews speak; from memory, no source. What is said in one
+ * project for one thing is learnt from its merged reports (word-relations.ts), and what is near in
+ * meaning without being the same from a model (meaning.ts).
  */
 export const SAME_MEANING = [
   "refuse reject deny decline invalid accept valid",

@@ -15,7 +15,10 @@ export interface Criterion {
 /** How the worth of requests is weighed in a project. */
 export interface ScoringModel {
   criteria: Criterion[];
-  /** The own fields that say what a week of delay loses, and how many weeks of delay there are; null where none does. */
+  /**
+   * The own fields that say what a week of delay loses, and how many weeks of delay there are; null
+   * where none does.
+   */
   valueFieldId: string | null;
   weeksFieldId: string | null;
 }
@@ -72,7 +75,10 @@ export interface Scored {
 }
 
 export interface ScoreParts {
-  /** Of 100: the weighted criteria, each as a share of its scale; null while a criterion is not judged. */
+  /**
+   * Of 100: the weighted criteria, each as a share of its scale; null while a criterion is not
+   * judged.
+   */
   score: number | null;
   parts: { criterionId: string; share: number | null; points: number | null }[];
   /** Common practice: value lost per week × weeks of delay. */
@@ -82,8 +88,8 @@ export interface ScoreParts {
 }
 
 /**
- * The score of a request with its parts. Weights are made to sum up to 100 by their size; a criterion of negative weight
- * gives its points where the value is low.
+ * The score of a request with its parts. Weights are made to sum up to 100 by their size; a
+ * criterion of negative weight gives its points where the value is low.
  */
 export function scoreOf(model: ScoringModel, request: Scored): ScoreParts {
   const total = model.criteria.reduce((sum, c) => sum + Math.abs(c.weight), 0);
@@ -118,7 +124,10 @@ export function scoreOf(model: ScoringModel, request: Scored): ScoreParts {
 export const SCORE_ORDERS = ["score", "cost of delay", "delay by duration", "votes"] as const;
 export type ScoreOrder = (typeof SCORE_ORDERS)[number];
 
-/** A figure by which requests are ordered, highest first; what has none stands at the end, in the order it had. */
+/**
+ * A figure by which requests are ordered, highest first; what has none stands at the end, in the
+ * order it had.
+ */
 export function orderBy<T extends { request: Scored; parts: ScoreParts }>(
   rows: readonly T[],
   order: ScoreOrder,
@@ -150,8 +159,9 @@ export function totalWeightedDelay(jobs: readonly Job[]): number {
 }
 
 /**
- * Jobs in the order of weight ÷ duration, highest first, which loses least in total when one is done after the other
- * (W. E. Smith, "Various optimizers for single-stage production", Naval Research Logistics Quarterly 3 (1956), 59–66).
+ * Jobs in the order of weight ÷ duration, highest first, which loses least in total when one is
+ * done after the other (W. E. Smith, "Various optimizers for single-stage production", Naval
+ * Research Logistics Quarterly 3 (1956), 59–66).
  */
 export function weightedShortestFirst<T extends Job>(jobs: readonly T[]): T[] {
   // What takes no time delays nothing, whatever it weighs: it goes first.

@@ -68,7 +68,10 @@ export interface TargetState {
   used: number;
   /** Time left; negative where it is over. */
   left: number;
-  /** When it will be, or was, over if nothing pauses it again; null while it is paused, or where the calendar has not so much time in ten years. */
+  /**
+   * When it will be, or was, over if nothing pauses it again; null while it is paused, or where the
+   * calendar has not so much time in ten years.
+   */
   dueAt: Instant | null;
   /** Whether its time is the calendar's working time; otherwise it is by the clock. */
   working: boolean;
@@ -84,8 +87,8 @@ interface Counting {
 }
 
 /**
- * How a promise stands. Time runs from its beginning until it is met; while the requester is asked it stands still. In
- * working time only the calendar's hours count.
+ * How a promise stands. Time runs from its beginning until it is met; while the requester is asked
+ * it stands still. In working time only the calendar's hours count.
  * @param hours what was promised
  */
 export function targetState(
@@ -121,7 +124,10 @@ export function targetState(
   };
 }
 
-/** When the allowed time runs out: found by walking from pause to pause, never from now, so that it does not slide while nobody works. */
+/**
+ * When the allowed time runs out: found by walking from pause to pause, never from now, so that it
+ * does not slide while nobody works.
+ */
 function dueAt(
   allowed: number,
   working: boolean,
@@ -157,7 +163,10 @@ function merged(paused: readonly Interval[], end: Instant): { from: Instant; to:
   return out;
 }
 
-/** "3 h left", "missed by 2 days", "119 working hours left": how a promise stands, in words. Working time is never told in days: how long such a day is nobody could say. */
+/**
+ * "3 h left", "missed by 2 days", "119 working hours left": how a promise stands, in words. Working
+ * time is never told in days: how long such a day is nobody could say.
+ */
 export function targetWords({ standing, left, working }: TargetState): string {
   const span = (ms: number) => {
     const minutes = Math.round(Math.abs(ms) / 60_000);

@@ -33,7 +33,10 @@ interface Compared {
   relations?: WordRelations;
 }
 
-/** What counts beside the words themselves: runs of letters in them, and what the whole means. Chosen on labelled pairs. */
+/**
+ * What counts beside the words themselves: runs of letters in them, and what the whole means.
+ * Chosen on labelled pairs.
+ */
 const GRAMS_SHARE = 0.1;
 const MEANING_SHARE = 0.4;
 /** From here on it is told that two texts mean much the same. */
@@ -41,7 +44,10 @@ const SAME_MEANING_FROM = 0.6;
 /** What a word counts that the project uses for another one, at most. */
 const RELATED = 0.6;
 
-/** A text as it is compared: its words and runs of letters by how often they are there, all its stems, and its marks. */
+/**
+ * A text as it is compared: its words and runs of letters by how often they are there, all its
+ * stems, and its marks.
+ */
 interface Read {
   text: Text;
   whole: Map<string, number>;
@@ -96,11 +102,12 @@ function weigher(
 }
 
 /**
- * The texts most like a given one, best first. Words are compared by the cosine of term weights, with the logarithm of term
- * counts and the inverse document frequency over the candidates (Salton and Buckley, "Term-weighting approaches in automatic
- * text retrieval", Information Processing & Management 24 (1988), 513-523), and so are runs of letters within them; where both
- * meanings are known, their nearness counts as well. Shared error codes and versions, and the same place, bring two texts nearer;
- * different codes and opposite words keep them apart.
+ * The texts most like a given one, best first. Words are compared by the cosine of term weights,
+ * with the logarithm of term counts and the inverse document frequency over the candidates (Salton
+ * and Buckley, "Term-weighting approaches in automatic text retrieval", Information Processing &
+ * Management 24 (1988), 513-523), and so are runs of letters within them; where both meanings are
+ * known, their nearness counts as well. Shared error codes and versions, and the same place, bring
+ * two texts nearer; different codes and opposite words keep them apart.
  * @param most how many are given back
  */
 export function mostSimilar(
@@ -154,7 +161,10 @@ const PLACE_SHARE = 0.08;
 const OTHER_CODE = 0.75;
 const OPPOSITE = 0.7;
 
-/** What marks and the place say beside the words: shared ones close a part of the distance, different ones open it. */
+/**
+ * What marks and the place say beside the words: shared ones close a part of the distance,
+ * different ones open it.
+ */
 function withMarks(byWords: number, one: Read, other: Read): { score: number; reasons: string[] } {
   const both = [...one.marks].filter((m) => other.marks.has(m));
   const place = (r: Read) => r.text.place?.trim().toLowerCase() ?? "";
@@ -174,7 +184,10 @@ function withMarks(byWords: number, one: Read, other: Read): { score: number; re
   };
 }
 
-/** The cosine of the angle between two weighted texts, and what each shared word adds to it; related words count for a part. */
+/**
+ * The cosine of the angle between two weighted texts, and what each shared word adds to it; related
+ * words count for a part.
+ */
 function cosine(
   a: Weighed,
   b: Weighed,

@@ -13,7 +13,10 @@ const STOP_WORDS = new Set(
   ).split(" "),
 );
 
-/** So much of a text is compared: what it is about is said by then, and long logs pasted below it cost nothing. */
+/**
+ * So much of a text is compared: what it is about is said by then, and long logs pasted below it
+ * cost nothing.
+ */
 const MOST_COMPARED = 1_200;
 
 const TOKEN = /[\p{L}\p{N}]+/gu;
@@ -43,7 +46,10 @@ export function marks(text: string): Set<string> {
 
 const GRAM = 4;
 
-/** The runs of letters in a word, its ends marked: "quay" is "_quay", "quay_". Words that are written nearly alike share most of them. */
+/**
+ * The runs of letters in a word, its ends marked: "quay" is "_quay", "quay_". Words that are
+ * written nearly alike share most of them.
+ */
 export function grams(word: string): readonly string[] {
   let found = gramsOf.get(word);
   if (!found) {

@@ -25,7 +25,9 @@ export interface TriageRules {
   grid: PriorityGrid;
   questions: QuestionTemplate[];
   declineReasons: string[];
-  /** How many items one person works on at once; null for no limit. Advice for choosing an owner. */
+  /**
+   * How many items one person works on at once; null for no limit. Advice for choosing an owner.
+   */
   personLimit: number | null;
   /** Days after which an unanswered question is asked again; null for never. */
   remindAfterDays: number | null;

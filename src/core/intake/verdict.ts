@@ -78,8 +78,8 @@ export const VERDICT_PAST: Record<VerdictKind, string> = {
 };
 
 /**
- * What a verdict makes of a report. Only what is in the queue (unjudged), parked or waiting for an answer can be
- * judged; everything else has its verdict and must have it undone first.
+ * What a verdict makes of a report. Only what is in the queue (unjudged), parked or waiting for an
+ * answer can be judged; everything else has its verdict and must have it undone first.
  * @param itemId the item that accepting creates or merging points to
  */
 export function judge(

@@ -1,7 +1,13 @@
-/** From here on two texts are called alike, and are marked at the desk: more often than not they tell of the same problem. */
+/**
+ * From here on two texts are called alike, and are marked at the desk: more often than not they
+ * tell of the same problem.
+ */
 export const ALIKE = 0.4;
 
-/** From here on they are called very alike: nearly the same words and meaning, so that one may merge without reading long. Chosen on labelled pairs. */
+/**
+ * From here on they are called very alike: nearly the same words and meaning, so that one may merge
+ * without reading long. Chosen on labelled pairs.
+ */
 export const VERY_ALIKE = 0.8;
 
 export const likenessWords = (score: number): string =>

@@ -1,6 +1,9 @@
 import { words } from "./text-words";
 
-/** Which words stand for which in a project, from 0 to 1: what one report calls so another calls otherwise. */
+/**
+ * Which words stand for which in a project, from 0 to 1: what one report calls so another calls
+ * otherwise.
+ */
 export type WordRelations = ReadonlyMap<string, ReadonlyMap<string, number>>;
 
 export const NO_RELATIONS: WordRelations = new Map();
@@ -10,15 +13,19 @@ interface Told {
   body: string;
 }
 
-/** Words must have stood for each other in so many merged pairs, and in so large a share of those that have either. */
+/**
+ * Words must have stood for each other in so many merged pairs, and in so large a share of those
+ * that have either.
+ */
 const LEAST_PAIRS = 2;
 const LEAST_SHARE = 0.25;
 
 /**
- * Learns from pairs of texts that people found to be about the same problem: a word that one text has and the other has not,
- * against each word of which the opposite is true. How strongly two are related is the Dice coefficient of the pairs that have
- * the one and those that have the other (L. R. Dice, "Measures of the amount of ecologic association between species",
- * Ecology 26 (1945), 297-302).
+ * Learns from pairs of texts that people found to be about the same problem: a word that one text
+ * has and the other has not, against each word of which the opposite is true. How strongly two are
+ * related is the Dice coefficient of the pairs that have the one and those that have the other (L.
+ * R. Dice, "Measures of the amount of ecologic association between species", Ecology 26 (1945),
+ * 297-302).
  */
 export function learnRelations(pairs: readonly (readonly [Told, Told])[]): WordRelations {
   const together = new Map<string, Map<string, number>>();

@@ -16,7 +16,10 @@ export interface MoveAnswers extends Partial<Pick<EditableFields, DemandedItemFi
   own?: Record<string, OwnValue>;
 }
 
-/** Everything that can be asked of an item. Whoever handles one calls `decide` and stores the events it gives. */
+/**
+ * Everything that can be asked of an item. Whoever handles one calls `decide` and stores the events
+ * it gives.
+ */
 export type ItemCommand =
   | { kind: "create"; data: CreatedData }
   | {
@@ -40,7 +43,10 @@ export type ItemCommand =
       changes: Partial<EditableFields>;
       own?: Record<string, OwnValue | null>;
     }
-  /** Under another item by its key, or under none; whether the types allow it is for whoever knows them. */
+  /**
+   * Under another item by its key, or under none; whether the types allow it is for whoever knows
+   * them.
+   */
   | {
       kind: "put under";
       parent: { parentId: string; key: string } | null;

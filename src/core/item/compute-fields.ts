@@ -17,7 +17,8 @@ export function computedFields(
     if (id in known) return known[id];
     const formula = formulas.get(id);
     if (!formula) return typeof item.own[id] === "number" ? item.own[id] : null;
-    // Fields that compute each other were refused when they were stored; should it happen all the same, there is no value.
+    // Fields that compute each other were refused when they were stored; should it happen all the
+    // same, there is no value.
     if (path.includes(id)) return null;
     return (known[id] = calculate(formula, (field) =>
       itemNumber(field, item, (other) => valueOf(other, [...path, id])),
@@ -36,7 +37,10 @@ function itemNumber(
   return field === "estimate" ? item.estimate : field === "returns" ? item.returns : null;
 }
 
-/** The first field of a circle of fields that compute each other, beginning at one of them; null where there is none. */
+/**
+ * The first field of a circle of fields that compute each other, beginning at one of them; null
+ * where there is none.
+ */
 export function circularField(fields: readonly Pick<OwnField, "id" | "formula">[]): string | null {
   const formulaOf = new Map<string, Arithmetic | null>(fields.map((f) => [f.id, f.formula]));
   const visit = (id: string, path: readonly string[]): string | null => {

@@ -18,13 +18,16 @@ export interface DecisionContext extends MoveContext {
   cause: Cause;
   commandId: string;
   followUps: FollowUpContext;
-  /** Fields that were changed after a given version, needed to see whether an edit is stale; own fields by their ids. */
+  /**
+   * Fields that were changed after a given version, needed to see whether an edit is stale; own
+   * fields by their ids.
+   */
   changedSince: (version: number) => string[];
 }
 
 /**
- * The one place where a command on an item becomes events or a refusal. Pure: the same item, command and context
- * always give the same answer. An edit that changes nothing gives no events.
+ * The one place where a command on an item becomes events or a refusal. Pure: the same item,
+ * command and context always give the same answer. An edit that changes nothing gives no events.
  */
 export function decide(
   item: ItemSnapshot | null,
@@ -344,7 +347,10 @@ function edit(
   return [...changed, ...own];
 }
 
-/** What a command can leave that is taken back by itself; what was said or computed on the way of a move goes with the move. */
+/**
+ * What a command can leave that is taken back by itself; what was said or computed on the way of a
+ * move goes with the move.
+ */
 const UNDOABLE: ReadonlySet<ItemChange["kind"]> = new Set([
   "changed",
   "own changed",
@@ -362,9 +368,10 @@ const UNDOABLE: ReadonlySet<ItemChange["kind"]> = new Set([
 ]);
 
 /**
- * Takes back the last command on an item, as long as it was this person's and nothing came after it. The history keeps both:
- * what was done and that it was undone; about the item, and in every figure, it is as if it had not been. Requirements are not
- * asked again on the way back, firm limits are. What somebody said on the way of a move stays said.
+ * Takes back the last command on an item, as long as it was this person's and nothing came after
+ * it. The history keeps both: what was done and that it was undone; about the item, and in every
+ * figure, it is as if it had not been. Requirements are not asked again on the way back, firm
+ * limits are. What somebody said on the way of a move stays said.
  */
 function undo(
   item: ItemSnapshot,

@@ -86,7 +86,10 @@ export type ItemChange =
   | { kind: "unticked"; old: { policyId: string; text: string } }
   | { kind: "approved"; new: { role: "lead" | "member" } }
   | { kind: "approval withdrawn" }
-  /** Takes the steps of a command back as if they had not been; with everything about the item as it was before them. */
+  /**
+   * Takes the steps of a command back as if they had not been; with everything about the item as it
+   * was before them.
+   */
   | {
       kind: "undone";
       old: { commandId: string; fromSeq: number; toSeq: number };

@@ -94,7 +94,9 @@ export interface Approval {
   at: Instant;
 }
 
-/** Everything known of an item now: what replaying its events gives, and what the item's row stores. */
+/**
+ * Everything known of an item now: what replaying its events gives, and what the item's row stores.
+ */
 export interface ItemSnapshot extends EditableFields, Milestones {
   id: string;
   projectId: string;
@@ -109,7 +111,9 @@ export interface ItemSnapshot extends EditableFields, Milestones {
   enteredStateAt: Instant;
   rank: string;
   outcome: Outcome | null;
-  /** Each stretch from a commitment to the finish or the return to unstarted; the last may be open. */
+  /**
+   * Each stretch from a commitment to the finish or the return to unstarted; the last may be open.
+   */
   clock: Interval[];
   /** Backward moves so far. */
   returns: number;
@@ -119,7 +123,10 @@ export interface ItemSnapshot extends EditableFields, Milestones {
   /** Both are about the state the item is in, and begin anew in the next. */
   ticks: Tick[];
   approvals: Approval[];
-  /** Set when the item was taken back as if it had never been accepted; it is then in no list, and only what it had been started for stays in the figures of the past. */
+  /**
+   * Set when the item was taken back as if it had never been accepted; it is then in no list, and
+   * only what it had been started for stays in the figures of the past.
+   */
   withdrawnAt: Instant | null;
   createdAt: Instant;
   createdBy: string | null;

@@ -84,7 +84,10 @@ const CONSEQUENCES: Record<
   "review sent back": { review: "sent back" },
 };
 
-/** The checks of all changes that count: failed where one failed, passed where all passed; null where none has any. */
+/**
+ * The checks of all changes that count: failed where one failed, passed where all passed; null
+ * where none has any.
+ */
 export function checksOf(changes: readonly LinkedChange[]): ChangeChecks | null {
   const checks = changes.filter((c) => c.status !== "abandoned").map((c) => c.checks);
   if (checks.includes("failed")) return "failed";

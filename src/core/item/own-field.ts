@@ -116,7 +116,10 @@ export const ownFieldSchema = z
 
 const WEB_ADDRESS = /^https?:\/\/[^\s<>"]{1,1990}$/i;
 
-/** Why a value does not fit a field; null when it does. Whether a person exists is for whoever knows the people. */
+/**
+ * Why a value does not fit a field; null when it does. Whether a person exists is for whoever knows
+ * the people.
+ */
 export function ownValueProblem(
   field: Pick<OwnField, "kind" | "name" | "options">,
   value: OwnValue,
@@ -181,7 +184,10 @@ export function ownValueWords(
   return field.kind === "person" ? nameOf(value) : value;
 }
 
-/** The fields' names as they stand in the text form: lower case, joined by underscores, each one once. */
+/**
+ * The fields' names as they stand in the text form: lower case, joined by underscores, each one
+ * once.
+ */
 export function fieldTexts(
   fields: readonly Pick<OwnField, "id" | "name" | "position">[],
   taken: ReadonlySet<string>,

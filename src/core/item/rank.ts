@@ -1,12 +1,15 @@
 import { generateKeyBetween, generateNKeysBetween } from "fractional-indexing";
 
 /**
- * A rank is a text that sorts by its bytes (the database keeps it with `COLLATE "C"`); between any two there is room
- * for another, so placing one item never touches its neighbours.
+ * A rank is a text that sorts by its bytes (the database keeps it with `COLLATE "C"`); between any
+ * two there is room for another, so placing one item never touches its neighbours.
  */
 export type Rank = string;
 
-/** A rank between two neighbours; null stands for the top or the bottom end. @throws RangeError when `above` is not above `below` */
+/**
+ * A rank between two neighbours; null stands for the top or the bottom end. @throws RangeError when
+ * `above` is not above `below`
+ */
 export function rankBetween(above: Rank | null, below: Rank | null): Rank {
   if (above !== null && below !== null && above >= below)
     throw new RangeError(`no room between ${above} and ${below}`);
@@ -19,8 +22,8 @@ export function ranksBetween(above: Rank | null, below: Rank | null, count: numb
 }
 
 /**
- * New ranks for what has to move so that items stand in a wanted order: as few as there can be. The longest run that
- * stands in order already keeps its ranks, the others are put between its members.
+ * New ranks for what has to move so that items stand in a wanted order: as few as there can be. The
+ * longest run that stands in order already keeps its ranks, the others are put between its members.
  * @param wanted the items in the order that is wanted, with the ranks they have
  * @returns the new ranks by the items' ids
  */

@@ -24,9 +24,10 @@ const WITHOUT_NEWER_FIELDS: Partial<ItemSnapshot> = {
 };
 
 /**
- * The snapshot after one more event. Replaying all events of an item from `null` gives what its row stores;
- * `bin/check` and a test hold the two against each other.
- * @throws Error when the first event is not `created`, when events are out of sequence, or when one is repeated
+ * The snapshot after one more event. Replaying all events of an item from `null` gives what its row
+ * stores; `bin/check` and a test hold the two against each other.
+ * @throws Error when the first event is not `created`, when events are out of sequence, or when one
+ *   is repeated
  */
 export function applyEvent(before: ItemSnapshot | null, event: ItemEvent): ItemSnapshot {
   if (before === null) {
@@ -150,7 +151,10 @@ const named = (before: ItemSnapshot, outcome: Outcome | null, at: Instant): Part
     ? milestonesNaming(before, outcome, at)
     : {};
 
-/** The milestones without a step that was taken back before histories told of them: what its clock and state say. */
+/**
+ * The milestones without a step that was taken back before histories told of them: what its clock
+ * and state say.
+ */
 function milestonesWithout(before: ItemSnapshot, was: Partial<ItemSnapshot>): Partial<Milestones> {
   if (!was.clock || "firstStartedAt" in was || "finishedAt" in was || "deliveredAt" in was)
     return {};
@@ -164,8 +168,8 @@ function milestonesWithout(before: ItemSnapshot, was: Partial<ItemSnapshot>): Pa
 }
 
 /**
- * The clock after a move: it runs from each start to the finish or to where the item is put back to unstarted. Earlier
- * intervals stay and count.
+ * The clock after a move: it runs from each start to the finish or to where the item is put back to
+ * unstarted. Earlier intervals stay and count.
  */
 export function clockAfter(
   clock: readonly Interval[],
@@ -200,7 +204,10 @@ export interface RecordedStay extends Stay {
   enteredSeq: number;
 }
 
-/** The stays that a history amounts to, oldest first; the last is open unless the item was withdrawn. What was undone had none. */
+/**
+ * The stays that a history amounts to, oldest first; the last is open unless the item was
+ * withdrawn. What was undone had none.
+ */
 export function staysOf(events: readonly ItemEvent[]): RecordedStay[] {
   const stays: RecordedStay[] = [];
   let outcome: Outcome | null = null;
@@ -236,9 +243,7 @@ export function staysOf(events: readonly ItemEvent[]): RecordedStay[] {
 }
 
 /** The blocked intervals that a history amounts to, by blocker. */
-export function blocksOf(
-  events: readonly ItemEvent[],
-): (Interval & {
+export function blocksOf(events: readonly ItemEvent[]): (Interval & {
   blockId: string;
   cause: string;
   waitingFor: string | null;

@@ -2,11 +2,15 @@ import { cutAt, type Instant, type Interval } from "@/core/calendar/instant";
 import { isInProgress, type Outcome, type StateKind } from "@/core/workflow/workflow";
 
 /*
- * The one place that says what starts and what finishes an item. A start is each entering of what is in progress, from
- * unstarted or finished; a finish is each entering of finished from what is in progress. What was undone is neither.
+ * The one place that says what starts and what finishes an item. A start is each entering of what
+ * is in progress, from unstarted or finished; a finish is each entering of finished from what is in
+ * progress. What was undone is neither.
  */
 
-/** What a step from one kind of state to another means for an item's clock; null where it runs on or stands still as before. */
+/**
+ * What a step from one kind of state to another means for an item's clock; null where it runs on or
+ * stands still as before.
+ */
 export function passage(
   from: StateKind | null,
   to: StateKind,
@@ -21,7 +25,10 @@ export function passage(
 export const isDelivered = (outcome: Outcome | null): boolean =>
   outcome === null || outcome === "delivered";
 
-/** What a finish counts as: the first that delivers, an end otherwise before any did, or one more after that. */
+/**
+ * What a finish counts as: the first that delivers, an end otherwise before any did, or one more
+ * after that.
+ */
 export type FinishKind = "delivered" | "stopped" | "again";
 
 export interface Finish {
@@ -36,7 +43,9 @@ export interface TimedStay extends Interval {
   outcome: Outcome | null;
 }
 
-/** Each finish in a run of stays, oldest first. Moves among finished states finish nothing again. */
+/**
+ * Each finish in a run of stays, oldest first. Moves among finished states finish nothing again.
+ */
 export function finishesOf(stays: readonly TimedStay[]): Finish[] {
   const finishes: Finish[] = [];
   let before: StateKind | null = null;
@@ -55,10 +64,15 @@ export function finishesOf(stays: readonly TimedStay[]): Finish[] {
   return finishes;
 }
 
-/** When an item was first started, when it first was delivered, and when it finished for the last time. */
+/**
+ * When an item was first started, when it first was delivered, and when it finished for the last
+ * time.
+ */
 export interface Milestones {
   firstStartedAt: Instant | null;
-  /** Never changes once it is set, whatever happens later; only undoing that finish takes it back. */
+  /**
+   * Never changes once it is set, whatever happens later; only undoing that finish takes it back.
+   */
   deliveredAt: Instant | null;
   /** Null while it is not finished, and where it was closed without having been in progress. */
   finishedAt: Instant | null;
@@ -87,8 +101,9 @@ export function milestonesAfter(
 }
 
 /**
- * Whether an outcome is named for the state just entered, in the same step but after the move, as follow-ups do. What a
- * move takes away from the state that it leaves comes before it, and is no outcome.
+ * Whether an outcome is named for the state just entered, in the same step but after the move, as
+ * follow-ups do. What a move takes away from the state that it leaves comes before it, and is no
+ * outcome.
  */
 export const namesOutcome = (enteredAt: Instant, at: Instant, outcome: Outcome | null): boolean =>
   outcome !== null && at === enteredAt;
@@ -100,7 +115,10 @@ export function milestonesNaming(before: Milestones, outcome: Outcome, at: Insta
   return before.deliveredAt === at ? { ...before, deliveredAt: null } : before;
 }
 
-/** The clock that an item's days are counted by: of what is finished, up to its first delivery; otherwise the whole of it so far. */
+/**
+ * The clock that an item's days are counted by: of what is finished, up to its first delivery;
+ * otherwise the whole of it so far.
+ */
 export const countedClock = ({
   clock,
   stateKind,

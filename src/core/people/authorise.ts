@@ -60,7 +60,10 @@ export function may(role: Role | null, action: Action): boolean {
 
 export type Visibility = "everyone" | "members";
 
-/** Where a signed-in person stands outside any project: as in the one where they may do most; without any, they only look. */
+/**
+ * Where a signed-in person stands outside any project: as in the one where they may do most;
+ * without any, they only look.
+ */
 export function roleOutside(
   person: { administrator: boolean },
   memberships: readonly ("lead" | "member" | "observer")[],

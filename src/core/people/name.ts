@@ -1,6 +1,9 @@
 import { z } from "zod";
 
-/** Letters of any script with their marks, figures, spaces, and the signs that names have. No marks that turn writing around or cannot be seen. */
+/**
+ * Letters of any script with their marks, figures, spaces, and the signs that names have. No marks
+ * that turn writing around or cannot be seen.
+ */
 const PLAIN = /^[\p{L}\p{M}\p{N}][\p{L}\p{M}\p{N} .,'’()-]*$/u;
 
 /** What a person is called: 1 to 80 plain characters. */
@@ -15,7 +18,9 @@ export const nameSchema = z
       .regex(PLAIN, "A name is of letters, figures, spaces and the signs . , ' ( ) -"),
   );
 
-/** Two names that read the same are the same: capitals, widths of letters and gaps do not matter. */
+/**
+ * Two names that read the same are the same: capitals, widths of letters and gaps do not matter.
+ */
 export const nameKey = (name: string): string =>
   name
     .normalize("NFKC")

@@ -63,7 +63,10 @@ export function overlap(sprints: readonly Sprint[]): [Sprint, Sprint] | null {
   return null;
 }
 
-/** The sprint that runs on a day, the next to start after it and the last that ended before it. @param today ISO 8601 date */
+/**
+ * The sprint that runs on a day, the next to start after it and the last that ended before it.
+ * @param today ISO 8601 date
+ */
 export function sprintWords(
   sprints: readonly Sprint[],
   today: string,

@@ -8,7 +8,10 @@ export interface FollowUpContext {
   actorId: string | null;
   /** Who had the item before its present assignee; null when nobody had. */
   previousAssigneeId: string | null;
-  /** By team: the member with the fewest items in progress, and the one whose turn it is. Null for a team without people. */
+  /**
+   * By team: the member with the fewest items in progress, and the one whose turn it is. Null for a
+   * team without people.
+   */
   leastLoaded: Record<string, string | null>;
   nextInTurn: Record<string, string | null>;
   newCommentId: () => string;
@@ -25,8 +28,9 @@ export const NO_FOLLOW_UP_CONTEXT: FollowUpContext = {
 };
 
 /**
- * What a transition's follow-ups change on the item itself, in their order; what changes nothing gives no event. Those
- * that touch other items (sub-tasks, duplicates) and the place in the order are for whoever stores the move.
+ * What a transition's follow-ups change on the item itself, in their order; what changes nothing
+ * gives no event. Those that touch other items (sub-tasks, duplicates) and the place in the order
+ * are for whoever stores the move.
  */
 export function followUpChanges(
   followUps: readonly FollowUp[],

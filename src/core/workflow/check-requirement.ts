@@ -11,7 +11,10 @@ import { refuse, type Refusal } from "./refusal";
 import { demandedOwnField, type DemandedItemField, type Requirement } from "./requirement";
 import type { Policy, State } from "./workflow";
 
-/** What a requirement is held against: the item as it would be with the answers, and what is known around it. */
+/**
+ * What a requirement is held against: the item as it would be with the answers, and what is known
+ * around it.
+ */
 export interface RequirementContext {
   /** The item as it stands, and with the answers filled in. */
   before: ItemSnapshot;
@@ -30,7 +33,9 @@ export interface RequirementContext {
   ownFields: readonly OwnField[];
 }
 
-/** The policies that a move must see ticked: on leaving where it is and on entering where it goes. */
+/**
+ * The policies that a move must see ticked: on leaving where it is and on entering where it goes.
+ */
 export function policiesOf(from: State, to: State): Policy[] {
   return [...from.exitPolicies, ...to.entryPolicies];
 }
@@ -85,7 +90,10 @@ const FILLED_WORDS: Record<DemandedItemField, { sentence: string; help: string; 
   dueOn: { sentence: "It needs a due date.", help: "Say by when it is wanted.", label: "Due date" },
 };
 
-/** Why a requirement does not hold, with what would satisfy it; null when it holds. Limits are decided elsewhere. */
+/**
+ * Why a requirement does not hold, with what would satisfy it; null when it holds. Limits are
+ * decided elsewhere.
+ */
 export function unmet(requirement: Requirement, context: RequirementContext): Refusal | null {
   const { before, after, answers } = context;
   switch (requirement.kind) {

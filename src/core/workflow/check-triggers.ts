@@ -8,7 +8,10 @@ import { demandedOwnField } from "./requirement";
 import { triggerWords, type Trigger } from "./trigger";
 import { statesInOrder, type StateId, type Transition, type Workflow } from "./workflow";
 
-/** What of the triggers deserves a look: two that wait for the same, and moves that would chase each other for ever. */
+/**
+ * What of the triggers deserves a look: two that wait for the same, and moves that would chase each
+ * other for ever.
+ */
 export function triggerFindings(workflow: Workflow): Finding[] {
   return [...competing(workflow), ...chasing(workflow)];
 }
@@ -45,8 +48,8 @@ function competing(workflow: Workflow): Finding[] {
 }
 
 /**
- * Moves that lead from one to the next without anybody doing anything, round and round: each waits only for time, or for an
- * item above or below to finish, which such a move itself brings about.
+ * Moves that lead from one to the next without anybody doing anything, round and round: each waits
+ * only for time, or for an item above or below to finish, which such a move itself brings about.
  */
 function chasing(workflow: Workflow): Finding[] {
   const byItself = workflow.transitions.filter((t) =>
@@ -80,7 +83,10 @@ function chasing(workflow: Workflow): Finding[] {
   return [...found, ...familyChases(workflow)];
 }
 
-/** A move out of a finished state that waits for sub-tasks or a parent to finish, beside one that finishes for the other reason. */
+/**
+ * A move out of a finished state that waits for sub-tasks or a parent to finish, beside one that
+ * finishes for the other reason.
+ */
 function familyChases(workflow: Workflow): Finding[] {
   const kindOf = new Map(workflow.states.map((s) => [s.id, s.kind]));
   const waits = (t: Transition, kind: "sub-tasks finished" | "parent finished") =>

@@ -8,8 +8,9 @@ import { simplify } from "@/core/condition/simplify";
 import { factOf } from "@/core/condition/facts";
 
 /**
- * Whether a condition can be seen never to hold: what it demands of one fact at the same time excludes itself. It looks
- * at comparisons that are joined by "and"; true is certain, false says only that no contradiction was found.
+ * Whether a condition can be seen never to hold: what it demands of one fact at the same time
+ * excludes itself. It looks at comparisons that are joined by "and"; true is certain, false says
+ * only that no contradiction was found.
  */
 export function neverHolds(condition: Condition): boolean {
   const simple = simplify(condition);
@@ -66,7 +67,8 @@ function noChoiceLeft(comparisons: readonly Comparison[]): boolean {
 }
 
 function noRangeLeft(comparisons: readonly Comparison[]): boolean {
-  // Days from today and dates are not compared with each other: what today is is only known when somebody asks.
+  // Days from today and dates are not compared with each other: what today is is only known when
+  // somebody asks.
   const sort = (value: ConditionValue | null) =>
     typeof value === "number" ? "number" : typeof value === "string" ? "date" : "day";
   for (const kind of ["number", "date", "day"]) {

@@ -43,7 +43,10 @@ export interface MoveContext {
   asker: Asker;
   vocabulary: Vocabulary;
   teamsOf: (personId: string) => readonly string[];
-  /** Columns on the project's boards, and states with a limit of their own, that hold the item now, and those that would. */
+  /**
+   * Columns on the project's boards, and states with a limit of their own, that hold the item now,
+   * and those that would.
+   */
   left: LimitedColumn[];
   entered: LimitedColumn[];
   /** Whether the person may break a firm limit with a reason. */
@@ -77,8 +80,9 @@ export interface MoveRequest {
 }
 
 /**
- * Whether an item may make a move: the move exists, the person may make it, its requirements hold, no firm limit is
- * broken without a reason. All unmet requirements are asked for together, so a person answers once.
+ * Whether an item may make a move: the move exists, the person may make it, its requirements hold,
+ * no firm limit is broken without a reason. All unmet requirements are asked for together, so a
+ * person answers once.
  */
 export function decideMove(
   item: ItemSnapshot,
@@ -159,7 +163,10 @@ function noSuchMove(workflow: Workflow, now: State, target: State | undefined): 
   );
 }
 
-/** What a transition demands, with the outcome that its finished state asks for where the transition does not. */
+/**
+ * What a transition demands, with the outcome that its finished state asks for where the transition
+ * does not.
+ */
 export function requirementsOf(transition: Transition, to: State): readonly Requirement[] {
   if (
     to.kind !== "finished" ||
@@ -219,7 +226,10 @@ const MOVER_WORDS = (
   }
 };
 
-/** Why this person may not make the transition; null when they may, and always when nobody in particular does. */
+/**
+ * Why this person may not make the transition; null when they may, and always when nobody in
+ * particular does.
+ */
 export function whoMay(
   transition: Transition,
   item: ItemSnapshot,
@@ -252,7 +262,8 @@ export function whoMay(
 }
 
 /**
- * The item's fields with the answers to what the transition asks; answers to anything else have no effect.
+ * The item's fields with the answers to what the transition asks; answers to anything else have no
+ * effect.
  * @param stays whether it goes from one finished state to another, and keeps its outcome
  */
 function answered(
@@ -275,7 +286,9 @@ function answered(
   return after;
 }
 
-/** The answers for own fields that the transition asks for, each held against what its field takes. */
+/**
+ * The answers for own fields that the transition asks for, each held against what its field takes.
+ */
 function ownAnswers(
   item: ItemSnapshot,
   answers: MoveAnswers,

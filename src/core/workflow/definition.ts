@@ -14,8 +14,9 @@ import { TRIGGER_KINDS, type Trigger, type TriggerKind } from "./trigger";
 import { OUTCOMES, STATE_KINDS, type State, type Transition, type Workflow } from "./workflow";
 
 /*
- * What a workflow's document looks like, whether it comes from the database, a draft or a file. What older documents do
- * not have yet is filled in with its plain value, so every version that was ever stored can be read.
+ * What a workflow's document looks like, whether it comes from the database, a draft or a file.
+ * What older documents do not have yet is filled in with its plain value, so every version that was
+ * ever stored can be read.
  */
 
 export const STATE_NAME_LENGTH = 60;
@@ -159,7 +160,10 @@ export const transitionSchema: z.ZodType<Transition> = z.object({
   triggers: z.array(trigger).max(10).default([]),
 });
 
-/** A workflow's document. Whether it makes sense as a process is for the check to say, not for its form. */
+/**
+ * A workflow's document. Whether it makes sense as a process is for the check to say, not for its
+ * form.
+ */
 export const workflowSchema: z.ZodType<Workflow> = z
   .object({
     id,

@@ -14,9 +14,9 @@ import {
 } from "./workflow";
 
 /*
- * Changes to a workflow that is being designed. Each gives a new workflow and leaves the given one as it is, so that a
- * session of edits is a list of workflows that can be walked back and forth. What makes no sense as a process is allowed
- * here and told by the check.
+ * Changes to a workflow that is being designed. Each gives a new workflow and leaves the given one
+ * as it is, so that a session of edits is a list of workflows that can be walked back and forth.
+ * What makes no sense as a process is allowed here and told by the check.
  */
 
 export { removeState };
@@ -44,8 +44,8 @@ export interface NewState {
 }
 
 /**
- * A state right after another one, or at the beginning. The move that led on from there now leads to the new state, with
- * what it demanded; the way on from the new state is free.
+ * A state right after another one, or at the beginning. The move that led on from there now leads
+ * to the new state, with what it demanded; the way on from the new state is free.
  */
 export function addState(
   workflow: Workflow,

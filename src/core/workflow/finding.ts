@@ -1,7 +1,9 @@
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { StateId } from "./workflow";
 
-/** trap: items would be stuck, so it cannot be published; weak: it will hurt; hint: worth a look. */
+/**
+ * trap: items would be stuck, so it cannot be published; weak: it will hurt; hint: worth a look.
+ */
 export type Severity = "trap" | "weak" | "hint";
 
 /** A change that mends a finding; carried out by `repair`. */

@@ -13,7 +13,10 @@ export function successors(workflow: Workflow): Map<StateId, Set<StateId>> {
   return next;
 }
 
-/** The states that can be reached from some states by any number of moves, these included. One pass over the moves. */
+/**
+ * The states that can be reached from some states by any number of moves, these included. One pass
+ * over the moves.
+ */
 export function reachableFrom(
   next: ReadonlyMap<StateId, ReadonlySet<StateId>>,
   starts: Iterable<StateId>,

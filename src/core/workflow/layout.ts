@@ -41,9 +41,9 @@ const LINE = 20;
 const RAIL_GAP = 112;
 
 /**
- * A workflow as a map on two rails: working states above, waiting ones below, unstarted and finished ones between them at
- * the ends; the moves to the next state are the zigzag, returns run beneath, jumps ahead above. Lines that would cross
- * over the same stretch get lines of their own.
+ * A workflow as a map on two rails: working states above, waiting ones below, unstarted and
+ * finished ones between them at the ends; the moves to the next state are the zigzag, returns run
+ * beneath, jumps ahead above. Lines that would cross over the same stretch get lines of their own.
  */
 export function mapOf(workflow: Workflow): WorkflowMap {
   const states = statesInOrder(workflow);

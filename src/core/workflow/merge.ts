@@ -8,8 +8,8 @@ export interface Merged {
 }
 
 /**
- * Brings two edits of one workflow together, state by state and move by move: what only one of them changed is taken
- * from them, what both changed differently stays as `theirs` has it and is told.
+ * Brings two edits of one workflow together, state by state and move by move: what only one of them
+ * changed is taken from them, what both changed differently stays as `theirs` has it and is told.
  */
 export function mergeWorkflows(base: Workflow, mine: Workflow, theirs: Workflow): Merged {
   const conflicts: string[] = [];

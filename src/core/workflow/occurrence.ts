@@ -5,8 +5,8 @@ import { isTriggeredBy, type Occurrence } from "./trigger";
 import { transitionsFrom, type Transition, type Workflow } from "./workflow";
 
 /**
- * What the events of a command mean for the triggers of the item itself. What they mean for the items above and below
- * it is for whoever can read those.
+ * What the events of a command mean for the triggers of the item itself. What they mean for the
+ * items above and below it is for whoever can read those.
  * @param after the item after the events
  * @param assignedBefore whether anybody ever had the item before them
  */
@@ -36,7 +36,10 @@ export function occurrencesOf(
   });
 }
 
-/** The transition that an occurrence makes, out of where the item is; the first in the order of its moves. */
+/**
+ * The transition that an occurrence makes, out of where the item is; the first in the order of its
+ * moves.
+ */
 export function triggeredTransition(
   workflow: Workflow,
   item: Pick<ItemSnapshot, "stateId">,

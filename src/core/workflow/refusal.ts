@@ -42,7 +42,10 @@ export const REFUSAL_CODES = [
 ] as const;
 export type RefusalCode = (typeof REFUSAL_CODES)[number];
 
-/** Why a command is not carried out: one sentence that names the rule, one that says what would satisfy it. */
+/**
+ * Why a command is not carried out: one sentence that names the rule, one that says what would
+ * satisfy it.
+ */
 export interface Refusal {
   refused: true;
   code: RefusalCode;

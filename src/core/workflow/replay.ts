@@ -39,7 +39,9 @@ export interface Replay {
   followUps: Partial<Record<FollowUpKind, number>>;
 }
 
-/** What the replay asks for about people and other items; it judges by what is known of them now. */
+/**
+ * What the replay asks for about people and other items; it judges by what is known of them now.
+ */
 export interface ReplayContext extends Omit<
   MoveContext,
   "workflow" | "left" | "entered" | "actor" | "around" | "mayOverrideLimits"
@@ -49,9 +51,10 @@ export interface ReplayContext extends Omit<
 }
 
 /**
- * Holds every move of the past since an instant against a draft, with the answers that were given then: the fields as
- * they were after the move, the reason and the outcome. What nobody can know any more (limits of that day, ticks of an
- * agreement that did not exist) counts as: limits kept, nothing ticked.
+ * Holds every move of the past since an instant against a draft, with the answers that were given
+ * then: the fields as they were after the move, the reason and the outcome. What nobody can know
+ * any more (limits of that day, ticks of an agreement that did not exist) counts as: limits kept,
+ * nothing ticked.
  * @param histories each item's events, oldest first, from its creation
  */
 export function replayMoves(

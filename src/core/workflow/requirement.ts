@@ -2,7 +2,10 @@ import type { Condition } from "@/core/condition/condition";
 import type { EditableField } from "@/core/item/fields";
 import type { Outcome } from "./workflow";
 
-/** A field of every item that a transition can demand to be filled, and that can be asked for in place. */
+/**
+ * A field of every item that a transition can demand to be filled, and that can be asked for in
+ * place.
+ */
 export const DEMANDED_FIELDS = [
   "description",
   "howToTest",
@@ -36,7 +39,10 @@ export type Mover =
   /** Who asked for it: its creator, or the person behind its report on their private page. */
   | { kind: "requester" };
 
-/** What is done about the limits of where the item goes, beside what the board's own firm limits refuse. */
+/**
+ * What is done about the limits of where the item goes, beside what the board's own firm limits
+ * refuse.
+ */
 export const LIMIT_MODES = ["ignore", "warn", "ask", "refuse"] as const;
 export type LimitMode = (typeof LIMIT_MODES)[number];
 

@@ -176,7 +176,10 @@ export const TEST_FIRST: WorkflowTemplate = {
   ],
 };
 
-/** A bug from its report to the proof that it is gone, or to the word that nobody could make it happen. */
+/**
+ * A bug from its report to the proof that it is gone, or to the word that nobody could make it
+ * happen.
+ */
 export const REPORT_TO_FIX: WorkflowTemplate = {
   name: "Report to fix",
   suits: "Bugs: made to happen again, fixed, and seen to be gone by somebody else.",

@@ -28,7 +28,10 @@ export interface State {
   id: StateId;
   name: string;
   kind: StateKind;
-  /** The stretch of the process this state belongs to, e.g. "Review"; states of one stage stand side by side on a board. */
+  /**
+   * The stretch of the process this state belongs to, e.g. "Review"; states of one stage stand side
+   * by side on a board.
+   */
   stage: string | null;
   /** Order along the process, ascending. */
   position: number;
@@ -98,7 +101,10 @@ export function isInProgress(kind: StateKind): boolean {
   return kind === "waiting" || kind === "working";
 }
 
-/** The state of this id. @throws Error when the workflow has none, which means that stored data is broken */
+/**
+ * The state of this id. @throws Error when the workflow has none, which means that stored data is
+ * broken
+ */
 export function stateOf(workflow: Workflow, id: StateId): State {
   const state = workflow.states.find((s) => s.id === id);
   if (!state) throw new Error(`workflow ${workflow.id} has no state ${id}`);
@@ -125,7 +131,9 @@ export function transitionsFrom(workflow: Workflow, from: StateId): Transition[]
   return [...onward, ...back, ...fromAny.sort((a, b) => byTarget(b, a))];
 }
 
-/** The transition that leads from one state to another, or undefined where the move does not exist. */
+/**
+ * The transition that leads from one state to another, or undefined where the move does not exist.
+ */
 export function transitionBetween(
   workflow: Workflow,
   from: StateId,
@@ -135,8 +143,9 @@ export function transitionBetween(
 }
 
 /**
- * Whether a move is rework: backwards to an earlier stage, or out of a finished state into the process again.
- * A stage stands where its first state stands; a state without a stage is a stage of its own.
+ * Whether a move is rework: backwards to an earlier stage, or out of a finished state into the
+ * process again. A stage stands where its first state stands; a state without a stage is a stage of
+ * its own.
  */
 export function isReturn(workflow: Workflow, from: StateId, to: StateId): boolean {
   const a = stateOf(workflow, from);

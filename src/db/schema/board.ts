@@ -33,8 +33,8 @@ export const board = pgTable("board", {
 });
 
 /**
- * A column with its limit. Its row is also the lock that movers into or out of a column with a firm limit take, so
- * that a count cannot be true for two of them at once.
+ * A column with its limit. Its row is also the lock that movers into or out of a column with a firm
+ * limit take, so that a count cannot be true for two of them at once.
  */
 export const boardColumn = pgTable(
   "board_column",

@@ -5,7 +5,10 @@ import type { OwnField, OwnFieldKind, OwnValue } from "@/core/item/own-field";
 import { instant } from "./columns";
 import { project } from "./project";
 
-/** Fields that a project made for itself. One that was taken out keeps its row: histories name it, and it can come back. */
+/**
+ * Fields that a project made for itself. One that was taken out keeps its row: histories name it,
+ * and it can come back.
+ */
 export const ownField = pgTable(
   "own_field",
   {

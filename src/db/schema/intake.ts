@@ -134,7 +134,10 @@ export const reportFile = pgTable(
   ],
 );
 
-/** Somebody else whom the same thing happened to: they follow a report on a private page of their own. */
+/**
+ * Somebody else whom the same thing happened to: they follow a report on a private page of their
+ * own.
+ */
 export const reportFollower = pgTable(
   "report_follower",
   {
@@ -352,7 +355,10 @@ export const workerPulse = pgTable("worker_pulse", {
   at: instant("at").notNull(),
 });
 
-/** What the texts of items and of waiting reports mean, as the sentence model gives it. Made in the background, and anew when lost. */
+/**
+ * What the texts of items and of waiting reports mean, as the sentence model gives it. Made in the
+ * background, and anew when lost.
+ */
 export const textMeaning = pgTable(
   "text_meaning",
   {

@@ -102,7 +102,8 @@ export const item = pgTable(
     index("item_sprint").on(t.sprintId),
     index("item_release").on(t.releaseId),
     index("item_delivered").on(t.projectId, t.deliveredAt),
-    // By project first, so that one project's items are found among all of them without reading the others'.
+    // By project first, so that one project's items are found among all of them without reading the
+    // others'.
     index("item_words").using(
       "gin",
       t.projectId,
@@ -246,11 +247,17 @@ export const commandRecord = pgTable("command_record", {
   at: instant("at").notNull(),
   itemId: uuid("item_id"),
   version: integer("version"),
-  /** What it asked for and of what: the same key for something else is refused. Null for those of before this was kept. */
+  /**
+   * What it asked for and of what: the same key for something else is refused. Null for those of
+   * before this was kept.
+   */
   what: text("what"),
 });
 
-/** What happened, for everyone who listens: open pages by their streams, the worker for what follows. */
+/**
+ * What happened, for everyone who listens: open pages by their streams, the worker for what
+ * follows.
+ */
 export const outbox = pgTable(
   "outbox",
   {

@@ -76,7 +76,9 @@ export const verification = pgTable("verification", {
   updatedAt: at("updated_at").notNull().defaultNow(),
 });
 
-/** Where a person has signed in from, kept when they sign out: others cannot lock them out there. */
+/**
+ * Where a person has signed in from, kept when they sign out: others cannot lock them out there.
+ */
 export const signedInFrom = pgTable(
   "signed_in_from",
   {

@@ -16,8 +16,8 @@ export const workflow = pgTable("workflow", {
 });
 
 /**
- * What items, stays and columns hang on. A state that was taken out of its workflow keeps its row, so the past stays
- * readable; what runs now is the definition of the workflow's current version.
+ * What items, stays and columns hang on. A state that was taken out of its workflow keeps its row,
+ * so the past stays readable; what runs now is the definition of the workflow's current version.
  */
 export const state = pgTable(
   "state",
@@ -40,7 +40,10 @@ export const state = pgTable(
   ],
 );
 
-/** Every published version of a workflow, whole and never changed again, with who made it, when and what changed. */
+/**
+ * Every published version of a workflow, whole and never changed again, with who made it, when and
+ * what changed.
+ */
 export const workflowVersion = pgTable(
   "workflow_version",
   {
@@ -56,7 +59,10 @@ export const workflowVersion = pgTable(
   (t) => [primaryKey({ columns: [t.workflowId, t.version] })],
 );
 
-/** The changes that leads prepare for a workflow before anybody is bound by them. At most one for each workflow. */
+/**
+ * The changes that leads prepare for a workflow before anybody is bound by them. At most one for
+ * each workflow.
+ */
 export const workflowDraft = pgTable("workflow_draft", {
   workflowId: text("workflow_id")
     .primaryKey()

@@ -8,7 +8,9 @@ import { item } from "./item";
 import { person } from "./people";
 import { project } from "./project";
 
-/** What a project promises and how it weighs requests. One row for each project that has said so. */
+/**
+ * What a project promises and how it weighs requests. One row for each project that has said so.
+ */
 export const intakeRules = pgTable("intake_rules", {
   projectId: text("project_id")
     .primaryKey()

@@ -18,8 +18,8 @@ export interface NoticeView {
 }
 
 /**
- * Tells people of an item: those who work in its project find it under their alerts, whoever reported it on their private
- * page. Nobody is told of what they did themselves.
+ * Tells people of an item: those who work in its project find it under their alerts, whoever
+ * reported it on their private page. Nobody is told of what they did themselves.
  */
 export async function tell(
   tx: Transaction,

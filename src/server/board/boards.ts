@@ -53,7 +53,9 @@ type SavedBoard = Extract<BoardRequest, { kind: "save" }>["board"];
 
 const MOST_BOARDS = 40;
 
-/** Changes the boards of a project. Members put items on free boards; everything else is for leads. */
+/**
+ * Changes the boards of a project. Members put items on free boards; everything else is for leads.
+ */
 export async function editBoards(
   viewer: Viewer,
   projectKey: string,
@@ -144,7 +146,9 @@ async function saveBoard(
   await checkLimitedScope(tx, saved.id);
 }
 
-/** States must be the project's, each in one column; what has no columns of its own must have none. */
+/**
+ * States must be the project's, each in one column; what has no columns of its own must have none.
+ */
 async function checkColumns(
   tx: Transaction,
   projectId: string,

@@ -23,7 +23,10 @@ const inScope = async (reader: Reader, project: Zoned, board: CountedBoard, now:
     ? undefined
     : compileCondition(board.scope, await projectAsker(reader, project, now));
 
-/** How many items columns of a board hold, by the board's scope: a fact of the project, the same for everybody. */
+/**
+ * How many items columns of a board hold, by the board's scope: a fact of the project, the same for
+ * everybody.
+ */
 export async function columnCounts(
   reader: Reader,
   project: Zoned,

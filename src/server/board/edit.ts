@@ -9,7 +9,10 @@ import { announceDesign } from "../workflow/announce";
 import { checkLimitedScope } from "./boards";
 import type { ColumnEditRequest } from "../workflow/request";
 
-/** Changes the limit of a column. Items that are beyond a new maximum stay where they are; the board shows them as over. */
+/**
+ * Changes the limit of a column. Items that are beyond a new maximum stay where they are; the board
+ * shows them as over.
+ */
 export async function editColumn(viewer: Viewer, request: ColumnEditRequest): Promise<void> {
   await transact(async (tx) => {
     const [column] = await tx

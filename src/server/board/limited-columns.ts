@@ -23,9 +23,10 @@ export interface LimitedMove {
 }
 
 /**
- * What limits a move: the columns on all boards that it leaves and enters, and the states' own limits, with their counts.
- * They are locked first, in the order of their ids, so that nobody else can change their count until the move is stored.
- * A board counts what is in its scope, and so does its limit: a move of an item outside it is not limited by it.
+ * What limits a move: the columns on all boards that it leaves and enters, and the states' own
+ * limits, with their counts. They are locked first, in the order of their ids, so that nobody else
+ * can change their count until the move is stored. A board counts what is in its scope, and so does
+ * its limit: a move of an item outside it is not limited by it.
  */
 export async function lockLimits(
   tx: Transaction,

@@ -18,7 +18,10 @@ export type LiveMessage =
   | { kind: "resync" }
   | { kind: "database"; up: boolean };
 
-/** What streams are given: messages as they are, or that a restricted item, or one under such, changed: of that each reader is told by what they may see. */
+/**
+ * What streams are given: messages as they are, or that a restricted item, or one under such,
+ * changed: of that each reader is told by what they may see.
+ */
 export type Announcement =
   | LiveMessage
   | { kind: "restricted"; id: number; projectId: string; itemId: string; countsChanged: boolean };
@@ -29,8 +32,9 @@ const READY_MS = 2_000;
 type Listener = (message: Announcement) => void;
 
 /**
- * One `LISTEN` connection for the process, and the open streams it serves. When the connection breaks, the streams are
- * told, it is made anew with growing pauses, and then everyone reads again, because notices may have been lost.
+ * One `LISTEN` connection for the process, and the open streams it serves. When the connection
+ * breaks, the streams are told, it is made anew with growing pauses, and then everyone reads again,
+ * because notices may have been lost.
  */
 class LiveHub {
   private listeners = new Map<Listener, string>();
@@ -47,8 +51,9 @@ class LiveHub {
   }
 
   /**
-   * Waits until changes are heard, or hearing them has failed once: what happens after it is told to those who subscribed
-   * before, and what happened before it can be read from the outbox, so nothing is lost in between.
+   * Waits until changes are heard, or hearing them has failed once: what happens after it is told
+   * to those who subscribed before, and what happened before it can be read from the outbox, so
+   * nothing is lost in between.
    */
   async ready(): Promise<void> {
     await Promise.race([
@@ -152,7 +157,9 @@ async function messagesWhere(
 
 const parent = alias(item, "parent");
 
-/** Whether an announced change of an item changes what the project counts, or who may see the item. */
+/**
+ * Whether an announced change of an item changes what the project counts, or who may see the item.
+ */
 const countsChanged = sql<boolean>`exists (
   select 1 from ${itemEvent} where ${itemEvent.itemId} = ${outbox.itemId} and ${itemEvent.seq} > ${outbox.fromVersion} and ${itemEvent.seq} <= ${outbox.version}
   and (${itemEvent.kind} in ('created', 'moved', 'undone', 'withdrawn', 'blocked', 'lifted')
@@ -160,8 +167,8 @@ const countsChanged = sql<boolean>`exists (
 )`;
 
 /**
- * An announcement as one reader is told it: the card of a restricted item goes to those who may see it. The others are told to
- * read again where the project's counts changed, and nothing otherwise.
+ * An announcement as one reader is told it: the card of a restricted item goes to those who may see
+ * it. The others are told to read again where the project's counts changed, and nothing otherwise.
  */
 export async function toldTo(viewer: Viewer, announced: Announcement): Promise<LiveMessage | null> {
   if (announced.kind !== "restricted") return announced;
@@ -182,11 +189,17 @@ export async function toldTo(viewer: Viewer, announced: Announcement): Promise<L
   return changed ? { kind: "design", id, projectId } : null;
 }
 
-/** Numbers are given before commits, so a lower one may become visible after a higher one; that far back is sent again. */
+/**
+ * Numbers are given before commits, so a lower one may become visible after a higher one; that far
+ * back is sent again.
+ */
 const LATE_COMMITS = 200;
 const MOST_TO_CATCH_UP = 600;
 
-/** What happened in a project after a message, for a stream that was interrupted. Some of it may be known already. */
+/**
+ * What happened in a project after a message, for a stream that was interrupted. Some of it may be
+ * known already.
+ */
 export async function liveSince(projectId: string, lastEventId: number): Promise<Announcement[]> {
   const condition = and(eq(outbox.projectId, projectId), gt(outbox.id, lastEventId - LATE_COMMITS));
   const messages = await messagesWhere(condition, MOST_TO_CATCH_UP + 1);

@@ -162,7 +162,10 @@ export async function readBoard(
   };
 }
 
-/** The cards in the columns' states, in the backlogs before them, and in between where no column shows them. */
+/**
+ * The cards in the columns' states, in the backlogs before them, and in between where no column
+ * shows them.
+ */
 async function stateCards(
   reader: Reader,
   projectKey: string,
@@ -268,7 +271,10 @@ export async function lastOutboxId(reader: Reader, projectId: string): Promise<n
   return last;
 }
 
-/** A project's board and its columns in order; its first board of the process where none is named. @throws Refused when there is none */
+/**
+ * A project's board and its columns in order; its first board of the process where none is named.
+ * @throws Refused when there is none
+ */
 export async function loadBoard(
   reader: Reader,
   projectId: string,
@@ -301,7 +307,9 @@ export async function loadColumns(reader: Reader, boardId: string): Promise<Colu
   }));
 }
 
-/** The cards in some states; finished ones only when they entered their state since a given instant. */
+/**
+ * The cards in some states; finished ones only when they entered their state since a given instant.
+ */
 export async function boardCards(
   reader: Reader,
   projectKey: string,

@@ -6,9 +6,9 @@ import type { Transaction } from "@/db/connection";
 import { board, boardColumn, columnState } from "@/db/schema";
 
 /**
- * Lets the boards of a project follow a change of a workflow: columns that were called what their state was called follow
- * a new name, a state in progress that no board shows gets a column before the state that comes after it, and a column
- * whose last state is gone goes too.
+ * Lets the boards of a project follow a change of a workflow: columns that were called what their
+ * state was called follow a new name, a state in progress that no board shows gets a column before
+ * the state that comes after it, and a column whose last state is gone goes too.
  */
 export async function showStates(
   tx: Transaction,
@@ -66,16 +66,14 @@ async function addColumn(
     .set({ position: sql`${boardColumn.position} + 1` })
     .where(and(eq(boardColumn.boardId, boardId), gte(boardColumn.position, position)));
   const id = randomUUID();
-  await tx
-    .insert(boardColumn)
-    .values({
-      id,
-      boardId,
-      stage: state.stage ?? state.name,
-      name: state.stage ? state.name : "",
-      part: partOf(state.kind),
-      position,
-    });
+  await tx.insert(boardColumn).values({
+    id,
+    boardId,
+    stage: state.stage ?? state.name,
+    name: state.stage ? state.name : "",
+    part: partOf(state.kind),
+    position,
+  });
   await tx.insert(columnState).values({ boardId, columnId: id, stateId: state.id });
 }
 

@@ -6,7 +6,10 @@ import type { ItemSnapshot } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
 import { item, itemLink, stay } from "@/db/schema";
 
-/** What conditions can ask about some items, in the order given. @param ownFields the project's, for what is computed */
+/**
+ * What conditions can ask about some items, in the order given. @param ownFields the project's, for
+ * what is computed
+ */
 export async function askedItems(
   reader: Reader,
   items: readonly ItemSnapshot[],

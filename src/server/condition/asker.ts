@@ -13,7 +13,10 @@ interface Zoned {
   zone: string;
 }
 
-/** The project itself asks: in rules, limits and promises, which are the same for everybody. Nobody is “me” there. */
+/**
+ * The project itself asks: in rules, limits and promises, which are the same for everybody. Nobody
+ * is “me” there.
+ */
 export async function projectAsker(
   reader: Reader,
   project: Zoned,

@@ -19,7 +19,10 @@ const FALSE = sql`false`;
 /** Another item beside the one that is asked about: one under it, or linked to it. */
 const child = alias(item, "child");
 
-/** Who asks, the project's own fields where the condition may be about computed ones, and what they may see around an item. */
+/**
+ * Who asks, the project's own fields where the condition may be about computed ones, and what they
+ * may see around an item.
+ */
 export type SqlAsker = Asker & {
   ownFields?: readonly OwnField[];
   /** Which other items count, by the table's columns; all where it is left out. */
@@ -27,8 +30,9 @@ export type SqlAsker = Asker & {
 };
 
 /**
- * A condition as SQL over the rows of `item`: true for exactly the items for which `holds` is true in the core.
- * A fact without a value gives false here as there, never null, so that `not` means the same.
+ * A condition as SQL over the rows of `item`: true for exactly the items for which `holds` is true
+ * in the core. A fact without a value gives false here as there, never null, so that `not` means
+ * the same.
  */
 export function compileCondition(condition: Condition, asker: SqlAsker): SQL {
   switch (condition.kind) {
@@ -174,7 +178,9 @@ function ownColumn(fact: OwnFactName, asker: SqlAsker): SQL {
   return kind === "computed" ? computed(id, asker.ownFields ?? [], []) : stored;
 }
 
-/** A computed field as SQL; a circle of fields, which is refused when they are stored, has no value. */
+/**
+ * A computed field as SQL; a circle of fields, which is refused when they are stored, has no value.
+ */
 function computed(id: string, fields: readonly OwnField[], path: readonly string[]): SQL {
   const formula = fields.find((f) => f.id === id && f.kind === "computed")?.formula;
   return !formula || path.includes(id)

@@ -1,6 +1,9 @@
 import { createHmac, timingSafeEqual } from "node:crypto";
 
-/** How old a signed request may be, in seconds, as Standard Webhooks 1.0 recommends against being sent again. */
+/**
+ * How old a signed request may be, in seconds, as Standard Webhooks 1.0 recommends against being
+ * sent again.
+ */
 export const TOLERANCE = 5 * 60;
 
 export interface SignedHeaders {
@@ -10,7 +13,10 @@ export interface SignedHeaders {
   signature: string;
 }
 
-/** The signature of a request as Standard Webhooks 1.0 describes it: HMAC-SHA256 of id, timestamp and body. @param secret `whsec_` and Base64 */
+/**
+ * The signature of a request as Standard Webhooks 1.0 describes it: HMAC-SHA256 of id, timestamp
+ * and body. @param secret `whsec_` and Base64
+ */
 export function signatureOf(secret: string, id: string, timestamp: string, body: string): string {
   const key = Buffer.from(secret.replace(/^whsec_/, ""), "base64");
   return `v1,${createHmac("sha256", key).update(`${id}.${timestamp}.${body}`).digest("base64")}`;

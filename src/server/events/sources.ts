@@ -60,15 +60,13 @@ export async function editSource(
   }
   const id = randomUUID();
   const secret = `whsec_${randomBytes(SECRET_BYTES).toString("base64")}`;
-  await db
-    .insert(eventSource)
-    .values({
-      id,
-      projectId: project.id,
-      name: edit.name,
-      secret,
-      createdBy: viewer.personId,
-      createdAt: now,
-    });
+  await db.insert(eventSource).values({
+    id,
+    projectId: project.id,
+    name: edit.name,
+    secret,
+    createdBy: viewer.personId,
+    createdAt: now,
+  });
   return { id, secret };
 }

@@ -37,7 +37,10 @@ export type Entered =
   | { kind: "unknown" }
   | { kind: "too many"; retryAfter: number };
 
-/** The source that a signed request comes from. Whether the source is unknown or the signature wrong is not told apart. */
+/**
+ * The source that a signed request comes from. Whether the source is unknown or the signature wrong
+ * is not told apart.
+ */
 export async function enterSource(
   sourceId: string,
   headers: SignedHeaders,
@@ -90,7 +93,9 @@ export async function takeEvents(
   return { ...taken, items: [...new Set(taken.items)] };
 }
 
-/** What makes an event the same one (CloudEvents 1.0, "id"): both stand in the body that is signed. */
+/**
+ * What makes an event the same one (CloudEvents 1.0, "id"): both stand in the body that is signed.
+ */
 const identityOf = (event: CloudEvent): string => `${event.source} ${event.id}`;
 
 const isFresh = async (tx: Transaction, sourceId: string, eventId: string, now: number) =>
@@ -102,7 +107,10 @@ const isFresh = async (tx: Transaction, sourceId: string, eventId: string, now: 
       .returning({ id: receivedEvent.eventId })
   ).length > 0;
 
-/** A report from another program stands in the queue like any other. @returns its reference; null where it was taken before */
+/**
+ * A report from another program stands in the queue like any other. @returns its reference; null
+ * where it was taken before
+ */
 async function takeReport(
   source: { id: string; projectId: string },
   eventId: string,
@@ -150,7 +158,10 @@ async function takeOne(
   });
 }
 
-/** Items that are named by their key, or that belong to a change that is meant; in the order of their ids, so that nobody waits in a circle. */
+/**
+ * Items that are named by their key, or that belong to a change that is meant; in the order of
+ * their ids, so that nobody waits in a circle.
+ */
 async function itemsMeant(
   tx: Transaction,
   projectId: string,

@@ -17,8 +17,9 @@ interface KnownHistory {
 }
 
 /**
- * What a process has read of each project. A history changes only together with the item's version, so after the first
- * read only the items that changed since are read again. Projects that were not asked for the longest go first.
+ * What a process has read of each project. A history changes only together with the item's version,
+ * so after the first read only the items that changed since are read again. Projects that were not
+ * asked for the longest go first.
  */
 const knownIn = new WeakMap<object, Map<string, Map<string, KnownHistory>>>();
 const KEPT_PROJECTS = 40;
@@ -37,8 +38,8 @@ function knownOf(projectId: string): Map<string, KnownHistory> {
 export const FLOW_LEVEL = 1;
 
 /**
- * The histories of a project's items of one level for the flow measures; those withdrawn after a start keep their place in the past.
- * They are shared between callers and not to be changed.
+ * The histories of a project's items of one level for the flow measures; those withdrawn after a
+ * start keep their place in the past. They are shared between callers and not to be changed.
  */
 export async function loadHistories(
   reader: Reader,

@@ -31,7 +31,10 @@ export const flowQuery = z.object({
 });
 export type FlowQuery = z.infer<typeof flowQuery>;
 
-/** The pulse strip's figures, and what the board draws from finished items: percentiles and the ladder. They count every item. */
+/**
+ * The pulse strip's figures, and what the board draws from finished items: percentiles and the
+ * ladder. They count every item.
+ */
 interface Figures {
   pulse: Pulse;
   percentiles: Percentiles;
@@ -73,8 +76,9 @@ function keptSummary(project: ProjectRow, lastEvent: number, now: Instant): Prom
 }
 
 /**
- * Every open page asks for the same summary after each change; it is computed once for all of them. It is made anew when
- * something happened, and after a few seconds all the same, because outbox numbers may become visible out of order.
+ * Every open page asks for the same summary after each change; it is computed once for all of them.
+ * It is made anew when something happened, and after a few seconds all the same, because outbox
+ * numbers may become visible out of order.
  */
 const summaries = new Map<string, { lastEvent: number; at: number; summary: Promise<Figures> }>();
 const SUMMARY_KEPT_MS = 5_000;

@@ -5,7 +5,9 @@ import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { flowSummary, type FlowSummary } from "./read";
 
-/** What the frame of every project page shows: the pulse, and how many reports wait for a verdict. */
+/**
+ * What the frame of every project page shows: the pulse, and how many reports wait for a verdict.
+ */
 export async function readSummary(
   viewer: Viewer,
   projectKey: string,

@@ -23,7 +23,10 @@ import { invalid, Refused } from "../refused";
 
 type ReportRow = typeof report.$inferSelect;
 
-/** Makes the item of an accepted report, in the place that follows from where it was found. All of it, or nothing. */
+/**
+ * Makes the item of an accepted report, in the place that follows from where it was found. All of
+ * it, or nothing.
+ */
 export async function acceptReport(
   tx: Transaction,
   viewer: Viewer,
@@ -161,7 +164,10 @@ async function linkOrigin(
   );
 }
 
-/** From move to move out of the backlog into the first state in progress; what a rule asks for is the triager's to answer first. */
+/**
+ * From move to move out of the backlog into the first state in progress; what a rule asks for is
+ * the triager's to answer first.
+ */
 async function pullAtOnce(
   tx: Transaction,
   viewer: Viewer,
@@ -215,8 +221,8 @@ function describe(row: ReportRow): string {
 }
 
 /**
- * Takes back what accepting made: the item, the task for testing again, and the move onto the board, as long as nobody has
- * done anything since.
+ * Takes back what accepting made: the item, the task for testing again, and the move onto the
+ * board, as long as nobody has done anything since.
  */
 export async function withdrawAccepted(
   tx: Transaction,

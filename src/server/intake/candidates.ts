@@ -36,9 +36,10 @@ const MOST_WORDS = 20;
 const STATISTICS_KEPT_MS = 5 * 60_000;
 
 /**
- * Items that share rare words with a text, whose title is written much like it, or that mean about the same: the ones to hold against it. Common words are
- * left out as long as rarer ones find enough, so that it stays fast however many items there are. The database's own
- * statistics say which words are common.
+ * Items that share rare words with a text, whose title is written much like it, or that mean about
+ * the same: the ones to hold against it. Common words are left out as long as rarer ones find
+ * enough, so that it stays fast however many items there are. The database's own statistics say
+ * which words are common.
  */
 export async function likelyItems(
   viewer: Viewer,
@@ -121,7 +122,10 @@ interface WordStatistics {
 
 let kept: { at: number; statistics: Promise<WordStatistics> } | null = null;
 
-/** What the database has gathered about the words of items (its ANALYZE, on the index of their words). */
+/**
+ * What the database has gathered about the words of items (its ANALYZE, on the index of their
+ * words).
+ */
 function wordStatistics(now = Date.now()): Promise<WordStatistics> {
   if (kept && now - kept.at < STATISTICS_KEPT_MS) return kept.statistics;
   const statistics = readStatistics();

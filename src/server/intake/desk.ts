@@ -475,7 +475,10 @@ export async function readReport(
 
 const DEPLOYED_SHOWN = 5;
 
-/** What went live lately: what is about the same place first, then what shares words with the report, then the latest. */
+/**
+ * What went live lately: what is about the same place first, then what shares words with the
+ * report, then the latest.
+ */
 async function deployedLately(
   viewer: Viewer,
   project: { id: string; key: string },

@@ -38,7 +38,10 @@ const SIGNATURES: { mediaType: string; matches: (b: Buffer) => boolean }[] = [
   { mediaType: "text/plain", matches: isPlainText },
 ];
 
-/** Text that no program would run or render: valid UTF-8, no control characters, no mark-up and no script at its beginning. */
+/**
+ * Text that no program would run or render: valid UTF-8, no control characters, no mark-up and no
+ * script at its beginning.
+ */
 function isPlainText(content: Buffer): boolean {
   let text: string;
   try {
@@ -57,7 +60,8 @@ function isPlainText(content: Buffer): boolean {
 export const isPicture = (mediaType: string) => mediaType.startsWith("image/");
 
 /**
- * What kind of file some bytes are, by the bytes themselves; what the sender calls them does not count.
+ * What kind of file some bytes are, by the bytes themselves; what the sender calls them does not
+ * count.
  * @throws Refused when they are too many or of a kind that is not taken
  */
 export function checkFile({ name, content }: SentFile): CheckedFile {
@@ -83,7 +87,10 @@ export function checkFiles(files: readonly SentFile[]): CheckedFile[] {
   return files.map(checkFile);
 }
 
-/** A name that is safe in a list and in a header: without folders, control characters and marks that turn writing around. */
+/**
+ * A name that is safe in a list and in a header: without folders, control characters and marks that
+ * turn writing around.
+ */
 export function cleanName(name: string): string {
   const bare = name
     .split(/[/\\]/)

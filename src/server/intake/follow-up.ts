@@ -15,7 +15,10 @@ const again = (now: number) => ({
   version: sql`${report.version} + 1`,
 });
 
-/** Brings parked reports back to the queue on their day, by the calendar of their project. @returns how many */
+/**
+ * Brings parked reports back to the queue on their day, by the calendar of their project. @returns
+ * how many
+ */
 export async function wakeParkedReports(now = Date.now()): Promise<number> {
   return transact(async (tx) => {
     let woken = 0;
@@ -41,7 +44,10 @@ export async function wakeParkedReports(now = Date.now()): Promise<number> {
   });
 }
 
-/** What an item's change means for reports: those that waited for its end come back, and whoever told of it hears how it stands. */
+/**
+ * What an item's change means for reports: those that waited for its end come back, and whoever
+ * told of it hears how it stands.
+ */
 export async function followItem(tx: Transaction, itemId: string, now: number): Promise<void> {
   const [changed] = await tx
     .select({
@@ -87,8 +93,8 @@ export async function followItem(tx: Transaction, itemId: string, now: number): 
 }
 
 /**
- * Questions to requesters that nobody answered: they are asked once more, and in the end their report ends by the project's
- * rule, in its words. An answer that comes later still opens it again.
+ * Questions to requesters that nobody answered: they are asked once more, and in the end their
+ * report ends by the project's rule, in its words. An answer that comes later still opens it again.
  */
 export async function followQuestions(
   now = Date.now(),
@@ -146,17 +152,15 @@ export async function followQuestions(
             .update(report)
             .set({ ...after, version: row.version + 1 })
             .where(eq(report.id, row.id));
-          await tx
-            .insert(reportVerdict)
-            .values({
-              id: randomUUID(),
-              reportId: row.id,
-              verdict: { kind: "decline", reason: triage.endWords },
-              before: standingOf(row),
-              after,
-              byId: null,
-              at: now,
-            });
+          await tx.insert(reportVerdict).values({
+            id: randomUUID(),
+            reportId: row.id,
+            verdict: { kind: "decline", reason: triage.endWords },
+            before: standingOf(row),
+            after,
+            byId: null,
+            at: now,
+          });
           await writeToRequester(
             tx,
             row,

@@ -109,7 +109,10 @@ export type FormRequest = z.infer<typeof formBody>;
 
 export const MOST_FORMS = 20;
 
-/** Adds, changes, takes out or brings back a form. A form that is taken out stays with the reports that came by it. */
+/**
+ * Adds, changes, takes out or brings back a form. A form that is taken out stays with the reports
+ * that came by it.
+ */
 export async function editForm(
   viewer: Viewer,
   projectKey: string,
@@ -129,18 +132,16 @@ export async function editForm(
         );
       await freeSlug(tx, of.id, request.slug, null);
       const id = randomUUID();
-      await tx
-        .insert(intakeForm)
-        .values({
-          id,
-          projectId: of.id,
-          slug: request.slug,
-          definition: request.definition,
-          open: false,
-          embeddable: false,
-          position: (last ?? -1) + 1,
-          version: 1,
-        });
+      await tx.insert(intakeForm).values({
+        id,
+        projectId: of.id,
+        slug: request.slug,
+        definition: request.definition,
+        open: false,
+        embeddable: false,
+        position: (last ?? -1) + 1,
+        version: 1,
+      });
       await announceDesign(tx, of.id);
       return { id };
     }

@@ -25,7 +25,10 @@ export const importBody = z.discriminatedUnion("kind", [
 ]);
 export type ImportRequest = z.infer<typeof importBody>;
 
-/** Takes a part of a table into the queue, or takes a whole import back as far as nobody has judged it. */
+/**
+ * Takes a part of a table into the queue, or takes a whole import back as far as nobody has judged
+ * it.
+ */
 export async function importReports(
   viewer: Viewer,
   projectKey: string,
@@ -81,7 +84,10 @@ export const quickBody = z.object({
   itemKey: z.string().max(30).nullable().default(null),
 });
 
-/** A report by somebody with an account, from wherever they are, with the item in view as its context. */
+/**
+ * A report by somebody with an account, from wherever they are, with the item in view as its
+ * context.
+ */
 export async function quickReport(
   viewer: Viewer,
   projectKey: string,

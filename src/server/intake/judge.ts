@@ -31,7 +31,10 @@ export const standingOf = ({
   declineReason,
 }: ReportRow): ReportStanding => ({ status, itemId, parkedUntil, parkedItemId, declineReason });
 
-/** Gives a verdict on a report: one transaction for the report, its item, the requester's page and the queue. */
+/**
+ * Gives a verdict on a report: one transaction for the report, its item, the requester's page and
+ * the queue.
+ */
 export async function judgeReport(
   viewer: Viewer,
   reportId: string,
@@ -62,28 +65,24 @@ export async function judgeReport(
       .update(report)
       .set({ ...after, version: row.version + 1 })
       .where(eq(report.id, row.id));
-    await tx
-      .insert(reportVerdict)
-      .values({
-        id: body.commandId,
-        reportId: row.id,
-        verdict: body.verdict,
-        before,
-        after,
-        byId: viewer.personId,
-        at: now,
-        tookMs: body.tookMs,
-      });
+    await tx.insert(reportVerdict).values({
+      id: body.commandId,
+      reportId: row.id,
+      verdict: body.verdict,
+      before,
+      after,
+      byId: viewer.personId,
+      at: now,
+      tookMs: body.tookMs,
+    });
     if (body.verdict.kind === "ask")
-      await tx
-        .insert(reportMessage)
-        .values({
-          reportId: row.id,
-          kind: "question",
-          body: body.verdict.question.trim(),
-          authorId: viewer.personId,
-          at: now,
-        });
+      await tx.insert(reportMessage).values({
+        reportId: row.id,
+        kind: "question",
+        body: body.verdict.question.trim(),
+        authorId: viewer.personId,
+        at: now,
+      });
     const told = tellingOf(
       body.verdict,
       { ...row, ...after },
@@ -164,8 +163,8 @@ async function itemOfVerdict(
 }
 
 /**
- * Undoes a verdict: the report stands where it stood before. An item that was made by accepting is taken back, as long
- * as nobody has started on it.
+ * Undoes a verdict: the report stands where it stood before. An item that was made by accepting is
+ * taken back, as long as nobody has started on it.
  */
 export async function undoVerdict(
   viewer: Viewer,
@@ -238,8 +237,9 @@ export async function undoVerdict(
 }
 
 /**
- * Takes a report off an item that it was put to, whoever did that and however long ago: it stands in the queue again, and the
- * verdict on it counts as undone. The item, and what the others told, stay.
+ * Takes a report off an item that it was put to, whoever did that and however long ago: it stands
+ * in the queue again, and the verdict on it counts as undone. The item, and what the others told,
+ * stay.
  */
 export async function takeApart(viewer: Viewer, reportId: string): Promise<void> {
   await transact(async (tx) => {

@@ -18,7 +18,10 @@ const OFFERED = 3;
 const LEAST_ALIKE = 0.15;
 const MOST_READ = 500;
 
-/** Published problems of a project that look like what somebody begins to report. Restricted, finished and withdrawn items are never among them. */
+/**
+ * Published problems of a project that look like what somebody begins to report. Restricted,
+ * finished and withdrawn items are never among them.
+ */
 export async function knownProblemsLike(projectKey: string, text: string): Promise<KnownProblem[]> {
   const rows = await database()
     .select({ id: knownProblem.itemId, words: knownProblem.words })

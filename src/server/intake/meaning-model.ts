@@ -3,7 +3,10 @@ import { meaningOf, type Meaning } from "@/core/intake/meaning";
 
 let model: Promise<EmbeddingsModel> | null = null;
 
-/** The sentence model that ships with its weights; it takes about a second and 130 MB, so it is only loaded where it is used. */
+/**
+ * The sentence model that ships with its weights; it takes about a second and 130 MB, so it is only
+ * loaded where it is used.
+ */
 async function loadModel(): Promise<EmbeddingsModel> {
   const [{ initModel }, { modelSource }] = await Promise.all([
     import("@energetic-ai/embeddings"),

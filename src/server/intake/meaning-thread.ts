@@ -8,7 +8,9 @@ let thread: Worker | null = null;
 
 export type MeaningAnswer = { meanings: Meaning[] } | { problem: string };
 
-/** What some texts mean, worked out beside the process, which goes on meanwhile. One call at a time. */
+/**
+ * What some texts mean, worked out beside the process, which goes on meanwhile. One call at a time.
+ */
 export async function meaningsAside(texts: readonly string[]): Promise<Meaning[]> {
   const reader = (thread ??= startThread(
     "read-meaning.cjs",

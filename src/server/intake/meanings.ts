@@ -6,7 +6,10 @@ import { database } from "@/db/connection";
 import { item, report, textMeaning } from "@/db/schema";
 import { meaningsAside } from "./meaning-thread";
 
-/** The meaning of items and of reports that wait: made in the background, kept, and held against each other at the desk. */
+/**
+ * The meaning of items and of reports that wait: made in the background, kept, and held against
+ * each other at the desk.
+ */
 
 type About = "item" | "report";
 
@@ -25,7 +28,10 @@ interface Due {
   digest: string | null;
 }
 
-/** Reports that wait come first, then the newest items; each when its text was not read yet, or it has changed since. */
+/**
+ * Reports that wait come first, then the newest items; each when its text was not read yet, or it
+ * has changed since.
+ */
 async function dueTexts(most: number): Promise<Due[]> {
   const db = database();
   const known = (about: About, id: typeof item.id | typeof report.id) =>
@@ -70,7 +76,10 @@ async function dueTexts(most: number): Promise<Due[]> {
   ];
 }
 
-/** Gives some texts that have none a meaning. @returns how many were looked at; 0 when there is nothing to do */
+/**
+ * Gives some texts that have none a meaning. @returns how many were looked at; 0 when there is
+ * nothing to do
+ */
 export async function makeMeanings(most: number): Promise<number> {
   const due = await dueTexts(most);
   const texts = due.map((d) => textToRead(d.title, d.body));
@@ -126,7 +135,10 @@ const KNOWN_MS = 30_000;
 const KEPT_PROJECTS = 10;
 const MOST_ITEMS = 20_000;
 
-/** The meanings of a project's items, read anew after a while; projects that were not asked for the longest go first. */
+/**
+ * The meanings of a project's items, read anew after a while; projects that were not asked for the
+ * longest go first.
+ */
 function projectMeanings(projectId: string, now: number): Known["meanings"] {
   const known = knownIn.get(projectId);
   if (known && now - known.at < KNOWN_MS) return known.meanings;
@@ -143,7 +155,10 @@ function projectMeanings(projectId: string, now: number): Known["meanings"] {
   return meanings;
 }
 
-/** Ids of the items of a project that mean about the same, the nearest first; whether somebody may see them is for the caller to ask. */
+/**
+ * Ids of the items of a project that mean about the same, the nearest first; whether somebody may
+ * see them is for the caller to ask.
+ */
 export async function nearInMeaning(
   projectId: string,
   meaning: Meaning,

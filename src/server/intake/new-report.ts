@@ -77,16 +77,14 @@ export async function storeFiles(
   now: number,
 ): Promise<void> {
   if (files.length > 0)
-    await tx
-      .insert(reportFile)
-      .values(
-        files.map(({ name, mediaType, content }, i) => ({
-          id: randomUUID(),
-          reportId,
-          name,
-          mediaType,
-          content,
-          at: now + i,
-        })),
-      );
+    await tx.insert(reportFile).values(
+      files.map(({ name, mediaType, content }, i) => ({
+        id: randomUUID(),
+        reportId,
+        name,
+        mediaType,
+        content,
+        at: now + i,
+      })),
+    );
 }

@@ -5,7 +5,10 @@ import type { Viewer } from "../people/viewer";
 import { PRESENT_MS } from "./desk";
 import { seenReport } from "./seen-report";
 
-/** Says that somebody has a report open, so that two do not judge the same one. Others are told when it is another than before. */
+/**
+ * Says that somebody has a report open, so that two do not judge the same one. Others are told when
+ * it is another than before.
+ */
 export async function openOnDesk(
   viewer: Viewer,
   reportId: string,

@@ -137,7 +137,9 @@ async function othersWith(reader: Reader, row: ReportRow): Promise<number> {
   return n + reports;
 }
 
-/** Whether nobody but a rule ended it, because no answer came: then an answer still opens it again. */
+/**
+ * Whether nobody but a rule ended it, because no answer came: then an answer still opens it again.
+ */
 async function endedByRule(reader: Reader, row: ReportRow): Promise<boolean> {
   if (row.status !== "declined") return false;
   const [last] = await reader
@@ -170,7 +172,10 @@ export async function answerQuestion(token: string, answer: string): Promise<voi
   });
 }
 
-/** What a requester says about their report: one that waits for it, or has ended, returns to the queue; an item hears of it. */
+/**
+ * What a requester says about their report: one that waits for it, or has ended, returns to the
+ * queue; an item hears of it.
+ */
 export async function takeAnswer(
   tx: Transaction,
   reportId: string,
@@ -192,7 +197,10 @@ export async function takeAnswer(
     .values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
 }
 
-/** Somebody to whom it happened too: they get a private page of their own and hear when it is done. The same address twice changes nothing. */
+/**
+ * Somebody to whom it happened too: they get a private page of their own and hear when it is done.
+ * The same address twice changes nothing.
+ */
 export async function followReport(token: string, mail: string): Promise<void> {
   await transact(async (tx) => {
     const { row } = await reportOf(tx, token);

@@ -45,7 +45,10 @@ export interface PromisesView {
   rules: IntakeRules;
   /** Open items with a promise, those that are due first on top. */
   open: PromiseRow[];
-  /** How the promises stand about open items outside this person's view: they count, and nothing else of them is told. */
+  /**
+   * How the promises stand about open items outside this person's view: they count, and nothing
+   * else of them is told.
+   */
   unseen: TargetState["standing"][][];
   /** Of the last twelve weeks, by target. */
   kept: { target: string; answered: KeptPromises; resolved: KeptPromises; both: KeptPromises }[];
@@ -126,7 +129,8 @@ async function promisedItems(
 ): Promise<PromisedItem[]> {
   if (rules.targets.length === 0) return [];
   const db = database();
-  // What finished is about the time since when it was delivered, or ended otherwise; moves among finished states count for nothing.
+  // What finished is about the time since when it was delivered, or ended otherwise; moves among
+  // finished states count for nothing.
   const recent = or(
     ne(item.stateKind, "finished"),
     gte(item.deliveredAt, since),
@@ -202,7 +206,9 @@ const masked = (kept: KeptPromises, hidden: ReadonlySet<string>): KeptPromises =
   missedIds: maskIds(kept.missedIds, hidden),
 });
 
-/** How many promises that were decided in a period were kept, about all items or those of a kind. */
+/**
+ * How many promises that were decided in a period were kept, about all items or those of a kind.
+ */
 export async function readKeptPromises(
   project: { id: string; key: string; zone: string },
   hidden: ReadonlySet<string>,
@@ -262,7 +268,10 @@ function standing(
   };
 }
 
-/** What counts for promises about some items: when they came in, were answered, were done, and when the requester was asked. */
+/**
+ * What counts for promises about some items: when they came in, were answered, were done, and when
+ * the requester was asked.
+ */
 async function promisedOf(
   reader: Reader,
   items: readonly (typeof item.$inferSelect)[],
@@ -367,8 +376,9 @@ export async function promiseOf(
 }
 
 /**
- * What is promised next about reports that have no item yet, by report: a first answer or, once one was given (a question is
- * one), that it is done. What such a report would be is asked of the conditions: an unplanned bug of that title and text.
+ * What is promised next about reports that have no item yet, by report: a first answer or, once one
+ * was given (a question is one), that it is done. What such a report would be is asked of the
+ * conditions: an unplanned bug of that title and text.
  */
 export async function queuePromises(
   reader: Reader,

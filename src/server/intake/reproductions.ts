@@ -13,7 +13,10 @@ export const reproductionBody = z.discriminatedUnion("kind", [
 ]);
 export type ReproductionRequest = z.infer<typeof reproductionBody>;
 
-/** Keeps that somebody tried to make a report happen, or takes their own try back. Sent twice it counts once. */
+/**
+ * Keeps that somebody tried to make a report happen, or takes their own try back. Sent twice it
+ * counts once.
+ */
 export async function recordReproduction(
   viewer: Viewer,
   reportId: string,

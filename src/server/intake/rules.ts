@@ -24,7 +24,10 @@ import type { Viewer } from "../people/viewer";
 import { Refused } from "../refused";
 import { announceDesign } from "../workflow/announce";
 
-/** What a project promises, when it works, how it weighs requests, and what it has agreed on for triage. */
+/**
+ * What a project promises, when it works, how it weighs requests, and what it has agreed on for
+ * triage.
+ */
 export interface IntakeRules {
   calendar: WorkingCalendar;
   targets: ServiceTarget[];

@@ -15,7 +15,8 @@ interface SeenReport {
 
 /**
  * A report that somebody names by its id, for an action in its project.
- * @throws Refused "not found" when there is none that they may see, "not allowed" when their role lacks the action
+ * @throws Refused "not found" when there is none that they may see, "not allowed" when their role
+ *   lacks the action
  */
 export async function seenReport(
   viewer: Viewer,

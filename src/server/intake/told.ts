@@ -2,7 +2,10 @@ import { eq, inArray, sql } from "drizzle-orm";
 import type { Reader } from "@/db/connection";
 import { report, reportFollower } from "@/db/schema";
 
-/** How many people told of items: each report counts, and each who said that it happens to them too. Items that nobody told of are left out. */
+/**
+ * How many people told of items: each report counts, and each who said that it happens to them too.
+ * Items that nobody told of are left out.
+ */
 export async function toldOf(
   reader: Reader,
   itemIds: readonly string[],

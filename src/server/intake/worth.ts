@@ -222,7 +222,10 @@ export async function editWorth(
     .onConflictDoUpdate({ target: itemScore.itemId, set: values });
 }
 
-/** Each item whose place changes gets a new rank through its own history; whoever changed the order meanwhile is not overwritten. */
+/**
+ * Each item whose place changes gets a new rank through its own history; whoever changed the order
+ * meanwhile is not overwritten.
+ */
 async function reorder(
   viewer: Viewer,
   projectKey: string,

@@ -14,8 +14,9 @@ export interface CheckResult {
 const BATCH = 500;
 
 /**
- * Proves that what is stored agrees with itself: replaying each item's events gives its snapshot, its stays and its
- * blocks; events have no gaps; the outbox knows the last version of each item changed since it was last cleared.
+ * Proves that what is stored agrees with itself: replaying each item's events gives its snapshot,
+ * its stays and its blocks; events have no gaps; the outbox knows the last version of each item
+ * changed since it was last cleared.
  */
 export async function checkItems(): Promise<CheckResult> {
   const db = database();
@@ -23,7 +24,8 @@ export async function checkItems(): Promise<CheckResult> {
   const ids = (await db.select({ id: item.id }).from(item).orderBy(item.id)).map((r) => r.id);
   for (let i = 0; i < ids.length; i += BATCH) {
     const batch = ids.slice(i, i + BATCH);
-    // One snapshot of the database for all four reads, so that moves made meanwhile are no findings.
+    // One snapshot of the database for all four reads, so that moves made meanwhile are no
+    // findings.
     await db.transaction(
       async (tx) => {
         const rows = await tx.select().from(item).where(inArray(item.id, batch));

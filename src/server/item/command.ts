@@ -109,8 +109,8 @@ export async function commandItem(
 }
 
 /**
- * Takes a command's idempotency key. False when it was taken before for the same; a key that was used for something else, or by
- * somebody else, is refused.
+ * Takes a command's idempotency key. False when it was taken before for the same; a key that was
+ * used for something else, or by somebody else, is refused.
  * @param what the kind of the command and what it is about
  */
 export async function recordCommand(
@@ -146,7 +146,10 @@ export interface Made {
   depth?: number;
 }
 
-/** Decides on a command with all that it needs to know, and stores what comes of it, in the caller's transaction. */
+/**
+ * Decides on a command with all that it needs to know, and stores what comes of it, in the caller's
+ * transaction.
+ */
 export async function decideAndStore(
   tx: Transaction,
   viewer: Doer,
@@ -350,7 +353,10 @@ const restoredFields = (was: Partial<ItemSnapshot>): string[] => [
   ...Object.keys(was.own ?? {}),
 ];
 
-/** People, teams and types that a change names must exist, and a type must keep the item in its workflow. */
+/**
+ * People, teams and types that a change names must exist, and a type must keep the item in its
+ * workflow.
+ */
 export async function checkReferences(
   tx: Transaction,
   projectId: string,
@@ -376,7 +382,10 @@ export async function checkReferences(
   }
 }
 
-/** A question to whoever reported the item: it goes to them by mail, stands on their private page, and waits for an answer. */
+/**
+ * A question to whoever reported the item: it goes to them by mail, stands on their private page,
+ * and waits for an answer.
+ */
 async function askRequester(
   tx: Transaction,
   viewer: Doer,
@@ -386,17 +395,15 @@ async function askRequester(
   const reports = await tx.select().from(report).where(eq(report.itemId, asked.id));
   if (reports.length === 0)
     throw invalid("Nobody outside has reported this item.", "Write a comment instead.");
-  await tx
-    .insert(reportMessage)
-    .values(
-      reports.map(({ id }) => ({
-        reportId: id,
-        kind: "question" as const,
-        body: body.trim(),
-        authorId: viewer.personId,
-        at: asked.updatedAt,
-      })),
-    );
+  await tx.insert(reportMessage).values(
+    reports.map(({ id }) => ({
+      reportId: id,
+      kind: "question" as const,
+      body: body.trim(),
+      authorId: viewer.personId,
+      at: asked.updatedAt,
+    })),
+  );
   for (const row of reports)
     await writeToRequester(
       tx,

@@ -14,7 +14,10 @@ import { snapshotOf } from "./rows";
 import { storeEvents } from "./store";
 import { decisionContext, NO_NAMING, workflowOf, type ItemSurroundings } from "./surroundings";
 
-/** The follow-ups of a move that touch other items, in the move's own transaction: all of it or nothing. */
+/**
+ * The follow-ups of a move that touch other items, in the move's own transaction: all of it or
+ * nothing.
+ */
 export async function followOthers(
   tx: Transaction,
   viewer: Doer,
@@ -73,8 +76,9 @@ async function createSubTasks(
 }
 
 /**
- * Items that say they duplicate this one end or come back with it: by the first move of their own workflow that leads
- * from where they are to a finished, or an unstarted, state. What their workflow does not allow is left as it is.
+ * Items that say they duplicate this one end or come back with it: by the first move of their own
+ * workflow that leads from where they are to a finished, or an unstarted, state. What their
+ * workflow does not allow is left as it is.
  */
 async function takeDuplicates(
   tx: Transaction,

@@ -123,7 +123,10 @@ async function followUpContext(
   return context;
 }
 
-/** Whoever had the item last before its present assignee and still belongs to the project; what was undone gave it to nobody. */
+/**
+ * Whoever had the item last before its present assignee and still belongs to the project; what was
+ * undone gave it to nobody.
+ */
 async function previousAssignee(tx: Transaction, before: ItemSnapshot): Promise<string | null> {
   const rows = await tx
     .select()
@@ -145,7 +148,10 @@ async function previousAssignee(tx: Transaction, before: ItemSnapshot): Promise<
   return had.findLast((id) => members.has(id)) ?? null;
 }
 
-/** People of a team who work in the project, so that an item is never given to somebody who cannot see it. */
+/**
+ * People of a team who work in the project, so that an item is never given to somebody who cannot
+ * see it.
+ */
 const workers = (projectId: string, teamId: string) =>
   and(
     eq(teamMember.teamId, teamId),
@@ -177,8 +183,9 @@ async function leastLoaded(
 }
 
 /**
- * The member of a team after the one who was given an item last by such a rule, in the order of their ids. What a rule
- * gave stands after the move in the same command; what people gave each other does not count.
+ * The member of a team after the one who was given an item last by such a rule, in the order of
+ * their ids. What a rule gave stands after the move in the same command; what people gave each
+ * other does not count.
  */
 async function nextInTurn(
   tx: Transaction,

@@ -39,7 +39,10 @@ export const fieldEditBody = z.discriminatedUnion("kind", [
 ]);
 export type FieldEdit = z.infer<typeof fieldEditBody>;
 
-/** Makes, changes, takes out or brings back a field. What items say in it stays with them and in their histories. */
+/**
+ * Makes, changes, takes out or brings back a field. What items say in it stays with them and in
+ * their histories.
+ */
 export async function editOwnField(
   viewer: Viewer,
   projectKey: string,
@@ -129,7 +132,8 @@ function checkField(field: z.infer<typeof ownFieldSchema>, fields: readonly OwnF
 }
 
 /**
- * The own fields of a new item: what was given, each held against its field, and the initial values of the rest.
+ * The own fields of a new item: what was given, each held against its field, and the initial values
+ * of the rest.
  * @param asksRequired whether a person makes it, who can be asked for what it must say
  */
 export async function initialOwn(

@@ -15,7 +15,10 @@ async function lockOrder(tx: Transaction, stateId: string): Promise<void> {
 
 const inState = (stateId: string) => and(eq(item.stateId, stateId), isNull(item.withdrawnAt));
 
-/** A rank at the top of a state's order, directly below one of its items, or (where `below` is "last") at the bottom. */
+/**
+ * A rank at the top of a state's order, directly below one of its items, or (where `below` is
+ * "last") at the bottom.
+ */
 export async function placeInState(
   tx: Transaction,
   viewer: Doer,

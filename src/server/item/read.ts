@@ -212,7 +212,8 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     release: (id: string) => releases.find((r) => r.id === id)?.name ?? "a former release",
     own: (id: string) => ownFields.find((f) => f.id === id),
   };
-  // What the product itself wrote about other items is told as far as the reader may see those; what people wrote is theirs.
+  // What the product itself wrote about other items is told as far as the reader may see those;
+  // what people wrote is theirs.
   const written = events.map(({ event }) => ({ event, words: eventWords(eventOf(event), names) }));
   const causes = new Map(
     events.flatMap(({ event }) =>

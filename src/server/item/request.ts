@@ -10,8 +10,9 @@ import { ownChangesSchema, ownValueSchema } from "@/core/item/own-field";
 import { OUTCOMES } from "@/core/workflow/workflow";
 
 /*
- * What may be asked of items from outside. Sizes are generous for people and small for machines; text is stored as it
- * was written and only ever rendered as text or through the sanitised Markdown view.
+ * What may be asked of items from outside. Sizes are generous for people and small for machines;
+ * text is stored as it was written and only ever rendered as text or through the sanitised Markdown
+ * view.
  */
 
 const id = z.string().min(1).max(64);

@@ -8,8 +8,9 @@ import { invalid, notFound } from "../refused";
 import { snapshotOf } from "./rows";
 
 /*
- * The way to an item that somebody names beside the one they act on: to link it, stand under or below it, merge into it, wait for
- * it. What they may not see is not there: no answer, lock or change tells the two apart.
+ * The way to an item that somebody names beside the one they act on: to link it, stand under or
+ * below it, merge into it, wait for it. What they may not see is not there: no answer, lock or
+ * change tells the two apart.
  */
 
 /** Null where there is none that they may see, or it was withdrawn. */
@@ -33,7 +34,10 @@ export async function seenItem(
   return row ? snapshotOf(row) : null;
 }
 
-/** Locked until the transaction ends, withdrawn ones too. @throws Refused where there is none that they may see */
+/**
+ * Locked until the transaction ends, withdrawn ones too. @throws Refused where there is none that
+ * they may see
+ */
 export async function lockSeenItem(
   tx: Transaction,
   viewer: Doer,
@@ -52,7 +56,10 @@ export async function lockSeenItem(
 
 const KEY = /^([A-Z][A-Z0-9]{0,19})-(\d{1,9})$/;
 
-/** Locked until the transaction ends. @throws Refused when the key is none of the project, or of no item that they may see */
+/**
+ * Locked until the transaction ends. @throws Refused when the key is none of the project, or of no
+ * item that they may see
+ */
 export async function lockSeenItemByKey(
   tx: Transaction,
   viewer: Doer,

@@ -8,8 +8,8 @@ import { block, comment, item, itemEvent, itemLink, outbox, stay } from "@/db/sc
 import { eventOf, eventRow } from "./rows";
 
 /**
- * Stores events: the new snapshot, the history, the stays and blocks that measures read, and the outbox, all in the
- * caller's transaction. The one place that writes any of them.
+ * Stores events: the new snapshot, the history, the stays and blocks that measures read, and the
+ * outbox, all in the caller's transaction. The one place that writes any of them.
  * @returns the snapshot after the events
  * @param depth how many moves in a row happened by themselves, for what these events set off
  */
@@ -30,17 +30,15 @@ export async function storeEvents(
   await tx.insert(itemEvent).values(events.map(eventRow));
   for (const [i, event] of events.entries()) await storeConsequence(tx, event, steps[i]);
   if (events.some((e) => e.kind === "undone")) await rebuildIntervals(tx, after.id);
-  await tx
-    .insert(outbox)
-    .values({
-      projectId: after.projectId,
-      at: after.updatedAt,
-      kind: "item",
-      itemId: after.id,
-      fromVersion: before?.version ?? 0,
-      version: after.version,
-      depth,
-    });
+  await tx.insert(outbox).values({
+    projectId: after.projectId,
+    at: after.updatedAt,
+    kind: "item",
+    itemId: after.id,
+    fromVersion: before?.version ?? 0,
+    version: after.version,
+    depth,
+  });
   return after;
 }
 
@@ -56,35 +54,31 @@ async function rebuildIntervals(tx: Transaction, itemId: string): Promise<void> 
     await tx.select().from(itemEvent).where(eq(itemEvent.itemId, itemId)).orderBy(itemEvent.seq)
   ).map(eventOf);
   await tx.delete(stay).where(eq(stay.itemId, itemId));
-  await tx
-    .insert(stay)
-    .values(
-      staysOf(events).map(({ enteredSeq, stateId, kind, outcome, from, to }) => ({
-        itemId,
-        enteredSeq,
-        stateId,
-        kind,
-        outcome,
-        enteredAt: from,
-        leftAt: to,
-      })),
-    );
+  await tx.insert(stay).values(
+    staysOf(events).map(({ enteredSeq, stateId, kind, outcome, from, to }) => ({
+      itemId,
+      enteredSeq,
+      stateId,
+      kind,
+      outcome,
+      enteredAt: from,
+      leftAt: to,
+    })),
+  );
   await tx.delete(block).where(eq(block.itemId, itemId));
   const blocks = blocksOf(events);
   if (blocks.length > 0)
-    await tx
-      .insert(block)
-      .values(
-        blocks.map(({ blockId, cause, waitingFor, byId, from, to }) => ({
-          id: blockId,
-          itemId,
-          cause,
-          waitingFor,
-          byId,
-          fromAt: from,
-          liftedAt: to,
-        })),
-      );
+    await tx.insert(block).values(
+      blocks.map(({ blockId, cause, waitingFor, byId, from, to }) => ({
+        id: blockId,
+        itemId,
+        cause,
+        waitingFor,
+        byId,
+        fromAt: from,
+        liftedAt: to,
+      })),
+    );
 }
 
 /** Only the columns that differ; the version always does. */
@@ -108,68 +102,58 @@ async function storeConsequence(
       .where(and(eq(stay.itemId, itemId), isNull(stay.leftAt)));
   switch (event.kind) {
     case "created":
-      await tx
-        .insert(stay)
-        .values({
-          itemId,
-          enteredSeq: event.seq,
-          stateId: event.new.stateId,
-          kind: event.new.stateKind,
-          enteredAt: at,
-        });
+      await tx.insert(stay).values({
+        itemId,
+        enteredSeq: event.seq,
+        stateId: event.new.stateId,
+        kind: event.new.stateKind,
+        enteredAt: at,
+      });
       return;
     case "moved":
       await leave();
-      await tx
-        .insert(stay)
-        .values({
-          itemId,
-          enteredSeq: event.seq,
-          stateId: event.new.stateId,
-          kind: event.new.kind,
-          outcome: event.new.kind === "finished" ? after.outcome : null,
-          enteredAt: at,
-        });
+      await tx.insert(stay).values({
+        itemId,
+        enteredSeq: event.seq,
+        stateId: event.new.stateId,
+        kind: event.new.kind,
+        outcome: event.new.kind === "finished" ? after.outcome : null,
+        enteredAt: at,
+      });
       return;
     case "withdrawn":
       await leave();
       return;
     case "commented":
-      await tx
-        .insert(comment)
-        .values({
-          id: event.new.commentId,
-          itemId,
-          authorId: event.actorId,
-          body: event.new.body,
-          at,
-        });
+      await tx.insert(comment).values({
+        id: event.new.commentId,
+        itemId,
+        authorId: event.actorId,
+        body: event.new.body,
+        at,
+      });
       return;
     case "blocked":
-      await tx
-        .insert(block)
-        .values({
-          id: event.new.blockId,
-          itemId,
-          cause: event.new.cause,
-          waitingFor: event.new.waitingFor,
-          byId: event.actorId,
-          fromAt: at,
-        });
+      await tx.insert(block).values({
+        id: event.new.blockId,
+        itemId,
+        cause: event.new.cause,
+        waitingFor: event.new.waitingFor,
+        byId: event.actorId,
+        fromAt: at,
+      });
       return;
     case "lifted":
       await tx.update(block).set({ liftedAt: at }).where(eq(block.id, event.old.blockId));
       return;
     case "linked": {
       if (!event.new.outward) return;
-      await tx
-        .insert(itemLink)
-        .values({
-          id: event.new.linkId,
-          fromItemId: after.id,
-          toItemId: event.new.otherId,
-          kind: event.new.kind,
-        });
+      await tx.insert(itemLink).values({
+        id: event.new.linkId,
+        fromItemId: after.id,
+        toItemId: event.new.otherId,
+        kind: event.new.kind,
+      });
       return;
     }
     case "unlinked":

@@ -71,8 +71,8 @@ export function decisionContext(
 }
 
 /**
- * Decides on a command. Names are only wanted for the words of a refusal, so they are read when there is one, and the
- * same decision is then put into words again.
+ * Decides on a command. Names are only wanted for the words of a refusal, so they are read when
+ * there is one, and the same decision is then put into words again.
  */
 export async function decideNaming(
   tx: Transaction,
@@ -101,8 +101,9 @@ export async function decideNaming(
 }
 
 /**
- * Enters an item's project for an action and learns what decisions on the item need. The workflow is held at its
- * version until the transaction ends: a publish waits for moves that were decided by the version before it.
+ * Enters an item's project for an action and learns what decisions on the item need. The workflow
+ * is held at its version until the transaction ends: a publish waits for moves that were decided by
+ * the version before it.
  * @throws Refused when the item is not there or not visible, or the person may not do it
  */
 export async function enterItem(

@@ -4,7 +4,10 @@ import { item } from "@/db/schema";
 import { hiddenFrom } from "../people/access";
 import type { Doer } from "../people/viewer";
 
-/** Items as a reader is told them: under a parent that they may not see an item stands, for them, under none. */
+/**
+ * Items as a reader is told them: under a parent that they may not see an item stands, for them,
+ * under none.
+ */
 export async function toldParents<T extends { parentId: string | null }>(
   reader: Reader,
   viewer: Doer,

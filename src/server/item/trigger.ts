@@ -33,8 +33,9 @@ interface Due {
 type OutboxRow = typeof outbox.$inferSelect;
 
 /**
- * What an announced change of an item sets off: moves of itself, of the item above it and of those below it. Each is made
- * in a transaction of its own, once, whatever happens to the worker in between.
+ * What an announced change of an item sets off: moves of itself, of the item above it and of those
+ * below it. Each is made in a transaction of its own, once, whatever happens to the worker in
+ * between.
  * @returns how many moves were made
  */
 export async function fireTriggers(
@@ -146,8 +147,8 @@ async function wasAssigned(
 }
 
 /**
- * Makes the move that an occurrence triggers, if there is one out of where the item is. A move that its own rules refuse is
- * not made, and the item's history says why.
+ * Makes the move that an occurrence triggers, if there is one out of where the item is. A move that
+ * its own rules refuse is not made, and the item's history says why.
  * @param depth how many moves in a row happened by themselves, this one included
  * @param key the same for the same occurrence: it is carried out once
  * @returns whether a move was made
@@ -237,7 +238,10 @@ async function hold(itemId: string, commandId: string, { transition, note }: Hel
   return false;
 }
 
-/** What happened is the reason and the comment that a move asks for; an outcome is named where there is no choice, or where it is delivered. */
+/**
+ * What happened is the reason and the comment that a move asks for; an outcome is named where there
+ * is no choice, or where it is delivered.
+ */
 function answersOf(
   workflow: Workflow,
   transition: Transition,
@@ -262,8 +266,8 @@ function uuidOf(text: string): string {
 const AT_ONCE = 200;
 
 /**
- * Makes the moves that time triggers: so many days in a state, a date that is reached. A move that was not allowed is
- * tried again the next day, and keeps no other waiting.
+ * Makes the moves that time triggers: so many days in a state, a date that is reached. A move that
+ * was not allowed is tried again the next day, and keeps no other waiting.
  */
 export async function fireTimers(now: Instant = Date.now()): Promise<number> {
   const db = database();
@@ -354,9 +358,7 @@ async function* dueItems(db: Reader, where: SQL): AsyncGenerator<ItemSnapshot[]>
   }
 }
 
-function timersOf(
-  workflow: Workflow,
-): {
+function timersOf(workflow: Workflow): {
   transition: Transition;
   occurrence: Extract<Occurrence, { kind: "days in state" | "date reached" }>;
 }[] {
@@ -369,7 +371,10 @@ function timersOf(
   );
 }
 
-/** A date triggers once, however often the item comes back; days in a state once a stay, or once a day while it is held. */
+/**
+ * A date triggers once, however often the item comes back; days in a state once a stay, or once a
+ * day while it is held.
+ */
 function timerKey(
   due: ItemSnapshot,
   transition: Transition,

@@ -11,8 +11,9 @@ import { storeEvents } from "./store";
 import { decisionContext, NO_NAMING, workflowOf } from "./surroundings";
 
 /**
- * Takes back what an undone command did to other items: sub-tasks that it made are withdrawn while nobody has begun them,
- * duplicates that it took along go back. Where something else has happened to one since, that one is left as it is.
+ * Takes back what an undone command did to other items: sub-tasks that it made are withdrawn while
+ * nobody has begun them, duplicates that it took along go back. Where something else has happened
+ * to one since, that one is left as it is.
  */
 export async function undoOthers(
   tx: Transaction,

@@ -32,8 +32,9 @@ async function openAddress(recipient: string): Promise<typeof mailAddress.$infer
 export type Admission = "welcome" | "unknown" | "too many";
 
 /**
- * Whether a mail may be handed over at all, said before it is sent. Only what its sender cannot choose is counted: the address
- * of ours that it is for, and the machine that it comes from where the server before the door tells it.
+ * Whether a mail may be handed over at all, said before it is sent. Only what its sender cannot
+ * choose is counted: the address of ours that it is for, and the machine that it comes from where
+ * the server before the door tells it.
  */
 export async function admitMail(
   to: string,
@@ -52,7 +53,8 @@ export async function admitMail(
 }
 
 /**
- * Keeps a mail as it came, to be read later: from here on nothing of it can be lost, whatever reading it does.
+ * Keeps a mail as it came, to be read later: from here on nothing of it can be lost, whatever
+ * reading it does.
  * @returns whether there is such an address
  */
 export async function keepMail(

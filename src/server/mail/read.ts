@@ -32,7 +32,8 @@ export const digestId = (raw: Buffer): string =>
   `<${createHash("sha256").update(raw).digest("hex")}@nowhere>`;
 
 /**
- * Reads a mail as RFC 5322 and MIME describe it, and as real programs break it: what can be read is read.
+ * Reads a mail as RFC 5322 and MIME describe it, and as real programs break it: what can be read is
+ * read.
  * @throws Refused when it is made so that reading it would take too much
  */
 export async function readMail(raw: Buffer, returnPath: string): Promise<ReadMail> {
@@ -84,7 +85,10 @@ function headersOf(mail: ParsedMail): MailHeaders {
   return headers;
 }
 
-/** What came with a mail and can be taken; what cannot is said, because a mail cannot be asked to come again. */
+/**
+ * What came with a mail and can be taken; what cannot is said, because a mail cannot be asked to
+ * come again.
+ */
 function filesOf(mail: ParsedMail): Pick<ReadMail, "files" | "left"> {
   const files: CheckedFile[] = [];
   const left: ReadMail["left"] = [];

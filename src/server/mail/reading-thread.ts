@@ -3,7 +3,10 @@ import { invalid } from "../refused";
 import { startThread } from "../thread";
 import type { ReadMail } from "./read";
 
-/** A mail of the largest size is read in a second or two; one that takes longer is made to take long. */
+/**
+ * A mail of the largest size is read in a second or two; one that takes longer is made to take
+ * long.
+ */
 const PATIENCE_MS = 20_000;
 const MEMORY_MB = 384;
 
@@ -12,8 +15,8 @@ let thread: Worker | null = null;
 export type ThreadAnswer = { mail: ReadMail } | { problem: string };
 
 /**
- * Reads a mail beside the process, so that one that is made to take forever, or all memory, takes neither from anybody.
- * One at a time.
+ * Reads a mail beside the process, so that one that is made to take forever, or all memory, takes
+ * neither from anybody. One at a time.
  * @throws Refused when it cannot be read, or not within time and memory
  */
 export async function readMailAside(

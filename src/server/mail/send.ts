@@ -39,8 +39,8 @@ export function closeMail(): void {
 }
 
 /**
- * Sends letters that are due. A letter is held while it is sent, so two workers do not send it twice; one that cannot be
- * sent is tried again after growing pauses and given up in the end.
+ * Sends letters that are due. A letter is held while it is sent, so two workers do not send it
+ * twice; one that cannot be sent is tried again after growing pauses and given up in the end.
  * @returns how many were sent
  */
 export async function sendLetters(now = Date.now()): Promise<number> {

@@ -9,7 +9,10 @@ export interface MailSettings {
     secure: boolean;
     auth?: { user: string; pass: string };
   } | null;
-  /** Where mail for the product's addresses is handed over by SMTP, on loopback: a port, any that is free, or nowhere. */
+  /**
+   * Where mail for the product's addresses is handed over by SMTP, on loopback: a port, any that is
+   * free, or nowhere.
+   */
   doorPort: number | "any" | null;
 }
 

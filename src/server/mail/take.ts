@@ -25,13 +25,16 @@ type WaitingMail = typeof mailWaiting.$inferSelect;
 
 export type Delivered = { became: MailFate; reportId: string | null };
 
-/** So long nobody else begins to read a mail that is being read; a worker that dies over it lets go of it then. */
+/**
+ * So long nobody else begins to read a mail that is being read; a worker that dies over it lets go
+ * of it then.
+ */
 const LEASE_MS = 60_000;
 const MOST_TRIES = 3;
 
 /**
- * Reads the next mail that waits, and does what it asks for. One that cannot be read, or that ended the process each time
- * it was tried, becomes a report as it came.
+ * Reads the next mail that waits, and does what it asks for. One that cannot be read, or that ended
+ * the process each time it was tried, becomes a report as it came.
  * @returns what became of it; null when none waits
  */
 export async function readWaitingMail(now = Date.now()): Promise<Delivered | null> {
@@ -58,7 +61,10 @@ export async function readWaitingMail(now = Date.now()): Promise<Delivered | nul
   return delivered;
 }
 
-/** Counts one more try before it is begun, so that a mail that ends the process is not tried forever. */
+/**
+ * Counts one more try before it is begun, so that a mail that ends the process is not tried
+ * forever.
+ */
 async function begin(now: number): Promise<WaitingMail | null> {
   return transact(async (tx) => {
     const [next] = await tx
@@ -89,9 +95,9 @@ async function problemIn(waiting: WaitingMail, error: unknown): Promise<{ proble
 }
 
 /**
- * An answer to a letter of ours stands with its report and with the item that came of it, by its headers alone; anything else
- * that a person wrote becomes a report and is answered with a receipt. What machines wrote is noted and never answered. The
- * same mail handed over twice is taken once.
+ * An answer to a letter of ours stands with its report and with the item that came of it, by its
+ * headers alone; anything else that a person wrote becomes a report and is answered with a receipt.
+ * What machines wrote is noted and never answered. The same mail handed over twice is taken once.
  */
 async function takeMail(
   tx: Transaction,
@@ -144,12 +150,16 @@ async function takeMail(
     files,
     now,
   );
-  // Whoever is written to by a Reply-To has not written themselves: they hear of it when a person asks them.
+  // Whoever is written to by a Reply-To has not written themselves: they hear of it when a person
+  // asks them.
   if (mail.senderWrote) await writeToRequester(tx, row, { kind: "receipt", thanks: "" }, { now });
   return note("report", row.id);
 }
 
-/** What they wrote, with a word on what is missing; where words had to be cut the mail itself comes along. */
+/**
+ * What they wrote, with a word on what is missing; where words had to be cut the mail itself comes
+ * along.
+ */
 function wordsAndFiles(
   mail: ReadMail,
   waiting: WaitingMail,
@@ -227,7 +237,10 @@ function idsInside(raw: Buffer): string[] {
   return lines.slice(0, 50).map((line) => line.slice(line.indexOf("<")));
 }
 
-/** The letter of ours that a mail answers, the nearest first, and whether it went to whoever sent the report: what a follower writes is a report of its own. */
+/**
+ * The letter of ours that a mail answers, the nearest first, and whether it went to whoever sent
+ * the report: what a follower writes is a report of its own.
+ */
 async function lettersAnswered(
   tx: Transaction,
   ids: readonly string[],

@@ -8,11 +8,17 @@ import { mailSettings, pageAddress } from "./settings";
 
 type ReportRow = typeof report.$inferSelect;
 
-/** A letter about a verdict, or about an item's end, waits so long, so that undoing it takes the letter back unread. */
+/**
+ * A letter about a verdict, or about an item's end, waits so long, so that undoing it takes the
+ * letter back unread.
+ */
 export const GRACE_MS = 60_000;
 
 const DAY_MS = 86_400_000;
-/** So many letters a day are written to one address because somebody without an account gave it, whoever they were. */
+/**
+ * So many letters a day are written to one address because somebody without an account gave it,
+ * whoever they were.
+ */
 const UNASKED_A_DAY = 3;
 /** And so many in all; those beyond wait for the next day. */
 const ALL_A_DAY = 30;
@@ -27,7 +33,10 @@ interface Writing {
   followers?: boolean;
 }
 
-/** Writes to whoever sent a report; the worker sends it. Where no address is known nothing is written. */
+/**
+ * Writes to whoever sent a report; the worker sends it. Where no address is known nothing is
+ * written.
+ */
 export async function writeToRequester(
   tx: Transaction,
   row: ReportRow,
@@ -49,7 +58,8 @@ export async function writeToRequester(
     .from(project)
     .where(eq(project.id, row.projectId));
   const { domain } = mailSettings();
-  // In one order everywhere, so that two that write to the same people do not wait for each other in a circle.
+  // In one order everywhere, so that two that write to the same people do not wait for each other
+  // in a circle.
   for (const reader of readers.toSorted((a, b) => (a.mail < b.mail ? -1 : 1))) {
     const held = await heldBack(tx, reader.mail, told.kind, now);
     await tx.insert(mailOut).values({
@@ -94,7 +104,10 @@ async function heldBack(
   return { forGood: false, until: all.allowed ? 0 : now + all.retryAfter * 1000 };
 }
 
-/** Takes back what tells of a verdict as far as it is not sent. @returns whether something had been sent */
+/**
+ * Takes back what tells of a verdict as far as it is not sent. @returns whether something had been
+ * sent
+ */
 export async function takeBackLetters(tx: Transaction, verdictId: string): Promise<boolean> {
   const letters = await tx
     .select({ id: mailOut.id, sentAt: mailOut.sentAt })
@@ -105,7 +118,10 @@ export async function takeBackLetters(tx: Transaction, verdictId: string): Promi
   return letters.some((l) => l.sentAt !== null);
 }
 
-/** Takes back what tells of an item's end as far as it is not sent: the item has been taken up again. */
+/**
+ * Takes back what tells of an item's end as far as it is not sent: the item has been taken up
+ * again.
+ */
 export const takeBackEnd = (tx: Transaction, itemId: string): Promise<void> =>
   takeBack(tx, eq(mailOut.itemId, itemId));
 

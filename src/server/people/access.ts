@@ -16,8 +16,8 @@ export interface ProjectAccess {
 }
 
 /**
- * The one read filter: the projects a person may see, as a condition on `project`. Every list, count, search, chart
- * and stream of a signed-in person joins `project` and applies it.
+ * The one read filter: the projects a person may see, as a condition on `project`. Every list,
+ * count, search, chart and stream of a signed-in person joins `project` and applies it.
  */
 export function visibleTo(reader: Reader, viewer: Doer): SQL | undefined {
   if (viewer.administrator) return undefined;
@@ -39,9 +39,9 @@ type ItemColumns = Record<
 >;
 
 /**
- * The read filter for single items, as a condition on `item`: a restricted one is seen by leads, by whoever made it, and by
- * those who work on it. Every list, search and single item applies it beside `visibleTo`, wherever rows are loaded that
- * somebody named or will read.
+ * The read filter for single items, as a condition on `item`: a restricted one is seen by leads, by
+ * whoever made it, and by those who work on it. Every list, search and single item applies it
+ * beside `visibleTo`, wherever rows are loaded that somebody named or will read.
  * @param of the table under another name, where a query has it twice
  */
 export function seesItem(reader: Reader, viewer: Doer, of: ItemColumns = item): SQL | undefined {
@@ -67,13 +67,19 @@ export function seesItem(reader: Reader, viewer: Doer, of: ItemColumns = item): 
   );
 }
 
-/** Not `seesItem`. "Not true" and not just "not": nobody reviews it yet, and then the comparison says neither yes nor no. */
+/**
+ * Not `seesItem`. "Not true" and not just "not": nobody reviews it yet, and then the comparison
+ * says neither yes nor no.
+ */
 export function hiddenFrom(reader: Reader, viewer: Doer): SQL {
   const seen = seesItem(reader, viewer);
   return seen ? and(eq(item.restricted, true), sql`(${seen}) is not true`)! : sql`false`;
 }
 
-/** The items of a project that a person may not see, for what is computed for all at once and then given out. */
+/**
+ * The items of a project that a person may not see, for what is computed for all at once and then
+ * given out.
+ */
 export async function hiddenItems(
   reader: Reader,
   viewer: Doer,
@@ -88,8 +94,8 @@ export async function hiddenItems(
 }
 
 /**
- * The read filter for reports, as a condition on `report`: what became an item, or was put to one, is seen by those who see
- * that item.
+ * The read filter for reports, as a condition on `report`: what became an item, or was put to one,
+ * is seen by those who see that item.
  */
 export function seesReport(reader: Reader, viewer: Doer): SQL | undefined {
   const seen = seesItem(reader, viewer);
@@ -108,7 +114,8 @@ export function seesReport(reader: Reader, viewer: Doer): SQL | undefined {
 /**
  * Enters a project for an action.
  * @param asked what was named, for the words when there is none
- * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks the action
+ * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks
+ *   the action
  */
 export async function enterProject(
   reader: Reader,
@@ -138,8 +145,10 @@ export const membershipOf = (viewer: Doer): SQL | undefined =>
   );
 
 /**
- * Decides on a project read together with the viewer's membership (`membershipOf`) under `visibleTo`.
- * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks the action
+ * Decides on a project read together with the viewer's membership (`membershipOf`) under
+ * `visibleTo`.
+ * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks
+ *   the action
  */
 export function admit(
   viewer: Doer,

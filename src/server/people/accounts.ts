@@ -74,12 +74,17 @@ export const accountBody = z.discriminatedUnion("kind", [
     calling: z.string().trim().max(60).default(""),
     administrator: z.boolean().default(false),
   }),
-  /** Another link for somebody who has an account: the first ended, or the password is forgotten. */
+  /**
+   * Another link for somebody who has an account: the first ended, or the password is forgotten.
+   */
   z.object({ kind: z.literal("link"), personId: z.string().min(1).max(64) }),
 ]);
 export type AccountRequest = z.infer<typeof accountBody>;
 
-/** Makes an account, or another link for one. @returns the token of a link that sets its password once; it is shown now and never again */
+/**
+ * Makes an account, or another link for one. @returns the token of a link that sets its password
+ * once; it is shown now and never again
+ */
 export async function editAccounts(
   viewer: Viewer,
   request: AccountRequest,
@@ -106,7 +111,10 @@ export async function editAccounts(
   });
 }
 
-/** @throws Refused when somebody has the name or the address already: nobody is to be taken for somebody else */
+/**
+ * @throws Refused when somebody has the name or the address already: nobody is to be taken for
+ * somebody else
+ */
 async function checkFree(
   reader: Reader,
   { name, email }: { name: string; email: string },
@@ -138,16 +146,14 @@ async function giveLink(
   await tx
     .delete(passwordLink)
     .where(and(eq(passwordLink.personId, personId), isNull(passwordLink.usedAt)));
-  await tx
-    .insert(passwordLink)
-    .values({
-      digest: digest(token),
-      personId,
-      madeById: viewer.personId,
-      madeAt: now,
-      until,
-      usedAt: null,
-    });
+  await tx.insert(passwordLink).values({
+    digest: digest(token),
+    personId,
+    madeById: viewer.personId,
+    madeAt: now,
+    until,
+    usedAt: null,
+  });
   return { personId, token, until };
 }
 
@@ -174,7 +180,10 @@ export async function readWelcome(
 
 export const welcomeBody = z.object({ password: passwordSchema });
 
-/** Sets the password that a link is for; the link has ended then, and so have all sessions of that person. */
+/**
+ * Sets the password that a link is for; the link has ended then, and so have all sessions of that
+ * person.
+ */
 export async function setPasswordByLink(
   token: string,
   password: string,
@@ -199,15 +208,13 @@ export async function setPasswordByLink(
       .where(own)
       .returning({ id: account.id });
     if (changed.length === 0)
-      await tx
-        .insert(account)
-        .values({
-          id: randomUUID(),
-          accountId: link.personId,
-          providerId: "credential",
-          userId: link.personId,
-          password: hash,
-        });
+      await tx.insert(account).values({
+        id: randomUUID(),
+        accountId: link.personId,
+        providerId: "credential",
+        userId: link.personId,
+        password: hash,
+      });
     await tx.delete(session).where(eq(session.userId, link.personId));
     return { email };
   });
@@ -216,7 +223,8 @@ export async function setPasswordByLink(
 export const signUpBody = z.object({ name: nameSchema, email: mail, password: passwordSchema });
 
 /**
- * Makes an account for whoever comes, where that is allowed: the first one of an empty product, or as a setting says.
+ * Makes an account for whoever comes, where that is allowed: the first one of an empty product, or
+ * as a setting says.
  * @param make makes it, while nobody else makes one
  */
 export async function signUp<T>(

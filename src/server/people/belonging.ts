@@ -17,7 +17,10 @@ export async function membersAmong(
   return new Set(members.map((m) => m.id));
 }
 
-/** Whoever is named anew in an item must belong to its project; who was named before and has left stays until somebody changes it. */
+/**
+ * Whoever is named anew in an item must belong to its project; who was named before and has left
+ * stays until somebody changes it.
+ */
 export async function checkMembers(
   reader: Reader,
   projectId: string,

@@ -4,7 +4,10 @@ import { installation, person } from "@/db/schema";
 
 export type World = "demo" | "own";
 
-/** What the database was begun with; decided once, so that no setting shows the demo's password over people of one's own. */
+/**
+ * What the database was begun with; decided once, so that no setting shows the demo's password over
+ * people of one's own.
+ */
 export async function worldOf(reader: Reader = database()): Promise<World> {
   const [row] = await reader
     .select({ world: installation.world })
@@ -36,7 +39,10 @@ export async function mayMakeAccount(reader: Reader = database()): Promise<boole
   return setting === "open" || (setting === "first" && (await nobodyYet(reader)));
 }
 
-/** One account after the other: two that come at once are not both the first, and do not both take a name. */
+/**
+ * One account after the other: two that come at once are not both the first, and do not both take a
+ * name.
+ */
 export async function lockAccounts(tx: Transaction): Promise<void> {
   await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended('accounts', 0))`);
 }

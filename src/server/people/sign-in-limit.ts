@@ -14,7 +14,10 @@ const NEW_PER_ADDRESS = 5;
 
 const digest = (text: string) => createHash("sha256").update(text).digest("hex").slice(0, 40);
 
-/** Where tries are counted. Where a person has been signed in from before they have a count of their own: nobody elsewhere can lock them out. */
+/**
+ * Where tries are counted. Where a person has been signed in from before they have a count of their
+ * own: nobody elsewhere can lock them out.
+ */
 async function accountKey(email: string, address: string): Promise<string> {
   const [familiar] = await database()
     .select({ address: signedInFrom.address })

@@ -37,7 +37,10 @@ export interface HiddenInBox {
   points: number;
 }
 
-/** Of the open items of each sprint and release of a project, those that a person may not see: totals count them all the same. By the box's id. */
+/**
+ * Of the open items of each sprint and release of a project, those that a person may not see:
+ * totals count them all the same. By the box's id.
+ */
 export async function hiddenInBoxes(
   reader: Reader,
   viewer: Viewer,

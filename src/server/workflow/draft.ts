@@ -40,7 +40,10 @@ export async function readDraft(tx: Transaction, workflowId: string): Promise<St
   return row ?? null;
 }
 
-/** Somebody else stored the draft, or published, since this page read it: the page gets what is stored and brings both together. */
+/**
+ * Somebody else stored the draft, or published, since this page read it: the page gets what is
+ * stored and brings both together.
+ */
 export function changedMeanwhile(): Refusal {
   return refuse(
     "conflict",
@@ -50,7 +53,8 @@ export function changedMeanwhile(): Refusal {
 }
 
 /**
- * Stores a draft. Nobody is bound by it. `seenRevision` is what the page has last read: 0 where there was no draft.
+ * Stores a draft. Nobody is bound by it. `seenRevision` is what the page has last read: 0 where
+ * there was no draft.
  * @returns the draft's new revision
  */
 export async function saveDraft(

@@ -21,11 +21,17 @@ export async function loadWorkflows(
   return loaded;
 }
 
-/** A published version is never changed, so a process reads each of them once. One store for each database. */
+/**
+ * A published version is never changed, so a process reads each of them once. One store for each
+ * database.
+ */
 const published = new WeakMap<object, Map<string, Workflow>>();
 const KEPT_VERSIONS = 500;
 
-/** A published version of a workflow. @throws Error when there is none, which means that stored data is broken */
+/**
+ * A published version of a workflow. @throws Error when there is none, which means that stored data
+ * is broken
+ */
 export async function publishedWorkflow(
   reader: Reader,
   id: string,

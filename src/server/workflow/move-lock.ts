@@ -3,9 +3,10 @@ import type { Transaction } from "@/db/connection";
 import { item, itemType } from "@/db/schema";
 
 /*
- * Commands on items and the publishing of their workflow keep out of each other's way: any number of commands at once, or
- * one publish. The database queues both kinds fairly. The lock is taken in a statement of its own, so that what is read
- * next sees everything that was stored before it was got.
+ * Commands on items and the publishing of their workflow keep out of each other's way: any number
+ * of commands at once, or one publish. The database queues both kinds fairly. The lock is taken in
+ * a statement of its own, so that what is read next sees everything that was stored before it was
+ * got.
  */
 
 const key = (workflowId: SQL | typeof itemType.workflowId | string): SQL =>

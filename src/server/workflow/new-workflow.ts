@@ -39,8 +39,9 @@ export type NewWorkflowRequest = z.infer<typeof newWorkflowBody>;
 const MOST_WORKFLOWS = 40;
 
 /**
- * Adds a workflow to a project. Nobody is bound by it until an item type follows it. What would trap items, such as a file
- * of another program often does, becomes the draft of a workflow that is nearly empty.
+ * Adds a workflow to a project. Nobody is bound by it until an item type follows it. What would
+ * trap items, such as a file of another program often does, becomes the draft of a workflow that is
+ * nearly empty.
  */
 export async function addWorkflow(
   viewer: Viewer,
@@ -69,16 +70,14 @@ export async function addWorkflow(
       : made;
     await publishFirst(tx, viewer, projectId, first, SUMMARY[request.from.kind]);
     if (isDraft)
-      await tx
-        .insert(workflowDraft)
-        .values({
-          workflowId: made.id,
-          definition: made,
-          baseVersion: 1,
-          revision: 1,
-          byId: viewer.personId,
-          at: Date.now(),
-        });
+      await tx.insert(workflowDraft).values({
+        workflowId: made.id,
+        definition: made,
+        baseVersion: 1,
+        revision: 1,
+        byId: viewer.personId,
+        at: Date.now(),
+      });
     await announceDesign(tx, projectId);
     return {
       workflowId: made.id,

@@ -14,26 +14,22 @@ export async function publishFirst(
   await tx
     .insert(workflow)
     .values({ id: made.id, projectId, name: made.name, version: made.version });
-  await tx
-    .insert(state)
-    .values(
-      made.states.map(({ id, name, kind, stage, position }) => ({
-        id,
-        name,
-        kind,
-        stage,
-        position,
-        workflowId: made.id,
-      })),
-    );
-  await tx
-    .insert(workflowVersion)
-    .values({
+  await tx.insert(state).values(
+    made.states.map(({ id, name, kind, stage, position }) => ({
+      id,
+      name,
+      kind,
+      stage,
+      position,
       workflowId: made.id,
-      version: made.version,
-      definition: made,
-      at: Date.now(),
-      byId: viewer.personId,
-      summary,
-    });
+    })),
+  );
+  await tx.insert(workflowVersion).values({
+    workflowId: made.id,
+    version: made.version,
+    definition: made,
+    at: Date.now(),
+    byId: viewer.personId,
+    summary,
+  });
 }

@@ -32,9 +32,9 @@ import type { PublishRequest } from "./request";
 import { checkSurroundings } from "./surroundings";
 
 /**
- * Publishes a draft: from now on everybody is bound by it. One transaction: moves in hand are stored first by the version
- * they were decided by, items in states that are gone get the new states that were chosen for them, boards follow, and the
- * version before stays as it was.
+ * Publishes a draft: from now on everybody is bound by it. One transaction: moves in hand are
+ * stored first by the version they were decided by, items in states that are gone get the new
+ * states that were chosen for them, boards follow, and the version before stays as it was.
  */
 export async function publishDraft(
   viewer: Viewer,
@@ -118,7 +118,10 @@ async function storeStates(tx: Transaction, before: Workflow, after: Workflow): 
     await tx.update(state).set({ removedIn: after.version }).where(inArray(state.id, gone));
 }
 
-/** Items in states that are gone, or that are of another kind now, enter their new state; their history says why. */
+/**
+ * Items in states that are gone, or that are of another kind now, enter their new state; their
+ * history says why.
+ */
 async function placeItems(
   tx: Transaction,
   viewer: Viewer,

@@ -66,7 +66,8 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
     })),
     drafts: drafts.map(({ draft, by }) => ({
       workflowId: draft.workflowId,
-      // A draft that cannot be read any more must not close the door to the process: it begins anew from what runs.
+      // A draft that cannot be read any more must not close the door to the process: it begins anew
+      // from what runs.
       definition:
         workflowSchema.safeParse(draft.definition).data ??
         workflows.find((w) => w.id === draft.workflowId)!,

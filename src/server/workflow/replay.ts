@@ -19,13 +19,18 @@ export const replayQuery = z.object({
   days: z.coerce.number().pipe(z.union([z.literal(30), z.literal(90), z.literal(365)])),
 });
 
-/** What the stored draft would have done to the moves of the last days, with the keys of the items behind each refusal. */
+/**
+ * What the stored draft would have done to the moves of the last days, with the keys of the items
+ * behind each refusal.
+ */
 export interface ReplayView extends Replay {
   days: number;
   keys: Record<string, string>;
 }
 
-/** Holds the moves of the past against the stored draft, or against what runs where there is none. */
+/**
+ * Holds the moves of the past against the stored draft, or against what runs where there is none.
+ */
 export async function replayDraft(
   viewer: Viewer,
   projectKey: string,

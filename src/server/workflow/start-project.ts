@@ -44,7 +44,10 @@ export type StartProjectRequest = z.infer<typeof startProjectBody>;
 /** What a new project expects of its items until it has a history to go by. */
 const FIRST_EXPECTATION = { days: 10, share: 0.85 };
 
-/** Starts a project from a template: its workflows, item types and a board. Whoever starts it leads it. */
+/**
+ * Starts a project from a template: its workflows, item types and a board. Whoever starts it leads
+ * it.
+ */
 export async function startProject(
   viewer: Viewer,
   request: StartProjectRequest,
@@ -63,17 +66,15 @@ export async function startProject(
   try {
     return await transact(async (tx) => {
       const id = randomUUID();
-      await tx
-        .insert(project)
-        .values({
-          id,
-          key,
-          name,
-          visibility,
-          zone,
-          expectationDays: FIRST_EXPECTATION.days,
-          expectationShare: FIRST_EXPECTATION.share,
-        });
+      await tx.insert(project).values({
+        id,
+        key,
+        name,
+        visibility,
+        zone,
+        expectationDays: FIRST_EXPECTATION.days,
+        expectationShare: FIRST_EXPECTATION.share,
+      });
       await tx
         .insert(membership)
         .values({ projectId: id, personId: viewer.personId, role: "lead" });
@@ -88,18 +89,16 @@ export async function startProject(
         { ...FIRST_TYPES.task, projectId: id, workflowId: tasks.id },
       ]);
       await makeBoard(tx, id, [main]);
-      await tx
-        .insert(intakeForm)
-        .values({
-          id: randomUUID(),
-          projectId: id,
-          slug: "report",
-          definition: FIRST_FORM,
-          open: true,
-          embeddable: false,
-          position: 0,
-          version: 1,
-        });
+      await tx.insert(intakeForm).values({
+        id: randomUUID(),
+        projectId: id,
+        slug: "report",
+        definition: FIRST_FORM,
+        open: true,
+        embeddable: false,
+        position: 0,
+        version: 1,
+      });
       return { key };
     });
   } catch (error) {

@@ -24,7 +24,10 @@ export const typeEditBody = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("save"),
     type: itemTypeSchema,
-    /** Where its items go, by the state they are in, when the type follows another workflow from now on. */
+    /**
+     * Where its items go, by the state they are in, when the type follows another workflow from now
+     * on.
+     */
     newStates: z.record(id, id).default({}),
   }),
   z.object({ kind: z.literal("remove"), id }),
@@ -37,8 +40,9 @@ export type TypeEdit = z.infer<typeof typeEditBody>;
 const MOST_TYPES = 40;
 
 /**
- * Makes, changes, orders, takes out or brings back an item type. Items of a type that is taken out keep it; nothing new
- * can be made of it. A type that is given to another workflow takes its items along, into the states chosen for them.
+ * Makes, changes, orders, takes out or brings back an item type. Items of a type that is taken out
+ * keep it; nothing new can be made of it. A type that is given to another workflow takes its items
+ * along, into the states chosen for them.
  */
 export async function editType(
   viewer: Viewer,
@@ -106,7 +110,8 @@ async function saveType(
       .where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
     return 0;
   }
-  // Nobody moves an item by the old workflow while its type goes to the new one. In the order of ids, as every publish takes them.
+  // Nobody moves an item by the old workflow while its type goes to the new one. In the order of
+  // ids, as every publish takes them.
   for (const workflowId of [before.workflowId, type.workflowId].sort())
     await stopMoves(tx, workflowId);
   await tx

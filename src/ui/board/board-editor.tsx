@@ -37,7 +37,10 @@ export function newBoard(view: DesignView): BoardDesign {
   };
 }
 
-/** Everything that a board leaves open: which items, what its columns are, and what each column shows. */
+/**
+ * Everything that a board leaves open: which items, what its columns are, and what each column
+ * shows.
+ */
 export function BoardEditor({
   board,
   view,

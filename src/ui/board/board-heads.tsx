@@ -4,7 +4,10 @@ import { stagesOf, type Column } from "@/core/board/column";
 import { shortDays } from "@/ui/kit/time";
 import { Slots } from "./slots";
 
-/** Heads of all columns: the stage, its part, the limit as slots, and the ladder across the whole board. */
+/**
+ * Heads of all columns: the stage, its part, the limit as slots, and the ladder across the whole
+ * board.
+ */
 export function BoardHeads({
   columns,
   byStages,

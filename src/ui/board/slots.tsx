@@ -1,7 +1,9 @@
 import { limitState, limitWords, slots, type ColumnLimit } from "@/core/board/limit";
 import type { ColumnPart } from "@/core/board/column";
 
-/** A limit drawn as places: filled, free, and beyond the bracket; words beside it carry the meaning. */
+/**
+ * A limit drawn as places: filled, free, and beyond the bracket; words beside it carry the meaning.
+ */
 export function Slots({
   count,
   limit,

@@ -34,7 +34,10 @@ interface Options {
   onBacklog: () => void;
 }
 
-/** Everything on the board by keyboard. One card has the focus; it is found by where cards are on the screen. */
+/**
+ * Everything on the board by keyboard. One card has the focus; it is found by where cards are on
+ * the screen.
+ */
 export function useBoardKeys(options: Options) {
   const { columns, laneList, byId, mayMove } = options;
   const [focus, setFocus] = useState<string | null>(null);
@@ -81,7 +84,10 @@ export function useBoardKeys(options: Options) {
 
   const columnAt = (card: Card) => columns.findIndex((c) => options.stands(card, c));
 
-  /** The nearest column on one side that the card may move to; otherwise the next one, whose refusal says why not. */
+  /**
+   * The nearest column on one side that the card may move to; otherwise the next one, whose refusal
+   * says why not.
+   */
   const neighbour = (card: Card, by: 1 | -1): Column | undefined => {
     const at = columnAt(card);
     for (let i = at + by; i >= 0 && i < columns.length; i += by)
@@ -144,7 +150,10 @@ export function useBoardKeys(options: Options) {
   return { focusId, picked, says, onKey, onFocus };
 }
 
-/** The card that stands next in a direction: in line with this one if there is one, else the nearest. */
+/**
+ * The card that stands next in a direction: in line with this one if there is one, else the
+ * nearest.
+ */
 function nextInDirection(from: HTMLElement, key: string): HTMLElement | null {
   const a = from.getBoundingClientRect();
   const sideways = key === "ArrowLeft" || key === "ArrowRight";

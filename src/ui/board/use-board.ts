@@ -13,7 +13,10 @@ const CHANGED_MS = 1_000;
 /** Several changes in a moment are one look at the server. */
 const SETTLE_MS = 800;
 
-/** The board's data, kept in step with the server: changed cards are put in, a changed design is read anew. */
+/**
+ * The board's data, kept in step with the server: changed cards are put in, a changed design is
+ * read anew.
+ */
 export function useBoard(initial: BoardView) {
   const client = useQueryClient();
   const key = ["board", initial.project.key, initial.board.id];
@@ -89,7 +92,10 @@ export function useBoard(initial: BoardView) {
   return { view, setPlace, now, putCard, changed, readAgain, moving };
 }
 
-/** The time as the server said it, going on by the minute. The first paint shows what the server drew. */
+/**
+ * The time as the server said it, going on by the minute. The first paint shows what the server
+ * drew.
+ */
 function useNow(start: number): number {
   const [passed, setPassed] = useState({ since: start, ms: 0 });
   useEffect(() => {

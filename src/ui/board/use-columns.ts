@@ -21,8 +21,9 @@ export interface Choosing {
 type Moves = Pick<ReturnType<typeof useMoves>, "moveTo" | "workflowOf">;
 
 /**
- * What columns mean on a board: where a card stands, where it can go, and what going there does. On a board of the process
- * that is a move; by a field's values it changes that field; on a free board it changes nothing but the place.
+ * What columns mean on a board: where a card stands, where it can go, and what going there does. On
+ * a board of the process that is a move; by a field's values it changes that field; on a free board
+ * it changes nothing but the place.
  */
 export function useColumns(
   view: BoardView,
@@ -120,7 +121,9 @@ export function useColumns(
     [view, setPlace],
   );
 
-  /** Takes a card into a column; where several moves lead there, the choice is offered at the card. */
+  /**
+   * Takes a card into a column; where several moves lead there, the choice is offered at the card.
+   */
   const enter = useCallback(
     (card: Card, column: Column, below: Card | null = null) => {
       if (columnsBy === "free") return void place(card, column, below);

@@ -17,7 +17,10 @@ export interface Stopped {
   given: Answers;
 }
 
-/** Moves of cards: at once on the screen, then asked of the server; refused ones slide back and say why. */
+/**
+ * Moves of cards: at once on the screen, then asked of the server; refused ones slide back and say
+ * why.
+ */
 export function useMoves(view: BoardView, putCard: (card: Card) => void, moving: Set<string>) {
   const [stopped, setStopped] = useState<Stopped | null>(null);
 

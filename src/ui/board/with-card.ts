@@ -3,7 +3,9 @@ import type { Card } from "@/core/board/card";
 import { compareRanks } from "@/core/item/rank";
 import type { BoardView } from "./types";
 
-/** The cards with one put in its place: newer wins, what does not belong on the board is left out. */
+/**
+ * The cards with one put in its place: newer wins, what does not belong on the board is left out.
+ */
 export function withCard(board: BoardView, card: Card): Card[] {
   const known = board.cards.find((c) => c.id === card.id);
   if (known && known.version > card.version) return board.cards;
@@ -18,7 +20,10 @@ export function withCard(board: BoardView, card: Card): Card[] {
   return [...rest, card].sort((a, b) => compareRanks(a.rank, b.rank));
 }
 
-/** Whether a card stands in the bay beside the board: the backlog of a workflow that it shows, or not placed yet on a free board. */
+/**
+ * Whether a card stands in the bay beside the board: the backlog of a workflow that it shows, or
+ * not placed yet on a free board.
+ */
 export function inBay(board: BoardView, card: Card): boolean {
   if (board.board.columnsBy === "free") return board.board.places[card.id] === undefined;
   if (board.board.columnsBy !== "state") return false;
@@ -35,8 +40,8 @@ export interface Heard {
 }
 
 /**
- * A board that was read, with what was heard since it was asked for: the answer may be older than that, and must not put a card
- * back to where it was.
+ * A board that was read, with what was heard since it was asked for: the answer may be older than
+ * that, and must not put a card back to where it was.
  * @param askedAt when it was asked for
  */
 export function caughtUp(read: BoardView, heard: Iterable<Heard>, askedAt: number): BoardView {

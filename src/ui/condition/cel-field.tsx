@@ -5,7 +5,10 @@ import type { Condition } from "@/core/condition/condition";
 import { parseCel } from "@/core/condition/cel-parse";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 
-/** A condition's text: what can come next is offered, what is wrong is marked at its character. It counts once it is right. */
+/**
+ * A condition's text: what can come next is offered, what is wrong is marked at its character. It
+ * counts once it is right.
+ */
 export function CelField({
   text,
   vocabulary,

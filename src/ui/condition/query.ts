@@ -11,8 +11,8 @@ import { factOf, isFactName, type FactName } from "@/core/condition/facts";
 import { optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
 
 /**
- * A condition as the builder's groups and rules; "not" is a group that is turned round. Each has its place as its id, so
- * that it stays the same field on the page while it is edited.
+ * A condition as the builder's groups and rules; "not" is a group that is turned round. Each has
+ * its place as its id, so that it stays the same field on the page while it is edited.
  */
 export function queryOf(condition: Condition, id = "0"): RuleGroupType {
   switch (condition.kind) {
@@ -41,7 +41,10 @@ function ruleOf(condition: Condition, id: string): RuleType | RuleGroupType {
     : queryOf(condition, id);
 }
 
-/** The builder's groups and rules as a condition. A rule that is not yet whole gets a value that makes it so. */
+/**
+ * The builder's groups and rules as a condition. A rule that is not yet whole gets a value that
+ * makes it so.
+ */
 export function conditionOf(query: RuleGroupType, vocabulary: Vocabulary): Condition {
   const of = query.rules.flatMap((r): Condition[] =>
     typeof r === "string"

@@ -38,7 +38,9 @@ interface ValueProps {
   change: (value: ConditionValue) => void;
 }
 
-/** What a comparison is with: a value in the form that its fact has, or another fact of the item. */
+/**
+ * What a comparison is with: a value in the form that its fact has, or another fact of the item.
+ */
 export function ValueEditor({ field, operator, value, handleOnChange, context }: ValueEditorProps) {
   const { vocabulary, sameForAll } = context as { vocabulary: Vocabulary; sameForAll: boolean };
   if (operator === "is set" || operator === "is empty" || !isFactName(field)) return null;

@@ -8,8 +8,8 @@ const TOP = 8;
 const LEFT = 26;
 
 /**
- * Ageing work in progress: each item over the state it is in, as high as it is old, between the percentiles of what
- * has finished. Waiting states are hatched.
+ * Ageing work in progress: each item over the state it is in, as high as it is old, between the
+ * percentiles of what has finished. Waiting states are hatched.
  */
 export function AgeingChart({
   report,

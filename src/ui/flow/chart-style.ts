@@ -1,8 +1,14 @@
-/** Colours of charts: a set that stays apart for colour-blind eyes, always beside a hatch, a shape or a word. */
+/**
+ * Colours of charts: a set that stays apart for colour-blind eyes, always beside a hatch, a shape
+ * or a word.
+ */
 export const AXIS = { stroke: "var(--ink-soft)", fontSize: 11.5, tickLine: false } as const;
 export const GRID = { stroke: "var(--line)", vertical: false } as const;
 
-/** Fills of the cumulative flow diagram, from what is live back to what is ready. Waiting states are hatched. */
+/**
+ * Fills of the cumulative flow diagram, from what is live back to what is ready. Waiting states are
+ * hatched.
+ */
 export const BAND_COLOURS = [
   "var(--done)",
   "#7a5195",

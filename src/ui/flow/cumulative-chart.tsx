@@ -12,7 +12,10 @@ import type { FlowReport } from "@/core/flow/report";
 import type { State } from "@/core/workflow/workflow";
 import { AXIS, BAND_COLOURS, dayWords, GRID } from "./chart-style";
 
-/** The cumulative flow diagram. Bands of waiting states are hatched; a click opens the items of a band on a day. */
+/**
+ * The cumulative flow diagram. Bands of waiting states are hatched; a click opens the items of a
+ * band on a day.
+ */
 export function CumulativeChart({
   report,
   states,
@@ -26,7 +29,8 @@ export function CumulativeChart({
   const inProgress = states.filter(
     (s) => s.kind !== "unstarted" && counts[s.id]?.some((n) => n > 0),
   );
-  // Finished items are counted from the start of the period, so that the flow and not the past fills the picture.
+  // Finished items are counted from the start of the period, so that the flow and not the past
+  // fills the picture.
   const bands = [...inProgress]
     .filter((s) => s.kind !== "finished" || counts[s.id]!.at(-1)! > counts[s.id]![0])
     .reverse();

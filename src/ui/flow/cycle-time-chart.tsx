@@ -17,7 +17,10 @@ import { AXIS, dayWords, GRID } from "./chart-style";
 
 type Point = FlowReport["finished"][number];
 
-/** Cycle times of finished items; lines at the percentiles and the expectation. A dot opens its item. */
+/**
+ * Cycle times of finished items; lines at the percentiles and the expectation. A dot opens its
+ * item.
+ */
 export function CycleTimeChart({
   report,
   zone,

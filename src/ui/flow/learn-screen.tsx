@@ -310,7 +310,10 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
   );
 }
 
-/** How many finish in a week, and beside it what ended otherwise and what finished once more: each opens its items. */
+/**
+ * How many finish in a week, and beside it what ended otherwise and what finished once more: each
+ * opens its items.
+ */
 function OtherEnds({
   report,
   onRows,

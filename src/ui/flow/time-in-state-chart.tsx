@@ -8,7 +8,10 @@ const HIGH = 30;
 const LOW = 66;
 const WIDTH = 560;
 
-/** The process as its own zigzag: average time high and low, state by state, in the order of the process. */
+/**
+ * The process as its own zigzag: average time high and low, state by state, in the order of the
+ * process.
+ */
 export function TimeInStateChart({ times, states }: { times: FlowTimes; states: State[] }) {
   const byId = new Map(times.states.map((t) => [t.stateId, t]));
   const steps = states.flatMap((s) => {

@@ -18,7 +18,10 @@ interface Notice {
   read: boolean;
 }
 
-/** What the process told me: how many are new, and the list of them. Opening the list does not mark anything. */
+/**
+ * What the process told me: how many are new, and the list of them. Opening the list does not mark
+ * anything.
+ */
 export function Alerts({ projectKey, unread }: { projectKey: string; unread: number }) {
   const client = useQueryClient();
   const { openItem } = usePanel();

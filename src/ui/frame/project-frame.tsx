@@ -12,7 +12,10 @@ import { PulseStrip, type FrameSummary } from "./pulse-strip";
 
 const SETTLE_MS = 700;
 
-/** The frame of all pages of a project: course bar, the page, what is docked at its right, pulse strip. */
+/**
+ * The frame of all pages of a project: course bar, the page, what is docked at its right, pulse
+ * strip.
+ */
 export function ProjectFrame(props: {
   project: FrameProject;
   projects: FrameProject[];

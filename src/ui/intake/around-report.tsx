@@ -9,7 +9,10 @@ import { ago } from "@/ui/kit/time";
 /** So many are shown, however little alike they are. */
 const FEWEST_SHOWN = 3;
 
-/** What is known around a report: what looks like it and why, what went live lately, who sent it, and how much everybody has on hand. */
+/**
+ * What is known around a report: what looks like it and why, what went live lately, who sent it,
+ * and how much everybody has on hand.
+ */
 export function AroundReport({
   view,
   desk,

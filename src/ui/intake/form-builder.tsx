@@ -44,7 +44,10 @@ const OWN_KINDS: QuestionKind[] = [
 ];
 const FIELD = "flex flex-col gap-0.5 text-[12px] font-semibold";
 
-/** A form being made: its questions on the left, on the right what whoever fills it in will see, already alive. */
+/**
+ * A form being made: its questions on the left, on the right what whoever fills it in will see,
+ * already alive.
+ */
 export function FormBuilder({
   form,
   view,

@@ -7,8 +7,9 @@ const ACCEPTED =
   "image/png,image/jpeg,image/gif,image/webp,application/pdf,text/plain,.txt,.log,.csv";
 
 /**
- * The questions of a form, as they are asked. Those that depend on an answer stay out of sight until it is given; a browser
- * without JavaScript shows them all, and the server leaves out what was not asked.
+ * The questions of a form, as they are asked. Those that depend on an answer stay out of sight
+ * until it is given; a browser without JavaScript shows them all, and the server leaves out what
+ * was not asked.
  */
 export function FormFields({
   questions,

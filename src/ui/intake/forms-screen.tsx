@@ -24,7 +24,10 @@ export interface FormsView {
   mayEdit: boolean;
 }
 
-/** The public forms of a project: which there are, what they ask, and how they look to whoever fills them in. */
+/**
+ * The public forms of a project: which there are, what they ask, and how they look to whoever fills
+ * them in.
+ */
 export function FormsScreen({ initial }: { initial: FormsView }) {
   const client = useQueryClient();
   const { key } = initial.project;

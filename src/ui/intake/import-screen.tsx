@@ -25,7 +25,10 @@ type Stage =
   | { kind: "running"; done: number }
   | { kind: "done"; done: number; stopped: boolean; takenBack: number | null };
 
-/** Reports from a table: choose the file, say which column is what, see what would come of it, then take it in. */
+/**
+ * Reports from a table: choose the file, say which column is what, see what would come of it, then
+ * take it in.
+ */
 export function ImportScreen({ projectKey }: { projectKey: string }) {
   const [table, setTable] = useState<Table | null>(null);
   const [match, setMatch] = useState<ColumnMatch | null>(null);

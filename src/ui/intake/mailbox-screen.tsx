@@ -39,7 +39,10 @@ export interface MailboxView {
   now: number;
 }
 
-/** The mailbox of a project: its addresses, what came in and what became of it, what went out and whether it arrived. */
+/**
+ * The mailbox of a project: its addresses, what came in and what became of it, what went out and
+ * whether it arrived.
+ */
 export function MailboxScreen({ initial }: { initial: MailboxView }) {
   const client = useQueryClient();
   const { key } = initial.project;

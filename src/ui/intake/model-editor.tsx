@@ -11,7 +11,10 @@ const SOURCES: Record<Criterion["source"], string> = {
   estimate: "the estimate",
 };
 
-/** What requests are judged by: criteria with scales and weights, and where the cost of delay comes from. */
+/**
+ * What requests are judged by: criteria with scales and weights, and where the cost of delay comes
+ * from.
+ */
 export function ModelEditor({
   model,
   version,

@@ -11,7 +11,8 @@ const LOOK: Record<TargetStanding, { Icon: typeof CircleDot; className: string; 
 
 /**
  * How a promise stands: a sign, and the time left in words.
- * @param what what is promised, where nothing beside it says so; `reads` says it to readers of the screen alone
+ * @param what what is promised, where nothing beside it says so; `reads` says it to readers of the
+ *   screen alone
  */
 export function PromiseMark({
   state,

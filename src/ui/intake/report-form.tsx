@@ -13,7 +13,10 @@ export interface PublicFormProps {
   definition: FormDefinition;
 }
 
-/** A public form: no account, one sheet, plain words. Nothing typed is lost when something is wrong; it works without JavaScript too. */
+/**
+ * A public form: no account, one sheet, plain words. Nothing typed is lost when something is wrong;
+ * it works without JavaScript too.
+ */
 export function ReportForm({ projectKey, projectName, slug, definition }: PublicFormProps) {
   const [values, setValues] = useState<RawAnswers>({});
   const [files, setFiles] = useState<File[]>([]);

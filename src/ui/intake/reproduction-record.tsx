@@ -38,7 +38,10 @@ interface Props {
   onVerdict: (kind: VerdictKind, reason?: string) => void;
 }
 
-/** Who tried to make it happen, where, on which version, and what came of it; what cannot be made to happen is parked or ended from here. */
+/**
+ * Who tried to make it happen, where, on which version, and what came of it; what cannot be made to
+ * happen is parked or ended from here.
+ */
 export function ReproductionRecord({
   view,
   now,

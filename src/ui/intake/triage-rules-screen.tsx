@@ -20,7 +20,10 @@ const SHADE: Record<Priority, string> = {
   urgent: "bg-alarm-soft text-alarm font-semibold",
 };
 
-/** What a project has agreed on for its triage: the priority grid, what is asked often, why things are declined, and what happens to questions without answer. */
+/**
+ * What a project has agreed on for its triage: the priority grid, what is asked often, why things
+ * are declined, and what happens to questions without answer.
+ */
 export function TriageRulesScreen({
   projectKey,
   rules,

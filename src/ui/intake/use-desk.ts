@@ -21,7 +21,9 @@ const reportQuery = (id: string) => ({
 
 const PRESENCE_EVERY_MS = 15_000;
 
-/** The queue and the report that is open on the desk; the next one comes by itself after a verdict. */
+/**
+ * The queue and the report that is open on the desk; the next one comes by itself after a verdict.
+ */
 export function useDesk(initial: DeskView, initialReport: ReportView | null) {
   const client = useQueryClient();
   const { key } = initial.project;
@@ -65,7 +67,8 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
   useEffect(() => {
     beganAt.current = Date.now();
     if (openId === null || !desk.mayJudge) return;
-    // Who else is at the desk sees that this report is being read. That this is not told is no reason to disturb anybody.
+    // Who else is at the desk sees that this report is being read. That this is not told is no
+    // reason to disturb anybody.
     const tell = () =>
       void request(`/api/reports/${openId}/presence`, { method: "POST", retry: false }).catch(
         () => undefined,
@@ -106,7 +109,8 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
   };
 
   /**
-   * The same verdict on several reports, one after the other; what is refused is told by name and stays in the queue.
+   * The same verdict on several reports, one after the other; what is refused is told by name and
+   * stays in the queue.
    * @param together one item for all of them: the first is accepted, the others are merged into it
    * @throws Problem where nothing at all could be judged
    */
@@ -145,7 +149,8 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
       given.map((g) => g.reportId),
       order,
     );
-    // Undone from the last to the first, so that an item loses its merged reports before it is taken back.
+    // Undone from the last to the first, so that an item loses its merged reports before it is
+    // taken back.
     const backwards = given.toReversed();
     setStack((s) => [...s, backwards]);
     await readAgain();

@@ -43,7 +43,10 @@ interface Props {
   onCancel: () => void;
 }
 
-/** What a verdict needs, asked for on the desk itself; what was typed stays until the verdict is stored. */
+/**
+ * What a verdict needs, asked for on the desk itself; what was typed stays until the verdict is
+ * stored.
+ */
 export function VerdictForm({
   kind,
   itemId,

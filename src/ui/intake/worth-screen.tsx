@@ -47,7 +47,10 @@ const ORDER_WORDS: Record<ScoreOrder, string> = {
   votes: "votes",
 };
 
-/** Requests by what they are worth, with the parts of each figure; the backlog can be put into that order, seen before it is done. */
+/**
+ * Requests by what they are worth, with the parts of each figure; the backlog can be put into that
+ * order, seen before it is done.
+ */
 export function WorthScreen({ initial }: { initial: WorthView }) {
   const client = useQueryClient();
   const { key } = initial.project;

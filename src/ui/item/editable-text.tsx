@@ -4,8 +4,8 @@ import { problemOf, type Problem } from "@/ui/kit/request";
 import { Words } from "@/ui/kit/words";
 
 /**
- * A longer text that turns into an editor on request. When somebody else has changed it meanwhile, both texts are shown
- * and the person decides; nothing that was typed goes away.
+ * A longer text that turns into an editor on request. When somebody else has changed it meanwhile,
+ * both texts are shown and the person decides; nothing that was typed goes away.
  */
 export function EditableText({
   label,
@@ -21,7 +21,10 @@ export function EditableText({
   version: number;
   empty: string;
   mayEdit: boolean;
-  /** Stores the text, based on the version that the person saw when they began, or saw since in a conflict. */
+  /**
+   * Stores the text, based on the version that the person saw when they began, or saw since in a
+   * conflict.
+   */
   onSave: (text: string, seenVersion: number) => Promise<void>;
 }) {
   const [draft, setDraft] = useState<string | null>(null);

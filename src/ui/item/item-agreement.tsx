@@ -2,7 +2,10 @@
 import { ago } from "@/ui/kit/time";
 import type { ItemHandle } from "./use-item";
 
-/** What has to be true before the item moves on, to be ticked here, and who has approved it. Nothing where nothing is agreed. */
+/**
+ * What has to be true before the item moves on, to be ticked here, and who has approved it. Nothing
+ * where nothing is agreed.
+ */
 export function ItemAgreement({ handle }: { handle: ItemHandle }) {
   const { view, send } = handle;
   const { points, wantsApprovals, approvals, approvedByMe, mayApprove } = view.agreement;

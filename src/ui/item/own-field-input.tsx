@@ -2,7 +2,9 @@
 import { useState } from "react";
 import type { OwnField, OwnValue } from "@/core/item/own-field";
 
-/** Edits the value of a field that the project made for itself; takes effect when the field is left. */
+/**
+ * Edits the value of a field that the project made for itself; takes effect when the field is left.
+ */
 export function OwnFieldInput({
   field,
   value,

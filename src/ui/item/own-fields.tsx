@@ -5,7 +5,10 @@ import { tellProblem } from "@/ui/kit/notice";
 import { OwnFieldInput } from "./own-field-input";
 import type { ItemHandle } from "./use-item";
 
-/** The fields that the project made for itself, each edited in place; what is computed is shown with how. */
+/**
+ * The fields that the project made for itself, each edited in place; what is computed is shown with
+ * how.
+ */
 export function OwnFields({ handle }: { handle: ItemHandle }) {
   const { view, edit, reload } = handle;
   const fields = fieldsOfType(view.ownFields, view.item.typeId);

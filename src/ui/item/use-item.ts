@@ -74,7 +74,10 @@ export interface ItemHandle {
   view: ItemView;
   /** Sends a command, reloads the item, and offers to undo it. @throws Problem */
   send: (command: SentCommand, done?: string) => Promise<void>;
-  /** Changes fields; `seenVersion` is the version on which the change is based, the one shown unless said otherwise. */
+  /**
+   * Changes fields; `seenVersion` is the version on which the change is based, the one shown unless
+   * said otherwise.
+   */
   edit: (
     changes: Partial<EditableFields>,
     seenVersion?: number,

@@ -8,8 +8,8 @@ const LOW = 44;
 const MIN_WIDTH = 5;
 
 /**
- * An item's line: high while somebody works on it, low while it waits, broken and marked while it is blocked. Each
- * stretch is as wide as it was long, but never too thin to be seen.
+ * An item's line: high while somebody works on it, low while it waits, broken and marked while it
+ * is blocked. Each stretch is as wide as it was long, but never too thin to be seen.
  */
 export function ZigzagFigure({
   zigzag,

@@ -6,7 +6,10 @@ interface MarkdownNode {
 
 const HOLDS_WORDS = new Set(["paragraph", "heading", "tableCell"]);
 
-/** HTML inside Markdown stays in view as the text that it is; the sanitiser alone would take it out, words and all. */
+/**
+ * HTML inside Markdown stays in view as the text that it is; the sanitiser alone would take it out,
+ * words and all.
+ */
 export function htmlAsText() {
   const change = (node: MarkdownNode, isInline: boolean): void => {
     node.children = node.children?.map((child) => {

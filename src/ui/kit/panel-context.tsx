@@ -28,7 +28,10 @@ export function usePanel(): Panel {
   return panel;
 }
 
-/** Holds what is docked at the right: an item, or the list behind a figure, or the item opened from that list. */
+/**
+ * Holds what is docked at the right: an item, or the list behind a figure, or the item opened from
+ * that list.
+ */
 export function PanelProvider({ children }: { children: ReactNode }) {
   const pathname = usePathname();
   const search = useSearchParams();

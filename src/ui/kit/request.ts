@@ -22,8 +22,8 @@ const PAUSES_MS = [300, 900, 2_000];
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /**
- * Asks the server. A request that did not get through, or came while the database was away, is sent again a few times;
- * commands carry a key of their own, so sending one twice does nothing twice.
+ * Asks the server. A request that did not get through, or came while the database was away, is sent
+ * again a few times; commands carry a key of their own, so sending one twice does nothing twice.
  * @throws Problem for every other answer than a good one
  */
 export async function request<T>(

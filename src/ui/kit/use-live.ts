@@ -26,7 +26,10 @@ export function useLive(listener: (message: LiveMessage) => void): void {
   }, []);
 }
 
-/** Opens the one stream of a project page and keeps it open. The browser itself connects anew and says where it was. */
+/**
+ * Opens the one stream of a project page and keeps it open. The browser itself connects anew and
+ * says where it was.
+ */
 export function useLiveStream(projectKey: string, after: number): Connection {
   const [connection, setConnection] = useState<Connection>("live");
   const start = useRef(after);
@@ -45,7 +48,8 @@ export function useLiveStream(projectKey: string, after: number): Connection {
       };
       source.onerror = () => {
         setConnection((was) => (was === "database away" ? was : "reconnecting"));
-        // An answer that is no stream (the server is starting, the database away) ends a source for good.
+        // An answer that is no stream (the server is starting, the database away) ends a source for
+        // good.
         if (source?.readyState !== EventSource.CLOSED) return;
         again = setTimeout(open, 1_500);
         // Why it was refused a stream does not say; the health page does.

@@ -15,7 +15,10 @@ const COMPONENTS: Components = {
   img: ({ alt }) => <em>[picture: {alt}]</em>,
 };
 
-/** Text from people, as sanitised Markdown (CommonMark and GFM); HTML in it is shown as text, never run. What cannot be shown so is shown as it is. */
+/**
+ * Text from people, as sanitised Markdown (CommonMark and GFM); HTML in it is shown as text, never
+ * run. What cannot be shown so is shown as it is.
+ */
 export function Words({ text }: { text: string }) {
   const plain = <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{text}</p>;
   return (
@@ -27,7 +30,10 @@ export function Words({ text }: { text: string }) {
   );
 }
 
-/** Read here and not while it is rendered, so that a text that cannot be read ends no page, on the server either. */
+/**
+ * Read here and not while it is rendered, so that a text that cannot be read ends no page, on the
+ * server either.
+ */
 function markdown(text: string): ReactNode {
   if (!isTame(text)) return null;
   try {

@@ -18,7 +18,10 @@ export interface Handed {
   until: number;
 }
 
-/** Everybody with an account; administrators make accounts here, and hand over links by which people choose their password. */
+/**
+ * Everybody with an account; administrators make accounts here, and hand over links by which people
+ * choose their password.
+ */
 export function AccountsScreen({ initial }: { initial: AccountsView }) {
   const client = useQueryClient();
   const { data: view } = useQuery({

@@ -18,7 +18,10 @@ const ROLE_WORDS: Record<Role, string> = {
   observer: "observer: reads",
 };
 
-/** The people of a project with their roles; a lead changes a role, adds somebody or takes somebody out. */
+/**
+ * The people of a project with their roles; a lead changes a role, adds somebody or takes somebody
+ * out.
+ */
 export function MemberTable({ projectKey }: { projectKey: string }) {
   const client = useQueryClient();
   const path = `/api/projects/${projectKey}/members`;

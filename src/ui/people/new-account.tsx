@@ -10,7 +10,10 @@ interface Fields {
 }
 const NOTHING: Fields = { name: "", email: "", calling: "", administrator: false };
 
-/** Makes an account for somebody else. What was typed stays where it is refused. @param onMake throws a Problem */
+/**
+ * Makes an account for somebody else. What was typed stays where it is refused. @param onMake
+ * throws a Problem
+ */
 export function NewAccount({ onMake }: { onMake: (fields: Fields) => Promise<void> }) {
   const [fields, setFields] = useState(NOTHING);
   const [trouble, setTrouble] = useState<string | null>(null);

@@ -10,7 +10,10 @@ export interface DemoSignIns {
   people: { id: string; name: string; calling: string; mail: string }[];
 }
 
-/** Sign-in by password, and in the demo by one click on a made-up person. Where it is open, new people make an account here; the first one of all looks after the product. */
+/**
+ * Sign-in by password, and in the demo by one click on a made-up person. Where it is open, new
+ * people make an account here; the first one of all looks after the product.
+ */
 export function SignIn({
   demo,
   signUp,

@@ -11,7 +11,10 @@ import { usePanel } from "@/ui/kit/panel-context";
 import { request } from "@/ui/kit/request";
 import { shortDate } from "@/ui/kit/time";
 
-/** The sprints that run or come, and the releases to come, each with what is planned in it and is open. */
+/**
+ * The sprints that run or come, and the releases to come, each with what is planned in it and is
+ * open.
+ */
 export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
   const client = useQueryClient();
   const { openBehind } = usePanel();
@@ -38,7 +41,8 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
     }
   };
   const open = view.cards.filter((c) => c.stateKind !== "finished");
-  // Totals of sprints and releases are facts of the project: they count what this person may not see as well.
+  // Totals of sprints and releases are facts of the project: they count what this person may not
+  // see as well.
   const inside = (cards: Card[], box: { id: string; name: string }) => {
     const unseen = view.hiddenInBoxes[box.id] ?? { items: 0, points: 0 };
     const points = cards.reduce((sum, c) => sum + (c.estimate ?? 0), unseen.points);

@@ -49,7 +49,10 @@ const TransitionInspector = dynamic(
   { ssr: false },
 );
 
-/** The process of a project: each workflow as a draft that binds nobody until it is published, and what belongs to it. */
+/**
+ * The process of a project: each workflow as a draft that binds nobody until it is published, and
+ * what belongs to it.
+ */
 export function DesignScreen({ initial }: { initial: DesignView }) {
   const client = useQueryClient();
   const { key } = initial.project;

@@ -6,7 +6,10 @@ import type { DesignView } from "@/core/workflow/design-view";
 import { FieldEditor, KIND_WORDS, newField } from "./field-editor";
 import type { DesignRequest } from "./use-design-request";
 
-/** The fields that a project made for itself: what each holds, which types have it, where it is asked for and shown. */
+/**
+ * The fields that a project made for itself: what each holds, which types have it, where it is
+ * asked for and shown.
+ */
 export function FieldTable({ view, send }: { view: DesignView; send: DesignRequest }) {
   const [open, setOpen] = useState<string | null>(null);
   const [made, setMade] = useState<OwnField | null>(null);

@@ -14,7 +14,9 @@ const BAR: Record<Severity, string> = {
   hint: "border-rest",
 };
 
-/** What the check found in the draft: each finding shows its place, and mends itself where it can. */
+/**
+ * What the check found in the draft: each finding shows its place, and mends itself where it can.
+ */
 export function FindingsList({ designer, mayEdit }: { designer: Designer; mayEdit: boolean }) {
   const { findings, select, edit } = designer;
   const show = ({ place }: Finding) => {

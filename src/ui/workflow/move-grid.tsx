@@ -4,7 +4,10 @@ import { leadsFrom, statesInOrder } from "@/core/workflow/workflow";
 import { StationMark } from "./station-mark";
 import type { Designer } from "./use-designer";
 
-/** The same workflow as a table: a row for each state a move leads from, a column for each it leads to. */
+/**
+ * The same workflow as a table: a row for each state a move leads from, a column for each it leads
+ * to.
+ */
 export function MoveGrid({
   designer,
   counts,

@@ -1,7 +1,9 @@
 import Link from "next/link";
 import { Mark } from "@/ui/kit/mark";
 
-/** For somebody who has an account and may not start a project: what to do, and where else to go. */
+/**
+ * For somebody who has an account and may not start a project: what to do, and where else to go.
+ */
 export function NoProject({ name }: { name: string }) {
   return (
     <main className="mx-auto flex max-w-md flex-col gap-3 px-6 py-24">

@@ -7,7 +7,10 @@ import type { Designer } from "./use-designer";
 
 const MARK = { added: "+", removed: "−", changed: "~" } as const;
 
-/** The difference in words, where items of states that go shall be, and the button that binds everybody. */
+/**
+ * The difference in words, where items of states that go shall be, and the button that binds
+ * everybody.
+ */
 export function PublishSheet({
   designer,
   counts,

@@ -7,7 +7,10 @@ const HIGH = 62;
 const LOW = 128;
 const ENDS = 96;
 
-/** A workflow on two rails: working above, waiting below, the main path as its zigzag, returns beneath. */
+/**
+ * A workflow on two rails: working above, waiting below, the main path as its zigzag, returns
+ * beneath.
+ */
 export function RailMap({
   workflow,
   counts,

@@ -28,7 +28,10 @@ const BY_WORDS: Record<PastRefusal["by"], string> = {
   "state is gone": "a state is gone",
 };
 
-/** The moves of the past under the draft: how many would have been refused, by which rule, of which items and whom. */
+/**
+ * The moves of the past under the draft: how many would have been refused, by which rule, of which
+ * items and whom.
+ */
 export function ReplayPanel({
   designer,
   projectKey,

@@ -36,7 +36,10 @@ export function newRequirement(kind: RequirementKind): Requirement {
   }
 }
 
-/** What can be demanded to be filled: fields of every item, and the project's own that somebody fills. */
+/**
+ * What can be demanded to be filled: fields of every item, and the project's own that somebody
+ * fills.
+ */
 function demandable({ own }: Vocabulary) {
   const mine = own
     .filter((f) => f.removedAt === null && f.kind !== "computed")

@@ -51,7 +51,10 @@ function invented(workflow: Workflow, view: DesignView): ItemSnapshot {
   };
 }
 
-/** Walks an item, real or made up, through the draft: each rule is answered yes or no. Nothing is stored. */
+/**
+ * Walks an item, real or made up, through the draft: each rule is answered yes or no. Nothing is
+ * stored.
+ */
 export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView }) {
   const { vocabulary } = view.around;
   const [item, setItem] = useState(() => invented(draft, view));

@@ -10,7 +10,10 @@ import type { DesignRequest } from "./use-design-request";
 
 type Draft = Pick<ItemType, "id" | "name" | "level" | "workflowId" | "glyph" | "template">;
 
-/** The item types of a project: what each is called, how it is marked, which workflow it follows, how its description begins. */
+/**
+ * The item types of a project: what each is called, how it is marked, which workflow it follows,
+ * how its description begins.
+ */
 export function TypeTable({ view, send }: { view: DesignView; send: DesignRequest }) {
   const [open, setOpen] = useState<string | null>(null);
   const [made, setMade] = useState<Draft | null>(null);

@@ -4,7 +4,10 @@ import { useCallback } from "react";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
 
-/** Sends a change of what belongs to a project's process, reads the process again, and says what was done. True when it was. */
+/**
+ * Sends a change of what belongs to a project's process, reads the process again, and says what was
+ * done. True when it was.
+ */
 export type DesignRequest = (
   what: "types" | "fields" | "plan" | "boards",
   body: object,

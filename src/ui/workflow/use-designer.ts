@@ -25,15 +25,19 @@ const SAVE_AFTER_MS = 500;
 /** What could not be stored is tried again by itself. */
 const STORE_AGAIN_MS = 15_000;
 
-/** Drafts that somebody went away from before they were stored, with what they were made from, by the workflow. */
+/**
+ * Drafts that somebody went away from before they were stored, with what they were made from, by
+ * the workflow.
+ */
 const leftUnstored = new Map<string, { draft: Workflow; from: Workflow }>();
 
 /** The same process, whatever its number. */
 const sameProcess = (a: Workflow, b: Workflow) => same({ ...a, version: 0 }, { ...b, version: 0 });
 
 /**
- * A session of designing one workflow: every edit is a step that can be undone, the draft is stored by itself shortly
- * after each, and what somebody else stores meanwhile is brought together with it.
+ * A session of designing one workflow: every edit is a step that can be undone, the draft is stored
+ * by itself shortly after each, and what somebody else stores meanwhile is brought together with
+ * it.
  */
 export function useDesigner(view: DesignView, workflowId: string) {
   const client = useQueryClient();
@@ -69,7 +73,10 @@ export function useDesigner(view: DesignView, workflowId: string) {
         : { list: [...list.slice(Math.max(0, at - 200), at + 1), next], at: Math.min(at, 200) + 1 };
     });
   }, []);
-  /** A state right after another one: a wait after work, work after a wait, and after an end another end. */
+  /**
+   * A state right after another one: a wait after work, work after a wait, and after an end another
+   * end.
+   */
   const addAfter = (state: State) => {
     const id = crypto.randomUUID();
     const kind: StateKind = state.kind === "working" ? "waiting" : "working";
@@ -169,7 +176,9 @@ export function useDesigner(view: DesignView, workflowId: string) {
     }
   }, [client, key, workflowId]);
   const waiting = useRef<Promise<unknown>>(Promise.resolve());
-  /** Stores the draft, one after the other. @returns what is stored then; null where it could not be */
+  /**
+   * Stores the draft, one after the other. @returns what is stored then; null where it could not be
+   */
   const save = useCallback(() => {
     const result = waiting.current.then(store, store);
     waiting.current = result;
@@ -183,7 +192,8 @@ export function useDesigner(view: DesignView, workflowId: string) {
     return () => clearTimeout(timer);
   }, [draft, stored, isStored, save, failures]);
 
-  // Whoever goes to another place before the draft is stored finds it again on coming back, and it is tried once more at once.
+  // Whoever goes to another place before the draft is stored finds it again on coming back, and it
+  // is tried once more at once.
   useWarnBeforeLeaving(!isStored);
   useEffect(
     () => () => {

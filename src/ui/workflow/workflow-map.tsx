@@ -64,7 +64,9 @@ const SIZE = { width: 20, height: 20 };
 
 const LayoutContext = createContext<MapLayout | null>(null);
 
-/** The draft as a map on two rails, to be selected, extended, connected and put in another order. */
+/**
+ * The draft as a map on two rails, to be selected, extended, connected and put in another order.
+ */
 export function WorkflowMap({
   designer,
   counts,
@@ -93,7 +95,8 @@ export function WorkflowMap({
     type: "station",
     position:
       held?.id === station.state.id ? { x: held.x, y: held.y } : { x: station.x, y: station.y },
-    // Its size is known beforehand: otherwise every redraw would hide and measure it anew, and lose clicks meanwhile.
+    // Its size is known beforehand: otherwise every redraw would hide and measure it anew, and lose
+    // clicks meanwhile.
     ...SIZE,
     measured: SIZE,
     draggable: mayEdit,

@@ -98,7 +98,10 @@ type From =
   | { kind: "empty" }
   | { kind: "file"; text: string };
 
-/** Adds a workflow: from a template, a copy, a file or nothing. What a file said and what was not taken of it is told. */
+/**
+ * Adds a workflow: from a template, a copy, a file or nothing. What a file said and what was not
+ * taken of it is told.
+ */
 export function NewWorkflow({
   view,
   onMade,

@@ -10,7 +10,10 @@ const FLAGS = [
   "--disable-sync",
 ];
 
-/** Messages of the browser itself that tell of an answer the test wants to see: a refusal is an HTTP status. */
+/**
+ * Messages of the browser itself that tell of an answer the test wants to see: a refusal is an HTTP
+ * status.
+ */
 const EXPECTED =
   /Failed to load resource: the server responded with a status of (401|403|404|409|413|422|429|503)/;
 

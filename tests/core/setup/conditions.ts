@@ -74,20 +74,16 @@ function plainValue(
 
 /** Any comparison that makes sense in a vocabulary. */
 export function anyComparison(vocabulary: Vocabulary): fc.Arbitrary<Comparison> {
-  return fc
-    .constantFrom(...factsOffered(vocabulary))
-    .chain((fact) =>
-      fc
-        .constantFrom(...operatorsFor(fact))
-        .chain((op) =>
-          anyValue(fact, op, vocabulary).map((value): Comparison => ({
-            kind: "compare",
-            fact,
-            op,
-            value,
-          })),
-        ),
-    );
+  return fc.constantFrom(...factsOffered(vocabulary)).chain((fact) =>
+    fc.constantFrom(...operatorsFor(fact)).chain((op) =>
+      anyValue(fact, op, vocabulary).map((value): Comparison => ({
+        kind: "compare",
+        fact,
+        op,
+        value,
+      })),
+    ),
+  );
 }
 
 /** Any condition, some levels deep. */
@@ -121,7 +117,10 @@ const OWN: OwnField = {
   removedAt: null,
 };
 
-/** A field of each kind, as the ferry's leads would make them; two have names that are written alike. */
+/**
+ * A field of each kind, as the ferry's leads would make them; two have names that are written
+ * alike.
+ */
 export const OWN_FIELDS: OwnField[] = [
   { ...OWN, id: "f-note", name: "Note for the deck", kind: "text", position: 0 },
   {

@@ -110,7 +110,10 @@ export class Subject {
 
 export const DAY = 86_400_000;
 
-/** A history from stays written as [state, kind, from day, to day] and, of finished ones, the outcome. */
+/**
+ * A history from stays written as [state, kind, from day, to day] and, of finished ones, the
+ * outcome.
+ */
 export function history(
   id: string,
   stays: [string, StateKind, number, number | null, Outcome?][],

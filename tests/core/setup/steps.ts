@@ -1,9 +1,10 @@
 import { Session, type Profiler } from "node:inspector";
 
 /*
- * Counts what a function does in steps, not in seconds: how often the blocks of JavaScript ran, as the engine's own
- * coverage counts it, packages included. The same input gives the same number on every machine. What regular expressions do inside
- * is not in it; the linter forbids those that can take longer than one pass (eslint.config.mjs).
+ * Counts what a function does in steps, not in seconds: how often the blocks of JavaScript ran, as
+ * the engine's own coverage counts it, packages included. The same input gives the same number on
+ * every machine. What regular expressions do inside is not in it; the linter forbids those that can
+ * take longer than one pass (eslint.config.mjs).
  */
 
 const session = new Session();
@@ -20,13 +21,14 @@ function ask<T>(method: string, params: object = {}): T {
   return answer!;
 }
 
-// From now on, for good: only what is compiled afterwards is counted block by block. So this file is imported first.
+// From now on, for good: only what is compiled afterwards is counted block by block. So this file
+// is imported first.
 ask("Profiler.enable");
 ask("Profiler.startPreciseCoverage", { callCount: true, detailed: true });
 
 /**
- * The steps since it was last asked: of each function how often its busiest block ran. Not the sum of its blocks, because the
- * engine leaves out those that ran as often as the one around them.
+ * The steps since it was last asked: of each function how often its busiest block ran. Not the sum
+ * of its blocks, because the engine leaves out those that ran as often as the one around them.
  */
 function takeSteps(): number {
   const { result } = ask<Profiler.TakePreciseCoverageReturnType>("Profiler.takePreciseCoverage");
@@ -36,7 +38,10 @@ function takeSteps(): number {
   return busiest.reduce((sum, count) => sum + count, 0);
 }
 
-/** How many steps each of some works takes, one after the other; an error that one throws counts as its end. */
+/**
+ * How many steps each of some works takes, one after the other; an error that one throws counts as
+ * its end.
+ */
 function stepsOfEach(works: readonly (() => unknown)[]): number[] {
   takeSteps();
   return works.map((work) => {
@@ -51,7 +56,10 @@ function stepsOfEach(works: readonly (() => unknown)[]): number[] {
 
 export const stepsOf = (work: () => unknown): number => stepsOfEach([work])[0];
 
-/** So much more than twice the steps may twice the input take: what is done once a text, and rounding. */
+/**
+ * So much more than twice the steps may twice the input take: what is done once a text, and
+ * rounding.
+ */
 const SLACK = 1.3;
 const FIXED = 3_000;
 

@@ -4,9 +4,9 @@ import { commandItem } from "@/server/item/command";
 import { Refused } from "@/server/refused";
 
 /*
- * A process of its own that moves items as fast as it can, many at a time, as an application process does. Each job is
- * one JSON line on standard input; each answer is one line on standard output, so that what was promised can be held
- * against what is stored after a crash.
+ * A process of its own that moves items as fast as it can, many at a time, as an application
+ * process does. Each job is one JSON line on standard input; each answer is one line on standard
+ * output, so that what was promised can be held against what is stored after a crash.
  */
 
 export interface MoverJob {

@@ -16,7 +16,10 @@ function freePort(): Promise<number> {
   });
 }
 
-/** A PostgreSQL server of a test's own, made with the same script as the product's, that may be killed. */
+/**
+ * A PostgreSQL server of a test's own, made with the same script as the product's, that may be
+ * killed.
+ */
 export async function ownCluster() {
   const home = mkdtempSync(path.join(os.tmpdir(), "zigzag-cluster-"));
   const port = await freePort();
@@ -29,7 +32,8 @@ export async function ownCluster() {
   const start = () => void run(`start_cluster '${home}' ${port} > /dev/null`);
   start();
   const url = run(`cluster_url '${home}' ${port} ${TEMPLATE}`).trim();
-  // The demo is loaded by a process of its own, as in the product; inside Jest it takes several times as long.
+  // The demo is loaded by a process of its own, as in the product; inside Jest it takes several
+  // times as long.
   execFileSync(process.execPath, ["--import", "tsx", path.join(__dirname, "make-template.ts")], {
     cwd: ROOT,
     env: { ...process.env, TEST_DATABASE_SERVER: url },

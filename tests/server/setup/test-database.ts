@@ -15,7 +15,10 @@ async function onServer(work: (client: Client) => Promise<unknown>): Promise<voi
   }
 }
 
-/** A database that only one test file uses: a copy of the template with the demo world, or one with nothing in it. */
+/**
+ * A database that only one test file uses: a copy of the template with the demo world, or one with
+ * nothing in it.
+ */
 export async function createTestDatabase(
   template = TEMPLATE,
 ): Promise<{ url: string; drop: () => Promise<void> }> {

@@ -1,7 +1,10 @@
 import { json, signedInRoute } from "@/app/problem";
 import { bandQuery, flowQuery, readBand, readLearn } from "@/server/flow/read";
 
-/** All flow measures, or with `state` and `day` the ids of the items behind a point of the cumulative flow diagram. */
+/**
+ * All flow measures, or with `state` and `day` the ids of the items behind a point of the
+ * cumulative flow diagram.
+ */
 export const GET = signedInRoute<{ key: string }>(async (viewer, request, { key }) => {
   const search = Object.fromEntries(new URL(request.url).searchParams);
   const query = flowQuery.parse(search);

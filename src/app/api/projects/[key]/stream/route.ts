@@ -5,7 +5,10 @@ import { enterProject } from "@/server/people/access";
 
 export const dynamic = "force-dynamic";
 
-/** What happens in a project, as it happens. A page that was interrupted sends the last number it saw and gets what it missed. */
+/**
+ * What happens in a project, as it happens. A page that was interrupted sends the last number it
+ * saw and gets what it missed.
+ */
 export const GET = signedInRoute<{ key: string }>(async (viewer, request, { key }) => {
   const access = await enterProject(database(), viewer, { key }, "read project");
   if (!mayOpenStream(viewer))

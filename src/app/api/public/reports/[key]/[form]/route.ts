@@ -12,8 +12,8 @@ const MINUTE_MS = 60_000;
 const MOST_PARTS = 400;
 
 /**
- * Takes a report from somebody without an account, by a form. A browser without JavaScript gets pages for answers, everything
- * else JSON.
+ * Takes a report from somebody without an account, by a form. A browser without JavaScript gets
+ * pages for answers, everything else JSON.
  */
 export const POST = openRoute<{ key: string; form: string }>(async (request, { key, form }) => {
   const page = wantsPage(request);
