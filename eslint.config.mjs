@@ -40,6 +40,24 @@ const CLOSED_PACKAGES = {
   worker: ["react", "react-dom", "next", "next/*"],
 };
 
+const BOUNDED_BODIES = {
+  selector:
+    'CallExpression[callee.object.name="request"][callee.property.name=/^(json|text|formData|arrayBuffer|blob|bytes)$/]',
+  message: "Read bodies with readBytes or readJson: they are bounded.",
+};
+/** Every change of an item goes through one door, which decides, and one store, which writes. */
+const ONE_DOOR = [
+  {
+    selector: "CallExpression[callee.name=/^(decide|storeEvents)$/]",
+    message: "Items change through server/item/door.ts alone.",
+  },
+  {
+    selector:
+      "CallExpression[callee.property.name=/^(insert|update|delete)$/][arguments.0.name=/^(item|itemEvent|stay|block|comment|itemLink)$/]",
+    message: "What is known of items is written by server/item/store.ts alone.",
+  },
+];
+
 const importRules = PARTS.map((part) => ({
   files: [`src/${part}/**/*.{ts,tsx}`],
   rules: {
@@ -123,16 +141,15 @@ const config = [
   {
     // Bodies are read by readBytes and readJson alone, which stop at a bound.
     files: ["src/app/**/*.{ts,tsx}"],
-    rules: {
-      "no-restricted-syntax": [
-        "error",
-        {
-          selector:
-            'CallExpression[callee.object.name="request"][callee.property.name=/^(json|text|formData|arrayBuffer|blob|bytes)$/]',
-          message: "Read bodies with readBytes or readJson: they are bounded.",
-        },
-      ],
-    },
+    rules: { "no-restricted-syntax": ["error", BOUNDED_BODIES, ...ONE_DOOR] },
+  },
+  {
+    files: ["src/server/**/*.ts", "src/worker/**/*.ts"],
+    rules: { "no-restricted-syntax": ["error", ...ONE_DOOR] },
+  },
+  {
+    files: ["src/server/item/door.ts", "src/server/item/store.ts"],
+    rules: { "no-restricted-syntax": "off" },
   },
   {
     // Patterns meet text from outside: each must be done in one pass, whatever the text.

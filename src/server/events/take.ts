@@ -3,15 +3,11 @@ import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import type { CloudEvent } from "@/core/formats/cloud-event";
 import { readDeliveryEvent, type DeliveryNews } from "@/core/formats/delivery-event";
 import { readReportEvent, type ReportNews } from "@/core/formats/report-event";
-import { decide } from "@/core/item/decide";
-import { isRefusal } from "@/core/workflow/refusal";
 import { database, transact, type Transaction } from "@/db/connection";
 import { eventSource, item, project, receivedEvent } from "@/db/schema";
 import { storeReport } from "../intake/new-report";
-import { lockItem } from "../item/command";
-import { moveNeeds } from "../item/move-needs";
-import { storeEvents } from "../item/store";
-import { decisionContext, enterItem, NO_NAMING } from "../item/surroundings";
+import { throughDoor } from "../item/door";
+import { enterItem } from "../item/enter";
 import { writeToRequester } from "../mail/write";
 import { AUTOMATION } from "../people/viewer";
 import { countUse } from "../rate-limit";
@@ -141,18 +137,14 @@ async function takeOne(
     if (!(await isFresh(tx, source.id, eventId, now))) return [];
     const meant = await itemsMeant(tx, source.projectId, said);
     for (const { id } of meant) {
-      const surroundings = await enterItem(tx, AUTOMATION, id, "edit item");
-      const before = await lockItem(tx, id);
-      const commandId = randomUUID();
-      const needs = await moveNeeds(tx, AUTOMATION, surroundings.access, before, undefined);
-      const decided = decide(
-        before,
-        { kind: "report", fact: said.fact, source: source.name },
-        decisionContext(AUTOMATION, surroundings, before, commandId, needs, NO_NAMING, {
-          cause: "outside",
-        }),
-      );
-      if (!isRefusal(decided)) await storeEvents(tx, before, decided);
+      const command = { kind: "report" as const, fact: said.fact, source: source.name };
+      await throughDoor(tx, AUTOMATION, {
+        on: await enterItem(tx, AUTOMATION, id, "edit item"),
+        commandId: randomUUID(),
+        ask: { kind: "ready", command },
+        made: { cause: "outside" },
+        ifRefused: "leave",
+      });
     }
     return meant.map((m) => m.key);
   });

@@ -3,20 +3,23 @@ import { randomUUID } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
 import { missingForNow, placementOf } from "@/core/intake/placement";
 import type { Acceptance } from "@/core/intake/verdict";
-import { decide } from "@/core/item/decide";
+import type { ItemCommand } from "@/core/item/command";
 import type { ItemSnapshot } from "@/core/item/fields";
-import { NEW_ITEM } from "@/core/item/new-item";
+import { NEW_ITEM, type NewItem } from "@/core/item/new-item";
 import { refuse } from "@/core/workflow/refusal";
-import { isInProgress, stateOf, statesInOrder, transitionsFrom } from "@/core/workflow/workflow";
+import {
+  isInProgress,
+  stateOf,
+  statesInOrder,
+  transitionsFrom,
+  type StateId,
+} from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
-import { item, itemEvent, itemType, report } from "@/db/schema";
-import { decideAndStore } from "../item/command";
-import { createItemIn } from "../item/create";
-import { moveNeeds } from "../item/move-needs";
-import { snapshotOf } from "../item/rows";
+import { itemEvent, itemType, report } from "@/db/schema";
+import { allThroughDoor, throughDoor } from "../item/door";
+import { enterAlong, enterNew } from "../item/enter";
+import type { Along, Errand, Place } from "../item/errand";
 import { seenItem } from "../item/seen-item";
-import { storeEvents } from "../item/store";
-import { decideNaming, decisionContext, workflowOf } from "../item/surroundings";
 import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, Refused } from "../refused";
@@ -61,47 +64,50 @@ export async function acceptReport(
     description: describe(row),
     place: area || row.place || null,
   };
+  const make = (fields: NewItem, at: Place) =>
+    makeItem(tx, viewer, access, commandId, { fields, place: at });
   if (parent) {
     const typeId = await taskType(tx, access.project.id);
-    const task = await createItemIn(
-      tx,
-      viewer,
-      access,
-      { ...base, typeId, parentId: parent.id, teamId: base.teamId ?? parent.teamId },
-      "last",
-      commandId,
-      "verdict",
-    );
+    const { id: parentId, teamId } = parent;
+    const task = await make({ ...base, typeId, parentId, teamId: base.teamId ?? teamId }, "last");
     if (plan.retestHours !== null)
-      await createItemIn(
-        tx,
-        viewer,
-        access,
+      await make(
         {
           ...NEW_ITEM,
           title: cutText(`Test again: ${base.title}`, 300),
           typeId,
-          parentId: parent.id,
-          teamId: parent.teamId,
+          parentId,
+          teamId,
           remainingHours: plan.retestHours,
         },
         "last",
-        commandId,
-        "verdict",
       );
     return task;
   }
-  const created = await createItemIn(
-    tx,
-    viewer,
-    access,
+  const created = await make(
     base,
     place.at === "top" ? "first" : place.at === "bottom" ? "last" : { itemId: place.itemId },
-    commandId,
-    "verdict",
   );
-  if (plan.cameFrom) return linkOrigin(tx, viewer, access, created, plan.cameFrom, commandId);
-  return plan.onBoard || onBoard ? pullAtOnce(tx, viewer, access, created, commandId) : created;
+  const along = { itemId: created.id, access };
+  if (plan.cameFrom) return linkOrigin(tx, viewer, along, plan.cameFrom, commandId);
+  return plan.onBoard || onBoard ? pullAtOnce(tx, viewer, along, commandId) : created;
+}
+
+const VERDICT = { cause: "verdict" } as const;
+
+async function makeItem(
+  tx: Transaction,
+  viewer: Viewer,
+  access: ProjectAccess,
+  commandId: string,
+  { fields, place }: { fields: NewItem; place: Place },
+): Promise<ItemSnapshot> {
+  return throughDoor(tx, viewer, {
+    on: await enterNew(tx, access, fields.typeId, randomUUID()),
+    commandId,
+    ask: { kind: "create", fields, place },
+    made: VERDICT,
+  });
 }
 
 async function openParent(
@@ -141,27 +147,20 @@ async function taskType(tx: Transaction, projectId: string): Promise<string> {
 async function linkOrigin(
   tx: Transaction,
   viewer: Viewer,
-  access: ProjectAccess,
-  created: ItemSnapshot,
+  created: Along,
   originId: string,
   commandId: string,
 ): Promise<ItemSnapshot> {
-  const origin = await seenItem(tx, viewer, access.project.id, originId);
+  const { project } = created.access;
+  const origin = await seenItem(tx, viewer, project.id, originId);
   if (!origin)
     throw invalid("The item it came from is not in this project.", "Choose another, or none.");
-  const surroundings = {
-    access,
-    workflow: await workflowOf(tx, created.projectId, created.typeId),
-  };
-  return decideAndStore(
-    tx,
-    viewer,
-    surroundings,
-    created,
+  return throughDoor(tx, viewer, {
+    on: created,
     commandId,
-    { kind: "link", linkKind: "came from", otherKey: `${access.project.key}-${origin.number}` },
-    { cause: "verdict" },
-  );
+    ask: { kind: "link", linkKind: "came from", otherKey: `${project.key}-${origin.number}` },
+    made: VERDICT,
+  });
 }
 
 /**
@@ -171,13 +170,13 @@ async function linkOrigin(
 async function pullAtOnce(
   tx: Transaction,
   viewer: Viewer,
-  access: ProjectAccess,
-  created: ItemSnapshot,
+  created: Along,
   commandId: string,
 ): Promise<ItemSnapshot> {
-  const workflow = await workflowOf(tx, created.projectId, created.typeId);
+  const entered = await enterAlong(tx, created);
+  const { workflow, before } = entered;
   const order = statesInOrder(workflow);
-  const onward = transitionsFrom(workflow, created.stateId).filter((t) =>
+  const onward = transitionsFrom(workflow, before.stateId).filter((t) =>
     isInProgress(stateOf(workflow, t.to).kind),
   );
   const [first] = onward.sort(
@@ -191,24 +190,21 @@ async function pullAtOnce(
         "Add one in Design, or accept it into the backlog.",
       ),
     );
-  return decideAndStore(
-    tx,
-    viewer,
-    { access, workflow },
-    created,
+  return throughDoor(tx, viewer, {
+    on: entered,
     commandId,
-    {
+    ask: {
       kind: "move",
-      from: created.stateId,
+      from: before.stateId,
       to: first.to,
       answers: {
         reason: "It is begun at once.",
         comment: "It is begun at once.",
-        ...(created.assigneeId ? { assigneeId: created.assigneeId } : {}),
+        ...(before.assigneeId ? { assigneeId: before.assigneeId } : {}),
       },
     },
-    { cause: "verdict" },
-  );
+    made: VERDICT,
+  });
 }
 
 /** The report as the description of its item, in Markdown. */
@@ -244,54 +240,35 @@ export async function withdrawAccepted(
     .from(itemEvent)
     .where(and(eq(itemEvent.commandId, commandId), eq(itemEvent.kind, "created")))
     .orderBy(itemEvent.itemId);
+  const note = `The verdict on ${row.reference} was undone.`;
+  const ready = (itemId: string, command: ItemCommand): Errand => ({
+    on: { itemId, access },
+    commandId: randomUUID(),
+    ask: { kind: "ready", command },
+    made: { cause: "undo" },
+  });
   for (const { itemId } of made) {
-    const [found] = await tx.select().from(item).where(eq(item.id, itemId)).for("update");
-    const before = snapshotOf(found);
-    const surroundings = {
-      access,
-      workflow: await workflowOf(tx, before.projectId, before.typeId),
-    };
-    const needs = await moveNeeds(tx, viewer, access, before, undefined);
-    const events = await tx
-      .select()
-      .from(itemEvent)
-      .where(eq(itemEvent.itemId, itemId))
-      .orderBy(itemEvent.seq);
-    const moved = events.find((e) => e.kind === "moved");
-    // The move onto the board was part of the verdict; whoever has moved it on since has started.
-    const back =
-      moved && events.every((e) => e.commandId === commandId)
-        ? (moved.old as { stateId: string; kind: ItemSnapshot["stateKind"] })
-        : null;
-    const context = (naming: Parameters<typeof decisionContext>[5]) =>
-      decisionContext(viewer, surroundings, before, randomUUID(), needs, naming, { cause: "undo" });
-    const standing = back
-      ? await storeEvents(
-          tx,
-          before,
-          await decideNaming(tx, before.projectId, (naming) =>
-            decide(
-              before,
-              {
-                kind: "place in state",
-                to: back.stateId,
-                note: `The verdict on ${row.reference} was undone.`,
-              },
-              context(naming),
-            ),
-          ),
-        )
-      : before;
-    await storeEvents(
-      tx,
-      standing,
-      await decideNaming(tx, before.projectId, (naming) =>
-        decide(
-          standing,
-          { kind: "withdraw", note: `The verdict on ${row.reference} was undone.` },
-          context(naming),
-        ),
-      ),
-    );
+    const back = await stateBefore(tx, itemId, commandId);
+    const putBack = back ? [ready(itemId, { kind: "place in state", to: back, note })] : [];
+    await allThroughDoor(tx, viewer, [...putBack, ready(itemId, { kind: "withdraw", note })]);
   }
+}
+
+/**
+ * The state that the move onto the board took an item from, which was part of the verdict; null
+ * where there was none, and where somebody has done anything since: they have started.
+ */
+async function stateBefore(
+  tx: Transaction,
+  itemId: string,
+  commandId: string,
+): Promise<StateId | null> {
+  const events = await tx
+    .select({ kind: itemEvent.kind, commandId: itemEvent.commandId, old: itemEvent.old })
+    .from(itemEvent)
+    .where(eq(itemEvent.itemId, itemId))
+    .orderBy(itemEvent.seq);
+  const moved = events.find((e) => e.kind === "moved");
+  const alone = events.every((e) => e.commandId === commandId);
+  return moved && alone ? (moved.old as { stateId: StateId }).stateId : null;
 }

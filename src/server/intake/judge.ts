@@ -7,7 +7,7 @@ import { isRefusal, refuse } from "@/core/workflow/refusal";
 import { transact, type Transaction } from "@/db/connection";
 import { item, outbox, report, reportMessage, reportVerdict, state } from "@/db/schema";
 import { acceptReport, withdrawAccepted } from "./accept";
-import { recordCommand } from "../item/command";
+import { recordCommand } from "../item/command-key";
 import { seenItem } from "../item/seen-item";
 import { takeBackLetters, writeToRequester } from "../mail/write";
 import type { ProjectAccess } from "../people/access";

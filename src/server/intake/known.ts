@@ -4,7 +4,7 @@ import { mostSimilar } from "@/core/intake/similarity";
 import { UNJUDGED, type ReportStanding } from "@/core/intake/report";
 import { database, transact, type Transaction } from "@/db/connection";
 import { item, knownProblem, outbox, project } from "@/db/schema";
-import { enterItem } from "../item/surroundings";
+import { seeItem } from "../item/enter";
 import type { Viewer } from "../people/viewer";
 import { invalid } from "../refused";
 
@@ -83,11 +83,7 @@ export async function publishKnown(
   { words }: z.infer<typeof knownBody>,
 ): Promise<void> {
   await transact(async (tx) => {
-    const { access } = await enterItem(tx, viewer, itemId, "judge report");
-    const [row] = await tx
-      .select({ restricted: item.restricted, withdrawnAt: item.withdrawnAt })
-      .from(item)
-      .where(eq(item.id, itemId));
+    const { access, before: row } = await seeItem(tx, viewer, itemId, "judge report");
     if (words !== null && row.restricted)
       throw invalid("A restricted item is not told to everybody.", "Open it to all first.");
     if (words === null) await tx.delete(knownProblem).where(eq(knownProblem.itemId, itemId));

@@ -14,8 +14,8 @@ import {
   reportVerdict,
   state,
 } from "@/db/schema";
-import { decideAndStore, lockItem } from "../item/command";
-import { enterItem } from "../item/surroundings";
+import { throughDoor } from "../item/door";
+import { enterItem, seeItem } from "../item/enter";
 import { writeToRequester } from "../mail/write";
 import { REQUESTER } from "../people/viewer";
 import { notFound, Refused } from "../refused";
@@ -248,25 +248,19 @@ function isAsked(status: string, messages: readonly { kind: string }[]): boolean
 
 /** What a requester answers about work that is under way stands with the item's comments. */
 async function sayOnItem(tx: Transaction, itemId: string, body: string): Promise<void> {
-  const surroundings = await enterItem(tx, REQUESTER, itemId, "comment item");
-  const before = await lockItem(tx, itemId);
-  await decideAndStore(
-    tx,
-    REQUESTER,
-    surroundings,
-    before,
-    randomUUID(),
-    { kind: "comment", body },
-    { cause: "requester" },
-  );
+  await throughDoor(tx, REQUESTER, {
+    on: await enterItem(tx, REQUESTER, itemId, "comment item"),
+    commandId: randomUUID(),
+    ask: { kind: "comment", body },
+    made: { cause: "requester" },
+  });
 }
 
 /** The moves that the process leaves to whoever asked for the item. */
 async function movesOf(itemId: string | null): Promise<PrivatePage["moves"]> {
   if (itemId === null) return [];
   return transact(async (tx) => {
-    const { workflow } = await enterItem(tx, REQUESTER, itemId, "read project");
-    const [now] = await tx.select().from(item).where(eq(item.id, itemId));
+    const { workflow, before: now } = await seeItem(tx, REQUESTER, itemId, "read project");
     const mine = transitionsFrom(workflow, now.stateId).filter(
       (t) => now.withdrawnAt === null && t.who.some((m) => m.kind === "requester"),
     );
@@ -287,9 +281,8 @@ export async function moveAsRequester(
   await transact(async (tx) => {
     const { row, follower } = await reportOf(tx, token);
     if (!row.itemId || follower) throw notFound("report");
-    const surroundings = await enterItem(tx, REQUESTER, row.itemId, "move item");
-    const before = await lockItem(tx, row.itemId);
-    const transition = transitionBetween(surroundings.workflow, before.stateId, to);
+    const entered = await enterItem(tx, REQUESTER, row.itemId, "move item");
+    const transition = transitionBetween(entered.workflow, entered.before.stateId, to);
     if (!transition?.who.some((m) => m.kind === "requester"))
       throw new Refused(
         refuse(
@@ -298,15 +291,13 @@ export async function moveAsRequester(
           "Reload the page to see how it stands.",
         ),
       );
-    await decideAndStore(
-      tx,
-      REQUESTER,
-      surroundings,
-      before,
-      randomUUID(),
-      { kind: "move", from, to, answers: { reason: words, comment: words, outcome: "delivered" } },
-      { cause: "requester" },
-    );
+    const answers = { reason: words, comment: words, outcome: "delivered" as const };
+    await throughDoor(tx, REQUESTER, {
+      on: entered,
+      commandId: randomUUID(),
+      ask: { kind: "move", from, to, answers },
+      made: { cause: "requester" },
+    });
   });
 }
 

@@ -3,18 +3,16 @@ import { and, asc, count, eq, inArray, isNull, sql } from "drizzle-orm";
 import { z } from "zod";
 import { scoreOf, type Scored, type ScoreParts, type ScoringModel } from "@/core/intake/scoring";
 import { computedFields } from "@/core/item/compute-fields";
-import { decide } from "@/core/item/decide";
 import type { OwnField } from "@/core/item/own-field";
 import { ranksForOrder } from "@/core/item/rank";
-import { isRefusal, refuse } from "@/core/workflow/refusal";
+import { refuse } from "@/core/workflow/refusal";
 import { database, transact, type Reader } from "@/db/connection";
 import { item, itemScore, itemType, itemVote } from "@/db/schema";
-import { recordCommand } from "../item/command";
-import { moveNeeds } from "../item/move-needs";
+import { recordCommand } from "../item/command-key";
+import { allThroughDoor } from "../item/door";
+import { lockInOrder } from "../item/enter";
 import { loadOwnFields } from "../item/own-fields";
-import { snapshotOf, type ItemRow } from "../item/rows";
-import { storeEvents } from "../item/store";
-import { decisionContext, NO_NAMING, workflowOf } from "../item/surroundings";
+import type { ItemRow } from "../item/rows";
 import { enterProject, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
@@ -255,26 +253,22 @@ async function reorder(
       wanted.some((w) => !seen.includes(w))
     )
       throw invalid("The new order does not hold the same items.", "Reload the page.");
-    const locked = new Map(
-      (
-        await tx.select().from(item).where(inArray(item.id, wanted)).orderBy(item.id).for("update")
-      ).map((r) => [r.id, snapshotOf(r)]),
+    // What everybody else is about to rank waits: the ranks that are read now are the last ones.
+    await lockInOrder(tx, wanted);
+    const ranked = await tx
+      .select({ id: item.id, rank: item.rank })
+      .from(item)
+      .where(inArray(item.id, wanted));
+    const rankOf = new Map(ranked.map((r) => [r.id, r.rank]));
+    const ranks = ranksForOrder(wanted.map((id) => ({ id, rank: rankOf.get(id)! })));
+    await allThroughDoor(
+      tx,
+      viewer,
+      [...ranks].map(([itemId, rank]) => ({
+        on: { itemId, access },
+        commandId: randomUUID(),
+        ask: { kind: "ready", command: { kind: "rank", rank } },
+      })),
     );
-    const ranks = ranksForOrder(wanted.map((id) => ({ id, rank: locked.get(id)!.rank })));
-    const needs = await moveNeeds(tx, viewer, access, null, undefined);
-    for (const [itemId, rank] of ranks) {
-      const before = locked.get(itemId)!;
-      const surroundings = {
-        access,
-        workflow: await workflowOf(tx, before.projectId, before.typeId),
-      };
-      const events = decide(
-        before,
-        { kind: "rank", rank },
-        decisionContext(viewer, surroundings, before, randomUUID(), needs, NO_NAMING),
-      );
-      if (isRefusal(events)) throw new Refused(events);
-      await storeEvents(tx, before, events);
-    }
   });
 }

@@ -1,78 +1,92 @@
+import { randomUUID } from "node:crypto";
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { NEW_ITEM } from "@/core/item/new-item";
-import { decide } from "@/core/item/decide";
-import { isRefusal } from "@/core/workflow/refusal";
 import { stateOf, transitionsFrom, type Transition } from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
 import { item, itemLink, itemType } from "@/db/schema";
 import { tell } from "../alerts/notices";
+import type { ProjectAccess } from "../people/access";
 import type { Doer } from "../people/viewer";
-import { createItemIn } from "./create";
-import { moveNeeds } from "./move-needs";
+import { enterNew, workflowOf } from "./enter";
+import type { Errand } from "./errand";
 import { snapshotOf } from "./rows";
-import { storeEvents } from "./store";
-import { decisionContext, NO_NAMING, workflowOf, type ItemSurroundings } from "./surroundings";
+
+/** A move with follow-ups that has been through the door. */
+interface Moved {
+  errand: Errand;
+  entered: { access: ProjectAccess };
+  after: ItemSnapshot;
+}
 
 /**
  * The follow-ups of a move that touch other items, in the move's own transaction: all of it or
- * nothing.
+ * nothing. People who are told are told here; the rest comes back as errands.
  */
 export async function followOthers(
   tx: Transaction,
-  viewer: Doer,
-  surroundings: ItemSurroundings,
-  moved: ItemSnapshot,
-  transition: Transition,
-  commandId: string,
-  depth: number,
-): Promise<void> {
-  for (const followUp of transition.followUps) {
+  by: Doer,
+  moved: Moved,
+  { followUps }: Transition,
+): Promise<Errand[]> {
+  const { after } = moved;
+  const further: Errand[] = [];
+  for (const followUp of followUps) {
     if (followUp.kind === "create sub-tasks")
-      await createSubTasks(tx, viewer, surroundings, moved, followUp.titles, commandId);
+      further.push(...(await newSubTasks(tx, moved, followUp.titles)));
     if (followUp.kind === "finish duplicates")
-      await takeDuplicates(tx, viewer, surroundings, moved, "finish", commandId, depth);
+      further.push(...(await takeDuplicates(tx, moved, "finish")));
     if (followUp.kind === "tell")
-      await tell(tx, moved, followUp.whom, followUp.text, viewer.personId, moved.updatedAt);
+      await tell(tx, after, followUp.whom, followUp.text, by.personId, after.updatedAt);
     if (followUp.kind === "reopen duplicates")
-      await takeDuplicates(tx, viewer, surroundings, moved, "reopen", commandId, depth);
+      further.push(...(await takeDuplicates(tx, moved, "reopen")));
   }
+  return further;
 }
 
+const followUpOf = ({ errand }: Moved) => ({
+  commandId: errand.commandId,
+  made: { cause: "follow-up" as const, depth: errand.made?.depth },
+});
+
 /** Sub-tasks that are there already, by their title, are not made twice. */
-async function createSubTasks(
+async function newSubTasks(
   tx: Transaction,
-  viewer: Doer,
-  { access }: ItemSurroundings,
-  parent: ItemSnapshot,
+  moved: Moved,
   titles: readonly string[],
-  commandId: string,
-): Promise<void> {
+): Promise<Errand[]> {
+  const parent = moved.after;
+  const { access } = moved.entered;
   const [type] = await tx
     .select({ id: itemType.id })
     .from(itemType)
     .where(and(eq(itemType.projectId, parent.projectId), eq(itemType.level, 0)))
     .orderBy(itemType.id)
     .limit(1);
-  if (!type) return;
-  const there = new Set(
-    (
-      await tx
-        .select({ title: item.title })
-        .from(item)
-        .where(and(eq(item.parentId, parent.id), isNull(item.withdrawnAt)))
-    ).map((c) => c.title),
-  );
+  if (!type) return [];
+  const children = await tx
+    .select({ title: item.title })
+    .from(item)
+    .where(and(eq(item.parentId, parent.id), isNull(item.withdrawnAt)));
+  const there = new Set(children.map((c) => c.title));
+  const made: Errand[] = [];
   for (const title of titles.filter((t) => !there.has(t)))
-    await createItemIn(
-      tx,
-      viewer,
-      access,
-      { ...NEW_ITEM, title, typeId: type.id, parentId: parent.id, teamId: parent.teamId },
-      "last",
-      commandId,
-      "follow-up",
-    );
+    made.push({
+      ...followUpOf(moved),
+      on: await enterNew(tx, access, type.id, randomUUID()),
+      ask: {
+        kind: "create",
+        fields: {
+          ...NEW_ITEM,
+          title,
+          typeId: type.id,
+          parentId: parent.id,
+          teamId: parent.teamId,
+        },
+        place: "last",
+      },
+    });
+  return made;
 }
 
 /**
@@ -82,67 +96,49 @@ async function createSubTasks(
  */
 async function takeDuplicates(
   tx: Transaction,
-  viewer: Doer,
-  { access }: ItemSurroundings,
-  original: ItemSnapshot,
+  moved: Moved,
   what: "finish" | "reopen",
-  commandId: string,
-  depth: number,
-): Promise<void> {
-  const links = await tx
+): Promise<Errand[]> {
+  const original = moved.after;
+  const { access } = moved.entered;
+  const links = tx
     .select({ id: itemLink.fromItemId })
     .from(itemLink)
     .where(and(eq(itemLink.toItemId, original.id), eq(itemLink.kind, "duplicates")));
-  if (links.length === 0) return;
   const rows = await tx
     .select()
     .from(item)
     .where(
       and(
-        inArray(
-          item.id,
-          links.map((l) => l.id),
-        ),
+        inArray(item.id, links),
         eq(item.projectId, original.projectId),
         isNull(item.withdrawnAt),
       ),
     )
     .orderBy(item.id)
     .for("update");
+  const wantedKind = what === "finish" ? "finished" : "unstarted";
+  const happened = what === "finish" ? "is finished" : "was reopened";
+  const note = `It duplicates ${access.project.key}-${original.number}, which ${happened}.`;
+  const further: Errand[] = [];
   for (const duplicate of rows.map(snapshotOf)) {
-    const workflow = await workflowOf(tx, duplicate.projectId, duplicate.typeId);
-    const wantedKind = what === "finish" ? "finished" : "unstarted";
     if ((duplicate.stateKind === "finished") === (what === "finish")) continue;
+    const workflow = await workflowOf(tx, duplicate.projectId, duplicate.typeId);
     const transition = transitionsFrom(workflow, duplicate.stateId).findLast(
       (t) => stateOf(workflow, t.to).kind === wantedKind,
     );
     if (!transition) continue;
-    const needs = await moveNeeds(tx, viewer, access, duplicate, undefined);
-    const context = decisionContext(
-      viewer,
-      { access, workflow },
-      duplicate,
-      commandId,
-      needs,
-      NO_NAMING,
-      { cause: "follow-up" },
-    );
-    const note =
-      what === "finish"
-        ? `It duplicates ${access.project.key}-${original.number}, which is finished.`
-        : `It duplicates ${access.project.key}-${original.number}, which was reopened.`;
-    const outcome = { outcome: "duplicate" as const, reason: note, comment: note };
-    const events = decide(
-      duplicate,
-      {
+    further.push({
+      ...followUpOf(moved),
+      on: { itemId: duplicate.id, access, workflow, before: duplicate },
+      ask: {
         kind: "move",
         from: duplicate.stateId,
         to: transition.to,
-        answers: outcome,
-        commentId: crypto.randomUUID(),
+        answers: { outcome: "duplicate", reason: note, comment: note },
       },
-      context,
-    );
-    if (!isRefusal(events)) await storeEvents(tx, duplicate, events, depth);
+      ifRefused: "leave",
+    });
   }
+  return further;
 }

@@ -7,7 +7,6 @@ import type { ItemEvent } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { sourcesOf } from "@/core/workflow/graph";
 import { LONGEST_CHAIN, occurrencesOf, triggeredTransition } from "@/core/workflow/occurrence";
-import { isRefusal } from "@/core/workflow/refusal";
 import { occurrenceWords, type Occurrence } from "@/core/workflow/trigger";
 import { requirementsOf } from "@/core/workflow/decide-move";
 import { stateOf, type Outcome, type Transition, type Workflow } from "@/core/workflow/workflow";
@@ -17,12 +16,10 @@ import { log, traced } from "../log";
 import { AUTOMATION } from "../people/viewer";
 import { Refused } from "../refused";
 import { loadWorkflows } from "../workflow/load";
-import { decideAndStore, lockItem, recordCommand } from "./command";
-import { moveNeeds } from "./move-needs";
+import { recordCommand } from "./command-key";
+import { throughDoor } from "./door";
+import { enterItem } from "./enter";
 import { eventOf, snapshotOf } from "./rows";
-import { storeEvents } from "./store";
-import { decisionContext, enterItem, NO_NAMING } from "./surroundings";
-import { decide } from "@/core/item/decide";
 
 /** An occurrence and the item whose moves may wait for it. */
 interface Due {
@@ -162,12 +159,10 @@ export async function moveByTrigger(
   const commandId = uuidOf(key);
   const attempt = () =>
     transact(async (tx) => {
-      const surroundings = await enterItem(tx, AUTOMATION, itemId, "move item");
-      const before = await lockItem(tx, itemId);
+      const entered = await enterItem(tx, AUTOMATION, itemId, "move item");
+      const { before, workflow } = entered;
       const transition =
-        before.withdrawnAt === null
-          ? triggeredTransition(surroundings.workflow, before, occurrence)
-          : undefined;
+        before.withdrawnAt === null ? triggeredTransition(workflow, before, occurrence) : undefined;
       if (
         !transition ||
         !(await recordCommand(tx, commandId, null, { itemId, what: `trigger ${itemId}` }))
@@ -180,20 +175,17 @@ export async function moveByTrigger(
         );
       const because = occurrenceWords(occurrence);
       try {
-        await decideAndStore(
-          tx,
-          AUTOMATION,
-          surroundings,
-          before,
+        await throughDoor(tx, AUTOMATION, {
+          on: entered,
           commandId,
-          {
+          ask: {
             kind: "move",
             from: before.stateId,
             to: transition.to,
-            answers: answersOf(surroundings.workflow, transition, because),
+            answers: answersOf(workflow, transition, because),
           },
-          { cause: "trigger", because, depth },
-        );
+          made: { cause: "trigger", because, depth },
+        });
       } catch (error) {
         if (error instanceof Refused)
           throw new Held(transition, `${because} ${error.refusal.sentence} ${error.refusal.help}`);
@@ -222,18 +214,19 @@ class Held extends Error {
 
 async function hold(itemId: string, commandId: string, { transition, note }: Held): Promise<false> {
   await transact(async (tx) => {
-    const surroundings = await enterItem(tx, AUTOMATION, itemId, "move item");
-    const before = await lockItem(tx, itemId);
+    const entered = await enterItem(tx, AUTOMATION, itemId, "move item");
     if (!(await recordCommand(tx, commandId, null, { itemId, what: `trigger ${itemId}` }))) return;
-    const needs = await moveNeeds(tx, AUTOMATION, surroundings.access, before, undefined);
-    const events = decide(
-      before,
-      { kind: "hold", transitionId: transition.id, to: transition.to, note: cutText(note, 1_000) },
-      decisionContext(AUTOMATION, surroundings, before, commandId, needs, NO_NAMING, {
-        cause: "trigger",
-      }),
-    );
-    if (!isRefusal(events)) await storeEvents(tx, before, events);
+    const { id: transitionId, to } = transition;
+    await throughDoor(tx, AUTOMATION, {
+      on: entered,
+      commandId,
+      ask: {
+        kind: "ready",
+        command: { kind: "hold", transitionId, to, note: cutText(note, 1_000) },
+      },
+      made: { cause: "trigger" },
+      ifRefused: "leave",
+    });
   });
   return false;
 }

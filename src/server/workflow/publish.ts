@@ -1,10 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, inArray, isNull } from "drizzle-orm";
-import { decide } from "@/core/item/decide";
 import { workflowSchema } from "@/core/workflow/definition";
 import { checkWorkflow } from "@/core/workflow/check";
 import { differences } from "@/core/workflow/difference";
-import { isRefusal, refuse } from "@/core/workflow/refusal";
+import { refuse } from "@/core/workflow/refusal";
 import type { StateId, Workflow } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
 import {
@@ -17,10 +16,9 @@ import {
   workflowVersion,
 } from "@/db/schema";
 import { showStates } from "../board/show-states";
-import { moveNeeds } from "../item/move-needs";
+import { allThroughDoor } from "../item/door";
+import type { Errand } from "../item/errand";
 import { snapshotOf } from "../item/rows";
-import { storeEvents } from "../item/store";
-import { decisionContext, NO_NAMING } from "../item/surroundings";
 import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, Refused } from "../refused";
@@ -155,7 +153,7 @@ async function placeItems(
     .orderBy(item.id)
     .for("update");
   const nameBefore = (id: StateId) => before.states.find((s) => s.id === id)?.name ?? "a state";
-  const needs = await moveNeeds(tx, viewer, access, null, undefined);
+  const errands: Errand[] = [];
   for (const snapshot of rows.map(snapshotOf)) {
     const to = gone.includes(snapshot.stateId) ? newStates[snapshot.stateId] : snapshot.stateId;
     if (!to || !after.states.some((s) => s.id === to)) {
@@ -165,22 +163,16 @@ async function placeItems(
         "Choose the state they go to.",
       );
     }
-    const commandId = randomUUID();
-    const context = decisionContext(
-      viewer,
-      { access, workflow: after },
-      snapshot,
-      commandId,
-      needs,
-      NO_NAMING,
-      { cause: "workflow change" },
-    );
     const note = gone.includes(snapshot.stateId)
       ? `${nameBefore(snapshot.stateId)} was taken out of the process.`
       : `${nameBefore(to)} became another kind of state.`;
-    const events = decide(snapshot, { kind: "place in state", to, note }, context);
-    if (isRefusal(events)) throw new Refused(events);
-    await storeEvents(tx, snapshot, events);
+    errands.push({
+      on: { itemId: snapshot.id, access, workflow: after, before: snapshot },
+      commandId: randomUUID(),
+      ask: { kind: "ready", command: { kind: "place in state", to, note } },
+      made: { cause: "workflow change" },
+    });
   }
+  await allThroughDoor(tx, viewer, errands);
   return rows.length;
 }

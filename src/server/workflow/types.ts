@@ -2,18 +2,15 @@ import { randomUUID } from "node:crypto";
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import { z } from "zod";
 import { itemTypeSchema, type ItemType } from "@/core/item/item-type";
-import { decide } from "@/core/item/decide";
-import { isRefusal } from "@/core/workflow/refusal";
 import type { StateId, Workflow } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
 import { item, itemType } from "@/db/schema";
-import { moveNeeds } from "../item/move-needs";
+import { allThroughDoor } from "../item/door";
+import type { Errand } from "../item/errand";
 import { snapshotOf } from "../item/rows";
-import { storeEvents } from "../item/store";
-import { decisionContext, NO_NAMING } from "../item/surroundings";
 import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { invalid, notFound, Refused } from "../refused";
+import { invalid, notFound } from "../refused";
 import { announceDesign } from "./announce";
 import { loadProjectWorkflows, projectTypes } from "./load";
 import { stopMoves } from "./move-lock";
@@ -163,7 +160,8 @@ async function takeAlong(
     )
     .orderBy(item.id)
     .for("update");
-  const needs = await moveNeeds(tx, viewer, access, null, undefined);
+  const note = `Its type follows the workflow “${to.name}” now.`;
+  const errands: Errand[] = [];
   for (const snapshot of rows.map(snapshotOf)) {
     const target = newStates[snapshot.stateId];
     if (!target || !to.states.some((s) => s.id === target)) {
@@ -174,26 +172,13 @@ async function takeAlong(
         "Choose the state they go to.",
       );
     }
-    const context = decisionContext(
-      viewer,
-      { access, workflow: to },
-      snapshot,
-      randomUUID(),
-      needs,
-      NO_NAMING,
-      { cause: "workflow change" },
-    );
-    const events = decide(
-      snapshot,
-      {
-        kind: "place in state",
-        to: target,
-        note: `Its type follows the workflow “${to.name}” now.`,
-      },
-      context,
-    );
-    if (isRefusal(events)) throw new Refused(events);
-    await storeEvents(tx, snapshot, events);
+    errands.push({
+      on: { itemId: snapshot.id, access, workflow: to, before: snapshot },
+      commandId: randomUUID(),
+      ask: { kind: "ready", command: { kind: "place in state", to: target, note } },
+      made: { cause: "workflow change" },
+    });
   }
+  await allThroughDoor(tx, viewer, errands);
   return rows.length;
 }

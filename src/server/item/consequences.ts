@@ -1,0 +1,80 @@
+import { eq } from "drizzle-orm";
+import type { ItemCommand } from "@/core/item/command";
+import type { ItemEvent } from "@/core/item/event";
+import type { ItemSnapshot } from "@/core/item/fields";
+import type { Transition } from "@/core/workflow/workflow";
+import type { Transaction } from "@/db/connection";
+import { report, reportMessage } from "@/db/schema";
+import { writeToRequester } from "../mail/write";
+import type { Doer } from "../people/viewer";
+import { invalid } from "../refused";
+import type { Entered, Errand } from "./errand";
+import { followOthers } from "./follow-others";
+import { fromOtherEnd } from "./links";
+import { undoOthers } from "./undo-others";
+
+/** An errand that has been through the door. */
+export interface Passed {
+  errand: Errand;
+  entered: Entered;
+  command: ItemCommand;
+  transition: Transition | undefined;
+  /** None where it changed nothing, or was refused and the item left. */
+  events: readonly ItemEvent[];
+  after: ItemSnapshot;
+}
+
+/**
+ * What follows from an errand beyond its item: what is written to people is written here; what it
+ * means for other items comes back as errands.
+ */
+export async function consequences(
+  tx: Transaction,
+  by: Doer,
+  passed: Passed,
+): Promise<readonly Errand[]> {
+  const { errand, entered, command, transition, after } = passed;
+  if (passed.events.length === 0) return [];
+  if (errand.ask.kind === "ask") await askRequester(tx, by, after, errand.ask.body);
+  if (errand.ask.kind === "undo")
+    return undoOthers(tx, entered.access, errand, errand.ask.commandId);
+  if (errand.ask.kind === "link" || errand.ask.kind === "unlink") {
+    if (command.kind !== "link" && command.kind !== "unlink") return [];
+    const one = { id: after.id, key: `${entered.access.project.key}-${after.number}` };
+    return [
+      {
+        ...errand,
+        on: { itemId: command.otherId, access: entered.access },
+        ask: { kind: "ready", command: fromOtherEnd(command, one) },
+      },
+    ];
+  }
+  if (transition) return followOthers(tx, by, passed, transition);
+  return [];
+}
+
+/**
+ * A question to whoever reported the item: it goes to them by mail, stands on their private page,
+ * and waits for an answer.
+ */
+async function askRequester(
+  tx: Transaction,
+  by: Doer,
+  asked: ItemSnapshot,
+  body: string,
+): Promise<void> {
+  const reports = await tx.select().from(report).where(eq(report.itemId, asked.id));
+  if (reports.length === 0)
+    throw invalid("Nobody outside has reported this item.", "Write a comment instead.");
+  await tx.insert(reportMessage).values(
+    reports.map(({ id }) => ({
+      reportId: id,
+      kind: "question" as const,
+      body: body.trim(),
+      authorId: by.personId,
+      at: asked.updatedAt,
+    })),
+  );
+  const letter = { kind: "question" as const, text: body.trim(), at: asked.updatedAt };
+  for (const row of reports) await writeToRequester(tx, row, letter, { now: asked.updatedAt });
+}

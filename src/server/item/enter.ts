@@ -1,0 +1,122 @@
+import { and, eq, inArray } from "drizzle-orm";
+import type { Action } from "@/core/people/authorise";
+import type { Workflow } from "@/core/workflow/workflow";
+import type { Reader, Transaction } from "@/db/connection";
+import { item, itemType, membership, project, workflow } from "@/db/schema";
+import { admit, membershipOf, seesItem, visibleTo, type ProjectAccess } from "../people/access";
+import type { Doer } from "../people/viewer";
+import { invalid, notFound } from "../refused";
+import { publishedWorkflow } from "../workflow/load";
+import { holdWorkflowOf, holdWorkflowOfType } from "../workflow/move-lock";
+import type { Along, Entered } from "./errand";
+import { snapshotOf } from "./rows";
+
+/** An item that is there, entered and locked until the transaction ends. */
+export type EnteredItem = Entered & { before: NonNullable<Entered["before"]> };
+
+/**
+ * Enters an item for an action. The workflow is held at its version until the transaction ends: a
+ * publish waits for moves that were decided by the version before it.
+ * @throws Refused when the item is not there or not visible, or the person may not do it
+ */
+export async function enterItem(
+  tx: Transaction,
+  by: Doer,
+  itemId: string,
+  action: Action,
+): Promise<EnteredItem> {
+  await holdWorkflowOf(tx, itemId);
+  const locked = () => entryOf(tx, by, itemId).for("update", { of: item });
+  // Where its type was changed while this waited for the lock, its workflow is another one now, and
+  // no row is found: it is read once more.
+  const [row = (await locked())[0]] = await locked();
+  return admitted(tx, by, row, action);
+}
+
+/** The same for whoever only looks at it: nobody waits for them. */
+export async function seeItem(
+  reader: Reader,
+  by: Doer,
+  itemId: string,
+  action: Action,
+): Promise<EnteredItem> {
+  const [row] = await entryOf(reader, by, itemId);
+  return admitted(reader, by, row, action);
+}
+
+const entryOf = (reader: Reader, by: Doer, itemId: string) =>
+  reader
+    .select({
+      item,
+      project,
+      membership: membership.role,
+      workflowId: workflow.id,
+      version: workflow.version,
+    })
+    .from(item)
+    .innerJoin(project, eq(project.id, item.projectId))
+    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
+    .innerJoin(workflow, eq(workflow.id, itemType.workflowId))
+    .leftJoin(membership, membershipOf(by))
+    .where(and(eq(item.id, itemId), visibleTo(reader, by), seesItem(reader, by)));
+
+async function admitted(
+  reader: Reader,
+  by: Doer,
+  row: Awaited<ReturnType<typeof entryOf>>[number] | undefined,
+  action: Action,
+): Promise<EnteredItem> {
+  if (!row) throw notFound("item");
+  const access = admit(by, row, action);
+  const held = await publishedWorkflow(reader, row.workflowId, row.version);
+  return { itemId: row.item.id, access, workflow: held, before: snapshotOf(row.item) };
+}
+
+/** Enters an item that follows from one that was entered. */
+export async function enterAlong(tx: Transaction, { itemId, access }: Along): Promise<EnteredItem> {
+  const [row] = await tx.select().from(item).where(eq(item.id, itemId)).for("update");
+  if (!row) throw notFound("item");
+  const held = await workflowOf(tx, row.projectId, row.typeId);
+  return { itemId, access, workflow: held, before: snapshotOf(row) };
+}
+
+/** Locks items in the order of their ids, so that nobody waits in a circle. */
+export async function lockInOrder(tx: Transaction, itemIds: readonly string[]): Promise<void> {
+  await tx
+    .select({ id: item.id })
+    .from(item)
+    .where(inArray(item.id, [...itemIds]))
+    .orderBy(item.id)
+    .for("update");
+}
+
+/** The workflow that items of a type follow. @throws Refused when the project has no such type */
+export async function workflowOf(
+  tx: Transaction,
+  projectId: string,
+  typeId: string,
+): Promise<Workflow> {
+  await holdWorkflowOfType(tx, projectId, typeId);
+  const [type] = await tx
+    .select({ workflowId: workflow.id, version: workflow.version })
+    .from(itemType)
+    .innerJoin(workflow, eq(workflow.id, itemType.workflowId))
+    .where(and(eq(itemType.projectId, projectId), eq(itemType.id, typeId)));
+  if (!type) throw invalid("This project has no such item type.", "Choose one of its types.");
+  return publishedWorkflow(tx, type.workflowId, type.version);
+}
+
+/** Enters an item of a type that is to be made in a project. */
+export async function enterNew(
+  tx: Transaction,
+  access: ProjectAccess,
+  typeId: string,
+  itemId: string,
+): Promise<Entered> {
+  return {
+    itemId,
+    access,
+    workflow: await workflowOf(tx, access.project.id, typeId),
+    before: null,
+  };
+}

@@ -1,0 +1,51 @@
+import type { ItemCommand } from "@/core/item/command";
+import type { Cause } from "@/core/item/event";
+import type { ItemSnapshot } from "@/core/item/fields";
+import type { NewItem } from "@/core/item/new-item";
+import type { Workflow } from "@/core/workflow/workflow";
+import type { ProjectAccess } from "../people/access";
+import type { CommandRequest } from "./request";
+
+/** An item that somebody was let in to: their rights were asked, and it is locked. */
+export interface Entered {
+  itemId: string;
+  access: ProjectAccess;
+  workflow: Workflow;
+  /** Null where it is to be made. */
+  before: ItemSnapshot | null;
+}
+
+/** An item that follows from one that was entered; it is locked when its turn comes. */
+export interface Along {
+  itemId: string;
+  access: ProjectAccess;
+}
+
+/** Where an item stands in its state: below another, on top, or at the end. */
+export type Place = { itemId: string } | "first" | "last";
+
+/** What may be asked at the door. */
+export type Ask =
+  | CommandRequest
+  | { kind: "create"; fields: NewItem; place: Place }
+  /** What only the product itself asks for, with all that it is about. */
+  | { kind: "ready"; command: ItemCommand };
+
+/** What made a command, where it was not a person who gave it. */
+export interface Made {
+  cause: Cause;
+  because?: string;
+  /** How many moves in a row happened by themselves. */
+  depth?: number;
+}
+
+/** One command on one item, on its way through the door. */
+export interface Errand {
+  on: Entered | Along;
+  /** The same for all that one act does, so that it can be undone as one. */
+  commandId: string;
+  ask: Ask;
+  made?: Made;
+  /** What a refusal means: the whole is refused with it (unless said), or the item is left. */
+  ifRefused?: "leave";
+}

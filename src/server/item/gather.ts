@@ -1,0 +1,243 @@
+import { randomUUID } from "node:crypto";
+import { and, eq, gt, inArray, sql } from "drizzle-orm";
+import type { LimitedColumn } from "@/core/board/limit";
+import type { ItemCommand } from "@/core/item/command";
+import type { DecisionContext } from "@/core/item/decide";
+import type { CreatedData } from "@/core/item/event";
+import type { ItemSnapshot } from "@/core/item/fields";
+import { asItWas, lastSteps } from "@/core/item/undo";
+import { limitsWanted } from "@/core/workflow/decide-move";
+import {
+  statesInOrder,
+  transitionBetween,
+  type StateId,
+  type Transition,
+} from "@/core/workflow/workflow";
+import type { Transaction } from "@/db/connection";
+import { itemEvent, project } from "@/db/schema";
+import { lockLimits } from "../board/limited-columns";
+import { checkMembers } from "../people/belonging";
+import type { Doer } from "../people/viewer";
+import type { EnteredItem } from "./enter";
+import type { Ask, Entered, Errand } from "./errand";
+import { linkCommand } from "./links";
+import { moveNeeds } from "./move-needs";
+import type { Naming } from "./naming";
+import { initialOwn, loadOwnFields, newlyNamed } from "./own-fields";
+import { placeInState } from "./place";
+import { checkReferences, parentsOf } from "./references";
+import { eventOf } from "./rows";
+
+/** Everything that a decision on an errand needs, and nothing is read after it. */
+export interface Gathered {
+  command: ItemCommand;
+  /** Of a move. */
+  transition: Transition | undefined;
+  contextWith: (naming: Naming) => DecisionContext;
+}
+
+const NO_LIMITS: { left: LimitedColumn[]; entered: LimitedColumn[] } = { left: [], entered: [] };
+
+/**
+ * Gathers what the core needs to decide: the one place that reads it. What is named must be there,
+ * and what limits count is locked until the transaction ends.
+ * @throws Refused where something that is named is not there
+ */
+export async function gather(
+  tx: Transaction,
+  by: Doer,
+  entered: Entered,
+  errand: Pick<Errand, "ask" | "commandId" | "made">,
+): Promise<Gathered> {
+  const { itemId, access, workflow, before } = entered;
+  const { made = { cause: errand.ask.kind === "undo" ? "undo" : "person" } } = errand;
+  const command = await commandOf(tx, by, entered, errand.ask, made.cause === "person");
+  const transition =
+    command.kind === "move" && before
+      ? transitionBetween(workflow, before.stateId, command.to)
+      : undefined;
+  if (command.kind === "move") {
+    command.because = made.because;
+    await checkReferences(tx, access.project.id, command.answers, before);
+  }
+  if (command.kind === "edit")
+    await checkReferences(tx, access.project.id, command.changes, before);
+  const limits = await limitsOf(tx, entered, command, transition);
+  const changedSince = await fieldsChangedSince(tx, before, command);
+  const needs = await moveNeeds(tx, by, access, before, transition);
+  const own = ownValues(command);
+  if (command.kind === "edit" && Object.keys(own).length > 0)
+    needs.ownFields = await loadOwnFields(tx, access.project.id);
+  if (before)
+    await checkMembers(tx, access.project.id, newlyNamed(needs.ownFields, own, before.own));
+  if (command.kind === "move" && transition?.followUps.some((f) => f.kind === "put on top"))
+    command.rank = await placeInState(tx, by, command.to, "first");
+  return {
+    command,
+    transition,
+    contextWith: ({ vocabulary, nameOf, teamName }) => ({
+      itemId,
+      // Clocks of two machines may differ a little; the history of an item never runs backwards.
+      at: Math.max(Date.now(), before?.updatedAt ?? 0),
+      actorId: by.personId,
+      cause: made.cause,
+      commandId: errand.commandId,
+      changedSince: () => changedSince,
+      workflow,
+      ...needs,
+      ...limits,
+      mayOverrideLimits: by.personId !== null && access.may("override limit"),
+      vocabulary,
+      nameOf: (id) => (id === by.personId ? by.name : nameOf(id)).split(" ")[0],
+      teamName,
+    }),
+  };
+}
+
+/** The own fields that a command sets. */
+function ownValues(command: ItemCommand): Readonly<Record<string, unknown>> {
+  if (command.kind === "edit") return command.own ?? {};
+  return command.kind === "move" ? (command.answers.own ?? {}) : {};
+}
+
+/** What is asked, as the core understands it: with ids, ranks and everything that keys stand for. */
+async function commandOf(
+  tx: Transaction,
+  by: Doer,
+  entered: Entered,
+  ask: Ask,
+  byPerson: boolean,
+): Promise<ItemCommand> {
+  if (ask.kind === "ready") return ask.command;
+  if (ask.kind === "create") return creation(tx, by, entered, ask, byPerson);
+  if (!entered.before) throw new Error(`"${ask.kind}" is asked of an item that is to be made`);
+  const there: EnteredItem = { ...entered, before: entered.before };
+  const { before } = there;
+  switch (ask.kind) {
+    case "place":
+      return { kind: "rank", rank: await rankBelow(tx, by, before, ask.below) };
+    case "put under":
+      return { kind: "put under", ...(await parentsOf(tx, by, there, ask.parentKey)) };
+    case "comment":
+    case "ask":
+      return { kind: "comment", body: ask.body, commentId: randomUUID() };
+    case "block":
+      return { ...ask, blockId: randomUUID() };
+    case "link":
+    case "unlink":
+      return linkCommand(tx, by, there, ask);
+    case "undo":
+      return {
+        kind: "undo",
+        undoneId: ask.commandId,
+        history: await historyOf(tx, before.id),
+      };
+    case "move":
+      return { ...ask, commentId: randomUUID() };
+    case "edit":
+    case "lift":
+    case "tick":
+    case "approve":
+      return ask;
+  }
+}
+
+const rankBelow = (tx: Transaction, by: Doer, item: ItemSnapshot, below: string | null) =>
+  below === item.id
+    ? item.rank
+    : placeInState(tx, by, item.stateId, below === null ? "first" : { itemId: below });
+
+const historyOf = async (tx: Transaction, itemId: string) =>
+  (
+    await tx.select().from(itemEvent).where(eq(itemEvent.itemId, itemId)).orderBy(itemEvent.seq)
+  ).map(eventOf);
+
+/** A new item in the first state of its type's workflow, with the project's next number. */
+async function creation(
+  tx: Transaction,
+  by: Doer,
+  { access, workflow }: Entered,
+  { fields, place }: Extract<Ask, { kind: "create" }>,
+  byPerson: boolean,
+): Promise<ItemCommand> {
+  const projectId = access.project.id;
+  await checkReferences(tx, projectId, fields, null);
+  const own = await initialOwn(
+    tx,
+    projectId,
+    await loadOwnFields(tx, projectId),
+    fields.typeId,
+    fields.own,
+    byPerson,
+  );
+  const [first] = statesInOrder(workflow);
+  const rank = await placeInState(tx, by, first.id, place);
+  const [{ number }] = await tx
+    .update(project)
+    .set({ nextItemNumber: sql`${project.nextItemNumber} + 1` })
+    .where(eq(project.id, projectId))
+    .returning({ number: sql<number>`${project.nextItemNumber} - 1` });
+  const data: CreatedData = {
+    ...fields,
+    own,
+    projectId,
+    number,
+    stateId: first.id,
+    stateKind: first.kind,
+    rank,
+  };
+  return { kind: "create", data };
+}
+
+/** The state that a command takes an item to, where limits are asked; null where it stays. */
+function targetOf(before: ItemSnapshot, command: ItemCommand): StateId | null {
+  if (command.kind === "move") return command.to;
+  if (command.kind !== "undo") return null;
+  const { history, undoneId } = command;
+  const was = asItWas(history, lastSteps(history, undoneId));
+  return was && was.stateId !== before.stateId ? was.stateId : null;
+}
+
+async function limitsOf(
+  tx: Transaction,
+  { access, workflow, before }: Entered,
+  command: ItemCommand,
+  transition: Transition | undefined,
+): Promise<typeof NO_LIMITS> {
+  const to = before && targetOf(before, command);
+  if (!to) return NO_LIMITS;
+  return lockLimits(tx, {
+    project: access.project,
+    workflow,
+    before,
+    to,
+    wanted: limitsWanted(transition),
+    now: Date.now(),
+  });
+}
+
+/** The fields that others changed since the version that an edit was made on. */
+async function fieldsChangedSince(
+  tx: Transaction,
+  before: ItemSnapshot | null,
+  command: ItemCommand,
+): Promise<string[]> {
+  if (!before || command.kind !== "edit" || command.seenVersion >= before.version) return [];
+  const rows = await tx
+    .select({ field: itemEvent.field, new: itemEvent.new })
+    .from(itemEvent)
+    .where(
+      and(
+        eq(itemEvent.itemId, before.id),
+        gt(itemEvent.seq, command.seenVersion),
+        inArray(itemEvent.kind, ["changed", "own changed", "undone"]),
+      ),
+    );
+  return rows.flatMap((r) => r.field ?? restoredFields(r.new as Partial<ItemSnapshot>));
+}
+
+/** The fields that an undone step brought back, own ones by their ids. */
+const restoredFields = (was: Partial<ItemSnapshot>): string[] => [
+  ...Object.keys(was),
+  ...Object.keys(was.own ?? {}),
+];

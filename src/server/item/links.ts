@@ -1,0 +1,77 @@
+import { randomUUID } from "node:crypto";
+import { and, eq, or } from "drizzle-orm";
+import type { ItemCommand } from "@/core/item/command";
+import type { ItemSnapshot, LinkKind } from "@/core/item/fields";
+import type { Transaction } from "@/db/connection";
+import { itemLink } from "@/db/schema";
+import type { Doer } from "../people/viewer";
+import { invalid, notFound } from "../refused";
+import type { Entered } from "./errand";
+import type { CommandRequest } from "./request";
+import { lockSeenItem, lockSeenItemByKey } from "./seen-item";
+
+type LinkCommand = Extract<ItemCommand, { kind: "link" | "unlink" }>;
+type LinkRequest = Extract<CommandRequest, { kind: "link" | "unlink" }>;
+
+/** What a wish to link, or to take a link away, means for the item that it is said of. */
+export async function linkCommand(
+  tx: Transaction,
+  by: Doer,
+  { access, before }: Entered & { before: ItemSnapshot },
+  request: LinkRequest,
+): Promise<LinkCommand> {
+  const keyOf = (s: ItemSnapshot) => `${access.project.key}-${s.number}`;
+  if (request.kind === "link") {
+    const other = await lockSeenItemByKey(tx, by, access, request.otherKey);
+    await checkNewLink(tx, before.id, other.id, request.linkKind);
+    return {
+      kind: "link",
+      linkId: randomUUID(),
+      linkKind: request.linkKind,
+      otherId: other.id,
+      otherKey: keyOf(other),
+      outward: true,
+    };
+  }
+  const [link] = await tx.select().from(itemLink).where(eq(itemLink.id, request.linkId));
+  const outward = link?.fromItemId === before.id;
+  if (!link || (!outward && link.toItemId !== before.id)) throw notFound("link");
+  const otherId = outward ? link.toItemId : link.fromItemId;
+  const other = await lockSeenItem(tx, by, access.project.id, otherId, "link");
+  return {
+    kind: "unlink",
+    linkId: link.id,
+    linkKind: link.kind,
+    otherId,
+    otherKey: keyOf(other),
+    outward,
+  };
+}
+
+/** The same link as its other end has it. */
+export const fromOtherEnd = (command: LinkCommand, one: { id: string; key: string }) => ({
+  ...command,
+  otherId: one.id,
+  otherKey: one.key,
+  outward: !command.outward,
+});
+
+/** Both ends are locked: nobody else makes the same link meanwhile. */
+async function checkNewLink(
+  tx: Transaction,
+  fromId: string,
+  toId: string,
+  kind: LinkKind,
+): Promise<void> {
+  const there = and(eq(itemLink.fromItemId, fromId), eq(itemLink.toItemId, toId));
+  const back = and(eq(itemLink.fromItemId, toId), eq(itemLink.toItemId, fromId));
+  const [known] = await tx
+    .select({ id: itemLink.id })
+    .from(itemLink)
+    .where(and(eq(itemLink.kind, kind), kind === "relates to" ? or(there, back) : there));
+  if (known)
+    throw invalid(
+      "The two are linked like this already.",
+      "Take the link away first, or choose another kind.",
+    );
+}

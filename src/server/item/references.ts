@@ -1,0 +1,98 @@
+import { and, eq, isNull } from "drizzle-orm";
+import type { EditableFields, ItemSnapshot } from "@/core/item/fields";
+import type { Transaction } from "@/db/connection";
+import { item, itemType, release, sprint, team } from "@/db/schema";
+import { seesItem } from "../people/access";
+import { checkMembers } from "../people/belonging";
+import type { Doer } from "../people/viewer";
+import { invalid, notFound } from "../refused";
+import { workflowOf } from "./enter";
+import type { Entered } from "./errand";
+import { lockSeenItemByKey } from "./seen-item";
+
+/**
+ * People, teams, sprints, releases and types that a change names must exist, and a type must keep
+ * the item in its workflow.
+ */
+export async function checkReferences(
+  tx: Transaction,
+  projectId: string,
+  changes: Partial<EditableFields>,
+  before: ItemSnapshot | null,
+): Promise<void> {
+  await checkMembers(tx, projectId, [
+    before?.assigneeId === changes.assigneeId ? null : changes.assigneeId,
+    before?.reviewerId === changes.reviewerId ? null : changes.reviewerId,
+  ]);
+  if (typeof changes.teamId === "string") {
+    const [known] = await tx.select().from(team).where(eq(team.id, changes.teamId));
+    if (!known) throw invalid("There is no such team.", "Choose one from the list.");
+  }
+  await checkBoxes(tx, projectId, changes);
+  if (changes.typeId !== undefined) {
+    const wanted = await workflowOf(tx, projectId, changes.typeId);
+    if (before && !wanted.states.some((s) => s.id === before.stateId))
+      throw invalid(
+        "Items of that type follow another workflow.",
+        "Choose a type with the same workflow.",
+      );
+  }
+}
+
+/** A sprint or a release that a change names must be one of the project's. */
+async function checkBoxes(
+  tx: Transaction,
+  projectId: string,
+  { sprintId, releaseId }: Partial<EditableFields>,
+): Promise<void> {
+  for (const [id, table, what] of [
+    [sprintId, sprint, "sprint"],
+    [releaseId, release, "release"],
+  ] as const) {
+    if (typeof id !== "string") continue;
+    const [known] = await tx
+      .select({ id: table.id })
+      .from(table)
+      .where(and(eq(table.id, id), eq(table.projectId, projectId), isNull(table.removedAt)));
+    if (!known) throw invalid(`There is no such ${what}.`, "Choose one from the list.");
+  }
+}
+
+interface ParentKey {
+  parentId: string;
+  key: string;
+}
+
+/** The item to stand under, which must be of a higher level, and the one it stands under now. */
+export async function parentsOf(
+  tx: Transaction,
+  by: Doer,
+  { access, before }: Entered & { before: ItemSnapshot },
+  parentKey: string | null,
+): Promise<{ parent: ParentKey | null; before: ParentKey | null }> {
+  const keyed = (s: { id: string; number: number }): ParentKey => ({
+    parentId: s.id,
+    key: `${access.project.key}-${s.number}`,
+  });
+  // Under one that they may not see it stands, for them, under none.
+  const [now] = before.parentId
+    ? await tx
+        .select({ id: item.id, number: item.number })
+        .from(item)
+        .where(and(eq(item.id, before.parentId), seesItem(tx, by)))
+    : [];
+  if (parentKey === null) return { parent: null, before: now ? keyed(now) : null };
+  const parent = await lockSeenItemByKey(tx, by, access, parentKey);
+  const types = await tx
+    .select({ id: itemType.id, level: itemType.level })
+    .from(itemType)
+    .where(eq(itemType.projectId, access.project.id));
+  const levels = new Map(types.map((t) => [t.id, t.level]));
+  if (parent.withdrawnAt !== null) throw notFound("item");
+  if ((levels.get(parent.typeId) ?? 0) <= (levels.get(before.typeId) ?? 0))
+    throw invalid(
+      `${parentKey.toUpperCase()} is no larger piece of work than this one.`,
+      "An item stands under one of a higher level: a task under a story, a story under a feature.",
+    );
+  return { parent: keyed(parent), before: now ? keyed(now) : null };
+}
