@@ -56,6 +56,19 @@ const ONE_DOOR = [
       "CallExpression[callee.property.name=/^(insert|update|delete)$/][arguments.0.name=/^(item|itemEvent|stay|block|comment|itemLink)$/]",
     message: "What is known of items is written by server/item/store.ts alone.",
   },
+  {
+    selector: "CallExpression[callee.name=/^(decideReport|storeReportEvents)$/]",
+    message: "Reports change through server/intake/door.ts alone.",
+  },
+  {
+    selector:
+      "CallExpression[callee.property.name=/^(insert|update|delete)$/][arguments.0.name=/^(report|reportEvent)$/]",
+    message: "What is known of reports is written by server/intake/store.ts alone.",
+  },
+  {
+    selector: "CallExpression[callee.property.name='insert'][arguments.0.name='domainEvent']",
+    message: "What happened is told by server/events/announce.ts alone.",
+  },
 ];
 
 const importRules = PARTS.map((part) => ({
@@ -148,7 +161,7 @@ const config = [
     rules: { "no-restricted-syntax": ["error", ...ONE_DOOR] },
   },
   {
-    files: ["src/server/item/door.ts", "src/server/item/store.ts"],
+    files: ["src/server/{item,intake}/{door,store}.ts", "src/server/events/announce.ts"],
     rules: { "no-restricted-syntax": "off" },
   },
   {

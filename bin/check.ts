@@ -1,13 +1,16 @@
 import { closeDatabase } from "@/db/connection";
+import { checkReports } from "@/server/intake/check";
 import { checkItems } from "@/server/item/check";
 
 /** Prints what disagrees in the database; exit code 1 when anything does. */
 async function main(): Promise<void> {
-  const { items, events, findings } = await checkItems();
+  const { items, events, findings: ofItems } = await checkItems();
+  const { reports, findings: ofReports } = await checkReports();
+  const findings = [...ofItems, ...ofReports];
   await closeDatabase();
   for (const finding of findings.slice(0, 50)) console.log(finding);
   console.log(
-    `${items} items, ${events} events: ${findings.length === 0 ? "snapshot, history, stays, blocks and outbox agree" : `${findings.length} findings`}`,
+    `${items} items, ${events} events, ${reports} reports: ${findings.length === 0 ? "snapshot, history, stays, blocks and what was told agree" : `${findings.length} findings`}`,
   );
   process.exit(findings.length === 0 ? 0 : 1);
 }

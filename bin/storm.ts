@@ -303,9 +303,11 @@ async function checkAll(): Promise<string[]> {
   );
   if (receipts.length > 0) findings.push(`${receipts.length} reports have two receipts`);
   for (let i = 0; i < 120; i++) {
-    const { rows } = await db.query("select count(*)::int as n from outbox where done_at is null");
+    const { rows } = await db.query(
+      "select count(*)::int as n from domain_event e, event_consumer c where (e.tx, e.id) > (c.tx, c.event_id)",
+    );
     if (rows[0].n === 0) break;
-    if (i === 119) findings.push(`${rows[0].n} rows of the outbox are not done after a minute`);
+    if (i === 119) findings.push(`${rows[0].n} events are not followed after a minute`);
     await wait(500);
   }
   await db.end();

@@ -11,6 +11,8 @@ import { HOUR, type Instant } from "@/core/calendar/instant";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { seededRandom } from "@/core/forecast/random";
 import { UNJUDGED, type ReportStanding } from "@/core/intake/report";
+import { standingOf, type ReportEvent } from "@/core/intake/report-history";
+import { receipt, reportEventRow } from "@/server/intake/store";
 import { newAcceptance, type Verdict } from "@/core/intake/verdict";
 import { blocksOf, staysOf } from "@/core/item/snapshot";
 import { fromTemplate } from "@/core/workflow/template";
@@ -245,6 +247,22 @@ export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Pr
 
 type ReportRow = typeof table.report.$inferInsert;
 
+/** What happened to each report: it came in, and most were judged. */
+const reportHistories = (
+  rows: readonly ReportRow[],
+  verdicts: readonly (typeof table.reportVerdict.$inferInsert)[],
+): ReportEvent[] =>
+  rows.flatMap((row): ReportEvent[] => {
+    const { id, way = "form", receivedAt } = row;
+    const received = receipt({ id, way, receivedAt, ...UNJUDGED });
+    const given = verdicts.find((v) => v.reportId === id);
+    if (!given) return [received];
+    const { id: verdictId, verdict, before, after, at, byId = null } = given;
+    const judged = { kind: "judged" as const, verdictId, verdict: verdict.kind };
+    const [old, now] = [standingOf(before), standingOf(after)];
+    return [received, { ...judged, old, new: now, reportId: id, seq: 2, at, actorId: byId }];
+  });
+
 async function loadReports(
   tx: Transaction,
   project: DemoProject,
@@ -284,9 +302,10 @@ async function loadReports(
     receivedAt,
     returnedAt: null,
     version: 1,
+    seq: 1,
   });
   const judged = (row: ReportRow, verdict: Verdict, after: ReportStanding, at: Instant) => {
-    Object.assign(row, after, { version: 2 });
+    Object.assign(row, after, { version: 2, seq: 2 });
     verdicts.push({
       id: newId(),
       reportId: row.id,
@@ -385,6 +404,9 @@ async function loadReports(
 
   const kept = new Set(rows.map((r) => r.id));
   await inChunks(rows, (c) => tx.insert(table.report).values(c));
+  await inChunks(reportHistories(rows, verdicts), (c) =>
+    tx.insert(table.reportEvent).values(c.map(reportEventRow)),
+  );
   await inChunks(
     verdicts.filter((v) => kept.has(v.reportId)),
     (c) => tx.insert(table.reportVerdict).values(c),

@@ -104,7 +104,7 @@ async function moveItem(): Promise<Row> {
       [id],
     );
     await client.query(
-      "insert into outbox (project_id, at, kind, item_id, version) select project_id, now(), 'item', id, version from item where id = $1",
+      "insert into domain_event (project_id, at, kind, version, data, item_id) select project_id, now(), 'item changed', 1, jsonb_build_object('itemId', id, 'fromVersion', version - 1, 'version', version, 'kinds', '[\"moved\"]'::jsonb, 'counts', true, 'depth', 0), id from item where id = $1",
       [id],
     );
     await client.query("commit");

@@ -9,12 +9,13 @@ import { closeReadingThread } from "@/server/mail/reading-thread";
 import { closeMail, sendLetters } from "@/server/mail/send";
 import { mailSettings } from "@/server/mail/settings";
 import { readWaitingMail } from "@/server/mail/take";
-import { consumeOutbox } from "./consume";
+import { checkPlaces } from "@/server/events/consumer";
+import { consumeEvents, CONSUMERS } from "./consumers";
 import { openMailDoor, type MailDoor } from "./mail-door";
 import { beat, clearOld } from "./schedule";
 
 /*
- * The background process: handles the outbox every half second, looks at the schedule every few
+ * The background process: follows events every half second, looks at the schedule every few
  * seconds, sends letters, and takes mail at its door. On SIGTERM it finishes what is in hand. When
  * the database is away it says so once and goes on trying.
  */
@@ -89,7 +90,7 @@ async function followUp(tick: number): Promise<void> {
       log.info(questions, "questions without an answer");
   }
   if (tick % CLEARS_EVERY === 0) await clearOld();
-  while (!stopping && (await consumeOutbox()) > 0);
+  while (!stopping && (await consumeEvents()) > 0);
 }
 
 /**
@@ -118,6 +119,7 @@ async function readMeanings(): Promise<void> {
 }
 
 async function run(): Promise<void> {
+  await checkPlaces(CONSUMERS);
   const door = await openDoor();
   log.info({ mailDoor: door?.port ?? null }, "worker started");
   tellReady(door ? { door: door.port } : {});

@@ -1,7 +1,15 @@
-import { and, isNotNull, lt } from "drizzle-orm";
+import { and, lt, notExists, notInArray, sql } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
 import { database } from "@/db/connection";
-import { outbox, rateCount, receivedEvent, signedInFrom, workerPulse } from "@/db/schema";
+import {
+  domainEvent,
+  eventConsumer,
+  eventShelf,
+  rateCount,
+  receivedEvent,
+  signedInFrom,
+  workerPulse,
+} from "@/db/schema";
 
 /** Says that the worker is alive, for the health page. */
 export async function beat(now = Date.now()): Promise<void> {
@@ -11,20 +19,32 @@ export async function beat(now = Date.now()): Promise<void> {
     .onConflictDoUpdate({ target: workerPulse.id, set: { at: now } });
 }
 
-/** How long handled outbox rows are kept for streams that catch up. */
-const OUTBOX_KEPT = 7 * DAY;
+/** How long events are kept for streams that catch up. */
+const EVENTS_KEPT = 7 * DAY;
 
 /** How long it is remembered where somebody signed in from. */
 const ADDRESSES_KEPT = 180 * DAY;
 
 /** Throws away what nobody needs any more. */
 export async function clearOld(now = Date.now()): Promise<void> {
-  await database()
-    .delete(outbox)
-    .where(and(isNotNull(outbox.doneAt), lt(outbox.doneAt, now - OUTBOX_KEPT)));
+  const db = database();
+  // What a consumer has not come to yet, or could not follow up, is kept for it.
+  const behind = sql`(${eventConsumer.tx}, ${eventConsumer.eventId}) < (${domainEvent.tx}, ${domainEvent.id})`;
+  await db.delete(domainEvent).where(
+    and(
+      lt(domainEvent.at, now - EVENTS_KEPT),
+      notExists(
+        db
+          .select({ one: sql`1` })
+          .from(eventConsumer)
+          .where(behind),
+      ),
+      notInArray(domainEvent.id, db.select({ id: eventShelf.eventId }).from(eventShelf)),
+    ),
+  );
   await database()
     .delete(receivedEvent)
-    .where(lt(receivedEvent.at, now - OUTBOX_KEPT));
+    .where(lt(receivedEvent.at, now - EVENTS_KEPT));
   await database()
     .delete(signedInFrom)
     .where(lt(signedInFrom.lastAt, new Date(now - ADDRESSES_KEPT)));

@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { readdirSync } from "node:fs";
 import path from "node:path";
-import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
+import { and, eq, inArray, or, sql } from "drizzle-orm";
 import { DEMO_PASSWORD, mailOf, PEOPLE as CREW } from "@demo/people";
 import { newAcceptance } from "@/core/intake/verdict";
 import { closeDatabase, database } from "@/db/connection";
@@ -16,7 +16,6 @@ import {
   itemScore,
   itemVote,
   notice,
-  outbox,
   report,
   reportFile,
   reportMessage,
@@ -32,6 +31,7 @@ import { editBoards } from "@/server/board/boards";
 import { send, stateId } from "../server/setup/board";
 import { INES } from "../server/setup/people";
 import { FORM } from "../server/setup/reports";
+import { unfollowed } from "../server/setup/unfollowed";
 import { givenApplication } from "./setup/application";
 
 /*
@@ -104,15 +104,7 @@ const GHOST = {
 
 /** Waits until the worker has done what follows from all that happened. */
 async function settled(): Promise<void> {
-  for (;;) {
-    const waiting = await database()
-      .select({ id: outbox.id })
-      .from(outbox)
-      .where(isNull(outbox.doneAt))
-      .limit(1);
-    if (waiting.length === 0) return;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
+  while ((await unfollowed()) > 0) await new Promise((resolve) => setTimeout(resolve, 100));
 }
 
 type Init = { method?: string; body?: unknown };

@@ -1,7 +1,16 @@
 import { randomUUID } from "node:crypto";
 import { eq, sql } from "drizzle-orm";
 import { database } from "@/db/connection";
-import { block, comment, item, itemEvent, membership, outbox, person, stay } from "@/db/schema";
+import {
+  block,
+  comment,
+  domainEvent,
+  item,
+  itemEvent,
+  membership,
+  person,
+  stay,
+} from "@/db/schema";
 import { readBoard } from "@/server/board/read";
 import { editColumn } from "@/server/board/edit";
 import { checkItems } from "@/server/item/check";
@@ -200,7 +209,7 @@ describe("commands", () => {
     const commandId = randomUUID();
     const [{ n }] = await database()
       .select({ n: sql<number>`count(*)::int` })
-      .from(outbox);
+      .from(domainEvent);
     const command = {
       kind: "move",
       from: before.stateId,
@@ -213,7 +222,7 @@ describe("commands", () => {
       (
         await database()
           .select({ n: sql<number>`count(*)::int` })
-          .from(outbox)
+          .from(domainEvent)
       )[0].n,
     ).toBe(n);
     expect((await send(NOOR, id, { kind: "comment", body: "free" }, commandId)).fresh).toBe(true);

@@ -1,8 +1,9 @@
 import { eq, sql } from "drizzle-orm";
 import { closeDatabase, database } from "@/db/connection";
-import { boardColumn, item, itemEvent, outbox } from "@/db/schema";
+import { boardColumn, domainEvent, item, itemEvent } from "@/db/schema";
 import { checkItems } from "@/server/item/check";
-import { consumeOutbox } from "@/worker/consume";
+import { settle } from "./setup/events";
+import { shelved, unfollowed } from "./setup/unfollowed";
 import { columnOf, countIn, itemIn, stateId } from "./setup/board";
 import { NOOR } from "./setup/people";
 import { ownCluster } from "./setup/own-cluster";
@@ -85,28 +86,25 @@ describe("with a shared server", () => {
     for (const m of movers) m.process.kill("SIGKILL");
     await Promise.all(movers.map((m) => m.ended));
     const building = await stateId("Building");
-    // The outbox is written while the limit is held, so its order is the order in which moves took
+    // Events are told while the limit is held, so their order is the order in which moves took
     // their places.
     const { rows } = await database().execute(sql`
       with moves as (
         select o.id, (e.new->>'stateId' = ${building})::int - (e.old->>'stateId' = ${building})::int as change
-        from ${outbox} o join ${itemEvent} e on e.item_id = o.item_id and e.seq = o.version where e.kind = 'moved')
+        from ${domainEvent} o join ${itemEvent} e on e.item_id = o.item_id and e.seq = (o.data->>'version')::int where e.kind = 'moved')
       select max(held) as most from (select sum(change) over (order by id) as held from moves) h`);
     const total = await countIn("Building");
     const {
       rows: [{ all }],
     } = await database().execute(sql`
       select coalesce(sum((e.new->>'stateId' = ${building})::int - (e.old->>'stateId' = ${building})::int), 0) as all
-      from ${outbox} o join ${itemEvent} e on e.item_id = o.item_id and e.seq = o.version where e.kind = 'moved'`);
+      from ${domainEvent} o join ${itemEvent} e on e.item_id = o.item_id and e.seq = (o.data->>'version')::int where e.kind = 'moved'`);
     const start = total - Number(all);
     expect(Number(rows[0].most) + start).toBeLessThanOrEqual(max);
     expect(await nothingPromisedIsLost(movers.flatMap((m) => m.lines))).toBeGreaterThanOrEqual(300);
     expect((await checkItems()).findings).toEqual([]);
-    while ((await consumeOutbox()) > 0);
-    const [{ open }] = await database()
-      .select({ open: sql<number>`count(*) filter (where ${outbox.doneAt} is null)::int` })
-      .from(outbox);
-    expect(open).toBe(0);
+    await settle();
+    expect([await unfollowed(), await shelved()]).toEqual([0, []]);
   }, 90_000);
 });
 

@@ -15,7 +15,7 @@ import { recordReproduction } from "@/server/intake/reproductions";
 import { editRules, loadRules } from "@/server/intake/rules";
 import { readWorth } from "@/server/intake/worth";
 import { readItem, searchItems } from "@/server/item/read";
-import { consumeOutbox } from "@/worker/consume";
+import { settle } from "./setup/events";
 import { itemIn, move, refusalOf, send } from "./setup/board";
 import { ARTHUR, GRETA, INES, IVO, NOOR, TOMAS } from "./setup/people";
 import { accepting, FORM, reportRow, sent, verdictOn } from "./setup/reports";
@@ -27,7 +27,7 @@ jest.setTimeout(60_000);
 const keyOf = async (id: string) =>
   `TIX-${(await database().select({ n: item.number }).from(item).where(eq(item.id, id)))[0].n}`;
 const drain = async () => {
-  while ((await consumeOutbox()) > 0);
+  await settle();
 };
 
 describe("forms", () => {

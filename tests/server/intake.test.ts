@@ -11,7 +11,7 @@ import { verdictBody } from "@/server/intake/request";
 import { checkItems } from "@/server/item/check";
 import { readItem } from "@/server/item/read";
 import { countUse } from "@/server/rate-limit";
-import { consumeOutbox } from "@/worker/consume";
+import { settle } from "./setup/events";
 import { wakeParkedReports } from "@/server/intake/follow-up";
 import { move, refusalOf } from "./setup/board";
 import { NOOR, TOMAS } from "./setup/people";
@@ -31,7 +31,7 @@ const ACCEPT = accepting({
 });
 
 const drain = async () => {
-  while ((await consumeOutbox()) > 0);
+  await settle();
 };
 
 describe("a report from outside", () => {

@@ -16,7 +16,7 @@ import { closeMail, sendLetters } from "@/server/mail/send";
 import { closeReadingThread, readMailAside } from "@/server/mail/reading-thread";
 import { readWaitingMail } from "@/server/mail/take";
 import { GRACE_MS, HELD_BACK } from "@/server/mail/write";
-import { consumeOutbox } from "@/worker/consume";
+import { settle } from "./setup/events";
 import { openMailDoor, type MailDoor } from "@/worker/mail-door";
 import { startMailStandIn, type MailStandIn } from "../../standins/mail/server";
 import { move, refusalOf, send, stateId } from "./setup/board";
@@ -110,7 +110,7 @@ const latest = async (mail = ANNA) =>
 const inbox = (to = ANNA) => standIn.mailbox.all().filter((m) => m.to === to);
 const reportsBefore = async () => (await database().select().from(report)).length;
 const drain = async () => {
-  while ((await consumeOutbox()) > 0);
+  await settle();
 };
 
 test("mail in, receipt, question, answer by headers, acceptance, question about the work, answer on the item, and word when it is done", async () => {

@@ -16,3 +16,8 @@ export const rank = customType<{ data: string; driverData: string }>({
 export const bytes = customType<{ data: Buffer; driverData: Buffer }>({
   dataType: () => "bytea",
 });
+
+/** A transaction's number (`xid8`), which is never used again. */
+export const transactionId = customType<{ data: string; driverData: string }>({
+  dataType: () => "xid8",
+});

@@ -16,6 +16,7 @@ import {
 import type { FormAnswer, FormDefinition } from "@/core/intake/form";
 import type { ReproductionResult } from "@/core/intake/reproduction";
 import type { ReportStanding, ReportStatus, ReportWay } from "@/core/intake/report";
+import type { ReportEventKind } from "@/core/intake/report-history";
 import type { Verdict } from "@/core/intake/verdict";
 import type { MailFate } from "@/core/intake/letters";
 import { bytes, instant } from "./columns";
@@ -84,7 +85,10 @@ export const report = pgTable(
     receivedAt: instant("received_at").notNull(),
     /** When an answer or a park date brought it back to the queue. */
     returnedAt: instant("returned_at"),
+    /** Grows whenever the report stands elsewhere. */
     version: integer("version").notNull(),
+    /** Number of the last event of its history. */
+    seq: integer("seq").notNull().default(0),
   },
   (t) => [
     index("report_queue").on(t.projectId, t.status, t.receivedAt),
@@ -111,6 +115,28 @@ export const report = pgTable(
       "report_sizes",
       sql`length(${t.title}) between 1 and 200 and length(${t.happened}) <= 10000 and length(${t.reproduce}) <= 10000`,
     ),
+  ],
+);
+
+/**
+ * A report's append-only history. A trigger in the database refuses changing a row; with a report
+ * whose import was taken back untouched its history goes too.
+ */
+export const reportEvent = pgTable(
+  "report_event",
+  {
+    reportId: uuid("report_id")
+      .notNull()
+      .references(() => report.id, { onDelete: "cascade" }),
+    seq: integer("seq").notNull(),
+    at: instant("at").notNull(),
+    actorId: text("actor_id").references(() => person.id),
+    kind: text("kind").$type<ReportEventKind>().notNull(),
+    data: jsonb("data").notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.reportId, t.seq] }),
+    check("report_event_seq", sql`${t.seq} > 0`),
   ],
 );
 

@@ -1,6 +1,5 @@
 import { sql } from "drizzle-orm";
 import {
-  bigserial,
   boolean,
   check,
   date,
@@ -253,38 +252,3 @@ export const commandRecord = pgTable("command_record", {
    */
   what: text("what"),
 });
-
-/**
- * What happened, for everyone who listens: open pages by their streams, the worker for what
- * follows.
- */
-export const outbox = pgTable(
-  "outbox",
-  {
-    id: bigserial("id", { mode: "number" }).primaryKey(),
-    projectId: text("project_id")
-      .notNull()
-      .references(() => project.id),
-    at: instant("at").notNull(),
-    kind: text("kind").$type<"item" | "intake" | "design">().notNull(),
-    itemId: uuid("item_id"),
-    reportId: uuid("report_id"),
-    /** The item's version before and after it. */
-    fromVersion: integer("from_version"),
-    version: integer("version"),
-    /** How many moves that made each other led to it. */
-    depth: integer("depth").notNull().default(0),
-    /** How often it could not be followed up, and when that is tried again. */
-    tries: integer("tries").notNull().default(0),
-    nextAt: instant("next_at"),
-    /** When the worker was done with it. */
-    doneAt: instant("done_at"),
-  },
-  (t) => [
-    index("outbox_project").on(t.projectId, t.id),
-    index("outbox_open")
-      .on(t.id)
-      .where(sql`${t.doneAt} is null`),
-    check("outbox_kind", sql`${t.kind} in ('item', 'intake', 'design')`),
-  ],
-);

@@ -85,7 +85,10 @@ export async function editBoards(
           .set({ position })
           .where(and(eq(boardColumn.id, columnId), eq(boardColumn.boardId, head.id)));
     } else await placeItem(tx, viewer, project.id, request);
-    await announceDesign(tx, project.id);
+    await announceDesign(tx, project.id, {
+      kind: "board changed",
+      data: { boardId: "boardId" in request ? request.boardId : null },
+    });
   });
 }
 

@@ -37,6 +37,6 @@ export async function editColumn(viewer: Viewer, request: ColumnEditRequest): Pr
       .set({ min, max, minFirm, maxFirm })
       .where(eq(boardColumn.id, column.id));
     await checkLimitedScope(tx, head.id);
-    await announceDesign(tx, project.id);
+    await announceDesign(tx, project.id, { kind: "board changed", data: { boardId: head.id } });
   });
 }

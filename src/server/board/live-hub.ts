@@ -1,9 +1,11 @@
-import { and, desc, eq, gt, sql } from "drizzle-orm";
+import { and, desc, eq, gt, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { Client } from "pg";
 import { cardOf, type Card } from "@/core/board/card";
+import { readEvent, type DomainEvent } from "@/core/events/catalogue";
+import { LIVE_PART } from "@/core/events/live";
 import { database, databaseUrl } from "@/db/connection";
-import { item, itemEvent, outbox, project } from "@/db/schema";
+import { domainEvent, item, project } from "@/db/schema";
 import { snapshotOf } from "../item/rows";
 import { toldParent } from "../item/told-parent";
 import { log } from "../log";
@@ -52,7 +54,7 @@ class LiveHub {
 
   /**
    * Waits until changes are heard, or hearing them has failed once: what happens after it is told
-   * to those who subscribed before, and what happened before it can be read from the outbox, so
+   * to those who subscribed before, and what happened before it can be read again, so
    * nothing is lost in between.
    */
   async ready(): Promise<void> {
@@ -92,7 +94,7 @@ class LiveHub {
     client.on("notification", (notice) => void this.announce(Number(notice.payload)));
     try {
       await client.connect();
-      await client.query("listen zigzag_outbox");
+      await client.query("listen zigzag_event");
       this.client = client;
       this.connecting = false;
       const again = this.pause > 250;
@@ -108,7 +110,7 @@ class LiveHub {
 
   private async announce(id: number): Promise<void> {
     try {
-      const [message] = await messagesWhere(eq(outbox.id, id));
+      const [message] = await messagesWhere(eq(domainEvent.id, id));
       if (message) this.tell(message, (message as { projectId: string }).projectId);
     } catch {
       this.tell({ kind: "resync" });
@@ -116,30 +118,21 @@ class LiveHub {
   }
 }
 
-async function messagesWhere(
-  condition: ReturnType<typeof eq> | ReturnType<typeof and>,
-  most = 1,
-): Promise<Announcement[]> {
+async function messagesWhere(condition: SQL | undefined, most = 1): Promise<Announcement[]> {
   const rows = await database()
-    .select({
-      id: outbox.id,
-      kind: outbox.kind,
-      projectId: outbox.projectId,
-      projectKey: project.key,
-      item,
-      parentRestricted: parent.restricted,
-      countsChanged,
-    })
-    .from(outbox)
-    .innerJoin(project, eq(project.id, outbox.projectId))
-    .leftJoin(item, eq(item.id, outbox.itemId))
+    .select({ event: domainEvent, projectKey: project.key, item, parentRestricted })
+    .from(domainEvent)
+    .innerJoin(project, eq(project.id, domainEvent.projectId))
+    .leftJoin(item, and(eq(item.id, domainEvent.itemId), eq(domainEvent.kind, "item changed")))
     .leftJoin(parent, eq(parent.id, item.parentId))
     .where(condition)
-    .orderBy(desc(outbox.id))
+    .orderBy(desc(domainEvent.id))
     .limit(most);
   return rows.reverse().flatMap((row): Announcement[] => {
-    const { id, projectId } = row;
-    if (row.kind !== "item") return [{ kind: row.kind, id, projectId }];
+    const event = readEvent(row.event);
+    if (!event) return [];
+    const { id, projectId } = event;
+    if (event.kind !== "item changed") return [{ kind: partOf(event), id, projectId }];
     if (!row.item) return [];
     if (row.item.restricted || row.parentRestricted)
       return [
@@ -148,7 +141,7 @@ async function messagesWhere(
           id,
           projectId,
           itemId: row.item.id,
-          countsChanged: row.countsChanged,
+          countsChanged: event.data.counts,
         },
       ];
     return [{ kind: "item", id, projectId, card: cardOf(snapshotOf(row.item), row.projectKey) }];
@@ -156,15 +149,10 @@ async function messagesWhere(
 }
 
 const parent = alias(item, "parent");
+const parentRestricted = parent.restricted;
 
-/**
- * Whether an announced change of an item changes what the project counts, or who may see the item.
- */
-const countsChanged = sql<boolean>`exists (
-  select 1 from ${itemEvent} where ${itemEvent.itemId} = ${outbox.itemId} and ${itemEvent.seq} > ${outbox.fromVersion} and ${itemEvent.seq} <= ${outbox.version}
-  and (${itemEvent.kind} in ('created', 'moved', 'undone', 'withdrawn', 'blocked', 'lifted')
-    or (${itemEvent.kind} = 'changed' and ${itemEvent.field} in ('restricted', 'assigneeId', 'reviewerId', 'estimate', 'typeId', 'classOfService')))
-)`;
+const partOf = (event: Exclude<DomainEvent, { kind: "item changed" }>) =>
+  LIVE_PART[event.kind] as "intake" | "design";
 
 /**
  * An announcement as one reader is told it: the card of a restricted item goes to those who may see
@@ -201,7 +189,10 @@ const MOST_TO_CATCH_UP = 600;
  * known already.
  */
 export async function liveSince(projectId: string, lastEventId: number): Promise<Announcement[]> {
-  const condition = and(eq(outbox.projectId, projectId), gt(outbox.id, lastEventId - LATE_COMMITS));
+  const condition = and(
+    eq(domainEvent.projectId, projectId),
+    gt(domainEvent.id, lastEventId - LATE_COMMITS),
+  );
   const messages = await messagesWhere(condition, MOST_TO_CATCH_UP + 1);
   return messages.length > MOST_TO_CATCH_UP ? [{ kind: "resync" }] : messages;
 }

@@ -11,7 +11,7 @@ import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import { DAY } from "@/core/calendar/instant";
 import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Reader } from "@/db/connection";
-import { board, boardColumn, boardPlace, columnState, item, outbox } from "@/db/schema";
+import { board, boardColumn, boardPlace, columnState, domainEvent, item } from "@/db/schema";
 import { loadOwnFields } from "../item/own-fields";
 import { viewerAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
@@ -78,7 +78,7 @@ export async function readBoard(
   const access = await enterProject(db, viewer, { key: projectKey }, "read project");
   const { project } = access;
   // The number is read first: whatever is announced after it is sent again, and a newer card wins.
-  const lastEventId = await lastOutboxId(db, project.id);
+  const lastEventId = await newestEventId(db, project.id);
   const [
     { board: head, columns: stored },
     boards,
@@ -263,11 +263,11 @@ export async function loadBoards(
     .orderBy(board.position, board.id);
 }
 
-export async function lastOutboxId(reader: Reader, projectId: string): Promise<number> {
+export async function newestEventId(reader: Reader, projectId: string): Promise<number> {
   const [{ last }] = await reader
-    .select({ last: sql<number>`coalesce(max(${outbox.id}), 0)::int` })
-    .from(outbox)
-    .where(eq(outbox.projectId, projectId));
+    .select({ last: sql<number>`coalesce(max(${domainEvent.id}), 0)::int` })
+    .from(domainEvent)
+    .where(eq(domainEvent.projectId, projectId));
   return last;
 }
 

@@ -14,7 +14,7 @@ import type { State } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { readUnplanned, type UnplannedView } from "./unplanned";
 import { columnCounts } from "../board/column-counts";
-import { lastOutboxId, loadBoard } from "../board/read";
+import { newestEventId, loadBoard } from "../board/read";
 import type { KeptPromises } from "@/core/intake/kept-promises";
 import { readKeptPromises } from "../intake/promises";
 import { enterProject, hiddenItems, type ProjectAccess, type ProjectRow } from "../people/access";
@@ -57,7 +57,7 @@ export async function flowSummary(
   viewer: Viewer,
   now = Date.now(),
 ): Promise<FlowSummary> {
-  const lastEvent = await lastOutboxId(database(), project.id);
+  const lastEvent = await newestEventId(database(), project.id);
   const [summary, hidden] = await Promise.all([
     keptSummary(project, lastEvent, now),
     hiddenItems(database(), viewer, project.id),
@@ -77,8 +77,8 @@ function keptSummary(project: ProjectRow, lastEvent: number, now: Instant): Prom
 
 /**
  * Every open page asks for the same summary after each change; it is computed once for all of them.
- * It is made anew when something happened, and after a few seconds all the same, because outbox
- * numbers may become visible out of order.
+ * It is made anew when something happened, and after a few seconds all the same, because numbers
+ * of events may become visible out of order.
  */
 const summaries = new Map<string, { lastEvent: number; at: number; summary: Promise<Figures> }>();
 const SUMMARY_KEPT_MS = 5_000;

@@ -1,19 +1,14 @@
 import { randomUUID } from "node:crypto";
-import { and, desc, eq, inArray, isNull, lte, sql } from "drizzle-orm";
+import { and, desc, eq, inArray, isNull, lte, type SQL } from "drizzle-orm";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
-import { statusForRequester, UNJUDGED } from "@/core/intake/report";
+import { statusForRequester } from "@/core/intake/report";
 import { askedDue } from "@/core/intake/triage-rules";
 import { transact, type Transaction } from "@/db/connection";
-import { item, outbox, project, report, reportMessage, reportVerdict, state } from "@/db/schema";
+import { item, project, report, reportMessage, state } from "@/db/schema";
 import { takeBackEnd, writeToRequester } from "../mail/write";
-import { standingOf } from "./judge";
+import { reportThroughDoor } from "./door";
+import { giveVerdict } from "./give-verdict";
 import { loadRules } from "./rules";
-
-const again = (now: number) => ({
-  ...UNJUDGED,
-  returnedAt: now,
-  version: sql`${report.version} + 1`,
-});
 
 /**
  * Brings parked reports back to the queue on their day, by the calendar of their project. @returns
@@ -22,26 +17,30 @@ const again = (now: number) => ({
 export async function wakeParkedReports(now = Date.now()): Promise<number> {
   return transact(async (tx) => {
     let woken = 0;
-    for (const { id, zone } of await tx
-      .select({ id: project.id, zone: project.zone })
-      .from(project)) {
-      const due = await tx
-        .update(report)
-        .set(again(now))
-        .where(
-          and(
-            eq(report.projectId, id),
-            eq(report.status, "parked"),
-            lte(report.parkedUntil, isoDate(dayNumber(now, zone))),
-          ),
-        )
-        .returning({ id: report.id });
-      for (const { id: reportId } of due)
-        await tx.insert(outbox).values({ projectId: id, at: now, kind: "intake", reportId });
-      woken += due.length;
+    const projects = await tx.select({ id: project.id, zone: project.zone }).from(project);
+    for (const { id, zone } of projects) {
+      const reached = lte(report.parkedUntil, isoDate(dayNumber(now, zone)));
+      woken += await bringBack(tx, and(eq(report.projectId, id), reached)!, "day reached", now);
     }
     return woken;
   });
+}
+
+/** Brings parked reports back to the queue. @returns how many */
+async function bringBack(
+  tx: Transaction,
+  which: SQL,
+  why: "day reached" | "item ended",
+  now: number,
+): Promise<number> {
+  const parked = await tx
+    .select()
+    .from(report)
+    .where(and(eq(report.status, "parked"), which))
+    .orderBy(report.id)
+    .for("update");
+  for (const row of parked) await reportThroughDoor(tx, null, row, { kind: "return", why }, now);
+  return parked.length;
 }
 
 /**
@@ -60,15 +59,8 @@ export async function followItem(tx: Transaction, itemId: string, now: number): 
     .innerJoin(state, eq(state.id, item.stateId))
     .where(eq(item.id, itemId));
   if (!changed) return;
-  if (changed.stateKind === "finished" || changed.withdrawnAt !== null) {
-    const back = await tx
-      .update(report)
-      .set(again(now))
-      .where(and(eq(report.status, "parked"), eq(report.parkedItemId, itemId)))
-      .returning({ id: report.id, projectId: report.projectId });
-    for (const { id, projectId } of back)
-      await tx.insert(outbox).values({ projectId, at: now, kind: "intake", reportId: id });
-  }
+  if (changed.stateKind === "finished" || changed.withdrawnAt !== null)
+    await bringBack(tx, eq(report.parkedItemId, itemId), "item ended", now);
   if (changed.stateKind !== "finished") await takeBackEnd(tx, itemId);
   for (const told of await tx.select().from(report).where(eq(report.itemId, itemId))) {
     const { headline, detail } = statusForRequester(told, changed);
@@ -128,6 +120,10 @@ export async function followQuestions(
       .orderBy(desc(reportMessage.id));
     for (const projectId of new Set(asked.map((r) => r.projectId))) {
       const { triage } = await loadRules(tx, projectId);
+      const [{ zone }] = await tx
+        .select({ zone: project.zone })
+        .from(project)
+        .where(eq(project.id, projectId));
       for (const row of asked.filter((r) => r.projectId === projectId)) {
         const question = said.find((m) => m.reportId === row.id && m.kind === "question");
         if (!question) continue;
@@ -140,26 +136,18 @@ export async function followQuestions(
           await tx
             .insert(reportMessage)
             .values({ reportId: row.id, kind: "reminder", body: text, at: now });
+          await reportThroughDoor(tx, null, row, { kind: "remind" }, now);
           await writeToRequester(tx, row, { kind: "reminder", text, at: now }, { now });
           done.reminded += 1;
         } else if (due === "end") {
-          const after = {
-            ...UNJUDGED,
-            status: "declined" as const,
-            declineReason: triage.endWords,
-          };
-          await tx
-            .update(report)
-            .set({ ...after, version: row.version + 1 })
-            .where(eq(report.id, row.id));
-          await tx.insert(reportVerdict).values({
+          const verdict = { kind: "decline" as const, reason: triage.endWords };
+          await giveVerdict(tx, null, row, {
             id: randomUUID(),
-            reportId: row.id,
-            verdict: { kind: "decline", reason: triage.endWords },
-            before: standingOf(row),
-            after,
-            byId: null,
-            at: now,
+            verdict,
+            itemId: null,
+            zone,
+            seenVersion: null,
+            now,
           });
           await writeToRequester(
             tx,
@@ -168,8 +156,7 @@ export async function followQuestions(
             { now },
           );
           done.ended += 1;
-        } else continue;
-        await tx.insert(outbox).values({ projectId, at: now, kind: "intake", reportId: row.id });
+        }
       }
     }
     return done;

@@ -142,7 +142,7 @@ export async function editForm(
         position: (last ?? -1) + 1,
         version: 1,
       });
-      await announceDesign(tx, of.id);
+      await announceDesign(tx, of.id, { kind: "intake form changed", data: { formId: id } });
       return { id };
     }
     const [row] = await tx
@@ -178,7 +178,7 @@ export async function editForm(
         .set({ removedAt: request.kind === "remove" ? Date.now() : null, version: row.version + 1 })
         .where(eq(intakeForm.id, row.id));
     }
-    await announceDesign(tx, of.id);
+    await announceDesign(tx, of.id, { kind: "intake form changed", data: { formId: row.id } });
     return { id: row.id };
   });
 }

@@ -2,11 +2,13 @@ import { and, eq, inArray, isNull, notExists, sql } from "drizzle-orm";
 import { z } from "zod";
 import { importedReportSchema } from "@/core/formats/report-table";
 import { database, transact } from "@/db/connection";
-import { item, outbox, person, report, reportVerdict } from "@/db/schema";
+import { item, person, report, reportVerdict } from "@/db/schema";
+import { announce } from "../events/announce";
 import { enterProject, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
-import { reportRow, storeReport } from "./new-report";
+import { newReport, storeReport } from "./new-report";
+import { receiveReports, takeBackReports } from "./store";
 
 export const MOST_AT_ONCE = 500;
 
@@ -45,19 +47,16 @@ export async function importReports(
         .where(and(own, eq(report.importPart, request.part)))
         .limit(1);
       if (known) return { changed: 0, kept: request.reports.length };
-      await tx
-        .insert(report)
-        .values(
-          request.reports.map((r) =>
-            reportRow(
-              project.id,
-              { ...r, way: "table", importId: request.importId, importPart: request.part },
-              now,
-            ),
-          ),
-        );
-      await tx.insert(outbox).values({ projectId: project.id, at: now, kind: "intake" });
-      return { changed: request.reports.length, kept: 0 };
+      const { importId, part: importPart, reports } = request;
+      await receiveReports(
+        tx,
+        reports.map((r) =>
+          newReport(project.id, { ...r, way: "table", importId, importPart }, now),
+        ),
+      );
+      const data = { importId, reports: reports.length };
+      await announce(tx, project.id, { kind: "reports imported", data }, now);
+      return { changed: reports.length, kept: 0 };
     }
     const untouched = and(
       own,
@@ -69,10 +68,11 @@ export async function importReports(
           .where(eq(reportVerdict.reportId, report.id)),
       ),
     );
-    const gone = await tx.delete(report).where(untouched).returning({ id: report.id });
+    const gone = await takeBackReports(tx, untouched!);
     const left = await tx.select({ id: report.id }).from(report).where(own);
     if (gone.length + left.length === 0) throw notFound("import");
-    await tx.insert(outbox).values({ projectId: project.id, at: now, kind: "intake" });
+    const data = { importId: request.importId, reports: gone.length };
+    await announce(tx, project.id, { kind: "import taken back", data }, now);
     return { changed: gone.length, kept: left.length };
   });
 }

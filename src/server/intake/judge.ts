@@ -1,11 +1,11 @@
 import { and, desc, eq, isNull } from "drizzle-orm";
-import { dayNumber } from "@/core/calendar/zone";
 import { judge, type Verdict } from "@/core/intake/verdict";
 import { tellingOf } from "@/core/intake/letters";
-import { UNJUDGED, type Progress, type ReportStanding } from "@/core/intake/report";
-import { isRefusal, refuse } from "@/core/workflow/refusal";
+import type { Progress, ReportStanding } from "@/core/intake/report";
+import { dealtWith } from "@/core/intake/decide-report";
+import { isRefusal } from "@/core/workflow/refusal";
 import { transact, type Transaction } from "@/db/connection";
-import { item, outbox, report, reportMessage, reportVerdict, state } from "@/db/schema";
+import { item, reportMessage, reportVerdict, state } from "@/db/schema";
 import { acceptReport, withdrawAccepted } from "./accept";
 import { recordCommand } from "../item/command-key";
 import { seenItem } from "../item/seen-item";
@@ -13,6 +13,8 @@ import { takeBackLetters, writeToRequester } from "../mail/write";
 import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, Refused } from "../refused";
+import { reportThroughDoor } from "./door";
+import { fullStandingOf, giveVerdict } from "./give-verdict";
 import type { VerdictBody } from "./request";
 import { lockSeenReport, type ReportRow } from "./seen-report";
 
@@ -22,14 +24,6 @@ export interface VerdictResult {
   itemId: string | null;
   itemKey: string | null;
 }
-
-export const standingOf = ({
-  status,
-  itemId,
-  parkedUntil,
-  parkedItemId,
-  declineReason,
-}: ReportRow): ReportStanding => ({ status, itemId, parkedUntil, parkedItemId, declineReason });
 
 /**
  * Gives a verdict on a report: one transaction for the report, its item, the requester's page and
@@ -48,33 +42,13 @@ export async function judgeReport(
       }))
     )
       return resultOf(tx, row, access, body.commandId);
-    if (row.version !== body.seenVersion)
-      throw new Refused(
-        refuse(
-          "conflict",
-          "Somebody else has dealt with this report meanwhile.",
-          "Read it again before you judge.",
-        ),
-      );
-    const before = standingOf(row);
+    if (row.version !== body.seenVersion) throw new Refused(dealtWith());
     const now = Date.now();
-    const itemId = await itemOfVerdict(tx, viewer, access, row, body.verdict, body.commandId);
-    const after = judge(before, body.verdict, itemId, dayNumber(now, access.project.zone));
-    if (isRefusal(after)) throw new Refused(after);
-    await tx
-      .update(report)
-      .set({ ...after, version: row.version + 1 })
-      .where(eq(report.id, row.id));
-    await tx.insert(reportVerdict).values({
-      id: body.commandId,
-      reportId: row.id,
-      verdict: body.verdict,
-      before,
-      after,
-      byId: viewer.personId,
-      at: now,
-      tookMs: body.tookMs,
-    });
+    const { verdict, commandId, seenVersion, tookMs } = body;
+    const itemId = await itemOfVerdict(tx, viewer, access, row, verdict, commandId);
+    const { zone } = access.project;
+    const given = { id: commandId, verdict, itemId, zone, seenVersion, tookMs, now };
+    const after = await giveVerdict(tx, viewer, row, given);
     if (body.verdict.kind === "ask")
       await tx.insert(reportMessage).values({
         reportId: row.id,
@@ -85,7 +59,7 @@ export async function judgeReport(
       });
     const told = tellingOf(
       body.verdict,
-      { ...row, ...after },
+      after,
       now,
       body.verdict.kind === "merge" ? await progressOf(tx, body.verdict.itemId) : null,
     );
@@ -95,10 +69,7 @@ export async function judgeReport(
         verdictId: body.commandId,
         followers: told.kind === "news",
       });
-    await tx
-      .insert(outbox)
-      .values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
-    return resultOf(tx, { ...row, ...after }, access, body.commandId);
+    return resultOf(tx, after, access, body.commandId);
   });
 }
 
@@ -157,7 +128,7 @@ async function itemOfVerdict(
   }
   if (verdict.kind !== "accept") return null;
   // Refused before an item is made when the report has its verdict already.
-  const possible = judge(standingOf(row), verdict, row.id, 0);
+  const possible = judge(fullStandingOf(row), verdict, row.id, 0);
   if (isRefusal(possible)) throw new Refused(possible);
   return (await acceptReport(tx, viewer, access, row, verdict.acceptance, commandId)).id;
 }
@@ -179,23 +150,9 @@ export async function undoVerdict(
       .where(and(eq(reportVerdict.reportId, row.id), isNull(reportVerdict.undoneAt)))
       .orderBy(desc(reportVerdict.at))
       .limit(1);
-    if (!last || last.id !== verdictId)
-      throw new Refused(
-        refuse(
-          "conflict",
-          "This verdict is not the latest one any more.",
-          "Look at the report as it is now.",
-        ),
-      );
-    if (last.after.status !== row.status)
-      throw new Refused(
-        refuse(
-          "conflict",
-          "The requester has answered meanwhile.",
-          "The report is in the queue again; judge it anew.",
-        ),
-      );
     const now = Date.now();
+    const command = { kind: "undo verdict" as const, verdictId, last: last ?? null };
+    const after = await reportThroughDoor(tx, viewer, row, command, now);
     if (last.verdict.kind === "accept" && row.itemId)
       await withdrawAccepted(tx, viewer, access, row, last.id);
     if (last.verdict.kind === "ask")
@@ -222,17 +179,10 @@ export async function undoVerdict(
         { now },
       );
     await tx
-      .update(report)
-      .set({ ...last.before, version: row.version + 1 })
-      .where(eq(report.id, row.id));
-    await tx
       .update(reportVerdict)
       .set({ undoneAt: now, undoneById: viewer.personId })
       .where(eq(reportVerdict.id, last.id));
-    await tx
-      .insert(outbox)
-      .values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
-    return { verdictId, status: last.before.status, itemId: null, itemKey: null };
+    return { verdictId, status: after.status, itemId: null, itemKey: null };
   });
 }
 
@@ -244,25 +194,11 @@ export async function undoVerdict(
 export async function takeApart(viewer: Viewer, reportId: string): Promise<void> {
   await transact(async (tx) => {
     const { row } = await lockSeenReport(tx, viewer, reportId, "judge report");
-    if (row.status !== "merged")
-      throw new Refused(
-        refuse(
-          "conflict",
-          "This report is not merged into an item.",
-          "Look at the report as it is now.",
-        ),
-      );
     const now = Date.now();
-    await tx
-      .update(report)
-      .set({ ...UNJUDGED, returnedAt: now, version: row.version + 1 })
-      .where(eq(report.id, row.id));
+    await reportThroughDoor(tx, viewer, row, { kind: "take apart" }, now);
     await tx
       .update(reportVerdict)
       .set({ undoneAt: now, undoneById: viewer.personId })
       .where(and(eq(reportVerdict.reportId, row.id), isNull(reportVerdict.undoneAt)));
-    await tx
-      .insert(outbox)
-      .values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
   });
 }

@@ -3,7 +3,8 @@ import { z } from "zod";
 import { mostSimilar } from "@/core/intake/similarity";
 import { UNJUDGED, type ReportStanding } from "@/core/intake/report";
 import { database, transact, type Transaction } from "@/db/connection";
-import { item, knownProblem, outbox, project } from "@/db/schema";
+import { item, knownProblem, project } from "@/db/schema";
+import { announce } from "../events/announce";
 import { seeItem } from "../item/enter";
 import type { Viewer } from "../people/viewer";
 import { invalid } from "../refused";
@@ -95,9 +96,10 @@ export async function publishKnown(
           target: knownProblem.itemId,
           set: { words, byId: viewer.personId, at: Date.now() },
         });
-    await tx
-      .insert(outbox)
-      .values({ projectId: access.project.id, at: Date.now(), kind: "intake" });
+    await announce(tx, access.project.id, {
+      kind: "known problem changed",
+      data: { itemId, known: words !== null },
+    });
   });
 }
 

@@ -2,8 +2,11 @@ import { randomBytes, randomInt, randomUUID } from "node:crypto";
 import type { FormAnswer } from "@/core/intake/form";
 import { UNJUDGED, type ReportStanding, type ReportWay } from "@/core/intake/report";
 import type { Transaction } from "@/db/connection";
-import { outbox, report, reportFile } from "@/db/schema";
+import { reportFile } from "@/db/schema";
+import { announce } from "../events/announce";
 import type { CheckedFile } from "./file";
+import type { ReportRow } from "./seen-report";
+import { receiveReports, type NewReport } from "./store";
 
 /** What is known of a report when it comes in. */
 export interface IncomingReport {
@@ -31,11 +34,7 @@ const newReference = () =>
 /** Opens a private page: 192 random bits. */
 export const newToken = () => randomBytes(24).toString("base64url");
 
-export function reportRow(
-  projectId: string,
-  incoming: IncomingReport,
-  now: number,
-): typeof report.$inferInsert & { id: string; reference: string; token: string } {
+export function newReport(projectId: string, incoming: IncomingReport, now: number): NewReport {
   const { standing = UNJUDGED, reproduce = "", place = "", ...rest } = incoming;
   return {
     id: randomUUID(),
@@ -47,8 +46,6 @@ export function reportRow(
     ...rest,
     ...standing,
     receivedAt: now,
-    returnedAt: null,
-    version: 1,
   };
 }
 
@@ -59,13 +56,11 @@ export async function storeReport(
   incoming: IncomingReport,
   files: readonly CheckedFile[],
   now: number,
-): Promise<typeof report.$inferSelect> {
-  const [row] = await tx
-    .insert(report)
-    .values(reportRow(projectId, incoming, now))
-    .returning();
+): Promise<ReportRow> {
+  const [row] = await receiveReports(tx, [newReport(projectId, incoming, now)]);
   await storeFiles(tx, row.id, files, now);
-  await tx.insert(outbox).values({ projectId, at: now, kind: "intake", reportId: row.id });
+  const data = { reportId: row.id, kinds: ["received" as const] };
+  await announce(tx, projectId, { kind: "report changed", data }, now);
   return row;
 }
 

@@ -1,6 +1,7 @@
 import { and, eq, gte } from "drizzle-orm";
 import { transact } from "@/db/connection";
-import { deskPresence, outbox } from "@/db/schema";
+import { deskPresence } from "@/db/schema";
+import { announce } from "../events/announce";
 import type { Viewer } from "../people/viewer";
 import { PRESENT_MS } from "./desk";
 import { seenReport } from "./seen-report";
@@ -27,6 +28,11 @@ export async function openOnDesk(
       .values({ personId: viewer.personId, reportId, at: now })
       .onConflictDoUpdate({ target: deskPresence.personId, set: { reportId, at: now } });
     if (before?.reportId !== reportId)
-      await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake" });
+      await announce(
+        tx,
+        row.projectId,
+        { kind: "report opened", data: { reportId, personId: viewer.personId } },
+        now,
+      );
   });
 }

@@ -1,11 +1,10 @@
 import { randomUUID } from "node:crypto";
 import { and, asc, count, desc, eq, isNull, ne } from "drizzle-orm";
-import { statusForRequester, UNJUDGED } from "@/core/intake/report";
+import { statusForRequester } from "@/core/intake/report";
 import { transitionBetween, transitionsFrom } from "@/core/workflow/workflow";
 import { database, transact, type Reader, type Transaction } from "@/db/connection";
 import {
   item,
-  outbox,
   project,
   report,
   reportFile,
@@ -19,10 +18,12 @@ import { enterItem, seeItem } from "../item/enter";
 import { writeToRequester } from "../mail/write";
 import { REQUESTER } from "../people/viewer";
 import { notFound, Refused } from "../refused";
+import { reportThroughDoor } from "./door";
 import { isPicture } from "./file";
 import type { ServedFile } from "./files";
 import { newToken } from "./new-report";
 import type { RequesterMove } from "./request";
+import { lockReport, type ReportRow } from "./seen-report";
 import { refuse } from "@/core/workflow/refusal";
 
 /** What somebody without an account sees of their report: nothing internal, no names of people. */
@@ -50,8 +51,6 @@ export interface PrivatePage {
 
 const TOKEN = /^[A-Za-z0-9_-]{32}$/;
 
-type ReportRow = typeof report.$inferSelect;
-
 /** The report that a token opens, by who sent it or by who follows it. */
 async function reportOf(
   reader: Reader,
@@ -67,6 +66,15 @@ async function reportOf(
     .where(eq(reportFollower.token, token));
   if (!followed) throw notFound("report");
   return { row: followed.report, follower: true };
+}
+
+/** The same, locked until the transaction ends. */
+async function lockReportOf(
+  tx: Transaction,
+  token: string,
+): Promise<{ row: ReportRow; follower: boolean }> {
+  const { row, follower } = await reportOf(tx, token);
+  return { row: await lockReport(tx, row.id), follower };
 }
 
 export async function readPrivatePage(token: string): Promise<PrivatePage> {
@@ -154,7 +162,7 @@ async function endedByRule(reader: Reader, row: ReportRow): Promise<boolean> {
 /** The requester answers the open question on their page. */
 export async function answerQuestion(token: string, answer: string): Promise<void> {
   await transact(async (tx) => {
-    const { row, follower } = await reportOf(tx, token);
+    const { row, follower } = await lockReportOf(tx, token);
     const messages = await tx
       .select({ kind: reportMessage.kind })
       .from(reportMessage)
@@ -182,19 +190,12 @@ export async function takeAnswer(
   answer: string,
   now: number,
 ): Promise<void> {
-  const [row] = await tx.select().from(report).where(eq(report.id, reportId)).for("update");
+  const row = await lockReport(tx, reportId);
   await tx
     .insert(reportMessage)
     .values({ reportId: row.id, kind: "answer", body: answer, at: now });
-  if (row.status === "asked" || row.status === "declined")
-    await tx
-      .update(report)
-      .set({ ...UNJUDGED, returnedAt: now, version: row.version + 1 })
-      .where(eq(report.id, row.id));
-  else if (row.itemId) await sayOnItem(tx, row.itemId, answer);
-  await tx
-    .insert(outbox)
-    .values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
+  const after = await reportThroughDoor(tx, null, row, { kind: "answer" }, now);
+  if (after.itemId) await sayOnItem(tx, after.itemId, answer);
 }
 
 /**
@@ -203,7 +204,7 @@ export async function takeAnswer(
  */
 export async function followReport(token: string, mail: string): Promise<void> {
   await transact(async (tx) => {
-    const { row } = await reportOf(tx, token);
+    const { row } = await lockReportOf(tx, token);
     if (mail.toLowerCase() === row.mail.toLowerCase())
       throw new Refused(
         refuse(
@@ -231,9 +232,7 @@ export async function followReport(token: string, mail: string): Promise<void> {
       { kind: "following" },
       { now },
     );
-    await tx
-      .insert(outbox)
-      .values({ projectId: row.projectId, at: now, kind: "intake", reportId: row.id });
+    await reportThroughDoor(tx, null, row, { kind: "follow", followerId: added.id }, now);
   });
 }
 

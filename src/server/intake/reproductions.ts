@@ -2,10 +2,11 @@ import { and, eq, isNull } from "drizzle-orm";
 import { z } from "zod";
 import { reproductionSchema } from "@/core/intake/reproduction";
 import { transact } from "@/db/connection";
-import { outbox, reproduction } from "@/db/schema";
+import { reproduction } from "@/db/schema";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
-import { seenReport } from "./seen-report";
+import { reportThroughDoor } from "./door";
+import { lockSeenReport } from "./seen-report";
 
 export const reproductionBody = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("tried"), id: z.uuid(), try: reproductionSchema }),
@@ -24,27 +25,31 @@ export async function recordReproduction(
   now = Date.now(),
 ): Promise<void> {
   await transact(async (tx) => {
-    const { row } = await seenReport(viewer, reportId, "judge report", tx);
-    if (request.kind === "tried")
-      await tx
+    const { row } = await lockSeenReport(tx, viewer, reportId, "judge report");
+    const { id } = request;
+    if (request.kind === "tried") {
+      const added = await tx
         .insert(reproduction)
-        .values({ id: request.id, reportId, byId: viewer.personId, at: now, ...request.try })
-        .onConflictDoNothing();
-    else {
-      const gone = await tx
-        .update(reproduction)
-        .set({ takenBackAt: now })
-        .where(
-          and(
-            eq(reproduction.id, request.id),
-            eq(reproduction.reportId, reportId),
-            eq(reproduction.byId, viewer.personId),
-            isNull(reproduction.takenBackAt),
-          ),
-        )
+        .values({ id, reportId, byId: viewer.personId, at: now, ...request.try })
+        .onConflictDoNothing()
         .returning({ id: reproduction.id });
-      if (gone.length === 0) throw notFound("try of yours");
+      if (added.length > 0)
+        await reportThroughDoor(tx, viewer, row, { kind: "try", tryId: id }, now);
+      return;
     }
-    await tx.insert(outbox).values({ projectId: row.projectId, at: now, kind: "intake", reportId });
+    const gone = await tx
+      .update(reproduction)
+      .set({ takenBackAt: now })
+      .where(
+        and(
+          eq(reproduction.id, id),
+          eq(reproduction.reportId, reportId),
+          eq(reproduction.byId, viewer.personId),
+          isNull(reproduction.takenBackAt),
+        ),
+      )
+      .returning({ id: reproduction.id });
+    if (gone.length === 0) throw notFound("try of yours");
+    await reportThroughDoor(tx, viewer, row, { kind: "take back try", tryId: id }, now);
   });
 }

@@ -90,7 +90,7 @@ export async function editRules(
       .insert(intakeRules)
       .values({ projectId: project.id, ...after })
       .onConflictDoUpdate({ target: intakeRules.projectId, set: after });
-    await announceDesign(tx, project.id);
+    await announceDesign(tx, project.id, { kind: "triage rules changed", data: {} });
     return { version: after.version };
   });
 }

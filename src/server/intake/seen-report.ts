@@ -46,6 +46,13 @@ export async function lockSeenReport(
   return entered(tx, viewer, row, action);
 }
 
+/** A report that was found already, locked until the transaction ends. */
+export async function lockReport(tx: Transaction, reportId: string): Promise<ReportRow> {
+  const [row] = await tx.select().from(report).where(eq(report.id, reportId)).for("update");
+  if (!row) throw notFound("report");
+  return row;
+}
+
 async function entered(
   reader: Reader,
   viewer: Viewer,

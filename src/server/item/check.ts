@@ -1,8 +1,8 @@
-import { asc, inArray, sql } from "drizzle-orm";
+import { and, asc, eq, inArray, sql } from "drizzle-orm";
 import { blocksOf, replay, staysOf } from "@/core/item/snapshot";
 import type { ItemEvent } from "@/core/item/event";
 import { database } from "@/db/connection";
-import { block, item, itemEvent, outbox, stay } from "@/db/schema";
+import { block, domainEvent, item, itemEvent, stay } from "@/db/schema";
 import { eventOf, snapshotOf } from "./rows";
 
 export interface CheckResult {
@@ -15,8 +15,8 @@ const BATCH = 500;
 
 /**
  * Proves that what is stored agrees with itself: replaying each item's events gives its snapshot,
- * its stays and its blocks; events have no gaps; the outbox knows the last version of each item
- * changed since it was last cleared.
+ * its stays and its blocks; events have no gaps; what was told knows the last version of each
+ * item changed since it was last cleared.
  */
 export async function checkItems(): Promise<CheckResult> {
   const db = database();
@@ -50,10 +50,13 @@ export async function checkItems(): Promise<CheckResult> {
           (b) => b.itemId,
         );
         const announced = await tx
-          .select({ itemId: outbox.itemId, version: sql<number>`max(${outbox.version})::int` })
-          .from(outbox)
-          .where(inArray(outbox.itemId, batch))
-          .groupBy(outbox.itemId);
+          .select({
+            itemId: domainEvent.itemId,
+            version: sql<number>`max((${domainEvent.data} ->> 'version')::int)`,
+          })
+          .from(domainEvent)
+          .where(and(eq(domainEvent.kind, "item changed"), inArray(domainEvent.itemId, batch)))
+          .groupBy(domainEvent.itemId);
         const announcedVersion = new Map(announced.map((a) => [a.itemId, a.version]));
         for (const row of rows) {
           result.items += 1;
@@ -98,7 +101,7 @@ export async function checkItems(): Promise<CheckResult> {
           );
           const version = announcedVersion.get(row.id);
           if (version !== undefined && version !== row.version)
-            complain(`the outbox ends at version ${version}, the item is at ${row.version}`);
+            complain(`what was told ends at version ${version}, the item is at ${row.version}`);
         }
       },
       { isolationLevel: "repeatable read", accessMode: "read only" },

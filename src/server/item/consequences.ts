@@ -5,6 +5,7 @@ import type { ItemSnapshot } from "@/core/item/fields";
 import type { Transition } from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
 import { report, reportMessage } from "@/db/schema";
+import { reportThroughDoor } from "../intake/door";
 import { writeToRequester } from "../mail/write";
 import type { Doer } from "../people/viewer";
 import { invalid } from "../refused";
@@ -63,18 +64,27 @@ async function askRequester(
   asked: ItemSnapshot,
   body: string,
 ): Promise<void> {
-  const reports = await tx.select().from(report).where(eq(report.itemId, asked.id));
+  const reports = await tx
+    .select()
+    .from(report)
+    .where(eq(report.itemId, asked.id))
+    .orderBy(report.id)
+    .for("update");
   if (reports.length === 0)
     throw invalid("Nobody outside has reported this item.", "Write a comment instead.");
+  const at = asked.updatedAt;
   await tx.insert(reportMessage).values(
     reports.map(({ id }) => ({
       reportId: id,
       kind: "question" as const,
       body: body.trim(),
       authorId: by.personId,
-      at: asked.updatedAt,
+      at,
     })),
   );
-  const letter = { kind: "question" as const, text: body.trim(), at: asked.updatedAt };
-  for (const row of reports) await writeToRequester(tx, row, letter, { now: asked.updatedAt });
+  const actor = by.personId === null ? null : { personId: by.personId };
+  for (const row of reports) {
+    await reportThroughDoor(tx, actor, row, { kind: "ask" }, at);
+    await writeToRequester(tx, row, { kind: "question", text: body.trim(), at }, { now: at });
+  }
 }

@@ -91,7 +91,7 @@ export async function editOwnField(
         .set({ removedAt: edit.kind === "remove" ? now : null })
         .where(eq(ownField.id, field.id));
     }
-    await announceDesign(tx, project.id);
+    await announceDesign(tx, project.id, { kind: "own fields changed", data: {} });
   });
 }
 

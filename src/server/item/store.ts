@@ -1,15 +1,17 @@
 import { and, eq, isNull } from "drizzle-orm";
 import type { ItemEvent } from "@/core/item/event";
+import { changesCounts } from "@/core/item/event-counts";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { applyEvent, blocksOf, staysOf } from "@/core/item/snapshot";
 import { namesOutcome } from "@/core/item/start-finish";
 import type { Transaction } from "@/db/connection";
-import { block, comment, item, itemEvent, itemLink, outbox, stay } from "@/db/schema";
+import { block, comment, item, itemEvent, itemLink, stay } from "@/db/schema";
+import { announce } from "../events/announce";
 import { eventOf, eventRow } from "./rows";
 
 /**
- * Stores events: the new snapshot, the history, the stays and blocks that measures read, and the
- * outbox, all in the caller's transaction. The one place that writes any of them.
+ * Stores events: the new snapshot, the history, the stays and blocks that measures read, and what
+ * is told of them, all in the caller's transaction. The one place that writes any of them.
  * @returns the snapshot after the events
  * @param depth how many moves in a row happened by themselves, for what these events set off
  */
@@ -30,15 +32,22 @@ export async function storeEvents(
   await tx.insert(itemEvent).values(events.map(eventRow));
   for (const [i, event] of events.entries()) await storeConsequence(tx, event, steps[i]);
   if (events.some((e) => e.kind === "undone")) await rebuildIntervals(tx, after.id);
-  await tx.insert(outbox).values({
-    projectId: after.projectId,
-    at: after.updatedAt,
-    kind: "item",
-    itemId: after.id,
-    fromVersion: before?.version ?? 0,
-    version: after.version,
-    depth,
-  });
+  await announce(
+    tx,
+    after.projectId,
+    {
+      kind: "item changed",
+      data: {
+        itemId: after.id,
+        fromVersion: before?.version ?? 0,
+        version: after.version,
+        kinds: [...new Set(events.map((e) => e.kind))],
+        counts: changesCounts(events),
+        depth,
+      },
+    },
+    after.updatedAt,
+  );
   return after;
 }
 

@@ -3,6 +3,7 @@ import { createHash } from "node:crypto";
 import { and, asc, eq, gt, inArray, isNull, lte, or, sql, type SQL } from "drizzle-orm";
 import { DAY, type Instant } from "@/core/calendar/instant";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
+import type { EventDataOf } from "@/core/events/catalogue";
 import type { ItemEvent } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { sourcesOf } from "@/core/workflow/graph";
@@ -11,7 +12,7 @@ import { occurrenceWords, type Occurrence } from "@/core/workflow/trigger";
 import { requirementsOf } from "@/core/workflow/decide-move";
 import { stateOf, type Outcome, type Transition, type Workflow } from "@/core/workflow/workflow";
 import { database, isUnreachable, transact, type Reader } from "@/db/connection";
-import { commandRecord, item, itemEvent, itemType, outbox, project } from "@/db/schema";
+import { commandRecord, item, itemEvent, itemType, project } from "@/db/schema";
 import { log, traced } from "../log";
 import { AUTOMATION } from "../people/viewer";
 import { Refused } from "../refused";
@@ -27,8 +28,6 @@ interface Due {
   occurrence: Occurrence;
 }
 
-type OutboxRow = typeof outbox.$inferSelect;
-
 /**
  * What an announced change of an item sets off: moves of itself, of the item above it and of those
  * below it. Each is made in a transaction of its own, once, whatever happens to the worker in
@@ -36,33 +35,20 @@ type OutboxRow = typeof outbox.$inferSelect;
  * @returns how many moves were made
  */
 export async function fireTriggers(
-  row: Pick<OutboxRow, "id" | "itemId" | "fromVersion" | "version" | "depth">,
+  eventId: number,
+  changed: EventDataOf<"item changed">,
 ): Promise<number> {
-  if (row.itemId === null || row.version === null) return 0;
   let made = 0;
-  for (const { itemId, occurrence } of await dueAfter(
-    database(),
-    row.itemId,
-    row.fromVersion ?? row.version,
-    row.version,
-  ))
-    if (
-      await moveByTrigger(
-        itemId,
-        occurrence,
-        row.depth + 1,
-        `outbox ${row.id} ${itemId} ${occurrence.kind}`,
-      )
-    )
-      made += 1;
+  for (const { itemId, occurrence } of await dueAfter(database(), changed)) {
+    const key = `outbox ${eventId} ${itemId} ${occurrence.kind}`;
+    if (await moveByTrigger(itemId, occurrence, changed.depth + 1, key)) made += 1;
+  }
   return made;
 }
 
 async function dueAfter(
   reader: Reader,
-  itemId: string,
-  fromVersion: number,
-  version: number,
+  { itemId, fromVersion, version }: EventDataOf<"item changed">,
 ): Promise<Due[]> {
   const [row] = await reader
     .select({ item, projectKey: project.key })

@@ -199,6 +199,9 @@ export async function editAddress(
               .returning();
       if (changed.length === 0) throw notFound("address");
     }
-    await announceDesign(tx, project.id);
+    await announceDesign(tx, project.id, {
+      kind: "mail address changed",
+      data: { name: request.name },
+    });
   });
 }

@@ -158,6 +158,6 @@ export async function editBox(
         .returning({ id: table.id });
       if (gone.length === 0) throw notFound(what);
     }
-    await announceDesign(tx, projectId);
+    await announceDesign(tx, projectId, { kind: "plan changed", data: {} });
   });
 }

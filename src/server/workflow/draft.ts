@@ -79,7 +79,11 @@ export async function saveDraft(
       .insert(workflowDraft)
       .values({ workflowId: running.id, ...values })
       .onConflictDoUpdate({ target: workflowDraft.workflowId, set: values });
-    if (!stored) await announceDesign(tx, access.project.id);
+    if (!stored)
+      await announceDesign(tx, access.project.id, {
+        kind: "workflow draft changed",
+        data: { workflowId: running.id },
+      });
     return { revision, baseVersion };
   });
 }
@@ -95,6 +99,9 @@ export async function discardDraft(
     const stored = await readDraft(tx, workflowId);
     if ((stored?.revision ?? 0) !== seenRevision) throw new Refused(changedMeanwhile());
     await tx.delete(workflowDraft).where(eq(workflowDraft.workflowId, workflowId));
-    await announceDesign(tx, access.project.id);
+    await announceDesign(tx, access.project.id, {
+      kind: "workflow draft changed",
+      data: { workflowId },
+    });
   });
 }

@@ -78,7 +78,7 @@ export async function addWorkflow(
         byId: viewer.personId,
         at: Date.now(),
       });
-    await announceDesign(tx, projectId);
+    await announceDesign(tx, projectId, { kind: "workflow made", data: { workflowId: made.id } });
     return {
       workflowId: made.id,
       isDraft,

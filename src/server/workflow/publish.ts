@@ -84,7 +84,10 @@ export async function publishDraft(
     const gone = goneStates(before, after);
     if (gone.length > 0) await tx.delete(columnState).where(inArray(columnState.stateId, gone));
     await showStates(tx, access.project.id, before, after, around.shownStates);
-    await announceDesign(tx, access.project.id);
+    await announceDesign(tx, access.project.id, {
+      kind: "workflow published",
+      data: { workflowId: after.id, version: after.version, movedItems },
+    });
     return { version: after.version, movedItems };
   });
 }

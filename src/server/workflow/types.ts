@@ -71,7 +71,7 @@ export async function editType(
         .set({ removedAt: edit.kind === "remove" ? now : null })
         .where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
     }
-    await announceDesign(tx, projectId);
+    await announceDesign(tx, projectId, { kind: "item types changed", data: { movedItems } });
     return { movedItems };
   });
 }

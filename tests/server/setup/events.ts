@@ -1,13 +1,15 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, isNull } from "drizzle-orm";
+import { and, asc, eq } from "drizzle-orm";
 import { database } from "@/db/connection";
-import { outbox } from "@/db/schema";
+import type { EventDataOf } from "@/core/events/catalogue";
+import { domainEvent } from "@/db/schema";
 import { readCloudEvents } from "@/core/formats/cloud-event";
 import { signatureOf } from "@/server/events/signature";
 import { editSource } from "@/server/events/sources";
 import { enterSource, takeEvents, type Taken } from "@/server/events/take";
-import { consumeOutbox } from "@/worker/consume";
+import { consumeEvents } from "@/worker/consumers";
 import { INES } from "./people";
+import { unfollowed } from "./unfollowed";
 
 let source: { id: string; secret: string } | null = null;
 
@@ -50,23 +52,22 @@ export async function post(...events: object[]): Promise<Taken> {
   return takeEvents(entered, readCloudEvents("application/cloudevents-batch+json", body));
 }
 
-/** Does all that waits in the outbox, and what comes of it. */
-export async function settle(): Promise<void> {
-  while ((await consumeOutbox()) > 0);
-}
-
-/** Takes everything out of the outbox that the demo or an earlier test left there. */
-export async function clearOutbox(): Promise<void> {
-  await database().update(outbox).set({ doneAt: 0 }).where(isNull(outbox.doneAt));
+/** Follows all that happened, and what comes of it. @param now for what is tried again later */
+export async function settle(now?: number): Promise<void> {
+  do {
+    if ((await consumeEvents(now)) > 0) continue;
+    // A transaction of a test beside this one, in another database of the server, still runs: what
+    // happened after it began waits for it.
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  } while ((await unfollowed()) > 0);
 }
 
 /** How deep the announced chain of an item went. */
 export async function depths(itemId: string): Promise<number[]> {
-  return (
-    await database()
-      .select({ depth: outbox.depth })
-      .from(outbox)
-      .where(and(eq(outbox.itemId, itemId)))
-      .orderBy(asc(outbox.id))
-  ).map((r) => r.depth);
+  const rows = await database()
+    .select({ data: domainEvent.data })
+    .from(domainEvent)
+    .where(and(eq(domainEvent.itemId, itemId), eq(domainEvent.kind, "item changed")))
+    .orderBy(asc(domainEvent.id));
+  return rows.map((r) => (r.data as EventDataOf<"item changed">).depth);
 }

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { database } from "@/db/connection";
 import { ProjectFrame } from "@/ui/frame/project-frame";
-import { lastOutboxId } from "@/server/board/read";
+import { newestEventId } from "@/server/board/read";
 import { readSummary } from "@/server/flow/summary";
 import { enterProject, mayOutside, visibleProjects } from "@/server/people/access";
 import { projectTypes } from "@/server/workflow/load";
@@ -20,7 +20,7 @@ export default async function ProjectLayout({
   const { key } = await params;
   const access = await forPage(enterProject(database(), viewer, { key }, "read project"));
   // Read before the summary: what happens in between is told by the stream.
-  const lastEventId = await lastOutboxId(database(), access.project.id);
+  const lastEventId = await newestEventId(database(), access.project.id);
   const [summary, projects, mayStart, { types }] = await Promise.all([
     readSummary(viewer, key),
     visibleProjects(database(), viewer),

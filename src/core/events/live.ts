@@ -1,0 +1,26 @@
+import type { EventKind } from "./catalogue";
+
+/**
+ * Which part of an open page an event concerns: a card, the desk of those who judge reports, or how
+ * a project works, which everything on the page may follow from.
+ */
+export type LivePart = "item" | "intake" | "design";
+
+export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
+  "item changed": "item",
+  "report changed": "intake",
+  "reports imported": "intake",
+  "import taken back": "intake",
+  "report opened": "intake",
+  "known problem changed": "intake",
+  "intake form changed": "design",
+  "triage rules changed": "design",
+  "mail address changed": "design",
+  "workflow made": "design",
+  "workflow draft changed": "design",
+  "workflow published": "design",
+  "item types changed": "design",
+  "own fields changed": "design",
+  "board changed": "design",
+  "plan changed": "design",
+};

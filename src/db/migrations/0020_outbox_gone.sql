@@ -1,0 +1,2 @@
+DROP TABLE "outbox" CASCADE;--> statement-breakpoint
+DROP FUNCTION announce_outbox();

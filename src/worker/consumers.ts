@@ -1,0 +1,30 @@
+import { goOn, type Consumer } from "@/server/events/consumer";
+import { followItem } from "@/server/intake/follow-up";
+import { fireTriggers } from "@/server/item/trigger";
+
+/** Reports that waited for an item come back, and whoever reported it is told how it stands. */
+const reportsOfItems: Consumer = {
+  name: "reports of items",
+  kinds: ["item changed"],
+  follow: async (tx, event, now) => {
+    if (event.kind === "item changed") await followItem(tx, event.data.itemId, now);
+  },
+};
+
+/** Moves that wait for what happened to an item are made, each once, whatever happens between. */
+const triggers: Consumer = {
+  name: "triggers",
+  kinds: ["item changed"],
+  follow: async (_, event) => {
+    if (event.kind === "item changed") await fireTriggers(event.id, event.data);
+  },
+};
+
+export const CONSUMERS: readonly Consumer[] = [reportsOfItems, triggers];
+
+/** Lets each consumer go on from where it has come to. @returns how many events were looked at */
+export async function consumeEvents(now = Date.now()): Promise<number> {
+  let looked = 0;
+  for (const consumer of CONSUMERS) looked += await goOn(consumer, now);
+  return looked;
+}
