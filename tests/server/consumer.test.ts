@@ -1,13 +1,17 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, sql } from "drizzle-orm";
-import { database } from "@/db/connection";
-import { reportMessage } from "@/db/schema";
+import { DAY } from "@/core/calendar/instant";
+import { database, type Transaction } from "@/db/connection";
+import { domainEvent, eventConsumer, reportMessage } from "@/db/schema";
+import { announce } from "@/server/events/announce";
+import { checkPlaces, goOn, type Consumer } from "@/server/events/consumer";
+import { clearOld } from "@/worker/schedule";
 import { move, send } from "./setup/board";
 import { settle } from "./setup/events";
 import { NOOR } from "./setup/people";
 import { accepting, reportRow, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
-import { shelved } from "./setup/unfollowed";
+import { placeConsumers, shelved } from "./setup/unfollowed";
 
 givenTestDatabase();
 
@@ -57,4 +61,70 @@ test("a change that cannot be followed up waits and is tried again; those after 
   await settle(Date.now() + 60_000);
   expect(await shelved()).toEqual([]);
   expect(await steps(bad.reportId)).toBe(told + 1);
+});
+
+test("what commits late, with a number from before, is followed all the same", async () => {
+  await settle();
+  const seen: number[] = [];
+  const consumer: Consumer = {
+    name: "late",
+    kinds: ["plan changed"],
+    follow: async (_, event) => void seen.push(event.id),
+  };
+  await database().execute(
+    sql`insert into ${eventConsumer} select 'late', tx, event_id from ${eventConsumer} limit 1`,
+  );
+  const tell = (tx: Transaction) => announce(tx, "tix", { kind: "plan changed", data: {} });
+  let told = () => {};
+  let finish = () => {};
+  const open = new Promise<void>((resolve) => (finish = resolve));
+  const begun = new Promise<void>((resolve) => (told = resolve));
+  const late = database().transaction(async (tx) => {
+    await tell(tx);
+    told();
+    await open;
+  });
+  await begun;
+  await database().transaction(tell);
+  // The second is there to be read, and the first is not: nobody goes past it.
+  await goOn(consumer);
+  expect(seen).toEqual([]);
+  finish();
+  await late;
+  while (seen.length < 2) await goOn(consumer);
+  expect(seen[0]).toBeLessThan(seen[1]);
+  await goOn(consumer);
+  expect(seen).toHaveLength(2);
+  await database().delete(eventConsumer).where(eq(eventConsumer.name, "late"));
+});
+
+test("what can never be followed stays on the shelf, and a consumer without a place is no worker's", async () => {
+  const failing: Consumer = {
+    name: "failing",
+    kinds: ["plan changed"],
+    follow: () => Promise.reject(new Error("never")),
+  };
+  await expect(checkPlaces([failing])).rejects.toThrow("failing");
+  await settle();
+  await database().execute(
+    sql`insert into ${eventConsumer} select 'failing', tx, event_id from ${eventConsumer} limit 1`,
+  );
+  await checkPlaces([failing]);
+  const tell = (tx: Transaction) => announce(tx, "tix", { kind: "plan changed", data: {} });
+  await database().transaction(tell);
+  let now = Date.now();
+  while ((await shelved()).length === 0) await goOn(failing, now);
+  let tries = 1;
+  for (; (await shelved())[0].nextAt !== null; tries++) {
+    now += 3_600_000;
+    await goOn(failing, now);
+  }
+  expect([tries, (await shelved())[0].tries]).toEqual([20, 20]);
+  expect(await goOn(failing, now + 1e9)).toBe(0);
+  // Old events are thrown away, but not what lies on a shelf.
+  await placeConsumers("at the end");
+  await clearOld(Date.now() + 30 * DAY);
+  expect(await shelved()).toHaveLength(1);
+  expect((await database().select().from(domainEvent)).length).toBe(1);
+  await database().delete(eventConsumer).where(eq(eventConsumer.name, "failing"));
 });

@@ -8,12 +8,16 @@ import { eq } from "drizzle-orm";
 import { Client } from "pg";
 import { database } from "@/db/connection";
 import { migrateDatabase } from "@/db/migrate";
-import { item } from "@/db/schema";
+import { readEvent } from "@/core/events/catalogue";
+import { domainEvent, item } from "@/db/schema";
 import { formFaults } from "@/core/intake/form";
 import { publicForm, submitForm } from "@/server/intake/forms";
 import { undoVerdict } from "@/server/intake/judge";
 import { privateFile, readPrivatePage } from "@/server/intake/private-page";
+import { checkReports } from "@/server/intake/check";
 import { checkItems } from "@/server/item/check";
+import { CONSUMERS } from "@/worker/consumers";
+import { unfollowed } from "./setup/unfollowed";
 import { loadWorkflows } from "@/server/workflow/load";
 import { send } from "./setup/board";
 import { BARE, givenTestDatabase } from "./setup/test-database";
@@ -143,6 +147,13 @@ test("every migration runs on a database with data, and nothing of it is lost", 
       '{"status":"unjudged","itemId":null,"parkedUntil":null,"declineReason":null}', '{"status":"parked","itemId":null,"parkedUntil":"2999-01-01","declineReason":null}', 'una', '2026-03-01T09:00:00Z');
   `);
   await client.query(FINISHED_TWICE);
+  // What was told before the product kept events: one change was followed up, the next not yet.
+  await migrateTo(client, 18);
+  await client.query(`
+    insert into outbox (project_id, at, kind, item_id, from_version, version, done_at) values ('old', now(), 'item', '${TWICE}', 9, 10, now());
+    insert into outbox (project_id, at, kind, report_id) values ('old', now(), 'intake', '${REPORT}');
+    insert into outbox (project_id, at, kind, item_id, from_version, version) values ('old', now(), 'item', '${ITEM}', 0, 1);
+  `);
   await client.end();
 
   await migrateDatabase(process.env.DATABASE_URL!);
@@ -158,6 +169,16 @@ test("every migration runs on a database with data, and nothing of it is lost", 
     Date.parse("2026-03-06T08:00:00Z"),
     null,
   ]);
+
+  expect(await checkReports()).toEqual({ reports: 1, findings: [] });
+  const told = await database().select().from(domainEvent).orderBy(domainEvent.id);
+  expect(told.map((e) => readEvent(e))).toMatchObject([
+    { kind: "item changed", data: { itemId: TWICE, fromVersion: 9, kinds: ["moved"] } },
+    { kind: "report changed", data: { reportId: REPORT } },
+    { kind: "item changed", data: { itemId: ITEM, fromVersion: 0, kinds: ["created"] } },
+  ]);
+  // Consumers go on with the first that was not followed up.
+  expect(await unfollowed()).toBe(2 * CONSUMERS.length);
 
   const start = (answers: object) =>
     send(LEAD, ITEM, { kind: "move", from: "s-todo", to: "s-doing", answers });

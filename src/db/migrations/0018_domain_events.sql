@@ -37,7 +37,7 @@ INSERT INTO domain_event (id, project_id, at, kind, version, data, item_id, repo
 SELECT o.id, o.project_id, o.at,
   CASE WHEN o.kind = 'item' THEN 'item changed' WHEN o.kind = 'design' THEN 'triage rules changed' WHEN o.report_id IS NULL THEN 'reports imported' ELSE 'report changed' END,
   1,
-  CASE WHEN o.kind = 'item' THEN jsonb_build_object('itemId', o.item_id, 'fromVersion', coalesce(o.from_version, 0), 'version', o.version, 'depth', o.depth,
+  CASE WHEN o.kind = 'item' THEN jsonb_build_object('itemId', o.item_id, 'fromVersion', coalesce(o.from_version, o.version), 'version', o.version, 'depth', o.depth,
       'kinds', coalesce((SELECT jsonb_agg(DISTINCT e.kind) FROM item_event e WHERE e.item_id = o.item_id AND e.seq > o.from_version AND e.seq <= o.version), '[]'),
       'counts', true)
     WHEN o.kind = 'design' THEN '{}'::jsonb

@@ -12,20 +12,25 @@ CREATE TABLE "report_event" (
 ALTER TABLE "report" ADD COLUMN "seq" integer DEFAULT 0 NOT NULL;--> statement-breakpoint
 ALTER TABLE "report_event" ADD CONSTRAINT "report_event_report_id_report_id_fk" FOREIGN KEY ("report_id") REFERENCES "public"."report"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "report_event" ADD CONSTRAINT "report_event_actor_id_person_id_fk" FOREIGN KEY ("actor_id") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+-- Verdicts of long ago say nothing of waiting for an item.
+CREATE FUNCTION standing(told jsonb) RETURNS jsonb LANGUAGE sql IMMUTABLE AS $$
+  SELECT '{"parkedItemId": null}'::jsonb || (told - 'declineReason')
+$$;
+--> statement-breakpoint
 -- What is known of each report so far, as its history: how it came in, verdicts and what was undone of them, and when it last came back to the queue.
 WITH step AS (
   SELECT r.id AS report_id, r.received_at AS at, 0 AS part, NULL::text AS actor_id, 'received' AS kind,
     jsonb_build_object('new', jsonb_build_object('way', r.way, 'standing', coalesce(
-      (SELECT v.before - 'declineReason' FROM report_verdict v WHERE v.report_id = r.id ORDER BY v.at LIMIT 1),
+      (SELECT standing(v.before) FROM report_verdict v WHERE v.report_id = r.id ORDER BY v.at LIMIT 1),
       jsonb_build_object('status', r.status, 'itemId', r.item_id, 'parkedUntil', r.parked_until, 'parkedItemId', r.parked_item_id)))) AS data
   FROM report r
   UNION ALL
   SELECT v.report_id, greatest(v.at, r.received_at), 1, v.by_id, 'judged',
-    jsonb_build_object('verdictId', v.id, 'verdict', v.verdict ->> 'kind', 'old', v.before - 'declineReason', 'new', v.after - 'declineReason')
+    jsonb_build_object('verdictId', v.id, 'verdict', v.verdict ->> 'kind', 'old', standing(v.before), 'new', standing(v.after))
   FROM report_verdict v JOIN report r ON r.id = v.report_id
   UNION ALL
   SELECT v.report_id, greatest(v.undone_at, v.at, r.received_at), 2, v.undone_by_id, 'verdict undone',
-    jsonb_build_object('verdictId', v.id, 'old', v.after - 'declineReason', 'new', v.before - 'declineReason')
+    jsonb_build_object('verdictId', v.id, 'old', standing(v.after), 'new', standing(v.before))
   FROM report_verdict v JOIN report r ON r.id = v.report_id WHERE v.undone_at IS NOT NULL
   UNION ALL
   SELECT r.id, greatest(r.returned_at, r.received_at), 3, NULL, 'returned', jsonb_build_object('why', 'answered', 'old', '{}'::jsonb)
@@ -51,6 +56,8 @@ WHERE l.standing <> jsonb_build_object('status', r.status, 'itemId', r.item_id, 
 UPDATE report r SET
   seq = (SELECT max(e.seq) FROM report_event e WHERE e.report_id = r.id),
   version = (SELECT 1 + count(*) FILTER (WHERE e.kind <> 'received') FROM report_event e WHERE e.report_id = r.id);
+--> statement-breakpoint
+DROP FUNCTION standing(jsonb);
 --> statement-breakpoint
 CREATE TRIGGER report_event_append_only BEFORE UPDATE ON report_event
   FOR EACH ROW EXECUTE FUNCTION refuse_rewriting_history();
