@@ -53,7 +53,7 @@ const ONE_DOOR = [
   },
   {
     selector:
-      "CallExpression[callee.property.name=/^(insert|update|delete)$/][arguments.0.name=/^(item|itemEvent|stay|block|comment|itemLink)$/]",
+      "CallExpression[callee.property.name=/^(insert|update|delete)$/][arguments.0.name=/^(item|itemEvent|stay|flowPassage|block|comment|itemLink)$/]",
     message: "What is known of items is written by server/item/store.ts alone.",
   },
   {

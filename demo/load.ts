@@ -13,8 +13,9 @@ import { seededRandom } from "@/core/forecast/random";
 import { UNJUDGED, type ReportStanding } from "@/core/intake/report";
 import { standingOf, type ReportEvent } from "@/core/intake/report-history";
 import { receipt, reportEventRow } from "@/server/intake/store";
+import { flowRows } from "@/server/item/flow-rows";
 import { newAcceptance, type Verdict } from "@/core/intake/verdict";
-import { blocksOf, staysOf } from "@/core/item/snapshot";
+import { flowRecord } from "@/core/item/flow-record";
 import { fromTemplate } from "@/core/workflow/template";
 import { BUILD_REVIEW_TEST_DEPLOY, SUB_TASKS } from "@/core/workflow/templates";
 import type { Workflow } from "@/core/workflow/workflow";
@@ -191,34 +192,19 @@ export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Pr
     items.flatMap((i) => i.events),
     (c) => tx.insert(table.itemEvent).values(c.map(eventRow)),
   );
-  const stays = items.flatMap(({ snapshot, events }) => {
-    const entered = events.filter((e) => e.kind === "created" || e.kind === "moved");
-    return staysOf(events).map((s, i) => ({
-      itemId: snapshot.id,
-      enteredSeq: entered[i].seq,
-      stateId: s.stateId,
-      kind: s.kind,
-      outcome: s.outcome,
-      enteredAt: s.from,
-      leftAt: s.to,
-    }));
-  });
-  await inChunks(stays, (c) => tx.insert(table.stay).values(c));
-  const blocks = items.flatMap(({ snapshot, events }) =>
-    blocksOf(events).map((b) => {
-      const event = events.find((e) => e.kind === "blocked" && e.new.blockId === b.blockId)!;
-      return {
-        id: b.blockId,
-        itemId: snapshot.id,
-        cause: b.cause,
-        waitingFor: event.kind === "blocked" ? event.new.waitingFor : null,
-        byId: event.actorId,
-        fromAt: b.from,
-        liftedAt: b.to,
-      };
-    }),
+  const flow = items.map(({ snapshot, events }) => flowRows(snapshot, flowRecord(events)));
+  await inChunks(
+    flow.flatMap((f) => f.stays),
+    (c) => tx.insert(table.stay).values(c),
   );
-  await inChunks(blocks, (c) => tx.insert(table.block).values(c));
+  await inChunks(
+    flow.flatMap((f) => f.blocks),
+    (c) => tx.insert(table.block).values(c),
+  );
+  await inChunks(
+    flow.flatMap((f) => f.passages),
+    (c) => tx.insert(table.flowPassage).values(c),
+  );
   const comments = items.flatMap(({ snapshot, events }) =>
     events.flatMap((e) =>
       e.kind === "commented"

@@ -14,7 +14,7 @@ import { LABELLED_PAIRS } from "@demo/words/pairs";
 import { judgeSimilarity, type PairFigures, type Share } from "./similar-pairs";
 import { promises, PROMISES } from "./service-targets";
 import { readBoard } from "@/server/board/read";
-import { loadHistories } from "@/server/flow/histories";
+import { readFlowFacts } from "@/server/flow/facts";
 import { commandItem } from "@/server/item/command";
 import { check, conditions, replay } from "./rules";
 import { ITEMS_PER_PROJECT, makeOrganisation, ON_BOARD, PROJECTS } from "./organisation";
@@ -127,14 +127,10 @@ async function allMeasures(): Promise<Row[]> {
   const now = Date.now();
   const measure = async () => {
     for (let p = 1; p <= PROJECTS; p++) {
-      const histories = await loadHistories(database(), `b${p}`);
-      flowReport(
-        histories,
-        { from: now - 273 * DAY_MS, to: now },
-        { days: 10, share: 0.85 },
-        "Europe/London",
-        now,
-      );
+      const scope = { project: { id: `b${p}`, zone: "Europe/London" } };
+      const period = { from: now - 273 * DAY_MS, to: now };
+      const facts = await readFlowFacts(database(), scope, period);
+      flowReport(facts, { days: 10, share: 0.85 }, "Europe/London", now);
     }
   };
   const pass = () =>

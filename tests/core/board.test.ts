@@ -1,3 +1,4 @@
+import { flowTimes } from "@/core/flow/time-in-state";
 import fc from "fast-check";
 import { ageTrack } from "@/core/board/age-track";
 import { ladder, stagesOf, type Column } from "@/core/board/column";
@@ -7,7 +8,8 @@ import { brokenFirmLimits, limitState, limitWords, slots } from "@/core/board/li
 import { cardOf, type Card } from "@/core/board/card";
 import type { BoardView } from "@/ui/board/types";
 import { caughtUp } from "@/ui/board/with-card";
-import { history, Subject, workflow } from "./setup/make";
+import { factsOf } from "./setup/flow-by-history";
+import { DAY, history, Subject, workflow } from "./setup/make";
 
 const limit = (min: number | null, max: number | null) => ({
   min,
@@ -100,7 +102,13 @@ test("columns of one stage stand together; the ladder is the mean over all finis
       ["Live", "finished", 1, null],
     ]),
   ];
-  expect(ladder(columns, finished)).toEqual({ Waiting: 1, "In review": 1, Live: null });
+  const { times } = factsOf(finished, { from: 0, to: 4 * DAY }, "UTC");
+  expect(ladder(columns, flowTimes(times, 2), 2)).toEqual({
+    Waiting: 1,
+    "In review": 1,
+    Live: null,
+  });
+  expect(ladder(columns, flowTimes([], 0), 0).Waiting).toBeNull();
 });
 
 test("expedite items have a lane of their own on top, whatever the lanes are made by; nothing falls out", () => {

@@ -3,6 +3,9 @@ import type { ItemCommand } from "@/core/item/command";
 import type { ItemEvent } from "@/core/item/event";
 import { decide } from "@/core/item/decide";
 import { compareRanks, rankBetween, ranksBetween, ranksForOrder } from "@/core/item/rank";
+import type { ItemSnapshot } from "@/core/item/fields";
+import { flowRecord } from "@/core/item/flow-record";
+import { blockedEndedBy, passageIn, type FlowPassage } from "@/core/item/passage";
 import { applyEvent, blocksOf, replay, staysOf } from "@/core/item/snapshot";
 import { finishesOf } from "@/core/item/start-finish";
 import { eventWords } from "@/core/item/words";
@@ -105,6 +108,62 @@ describe("history and snapshot", () => {
       }),
       { numRuns: 200 },
     );
+  });
+
+  test("passages and blocked time kept step by step are those of the whole history", () => {
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 40 }), (steps) => {
+        const { events } = walk(steps);
+        const kept: FlowPassage[] = [];
+        const blocked = new Map<number, number>();
+        let item: ItemSnapshot | null = null;
+        let stay = 1;
+        for (const command of new Set(events.map((e) => e.commandId))) {
+          const own = events.filter((e) => e.commandId === command);
+          const before: ItemSnapshot | null = item;
+          for (const event of own) {
+            if (item) {
+              const ended = blockedEndedBy(item, event);
+              blocked.set(stay, (blocked.get(stay) ?? 0) + ended);
+            }
+            item = applyEvent(item, event);
+            if (event.kind === "moved") stay = event.seq;
+          }
+          const passage = passageIn(before, own, item!);
+          if (!passage) continue;
+          const last = kept.flatMap((p) => (p.kind === "start" ? [] : [p.elapsedMs])).at(-1) ?? 0;
+          kept.push(
+            passage.kind === "start"
+              ? passage
+              : { ...passage, sinceLastMs: passage.elapsedMs - last },
+          );
+        }
+        const record = flowRecord(events);
+        expect(record.passages).toEqual(kept);
+        for (const { enteredSeq, blockedMs } of record.stays)
+          expect([enteredSeq, blockedMs]).toEqual([enteredSeq, blocked.get(enteredSeq) ?? 0]);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  test("overlapping blockers count once, what still goes on not yet, and each stay has its part", () => {
+    const subject = new Subject({ assigneeId: "noor" }).move("Ready"); // at 2 s
+    const block = (blockId: string) =>
+      subject.do({ kind: "block", blockId, cause: "storm", waitingFor: null });
+    const lift = (blockId: string) => subject.do({ kind: "lift", blockId });
+    block("a"); // 3 s
+    block("b"); // 4 s
+    lift("a"); // 5 s
+    subject.move("Building"); // 6 s: blocked for 3 s in Ready
+    lift("b"); // 7 s: and 1 s in Building
+    block("c"); // 8 s: goes on
+    const blocked = flowRecord(subject.events).stays.map((s) => [s.stateId, s.blockedMs]);
+    expect(blocked).toEqual([
+      ["Backlog", 0],
+      ["Ready", 3_000],
+      ["Building", 1_000],
+    ]);
   });
 
   test("going back to unstarted stops the clock, the next commitment starts it again, both intervals count", () => {

@@ -1,7 +1,14 @@
 import { expectationKept, expectationWords } from "@/core/flow/expectation";
-import { ageInDays, finishedIn, workInProgressAt } from "@/core/flow/measures";
+import { ageInDays } from "@/core/flow/measures";
 import { littlesLaw } from "@/core/flow/littles-law";
 import { percentiles } from "@/core/flow/report";
+import {
+  clockOf,
+  departuresIn,
+  factsOf,
+  finishedIn,
+  inProgressAt,
+} from "../core/setup/flow-by-history";
 import { DAY, history } from "../core/setup/make";
 
 /*
@@ -54,12 +61,12 @@ test.each([
   [5.5, ["C", "D", "F"]],
   [9.5, ["D"]],
 ])("WIP at day %f is %j", (day, expected) => {
-  expect(workInProgressAt(items, day * DAY).map((h) => h.id)).toEqual(expected);
+  expect(inProgressAt(items, day * DAY).map((h) => h.id)).toEqual(expected);
 });
 
 test("cycle times and throughput of the table", () => {
   const finished = finishedIn(items, { from: 0, to: 10 * DAY }, "UTC");
-  expect(finished.map((f) => [f.history.id, f.days])).toEqual([
+  expect(finished.map((f) => [f.itemId, f.days])).toEqual([
     ["B", 1],
     ["A", 3],
     ["C", 6],
@@ -70,8 +77,8 @@ test("cycle times and throughput of the table", () => {
 });
 
 test("work item age of the table", () => {
-  expect(ageInDays(items[3], "UTC", 9.5 * DAY)).toBe(7);
-  expect(ageInDays(items[4], "UTC", 9.5 * DAY)).toBe(0);
+  expect(ageInDays({ clock: clockOf(items[3]) }, "UTC", 9.5 * DAY)).toBe(7);
+  expect(ageInDays({ clock: clockOf(items[4]) }, "UTC", 9.5 * DAY)).toBe(0);
 });
 
 /*
@@ -95,11 +102,10 @@ test("the expectation of the table", () => {
  * 11.6 days in progress, so L = 1.16 items, λ = 0.4 a day and W = 2.9 days.
  */
 test("Little's law on the table without the unfinished item", () => {
-  const law = littlesLaw(
-    items.filter((h) => h.id !== "D"),
-    { from: 0, to: 10 * DAY },
-    "UTC",
-  );
+  const span = { from: 0, to: 10 * DAY };
+  const without = items.filter((h) => h.id !== "D");
+  const { inProgressMs } = factsOf(without, span, "UTC");
+  const law = littlesLaw(span, inProgressMs, departuresIn(without, span, "UTC"));
   expect(law.averageWip).toBeCloseTo(1.16, 10);
   expect(law.throughput).toBeCloseTo(0.4, 10);
   expect(law.averageTime).toBeCloseTo(2.9, 10);

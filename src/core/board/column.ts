@@ -1,6 +1,5 @@
 import type { Days } from "@/core/calendar/instant";
-import type { FlowHistory } from "@/core/flow/history";
-import { flowTimes } from "@/core/flow/time-in-state";
+import type { FlowTimes } from "@/core/flow/time-in-state";
 import type { StateId, StateKind } from "@/core/workflow/workflow";
 import type { ColumnLimit } from "./limit";
 
@@ -57,14 +56,14 @@ export function stagesOf(columns: readonly Column[]): StageOfColumns[] {
  */
 export function ladder(
   columns: readonly Column[],
-  recentlyFinished: readonly FlowHistory[],
+  { states }: FlowTimes,
+  recentlyFinished: number,
 ): Record<string, Days | null> {
-  const { states } = flowTimes(recentlyFinished, 0);
   const average = new Map(states.map((s) => [s.stateId, s.average]));
   return Object.fromEntries(
     columns.map((column) => [
       column.id,
-      column.part === "finished" || recentlyFinished.length === 0
+      column.part === "finished" || recentlyFinished === 0
         ? null
         : column.stateIds.reduce((sum, id) => sum + (average.get(id) ?? 0), 0),
     ]),

@@ -36,3 +36,18 @@ export const cutAt = <T extends Interval>(intervals: readonly T[], at: Instant):
   intervals.flatMap((i) =>
     i.from < at ? [{ ...i, to: i.to === null || i.to > at ? at : i.to }] : [],
   );
+
+/** Intervals merged where they overlap or touch, oldest first; open ends reach to `now`. */
+export function mergeIntervals(
+  intervals: readonly Interval[],
+  now: Instant,
+): { from: Instant; to: Instant }[] {
+  const merged: { from: Instant; to: Instant }[] = [];
+  for (const { from, to } of [...intervals].sort((a, b) => a.from - b.from)) {
+    const last = merged.at(-1);
+    const end = to ?? now;
+    if (last && from <= last.to) last.to = Math.max(last.to, end);
+    else merged.push({ from, to: end });
+  }
+  return merged;
+}

@@ -1,7 +1,6 @@
 import { DAY, type Days } from "@/core/calendar/instant";
-import { areaInProgress } from "./cumulative-flow";
-import type { FlowHistory, Period } from "./history";
-import { departuresIn } from "./measures";
+import type { Period } from "./period";
+import type { Finished } from "./measures";
 
 export interface LittlesLaw {
   /**
@@ -27,15 +26,15 @@ export interface LittlesLaw {
  * Little's law, L = λW, as a check of the averages (J. D. C. Little, "A proof for the queuing
  * formula: L = λW", Operations Research 9 (1961), 383-387). Over a window that starts and ends
  * empty it is an identity, because both sides are the same area under the cumulative flow diagram.
+ * @param inProgressMs that area, exactly, in milliseconds
  */
 export function littlesLaw(
-  histories: readonly FlowHistory[],
   period: Period,
-  zone: string,
-  departures = departuresIn(histories, period, zone),
+  inProgressMs: number,
+  departures: readonly Pick<Finished, "sinceLast">[],
 ): LittlesLaw {
   const length = (period.to - period.from) / DAY;
-  const averageWip = areaInProgress(histories, period) / length;
+  const averageWip = inProgressMs / DAY / length;
   const throughput = departures.length / length;
   if (departures.length === 0) return { averageWip, throughput, averageTime: null, gap: null };
   const averageTime = departures.reduce((sum, d) => sum + d.sinceLast, 0) / departures.length;

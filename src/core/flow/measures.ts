@@ -1,26 +1,21 @@
 import { cutAt, DAY, type Days, type Instant } from "@/core/calendar/instant";
 import { daysTouched } from "@/core/calendar/zone";
-import { finishesOf, type FinishKind } from "@/core/item/start-finish";
-import { isInProgress, type Outcome } from "@/core/workflow/workflow";
-import { clockOf, historyAt, type FlowHistory, type Period } from "./history";
+import type { FinishKind } from "@/core/item/start-finish";
+import type { Outcome } from "@/core/workflow/workflow";
+import type { Departure, Running } from "./facts";
 
 /*
  * The four measures of flow, as the open Kanban guide defines them: WIP, the items started but not
  * finished; throughput, the items finished per unit of time; work item age, the time from start
- * until now; cycle time, the time from start to finish.
+ * until now; cycle time, the time from start to finish. What is a start and a finish is said in
+ * `core/item/start-finish.ts`.
  */
-
-/** WIP: items started and not finished at an instant. */
-export function workInProgressAt(histories: readonly FlowHistory[], at: Instant): FlowHistory[] {
-  return histories.filter((h) =>
-    h.stays.some((s) => isInProgress(s.kind) && s.from <= at && (s.to === null || s.to > at)),
-  );
-}
 
 /** A finish with the time that it took. */
 export interface Finished {
-  /** Its work as it stood at the finish; what comes after changes nothing about it. */
-  history: FlowHistory;
+  itemId: string;
+  key: string;
+  title: string;
   at: Instant;
   kind: FinishKind;
   outcome: Outcome | null;
@@ -35,67 +30,22 @@ export interface Finished {
   sinceLast: Days;
 }
 
-/** Every finish in the period, in their order, whatever its outcome: the departures. */
-export function departuresIn(
-  histories: readonly FlowHistory[],
-  period: Period,
-  zone: string,
-): Finished[] {
-  const departures: Finished[] = [];
-  for (const whole of histories) {
-    let before = 0;
-    for (const { at, kind, outcome } of finishesOf(whole.stays)) {
-      if (at >= period.to) break;
-      const clock = cutAt(clockOf(whole), at);
-      const elapsed = clock.reduce((sum, { from, to }) => sum + to! - from, 0) / DAY;
-      if (at >= period.from)
-        departures.push({
-          history: asItStood(whole, at),
-          at,
-          kind,
-          outcome,
-          days: daysTouched(clock, zone, at),
-          elapsed,
-          sinceLast: elapsed - before,
-        });
-      before = elapsed;
-    }
-  }
-  return departures.sort((a, b) => a.at - b.at);
-}
-
-/** A history without what was in progress after a finish; most have nothing to leave out. */
-const asItStood = (history: FlowHistory, at: Instant): FlowHistory =>
-  history.stays.some((s) => s.from >= at && isInProgress(s.kind))
-    ? historyAt(history, at)
-    : history;
+/** Departures with their times, by the calendar of a zone. */
+export const timed = (departures: readonly Departure[], zone: string): Finished[] =>
+  departures.map(({ clock, elapsedMs, sinceLastMs, ...finish }) => ({
+    ...finish,
+    days: daysTouched(cutAt(clock, finish.at), zone, finish.at),
+    elapsed: elapsedMs / DAY,
+    sinceLast: sinceLastMs / DAY,
+  }));
 
 /**
- * The finished work of a period: the first delivery of each item, with its cycle time. Reopening it
- * later does not change that.
+ * The finished work among some finishes: the first delivery of each item, with its cycle time.
+ * Reopening it later does not change that.
  */
-export const finishedIn = (
-  histories: readonly FlowHistory[],
-  period: Period,
-  zone: string,
-): Finished[] => departuresIn(histories, period, zone).filter((d) => d.kind === "delivered");
+export const delivered = (finishes: readonly Finished[]): Finished[] =>
+  finishes.filter((f) => f.kind === "delivered");
 
-/** The starts in the period: each entering of what is in progress, the first and any later one. */
-export function startedIn(
-  histories: readonly FlowHistory[],
-  period: Period,
-): { history: FlowHistory; at: Instant }[] {
-  const started: { history: FlowHistory; at: Instant }[] = [];
-  for (const history of histories)
-    for (const { from } of clockOf(history))
-      if (from >= period.from && from < period.to) started.push({ history, at: from });
-  return started.sort((a, b) => a.at - b.at);
-}
-
-/**
- * Work item age in calendar days: its whole clock so far, today included. 0 for what was never
- * started.
- */
-export function ageInDays(history: FlowHistory, zone: string, now: Instant): Days {
-  return daysTouched(clockOf(history), zone, now);
-}
+/** Work item age in calendar days: its whole clock so far, today included. */
+export const ageInDays = ({ clock }: Pick<Running, "clock">, zone: string, now: Instant): Days =>
+  daysTouched(clock, zone, now);

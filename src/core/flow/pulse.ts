@@ -1,8 +1,9 @@
 import type { Days, Instant } from "@/core/calendar/instant";
 import { dayNumber, dayStart, weekStart } from "@/core/calendar/zone";
 import { expectationKept, type Expectation, type ExpectationKept } from "./expectation";
-import { lastWeeks, type FlowHistory } from "./history";
-import { ageInDays, departuresIn, finishedIn, startedIn, workInProgressAt } from "./measures";
+import type { Running, StateSum } from "./facts";
+import type { Period } from "./period";
+import { ageInDays, type Finished } from "./measures";
 import { flowTimes } from "./time-in-state";
 
 /** How long back "recently finished" reaches in the pulse strip. */
@@ -22,39 +23,48 @@ export interface Pulse {
   recentlyFinished: string[];
 }
 
+/** What the pulse is made of. */
+export interface PulseFacts {
+  /** First deliveries of the last twelve weeks, and how long they were in each state. */
+  recent: readonly Finished[];
+  times: readonly StateSum[];
+  running: readonly Running[];
+  /** Ids of the items that started, and that finished, in the running week: each time once. */
+  arrived: string[];
+  departed: string[];
+}
+
 /** The same measures as the charts, over the last twelve weeks and the running ISO week. */
 export function pulse(
-  histories: readonly FlowHistory[],
+  { recent, times, running, arrived, departed }: PulseFacts,
   expectation: Expectation,
   zone: string,
   now: Instant,
 ): Pulse {
-  const inProgress = workInProgressAt(histories, now);
-  const week = { from: dayStart(weekStart(dayNumber(now, zone)), zone), to: now + 1 };
-  const recent = finishedIn(histories, lastWeeks(PULSE_WINDOW_WEEKS, zone, now), zone);
   let oldest: Pulse["oldest"] = null;
-  for (const history of inProgress) {
-    const age = ageInDays(history, zone, now);
-    if (!oldest || age > oldest.age) oldest = { itemId: history.id, age };
+  for (const item of running) {
+    const age = ageInDays(item, zone, now);
+    if (!oldest || age > oldest.age) oldest = { itemId: item.itemId, age };
   }
+  const days = recent.map((f) => f.days);
   return {
-    inProgress: inProgress.map((h) => h.id),
+    inProgress: running.map((r) => r.itemId),
     oldest,
     expectation,
     kept: {
-      ...expectationKept(
-        recent.map((f) => f.days),
-        expectation,
-      ),
-      itemIds: recent.filter((f) => f.days > expectation.days).map((f) => f.history.id),
+      ...expectationKept(days, expectation),
+      itemIds: recent.filter((f) => f.days > expectation.days).map((f) => f.itemId),
     },
-    blocked: inProgress.filter((h) => h.blocks.some((b) => b.to === null)).map((h) => h.id),
-    arrivedThisWeek: startedIn(histories, week).map((s) => s.history.id),
-    departedThisWeek: departuresIn(histories, week, zone).map((d) => d.history.id),
-    efficiency: flowTimes(
-      recent.map((f) => f.history),
-      now,
-    ).efficiency,
-    recentlyFinished: recent.map((f) => f.history.id),
+    blocked: running.filter((r) => r.blocked).map((r) => r.itemId),
+    arrivedThisWeek: arrived,
+    departedThisWeek: departed,
+    efficiency: flowTimes(times, recent.length).efficiency,
+    recentlyFinished: recent.map((f) => f.itemId),
   };
 }
+
+/** The running ISO week by the calendar of a zone, as far as it has come. */
+export const runningWeek = (zone: string, now: Instant): Period => ({
+  from: dayStart(weekStart(dayNumber(now, zone)), zone),
+  to: now + 1,
+});

@@ -1,10 +1,11 @@
-import type { DayNumber, Days, Instant } from "@/core/calendar/instant";
-import type { Outcome, StateId, StateKind } from "@/core/workflow/workflow";
-import { cumulativeFlow } from "./cumulative-flow";
+import type { Days, Instant } from "@/core/calendar/instant";
+import type { StateId, StateKind } from "@/core/workflow/workflow";
+import { cumulativeFlow, type CumulativeFlow } from "./cumulative-flow";
 import { expectationKept, type Expectation, type ExpectationKept } from "./expectation";
-import type { FlowHistory, Period } from "./history";
+import type { FlowFacts } from "./facts";
+import type { Period } from "./period";
 import { littlesLaw, type LittlesLaw } from "./littles-law";
-import { ageInDays, departuresIn, workInProgressAt, type Finished } from "./measures";
+import { ageInDays, delivered, timed, type Finished } from "./measures";
 import { ascending, quantile } from "./quantile";
 import { throughputByWeek, type WeekOfThroughput } from "./throughput";
 import { flowTimes, type FlowTimes } from "./time-in-state";
@@ -16,30 +17,16 @@ export interface Percentiles {
 }
 
 /** A finish as a row of the report. */
-export interface FinishedRow {
-  itemId: string;
-  key: string;
-  title: string;
-  at: Instant;
-  days: Days;
-  elapsed: Days;
-  outcome: Outcome | null;
-}
+export type FinishedRow = Omit<Finished, "kind" | "sinceLast">;
 
-const rowOf = ({
-  history: { id, key, title },
-  at,
-  days,
-  elapsed,
-  outcome,
-}: Finished): FinishedRow => ({ itemId: id, key, title, at, days, elapsed, outcome });
+const rowOf = ({ kind: _, sinceLast: _since, ...row }: Finished): FinishedRow => row;
 
 /**
  * Everything the Learn page shows, ready to be sent to a browser (plain objects and arrays only).
  */
 export interface FlowReport {
   period: Period;
-  cumulative: { days: DayNumber[]; counts: Record<StateId, number[]> };
+  cumulative: CumulativeFlow;
   /** First deliveries: what throughput, cycle time and expectation are about. */
   finished: FinishedRow[];
   /** What was started and ended otherwise, with the time it took. */
@@ -72,23 +59,22 @@ export function percentiles(cycleDays: Iterable<Days>): Percentiles {
 }
 
 /**
- * All flow measures of some histories over a period, with `now` as the instant that ages reach to.
+ * All flow measures of a period from its facts, with `now` as the instant that ages reach to.
  */
 export function flowReport(
-  histories: readonly FlowHistory[],
-  period: Period,
+  facts: FlowFacts,
   expectation: Expectation,
   zone: string,
   now: Instant,
 ): FlowReport {
-  const departures = departuresIn(histories, period, zone);
+  const { period } = facts;
+  const departures = timed(facts.departures, zone);
   const ofKind = (kind: Finished["kind"]) => departures.filter((d) => d.kind === kind);
-  const finished = ofKind("delivered");
+  const finished = delivered(departures);
   const days = finished.map((f) => f.days);
-  const cumulative = cumulativeFlow(histories, period, zone);
   return {
     period,
-    cumulative: { days: cumulative.days, counts: Object.fromEntries(cumulative.counts) },
+    cumulative: cumulativeFlow(facts),
     finished: finished.map(rowOf),
     stopped: ofKind("stopped").map(rowOf),
     again: ofKind("again").map(rowOf),
@@ -96,22 +82,11 @@ export function flowReport(
     expectation,
     kept: expectationKept(days, expectation),
     throughput: throughputByWeek(finished, period, zone),
-    ageing: workInProgressAt(histories, now).map((h) => {
-      const here = h.stays.at(-1)!;
-      return {
-        itemId: h.id,
-        key: h.key,
-        title: h.title,
-        stateId: here.stateId,
-        kind: here.kind,
-        age: ageInDays(h, zone, now),
-        blocked: h.blocks.some((b) => b.to === null),
-      };
-    }),
-    times: flowTimes(
-      finished.map((f) => f.history),
-      now,
-    ),
-    little: littlesLaw(histories, period, zone, departures),
+    ageing: facts.running.map(({ clock, ...running }) => ({
+      ...running,
+      age: ageInDays({ clock }, zone, now),
+    })),
+    times: flowTimes(facts.times, finished.length),
+    little: littlesLaw(period, facts.inProgressMs, departures),
   };
 }

@@ -1,6 +1,6 @@
 import { dayNumber, dayStart, weekStart } from "@/core/calendar/zone";
 import type { DayNumber } from "@/core/calendar/instant";
-import type { Period } from "./history";
+import type { Period } from "./period";
 import type { Finished } from "./measures";
 
 export interface WeekOfThroughput {
@@ -24,7 +24,7 @@ export function throughputByWeek(
     const whole = dayStart(week, zone) >= period.from && dayStart(week + 7, zone) <= period.to;
     weeks.set(week, { week, itemIds: [], whole });
   }
-  for (const { history, at } of finished)
-    weeks.get(weekStart(dayNumber(at, zone)))?.itemIds.push(history.id);
+  for (const { itemId, at } of finished)
+    weeks.get(weekStart(dayNumber(at, zone)))?.itemIds.push(itemId);
   return [...weeks.values()];
 }

@@ -1,6 +1,6 @@
-import { DAY, overlap, type Days, type Instant } from "@/core/calendar/instant";
+import { DAY, type Days } from "@/core/calendar/instant";
 import type { StateId, StateKind } from "@/core/workflow/workflow";
-import { mergedBlocks, type FlowHistory } from "./history";
+import type { StateSum } from "./facts";
 
 export interface TimeInState {
   stateId: StateId;
@@ -27,44 +27,25 @@ export interface FlowTimes {
 }
 
 /**
- * Average time in each state and flow efficiency. Blocked time counts as waiting, whatever the
- * state, so a blocked hour in a working state lowers the efficiency.
+ * Average time in each state in progress and flow efficiency. Blocked time counts as waiting,
+ * whatever the state, so a blocked hour in a working state lowers the efficiency.
+ * @param items how many items the sums are of
  */
-export function flowTimes(histories: readonly FlowHistory[], now: Instant): FlowTimes {
-  const states = new Map<StateId, TimeInState>();
-  let working = 0;
-  let waiting = 0;
-  let blocked = 0;
-  for (const { stays, blocks } of histories) {
-    const merged = blocks.length > 0 ? mergedBlocks(blocks, now) : [];
-    const seen = new Set<StateId>();
-    for (const stay of stays) {
-      if (stay.kind === "unstarted" || stay.kind === "finished") continue;
-      const spent = (stay.to ?? Math.max(now, stay.from)) - stay.from;
-      let stopped = 0;
-      for (const block of merged) stopped += overlap(stay, block, now);
-      let row = states.get(stay.stateId);
-      if (!row)
-        states.set(
-          stay.stateId,
-          (row = { stateId: stay.stateId, kind: stay.kind, items: 0, average: 0, blocked: 0 }),
-        );
-      if (!seen.has(stay.stateId)) row.items += 1;
-      seen.add(stay.stateId);
-      row.average += spent;
-      row.blocked += stopped;
-      blocked += stopped;
-      if (stay.kind === "working") working += spent - stopped;
-      else waiting += spent - stopped;
-    }
-  }
-  const perItem = DAY * Math.max(1, histories.length);
+export function flowTimes(sums: readonly StateSum[], items: number): FlowTimes {
+  const perItem = DAY * Math.max(1, items);
+  const worked = (kind: StateKind) =>
+    sums.reduce((sum, s) => sum + (s.kind === kind ? s.spentMs - s.blockedMs : 0), 0);
+  const working = worked("working");
+  const waiting = worked("waiting");
+  const blocked = sums.reduce((sum, s) => sum + s.blockedMs, 0);
   const total = working + waiting + blocked;
   return {
-    states: [...states.values()].map((s) => ({
-      ...s,
-      average: s.average / perItem,
-      blocked: s.blocked / perItem,
+    states: sums.map(({ stateId, kind, items: were, spentMs, blockedMs }) => ({
+      stateId,
+      kind,
+      items: were,
+      average: spentMs / perItem,
+      blocked: blockedMs / perItem,
     })),
     working: working / perItem,
     waiting: waiting / perItem,

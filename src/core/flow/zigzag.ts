@@ -1,6 +1,12 @@
-import { DAY, type Days, type Instant } from "@/core/calendar/instant";
+import {
+  DAY,
+  mergeIntervals,
+  type Interval,
+  type Days,
+  type Instant,
+} from "@/core/calendar/instant";
+import type { Stay } from "@/core/item/snapshot";
 import { isInProgress, type StateId, type StateKind } from "@/core/workflow/workflow";
-import { mergedBlocks, type FlowHistory } from "./history";
 
 /**
  * A stretch of an item's line: high while somebody works on it, low while it waits, broken while it
@@ -33,13 +39,13 @@ export interface Zigzag {
  * @param sentBack when the item was moved backwards; its stays alone do not tell which way was back
  */
 export function zigzag(
-  history: FlowHistory,
+  history: { stays: readonly Stay[]; blocks: readonly Interval[] },
   now: Instant,
   sentBack: readonly Instant[] = [],
 ): Zigzag {
   const first = history.stays.findIndex((s) => isInProgress(s.kind));
   const lastActive = history.stays.findLastIndex((s) => isInProgress(s.kind));
-  const blocks = mergedBlocks(history.blocks, now);
+  const blocks = mergeIntervals(history.blocks, now);
   const segments: ZigzagSegment[] = [];
   for (const stay of first < 0 ? [] : history.stays.slice(first, lastActive + 1)) {
     const end = stay.to ?? Math.max(now, stay.from);

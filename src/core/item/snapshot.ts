@@ -242,19 +242,17 @@ export function staysOf(events: readonly ItemEvent[]): RecordedStay[] {
   return stays;
 }
 
-/** The blocked intervals that a history amounts to, by blocker. */
-export function blocksOf(events: readonly ItemEvent[]): (Interval & {
+/** A blocked interval, by its blocker. */
+export interface BlockedInterval extends Interval {
   blockId: string;
   cause: string;
   waitingFor: string | null;
   byId: string | null;
-})[] {
-  const blocks: (Interval & {
-    blockId: string;
-    cause: string;
-    waitingFor: string | null;
-    byId: string | null;
-  })[] = [];
+}
+
+/** The blocked intervals that a history amounts to, by blocker. */
+export function blocksOf(events: readonly ItemEvent[]): BlockedInterval[] {
+  const blocks: BlockedInterval[] = [];
   for (const event of standingEvents(events)) {
     if (event.kind === "blocked")
       blocks.push({

@@ -1,5 +1,6 @@
 import { sql } from "drizzle-orm";
 import {
+  bigint,
   boolean,
   check,
   date,
@@ -28,6 +29,7 @@ import type {
 } from "@/core/item/fields";
 import type { Outside } from "@/core/item/outside";
 import type { OwnValues } from "@/core/item/own-field";
+import type { FlowPassage } from "@/core/item/passage";
 import type { Outcome, StateKind } from "@/core/workflow/workflow";
 import { instant, rank } from "./columns";
 import { person, team } from "./people";
@@ -175,6 +177,8 @@ export const stay = pgTable(
     outcome: text("outcome").$type<Outcome>(),
     enteredAt: instant("entered_at").notNull(),
     leftAt: instant("left_at"),
+    /** How long of it, as far as that is over, the item was blocked. */
+    blockedMs: bigint("blocked_ms", { mode: "number" }).notNull().default(0),
   },
   (t) => [
     primaryKey({ columns: [t.itemId, t.enteredSeq] }),
@@ -182,6 +186,37 @@ export const stay = pgTable(
       .on(t.itemId)
       .where(sql`${t.leftAt} is null`),
     check("stay_order", sql`${t.leftAt} >= ${t.enteredAt}`),
+  ],
+);
+
+/**
+ * Each start and finish, as flow measures read them. Made with the events, and the same when made
+ * again from them.
+ */
+export const flowPassage = pgTable(
+  "flow_passage",
+  {
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
+    /** Number of the event that made it. */
+    seq: integer("seq").notNull(),
+    /** The project that the item was in then. */
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
+    at: instant("at").notNull(),
+    kind: text("kind").$type<FlowPassage["kind"]>().notNull(),
+    outcome: text("outcome").$type<Outcome>(),
+    /** Of a finish: the whole clock until then, and its part since the finish before. */
+    elapsedMs: bigint("elapsed_ms", { mode: "number" }),
+    sinceLastMs: bigint("since_last_ms", { mode: "number" }),
+  },
+  (t) => [
+    primaryKey({ columns: [t.itemId, t.seq] }),
+    index("flow_passage_project").on(t.projectId, t.at),
+    check("flow_passage_kind", sql`${t.kind} in ('start', 'delivered', 'stopped', 'again')`),
+    check("flow_passage_finish", sql`(${t.kind} = 'start') = (${t.elapsedMs} is null)`),
   ],
 );
 

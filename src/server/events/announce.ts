@@ -2,9 +2,23 @@ import { subjectOf, VERSIONS, type Happening } from "@/core/events/catalogue";
 import type { Transaction } from "@/db/connection";
 import { domainEvent } from "@/db/schema";
 
+/** The row of an event that is about to be told. */
+export const eventRowOf = (
+  projectId: string,
+  happening: Happening,
+  at: number,
+): Omit<typeof domainEvent.$inferInsert, "id" | "tx"> => ({
+  projectId,
+  at,
+  kind: happening.kind,
+  version: VERSIONS[happening.kind],
+  data: happening.data,
+  ...subjectOf(happening),
+});
+
 /**
- * Tells whoever listens what happened, once the transaction is stored: the one place that writes
- * events.
+ * Tells whoever listens what happened, once the transaction is stored. With the store of items,
+ * which tells in the statement that writes, the one place that does.
  */
 export async function announce(
   tx: Transaction,
@@ -12,12 +26,5 @@ export async function announce(
   happening: Happening,
   at = Date.now(),
 ): Promise<void> {
-  await tx.insert(domainEvent).values({
-    projectId,
-    at,
-    kind: happening.kind,
-    version: VERSIONS[happening.kind],
-    data: happening.data,
-    ...subjectOf(happening),
-  });
+  await tx.insert(domainEvent).values(eventRowOf(projectId, happening, at));
 }

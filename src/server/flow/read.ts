@@ -3,12 +3,12 @@ import { ladder } from "@/core/board/column";
 import { limitState } from "@/core/board/limit";
 import type { Instant } from "@/core/calendar/instant";
 import { dayNumber, dayStart, isoDate } from "@/core/calendar/zone";
-import { inStateAt } from "@/core/flow/cumulative-flow";
-import { lastWeeks } from "@/core/flow/history";
-import { finishedIn } from "@/core/flow/measures";
+import { lastWeeks } from "@/core/flow/period";
+import { delivered, timed } from "@/core/flow/measures";
 import { maskIds, maskPulse, maskReport } from "@/core/flow/outside-view";
-import { pulse, PULSE_WINDOW_WEEKS, type Pulse } from "@/core/flow/pulse";
+import { pulse, PULSE_WINDOW_WEEKS, runningWeek, type Pulse } from "@/core/flow/pulse";
 import { flowReport, percentiles, type FlowReport, type Percentiles } from "@/core/flow/report";
+import { flowTimes } from "@/core/flow/time-in-state";
 import { CLASSES_OF_SERVICE } from "@/core/item/fields";
 import type { State } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
@@ -20,7 +20,14 @@ import { readKeptPromises } from "../intake/promises";
 import { enterProject, hiddenItems, type ProjectAccess, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { projectTypes } from "../workflow/load";
-import { loadHistories } from "./histories";
+import {
+  readDepartures,
+  readFlowFacts,
+  readInState,
+  readPassers,
+  readRunning,
+  readStateSums,
+} from "./facts";
 
 export const PERIODS = { "4 weeks": 4, "12 weeks": 12, "26 weeks": 26, "39 weeks": 39 } as const;
 
@@ -85,15 +92,20 @@ const SUMMARY_KEPT_MS = 5_000;
 
 async function summarise(project: ProjectRow, now: Instant): Promise<Figures> {
   const db = database();
-  const [histories, { board, columns }] = await Promise.all([
-    loadHistories(db, project.id),
-    loadBoard(db, project.id),
-  ]);
-  const recent = finishedIn(
-    histories,
-    lastWeeks(PULSE_WINDOW_WEEKS, project.zone, now),
-    project.zone,
+  const { zone } = project;
+  const twelveWeeks = lastWeeks(PULSE_WINDOW_WEEKS, zone, now);
+  const scope = { project };
+  const [departures, times, running, { started, finished }, { board, columns }] = await Promise.all(
+    [
+      readDepartures(db, scope, twelveWeeks),
+      readStateSums(db, scope, twelveWeeks),
+      readRunning(db, scope),
+      readPassers(db, scope, runningWeek(zone, now)),
+      loadBoard(db, project.id),
+    ],
   );
+  const recent = delivered(timed(departures, zone));
+  const facts = { recent, times, running, arrived: started, departed: finished };
   const limited = columns.filter((c) => c.min !== null || c.max !== null);
   const counts = await columnCounts(
     db,
@@ -107,12 +119,9 @@ async function summarise(project: ProjectRow, now: Instant): Promise<Figures> {
     return kind === "over" || kind === "under";
   });
   return {
-    pulse: pulse(histories, expectationOf(project), project.zone, now),
+    pulse: pulse(facts, expectationOf(project), zone, now),
     percentiles: percentiles(recent.map((f) => f.days)),
-    ladder: ladder(
-      columns,
-      recent.map((f) => f.history),
-    ),
+    ladder: ladder(columns, flowTimes(times, recent.length), recent.length),
     limitsBroken: broken.map((c) => c.id),
     now,
   };
@@ -142,21 +151,18 @@ export async function readLearn(
   const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
   const hidden = await hiddenItems(db, viewer, project.id);
   const filter = { typeId: query.type, classOfService: query.class };
-  const [histories, { types, workflows }] = await Promise.all([
-    loadHistories(db, project.id, filter),
+  const period = lastWeeks(PERIODS[query.period], project.zone, now);
+  const [facts, { types, workflows }] = await Promise.all([
+    readFlowFacts(db, { project, ...filter }, period),
     projectTypes(db, project.id),
   ]);
-  const period = lastWeeks(PERIODS[query.period], project.zone, now);
   const upper = types.filter((t) => t.level >= 1);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     query,
     promises: await readKeptPromises(project, hidden, period, now, filter),
     unplanned: await readUnplanned(db, project, { hidden, period, now, filter }),
-    report: maskReport(
-      flowReport(histories, period, expectationOf(project), project.zone, now),
-      hidden,
-    ),
+    report: maskReport(flowReport(facts, expectationOf(project), project.zone, now), hidden),
     states: workflows
       .filter((w) => upper.some((t) => t.workflowId === w.id))
       .flatMap((w) => w.states),
@@ -179,17 +185,10 @@ export async function readBand(
 ): Promise<string[]> {
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
-  const histories = await loadHistories(db, project.id, {
-    typeId: query.type,
-    classOfService: query.class,
-  });
-  const behind = inStateAt(
-    histories,
-    band.state,
-    Math.min(dayStart(band.day + 1, project.zone), now + 1),
-  );
+  const scope = { project, typeId: query.type, classOfService: query.class };
+  const at = Math.min(dayStart(band.day + 1, project.zone), now + 1);
   return maskIds(
-    behind.map((h) => h.id),
+    await readInState(db, scope, band.state, at),
     await hiddenItems(db, viewer, project.id),
   );
 }

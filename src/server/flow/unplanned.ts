@@ -14,7 +14,7 @@ import type { Reader } from "@/db/connection";
 import { item, itemLink, itemType } from "@/db/schema";
 import type { PromiseFilter } from "../intake/promises";
 import { loadReleases, loadSprints } from "../plan/boxes";
-import { FLOW_LEVEL } from "./histories";
+import { FLOW_LEVEL } from "./facts";
 
 /** What came in between, and what got past testing, as Learn shows it. */
 export interface UnplannedView {

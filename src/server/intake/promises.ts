@@ -2,7 +2,7 @@ import { and, asc, eq, gte, inArray, isNull, min, ne, or, sql } from "drizzle-or
 import type { Instant, Interval } from "@/core/calendar/instant";
 import { holds } from "@/core/condition/evaluate";
 import { NOTHING_AROUND } from "@/core/condition/facts";
-import { lastWeeks } from "@/core/flow/history";
+import { lastWeeks } from "@/core/flow/period";
 import { maskIds } from "@/core/flow/outside-view";
 import type { QueueRow } from "@/core/intake/desk-view";
 import {

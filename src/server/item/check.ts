@@ -1,8 +1,9 @@
 import { and, asc, eq, inArray, sql } from "drizzle-orm";
-import { blocksOf, replay, staysOf } from "@/core/item/snapshot";
-import type { ItemEvent } from "@/core/item/event";
+import { flowRecord } from "@/core/item/flow-record";
+import { replay } from "@/core/item/snapshot";
 import { database } from "@/db/connection";
-import { block, domainEvent, item, itemEvent, stay } from "@/db/schema";
+import { block, domainEvent, flowPassage, item, itemEvent, stay } from "@/db/schema";
+import { flowRows } from "./flow-rows";
 import { eventOf, snapshotOf } from "./rows";
 
 export interface CheckResult {
@@ -15,7 +16,7 @@ const BATCH = 500;
 
 /**
  * Proves that what is stored agrees with itself: replaying each item's events gives its snapshot,
- * its stays and its blocks; events have no gaps; what was told knows the last version of each
+ * its stays, blocks and passages; events have no gaps; what was told knows the last version of each
  * item changed since it was last cleared.
  */
 export async function checkItems(): Promise<CheckResult> {
@@ -49,6 +50,10 @@ export async function checkItems(): Promise<CheckResult> {
           await tx.select().from(block).where(inArray(block.itemId, batch)),
           (b) => b.itemId,
         );
+        const passages = group(
+          await tx.select().from(flowPassage).where(inArray(flowPassage.itemId, batch)),
+          (p) => p.itemId,
+        );
         const announced = await tx
           .select({
             itemId: domainEvent.itemId,
@@ -69,36 +74,14 @@ export async function checkItems(): Promise<CheckResult> {
             complain((error as Error).message);
             continue;
           }
-          compare(
-            "stays",
-            canonical(expectedStays(own)),
-            canonical(
-              (stays.get(row.id) ?? []).map(({ stateId, kind, outcome, enteredAt, leftAt }) => ({
-                stateId,
-                kind,
-                outcome,
-                from: enteredAt,
-                to: leftAt,
-              })),
-            ),
-            complain,
-          );
-          const byId = (a: { blockId: string }, b: { blockId: string }) =>
-            a.blockId < b.blockId ? -1 : 1;
-          compare(
-            "blocks",
-            canonical(
-              blocksOf(own)
-                .map(({ blockId, cause, from, to }) => ({ blockId, cause, from, to }))
-                .sort(byId),
-            ),
-            canonical(
-              (blocks.get(row.id) ?? [])
-                .map((b) => ({ blockId: b.id, cause: b.cause, from: b.fromAt, to: b.liftedAt }))
-                .sort(byId),
-            ),
-            complain,
-          );
+          const kept = {
+            stays: stays.get(row.id) ?? [],
+            blocks: blocks.get(row.id) ?? [],
+            passages: passages.get(row.id) ?? [],
+          };
+          const made = flowRows(row, flowRecord(own));
+          for (const part of ["stays", "blocks", "passages"] as const)
+            compare(part, canonical(inOrder(made[part])), canonical(inOrder(kept[part])), complain);
           const version = announcedVersion.get(row.id);
           if (version !== undefined && version !== row.version)
             complain(`what was told ends at version ${version}, the item is at ${row.version}`);
@@ -110,14 +93,9 @@ export async function checkItems(): Promise<CheckResult> {
   return result;
 }
 
-const expectedStays = (events: ItemEvent[]) =>
-  staysOf(events).map(({ stateId, kind, outcome, from, to }) => ({
-    stateId,
-    kind,
-    outcome,
-    from,
-    to,
-  }));
+/** Rows in an order that does not depend on when they were written. */
+const inOrder = (rows: readonly object[]) =>
+  [...rows].sort((a, b) => (canonical(a) < canonical(b) ? -1 : 1));
 
 function compare(
   what: string,

@@ -1,17 +1,32 @@
-import { and, eq, isNull } from "drizzle-orm";
+import { eq } from "drizzle-orm";
 import type { ItemEvent } from "@/core/item/event";
 import { changesCounts } from "@/core/item/event-counts";
 import type { ItemSnapshot } from "@/core/item/fields";
-import { applyEvent, blocksOf, staysOf } from "@/core/item/snapshot";
+import { flowRecord } from "@/core/item/flow-record";
+import { blockedEndedBy, passageIn } from "@/core/item/passage";
+import { applyEvent } from "@/core/item/snapshot";
 import { namesOutcome } from "@/core/item/start-finish";
 import type { Transaction } from "@/db/connection";
-import { block, comment, item, itemEvent, itemLink, stay } from "@/db/schema";
-import { announce } from "../events/announce";
+import { columnNames, jsonRecord, type JsonRecord } from "@/db/record";
+import {
+  block,
+  comment,
+  domainEvent,
+  flowPassage,
+  item,
+  itemEvent,
+  itemLink,
+  stay,
+} from "@/db/schema";
+import { namedSql } from "@/db/statement";
+import { eventRowOf } from "../events/announce";
+import { flowRows } from "./flow-rows";
 import { eventOf, eventRow } from "./rows";
 
 /**
- * Stores events: the new snapshot, the history, the stays and blocks that measures read, and what
- * is told of them, all in the caller's transaction. The one place that writes any of them.
+ * Stores events: the new snapshot, the history, the stays, blocks and passages that measures read,
+ * and what is told of them, in one statement of the caller's transaction. The one place that writes
+ * any of them.
  * @returns the snapshot after the events
  * @param depth how many moves in a row happened by themselves, for what these events set off
  */
@@ -25,15 +40,79 @@ export async function storeEvents(
     if (!before) throw new Error("nothing to store");
     return before;
   }
-  const steps = snapshotsAfter(before, events);
-  const after = steps.at(-1)!;
-  if (before) await tx.update(item).set(differences(before, after)).where(eq(item.id, after.id));
-  else await tx.insert(item).values(after);
-  await tx.insert(itemEvent).values(events.map(eventRow));
-  for (const [i, event] of events.entries()) await storeConsequence(tx, event, steps[i]);
-  if (events.some((e) => e.kind === "undone")) await rebuildIntervals(tx, after.id);
-  await announce(
-    tx,
+  const steps = stepsOf(before, events);
+  const after = steps.at(-1)!.after;
+  const written: Written = {
+    itemId: after.id,
+    item: jsonRecord(item, before ? differences(before, after) : after),
+    events: events.map((e) => jsonRecord(itemEvent, eventRow(e))),
+    told: [jsonRecord(domainEvent, toldOf(before, after, events, depth))],
+    passages: passageRows(before, events, after),
+    ...emptyIntervals(),
+  };
+  for (const step of steps) addConsequence(written, step);
+  await (before ? STORE_CHANGE : STORE_NEW)(tx, [JSON.stringify(written)]);
+  if (events.some((e) => e.kind === "undone")) await rebuildFlow(tx, after);
+  return after;
+}
+
+/** What the statement writes, in the names of the database. */
+interface Written {
+  itemId: string;
+  item: JsonRecord;
+  events: JsonRecord[];
+  told: JsonRecord[];
+  passages: JsonRecord[];
+  /** What becomes of the stay that was open before: the time it is left, blocked time, outcome. */
+  open: { left_at?: string; blocked_ms?: number; outcome?: string | null } | null;
+  stays: JsonRecord[];
+  blocks: JsonRecord[];
+  lifted: { id: string; at: string }[];
+  comments: JsonRecord[];
+  links: JsonRecord[];
+  unlinked: string[];
+}
+
+const emptyIntervals = () => ({
+  open: null as Written["open"],
+  stays: [] as JsonRecord[],
+  blocks: [] as JsonRecord[],
+  lifted: [] as Written["lifted"],
+  comments: [] as JsonRecord[],
+  links: [] as JsonRecord[],
+  unlinked: [] as string[],
+});
+
+/** An event with the item right before and right after it. */
+interface Step {
+  event: ItemEvent;
+  before: ItemSnapshot | null;
+  after: ItemSnapshot;
+}
+
+function stepsOf(before: ItemSnapshot | null, events: readonly ItemEvent[]): Step[] {
+  let snapshot = before;
+  return events.map((event) => {
+    const step = { event, before: snapshot, after: applyEvent(snapshot, event) };
+    snapshot = step.after;
+    return step;
+  });
+}
+
+/** Only the fields that differ; the version always does. */
+function differences(before: ItemSnapshot, after: ItemSnapshot): Partial<ItemSnapshot> {
+  return Object.fromEntries(
+    Object.entries(after).filter(([field, value]) => before[field as keyof ItemSnapshot] !== value),
+  );
+}
+
+const toldOf = (
+  before: ItemSnapshot | null,
+  after: ItemSnapshot,
+  events: readonly ItemEvent[],
+  depth: number,
+) =>
+  eventRowOf(
     after.projectId,
     {
       kind: "item changed",
@@ -48,136 +127,64 @@ export async function storeEvents(
     },
     after.updatedAt,
   );
-  return after;
-}
 
-/** The snapshot after each of some events. */
-function snapshotsAfter(before: ItemSnapshot | null, events: readonly ItemEvent[]): ItemSnapshot[] {
-  let snapshot = before;
-  return events.map((event) => (snapshot = applyEvent(snapshot, event)));
-}
-
-/** After an undone step an item's stays and blocks are what its history amounts to without it. */
-async function rebuildIntervals(tx: Transaction, itemId: string): Promise<void> {
-  const events = (
-    await tx.select().from(itemEvent).where(eq(itemEvent.itemId, itemId)).orderBy(itemEvent.seq)
-  ).map(eventOf);
-  await tx.delete(stay).where(eq(stay.itemId, itemId));
-  await tx.insert(stay).values(
-    staysOf(events).map(({ enteredSeq, stateId, kind, outcome, from, to }) => ({
-      itemId,
-      enteredSeq,
-      stateId,
-      kind,
-      outcome,
-      enteredAt: from,
-      leftAt: to,
-    })),
-  );
-  await tx.delete(block).where(eq(block.itemId, itemId));
-  const blocks = blocksOf(events);
-  if (blocks.length > 0)
-    await tx.insert(block).values(
-      blocks.map(({ blockId, cause, waitingFor, byId, from, to }) => ({
-        id: blockId,
-        itemId,
-        cause,
-        waitingFor,
-        byId,
-        fromAt: from,
-        liftedAt: to,
-      })),
-    );
-}
-
-/** Only the columns that differ; the version always does. */
-function differences(before: ItemSnapshot, after: ItemSnapshot): Partial<ItemSnapshot> {
-  return Object.fromEntries(
-    Object.entries(after).filter(([field, value]) => before[field as keyof ItemSnapshot] !== value),
-  );
-}
-
-/** @param after the item right after this event */
-async function storeConsequence(
-  tx: Transaction,
-  event: ItemEvent,
+function passageRows(
+  before: ItemSnapshot | null,
+  events: readonly ItemEvent[],
   after: ItemSnapshot,
-): Promise<void> {
-  const { itemId, at } = event;
-  const leave = () =>
-    tx
-      .update(stay)
-      .set({ leftAt: at })
-      .where(and(eq(stay.itemId, itemId), isNull(stay.leftAt)));
+): JsonRecord[] {
+  const passage = passageIn(before, events, after);
+  const { id: itemId, projectId } = after;
+  return passage ? [jsonRecord(flowPassage, { ...passage, itemId, projectId })] : [];
+}
+
+const iso = (at: number) => new Date(at).toISOString();
+
+/** Adds what an event means beyond the snapshot and the history. */
+function addConsequence(written: Written, { event, before, after }: Step): void {
+  const { itemId, at, seq, actorId } = event;
+  const blockedMs = before ? blockedEndedBy(before, event) : 0;
+  if (blockedMs > 0)
+    written.open = { ...written.open, blocked_ms: (written.open?.blocked_ms ?? 0) + blockedMs };
   switch (event.kind) {
     case "created":
-      await tx.insert(stay).values({
-        itemId,
-        enteredSeq: event.seq,
-        stateId: event.new.stateId,
-        kind: event.new.stateKind,
-        enteredAt: at,
-      });
+    case "moved": {
+      const { stateId } = event.new;
+      const kind = event.kind === "created" ? event.new.stateKind : event.new.kind;
+      if (before) written.open = { ...written.open, left_at: iso(at) };
+      const outcome = kind === "finished" ? after.outcome : null;
+      const entered = { itemId, enteredSeq: seq, stateId, kind, outcome, enteredAt: at };
+      written.stays.push(jsonRecord(stay, { ...entered, leftAt: null, blockedMs: 0 }));
       return;
-    case "moved":
-      await leave();
-      await tx.insert(stay).values({
-        itemId,
-        enteredSeq: event.seq,
-        stateId: event.new.stateId,
-        kind: event.new.kind,
-        outcome: event.new.kind === "finished" ? after.outcome : null,
-        enteredAt: at,
-      });
-      return;
+    }
     case "withdrawn":
-      await leave();
+      written.open = { ...written.open, left_at: iso(at) };
       return;
-    case "commented":
-      await tx.insert(comment).values({
-        id: event.new.commentId,
-        itemId,
-        authorId: event.actorId,
-        body: event.new.body,
-        at,
-      });
+    case "commented": {
+      const { commentId: id, body } = event.new;
+      written.comments.push(jsonRecord(comment, { id, itemId, authorId: actorId, body, at }));
       return;
-    case "blocked":
-      await tx.insert(block).values({
-        id: event.new.blockId,
-        itemId,
-        cause: event.new.cause,
-        waitingFor: event.new.waitingFor,
-        byId: event.actorId,
-        fromAt: at,
-      });
+    }
+    case "blocked": {
+      const { blockId: id, cause, waitingFor } = event.new;
+      const began = { id, itemId, cause, waitingFor, byId: actorId, fromAt: at, liftedAt: null };
+      written.blocks.push(jsonRecord(block, began));
       return;
+    }
     case "lifted":
-      await tx.update(block).set({ liftedAt: at }).where(eq(block.id, event.old.blockId));
+      written.lifted.push({ id: event.old.blockId, at: iso(at) });
       return;
     case "linked": {
-      if (!event.new.outward) return;
-      await tx.insert(itemLink).values({
-        id: event.new.linkId,
-        fromItemId: after.id,
-        toItemId: event.new.otherId,
-        kind: event.new.kind,
-      });
+      const { linkId: id, otherId: toItemId, kind, outward } = event.new;
+      const link = { id, fromItemId: after.id, toItemId, kind };
+      if (outward) written.links.push(jsonRecord(itemLink, link));
       return;
     }
     case "unlinked":
-      if (event.old.outward) await tx.delete(itemLink).where(eq(itemLink.id, event.old.linkId));
+      if (event.old.outward) written.unlinked.push(event.old.linkId);
       return;
     case "changed":
-      if (
-        event.field === "outcome" &&
-        after.stateKind === "finished" &&
-        namesOutcome(after.enteredStateAt, at, after.outcome)
-      )
-        await tx
-          .update(stay)
-          .set({ outcome: after.outcome })
-          .where(and(eq(stay.itemId, itemId), isNull(stay.leftAt)));
+      if (event.field === "outcome") nameOutcome(written, after, at);
       return;
     case "undone":
     case "own changed":
@@ -186,6 +193,103 @@ async function storeConsequence(
     case "held":
     case "ranked":
     case "overrode":
+    case "ticked":
+    case "unticked":
+    case "approved":
+    case "approval withdrawn":
       return;
   }
 }
+
+/** An outcome that is named after the move, in the same step, is that of the state just entered. */
+function nameOutcome(written: Written, after: ItemSnapshot, at: number): void {
+  const { stateKind, enteredStateAt, outcome } = after;
+  if (stateKind !== "finished" || !namesOutcome(enteredStateAt, at, outcome)) return;
+  const entered = written.stays.at(-1);
+  if (entered) entered.outcome = outcome;
+  else written.open = { ...written.open, outcome };
+}
+
+/**
+ * Makes an item's stays, blocks and passages again from its history: after an undone step they are
+ * what it amounts to without that step.
+ */
+export async function rebuildFlow(
+  tx: Transaction,
+  { id, projectId }: Pick<ItemSnapshot, "id" | "projectId">,
+): Promise<void> {
+  const history = await tx
+    .select()
+    .from(itemEvent)
+    .where(eq(itemEvent.itemId, id))
+    .orderBy(itemEvent.seq);
+  const rows = flowRows({ id, projectId }, flowRecord(history.map(eventOf)));
+  await tx.delete(stay).where(eq(stay.itemId, id));
+  await tx.insert(stay).values(rows.stays);
+  await tx.delete(block).where(eq(block.itemId, id));
+  if (rows.blocks.length > 0) await tx.insert(block).values(rows.blocks);
+  await tx.delete(flowPassage).where(eq(flowPassage.itemId, id));
+  if (rows.passages.length > 0) await tx.insert(flowPassage).values(rows.passages);
+}
+
+/** Texts that may be long are written only where they change: they are stored apart from the row. */
+const LONG = ["description", "how_to_test"];
+const changeable = columnNames(item).filter((name) => name !== "id");
+const changed = changeable.map((name) =>
+  LONG.includes(name)
+    ? `case when $1::jsonb -> 'item' ? '${name}' then r.${name} else i.${name} end`
+    : `r.${name}`,
+);
+
+const FROM_GIVEN = (table: string, part: string) =>
+  `jsonb_populate_recordset(null::${table}, $1::jsonb -> '${part}') r`;
+
+/**
+ * Everything but the item itself. The stay that is left is closed before the next one opens: there
+ * is one open stay an item at most, at every moment.
+ */
+const REST = `
+  history as (insert into item_event select r.* from ${FROM_GIVEN("item_event", "events")}),
+  closed as (
+    update stay s set
+      left_at = coalesce(($1::jsonb #>> '{open,left_at}')::timestamptz, s.left_at),
+      blocked_ms = s.blocked_ms + coalesce(($1::jsonb #>> '{open,blocked_ms}')::bigint, 0),
+      outcome = case when $1::jsonb -> 'open' ? 'outcome' then $1::jsonb #>> '{open,outcome}' else s.outcome end
+    where jsonb_typeof($1::jsonb -> 'open') = 'object' and s.item_id = ($1::jsonb ->> 'itemId')::uuid
+      and s.left_at is null
+    returning 1),
+  entered as (
+    insert into stay select r.* from ${FROM_GIVEN("stay", "stays")}
+    where (select count(*) from closed) >= 0),
+  passed as (
+    insert into flow_passage (item_id, seq, project_id, at, kind, outcome, elapsed_ms, since_last_ms)
+    select r.item_id, r.seq, r.project_id, r.at, r.kind, r.outcome, r.elapsed_ms,
+      r.elapsed_ms - coalesce((select max(p.elapsed_ms) from flow_passage p where p.item_id = r.item_id), 0)
+    from ${FROM_GIVEN("flow_passage", "passages")}),
+  began as (insert into block select r.* from ${FROM_GIVEN("block", "blocks")}),
+  ended as (
+    update block b set lifted_at = l.at
+    from jsonb_to_recordset($1::jsonb -> 'lifted') as l (id uuid, at timestamptz) where b.id = l.id),
+  said as (insert into comment select r.* from ${FROM_GIVEN("comment", "comments")}),
+  joined as (insert into item_link select r.* from ${FROM_GIVEN("item_link", "links")}),
+  parted as (
+    delete from item_link l using jsonb_array_elements_text($1::jsonb -> 'unlinked') as u (id)
+    where l.id = u.id::uuid)
+  insert into domain_event (project_id, at, kind, version, data, item_id)
+  select r.project_id, r.at, r.kind, r.version, r.data, r.item_id
+  from ${FROM_GIVEN("domain_event", "told")}`;
+
+const STORE_CHANGE = namedSql(
+  "store a change of an item",
+  `with changed as (
+    update item i set (${changeable.join(", ")}) = (
+      select ${changed.join(", ")} from jsonb_populate_record(i, $1::jsonb -> 'item') r)
+    where i.id = ($1::jsonb ->> 'itemId')::uuid),
+  ${REST}`,
+);
+
+const STORE_NEW = namedSql(
+  "store a new item",
+  `with made as (insert into item select r.* from jsonb_populate_record(null::item, $1::jsonb -> 'item') r),
+  ${REST}`,
+);

@@ -1,7 +1,7 @@
 import { NOTHING_AROUND } from "@/core/condition/facts";
 import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
 import { NEW_ITEM } from "@/core/item/new-item";
-import type { FlowHistory } from "@/core/flow/history";
+import type { FlowHistory } from "./flow-by-history";
 import type { ItemCommand } from "@/core/item/command";
 import { decide, type DecisionContext } from "@/core/item/decide";
 import type { CreatedData, ItemEvent } from "@/core/item/event";

@@ -1,0 +1,37 @@
+import { mergeIntervals, overlap, type Interval } from "@/core/calendar/instant";
+import type { ItemEvent } from "./event";
+import { passagesOf, type FlowPassage } from "./passage";
+import { blocksOf, staysOf, type BlockedInterval, type RecordedStay } from "./snapshot";
+
+/** A stay with how long of it, as far as it is over, the item was blocked, in milliseconds. */
+export interface MeasuredStay extends RecordedStay {
+  blockedMs: number;
+}
+
+/** What flow measures read of an item: kept as events come, and the same when made anew. */
+export interface FlowRecord {
+  stays: MeasuredStay[];
+  blocks: BlockedInterval[];
+  passages: FlowPassage[];
+}
+
+/** Makes the record of a whole history. */
+export function flowRecord(events: readonly ItemEvent[]): FlowRecord {
+  const stays = staysOf(events);
+  const blocks = blocksOf(events);
+  return {
+    stays: stays.map((stay) => ({ ...stay, blockedMs: blockedWithin(stay, blocks) })),
+    blocks,
+    passages: passagesOf(stays),
+  };
+}
+
+/**
+ * How long of a stay its item was blocked, overlapping blockers counted once. A stretch that still
+ * goes on in a stay that is open counts when it ends.
+ */
+function blockedWithin(stay: Interval, blocks: readonly Interval[]): number {
+  const stretches = mergeIntervals(blocks, Infinity);
+  const ended = stay.to === null ? stretches.filter((s) => s.to !== Infinity) : stretches;
+  return ended.reduce((sum, stretch) => sum + overlap(stay, stretch, stretch.to), 0);
+}

@@ -1,0 +1,94 @@
+import { cutAt, type Instant, type Interval } from "@/core/calendar/instant";
+import type { Outcome } from "@/core/workflow/workflow";
+import type { ItemEvent } from "./event";
+import type { ItemSnapshot } from "./fields";
+import type { RecordedStay } from "./snapshot";
+import { isDelivered, passage, type FinishKind } from "./start-finish";
+
+/**
+ * A start or a finish of an item, as flow measures read it: `seq` is the number of the event that
+ * made it, times are in milliseconds.
+ */
+export type FlowPassage =
+  | { seq: number; at: Instant; kind: "start" }
+  | {
+      seq: number;
+      at: Instant;
+      kind: FinishKind;
+      outcome: Outcome | null;
+      /** The whole clock until then. */
+      elapsedMs: number;
+      /** The part of it since the finish before, if there was one. */
+      sinceLastMs: number;
+    };
+
+/** The passages that a whole run of stays amounts to, oldest first. */
+export function passagesOf(stays: readonly RecordedStay[]): FlowPassage[] {
+  const passages: FlowPassage[] = [];
+  let before: RecordedStay | null = null;
+  let delivered = false;
+  let elapsedMs = 0;
+  let lastMs = 0;
+  for (const stay of stays) {
+    const { enteredSeq: seq, from: at, outcome } = stay;
+    if (before && isRunning(before)) elapsedMs += at - before.from;
+    const step = passage(before?.kind ?? null, stay.kind);
+    if (step === "start") passages.push({ seq, at, kind: "start" });
+    if (step === "finish") {
+      const kind = delivered ? "again" : isDelivered(outcome) ? "delivered" : "stopped";
+      passages.push({ seq, at, kind, outcome, elapsedMs, sinceLastMs: elapsedMs - lastMs });
+      lastMs = elapsedMs;
+      delivered ||= isDelivered(outcome);
+    }
+    before = stay;
+  }
+  return passages;
+}
+
+const isRunning = ({ kind }: RecordedStay) => passage(null, kind) === "start";
+
+/**
+ * The passage that the events of one command make, without the history before them: null where they
+ * make none. What the finish before it took is for whoever knows that finish.
+ * @param before null where the events make the item
+ * @param after the item after all of them
+ */
+export function passageIn(
+  before: ItemSnapshot | null,
+  events: readonly ItemEvent[],
+  after: ItemSnapshot,
+): FlowPassage | null {
+  for (const event of events) {
+    const { seq, at } = event;
+    const step =
+      event.kind === "created"
+        ? passage(null, event.new.stateKind)
+        : event.kind === "moved"
+          ? passage(event.old.kind, event.new.kind)
+          : null;
+    if (step === "start") return { seq, at, kind: "start" };
+    if (step !== "finish") continue;
+    const earlier = before?.deliveredAt ?? null;
+    const kind = earlier !== null ? "again" : after.deliveredAt === at ? "delivered" : "stopped";
+    const elapsedMs = lengthOf(cutAt(after.clock, at));
+    return { seq, at, kind, outcome: after.outcome, elapsedMs, sinceLastMs: elapsedMs };
+  }
+  return null;
+}
+
+const lengthOf = (clock: readonly Interval[]) =>
+  clock.reduce((sum, { from, to }) => sum + to! - from, 0);
+
+/**
+ * How long an event ends a blocked stretch of the stay that is open before it, in milliseconds: by
+ * the last blocker's lifting, or by leaving the state while blocked.
+ */
+export function blockedEndedBy(before: ItemSnapshot, event: ItemEvent): number {
+  if (before.blockedSince === null) return 0;
+  const ends =
+    event.kind === "moved" ||
+    event.kind === "withdrawn" ||
+    (event.kind === "lifted" &&
+      before.openBlockers.every((blocker) => blocker.id === event.old.blockId));
+  return ends ? event.at - Math.max(before.blockedSince, before.enteredStateAt) : 0;
+}

@@ -1,0 +1,42 @@
+import { database, type Reader } from "./connection";
+
+/*
+ * Statements with a name: they are built once a process, and the database parses and plans them
+ * once a connection. For what is done so often that this is felt: the way of a move.
+ */
+
+/** A statement of the query builder that was given a name, as far as it matters here. */
+interface Prepared<T> {
+  execute: (values?: Record<string, unknown>) => Promise<T>;
+}
+
+/**
+ * A statement of the query builder, with `sql.placeholder`s where values go.
+ * @param name says what it does; no two statements have the same
+ */
+export function namedQuery<T>(
+  name: string,
+  build: (reader: Reader) => { prepare: (name: string) => Prepared<T> },
+): (reader: Reader, values: Record<string, unknown>) => Promise<T> {
+  let built: Prepared<T> | undefined;
+  return (reader, values) => {
+    built ??= build(database()).prepare(name);
+    // The same statement on the connection of the caller's transaction.
+    const own = Object.create(built, { client: { value: clientOf(reader) } }) as Prepared<T>;
+    return own.execute(values);
+  };
+}
+
+/** A statement in SQL, with $1, $2 … where values go. */
+export function namedSql(
+  name: string,
+  text: string,
+): (reader: Reader, values: unknown[]) => Promise<void> {
+  return async (reader, values) => {
+    const query = { sql: text, params: values };
+    await reader._.session.prepareQuery(query, undefined, name, false).execute();
+  };
+}
+
+const clientOf = (reader: Reader): unknown =>
+  (reader._.session as unknown as { client: unknown }).client;

@@ -1,0 +1,39 @@
+import type { FlowRecord } from "@/core/item/flow-record";
+import type { block, flowPassage, stay } from "@/db/schema";
+
+/** What is stored of an item's flow. */
+export interface FlowRows {
+  stays: (typeof stay.$inferInsert)[];
+  blocks: (typeof block.$inferInsert)[];
+  passages: (typeof flowPassage.$inferInsert)[];
+}
+
+/** The rows of an item's flow record. */
+export function flowRows(
+  { id: itemId, projectId }: { id: string; projectId: string },
+  record: FlowRecord,
+): FlowRows {
+  return {
+    stays: record.stays.map(({ from: enteredAt, to: leftAt, ...rest }) => ({
+      itemId,
+      enteredAt,
+      leftAt,
+      ...rest,
+    })),
+    blocks: record.blocks.map(({ blockId: id, from: fromAt, to: liftedAt, ...rest }) => ({
+      id,
+      itemId,
+      fromAt,
+      liftedAt,
+      ...rest,
+    })),
+    passages: record.passages.map((passage) => ({
+      itemId,
+      projectId,
+      outcome: null,
+      elapsedMs: null,
+      sinceLastMs: null,
+      ...passage,
+    })),
+  };
+}
