@@ -145,6 +145,15 @@ async function fillProject(id: string, states: string[], open: number): Promise<
     from item i cross join generate_series(1, 9) s
     where i.project_id = ${id} and s <= array_position(${stateList}, i.state_id)`);
   await db.execute(sql`
+    insert into flow_passage (item_id, seq, project_id, at, kind, outcome, elapsed_ms, since_last_ms)
+    select s.item_id, s.entered_seq, ${id}, s.entered_at, 'start', null, null, null
+    from stay s join item i on i.id = s.item_id where i.project_id = ${id} and s.entered_seq = 2
+    union all
+    select s.item_id, s.entered_seq, ${id}, s.entered_at, 'delivered', i.outcome, t.ms, t.ms
+    from stay s join item i on i.id = s.item_id
+    cross join lateral (select (extract(epoch from interval '1 hour' * (7 * (3 + i.number % 27))) * 1000)::bigint as ms) t
+    where i.project_id = ${id} and s.kind = 'finished'`);
+  await db.execute(sql`
     insert into item_event (item_id, seq, at, actor_id, cause, command_id, kind, field, old, new)
     select i.id, s, i.created_at + interval '1 hour' * s, 'p1', 'demo', gen_random_uuid(), case when s = 1 then 'created' else 'changed' end, 'estimate', '1', '2'
     from item i cross join generate_series(1, 15) s where i.project_id = ${id}`);

@@ -1,9 +1,10 @@
-import { and, eq, inArray, isNull, ne, sql } from "drizzle-orm";
+import { and, eq, isNull, ne, sql, type SQL } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { Condition } from "@/core/condition/condition";
 import type { StateId } from "@/core/workflow/workflow";
 import type { Reader } from "@/db/connection";
 import { columnState, item } from "@/db/schema";
+import { namedQuery } from "@/db/statement";
 import { projectAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
 import { hiddenFrom } from "../people/access";
@@ -35,21 +36,37 @@ export async function columnCounts(
   now: Instant,
 ): Promise<ReadonlyMap<string, number>> {
   if (columnIds.length === 0) return new Map();
-  const rows = await reader
+  const scope = await inScope(reader, project, board, now);
+  const values = { boardId: board.id, columnIds: [...columnIds] };
+  const rows = scope
+    ? await countsOf(reader, board.id, columnIds, scope)
+    : await countAll(reader, values);
+  return new Map(rows.map((r) => [r.columnId, r.count]));
+}
+
+const countsOf = (reader: Reader, boardId: string, columnIds: readonly string[], scope?: SQL) =>
+  reader
     .select({ columnId: columnState.columnId, count: sql<number>`count(*)::int` })
     .from(item)
     .innerJoin(columnState, eq(columnState.stateId, item.stateId))
     .where(
       and(
-        eq(columnState.boardId, board.id),
-        inArray(columnState.columnId, [...columnIds]),
+        eq(columnState.boardId, boardId),
+        sql`${columnState.columnId} = any(${sql.param(columnIds)}::text[])`,
         isNull(item.withdrawnAt),
-        await inScope(reader, project, board, now),
+        scope,
       ),
     )
     .groupBy(columnState.columnId);
-  return new Map(rows.map((r) => [r.columnId, r.count]));
-}
+
+/** Of a board that shows everything: one statement, whatever its columns. */
+const countAll = namedQuery("count the items of columns", (reader) =>
+  countsOf(
+    reader,
+    sql.placeholder("boardId") as unknown as string,
+    sql.placeholder("columnIds") as unknown as string[],
+  ),
+);
 
 /** Of the items in progress that a board counts, how many in each state a person may not see. */
 export async function hiddenCounts(

@@ -5,8 +5,9 @@ import { holds, type Asker } from "@/core/condition/evaluate";
 import type { AskedItem } from "@/core/condition/facts";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { stateOf, type StateId, type Workflow } from "@/core/workflow/workflow";
-import type { Transaction } from "@/db/connection";
+import type { Reader, Transaction } from "@/db/connection";
 import { board, boardColumn, columnState, item, state } from "@/db/schema";
+import { namedQuery } from "@/db/statement";
 import { projectAsker } from "../condition/asker";
 import { askedItem } from "../condition/asked-items";
 import { columnCounts } from "./column-counts";
@@ -51,9 +52,8 @@ type Holding = LimitedColumn & { stateIds: string[]; scoped: Scoped };
 
 const EVERYTHING: Scoped = { leaves: true, enters: true };
 
-async function lockColumns(tx: Transaction, move: LimitedMove): Promise<Holding[]> {
-  const stateIds = [move.before.stateId, move.to];
-  const locked = await tx
+const lockOf = (reader: Reader, wanted: LimitedMove["wanted"]) =>
+  reader
     .select({
       column: boardColumn,
       scope: board.scope,
@@ -68,19 +68,30 @@ async function lockColumns(tx: Transaction, move: LimitedMove): Promise<Holding[
         or(
           boardColumn.maxFirm,
           boardColumn.minFirm,
-          move.wanted === "all" ? isNotNull(boardColumn.max) : undefined,
+          wanted === "all" ? isNotNull(boardColumn.max) : undefined,
         ),
         inArray(
           boardColumn.id,
-          tx
+          reader
             .select({ id: columnState.columnId })
             .from(columnState)
-            .where(inArray(columnState.stateId, stateIds)),
+            .where(
+              sql`${columnState.stateId} in (${sql.placeholder("from")}, ${sql.placeholder("to")})`,
+            ),
         ),
       ),
     )
     .orderBy(boardColumn.id)
     .for("update", { of: boardColumn });
+
+const lockNamed = {
+  firm: namedQuery("lock the firm limits of a move", (reader) => lockOf(reader, "firm")),
+  all: namedQuery("lock all limits of a move", (reader) => lockOf(reader, "all")),
+};
+
+async function lockColumns(tx: Transaction, move: LimitedMove): Promise<Holding[]> {
+  const states = { from: move.before.stateId, to: move.to };
+  const locked = await lockNamed[move.wanted](tx, states);
   const holdings: Holding[] = [];
   for (const boardId of new Set(locked.map((l) => l.column.boardId))) {
     const here = locked.filter((l) => l.column.boardId === boardId);

@@ -1,7 +1,22 @@
-import { eq } from "drizzle-orm";
+import { eq, sql } from "drizzle-orm";
 import type { Transaction } from "@/db/connection";
 import { commandRecord } from "@/db/schema";
+import { namedQuery } from "@/db/statement";
 import { invalid } from "../refused";
+
+const takeKey = namedQuery("take the key of a command", (reader) =>
+  reader
+    .insert(commandRecord)
+    .values({
+      id: sql.placeholder("id"),
+      actorId: sql.placeholder("actorId"),
+      at: sql.placeholder("at"),
+      itemId: sql.placeholder("itemId"),
+      what: sql.placeholder("what"),
+    })
+    .onConflictDoNothing()
+    .returning({ id: commandRecord.id }),
+);
 
 /**
  * Takes a command's idempotency key. False when it was taken before for the same; a key that was
@@ -15,11 +30,7 @@ export async function recordCommand(
   about: { itemId?: string | null; what: string },
 ): Promise<boolean> {
   const { itemId = null, what } = about;
-  const taken = await tx
-    .insert(commandRecord)
-    .values({ id, actorId, at: Date.now(), itemId, what })
-    .onConflictDoNothing()
-    .returning({ id: commandRecord.id });
+  const taken = await takeKey(tx, { id, actorId, at: Date.now(), itemId, what });
   if (taken.length > 0) return true;
   const [known] = await tx.select().from(commandRecord).where(eq(commandRecord.id, id));
   if (

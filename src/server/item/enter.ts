@@ -1,8 +1,9 @@
-import { and, eq, inArray } from "drizzle-orm";
+import { and, eq, inArray, sql } from "drizzle-orm";
 import type { Action } from "@/core/people/authorise";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { Reader, Transaction } from "@/db/connection";
 import { item, itemType, membership, project, workflow } from "@/db/schema";
+import { namedQuery } from "@/db/statement";
 import { admit, membershipOf, seesItem, visibleTo, type ProjectAccess } from "../people/access";
 import type { Doer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -26,7 +27,7 @@ export async function enterItem(
   action: Action,
 ): Promise<EnteredItem> {
   await holdWorkflowOf(tx, itemId);
-  const locked = () => entryOf(tx, by, itemId).for("update", { of: item });
+  const locked = () => lockedEntry[sightOf(by)](tx, { itemId, me: by.personId });
   // Where its type was changed while this waited for the lock, its workflow is another one now, and
   // no row is found: it is read once more.
   const [row = (await locked())[0]] = await locked();
@@ -40,12 +41,19 @@ export async function seeItem(
   itemId: string,
   action: Action,
 ): Promise<EnteredItem> {
-  const [row] = await entryOf(reader, by, itemId);
+  const [row] = await entry[sightOf(by)](reader, { itemId, me: by.personId });
   return admitted(reader, by, row, action);
 }
 
-const entryOf = (reader: Reader, by: Doer, itemId: string) =>
-  reader
+/** What somebody may see depends on who they are in one of three ways. */
+type Sight = "all" | "own" | "open";
+const sightOf = (by: Doer): Sight =>
+  by.administrator ? "all" : by.personId === null ? "open" : "own";
+
+const entryOf = (reader: Reader, sight: Sight) => {
+  const me = sight === "open" ? null : (sql.placeholder("me") as unknown as string);
+  const by: Doer = { personId: me, name: "", administrator: sight === "all" };
+  return reader
     .select({
       item,
       project,
@@ -58,7 +66,23 @@ const entryOf = (reader: Reader, by: Doer, itemId: string) =>
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
     .innerJoin(workflow, eq(workflow.id, itemType.workflowId))
     .leftJoin(membership, membershipOf(by))
-    .where(and(eq(item.id, itemId), visibleTo(reader, by), seesItem(reader, by)));
+    .where(
+      and(eq(item.id, sql.placeholder("itemId")), visibleTo(reader, by), seesItem(reader, by)),
+    );
+};
+
+const named = (sight: Sight) =>
+  namedQuery(`see an item, ${sight}`, (reader) => entryOf(reader, sight));
+const namedLocked = (sight: Sight) =>
+  namedQuery(`enter an item, ${sight}`, (reader) =>
+    entryOf(reader, sight).for("update", { of: item }),
+  );
+const entry = { all: named("all"), own: named("own"), open: named("open") };
+const lockedEntry = {
+  all: namedLocked("all"),
+  own: namedLocked("own"),
+  open: namedLocked("open"),
+};
 
 async function admitted(
   reader: Reader,

@@ -1,6 +1,7 @@
 import { and, eq, sql, type SQL } from "drizzle-orm";
 import type { Transaction } from "@/db/connection";
 import { item, itemType } from "@/db/schema";
+import { namedQuery } from "@/db/statement";
 
 /*
  * Commands on items and the publishing of their workflow keep out of each other's way: any number
@@ -12,13 +13,17 @@ import { item, itemType } from "@/db/schema";
 const key = (workflowId: SQL | typeof itemType.workflowId | string): SQL =>
   sql`hashtextextended('workflow ' || ${workflowId}, 0)`;
 
-/** Holds the workflow of an item at its version until the transaction ends. */
-export async function holdWorkflowOf(tx: Transaction, itemId: string): Promise<void> {
-  await tx
+const holdOfItem = namedQuery("hold the workflow of an item", (reader) =>
+  reader
     .select({ held: sql`pg_advisory_xact_lock_shared(${key(itemType.workflowId)})::text` })
     .from(item)
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(eq(item.id, itemId));
+    .where(eq(item.id, sql.placeholder("itemId"))),
+);
+
+/** Holds the workflow of an item at its version until the transaction ends. */
+export async function holdWorkflowOf(tx: Transaction, itemId: string): Promise<void> {
+  await holdOfItem(tx, { itemId });
 }
 
 /** The same for the workflow of an item type. */
