@@ -1,4 +1,6 @@
 import next from "eslint-config-next";
+import { createTypeScriptImportResolver } from "eslint-import-resolver-typescript";
+import importX from "eslint-plugin-import-x";
 import regexp from "eslint-plugin-regexp";
 
 /**
@@ -139,6 +141,14 @@ const config = [
         },
       ],
     },
+  },
+  {
+    // What imports itself over others cannot be read from its beginning. (Types alone are looked at
+    // by tests/core/imports.test.ts.)
+    files: ["src/**/*.{ts,tsx}", "demo/**/*.ts", "bin/**/*.ts"],
+    plugins: { "import-x": importX },
+    settings: { "import-x/resolver-next": [createTypeScriptImportResolver()] },
+    rules: { "import-x/no-cycle": ["error", { ignoreExternal: true }] },
   },
   {
     // The core decides from what it is given: no clock, no chance.

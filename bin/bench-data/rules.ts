@@ -17,7 +17,8 @@ import { isRefusal } from "@/core/workflow/refusal";
 import { replayMoves } from "@/core/workflow/replay";
 import { fromTemplate } from "@/core/workflow/template";
 import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates";
-import { PLAIN_STATE, PLAIN_TRANSITION, type Workflow } from "@/core/workflow/workflow";
+import { PLAIN_TRANSITION, type Workflow } from "@/core/workflow/workflow";
+import { PLAIN_STATE } from "@/core/workflow/state";
 
 /** What one measurement gives: the time taken and its yardstick's, in milliseconds. */
 export interface Timed {

@@ -3,7 +3,7 @@ import { readdirSync } from "node:fs";
 import path from "node:path";
 import { and, eq, inArray, or, sql } from "drizzle-orm";
 import { DEMO_PASSWORD, mailOf, PEOPLE as CREW } from "@demo/people";
-import { newAcceptance } from "@/core/intake/verdict";
+import { newAcceptance } from "@/core/intake/acceptance";
 import { closeDatabase, database } from "@/db/connection";
 import {
   board,

@@ -19,7 +19,7 @@ import { throughputByWeek } from "@/core/flow/throughput";
 import { flowTimes } from "@/core/flow/time-in-state";
 import { zigzag } from "@/core/flow/zigzag";
 import { finishesOf } from "@/core/item/start-finish";
-import type { StateKind } from "@/core/workflow/workflow";
+import type { StateKind } from "@/core/workflow/state";
 import {
   clockOf,
   departuresIn,

@@ -6,7 +6,8 @@ import { mostSimilar } from "@/core/intake/similarity";
 import { stem } from "@/core/intake/stem";
 import { grams, words } from "@/core/intake/text-words";
 import { learnRelations } from "@/core/intake/word-relations";
-import { judge, newAcceptance, type Verdict } from "@/core/intake/verdict";
+import { newAcceptance } from "@/core/intake/acceptance";
+import { judge, type Verdict } from "@/core/intake/verdict";
 import { ACTIONS, MAY, may, roleIn, roleOutside, ROLES } from "@/core/people/authorise";
 import { UNJUDGED_REPORTS } from "@demo/words/reports";
 

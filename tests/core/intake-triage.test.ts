@@ -18,7 +18,8 @@ import {
   triageRulesSchema,
   URGENCIES,
 } from "@/core/intake/triage-rules";
-import { judge, newAcceptance, type Verdict } from "@/core/intake/verdict";
+import { newAcceptance } from "@/core/intake/acceptance";
+import { judge, type Verdict } from "@/core/intake/verdict";
 import { PRIORITIES } from "@/core/item/fields";
 
 describe("priority from impact and urgency", () => {

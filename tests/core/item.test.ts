@@ -10,7 +10,8 @@ import { applyEvent, blocksOf, replay, staysOf } from "@/core/item/snapshot";
 import { finishesOf } from "@/core/item/start-finish";
 import { eventWords } from "@/core/item/words";
 import { isRefusal } from "@/core/workflow/refusal";
-import { isInProgress, transitionsFrom, type StateKind } from "@/core/workflow/workflow";
+import { transitionsFrom } from "@/core/workflow/workflow";
+import { isInProgress, type StateKind } from "@/core/workflow/state";
 import { context, created, Subject, workflow } from "./setup/make";
 
 /** Answers that satisfy every rule of the workflow, so that a random walk is never refused. */

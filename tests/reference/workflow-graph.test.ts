@@ -2,7 +2,8 @@ import fc from "fast-check";
 import { DirectedGraph } from "graphology";
 import { connectedComponents, stronglyConnectedComponents } from "graphology-components";
 import { reachableFrom, reversed, successors } from "@/core/workflow/graph";
-import { PLAIN_STATE, PLAIN_TRANSITION, type Workflow } from "@/core/workflow/workflow";
+import { PLAIN_TRANSITION, type Workflow } from "@/core/workflow/workflow";
+import { PLAIN_STATE } from "@/core/workflow/state";
 
 /*
  * Reachability against graphology 0.26 with graphology-components 1.5: two states reach each other

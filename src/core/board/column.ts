@@ -1,6 +1,6 @@
 import type { Days } from "@/core/calendar/instant";
 import type { FlowTimes } from "@/core/flow/time-in-state";
-import type { StateId, StateKind } from "@/core/workflow/workflow";
+import type { StateId, StateKind } from "@/core/workflow/state";
 import type { ColumnLimit } from "./limit";
 
 /** Whether a column holds work that waits, work that somebody does, or what has finished. */

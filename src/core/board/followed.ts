@@ -1,4 +1,5 @@
-import { isInProgress, type State, type Workflow } from "@/core/workflow/workflow";
+import type { Workflow } from "@/core/workflow/workflow";
+import { isInProgress, type State } from "@/core/workflow/state";
 import type { Column } from "./column";
 
 /** The workflows that a board by states follows: those of which a column covers a state. */

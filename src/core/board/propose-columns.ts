@@ -1,4 +1,5 @@
-import { statesInOrder, type StateId, type Workflow } from "@/core/workflow/workflow";
+import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
+import type { StateId } from "@/core/workflow/state";
 import { partOf, type ColumnPart } from "./column";
 
 /** A column that a board does not have yet. */

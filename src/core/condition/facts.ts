@@ -11,7 +11,7 @@ import {
 } from "@/core/item/fields";
 import { CHANGE_CHECKS, checksOf, TEST_RESULTS } from "@/core/item/outside";
 import type { OwnFieldKind } from "@/core/item/own-field";
-import { OUTCOMES, STATE_KINDS, type StateId } from "@/core/workflow/workflow";
+import { OUTCOMES, STATE_KINDS, type StateId } from "@/core/workflow/state";
 
 /**
  * What a condition can be asked of: a snapshot, what is known around it, and the instant of asking.

@@ -1,5 +1,5 @@
 import type { DayNumber } from "@/core/calendar/instant";
-import type { StateId } from "@/core/workflow/workflow";
+import type { StateId } from "@/core/workflow/state";
 import type { FlowFacts } from "./facts";
 
 export interface CumulativeFlow {

@@ -1,6 +1,6 @@
 import type { DayNumber, Instant, Interval } from "@/core/calendar/instant";
 import type { FinishKind } from "@/core/item/start-finish";
-import type { Outcome, StateId, StateKind } from "@/core/workflow/workflow";
+import type { Outcome, StateId, StateKind } from "@/core/workflow/state";
 import type { Period } from "./period";
 
 /** A finish in a period, with the clock as it stood then. */

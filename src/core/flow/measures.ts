@@ -1,7 +1,7 @@
 import { cutAt, DAY, type Days, type Instant } from "@/core/calendar/instant";
 import { daysTouched } from "@/core/calendar/zone";
 import type { FinishKind } from "@/core/item/start-finish";
-import type { Outcome } from "@/core/workflow/workflow";
+import type { Outcome } from "@/core/workflow/state";
 import type { Departure, Running } from "./facts";
 
 /*

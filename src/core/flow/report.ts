@@ -1,5 +1,5 @@
 import type { Days, Instant } from "@/core/calendar/instant";
-import type { StateId, StateKind } from "@/core/workflow/workflow";
+import type { StateId, StateKind } from "@/core/workflow/state";
 import { cumulativeFlow, type CumulativeFlow } from "./cumulative-flow";
 import { expectationKept, type Expectation, type ExpectationKept } from "./expectation";
 import type { FlowFacts } from "./facts";

@@ -1,5 +1,5 @@
 import { DAY, type Days } from "@/core/calendar/instant";
-import type { StateId, StateKind } from "@/core/workflow/workflow";
+import type { StateId, StateKind } from "@/core/workflow/state";
 import type { StateSum } from "./facts";
 
 export interface TimeInState {

@@ -6,7 +6,7 @@ import {
   type Instant,
 } from "@/core/calendar/instant";
 import type { Stay } from "@/core/item/snapshot";
-import { isInProgress, type StateId, type StateKind } from "@/core/workflow/workflow";
+import { isInProgress, type StateId, type StateKind } from "@/core/workflow/state";
 
 /**
  * A stretch of an item's line: high while somebody works on it, low while it waits, broken while it

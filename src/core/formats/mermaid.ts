@@ -1,4 +1,5 @@
-import { statesInOrder, type StateId, type Workflow } from "@/core/workflow/workflow";
+import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
+import type { StateId } from "@/core/workflow/state";
 
 /** A workflow as Mermaid text, a state diagram. */
 export function writeMermaid(workflow: Workflow): string {

@@ -9,14 +9,8 @@ import {
   transitionSchema,
   workflowSchema,
 } from "@/core/workflow/definition";
-import {
-  PLAIN_STATE,
-  PLAIN_TRANSITION,
-  type State,
-  type StateKind,
-  type Transition,
-  type Workflow,
-} from "@/core/workflow/workflow";
+import { PLAIN_TRANSITION, type Transition, type Workflow } from "@/core/workflow/workflow";
+import { PLAIN_STATE, type State, type StateKind } from "@/core/workflow/state";
 import { checkScxml, idsIn, local, statesBelow, STATE_ELEMENTS } from "./scxml-rules";
 import { EXTENSION, SCXML } from "./scxml-names";
 import { FileProblem, readXml, type XmlElement } from "./xml";

@@ -1,12 +1,7 @@
 import { printCel } from "@/core/condition/cel-print";
 import type { Vocabulary } from "@/core/condition/vocabulary";
-import {
-  leadsFrom,
-  statesInOrder,
-  type State,
-  type Transition,
-  type Workflow,
-} from "@/core/workflow/workflow";
+import { leadsFrom, statesInOrder, type Transition, type Workflow } from "@/core/workflow/workflow";
+import type { State } from "@/core/workflow/state";
 import { EXTENSION, SCXML } from "./scxml-names";
 import { attributes, escapeText } from "./xml";
 

@@ -1,5 +1,6 @@
 import { lineY, mapOf, type Station, type Track, type WorkflowMap } from "@/core/workflow/layout";
-import type { StateKind, Workflow } from "@/core/workflow/workflow";
+import type { Workflow } from "@/core/workflow/workflow";
+import type { StateKind } from "@/core/workflow/state";
 import { escapeText } from "./xml";
 
 const INK = "#20272b";

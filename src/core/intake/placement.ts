@@ -1,20 +1,4 @@
-import type { Acceptance } from "./verdict";
-
-/**
- * Where a bug was found. It decides what becomes of it, because it changes the figures: in work
- * that is still being built it is part of that work and adds to what remains; in finished work it
- * is work of its own, not sized until the team sizes it; what must be fixed now interrupts, and is
- * estimated 0 so that velocity stays true.
- */
-export type Found =
-  | {
-      where: "in work";
-      itemId: string;
-      hours: number;
-      /** The tester's own time to test it again. */ retestHours: number;
-    }
-  | { where: "in finished work"; itemId: string | null }
-  | { where: "fix now" };
+import type { Acceptance, Found } from "./acceptance";
 
 /** What accepting does about where the bug was found, beside making its item. */
 export interface PlacementPlan {

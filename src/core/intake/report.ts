@@ -1,5 +1,5 @@
 import { isDelivered } from "@/core/item/start-finish";
-import type { StateKind, Outcome } from "@/core/workflow/workflow";
+import type { StateKind, Outcome } from "@/core/workflow/state";
 
 export const REPORT_STATUSES = [
   "unjudged",

@@ -1,62 +1,8 @@
 import type { DayNumber } from "@/core/calendar/instant";
 import { parseIsoDate } from "@/core/calendar/zone";
-import type { ClassOfService, Origin, Priority, Severity } from "@/core/item/fields";
 import { refuse, type Refusal } from "@/core/workflow/refusal";
-import type { Found } from "./placement";
+import type { Acceptance } from "./acceptance";
 import type { ReportStanding } from "./report";
-import type { Impact, Urgency } from "./triage-rules";
-
-/** Where in the backlog an accepted item lands. */
-export type BacklogPlace = { at: "top" } | { at: "bottom" } | { at: "below"; itemId: string };
-
-export interface Acceptance {
-  title: string;
-  typeId: string;
-  severity: Severity | null;
-  priority: Priority;
-  classOfService: ClassOfService;
-  origin: Origin;
-  teamId: string | null;
-  assigneeId: string | null;
-  place: BacklogPlace;
-  /** Straight into the first state of work in progress. */
-  onBoard: boolean;
-  /** Where it is: the quay, the boat, the page. */
-  area: string | null;
-  labels: string[];
-  sprintId: string | null;
-  releaseId: string | null;
-  impact: Impact | null;
-  urgency: Urgency | null;
-  /** Seen only by leads, by whoever judged it and by those who work on it. */
-  restricted: boolean;
-  /** Where a bug was found; null where the question does not arise. */
-  found: Found | null;
-}
-
-/** An acceptance as it begins: an unplanned bug at the end of the backlog. */
-export function newAcceptance(title: string, typeId: string): Acceptance {
-  return {
-    title,
-    typeId,
-    severity: "moderate",
-    priority: "normal",
-    classOfService: "standard",
-    origin: "unplanned",
-    teamId: null,
-    assigneeId: null,
-    place: { at: "bottom" },
-    onBoard: false,
-    area: null,
-    labels: [],
-    sprintId: null,
-    releaseId: null,
-    impact: null,
-    urgency: null,
-    restricted: false,
-    found: null,
-  };
-}
 
 /** What triage decides about a report. */
 export type Verdict =

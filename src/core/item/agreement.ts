@@ -1,5 +1,6 @@
 import type { Instant } from "@/core/calendar/instant";
-import { stateOf, transitionsFrom, type Policy, type Workflow } from "@/core/workflow/workflow";
+import { stateOf, transitionsFrom, type Workflow } from "@/core/workflow/workflow";
+import type { Policy } from "@/core/workflow/state";
 import type { ItemSnapshot } from "./fields";
 
 /** What the process wants found true before an item moves on, and who has said yes to it. */

@@ -1,4 +1,4 @@
-import type { Outcome, StateId } from "@/core/workflow/workflow";
+import type { Outcome, StateId } from "@/core/workflow/state";
 import type { CreatedData, ItemEvent } from "./event";
 import type { DemandedItemField } from "@/core/workflow/requirement";
 import type { EditableFields, LinkKind } from "./fields";

@@ -1,6 +1,6 @@
 import type { Instant } from "@/core/calendar/instant";
 import type { LimitBreak } from "@/core/board/limit";
-import type { StateId, StateKind } from "@/core/workflow/workflow";
+import type { StateId, StateKind } from "@/core/workflow/state";
 import type {
   Approval,
   EditableField,

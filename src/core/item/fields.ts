@@ -1,7 +1,7 @@
 import type { Instant, Interval } from "@/core/calendar/instant";
 import type { OwnValues } from "./own-field";
 import type { Outside } from "./outside";
-import type { Outcome, StateId, StateKind } from "@/core/workflow/workflow";
+import type { Outcome, StateId, StateKind } from "@/core/workflow/state";
 import type { Milestones } from "./start-finish";
 
 export const SEVERITIES = ["minor", "moderate", "major", "critical"] as const;

@@ -1,5 +1,5 @@
 import { cutAt, type Instant, type Interval } from "@/core/calendar/instant";
-import type { Outcome } from "@/core/workflow/workflow";
+import type { Outcome } from "@/core/workflow/state";
 import type { ItemEvent } from "./event";
 import type { ItemSnapshot } from "./fields";
 import type { RecordedStay } from "./snapshot";

@@ -1,5 +1,5 @@
 import type { Instant, Interval } from "@/core/calendar/instant";
-import { isInProgress, type Outcome, type StateId, type StateKind } from "@/core/workflow/workflow";
+import { isInProgress, type Outcome, type StateId, type StateKind } from "@/core/workflow/state";
 import type { ItemEvent } from "./event";
 import type { ItemSnapshot } from "./fields";
 import { NOTHING_OUTSIDE, outsideAfter } from "./outside";

@@ -1,5 +1,5 @@
 import { cutAt, type Instant, type Interval } from "@/core/calendar/instant";
-import { isInProgress, type Outcome, type StateKind } from "@/core/workflow/workflow";
+import { isInProgress, type Outcome, type StateKind } from "@/core/workflow/state";
 
 /*
  * The one place that says what starts and what finishes an item. A start is each entering of what

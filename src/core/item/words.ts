@@ -1,4 +1,4 @@
-import type { StateId } from "@/core/workflow/workflow";
+import type { StateId } from "@/core/workflow/state";
 import type { ItemEvent } from "./event";
 import { FIELD_WORDS } from "./fields";
 import { outsideWords } from "./outside";

@@ -9,7 +9,7 @@ import { checksOf } from "@/core/item/outside";
 import { fieldsOfType, type OwnField } from "@/core/item/own-field";
 import { refuse, type Refusal } from "./refusal";
 import { demandedOwnField, type DemandedItemField, type Requirement } from "./requirement";
-import type { Policy, State } from "./workflow";
+import type { Policy, State } from "./state";
 
 /**
  * What a requirement is held against: the item as it would be with the answers, and what is known

@@ -6,7 +6,8 @@ import { finding, type CheckSurroundings, type Finding } from "./finding";
 import { sourcesOf } from "./graph";
 import { demandedOwnField } from "./requirement";
 import { triggerWords, type Trigger } from "./trigger";
-import { statesInOrder, type StateId, type Transition, type Workflow } from "./workflow";
+import { statesInOrder, type Transition, type Workflow } from "./workflow";
+import type { StateId } from "./state";
 
 /**
  * What of the triggers deserves a look: two that wait for the same, and moves that would chase each

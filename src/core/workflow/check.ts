@@ -13,15 +13,13 @@ import {
 import { reachableFrom, reversed, sourcesOf, successors } from "./graph";
 import { same } from "./same";
 import {
-  isInProgress,
   PLAIN_TRANSITION,
   isReturn,
   statesInOrder,
-  type State,
-  type StateId,
   type Transition,
   type Workflow,
 } from "./workflow";
+import { isInProgress, type State, type StateId } from "./state";
 
 /** Everything that deserves a look before a workflow binds anybody, the worst first. */
 export function checkWorkflow(workflow: Workflow, around: CheckSurroundings): Finding[] {

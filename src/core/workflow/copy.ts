@@ -1,5 +1,6 @@
 import type { Condition } from "@/core/condition/condition";
-import type { Policy, StateId, Workflow } from "./workflow";
+import type { Workflow } from "./workflow";
+import type { Policy, StateId } from "./state";
 
 /**
  * The same process with ids of its own, so that it can stand beside the one it was made from.

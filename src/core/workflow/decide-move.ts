@@ -19,11 +19,10 @@ import {
   stateOf,
   transitionBetween,
   transitionsFrom,
-  type State,
-  type StateId,
   type Transition,
   type Workflow,
 } from "./workflow";
+import type { State, StateId } from "./state";
 
 /** Who makes a move. */
 export interface Actor {

@@ -11,7 +11,8 @@ import {
   type Requirement,
 } from "./requirement";
 import { TRIGGER_KINDS, type Trigger, type TriggerKind } from "./trigger";
-import { OUTCOMES, STATE_KINDS, type State, type Transition, type Workflow } from "./workflow";
+import type { Transition, Workflow } from "./workflow";
+import { OUTCOMES, STATE_KINDS, type State } from "./state";
 
 /*
  * What a workflow's document looks like, whether it comes from the database, a draft or a file.

@@ -4,7 +4,8 @@ import type { Condition } from "@/core/condition/condition";
 import type { Instant } from "@/core/calendar/instant";
 import type { ItemType } from "@/core/item/item-type";
 import type { CheckSurroundings } from "./finding";
-import type { StateId, Workflow } from "./workflow";
+import type { Workflow } from "./workflow";
+import type { StateId } from "./state";
 
 /** A draft as it is stored: bound nobody yet. */
 export interface DraftView {

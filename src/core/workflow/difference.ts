@@ -2,7 +2,8 @@ import { counted } from "@/core/formats/counted";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { listWords } from "./check-requirement";
 import { same } from "./same";
-import { statesInOrder, type State, type Transition, type Workflow } from "./workflow";
+import { statesInOrder, type Transition, type Workflow } from "./workflow";
+import type { State } from "./state";
 import { triggerWords } from "./trigger";
 import { followUpWords, moversWords, requirementWords } from "./words";
 

@@ -3,15 +3,12 @@ import { STATE_NAME_LENGTH } from "./definition";
 import { removeState } from "./check";
 import {
   leadsFrom,
-  PLAIN_STATE,
   PLAIN_TRANSITION,
   statesInOrder,
-  type State,
-  type StateId,
-  type StateKind,
   type Transition,
   type Workflow,
 } from "./workflow";
+import { PLAIN_STATE, type State, type StateId, type StateKind } from "./state";
 
 /*
  * Changes to a workflow that is being designed. Each gives a new workflow and leaves the given one

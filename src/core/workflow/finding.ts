@@ -1,5 +1,5 @@
 import type { Vocabulary } from "@/core/condition/vocabulary";
-import type { StateId } from "./workflow";
+import type { StateId } from "./state";
 
 /**
  * trap: items would be stuck, so it cannot be published; weak: it will hurt; hint: worth a look.

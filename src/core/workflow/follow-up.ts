@@ -1,6 +1,6 @@
 import type { ClassOfService, Priority, Severity } from "@/core/item/fields";
 import type { OwnValue } from "@/core/item/own-field";
-import type { Outcome } from "./workflow";
+import type { Outcome } from "./state";
 
 /** A field that a follow-up can set, with the value; null clears it. */
 export type FieldValue =

@@ -1,4 +1,5 @@
-import type { StateId, Transition, Workflow } from "./workflow";
+import type { Transition, Workflow } from "./workflow";
+import type { StateId } from "./state";
 
 /** Where a transition can be made from. */
 export function sourcesOf(workflow: Workflow, transition: Transition): StateId[] {

@@ -1,10 +1,5 @@
-import {
-  statesInOrder,
-  type State,
-  type StateId,
-  type Transition,
-  type Workflow,
-} from "./workflow";
+import { statesInOrder, type Transition, type Workflow } from "./workflow";
+import type { State, StateId } from "./state";
 
 /** Where a station stands on the map, in pixels of the map; the point is its middle. */
 export interface Station {

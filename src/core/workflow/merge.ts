@@ -1,5 +1,6 @@
 import { same } from "./same";
-import type { State, Transition, Workflow } from "./workflow";
+import type { Transition, Workflow } from "./workflow";
+import type { State } from "./state";
 
 export interface Merged {
   workflow: Workflow;

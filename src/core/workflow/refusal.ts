@@ -1,6 +1,6 @@
 import type { OwnField } from "@/core/item/own-field";
 import type { DemandedItemField, DemandedOwnField } from "./requirement";
-import type { Outcome, Policy } from "./workflow";
+import type { Outcome, Policy } from "./state";
 
 /** Something a person can answer in place so that a refused command becomes possible. */
 export type Ask =

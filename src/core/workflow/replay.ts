@@ -15,7 +15,8 @@ import {
 } from "./decide-move";
 import type { FollowUpKind } from "./follow-up";
 import type { RequirementKind } from "./requirement";
-import { stateOf, transitionBetween, type StateId, type Workflow } from "./workflow";
+import { stateOf, transitionBetween, type Workflow } from "./workflow";
+import type { StateId } from "./state";
 
 /** Why a move of the past would not have been made under a draft. */
 export interface PastRefusal {

@@ -1,6 +1,6 @@
 import type { Condition } from "@/core/condition/condition";
 import type { EditableField } from "@/core/item/fields";
-import type { Outcome } from "./workflow";
+import type { Outcome } from "./state";
 
 /**
  * A field of every item that a transition can demand to be filled, and that can be asked for in

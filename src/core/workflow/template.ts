@@ -1,13 +1,8 @@
 import type { FollowUp } from "./follow-up";
 import type { Mover, Requirement } from "./requirement";
 import type { Trigger } from "./trigger";
-import {
-  PLAIN_STATE,
-  PLAIN_TRANSITION,
-  type State,
-  type StateKind,
-  type Workflow,
-} from "./workflow";
+import { PLAIN_TRANSITION, type Workflow } from "./workflow";
+import { PLAIN_STATE, type State, type StateKind } from "./state";
 
 /** A workflow before it has ids. Names stand for themselves. */
 export interface WorkflowTemplate {

@@ -1,5 +1,5 @@
 import type { WorkflowTemplate } from "./template";
-import type { Outcome } from "./workflow";
+import type { Outcome } from "./state";
 
 const FINISHED_UNDELIVERED: Outcome[] = ["duplicate", "cannot reproduce", "declined", "obsolete"];
 

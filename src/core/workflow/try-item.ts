@@ -4,7 +4,8 @@ import { unmet } from "./check-requirement";
 import { followUpChanges } from "./apply-follow-ups";
 import { requirementContext, requirementsOf, whoMay, type MoveContext } from "./decide-move";
 import type { Requirement } from "./requirement";
-import { stateOf, transitionsFrom, type StateId, type Transition, type Workflow } from "./workflow";
+import { stateOf, transitionsFrom, type Transition, type Workflow } from "./workflow";
+import type { StateId } from "./state";
 
 /** A requirement held against an item, with why it does not hold. */
 export interface TriedRequirement {

@@ -30,7 +30,7 @@ import type {
 import type { Outside } from "@/core/item/outside";
 import type { OwnValues } from "@/core/item/own-field";
 import type { FlowPassage } from "@/core/item/passage";
-import type { Outcome, StateKind } from "@/core/workflow/workflow";
+import type { Outcome, StateKind } from "@/core/workflow/state";
 import { instant, rank } from "./columns";
 import { person, team } from "./people";
 import { release, sprint } from "./plan";

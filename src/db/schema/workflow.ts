@@ -1,7 +1,8 @@
 import { sql } from "drizzle-orm";
 import { check, index, integer, jsonb, pgTable, primaryKey, text } from "drizzle-orm/pg-core";
 import type { TypeGlyphName } from "@/core/item/item-type";
-import type { StateKind, Workflow } from "@/core/workflow/workflow";
+import type { Workflow } from "@/core/workflow/workflow";
+import type { StateKind } from "@/core/workflow/state";
 import { instant } from "./columns";
 import { person } from "./people";
 import { project } from "./project";

@@ -1,7 +1,7 @@
 import { and, eq, isNull, ne, sql, type SQL } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { Condition } from "@/core/condition/condition";
-import type { StateId } from "@/core/workflow/workflow";
+import type { StateId } from "@/core/workflow/state";
 import type { Reader } from "@/db/connection";
 import { columnState, item } from "@/db/schema";
 import { namedQuery } from "@/db/statement";

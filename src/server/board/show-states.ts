@@ -1,7 +1,8 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, gte, inArray, notExists, sql } from "drizzle-orm";
 import { partOf } from "@/core/board/column";
-import { isInProgress, statesInOrder, type StateId, type Workflow } from "@/core/workflow/workflow";
+import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
+import { isInProgress, type StateId } from "@/core/workflow/state";
 import type { Transaction } from "@/db/connection";
 import { board, boardColumn, columnState } from "@/db/schema";
 

@@ -10,7 +10,7 @@ import { pulse, PULSE_WINDOW_WEEKS, runningWeek, type Pulse } from "@/core/flow/
 import { flowReport, percentiles, type FlowReport, type Percentiles } from "@/core/flow/report";
 import { flowTimes } from "@/core/flow/time-in-state";
 import { CLASSES_OF_SERVICE } from "@/core/item/fields";
-import type { State } from "@/core/workflow/workflow";
+import type { State } from "@/core/workflow/state";
 import { database } from "@/db/connection";
 import { readUnplanned, type UnplannedView } from "./unplanned";
 import { columnCounts } from "../board/column-counts";

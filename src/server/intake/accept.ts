@@ -2,18 +2,13 @@ import { cutText } from "@/core/formats/cut-text";
 import { randomUUID } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
 import { missingForNow, placementOf } from "@/core/intake/placement";
-import type { Acceptance } from "@/core/intake/verdict";
+import type { Acceptance } from "@/core/intake/acceptance";
 import type { ItemCommand } from "@/core/item/command";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { NEW_ITEM, type NewItem } from "@/core/item/new-item";
 import { refuse } from "@/core/workflow/refusal";
-import {
-  isInProgress,
-  stateOf,
-  statesInOrder,
-  transitionsFrom,
-  type StateId,
-} from "@/core/workflow/workflow";
+import { stateOf, statesInOrder, transitionsFrom } from "@/core/workflow/workflow";
+import { isInProgress, type StateId } from "@/core/workflow/state";
 import type { Transaction } from "@/db/connection";
 import { itemEvent, itemType, report } from "@/db/schema";
 import { allThroughDoor, throughDoor } from "../item/door";

@@ -1,7 +1,7 @@
 import { and, eq, inArray, isNull, sql, type SQL } from "drizzle-orm";
 import type { Meaning } from "@/core/intake/meaning";
 import type { Text } from "@/core/intake/similarity";
-import type { Outcome, StateKind } from "@/core/workflow/workflow";
+import type { Outcome, StateKind } from "@/core/workflow/state";
 import { database } from "@/db/connection";
 import { item, state } from "@/db/schema";
 import { seesItem } from "../people/access";

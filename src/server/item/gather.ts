@@ -7,12 +7,8 @@ import type { CreatedData } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { asItWas, lastSteps } from "@/core/item/undo";
 import { limitsWanted } from "@/core/workflow/decide-move";
-import {
-  statesInOrder,
-  transitionBetween,
-  type StateId,
-  type Transition,
-} from "@/core/workflow/workflow";
+import { statesInOrder, transitionBetween, type Transition } from "@/core/workflow/workflow";
+import type { StateId } from "@/core/workflow/state";
 import type { Transaction } from "@/db/connection";
 import { itemEvent, project } from "@/db/schema";
 import { lockLimits } from "../board/limited-columns";

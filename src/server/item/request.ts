@@ -7,7 +7,7 @@ import {
   SEVERITIES,
 } from "@/core/item/fields";
 import { ownChangesSchema, ownValueSchema } from "@/core/item/own-field";
-import { OUTCOMES } from "@/core/workflow/workflow";
+import { OUTCOMES } from "@/core/workflow/state";
 
 /*
  * What may be asked of items from outside. Sizes are generous for people and small for machines;

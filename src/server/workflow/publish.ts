@@ -4,7 +4,8 @@ import { workflowSchema } from "@/core/workflow/definition";
 import { checkWorkflow } from "@/core/workflow/check";
 import { differences } from "@/core/workflow/difference";
 import { refuse } from "@/core/workflow/refusal";
-import type { StateId, Workflow } from "@/core/workflow/workflow";
+import type { Workflow } from "@/core/workflow/workflow";
+import type { StateId } from "@/core/workflow/state";
 import { transact, type Transaction } from "@/db/connection";
 import {
   columnState,

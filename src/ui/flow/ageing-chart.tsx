@@ -1,7 +1,7 @@
 "use client";
 import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
 import type { FlowReport } from "@/core/flow/report";
-import type { State } from "@/core/workflow/workflow";
+import type { State } from "@/core/workflow/state";
 
 const HEIGHT = 176;
 const TOP = 8;

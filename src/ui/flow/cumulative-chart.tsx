@@ -9,7 +9,7 @@ import {
   YAxis,
 } from "recharts";
 import type { FlowReport } from "@/core/flow/report";
-import type { State } from "@/core/workflow/workflow";
+import type { State } from "@/core/workflow/state";
 import { AXIS, BAND_COLOURS, dayWords, GRID } from "./chart-style";
 
 /**

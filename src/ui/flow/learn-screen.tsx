@@ -7,7 +7,7 @@ import type { KeptPromises } from "@/core/intake/kept-promises";
 import type { UnplannedShare } from "@/core/flow/unplanned";
 import { percentiles, type FinishedRow, type FlowReport } from "@/core/flow/report";
 import { CLASSES_OF_SERVICE } from "@/core/item/fields";
-import type { State } from "@/core/workflow/workflow";
+import type { State } from "@/core/workflow/state";
 import { tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
 import { problemOf, request } from "@/ui/kit/request";

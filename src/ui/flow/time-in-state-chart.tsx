@@ -1,6 +1,6 @@
 "use client";
 import type { FlowTimes } from "@/core/flow/time-in-state";
-import type { State } from "@/core/workflow/workflow";
+import type { State } from "@/core/workflow/state";
 import { shortDays } from "@/ui/kit/time";
 
 const HEIGHT = 96;

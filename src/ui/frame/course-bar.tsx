@@ -5,13 +5,8 @@ import { Mark } from "@/ui/kit/mark";
 import { Alerts } from "./alerts";
 import { QuickReport } from "./quick-report";
 import { PersonMenu } from "./person-menu";
-import { ProjectMenu } from "./project-menu";
+import { ProjectMenu, type FrameProject } from "./project-menu";
 import { SearchBox } from "./search-box";
-
-export interface FrameProject {
-  key: string;
-  name: string;
-}
 
 const STOPS = [
   { id: "design", name: "Design" },

@@ -7,7 +7,8 @@ import { PanelProvider, usePanel } from "@/ui/kit/panel-context";
 import { KnownTypes, type KnownType } from "@/ui/kit/type-glyph";
 import { request } from "@/ui/kit/request";
 import { useLive, useLiveStream } from "@/ui/kit/use-live";
-import { CourseBar, type FrameProject } from "./course-bar";
+import { CourseBar } from "./course-bar";
+import type { FrameProject } from "./project-menu";
 import { PulseStrip, type FrameSummary } from "./pulse-strip";
 
 const SETTLE_MS = 700;

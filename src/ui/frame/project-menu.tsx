@@ -2,7 +2,11 @@
 import { ChevronDown } from "lucide-react";
 import Link from "next/link";
 import { DropdownMenu } from "radix-ui";
-import type { FrameProject } from "./course-bar";
+
+export interface FrameProject {
+  key: string;
+  name: string;
+}
 
 export function ProjectMenu({
   project,

@@ -8,7 +8,7 @@ import {
   type Impact,
   type Urgency,
 } from "@/core/intake/triage-rules";
-import type { Acceptance } from "@/core/intake/verdict";
+import type { Acceptance } from "@/core/intake/acceptance";
 import { CLASSES_OF_SERVICE, ORIGINS, PRIORITIES, SEVERITIES } from "@/core/item/fields";
 import { FoundFields } from "./found-fields";
 import { Labelled } from "./labelled";

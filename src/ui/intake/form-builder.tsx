@@ -25,7 +25,7 @@ import {
 } from "@/core/intake/form";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { FormFields } from "./form-fields";
-import type { FormsView } from "./forms-screen";
+import type { FormsView } from "./forms-view";
 import { Sheet } from "./report-form";
 
 type Form = FormsView["forms"][number];

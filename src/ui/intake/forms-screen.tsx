@@ -7,22 +7,7 @@ import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
 import { useLive } from "@/ui/kit/use-live";
 import { FormBuilder, type FormDraft } from "./form-builder";
-
-export interface FormsView {
-  project: { id: string; key: string; name: string; visibility: string };
-  forms: {
-    id: string;
-    slug: string;
-    definition: FormDefinition;
-    open: boolean;
-    embeddable: boolean;
-    version: number;
-    lately: number;
-  }[];
-  teams: { id: string; name: string }[];
-  types: { id: string; name: string }[];
-  mayEdit: boolean;
-}
+import type { FormsView } from "./forms-view";
 
 /**
  * The public forms of a project: which there are, what they ask, and how they look to whoever fills

@@ -1,7 +1,6 @@
 "use client";
 import type { DeskView } from "@/core/intake/desk-view";
-import type { Found } from "@/core/intake/placement";
-import type { Acceptance } from "@/core/intake/verdict";
+import type { Acceptance, Found } from "@/core/intake/acceptance";
 import { Labelled } from "./labelled";
 
 const FOUND: { where: Found["where"] | "elsewhere"; label: string; means: string }[] = [

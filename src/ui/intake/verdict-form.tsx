@@ -6,13 +6,8 @@ import type { DeskView, ReportView } from "@/core/intake/desk-view";
 import { tellingOf } from "@/core/intake/letters";
 import { UNJUDGED } from "@/core/intake/report";
 import { VERY_ALIKE } from "@/core/intake/very-alike";
-import {
-  judge,
-  newAcceptance,
-  type Acceptance,
-  type Verdict,
-  type VerdictKind,
-} from "@/core/intake/verdict";
+import { newAcceptance, type Acceptance } from "@/core/intake/acceptance";
+import { judge, type Verdict, type VerdictKind } from "@/core/intake/verdict";
 import { isRefusal } from "@/core/workflow/refusal";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { AcceptFields } from "./accept-fields";

@@ -8,15 +8,8 @@ import { Mark } from "@/ui/kit/mark";
 import { tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
 import { ago } from "@/ui/kit/time";
-import { HandedLink } from "./handed-link";
+import { HandedLink, type Handed } from "./handed-link";
 import { NewAccount } from "./new-account";
-
-/** A link that was just made: it is shown once. */
-export interface Handed {
-  personId: string;
-  token: string;
-  until: number;
-}
 
 /**
  * Everybody with an account; administrators make accounts here, and hand over links by which people

@@ -1,7 +1,13 @@
 "use client";
 import { Check, Copy, X } from "lucide-react";
 import { useState } from "react";
-import type { Handed } from "./accounts-screen";
+
+/** A link that was just made: it is shown once. */
+export interface Handed {
+  personId: string;
+  token: string;
+  until: number;
+}
 
 /** The link to hand over: shown once, because only a digest of it is kept. */
 export function HandedLink({

@@ -10,7 +10,7 @@ import type {
   NewAssignee,
   Told,
 } from "@/core/workflow/follow-up";
-import { OUTCOMES, type Outcome } from "@/core/workflow/workflow";
+import { OUTCOMES, type Outcome } from "@/core/workflow/state";
 import { X } from "lucide-react";
 import { AddMenu, Choice, named, NumberInput, optionsOf, TextInput } from "./inputs";
 

@@ -10,7 +10,7 @@ import {
   type Requirement,
   type RequirementKind,
 } from "@/core/workflow/requirement";
-import { OUTCOMES } from "@/core/workflow/workflow";
+import { OUTCOMES } from "@/core/workflow/state";
 import { ConditionEditor } from "@/ui/condition/condition-editor";
 import { Choice, named, NumberInput } from "./inputs";
 

@@ -3,15 +3,14 @@ import { Trash2, X } from "lucide-react";
 import { useState } from "react";
 import { changeState, connect, proposedVerb, removeState } from "@/core/workflow/edit";
 import type { CheckSurroundings } from "@/core/workflow/finding";
+import { statesInOrder, transitionsFrom } from "@/core/workflow/workflow";
 import {
   OUTCOMES,
   STATE_KINDS,
-  statesInOrder,
-  transitionsFrom,
   type Policy,
   type State,
   type StateKind,
-} from "@/core/workflow/workflow";
+} from "@/core/workflow/state";
 import { followUpWords, moversWords, requirementWords } from "@/core/workflow/words";
 import { AddMenu, Choice, Labelled, named, NumberInput, optionsOf, TextInput } from "./inputs";
 import { triggerWords } from "@/core/workflow/trigger";

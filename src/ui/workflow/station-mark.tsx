@@ -1,4 +1,4 @@
-import type { StateKind } from "@/core/workflow/workflow";
+import type { StateKind } from "@/core/workflow/state";
 
 /** The shape of a state by its kind: open ring, open funnel, filled square, filled disc. */
 export function StationMark({

@@ -43,7 +43,8 @@ import {
   type Track,
   type WorkflowMap as MapLayout,
 } from "@/core/workflow/layout";
-import { statesInOrder, type State, type StateKind, type Workflow } from "@/core/workflow/workflow";
+import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
+import type { State, StateKind } from "@/core/workflow/state";
 import { StationMark } from "./station-mark";
 import type { Designer } from "./use-designer";
 

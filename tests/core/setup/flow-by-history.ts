@@ -11,7 +11,7 @@ import { delivered, timed, type Finished } from "@/core/flow/measures";
 import type { Period } from "@/core/flow/period";
 import { finishesOf } from "@/core/item/start-finish";
 import type { Stay } from "@/core/item/snapshot";
-import { isInProgress } from "@/core/workflow/workflow";
+import { isInProgress } from "@/core/workflow/state";
 
 /*
  * The facts of the flow worked out one item at a time from where it was when, as the measures are

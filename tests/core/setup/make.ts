@@ -11,7 +11,7 @@ import { isRefusal } from "@/core/workflow/refusal";
 import { NO_FOLLOW_UP_CONTEXT } from "@/core/workflow/apply-follow-ups";
 import { fromTemplate } from "@/core/workflow/template";
 import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates";
-import type { Outcome, StateKind } from "@/core/workflow/workflow";
+import type { Outcome, StateKind } from "@/core/workflow/state";
 
 /** The demo's workflow with its states' names as ids, so that tests read well. */
 export const workflow = (() => {

@@ -2,14 +2,8 @@ import fc from "fast-check";
 import type { FollowUp } from "@/core/workflow/follow-up";
 import type { Mover, Requirement } from "@/core/workflow/requirement";
 import { TRIGGER_KINDS, type Trigger } from "@/core/workflow/trigger";
-import {
-  OUTCOMES,
-  PLAIN_STATE,
-  STATE_KINDS,
-  type State,
-  type Transition,
-  type Workflow,
-} from "@/core/workflow/workflow";
+import type { Transition, Workflow } from "@/core/workflow/workflow";
+import { OUTCOMES, PLAIN_STATE, STATE_KINDS, type State } from "@/core/workflow/state";
 import { anyCondition, VOCABULARY } from "./conditions";
 
 const anyWords = fc.constantFrom(

@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
-import { newAcceptance, type Acceptance, type Verdict } from "@/core/intake/verdict";
+import { newAcceptance, type Acceptance } from "@/core/intake/acceptance";
+import type { Verdict } from "@/core/intake/verdict";
 import { database } from "@/db/connection";
 import { report } from "@/db/schema";
 import { readReport } from "@/server/intake/desk";
