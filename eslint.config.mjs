@@ -147,7 +147,11 @@ const config = [
     // by tests/core/imports.test.ts.)
     files: ["src/**/*.{ts,tsx}", "demo/**/*.ts", "bin/**/*.ts"],
     plugins: { "import-x": importX },
-    settings: { "import-x/resolver-next": [createTypeScriptImportResolver()] },
+    settings: {
+      "import-x/resolver-next": [createTypeScriptImportResolver()],
+      "import-x/parsers": { "@typescript-eslint/parser": [".ts", ".tsx"] },
+      "import-x/extensions": [".ts", ".tsx"],
+    },
     rules: { "import-x/no-cycle": ["error", { ignoreExternal: true }] },
   },
   {

@@ -139,17 +139,19 @@ async function fillProject(id: string, states: string[], open: number): Promise<
       0, '[]', now() - interval '300 days' + interval '1 hour' * n, now(), 15
     from (select n, case when n > ${ITEMS_PER_PROJECT - open} then 2 + n % 7 else 9 end as at from generate_series(1, ${ITEMS_PER_PROJECT}) n) x`);
   await db.execute(sql`
-    insert into stay (item_id, entered_seq, state_id, kind, entered_at, left_at)
-    select i.id, s, (${stateList})[s], (${kindList})[s], i.created_at + interval '1 hour' * (s * (3 + i.number % 27)),
+    insert into stay (item_id, project_id, entered_seq, state_id, kind, entered_at, left_at)
+    select i.id, i.project_id, s, (${stateList})[s], (${kindList})[s], i.created_at + interval '1 hour' * (s * (3 + i.number % 27)),
       case when (${stateList})[s] = i.state_id then null else i.created_at + interval '1 hour' * ((s + 1) * (3 + i.number % 27)) end
     from item i cross join generate_series(1, 9) s
     where i.project_id = ${id} and s <= array_position(${stateList}, i.state_id)`);
   await db.execute(sql`
-    insert into flow_passage (item_id, seq, project_id, at, kind, outcome, elapsed_ms, since_last_ms)
-    select s.item_id, s.entered_seq, ${id}, s.entered_at, 'start', null, null, null
+    insert into flow_passage (item_id, seq, project_id, at, kind, outcome, elapsed_ms, since_last_ms, times)
+    select s.item_id, s.entered_seq, ${id}, s.entered_at, 'start', null, null, null, null
     from stay s join item i on i.id = s.item_id where i.project_id = ${id} and s.entered_seq = 2
     union all
-    select s.item_id, s.entered_seq, ${id}, s.entered_at, 'delivered', i.outcome, t.ms, t.ms
+    select s.item_id, s.entered_seq, ${id}, s.entered_at, 'delivered', i.outcome, t.ms, t.ms,
+      (select jsonb_object_agg(b.state_id, jsonb_build_object('kind', b.kind, 'spentMs', t.ms / 7, 'blockedMs', 0))
+        from stay b where b.item_id = s.item_id and b.kind in ('waiting', 'working'))
     from stay s join item i on i.id = s.item_id
     cross join lateral (select (extract(epoch from interval '1 hour' * (7 * (3 + i.number % 27))) * 1000)::bigint as ms) t
     where i.project_id = ${id} and s.kind = 'finished'`);

@@ -100,7 +100,7 @@ async function moveItem(): Promise<Row> {
       [id],
     );
     await client.query(
-      "insert into stay (item_id, entered_seq, state_id, kind, entered_at) select id, version + 100, 'b1-2', 'working', now() from item where id = $1",
+      "insert into stay (item_id, project_id, entered_seq, state_id, kind, entered_at) select id, project_id, version + 100, 'b1-2', 'working', now() from item where id = $1",
       [id],
     );
     await client.query(

@@ -27,7 +27,7 @@ export function pool(): Pool {
       statement_timeout: Number(process.env.DATABASE_STATEMENT_MS ?? 15_000),
       idle_in_transaction_session_timeout: 60_000,
       // Compiling a long condition takes longer than asking it of some thousand items.
-      options: "-c jit=off",
+      options: "-c jit=off -c work_mem=16MB",
     });
     // An idle connection that breaks (the server was restarted) is replaced by the next query.
     shared.zigzagPool.on("error", () => {});

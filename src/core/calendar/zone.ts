@@ -60,8 +60,17 @@ export function dayNumber(instant: Instant, zone: string): DayNumber {
  * Of a day that never was, that of the next.
  */
 export function dayStart(day: DayNumber, zone: string): Instant {
-  return plainDate(day).toZonedDateTime(zone).epochMilliseconds;
+  let known = dayStarts.get(zone);
+  if (!known || known.size >= KEPT_DAYS) dayStarts.set(zone, (known = new Map()));
+  let start = known.get(day);
+  if (start === undefined)
+    known.set(day, (start = plainDate(day).toZonedDateTime(zone).epochMilliseconds));
+  return start;
 }
+
+/** Diagrams ask for the same days of the same zone over and over. */
+const dayStarts = new Map<string, Map<DayNumber, Instant>>();
+const KEPT_DAYS = 4_000;
 
 /** Whether a zone had a calendar day: one that moves over the date line leaves one out. */
 export function isDay(day: DayNumber, zone: string): boolean {

@@ -1,12 +1,7 @@
 import { mergeIntervals, overlap, type Interval } from "@/core/calendar/instant";
 import type { ItemEvent } from "./event";
-import { passagesOf, type FlowPassage } from "./passage";
-import { blocksOf, staysOf, type BlockedInterval, type RecordedStay } from "./snapshot";
-
-/** A stay with how long of it, as far as it is over, the item was blocked, in milliseconds. */
-export interface MeasuredStay extends RecordedStay {
-  blockedMs: number;
-}
+import { passagesOf, type FlowPassage, type MeasuredStay } from "./passage";
+import { blocksOf, staysOf, type BlockedInterval } from "./snapshot";
 
 /** What flow measures read of an item: kept as events come, and the same when made anew. */
 export interface FlowRecord {
@@ -17,13 +12,12 @@ export interface FlowRecord {
 
 /** Makes the record of a whole history. */
 export function flowRecord(events: readonly ItemEvent[]): FlowRecord {
-  const stays = staysOf(events);
   const blocks = blocksOf(events);
-  return {
-    stays: stays.map((stay) => ({ ...stay, blockedMs: blockedWithin(stay, blocks) })),
-    blocks,
-    passages: passagesOf(stays),
-  };
+  const stays = staysOf(events).map((stay) => ({
+    ...stay,
+    blockedMs: blockedWithin(stay, blocks),
+  }));
+  return { stays, blocks, passages: passagesOf(stays) };
 }
 
 /**

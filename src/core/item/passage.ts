@@ -1,9 +1,14 @@
 import { cutAt, type Instant, type Interval } from "@/core/calendar/instant";
-import type { Outcome } from "@/core/workflow/state";
+import { isInProgress, type Outcome, type StateId, type StateKind } from "@/core/workflow/state";
 import type { ItemEvent } from "./event";
 import type { ItemSnapshot } from "./fields";
 import type { RecordedStay } from "./snapshot";
 import { isDelivered, passage, type FinishKind } from "./start-finish";
+
+/** A stay with how long of it, as far as it is over, the item was blocked, in milliseconds. */
+export interface MeasuredStay extends RecordedStay {
+  blockedMs: number;
+}
 
 /**
  * A start or a finish of an item, as flow measures read it: `seq` is the number of the event that
@@ -20,23 +25,41 @@ export type FlowPassage =
       elapsedMs: number;
       /** The part of it since the finish before, if there was one. */
       sinceLastMs: number;
+      /** Of a first delivery: how long the item had been in each state in progress. */
+      times: StateTimes | null;
     };
 
+/** Time spent in states, and how long of it the item was blocked, in milliseconds. */
+export type StateTimes = Record<StateId, { kind: StateKind; spentMs: number; blockedMs: number }>;
+
+/** How long an item was in each state in progress, by stays that are over. */
+export function stateTimes(stays: readonly MeasuredStay[]): StateTimes {
+  const times: StateTimes = {};
+  for (const { stateId, kind, from, to, blockedMs } of stays) {
+    if (to === null || !isInProgress(kind)) continue;
+    const sum = (times[stateId] ??= { kind, spentMs: 0, blockedMs: 0 });
+    sum.spentMs += to - from;
+    sum.blockedMs += blockedMs;
+  }
+  return times;
+}
+
 /** The passages that a whole run of stays amounts to, oldest first. */
-export function passagesOf(stays: readonly RecordedStay[]): FlowPassage[] {
+export function passagesOf(stays: readonly MeasuredStay[]): FlowPassage[] {
   const passages: FlowPassage[] = [];
-  let before: RecordedStay | null = null;
+  let before: MeasuredStay | null = null;
   let delivered = false;
   let elapsedMs = 0;
   let lastMs = 0;
-  for (const stay of stays) {
+  for (const [i, stay] of stays.entries()) {
     const { enteredSeq: seq, from: at, outcome } = stay;
-    if (before && isRunning(before)) elapsedMs += at - before.from;
+    if (before && isInProgress(before.kind)) elapsedMs += at - before.from;
     const step = passage(before?.kind ?? null, stay.kind);
     if (step === "start") passages.push({ seq, at, kind: "start" });
     if (step === "finish") {
       const kind = delivered ? "again" : isDelivered(outcome) ? "delivered" : "stopped";
-      passages.push({ seq, at, kind, outcome, elapsedMs, sinceLastMs: elapsedMs - lastMs });
+      const times = kind === "delivered" ? stateTimes(stays.slice(0, i)) : null;
+      passages.push({ seq, at, kind, outcome, elapsedMs, sinceLastMs: elapsedMs - lastMs, times });
       lastMs = elapsedMs;
       delivered ||= isDelivered(outcome);
     }
@@ -45,11 +68,9 @@ export function passagesOf(stays: readonly RecordedStay[]): FlowPassage[] {
   return passages;
 }
 
-const isRunning = ({ kind }: RecordedStay) => passage(null, kind) === "start";
-
 /**
  * The passage that the events of one command make, without the history before them: null where they
- * make none. What the finish before it took is for whoever knows that finish.
+ * make none. What the finish before it took, and the times in states, are for whoever knows them.
  * @param before null where the events make the item
  * @param after the item after all of them
  */
@@ -71,7 +92,15 @@ export function passageIn(
     const earlier = before?.deliveredAt ?? null;
     const kind = earlier !== null ? "again" : after.deliveredAt === at ? "delivered" : "stopped";
     const elapsedMs = lengthOf(cutAt(after.clock, at));
-    return { seq, at, kind, outcome: after.outcome, elapsedMs, sinceLastMs: elapsedMs };
+    return {
+      seq,
+      at,
+      kind,
+      outcome: after.outcome,
+      elapsedMs,
+      sinceLastMs: elapsedMs,
+      times: null,
+    };
   }
   return null;
 }

@@ -29,7 +29,7 @@ import type {
 } from "@/core/item/fields";
 import type { Outside } from "@/core/item/outside";
 import type { OwnValues } from "@/core/item/own-field";
-import type { FlowPassage } from "@/core/item/passage";
+import type { FlowPassage, StateTimes } from "@/core/item/passage";
 import type { Outcome, StateKind } from "@/core/workflow/state";
 import { instant, rank } from "./columns";
 import { person, team } from "./people";
@@ -169,6 +169,10 @@ export const stay = pgTable(
       .notNull()
       .references(() => item.id),
     enteredSeq: integer("entered_seq").notNull(),
+    /** The project that the item was in then. */
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
     stateId: text("state_id")
       .notNull()
       .references(() => state.id),
@@ -182,6 +186,8 @@ export const stay = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.itemId, t.enteredSeq] }),
+    // One project's stays are found among all of them without reading the others'.
+    index("stay_project").on(t.projectId, t.enteredAt),
     uniqueIndex("stay_open")
       .on(t.itemId)
       .where(sql`${t.leftAt} is null`),
@@ -211,12 +217,15 @@ export const flowPassage = pgTable(
     /** Of a finish: the whole clock until then, and its part since the finish before. */
     elapsedMs: bigint("elapsed_ms", { mode: "number" }),
     sinceLastMs: bigint("since_last_ms", { mode: "number" }),
+    /** Of a first delivery: how long the item had been in each state in progress. */
+    times: jsonb("times").$type<StateTimes>(),
   },
   (t) => [
     primaryKey({ columns: [t.itemId, t.seq] }),
     index("flow_passage_project").on(t.projectId, t.at),
     check("flow_passage_kind", sql`${t.kind} in ('start', 'delivered', 'stopped', 'again')`),
     check("flow_passage_finish", sql`(${t.kind} = 'start') = (${t.elapsedMs} is null)`),
+    check("flow_passage_times", sql`(${t.kind} = 'delivered') = (${t.times} is not null)`),
   ],
 );
 

@@ -16,6 +16,7 @@ export function flowRows(
   return {
     stays: record.stays.map(({ from: enteredAt, to: leftAt, ...rest }) => ({
       itemId,
+      projectId,
       enteredAt,
       leftAt,
       ...rest,
@@ -33,6 +34,7 @@ export function flowRows(
       outcome: null,
       elapsedMs: null,
       sinceLastMs: null,
+      times: null,
       ...passage,
     })),
   };

@@ -3,7 +3,7 @@ import type { ItemEvent } from "@/core/item/event";
 import { changesCounts } from "@/core/item/event-counts";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { flowRecord } from "@/core/item/flow-record";
-import { blockedEndedBy, passageIn } from "@/core/item/passage";
+import { blockedEndedBy, passageIn, stateTimes, type StateTimes } from "@/core/item/passage";
 import { applyEvent } from "@/core/item/snapshot";
 import { namesOutcome } from "@/core/item/start-finish";
 import type { Transaction } from "@/db/connection";
@@ -47,7 +47,7 @@ export async function storeEvents(
     item: jsonRecord(item, before ? differences(before, after) : after),
     events: events.map((e) => jsonRecord(itemEvent, eventRow(e))),
     told: [jsonRecord(domainEvent, toldOf(before, after, events, depth))],
-    passages: passageRows(before, events, after),
+    passages: await passageRows(tx, before, events, after),
     ...emptyIntervals(),
   };
   for (const step of steps) addConsequence(written, step);
@@ -128,14 +128,37 @@ const toldOf = (
     after.updatedAt,
   );
 
-function passageRows(
+async function passageRows(
+  tx: Transaction,
   before: ItemSnapshot | null,
   events: readonly ItemEvent[],
   after: ItemSnapshot,
-): JsonRecord[] {
+): Promise<JsonRecord[]> {
   const passage = passageIn(before, events, after);
+  if (!passage) return [];
   const { id: itemId, projectId } = after;
-  return passage ? [jsonRecord(flowPassage, { ...passage, itemId, projectId })] : [];
+  const times =
+    passage.kind === "delivered" ? await timesUntil(tx, before!, events, passage.at) : null;
+  return [jsonRecord(flowPassage, { ...passage, itemId, projectId, times })];
+}
+
+/** How long an item had been in each state when it was delivered: its last stay ends then. */
+async function timesUntil(
+  tx: Transaction,
+  before: ItemSnapshot,
+  events: readonly ItemEvent[],
+  at: number,
+): Promise<StateTimes> {
+  const rows = await tx.select().from(stay).where(eq(stay.itemId, before.id));
+  const move = events.find((e) => e.kind === "moved")!;
+  return stateTimes(
+    rows.map(({ enteredAt: from, leftAt, blockedMs, ...rest }) => ({
+      ...rest,
+      from,
+      to: leftAt ?? at,
+      blockedMs: blockedMs + (leftAt === null ? blockedEndedBy(before, move) : 0),
+    })),
+  );
 }
 
 const iso = (at: number) => new Date(at).toISOString();
@@ -153,7 +176,8 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
       const kind = event.kind === "created" ? event.new.stateKind : event.new.kind;
       if (before) written.open = { ...written.open, left_at: iso(at) };
       const outcome = kind === "finished" ? after.outcome : null;
-      const entered = { itemId, enteredSeq: seq, stateId, kind, outcome, enteredAt: at };
+      const { projectId } = after;
+      const entered = { itemId, projectId, enteredSeq: seq, stateId, kind, outcome, enteredAt: at };
       written.stays.push(jsonRecord(stay, { ...entered, leftAt: null, blockedMs: 0 }));
       return;
     }
@@ -262,9 +286,10 @@ const REST = `
     insert into stay select r.* from ${FROM_GIVEN("stay", "stays")}
     where (select count(*) from closed) >= 0),
   passed as (
-    insert into flow_passage (item_id, seq, project_id, at, kind, outcome, elapsed_ms, since_last_ms)
+    insert into flow_passage (item_id, seq, project_id, at, kind, outcome, elapsed_ms, since_last_ms, times)
     select r.item_id, r.seq, r.project_id, r.at, r.kind, r.outcome, r.elapsed_ms,
-      r.elapsed_ms - coalesce((select max(p.elapsed_ms) from flow_passage p where p.item_id = r.item_id), 0)
+      r.elapsed_ms - coalesce((select max(p.elapsed_ms) from flow_passage p where p.item_id = r.item_id), 0),
+      r.times
     from ${FROM_GIVEN("flow_passage", "passages")}),
   began as (insert into block select r.* from ${FROM_GIVEN("block", "blocks")}),
   ended as (
