@@ -17,6 +17,7 @@ import { flowRows } from "@/server/item/flow-rows";
 import { newAcceptance } from "@/core/intake/acceptance";
 import type { Verdict } from "@/core/intake/verdict";
 import { flowRecord } from "@/core/item/flow-record";
+import { compareRanks, ranksBetween } from "@/core/item/rank";
 import { fromTemplate } from "@/core/workflow/template";
 import { BUILD_REVIEW_TEST_DEPLOY, SUB_TASKS } from "@/core/workflow/templates";
 import type { Workflow } from "@/core/workflow/workflow";
@@ -52,9 +53,9 @@ export async function loadDemo(
     await beginWorld(tx, "demo", now);
     await loadPeople(tx);
     const counts = { items: 0, events: 0, reports: 0 };
-    for (const project of PROJECTS) {
+    for (const [position, project] of PROJECTS.entries()) {
       const { workflow, tasks } = await loadProject(tx, project, now);
-      const items = projectHistory(project, workflow, tasks, now);
+      const items = inOneOrder(projectHistory(project, workflow, tasks, now), position);
       await loadItems(tx, items);
       await tx
         .update(table.project)
@@ -183,12 +184,41 @@ async function inChunks<T>(
   for (let i = 0; i < rows.length; i += CHUNK) await insert(rows.slice(i, i + CHUNK));
 }
 
+/**
+ * Items as they stand in the one order of all: each project's own order, one project after the
+ * other.
+ */
+function inOneOrder(items: readonly DemoItem[], project: number): DemoItem[] {
+  const byRank = (a: DemoItem, b: DemoItem) =>
+    compareRanks(a.snapshot.rank, b.snapshot.rank) || a.snapshot.number - b.snapshot.number;
+  const order = [...items].sort(byRank);
+  const ranks = ranksBetween(`a${project + 1}`, `a${project + 2}`, order.length);
+  const rankOf = new Map(order.map((item, i) => [item.snapshot.id, ranks[i]]));
+  return items.map(({ snapshot, events }) => {
+    const rank = rankOf.get(snapshot.id)!;
+    return {
+      snapshot: { ...snapshot, rank },
+      events: events.map((e) => (e.kind === "created" ? { ...e, new: { ...e.new, rank } } : e)),
+    };
+  });
+}
+
 /** Items with their events, and the stays, blocks, comments and links that the events amount to. */
 export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Promise<void> {
   const parentsFirst = [...items].sort(
     (a, b) => Number(a.snapshot.parentId !== null) - Number(b.snapshot.parentId !== null),
   );
   await inChunks(parentsFirst, (c) => tx.insert(table.item).values(c.map((i) => i.snapshot)));
+  await inChunks(items, (c) =>
+    tx.insert(table.itemKey).values(
+      c.map(({ snapshot: { id: itemId, number, createdAt: since, projectId } }) => ({
+        prefix: projectId.toUpperCase(),
+        number,
+        itemId,
+        since,
+      })),
+    ),
+  );
   await inChunks(
     items.flatMap((i) => i.events),
     (c) => tx.insert(table.itemEvent).values(c.map(eventRow)),

@@ -139,6 +139,9 @@ async function fillProject(id: string, states: string[], open: number): Promise<
       0, '[]', now() - interval '300 days' + interval '1 hour' * n, now(), 15
     from (select n, case when n > ${ITEMS_PER_PROJECT - open} then 2 + n % 7 else 9 end as at from generate_series(1, ${ITEMS_PER_PROJECT}) n) x`);
   await db.execute(sql`
+    insert into item_key (prefix, number, item_id, since)
+    select p.key, i.number, i.id, i.created_at from item i join project p on p.id = i.project_id where p.id = ${id}`);
+  await db.execute(sql`
     insert into stay (item_id, project_id, entered_seq, state_id, kind, entered_at, left_at)
     select i.id, i.project_id, s, (${stateList})[s], (${kindList})[s], i.created_at + interval '1 hour' * (s * (3 + i.number % 27)),
       case when (${stateList})[s] = i.state_id then null else i.created_at + interval '1 hour' * ((s + 1) * (3 + i.number % 27)) end

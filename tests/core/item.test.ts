@@ -2,7 +2,13 @@ import fc from "fast-check";
 import type { ItemCommand } from "@/core/item/command";
 import type { ItemEvent } from "@/core/item/event";
 import { decide } from "@/core/item/decide";
-import { compareRanks, rankBetween, ranksBetween, ranksForOrder } from "@/core/item/rank";
+import {
+  compareRanks,
+  rankBetween,
+  ranksBetween,
+  ranksForOrder,
+  type Neighbours,
+} from "@/core/item/rank";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { flowRecord } from "@/core/item/flow-record";
 import { blockedEndedBy, passageIn, type FlowPassage } from "@/core/item/passage";
@@ -499,6 +505,15 @@ test("history reads as sentences", () => {
   ]);
 });
 
+/** Which ranks stand next to each other among some. */
+const among = (ranks: readonly string[]): Neighbours => {
+  const order = [...ranks].sort(compareRanks);
+  return {
+    above: (rank) => order[order.indexOf(rank) - 1] ?? null,
+    below: (rank) => order[order.indexOf(rank) + 1] ?? null,
+  };
+};
+
 describe("rank", () => {
   test("there is always room between two, and the order of bytes is the order of places", () => {
     fc.assert(
@@ -529,10 +544,17 @@ describe("rank", () => {
         const wanted = keys
           .map((key, i) => ({ id: `${i}`, key, rank: ranks[i] }))
           .sort((a, b) => a.key - b.key);
-        const moved = ranksForOrder(wanted);
+        // Others stand between them that are not of this list.
+        const others = ranks.map((rank, i) => rankBetween(rank, ranks[i + 1] ?? null));
+        const moved = ranksForOrder(wanted, among([...ranks, ...others]));
         const after = wanted.map((w) => moved.get(w.id) ?? w.rank);
         expect([...after].sort(compareRanks)).toEqual(after);
-        expect(new Set(after).size).toBe(after.length);
+        // Nobody gets another's rank, and who moved stands directly after whom it follows.
+        expect(new Set([...after, ...others]).size).toBe(after.length + others.length);
+        wanted.forEach((w, i) => {
+          if (i === 0 || !moved.has(w.id)) return;
+          expect(others.filter((o) => o > after[i - 1] && o < after[i])).toEqual([]);
+        });
         // By trying every choice of what may stay.
         let most = 0;
         for (let choice = 1; choice < 1 << wanted.length; choice++) {
@@ -548,7 +570,8 @@ describe("rank", () => {
     const ranks = ranksBetween(null, null, 200);
     const order = ranks.map((rank, i) => ({ id: `${i}`, rank }));
     [order[50], order[51]] = [order[51], order[50]];
-    expect(ranksForOrder(order).size).toBe(1);
-    expect(ranksForOrder(ranks.map((rank, i) => ({ id: `${i}`, rank }))).size).toBe(0);
+    expect(ranksForOrder(order, among(ranks)).size).toBe(1);
+    const asIs = ranks.map((rank, i) => ({ id: `${i}`, rank }));
+    expect(ranksForOrder(asIs, among(ranks)).size).toBe(0);
   });
 });

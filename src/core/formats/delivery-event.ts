@@ -1,3 +1,4 @@
+import { keysIn } from "@/core/item/key";
 import { z } from "zod";
 import type { OutsideFact } from "@/core/item/outside";
 import type { CloudEvent } from "./cloud-event";
@@ -38,7 +39,6 @@ const documentSchema = z.looseObject({
     .optional(),
 });
 
-const KEY = /\b[A-Z][A-Z0-9]{1,9}-\d{1,9}\b/g;
 const TYPE = /^dev\.cdevents\.([a-z]+)\.([a-z]+)\./;
 
 const GOOD = new Set(["success", "pass", "passed"]);
@@ -68,7 +68,7 @@ export function readDeliveryEvent(event: CloudEvent): DeliveryNews | null {
     customData.verdict,
   );
   if (!fact) return null;
-  const named = [about.id, ...strings(customData)].flatMap((s) => s.match(KEY) ?? []);
+  const named = [about.id, ...strings(customData)].flatMap(keysIn);
   return {
     fact,
     itemKeys: [...new Set(named)],

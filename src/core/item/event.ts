@@ -22,7 +22,9 @@ export type Cause =
   | "trigger"
   | "outside"
   | "requester"
-  | "demo";
+  | "demo"
+  /** A newer version of the product, for what it keeps in another way now. */
+  | "upgrade";
 
 export interface CreatedData extends EditableFields {
   projectId: string;

@@ -2,7 +2,8 @@ import { generateKeyBetween, generateNKeysBetween } from "fractional-indexing";
 
 /**
  * A rank is a text that sorts by its bytes (the database keeps it with `COLLATE "C"`); between any
- * two there is room for another, so placing one item never touches its neighbours.
+ * two there is room for another, so placing one item never touches its neighbours. All items of the
+ * installation stand in one order, so that a list of items from anywhere has one.
  */
 export type Rank = string;
 
@@ -21,23 +22,34 @@ export function ranksBetween(above: Rank | null, below: Rank | null, count: numb
   return generateNKeysBetween(above, below, count);
 }
 
+/** The ranks that stand next to some in the order of the whole installation; null at its ends. */
+export interface Neighbours {
+  above: (rank: Rank) => Rank | null;
+  below: (rank: Rank) => Rank | null;
+}
+
 /**
  * New ranks for what has to move so that items stand in a wanted order: as few as there can be. The
- * longest run that stands in order already keeps its ranks, the others are put between its members.
+ * longest run that stands in order already keeps its ranks; each of the others is put directly after
+ * the member it follows, before whatever stands there and is not of this list.
  * @param wanted the items in the order that is wanted, with the ranks they have
  * @returns the new ranks by the items' ids
  */
-export function ranksForOrder(wanted: readonly { id: string; rank: Rank }[]): Map<string, Rank> {
+export function ranksForOrder(
+  wanted: readonly { id: string; rank: Rank }[],
+  neighbours: Neighbours,
+): Map<string, Rank> {
   const kept = longestInOrder(wanted.map((w) => w.rank));
   const moved = new Map<string, Rank>();
-  let above: Rank | null = null;
-  let next = 0;
-  for (const stands of [...kept, wanted.length]) {
-    const between = wanted.slice(next, stands);
-    const below = wanted[stands]?.rank ?? null;
-    ranksBetween(above, below, between.length).forEach((rank, i) => moved.set(between[i].id, rank));
-    above = below;
-    next = stands + 1;
+  const put = (from: number, to: number, above: Rank | null, below: Rank | null) =>
+    ranksBetween(above, below, to - from).forEach((rank, i) =>
+      moved.set(wanted[from + i].id, rank),
+    );
+  for (const [i, at] of kept.entries()) {
+    const { rank } = wanted[at];
+    if (i === 0 && at > 0) put(0, at, neighbours.above(rank), rank);
+    const next = kept[i + 1] ?? wanted.length;
+    if (next > at + 1) put(at + 1, next, rank, neighbours.below(rank));
   }
   return moved;
 }

@@ -99,6 +99,7 @@ export const item = pgTable(
     index("item_state")
       .on(t.stateId, t.rank)
       .where(sql`${t.withdrawnAt} is null`),
+    index("item_rank").on(t.rank),
     index("item_parent").on(t.parentId),
     index("item_sprint").on(t.sprintId),
     index("item_release").on(t.releaseId),
@@ -138,6 +139,23 @@ export const item = pgTable(
     ),
     check("item_estimate", sql`${t.estimate} >= 0`),
   ],
+);
+
+/**
+ * Every key by which an item is known: its prefix is that of a project, at the time when it was
+ * given. The newest of an item is the one that is shown; none is ever taken away or given again.
+ */
+export const itemKey = pgTable(
+  "item_key",
+  {
+    prefix: text("prefix").notNull(),
+    number: integer("number").notNull(),
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
+    since: instant("since").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.prefix, t.number] }), index("item_key_item").on(t.itemId)],
 );
 
 /** The append-only history. A trigger in the database refuses changing or deleting a row. */

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
+import { and, eq, isNull, or, sql } from "drizzle-orm";
 import type { CloudEvent } from "@/core/formats/cloud-event";
 import { readDeliveryEvent, type DeliveryNews } from "@/core/formats/delivery-event";
 import { readReportEvent, type ReportNews } from "@/core/formats/report-event";
@@ -8,6 +8,7 @@ import { eventSource, item, project, receivedEvent } from "@/db/schema";
 import { storeReport } from "../intake/new-report";
 import { throughDoor } from "../item/door";
 import { enterItem } from "../item/enter";
+import { hasKeyAmong } from "../item/key";
 import { writeToRequester } from "../mail/write";
 import { AUTOMATION } from "../people/viewer";
 import { countUse } from "../rate-limit";
@@ -163,11 +164,7 @@ async function itemsMeant(
     .select({ key: project.key })
     .from(project)
     .where(eq(project.id, projectId));
-  const numbers = itemKeys
-    .filter((k) => k.startsWith(`${key}-`))
-    .map((k) => Number(k.slice(key.length + 1)))
-    .filter((n) => n <= 2_147_483_647);
-  if (numbers.length === 0 && changes.length === 0) return [];
+  if (itemKeys.length === 0 && changes.length === 0) return [];
   const ofChange = changes.map(
     (id) => sql`${item.outside} -> 'changes' @> ${JSON.stringify([{ id }])}::jsonb`,
   );
@@ -178,7 +175,7 @@ async function itemsMeant(
       and(
         eq(item.projectId, projectId),
         isNull(item.withdrawnAt),
-        or(numbers.length > 0 ? inArray(item.number, numbers) : undefined, ...ofChange),
+        or(hasKeyAmong(itemKeys), ...ofChange),
       ),
     )
     .orderBy(item.id)

@@ -1,9 +1,10 @@
-import { and, eq, inArray, isNull, notExists, sql } from "drizzle-orm";
+import { and, eq, isNull, notExists, sql } from "drizzle-orm";
 import { z } from "zod";
 import { importedReportSchema } from "@/core/formats/report-table";
 import { database, transact } from "@/db/connection";
 import { item, person, report, reportVerdict } from "@/db/schema";
 import { announce } from "../events/announce";
+import { hasKeyAmong } from "../item/key";
 import { enterProject, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -100,17 +101,14 @@ export async function quickReport(
     .select({ email: person.email })
     .from(person)
     .where(eq(person.id, viewer.personId));
-  const number = itemKey?.startsWith(`${project.key}-`)
-    ? Number(itemKey.slice(project.key.length + 1))
-    : null;
-  const [seen] = number
+  const [seen] = itemKey
     ? await db
         .select({ id: item.id })
         .from(item)
         .where(
           and(
             eq(item.projectId, project.id),
-            inArray(item.number, [number]),
+            hasKeyAmong([itemKey]),
             isNull(item.withdrawnAt),
             seesItem(db, viewer),
           ),

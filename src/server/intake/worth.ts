@@ -12,6 +12,7 @@ import { recordCommand } from "../item/command-key";
 import { allThroughDoor } from "../item/door";
 import { lockInOrder } from "../item/enter";
 import { loadOwnFields } from "../item/own-fields";
+import { ranksAround } from "../item/place";
 import type { ItemRow } from "../item/rows";
 import { enterProject, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -255,12 +256,11 @@ async function reorder(
       throw invalid("The new order does not hold the same items.", "Reload the page.");
     // What everybody else is about to rank waits: the ranks that are read now are the last ones.
     await lockInOrder(tx, wanted);
-    const ranked = await tx
-      .select({ id: item.id, rank: item.rank })
-      .from(item)
-      .where(inArray(item.id, wanted));
-    const rankOf = new Map(ranked.map((r) => [r.id, r.rank]));
-    const ranks = ranksForOrder(wanted.map((id) => ({ id, rank: rankOf.get(id)! })));
+    const { rankOf, neighbours } = await ranksAround(tx, wanted);
+    const ranks = ranksForOrder(
+      wanted.map((id) => ({ id, rank: rankOf.get(id)! })),
+      neighbours,
+    );
     await allThroughDoor(
       tx,
       viewer,

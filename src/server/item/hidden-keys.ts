@@ -1,9 +1,10 @@
-import { and, eq, inArray } from "drizzle-orm";
-import { keysIn } from "@/core/item/mask-keys";
+import { and, eq, sql } from "drizzle-orm";
+import { keysIn } from "@/core/item/key";
 import type { Reader } from "@/db/connection";
-import { item } from "@/db/schema";
+import { item, itemKey } from "@/db/schema";
 import { hiddenFrom, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
+import { hasKeyAmong } from "./key";
 
 /** Of the keys in sentences that the product wrote, those of items that a person may not see. */
 export async function hiddenKeys(
@@ -13,26 +14,12 @@ export async function hiddenKeys(
   sentences: readonly string[],
 ): Promise<ReadonlySet<string>> {
   if (viewer.administrator) return new Set();
-  const own = `${project.key}-`;
-  const numbers = new Set(
-    sentences
-      .flatMap(keysIn)
-      .filter((k) => k.startsWith(own))
-      .map((k) => Number(k.slice(own.length))),
-  );
-  if (numbers.size === 0) return new Set();
+  const told = [...new Set(sentences.flatMap(keysIn))];
+  if (told.length === 0) return new Set();
   const rows = await reader
-    .select({ number: item.number })
+    .select({ key: sql<string>`${itemKey.prefix} || '-' || ${itemKey.number}` })
     .from(item)
-    .where(
-      and(
-        eq(item.projectId, project.id),
-        inArray(
-          item.number,
-          [...numbers].filter((n) => n <= 2_147_483_647),
-        ),
-        hiddenFrom(reader, viewer),
-      ),
-    );
-  return new Set(rows.map((r) => own + r.number));
+    .innerJoin(itemKey, eq(itemKey.itemId, item.id))
+    .where(and(eq(item.projectId, project.id), hasKeyAmong(told), hiddenFrom(reader, viewer)));
+  return new Set(rows.map((r) => r.key));
 }

@@ -1,55 +1,94 @@
-import { and, asc, desc, eq, gt, isNull, sql } from "drizzle-orm";
-import { rankBetween, type Rank } from "@/core/item/rank";
+import { and, asc, desc, eq, gt, inArray, isNull, lt, sql } from "drizzle-orm";
+import { rankBetween, type Neighbours, type Rank } from "@/core/item/rank";
 import type { Transaction } from "@/db/connection";
 import { item } from "@/db/schema";
 import { seesItem } from "../people/access";
 import type { Doer } from "../people/viewer";
 import { invalid } from "../refused";
+import type { Place } from "./errand";
 
-/** One at a time gives out places in a state's order, so that two people never get the same one. */
-async function lockOrder(tx: Transaction, stateId: string): Promise<void> {
-  await tx.execute(
-    sql`select pg_advisory_xact_lock(hashtextextended(${"order of " + stateId}, 0))`,
-  );
+/*
+ * Places in the one order of all items. A list shows some of them; what is dropped in it stands
+ * directly after its neighbour there, before whatever else comes next.
+ */
+
+/** One at a time gives out places, so that two people never get the same one. */
+export async function lockOrder(tx: Transaction): Promise<void> {
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended('order of items', 0))`);
 }
 
 const inState = (stateId: string) => and(eq(item.stateId, stateId), isNull(item.withdrawnAt));
 
 /**
- * A rank at the top of a state's order, directly below one of its items, or (where `below` is
- * "last") at the bottom.
+ * A rank on top of a state's order, directly below one of its items, or (where `place` is "last")
+ * at the end of all.
  */
 export async function placeInState(
   tx: Transaction,
-  viewer: Doer,
+  by: Doer,
   stateId: string,
-  below: { itemId: string } | "first" | "last",
+  place: Place,
 ): Promise<Rank> {
-  await lockOrder(tx, stateId);
-  if (below === "last") {
-    const [last] = await tx
+  await lockOrder(tx);
+  if (place === "last") return rankBetween(await rankAbove(tx, null), null);
+  if (place === "first") {
+    const [top] = await tx
       .select({ rank: item.rank })
       .from(item)
       .where(inState(stateId))
-      .orderBy(desc(item.rank))
+      .orderBy(asc(item.rank))
       .limit(1);
-    return rankBetween(last?.rank ?? null, null);
+    const below = top?.rank ?? null;
+    return rankBetween(await rankAbove(tx, below), below);
   }
-  let above: Rank | null = null;
-  if (below !== "first") {
-    const [neighbour] = await tx
-      .select({ rank: item.rank })
-      .from(item)
-      .where(and(inState(stateId), eq(item.id, below.itemId), seesItem(tx, viewer)));
-    if (!neighbour)
-      throw invalid("The item to stand below is not there any more.", "Choose another place.");
-    above = neighbour.rank;
-  }
-  const [next] = await tx
+  const [neighbour] = await tx
     .select({ rank: item.rank })
     .from(item)
-    .where(and(inState(stateId), above === null ? undefined : gt(item.rank, above)))
+    .where(and(inState(stateId), eq(item.id, place.itemId), seesItem(tx, by)));
+  if (!neighbour)
+    throw invalid("The item to stand below is not there any more.", "Choose another place.");
+  return rankBetween(neighbour.rank, await rankBelow(tx, neighbour.rank));
+}
+
+/** The next rank above one, or the last of all. */
+async function rankAbove(tx: Transaction, below: Rank | null): Promise<Rank | null> {
+  const [found] = await tx
+    .select({ rank: item.rank })
+    .from(item)
+    .where(below === null ? undefined : lt(item.rank, below))
+    .orderBy(desc(item.rank))
+    .limit(1);
+  return found?.rank ?? null;
+}
+
+async function rankBelow(tx: Transaction, above: Rank): Promise<Rank | null> {
+  const [found] = await tx
+    .select({ rank: item.rank })
+    .from(item)
+    .where(gt(item.rank, above))
     .orderBy(asc(item.rank))
     .limit(1);
-  return rankBetween(above, next?.rank ?? null);
+  return found?.rank ?? null;
+}
+
+/** The ranks of some items, and what stands next to them in the order of all. */
+export async function ranksAround(
+  tx: Transaction,
+  itemIds: readonly string[],
+): Promise<{ rankOf: ReadonlyMap<string, Rank>; neighbours: Neighbours }> {
+  await lockOrder(tx);
+  const above = sql<Rank | null>`(select max(a.rank) from item a where a.rank < item.rank)`;
+  const below = sql<Rank | null>`(select min(b.rank) from item b where b.rank > item.rank)`;
+  const rows = await tx
+    .select({ id: item.id, rank: item.rank, above, below })
+    .from(item)
+    .where(inArray(item.id, [...itemIds]));
+  const byRank = new Map(rows.map((r) => [r.rank, r]));
+  return {
+    rankOf: new Map(rows.map((r) => [r.id, r.rank])),
+    neighbours: {
+      above: (rank) => byRank.get(rank)?.above ?? null,
+      below: (rank) => byRank.get(rank)?.below ?? null,
+    },
+  };
 }

@@ -9,6 +9,7 @@ import { eventWords, linkWords } from "@/core/item/words";
 import type { OwnField } from "@/core/item/own-field";
 import type { Release, Sprint } from "@/core/plan/sprint";
 import type { ItemSnapshot } from "@/core/item/fields";
+import { parseItemKey } from "@/core/item/key";
 import { remainingWork } from "@/core/flow/unplanned";
 import { zigzag, type Zigzag } from "@/core/flow/zigzag";
 import { daysTouched } from "@/core/calendar/zone";
@@ -37,6 +38,7 @@ import { projectTypes } from "../workflow/load";
 import { loadReleases, loadSprints } from "../plan/boxes";
 import { loadOwnFields } from "./own-fields";
 import { hiddenKeys } from "./hidden-keys";
+import { hasKey, hasKeyAmong } from "./key";
 import { eventOf, snapshotOf } from "./rows";
 import { toldParent, toldParents } from "./told-parent";
 
@@ -100,25 +102,15 @@ export interface ItemView {
   now: number;
 }
 
-const KEY = /^([A-Z][A-Z0-9]{1,9})-(\d{1,9})$/;
-
 /** Everything known of an item, by its key. */
 export async function readItem(viewer: Viewer, key: string, now = Date.now()): Promise<ItemView> {
-  const [, projectKey, number] = KEY.exec(key.toUpperCase()) ?? [];
-  if (!projectKey) throw notFound("item");
   const db = database();
-  const access = await enterProject(db, viewer, { key: projectKey }, "read project");
   const [row] = await db
     .select()
     .from(item)
-    .where(
-      and(
-        eq(item.projectId, access.project.id),
-        eq(item.number, Number(number)),
-        seesItem(db, viewer),
-      ),
-    );
+    .where(and(hasKeyAmong([key]), seesItem(db, viewer)));
   if (!row) throw notFound("item");
+  const access = await enterProject(db, viewer, { id: row.projectId }, "read project", "item");
   const snapshot = await toldParent(db, viewer, snapshotOf(row));
   const [
     types,
@@ -251,10 +243,10 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     })),
     blocks: blocks.map((b) => ({ from: b.fromAt, to: b.liftedAt })),
   };
-  const keyed = (n: number) => `${projectKey}-${n}`;
+  const keyed = (n: number) => `${access.project.key}-${n}`;
   return {
     item: snapshot,
-    card: cardOf(snapshot, projectKey),
+    card: cardOf(snapshot, access.project.key),
     key: keyed(row.number),
     project: {
       id: access.project.id,
@@ -287,7 +279,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       title: c.title,
       stateName: names.state(c.stateId),
       finished: c.stateKind === "finished",
-      card: cardOf(snapshotOf(c), projectKey),
+      card: cardOf(snapshotOf(c), access.project.key),
       finish:
         transitionsFrom(workflowOfType(c.typeId), c.stateId).find(
           (t) => stateOf(workflowOfType(c.typeId), t.to).kind === "finished",
@@ -382,7 +374,7 @@ export async function searchItems(viewer: Viewer, text: string, most = 12): Prom
   const db = database();
   const wanted = text.trim();
   if (!wanted) return [];
-  const [, projectKey, number] = KEY.exec(wanted.toUpperCase()) ?? [];
+  const key = parseItemKey(wanted);
   const document = sql`to_tsvector('english', ${item.title} || ' ' || ${item.description})`;
   const query = sql`websearch_to_tsquery('english', ${wanted})`;
   const pattern = `%${wanted.replace(/[\\%_]/g, "\\$&")}%`;
@@ -404,9 +396,7 @@ export async function searchItems(viewer: Viewer, text: string, most = 12): Prom
         visibleTo(db, viewer),
         seesItem(db, viewer),
         isNull(item.withdrawnAt),
-        projectKey
-          ? and(eq(project.key, projectKey), eq(item.number, Number(number)))
-          : or(sql`${document} @@ ${query}`, ilike(item.title, pattern)),
+        key ? hasKey([key]) : or(sql`${document} @@ ${query}`, ilike(item.title, pattern)),
       ),
     )
     .orderBy(

@@ -1,10 +1,12 @@
 import { and, eq, isNull } from "drizzle-orm";
 import type { ItemSnapshot } from "@/core/item/fields";
+import { parseItemKey } from "@/core/item/key";
 import type { Transaction } from "@/db/connection";
 import { item } from "@/db/schema";
 import { seesItem, type ProjectAccess } from "../people/access";
 import type { Doer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
+import { hasKey } from "./key";
 import { snapshotOf } from "./rows";
 
 /*
@@ -54,8 +56,6 @@ export async function lockSeenItem(
   return snapshotOf(row);
 }
 
-const KEY = /^([A-Z][A-Z0-9]{0,19})-(\d{1,9})$/;
-
 /**
  * Locked until the transaction ends. @throws Refused when the key is none of the project, or of no
  * item that they may see
@@ -66,18 +66,17 @@ export async function lockSeenItemByKey(
   access: ProjectAccess,
   key: string,
 ): Promise<ItemSnapshot> {
-  const [, prefix, number] = KEY.exec(key.trim().toUpperCase()) ?? [];
-  if (prefix !== access.project.key)
-    throw invalid(
-      `${key.trim() || "That"} is no key of an item in this project.`,
-      `Write a key such as ${access.project.key}-12.`,
-    );
-  const named = and(
-    eq(item.projectId, access.project.id),
-    eq(item.number, Number(number)),
-    seesItem(tx, viewer),
-  );
+  const parsed = parseItemKey(key);
+  if (!parsed) throw otherProject(key, access);
+  const named = and(eq(item.projectId, access.project.id), hasKey([parsed]), seesItem(tx, viewer));
   const [row] = await tx.select().from(item).where(named).for("update");
+  if (!row && parsed.prefix !== access.project.key) throw otherProject(key, access);
   if (!row) throw notFound("item");
   return snapshotOf(row);
 }
+
+const otherProject = (key: string, { project }: ProjectAccess) =>
+  invalid(
+    `${key.trim() || "That"} is no key of an item in this project.`,
+    `Write a key such as ${project.key}-12.`,
+  );

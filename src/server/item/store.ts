@@ -316,5 +316,9 @@ const STORE_CHANGE = namedSql(
 const STORE_NEW = namedSql(
   "store a new item",
   `with made as (insert into item select r.* from jsonb_populate_record(null::item, $1::jsonb -> 'item') r),
+  known as (
+    insert into item_key (prefix, number, item_id, since)
+    select p.key, r.number, r.id, r.created_at
+    from jsonb_populate_record(null::item, $1::jsonb -> 'item') r join project p on p.id = r.project_id),
   ${REST}`,
 );
