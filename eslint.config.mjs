@@ -73,6 +73,13 @@ const ONE_DOOR = [
   },
 ];
 
+/** Ids grow with time, and whoever asks for something makes its id. */
+const ORDERED_IDS = {
+  selector:
+    "CallExpression:matches([callee.name='randomUUID'], [callee.property.name='randomUUID'])",
+  message: 'Ids are UUIDs of version 7: import { v7 as newId } from "uuid".',
+};
+
 const importRules = PARTS.map((part) => ({
   files: [`src/${part}/**/*.{ts,tsx}`],
   rules: {
@@ -168,15 +175,19 @@ const config = [
   {
     // Bodies are read by readBytes and readJson alone, which stop at a bound.
     files: ["src/app/**/*.{ts,tsx}"],
-    rules: { "no-restricted-syntax": ["error", BOUNDED_BODIES, ...ONE_DOOR] },
+    rules: { "no-restricted-syntax": ["error", BOUNDED_BODIES, ORDERED_IDS, ...ONE_DOOR] },
   },
   {
     files: ["src/server/**/*.ts", "src/worker/**/*.ts"],
-    rules: { "no-restricted-syntax": ["error", ...ONE_DOOR] },
+    rules: { "no-restricted-syntax": ["error", ORDERED_IDS, ...ONE_DOOR] },
   },
   {
     files: ["src/server/{item,intake}/{door,store}.ts", "src/server/events/announce.ts"],
-    rules: { "no-restricted-syntax": "off" },
+    rules: { "no-restricted-syntax": ["error", ORDERED_IDS] },
+  },
+  {
+    files: ["src/ui/**/*.{ts,tsx}"],
+    rules: { "no-restricted-syntax": ["error", ORDERED_IDS] },
   },
   {
     // Patterns meet text from outside: each must be done in one pass, whatever the text.

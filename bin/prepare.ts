@@ -2,6 +2,7 @@ import { Client } from "pg";
 import { beginWorld, nobodyYet, signUpSetting, worldOf } from "@/server/people/installation";
 import { closeDatabase, database, databaseUrl, isUnreachable, sqlState } from "@/db/connection";
 import { migrateDatabase } from "@/db/migrate";
+import { moveToFolder } from "@/server/files/store";
 import { isEmpty, loadDemo } from "@demo/load";
 import { DEMO_PASSWORD, mailOf, PEOPLE } from "@demo/people";
 
@@ -12,6 +13,7 @@ import { DEMO_PASSWORD, mailOf, PEOPLE } from "@demo/people";
 async function prepare(): Promise<void> {
   await ensureDatabase(databaseUrl());
   await migrateDatabase(databaseUrl());
+  await moveToFolder();
   const demo = process.argv[2] === "demo";
   if (demo && (await isEmpty())) {
     process.stdout.write("Loading the demo world: ");

@@ -1,4 +1,4 @@
-import { isPicture, digestOf } from "@/server/intake/file";
+import { isPicture } from "@/server/intake/file";
 import type { ServedFile } from "@/server/intake/files";
 
 /**
@@ -6,7 +6,7 @@ import type { ServedFile } from "@/server/intake/files";
  * Nothing of it can run: its kind is what its bytes say, browsers do not guess, and a policy for
  * these addresses forbids everything (next.config.ts).
  */
-export function fileResponse({ name, mediaType, content }: ServedFile): Response {
+export function fileResponse({ name, mediaType, sha256, content }: ServedFile): Response {
   const ascii = name.replace(/[^\x20-\x7e]|["\\]/g, "_");
   return new Response(new Uint8Array(content), {
     headers: {
@@ -14,7 +14,7 @@ export function fileResponse({ name, mediaType, content }: ServedFile): Response
       "Content-Disposition": `${isPicture(mediaType) ? "inline" : "attachment"}; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(name)}`,
       "X-Content-Type-Options": "nosniff",
       "Cache-Control": "private, max-age=3600",
-      ETag: `"${digestOf(content)}"`,
+      ETag: `"${sha256}"`,
     },
   });
 }

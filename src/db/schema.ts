@@ -2,6 +2,7 @@ export * from "./schema/alerts";
 export * from "./schema/board";
 export * from "./schema/event";
 export * from "./schema/field";
+export * from "./schema/file";
 export * from "./schema/intake";
 export * from "./schema/item";
 export * from "./schema/people";

@@ -10,6 +10,7 @@ import {
   signedInFrom,
   workerPulse,
 } from "@/db/schema";
+import { sweepFiles } from "@/server/files/store";
 
 /** Says that the worker is alive, for the health page. */
 export async function beat(now = Date.now()): Promise<void> {
@@ -51,4 +52,5 @@ export async function clearOld(now = Date.now()): Promise<void> {
   await database()
     .delete(rateCount)
     .where(lt(rateCount.windowStart, now - DAY));
+  await sweepFiles(now);
 }

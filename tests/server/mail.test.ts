@@ -14,6 +14,7 @@ import { editAddress, readMailbox } from "@/server/mail/addresses";
 import { admitMail } from "@/server/mail/keep";
 import { closeMail, sendLetters } from "@/server/mail/send";
 import { closeReadingThread, readMailAside } from "@/server/mail/reading-thread";
+import { readKept } from "@/server/files/store";
 import { readWaitingMail } from "@/server/mail/take";
 import { GRACE_MS, HELD_BACK } from "@/server/mail/write";
 import { settle } from "./setup/events";
@@ -368,7 +369,7 @@ describe("at the door", () => {
       .from(reportFile)
       .where(eq(reportFile.reportId, row.id));
     expect(file).toMatchObject({ name: "the mail as it came.eml", mediaType: "message/rfc822" });
-    expect(file.content.toString()).toContain("boundary=b1999");
+    expect((await readKept(database(), file.sha256))!.toString()).toContain("boundary=b1999");
     expect((await readMailbox(TOMAS, "TIX")).received[0]).toMatchObject({
       became: "unreadable",
       reportId: row.id,

@@ -20,6 +20,7 @@ import type { ReportEventKind } from "@/core/intake/report-history";
 import type { Verdict } from "@/core/intake/verdict";
 import type { MailFate } from "@/core/intake/letters";
 import { bytes, instant } from "./columns";
+import { storedFile } from "./file";
 import { item } from "./item";
 import { person, team } from "./people";
 import { project } from "./project";
@@ -151,11 +152,14 @@ export const reportFile = pgTable(
     name: text("name").notNull(),
     /** By the bytes, not by what the sender says. */
     mediaType: text("media_type").notNull(),
-    content: bytes("content").notNull(),
+    sha256: text("sha256")
+      .notNull()
+      .references(() => storedFile.sha256),
     at: instant("at").notNull(),
   },
   (t) => [
     index("report_file_report").on(t.reportId),
+    index("report_file_content").on(t.sha256),
     check("report_file_name", sql`length(${t.name}) between 1 and 200`),
   ],
 );

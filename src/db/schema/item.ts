@@ -251,7 +251,7 @@ export const flowPassage = pgTable(
 export const block = pgTable(
   "block",
   {
-    id: uuid("id").primaryKey(),
+    id: uuid("id").notNull(),
     itemId: uuid("item_id")
       .notNull()
       .references(() => item.id),
@@ -262,7 +262,7 @@ export const block = pgTable(
     liftedAt: instant("lifted_at"),
   },
   (t) => [
-    index("block_item").on(t.itemId),
+    primaryKey({ columns: [t.itemId, t.id] }),
     check("block_order", sql`${t.liftedAt} >= ${t.fromAt}`),
   ],
 );
@@ -270,7 +270,7 @@ export const block = pgTable(
 export const comment = pgTable(
   "comment",
   {
-    id: uuid("id").primaryKey(),
+    id: uuid("id").notNull(),
     itemId: uuid("item_id")
       .notNull()
       .references(() => item.id),
@@ -278,7 +278,7 @@ export const comment = pgTable(
     body: text("body").notNull(),
     at: instant("at").notNull(),
   },
-  (t) => [index("comment_item").on(t.itemId)],
+  (t) => [primaryKey({ columns: [t.itemId, t.id] })],
 );
 
 export const itemLink = pgTable(

@@ -1,10 +1,10 @@
-import { randomUUID } from "node:crypto";
 import { and, eq, gte, inArray, notExists, sql } from "drizzle-orm";
 import { partOf } from "@/core/board/column";
 import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
 import { isInProgress, type StateId } from "@/core/workflow/state";
 import type { Transaction } from "@/db/connection";
 import { board, boardColumn, columnState } from "@/db/schema";
+import { v7 as newId } from "uuid";
 
 /**
  * Lets the boards of a project follow a change of a workflow: columns that were called what their
@@ -66,7 +66,7 @@ async function addColumn(
     .update(boardColumn)
     .set({ position: sql`${boardColumn.position} + 1` })
     .where(and(eq(boardColumn.boardId, boardId), gte(boardColumn.position, position)));
-  const id = randomUUID();
+  const id = newId();
   await tx.insert(boardColumn).values({
     id,
     boardId,

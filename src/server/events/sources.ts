@@ -1,4 +1,4 @@
-import { randomBytes, randomUUID } from "node:crypto";
+import { randomBytes } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
 import { z } from "zod";
 import { database } from "@/db/connection";
@@ -6,6 +6,7 @@ import { eventSource } from "@/db/schema";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
+import { v7 as newId } from "uuid";
 
 export interface SourceView {
   id: string;
@@ -58,7 +59,7 @@ export async function editSource(
     if (gone.length === 0) throw notFound("source");
     return { id: edit.id, secret: null };
   }
-  const id = randomUUID();
+  const id = newId();
   const secret = `whsec_${randomBytes(SECRET_BYTES).toString("base64")}`;
   await db.insert(eventSource).values({
     id,

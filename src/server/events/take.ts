@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { and, eq, isNull, or, sql } from "drizzle-orm";
 import type { CloudEvent } from "@/core/formats/cloud-event";
 import { readDeliveryEvent, type DeliveryNews } from "@/core/formats/delivery-event";
@@ -13,6 +12,7 @@ import { writeToRequester } from "../mail/write";
 import { AUTOMATION } from "../people/viewer";
 import { countUse } from "../rate-limit";
 import { isSigned, type SignedHeaders } from "./signature";
+import { v7 as newId } from "uuid";
 
 /** What became of posted events. */
 export interface Taken {
@@ -141,7 +141,7 @@ async function takeOne(
       const command = { kind: "report" as const, fact: said.fact, source: source.name };
       await throughDoor(tx, AUTOMATION, {
         on: await enterItem(tx, AUTOMATION, id, "edit item"),
-        commandId: randomUUID(),
+        commandId: newId(),
         ask: { kind: "ready", command },
         made: { cause: "outside" },
         ifRefused: "leave",

@@ -1,5 +1,4 @@
 import { cutText } from "@/core/formats/cut-text";
-import { randomUUID } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
 import { missingForNow, placementOf } from "@/core/intake/placement";
 import type { Acceptance } from "@/core/intake/acceptance";
@@ -18,6 +17,7 @@ import { seenItem } from "../item/seen-item";
 import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, Refused } from "../refused";
+import { v7 as newId } from "uuid";
 
 type ReportRow = typeof report.$inferSelect;
 
@@ -98,7 +98,7 @@ async function makeItem(
   { fields, place }: { fields: NewItem; place: Place },
 ): Promise<ItemSnapshot> {
   return throughDoor(tx, viewer, {
-    on: await enterNew(tx, access, fields.typeId, randomUUID()),
+    on: await enterNew(tx, access, fields.typeId, newId()),
     commandId,
     ask: { kind: "create", fields, place },
     made: VERDICT,
@@ -238,7 +238,7 @@ export async function withdrawAccepted(
   const note = `The verdict on ${row.reference} was undone.`;
   const ready = (itemId: string, command: ItemCommand): Errand => ({
     on: { itemId, access },
-    commandId: randomUUID(),
+    commandId: newId(),
     ask: { kind: "ready", command },
     made: { cause: "undo" },
   });

@@ -30,6 +30,7 @@ import {
   reportFollower,
   reportMessage,
   reportVerdict,
+  storedFile,
   reproduction,
 } from "@/db/schema";
 import { enterProject, seesItem, seesReport, visibleProjects } from "../people/access";
@@ -403,9 +404,10 @@ export async function readReport(
         id: reportFile.id,
         name: reportFile.name,
         mediaType: reportFile.mediaType,
-        size: sql<number>`length(${reportFile.content})`,
+        size: storedFile.size,
       })
       .from(reportFile)
+      .innerJoin(storedFile, eq(storedFile.sha256, reportFile.sha256))
       .where(eq(reportFile.reportId, reportId))
       .orderBy(asc(reportFile.at), asc(reportFile.id)),
     db

@@ -1,4 +1,3 @@
-import { createHash } from "node:crypto";
 import { cutText } from "@/core/formats/cut-text";
 import { invalid } from "../refused";
 
@@ -99,7 +98,3 @@ export function cleanName(name: string): string {
     .trim();
   return cutText(bare, 120) || "file";
 }
-
-/** The ETag of a file. */
-export const digestOf = (content: Buffer) =>
-  createHash("sha256").update(content).digest("base64url").slice(0, 22);

@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { and, desc, eq, inArray, isNull, lte, type SQL } from "drizzle-orm";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { statusForRequester } from "@/core/intake/report";
@@ -9,6 +8,7 @@ import { takeBackEnd, writeToRequester } from "../mail/write";
 import { reportThroughDoor } from "./door";
 import { giveVerdict } from "./give-verdict";
 import { loadRules } from "./rules";
+import { v7 as newId } from "uuid";
 
 /**
  * Brings parked reports back to the queue on their day, by the calendar of their project. @returns
@@ -142,7 +142,7 @@ export async function followQuestions(
         } else if (due === "end") {
           const verdict = { kind: "decline" as const, reason: triage.endWords };
           await giveVerdict(tx, null, row, {
-            id: randomUUID(),
+            id: newId(),
             verdict,
             itemId: null,
             zone,

@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { and, asc, count, eq, gte, isNull, max } from "drizzle-orm";
 import { z } from "zod";
 import { DAY } from "@/core/calendar/instant";
@@ -22,6 +21,7 @@ import { projectTypes } from "../workflow/load";
 import { checkFiles, type SentFile } from "./file";
 import { joinKnownProblem } from "./known";
 import { storeReport } from "./new-report";
+import { v7 as newId } from "uuid";
 
 export interface FormView {
   id: string;
@@ -131,7 +131,7 @@ export async function editForm(
           "Take one out that is not used any more.",
         );
       await freeSlug(tx, of.id, request.slug, null);
-      const id = randomUUID();
+      const id = newId();
       await tx.insert(intakeForm).values({
         id,
         projectId: of.id,

@@ -1,12 +1,14 @@
-import { randomBytes, randomInt, randomUUID } from "node:crypto";
+import { randomBytes, randomInt } from "node:crypto";
 import type { FormAnswer } from "@/core/intake/form";
 import { UNJUDGED, type ReportStanding, type ReportWay } from "@/core/intake/report";
 import type { Transaction } from "@/db/connection";
 import { reportFile } from "@/db/schema";
 import { announce } from "../events/announce";
+import { keepFile } from "../files/store";
 import type { CheckedFile } from "./file";
 import type { ReportRow } from "./seen-report";
 import { receiveReports, type NewReport } from "./store";
+import { v7 as newId } from "uuid";
 
 /** What is known of a report when it comes in. */
 export interface IncomingReport {
@@ -37,7 +39,7 @@ export const newToken = () => randomBytes(24).toString("base64url");
 export function newReport(projectId: string, incoming: IncomingReport, now: number): NewReport {
   const { standing = UNJUDGED, reproduce = "", place = "", ...rest } = incoming;
   return {
-    id: randomUUID(),
+    id: newId(),
     projectId,
     reference: newReference(),
     token: newToken(),
@@ -71,15 +73,13 @@ export async function storeFiles(
   files: readonly CheckedFile[],
   now: number,
 ): Promise<void> {
-  if (files.length > 0)
-    await tx.insert(reportFile).values(
-      files.map(({ name, mediaType, content }, i) => ({
-        id: randomUUID(),
-        reportId,
-        name,
-        mediaType,
-        content,
-        at: now + i,
-      })),
-    );
+  for (const [i, { name, mediaType, content }] of files.entries())
+    await tx.insert(reportFile).values({
+      id: newId(),
+      reportId,
+      name,
+      mediaType,
+      sha256: await keepFile(tx, content, now),
+      at: now + i,
+    });
 }

@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { and, asc, count, desc, eq, isNull, ne } from "drizzle-orm";
 import { statusForRequester } from "@/core/intake/report";
 import { transitionBetween, transitionsFrom } from "@/core/workflow/workflow";
@@ -20,11 +19,12 @@ import { REQUESTER } from "../people/viewer";
 import { notFound, Refused } from "../refused";
 import { reportThroughDoor } from "./door";
 import { isPicture } from "./file";
-import type { ServedFile } from "./files";
+import { fileOfReport, type ServedFile } from "./files";
 import { newToken } from "./new-report";
 import type { RequesterMove } from "./request";
 import { lockReport, type ReportRow } from "./seen-report";
 import { refuse } from "@/core/workflow/refusal";
+import { v7 as newId } from "uuid";
 
 /** What somebody without an account sees of their report: nothing internal, no names of people. */
 export interface PrivatePage {
@@ -217,7 +217,7 @@ export async function followReport(token: string, mail: string): Promise<void> {
     const [added] = await tx
       .insert(reportFollower)
       .values({
-        id: randomUUID(),
+        id: newId(),
         reportId: row.id,
         mail: mail.toLowerCase(),
         token: newToken(),
@@ -249,7 +249,7 @@ function isAsked(status: string, messages: readonly { kind: string }[]): boolean
 async function sayOnItem(tx: Transaction, itemId: string, body: string): Promise<void> {
   await throughDoor(tx, REQUESTER, {
     on: await enterItem(tx, REQUESTER, itemId, "comment item"),
-    commandId: randomUUID(),
+    commandId: newId(),
     ask: { kind: "comment", body },
     made: { cause: "requester" },
   });
@@ -293,7 +293,7 @@ export async function moveAsRequester(
     const answers = { reason: words, comment: words, outcome: "delivered" as const };
     await throughDoor(tx, REQUESTER, {
       on: entered,
-      commandId: randomUUID(),
+      commandId: newId(),
       ask: { kind: "move", from, to, answers },
       made: { cause: "requester" },
     });
@@ -303,15 +303,6 @@ export async function moveAsRequester(
 /** A file that came with a report, for whoever sent it. */
 export async function privateFile(token: string, fileId: string): Promise<ServedFile> {
   const { row, follower } = await reportOf(database(), token);
-  const [file] =
-    follower || !FILE_ID.test(fileId)
-      ? []
-      : await database()
-          .select()
-          .from(reportFile)
-          .where(and(eq(reportFile.id, fileId), eq(reportFile.reportId, row.id)));
-  if (!file) throw notFound("file");
-  return file;
+  if (follower) throw notFound("file");
+  return fileOfReport(row.id, fileId);
 }
-
-const FILE_ID = /^[0-9a-f-]{36}$/;

@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { and, asc, count, eq, inArray, isNull, sql } from "drizzle-orm";
 import { z } from "zod";
 import { scoreOf, type Scored, type ScoreParts, type ScoringModel } from "@/core/intake/scoring";
@@ -19,6 +18,7 @@ import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
 import { loadRules } from "./rules";
 import { toldOf } from "./told";
+import { v7 as newId } from "uuid";
 
 export interface WorthRow {
   itemId: string;
@@ -266,7 +266,7 @@ async function reorder(
       viewer,
       [...ranks].map(([itemId, rank]) => ({
         on: { itemId, access },
-        commandId: randomUUID(),
+        commandId: newId(),
         ask: { kind: "ready", command: { kind: "rank", rank } },
       })),
     );

@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
 import { cardOf } from "@/core/board/card";
 import type { ItemSnapshot } from "@/core/item/fields";
@@ -16,6 +15,7 @@ import type { CreateItemRequest } from "./request";
 import { snapshotOf } from "./rows";
 import { seenItem } from "./seen-item";
 import { toldParent } from "./told-parent";
+import { v7 as newId } from "uuid";
 
 /** Creates an item, or a task under one, on a person's behalf; at the end of the backlog. */
 export async function createItem(
@@ -37,7 +37,7 @@ export async function createItem(
       );
     const fields = { ...NEW_ITEM, ...request.fields, parentId };
     const created = await throughDoor(tx, viewer, {
-      on: await enterNew(tx, access, fields.typeId, randomUUID()),
+      on: await enterNew(tx, access, fields.typeId, newId()),
       commandId,
       ask: { kind: "create", fields, place: "last" },
     });

@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { NEW_ITEM } from "@/core/item/new-item";
@@ -11,6 +10,7 @@ import type { Doer } from "../people/viewer";
 import { enterNew, workflowOf } from "./enter";
 import type { Errand } from "./errand";
 import { snapshotOf } from "./rows";
+import { v7 as newId } from "uuid";
 
 /** A move with follow-ups that has been through the door. */
 interface Moved {
@@ -73,7 +73,7 @@ async function newSubTasks(
   for (const title of titles.filter((t) => !there.has(t)))
     made.push({
       ...followUpOf(moved),
-      on: await enterNew(tx, access, type.id, randomUUID()),
+      on: await enterNew(tx, access, type.id, newId()),
       ask: {
         kind: "create",
         fields: {

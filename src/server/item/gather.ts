@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { and, eq, gt, inArray, sql } from "drizzle-orm";
 import type { LimitedColumn } from "@/core/board/limit";
 import type { ItemCommand } from "@/core/item/command";
@@ -23,6 +22,7 @@ import { initialOwn, loadOwnFields, newlyNamed } from "./own-fields";
 import { placeInState } from "./place";
 import { checkReferences, parentsOf } from "./references";
 import { eventOf } from "./rows";
+import { v7 as newId } from "uuid";
 
 /** Everything that a decision on an errand needs, and nothing is read after it. */
 export interface Gathered {
@@ -116,9 +116,9 @@ async function commandOf(
       return { kind: "put under", ...(await parentsOf(tx, by, there, ask.parentKey)) };
     case "comment":
     case "ask":
-      return { kind: "comment", body: ask.body, commentId: randomUUID() };
+      return { kind: "comment", body: ask.body, commentId: newId() };
     case "block":
-      return { ...ask, blockId: randomUUID() };
+      return { ...ask, blockId: newId() };
     case "link":
     case "unlink":
       return linkCommand(tx, by, there, ask);
@@ -129,7 +129,7 @@ async function commandOf(
         history: await historyOf(tx, before.id),
       };
     case "move":
-      return { ...ask, commentId: randomUUID() };
+      return { ...ask, commentId: newId() };
     case "edit":
     case "lift":
     case "tick":

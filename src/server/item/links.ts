@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { and, eq, or } from "drizzle-orm";
 import type { ItemCommand } from "@/core/item/command";
 import type { ItemSnapshot, LinkKind } from "@/core/item/fields";
@@ -9,6 +8,7 @@ import { invalid, notFound } from "../refused";
 import type { Entered } from "./errand";
 import type { CommandRequest } from "./request";
 import { lockSeenItem, lockSeenItemByKey } from "./seen-item";
+import { v7 as newId } from "uuid";
 
 type LinkCommand = Extract<ItemCommand, { kind: "link" | "unlink" }>;
 type LinkRequest = Extract<CommandRequest, { kind: "link" | "unlink" }>;
@@ -26,7 +26,7 @@ export async function linkCommand(
     await checkNewLink(tx, before.id, other.id, request.linkKind);
     return {
       kind: "link",
-      linkId: randomUUID(),
+      linkId: newId(),
       linkKind: request.linkKind,
       otherId: other.id,
       otherKey: keyOf(other),

@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { and, desc, eq, exists, inArray, isNull, lt, not, or, sql } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { NOTHING_AROUND, type AskedItem } from "@/core/condition/facts";
@@ -19,6 +18,7 @@ import type { Doer } from "../people/viewer";
 import { sprintsNow } from "../plan/boxes";
 import { loadOwnFields } from "./own-fields";
 import { eventOf } from "./rows";
+import { v7 as newId } from "uuid";
 
 /** What a move needs to know beside the item: read only as far as its transition asks for it. */
 export interface MoveNeeds {
@@ -110,7 +110,7 @@ async function followUpContext(
     actorId: viewer.personId,
     leastLoaded: {},
     nextInTurn: {},
-    newCommentId: randomUUID,
+    newCommentId: newId,
   };
   for (const to of assignees) {
     if (to.kind === "previous assignee")

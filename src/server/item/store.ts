@@ -294,7 +294,8 @@ const REST = `
   began as (insert into block select r.* from ${FROM_GIVEN("block", "blocks")}),
   ended as (
     update block b set lifted_at = l.at
-    from jsonb_to_recordset($1::jsonb -> 'lifted') as l (id uuid, at timestamptz) where b.id = l.id),
+    from jsonb_to_recordset($1::jsonb -> 'lifted') as l (id uuid, at timestamptz)
+    where b.item_id = ($1::jsonb ->> 'itemId')::uuid and b.id = l.id),
   said as (insert into comment select r.* from ${FROM_GIVEN("comment", "comments")}),
   joined as (insert into item_link select r.* from ${FROM_GIVEN("item_link", "links")}),
   parted as (

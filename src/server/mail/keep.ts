@@ -1,9 +1,9 @@
-import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
 import { database } from "@/db/connection";
 import { mailAddress, mailWaiting } from "@/db/schema";
 import { countUse } from "../rate-limit";
 import { mailSettings } from "./settings";
+import { v7 as newId } from "uuid";
 
 /** A mail with everything in it is not larger. */
 export const LARGEST_MAIL = 12 * 1024 * 1024;
@@ -67,7 +67,7 @@ export async function keepMail(
   await database()
     .insert(mailWaiting)
     .values({
-      id: randomUUID(),
+      id: newId(),
       projectId: address.projectId,
       teamId: address.teamId,
       returnPath: envelope.from.slice(0, 320),

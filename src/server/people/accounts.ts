@@ -1,4 +1,4 @@
-import { createHash, randomBytes, randomUUID } from "node:crypto";
+import { createHash, randomBytes } from "node:crypto";
 import { and, asc, desc, eq, gt, isNull, max, sql } from "drizzle-orm";
 import { z } from "zod";
 import type { AccountsView } from "@/core/people/account";
@@ -11,6 +11,7 @@ import { invalid, notFound, Refused } from "../refused";
 import { auth } from "./auth";
 import { lockAccounts, mayMakeAccount } from "./installation";
 import type { Viewer } from "./viewer";
+import { v7 as newId } from "uuid";
 
 /** A link that sets a password may be used for so long. */
 const LINK_LASTS = 7 * DAY;
@@ -95,7 +96,7 @@ export async function editAccounts(
     await lockAccounts(tx);
     if (request.kind === "make") {
       await checkFree(tx, request);
-      const id = randomUUID();
+      const id = newId();
       const { name, email, calling, administrator } = request;
       await tx
         .insert(person)
@@ -209,7 +210,7 @@ export async function setPasswordByLink(
       .returning({ id: account.id });
     if (changed.length === 0)
       await tx.insert(account).values({
-        id: randomUUID(),
+        id: newId(),
         accountId: link.personId,
         providerId: "credential",
         userId: link.personId,

@@ -1,5 +1,4 @@
 import { cutText } from "@/core/formats/cut-text";
-import { randomUUID } from "node:crypto";
 import { eq, sql } from "drizzle-orm";
 import { z } from "zod";
 import { readScxml, type ImportedWorkflow } from "@/core/formats/scxml-read";
@@ -20,6 +19,7 @@ import { announceDesign } from "./announce";
 import { publishedWorkflow } from "./load";
 import { publishFirst } from "./publish-first";
 import { checkSurroundings } from "./surroundings";
+import { v7 as newId } from "uuid";
 
 const id = z.string().min(1).max(64);
 /** As much text as a file may have; sizes are told in words by whoever reads it. */
@@ -66,7 +66,7 @@ export async function addWorkflow(
     const traps = checkWorkflow(made, around).filter((f) => f.severity === "trap");
     const isDraft = traps.length > 0;
     const first: Workflow = isDraft
-      ? { ...fromTemplate(EMPTY, randomUUID), id: made.id, name: made.name }
+      ? { ...fromTemplate(EMPTY, newId), id: made.id, name: made.name }
       : made;
     await publishFirst(tx, viewer, projectId, first, SUMMARY[request.from.kind]);
     if (isDraft)
@@ -103,16 +103,15 @@ async function begun(
 ): Promise<ImportedWorkflow> {
   if (from.kind === "file")
     return readWorkflowFile(from.text, await loadVocabulary(reader, projectId));
-  if (from.kind === "empty")
-    return { workflow: fromTemplate(EMPTY, randomUUID), taken: [], left: [] };
+  if (from.kind === "empty") return { workflow: fromTemplate(EMPTY, newId), taken: [], left: [] };
   if (from.kind === "template") {
     const template = [...PROJECT_TEMPLATES, SUB_TASKS].find((t) => t.name === from.name);
     if (!template) throw invalid("There is no such template.", "Choose one from the list.");
-    return { workflow: fromTemplate(template, randomUUID), taken: [], left: [] };
+    return { workflow: fromTemplate(template, newId), taken: [], left: [] };
   }
   const original = await readableWorkflow(reader, viewer, from.workflowId);
   return {
-    workflow: copyOf(original, randomUUID, `${cutText(original.name, 70)}, copy`),
+    workflow: copyOf(original, newId, `${cutText(original.name, 70)}, copy`),
     taken: [],
     left: [],
   };
@@ -141,8 +140,8 @@ export function readWorkflowFile(
 ): ImportedWorkflow {
   try {
     const isJson = /^\s*[{[]/.test(text);
-    const read = isJson ? readWorkflowJson(text) : readScxml(text, vocabulary, randomUUID);
-    return { ...read, workflow: copyOf(read.workflow, randomUUID) };
+    const read = isJson ? readWorkflowJson(text) : readScxml(text, vocabulary, newId);
+    return { ...read, workflow: copyOf(read.workflow, newId) };
   } catch (error) {
     if (error instanceof FileProblem)
       throw invalid(

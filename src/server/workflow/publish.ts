@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import { workflowSchema } from "@/core/workflow/definition";
 import { checkWorkflow } from "@/core/workflow/check";
@@ -29,6 +28,7 @@ import { publishedWorkflow } from "./load";
 import { stopMoves } from "./move-lock";
 import type { PublishRequest } from "./request";
 import { checkSurroundings } from "./surroundings";
+import { v7 as newId } from "uuid";
 
 /**
  * Publishes a draft: from now on everybody is bound by it. One transaction: moves in hand are
@@ -172,7 +172,7 @@ async function placeItems(
       : `${nameBefore(to)} became another kind of state.`;
     errands.push({
       on: { itemId: snapshot.id, access, workflow: after, before: snapshot },
-      commandId: randomUUID(),
+      commandId: newId(),
       ask: { kind: "ready", command: { kind: "place in state", to, note } },
       made: { cause: "workflow change" },
     });

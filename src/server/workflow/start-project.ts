@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { z } from "zod";
 import { proposeColumns } from "@/core/board/propose-columns";
 import { FIRST_FORM } from "@/core/intake/form";
@@ -21,6 +20,7 @@ import {
 import { mayOutside } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, Refused } from "../refused";
+import { v7 as newId } from "uuid";
 
 export const startProjectBody = z.object({
   name: z.string().trim().min(1, "A project needs a name.").max(60, "Use at most 60 characters."),
@@ -65,7 +65,7 @@ export async function startProject(
   const { name, key, visibility, zone } = request;
   try {
     return await transact(async (tx) => {
-      const id = randomUUID();
+      const id = newId();
       await tx.insert(project).values({
         id,
         key,
@@ -78,8 +78,8 @@ export async function startProject(
       await tx
         .insert(membership)
         .values({ projectId: id, personId: viewer.personId, role: "lead" });
-      const main = fromTemplate(template, randomUUID);
-      const tasks = fromTemplate(SUB_TASKS, randomUUID);
+      const main = fromTemplate(template, newId);
+      const tasks = fromTemplate(SUB_TASKS, newId);
       for (const w of [main, tasks])
         await publishFirst(tx, viewer, id, w, `started from the template “${w.name}”`);
       await tx.insert(itemType).values([
@@ -90,7 +90,7 @@ export async function startProject(
       ]);
       await makeBoard(tx, id, [main]);
       await tx.insert(intakeForm).values({
-        id: randomUUID(),
+        id: newId(),
         projectId: id,
         slug: "report",
         definition: FIRST_FORM,
@@ -111,10 +111,10 @@ export async function startProject(
 }
 
 async function makeBoard(tx: Transaction, projectId: string, workflows: Workflow[]): Promise<void> {
-  const boardId = randomUUID();
+  const boardId = newId();
   await tx.insert(board).values({ id: boardId, projectId, name: "Everything" });
   for (const [position, { stage, name, part, stateIds }] of proposeColumns(workflows).entries()) {
-    const columnId = randomUUID();
+    const columnId = newId();
     await tx.insert(boardColumn).values({ id: columnId, boardId, stage, name, part, position });
     await tx
       .insert(columnState)

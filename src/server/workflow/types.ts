@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import { z } from "zod";
 import { itemTypeSchema, type ItemType } from "@/core/item/item-type";
@@ -15,6 +14,7 @@ import { invalid, notFound } from "../refused";
 import { announceDesign } from "./announce";
 import { loadProjectWorkflows, projectTypes } from "./load";
 import { stopMoves } from "./move-lock";
+import { v7 as newId } from "uuid";
 
 const id = z.string().min(1).max(64);
 
@@ -175,7 +175,7 @@ async function takeAlong(
     }
     errands.push({
       on: { itemId: snapshot.id, access, workflow: to, before: snapshot },
-      commandId: randomUUID(),
+      commandId: newId(),
       ask: { kind: "ready", command: { kind: "place in state", to: target, note } },
       made: { cause: "workflow change" },
     });

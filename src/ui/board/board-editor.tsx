@@ -11,6 +11,7 @@ import { isInProgress } from "@/core/workflow/state";
 import { ConditionEditor } from "@/ui/condition/condition-editor";
 import { AddMenu, Choice, Labelled } from "@/ui/workflow/inputs";
 import { X } from "lucide-react";
+import { v7 as newId } from "uuid";
 
 type EditedColumn = BoardDesign["columns"][number];
 
@@ -22,14 +23,14 @@ const PART_WORDS: Record<ColumnPart, string> = {
 
 /** The columns that the stages of workflows propose, as a board would have them. */
 export function proposedColumns(workflows: readonly Workflow[]): EditedColumn[] {
-  return proposeColumns(workflows).map((c) => ({ ...c, id: crypto.randomUUID() }));
+  return proposeColumns(workflows).map((c) => ({ ...c, id: newId() }));
 }
 
 /** A board as it begins: the stages of the main workflow. */
 export function newBoard(view: DesignView): BoardDesign {
   const followed = view.workflows.filter((w) => w.typeNames.length > 0);
   return {
-    id: crypto.randomUUID(),
+    id: newId(),
     name: "",
     version: 0,
     columnsBy: "state",
@@ -65,7 +66,7 @@ export function BoardEditor({
         ? proposedColumns(view.workflows.filter((w) => w.typeNames.length > 0).slice(0, 1))
         : columnsBy === "free"
           ? ["To look at", "Later"].map((stage) => ({
-              id: crypto.randomUUID(),
+              id: newId(),
               stage,
               name: "",
               part: "working" as const,
@@ -323,7 +324,7 @@ function Columns({
           onChange([
             ...columns,
             {
-              id: crypto.randomUUID(),
+              id: newId(),
               stage: byState ? "New column" : "New list",
               name: "",
               part: "working",

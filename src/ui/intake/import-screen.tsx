@@ -15,6 +15,7 @@ import {
 } from "@/core/formats/report-table";
 import { tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
+import { v7 as newId } from "uuid";
 
 const AT_ONCE = 250;
 const SHOWN = 8;
@@ -34,7 +35,7 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
   const [match, setMatch] = useState<ColumnMatch | null>(null);
   const [trouble, setTrouble] = useState("");
   const [stage, setStage] = useState<Stage>({ kind: "choose" });
-  const [importId, setImportId] = useState(() => crypto.randomUUID());
+  const [importId, setImportId] = useState(() => newId());
   const cancelled = useRef(false);
   const client = useQueryClient();
   const { reports, problems } = useMemo(
@@ -51,7 +52,7 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
       const read = readTable(decodeText(new Uint8Array(await file.arrayBuffer())).text);
       setTable(read);
       setMatch(matchColumns(read.header));
-      setImportId(crypto.randomUUID());
+      setImportId(newId());
       setStage({ kind: "match" });
     } catch (error) {
       setTable(null);

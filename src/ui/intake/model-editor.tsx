@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { Criterion, ScoringModel } from "@/core/intake/scoring";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
+import { v7 as newId } from "uuid";
 
 const SOURCES: Record<Criterion["source"], string> = {
   judged: "people judge it",
@@ -162,7 +163,7 @@ export function ModelEditor({
             ...d,
             criteria: [
               ...d.criteria,
-              { id: crypto.randomUUID(), name: "", scale: 5, weight: 1, source: "judged" },
+              { id: newId(), name: "", scale: 5, weight: 1, source: "judged" },
             ],
           }))
         }

@@ -16,6 +16,7 @@ import { useLive } from "@/ui/kit/use-live";
 import { CalendarEditor } from "./calendar-editor";
 import { PromiseMark } from "./promise-mark";
 import { newTarget, TargetEditor } from "./target-editor";
+import { v7 as newId } from "uuid";
 
 interface PromiseRow {
   itemId: string;
@@ -176,7 +177,7 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
                   className="button button-small"
                   disabled={made !== null}
                   onClick={() => {
-                    const target = newTarget(crypto.randomUUID());
+                    const target = newTarget(newId());
                     setMade(target);
                     setEditing(target.id);
                   }}

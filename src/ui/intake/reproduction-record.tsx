@@ -11,6 +11,7 @@ import type { VerdictKind } from "@/core/intake/verdict";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { problemOf, request, type Problem } from "@/ui/kit/request";
 import { ago } from "@/ui/kit/time";
+import { v7 as newId } from "uuid";
 
 const LOOK: Record<ReproductionResult, { Icon: typeof CheckCircle2; className: string }> = {
   happened: { Icon: CheckCircle2, className: "text-done" },
@@ -135,7 +136,7 @@ function TryForm({
   const [version, setVersion] = useState("");
   const [result, setResult] = useState<ReproductionResult>("happened");
   const [note, setNote] = useState("");
-  const [id] = useState(() => crypto.randomUUID());
+  const [id] = useState(() => newId());
   const [problem, setProblem] = useState<Problem | null>(null);
   const form = useRef<HTMLFormElement>(null);
   // In newer browsers it gives a promise, which must not be taken for what cleans up.

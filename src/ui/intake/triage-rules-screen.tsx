@@ -10,6 +10,7 @@ import {
 } from "@/core/intake/triage-rules";
 import { tellDone } from "@/ui/kit/notice";
 import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { v7 as newId } from "uuid";
 
 const FIELD = "flex flex-col gap-0.5 text-[12px] font-semibold";
 /** The stronger the priority, the darker; the word stands in it. */
@@ -239,7 +240,7 @@ export function TriageRulesScreen({
               className="button button-small self-start"
               onClick={() =>
                 set({
-                  questions: [...draft.questions, { id: crypto.randomUUID(), name: "", text: "" }],
+                  questions: [...draft.questions, { id: newId(), name: "", text: "" }],
                 })
               }
             >

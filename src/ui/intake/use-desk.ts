@@ -6,6 +6,7 @@ import { VERDICT_PAST, type Verdict } from "@/core/intake/verdict";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { problemOf, request, type Problem } from "@/ui/kit/request";
 import { useLive } from "@/ui/kit/use-live";
+import { v7 as newId } from "uuid";
 
 type Judged = Pick<QueueRow, "id" | "reference" | "version" | "title">;
 interface Given {
@@ -82,7 +83,7 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
   const give = (of: Judged, verdict: Verdict, tookMs: number | null) =>
     request<{ verdictId: string; itemId: string | null; itemKey: string | null }>(
       `/api/reports/${of.id}/verdicts`,
-      { body: { commandId: crypto.randomUUID(), seenVersion: of.version, verdict, tookMs } },
+      { body: { commandId: newId(), seenVersion: of.version, verdict, tookMs } },
     );
 
   /** Where the desk goes on: the next that waits, none of those just judged. */

@@ -18,6 +18,7 @@ import { request } from "@/ui/kit/request";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 import { useLive } from "@/ui/kit/use-live";
 import { ModelEditor } from "./model-editor";
+import { v7 as newId } from "uuid";
 
 interface WorthRow {
   itemId: string;
@@ -90,11 +91,11 @@ export function WorthScreen({ initial }: { initial: WorthView }) {
   const reorder = async () => {
     const back = () =>
       request(`/api/projects/${key}/worth`, {
-        body: { kind: "reorder", commandId: crypto.randomUUID(), seen: wanted, wanted: seen },
+        body: { kind: "reorder", commandId: newId(), seen: wanted, wanted: seen },
       }).then(readAgain);
     if (
       await send(
-        { kind: "reorder", commandId: crypto.randomUUID(), seen, wanted },
+        { kind: "reorder", commandId: newId(), seen, wanted },
         `The backlog is in the order of ${ORDER_WORDS[order]}.`,
         back,
       )

@@ -4,6 +4,7 @@ import { tellProblem } from "@/ui/kit/notice";
 import { request } from "@/ui/kit/request";
 import { sendCommand } from "./send-command";
 import type { ItemHandle, ItemView } from "./use-item";
+import { v7 as newId } from "uuid";
 
 /** The tasks under an item: what is done, what is left, one more. */
 export function ItemChildren({ handle }: { handle: ItemHandle }) {
@@ -14,7 +15,7 @@ export function ItemChildren({ handle }: { handle: ItemHandle }) {
     try {
       await request("/api/items", {
         body: {
-          commandId: crypto.randomUUID(),
+          commandId: newId(),
           projectKey: view.project.key,
           parentId: view.item.id,
           fields: { title, typeId: "task", assigneeId: view.item.assigneeId },

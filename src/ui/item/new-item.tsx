@@ -8,6 +8,7 @@ import type { Card } from "@/core/board/card";
 import { OwnFieldInput } from "./own-field-input";
 import { tellDone } from "@/ui/kit/notice";
 import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { v7 as newId } from "uuid";
 
 /** A new item at the end of the backlog; everything but its title can wait. */
 export function NewItem({
@@ -34,7 +35,7 @@ export function NewItem({
   const fields = fieldsOfType(ownFields, typeId).filter(
     (f) => f.kind !== "computed" && (f.onNewItem || f.requiredAtStart),
   );
-  const [commandId, setCommandId] = useState(() => crypto.randomUUID());
+  const [commandId, setCommandId] = useState(() => newId());
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const create = async (event: FormEvent) => {
@@ -65,7 +66,7 @@ export function NewItem({
       setOwn({});
       setProblem(null);
       onOpenChange(false);
-      setCommandId(crypto.randomUUID());
+      setCommandId(newId());
     } catch (error) {
       setProblem(problemOf(error));
     }

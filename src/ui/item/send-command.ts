@@ -3,6 +3,7 @@ import type { Card } from "@/core/board/card";
 import type { MoveAnswers } from "@/core/item/command";
 import type { EditableFields, LinkKind } from "@/core/item/fields";
 import { request } from "@/ui/kit/request";
+import { v7 as newId } from "uuid";
 
 /** What the interface asks of items; the server's request schema checks it. */
 export type SentCommand =
@@ -30,7 +31,7 @@ export async function sendCommand(
   itemId: string,
   command: SentCommand,
 ): Promise<{ card: Card; commandId: string }> {
-  const commandId = crypto.randomUUID();
+  const commandId = newId();
   const { card } = await request<{ card: Card }>("/api/items/commands", {
     body: { commandId, itemId, command },
   });

@@ -10,6 +10,7 @@ import { tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
 import { request } from "@/ui/kit/request";
 import { shortDate } from "@/ui/kit/time";
+import { v7 as newId } from "uuid";
 
 /**
  * The sprints that run or come, and the releases to come, each with what is planned in it and is
@@ -65,7 +66,7 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
         ? isoDate(Math.round(Date.parse(last.endsOn) / 86_400_000) + 1)
         : today;
     return {
-      id: crypto.randomUUID(),
+      id: newId(),
       name: `Sprint ${view.sprints.length + 1}`,
       goal: "",
       startsOn: first,
@@ -126,7 +127,7 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
             ? () =>
                 setEditing({
                   kind: "release",
-                  release: { id: crypto.randomUUID(), name: "", dueOn: null, releasedAt: null },
+                  release: { id: newId(), name: "", dueOn: null, releasedAt: null },
                   isNew: true,
                 })
             : null

@@ -5,6 +5,7 @@ import { OWN_FIELD_KINDS, type OwnField, type OwnFieldKind } from "@/core/item/o
 import type { DesignView } from "@/core/workflow/design-view";
 import { OwnFieldInput } from "@/ui/item/own-field-input";
 import { Choice, Labelled } from "./inputs";
+import { v7 as newId } from "uuid";
 
 export const KIND_WORDS: Record<OwnFieldKind, string> = {
   text: "text",
@@ -88,7 +89,7 @@ export function FieldEditor({
     }));
     const added = names
       .filter((n) => !kept.some((o) => o.name.toLowerCase() === n.toLowerCase()))
-      .map((name) => ({ id: crypto.randomUUID(), name, offered: true }));
+      .map((name) => ({ id: newId(), name, offered: true }));
     set({ options: [...kept, ...added] });
   };
   return (

@@ -5,6 +5,7 @@ import { ownValueWords, type OwnField } from "@/core/item/own-field";
 import type { DesignView } from "@/core/workflow/design-view";
 import { FieldEditor, KIND_WORDS, newField } from "./field-editor";
 import type { DesignRequest } from "./use-design-request";
+import { v7 as newId } from "uuid";
 
 /**
  * The fields that a project made for itself: what each holds, which types have it, where it is
@@ -64,7 +65,7 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
             className="button button-small"
             disabled={made !== null}
             onClick={() => {
-              const field = newField(crypto.randomUUID());
+              const field = newField(newId());
               setMade(field);
               setOpen(field.id);
             }}

@@ -2,6 +2,7 @@
 import { repair } from "@/core/workflow/check";
 import type { Finding, Severity } from "@/core/workflow/finding";
 import type { Designer } from "./use-designer";
+import { v7 as newId } from "uuid";
 
 const SEVERITY_WORDS: Record<Severity, string> = {
   trap: "Items would be trapped",
@@ -48,9 +49,7 @@ export function FindingsList({ designer, mayEdit }: { designer: Designer; mayEdi
                 <button
                   type="button"
                   className="link"
-                  onClick={() =>
-                    edit((w) => repair(w, { repair: f.repair! }, () => crypto.randomUUID()))
-                  }
+                  onClick={() => edit((w) => repair(w, { repair: f.repair! }, newId))}
                 >
                   {f.repair.words}
                 </button>

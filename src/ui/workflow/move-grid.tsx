@@ -3,6 +3,7 @@ import { connect, disconnect, proposedVerb, removeTransition } from "@/core/work
 import { leadsFrom, statesInOrder } from "@/core/workflow/workflow";
 import { StationMark } from "./station-mark";
 import type { Designer } from "./use-designer";
+import { v7 as newId } from "uuid";
 
 /**
  * The same workflow as a table: a row for each state a move leads from, a column for each it leads
@@ -83,7 +84,7 @@ export function MoveGrid({
                       disabled={!mayEdit && !t}
                       onClick={() => {
                         if (t) return select({ kind: "transition", id: t.id });
-                        const id = crypto.randomUUID();
+                        const id = newId();
                         edit((w) => connect(w, row.id, to.id, id, proposedVerb(row.state, to)));
                         select({ kind: "transition", id });
                       }}

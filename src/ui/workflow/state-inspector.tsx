@@ -16,6 +16,7 @@ import { AddMenu, Choice, Labelled, named, NumberInput, optionsOf, TextInput } f
 import { triggerWords } from "@/core/workflow/trigger";
 import { StationMark } from "./station-mark";
 import type { Designer } from "./use-designer";
+import { v7 as newId } from "uuid";
 
 /** Everything that can be said of a state, and the moves that lead out of it. */
 export function StateInspector({
@@ -234,7 +235,7 @@ export function StateInspector({
               label="Add a move to…"
               options={named(targets)}
               onAdd={(to) => {
-                const id = crypto.randomUUID();
+                const id = newId();
                 edit((w) =>
                   connect(
                     w,
@@ -271,7 +272,7 @@ function Policies({
 }) {
   const [text, setText] = useState("");
   const add = () => {
-    if (text.trim()) onChange([...policies, { id: crypto.randomUUID(), text: text.trim() }]);
+    if (text.trim()) onChange([...policies, { id: newId(), text: text.trim() }]);
     setText("");
   };
   if (!mayEdit && policies.length === 0) return null;

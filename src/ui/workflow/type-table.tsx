@@ -7,6 +7,7 @@ import { statesInOrder } from "@/core/workflow/workflow";
 import { GlyphDrawing } from "@/ui/kit/type-glyph";
 import { Choice, Labelled, named } from "./inputs";
 import type { DesignRequest } from "./use-design-request";
+import { v7 as newId } from "uuid";
 
 type Draft = Pick<ItemType, "id" | "name" | "level" | "workflowId" | "glyph" | "template">;
 
@@ -22,7 +23,7 @@ export function TypeTable({ view, send }: { view: DesignView; send: DesignReques
   const gone = view.types.filter((t) => t.removedAt !== null);
   const start = () => {
     const draft: Draft = {
-      id: crypto.randomUUID(),
+      id: newId(),
       name: "",
       level: 1,
       workflowId: view.workflows[0].id,

@@ -12,6 +12,7 @@ import type { State, StateKind } from "@/core/workflow/state";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { Problem, request } from "@/ui/kit/request";
 import { useWarnBeforeLeaving } from "@/ui/kit/use-warn-before-leaving";
+import { v7 as newId } from "uuid";
 
 export type Selection = { kind: "state"; id: string } | { kind: "transition"; id: string } | null;
 
@@ -79,7 +80,7 @@ export function useDesigner(view: DesignView, workflowId: string) {
    * end.
    */
   const addAfter = (state: State) => {
-    const id = crypto.randomUUID();
+    const id = newId();
     const kind: StateKind = state.kind === "working" ? "waiting" : "working";
     const name = kind === "waiting" ? "Waiting" : "Working";
     edit((w) =>
@@ -88,7 +89,7 @@ export function useDesigner(view: DesignView, workflowId: string) {
         name,
         kind: state.kind === "finished" ? "finished" : kind,
         stage: null,
-        moveIds: [crypto.randomUUID(), crypto.randomUUID()],
+        moveIds: [newId(), newId()],
       }),
     );
     setSelection({ kind: "state", id });

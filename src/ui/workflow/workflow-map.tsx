@@ -47,6 +47,7 @@ import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
 import type { State, StateKind } from "@/core/workflow/state";
 import { StationMark } from "./station-mark";
 import type { Designer } from "./use-designer";
+import { v7 as newId } from "uuid";
 
 type StationNode = Node<
   {
@@ -86,7 +87,7 @@ export function WorkflowMap({
     const [a, b] = [source, target].map((id) => draft.states.find((s) => s.id === id));
     if (!a || !b || a === b) return;
     const known = draft.transitions.find((t) => t.to === b.id && t.from?.includes(a.id));
-    const id = known?.id ?? crypto.randomUUID();
+    const id = known?.id ?? newId();
     edit((w) => connect(w, a.id, b.id, id, proposedVerb(a, b)));
     select({ kind: "transition", id });
   };

@@ -1,0 +1,1 @@
+ALTER TABLE "report_file" DROP COLUMN "content";
