@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
-import { cookies } from "next/headers";
 import type { ReactNode } from "react";
 import { Providers } from "@/ui/kit/providers";
+import { pageTheme } from "./page-access";
 import "./globals.css";
 
 export const metadata: Metadata = {
@@ -11,7 +11,7 @@ export const metadata: Metadata = {
 };
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
-  const theme = (await cookies()).get("theme")?.value === "dark" ? "dark" : "light";
+  const theme = await pageTheme();
   return (
     <html lang="en" data-theme={theme}>
       <body>

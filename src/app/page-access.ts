@@ -3,13 +3,16 @@ import { notFound, redirect } from "next/navigation";
 import { cache } from "react";
 import { Refused } from "@/server/refused";
 import { viewerOf, type Viewer } from "@/server/people/viewer";
+import { THEME_COOKIE, themeOf, type Theme } from "@/ui/kit/theme";
+import { ASKED_PAGE, signInFor } from "./asked-page";
 
 /**
  * The signed-in person of this page request; otherwise the sign-in page, and back here afterwards.
  */
 export const pageViewer = cache(async (): Promise<Viewer> => {
-  const viewer = await viewerOf(await headers());
-  if (!viewer) redirect("/sign-in");
+  const asked = await headers();
+  const viewer = await viewerOf(asked);
+  if (!viewer) redirect(signInFor(asked.get(ASKED_PAGE)));
   return viewer;
 });
 
@@ -27,6 +30,5 @@ export async function forPage<T>(read: Promise<T>): Promise<T> {
   }
 }
 
-export async function pageTheme(): Promise<"light" | "dark"> {
-  return (await cookies()).get("theme")?.value === "dark" ? "dark" : "light";
-}
+export const pageTheme = async (): Promise<Theme> =>
+  themeOf((await cookies()).get(THEME_COOKIE)?.value);

@@ -5,6 +5,7 @@ import { databaseAnswers } from "@/server/health";
 import { log, traced } from "@/server/log";
 import { holdPort, onStop, tellHeld, tellReady } from "@/server/supervised";
 import { clientAddress, trustedProxies } from "./client-address";
+import { ASKED_PAGE } from "./asked-page";
 import { answerPlainly, plainAnswer } from "./plain-answer";
 
 /*
@@ -40,6 +41,7 @@ async function serve(): Promise<void> {
       proxies,
       request.socket.remoteAddress,
     );
+    request.headers[ASKED_PAGE] = request.url;
     const plain = plainAnswer(request, handle !== null);
     if (plain) return answerPlainly(request, response, plain);
     void (async () => {

@@ -113,8 +113,49 @@ test("the administrator makes an account and hands over its link; it sets a pass
   await second.fill("New password", "spring-tide-now");
   await second.press("Change the password");
   await second.reads("Wherever else you were signed in, you are not any more.");
-  await elsewhere.open("/p/PR/flow");
+  // Whoever has to sign in first comes to where they wanted to go.
+  await elsewhere.open("/p/PR/learn?period=4%20weeks");
   await elsewhere.reads("Sign in");
+  await elsewhere.fill("Mail address", "pim@saltmarsh.example");
+  await elsewhere.fill("Password", "spring-tide-now");
+  await elsewhere.press("Sign in");
+  await elsewhere.page.waitForFunction(
+    () => location.pathname === "/p/PR/learn" && location.search === "?period=4+weeks",
+  );
   await second.open("/people");
   await second.reads("Nothing here that you can see");
+});
+
+test("the paper is the system's until somebody chooses, and then theirs", async () => {
+  const reader = await browser.person(app.address);
+  const brightness = () =>
+    reader.page.evaluate(() => {
+      const canvas = document.createElement("canvas").getContext("2d")!;
+      canvas.fillStyle = getComputedStyle(document.body).backgroundColor;
+      canvas.fillRect(0, 0, 1, 1);
+      return canvas.getImageData(0, 0, 1, 1).data[0];
+    });
+  const system = (value: "light" | "dark") =>
+    reader.page.emulateMediaFeatures([{ name: "prefers-color-scheme", value }]);
+  await system("light");
+  await reader.open("/sign-in");
+  expect(await brightness()).toBeGreaterThan(200);
+  await system("dark");
+  expect(await brightness()).toBeLessThan(80);
+  await reader.fill("Mail address", "pim@saltmarsh.example");
+  await reader.fill("Password", "spring-tide-now");
+  await reader.press("Sign in");
+  await reader.page.waitForFunction(() => location.pathname.startsWith("/p/"));
+  const choose = async (words: string) => {
+    await reader.click('::-p-xpath(//button[contains(., "theme and sign-out")])');
+    await reader.click(`::-p-xpath(//*[@role="menuitemradio"][contains(., "${words}")])`);
+    await reader.page.keyboard.press("Escape");
+  };
+  await choose("Light paper");
+  expect(await brightness()).toBeGreaterThan(200);
+  // It lasts, and goes back to the system's when that is chosen again.
+  await reader.open("/p/PR/flow");
+  expect(await brightness()).toBeGreaterThan(200);
+  await choose("As my system has it");
+  expect(await brightness()).toBeLessThan(80);
 });

@@ -1,12 +1,18 @@
 import type { Metadata } from "next";
 import { DEMO_PASSWORD, mailOf, PEOPLE } from "@demo/people";
 import { mayMakeAccount, nobodyYet, worldOf } from "@/server/people/installation";
+import { ownPage } from "@/app/asked-page";
 import { SignIn } from "@/ui/people/sign-in";
 
 export const metadata: Metadata = { title: "Sign in" };
 export const dynamic = "force-dynamic";
 
-export default async function SignInPage() {
+export default async function SignInPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ to?: string | string[] }>;
+}) {
+  const { to } = await searchParams;
   const [world, signUp, first] = await Promise.all([worldOf(), mayMakeAccount(), nobodyYet()]);
   const demo = world === "demo";
   return (
@@ -26,6 +32,7 @@ export default async function SignInPage() {
       }
       signUp={signUp}
       first={first}
+      to={ownPage(typeof to === "string" ? to : null)}
     />
   );
 }

@@ -1,8 +1,16 @@
+import { createHash } from "node:crypto";
 import { betterAuth } from "better-auth";
 import { drizzleAdapter } from "better-auth/adapters/drizzle";
 import { database } from "@/db/connection";
 import { account, person, session, verification } from "@/db/schema";
 import { nobodyYet } from "./installation";
+
+/**
+ * Cookies know hosts and no ports: two installations on one host each have a name of their own, or
+ * signing in to one would sign out of the other.
+ */
+const cookiePrefix = (secret: string) =>
+  `zigzag-${createHash("sha256").update(`cookies of ${secret}`).digest("hex").slice(0, 8)}`;
 
 function createAuth() {
   const secret = process.env.BETTER_AUTH_SECRET;
@@ -30,7 +38,10 @@ function createAuth() {
     user: {
       additionalFields: { administrator: { type: "boolean", input: false, defaultValue: false } },
     },
-    advanced: { cookiePrefix: "zigzag", ipAddress: { ipAddressHeaders: ["x-client-address"] } },
+    advanced: {
+      cookiePrefix: cookiePrefix(secret),
+      ipAddress: { ipAddressHeaders: ["x-client-address"] },
+    },
     // Tries are counted in the database, by account and by address (sign-in-limit.ts).
     rateLimit: { enabled: false },
     telemetry: { enabled: false },

@@ -7,6 +7,7 @@ import { QuickReport } from "./quick-report";
 import { PersonMenu } from "./person-menu";
 import { ProjectMenu, type FrameProject } from "./project-menu";
 import { SearchBox } from "./search-box";
+import type { Theme } from "@/ui/kit/theme";
 
 const STOPS = [
   { id: "design", name: "Design" },
@@ -38,7 +39,7 @@ export function CourseBar({
   waiting: number;
   unread: number;
   showsIntake: boolean;
-  theme: "light" | "dark";
+  theme: Theme;
 }) {
   const pathname = usePathname();
   const stops = STOPS.filter((s) => s.id !== "intake" || showsIntake);

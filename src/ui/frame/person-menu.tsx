@@ -1,5 +1,5 @@
 "use client";
-import { KeyRound, LogOut, Moon, Sun, Users } from "lucide-react";
+import { Check, KeyRound, LogOut, Monitor, Moon, Sun, Users } from "lucide-react";
 import Link from "next/link";
 import { DropdownMenu } from "radix-ui";
 import { useQueryClient } from "@tanstack/react-query";
@@ -8,23 +8,24 @@ import { useState } from "react";
 import { Initials } from "@/ui/kit/initials";
 import { request } from "@/ui/kit/request";
 import { tellProblem } from "@/ui/kit/notice";
+import { THEME_COOKIE, THEME_WORDS, THEMES, themeOf, type Theme } from "@/ui/kit/theme";
 
 const YEAR_SECONDS = 31_536_000;
+const SIGNS = { system: Monitor, light: Sun, dark: Moon } as const;
 
 export function PersonMenu({
   person,
   theme: first,
 }: {
   person: { name: string; administrator: boolean };
-  theme: "light" | "dark";
+  theme: Theme;
 }) {
   const router = useRouter();
   const client = useQueryClient();
   const [theme, setTheme] = useState(first);
-  const change = () => {
-    const next = theme === "light" ? "dark" : "light";
+  const choose = (next: Theme) => {
     document.documentElement.dataset.theme = next;
-    document.cookie = `theme=${next}; path=/; max-age=${YEAR_SECONDS}; samesite=lax`;
+    document.cookie = `${THEME_COOKIE}=${next}; path=/; max-age=${YEAR_SECONDS}; samesite=lax`;
     setTheme(next);
   };
   const signOut = async () => {
@@ -45,14 +46,30 @@ export function PersonMenu({
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={6} className="popover menu">
           <DropdownMenu.Label className="px-2 py-1 font-semibold">{person.name}</DropdownMenu.Label>
-          <DropdownMenu.Item className="menu-item" onSelect={change}>
-            {theme === "light" ? (
-              <Moon size={16} aria-hidden="true" />
-            ) : (
-              <Sun size={16} aria-hidden="true" />
-            )}
-            {theme === "light" ? "Dark paper" : "Light paper"}
-          </DropdownMenu.Item>
+          <DropdownMenu.RadioGroup
+            value={theme}
+            onValueChange={(next) => choose(themeOf(next))}
+            aria-label="Paper"
+            className="my-1 border-y border-line py-1"
+          >
+            {THEMES.map((each) => {
+              const Sign = SIGNS[each];
+              return (
+                <DropdownMenu.RadioItem
+                  key={each}
+                  value={each}
+                  className="menu-item"
+                  onSelect={(event) => event.preventDefault()}
+                >
+                  <Sign size={16} aria-hidden="true" />
+                  <span className="flex-1">{THEME_WORDS[each]}</span>
+                  <DropdownMenu.ItemIndicator>
+                    <Check size={14} aria-hidden="true" />
+                  </DropdownMenu.ItemIndicator>
+                </DropdownMenu.RadioItem>
+              );
+            })}
+          </DropdownMenu.RadioGroup>
           <DropdownMenu.Item asChild>
             <Link href="/account" className="menu-item">
               <KeyRound size={16} aria-hidden="true" />

@@ -10,6 +10,7 @@ import { useLive, useLiveStream } from "@/ui/kit/use-live";
 import { CourseBar } from "./course-bar";
 import type { FrameProject } from "./project-menu";
 import { PulseStrip, type FrameSummary } from "./pulse-strip";
+import type { Theme } from "@/ui/kit/theme";
 
 const SETTLE_MS = 700;
 
@@ -22,7 +23,7 @@ export function ProjectFrame(props: {
   projects: FrameProject[];
   mayStartProjects: boolean;
   person: { name: string; administrator: boolean };
-  theme: "light" | "dark";
+  theme: Theme;
   showsIntake: boolean;
   summary: FrameSummary;
   types: readonly KnownType[];

@@ -18,10 +18,13 @@ export function SignIn({
   demo,
   signUp,
   first,
+  to,
 }: {
   demo: DemoSignIns | null;
   signUp: boolean;
   first: boolean;
+  /** Where they wanted to go. */
+  to: string;
 }) {
   const router = useRouter();
   const [mail, setMail] = useState("");
@@ -35,7 +38,7 @@ export function SignIn({
     setTrouble(null);
     try {
       await request("/api/auth/sign-in/email", { body: { email, password: secret }, retry: true });
-      router.replace("/");
+      router.replace(to);
     } catch (error) {
       const { status, sentence, help } = problemOf(error);
       setTrouble(
@@ -54,7 +57,7 @@ export function SignIn({
         body: { name: name.trim(), email: mail, password },
         retry: false,
       });
-      router.replace("/");
+      router.replace(to);
     } catch (error) {
       const { status, sentence, help, errors } = problemOf(error);
       setTrouble(
