@@ -9,6 +9,7 @@ import type { ItemCommand, MoveAnswers } from "@/core/item/command";
 import { decide, type DecisionContext } from "@/core/item/decide";
 import type { CreatedData, ItemEvent } from "@/core/item/event";
 import type { ClassOfService, ItemSnapshot, LinkKind } from "@/core/item/fields";
+import { pick } from "@/core/item/pick";
 import { ranksBetween } from "@/core/item/rank";
 import { applyEvent } from "@/core/item/snapshot";
 import { isRefusal } from "@/core/workflow/refusal";
@@ -583,6 +584,14 @@ class HistoryWriter {
   }
 }
 
+/** What is said of an item when it is made; the rest is the project's to give. */
+const GIVEN = [
+  "title",
+  "typeId",
+  "rank",
+  ...(Object.keys(NEW_ITEM) as (keyof typeof NEW_ITEM)[]),
+] as const;
+
 /** One item while it is being written. */
 class ItemPen {
   item: ItemSnapshot;
@@ -596,53 +605,8 @@ class ItemPen {
   ) {
     const [first] = workflow.states;
     const id = writer.nextId();
-    const {
-      title,
-      description,
-      typeId,
-      severity,
-      priority,
-      classOfService,
-      origin,
-      estimate,
-      teamId,
-      assigneeId,
-      reviewerId,
-      place,
-      howToTest,
-      dueOn,
-      parentId,
-      rank,
-      sprintId,
-      releaseId,
-      labels,
-      restricted,
-      own,
-      remainingHours,
-    } = fields;
     const data: CreatedData = {
-      title,
-      description,
-      typeId,
-      severity,
-      priority,
-      classOfService,
-      origin,
-      estimate,
-      teamId,
-      assigneeId,
-      reviewerId,
-      place,
-      howToTest,
-      dueOn,
-      parentId,
-      rank,
-      sprintId,
-      releaseId,
-      labels,
-      restricted,
-      own,
-      remainingHours,
+      ...pick(fields, GIVEN),
       projectId: writer.projectId,
       number: writer.nextNumber(),
       stateId: first.id,
