@@ -236,6 +236,10 @@ export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Pr
     flow.flatMap((f) => f.passages),
     (c) => tx.insert(table.flowPassage).values(c),
   );
+  await inChunks(
+    flow.flatMap((f) => f.memberships),
+    (c) => tx.insert(table.boxMembership).values(c),
+  );
   const comments = items.flatMap(({ snapshot, events }) =>
     events.flatMap((e) =>
       e.kind === "commented"

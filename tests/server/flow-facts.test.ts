@@ -4,7 +4,17 @@ import type { FlowFacts } from "@/core/flow/facts";
 import { lastWeeks, type Period } from "@/core/flow/period";
 import { blocksOf, replay, staysOf } from "@/core/item/snapshot";
 import { database } from "@/db/connection";
-import { block, flowPassage, item, itemEvent, itemType, project, stay } from "@/db/schema";
+import {
+  block,
+  boxMembership,
+  flowPassage,
+  item,
+  itemEvent,
+  itemType,
+  project,
+  stay,
+  sprint,
+} from "@/db/schema";
 import { readFlowFacts, readInState, readPassers, type FlowScope } from "@/server/flow/facts";
 import { flowQuery, readLearn } from "@/server/flow/read";
 import { readSummary } from "@/server/flow/summary";
@@ -125,6 +135,18 @@ describe("the read model says what the histories say", () => {
     await move(NOOR, blockedThere, "Building");
     const twice = await itemIn(NOOR, "Declined, then delivered", "Ready");
     await move(NOOR, twice, "Live", { ...ANSWERS, outcome: "declined" }).catch(() => {});
+    const sprints = await database().select().from(sprint).where(eq(sprint.projectId, "tix"));
+    for (const sprintId of [sprints[0].id, sprints[1].id, null, sprints[0].id]) {
+      const [{ version: seen }] = await database().select().from(item).where(eq(item.id, twice));
+      const changes = { sprintId, estimate: seen };
+      await send(INES, twice, { kind: "edit", seenVersion: seen, changes });
+    }
+    const sizes = await database()
+      .select({ start: boxMembership.sizeAtStart, end: boxMembership.sizeAtEnd })
+      .from(boxMembership)
+      .where(and(eq(boxMembership.itemId, twice), eq(boxMembership.box, "sprint")))
+      .orderBy(boxMembership.enteredSeq);
+    expect(sizes.map((s) => s.end === null)).toEqual([false, false, true]);
     await holdTogether("TIX", "Europe/London", twelveWeeks("Europe/London"));
     const bugs = { typeId: "bug", classOfService: "expedite" };
     const scope = scopeOf("TIX", "UTC", bugs);
@@ -159,14 +181,20 @@ test("made again from the events it is what was kept, over the whole demo", asyn
   const rows = async () => ({
     stays: await database().select().from(stay).orderBy(stay.itemId, stay.enteredSeq),
     blocks: await database().select().from(block).orderBy(block.id),
+    memberships: await database()
+      .select()
+      .from(boxMembership)
+      .orderBy(boxMembership.itemId, boxMembership.box, boxMembership.enteredSeq),
     passages: await database()
       .select()
       .from(flowPassage)
       .orderBy(flowPassage.itemId, flowPassage.seq),
   });
   const kept = await rows();
+  expect(kept.memberships.length).toBeGreaterThan(100);
   // Broken on purpose: what is made again does not look at what was there.
   await database().delete(flowPassage);
+  await database().delete(boxMembership);
   await database().update(stay).set({ blockedMs: 7 });
   expect((await checkItems()).findings.length).toBeGreaterThan(100);
   expect(await rebuildAllFlow()).toBeGreaterThan(900);

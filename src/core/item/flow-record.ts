@@ -1,3 +1,4 @@
+import { membershipsOf, type Membership } from "@/core/plan/membership";
 import { mergeIntervals, overlap, type Interval } from "@/core/calendar/instant";
 import type { ItemEvent } from "./event";
 import { passagesOf, type FlowPassage, type MeasuredStay } from "./passage";
@@ -8,6 +9,8 @@ export interface FlowRecord {
   stays: MeasuredStay[];
   blocks: BlockedInterval[];
   passages: FlowPassage[];
+  /** How long it was in which sprint and release. */
+  memberships: Membership[];
 }
 
 /** Makes the record of a whole history. */
@@ -17,7 +20,7 @@ export function flowRecord(events: readonly ItemEvent[]): FlowRecord {
     ...stay,
     blockedMs: blockedWithin(stay, blocks),
   }));
-  return { stays, blocks, passages: passagesOf(stays) };
+  return { stays, blocks, passages: passagesOf(stays), memberships: membershipsOf(events) };
 }
 
 /**

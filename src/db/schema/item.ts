@@ -30,6 +30,7 @@ import type {
 import type { Outside } from "@/core/item/outside";
 import type { OwnValues } from "@/core/item/own-field";
 import type { FlowPassage, StateTimes } from "@/core/item/passage";
+import type { Box } from "@/core/plan/membership";
 import type { Outcome, StateKind } from "@/core/workflow/state";
 import { instant, rank } from "./columns";
 import { person, team } from "./people";
@@ -244,6 +245,40 @@ export const flowPassage = pgTable(
     check("flow_passage_kind", sql`${t.kind} in ('start', 'delivered', 'stopped', 'again')`),
     check("flow_passage_finish", sql`(${t.kind} = 'start') = (${t.elapsedMs} is null)`),
     check("flow_passage_times", sql`(${t.kind} = 'delivered') = (${t.times} is not null)`),
+  ],
+);
+
+/**
+ * How long each item was in which sprint and release, and how large it was then. Made with the
+ * events, and the same when made again from them.
+ */
+export const boxMembership = pgTable(
+  "box_membership",
+  {
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
+    box: text("box").$type<Box>().notNull(),
+    /** Number of the event that began it. */
+    enteredSeq: integer("entered_seq").notNull(),
+    /** A sprint's or a release's id; one that was put away keeps its past. */
+    boxId: text("box_id").notNull(),
+    fromAt: instant("from_at").notNull(),
+    toAt: instant("to_at"),
+    sizeAtStart: doublePrecision("size_at_start"),
+    sizeAtEnd: doublePrecision("size_at_end"),
+    why: text("why").$type<Cause>().notNull(),
+    whyEnded: text("why_ended").$type<Cause>(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.itemId, t.box, t.enteredSeq] }),
+    index("box_membership_box").on(t.box, t.boxId),
+    uniqueIndex("box_membership_open")
+      .on(t.itemId, t.box)
+      .where(sql`${t.toAt} is null`),
+    check("box_membership_kind", sql`${t.box} in ('sprint', 'release')`),
+    check("box_membership_order", sql`${t.toAt} >= ${t.fromAt}`),
+    check("box_membership_end", sql`(${t.toAt} is null) = (${t.whyEnded} is null)`),
   ],
 );
 

@@ -2,7 +2,7 @@ import { and, asc, eq, inArray, sql } from "drizzle-orm";
 import { flowRecord } from "@/core/item/flow-record";
 import { replay } from "@/core/item/snapshot";
 import { database } from "@/db/connection";
-import { block, domainEvent, flowPassage, item, itemEvent, stay } from "@/db/schema";
+import { block, boxMembership, domainEvent, flowPassage, item, itemEvent, stay } from "@/db/schema";
 import { flowRows } from "./flow-rows";
 import { eventOf, snapshotOf } from "./rows";
 
@@ -54,6 +54,10 @@ export async function checkItems(): Promise<CheckResult> {
           await tx.select().from(flowPassage).where(inArray(flowPassage.itemId, batch)),
           (p) => p.itemId,
         );
+        const memberships = group(
+          await tx.select().from(boxMembership).where(inArray(boxMembership.itemId, batch)),
+          (m) => m.itemId,
+        );
         const announced = await tx
           .select({
             itemId: domainEvent.itemId,
@@ -78,9 +82,10 @@ export async function checkItems(): Promise<CheckResult> {
             stays: stays.get(row.id) ?? [],
             blocks: blocks.get(row.id) ?? [],
             passages: passages.get(row.id) ?? [],
+            memberships: memberships.get(row.id) ?? [],
           };
           const made = flowRows(row, flowRecord(own));
-          for (const part of ["stays", "blocks", "passages"] as const)
+          for (const part of ["stays", "blocks", "passages", "memberships"] as const)
             compare(part, canonical(inOrder(made[part])), canonical(inOrder(kept[part])), complain);
           const version = announcedVersion.get(row.id);
           const last = own.findLast((e) => e.cause !== "upgrade")!.seq;

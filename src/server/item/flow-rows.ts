@@ -1,11 +1,12 @@
 import type { FlowRecord } from "@/core/item/flow-record";
-import type { block, flowPassage, stay } from "@/db/schema";
+import type { block, boxMembership, flowPassage, stay } from "@/db/schema";
 
 /** What is stored of an item's flow. */
 export interface FlowRows {
   stays: (typeof stay.$inferInsert)[];
   blocks: (typeof block.$inferInsert)[];
   passages: (typeof flowPassage.$inferInsert)[];
+  memberships: (typeof boxMembership.$inferInsert)[];
 }
 
 /** The rows of an item's flow record. */
@@ -36,6 +37,12 @@ export function flowRows(
       sinceLastMs: null,
       times: null,
       ...passage,
+    })),
+    memberships: record.memberships.map(({ from: fromAt, to: toAt, ...rest }) => ({
+      itemId,
+      fromAt,
+      toAt,
+      ...rest,
     })),
   };
 }

@@ -26,7 +26,7 @@ export async function rebuildAllFlow(): Promise<number> {
         tx,
         some.map((s) => s.id),
       );
-      for (const one of some) await rebuildFlow(tx, one);
+      await rebuildFlow(tx, some);
     });
     made += some.length;
     after = some.at(-1)!.id;

@@ -1,15 +1,17 @@
-import { eq } from "drizzle-orm";
-import type { ItemEvent } from "@/core/item/event";
+import { eq, inArray } from "drizzle-orm";
+import type { Cause, EventOf, ItemEvent } from "@/core/item/event";
 import { changesCounts } from "@/core/item/event-counts";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { flowRecord } from "@/core/item/flow-record";
 import { blockedEndedBy, passageIn, stateTimes, type StateTimes } from "@/core/item/passage";
 import { applyEvent } from "@/core/item/snapshot";
+import { boxOfField, BOXES, FIELD_OF_BOX, type Box } from "@/core/plan/membership";
 import { namesOutcome } from "@/core/item/start-finish";
 import type { Transaction } from "@/db/connection";
 import { columnNames, jsonRecord, type JsonRecord } from "@/db/record";
 import {
   block,
+  boxMembership,
   comment,
   domainEvent,
   flowPassage,
@@ -24,8 +26,8 @@ import { flowRows } from "./flow-rows";
 import { eventOf, eventRow } from "./rows";
 
 /**
- * Stores events: the new snapshot, the history, the stays, blocks and passages that measures read,
- * and what is told of them, in one statement of the caller's transaction. The one place that writes
+ * Stores events: the new snapshot, the history, the stays, blocks, passages and memberships that
+ * measures read, and what is told of them, in one statement of the caller's transaction. The one place that writes
  * any of them.
  * @returns the snapshot after the events
  * @param depth how many moves in a row happened by themselves, for what these events set off
@@ -52,7 +54,7 @@ export async function storeEvents(
   };
   for (const step of steps) addConsequence(written, step);
   await (before ? STORE_CHANGE : STORE_NEW)(tx, [JSON.stringify(written)]);
-  if (events.some((e) => e.kind === "undone")) await rebuildFlow(tx, after);
+  if (events.some((e) => e.kind === "undone")) await rebuildFlow(tx, [after]);
   return after;
 }
 
@@ -71,6 +73,9 @@ interface Written {
   comments: JsonRecord[];
   links: JsonRecord[];
   unlinked: string[];
+  /** Sprints and releases that it leaves, and those that it comes to. */
+  boxesLeft: { box: Box; at: string; size: number | null; why: Cause }[];
+  boxesEntered: JsonRecord[];
 }
 
 const emptyIntervals = () => ({
@@ -81,6 +86,8 @@ const emptyIntervals = () => ({
   comments: [] as JsonRecord[],
   links: [] as JsonRecord[],
   unlinked: [] as string[],
+  boxesLeft: [] as Written["boxesLeft"],
+  boxesEntered: [] as JsonRecord[],
 });
 
 /** An event with the item right before and right after it. */
@@ -177,12 +184,16 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
       if (before) written.open = { ...written.open, left_at: iso(at) };
       const outcome = kind === "finished" ? after.outcome : null;
       const { projectId } = after;
+      if (event.kind === "created")
+        for (const box of BOXES) enterBox(written, event, box, after[FIELD_OF_BOX[box]], after);
       const entered = { itemId, projectId, enteredSeq: seq, stateId, kind, outcome, enteredAt: at };
       written.stays.push(jsonRecord(stay, { ...entered, leftAt: null, blockedMs: 0 }));
       return;
     }
     case "withdrawn":
       written.open = { ...written.open, left_at: iso(at) };
+      for (const box of BOXES)
+        if (before?.[FIELD_OF_BOX[box]] != null) leaveBox(written, event, box, before);
       return;
     case "commented": {
       const { commentId: id, body } = event.new;
@@ -209,6 +220,7 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
       return;
     case "changed":
       if (event.field === "outcome") nameOutcome(written, after, at);
+      changeBox(written, event, before!);
       return;
     case "undone":
     case "own changed":
@@ -225,6 +237,36 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
   }
 }
 
+/** A change of the sprint or the release ends one membership and begins another. */
+function changeBox(written: Written, event: EventOf<"changed">, before: ItemSnapshot): void {
+  const box = boxOfField(event.field);
+  if (!box) return;
+  if (event.old !== null) leaveBox(written, event, box, before);
+  enterBox(written, event, box, event.new, before);
+}
+
+/** One that began in the same step ends with it; otherwise the one that is open does. */
+function leaveBox(written: Written, event: ItemEvent, box: Box, before: ItemSnapshot): void {
+  const ended = { at: iso(event.at), size: before.estimate, why: event.cause };
+  const begun = written.boxesEntered.findLast((b) => b.box === box && b.to_at === null);
+  if (begun)
+    Object.assign(begun, { to_at: ended.at, size_at_end: ended.size, why_ended: ended.why });
+  else written.boxesLeft.push({ box, ...ended });
+}
+
+function enterBox(
+  written: Written,
+  event: ItemEvent,
+  box: Box,
+  ...[boxId, { estimate }]: [unknown, ItemSnapshot]
+): void {
+  if (typeof boxId !== "string") return;
+  const { itemId, seq: enteredSeq, at: fromAt, cause: why } = event;
+  const began = { itemId, box, enteredSeq, boxId, fromAt, sizeAtStart: estimate, why };
+  const open = { toAt: null, sizeAtEnd: null, whyEnded: null };
+  written.boxesEntered.push(jsonRecord(boxMembership, { ...began, ...open }));
+}
+
 /** An outcome that is named after the move, in the same step, is that of the state just entered. */
 function nameOutcome(written: Written, after: ItemSnapshot, at: number): void {
   const { stateKind, enteredStateAt, outcome } = after;
@@ -235,26 +277,47 @@ function nameOutcome(written: Written, after: ItemSnapshot, at: number): void {
 }
 
 /**
- * Makes an item's stays, blocks and passages again from its history: after an undone step they are
- * what it amounts to without that step.
+ * Makes the stays, blocks, passages and memberships of some items again from their histories: after
+ * an undone step they are what the history amounts to without that step.
  */
 export async function rebuildFlow(
   tx: Transaction,
-  { id, projectId }: Pick<ItemSnapshot, "id" | "projectId">,
+  items: readonly Pick<ItemSnapshot, "id" | "projectId">[],
 ): Promise<void> {
-  const history = await tx
+  const ids = items.map((i) => i.id);
+  const events = await tx
     .select()
     .from(itemEvent)
-    .where(eq(itemEvent.itemId, id))
-    .orderBy(itemEvent.seq);
-  const rows = flowRows({ id, projectId }, flowRecord(history.map(eventOf)));
-  await tx.delete(stay).where(eq(stay.itemId, id));
-  await tx.insert(stay).values(rows.stays);
-  await tx.delete(block).where(eq(block.itemId, id));
-  if (rows.blocks.length > 0) await tx.insert(block).values(rows.blocks);
-  await tx.delete(flowPassage).where(eq(flowPassage.itemId, id));
-  if (rows.passages.length > 0) await tx.insert(flowPassage).values(rows.passages);
+    .where(inArray(itemEvent.itemId, ids))
+    .orderBy(itemEvent.itemId, itemEvent.seq);
+  const histories = new Map<string, ItemEvent[]>(ids.map((id) => [id, []]));
+  for (const row of events) histories.get(row.itemId)!.push(eventOf(row));
+  const rows = items.map((one) => flowRows(one, flowRecord(histories.get(one.id)!)));
+  for (const table of [stay, block, flowPassage, boxMembership])
+    await tx.delete(table).where(inArray(table.itemId, ids));
+  const write = async <T>(all: T[], insert: (some: T[]) => Promise<unknown>) => {
+    for (let i = 0; i < all.length; i += AT_ONCE) await insert(all.slice(i, i + AT_ONCE));
+  };
+  await write(
+    rows.flatMap((r) => r.stays),
+    (some) => tx.insert(stay).values(some),
+  );
+  await write(
+    rows.flatMap((r) => r.blocks),
+    (some) => tx.insert(block).values(some),
+  );
+  await write(
+    rows.flatMap((r) => r.passages),
+    (some) => tx.insert(flowPassage).values(some),
+  );
+  await write(
+    rows.flatMap((r) => r.memberships),
+    (some) => tx.insert(boxMembership).values(some),
+  );
 }
+
+/** So many rows are written by one statement, which has a bound on its values. */
+const AT_ONCE = 1_000;
 
 /** Texts that may be long are written only where they change: they are stored apart from the row. */
 const LONG = ["description", "how_to_test"];
@@ -298,6 +361,14 @@ const REST = `
     where b.item_id = ($1::jsonb ->> 'itemId')::uuid and b.id = l.id),
   said as (insert into comment select r.* from ${FROM_GIVEN("comment", "comments")}),
   joined as (insert into item_link select r.* from ${FROM_GIVEN("item_link", "links")}),
+  unboxed as (
+    update box_membership m set to_at = l.at, size_at_end = l.size, why_ended = l.why
+    from jsonb_to_recordset($1::jsonb -> 'boxesLeft') as l (box text, at timestamptz, size float8, why text)
+    where m.item_id = ($1::jsonb ->> 'itemId')::uuid and m.box = l.box and m.to_at is null
+    returning 1),
+  boxed as (
+    insert into box_membership select r.* from ${FROM_GIVEN("box_membership", "boxesEntered")}
+    where (select count(*) from unboxed) >= 0),
   parted as (
     delete from item_link l using jsonb_array_elements_text($1::jsonb -> 'unlinked') as u (id)
     where l.id = u.id::uuid)
