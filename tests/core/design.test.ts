@@ -79,8 +79,8 @@ describe("designing", () => {
     expect(statesInOrder(without).map((s) => s.position)).toEqual(without.states.map((_, i) => i));
   });
   test("connecting twice is connecting once, and disconnecting takes one source away", () => {
-    const once = connect(workflow, "Ready", "Live", "x", "Wave through");
-    expect(connect(once, "Ready", "Live", "y", "Again")).toBe(once);
+    const once = connect(workflow, { id: "x", from: "Ready", to: "Live", verb: "Wave through" });
+    expect(connect(once, { id: "y", from: "Ready", to: "Live", verb: "Again" })).toBe(once);
     expect(disconnect(once, "Ready", "Live").transitions).toEqual(workflow.transitions);
   });
   test("any walk of edits leaves a document that can be stored and read back as it was", () => {
@@ -108,7 +108,7 @@ describe("designing", () => {
           else if (what === "remove" && ids.length > 1) w = removeState(w, at);
           else if (what === "move") w = moveState(w, at, (k % 7) - 3);
           else if (what === "connect")
-            w = connect(w, at, ids[(k >> 3) % ids.length], `c${n++}`, "Go");
+            w = connect(w, { id: `c${n++}`, from: at, to: ids[(k >> 3) % ids.length], verb: "Go" });
         }
         expect(workflowSchema.parse(JSON.parse(JSON.stringify(w)))).toEqual(w);
         expect(statesInOrder(w).map((s) => s.position)).toEqual(w.states.map((_, i) => i));
@@ -401,7 +401,12 @@ describe("two leads at once", () => {
 
 test("on the map no two lines over one stretch lie on each other, and every move is drawn or told", () => {
   const map = mapOf(
-    connect(connect(workflow, "Ready", "Live", "a", "Skip"), "Backlog", "In test", "b", "Jump"),
+    connect(connect(workflow, { id: "a", from: "Ready", to: "Live", verb: "Skip" }), {
+      id: "b",
+      from: "Backlog",
+      to: "In test",
+      verb: "Jump",
+    }),
   );
   const index = new Map(map.stations.map((s, i) => [s.state.id, i]));
   const spans = map.tracks

@@ -124,7 +124,9 @@ describe("trying", () => {
     });
     const [possible] = tryMoves(workflow, item!, { reviewerId: "ivo" }, around);
     expect(possible.possible).toBe(true);
-    expect(afterTry(workflow, item!, possible, { reviewerId: "ivo" }, "noor")).toMatchObject({
+    expect(
+      afterTry(workflow, item!, possible, { answers: { reviewerId: "ivo" }, actorId: "noor" }),
+    ).toMatchObject({
       stateId: "In review",
       stateKind: "working",
       reviewerId: "ivo",
@@ -140,7 +142,9 @@ describe("trying", () => {
     });
     const { item } = new Subject().move("Ready");
     const [move] = tryMoves(draft, item!, { assigneeId: "ivo" }, around);
-    expect(afterTry(draft, item!, move, { assigneeId: "ivo" }, "noor")).toMatchObject({
+    expect(
+      afterTry(draft, item!, move, { answers: { assigneeId: "ivo" }, actorId: "noor" }),
+    ).toMatchObject({
       stateId: "Building",
       priority: "high",
       assigneeId: "noor",

@@ -576,7 +576,10 @@ test("moves that set each other off end after some steps, and the item says so",
     }
     return chain
       .slice(1)
-      .reduce((now, id, i) => connect(now, chain[i], id, `t-${id}`, `To ${id}`), made);
+      .reduce(
+        (now, id, i) => connect(now, { id: `t-${id}`, from: chain[i], to: id, verb: `To ${id}` }),
+        made,
+      );
   });
   await publishChange((w) => ({
     ...w,

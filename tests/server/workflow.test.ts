@@ -589,13 +589,12 @@ describe("drafts and publishing", () => {
     const [review, ready] = [await stateId("Waiting for review"), await stateId("Ready")];
     await hand()(there);
     const without = (w: Workflow) =>
-      connect(
-        removeState(w, review),
-        w.states.find((s) => s.name === "Building")!.id,
-        w.states.find((s) => s.name === "In review")!.id,
-        "straight",
-        "Hand to review",
-      );
+      connect(removeState(w, review), {
+        id: "straight",
+        from: w.states.find((s) => s.name === "Building")!.id,
+        to: w.states.find((s) => s.name === "In review")!.id,
+        verb: "Hand to review",
+      });
     await expect(publishChange(without)).rejects.toThrow(
       /items? (is|are) in Waiting for review, which is going\./,
     );
@@ -680,13 +679,12 @@ describe("drafts and publishing", () => {
     });
     const published = publishChange(
       (w) =>
-        connect(
-          removeState(w, "pier"),
-          ready,
-          w.states.find((s) => s.name === "Building")!.id,
-          "on",
-          "Start building",
-        ),
+        connect(removeState(w, "pier"), {
+          id: "on",
+          from: ready,
+          to: w.states.find((s) => s.name === "Building")!.id,
+          verb: "Start building",
+        }),
       { pier: ready },
     );
     await published;

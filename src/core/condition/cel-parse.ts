@@ -31,6 +31,12 @@ export type ParsedText =
 
 type Expr = NonNullable<ReturnType<typeof parse>["expr"]>;
 
+/** Where a comparison stands in the text, and its value in it. */
+interface Compared {
+  expr: Expr;
+  valueExpr: Expr;
+}
+
 class Trouble extends Error {
   constructor(
     readonly exprId: bigint,
@@ -133,7 +139,12 @@ class Reader {
     if (name in OPERATOR_OF) return this.comparison(expr, OPERATOR_OF[name], args);
     if (Object.hasOwn(METHODS, name) && target) {
       if (args.length !== 1) throw new Trouble(expr.id, `${name}() takes one text.`);
-      return this.compare(expr, this.fact(target), METHODS[name], this.value(args[0]), args[0]);
+      return this.compare(
+        { expr, valueExpr: args[0] },
+        this.fact(target),
+        METHODS[name],
+        this.value(args[0]),
+      );
     }
     const word = /^[a-z]/i.test(name) ? `${name}()` : name.replaceAll("_", "");
     throw new Trouble(expr.id, `“${word}” is not understood here.`);
@@ -160,25 +171,30 @@ class Reader {
 
   private membership(expr: Expr, [left, right]: Expr[]): Condition {
     const [a, b] = [this.side(left), this.side(right)];
-    if ("fact" in a && "value" in b) return this.compare(expr, a.fact, "one of", b.value, right);
+    if ("fact" in a && "value" in b)
+      return this.compare({ expr, valueExpr: right }, a.fact, "one of", b.value);
     if ("fact" in b && factOf(b.fact).kind === "text")
       throw new Trouble(
         expr.id,
         `“in” looks into a list. Write item.${factText(b.fact, this.vocabulary)}.contains("…").`,
       );
-    if ("fact" in b && "value" in a) return this.compare(expr, b.fact, "contains", a.value, left);
+    if ("fact" in b && "value" in a)
+      return this.compare({ expr, valueExpr: left }, b.fact, "contains", a.value);
     throw new Trouble(expr.id, "“in” stands between a fact and a list.");
   }
 
   private comparison(expr: Expr, op: Operator, [left, right]: Expr[]): Condition {
     const [a, b] = [this.side(left), this.side(right)];
-    if ("size" in a && "value" in b) return this.size(expr, a.size, op, b.value, right);
+    if ("size" in a && "value" in b)
+      return this.size({ expr, valueExpr: right }, a.size, op, b.value);
     if ("size" in b && "value" in a)
-      return this.size(expr, b.size, MIRRORED[op] ?? op, a.value, left);
-    if ("fact" in a && "fact" in b) return this.compare(expr, a.fact, op, { fact: b.fact }, right);
-    if ("fact" in a && "value" in b) return this.compare(expr, a.fact, op, b.value, right);
+      return this.size({ expr, valueExpr: left }, b.size, MIRRORED[op] ?? op, a.value);
+    if ("fact" in a && "fact" in b)
+      return this.compare({ expr, valueExpr: right }, a.fact, op, { fact: b.fact });
+    if ("fact" in a && "value" in b)
+      return this.compare({ expr, valueExpr: right }, a.fact, op, b.value);
     if ("fact" in b && "value" in a)
-      return this.compare(expr, b.fact, MIRRORED[op] ?? op, a.value, left);
+      return this.compare({ expr, valueExpr: left }, b.fact, MIRRORED[op] ?? op, a.value);
     throw new Trouble(
       expr.id,
       'A fact is compared with a value or another fact, such as item.priority == "high".',
@@ -187,16 +203,15 @@ class Reader {
 
   /** `size(item.labels) > 1`: counts are whole, so that two comparisons say them all. */
   private size(
-    expr: Expr,
+    { expr, valueExpr }: Compared,
     fact: FactName,
     op: Operator,
     value: ConditionValue | null,
-    valueExpr: Expr,
   ): Condition {
     if (typeof value !== "number" || !Number.isInteger(value))
       throw new Trouble(valueExpr.id, "A size is compared with a whole number.");
-    const atLeast = (n: number) => this.compare(expr, fact, "counts at least", n, valueExpr);
-    const atMost = (n: number) => this.compare(expr, fact, "counts at most", n, valueExpr);
+    const atLeast = (n: number) => this.compare({ expr, valueExpr }, fact, "counts at least", n);
+    const atMost = (n: number) => this.compare({ expr, valueExpr }, fact, "counts at most", n);
     if (op === "at least") return atLeast(value);
     if (op === "more than") return atLeast(value + 1);
     if (op === "at most") return atMost(value);
@@ -206,11 +221,10 @@ class Reader {
   }
 
   private compare(
-    expr: Expr,
+    { expr, valueExpr }: Compared,
     fact: FactName,
     op: Operator,
     value: ConditionValue | null,
-    valueExpr: Expr,
   ): Comparison {
     if (value === null) {
       if (!operatorsFor(fact).includes("is set"))

@@ -65,13 +65,19 @@ export interface Fact {
 
 const days = (from: Instant | null, now: Instant) => (from === null ? null : (now - from) / DAY);
 
-const choice = (
-  label: string,
-  text: string,
-  options: FactOptions,
-  of: Fact["of"],
-  nullable = false,
-): Fact => ({ label, text, kind: "choice", nullable, options, of });
+const choice = (label: string, text: string, options: FactOptions, of: Fact["of"]): Fact => ({
+  label,
+  text,
+  kind: "choice",
+  nullable: false,
+  options,
+  of,
+});
+/** The same where an item may say nothing. */
+const choiceOrNone = (...told: Parameters<typeof choice>): Fact => ({
+  ...choice(...told),
+  nullable: true,
+});
 const number = (
   label: string,
   text: string,
@@ -94,7 +100,7 @@ export const FACTS = {
   stateKind: choice("kind of state", "state_kind", STATE_KINDS, ({ item }) => item.stateKind),
   title: text("title", "title", ({ item }) => item.title, false),
   description: text("description", "description", ({ item }) => item.description || null),
-  severity: choice("severity", "severity", SEVERITIES, ({ item }) => item.severity, true),
+  severity: choiceOrNone("severity", "severity", SEVERITIES, ({ item }) => item.severity),
   priority: choice("priority", "priority", PRIORITIES, ({ item }) => item.priority),
   classOfService: choice(
     "class of service",
@@ -103,16 +109,16 @@ export const FACTS = {
     ({ item }) => item.classOfService,
   ),
   origin: choice("origin", "origin", ORIGINS, ({ item }) => item.origin),
-  outcome: choice("outcome", "outcome", OUTCOMES, ({ item }) => item.outcome, true),
+  outcome: choiceOrNone("outcome", "outcome", OUTCOMES, ({ item }) => item.outcome),
   estimate: number("estimate", "estimate", ({ item }) => item.estimate, { nullable: true }),
   remainingHours: number("remaining work", "remaining_hours", ({ item }) => item.remainingHours, {
     nullable: true,
     unit: "hours",
   }),
-  teamId: choice("team", "team", "teams", ({ item }) => item.teamId, true),
-  assigneeId: choice("assignee", "assignee", "people", ({ item }) => item.assigneeId, true),
-  reviewerId: choice("reviewer", "reviewer", "people", ({ item }) => item.reviewerId, true),
-  createdBy: choice("creator", "creator", "people", ({ item }) => item.createdBy, true),
+  teamId: choiceOrNone("team", "team", "teams", ({ item }) => item.teamId),
+  assigneeId: choiceOrNone("assignee", "assignee", "people", ({ item }) => item.assigneeId),
+  reviewerId: choiceOrNone("reviewer", "reviewer", "people", ({ item }) => item.reviewerId),
+  createdBy: choiceOrNone("creator", "creator", "people", ({ item }) => item.createdBy),
   place: text("place", "place", ({ item }) => item.place),
   howToTest: text("note on how to test", "how_to_test", ({ item }) => item.howToTest),
   labels: {
@@ -123,8 +129,8 @@ export const FACTS = {
     options: null,
     of: ({ item }) => item.labels,
   } as Fact,
-  sprintId: choice("sprint", "sprint", "sprints", ({ item }) => item.sprintId, true),
-  releaseId: choice("release", "release", "releases", ({ item }) => item.releaseId, true),
+  sprintId: choiceOrNone("sprint", "sprint", "sprints", ({ item }) => item.sprintId),
+  releaseId: choiceOrNone("release", "release", "releases", ({ item }) => item.releaseId),
   dueOn: {
     label: "due date",
     text: "due",
@@ -188,19 +194,14 @@ export const FACTS = {
     "merged_changes",
     ({ item }) => item.outside.changes.filter((c) => c.status === "merged").length,
   ),
-  checks: choice(
-    "checks of its changes",
-    "checks",
-    CHANGE_CHECKS,
-    ({ item }) => checksOf(item.outside.changes),
-    true,
+  checks: choiceOrNone("checks of its changes", "checks", CHANGE_CHECKS, ({ item }) =>
+    checksOf(item.outside.changes),
   ),
-  testResult: choice(
+  testResult: choiceOrNone(
     "last test run",
     "test_run",
     TEST_RESULTS,
     ({ item }) => item.outside.testResult,
-    true,
   ),
   deployedTo: {
     label: "deployed to",

@@ -100,7 +100,7 @@ function comparisonSentence(comparison: Comparison, vocabulary: Vocabulary): str
   if (op === "lacks") return `the ${label} does not contain ${words}`;
   if (kind === "date" && DATE_WORDS[op]) return `the ${label} ${DATE_WORDS[op]} ${words}`;
   if (kind === "number" && typeof value === "number")
-    return numberSentence(fact, label, op, words, value);
+    return numberSentence(fact, op, value, { label, words });
   if (kind === "number")
     return `the ${label} is ${op === "is" ? "the same as" : op === "is not" ? "not the same as" : NUMBER_WORDS[op]} ${words}`;
   return `the ${label} ${op} ${words}`;
@@ -126,10 +126,9 @@ function countSentence(
 
 function numberSentence(
   fact: string,
-  label: string,
   op: Operator,
-  words: string,
   value: number,
+  { label, words }: { label: string; words: string },
 ): string {
   const amount =
     op === "is" ? words : op === "is not" ? `not ${words}` : `${NUMBER_WORDS[op]} ${words}`;

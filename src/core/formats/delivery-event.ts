@@ -59,14 +59,12 @@ export function readDeliveryEvent(event: CloudEvent): DeliveryNews | null {
     subject === "change"
       ? about.id
       : (about.content.change?.id ?? customData.change ?? customData.changes?.[0]);
-  const fact = factOf(
-    `${subject}.${predicate}`,
-    about.id,
+  const fact = factOf(`${subject}.${predicate}`, about.id, {
     change,
-    about.content.outcome,
-    about.content.environment?.id,
-    customData.verdict,
-  );
+    outcome: about.content.outcome,
+    environment: about.content.environment?.id,
+    verdict: customData.verdict,
+  });
   if (!fact) return null;
   const named = [about.id, ...strings(customData)].flatMap(keysIn);
   return {
@@ -89,13 +87,13 @@ const KINDS = new Set([
   "service.upgraded",
 ]);
 
+/** What an event says beside its kind and what it is about. */
+type Said = Partial<Record<"change" | "outcome" | "environment" | "verdict", string>>;
+
 function factOf(
   kind: string,
   id: string,
-  change: string | undefined,
-  outcome: string | undefined,
-  environment: string | undefined,
-  verdict: string | undefined,
+  { change, outcome, environment, verdict }: Said,
 ): OutsideFact | null {
   const passed = GOOD.has((outcome ?? "").toLowerCase());
   switch (kind) {

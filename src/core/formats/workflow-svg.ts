@@ -26,11 +26,10 @@ export function writeSvg(workflow: Workflow): string {
     ...(map.fromAnywhere.length > 0
       ? [
           label(
-            width - 8,
-            18,
+            { x: width - 8, y: 18 },
             `from anywhere: ${map.fromAnywhere.map((t) => `${t.verb} to ${at.get(t.to)!.state.name}`).join(", ")}`,
             'text-anchor="end"',
-            SOFT,
+            { fill: SOFT },
           ),
         ]
       : []),
@@ -38,7 +37,12 @@ export function writeSvg(workflow: Workflow): string {
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" font-family="sans-serif" role="img"><title>${escapeText(workflow.name)}</title>\n${parts.join("\n")}\n</svg>\n`;
 }
 
-const label = (x: number, y: number, text: string, more: string, fill = INK, size = 11) =>
+const label = (
+  { x, y }: { x: number; y: number },
+  text: string,
+  more: string,
+  { fill = INK, size = 11 } = {},
+) =>
   `<text x="${x}" y="${y}" font-size="${size}" fill="${fill}" ${more}>${escapeText(text)}</text>`;
 
 function track(map: WorkflowMap, t: Track, from: Station, to: Station): string {
@@ -51,12 +55,10 @@ function track(map: WorkflowMap, t: Track, from: Station, to: Station): string {
       ? `M${to.x - 4} ${to.y + 15} l4 -5 l4 5`
       : `M${to.x - 4} ${to.y - 15} l4 5 l4 -5`;
   const name = label(
-    (from.x + to.x) / 2,
-    y - 3,
+    { x: (from.x + to.x) / 2, y: y - 3 },
     t.transition.verb,
     'text-anchor="middle"',
-    SOFT,
-    10,
+    { fill: SOFT, size: 10 },
   );
   return `<path d="M${from.x} ${from.y} V${y} H${to.x} V${to.y}" fill="none" stroke="${SOFT}"${dash}/><path d="${tip}" fill="none" stroke="${SOFT}"/>${name}`;
 }
@@ -74,8 +76,7 @@ function station({ state, x, y }: Station): string {
   return (
     MARKS[state.kind](x, y) +
     label(
-      x,
-      state.kind === "working" ? y - 16 : y + 26,
+      { x, y: state.kind === "working" ? y - 16 : y + 26 },
       state.name,
       'text-anchor="middle" font-weight="650"',
     )

@@ -120,7 +120,7 @@ export function targetState(
     working,
     used,
     left,
-    dueAt: dueAt(allowed, working, since, pauses, calendar, zone),
+    dueAt: dueAt({ allowed, working, since }, pauses, calendar, zone),
   };
 }
 
@@ -129,9 +129,7 @@ export function targetState(
  * does not slide while nobody works.
  */
 function dueAt(
-  allowed: number,
-  working: boolean,
-  since: Instant,
+  { allowed, working, since }: { allowed: number; working: boolean; since: Instant },
   pauses: readonly { from: Instant; to: Instant }[],
   calendar: WorkingCalendar,
   zone: string,

@@ -330,13 +330,12 @@ function edit(
       "conflict",
       `Somebody else changed the ${words.join(" and the ")} while you were editing.`,
       "Compare both texts and keep what is right.",
-      [],
-      stale.map((field) => ({
-        field,
-        current: field in FIELD_WORDS ? item[field as EditableField] : (item.own[field] ?? null),
-      })),
     );
-    return { ...refusal, version: item.version };
+    const conflict = stale.map((field) => ({
+      field,
+      current: field in FIELD_WORDS ? item[field as EditableField] : (item.own[field] ?? null),
+    }));
+    return { ...refusal, conflict, version: item.version };
   }
   const changed = wanted.map(([field, value]): ItemChange => ({
     kind: "changed",

@@ -42,7 +42,12 @@ export function applyEvent(before: ItemSnapshot | null, event: ItemEvent): ItemS
       enteredStateAt: at,
       outcome: null,
       clock: isInProgress(event.new.stateKind) ? [{ from: at, to: null }] : [],
-      ...milestonesAfter(NO_MILESTONES, null, event.new.stateKind, null, at),
+      ...milestonesAfter(NO_MILESTONES, {
+        from: null,
+        to: event.new.stateKind,
+        outcome: null,
+        at,
+      }),
       returns: 0,
       blockedSince: null,
       openBlockers: [],
@@ -75,7 +80,12 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
         rank: event.new.rank ?? before.rank,
         returns: before.returns + (event.new.isReturn ? 1 : 0),
         clock: clockAfter(before.clock, before.stateKind, event.new.kind, event.at),
-        ...milestonesAfter(before, before.stateKind, event.new.kind, before.outcome, event.at),
+        ...milestonesAfter(before, {
+          from: before.stateKind,
+          to: event.new.kind,
+          outcome: before.outcome,
+          at: event.at,
+        }),
         ...(before.ticks.length > 0 || event.new.ticks ? { ticks: event.new.ticks ?? [] } : {}),
         ...(before.approvals.length > 0 || event.new.approvals
           ? { approvals: event.new.approvals ?? [] }

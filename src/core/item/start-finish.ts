@@ -84,14 +84,16 @@ export const NO_MILESTONES: Milestones = {
   finishedAt: null,
 };
 
-/** The milestones after a step. @param outcome as it is on entering */
-export function milestonesAfter(
-  before: Milestones,
-  from: StateKind | null,
-  to: StateKind,
-  outcome: Outcome | null,
-  at: Instant,
-): Milestones {
+/** A step from one kind of state to another, with the outcome as it is on entering. */
+export interface Step {
+  from: StateKind | null;
+  to: StateKind;
+  outcome: Outcome | null;
+  at: Instant;
+}
+
+/** The milestones after a step. */
+export function milestonesAfter(before: Milestones, { from, to, outcome, at }: Step): Milestones {
   const step = passage(from, to);
   return {
     firstStartedAt: before.firstStartedAt ?? (step === "start" ? at : null),

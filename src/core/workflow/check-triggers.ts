@@ -2,7 +2,7 @@ import { fieldsOfType } from "@/core/item/own-field";
 import { ownField } from "@/core/condition/vocabulary";
 import { factsIn } from "@/core/condition/condition";
 import { ownFieldOf } from "@/core/condition/facts";
-import { finding, type CheckSurroundings, type Finding } from "./finding";
+import { finding, repairable, type CheckSurroundings, type Finding } from "./finding";
 import { sourcesOf } from "./graph";
 import { demandedOwnField } from "./requirement";
 import { triggerWords, type Trigger } from "./trigger";
@@ -148,11 +148,13 @@ export function ownFieldFindings(workflow: Workflow, { vocabulary }: CheckSurrou
       const field = vocabulary.own.find((f) => f.id === id);
       if (!field || field.removedAt !== null)
         return [
-          finding(
-            "weak",
-            "field gone",
-            `${label} needs ${field ? `“${field.name}”` : "a field"}, which was taken out: nobody can fill it in.`,
-            place,
+          repairable(
+            finding(
+              "weak",
+              "field gone",
+              `${label} needs ${field ? `“${field.name}”` : "a field"}, which was taken out: nobody can fill it in.`,
+              place,
+            ),
             remove,
           ),
         ];
@@ -162,11 +164,13 @@ export function ownFieldFindings(workflow: Workflow, { vocabulary }: CheckSurrou
       if (types.length === 0 || without.length === 0) return [];
       if (without.length === types.length)
         return [
-          finding(
-            "weak",
-            "field of no type",
-            `${label} needs “${field.name}”, which no type of this workflow has.`,
-            place,
+          repairable(
+            finding(
+              "weak",
+              "field of no type",
+              `${label} needs “${field.name}”, which no type of this workflow has.`,
+              place,
+            ),
             remove,
           ),
         ];

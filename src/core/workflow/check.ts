@@ -5,6 +5,7 @@ import { ownFieldFindings, triggerFindings } from "./check-triggers";
 import { neverHolds } from "./contradiction";
 import {
   finding,
+  repairable,
   type CheckSurroundings,
   type Finding,
   type Repair,
@@ -78,7 +79,12 @@ function shapeFindings(workflow: Workflow): Finding[] {
             words: `Add a move from ${before.name}`,
           }
         : { kind: "remove state", stateId: state.id, words: `Take ${state.name} out` };
-      found.push(finding("weak", "unreachable", `Nothing leads to ${state.name}.`, place, repair));
+      found.push(
+        repairable(
+          finding("weak", "unreachable", `Nothing leads to ${state.name}.`, place),
+          repair,
+        ),
+      );
     }
     // Of a chain that ends nowhere only its end is told: mending that mends the others.
     const isEnd = () =>
@@ -86,11 +92,13 @@ function shapeFindings(workflow: Workflow): Finding[] {
     if (!leadsToEnd.has(state.id) && isEnd()) {
       const onward = states.slice(i + 1).find((s) => leadsToEnd.has(s.id)) ?? ends[0];
       found.push(
-        finding(
-          "trap",
-          "no way out",
-          `From ${state.name} no finished state can be reached: items would be stuck there.`,
-          place,
+        repairable(
+          finding(
+            "trap",
+            "no way out",
+            `From ${state.name} no finished state can be reached: items would be stuck there.`,
+            place,
+          ),
           {
             kind: "add move",
             from: state.id,
@@ -154,11 +162,13 @@ function stateFindings(workflow: Workflow, around: CheckSurroundings): Finding[]
     ) {
       const back = earlier.findLast((s) => s.kind === "working")!;
       found.push(
-        finding(
-          "weak",
-          "no way back",
-          `When work in ${state.name} fails, nothing leads back.`,
-          place,
+        repairable(
+          finding(
+            "weak",
+            "no way back",
+            `When work in ${state.name} fails, nothing leads back.`,
+            place,
+          ),
           {
             kind: "add move",
             from: state.id,
@@ -270,31 +280,32 @@ function transitionFindings(
     if (r.kind === "condition") {
       if (neverHolds(r.condition))
         found.push(
-          finding(
-            "weak",
-            "never holds",
-            `${label} has a condition that can never hold.`,
-            place,
+          repairable(
+            finding("weak", "never holds", `${label} has a condition that can never hold.`, place),
             remove(index, "Take the condition out"),
           ),
         );
       else if (excludesSources(r.condition, sourcesOf(workflow, t)))
         found.push(
-          finding(
-            "weak",
-            "never holds",
-            `${label} wants the item to be in a state it cannot come from.`,
-            place,
+          repairable(
+            finding(
+              "weak",
+              "never holds",
+              `${label} wants the item to be in a state it cannot come from.`,
+              place,
+            ),
             remove(index, "Take the condition out"),
           ),
         );
       if (asksWhoLooks(r.condition))
         found.push(
-          finding(
-            "trap",
-            "asks who looks",
-            `${label} asks who looks (me, my teams); a rule is the same for everybody. Say who may make the move instead.`,
-            place,
+          repairable(
+            finding(
+              "trap",
+              "asks who looks",
+              `${label} asks who looks (me, my teams); a rule is the same for everybody. Say who may make the move instead.`,
+              place,
+            ),
             remove(index, "Take the condition out"),
           ),
         );
@@ -310,11 +321,13 @@ function transitionFindings(
     }
     if (r.kind === "outcome" && target.kind !== "finished")
       found.push(
-        finding(
-          "weak",
-          "outcome without end",
-          `${label} asks for an outcome, but ${target.name} is not a finished state.`,
-          place,
+        repairable(
+          finding(
+            "weak",
+            "outcome without end",
+            `${label} asks for an outcome, but ${target.name} is not a finished state.`,
+            place,
+          ),
           remove(index, "Do not ask for it"),
         ),
       );
@@ -324,11 +337,13 @@ function transitionFindings(
       !r.allowed.some((o) => target.outcomes.includes(o))
     )
       found.push(
-        finding(
-          "weak",
-          "contradiction",
-          `${label} offers outcomes that ${target.name} does not allow.`,
-          place,
+        repairable(
+          finding(
+            "weak",
+            "contradiction",
+            `${label} offers outcomes that ${target.name} does not allow.`,
+            place,
+          ),
           remove(index, `Offer what ${target.name} allows`),
         ),
       );
@@ -367,22 +382,21 @@ function transitionFindings(
       )
     )
       found.push(
-        finding(
-          "hint",
-          "empty checklist",
-          `${label} wants the agreement ticked, but nothing is agreed there.`,
-          place,
+        repairable(
+          finding(
+            "hint",
+            "empty checklist",
+            `${label} wants the agreement ticked, but nothing is agreed there.`,
+            place,
+          ),
           remove(index, "Do not ask for it"),
         ),
       );
     const twin = t.requirements.findIndex((other) => same(other, r));
     if (twin < index)
       found.push(
-        finding(
-          "hint",
-          "asked twice",
-          `${label} asks for the same thing twice.`,
-          place,
+        repairable(
+          finding("hint", "asked twice", `${label} asks for the same thing twice.`, place),
           remove(index, "Ask once"),
         ),
       );

@@ -115,9 +115,8 @@ export function decideMove(
     ),
     own: { ...item.own, ...own },
   };
-  const open = requirements.flatMap(
-    (r) => unmet(r, requirementContext(item, after, request.answers, now, target, context)) ?? [],
-  );
+  const asked = { before: item, after, answers: request.answers, from: now, to: target };
+  const open = requirements.flatMap((r) => unmet(r, requirementContext(asked, context)) ?? []);
   if (open.length > 0) {
     const unanswerable = open.find((u) => u.asks.length === 0);
     const asks = open
@@ -179,21 +178,19 @@ export function requirementsOf(transition: Transition, to: State): readonly Requ
     : [...transition.requirements, { kind: "outcome", allowed: to.outcomes }];
 }
 
-export function requirementContext(
-  before: ItemSnapshot,
-  after: ItemSnapshot,
-  answers: MoveAnswers,
-  from: State,
-  to: State,
-  context: MoveContext,
-) {
+/** A move that is asked for, as requirements see it. */
+export interface AskedMove {
+  before: ItemSnapshot;
+  after: ItemSnapshot;
+  answers: MoveAnswers;
+  from: State;
+  to: State;
+}
+
+export function requirementContext(asked: AskedMove, context: MoveContext) {
   const { around, asker, teamsOf, vocabulary, nameOf, teamName, ownFields } = context;
   return {
-    before,
-    after,
-    answers,
-    from,
-    to,
+    ...asked,
     around,
     asker,
     teamsOf,

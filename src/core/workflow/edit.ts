@@ -108,14 +108,17 @@ export function moveState(workflow: Workflow, stateId: StateId, by: number): Wor
   return { ...workflow, states: renumbered(states) };
 }
 
+/** A move that is to be made. */
+export interface NewMove {
+  id: string;
+  /** Null: from anywhere. */
+  from: StateId | null;
+  to: StateId;
+  verb: string;
+}
+
 /** A move between two states; where one exists already it stays the only one. */
-export function connect(
-  workflow: Workflow,
-  from: StateId | null,
-  to: StateId,
-  id: string,
-  verb: string,
-): Workflow {
+export function connect(workflow: Workflow, { id, from, to, verb }: NewMove): Workflow {
   if (from === to) return workflow;
   const exists = workflow.transitions.some(
     (t) => t.to === to && (from === null ? t.from === null : leadsFrom(t, from)),

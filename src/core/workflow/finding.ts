@@ -37,5 +37,10 @@ export const finding = (
   code: string,
   sentence: string,
   place: Finding["place"] = {},
-  repair: Repair | null = null,
-): Finding => ({ severity, code, sentence, place, repair });
+): Finding => ({ severity, code, sentence, place, repair: null });
+
+/** A finding that the product can mend by itself, where it knows how. */
+export const repairable = (found: Finding, repair: Repair | null): Finding => ({
+  ...found,
+  repair,
+});

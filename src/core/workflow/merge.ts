@@ -15,16 +15,12 @@ export interface Merged {
 export function mergeWorkflows(base: Workflow, mine: Workflow, theirs: Workflow): Merged {
   const conflicts: string[] = [];
   const states = mergeList<State>(
-    base.states,
-    mine.states,
-    theirs.states,
+    { base: base.states, mine: mine.states, theirs: theirs.states },
     (s) => `the state ${s.name}`,
     conflicts,
   );
   const transitions = mergeList<Transition>(
-    base.transitions,
-    mine.transitions,
-    theirs.transitions,
+    { base: base.transitions, mine: mine.transitions, theirs: theirs.transitions },
     (t) => `the move “${t.verb}”`,
     conflicts,
   );
@@ -53,9 +49,7 @@ export function mergeWorkflows(base: Workflow, mine: Workflow, theirs: Workflow)
 const withoutPlace = <T extends { id: string }>(thing: T) => ({ ...thing, position: 0 });
 
 function mergeList<T extends { id: string }>(
-  base: readonly T[],
-  mine: readonly T[],
-  theirs: readonly T[],
+  { base, mine, theirs }: { base: readonly T[]; mine: readonly T[]; theirs: readonly T[] },
   words: (thing: T) => string,
   conflicts: string[],
 ): T[] {

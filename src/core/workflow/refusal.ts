@@ -64,9 +64,8 @@ export function refuse(
   sentence: string,
   help: string,
   asks: Ask[] = [],
-  conflict?: Refusal["conflict"],
 ): Refusal {
-  return { refused: true, code, sentence, help, asks, ...(conflict ? { conflict } : {}) };
+  return { refused: true, code, sentence, help, asks };
 }
 
 export function isRefusal(value: unknown): value is Refusal {

@@ -66,19 +66,22 @@ export function replayMoves(
 ): Replay {
   const replay: Replay = { moves: 0, allowed: 0, refusals: [], followUps: {} };
   const known = new Set(workflow.states.map((s) => s.id));
-  for (const events of histories) replayItem(workflow, events, since, context, known, replay);
+  for (const events of histories) replayItem(events, { workflow, since, context, known, replay });
   return replay;
 }
 
+/** What the past is held against, and where the findings go. */
+interface Against {
+  workflow: Workflow;
+  since: Instant;
+  context: ReplayContext;
+  /** The states of the workflow. */
+  known: ReadonlySet<StateId>;
+  replay: Replay;
+}
+
 /** Events that belong to one command stand together; a move's own changes come before it. */
-function replayItem(
-  workflow: Workflow,
-  events: readonly ItemEvent[],
-  since: Instant,
-  context: ReplayContext,
-  known: ReadonlySet<StateId>,
-  replay: Replay,
-): void {
+function replayItem(events: readonly ItemEvent[], against: Against): void {
   let before: ItemSnapshot | null = null;
   const everIn: StateId[] = [];
   // What was undone was no choice that stood.
@@ -90,8 +93,8 @@ function replayItem(
     const snapshot: ItemSnapshot | null = before;
     const after: ItemSnapshot = command.reduce<ItemSnapshot | null>(applyEvent, snapshot)!;
     const move = command.find((e) => e.kind === "moved");
-    if (move && snapshot && move.at >= since && isChoice(move) && standing.has(move))
-      judge(workflow, snapshot, after, move, command, everIn, context, known, replay);
+    if (move && snapshot && move.at >= against.since && isChoice(move) && standing.has(move))
+      judgeMove({ before: snapshot, after, move, command, everIn }, against);
     if (command.some((e) => e.kind === "undone"))
       everIn.splice(0, everIn.length, ...staysOf(events.slice(0, end)).map((s) => s.stateId));
     else if (everIn.at(-1) !== after.stateId) everIn.push(after.stateId);
@@ -103,16 +106,18 @@ function replayItem(
 /** Moves that somebody chose; undoing and changes of the process are no choices. */
 const isChoice = (move: ItemEvent) => move.cause === "person" || move.cause === "demo";
 
-function judge(
-  workflow: Workflow,
-  before: ItemSnapshot,
-  after: ItemSnapshot,
-  move: Extract<ItemEvent, { kind: "moved" }>,
-  command: readonly ItemEvent[],
-  everIn: readonly StateId[],
-  context: ReplayContext,
-  known: ReadonlySet<StateId>,
-  replay: Replay,
+/** A move of the past, with the item before and after its command. */
+interface PastMove {
+  before: ItemSnapshot;
+  after: ItemSnapshot;
+  move: Extract<ItemEvent, { kind: "moved" }>;
+  command: readonly ItemEvent[];
+  everIn: readonly StateId[];
+}
+
+function judgeMove(
+  { before, after, move, command, everIn }: PastMove,
+  { workflow, context, known, replay }: Against,
 ): void {
   replay.moves += 1;
   const [from, to] = [move.old.stateId, move.new.stateId];
@@ -170,11 +175,13 @@ function judge(
     const refusal = unmet(
       requirement,
       requirementContext(
-        before,
-        seen,
-        answers,
-        stateOf(workflow, from),
-        stateOf(workflow, to),
+        {
+          before,
+          after: seen,
+          answers,
+          from: stateOf(workflow, from),
+          to: stateOf(workflow, to),
+        },
         full,
       ),
     );

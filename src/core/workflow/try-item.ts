@@ -48,11 +48,13 @@ export function tryMoves(
       const refusal = unmet(
         requirement,
         requirementContext(
-          item,
-          { ...after, outcome: answers.outcome ?? null },
-          answers,
-          from,
-          to,
+          {
+            before: item,
+            after: { ...after, outcome: answers.outcome ?? null },
+            answers,
+            from,
+            to,
+          },
           full,
         ),
       );
@@ -78,8 +80,7 @@ export function afterTry(
   workflow: Workflow,
   item: ItemSnapshot,
   tried: TriedMove,
-  answers: MoveAnswers,
-  actorId: string,
+  { answers, actorId }: { answers: MoveAnswers; actorId: string },
 ): ItemSnapshot {
   const to = stateOf(workflow, tried.to);
   const filled = Object.fromEntries(

@@ -85,7 +85,14 @@ export function MoveGrid({
                       onClick={() => {
                         if (t) return select({ kind: "transition", id: t.id });
                         const id = newId();
-                        edit((w) => connect(w, row.id, to.id, id, proposedVerb(row.state, to)));
+                        edit((w) =>
+                          connect(w, {
+                            id,
+                            from: row.id,
+                            to: to.id,
+                            verb: proposedVerb(row.state, to),
+                          }),
+                        );
                         select({ kind: "transition", id });
                       }}
                       onKeyDown={(e) => {

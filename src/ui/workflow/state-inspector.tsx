@@ -237,16 +237,15 @@ export function StateInspector({
               onAdd={(to) => {
                 const id = newId();
                 edit((w) =>
-                  connect(
-                    w,
-                    state.id,
-                    to,
+                  connect(w, {
                     id,
-                    proposedVerb(
+                    from: state.id,
+                    to,
+                    verb: proposedVerb(
                       state,
                       draft.states.find((s) => s.id === to)!,
                     ),
-                  ),
+                  }),
                 );
                 select({ kind: "transition", id });
               }}

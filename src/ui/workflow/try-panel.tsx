@@ -110,7 +110,7 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
   };
   const go = (move: TriedMove) => {
     setPath((p) => [...p, item.stateId]);
-    setItem(afterTry(draft, item, move, answers, as));
+    setItem(afterTry(draft, item, move, { answers, actorId: as }));
     setAnswers({});
   };
   const people = [{ value: "", label: "nobody" }, ...named(view.people)];

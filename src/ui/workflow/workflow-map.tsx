@@ -88,7 +88,7 @@ export function WorkflowMap({
     if (!a || !b || a === b) return;
     const known = draft.transitions.find((t) => t.to === b.id && t.from?.includes(a.id));
     const id = known?.id ?? newId();
-    edit((w) => connect(w, a.id, b.id, id, proposedVerb(a, b)));
+    edit((w) => connect(w, { id, from: a.id, to: b.id, verb: proposedVerb(a, b) }));
     select({ kind: "transition", id });
   };
 
