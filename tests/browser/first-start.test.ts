@@ -131,7 +131,7 @@ test("the paper is the system's until somebody chooses, and then theirs", async 
   const brightness = () =>
     reader.page.evaluate(() => {
       const canvas = document.createElement("canvas").getContext("2d")!;
-      canvas.fillStyle = getComputedStyle(document.body).backgroundColor;
+      canvas.fillStyle = getComputedStyle(document.documentElement).backgroundColor;
       canvas.fillRect(0, 0, 1, 1);
       return canvas.getImageData(0, 0, 1, 1).data[0];
     });
