@@ -430,6 +430,22 @@ describe("every follow-up, as part of the move", () => {
       .limit(1);
     expect(last).toMatchObject({ cause: "follow-up", kind: "moved" });
   });
+  test("one that stands there twice finds what the first of them did", async () => {
+    let twin = "";
+    const twice = [
+      { kind: "create sub-tasks" as const, titles: ["Tell them once"] },
+      { kind: "finish duplicates" as const },
+    ];
+    const id = await follow([...twice, ...twice], async (original) => {
+      twin = await itemIn(NOOR, "The same twice");
+      const otherKey = `TIX-${(await snapshot(original)).number}`;
+      await send(NOOR, twin, { kind: "link", linkKind: "duplicates", otherKey });
+    });
+    const children = await database().select().from(item).where(eq(item.parentId, id));
+    expect(children.map((c) => c.title)).toEqual(["Tell them once"]);
+    expect((await snapshot(twin)).stateKind).toBe("finished");
+    expect((await checkItems()).findings).toEqual([]);
+  });
   test("puts it on top", async () => {
     const id = await follow([{ kind: "put on top" }]);
     const [first] = await database()

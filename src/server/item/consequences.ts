@@ -27,31 +27,29 @@ export interface Passed {
 
 /**
  * What follows from an errand beyond its item: what is written to people is written here; what it
- * means for other items comes back as errands.
+ * means for other items comes back as errands, one after the other, so that each is worked out
+ * after those before it have been through the door.
  */
-export async function consequences(
+export async function* consequences(
   tx: Transaction,
   by: Doer,
   passed: Passed,
-): Promise<readonly Errand[]> {
+): AsyncGenerator<Errand> {
   const { errand, entered, command, transition, after } = passed;
-  if (passed.events.length === 0) return [];
+  if (passed.events.length === 0) return;
   if (errand.ask.kind === "ask") await askRequester(tx, by, after, errand.ask.body);
   if (errand.ask.kind === "undo")
-    return undoOthers(tx, entered.access, errand, errand.ask.commandId);
+    yield* await undoOthers(tx, entered.access, errand, errand.ask.commandId);
   if (errand.ask.kind === "link" || errand.ask.kind === "unlink") {
-    if (command.kind !== "link" && command.kind !== "unlink") return [];
+    if (command.kind !== "link" && command.kind !== "unlink") return;
     const one = { id: after.id, key: `${entered.access.project.key}-${after.number}` };
-    return [
-      {
-        ...errand,
-        on: { itemId: command.otherId, access: entered.access },
-        ask: { kind: "ready", command: fromOtherEnd(command, one) },
-      },
-    ];
+    yield {
+      ...errand,
+      on: { itemId: command.otherId, access: entered.access },
+      ask: { kind: "ready", command: fromOtherEnd(command, one) },
+    };
   }
-  if (transition) return followOthers(tx, by, passed, transition);
-  return [];
+  if (transition) yield* followOthers(tx, by, passed, transition);
 }
 
 /**

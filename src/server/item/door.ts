@@ -49,7 +49,7 @@ export async function allThroughDoor(
     const passed = await pass(tx, by, errand);
     results.push(passed.after);
     // What follows from what follows is for triggers, which count how long a chain is.
-    for (const further of await consequences(tx, by, passed)) await pass(tx, by, further);
+    for await (const further of consequences(tx, by, passed)) await pass(tx, by, further);
   }
   return results;
 }

@@ -23,25 +23,20 @@ interface Moved {
  * The follow-ups of a move that touch other items, in the move's own transaction: all of it or
  * nothing. People who are told are told here; the rest comes back as errands.
  */
-export async function followOthers(
+export async function* followOthers(
   tx: Transaction,
   by: Doer,
   moved: Moved,
   { followUps }: Transition,
-): Promise<Errand[]> {
+): AsyncGenerator<Errand> {
   const { after } = moved;
-  const further: Errand[] = [];
   for (const followUp of followUps) {
-    if (followUp.kind === "create sub-tasks")
-      further.push(...(await newSubTasks(tx, moved, followUp.titles)));
-    if (followUp.kind === "finish duplicates")
-      further.push(...(await takeDuplicates(tx, moved, "finish")));
+    if (followUp.kind === "create sub-tasks") yield* await newSubTasks(tx, moved, followUp.titles);
+    if (followUp.kind === "finish duplicates") yield* await takeDuplicates(tx, moved, "finish");
     if (followUp.kind === "tell")
       await tell(tx, after, followUp.whom, followUp.text, by.personId, after.updatedAt);
-    if (followUp.kind === "reopen duplicates")
-      further.push(...(await takeDuplicates(tx, moved, "reopen")));
+    if (followUp.kind === "reopen duplicates") yield* await takeDuplicates(tx, moved, "reopen");
   }
-  return further;
 }
 
 const followUpOf = ({ errand }: Moved) => ({
