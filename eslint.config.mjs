@@ -55,7 +55,7 @@ const ONE_DOOR = [
   },
   {
     selector:
-      "CallExpression[callee.property.name=/^(insert|update|delete)$/][arguments.0.name=/^(item|itemEvent|stay|flowPassage|boxMembership|block|comment|itemLink)$/]",
+      "CallExpression[callee.property.name=/^(insert|update|delete)$/][arguments.0.name=/^(item|itemEvent|itemText|stay|flowPassage|boxMembership|block|comment|itemLink)$/]",
     message: "What is known of items is written by server/item/store.ts alone.",
   },
   {
@@ -70,6 +70,18 @@ const ONE_DOOR = [
   {
     selector: "CallExpression[callee.property.name='insert'][arguments.0.name='domainEvent']",
     message: "What happened is told by server/events/announce.ts alone.",
+  },
+];
+
+/** What pages ask of the server stands in contracts, with its address and its types. */
+const CONTRACTS = [
+  {
+    selector: ":matches(Literal[value=/^.api.(?!$)/], TemplateElement[value.raw=/^.api./])",
+    message: "Addresses stand in core/<domain>/contract.ts; ask() and addressOf() make them.",
+  },
+  {
+    selector: "CallExpression[callee.name='fetch'][arguments.0.callee.name!='addressOf']",
+    message: "Ask the server by a contract: ask() in ui/kit/request.ts.",
   },
 ];
 
@@ -183,12 +195,16 @@ const config = [
     rules: { "no-restricted-syntax": ["error", ORDERED_IDS, ...ONE_DOOR] },
   },
   {
-    files: ["src/server/{item,intake}/{door,store}.ts", "src/server/events/announce.ts"],
+    files: [
+      "src/server/{item,intake}/{door,store}.ts",
+      "src/server/item/store-*.ts",
+      "src/server/events/announce.ts",
+    ],
     rules: { "no-restricted-syntax": ["error", ORDERED_IDS] },
   },
   {
     files: ["src/ui/**/*.{ts,tsx}"],
-    rules: { "no-restricted-syntax": ["error", ORDERED_IDS] },
+    rules: { "no-restricted-syntax": ["error", ORDERED_IDS, ...CONTRACTS] },
   },
   {
     // Patterns meet text from outside: each must be done in one pass, whatever the text.

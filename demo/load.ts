@@ -7,7 +7,7 @@ import { demoRules, demoWorth } from "./worth";
 import { demoReleases, demoSprints } from "./plans";
 import { hashPassword } from "better-auth/crypto";
 import { eq } from "drizzle-orm";
-import { HOUR, type Instant } from "@/core/calendar/instant";
+import { DAY, HOUR, type Instant } from "@/core/calendar/instant";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { seededRandom } from "@/core/forecast/random";
 import { UNJUDGED, type ReportStanding } from "@/core/intake/report";
@@ -23,12 +23,14 @@ import { BUILD_REVIEW_TEST_DEPLOY, SUB_TASKS } from "@/core/workflow/templates";
 import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Transaction } from "@/db/connection";
 import * as table from "@/db/schema";
-import { eventRow } from "@/server/item/rows";
+import { setLimit } from "@/server/board/limits";
+import { setFrom } from "@/server/workflow/dated-settings";
+import { eventRows } from "@/server/item/rows";
 import { beginWorld, nobodyYet } from "@/server/people/installation";
 import { projectHistory, type DemoItem } from "./history";
 import { uuidSource } from "./ids";
-import { DEMO_PASSWORD, mailOf, PEOPLE, TEAMS } from "./people";
-import { PROJECTS, ZONE, type DemoProject } from "./projects";
+import { DEMO_PASSWORD, demoDuties, mailOf, PEOPLE, TEAMS } from "./people";
+import { PROJECTS, WEEKS, ZONE, type DemoProject } from "./projects";
 import {
   ASIDE_REPORTS,
   DECLINE_REASONS,
@@ -62,7 +64,14 @@ export async function loadDemo(
         .set({ nextItemNumber: items.length + 1 })
         .where(eq(table.project.key, project.key));
       const { scores, votes } = demoWorth(items, seededRandom(project.process.seed + 6000), now);
-      await tx.insert(table.intakeRules).values(demoRules(project));
+      const rules = demoRules(project);
+      await tx.insert(table.intakeRules).values(rules);
+      const validFrom = now - WEEKS * 7 * DAY;
+      await setFrom(tx, rules.projectId, {
+        setting: "calendar",
+        value: rules.calendar,
+        validFrom,
+      });
       await inChunks(scores, (c) => tx.insert(table.itemScore).values(c));
       await inChunks(votes, (c) => tx.insert(table.itemVote).values(c));
       counts.items += items.length;
@@ -115,6 +124,10 @@ async function loadProject(
     expectationDays: days,
     expectationShare: share,
   });
+  const began = now - WEEKS * 7 * DAY;
+  await setFrom(tx, id, { setting: "zone", value: ZONE, validFrom: began });
+  await setFrom(tx, id, { setting: "expectation", value: { days, share }, validFrom: began });
+  await tx.insert(table.duty).values(demoDuties(project.key).map((d) => ({ ...d, projectId: id })));
   await tx.insert(table.membership).values(
     PEOPLE.flatMap((p) => {
       const role = p.roles[project.key];
@@ -130,10 +143,16 @@ async function loadProject(
     { ...FIRST_TYPES.request, workflowId: workflow.id },
     { ...FIRST_TYPES.task, workflowId: tasks.id },
   ];
-  await tx.insert(table.sprint).values(demoSprints(id, now).map((s) => ({ ...s, projectId: id })));
+  const owner = { ownerKind: "project", ownerId: id, zone: ZONE } as const;
+  const [sprints, releases] = [demoSprints(id, now), demoReleases(id, now)];
+  await tx.insert(table.sprint).values(sprints.map((s) => ({ ...s, ...owner })));
+  await tx.insert(table.release).values(releases.map((r) => ({ ...r, ...owner })));
   await tx
-    .insert(table.release)
-    .values(demoReleases(id, now).map((r) => ({ ...r, projectId: id })));
+    .insert(table.boxProject)
+    .values([
+      ...sprints.map((s) => ({ box: "sprint" as const, boxId: s.id, projectId: id })),
+      ...releases.map((r) => ({ box: "release" as const, boxId: r.id, projectId: id })),
+    ]);
   await tx.insert(table.ownField).values(demoFields(project).map((f) => ({ ...f, projectId: id })));
   await tx.insert(table.itemType).values(types.map((t) => ({ ...t, projectId: id })));
   const boardId = `${id}-board`;
@@ -146,7 +165,9 @@ async function loadProject(
     const { stage, name, part, min = null, max = null, minFirm = false, maxFirm = false } = column;
     await tx
       .insert(table.boardColumn)
-      .values({ id: columnId, boardId, stage, name, part, position, min, max, minFirm, maxFirm });
+      .values({ id: columnId, boardId, stage, name, part, position });
+    const owner = { projectId: id, kind: "column", id: columnId } as const;
+    await setLimit(tx, owner, { min, max, minFirm, maxFirm });
     await tx.insert(table.columnState).values({
       boardId,
       columnId,
@@ -219,9 +240,11 @@ export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Pr
       })),
     ),
   );
+  const rows = items.flatMap((i) => i.events.map(eventRows));
+  await inChunks(rows, (c) => tx.insert(table.itemEvent).values(c.map((r) => r.row)));
   await inChunks(
-    items.flatMap((i) => i.events),
-    (c) => tx.insert(table.itemEvent).values(c.map(eventRow)),
+    rows.flatMap((r) => r.texts),
+    (c) => tx.insert(table.itemText).values(c),
   );
   const flow = items.map(({ snapshot, events }) => flowRows(snapshot, flowRecord(events)));
   await inChunks(

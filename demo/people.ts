@@ -1,4 +1,5 @@
 /** The digital crew of Saltmarsh Ferries. Every person and address is made up. */
+import type { Duty, DutyHolder } from "@/core/people/duty";
 
 export type ProjectKey = "TIX" | "GATE" | "TIDE";
 
@@ -150,3 +151,22 @@ export const PEOPLE: DemoPerson[] = [
 
 export const mailOf = (person: { name: string }) =>
   `${person.name.toLowerCase().replace(/[^a-z]+/g, ".")}@${MAIL_DOMAIN}`;
+
+/** Who has which duty in a project; nobody is named for what every member does. */
+export function demoDuties(project: ProjectKey): DutyHolder[] {
+  const person = (duty: Duty, holderId: string): DutyHolder => ({
+    duty,
+    holderKind: "person",
+    holderId,
+  });
+  const doing = (what: DemoPerson["does"][number]) =>
+    PEOPLE.filter(
+      (p) => p.does.includes(what) && ["lead", "member"].includes(p.roles[project] ?? ""),
+    );
+  return [
+    ...doing("triage").map((p) => person("triages", p.id)),
+    ...doing("test").map((p) => person("tests", p.id)),
+    person("releases", "greta"),
+    person("plans", "ines"),
+  ];
+}

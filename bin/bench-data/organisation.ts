@@ -1,3 +1,5 @@
+import { NO_LIMIT } from "@/core/board/limit";
+import { setLimit } from "@/server/board/limits";
 import { sql } from "drizzle-orm";
 import { fromTemplate } from "@/core/workflow/template";
 import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates";
@@ -81,9 +83,10 @@ export async function makeOrganisation(): Promise<void> {
         name: state.name,
         part: partOf(state.kind),
         position,
-        max: 4_000,
-        maxFirm: state.name === "In review",
       });
+      const owner = { projectId: id, kind: "column", id: `${id}-c${position}` } as const;
+      const limit = { ...NO_LIMIT, max: 4_000, maxFirm: state.name === "In review" };
+      await db.transaction((tx) => setLimit(tx, owner, limit));
       await db
         .insert(table.columnState)
         .values({ boardId: `${id}-board`, columnId: `${id}-c${position}`, stateId: state.id });

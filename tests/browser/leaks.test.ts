@@ -346,8 +346,8 @@ const READS: Record<string, string[]> = {
   "/api/projects/[key]/flow": [
     "/api/projects/TIX/flow",
     "/api/projects/TIX/flow?period=4%20weeks&type=bug",
-    "/api/projects/TIX/flow?state=:building&day=:today",
   ],
+  "/api/projects/[key]/flow/band": ["/api/projects/TIX/flow/band?state=:building&day=:today"],
   "/api/projects/[key]/forms": ["/api/projects/TIX/forms"],
   "/api/projects/[key]/intake": ["/api/projects/TIX/intake"],
   "/api/projects/[key]/mailbox": ["/api/projects/TIX/mailbox"],

@@ -6,7 +6,7 @@ import { changeFor } from "@/core/board/columns-by";
 import { lanes } from "@/core/board/lane";
 import { brokenFirmLimits, limitState, limitWords, slots } from "@/core/board/limit";
 import { cardOf, type Card } from "@/core/board/card";
-import type { BoardView } from "@/ui/board/types";
+import type { BoardView } from "@/core/board/board-view";
 import { caughtUp } from "@/ui/board/with-card";
 import { factsOf } from "./setup/flow-by-history";
 import { DAY, history, Subject, workflow } from "./setup/make";

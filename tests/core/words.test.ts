@@ -2,10 +2,11 @@ import { OWN_FIELDS } from "./setup/conditions";
 import { eventWords } from "@/core/item/words";
 import type { ItemEvent } from "@/core/item/event";
 import type { FollowUp } from "@/core/workflow/follow-up";
-import type { Mover, Requirement } from "@/core/workflow/requirement";
-import { followUpWords, moversWords, requirementWords } from "@/core/workflow/words";
+import type { Mover } from "@/core/workflow/requirement";
+import { followUpWords, moversWords } from "@/core/workflow/words";
 import { parseCel } from "@/core/condition/cel-parse";
 import { VOCABULARY } from "./setup/conditions";
+import { type Requirement, requirementWords } from "@/core/workflow/requirements/table";
 
 /**
  * Every sentence that a lead or a maker reads about the rules; a new kind without words fails to

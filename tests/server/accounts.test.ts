@@ -4,7 +4,6 @@ import { nameKey, nameSchema } from "@/core/people/name";
 import { database } from "@/db/connection";
 import { account, installation, passwordLink, person, session } from "@/db/schema";
 import {
-  accountBody,
   editAccounts,
   readAccounts,
   readWelcome,
@@ -15,6 +14,7 @@ import { mayMakeAccount, nobodyYet, signUpSetting, worldOf } from "@/server/peop
 import { refusalOf } from "./setup/board";
 import { GRETA, INES, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
+import { accountBody } from "@/core/people/request";
 
 givenTestDatabase();
 process.env.BETTER_AUTH_SECRET = "tests-only-secret-of-more-than-32-letters-0123456789";

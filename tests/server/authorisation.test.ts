@@ -3,7 +3,7 @@ import { eq } from "drizzle-orm";
 import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
 import { ACTIONS, may, type Action, type Role } from "@/core/people/authorise";
 import { database } from "@/db/connection";
-import { item, membership, person, report } from "@/db/schema";
+import { item, itemText, membership, person, report } from "@/db/schema";
 import { editColumn } from "@/server/board/edit";
 import { readBoard } from "@/server/board/read";
 import { readLearn } from "@/server/flow/read";
@@ -12,6 +12,7 @@ import { readDesk, readReport } from "@/server/intake/desk";
 import { judgeReport } from "@/server/intake/judge";
 import { createItem } from "@/server/item/create";
 import { itemsById, readItem, searchItems } from "@/server/item/read";
+import { emptyText } from "@/server/item/empty-text";
 import { enterProject, visibleProjects } from "@/server/people/access";
 import { readMembers, setMember } from "@/server/people/members";
 import { editBox } from "@/server/plan/boxes";
@@ -63,6 +64,11 @@ const ATTEMPTS: Record<
   "comment item": (v, id) => send(v, id, { kind: "comment", body: "x" }),
   "block item": (v, id) => send(v, id, { kind: "block", cause: "x", waitingFor: null }),
   "link item": (v, id) => send(v, id, { kind: "link", linkKind: "relates to", otherKey: "TIX-1" }),
+  "empty text": async (v, itemId) => {
+    const [text] = await database().select().from(itemText).where(eq(itemText.itemId, itemId));
+    const why = "A password.";
+    return emptyText(v, { commandId: randomUUID(), itemId, textId: text.id, why });
+  },
   "override limit": (v) => enterProject(database(), v, { key: "TIX" }, "override limit"),
   "read intake": (v) => readDesk(v, "TIX"),
   "judge report": async (v) => {

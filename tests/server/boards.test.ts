@@ -6,7 +6,7 @@ import type { BoardDesign } from "@/core/workflow/design-view";
 import { changeState, removeState } from "@/core/workflow/edit";
 import { database } from "@/db/connection";
 import { boardColumn, boardPlace, columnState, item, state } from "@/db/schema";
-import { editBoards, type BoardRequest } from "@/server/board/boards";
+import { editBoards } from "@/server/board/boards";
 import { editColumn } from "@/server/board/edit";
 import { readBoard } from "@/server/board/read";
 import { checkItems } from "@/server/item/check";
@@ -18,6 +18,7 @@ import { itemIn, move, refusalOf, send, stateId } from "./setup/board";
 import { ARTHUR, INES, NOOR } from "./setup/people";
 import { publishChange } from "./setup/process";
 import { givenTestDatabase } from "./setup/test-database";
+import type { BoardRequest } from "@/core/board/request";
 
 givenTestDatabase();
 jest.setTimeout(60_000);

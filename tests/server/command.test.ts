@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { eq, sql } from "drizzle-orm";
+import { desc, eq, sql } from "drizzle-orm";
 import { database } from "@/db/connection";
 import {
   block,
@@ -10,13 +10,14 @@ import {
   membership,
   person,
   stay,
+  wipLimit,
 } from "@/db/schema";
 import { readBoard } from "@/server/board/read";
 import { editColumn } from "@/server/board/edit";
 import { checkItems } from "@/server/item/check";
 import { createItem } from "@/server/item/create";
 import { readItem, searchItems } from "@/server/item/read";
-import { commandRequest, createItemBody } from "@/server/item/request";
+import { commandRequest, createItemBody } from "@/core/item/request";
 import { readDesign } from "@/server/workflow/read";
 import { readLearn } from "@/server/flow/read";
 import { readSummary } from "@/server/flow/summary";
@@ -236,7 +237,7 @@ describe("commands", () => {
           () => "done",
           (e: { cause: Error }) => e.cause.message,
         );
-    expect(await why(sql`update item_event set note = 'x'`)).toMatch("append-only");
+    expect(await why(sql`update item_event set field = 'x'`)).toMatch("append-only");
     expect(await why(sql`delete from item_event`)).toMatch("append-only");
   });
 });
@@ -274,6 +275,16 @@ describe("changing the process while it runs", () => {
       maxFirm: true,
     });
     expect(await columnOf("Building")).toMatchObject({ min: 1, max: 9, maxFirm: true });
+    // What it was until now is kept, with the time it was in force.
+    const kept = await database()
+      .select()
+      .from(wipLimit)
+      .where(eq(wipLimit.ownerId, column.id))
+      .orderBy(desc(wipLimit.validFrom));
+    expect(kept.map((l) => [l.min, l.max, l.validTo])).toEqual([
+      [1, 9, null],
+      [column.min, column.max, kept[0].validFrom],
+    ]);
     expect(
       await refusalOf(
         editColumn(INES, {

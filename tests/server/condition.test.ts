@@ -5,7 +5,7 @@ import type { AskedItem } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { printCel } from "@/core/condition/cel-print";
 import { database } from "@/db/connection";
-import { item, ownField, release, sprint } from "@/db/schema";
+import { boxProject, item, ownField, release, sprint } from "@/db/schema";
 import { askedItems } from "@/server/condition/asked-items";
 import { compileCondition } from "@/server/condition/compile";
 import { loadVocabulary } from "@/server/condition/vocabulary";
@@ -16,6 +16,7 @@ import { givenTestDatabase } from "./setup/test-database";
 givenTestDatabase();
 
 const scope = and(eq(item.projectId, "gate"), isNull(item.withdrawnAt));
+const GATES = { ownerKind: "project", ownerId: "gate", zone: "Europe/London" } as const;
 let asked: AskedItem[];
 let vocabulary: Vocabulary;
 
@@ -25,14 +26,19 @@ beforeAll(async () => {
   await db.insert(sprint).values(
     [1, 2].map((n) => ({
       id: `sp${n}`,
-      projectId: "gate",
+      ...GATES,
       name: `Sprint ${n}`,
       goal: "",
       startsOn: `2026-0${n}-02`,
       endsOn: `2026-0${n}-15`,
     })),
   );
-  await db.insert(release).values({ id: "r1", projectId: "gate", name: "Spring" });
+  await db.insert(release).values({ id: "r1", ...GATES, name: "Spring" });
+  await db.insert(boxProject).values([
+    { box: "sprint", boxId: "sp1", projectId: "gate" },
+    { box: "sprint", boxId: "sp2", projectId: "gate" },
+    { box: "release", boxId: "r1", projectId: "gate" },
+  ]);
   // Every item gets values for what the demo leaves empty, chosen by a fixed seed.
   const ids = (await db.select({ id: item.id }).from(item).where(scope).orderBy(item.number)).map(
     (r) => r.id,

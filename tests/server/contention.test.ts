@@ -1,10 +1,10 @@
-import { eq, sql } from "drizzle-orm";
+import { sql } from "drizzle-orm";
 import { closeDatabase, database } from "@/db/connection";
-import { boardColumn, domainEvent, item, itemEvent } from "@/db/schema";
+import { domainEvent, item, itemEvent } from "@/db/schema";
 import { checkItems } from "@/server/item/check";
 import { settle } from "./setup/events";
 import { shelved, unfollowed } from "./setup/unfollowed";
-import { columnOf, countIn, itemIn, stateId } from "./setup/board";
+import { columnOf, countIn, itemIn, limitFirmly, stateId } from "./setup/board";
 import { NOOR } from "./setup/people";
 import { ownCluster } from "./setup/own-cluster";
 import { runMovers } from "./setup/run-movers";
@@ -46,10 +46,7 @@ describe("with a shared server", () => {
     const column = await columnOf("Building");
     const before = await countIn("Building");
     const free = 10;
-    await database()
-      .update(boardColumn)
-      .set({ max: before + free, maxFirm: true })
-      .where(eq(boardColumn.id, column.id));
+    await limitFirmly(column.id, before + free);
     const ids: string[] = [];
     for (let i = 0; i < 64; i++) ids.push(await itemIn(NOOR, `Writer ${i}`, "Ready"));
     const [into] = await BACK_AND_FORTH();
@@ -69,10 +66,7 @@ describe("with a shared server", () => {
   test("64 writers going in and out all the time keep to the limit at every moment of the history", async () => {
     const column = await columnOf("Building");
     const max = (await countIn("Building")) + 5;
-    await database()
-      .update(boardColumn)
-      .set({ max, maxFirm: true })
-      .where(eq(boardColumn.id, column.id));
+    await limitFirmly(column.id, max);
     const ids: string[] = [];
     for (let i = 0; i < 64; i++) ids.push(await itemIn(NOOR, `Swing ${i}`, "Ready"));
     const path = await BACK_AND_FORTH();

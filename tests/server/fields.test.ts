@@ -1,3 +1,5 @@
+import { readEvents } from "@/server/item/history";
+import { noteOf } from "@/core/item/words";
 import { randomUUID } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
 import type { ItemType } from "@/core/item/item-type";
@@ -336,12 +338,8 @@ describe("item types", () => {
           )
       ).every((r) => known.has(r.stateId)),
     ).toBe(true);
-    const [note] = await database()
-      .select({ note: itemEvent.note })
-      .from(itemEvent)
-      .where(eq(itemEvent.cause, "workflow change"))
-      .limit(1);
-    expect(note.note).toBe("Its type follows the workflow “Approvals” now.");
+    const [event] = await readEvents(database(), eq(itemEvent.cause, "workflow change"));
+    expect(noteOf(event)).toBe("Its type follows the workflow “Approvals” now.");
   });
 
   test("the last type that stands on its own stays", async () => {

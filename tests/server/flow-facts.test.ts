@@ -16,11 +16,11 @@ import {
   sprint,
 } from "@/db/schema";
 import { readFlowFacts, readInState, readPassers, type FlowScope } from "@/server/flow/facts";
-import { flowQuery, readLearn } from "@/server/flow/read";
+import { readLearn } from "@/server/flow/read";
 import { readSummary } from "@/server/flow/summary";
 import { checkItems } from "@/server/item/check";
+import { historiesOf as eventsByItem } from "@/server/item/history";
 import { rebuildAllFlow } from "@/server/item/rebuild";
-import { eventOf } from "@/server/item/rows";
 import {
   factsOf,
   finishedIn,
@@ -32,27 +32,28 @@ import {
 import { ANSWERS, itemIn, move, send, TO_LIVE } from "./setup/board";
 import { INES, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
+import { flowQuery } from "@/core/flow/request";
 
 givenTestDatabase();
 
 /** The histories of a project's items of the first level, from their events alone. */
 async function historiesOf(projectKey: string): Promise<FlowHistory[]> {
   const db = database();
-  const events = await db
-    .select({ event: itemEvent, level: itemType.level })
-    .from(itemEvent)
-    .innerJoin(item, eq(item.id, itemEvent.itemId))
+  const items = await db
+    .select({ id: item.id, level: itemType.level })
+    .from(item)
     .innerJoin(project, eq(project.id, item.projectId))
     .innerJoin(itemType, and(eq(itemType.projectId, project.id), eq(itemType.id, item.typeId)))
     .where(eq(project.key, projectKey))
-    .orderBy(asc(item.number), asc(itemEvent.seq));
-  const byItem = new Map<string, typeof events>();
-  for (const row of events)
-    byItem.set(row.event.itemId, [...(byItem.get(row.event.itemId) ?? []), row]);
-  return [...byItem.values()].flatMap((rows) => {
-    const own = rows.map((r) => eventOf(r.event));
+    .orderBy(asc(item.number));
+  const histories = await eventsByItem(
+    db,
+    items.map((i) => i.id),
+  );
+  return items.flatMap((one) => {
+    const own = histories.get(one.id)!;
     const now = replay(own);
-    if (rows[0].level !== 1 || (now.withdrawnAt !== null && now.firstStartedAt === null)) return [];
+    if (one.level !== 1 || (now.withdrawnAt !== null && now.firstStartedAt === null)) return [];
     const { id, number, title, typeId, classOfService } = now;
     const key = `${projectKey}-${number}`;
     return [{ id, key, title, typeId, classOfService, stays: staysOf(own), blocks: blocksOf(own) }];
@@ -135,7 +136,7 @@ describe("the read model says what the histories say", () => {
     await move(NOOR, blockedThere, "Building");
     const twice = await itemIn(NOOR, "Declined, then delivered", "Ready");
     await move(NOOR, twice, "Live", { ...ANSWERS, outcome: "declined" }).catch(() => {});
-    const sprints = await database().select().from(sprint).where(eq(sprint.projectId, "tix"));
+    const sprints = await database().select().from(sprint).where(eq(sprint.ownerId, "tix"));
     for (const sprintId of [sprints[0].id, sprints[1].id, null, sprints[0].id]) {
       const [{ version: seen }] = await database().select().from(item).where(eq(item.id, twice));
       const changes = { sprintId, estimate: seen };

@@ -7,7 +7,7 @@ import { judgeReport, undoVerdict } from "@/server/intake/judge";
 import { LARGEST_FILE, MOST_FILES } from "@/server/intake/file";
 import { FormFaults, submitForm } from "@/server/intake/forms";
 import { answerQuestion, privateFile, readPrivatePage } from "@/server/intake/private-page";
-import { verdictBody } from "@/server/intake/request";
+import { verdictBody } from "@/core/intake/request";
 import { checkItems } from "@/server/item/check";
 import { readItem } from "@/server/item/read";
 import { countUse } from "@/server/rate-limit";

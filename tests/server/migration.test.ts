@@ -1,3 +1,6 @@
+import { loadSprints } from "@/server/plan/boxes";
+import { settingAt } from "@/server/workflow/dated-settings";
+import { historyOf } from "@/server/item/history";
 import { cpSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { randomUUID } from "node:crypto";
 import os from "node:os";
@@ -9,7 +12,7 @@ import { Client } from "pg";
 import { database } from "@/db/connection";
 import { migrateDatabase } from "@/db/migrate";
 import { readEvent } from "@/core/events/catalogue";
-import { domainEvent, item } from "@/db/schema";
+import { domainEvent, item, wipLimit } from "@/db/schema";
 import { formFaults } from "@/core/intake/form";
 import { publicForm, submitForm } from "@/server/intake/forms";
 import { undoVerdict } from "@/server/intake/judge";
@@ -154,6 +157,25 @@ test("every migration runs on a database with data, and nothing of it is lost", 
     insert into outbox (project_id, at, kind, report_id) values ('old', now(), 'intake', '${REPORT}');
     insert into outbox (project_id, at, kind, item_id, from_version, version) values ('old', now(), 'item', '${ITEM}', 0, 1);
   `);
+  // Texts that stood in the history itself.
+  await migrateTo(client, 29);
+  const said = (seq: number, what: string) => `
+    insert into item_event (item_id, seq, at, cause, command_id, kind, field, old, new, note)
+    select id, version + ${seq}, updated_at, 'upgrade', '${randomUUID()}', ${what} from item where id = '${ITEM}';`;
+  await client.query(`
+    ${said(1, `'changed', 'title', '"Paint the pier"'::jsonb, '"Paint the outer pier"'::jsonb, null`)}
+    ${said(2, `'own changed', 'brush', null::jsonb, '"A wide one"'::jsonb, null`)}
+    ${said(3, `'commented', null, null::jsonb, '{"commentId":"c","body":"Grey \\"again\\""}'::jsonb, null`)}
+    ${said(4, `'held', null, null::jsonb, '{"transitionId":"t-start","to":"s-doing"}'::jsonb, 'No paint.'`)}
+    insert into sprint (id, project_id, name, goal, starts_on, ends_on) values ('old-s', 'old', 'First', '', '2026-03-02', '2026-03-15');
+    insert into board (id, project_id, name) values ('old-b', 'old', 'All');
+    insert into board_column (id, board_id, stage, name, part, position, max, max_firm) values
+      ('old-c', 'old-b', 'Work', 'Doing', 'working', 0, 4, true), ('old-d', 'old-b', 'Work', 'More', 'working', 1, null, false);
+    update workflow_version set definition = jsonb_set(definition, '{states,1,limit}', '{"max": 7, "firm": false}')
+      where workflow_id = 'old-w' and version = 4;
+    update item set title = 'Paint the outer pier', own = '{"brush":"A wide one"}', version = version + 4
+      where id = '${ITEM}';
+  `);
   await client.end();
 
   await migrateDatabase(process.env.DATABASE_URL!);
@@ -163,6 +185,26 @@ test("every migration runs on a database with data, and nothing of it is lost", 
   expect(workflow.states.map((s) => s.name)).toEqual(["To do", "Doing", "Done"]);
   expect(workflow.transitions.map((t) => t.verb).sort()).toEqual(["Close", "Start"]);
   expect((await checkItems()).findings).toEqual([]);
+  const history = await historyOf(database(), ITEM);
+  expect(history[0]).toMatchObject({ new: { title: "Paint the pier", description: "" } });
+  expect(history.slice(-4)).toMatchObject([
+    { old: "Paint the pier", new: "Paint the outer pier" },
+    { old: null, new: "A wide one" },
+    { new: { commentId: "c", body: 'Grey "again"' } },
+    { new: { to: "s-doing" }, note: "No paint." },
+  ]);
+  const [first] = await loadSprints(database(), "old");
+  expect(first).toMatchObject({ id: "old-s", name: "First" });
+  const at = Date.parse("2026-03-02T08:00:00Z");
+  expect(await settingAt(database(), "old", { setting: "expectation", at })).toEqual({
+    days: 10,
+    share: 0.85,
+  });
+  const limits = await database().select().from(wipLimit).orderBy(wipLimit.ownerId);
+  expect(limits.map((l) => [l.ownerKind, l.ownerId, l.min, l.max, l.maxFirm, l.validTo])).toEqual([
+    ["column", "old-c", null, 4, true, null],
+    ["state", "s-doing", null, 7, false, null],
+  ]);
   const [twice] = await database().select().from(item).where(eq(item.id, TWICE));
   expect([twice.firstStartedAt, twice.deliveredAt, twice.finishedAt]).toEqual([
     Date.parse("2026-03-03T08:00:00Z"),

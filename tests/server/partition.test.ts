@@ -11,6 +11,7 @@ givenTestDatabase();
  */
 const HISTORIES = [
   ["item_event", "hash (item_id)"],
+  ["item_text", "hash (item_id)"],
   ["stay", "hash (item_id)"],
   ["flow_passage", "hash (item_id)"],
   ["block", "hash (item_id)"],

@@ -3,11 +3,12 @@ import { readBoard } from "@/server/board/read";
 import { readDesk } from "@/server/intake/desk";
 import { visibleProjects } from "@/server/people/access";
 import { readMembers, setMember } from "@/server/people/members";
-import { startProject, startProjectBody } from "@/server/workflow/start-project";
+import { startProject } from "@/server/workflow/start-project";
 import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
 import { refusalOf } from "./setup/board";
 import { ARTHUR, INES, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
+import { startProjectBody } from "@/core/workflow/request";
 
 givenTestDatabase();
 

@@ -12,7 +12,7 @@ import { judgeReport } from "@/server/intake/judge";
 import { answerQuestion } from "@/server/intake/private-page";
 import { readPromises } from "@/server/intake/promises";
 import { readLearn } from "@/server/flow/read";
-import { editRules, loadRules, rulesBody } from "@/server/intake/rules";
+import { editRules, loadRules } from "@/server/intake/rules";
 import { editWorth, readWorth } from "@/server/intake/worth";
 import { checkItems } from "@/server/item/check";
 import { readItem } from "@/server/item/read";
@@ -20,6 +20,7 @@ import { itemIn, move, refusalOf, send } from "./setup/board";
 import { ARTHUR, INES, NOOR, TOMAS } from "./setup/people";
 import { accepting, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
+import { rulesBody } from "@/core/intake/request";
 
 givenTestDatabase();
 jest.setTimeout(60_000);

@@ -1,5 +1,7 @@
+import { historyOf } from "@/server/item/history";
+import type { EventOf, ItemEvent } from "@/core/item/event";
 import { randomUUID } from "node:crypto";
-import { and, desc, eq } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
 import { addState, changeTransition, connect } from "@/core/workflow/edit";
 import type { FollowUp } from "@/core/workflow/follow-up";
@@ -49,15 +51,9 @@ const nameOf = async (id: string) =>
   )[0].name;
 const keyOf = async (id: string) => `TIX-${(await snapshot(id)).number}`;
 const building = (title = "On the way") => itemIn(NOOR, title, "Ready", "Building");
-const lastOf = async (id: string, kind: "moved" | "held") =>
-  (
-    await database()
-      .select()
-      .from(itemEvent)
-      .where(and(eq(itemEvent.itemId, id), eq(itemEvent.kind, kind)))
-      .orderBy(desc(itemEvent.seq))
-      .limit(1)
-  )[0];
+const eventsOf = async <K extends "moved" | "held">(id: string, kind: K) =>
+  (await historyOf(database(), id)).filter((e): e is EventOf<K> & ItemEvent => e.kind === kind);
+const lastOf = async (id: string, kind: "moved" | "held") => (await eventsOf(id, kind)).at(-1)!;
 const HAND = "Hand to review";
 
 /** Sees to it that a move of TIX's workflow has these rules and no others. */
@@ -372,10 +368,7 @@ test("a move that its own rules refuse is not made, and the history says why; it
   await fireTimers(later);
   await fireTimers(later + 1000);
   expect(await nameOf(id)).toBe("Building");
-  const held = await database()
-    .select()
-    .from(itemEvent)
-    .where(and(eq(itemEvent.itemId, id), eq(itemEvent.kind, "held")));
+  const held = await eventsOf(id, "held");
   expect(held.map((h) => h.note)).toEqual([
     "It had been here for 1 day. It needs a severity. Say how bad it is for those who meet it.",
   ]);

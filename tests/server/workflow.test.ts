@@ -1,6 +1,7 @@
+import { historyOf } from "@/server/item/history";
 import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
 import { randomUUID } from "node:crypto";
-import { and, desc, eq } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import { parseCel } from "@/core/condition/cel-parse";
 import {
   addState,
@@ -11,11 +12,11 @@ import {
   removeState,
 } from "@/core/workflow/edit";
 import type { FollowUp } from "@/core/workflow/follow-up";
-import type { Mover, Requirement } from "@/core/workflow/requirement";
+import type { Mover } from "@/core/workflow/requirement";
 import { same } from "@/core/workflow/same";
 import type { Transition, Workflow } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
-import { item, itemEvent, state } from "@/db/schema";
+import { item, state } from "@/db/schema";
 import { readBoard } from "@/server/board/read";
 import { loadVocabulary } from "@/server/condition/vocabulary";
 import { readLearn } from "@/server/flow/read";
@@ -29,6 +30,7 @@ import { itemIn, move, refusalOf, send, stateId } from "./setup/board";
 import { GRETA, INES, IVO, NOOR, TOMAS } from "./setup/people";
 import { publishChange, runningWorkflow, storeDraft } from "./setup/process";
 import { givenTestDatabase } from "./setup/test-database";
+import type { Requirement } from "@/core/workflow/requirements/table";
 
 givenTestDatabase();
 jest.setTimeout(60_000);
@@ -422,12 +424,7 @@ describe("every follow-up, as part of the move", () => {
       });
     });
     expect(await snapshot(twin)).toMatchObject({ stateKind: "finished", outcome: "duplicate" });
-    const [last] = await database()
-      .select()
-      .from(itemEvent)
-      .where(eq(itemEvent.itemId, twin))
-      .orderBy(desc(itemEvent.seq))
-      .limit(1);
+    const last = (await historyOf(database(), twin)).at(-1);
     expect(last).toMatchObject({ cause: "follow-up", kind: "moved" });
   });
   test("one that stands there twice finds what the first of them did", async () => {
@@ -617,12 +614,7 @@ describe("drafts and publishing", () => {
     const { movedItems } = await publishChange(without, { [review]: ready });
     expect(movedItems).toBeGreaterThan(0);
     expect((await snapshot(there)).stateId).toBe(ready);
-    const [last] = await database()
-      .select()
-      .from(itemEvent)
-      .where(eq(itemEvent.itemId, there))
-      .orderBy(desc(itemEvent.seq))
-      .limit(1);
+    const last = (await historyOf(database(), there)).at(-1);
     expect(last).toMatchObject({
       kind: "moved",
       cause: "workflow change",

@@ -11,6 +11,11 @@ export interface ColumnLimit {
   maxFirm: boolean;
 }
 
+export const NO_LIMIT: ColumnLimit = { min: null, max: null, minFirm: false, maxFirm: false };
+
+/** What a limit is on. */
+export type LimitOwnerKind = "state" | "column";
+
 export type LimitState =
   | { kind: "none"; count: number }
   | { kind: "within"; count: number; free: number | null }

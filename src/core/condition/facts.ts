@@ -1,11 +1,11 @@
 import type { Instant } from "@/core/calendar/instant";
 import { DAY } from "@/core/calendar/instant";
 import {
-  CLASSES_OF_SERVICE,
+  type AskedField,
+  ASKED_FIELDS,
+  itemField,
+  type FieldEditor,
   LINK_KINDS,
-  ORIGINS,
-  PRIORITIES,
-  SEVERITIES,
   type ItemSnapshot,
   type LinkKind,
 } from "@/core/item/fields";
@@ -84,61 +84,43 @@ const number = (
   of: Fact["of"],
   { nullable = false, unit = "" } = {},
 ): Fact => ({ label, text, kind: "number", nullable, options: null, unit, of });
-const text = (label: string, name: string, of: Fact["of"], nullable = true): Fact => ({
-  label,
-  text: name,
-  kind: "text",
-  nullable,
-  options: null,
-  of,
-});
+
+const FACT_KINDS = {
+  text: "text",
+  number: "number",
+  date: "date",
+  choice: "choice",
+  labels: "set",
+  flag: "flag",
+} as const satisfies Record<FieldEditor["kind"], Fact["kind"]>;
+
+/** A field of an item as a condition asks for it. An empty text is none. */
+function factOfField(name: AskedField): Fact {
+  const { editor, schema, fact } = itemField(name);
+  const value: Fact["of"] = ({ item }) => (item[name] === "" ? null : item[name]);
+  return {
+    label: fact!.label,
+    text: fact!.text,
+    kind: FACT_KINDS[editor.kind],
+    nullable: schema.safeParse(null).success || schema.safeParse("").success,
+    options: editor.kind === "choice" ? editor.options : null,
+    ...(editor.kind === "number" ? { unit: editor.unit ?? "" } : {}),
+    of: value,
+  };
+}
+
+const FIELD_FACTS = Object.fromEntries(ASKED_FIELDS.map((f) => [f, factOfField(f)])) as Record<
+  AskedField,
+  Fact
+>;
 
 /** Everything that a condition can ask about an item. */
 export const FACTS = {
-  typeId: choice("type", "type", "types", ({ item }) => item.typeId),
+  ...FIELD_FACTS,
   stateId: choice("state", "state", "states", ({ item }) => item.stateId),
   stateKind: choice("kind of state", "state_kind", STATE_KINDS, ({ item }) => item.stateKind),
-  title: text("title", "title", ({ item }) => item.title, false),
-  description: text("description", "description", ({ item }) => item.description || null),
-  severity: choiceOrNone("severity", "severity", SEVERITIES, ({ item }) => item.severity),
-  priority: choice("priority", "priority", PRIORITIES, ({ item }) => item.priority),
-  classOfService: choice(
-    "class of service",
-    "class_of_service",
-    CLASSES_OF_SERVICE,
-    ({ item }) => item.classOfService,
-  ),
-  origin: choice("origin", "origin", ORIGINS, ({ item }) => item.origin),
   outcome: choiceOrNone("outcome", "outcome", OUTCOMES, ({ item }) => item.outcome),
-  estimate: number("estimate", "estimate", ({ item }) => item.estimate, { nullable: true }),
-  remainingHours: number("remaining work", "remaining_hours", ({ item }) => item.remainingHours, {
-    nullable: true,
-    unit: "hours",
-  }),
-  teamId: choiceOrNone("team", "team", "teams", ({ item }) => item.teamId),
-  assigneeId: choiceOrNone("assignee", "assignee", "people", ({ item }) => item.assigneeId),
-  reviewerId: choiceOrNone("reviewer", "reviewer", "people", ({ item }) => item.reviewerId),
   createdBy: choiceOrNone("creator", "creator", "people", ({ item }) => item.createdBy),
-  place: text("place", "place", ({ item }) => item.place),
-  howToTest: text("note on how to test", "how_to_test", ({ item }) => item.howToTest),
-  labels: {
-    label: "labels",
-    text: "labels",
-    kind: "set",
-    nullable: false,
-    options: null,
-    of: ({ item }) => item.labels,
-  } as Fact,
-  sprintId: choiceOrNone("sprint", "sprint", "sprints", ({ item }) => item.sprintId),
-  releaseId: choiceOrNone("release", "release", "releases", ({ item }) => item.releaseId),
-  dueOn: {
-    label: "due date",
-    text: "due",
-    kind: "date",
-    nullable: true,
-    options: null,
-    of: ({ item }) => item.dueOn,
-  } as Fact,
   blocked: {
     label: "blocked",
     text: "blocked",

@@ -83,3 +83,10 @@ export function judge(
       return { ...blank, status: "declined", declineReason: verdict.reason.trim() };
   }
 }
+
+export interface VerdictResult {
+  verdictId: string;
+  status: ReportStanding["status"];
+  itemId: string | null;
+  itemKey: string | null;
+}

@@ -1,12 +1,14 @@
 import type { Outcome, StateId } from "@/core/workflow/state";
 import type { CreatedData, ItemEvent } from "./event";
-import type { DemandedItemField } from "@/core/workflow/requirement";
-import type { EditableFields, LinkKind } from "./fields";
+import type { DemandedItemField, EditableFields, LinkKind } from "./fields";
 import type { OutsideFact } from "./outside";
 import type { OwnValue } from "./own-field";
 
+/** A demanded field that is answered says something. */
+type AnsweredFields = { [F in DemandedItemField]: NonNullable<EditableFields[F]> };
+
 /** What a person answered in place so that a transition's requirements are met. */
-export interface MoveAnswers extends Partial<Pick<EditableFields, DemandedItemField>> {
+export interface MoveAnswers extends Partial<AnsweredFields> {
   reason?: string;
   comment?: string;
   outcome?: Outcome;
@@ -82,4 +84,6 @@ export type ItemCommand =
   | { kind: "place in state"; to: StateId; note: string }
   /** Takes back a command, the item's last, by its whole history. */
   | { kind: "undo"; undoneId: string; history: readonly ItemEvent[] }
-  | { kind: "withdraw"; note: string };
+  | { kind: "withdraw"; note: string }
+  /** Takes a text out of the item and out of its history, wherever it says the same. */
+  | { kind: "empty"; textId: string; body: string; why: string };

@@ -6,6 +6,7 @@ import { followUpChanges, type FollowUpContext } from "@/core/workflow/apply-fol
 import { isReturn, stateOf, transitionsFrom } from "@/core/workflow/workflow";
 import type { ItemCommand } from "./command";
 import type { Cause, ItemChange, ItemEvent } from "./event";
+import { EMPTIED, withoutText } from "./event-texts";
 import { FIELD_WORDS, type EditableField, type ItemSnapshot } from "./fields";
 import { asItWas, lastSteps, restored } from "./undo";
 import { fieldsOfType, ownValueProblem, type OwnValue } from "./own-field";
@@ -62,7 +63,7 @@ function changesFor(
   }
   if (!item)
     return refuse("not found", "There is no such item here.", "It may belong to another project.");
-  if (item.withdrawnAt !== null)
+  if (item.withdrawnAt !== null && command.kind !== "empty")
     return refuse(
       "withdrawn",
       "This item was taken back to the intake queue.",
@@ -144,6 +145,14 @@ function changesFor(
     }
     case "undo":
       return undo(item, command, context);
+    case "empty": {
+      const why = command.why.trim();
+      if (!why) return refuse("invalid", "Emptying a text needs a reason.", "Say why it goes.");
+      if (command.body === EMPTIED)
+        return refuse("invalid", "This text has been emptied already.", "Nothing more to do.");
+      const old = { textId: command.textId };
+      return [{ kind: "emptied", old, new: withoutText(item, command.body), note: why }];
+    }
     case "withdraw":
       if (item.stateKind !== "unstarted")
         return refuse(

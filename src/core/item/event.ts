@@ -97,7 +97,9 @@ export type ItemChange =
       old: { commandId: string; fromSeq: number; toSeq: number };
       new: Partial<ItemSnapshot>;
     }
-  | { kind: "withdrawn"; note: string };
+  | { kind: "withdrawn"; note: string }
+  /** A text was taken out of the item and out of all its history; with what it says since, and why. */
+  | { kind: "emptied"; old: { textId: string }; new: Partial<ItemSnapshot>; note: string };
 
 /** One line of an item's append-only history. */
 export type ItemEvent = ItemChange & {

@@ -1,26 +1,12 @@
 import type { CreatedData } from "./event";
+import { EDITABLE_FIELDS, itemField } from "./fields";
 
 export type NewItem = Omit<CreatedData, "projectId" | "number" | "stateId" | "stateKind" | "rank">;
+type Unsaid = Omit<NewItem, "title" | "typeId">;
+
+const initial = Object.fromEntries(
+  EDITABLE_FIELDS.flatMap((f) => ("initial" in itemField(f) ? [[f, itemField(f).initial]] : [])),
+);
 
 /** What an item is unless somebody says otherwise. */
-export const NEW_ITEM: Omit<NewItem, "title" | "typeId"> = {
-  description: "",
-  severity: null,
-  priority: "normal",
-  classOfService: "standard",
-  origin: "planned",
-  estimate: null,
-  teamId: null,
-  assigneeId: null,
-  reviewerId: null,
-  place: null,
-  howToTest: null,
-  dueOn: null,
-  sprintId: null,
-  releaseId: null,
-  labels: [],
-  restricted: false,
-  remainingHours: null,
-  parentId: null,
-  own: {},
-};
+export const NEW_ITEM = { ...initial, parentId: null, own: {} } as unknown as Unsaid;

@@ -2,6 +2,7 @@ import type { Instant, Interval } from "@/core/calendar/instant";
 import { isInProgress, type Outcome, type StateId, type StateKind } from "@/core/workflow/state";
 import type { ItemEvent } from "./event";
 import type { ItemSnapshot } from "./fields";
+import { NEW_ITEM } from "./new-item";
 import { NOTHING_OUTSIDE, outsideAfter } from "./outside";
 import { standingEvents } from "./standing-events";
 import {
@@ -12,16 +13,6 @@ import {
   passage,
   type Milestones,
 } from "./start-finish";
-
-/** What a history that began before these fields existed does not say. */
-const WITHOUT_NEWER_FIELDS: Partial<ItemSnapshot> = {
-  sprintId: null,
-  releaseId: null,
-  labels: [],
-  restricted: false,
-  remainingHours: null,
-  own: {},
-};
 
 /**
  * The snapshot after one more event. Replaying all events of an item from `null` gives what its row
@@ -35,7 +26,8 @@ export function applyEvent(before: ItemSnapshot | null, event: ItemEvent): ItemS
       throw new Error(`item ${event.itemId} does not begin with its creation`);
     const { at } = event;
     return {
-      ...WITHOUT_NEWER_FIELDS,
+      // What a history that began before a field existed does not say.
+      ...NEW_ITEM,
       ...event.new,
       outside: NOTHING_OUTSIDE,
       id: event.itemId,
@@ -140,6 +132,8 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
     }
     case "withdrawn":
       return { withdrawnAt: event.at };
+    case "emptied":
+      return event.new;
     case "undone":
       return { ...milestonesWithout(before, event.new), ...event.new };
     case "created":

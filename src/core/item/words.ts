@@ -1,6 +1,13 @@
 import type { StateId } from "@/core/workflow/state";
 import type { ItemEvent } from "./event";
-import { FIELD_WORDS } from "./fields";
+import {
+  FIELD_WORDS,
+  ITEM_FIELDS,
+  itemField,
+  type EditableField,
+  type FieldEditor,
+  type NamedThings,
+} from "./fields";
 import { outsideWords } from "./outside";
 import { ownValueWords, type OwnField } from "./own-field";
 
@@ -68,10 +75,15 @@ export function eventWords(event: ItemEvent, names: Names): string {
       return event.new.stateId
         ? `undid the step: it is in ${names.state(event.new.stateId)} as before`
         : "undid the last step";
+    case "emptied":
+      return "emptied a text of it";
     case "withdrawn":
       return "took it back to the intake queue";
   }
 }
+
+/** What was said with an event; null where nothing was. */
+export const noteOf = (event: ItemEvent): string | null => ("note" in event ? event.note : null);
 
 /** "duplicates TIX-9", and seen from the other side "is duplicated by TIX-9". */
 export function linkWords(link: { kind: string; otherKey: string; outward: boolean }): string {
@@ -83,7 +95,21 @@ export function linkWords(link: { kind: string; otherKey: string; outward: boole
   return `${link.outward ? link.kind : (inward[link.kind] ?? link.kind)} ${link.otherKey}`;
 }
 
-const LONG_TEXTS = ["description", "howToTest"];
+const editorOf = (field: string): FieldEditor | null =>
+  field in ITEM_FIELDS ? itemField(field as EditableField).editor : null;
+
+/** How to name what a field refers to; null for a field that says what it means. */
+function namingOf(editor: FieldEditor | null, names: Names): ((id: string) => string) | null {
+  if (editor?.kind !== "choice" || typeof editor.options !== "string") return null;
+  const by: Record<NamedThings, (id: string) => string> = {
+    people: names.person,
+    teams: names.team,
+    types: names.type,
+    sprints: names.sprint,
+    releases: names.release,
+  };
+  return by[editor.options];
+}
 
 function changeWords(
   field: keyof typeof FIELD_WORDS,
@@ -92,16 +118,14 @@ function changeWords(
   names: Names,
 ): string {
   const name = FIELD_WORDS[field];
-  if (LONG_TEXTS.includes(field)) return after ? `rewrote the ${name}` : `cleared the ${name}`;
+  const editor = editorOf(field);
+  if (editor?.kind === "text" && editor.long)
+    return after ? `rewrote the ${name}` : `cleared the ${name}`;
   const show = (value: unknown): string => {
     if (value === null || value === "") return "none";
-    if (field === "assigneeId" || field === "reviewerId") return names.person(String(value));
-    if (field === "teamId") return names.team(String(value));
     if (Array.isArray(value)) return value.join(", ") || "none";
-    if (field === "typeId") return names.type(String(value));
-    if (field === "sprintId") return names.sprint(String(value));
-    if (field === "releaseId") return names.release(String(value));
-    return String(value);
+    const name = namingOf(editor, names);
+    return name ? name(String(value)) : String(value);
   };
   if (after === null || after === "") return `cleared the ${name} (was ${show(before)})`;
   return before === null || before === ""

@@ -1,3 +1,5 @@
+import type { RosterPerson } from "./roster";
+
 /** Somebody with an account, as administrators see them. */
 export interface AccountRow {
   id: string;
@@ -14,4 +16,11 @@ export interface AccountRow {
 export interface AccountsView {
   accounts: AccountRow[];
   now: number;
+}
+
+export interface MembersView {
+  members: RosterPerson[];
+  /** People with an account who are not in the project; only for those who may add them. */
+  others: { id: string; name: string; email: string }[];
+  mayEdit: boolean;
 }

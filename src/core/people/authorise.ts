@@ -15,6 +15,7 @@ export const ACTIONS = [
   "comment item",
   "block item",
   "link item",
+  "empty text",
   "override limit",
   "read intake",
   "judge report",

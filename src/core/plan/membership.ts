@@ -5,6 +5,9 @@ import { standingEvents } from "@/core/item/standing-events";
 /** What items are planned into. */
 export type Box = "sprint" | "release";
 
+/** Whose a sprint or a release is. */
+export type BoxOwnerKind = "project" | "team";
+
 /** The field of an item that says in which it is now. */
 export const FIELD_OF_BOX = { sprint: "sprintId", release: "releaseId" } as const;
 export const BOXES = Object.keys(FIELD_OF_BOX) as Box[];

@@ -10,11 +10,10 @@ import type { AskedItem } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { MoveAnswers } from "@/core/item/command";
 import type { EditableField, ItemSnapshot } from "@/core/item/fields";
-import { listWords, policiesOf, unmet } from "./check-requirement";
 import type { OwnField, OwnValue } from "@/core/item/own-field";
 import { fieldsOfType, ownValueProblem } from "@/core/item/own-field";
 import { refuse, type Refusal } from "./refusal";
-import { demandedOwnField, type LimitMode, type Mover, type Requirement } from "./requirement";
+import { demandedOwnField, type LimitMode, type Mover } from "./requirement";
 import {
   stateOf,
   transitionBetween,
@@ -23,6 +22,9 @@ import {
   type Workflow,
 } from "./workflow";
 import type { State, StateId } from "./state";
+import { listWords } from "../formats/list-words";
+import { policiesOf } from "./requirements/checklist";
+import { unmet, type Requirement } from "./requirements/table";
 
 /** Who makes a move. */
 export interface Actor {

@@ -1,18 +1,12 @@
 import { z } from "zod";
-import { conditionSchema } from "@/core/condition/condition";
-import { CLASSES_OF_SERVICE, PRIORITIES, SEVERITIES } from "@/core/item/fields";
+import { itemField, type SetField, SET_FIELDS } from "@/core/item/fields";
 import { ownValueSchema } from "@/core/item/own-field";
-import type { FollowUp, Told } from "./follow-up";
-import {
-  DEMANDED_FIELDS,
-  LIMIT_MODES,
-  type DemandedOwnField,
-  type Mover,
-  type Requirement,
-} from "./requirement";
+import type { FieldValue, FollowUp, Told } from "./follow-up";
+import { type Mover } from "./requirement";
 import { TRIGGER_KINDS, type Trigger, type TriggerKind } from "./trigger";
 import type { Transition, Workflow } from "./workflow";
 import { OUTCOMES, STATE_KINDS, type State } from "./state";
+import { requirementSchema } from "./requirements/table";
 
 /*
  * What a workflow's document looks like, whether it comes from the database, a draft or a file.
@@ -59,50 +53,17 @@ const mover: z.ZodType<Mover> = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("requester") }),
 ]);
 
-/** A field of the project's own, by its id. */
-const ownField = z
-  .templateLiteral(["own.", z.string().min(1)])
-  .refine((name) => name.length <= 70) as z.ZodType<DemandedOwnField>;
-
-const requirement: z.ZodType<Requirement> = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("filled"), field: z.union([z.enum(DEMANDED_FIELDS), ownField]) }),
+/** A field that a follow-up sets, with what it may be set to. */
+const setField = (field: SetField) =>
   z.object({
-    kind: z.literal("different people"),
-    first: z.literal("reviewerId"),
-    second: z.literal("assigneeId"),
-  }),
-  z.object({ kind: z.literal("condition"), condition: conditionSchema }),
-  z.object({ kind: z.literal("checklist") }),
-  z.object({
-    kind: z.literal("approvals"),
-    count: z.number().int().min(1).max(20),
-    role: z.enum(["lead", "member"]).nullable(),
-    teamId: id.nullable(),
-  }),
-  z.object({ kind: z.literal("sub-tasks finished") }),
-  z.object({ kind: z.literal("no blocker") }),
-  z.object({ kind: z.literal("change merged"), checks: z.boolean() }),
-  z.object({ kind: z.literal("comment") }),
-  z.object({ kind: z.literal("reason") }),
-  z.object({ kind: z.literal("outcome"), allowed: z.array(outcome).min(1) }),
-  z.object({ kind: z.literal("limit ahead"), mode: z.enum(LIMIT_MODES) }),
-]);
+    field: z.literal(field),
+    value: itemField(field).followUp === "nothing" ? z.null() : itemField(field).schema,
+  });
 
-const fieldValue = z.discriminatedUnion("field", [
-  z.object({ field: z.literal("priority"), value: z.enum(PRIORITIES) }),
-  z.object({ field: z.literal("severity"), value: z.enum(SEVERITIES).nullable() }),
-  z.object({ field: z.literal("classOfService"), value: z.enum(CLASSES_OF_SERVICE) }),
-  z.object({ field: z.literal("origin"), value: z.enum(["planned", "unplanned"]) }),
-  z.object({ field: z.literal("estimate"), value: z.number().min(0).max(10_000).nullable() }),
-  z.object({ field: z.literal("teamId"), value: id.nullable() }),
-  z.object({ field: z.literal("place"), value: words(200).nullable() }),
-  z.object({ field: z.literal("howToTest"), value: z.null() }),
-  z.object({ field: z.literal("reviewerId"), value: z.null() }),
-  z.object({ field: z.literal("dueOn"), value: z.null() }),
-  z.object({ field: z.literal("sprintId"), value: z.null() }),
-  z.object({ field: z.literal("releaseId"), value: z.null() }),
+const fieldValue = z.union([
   z.object({ field: z.literal("own"), fieldId: id, value: ownValueSchema.nullable() }),
-]);
+  ...SET_FIELDS.map(setField),
+]) as z.ZodType<FieldValue>;
 
 const newAssignee = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("person"), personId: id }),
@@ -156,7 +117,7 @@ export const transitionSchema: z.ZodType<Transition> = z.object({
   to: id,
   verb: words(60),
   who: z.array(mover).max(10).default([]),
-  requirements: z.array(requirement).max(30).default([]),
+  requirements: z.array(requirementSchema).max(30).default([]),
   followUps: z.array(followUp).max(20).default([]),
   triggers: z.array(trigger).max(10).default([]),
 });

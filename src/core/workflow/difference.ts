@@ -1,11 +1,12 @@
 import { counted } from "@/core/formats/counted";
 import type { Vocabulary } from "@/core/condition/vocabulary";
-import { listWords } from "./check-requirement";
 import { same } from "./same";
 import { statesInOrder, type Transition, type Workflow } from "./workflow";
 import type { State } from "./state";
 import { triggerWords } from "./trigger";
-import { followUpWords, moversWords, requirementWords } from "./words";
+import { followUpWords, moversWords } from "./words";
+import { listWords } from "../formats/list-words";
+import { requirementWords } from "./requirements/table";
 
 /** One thing that is different, in words. */
 export interface Difference {

@@ -1,21 +1,15 @@
-import type { ClassOfService, Priority, Severity } from "@/core/item/fields";
+import type { EditableFields, ITEM_FIELDS, SetField } from "@/core/item/fields";
 import type { OwnValue } from "@/core/item/own-field";
 import type { Outcome } from "./state";
 
 /** A field that a follow-up can set, with the value; null clears it. */
 export type FieldValue =
-  | { field: "priority"; value: Priority }
-  | { field: "severity"; value: Severity | null }
-  | { field: "classOfService"; value: ClassOfService }
-  | { field: "origin"; value: "planned" | "unplanned" }
-  | { field: "estimate"; value: number | null }
-  | { field: "teamId"; value: string | null }
-  | { field: "place"; value: string | null }
-  | { field: "howToTest"; value: null }
-  | { field: "reviewerId"; value: null }
-  | { field: "dueOn"; value: null }
-  | { field: "sprintId"; value: null }
-  | { field: "releaseId"; value: null }
+  | {
+      [F in SetField]: {
+        field: F;
+        value: (typeof ITEM_FIELDS)[F]["followUp"] extends "nothing" ? null : EditableFields[F];
+      };
+    }[SetField]
   /** A field of the project's own. */
   | { field: "own"; fieldId: string; value: OwnValue | null };
 

@@ -1,6 +1,7 @@
 import type { OwnField } from "@/core/item/own-field";
-import type { DemandedItemField, DemandedOwnField } from "./requirement";
+import type { DemandedOwnField } from "./requirement";
 import type { Outcome, Policy } from "./state";
+import type { DemandedItemField } from "../item/fields";
 
 /** Something a person can answer in place so that a refused command becomes possible. */
 export type Ask =

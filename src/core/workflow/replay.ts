@@ -5,7 +5,6 @@ import type { ItemEvent } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { applyEvent, staysOf } from "@/core/item/snapshot";
 import { standingEvents } from "@/core/item/standing-events";
-import { unmet } from "./check-requirement";
 import {
   requirementContext,
   requirementsOf,
@@ -14,9 +13,9 @@ import {
   type MoveContext,
 } from "./decide-move";
 import type { FollowUpKind } from "./follow-up";
-import type { RequirementKind } from "./requirement";
 import { stateOf, transitionBetween, type Workflow } from "./workflow";
 import type { StateId } from "./state";
+import { type RequirementKind, unmet } from "./requirements/table";
 
 /** Why a move of the past would not have been made under a draft. */
 export interface PastRefusal {
@@ -190,4 +189,13 @@ function judgeMove(
   replay.allowed += 1;
   for (const { kind } of transition.followUps)
     replay.followUps[kind] = (replay.followUps[kind] ?? 0) + 1;
+}
+
+/**
+ * What the stored draft would have done to the moves of the last days, with the keys of the items
+ * behind each refusal.
+ */
+export interface ReplayView extends Replay {
+  days: number;
+  keys: Record<string, string>;
 }

@@ -1,25 +1,5 @@
-import type { Condition } from "@/core/condition/condition";
-import type { EditableField } from "@/core/item/fields";
-import type { Outcome } from "./state";
+import type { DemandedItemField } from "@/core/item/fields";
 
-/**
- * A field of every item that a transition can demand to be filled, and that can be asked for in
- * place.
- */
-export const DEMANDED_FIELDS = [
-  "description",
-  "howToTest",
-  "assigneeId",
-  "reviewerId",
-  "teamId",
-  "estimate",
-  "severity",
-  "place",
-  "dueOn",
-  "sprintId",
-  "releaseId",
-] as const satisfies readonly EditableField[];
-export type DemandedItemField = (typeof DEMANDED_FIELDS)[number];
 /** The same for a field of the project's own, by its id. */
 export type DemandedOwnField = `own.${string}`;
 export type DemandedField = DemandedItemField | DemandedOwnField;
@@ -45,35 +25,3 @@ export type Mover =
  */
 export const LIMIT_MODES = ["ignore", "warn", "ask", "refuse"] as const;
 export type LimitMode = (typeof LIMIT_MODES)[number];
-
-/** What a transition demands before it is allowed. */
-export type Requirement =
-  | { kind: "filled"; field: DemandedField }
-  | { kind: "different people"; first: "reviewerId"; second: "assigneeId" }
-  | { kind: "condition"; condition: Condition }
-  | { kind: "checklist" }
-  | { kind: "approvals"; count: number; role: "lead" | "member" | null; teamId: string | null }
-  | { kind: "sub-tasks finished" }
-  | { kind: "no blocker" }
-  /** Its changes are merged, none is open any more; with `checks`, and their checks passed. */
-  | { kind: "change merged"; checks: boolean }
-  | { kind: "comment" }
-  | { kind: "reason" }
-  | { kind: "outcome"; allowed: Outcome[] }
-  | { kind: "limit ahead"; mode: LimitMode };
-
-export type RequirementKind = Requirement["kind"];
-export const REQUIREMENT_KINDS: readonly RequirementKind[] = [
-  "filled",
-  "different people",
-  "condition",
-  "checklist",
-  "approvals",
-  "sub-tasks finished",
-  "no blocker",
-  "change merged",
-  "comment",
-  "reason",
-  "outcome",
-  "limit ahead",
-];

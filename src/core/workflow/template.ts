@@ -1,8 +1,9 @@
 import type { FollowUp } from "./follow-up";
-import type { Mover, Requirement } from "./requirement";
+import type { Mover } from "./requirement";
 import type { Trigger } from "./trigger";
 import { PLAIN_TRANSITION, type Workflow } from "./workflow";
 import { PLAIN_STATE, type State, type StateKind } from "./state";
+import type { Requirement } from "./requirements/table";
 
 /** A workflow before it has ids. Names stand for themselves. */
 export interface WorkflowTemplate {

@@ -1,11 +1,10 @@
 import type { MoveAnswers } from "@/core/item/command";
 import type { ItemSnapshot } from "@/core/item/fields";
-import { unmet } from "./check-requirement";
 import { followUpChanges } from "./apply-follow-ups";
 import { requirementContext, requirementsOf, whoMay, type MoveContext } from "./decide-move";
-import type { Requirement } from "./requirement";
 import { stateOf, transitionsFrom, type Transition, type Workflow } from "./workflow";
 import type { StateId } from "./state";
+import { type Requirement, unmet } from "./requirements/table";
 
 /** A requirement held against an item, with why it does not hold. */
 export interface TriedRequirement {

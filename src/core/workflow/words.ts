@@ -1,68 +1,19 @@
 import { ownValueWords } from "@/core/item/own-field";
 import type { Vocabulary } from "@/core/condition/vocabulary";
-import { conditionSentence } from "@/core/condition/sentence";
-import { FIELD_WORDS } from "@/core/item/fields";
-import { listWords } from "./check-requirement";
+import { FIELD_WORDS, itemField, type SetField } from "@/core/item/fields";
 import type { FollowUp, NewAssignee, Told } from "./follow-up";
-import {
-  demandedOwnField,
-  type DemandedItemField,
-  type LimitMode,
-  type Mover,
-  type Requirement,
-} from "./requirement";
+import type { Mover } from "./requirement";
+import { listWords } from "../formats/list-words";
 
-/** What a transition demands, as people read it after the verb: "needs an estimate". */
-export function requirementWords(requirement: Requirement, vocabulary: Vocabulary): string {
-  switch (requirement.kind) {
-    case "filled":
-      if (demandedOwnField(requirement.field) !== null)
-        return `needs “${ownName(vocabulary, demandedOwnField(requirement.field)!)}”`;
-      return requirement.field === "howToTest"
-        ? "needs a note on how to test"
-        : `needs ${article(FIELD_WORDS[requirement.field as DemandedItemField])}`;
-    case "different people":
-      return "the reviewer is not the assignee";
-    case "condition":
-      return `only when ${conditionSentence(requirement.condition, vocabulary)}`;
-    case "checklist":
-      return "every point of the agreement is ticked";
-    case "approvals": {
-      const who = requirement.role === "lead" ? "lead" : "person";
-      const team = requirement.teamId ? ` of ${named(vocabulary.teams, requirement.teamId)}` : "";
-      return `approved by ${requirement.count === 1 ? `a ${who}` : `${requirement.count} ${who === "person" ? "people" : "leads"}`}${team}`;
-    }
-    case "sub-tasks finished":
-      return "all sub-tasks are finished";
-    case "no blocker":
-      return "nothing blocks it";
-    case "change merged":
-      return requirement.checks
-        ? "its changes are merged and their checks passed"
-        : "its changes are merged";
-    case "comment":
-      return "leaves a comment";
-    case "reason":
-      return "says why";
-    case "outcome":
-      return `names an outcome (${requirement.allowed.join(", ")})`;
-    case "limit ahead":
-      return LIMIT_WORDS[requirement.mode];
-  }
-}
-
-const LIMIT_WORDS: Record<LimitMode, string> = {
-  ignore: "goes past the limits ahead",
-  warn: "warns when a limit ahead is full",
-  ask: "asks why when a limit ahead is full",
-  refuse: "stops when a limit ahead is full",
-};
-
-const article = (noun: string) => `${/^[aeiou]/.test(noun) ? "an" : "a"} ${noun}`;
-const ownName = (vocabulary: Vocabulary, id: string) =>
-  vocabulary.own.find((f) => f.id === id)?.name ?? "a field that is gone";
 const named = (things: readonly { id: string; name: string }[], id: string) =>
   things.find((t) => t.id === id)?.name ?? "somebody gone";
+
+function valueWords(field: SetField, value: unknown, vocabulary: Vocabulary): string {
+  const { editor } = itemField(field);
+  return editor.kind === "choice" && typeof editor.options === "string"
+    ? named(vocabulary[editor.options], String(value))
+    : String(value);
+}
 
 /** Who may make a transition: "a lead or the assignee"; null for everyone. */
 export function moversWords(who: readonly Mover[], vocabulary: Vocabulary): string | null {
@@ -129,7 +80,7 @@ export function followUpWords(followUp: FollowUp, vocabulary: Vocabulary): strin
       }
       const { field, value } = followUp.change;
       if (value === null) return `clears the ${FIELD_WORDS[field]}`;
-      return `sets the ${FIELD_WORDS[field]} to ${field === "teamId" ? named(vocabulary.teams, String(value)) : value}`;
+      return `sets the ${FIELD_WORDS[field]} to ${valueWords(field, value, vocabulary)}`;
     }
     case "assign":
       return assigneeWords(followUp.to, vocabulary);

@@ -1,5 +1,6 @@
 import type { FollowUp } from "./follow-up";
-import type { Mover, Requirement } from "./requirement";
+import type { Mover } from "./requirement";
+import type { Requirement } from "./requirements/table";
 import type { State, StateId } from "./state";
 import type { Trigger } from "./trigger";
 

@@ -8,12 +8,14 @@ import {
   pgTable,
   primaryKey,
   text,
+  uniqueIndex,
   uuid,
 } from "drizzle-orm/pg-core";
+import type { LimitOwnerKind } from "@/core/board/limit";
 import type { ColumnPart } from "@/core/board/column";
 import type { Condition } from "@/core/condition/condition";
 import type { ColumnsBy } from "@/core/board/columns-by";
-import { rank } from "./columns";
+import { instant, rank } from "./columns";
 import { item } from "./item";
 import { project } from "./project";
 import { state } from "./workflow";
@@ -32,10 +34,6 @@ export const board = pgTable("board", {
   version: integer("version").notNull().default(1),
 });
 
-/**
- * A column with its limit. Its row is also the lock that movers into or out of a column with a firm
- * limit take, so that a count cannot be true for two of them at once.
- */
 export const boardColumn = pgTable(
   "board_column",
   {
@@ -47,16 +45,42 @@ export const boardColumn = pgTable(
     name: text("name").notNull(),
     part: text("part").$type<ColumnPart>().notNull(),
     position: integer("position").notNull(),
-    min: integer("min"),
-    max: integer("max"),
-    minFirm: boolean("min_firm").notNull().default(false),
-    maxFirm: boolean("max_firm").notNull().default(false),
   },
   (t) => [
     index("board_column_board").on(t.boardId),
     check("board_column_part", sql`${t.part} in ('waiting', 'working', 'finished')`),
+  ],
+);
+
+/**
+ * Every limit on how many items may be somewhere, and those that were: one that is changed or ends
+ * leaves what it was. The row in force is also the lock that movers into or out of its owner take,
+ * so that a count cannot be true for two of them at once.
+ */
+export const wipLimit = pgTable(
+  "wip_limit",
+  {
+    id: uuid("id").primaryKey(),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
+    ownerKind: text("owner_kind").$type<LimitOwnerKind>().notNull(),
+    ownerId: text("owner_id").notNull(),
+    min: integer("min"),
+    max: integer("max"),
+    minFirm: boolean("min_firm").notNull(),
+    maxFirm: boolean("max_firm").notNull(),
+    validFrom: instant("valid_from").notNull(),
+    /** Null while it is in force. */
+    validTo: instant("valid_to"),
+  },
+  (t) => [
+    uniqueIndex("wip_limit_in_force")
+      .on(t.ownerKind, t.ownerId)
+      .where(sql`${t.validTo} is null`),
+    check("wip_limit_owner", sql`${t.ownerKind} in ('state', 'column')`),
     check(
-      "board_column_limits",
+      "wip_limit_bounds",
       sql`(${t.min} is null or ${t.min} >= 0) and (${t.max} is null or ${t.max} >= coalesce(${t.min}, 0))`,
     ),
   ],

@@ -175,9 +175,34 @@ export const itemEvent = pgTable(
     field: text("field"),
     old: jsonb("old"),
     new: jsonb("new"),
-    note: text("note"),
+    /** Of the text that was said with it. */
+    noteId: uuid("note_id"),
   },
   (t) => [primaryKey({ columns: [t.itemId, t.seq] }), check("item_event_seq", sql`${t.seq} > 0`)],
+);
+
+/**
+ * The free texts of the history. An event holds their ids where they stand, so that a text can be
+ * emptied and the history stays as it is. A trigger in the database refuses any other change.
+ */
+export const itemText = pgTable(
+  "item_text",
+  {
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
+    /** The event that it was said in. */
+    seq: integer("seq").notNull(),
+    id: uuid("id").notNull(),
+    body: text("body").notNull(),
+    emptiedAt: instant("emptied_at"),
+    emptiedBy: text("emptied_by").references(() => person.id),
+    whyEmptied: text("why_emptied"),
+  },
+  (t) => [
+    primaryKey({ columns: [t.itemId, t.seq, t.id] }),
+    check("item_text_emptied", sql`(${t.emptiedAt} is null) = (${t.whyEmptied} is null)`),
+  ],
 );
 
 /** Each interval that an item spent in a state. */

@@ -1,3 +1,4 @@
+import type { Duty, DutyHolderKind } from "@/core/people/duty";
 import { sql } from "drizzle-orm";
 import {
   boolean,
@@ -26,6 +27,8 @@ export const person = pgTable("person", {
   administrator: boolean("administrator").notNull().default(false),
   /** What they do, in a word or two. */
   calling: text("calling"),
+  /** When they left: from then on they cannot sign in, and what they did keeps their name. */
+  endedAt: instant("ended_at"),
 });
 
 export const session = pgTable(
@@ -137,6 +140,27 @@ export const teamMember = pgTable(
       .references(() => person.id),
   },
   (t) => [primaryKey({ columns: [t.teamId, t.personId] })],
+);
+
+/** Who does what in a project: persons or teams. */
+export const duty = pgTable(
+  "duty",
+  {
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
+    duty: text("duty").$type<Duty>().notNull(),
+    holderKind: text("holder_kind").$type<DutyHolderKind>().notNull(),
+    holderId: text("holder_id").notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.projectId, t.duty, t.holderKind, t.holderId] }),
+    check(
+      "duty_name",
+      sql`${t.duty} in ('triages', 'reviews', 'tests', 'releases', 'accepts', 'plans')`,
+    ),
+    check("duty_holder", sql`${t.holderKind} in ('person', 'team')`),
+  ],
 );
 
 /** The role a person has in a project. Administrators need none. */

@@ -1,16 +1,21 @@
+import type { Box, BoxOwnerKind } from "@/core/plan/membership";
 import { sql } from "drizzle-orm";
-import { check, date, index, pgTable, text } from "drizzle-orm/pg-core";
+import { check, date, index, pgTable, primaryKey, text } from "drizzle-orm/pg-core";
 import { instant } from "./columns";
 import { project } from "./project";
 
-/** A time box of at most one month with a goal. Both days belong to it. */
+/**
+ * A time box with a goal, of a project or a team. Both days belong to it. It is over when its last
+ * day has passed.
+ */
 export const sprint = pgTable(
   "sprint",
   {
     id: text("id").primaryKey(),
-    projectId: text("project_id")
-      .notNull()
-      .references(() => project.id),
+    ownerKind: text("owner_kind").$type<BoxOwnerKind>().notNull(),
+    ownerId: text("owner_id").notNull(),
+    /** IANA name of the zone in which its days begin and end. */
+    zone: text("zone").notNull(),
     name: text("name").notNull(),
     goal: text("goal").notNull(),
     startsOn: date("starts_on", { mode: "string" }).notNull(),
@@ -18,8 +23,26 @@ export const sprint = pgTable(
     removedAt: instant("removed_at"),
   },
   (t) => [
-    index("sprint_project").on(t.projectId, t.startsOn),
-    check("sprint_length", sql`${t.endsOn} >= ${t.startsOn} and ${t.endsOn} <= ${t.startsOn} + 30`),
+    index("sprint_owner_days").on(t.ownerKind, t.ownerId, t.startsOn),
+    check("sprint_length", sql`${t.endsOn} >= ${t.startsOn} and ${t.endsOn} < ${t.startsOn} + 98`),
+    check("sprint_owner", sql`${t.ownerKind} in ('project', 'team')`),
+  ],
+);
+
+/** The projects whose items may be in a sprint or a release. */
+export const boxProject = pgTable(
+  "box_project",
+  {
+    box: text("box").$type<Box>().notNull(),
+    boxId: text("box_id").notNull(),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
+  },
+  (t) => [
+    primaryKey({ columns: [t.box, t.boxId, t.projectId] }),
+    index("box_project_project").on(t.projectId),
+    check("box_project_box", sql`${t.box} in ('sprint', 'release')`),
   ],
 );
 
@@ -28,13 +51,17 @@ export const release = pgTable(
   "release",
   {
     id: text("id").primaryKey(),
-    projectId: text("project_id")
-      .notNull()
-      .references(() => project.id),
+    ownerKind: text("owner_kind").$type<BoxOwnerKind>().notNull(),
+    ownerId: text("owner_id").notNull(),
+    /** IANA name of the zone in which its day begins and ends. */
+    zone: text("zone").notNull(),
     name: text("name").notNull(),
     dueOn: date("due_on", { mode: "string" }),
     releasedAt: instant("released_at"),
     removedAt: instant("removed_at"),
   },
-  (t) => [index("release_project").on(t.projectId)],
+  (t) => [
+    index("release_owner_of").on(t.ownerKind, t.ownerId),
+    check("release_owner", sql`${t.ownerKind} in ('project', 'team')`),
+  ],
 );

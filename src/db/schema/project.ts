@@ -1,5 +1,15 @@
+import type { DatedSettingName } from "@/core/calendar/dated-setting";
+import { instant } from "./columns";
 import { sql } from "drizzle-orm";
-import { check, doublePrecision, integer, pgTable, text } from "drizzle-orm/pg-core";
+import {
+  check,
+  doublePrecision,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+} from "drizzle-orm/pg-core";
 
 export const project = pgTable(
   "project",
@@ -22,5 +32,25 @@ export const project = pgTable(
       "project_expectation",
       sql`${t.expectationDays} > 0 and ${t.expectationShare} > 0 and ${t.expectationShare} < 1`,
     ),
+  ],
+);
+
+/**
+ * What a setting of a project was from when on, so that the past is counted by what held then. The
+ * last of them is what the project's row says.
+ */
+export const datedSetting = pgTable(
+  "dated_setting",
+  {
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
+    setting: text("setting").$type<DatedSettingName>().notNull(),
+    validFrom: instant("valid_from").notNull(),
+    value: jsonb("value").notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.projectId, t.setting, t.validFrom] }),
+    check("dated_setting_name", sql`${t.setting} in ('zone', 'expectation', 'calendar')`),
   ],
 );

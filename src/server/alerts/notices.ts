@@ -1,21 +1,12 @@
 import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
-import { z } from "zod";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { Told } from "@/core/workflow/follow-up";
 import { database, type Transaction } from "@/db/connection";
 import { item, membership, notice, project, report, reportMessage, teamMember } from "@/db/schema";
 import { seesItem, visibleTo } from "../people/access";
 import type { Viewer } from "../people/viewer";
-
-export interface NoticeView {
-  id: number;
-  itemKey: string;
-  projectKey: string;
-  title: string;
-  text: string;
-  at: number;
-  read: boolean;
-}
+import type { NoticeView } from "@/core/alerts/notice";
+import { NOTICES_SHOWN } from "@/core/alerts/request";
 
 /**
  * Tells people of an item: those who work in its project find it under their alerts, whoever
@@ -72,8 +63,6 @@ export async function tell(
       .values(members.map(({ id }) => ({ personId: id, itemId: moved.id, text, at })));
 }
 
-const SHOWN = 50;
-
 /** What a person was told, of items that they may still see. */
 const mine = (viewer: Viewer) =>
   and(
@@ -101,7 +90,7 @@ export async function readNotices(viewer: Viewer): Promise<NoticeView[]> {
     .innerJoin(project, eq(project.id, item.projectId))
     .where(mine(viewer))
     .orderBy(desc(notice.at), desc(notice.id))
-    .limit(SHOWN);
+    .limit(NOTICES_SHOWN);
   return rows.map(({ number, readAt, ...row }) => ({
     ...row,
     itemKey: `${row.projectKey}-${number}`,
@@ -120,8 +109,6 @@ export async function unreadCount(viewer: Viewer): Promise<number> {
     .where(and(mine(viewer), isNull(notice.readAt)));
   return n;
 }
-
-export const readBody = z.object({ ids: z.array(z.number().int().positive()).min(1).max(SHOWN) });
 
 /** Marks notices as read; only one's own. */
 export async function markRead(

@@ -1,54 +1,25 @@
-import { and, asc, eq, inArray, isNotNull, ne, notInArray, or, sql } from "drizzle-orm";
-import { z } from "zod";
-import { COLUMNS_BY } from "@/core/board/columns-by";
-import { asksWhoLooks, conditionSchema } from "@/core/condition/condition";
+import { and, asc, eq, inArray, isNotNull, isNull, ne, notInArray, or, sql } from "drizzle-orm";
+import { asksWhoLooks } from "@/core/condition/condition";
 import { rankBetween } from "@/core/item/rank";
 import { refuse } from "@/core/workflow/refusal";
 import { transact, type Transaction } from "@/db/connection";
-import { board, boardColumn, boardPlace, columnState, state, workflow } from "@/db/schema";
+import {
+  board,
+  boardColumn,
+  boardPlace,
+  columnState,
+  state,
+  wipLimit,
+  workflow,
+} from "@/db/schema";
+import { removeColumns } from "./remove-columns";
 import { seenItem } from "../item/seen-item";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
 import { announceDesign } from "../workflow/announce";
+import type { BoardRequest } from "@/core/board/request";
 
-const id = z.string().min(1).max(64);
-const name = z.string().trim().min(1, "A name is needed.").max(60, "Use at most 60 characters.");
-
-const column = z.object({
-  id,
-  stage: name,
-  name: z.string().trim().max(60),
-  part: z.enum(["waiting", "working", "finished"]),
-  stateIds: z.array(id).max(100),
-});
-
-export const boardBody = z.discriminatedUnion("kind", [
-  z.object({
-    kind: z.literal("save"),
-    board: z.object({
-      id,
-      name,
-      columnsBy: z.enum(COLUMNS_BY),
-      scope: conditionSchema.nullable(),
-      columns: z.array(column).max(60),
-    }),
-    /** The version that was seen; 0 for a board that is new. */
-    seenVersion: z.number().int().min(0),
-  }),
-  z.object({ kind: z.literal("order columns"), boardId: id, columnIds: z.array(id).max(60) }),
-  z.object({ kind: z.literal("order boards"), boardIds: z.array(id).max(60) }),
-  z.object({ kind: z.literal("remove"), boardId: id }),
-  /** On a free board: puts an item into a list, below another or on top, or takes it out of all. */
-  z.object({
-    kind: z.literal("place"),
-    boardId: id,
-    itemId: z.uuid(),
-    columnId: id.nullable(),
-    below: z.uuid().nullable(),
-  }),
-]);
-export type BoardRequest = z.infer<typeof boardBody>;
 type SavedBoard = Extract<BoardRequest, { kind: "save" }>["board"];
 
 const MOST_BOARDS = 40;
@@ -197,11 +168,16 @@ export async function checkLimitedScope(tx: Transaction, boardId: string): Promi
   const [limited] = await tx
     .select({ stage: boardColumn.stage })
     .from(boardColumn)
-    .where(
+    .innerJoin(
+      wipLimit,
       and(
-        eq(boardColumn.boardId, boardId),
-        or(isNotNull(boardColumn.min), isNotNull(boardColumn.max)),
+        eq(wipLimit.ownerKind, "column"),
+        eq(wipLimit.ownerId, boardColumn.id),
+        isNull(wipLimit.validTo),
       ),
+    )
+    .where(
+      and(eq(boardColumn.boardId, boardId), or(isNotNull(wipLimit.min), isNotNull(wipLimit.max))),
     )
     .limit(1);
   if (limited)
@@ -214,14 +190,13 @@ export async function checkLimitedScope(tx: Transaction, boardId: string): Promi
 async function storeColumns(tx: Transaction, { id: boardId, columns }: SavedBoard): Promise<void> {
   const ids = columns.map((c) => c.id);
   await tx.delete(columnState).where(eq(columnState.boardId, boardId));
-  await tx
-    .delete(boardColumn)
-    .where(
-      and(
-        eq(boardColumn.boardId, boardId),
-        ids.length > 0 ? notInArray(boardColumn.id, ids) : undefined,
-      ),
-    );
+  await removeColumns(
+    tx,
+    and(
+      eq(boardColumn.boardId, boardId),
+      ids.length > 0 ? notInArray(boardColumn.id, ids) : undefined,
+    ),
+  );
   for (const [
     position,
     { id: columnId, stage, name: columnName, part, stateIds },
@@ -258,7 +233,7 @@ async function removeBoard(tx: Transaction, projectId: string, boardId: string):
       "Make another one first: its limits and measures are read from it.",
     );
   await tx.delete(columnState).where(eq(columnState.boardId, head.id));
-  await tx.delete(boardColumn).where(eq(boardColumn.boardId, head.id));
+  await removeColumns(tx, eq(boardColumn.boardId, head.id));
   await tx.delete(board).where(eq(board.id, head.id));
 }
 

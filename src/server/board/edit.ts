@@ -7,7 +7,8 @@ import type { Viewer } from "../people/viewer";
 import { notFound, Refused } from "../refused";
 import { announceDesign } from "../workflow/announce";
 import { checkLimitedScope } from "./boards";
-import type { ColumnEditRequest } from "../workflow/request";
+import { setLimit } from "./limits";
+import type { ColumnEditRequest } from "@/core/board/request";
 
 /**
  * Changes the limit of a column. Items that are beyond a new maximum stay where they are; the board
@@ -32,10 +33,8 @@ export async function editColumn(viewer: Viewer, request: ColumnEditRequest): Pr
         ),
       );
     const { min, max, minFirm, maxFirm } = request;
-    await tx
-      .update(boardColumn)
-      .set({ min, max, minFirm, maxFirm })
-      .where(eq(boardColumn.id, column.id));
+    const owner = { projectId: project.id, kind: "column", id: column.id } as const;
+    await setLimit(tx, owner, { min, max, minFirm, maxFirm });
     await checkLimitedScope(tx, head.id);
     await announceDesign(tx, project.id, { kind: "board changed", data: { boardId: head.id } });
   });

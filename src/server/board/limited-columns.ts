@@ -7,11 +7,12 @@ import type { ItemSnapshot } from "@/core/item/fields";
 import { stateOf, type Workflow } from "@/core/workflow/workflow";
 import type { StateId } from "@/core/workflow/state";
 import type { Reader, Transaction } from "@/db/connection";
-import { board, boardColumn, columnState, item, state } from "@/db/schema";
+import { board, boardColumn, columnState, item, wipLimit } from "@/db/schema";
 import { namedQuery } from "@/db/statement";
 import { projectAsker } from "../condition/asker";
 import { askedItem } from "../condition/asked-items";
 import { columnCounts } from "./column-counts";
+import { limitOf } from "./limits";
 
 /** A move of an item, as far as limits matter for it. */
 export interface LimitedMove {
@@ -34,8 +35,9 @@ export async function lockLimits(
   tx: Transaction,
   move: LimitedMove,
 ): Promise<{ left: LimitedColumn[]; entered: LimitedColumn[] }> {
-  const columns = await lockColumns(tx, move);
-  const states = await lockStates(tx, move);
+  const locked = await lockNamed[move.wanted](tx, { from: move.before.stateId, to: move.to });
+  const columns = await columnHoldings(tx, move, locked);
+  const states = await stateHoldings(tx, move, locked);
   const plain = ({ stateIds: _, scoped: _scoped, ...column }: Holding): LimitedColumn => column;
   const holding = (stateId: StateId, side: "leaves" | "enters") =>
     [...columns, ...states]
@@ -56,46 +58,66 @@ const EVERYTHING: Scoped = { leaves: true, enters: true };
 const lockOf = (reader: Reader, wanted: LimitedMove["wanted"]) =>
   reader
     .select({
+      limit: wipLimit,
       column: boardColumn,
       scope: board.scope,
       stateIds: sql<
-        string[]
+        string[] | null
       >`(select array_agg(${columnState.stateId}) from ${columnState} where ${columnState.columnId} = ${boardColumn.id})`,
     })
-    .from(boardColumn)
-    .innerJoin(board, eq(board.id, boardColumn.boardId))
+    .from(wipLimit)
+    .leftJoin(
+      boardColumn,
+      and(eq(wipLimit.ownerKind, "column"), eq(boardColumn.id, wipLimit.ownerId)),
+    )
+    .leftJoin(board, eq(board.id, boardColumn.boardId))
     .where(
       and(
+        isNull(wipLimit.validTo),
         or(
-          boardColumn.maxFirm,
-          boardColumn.minFirm,
-          wanted === "all" ? isNotNull(boardColumn.max) : undefined,
+          wipLimit.maxFirm,
+          wipLimit.minFirm,
+          wanted === "all" ? isNotNull(wipLimit.max) : undefined,
         ),
-        inArray(
-          boardColumn.id,
-          reader
-            .select({ id: columnState.columnId })
-            .from(columnState)
-            .where(
-              sql`${columnState.stateId} in (${sql.placeholder("from")}, ${sql.placeholder("to")})`,
+        or(
+          and(
+            eq(wipLimit.ownerKind, "state"),
+            sql`${wipLimit.ownerId} in (${sql.placeholder("from")}, ${sql.placeholder("to")})`,
+          ),
+          and(
+            eq(wipLimit.ownerKind, "column"),
+            inArray(
+              wipLimit.ownerId,
+              reader
+                .select({ id: columnState.columnId })
+                .from(columnState)
+                .where(
+                  sql`${columnState.stateId} in (${sql.placeholder("from")}, ${sql.placeholder("to")})`,
+                ),
             ),
+          ),
         ),
       ),
     )
-    .orderBy(boardColumn.id)
-    .for("update", { of: boardColumn });
+    .orderBy(wipLimit.id)
+    .for("update", { of: wipLimit });
 
 const lockNamed = {
   firm: namedQuery("lock the firm limits of a move", (reader) => lockOf(reader, "firm")),
   all: namedQuery("lock all limits of a move", (reader) => lockOf(reader, "all")),
 };
 
-async function lockColumns(tx: Transaction, move: LimitedMove): Promise<Holding[]> {
-  const states = { from: move.before.stateId, to: move.to };
-  const locked = await lockNamed[move.wanted](tx, states);
+type LockedLimit = Awaited<ReturnType<typeof lockOf>>[number];
+
+async function columnHoldings(
+  tx: Transaction,
+  move: LimitedMove,
+  locked: readonly LockedLimit[],
+): Promise<Holding[]> {
+  const columns = locked.flatMap(({ column, ...rest }) => (column ? [{ ...rest, column }] : []));
   const holdings: Holding[] = [];
-  for (const boardId of new Set(locked.map((l) => l.column.boardId))) {
-    const here = locked.filter((l) => l.column.boardId === boardId);
+  for (const boardId of new Set(columns.map((l) => l.column.boardId))) {
+    const here = columns.filter((l) => l.column.boardId === boardId);
     const { scope } = here[0];
     const counts = await columnCounts(
       tx,
@@ -108,20 +130,15 @@ async function lockColumns(tx: Transaction, move: LimitedMove): Promise<Holding[
       scope === null
         ? EVERYTHING
         : await scopedMove(tx, move, (asked, asker) => holds(scope, asked, asker));
-    for (const { column, stateIds: covers } of here) {
-      const { id, min, max, minFirm, maxFirm, stage, name } = column;
+    for (const { limit, column, stateIds: covers } of here)
       holdings.push({
-        id,
-        name: columnWords({ stage, name }),
-        min,
-        max,
-        minFirm,
-        maxFirm,
-        count: counts.get(id) ?? 0,
-        stateIds: covers,
+        ...limitOf(limit),
+        id: column.id,
+        name: columnWords(column),
+        count: counts.get(column.id) ?? 0,
+        stateIds: covers ?? [],
         scoped,
       });
-    }
   }
   return holdings;
 }
@@ -145,36 +162,26 @@ async function scopedMove(
   };
 }
 
-async function lockStates(
+async function stateHoldings(
   tx: Transaction,
-  { workflow, before, to, wanted }: LimitedMove,
+  { workflow }: LimitedMove,
+  locked: readonly LockedLimit[],
 ): Promise<Holding[]> {
-  const limited = workflow.states.filter(
-    (s) => [before.stateId, to].includes(s.id) && s.limit && (s.limit.firm || wanted === "all"),
-  );
+  const limited = locked.map((l) => l.limit).filter((l) => l.ownerKind === "state");
   if (limited.length === 0) return [];
-  const ids = limited.map((s) => s.id);
-  await tx
-    .select({ id: state.id })
-    .from(state)
-    .where(inArray(state.id, ids))
-    .orderBy(state.id)
-    .for("no key update");
+  const ids = limited.map((l) => l.ownerId);
   const counts = await tx
     .select({ id: item.stateId, count: sql<number>`count(*)::int` })
     .from(item)
     .where(and(inArray(item.stateId, ids), isNull(item.withdrawnAt)))
     .groupBy(item.stateId);
   const countOf = new Map(counts.map((c) => [c.id, c.count]));
-  return limited.map(({ id, name, limit }) => ({
-    id: `state ${id}`,
-    name,
-    min: null,
-    max: limit!.max,
-    minFirm: false,
-    maxFirm: limit!.firm,
-    count: countOf.get(id) ?? 0,
-    stateIds: [id],
+  return limited.map((limit) => ({
+    ...limitOf(limit),
+    id: `state ${limit.ownerId}`,
+    name: stateOf(workflow, limit.ownerId).name,
+    count: countOf.get(limit.ownerId) ?? 0,
+    stateIds: [limit.ownerId],
     scoped: EVERYTHING,
   }));
 }

@@ -1,6 +1,5 @@
-import type { OwnField } from "@/core/item/own-field";
-import type { Release, Sprint } from "@/core/plan/sprint";
-import type { ItemType } from "@/core/item/item-type";
+import { NO_LIMIT } from "@/core/board/limit";
+import { limitsInForce } from "./limits";
 import { and, asc, eq, gte, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { valueColumns, type ColumnsBy, type Places } from "@/core/board/columns-by";
@@ -15,57 +14,19 @@ import { board, boardColumn, boardPlace, columnState, domainEvent, item } from "
 import { loadOwnFields } from "../item/own-fields";
 import { viewerAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
-import { hiddenInBoxes, loadReleases, loadSprints, type HiddenInBox } from "../plan/boxes";
+import { hiddenInBoxes, loadReleases, loadSprints } from "../plan/boxes";
 import { snapshotOf } from "../item/rows";
 import { toldParents } from "../item/told-parent";
 import { enterProject, seesItem } from "../people/access";
-import { roster, type RosterPerson } from "../people/roster";
+import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
 import { hiddenCounts } from "./column-counts";
+import type { BoardView } from "@/core/board/board-view";
 
 /** How long a finished item stays on the board. */
 export const FINISHED_DAYS_SHOWN = 14;
-
-export interface BoardView {
-  project: { id: string; key: string; name: string; zone: string };
-  board: {
-    id: string;
-    name: string;
-    version: number;
-    columnsBy: ColumnsBy;
-    scoped: boolean;
-    places: Places;
-  };
-  boards: { id: string; name: string }[];
-  columns: Column[];
-  cards: Card[];
-  /** Items in progress that the board counts and this person may not see, by state. */
-  hidden: Record<string, number>;
-  /** Open items of sprints and releases that this person may not see, by the box's id. */
-  hiddenInBoxes: Record<string, HiddenInBox>;
-  /** Whether this person sees all items; otherwise counts are of more than they may see. */
-  seesAll: boolean;
-  workflows: Workflow[];
-  types: ItemType[];
-  people: RosterPerson[];
-  teams: { id: string; name: string }[];
-  sprints: Sprint[];
-  releases: Release[];
-  ownFields: OwnField[];
-  /** What this person may do here. */
-  rights: {
-    move: boolean;
-    edit: boolean;
-    overrideLimits: boolean;
-    design: boolean;
-    intake: boolean;
-  };
-  /** Number of the last announced change that is in this view; a stream goes on from here. */
-  lastEventId: number;
-  now: number;
-}
 
 /** A board with everything drawn on it; the project's first where none is named. */
 export async function readBoard(
@@ -301,8 +262,14 @@ export async function loadColumns(reader: Reader, boardId: string): Promise<Colu
     .where(eq(boardColumn.boardId, boardId))
     .orderBy(boardColumn.position);
   const states = await reader.select().from(columnState).where(eq(columnState.boardId, boardId));
+  const limits = await limitsInForce(
+    reader,
+    "column",
+    rows.map((c) => c.id),
+  );
   return rows.map(({ boardId: _, ...column }) => ({
     ...column,
+    ...(limits.get(column.id) ?? NO_LIMIT),
     stateIds: states.filter((s) => s.columnId === column.id).map((s) => s.stateId),
   }));
 }

@@ -5,6 +5,7 @@ import { isInProgress, type StateId } from "@/core/workflow/state";
 import type { Transaction } from "@/db/connection";
 import { board, boardColumn, columnState } from "@/db/schema";
 import { v7 as newId } from "uuid";
+import { removeColumns } from "./remove-columns";
 
 /**
  * Lets the boards of a project follow a change of a workflow: columns that were called what their
@@ -83,5 +84,5 @@ async function removeEmptyColumns(tx: Transaction, boardId: string): Promise<voi
     .select({ one: sql`1` })
     .from(columnState)
     .where(eq(columnState.columnId, boardColumn.id));
-  await tx.delete(boardColumn).where(and(eq(boardColumn.boardId, boardId), notExists(states)));
+  await removeColumns(tx, and(eq(boardColumn.boardId, boardId), notExists(states)));
 }

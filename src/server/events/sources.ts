@@ -7,13 +7,8 @@ import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { v7 as newId } from "uuid";
-
-export interface SourceView {
-  id: string;
-  name: string;
-  createdAt: number;
-  lastHeardAt: number | null;
-}
+import { sourceBody } from "@/core/workflow/request";
+import type { SourceView } from "@/core/workflow/event-source";
 
 /** Who may post events to a project. Secrets are told once, when a source is made. */
 export async function readSources(viewer: Viewer, projectKey: string): Promise<SourceView[]> {
@@ -30,14 +25,6 @@ export async function readSources(viewer: Viewer, projectKey: string): Promise<S
     .where(and(eq(eventSource.projectId, project.id), isNull(eventSource.removedAt)))
     .orderBy(eventSource.createdAt);
 }
-
-export const sourceBody = z.discriminatedUnion("kind", [
-  z.object({
-    kind: z.literal("add"),
-    name: z.string().trim().min(1, "A source needs a name.").max(60),
-  }),
-  z.object({ kind: z.literal("remove"), id: z.string().max(64) }),
-]);
 
 const SECRET_BYTES = 32;
 

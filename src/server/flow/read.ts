@@ -6,16 +6,13 @@ import { dayNumber, dayStart, isoDate } from "@/core/calendar/zone";
 import { lastWeeks } from "@/core/flow/period";
 import { delivered, timed } from "@/core/flow/measures";
 import { maskIds, maskPulse, maskReport } from "@/core/flow/outside-view";
-import { pulse, PULSE_WINDOW_WEEKS, runningWeek, type Pulse } from "@/core/flow/pulse";
-import { flowReport, percentiles, type FlowReport, type Percentiles } from "@/core/flow/report";
+import { pulse, PULSE_WINDOW_WEEKS, runningWeek } from "@/core/flow/pulse";
+import { flowReport, percentiles } from "@/core/flow/report";
 import { flowTimes } from "@/core/flow/time-in-state";
-import { CLASSES_OF_SERVICE } from "@/core/item/fields";
-import type { State } from "@/core/workflow/state";
 import { database } from "@/db/connection";
-import { readUnplanned, type UnplannedView } from "./unplanned";
+import { readUnplanned } from "./unplanned";
 import { columnCounts } from "../board/column-counts";
 import { newestEventId, loadBoard } from "../board/read";
-import type { KeptPromises } from "@/core/intake/kept-promises";
 import { readKeptPromises } from "../intake/promises";
 import { enterProject, hiddenItems, type ProjectAccess, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -28,30 +25,9 @@ import {
   readRunning,
   readStateSums,
 } from "./facts";
-
-export const PERIODS = { "4 weeks": 4, "12 weeks": 12, "26 weeks": 26, "39 weeks": 39 } as const;
-
-export const flowQuery = z.object({
-  period: z.enum(["4 weeks", "12 weeks", "26 weeks", "39 weeks"]).catch("12 weeks"),
-  type: z.string().max(64).optional(),
-  class: z.enum(CLASSES_OF_SERVICE).optional(),
-});
-export type FlowQuery = z.infer<typeof flowQuery>;
-
-/**
- * The pulse strip's figures, and what the board draws from finished items: percentiles and the
- * ladder. They count every item.
- */
-interface Figures {
-  pulse: Pulse;
-  percentiles: Percentiles;
-  ladder: Record<string, number | null>;
-  limitsBroken: string[];
-  now: Instant;
-}
-
-/** The figures with what of the items behind them a person may see. */
-export type FlowSummary = Figures;
+import { type FlowQuery, PERIODS, bandQuery } from "@/core/flow/request";
+import type { LearnView } from "@/core/flow/learn-view";
+import type { FlowSummary } from "@/core/flow/summary";
 
 const expectationOf = (project: ProjectRow) => ({
   days: project.expectationDays,
@@ -72,7 +48,7 @@ export async function flowSummary(
   return { ...summary, pulse: maskPulse(summary.pulse, hidden) };
 }
 
-function keptSummary(project: ProjectRow, lastEvent: number, now: Instant): Promise<Figures> {
+function keptSummary(project: ProjectRow, lastEvent: number, now: Instant): Promise<FlowSummary> {
   const known = summaries.get(project.id);
   if (known && known.lastEvent === lastEvent && Math.abs(now - known.at) < SUMMARY_KEPT_MS)
     return known.summary;
@@ -87,10 +63,13 @@ function keptSummary(project: ProjectRow, lastEvent: number, now: Instant): Prom
  * It is made anew when something happened, and after a few seconds all the same, because numbers
  * of events may become visible out of order.
  */
-const summaries = new Map<string, { lastEvent: number; at: number; summary: Promise<Figures> }>();
+const summaries = new Map<
+  string,
+  { lastEvent: number; at: number; summary: Promise<FlowSummary> }
+>();
 const SUMMARY_KEPT_MS = 5_000;
 
-async function summarise(project: ProjectRow, now: Instant): Promise<Figures> {
+async function summarise(project: ProjectRow, now: Instant): Promise<FlowSummary> {
   const db = database();
   const { zone } = project;
   const twelveWeeks = lastWeeks(PULSE_WINDOW_WEEKS, zone, now);
@@ -127,19 +106,6 @@ async function summarise(project: ProjectRow, now: Instant): Promise<Figures> {
   };
 }
 
-export interface LearnView {
-  project: { id: string; key: string; name: string; zone: string };
-  query: FlowQuery;
-  report: FlowReport;
-  unplanned: UnplannedView;
-  promises: KeptPromises;
-  states: State[];
-  types: { id: string; name: string }[];
-  from: string;
-  to: string;
-  now: Instant;
-}
-
 /** Everything on the Learn page for a period, an item type and a class of service. */
 export async function readLearn(
   viewer: Viewer,
@@ -173,22 +139,19 @@ export async function readLearn(
   };
 }
 
-export const bandQuery = z.object({ state: z.string().max(64), day: z.coerce.number().int() });
-
 /** The items behind a point of the cumulative flow diagram. */
 export async function readBand(
   viewer: Viewer,
   projectKey: string,
-  query: FlowQuery,
-  band: z.infer<typeof bandQuery>,
+  query: FlowQuery & z.infer<typeof bandQuery>,
   now = Date.now(),
 ): Promise<string[]> {
   const db = database();
   const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
   const scope = { project, typeId: query.type, classOfService: query.class };
-  const at = Math.min(dayStart(band.day + 1, project.zone), now + 1);
+  const at = Math.min(dayStart(query.day + 1, project.zone), now + 1);
   return maskIds(
-    await readInState(db, scope, band.state, at),
+    await readInState(db, scope, query.state, at),
     await hiddenItems(db, viewer, project.id),
   );
 }

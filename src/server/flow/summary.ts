@@ -3,15 +3,13 @@ import { unreadCount } from "../alerts/notices";
 import { unjudgedCount } from "../intake/desk";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { flowSummary, type FlowSummary } from "./read";
+import { flowSummary } from "./read";
+import type { ProjectSummary } from "@/core/flow/summary";
 
 /**
  * What the frame of every project page shows: the pulse, and how many reports wait for a verdict.
  */
-export async function readSummary(
-  viewer: Viewer,
-  projectKey: string,
-): Promise<FlowSummary & { unjudged: number; unread: number; seesAll: boolean }> {
+export async function readSummary(viewer: Viewer, projectKey: string): Promise<ProjectSummary> {
   const access = await enterProject(database(), viewer, { key: projectKey }, "read flow");
   const [summary, unjudged, unread] = await Promise.all([
     flowSummary(access, viewer),

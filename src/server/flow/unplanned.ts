@@ -8,22 +8,13 @@ import {
   unplannedShare,
   velocity,
   type FinishedWork,
-  type UnplannedShare,
 } from "@/core/flow/unplanned";
 import type { Reader } from "@/db/connection";
 import { item, itemLink, itemType } from "@/db/schema";
 import type { PromiseFilter } from "../intake/promises";
 import { loadReleases, loadSprints } from "../plan/boxes";
 import { FLOW_LEVEL } from "./facts";
-
-/** What came in between, and what got past testing, as Learn shows it. */
-export interface UnplannedView {
-  share: UnplannedShare;
-  /** Bugs found in finished work in the period, by the release that it went out with. */
-  escaped: { release: string; ids: string[] }[];
-  /** Estimate finished in each of the last sprints, the latest last. */
-  velocity: { sprint: string; points: number }[];
-}
+import type { UnplannedView } from "@/core/flow/learn-view";
 
 const SPRINTS_SHOWN = 6;
 

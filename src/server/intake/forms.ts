@@ -1,13 +1,6 @@
 import { and, asc, count, eq, gte, isNull, max } from "drizzle-orm";
-import { z } from "zod";
 import { DAY } from "@/core/calendar/instant";
-import {
-  FIRST_FORM,
-  formDefinitionSchema,
-  readForm,
-  type FormDefinition,
-  type RawAnswers,
-} from "@/core/intake/form";
+import { readForm, type FormDefinition, type RawAnswers } from "@/core/intake/form";
 import { refuse } from "@/core/workflow/refusal";
 import { database, transact, type Reader } from "@/db/connection";
 import { intakeForm, project, report } from "@/db/schema";
@@ -22,25 +15,8 @@ import { checkFiles, type SentFile } from "./file";
 import { joinKnownProblem } from "./known";
 import { storeReport } from "./new-report";
 import { v7 as newId } from "uuid";
-
-export interface FormView {
-  id: string;
-  slug: string;
-  definition: FormDefinition;
-  open: boolean;
-  embeddable: boolean;
-  version: number;
-  /** Reports that came by it in the last thirty days. */
-  lately: number;
-}
-
-export interface FormsView {
-  project: { id: string; key: string; name: string; visibility: string };
-  forms: FormView[];
-  teams: { id: string; name: string }[];
-  types: { id: string; name: string }[];
-  mayEdit: boolean;
-}
+import type { FormRequest } from "@/core/intake/request";
+import type { FormsView } from "@/core/intake/forms-view";
 
 const standing = (projectId: string) =>
   and(eq(intakeForm.projectId, projectId), isNull(intakeForm.removedAt));
@@ -86,26 +62,6 @@ export async function readForms(
     mayEdit: access.may("edit workflow"),
   };
 }
-
-const slug = z
-  .string()
-  .regex(/^[a-z0-9][a-z0-9-]{0,39}$/, "An address is of small letters, digits and dashes.");
-
-export const formBody = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("add"), slug, definition: formDefinitionSchema.default(FIRST_FORM) }),
-  z.object({
-    kind: z.literal("change"),
-    id: z.uuid(),
-    seenVersion: z.number().int().positive(),
-    slug: slug.optional(),
-    definition: formDefinitionSchema.optional(),
-    open: z.boolean().optional(),
-    embeddable: z.boolean().optional(),
-  }),
-  z.object({ kind: z.literal("remove"), id: z.uuid() }),
-  z.object({ kind: z.literal("bring back"), id: z.uuid() }),
-]);
-export type FormRequest = z.infer<typeof formBody>;
 
 export const MOST_FORMS = 20;
 

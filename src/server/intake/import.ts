@@ -1,6 +1,5 @@
 import { and, eq, isNull, notExists, sql } from "drizzle-orm";
 import { z } from "zod";
-import { importedReportSchema } from "@/core/formats/report-table";
 import { database, transact } from "@/db/connection";
 import { item, person, report, reportVerdict } from "@/db/schema";
 import { announce } from "../events/announce";
@@ -10,23 +9,7 @@ import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { newReport, storeReport } from "./new-report";
 import { receiveReports, takeBackReports } from "./store";
-
-export const MOST_AT_ONCE = 500;
-
-export const importBody = z.discriminatedUnion("kind", [
-  z.object({
-    kind: z.literal("import"),
-    importId: z.uuid(),
-    /** Counts the parts of one import; sent again, a part changes nothing. */ part: z
-      .number()
-      .int()
-      .min(0)
-      .max(100),
-    reports: z.array(importedReportSchema).min(1).max(MOST_AT_ONCE),
-  }),
-  z.object({ kind: z.literal("take back"), importId: z.uuid() }),
-]);
-export type ImportRequest = z.infer<typeof importBody>;
+import { type ImportRequest, quickBody } from "@/core/intake/request";
 
 /**
  * Takes a part of a table into the queue, or takes a whole import back as far as nobody has judged
@@ -77,13 +60,6 @@ export async function importReports(
     return { changed: gone.length, kept: left.length };
   });
 }
-
-export const quickBody = z.object({
-  title: z.string().trim().min(1, "Say in a few words what is wrong.").max(200),
-  happened: z.string().trim().max(10_000).default(""),
-  /** The item that was in view. */
-  itemKey: z.string().max(30).nullable().default(null),
-});
 
 /**
  * A report by somebody with an account, from wherever they are, with the item in view as its

@@ -1,7 +1,7 @@
 import { and, desc, eq, isNull } from "drizzle-orm";
-import { judge, type Verdict } from "@/core/intake/verdict";
+import { judge, type Verdict, type VerdictResult } from "@/core/intake/verdict";
 import { tellingOf } from "@/core/intake/letters";
-import type { Progress, ReportStanding } from "@/core/intake/report";
+import type { Progress } from "@/core/intake/report";
 import { dealtWith } from "@/core/intake/decide-report";
 import { isRefusal } from "@/core/workflow/refusal";
 import { transact, type Transaction } from "@/db/connection";
@@ -15,15 +15,8 @@ import type { Viewer } from "../people/viewer";
 import { invalid, Refused } from "../refused";
 import { reportThroughDoor } from "./door";
 import { fullStandingOf, giveVerdict } from "./give-verdict";
-import type { VerdictBody } from "./request";
+import type { VerdictBody } from "@/core/intake/request";
 import { lockSeenReport, type ReportRow } from "./seen-report";
-
-export interface VerdictResult {
-  verdictId: string;
-  status: ReportStanding["status"];
-  itemId: string | null;
-  itemKey: string | null;
-}
 
 /**
  * Gives a verdict on a report: one transaction for the report, its item, the requester's page and

@@ -8,12 +8,8 @@ import { announce } from "../events/announce";
 import { seeItem } from "../item/enter";
 import type { Viewer } from "../people/viewer";
 import { invalid } from "../refused";
-
-/** A problem that everybody may know of: an id and words for people outside, nothing else. */
-export interface KnownProblem {
-  id: string;
-  words: string;
-}
+import { knownBody } from "@/core/intake/request";
+import type { KnownProblem } from "@/core/intake/known-problem";
 
 const OFFERED = 3;
 const LEAST_ALIKE = 0.15;
@@ -67,15 +63,6 @@ export async function joinKnownProblem(
   if (!known) throw invalid("This problem is not known any more.", "Send your report without it.");
   return { ...UNJUDGED, status: "merged", itemId: known.id };
 }
-
-export const knownBody = z.object({
-  /** Words for people outside; null: not published any more. */ words: z
-    .string()
-    .trim()
-    .min(1, "Say in words for people outside what is wrong.")
-    .max(200)
-    .nullable(),
-});
 
 /** Makes an item known outside, in words of its own, or takes it back. */
 export async function publishKnown(

@@ -21,33 +21,11 @@ import { reportThroughDoor } from "./door";
 import { isPicture } from "./file";
 import { fileOfReport, type ServedFile } from "./files";
 import { newToken } from "./new-report";
-import type { RequesterMove } from "./request";
+import type { RequesterMove } from "@/core/intake/requester-request";
 import { lockReport, type ReportRow } from "./seen-report";
 import { refuse } from "@/core/workflow/refusal";
 import { v7 as newId } from "uuid";
-
-/** What somebody without an account sees of their report: nothing internal, no names of people. */
-export interface PrivatePage {
-  reference: string;
-  projectName: string;
-  title: string;
-  wrote: {
-    happened: string;
-    reproduce: string;
-    place: string;
-    answers: { label: string; value: string }[];
-  } | null;
-  receivedAt: number;
-  now: number;
-  files: { id: string; name: string; picture: boolean }[];
-  status: { headline: string; detail: string };
-  /** How many others told of the same thing. */
-  others: number;
-  awaitsAnswer: boolean;
-  /** Steps that the process leaves to the requester. */
-  moves: { from: string; to: string; verb: string; asksWhy: boolean }[];
-  messages: { kind: "question" | "reminder" | "answer" | "progress"; body: string; at: number }[];
-}
+import type { PrivatePageView } from "@/core/intake/private-page";
 
 const TOKEN = /^[A-Za-z0-9_-]{32}$/;
 
@@ -77,7 +55,7 @@ async function lockReportOf(
   return { row: await lockReport(tx, row.id), follower };
 }
 
-export async function readPrivatePage(token: string): Promise<PrivatePage> {
+export async function readPrivatePage(token: string): Promise<PrivatePageView> {
   const db = database();
   const { row, follower } = await reportOf(db, token);
   const [about] = await db
@@ -256,7 +234,7 @@ async function sayOnItem(tx: Transaction, itemId: string, body: string): Promise
 }
 
 /** The moves that the process leaves to whoever asked for the item. */
-async function movesOf(itemId: string | null): Promise<PrivatePage["moves"]> {
+async function movesOf(itemId: string | null): Promise<PrivatePageView["moves"]> {
   if (itemId === null) return [];
   return transact(async (tx) => {
     const { workflow, before: now } = await seeItem(tx, REQUESTER, itemId, "read project");

@@ -22,41 +22,9 @@ import { compileCondition } from "../condition/compile";
 import { loadVocabulary } from "../condition/vocabulary";
 import { enterProject, hiddenItems } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { loadRules, type IntakeRules } from "./rules";
-
-/** How the promises about an item stand. */
-export interface ItemPromise {
-  target: string;
-  answer: TargetState | null;
-  resolve: TargetState | null;
-}
-
-export interface PromiseRow extends ItemPromise {
-  itemId: string;
-  key: string;
-  title: string;
-  typeId: string;
-  stateName: string;
-  assigneeId: string | null;
-}
-
-export interface PromisesView {
-  project: { id: string; key: string; name: string; zone: string };
-  rules: IntakeRules;
-  /** Open items with a promise, those that are due first on top. */
-  open: PromiseRow[];
-  /**
-   * How the promises stand about open items outside this person's view: they count, and nothing
-   * else of them is told.
-   */
-  unseen: TargetState["standing"][][];
-  /** Of the last twelve weeks, by target. */
-  kept: { target: string; answered: KeptPromises; resolved: KeptPromises; both: KeptPromises }[];
-  vocabulary: Awaited<ReturnType<typeof loadVocabulary>>;
-  people: { id: string; name: string }[];
-  mayEdit: boolean;
-  now: Instant;
-}
+import { loadRules } from "./rules";
+import type { PromisesView, PromiseRow, IntakeRules } from "@/core/intake/promises-view";
+import type { ItemPromise } from "@/core/item/item-view";
 
 const KEPT_WEEKS = 12;
 

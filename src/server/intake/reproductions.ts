@@ -1,18 +1,11 @@
 import { and, eq, isNull } from "drizzle-orm";
-import { z } from "zod";
-import { reproductionSchema } from "@/core/intake/reproduction";
 import { transact } from "@/db/connection";
 import { reproduction } from "@/db/schema";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { reportThroughDoor } from "./door";
 import { lockSeenReport } from "./seen-report";
-
-export const reproductionBody = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("tried"), id: z.uuid(), try: reproductionSchema }),
-  z.object({ kind: z.literal("take back"), id: z.uuid() }),
-]);
-export type ReproductionRequest = z.infer<typeof reproductionBody>;
+import type { ReproductionRequest } from "@/core/intake/request";
 
 /**
  * Keeps that somebody tried to make a report happen, or takes their own try back. Sent twice it

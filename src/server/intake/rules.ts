@@ -1,21 +1,8 @@
+import { setFrom } from "../workflow/dated-settings";
 import { eq } from "drizzle-orm";
-import { z } from "zod";
-import {
-  OFFICE_HOURS,
-  workingCalendarSchema,
-  type WorkingCalendar,
-} from "@/core/calendar/working-time";
-import { FIRST_MODEL, scoringModelSchema, type ScoringModel } from "@/core/intake/scoring";
-import {
-  MOST_TARGETS,
-  serviceTargetSchema,
-  type ServiceTarget,
-} from "@/core/intake/service-target";
-import {
-  FIRST_TRIAGE_RULES,
-  triageRulesSchema,
-  type TriageRules,
-} from "@/core/intake/triage-rules";
+import { OFFICE_HOURS } from "@/core/calendar/working-time";
+import { FIRST_MODEL } from "@/core/intake/scoring";
+import { FIRST_TRIAGE_RULES } from "@/core/intake/triage-rules";
 import { refuse } from "@/core/workflow/refusal";
 import { transact, type Reader } from "@/db/connection";
 import { intakeRules } from "@/db/schema";
@@ -23,18 +10,8 @@ import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { Refused } from "../refused";
 import { announceDesign } from "../workflow/announce";
-
-/**
- * What a project promises, when it works, how it weighs requests, and what it has agreed on for
- * triage.
- */
-export interface IntakeRules {
-  calendar: WorkingCalendar;
-  targets: ServiceTarget[];
-  scoring: ScoringModel;
-  triage: TriageRules;
-  version: number;
-}
+import type { RulesRequest } from "@/core/intake/request";
+import type { IntakeRules } from "@/core/intake/promises-view";
 
 /** The rules of a project; what it has not said is office hours, no promise, and a first model. */
 export async function loadRules(reader: Reader, projectId: string): Promise<IntakeRules> {
@@ -49,18 +26,6 @@ export async function loadRules(reader: Reader, projectId: string): Promise<Inta
     }
   );
 }
-
-export const rulesBody = z.object({
-  seenVersion: z.number().int().min(0),
-  calendar: workingCalendarSchema.optional(),
-  targets: z
-    .array(serviceTargetSchema)
-    .max(MOST_TARGETS, `A project has at most ${MOST_TARGETS} targets.`)
-    .optional(),
-  scoring: scoringModelSchema.optional(),
-  triage: triageRulesSchema.optional(),
-});
-export type RulesRequest = z.infer<typeof rulesBody>;
 
 /** Changes some of a project's rules; what is left out stays. */
 export async function editRules(
@@ -90,6 +55,12 @@ export async function editRules(
       .insert(intakeRules)
       .values({ projectId: project.id, ...after })
       .onConflictDoUpdate({ target: intakeRules.projectId, set: after });
+    if (change.calendar)
+      await setFrom(tx, project.id, {
+        setting: "calendar",
+        value: change.calendar,
+        validFrom: Date.now(),
+      });
     await announceDesign(tx, project.id, { kind: "triage rules changed", data: {} });
     return { version: after.version };
   });

@@ -1,6 +1,5 @@
 import { and, asc, count, eq, inArray, isNull, sql } from "drizzle-orm";
-import { z } from "zod";
-import { scoreOf, type Scored, type ScoreParts, type ScoringModel } from "@/core/intake/scoring";
+import { scoreOf, type Scored, type ScoringModel } from "@/core/intake/scoring";
 import { computedFields } from "@/core/item/compute-fields";
 import type { OwnField } from "@/core/item/own-field";
 import { ranksForOrder } from "@/core/item/rank";
@@ -19,29 +18,8 @@ import { invalid, notFound, Refused } from "../refused";
 import { loadRules } from "./rules";
 import { toldOf } from "./told";
 import { v7 as newId } from "uuid";
-
-export interface WorthRow {
-  itemId: string;
-  key: string;
-  title: string;
-  typeId: string;
-  /** Its place in the backlog, from 1. */
-  place: number;
-  voted: boolean;
-  request: Scored;
-  parts: ScoreParts;
-}
-
-export interface WorthView {
-  project: { id: string; key: string; name: string };
-  model: ScoringModel;
-  version: number;
-  rows: WorthRow[];
-  /** Own fields that hold a number, for the value of a week and the weeks of delay. */
-  numbers: { id: string; name: string }[];
-  maySetModel: boolean;
-  mayScore: boolean;
-}
+import type { WorthRequest } from "@/core/intake/request";
+import type { WorthView } from "@/core/intake/worth-view";
 
 const backlogOf = (reader: Reader, viewer: Viewer, projectId: string) =>
   reader
@@ -141,25 +119,6 @@ function scoredOf(
     weeks: number(model.weeksFieldId),
   };
 }
-
-const id = z.string().min(1).max(64);
-
-export const worthBody = z.discriminatedUnion("kind", [
-  z.object({
-    kind: z.literal("score"),
-    itemId: z.uuid(),
-    scores: z.record(id, z.number().min(0).max(1_000)),
-  }),
-  z.object({ kind: z.literal("vote"), itemId: z.uuid(), on: z.boolean() }),
-  z.object({
-    kind: z.literal("reorder"),
-    commandId: z.uuid(),
-    /** The order that was seen, and the one that is wanted: the same items. */
-    seen: z.array(z.uuid()).max(5_000),
-    wanted: z.array(z.uuid()).max(5_000),
-  }),
-]);
-export type WorthRequest = z.infer<typeof worthBody>;
 
 /** Judges a request, votes for one, or puts the backlog into another order. */
 export async function editWorth(

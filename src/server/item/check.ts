@@ -2,9 +2,10 @@ import { and, asc, eq, inArray, sql } from "drizzle-orm";
 import { flowRecord } from "@/core/item/flow-record";
 import { replay } from "@/core/item/snapshot";
 import { database } from "@/db/connection";
-import { block, boxMembership, domainEvent, flowPassage, item, itemEvent, stay } from "@/db/schema";
+import { block, boxMembership, domainEvent, flowPassage, item, stay } from "@/db/schema";
 import { flowRows } from "./flow-rows";
-import { eventOf, snapshotOf } from "./rows";
+import { historiesOf } from "./history";
+import { snapshotOf } from "./rows";
 
 export interface CheckResult {
   items: number;
@@ -30,14 +31,7 @@ export async function checkItems(): Promise<CheckResult> {
     await db.transaction(
       async (tx) => {
         const rows = await tx.select().from(item).where(inArray(item.id, batch));
-        const events = group(
-          await tx
-            .select()
-            .from(itemEvent)
-            .where(inArray(itemEvent.itemId, batch))
-            .orderBy(asc(itemEvent.itemId), asc(itemEvent.seq)),
-          (e) => e.itemId,
-        );
+        const histories = await historiesOf(tx, batch);
         const stays = group(
           await tx
             .select()
@@ -69,7 +63,7 @@ export async function checkItems(): Promise<CheckResult> {
         const announcedVersion = new Map(announced.map((a) => [a.itemId, a.version]));
         for (const row of rows) {
           result.items += 1;
-          const own = (events.get(row.id) ?? []).map(eventOf);
+          const own = histories.get(row.id)!;
           result.events += own.length;
           const complain = (what: string) => result.findings.push(`item ${row.id}: ${what}`);
           try {

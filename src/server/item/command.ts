@@ -5,7 +5,7 @@ import type { Viewer } from "../people/viewer";
 import { recordCommand } from "./command-key";
 import { throughDoor } from "./door";
 import { enterItem } from "./enter";
-import type { CommandRequest } from "./request";
+import type { CommandRequest } from "@/core/item/request";
 import { toldParent } from "./told-parent";
 
 const ACTION_OF: Record<CommandRequest["kind"], Action> = {

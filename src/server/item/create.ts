@@ -11,7 +11,7 @@ import type { CommandResult } from "./command";
 import { recordCommand } from "./command-key";
 import { throughDoor } from "./door";
 import { enterNew } from "./enter";
-import type { CreateItemRequest } from "./request";
+import type { CreateItemRequest } from "@/core/item/request";
 import { snapshotOf } from "./rows";
 import { seenItem } from "./seen-item";
 import { toldParent } from "./told-parent";

@@ -4,7 +4,7 @@ import type { ItemSnapshot } from "@/core/item/fields";
 import type { NewItem } from "@/core/item/new-item";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { ProjectAccess } from "../people/access";
-import type { CommandRequest } from "./request";
+import type { CommandRequest } from "@/core/item/request";
 
 /** An item that somebody was let in to: their rights were asked, and it is locked. */
 export interface Entered {

@@ -21,7 +21,7 @@ import type { Naming } from "./naming";
 import { initialOwn, loadOwnFields, newlyNamed } from "./own-fields";
 import { placeInState } from "./place";
 import { checkReferences, parentsOf } from "./references";
-import { eventOf } from "./rows";
+import { historyOf } from "./history";
 import { v7 as newId } from "uuid";
 
 /** Everything that a decision on an errand needs, and nothing is read after it. */
@@ -142,11 +142,6 @@ const rankBelow = (tx: Transaction, by: Doer, item: ItemSnapshot, below: string 
   below === item.id
     ? item.rank
     : placeInState(tx, by, item.stateId, below === null ? "first" : { itemId: below });
-
-const historyOf = async (tx: Transaction, itemId: string) =>
-  (
-    await tx.select().from(itemEvent).where(eq(itemEvent.itemId, itemId)).orderBy(itemEvent.seq)
-  ).map(eventOf);
 
 /** A new item in the first state of its type's workflow, with the project's next number. */
 async function creation(

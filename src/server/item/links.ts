@@ -6,7 +6,7 @@ import { itemLink } from "@/db/schema";
 import type { Doer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import type { Entered } from "./errand";
-import type { CommandRequest } from "./request";
+import type { CommandRequest } from "@/core/item/request";
 import { lockSeenItem, lockSeenItemByKey } from "./seen-item";
 import { v7 as newId } from "uuid";
 

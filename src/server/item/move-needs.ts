@@ -17,7 +17,7 @@ import { membersAmong } from "../people/belonging";
 import type { Doer } from "../people/viewer";
 import { sprintsNow } from "../plan/boxes";
 import { loadOwnFields } from "./own-fields";
-import { eventOf } from "./rows";
+import { readEvents } from "./history";
 import { v7 as newId } from "uuid";
 
 /** What a move needs to know beside the item: read only as far as its transition asks for it. */
@@ -128,20 +128,17 @@ async function followUpContext(
  * undone gave it to nobody.
  */
 async function previousAssignee(tx: Transaction, before: ItemSnapshot): Promise<string | null> {
-  const rows = await tx
-    .select()
-    .from(itemEvent)
-    .where(
-      and(
-        eq(itemEvent.itemId, before.id),
-        or(
-          eq(itemEvent.kind, "undone"),
-          and(eq(itemEvent.kind, "changed"), eq(itemEvent.field, "assigneeId")),
-        ),
+  const events = await readEvents(
+    tx,
+    and(
+      eq(itemEvent.itemId, before.id),
+      or(
+        eq(itemEvent.kind, "undone"),
+        and(eq(itemEvent.kind, "changed"), eq(itemEvent.field, "assigneeId")),
       ),
-    )
-    .orderBy(itemEvent.seq);
-  const had = standingEvents(rows.map(eventOf)).flatMap((e) =>
+    ),
+  );
+  const had = standingEvents(events).flatMap((e) =>
     e.kind === "changed" && typeof e.old === "string" && e.old !== before.assigneeId ? [e.old] : [],
   );
   const members = await membersAmong(tx, before.projectId, had);

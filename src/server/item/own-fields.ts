@@ -16,6 +16,7 @@ import { checkMembers, membersAmong } from "../people/belonging";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { announceDesign } from "../workflow/announce";
+import type { FieldEdit } from "@/core/item/request";
 
 /** The fields that a project made for itself, those that were taken out too, in order. */
 export async function loadOwnFields(reader: Reader, projectId: string): Promise<OwnField[]> {
@@ -26,18 +27,6 @@ export async function loadOwnFields(reader: Reader, projectId: string): Promise<
     .orderBy(asc(ownField.position), asc(ownField.id));
   return rows.map(({ projectId: _, ...field }) => field);
 }
-
-export const fieldEditBody = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("save"), field: ownFieldSchema }),
-  z.object({ kind: z.literal("remove"), id: z.string().min(1).max(64) }),
-  z.object({ kind: z.literal("bring back"), id: z.string().min(1).max(64) }),
-  /** All fields in their new order. */
-  z.object({
-    kind: z.literal("order"),
-    ids: z.array(z.string().min(1).max(64)).max(MOST_OWN_FIELDS * 2),
-  }),
-]);
-export type FieldEdit = z.infer<typeof fieldEditBody>;
 
 /**
  * Makes, changes, takes out or brings back a field. What items say in it stays with them and in

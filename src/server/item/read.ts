@@ -1,19 +1,16 @@
-import type { ItemType } from "@/core/item/item-type";
 import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from "drizzle-orm";
 import { cardOf, type Card } from "@/core/board/card";
-import { agreementOf, type Agreement } from "@/core/item/agreement";
+import { agreementOf } from "@/core/item/agreement";
 import { standingEvents } from "@/core/item/standing-events";
 import { countedClock, finishedAgain } from "@/core/item/start-finish";
 import { maskKeys } from "@/core/item/mask-keys";
-import { eventWords, linkWords } from "@/core/item/words";
-import type { OwnField } from "@/core/item/own-field";
-import type { Release, Sprint } from "@/core/plan/sprint";
-import type { ItemSnapshot } from "@/core/item/fields";
+import { eventWords, linkWords, noteOf } from "@/core/item/words";
+import type { ItemEvent } from "@/core/item/event";
 import { parseItemKey } from "@/core/item/key";
 import { remainingWork } from "@/core/flow/unplanned";
-import { zigzag, type Zigzag } from "@/core/flow/zigzag";
+import { zigzag } from "@/core/flow/zigzag";
 import { daysTouched } from "@/core/calendar/zone";
-import { transitionsFrom, stateOf, type Transition } from "@/core/workflow/workflow";
+import { transitionsFrom, stateOf } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import {
   block,
@@ -28,10 +25,10 @@ import {
   stay,
 } from "@/db/schema";
 import { enterProject, seesItem, visibleTo } from "../people/access";
-import { roster, type RosterPerson } from "../people/roster";
+import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { knownAs } from "../intake/known";
-import { promiseOf, type ItemPromise } from "../intake/promises";
+import { promiseOf } from "../intake/promises";
 import { toldOf } from "../intake/told";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
@@ -39,68 +36,10 @@ import { loadReleases, loadSprints } from "../plan/boxes";
 import { loadOwnFields } from "./own-fields";
 import { hiddenKeys } from "./hidden-keys";
 import { hasKey, hasKeyAmong } from "./key";
-import { eventOf, snapshotOf } from "./rows";
+import { historyOf } from "./history";
+import { snapshotOf } from "./rows";
 import { toldParent, toldParents } from "./told-parent";
-
-export interface ItemView {
-  item: ItemSnapshot;
-  card: Card;
-  key: string;
-  project: { id: string; key: string; name: string; zone: string };
-  state: { id: string; name: string };
-  transitions: (Transition & { toName: string })[];
-  comments: { id: string; author: string; body: string; at: number }[];
-  history: {
-    seq: number;
-    who: string;
-    words: string;
-    note: string | null;
-    at: number;
-    commandId: string;
-    mine: boolean;
-    kind: string;
-  }[];
-  children: {
-    id: string;
-    key: string;
-    title: string;
-    stateName: string;
-    finished: boolean;
-    card: Card;
-    finish: Transition | null;
-  }[];
-  parent: { key: string; title: string } | null;
-  links: { id: string; words: string; key: string; title: string; stateName: string }[];
-  reports: { id: string; reference: string; title: string; receivedAt: number; status: string }[];
-  /** How many people told of it, by reports or by saying that it happens to them too. */
-  told: number;
-  /** By which words people outside know of it; null where they do not. */
-  knownAs: string | null;
-  zigzag: Zigzag;
-  agreement: Agreement;
-  stateNames: Record<string, string>;
-  ageDays: number;
-  /** Of what finished once more after its first delivery: the days of its whole clock. */
-  againDays: number | null;
-  /** What is still to be done of it, in hours; null where nothing says. */
-  remaining: number | null;
-  promise: ItemPromise | null;
-  people: RosterPerson[];
-  teams: { id: string; name: string }[];
-  types: ItemType[];
-  sprints: Sprint[];
-  releases: Release[];
-  ownFields: OwnField[];
-  rights: {
-    move: boolean;
-    edit: boolean;
-    comment: boolean;
-    block: boolean;
-    overrideLimits: boolean;
-    judge: boolean;
-  };
-  now: number;
-}
+import type { ItemView, FoundItem } from "@/core/item/item-view";
 
 /** Everything known of an item, by its key. */
 export async function readItem(viewer: Viewer, key: string, now = Date.now()): Promise<ItemView> {
@@ -115,7 +54,8 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   const [
     types,
     people,
-    events,
+    history,
+    actors,
     comments,
     children,
     links,
@@ -131,12 +71,12 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   ] = await Promise.all([
     projectTypes(db, access.project.id),
     roster(db, access.project.id),
+    historyOf(db, row.id),
     db
-      .select({ event: itemEvent, who: person.name })
+      .selectDistinct({ id: person.id, name: person.name })
       .from(itemEvent)
-      .leftJoin(person, eq(person.id, itemEvent.actorId))
-      .where(eq(itemEvent.itemId, row.id))
-      .orderBy(desc(itemEvent.seq)),
+      .innerJoin(person, eq(person.id, itemEvent.actorId))
+      .where(eq(itemEvent.itemId, row.id)),
     db
       .select({ id: comment.id, author: person.name, body: comment.body, at: comment.at })
       .from(comment)
@@ -191,13 +131,13 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       ),
     );
   const stateNames = Object.fromEntries(states.map((s) => [s.id, s.name]));
-  const formerPeople = new Map(
-    events.filter((e) => e.event.actorId).map((e) => [e.event.actorId!, e.who ?? "somebody"]),
-  );
+  const actorNames = new Map(actors.map(({ id, name }) => [id, name]));
+  const actorOf = (event: ItemEvent) =>
+    event.actorId === null ? "Zigzag Lane" : actorNames.get(event.actorId)!;
   const names = {
     state: (id: string) => stateNames[id] ?? "a former state",
     person: (id: string) =>
-      people.people.find((p) => p.id === id)?.name ?? formerPeople.get(id) ?? "somebody",
+      people.people.find((p) => p.id === id)?.name ?? actorNames.get(id) ?? "somebody",
     team: (id: string) => people.teams.find((t) => t.id === id)?.name ?? id,
     type: (id: string) => typeOf(id)?.name ?? id,
     sprint: (id: string) => sprints.find((s) => s.id === id)?.name ?? "a former sprint",
@@ -206,12 +146,12 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   };
   // What the product itself wrote about other items is told as far as the reader may see those;
   // what people wrote is theirs.
-  const written = events.map(({ event }) => ({ event, words: eventWords(eventOf(event), names) }));
+  const written = history
+    .toReversed()
+    .map((event) => ({ event, words: eventWords(event, names), note: noteOf(event) }));
   const causes = new Map(
-    events.flatMap(({ event }) =>
-      event.kind === "commented"
-        ? [[(event.new as { commentId: string }).commentId, event.cause] as const]
-        : [],
+    history.flatMap((event) =>
+      event.kind === "commented" ? [[event.new.commentId, event.cause] as const] : [],
     ),
   );
   const said = comments.map((c) => {
@@ -223,12 +163,10 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     };
   });
   const hidden = await hiddenKeys(db, viewer, access, [
-    ...written.flatMap(({ event, words }) => [words, event.note ?? ""]),
+    ...written.flatMap(({ words, note }) => [words, note ?? ""]),
     ...said.filter((c) => c.own).map((c) => c.body),
   ]);
-  const notes = (event: { cause: string; note: string | null }) =>
-    event.note !== null && event.cause !== "person" ? maskKeys(event.note, hidden) : event.note;
-  const history = {
+  const intervals = {
     id: row.id,
     key,
     title: row.title,
@@ -263,11 +201,11 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       ...c,
       body: own ? maskKeys(c.body, hidden) : c.body,
     })),
-    history: events.map(({ event, who }, i) => ({
+    history: written.map(({ event, words, note }) => ({
       seq: event.seq,
-      who: who ?? "Zigzag Lane",
-      words: maskKeys(written[i].words, hidden),
-      note: notes(event),
+      who: actorOf(event),
+      words: maskKeys(words, hidden),
+      note: note !== null && event.cause !== "person" ? maskKeys(note, hidden) : note,
       at: event.at,
       commandId: event.commandId,
       mine: event.actorId === viewer.personId,
@@ -297,11 +235,9 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     told: told?.get(row.id) ?? 0,
     knownAs: known,
     zigzag: zigzag(
-      history,
+      intervals,
       row.withdrawnAt ?? now,
-      standingEvents(events.map((e) => eventOf(e.event)).toReversed()).flatMap((e) =>
-        e.kind === "moved" && e.new.isReturn ? [e.at] : [],
-      ),
+      standingEvents(history).flatMap((e) => (e.kind === "moved" && e.new.isReturn ? [e.at] : [])),
     ),
     agreement: agreementOf(
       workflow,
@@ -358,15 +294,6 @@ function linksOf(viewer: Viewer, itemId: string) {
         seesItem(database(), viewer),
       ),
     );
-}
-
-export interface FoundItem {
-  id: string;
-  key: string;
-  title: string;
-  stateName: string;
-  projectName: string;
-  typeId: string;
 }
 
 /** Items whose key or words match, in the projects a person may see; the best first. */

@@ -2,7 +2,7 @@ import { gt, asc } from "drizzle-orm";
 import { database } from "@/db/connection";
 import { item } from "@/db/schema";
 import { lockInOrder } from "./enter";
-import { rebuildFlow } from "./store";
+import { rebuildFlow } from "./store-flow";
 
 const BATCH = 200;
 

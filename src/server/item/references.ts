@@ -2,6 +2,7 @@ import { and, eq, isNull } from "drizzle-orm";
 import type { EditableFields, ItemSnapshot } from "@/core/item/fields";
 import type { Transaction } from "@/db/connection";
 import { item, itemType, release, sprint, team } from "@/db/schema";
+import { openTo } from "../plan/boxes";
 import { seesItem } from "../people/access";
 import { checkMembers } from "../people/belonging";
 import type { Doer } from "../people/viewer";
@@ -53,7 +54,7 @@ async function checkBoxes(
     const [known] = await tx
       .select({ id: table.id })
       .from(table)
-      .where(and(eq(table.id, id), eq(table.projectId, projectId), isNull(table.removedAt)));
+      .where(and(eq(table.id, id), openTo(tx, what, table.id, projectId), isNull(table.removedAt)));
     if (!known) throw invalid(`There is no such ${what}.`, "Choose one from the list.");
   }
 }

@@ -1,6 +1,6 @@
 import { cutText } from "@/core/formats/cut-text";
 import { createHash } from "node:crypto";
-import { and, asc, eq, gt, inArray, isNull, lte, or, sql, type SQL } from "drizzle-orm";
+import { and, eq, gt, inArray, isNull, lte, or, sql, type SQL } from "drizzle-orm";
 import { DAY, type Instant } from "@/core/calendar/instant";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import type { EventDataOf } from "@/core/events/catalogue";
@@ -21,7 +21,8 @@ import { loadWorkflows } from "../workflow/load";
 import { recordCommand } from "./command-key";
 import { throughDoor } from "./door";
 import { enterItem } from "./enter";
-import { eventOf, snapshotOf } from "./rows";
+import { readEvents } from "./history";
+import { snapshotOf } from "./rows";
 
 /** An occurrence and the item whose moves may wait for it. */
 interface Due {
@@ -57,18 +58,10 @@ async function dueAfter(
     .innerJoin(project, eq(project.id, item.projectId))
     .where(eq(item.id, itemId));
   if (!row || row.item.withdrawnAt !== null) return [];
-  const rows = await reader
-    .select()
-    .from(itemEvent)
-    .where(
-      and(
-        eq(itemEvent.itemId, itemId),
-        gt(itemEvent.seq, fromVersion),
-        lte(itemEvent.seq, version),
-      ),
-    )
-    .orderBy(asc(itemEvent.seq));
-  const events = rows.map(eventOf);
+  const events = await readEvents(
+    reader,
+    and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, fromVersion), lte(itemEvent.seq, version)),
+  );
   const after = snapshotOf(row.item);
   const due: Due[] = occurrencesOf(events, after, await wasAssigned(reader, itemId, events)).map(
     (occurrence) => ({ itemId, occurrence }),

@@ -1,6 +1,4 @@
 import { and, asc, count, desc, eq, isNull, or } from "drizzle-orm";
-import { z } from "zod";
-import type { MailFate } from "@/core/intake/letters";
 import { database, transact } from "@/db/connection";
 import { mailAddress, mailIn, mailOut, report, team } from "@/db/schema";
 import { enterProject, seesReport } from "../people/access";
@@ -9,40 +7,8 @@ import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { announceDesign } from "../workflow/announce";
 import { mailSettings } from "./settings";
-
-/** The mailbox of a project: its addresses, what came in, and what went out. */
-export interface MailboxView {
-  project: { key: string; name: string; zone: string };
-  domain: string;
-  addresses: { name: string; teamId: string | null; open: boolean }[];
-  teams: { id: string; name: string }[];
-  received: {
-    at: number;
-    sender: string;
-    subject: string;
-    became: MailFate;
-    reference: string | null;
-    reportId: string | null;
-  }[];
-  written: {
-    id: number;
-    at: number;
-    recipient: string;
-    subject: string;
-    body: string;
-    reference: string;
-    sentAt: number | null;
-    dueAt: number;
-    failed: string | null;
-  }[];
-  waiting: number;
-  sends: boolean;
-  takes: boolean;
-  /** Where the stand-in shows its mailbox, if one runs beside the product. */
-  standIn: string | null;
-  mayEdit: boolean;
-  now: number;
-}
+import type { AddressRequest } from "@/core/intake/request";
+import type { MailboxView } from "@/core/intake/mailbox-view";
 
 const SHOWN = 50;
 
@@ -121,27 +87,6 @@ export async function readMailbox(
     now,
   };
 }
-
-const name = z
-  .string()
-  .trim()
-  .toLowerCase()
-  .regex(
-    /^[a-z0-9][a-z0-9.-]{0,62}$/,
-    "An address begins with a letter or figure and has only letters, figures, dots and dashes.",
-  );
-
-export const addressBody = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("add"), name, teamId: z.string().max(64).nullable() }),
-  z.object({
-    kind: z.literal("change"),
-    name,
-    teamId: z.string().max(64).nullable().optional(),
-    open: z.boolean().optional(),
-  }),
-  z.object({ kind: z.literal("remove"), name }),
-]);
-export type AddressRequest = z.infer<typeof addressBody>;
 
 const MOST_ADDRESSES = 20;
 

@@ -3,7 +3,7 @@ import { and, asc, desc, eq, gt, isNull, max, sql } from "drizzle-orm";
 import { z } from "zod";
 import type { AccountsView } from "@/core/people/account";
 import { DAY } from "@/core/calendar/instant";
-import { nameKey, nameSchema } from "@/core/people/name";
+import { nameKey } from "@/core/people/name";
 import { refuse } from "@/core/workflow/refusal";
 import { database, transact, type Reader, type Transaction } from "@/db/connection";
 import { account, passwordLink, person, session, signedInFrom } from "@/db/schema";
@@ -12,21 +12,13 @@ import { auth } from "./auth";
 import { lockAccounts, mayMakeAccount } from "./installation";
 import type { Viewer } from "./viewer";
 import { v7 as newId } from "uuid";
+import { type AccountRequest, signUpBody } from "@/core/people/request";
 
 /** A link that sets a password may be used for so long. */
 const LINK_LASTS = 7 * DAY;
 
-export const passwordSchema = z
-  .string()
-  .min(10, "A password has at least 10 characters.")
-  .max(128, "A password has at most 128 characters.");
-const mail = z
-  .string()
-  .trim()
-  .toLowerCase()
-  .pipe(z.email("This is no mail address.").max(200, "Use at most 200 characters."));
-
-function onlyAdministrators(viewer: Viewer): void {
+/** @throws Refused for everybody who does not look after accounts */
+export function onlyAdministrators(viewer: Viewer): void {
   if (!viewer.administrator)
     throw new Refused(
       refuse("not allowed", "Accounts are looked after by administrators.", "Ask one of them."),
@@ -67,21 +59,6 @@ export async function readAccounts(viewer: Viewer, now = Date.now()): Promise<Ac
 
 const open = (now: number) => and(isNull(passwordLink.usedAt), gt(passwordLink.until, now));
 
-export const accountBody = z.discriminatedUnion("kind", [
-  z.object({
-    kind: z.literal("make"),
-    name: nameSchema,
-    email: mail,
-    calling: z.string().trim().max(60).default(""),
-    administrator: z.boolean().default(false),
-  }),
-  /**
-   * Another link for somebody who has an account: the first ended, or the password is forgotten.
-   */
-  z.object({ kind: z.literal("link"), personId: z.string().min(1).max(64) }),
-]);
-export type AccountRequest = z.infer<typeof accountBody>;
-
 /**
  * Makes an account, or another link for one. @returns the token of a link that sets its password
  * once; it is shown now and never again
@@ -104,10 +81,12 @@ export async function editAccounts(
       return giveLink(tx, viewer, id, now);
     }
     const [known] = await tx
-      .select({ id: person.id })
+      .select({ id: person.id, endedAt: person.endedAt })
       .from(person)
       .where(eq(person.id, request.personId));
     if (!known) throw notFound("person");
+    if (known.endedAt !== null)
+      throw invalid("This person has been ended.", "Bring them back first.");
     return giveLink(tx, viewer, known.id, now);
   });
 }
@@ -179,8 +158,6 @@ export async function readWelcome(
   return found;
 }
 
-export const welcomeBody = z.object({ password: passwordSchema });
-
 /**
  * Sets the password that a link is for; the link has ended then, and so have all sessions of that
  * person.
@@ -220,8 +197,6 @@ export async function setPasswordByLink(
     return { email };
   });
 }
-
-export const signUpBody = z.object({ name: nameSchema, email: mail, password: passwordSchema });
 
 /**
  * Makes an account for whoever comes, where that is allowed: the first one of an empty product, or

@@ -1,3 +1,4 @@
+import { eq } from "drizzle-orm";
 import { createHash } from "node:crypto";
 import { betterAuth } from "better-auth";
 import { drizzleAdapter } from "better-auth/adapters/drizzle";
@@ -11,6 +12,15 @@ import { nobodyYet } from "./installation";
  */
 const cookiePrefix = (secret: string) =>
   `zigzag-${createHash("sha256").update(`cookies of ${secret}`).digest("hex").slice(0, 8)}`;
+
+/** Whoever left does not come in again. */
+async function hasEnded(personId: string): Promise<boolean> {
+  const [known] = await database()
+    .select({ endedAt: person.endedAt })
+    .from(person)
+    .where(eq(person.id, personId));
+  return known?.endedAt != null;
+}
 
 function createAuth() {
   const secret = process.env.BETTER_AUTH_SECRET;
@@ -34,6 +44,7 @@ function createAuth() {
           before: async (user) => ({ data: { ...user, administrator: await nobodyYet() } }),
         },
       },
+      session: { create: { before: async ({ userId }) => !(await hasEnded(userId)) } },
     },
     user: {
       additionalFields: { administrator: { type: "boolean", input: false, defaultValue: false } },

@@ -1,4 +1,4 @@
-import { and, eq, inArray } from "drizzle-orm";
+import { and, eq, inArray, ne } from "drizzle-orm";
 import type { Reader } from "@/db/connection";
 import { membership } from "@/db/schema";
 import { invalid } from "../refused";
@@ -33,4 +33,24 @@ export async function checkMembers(
       "Nobody of that name belongs to this project.",
       "Choose somebody from the list, or let a lead add them first.",
     );
+}
+
+/** Whether somebody else than a person leads a project. */
+export async function hasOtherLead(
+  reader: Reader,
+  projectId: string,
+  personId: string,
+): Promise<boolean> {
+  const [other] = await reader
+    .select({ id: membership.personId })
+    .from(membership)
+    .where(
+      and(
+        eq(membership.projectId, projectId),
+        eq(membership.role, "lead"),
+        ne(membership.personId, personId),
+      ),
+    )
+    .limit(1);
+  return other !== undefined;
 }

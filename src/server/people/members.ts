@@ -1,25 +1,15 @@
-import { and, eq, ne, notInArray, sql } from "drizzle-orm";
+import { and, eq, isNull, notInArray } from "drizzle-orm";
 import { z } from "zod";
 import { refuse } from "@/core/workflow/refusal";
 import { database, transact } from "@/db/connection";
 import { membership, person, project } from "@/db/schema";
 import { invalid, Refused } from "../refused";
 import { enterProject } from "./access";
-import { roster, type RosterPerson } from "./roster";
+import { roster } from "./roster";
 import type { Viewer } from "./viewer";
-
-export const memberBody = z.object({
-  personId: z.string().min(1).max(64),
-  /** Null takes the person out of the project. */
-  role: z.enum(["lead", "member", "observer"]).nullable(),
-});
-
-export interface MembersView {
-  members: RosterPerson[];
-  /** People with an account who are not in the project; only for those who may add them. */
-  others: { id: string; name: string; email: string }[];
-  mayEdit: boolean;
-}
+import { memberBody } from "@/core/people/request";
+import type { MembersView } from "@/core/people/account";
+import { hasOtherLead } from "./belonging";
 
 /** Who works in a project, and who could be added. */
 export async function readMembers(viewer: Viewer, projectKey: string): Promise<MembersView> {
@@ -32,7 +22,7 @@ export async function readMembers(viewer: Viewer, projectKey: string): Promise<M
     ? await db
         .select({ id: person.id, name: person.name, email: person.email })
         .from(person)
-        .where(ids.length > 0 ? notInArray(person.id, ids) : sql`true`)
+        .where(and(isNull(person.endedAt), ids.length > 0 ? notInArray(person.id, ids) : undefined))
         .orderBy(person.name)
         .limit(500)
     : [];
@@ -57,21 +47,10 @@ export async function setMember(
     const [known] = await tx
       .select({ id: person.id })
       .from(person)
-      .where(eq(person.id, request.personId));
+      .where(and(eq(person.id, request.personId), isNull(person.endedAt)));
     if (!known) throw invalid("There is no such person.", "Choose one from the list.");
     if (request.role !== "lead") {
-      const [otherLead] = await tx
-        .select({ id: membership.personId })
-        .from(membership)
-        .where(
-          and(
-            eq(membership.projectId, projectId),
-            eq(membership.role, "lead"),
-            ne(membership.personId, request.personId),
-          ),
-        )
-        .limit(1);
-      if (!otherLead)
+      if (!(await hasOtherLead(tx, projectId, request.personId)))
         throw new Refused(
           refuse(
             "in use",

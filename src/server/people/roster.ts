@@ -1,13 +1,7 @@
 import { eq } from "drizzle-orm";
 import type { Reader } from "@/db/connection";
 import { membership, person, team } from "@/db/schema";
-
-export interface RosterPerson {
-  id: string;
-  name: string;
-  calling: string | null;
-  role: "lead" | "member" | "observer";
-}
+import type { RosterPerson } from "@/core/people/roster";
 
 /** The people of a project and all teams; what choosing an assignee or naming an actor needs. */
 export async function roster(

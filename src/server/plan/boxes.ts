@@ -1,22 +1,34 @@
-import { and, asc, desc, eq, isNull, ne, sql } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
+import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
+import type { Box } from "@/core/plan/membership";
 import type { SprintWord } from "@/core/condition/condition";
 import { overlap, sprintWords, type Release, type Sprint } from "@/core/plan/sprint";
-import { z } from "zod";
-import { releaseSchema, sprintSchema } from "@/core/plan/sprint";
-import { transact, type Reader } from "@/db/connection";
-import { item, release, sprint } from "@/db/schema";
+import { transact, type Reader, type Transaction } from "@/db/connection";
+import { boxProject, item, release, sprint } from "@/db/schema";
 import { enterProject, hiddenFrom } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { announceDesign } from "../workflow/announce";
+import type { BoxRequest } from "@/core/plan/request";
+import type { HiddenInBox } from "@/core/board/board-view";
+
+/** That a sprint or a release takes items of a project, as a condition on its id. */
+export const openTo = (reader: Reader, box: Box, id: AnyPgColumn, projectId: string): SQL =>
+  inArray(
+    id,
+    reader
+      .select({ id: boxProject.boxId })
+      .from(boxProject)
+      .where(and(eq(boxProject.box, box), eq(boxProject.projectId, projectId))),
+  );
 
 /** The sprints of a project, in order of their days. */
 export async function loadSprints(reader: Reader, projectId: string): Promise<Sprint[]> {
   const rows = await reader
     .select()
     .from(sprint)
-    .where(and(eq(sprint.projectId, projectId), isNull(sprint.removedAt)))
+    .where(and(openTo(reader, "sprint", sprint.id, projectId), isNull(sprint.removedAt)))
     .orderBy(asc(sprint.startsOn));
   return rows.map(({ id, name, goal, startsOn, endsOn }) => ({ id, name, goal, startsOn, endsOn }));
 }
@@ -26,15 +38,9 @@ export async function loadReleases(reader: Reader, projectId: string): Promise<R
   const rows = await reader
     .select()
     .from(release)
-    .where(and(eq(release.projectId, projectId), isNull(release.removedAt)))
+    .where(and(openTo(reader, "release", release.id, projectId), isNull(release.removedAt)))
     .orderBy(sql`${release.releasedAt} is not null`, asc(release.dueOn), desc(release.releasedAt));
   return rows.map(({ id, name, dueOn, releasedAt }) => ({ id, name, dueOn, releasedAt }));
-}
-
-/** What stands in a sprint or release and counts there, without what it is being told. */
-export interface HiddenInBox {
-  items: number;
-  points: number;
 }
 
 /**
@@ -79,14 +85,6 @@ export async function sprintsNow(
   return sprintWords(await loadSprints(reader, project.id), isoDate(dayNumber(now, project.zone)));
 }
 
-export const boxBody = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("sprint"), sprint: sprintSchema }),
-  z.object({ kind: z.literal("release"), release: releaseSchema }),
-  z.object({ kind: z.literal("remove sprint"), id: z.string().min(1).max(64) }),
-  z.object({ kind: z.literal("remove release"), id: z.string().min(1).max(64) }),
-]);
-export type BoxRequest = z.infer<typeof boxBody>;
-
 /** Makes, changes or takes out a sprint or a release. One that items are in is not taken out. */
 export async function editBox(
   viewer: Viewer,
@@ -97,6 +95,9 @@ export async function editBox(
   await transact(async (tx) => {
     const { project } = await enterProject(tx, viewer, { key: projectKey }, "plan work");
     const projectId = project.id;
+    const owner = { ownerKind: "project", ownerId: projectId } as const;
+    const owned = (of: typeof sprint | typeof release) =>
+      and(eq(of.ownerKind, owner.ownerKind), eq(of.ownerId, owner.ownerId));
     if (request.kind === "sprint") {
       const clash = overlap([
         ...(await loadSprints(tx, projectId)).filter((s) => s.id !== request.sprint.id),
@@ -109,28 +110,30 @@ export async function editBox(
         );
       const stored = await tx
         .insert(sprint)
-        .values({ ...request.sprint, projectId })
+        .values({ ...request.sprint, ...owner, zone: project.zone })
         .onConflictDoUpdate({
           target: sprint.id,
           set: request.sprint,
-          setWhere: eq(sprint.projectId, projectId),
+          setWhere: owned(sprint),
         })
         .returning({ id: sprint.id });
       if (stored.length === 0) throw notFound("sprint");
+      await openBox(tx, "sprint", request.sprint.id, projectId);
     } else if (request.kind === "release") {
       const { released, ...values } = request.release;
       const [before] = await tx.select().from(release).where(eq(release.id, values.id));
       const releasedAt = released ? (before?.releasedAt ?? now) : null;
       const stored = await tx
         .insert(release)
-        .values({ ...values, projectId, releasedAt })
+        .values({ ...values, ...owner, zone: project.zone, releasedAt })
         .onConflictDoUpdate({
           target: release.id,
           set: { ...values, releasedAt },
-          setWhere: eq(release.projectId, projectId),
+          setWhere: owned(release),
         })
         .returning({ id: release.id });
       if (stored.length === 0) throw notFound("release");
+      await openBox(tx, "release", values.id, projectId);
     } else {
       const [table, column, what] =
         request.kind === "remove sprint"
@@ -154,10 +157,15 @@ export async function editBox(
       const gone = await tx
         .update(table)
         .set({ removedAt: now })
-        .where(and(eq(table.id, request.id), eq(table.projectId, projectId)))
+        .where(and(eq(table.id, request.id), owned(table)))
         .returning({ id: table.id });
       if (gone.length === 0) throw notFound(what);
     }
     await announceDesign(tx, projectId, { kind: "plan changed", data: {} });
   });
+}
+
+/** Lets a sprint or a release take items of a project. */
+async function openBox(tx: Transaction, box: Box, boxId: string, projectId: string): Promise<void> {
+  await tx.insert(boxProject).values({ box, boxId, projectId }).onConflictDoNothing();
 }

@@ -8,7 +8,7 @@ import type { Viewer } from "../people/viewer";
 import { notFound, Refused } from "../refused";
 import { announceDesign } from "./announce";
 import { publishedWorkflow } from "./load";
-import type { DraftRequest } from "./request";
+import type { DraftRequest } from "@/core/workflow/request";
 
 export interface StoredDraft {
   definition: Workflow;

@@ -12,13 +12,7 @@ import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { publishedWorkflow } from "./load";
-
-export const exportQuery = z.object({
-  workflow: z.string().min(1).max(64),
-  format: z.enum(["scxml", "json", "svg", "mermaid"]),
-  /** The draft, where there is one, or what runs. */
-  which: z.enum(["running", "draft"]).default("running"),
-});
+import { exportQuery } from "@/core/workflow/request";
 
 export interface ExportedFile {
   name: string;

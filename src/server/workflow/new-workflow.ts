@@ -20,21 +20,8 @@ import { publishedWorkflow } from "./load";
 import { publishFirst } from "./publish-first";
 import { checkSurroundings } from "./surroundings";
 import { v7 as newId } from "uuid";
-
-const id = z.string().min(1).max(64);
-/** As much text as a file may have; sizes are told in words by whoever reads it. */
-const LARGEST_TEXT = 6 * 1024 * 1024;
-
-export const newWorkflowBody = z.object({
-  name: z.string().trim().max(80).default(""),
-  from: z.discriminatedUnion("kind", [
-    z.object({ kind: z.literal("template"), name: z.string().max(80) }),
-    z.object({ kind: z.literal("copy"), workflowId: id }),
-    z.object({ kind: z.literal("empty") }),
-    z.object({ kind: z.literal("file"), text: z.string().max(LARGEST_TEXT) }),
-  ]),
-});
-export type NewWorkflowRequest = z.infer<typeof newWorkflowBody>;
+import type { NewWorkflowRequest } from "@/core/workflow/request";
+import type { MadeWorkflow } from "@/core/workflow/new-workflow";
 
 const MOST_WORKFLOWS = 40;
 
@@ -47,7 +34,7 @@ export async function addWorkflow(
   viewer: Viewer,
   projectKey: string,
   request: NewWorkflowRequest,
-): Promise<{ workflowId: string; isDraft: boolean; taken: string[]; left: string[] }> {
+): Promise<MadeWorkflow> {
   return transact(async (tx) => {
     const access = await enterProject(tx, viewer, { key: projectKey }, "edit workflow");
     const projectId = access.project.id;

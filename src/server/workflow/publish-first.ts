@@ -1,6 +1,7 @@
 import type { Workflow } from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
 import { state, workflow, workflowVersion } from "@/db/schema";
+import { setStateLimits } from "../board/limits";
 import type { Viewer } from "../people/viewer";
 
 /** Stores a workflow that was made just now as its first version. */
@@ -32,4 +33,5 @@ export async function publishFirst(
     byId: viewer.personId,
     summary,
   });
+  await setStateLimits(tx, projectId, made);
 }

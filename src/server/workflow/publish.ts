@@ -15,6 +15,7 @@ import {
   workflowDraft,
   workflowVersion,
 } from "@/db/schema";
+import { endLimits, setStateLimits } from "../board/limits";
 import { showStates } from "../board/show-states";
 import { allThroughDoor } from "../item/door";
 import type { Errand } from "../item/errand";
@@ -26,7 +27,7 @@ import { announceDesign } from "./announce";
 import { changedMeanwhile, lockWorkflow, readDraft } from "./draft";
 import { publishedWorkflow } from "./load";
 import { stopMoves } from "./move-lock";
-import type { PublishRequest } from "./request";
+import type { PublishRequest } from "@/core/workflow/request";
 import { checkSurroundings } from "./surroundings";
 import { v7 as newId } from "uuid";
 
@@ -83,6 +84,8 @@ export async function publishDraft(
     const movedItems = await placeItems(tx, viewer, access, before, after, request.newStates);
     await tx.delete(workflowDraft).where(eq(workflowDraft.workflowId, after.id));
     const gone = goneStates(before, after);
+    await setStateLimits(tx, access.project.id, after);
+    await endLimits(tx, "state", gone);
     if (gone.length > 0) await tx.delete(columnState).where(inArray(columnState.stateId, gone));
     await showStates(tx, access.project.id, before, after, around.shownStates);
     await announceDesign(tx, access.project.id, {

@@ -1,32 +1,19 @@
-import { and, asc, eq, gte, inArray, isNull } from "drizzle-orm";
+import { and, eq, gte, inArray, isNull } from "drizzle-orm";
 import { z } from "zod";
 import { DAY } from "@/core/calendar/instant";
 import type { ItemEvent } from "@/core/item/event";
-import { replayMoves, type Replay } from "@/core/workflow/replay";
+import { replayMoves, type ReplayView } from "@/core/workflow/replay";
 import { database } from "@/db/connection";
-import { item, itemEvent, itemLink, itemType, stay, workflow, workflowDraft } from "@/db/schema";
+import { item, itemLink, itemType, stay, workflow, workflowDraft } from "@/db/schema";
 import { workflowSchema } from "@/core/workflow/definition";
-import { eventOf } from "../item/rows";
+import { historiesOf } from "../item/history";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { publishedWorkflow } from "./load";
 import { projectPeople } from "./people";
 import { checkSurroundings } from "./surroundings";
-
-export const replayQuery = z.object({
-  workflow: z.string().min(1).max(64),
-  days: z.coerce.number().pipe(z.union([z.literal(30), z.literal(90), z.literal(365)])),
-});
-
-/**
- * What the stored draft would have done to the moves of the last days, with the keys of the items
- * behind each refusal.
- */
-export interface ReplayView extends Replay {
-  days: number;
-  keys: Record<string, string>;
-}
+import { replayQuery } from "@/core/workflow/request";
 
 /**
  * Holds the moves of the past against the stored draft, or against what runs where there is none.
@@ -111,16 +98,8 @@ const BATCH = 2_000;
 async function loadEvents(ids: readonly string[]): Promise<ItemEvent[][]> {
   const histories: ItemEvent[][] = [];
   for (let i = 0; i < ids.length; i += BATCH) {
-    const rows = await database()
-      .select()
-      .from(itemEvent)
-      .where(inArray(itemEvent.itemId, ids.slice(i, i + BATCH)))
-      .orderBy(asc(itemEvent.itemId), asc(itemEvent.seq));
-    for (const row of rows) {
-      const last = histories.at(-1);
-      if (last && last[0].itemId === row.itemId) last.push(eventOf(row));
-      else histories.push([eventOf(row)]);
-    }
+    const some = await historiesOf(database(), ids.slice(i, i + BATCH));
+    histories.push(...some.values());
   }
   return histories;
 }

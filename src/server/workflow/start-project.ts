@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { setFrom } from "./dated-settings";
 import { proposeColumns } from "@/core/board/propose-columns";
 import { FIRST_FORM } from "@/core/intake/form";
 import { FIRST_TYPES } from "@/core/item/item-type";
@@ -21,25 +21,7 @@ import { mayOutside } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, Refused } from "../refused";
 import { v7 as newId } from "uuid";
-
-export const startProjectBody = z.object({
-  name: z.string().trim().min(1, "A project needs a name.").max(60, "Use at most 60 characters."),
-  key: z
-    .string()
-    .trim()
-    .toUpperCase()
-    .regex(/^[A-Z][A-Z0-9]{1,9}$/, "Use 2 to 10 letters and figures, a letter first, such as TIX."),
-  template: z.string().max(60),
-  visibility: z.enum(["everyone", "members"]),
-  zone: z
-    .string()
-    .max(60)
-    .refine(
-      (zone) => Intl.supportedValuesOf("timeZone").includes(zone) || zone === "UTC",
-      "This is no time zone.",
-    ),
-});
-export type StartProjectRequest = z.infer<typeof startProjectBody>;
+import type { StartProjectRequest } from "@/core/workflow/request";
 
 /** What a new project expects of its items until it has a history to go by. */
 const FIRST_EXPECTATION = { days: 10, share: 0.85 };
@@ -75,6 +57,9 @@ export async function startProject(
         expectationDays: FIRST_EXPECTATION.days,
         expectationShare: FIRST_EXPECTATION.share,
       });
+      const validFrom = Date.now();
+      await setFrom(tx, id, { setting: "zone", value: zone, validFrom });
+      await setFrom(tx, id, { setting: "expectation", value: FIRST_EXPECTATION, validFrom });
       await tx
         .insert(membership)
         .values({ projectId: id, personId: viewer.personId, role: "lead" });

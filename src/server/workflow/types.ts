@@ -1,6 +1,5 @@
 import { and, eq, inArray, isNull } from "drizzle-orm";
-import { z } from "zod";
-import { itemTypeSchema, type ItemType } from "@/core/item/item-type";
+import type { ItemType } from "@/core/item/item-type";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { StateId } from "@/core/workflow/state";
 import { transact, type Transaction } from "@/db/connection";
@@ -15,25 +14,7 @@ import { announceDesign } from "./announce";
 import { loadProjectWorkflows, projectTypes } from "./load";
 import { stopMoves } from "./move-lock";
 import { v7 as newId } from "uuid";
-
-const id = z.string().min(1).max(64);
-
-export const typeEditBody = z.discriminatedUnion("kind", [
-  z.object({
-    kind: z.literal("save"),
-    type: itemTypeSchema,
-    /**
-     * Where its items go, by the state they are in, when the type follows another workflow from now
-     * on.
-     */
-    newStates: z.record(id, id).default({}),
-  }),
-  z.object({ kind: z.literal("remove"), id }),
-  z.object({ kind: z.literal("bring back"), id }),
-  /** All types in their new order. */
-  z.object({ kind: z.literal("order"), ids: z.array(id).max(100) }),
-]);
-export type TypeEdit = z.infer<typeof typeEditBody>;
+import type { TypeEdit } from "@/core/workflow/request";
 
 const MOST_TYPES = 40;
 

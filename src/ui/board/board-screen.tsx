@@ -24,7 +24,6 @@ import { NewItem } from "@/ui/item/new-item";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { usePanel } from "@/ui/kit/panel-context";
 import { tellProblem } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
 import { BacklogBay } from "./backlog-bay";
 import { BoardCard, type CardFacts } from "./board-card";
 import { BoardHeads, columnWidths, firstParts } from "./board-heads";
@@ -32,13 +31,17 @@ import { CardActions, ChooseMove, StoppedMove } from "./card-actions";
 import { matches, NO_FILTER } from "./filter";
 import { FilterLine } from "./filter-line";
 import { LaneRow } from "./lane-row";
-import type { BoardSummary, BoardView } from "./types";
 import { BoardSwitch } from "./board-switch";
-import { useBoard } from "./use-board";
+import { boardKey, useBoard } from "./use-board";
 import { inBay } from "./with-card";
 import { useColumns } from "./use-columns";
 import { BOARD_KEYS, useBoardKeys } from "./use-board-keys";
 import { useMoves } from "./use-moves";
+import type { BoardView } from "@/core/board/board-view";
+import type { ProjectSummary } from "@/core/flow/summary";
+import { boardContract } from "@/core/board/contract";
+import { flowContract } from "@/core/flow/contract";
+import { queryOf, ask, keyOf } from "@/ui/kit/request";
 
 /** A pointer must travel this far before a click becomes a drag. */
 const DRAG_FROM_PX = 5;
@@ -53,12 +56,11 @@ export function BoardScreen({
   initialSummary,
 }: {
   initial: BoardView;
-  initialSummary: BoardSummary;
+  initialSummary: ProjectSummary;
 }) {
   const { view, setPlace, now, putCard, changed, moving } = useBoard(initial);
   const { data: summary } = useQuery({
-    queryKey: ["summary", view.project.key],
-    queryFn: () => request<BoardSummary>(`/api/projects/${view.project.key}/summary`),
+    ...queryOf(flowContract.summary, { params: { key: view.project.key } }),
     initialData: initialSummary,
   });
   const { openItem, openBehind, itemKey } = usePanel();
@@ -200,12 +202,10 @@ export function BoardScreen({
     const next = [...groups];
     next.splice(to, 0, ...next.splice(from, 1));
     const ordered = next.flat().map((c, position) => ({ ...c, position }));
-    client.setQueryData<BoardView>(
-      ["board", view.project.key, view.board.id],
-      (b) => b && { ...b, columns: ordered },
-    );
+    client.setQueryData<BoardView>(boardKey(view), (b) => b && { ...b, columns: ordered });
     try {
-      await request(`/api/projects/${view.project.key}/boards`, {
+      await ask(boardContract.change, {
+        params: { key: view.project.key },
         body: {
           kind: "order columns",
           boardId: view.board.id,
@@ -214,7 +214,9 @@ export function BoardScreen({
       });
     } catch (error) {
       tellProblem(error);
-      await client.invalidateQueries({ queryKey: ["board", view.project.key] });
+      await client.invalidateQueries({
+        queryKey: keyOf(boardContract.read, { params: { key: view.project.key } }),
+      });
     }
   };
   const renderCard = (card: Card, column: Column | null) => (

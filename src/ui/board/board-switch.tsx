@@ -3,7 +3,7 @@ import Link from "next/link";
 import { ChevronDown } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import type { BoardView } from "./types";
+import type { BoardView } from "@/core/board/board-view";
 
 /** Which board is looked at, and the way to the others. */
 export function BoardSwitch({ view }: { view: BoardView }) {

@@ -3,13 +3,22 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Card } from "@/core/board/card";
 import { MINUTE } from "@/core/calendar/instant";
-import { request } from "@/ui/kit/request";
 import { useLive } from "@/ui/kit/use-live";
-import type { BoardView } from "./types";
 import { caughtUp, withCard, type Heard } from "./with-card";
+import type { BoardView } from "@/core/board/board-view";
+import { boardContract } from "@/core/board/contract";
+import { queryOf, ask, keyOf } from "@/ui/kit/request";
 
 /** How long a card that somebody else changed stays marked. */
 const CHANGED_MS = 1_000;
+const boardAsked = (view: BoardView) => ({
+  params: { key: view.project.key },
+  query: { board: view.board.id },
+});
+
+/** Under which a board is kept on the page. */
+export const boardKey = (view: BoardView) => queryOf(boardContract.read, boardAsked(view)).queryKey;
+
 /** Several changes in a moment are one look at the server. */
 const SETTLE_MS = 800;
 
@@ -19,15 +28,14 @@ const SETTLE_MS = 800;
  */
 export function useBoard(initial: BoardView) {
   const client = useQueryClient();
-  const key = ["board", initial.project.key, initial.board.id];
+  const asked = boardAsked(initial);
+  const key = boardKey(initial);
   const [heard] = useState(() => new Map<string, Heard>());
   const { data: view } = useQuery({
     queryKey: key,
     queryFn: async () => {
       const askedAt = Date.now();
-      const read = await request<BoardView>(
-        `/api/projects/${initial.project.key}/board?board=${encodeURIComponent(initial.board.id)}`,
-      );
+      const read = await ask(boardContract.read, asked);
       return caughtUp(read, heard.values(), askedAt);
     },
     initialData: initial,
@@ -48,7 +56,10 @@ export function useBoard(initial: BoardView) {
     [client],
   );
   const readAgain = useCallback(
-    () => void client.invalidateQueries({ queryKey: ["board", initial.project.key] }),
+    () =>
+      void client.invalidateQueries({
+        queryKey: keyOf(boardContract.read, { params: { key: initial.project.key } }),
+      }),
     [client, initial.project.key],
   );
 

@@ -7,9 +7,10 @@ import { generateKeyBetween } from "fractional-indexing";
 import { stateOf, transitionsFrom, type Transition } from "@/core/workflow/workflow";
 import { sendCommand, undoCommand } from "@/ui/item/send-command";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
-import type { BoardView } from "./types";
 import type { useMoves } from "./use-moves";
+import type { BoardView } from "@/core/board/board-view";
+import { boardContract } from "@/core/board/contract";
+import { ask } from "@/ui/kit/request";
 
 /** Several moves lead from where a card is into the column it was dropped on. */
 export interface Choosing {
@@ -104,7 +105,8 @@ export function useColumns(
         },
       );
       try {
-        await request(`/api/projects/${view.project.key}/boards`, {
+        await ask(boardContract.change, {
+          params: { key: view.project.key },
           body: {
             kind: "place",
             boardId: view.board.id,

@@ -6,7 +6,7 @@ import { sendCommand, undoCommand } from "@/ui/item/send-command";
 import type { Answers } from "@/ui/item/ask-form";
 import { tellDone } from "@/ui/kit/notice";
 import { problemOf, type Problem } from "@/ui/kit/request";
-import type { BoardView } from "./types";
+import type { BoardView } from "@/core/board/board-view";
 
 /** A move that was not made: shown beside the card, with what would make it possible. */
 export interface Stopped {

@@ -1,7 +1,7 @@
 import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import type { Card } from "@/core/board/card";
 import { compareRanks } from "@/core/item/rank";
-import type { BoardView } from "./types";
+import type { BoardView } from "@/core/board/board-view";
 
 /**
  * The cards with one put in its place: newer wins, what does not belong on the board is left out.

@@ -6,6 +6,8 @@ import type { State } from "@/core/workflow/state";
 const HEIGHT = 176;
 const TOP = 8;
 const LEFT = 26;
+/** Room for what the levels are called, beside the items. */
+const RIGHT = 84;
 
 /**
  * Ageing work in progress: each item over the state it is in, as high as it is old, between the
@@ -24,20 +26,20 @@ export function AgeingChart({
   const { p50, p85 } = report.percentiles;
   const oldest = Math.max(report.expectation.days, p85 ?? 0, ...report.ageing.map((a) => a.age), 1);
   const width = 520;
-  const step = (width - LEFT) / Math.max(1, columns.length);
+  const step = (width - LEFT - RIGHT) / Math.max(1, columns.length);
   const y = (age: number) => TOP + (HEIGHT - TOP) * (1 - age / (oldest * 1.06));
   const level = (age: number | null, label: string) =>
     age === null ? null : (
       <g key={label}>
         <line
           x1={LEFT}
-          x2={width}
+          x2={width - RIGHT}
           y1={y(age)}
           y2={y(age)}
           stroke="var(--ink-soft)"
           strokeDasharray="4 3"
         />
-        <text x={width} y={y(age) - 3} textAnchor="end" fontSize="10.5" fill="var(--ink-soft)">
+        <text x={width - RIGHT + 4} y={y(age) + 3.5} fontSize="10.5" fill="var(--ink-soft)">
           {label}
         </text>
       </g>

@@ -4,16 +4,9 @@ import { useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
 import { usePanel, type Behind } from "@/ui/kit/panel-context";
-import { problemOf, request } from "@/ui/kit/request";
+import { problemOf, queryOf } from "@/ui/kit/request";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
-
-interface Row {
-  id: string;
-  key: string;
-  title: string;
-  typeId: string;
-  stateName: string;
-}
+import { itemContract } from "@/core/item/contract";
 
 /** The items behind a figure, docked at the right. */
 export function BehindPanel({ projectKey, behind }: { projectKey: string; behind: Behind }) {
@@ -22,8 +15,7 @@ export function BehindPanel({ projectKey, behind }: { projectKey: string; behind
   const unseen = behind.ids.length - ids.length + (behind.unseen ?? 0);
   const all = ids.length + unseen;
   const { data, error } = useQuery({
-    queryKey: ["behind", projectKey, ids],
-    queryFn: () => request<Row[]>(`/api/projects/${projectKey}/items`, { body: { ids } }),
+    ...queryOf(itemContract.behind, { params: { key: projectKey }, body: { ids } }),
   });
   return (
     <aside

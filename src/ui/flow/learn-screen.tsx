@@ -3,14 +3,12 @@ import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-quer
 import { useState, type ReactNode } from "react";
 import { WEEK } from "@/core/calendar/instant";
 import { expectationWords } from "@/core/flow/expectation";
-import type { KeptPromises } from "@/core/intake/kept-promises";
-import type { UnplannedShare } from "@/core/flow/unplanned";
 import { percentiles, type FinishedRow, type FlowReport } from "@/core/flow/report";
 import { CLASSES_OF_SERVICE } from "@/core/item/fields";
 import type { State } from "@/core/workflow/state";
 import { tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
-import { problemOf, request } from "@/ui/kit/request";
+import { keyOf, ask, problemOf, queryOf } from "@/ui/kit/request";
 import { percent, shortDate, shortDays } from "@/ui/kit/time";
 import { useLive } from "@/ui/kit/use-live";
 import { AgeingChart } from "./ageing-chart";
@@ -20,45 +18,25 @@ import { CycleTimeChart } from "./cycle-time-chart";
 import { dayWords } from "./chart-style";
 import { ThroughputChart } from "./throughput-chart";
 import { TimeInStateChart } from "./time-in-state-chart";
-
-export interface LearnView {
-  project: { id: string; key: string; name: string; zone: string };
-  query: { period: string; type?: string; class?: string };
-  report: FlowReport;
-  unplanned: {
-    share: UnplannedShare;
-    escaped: { release: string; ids: string[] }[];
-    velocity: { sprint: string; points: number }[];
-  };
-  promises: KeptPromises;
-  states: State[];
-  types: { id: string; name: string }[];
-  from: string;
-  to: string;
-  now: number;
-}
-
-const PERIODS = ["4 weeks", "12 weeks", "26 weeks", "39 weeks"];
+import type { LearnView } from "@/core/flow/learn-view";
+import { flowContract } from "@/core/flow/contract";
+import { type FlowQuery, PERIODS } from "@/core/flow/request";
 
 /** How work has flowed, from the history alone. */
 export function LearnScreen({ initial }: { initial: LearnView }) {
   const client = useQueryClient();
   const [query, setQuery] = useState(initial.query);
-  const search = new URLSearchParams(
-    Object.entries(query).filter(([, v]) => v) as [string, string][],
-  ).toString();
-  const path = `/api/projects/${initial.project.key}/flow?${search}`;
+  const params = { key: initial.project.key };
   const first = query === initial.query;
   const { data, error, isPlaceholderData } = useQuery({
-    queryKey: ["learn", initial.project.key, search],
-    queryFn: () => request<LearnView>(path),
+    ...queryOf(flowContract.learn, { params, query }),
     initialData: first ? initial : undefined,
     placeholderData: keepPreviousData,
   });
   const view = data ?? initial;
   useLive((message) => {
     if (message.kind === "resync" || message.kind === "design")
-      void client.invalidateQueries({ queryKey: ["learn"] });
+      void client.invalidateQueries({ queryKey: keyOf(flowContract.learn) });
   });
   const { openItem, openBehind } = usePanel();
   const change = (next: typeof query) => {
@@ -69,7 +47,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
     window.history.replaceState(null, "", `?${params}`);
   };
   const openBand = (state: State, day: number) =>
-    request<{ ids: string[] }>(`${path}&state=${encodeURIComponent(state.id)}&day=${day}`).then(
+    ask(flowContract.band, { params, query: { ...query, state: state.id, day } }).then(
       ({ ids }) => openBehind({ title: `${state.name} at the end of ${dayWords(day)}`, ids }),
       tellProblem,
     );
@@ -105,9 +83,9 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
             aria-label="Period"
             className={choice}
             value={query.period}
-            onChange={(e) => change({ ...query, period: e.target.value })}
+            onChange={(e) => change({ ...query, period: e.target.value as FlowQuery["period"] })}
           >
-            {PERIODS.map((p) => (
+            {Object.keys(PERIODS).map((p) => (
               <option key={p}>{p}</option>
             ))}
           </select>
@@ -130,7 +108,9 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
             aria-label="Class of service"
             className={choice}
             value={query.class ?? ""}
-            onChange={(e) => change({ ...query, class: e.target.value || undefined })}
+            onChange={(e) =>
+              change({ ...query, class: (e.target.value || undefined) as FlowQuery["class"] })
+            }
           >
             <option value="">all classes</option>
             {CLASSES_OF_SERVICE.map((c) => (

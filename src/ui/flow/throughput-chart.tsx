@@ -27,7 +27,7 @@ export function ThroughputChart({
   const mean = whole.length > 0 ? whole.reduce((sum, r) => sum + r.count, 0) / whole.length : null;
   return (
     <ResponsiveContainer width="100%" height={190}>
-      <BarChart data={rows} margin={{ top: 8, right: 8, bottom: 0, left: -22 }}>
+      <BarChart data={rows} margin={{ top: 8, right: 64, bottom: 0, left: -22 }}>
         <CartesianGrid {...GRID} />
         <XAxis
           dataKey="week"
@@ -57,7 +57,7 @@ export function ThroughputChart({
             strokeDasharray="4 3"
             label={{
               value: `mean ${mean.toFixed(1)}`,
-              position: "insideTopRight",
+              position: "right",
               fontSize: 11,
               fill: "var(--ink-soft)",
             }}

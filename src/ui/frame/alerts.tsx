@@ -5,18 +5,10 @@ import Link from "next/link";
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { usePanel } from "@/ui/kit/panel-context";
-import { request } from "@/ui/kit/request";
 import { ago } from "@/ui/kit/time";
-
-interface Notice {
-  id: number;
-  itemKey: string;
-  projectKey: string;
-  title: string;
-  text: string;
-  at: number;
-  read: boolean;
-}
+import { alertsContract } from "@/core/alerts/contract";
+import { flowContract } from "@/core/flow/contract";
+import { queryOf, ask, keyOf } from "@/ui/kit/request";
 
 /**
  * What the process told me: how many are new, and the list of them. Opening the list does not mark
@@ -28,17 +20,18 @@ export function Alerts({ projectKey, unread }: { projectKey: string; unread: num
   const [open, setOpen] = useState(false);
   const [now, setNow] = useState(0);
   const { data: notices } = useQuery({
-    queryKey: ["notices"],
-    queryFn: () => request<Notice[]>("/api/notices"),
+    ...queryOf(alertsContract.read, {}),
     enabled: open,
     refetchOnMount: "always",
   });
   const mark = async (ids: number[]) => {
     if (ids.length === 0) return;
-    await request("/api/notices", { body: { ids } });
+    await ask(alertsContract.mark, { body: { ids } });
     await Promise.all([
-      client.invalidateQueries({ queryKey: ["notices"] }),
-      client.invalidateQueries({ queryKey: ["summary", projectKey] }),
+      client.invalidateQueries({ queryKey: keyOf(alertsContract.read) }),
+      client.invalidateQueries({
+        queryKey: keyOf(flowContract.summary, { params: { key: projectKey } }),
+      }),
     ]);
   };
   const fresh = notices?.filter((n) => !n.read) ?? [];
@@ -48,7 +41,7 @@ export function Alerts({ projectKey, unread }: { projectKey: string; unread: num
       onOpenChange={(next) => {
         setOpen(next);
         setNow(Date.now());
-        if (next) void client.invalidateQueries({ queryKey: ["notices"] });
+        if (next) void client.invalidateQueries({ queryKey: keyOf(alertsContract.read) });
       }}
     >
       <Popover.Trigger

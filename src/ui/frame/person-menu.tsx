@@ -6,9 +6,10 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { Initials } from "@/ui/kit/initials";
-import { request } from "@/ui/kit/request";
 import { tellProblem } from "@/ui/kit/notice";
 import { THEME_COOKIE, THEME_WORDS, THEMES, themeOf, type Theme } from "@/ui/kit/theme";
+import { sessionContract } from "@/core/people/contract";
+import { ask } from "@/ui/kit/request";
 
 const YEAR_SECONDS = 31_536_000;
 const SIGNS = { system: Monitor, light: Sun, dark: Moon } as const;
@@ -30,7 +31,7 @@ export function PersonMenu({
   };
   const signOut = async () => {
     try {
-      await request("/api/auth/sign-out", { body: {} });
+      await ask(sessionContract.signOut, { body: {} });
       client.clear();
       router.replace("/sign-in");
     } catch (error) {

@@ -5,12 +5,14 @@ import { BehindPanel } from "@/ui/flow/behind-panel";
 import { ItemPanel } from "@/ui/item/item-panel";
 import { PanelProvider, usePanel } from "@/ui/kit/panel-context";
 import { KnownTypes, type KnownType } from "@/ui/kit/type-glyph";
-import { request } from "@/ui/kit/request";
 import { useLive, useLiveStream } from "@/ui/kit/use-live";
 import { CourseBar } from "./course-bar";
 import type { FrameProject } from "./project-menu";
-import { PulseStrip, type FrameSummary } from "./pulse-strip";
+import { PulseStrip } from "./pulse-strip";
 import type { Theme } from "@/ui/kit/theme";
+import type { ProjectSummary } from "@/core/flow/summary";
+import { flowContract } from "@/core/flow/contract";
+import { queryOf, keyOf } from "@/ui/kit/request";
 
 const SETTLE_MS = 700;
 
@@ -25,7 +27,7 @@ export function ProjectFrame(props: {
   person: { name: string; administrator: boolean };
   theme: Theme;
   showsIntake: boolean;
-  summary: FrameSummary;
+  summary: ProjectSummary;
   types: readonly KnownType[];
   lastEventId: number;
   children: ReactNode;
@@ -53,8 +55,7 @@ function Frame({
   const client = useQueryClient();
   const connection = useLiveStream(project.key, lastEventId);
   const { data: summary } = useQuery({
-    queryKey: ["summary", project.key],
-    queryFn: () => request<FrameSummary>(`/api/projects/${project.key}/summary`),
+    ...queryOf(flowContract.summary, { params: { key: project.key } }),
     initialData: first,
   });
   const settling = useRef<ReturnType<typeof setTimeout> | null>(null);
@@ -63,7 +64,10 @@ function Frame({
     // Several changes in a moment are one look at the figures.
     if (settling.current) clearTimeout(settling.current);
     settling.current = setTimeout(
-      () => void client.invalidateQueries({ queryKey: ["summary", project.key] }),
+      () =>
+        void client.invalidateQueries({
+          queryKey: keyOf(flowContract.summary, { params: { key: project.key } }),
+        }),
       SETTLE_MS,
     );
   });

@@ -1,19 +1,9 @@
 "use client";
 import { expectationWords } from "@/core/flow/expectation";
-import type { Pulse } from "@/core/flow/pulse";
 import { percent } from "@/ui/kit/time";
 import { usePanel } from "@/ui/kit/panel-context";
 import type { Connection } from "@/ui/kit/use-live";
-
-export interface FrameSummary {
-  pulse: Pulse;
-  limitsBroken: string[];
-  unjudged: number;
-  /** What this person was told and has not read. */
-  unread: number;
-  /** Whether this person sees every item that the figures count. */
-  seesAll: boolean;
-}
+import type { ProjectSummary } from "@/core/flow/summary";
 
 const CONNECTION_WORDS: Record<Exclude<Connection, "live">, string> = {
   reconnecting: "Connection lost. What you see may be old; connecting again…",
@@ -25,7 +15,7 @@ export function PulseStrip({
   summary,
   connection,
 }: {
-  summary: FrameSummary;
+  summary: ProjectSummary;
   connection: Connection;
 }) {
   const { openBehind } = usePanel();

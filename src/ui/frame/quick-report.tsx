@@ -4,7 +4,8 @@ import { Popover } from "radix-ui";
 import { useEffect, useState, type FormEvent } from "react";
 import { tellDone } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
-import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { ask, problemOf, type Problem } from "@/ui/kit/request";
+import { intakeContract } from "@/core/intake/contract";
 
 /** Something to report, from wherever one is, by one key; the item in view goes with it. */
 export function QuickReport({ projectKey }: { projectKey: string }) {
@@ -29,9 +30,13 @@ export function QuickReport({ projectKey }: { projectKey: string }) {
   const send = async (event: FormEvent) => {
     event.preventDefault();
     try {
-      const { reference } = await request<{ reference: string }>(
-        `/api/projects/${projectKey}/intake/quick`,
-        { body: { title, happened, itemKey: withItem ? itemKey : null }, retry: false },
+      const { reference } = await ask(
+        intakeContract.quick,
+        {
+          params: { key: projectKey },
+          body: { title, happened, itemKey: withItem ? itemKey : null },
+        },
+        { retry: false },
       );
       tellDone(`${reference} is in the queue of Intake.`);
       setTitle("");

@@ -4,17 +4,9 @@ import { Command } from "cmdk";
 import { Search } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useDeferredValue, useEffect, useState } from "react";
-import { request } from "@/ui/kit/request";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
-
-interface Found {
-  id: string;
-  key: string;
-  title: string;
-  stateName: string;
-  projectName: string;
-  typeId: string;
-}
+import { itemContract } from "@/core/item/contract";
+import { queryOf } from "@/ui/kit/request";
 
 const PLACES = ["Design", "Intake", "Plan", "Flow", "Learn"];
 
@@ -25,9 +17,7 @@ export function SearchBox({ projectKey }: { projectKey: string }) {
   const [text, setText] = useState("");
   const wanted = useDeferredValue(text.trim());
   const { data: found = [], isError } = useQuery({
-    queryKey: ["search", wanted],
-    queryFn: () =>
-      request<Found[]>(`/api/search?q=${encodeURIComponent(wanted)}`, { retry: false }),
+    ...queryOf(itemContract.search, { query: { q: wanted } }, { retry: false }),
     enabled: open && wanted.length > 1,
   });
   useEffect(() => {

@@ -8,12 +8,13 @@ import { workLeft } from "@/core/intake/pace";
 import type { VerdictKind } from "@/core/intake/verdict";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { problemOf, request } from "@/ui/kit/request";
+import { ask, problemOf } from "@/ui/kit/request";
 import { AroundReport } from "./around-report";
 import { DeskFilters, DeskQueue } from "./desk-queue";
 import { ReportReader } from "./report-reader";
 import { useDesk } from "./use-desk";
 import { VerdictForm, VERDICT_BUTTONS } from "./verdict-form";
+import { reportContract } from "@/core/intake/contract";
 
 const KEYS: [string, string][] = [
   ["↑ ↓", "the report before or after"],
@@ -266,7 +267,7 @@ export function DeskScreen({
                 }
                 onVerdict={(kind, reason) => setVerdict({ kind, reason })}
                 onApart={() =>
-                  request(`/api/reports/${report.report.id}/apart`, { method: "POST" }).then(
+                  ask(reportContract.takeApart, { params: { id: report.report.id } }).then(
                     readAgain,
                     tellProblem,
                   )

@@ -3,10 +3,10 @@
 /** What came with a report: pictures to look at, everything else to save. */
 export function FileList({
   files,
-  address,
+  addressOf,
 }: {
   files: { id: string; name: string; picture: boolean; size?: number }[];
-  address: string;
+  addressOf: (fileId: string) => string;
 }) {
   if (files.length === 0) return null;
   return (
@@ -17,12 +17,12 @@ export function FileList({
             // A picture from outside, served by our own route; the optimiser has no part in it.
             // eslint-disable-next-line @next/next/no-img-element
             <img
-              src={`${address}/${f.id}`}
+              src={addressOf(f.id)}
               alt={f.name}
               className="max-h-72 max-w-full border border-line"
             />
           ) : (
-            <a className="link" href={`${address}/${f.id}`} download={f.name}>
+            <a className="link" href={addressOf(f.id)} download={f.name}>
               Save {f.name}
               {f.size !== undefined && (
                 <span className="text-ink-soft">

@@ -25,8 +25,8 @@ import {
 } from "@/core/intake/form";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { FormFields } from "./form-fields";
-import type { FormsView } from "./forms-view";
 import { Sheet } from "./report-form";
+import type { FormsView } from "@/core/intake/forms-view";
 
 type Form = FormsView["forms"][number];
 /** What is typed and not stored yet, and the version of the form that it began with. */

@@ -4,10 +4,12 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { FIRST_FORM, type FormDefinition } from "@/core/intake/form";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
 import { useLive } from "@/ui/kit/use-live";
 import { FormBuilder, type FormDraft } from "./form-builder";
-import type { FormsView } from "./forms-view";
+import type { FormsView } from "@/core/intake/forms-view";
+import { intakeContract } from "@/core/intake/contract";
+import type { FormRequest } from "@/core/intake/request";
+import { queryOf, keyOf, ask } from "@/ui/kit/request";
 
 /**
  * The public forms of a project: which there are, what they ask, and how they look to whoever fills
@@ -17,8 +19,7 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
   const client = useQueryClient();
   const { key } = initial.project;
   const { data: view } = useQuery({
-    queryKey: ["forms", key],
-    queryFn: () => request<FormsView>(`/api/projects/${key}/forms`),
+    ...queryOf(intakeContract.forms, { params: { key } }),
     initialData: initial,
   });
   // What is typed into a form stays while another is looked at.
@@ -27,13 +28,13 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
   const [chosen, setChosen] = useState<string | null>(initial.forms[0]?.id ?? null);
   useLive((message) => {
     if (message.kind === "design" || message.kind === "resync")
-      void client.invalidateQueries({ queryKey: ["forms", key] });
+      void client.invalidateQueries({ queryKey: keyOf(intakeContract.forms, { params: { key } }) });
   });
   const form = view.forms.find((f) => f.id === chosen) ?? view.forms[0] ?? null;
   /** @throws Problem */
-  const send = async (body: object) => {
-    const done = await request<{ id: string }>(`/api/projects/${key}/forms`, { body });
-    await client.invalidateQueries({ queryKey: ["forms", key] });
+  const send = async (body: FormRequest) => {
+    const done = await ask(intakeContract.changeForms, { params: { key }, body });
+    await client.invalidateQueries({ queryKey: keyOf(intakeContract.forms, { params: { key } }) });
     return done;
   };
   const tell = (work: Promise<unknown>) => void work.catch(tellProblem);

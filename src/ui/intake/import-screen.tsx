@@ -14,8 +14,9 @@ import {
   type Table,
 } from "@/core/formats/report-table";
 import { tellProblem } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
 import { v7 as newId } from "uuid";
+import { intakeContract } from "@/core/intake/contract";
+import { ask, keyOf } from "@/ui/kit/request";
 
 const AT_ONCE = 250;
 const SHOWN = 8;
@@ -45,7 +46,7 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
         : { reports: [], problems: [] },
     [table, match],
   );
-  const address = `/api/projects/${projectKey}/intake/import`;
+  const params = { key: projectKey };
   const choose = async (file: File) => {
     setTrouble("");
     try {
@@ -67,7 +68,10 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
     try {
       for (let part = 0; part * AT_ONCE < reports.length && !cancelled.current; part++) {
         const chunk = reports.slice(part * AT_ONCE, (part + 1) * AT_ONCE).map((r) => r.report);
-        await request(address, { body: { kind: "import", importId, part, reports: chunk } });
+        await ask(intakeContract.import, {
+          params,
+          body: { kind: "import", importId, part, reports: chunk },
+        });
         done += chunk.length;
         setStage({ kind: "running", done });
       }
@@ -75,15 +79,16 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
       tellProblem(error);
       cancelled.current = true;
     }
-    await client.invalidateQueries({ queryKey: ["desk", projectKey] });
+    await client.invalidateQueries({ queryKey: keyOf(intakeContract.desk, { params }) });
     setStage({ kind: "done", done, stopped: cancelled.current, takenBack: null });
   };
   const takeBack = async (done: number, stopped: boolean) => {
     try {
-      const { changed } = await request<{ changed: number }>(address, {
+      const { changed } = await ask(intakeContract.import, {
+        params,
         body: { kind: "take back", importId },
       });
-      await client.invalidateQueries({ queryKey: ["desk", projectKey] });
+      await client.invalidateQueries({ queryKey: keyOf(intakeContract.desk, { params }) });
       setStage({ kind: "done", done, stopped, takenBack: changed });
     } catch (error) {
       tellProblem(error);

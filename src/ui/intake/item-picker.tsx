@@ -1,7 +1,8 @@
 "use client";
+import { itemContract } from "@/core/item/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
-import { request } from "@/ui/kit/request";
+import { queryOf } from "@/ui/kit/request";
 
 export interface PickedItem {
   id: string;
@@ -27,12 +28,7 @@ export function ItemPicker({
   const [text, setText] = useState("");
   const wanted = useDeferredValue(text.trim());
   const { data: found = [] } = useQuery({
-    queryKey: ["search", wanted],
-    queryFn: () =>
-      request<{ id: string; key: string; title: string; stateName: string }[]>(
-        `/api/search?q=${encodeURIComponent(wanted)}`,
-        { retry: false },
-      ),
+    ...queryOf(itemContract.search, { query: { q: wanted } }, { retry: false }),
     enabled: wanted.length > 1,
   });
   const own = found

@@ -1,43 +1,14 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
-import { FATE_WORDS, type MailFate } from "@/core/intake/letters";
+import { FATE_WORDS } from "@/core/intake/letters";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
 import { ago, exact } from "@/ui/kit/time";
 import { useLive } from "@/ui/kit/use-live";
-
-export interface MailboxView {
-  project: { key: string; name: string; zone: string };
-  domain: string;
-  addresses: { name: string; teamId: string | null; open: boolean }[];
-  teams: { id: string; name: string }[];
-  received: {
-    at: number;
-    sender: string;
-    subject: string;
-    became: MailFate;
-    reference: string | null;
-    reportId: string | null;
-  }[];
-  written: {
-    id: number;
-    at: number;
-    recipient: string;
-    subject: string;
-    body: string;
-    reference: string;
-    sentAt: number | null;
-    dueAt: number;
-    failed: string | null;
-  }[];
-  waiting: number;
-  sends: boolean;
-  takes: boolean;
-  standIn: string | null;
-  mayEdit: boolean;
-  now: number;
-}
+import type { MailboxView } from "@/core/intake/mailbox-view";
+import { intakeContract } from "@/core/intake/contract";
+import type { AddressRequest } from "@/core/intake/request";
+import { queryOf, keyOf, ask } from "@/ui/kit/request";
 
 /**
  * The mailbox of a project: its addresses, what came in and what became of it, what went out and
@@ -47,20 +18,20 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
   const client = useQueryClient();
   const { key } = initial.project;
   const { data: view } = useQuery({
-    queryKey: ["mailbox", key],
-    queryFn: () => request<MailboxView>(`/api/projects/${key}/mailbox`),
+    ...queryOf(intakeContract.mailbox, { params: { key } }),
     initialData: initial,
     refetchInterval: 15_000,
   });
-  const again = () => client.invalidateQueries({ queryKey: ["mailbox", key] });
+  const again = () =>
+    client.invalidateQueries({ queryKey: keyOf(intakeContract.mailbox, { params: { key } }) });
   useLive((message) => {
     if (message.kind !== "item") void again();
   });
   const [name, setName] = useState("");
   const [read, setRead] = useState<number | null>(null);
   /** @throws Problem */
-  const send = async (body: object) => {
-    await request(`/api/projects/${key}/mailbox`, { body });
+  const send = async (body: AddressRequest) => {
+    await ask(intakeContract.changeMailbox, { params: { key }, body });
     await again();
   };
   const add = (event: FormEvent) => {

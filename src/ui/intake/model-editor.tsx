@@ -3,8 +3,9 @@ import { X } from "lucide-react";
 import { useState } from "react";
 import type { Criterion, ScoringModel } from "@/core/intake/scoring";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
 import { v7 as newId } from "uuid";
+import { intakeContract } from "@/core/intake/contract";
+import { ask } from "@/ui/kit/request";
 
 const SOURCES: Record<Criterion["source"], string> = {
   judged: "people judge it",
@@ -38,7 +39,8 @@ export function ModelEditor({
   const total = draft.criteria.reduce((sum, c) => sum + Math.abs(c.weight), 0);
   const store = async () => {
     try {
-      await request(`/api/projects/${projectKey}/promises`, {
+      await ask(intakeContract.changeRules, {
+        params: { key: projectKey },
         body: { seenVersion: version, scoring: draft },
       });
       tellDone("The model is changed; what was judged stays.");

@@ -1,39 +1,22 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
-import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { keyOf, ask, problemOf, queryOf, type Problem } from "@/ui/kit/request";
 import { ago } from "@/ui/kit/time";
 import { FileList } from "./file-list";
 import { Sheet } from "./report-form";
-
-export interface PrivatePageView {
-  reference: string;
-  projectName: string;
-  title: string;
-  wrote: {
-    happened: string;
-    reproduce: string;
-    place: string;
-    answers: { label: string; value: string }[];
-  } | null;
-  receivedAt: number;
-  now: number;
-  files: { id: string; name: string; picture: boolean }[];
-  status: { headline: string; detail: string };
-  others: number;
-  awaitsAnswer: boolean;
-  moves: { from: string; to: string; verb: string; asksWhy: boolean }[];
-  messages: { kind: "question" | "reminder" | "answer" | "progress"; body: string; at: number }[];
-}
+import type { PrivatePageView } from "@/core/intake/private-page";
+import { addressOf } from "@/core/contract/contract";
+import { requesterContract } from "@/core/intake/requester-contract";
 
 const LOOK_AGAIN_MS = 15_000;
 
 /** What becomes of a report, for the one who sent it. */
 export function PrivatePage({ token, initial }: { token: string; initial: PrivatePageView }) {
   const client = useQueryClient();
+  const params = { token };
   const { data: page } = useQuery({
-    queryKey: ["private", token],
-    queryFn: () => request<PrivatePageView>(`/api/public/pages/${token}`),
+    ...queryOf(requesterContract.page, { params }),
     initialData: initial,
     refetchInterval: LOOK_AGAIN_MS,
   });
@@ -44,10 +27,8 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
   const move = async ({ from, to }: { from: string; to: string }) => {
     try {
       client.setQueryData(
-        ["private", token],
-        await request<PrivatePageView>(`/api/public/pages/${token}/moves`, {
-          body: { from, to, words },
-        }),
+        keyOf(requesterContract.page, { params }),
+        await ask(requesterContract.move, { params, body: { from, to, words } }),
       );
       setWords("");
       setMovingProblem(null);
@@ -59,8 +40,8 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
     event.preventDefault();
     try {
       client.setQueryData(
-        ["private", token],
-        await request<PrivatePageView>(`/api/public/pages/${token}`, { body: { answer } }),
+        keyOf(requesterContract.page, { params }),
+        await ask(requesterContract.answer, { params, body: { answer } }),
       );
       setAnswer("");
       setProblem(null);
@@ -177,7 +158,10 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
                 {a.label} <b>{a.value}</b>
               </p>
             ))}
-            <FileList files={page.files} address={`/api/public/pages/${token}/files`} />
+            <FileList
+              files={page.files}
+              addressOf={(file) => addressOf(requesterContract.file, { params: { token, file } })}
+            />
           </div>
         </details>
       )}
@@ -189,18 +173,19 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
 /** "It happens to somebody else too": they get a page of their own and hear when it is done. */
 function FollowForm({ token }: { token: string }) {
   const client = useQueryClient();
+  const params = { token };
   const [mail, setMail] = useState("");
   const [said, setSaid] = useState<{ good: boolean; text: string } | null>(null);
   const send = async (event: FormEvent) => {
     event.preventDefault();
     try {
-      await request(`/api/public/pages/${token}/follow`, { body: { mail } });
+      await ask(requesterContract.follow, { params, body: { mail } });
       setSaid({
         good: true,
         text: `${mail} gets a page of their own by mail, and hears when it is done.`,
       });
       setMail("");
-      await client.invalidateQueries({ queryKey: ["private", token] });
+      await client.invalidateQueries({ queryKey: keyOf(requesterContract.page, { params }) });
     } catch (error) {
       const { sentence, help } = problemOf(error);
       setSaid({ good: false, text: `${sentence} ${help}` });

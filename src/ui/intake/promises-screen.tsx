@@ -4,12 +4,9 @@ import { useState } from "react";
 import type { WorkingCalendar } from "@/core/calendar/working-time";
 import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
 import { conditionSentence } from "@/core/condition/sentence";
-import type { Vocabulary } from "@/core/condition/vocabulary";
-import type { KeptPromises } from "@/core/intake/kept-promises";
 import type { ServiceTarget, TargetState } from "@/core/intake/service-target";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
-import { request } from "@/ui/kit/request";
 import { percent } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 import { useLive } from "@/ui/kit/use-live";
@@ -17,30 +14,9 @@ import { CalendarEditor } from "./calendar-editor";
 import { PromiseMark } from "./promise-mark";
 import { newTarget, TargetEditor } from "./target-editor";
 import { v7 as newId } from "uuid";
-
-interface PromiseRow {
-  itemId: string;
-  key: string;
-  title: string;
-  typeId: string;
-  stateName: string;
-  assigneeId: string | null;
-  target: string;
-  answer: TargetState | null;
-  resolve: TargetState | null;
-}
-
-export interface PromisesView {
-  project: { id: string; key: string; name: string; zone: string };
-  rules: { calendar: WorkingCalendar; targets: ServiceTarget[]; version: number };
-  open: PromiseRow[];
-  unseen: TargetState["standing"][][];
-  kept: { target: string; answered: KeptPromises; resolved: KeptPromises; both: KeptPromises }[];
-  vocabulary: Vocabulary;
-  people: { id: string; name: string }[];
-  mayEdit: boolean;
-  now: number;
-}
+import type { PromisesView } from "@/core/intake/promises-view";
+import { intakeContract } from "@/core/intake/contract";
+import { queryOf, keyOf, ask } from "@/ui/kit/request";
 
 /** What is promised to whoever asks, and how it stands: the most urgent first. */
 export function PromisesScreen({ initial }: { initial: PromisesView }) {
@@ -48,14 +24,15 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
   const { key } = initial.project;
   const { openItem, openBehind } = usePanel();
   const { data: view } = useQuery({
-    queryKey: ["promises", key],
-    queryFn: () => request<PromisesView>(`/api/projects/${key}/promises`),
+    ...queryOf(intakeContract.promises, { params: { key } }),
     initialData: initial,
     refetchInterval: 60_000,
   });
   useLive((message) => {
     if (message.kind === "design" || message.kind === "intake" || message.kind === "resync")
-      void client.invalidateQueries({ queryKey: ["promises", key] });
+      void client.invalidateQueries({
+        queryKey: keyOf(intakeContract.promises, { params: { key } }),
+      });
   });
   const [editing, setEditing] = useState<string | "calendar" | null>(null);
   const [made, setMade] = useState<ServiceTarget | null>(null);
@@ -69,7 +46,10 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
     done: string,
   ): Promise<boolean> => {
     try {
-      await request(`/api/projects/${key}/promises`, { body: { seenVersion: version, ...change } });
+      await ask(intakeContract.changeRules, {
+        params: { key },
+        body: { seenVersion: version, ...change },
+      });
       tellDone(done);
       close();
       return true;
@@ -77,7 +57,9 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
       tellProblem(error);
       return false;
     } finally {
-      await client.invalidateQueries({ queryKey: ["promises", key] });
+      await client.invalidateQueries({
+        queryKey: keyOf(intakeContract.promises, { params: { key } }),
+      });
     }
   };
   const move = (at: number, by: number) => {

@@ -3,8 +3,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState, type FormEvent, type ReactNode } from "react";
 import { shownQuestions, type FormDefinition, type RawAnswers } from "@/core/intake/form";
 import { Mark } from "@/ui/kit/mark";
-import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { keyOf, ask, problemOf, type Problem } from "@/ui/kit/request";
 import { FormFields, LARGEST_FILE_MB, MOST_FILES } from "./form-fields";
+import { addressOf } from "@/core/contract/contract";
+import { requesterContract } from "@/core/intake/requester-contract";
 
 export interface PublicFormProps {
   projectKey: string;
@@ -30,7 +32,7 @@ export function ReportForm({ projectKey, projectName, slug, definition }: Public
     : files.length > MOST_FILES
       ? `Choose at most ${MOST_FILES} files.`
       : undefined;
-  const action = `/api/public/reports/${projectKey}/${slug}`;
+  const asked = { params: { key: projectKey, form: slug } };
   const send = async (event: FormEvent) => {
     event.preventDefault();
     if (fileError || busy) return;
@@ -42,7 +44,7 @@ export function ReportForm({ projectKey, projectName, slug, definition }: Public
     if (joins) form.set("joins", joins.id);
     try {
       // Not sent again by itself: a report must not arrive twice.
-      setSent(await request(action, { form, retry: false }));
+      setSent(await ask(requesterContract.send, asked, { form, retry: false }));
       setProblem(null);
     } catch (error) {
       setProblem(problemOf(error));
@@ -74,7 +76,7 @@ export function ReportForm({ projectKey, projectName, slug, definition }: Public
       <h1 className="text-[24px] leading-tight">{definition.title}</h1>
       <p className="mb-5 mt-1 whitespace-pre-wrap text-ink-soft">{definition.intro}</p>
       <form
-        action={action}
+        action={addressOf(requesterContract.send, asked)}
         method="post"
         encType="multipart/form-data"
         onSubmit={(e) => void send(e)}
@@ -139,12 +141,13 @@ function KnownProblems({
 }) {
   const text = useDeferredValue(title.trim());
   const { data: known = [] } = useQuery({
-    queryKey: ["known", projectKey, text],
+    queryKey: [...keyOf(requesterContract.known, { params: { key: projectKey } }), text],
     queryFn: async () => {
       // A pause, so that not every letter asks.
       await new Promise((resolve) => setTimeout(resolve, 350));
-      return request<{ id: string; words: string }[]>(
-        `/api/public/known/${projectKey}?q=${encodeURIComponent(text)}`,
+      return ask(
+        requesterContract.known,
+        { params: { key: projectKey }, query: { q: text } },
         { retry: false },
       );
     },

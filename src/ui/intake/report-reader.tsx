@@ -5,6 +5,8 @@ import { VERDICT_PAST, type VerdictKind } from "@/core/intake/verdict";
 import { ago, exact } from "@/ui/kit/time";
 import { FileList } from "./file-list";
 import { ReproductionRecord } from "./reproduction-record";
+import { addressOf } from "@/core/contract/contract";
+import { reportContract } from "@/core/intake/contract";
 
 interface Props {
   view: ReportView;
@@ -85,7 +87,12 @@ export function ReportReader({
       {view.files.length > 0 && (
         <div>
           <h3 className="mb-1 text-[13px]">Sent with it</h3>
-          <FileList files={view.files} address={`/api/reports/${report.id}/files`} />
+          <FileList
+            files={view.files}
+            addressOf={(file) =>
+              addressOf(reportContract.file, { params: { id: report.id, file } })
+            }
+          />
         </div>
       )}
       <ReproductionRecord

@@ -9,9 +9,11 @@ import {
 } from "@/core/intake/reproduction";
 import type { VerdictKind } from "@/core/intake/verdict";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { ask, problemOf, type Problem } from "@/ui/kit/request";
 import { ago } from "@/ui/kit/time";
 import { v7 as newId } from "uuid";
+import { reportContract } from "@/core/intake/contract";
+import type { ReproductionRequest } from "@/core/intake/request";
 
 const LOOK: Record<ReproductionResult, { Icon: typeof CheckCircle2; className: string }> = {
   happened: { Icon: CheckCircle2, className: "text-done" },
@@ -52,8 +54,8 @@ export function ReproductionRecord({
   onChanged,
   onVerdict,
 }: Props) {
-  const change = async (body: unknown) => {
-    await request(`/api/reports/${view.report.id}/tries`, { body });
+  const change = async (body: ReproductionRequest) => {
+    await ask(reportContract.tries, { params: { id: view.report.id }, body });
     await onChanged();
   };
   const takeBack = (id: string) =>
@@ -129,7 +131,7 @@ function TryForm({
   change,
   onDone,
 }: {
-  change: (body: unknown) => Promise<void>;
+  change: (body: ReproductionRequest) => Promise<void>;
   onDone: () => void;
 }) {
   const [tried, setTried] = useState("");

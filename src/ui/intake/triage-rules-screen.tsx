@@ -9,8 +9,9 @@ import {
   type TriageRules,
 } from "@/core/intake/triage-rules";
 import { tellDone } from "@/ui/kit/notice";
-import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { ask, problemOf, type Problem } from "@/ui/kit/request";
 import { v7 as newId } from "uuid";
+import { intakeContract } from "@/core/intake/contract";
 
 const FIELD = "flex flex-col gap-0.5 text-[12px] font-semibold";
 /** The stronger the priority, the darker; the word stands in it. */
@@ -44,7 +45,8 @@ export function TriageRulesScreen({
   const set = (change: Partial<TriageRules>) => setDraft((d) => ({ ...d, ...change }));
   const store = async (next: TriageRules, words: string) => {
     try {
-      const stored = await request<{ version: number }>(`/api/projects/${projectKey}/promises`, {
+      const stored = await ask(intakeContract.changeRules, {
+        params: { key: projectKey },
         body: { seenVersion: seen.version, triage: next },
       });
       setSeen({ rules: next, version: stored.version });

@@ -4,9 +4,11 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { DeskView, QueueRow, ReportView } from "@/core/intake/desk-view";
 import { VERDICT_PAST, type Verdict } from "@/core/intake/verdict";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { keyOf, ask, problemOf, queryOf, type Problem } from "@/ui/kit/request";
 import { useLive } from "@/ui/kit/use-live";
 import { v7 as newId } from "uuid";
+import { flowContract } from "@/core/flow/contract";
+import { reportContract, intakeContract } from "@/core/intake/contract";
 
 type Judged = Pick<QueueRow, "id" | "reference" | "version" | "title">;
 interface Given {
@@ -15,10 +17,7 @@ interface Given {
 }
 
 const NEAR_MS = 60_000;
-const reportQuery = (id: string) => ({
-  queryKey: ["report", id],
-  queryFn: () => request<ReportView>(`/api/reports/${id}`),
-});
+const reportQuery = (id: string) => queryOf(reportContract.read, { params: { id } });
 
 const PRESENCE_EVERY_MS = 15_000;
 
@@ -29,13 +28,16 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
   const client = useQueryClient();
   const { key } = initial.project;
   const { data: desk } = useQuery({
-    queryKey: ["desk", key],
-    queryFn: () => request<DeskView>(`/api/projects/${key}/intake`),
+    ...queryOf(intakeContract.desk, { params: { key } }),
     initialData: initial,
   });
   const [chosen, setChosen] = useState<string | null>(() => {
     // What the server sent with the page is put in once; afterwards only what is asked for counts.
-    if (initialReport) client.setQueryData(["report", initialReport.report.id], initialReport);
+    if (initialReport)
+      client.setQueryData(
+        keyOf(reportContract.read, { params: { id: initialReport.report.id } }),
+        initialReport,
+      );
     return initialReport?.report.id ?? null;
   });
   const known = chosen !== null && [...desk.queue, ...desk.aside].some((r) => r.id === chosen);
@@ -53,9 +55,9 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
   );
   const readAgain = async () => {
     await Promise.all([
-      client.invalidateQueries({ queryKey: ["desk", key] }),
-      client.invalidateQueries({ queryKey: ["report"] }),
-      client.invalidateQueries({ queryKey: ["summary", key] }),
+      client.invalidateQueries({ queryKey: keyOf(intakeContract.desk, { params: { key } }) }),
+      client.invalidateQueries({ queryKey: keyOf(reportContract.read) }),
+      client.invalidateQueries({ queryKey: keyOf(flowContract.summary, { params: { key } }) }),
     ]);
   };
   useLive((message) => {
@@ -71,7 +73,7 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
     // Who else is at the desk sees that this report is being read. That this is not told is no
     // reason to disturb anybody.
     const tell = () =>
-      void request(`/api/reports/${openId}/presence`, { method: "POST", retry: false }).catch(
+      void ask(reportContract.open, { params: { id: openId } }, { retry: false }).catch(
         () => undefined,
       );
     tell();
@@ -81,10 +83,10 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
 
   /** @throws Problem */
   const give = (of: Judged, verdict: Verdict, tookMs: number | null) =>
-    request<{ verdictId: string; itemId: string | null; itemKey: string | null }>(
-      `/api/reports/${of.id}/verdicts`,
-      { body: { commandId: newId(), seenVersion: of.version, verdict, tookMs } },
-    );
+    ask(reportContract.judge, {
+      params: { id: of.id },
+      body: { commandId: newId(), seenVersion: of.version, verdict, tookMs },
+    });
 
   /** Where the desk goes on: the next that waits, none of those just judged. */
   const goOn = (ids: readonly string[], order: readonly QueueRow[]) => {
@@ -167,9 +169,9 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
   /** @throws Problem */
   const undo = async (given: readonly Given[]) => {
     for (const { reportId, verdictId } of given) {
-      await request(`/api/reports/${reportId}/verdicts`, { method: "DELETE", body: { verdictId } });
+      await ask(reportContract.undoVerdict, { params: { id: reportId }, body: { verdictId } });
       // Its old version must not be judged again.
-      client.removeQueries({ queryKey: ["report", reportId] });
+      client.removeQueries({ queryKey: keyOf(reportContract.read, { params: { id: reportId } }) });
     }
     setStack((s) =>
       s.filter((batch) => !batch.some((b) => given.some((g) => g.verdictId === b.verdictId))),

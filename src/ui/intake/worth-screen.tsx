@@ -7,39 +7,19 @@ import {
   movesBetween,
   orderBy,
   SCORE_ORDERS,
-  type Scored,
   type ScoreOrder,
-  type ScoreParts,
   type ScoringModel,
 } from "@/core/intake/scoring";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
-import { request } from "@/ui/kit/request";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 import { useLive } from "@/ui/kit/use-live";
 import { ModelEditor } from "./model-editor";
 import { v7 as newId } from "uuid";
-
-interface WorthRow {
-  itemId: string;
-  key: string;
-  title: string;
-  typeId: string;
-  place: number;
-  voted: boolean;
-  request: Scored;
-  parts: ScoreParts;
-}
-
-export interface WorthView {
-  project: { id: string; key: string; name: string };
-  model: ScoringModel;
-  version: number;
-  rows: WorthRow[];
-  numbers: { id: string; name: string }[];
-  maySetModel: boolean;
-  mayScore: boolean;
-}
+import type { WorthView, WorthRow } from "@/core/intake/worth-view";
+import { intakeContract } from "@/core/intake/contract";
+import type { WorthRequest } from "@/core/intake/request";
+import { queryOf, keyOf, ask } from "@/ui/kit/request";
 
 const ORDER_WORDS: Record<ScoreOrder, string> = {
   score: "score",
@@ -57,11 +37,11 @@ export function WorthScreen({ initial }: { initial: WorthView }) {
   const { key } = initial.project;
   const { openItem } = usePanel();
   const { data: view } = useQuery({
-    queryKey: ["worth", key],
-    queryFn: () => request<WorthView>(`/api/projects/${key}/worth`),
+    ...queryOf(intakeContract.worth, { params: { key } }),
     initialData: initial,
   });
-  const readAgain = () => client.invalidateQueries({ queryKey: ["worth", key] });
+  const readAgain = () =>
+    client.invalidateQueries({ queryKey: keyOf(intakeContract.worth, { params: { key } }) });
   useLive((message) => {
     if (message.kind !== "database") void readAgain();
   });
@@ -73,12 +53,12 @@ export function WorthScreen({ initial }: { initial: WorthView }) {
   const seen = view.rows.map((r) => r.itemId);
   const moves = movesBetween(seen, wanted);
   const send = async (
-    body: object,
+    body: WorthRequest,
     done?: string,
     undo?: () => Promise<unknown>,
   ): Promise<boolean> => {
     try {
-      await request(`/api/projects/${key}/worth`, { body });
+      await ask(intakeContract.changeWorth, { params: { key }, body });
       if (done) tellDone(done, undo);
       return true;
     } catch (error) {
@@ -90,7 +70,8 @@ export function WorthScreen({ initial }: { initial: WorthView }) {
   };
   const reorder = async () => {
     const back = () =>
-      request(`/api/projects/${key}/worth`, {
+      ask(intakeContract.changeWorth, {
+        params: { key },
         body: { kind: "reorder", commandId: newId(), seen: wanted, wanted: seen },
       }).then(readAgain);
     if (

@@ -1,7 +1,7 @@
 "use client";
 import { useState, type FormEvent } from "react";
 import type { MoveAnswers } from "@/core/item/command";
-import { SEVERITIES } from "@/core/item/fields";
+import { ITEM_FIELDS, itemField, type EditableField } from "@/core/item/fields";
 import { OwnFieldInput } from "./own-field-input";
 import type { OwnValue } from "@/core/item/own-field";
 import type { Ask } from "@/core/workflow/refusal";
@@ -23,6 +23,9 @@ interface Names {
   sprints: Named[];
   releases: Named[];
 }
+
+const isNumber = (field: string) =>
+  field in ITEM_FIELDS && itemField(field as EditableField).editor.kind === "number";
 
 /** A small form at the place of the move, that asks for exactly what the rules still need. */
 export function AskForm({
@@ -57,14 +60,15 @@ export function AskForm({
           : !values[ask.field]?.trim(),
     );
     if (open) return setMissing(open.field);
-    const { overrideReason, estimate, ticks: _, ...rest } = values;
-    const texts = Object.fromEntries(
-      Object.entries(rest).filter(([field]) => !field.startsWith("own.")),
+    const { overrideReason, ticks: _, ...rest } = values;
+    const said = Object.fromEntries(
+      Object.entries(rest)
+        .filter(([field]) => !field.startsWith("own."))
+        .map(([field, value]) => [field, isNumber(field) ? Number(value) : value]),
     );
     onAnswer({
       answers: {
-        ...texts,
-        ...(estimate ? { estimate: Number(estimate) } : {}),
+        ...said,
         ...(ticks.length > 0 ? { ticks } : {}),
         ...(Object.keys(own).length > 0 ? { own } : {}),
       } as MoveAnswers,
@@ -165,7 +169,7 @@ function AskField({
     "aria-invalid": invalid,
     value,
   } as const;
-  const choice = (options: readonly Named[], none: string | null) => (
+  const choice = (options: readonly Named[], none: string | undefined) => (
     <select {...shared} onChange={(e) => onChange(e.target.value)}>
       {none && <option value="">{none}</option>}
       {options.map((o) => (
@@ -176,24 +180,23 @@ function AskField({
     </select>
   );
   const plain = (words: readonly string[]) => words.map((w) => ({ id: w, name: w }));
-  switch (ask.field) {
-    case "assigneeId":
-    case "reviewerId":
+  const long = (most: number) => (
+    <textarea {...shared} rows={2} maxLength={most} onChange={(e) => onChange(e.target.value)} />
+  );
+  if (ask.field === "outcome") return choice(plain(ask.allowed), undefined);
+  if (ask.field === "reason" || ask.field === "comment" || ask.field === "overrideReason")
+    return long(2_000);
+  const { editor } = itemField(ask.field);
+  switch (editor.kind) {
+    case "choice": {
+      if (typeof editor.options !== "string") return choice(plain(editor.options), editor.ask);
+      const things = editor.options === "types" ? [] : names[editor.options];
       return choice(
-        names.people.filter((p) => p.id !== ask.not),
-        "Choose a person",
+        things.filter((thing) => thing.id !== ask.not),
+        editor.ask,
       );
-    case "teamId":
-      return choice(names.teams, "Choose a team");
-    case "sprintId":
-      return choice(names.sprints, "Choose a sprint");
-    case "releaseId":
-      return choice(names.releases, "Choose a release");
-    case "severity":
-      return choice(plain(SEVERITIES), "Choose how bad it is");
-    case "outcome":
-      return choice(plain(ask.allowed), null);
-    case "estimate":
+    }
+    case "number":
       return (
         <input
           {...shared}
@@ -203,18 +206,17 @@ function AskField({
           onChange={(e) => onChange(e.target.value)}
         />
       );
-    case "dueOn":
+    case "date":
       return <input {...shared} type="date" onChange={(e) => onChange(e.target.value)} />;
-    case "place":
-      return <input {...shared} maxLength={200} onChange={(e) => onChange(e.target.value)} />;
-    default:
-      return (
-        <textarea
-          {...shared}
-          rows={2}
-          maxLength={ask.field === "howToTest" || ask.field === "description" ? 50_000 : 2_000}
-          onChange={(e) => onChange(e.target.value)}
-        />
+    case "text":
+      return editor.long ? (
+        long(50_000)
+      ) : (
+        <input {...shared} maxLength={200} onChange={(e) => onChange(e.target.value)} />
       );
+    case "labels":
+    case "flag":
+      // Neither can be demanded: they always say something.
+      return null;
   }
 }

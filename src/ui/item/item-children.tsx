@@ -1,10 +1,12 @@
 "use client";
 import { useState, type FormEvent } from "react";
 import { tellProblem } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
 import { sendCommand } from "./send-command";
-import type { ItemHandle, ItemView } from "./use-item";
+import type { ItemHandle } from "./use-item";
 import { v7 as newId } from "uuid";
+import type { ItemView } from "@/core/item/item-view";
+import { itemContract } from "@/core/item/contract";
+import { ask } from "@/ui/kit/request";
 
 /** The tasks under an item: what is done, what is left, one more. */
 export function ItemChildren({ handle }: { handle: ItemHandle }) {
@@ -13,7 +15,7 @@ export function ItemChildren({ handle }: { handle: ItemHandle }) {
   const add = async (event: FormEvent) => {
     event.preventDefault();
     try {
-      await request("/api/items", {
+      await ask(itemContract.make, {
         body: {
           commandId: newId(),
           projectKey: view.project.key,

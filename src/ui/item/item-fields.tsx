@@ -1,12 +1,12 @@
 "use client";
 import { useState } from "react";
 import {
-  CLASSES_OF_SERVICE,
-  ORIGINS,
-  PRIORITIES,
-  SEVERITIES,
+  EDITABLE_FIELDS,
+  itemField,
   type EditableFields,
+  type ItemField,
 } from "@/core/item/fields";
+import type { ItemView } from "@/core/item/item-view";
 import { tellProblem } from "@/ui/kit/notice";
 import type { ItemHandle } from "./use-item";
 
@@ -19,20 +19,123 @@ const named = (rows: readonly { id: string; name: string }[]): Option[] =>
 /** The fields of an item, each edited in place and stored at once. */
 export function ItemFields({ handle }: { handle: ItemHandle }) {
   const { view, edit, reload } = handle;
-  const { item } = view;
-  const locked = !view.rights.edit;
   const store = (changes: Partial<EditableFields>) =>
     edit(changes).catch((error) => {
       tellProblem(error);
       void reload();
     });
-  const workflowId = view.types.find((t) => t.id === item.typeId)?.workflowId;
-  const pick = (
-    label: string,
-    value: string,
-    options: Option[],
-    onPick: (value: string) => unknown,
-  ) => (
+  return (
+    <div className="grid grid-cols-[auto_1fr_auto_1fr] max-sm:grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
+      {EDITABLE_FIELDS.filter((field) => itemField(field).panel).map((field) => (
+        <ItemFieldEditor
+          key={field}
+          field={itemField(field)}
+          value={view.item[field]}
+          options={optionsOf(itemField(field), view)}
+          locked={!view.rights.edit}
+          onStore={(value) => store({ [field]: value })}
+        />
+      ))}
+    </div>
+  );
+}
+
+/** What can be chosen in a field of an item. */
+function optionsOf({ editor }: ItemField, view: ItemView): Option[] {
+  if (editor.kind !== "choice") return [];
+  if (typeof editor.options !== "string") return plain(editor.options);
+  if (editor.options !== "types") return named(view[editor.options]);
+  // Types that keep it in its workflow; one that is not offered any more stays where it is.
+  const { typeId } = view.item;
+  const workflowId = view.types.find((t) => t.id === typeId)?.workflowId;
+  return named(
+    view.types.filter(
+      (t) => t.workflowId === workflowId && (t.removedAt === null || t.id === typeId),
+    ),
+  );
+}
+
+/** Labels from a line of them: at most twenty, each once. */
+const labelsOf = (line: string): string[] => {
+  const labels = line.split(",").map((l) => l.trim().slice(0, 40));
+  return [...new Set(labels.filter(Boolean))].slice(0, 20);
+};
+
+function ItemFieldEditor({
+  field: { editor, label, panel },
+  value,
+  options,
+  locked,
+  onStore,
+}: {
+  field: ItemField;
+  value: unknown;
+  options: Option[];
+  locked: boolean;
+  onStore: (value: unknown) => Promise<unknown>;
+}) {
+  const said = value === null ? "" : String(value);
+  const typed = { label, locked, wide: panel === "wide" };
+  switch (editor.kind) {
+    case "choice": {
+      const none = editor.none === undefined ? [] : [{ value: "", label: editor.none }];
+      const offered = [...none, ...options];
+      return <Pick {...typed} value={said} options={offered} onPick={(v) => onStore(v || null)} />;
+    }
+    case "flag": {
+      const offered = [
+        { value: "false", label: editor.no },
+        { value: "true", label: editor.yes },
+      ];
+      return (
+        <Pick {...typed} value={said} options={offered} onPick={(v) => onStore(v === "true")} />
+      );
+    }
+    case "labels":
+      return (
+        <Typed
+          {...typed}
+          type="text"
+          value={(value as string[]).join(", ")}
+          onStore={(text) => onStore(labelsOf(text))}
+        />
+      );
+    case "number":
+      return (
+        <Typed
+          {...typed}
+          type="number"
+          value={said}
+          onStore={(text) => onStore(text === "" ? null : Number(text))}
+        />
+      );
+    case "date":
+    case "text":
+      return (
+        <Typed
+          {...typed}
+          type={editor.kind}
+          value={said}
+          onStore={(text) => onStore(text || null)}
+        />
+      );
+  }
+}
+
+function Pick({
+  label,
+  value,
+  options,
+  locked,
+  onPick,
+}: {
+  label: string;
+  value: string;
+  options: Option[];
+  locked: boolean;
+  onPick: (value: string) => Promise<unknown>;
+}) {
+  return (
     <label className="contents">
       <span className="self-center text-[12.5px] text-ink-soft">{label}</span>
       <select
@@ -49,92 +152,6 @@ export function ItemFields({ handle }: { handle: ItemHandle }) {
       </select>
     </label>
   );
-  const choice = (label: string, field: keyof EditableFields, options: Option[], none?: string) =>
-    pick(
-      label,
-      (item[field] as string | null) ?? "",
-      none === undefined ? options : [{ value: "", label: none }, ...options],
-      (value) => store({ [field]: value || null }),
-    );
-  return (
-    <div className="grid grid-cols-[auto_1fr_auto_1fr] max-sm:grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
-      {choice("Assignee", "assigneeId", named(view.people), "Nobody yet")}
-      {choice("Reviewer", "reviewerId", named(view.people), "Nobody yet")}
-      {choice("Class", "classOfService", plain(CLASSES_OF_SERVICE))}
-      {choice("Team", "teamId", named(view.teams), "No team")}
-      {choice("Priority", "priority", plain(PRIORITIES))}
-      {choice("Severity", "severity", plain(SEVERITIES), "Not set")}
-      {choice(
-        "Type",
-        "typeId",
-        named(
-          view.types.filter(
-            (t) => t.workflowId === workflowId && (t.removedAt === null || t.id === item.typeId),
-          ),
-        ),
-      )}
-      {choice("Origin", "origin", plain(ORIGINS))}
-      {choice("Sprint", "sprintId", named(view.sprints), "No sprint")}
-      {choice("Release", "releaseId", named(view.releases), "No release")}
-      {pick(
-        "Seen by",
-        item.restricted ? "few" : "all",
-        [
-          { value: "all", label: "the whole project" },
-          { value: "few", label: "leads and who works on it" },
-        ],
-        (value) => store({ restricted: value === "few" }),
-      )}
-      <Typed
-        label="Estimate"
-        type="number"
-        value={item.estimate === null ? "" : String(item.estimate)}
-        locked={locked}
-        onStore={(text) => store({ estimate: text === "" ? null : Number(text) })}
-      />
-      <Typed
-        label="Hours left"
-        type="number"
-        value={item.remainingHours === null ? "" : String(item.remainingHours)}
-        locked={locked}
-        onStore={(text) => store({ remainingHours: text === "" ? null : Number(text) })}
-      />
-      <Typed
-        label="Due"
-        type="date"
-        value={item.dueOn ?? ""}
-        locked={locked}
-        onStore={(text) => store({ dueOn: text || null })}
-      />
-      <Typed
-        label="Labels"
-        type="text"
-        wide
-        value={item.labels.join(", ")}
-        locked={locked}
-        onStore={(text) =>
-          store({
-            labels: [
-              ...new Set(
-                text
-                  .split(",")
-                  .map((l) => l.trim().slice(0, 40))
-                  .filter(Boolean),
-              ),
-            ].slice(0, 20),
-          })
-        }
-      />
-      <Typed
-        label="Where"
-        type="text"
-        wide
-        value={item.place ?? ""}
-        locked={locked}
-        onStore={(text) => store({ place: text || null })}
-      />
-    </div>
-  );
 }
 
 function Typed({
@@ -142,14 +159,14 @@ function Typed({
   type,
   value,
   locked,
-  wide = false,
+  wide,
   onStore,
 }: {
   label: string;
   type: "number" | "date" | "text";
   value: string;
   locked: boolean;
-  wide?: boolean;
+  wide: boolean;
   onStore: (text: string) => Promise<unknown>;
 }) {
   const [draft, setDraft] = useState<string | null>(null);

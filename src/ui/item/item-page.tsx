@@ -1,6 +1,7 @@
 "use client";
+import type { ItemView } from "@/core/item/item-view";
 import { ItemBody } from "./item-body";
-import { useItem, type ItemView } from "./use-item";
+import { useItem } from "./use-item";
 
 /** The item on a page of its own. */
 export function ItemPage({ initial }: { initial: ItemView }) {

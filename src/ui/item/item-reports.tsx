@@ -2,9 +2,10 @@
 import { cutText } from "@/core/formats/cut-text";
 import { useState, type FormEvent } from "react";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
 import { exact } from "@/ui/kit/time";
 import type { ItemHandle } from "./use-item";
+import { intakeContract, reportContract } from "@/core/intake/contract";
+import { ask } from "@/ui/kit/request";
 
 /** Who told of an item, and what people outside may know of it. */
 export function ItemReports({ handle }: { handle: ItemHandle }) {
@@ -17,15 +18,14 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
     !(mayJudge && view.item.stateKind !== "finished")
   )
     return null;
-  const change = (path: string, body: unknown, done: string) =>
-    request(path, { method: "POST", body }).then(async () => {
+  const change = (asked: Promise<unknown>, done: string) =>
+    asked.then(async () => {
       await reload();
       tellDone(done);
     }, tellProblem);
   const publish = (next: string | null) =>
     change(
-      `/api/items/known/${view.item.id}`,
-      { words: next },
+      ask(intakeContract.publishKnown, { params: { id: view.item.id }, body: { words: next } }),
       next === null
         ? "It is not told outside any more."
         : "People who fill in a form are offered it now.",
@@ -56,8 +56,7 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
                 className="link text-[12.5px] whitespace-nowrap"
                 onClick={() =>
                   void change(
-                    `/api/reports/${r.id}/apart`,
-                    {},
+                    ask(reportContract.takeApart, { params: { id: r.id } }),
                     `${r.reference} is in the queue again.`,
                   )
                 }

@@ -2,7 +2,8 @@
 import { useState } from "react";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { AskForm, type Answers } from "./ask-form";
-import type { ItemHandle, ItemView } from "./use-item";
+import type { ItemHandle } from "./use-item";
+import type { ItemView } from "@/core/item/item-view";
 
 /** The moves that exist from where the item is; what a move still needs is asked for right here. */
 export function MoveButtons({ handle }: { handle: ItemHandle }) {

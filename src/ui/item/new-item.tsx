@@ -7,8 +7,9 @@ import { fieldsOfType, type OwnField, type OwnValue } from "@/core/item/own-fiel
 import type { Card } from "@/core/board/card";
 import { OwnFieldInput } from "./own-field-input";
 import { tellDone } from "@/ui/kit/notice";
-import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { ask, problemOf, type Problem } from "@/ui/kit/request";
 import { v7 as newId } from "uuid";
+import { itemContract } from "@/core/item/contract";
 
 /** A new item at the end of the backlog; everything but its title can wait. */
 export function NewItem({
@@ -48,7 +49,7 @@ export function NewItem({
       }),
     );
     try {
-      const { card } = await request<{ card: Card }>("/api/items", {
+      const { card } = await ask(itemContract.make, {
         body: {
           commandId,
           projectKey,

@@ -1,74 +1,14 @@
 "use client";
-import type { ItemType } from "@/core/item/item-type";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
-import type { Card } from "@/core/board/card";
-import type { Agreement } from "@/core/item/agreement";
-import type { EditableFields, ItemSnapshot, LinkKind } from "@/core/item/fields";
-import type { OwnField, OwnValue } from "@/core/item/own-field";
-import type { Release, Sprint } from "@/core/plan/sprint";
-import type { TargetState } from "@/core/intake/service-target";
-import type { Zigzag } from "@/core/flow/zigzag";
-import type { Transition } from "@/core/workflow/workflow";
+import type { EditableFields, LinkKind } from "@/core/item/fields";
+import type { OwnValue } from "@/core/item/own-field";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
 import { useLive } from "@/ui/kit/use-live";
 import { sendCommand, undoCommand, type SentCommand } from "./send-command";
-
-/** An item as its panel and its page show it. */
-export interface ItemView {
-  item: ItemSnapshot;
-  card: Card;
-  key: string;
-  project: { id: string; key: string; name: string; zone: string };
-  state: { id: string; name: string };
-  transitions: (Transition & { toName: string })[];
-  comments: { id: string; author: string; body: string; at: number }[];
-  history: {
-    seq: number;
-    who: string;
-    words: string;
-    note: string | null;
-    at: number;
-    kind: string;
-  }[];
-  children: {
-    id: string;
-    key: string;
-    title: string;
-    stateName: string;
-    finished: boolean;
-    card: Card;
-    finish: Transition | null;
-  }[];
-  parent: { key: string; title: string } | null;
-  links: { id: string; words: string; key: string; title: string; stateName: string }[];
-  reports: { id: string; reference: string; title: string; receivedAt: number; status: string }[];
-  told: number;
-  knownAs: string | null;
-  zigzag: Zigzag;
-  agreement: Agreement;
-  stateNames: Record<string, string>;
-  ageDays: number;
-  againDays: number | null;
-  remaining: number | null;
-  promise: { target: string; answer: TargetState | null; resolve: TargetState | null } | null;
-  people: { id: string; name: string }[];
-  teams: { id: string; name: string }[];
-  types: ItemType[];
-  sprints: Sprint[];
-  releases: Release[];
-  ownFields: OwnField[];
-  rights: {
-    move: boolean;
-    edit: boolean;
-    comment: boolean;
-    block: boolean;
-    overrideLimits: boolean;
-    judge: boolean;
-  };
-  now: number;
-}
+import type { ItemView } from "@/core/item/item-view";
+import { itemContract } from "@/core/item/contract";
+import { queryOf, keyOf } from "@/ui/kit/request";
 
 export interface ItemHandle {
   view: ItemView;
@@ -91,13 +31,12 @@ export interface ItemHandle {
 export function useItem(key: string, initial?: ItemView) {
   const client = useQueryClient();
   const query = useQuery({
-    queryKey: ["item", key],
-    queryFn: () => request<ItemView>(`/api/items/${key}`),
+    ...queryOf(itemContract.read, { params: { key } }),
     initialData: initial,
   });
   const view = query.data;
   const reload = useCallback(
-    () => client.invalidateQueries({ queryKey: ["item", key] }),
+    () => client.invalidateQueries({ queryKey: keyOf(itemContract.read, { params: { key } }) }),
     [client, key],
   );
   useLive((message) => {

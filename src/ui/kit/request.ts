@@ -1,3 +1,10 @@
+import {
+  addressOf,
+  partsOf,
+  type AnswerOf,
+  type AskedOf,
+  type Contract,
+} from "@/core/contract/contract";
 import type { Ask } from "@/core/workflow/refusal";
 
 /** A refused or failed request, in the words of the server's problem details. */
@@ -21,21 +28,31 @@ const PAUSES_MS = [300, 900, 2_000];
 
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
+/** How a request is sent, beside what is asked. */
+interface Sending {
+  /** Whether it is sent again when it did not get through; true unless said. */
+  retry?: boolean;
+  /** In place of a body: a form with files. */
+  form?: FormData;
+}
+
 /**
- * Asks the server. A request that did not get through, or came while the database was away, is sent
- * again a few times; commands carry a key of their own, so sending one twice does nothing twice.
+ * Asks the server by a contract. A request that did not get through, or came while the database was
+ * away, is sent again a few times; commands carry a key of their own, so sending one twice does
+ * nothing twice.
  * @throws Problem for every other answer than a good one
  */
-export async function request<T>(
-  path: string,
-  options: { method?: string; body?: unknown; form?: FormData; retry?: boolean } = {},
-): Promise<T> {
-  const { body, form, retry = true } = options;
-  const method = options.method ?? (body === undefined && !form ? "GET" : "POST");
+export async function ask<C extends Contract>(
+  of: C,
+  asked: AskedOf<C>,
+  { retry = true, form }: Sending = {},
+): Promise<AnswerOf<C>> {
+  const { method } = of;
+  const { body } = asked as { body?: unknown };
   for (let attempt = 0; ; attempt++) {
     let response: Response;
     try {
-      response = await fetch(path, {
+      response = await fetch(addressOf(of, asked), {
         method,
         headers: body === undefined ? undefined : { "Content-Type": "application/json" },
         body: form ?? (body === undefined ? undefined : JSON.stringify(body)),
@@ -55,7 +72,7 @@ export async function request<T>(
         [],
       );
     }
-    if (response.ok) return (await response.json()) as T;
+    if (response.ok) return (await response.json()) as AnswerOf<C>;
     const answer = (await response.json().catch(() => ({}))) as Partial<
       Record<"title" | "detail" | "code", string>
     > &
@@ -76,6 +93,28 @@ export async function request<T>(
     );
   }
 }
+
+type Kept<C extends Contract> = C & { kept: string };
+
+/**
+ * The key under which a page keeps an answer. With fewer of its parts it stands for all answers
+ * that begin so.
+ */
+export const keyOf = (of: Kept<Contract>, asked: { params?: Record<string, string> } = {}) =>
+  [of.kept, ...partsOf(of, asked.params).filter((part) => part !== undefined)] as string[];
+
+/** How a page asks for an answer and keeps it. */
+export const queryOf = <C extends Contract>(
+  of: Kept<C>,
+  asked: AskedOf<C>,
+  sending: Sending = {},
+) => {
+  const { params, query, body } = asked as Record<string, Record<string, string>>;
+  return {
+    queryKey: [...keyOf(of, { params }), ...[query, body].filter(Boolean)] as unknown[],
+    queryFn: () => ask<C>(of, asked, sending),
+  };
+};
 
 export function problemOf(error: unknown): Problem {
   if (error instanceof Problem) return error;

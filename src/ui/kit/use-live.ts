@@ -1,6 +1,9 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import type { Card } from "@/core/board/card";
+import { addressOf } from "@/core/contract/contract";
+import { streamContract } from "@/core/item/contract";
+import { healthContract } from "@/core/people/contract";
 
 /** What the server tells an open page; the same shapes as its stream sends. */
 export type LiveMessage =
@@ -38,7 +41,9 @@ export function useLiveStream(projectKey: string, after: number): Connection {
     let source: EventSource | null = null;
     let again: ReturnType<typeof setTimeout> | null = null;
     const open = () => {
-      source = new EventSource(`/api/projects/${projectKey}/stream?after=${last}`);
+      source = new EventSource(
+        addressOf(streamContract, { params: { key: projectKey }, query: { after: last } }),
+      );
       source.onopen = () => setConnection("live");
       source.onmessage = (event) => {
         const message = JSON.parse(event.data) as LiveMessage;
@@ -53,7 +58,7 @@ export function useLiveStream(projectKey: string, after: number): Connection {
         if (source?.readyState !== EventSource.CLOSED) return;
         again = setTimeout(open, 1_500);
         // Why it was refused a stream does not say; the health page does.
-        fetch("/api/health").then(
+        fetch(addressOf(healthContract, {})).then(
           (answer) =>
             answer.status === 503 &&
             setConnection((was) => (was === "live" ? was : "database away")),

@@ -6,10 +6,13 @@ import type { AccountRow, AccountsView } from "@/core/people/account";
 import { Initials } from "@/ui/kit/initials";
 import { Mark } from "@/ui/kit/mark";
 import { tellProblem } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
 import { ago } from "@/ui/kit/time";
 import { HandedLink, type Handed } from "./handed-link";
 import { NewAccount } from "./new-account";
+import { peopleContract } from "@/core/people/contract";
+import type { accountBody } from "@/core/people/request";
+import type z from "zod";
+import { queryOf, ask, keyOf } from "@/ui/kit/request";
 
 /**
  * Everybody with an account; administrators make accounts here, and hand over links by which people
@@ -18,16 +21,15 @@ import { NewAccount } from "./new-account";
 export function AccountsScreen({ initial }: { initial: AccountsView }) {
   const client = useQueryClient();
   const { data: view } = useQuery({
-    queryKey: ["accounts"],
-    queryFn: () => request<AccountsView>("/api/people"),
+    ...queryOf(peopleContract.accounts, {}),
     initialData: initial,
   });
   const { accounts: rows, now } = view;
   const [handed, setHanded] = useState<Handed | null>(null);
   /** @throws Problem */
-  const make = async (body: object) => {
-    setHanded(await request<Handed>("/api/people", { body, retry: false }));
-    await client.invalidateQueries({ queryKey: ["accounts"] });
+  const make = async (body: z.input<typeof accountBody>) => {
+    setHanded(await ask(peopleContract.changeAccounts, { body }, { retry: false }));
+    await client.invalidateQueries({ queryKey: keyOf(peopleContract.accounts) });
   };
   const named = rows.find((r) => r.id === handed?.personId);
   return (

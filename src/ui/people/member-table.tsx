@@ -2,15 +2,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { tellProblem } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
+import { peopleContract } from "@/core/people/contract";
+import { queryOf, keyOf, ask } from "@/ui/kit/request";
 
 type Role = "lead" | "member" | "observer";
-
-interface MembersView {
-  members: { id: string; name: string; calling: string | null; role: Role }[];
-  others: { id: string; name: string; email: string }[];
-  mayEdit: boolean;
-}
 
 const ROLE_WORDS: Record<Role, string> = {
   lead: "lead: changes the process",
@@ -24,17 +19,16 @@ const ROLE_WORDS: Record<Role, string> = {
  */
 export function MemberTable({ projectKey }: { projectKey: string }) {
   const client = useQueryClient();
-  const path = `/api/projects/${projectKey}/members`;
+  const params = { key: projectKey };
   const { data: view } = useQuery({
-    queryKey: ["members", projectKey],
-    queryFn: () => request<MembersView>(path),
+    ...queryOf(peopleContract.members, { params }),
   });
   const [added, setAdded] = useState("");
   const give = async (personId: string, role: Role | null) => {
     try {
       client.setQueryData(
-        ["members", projectKey],
-        await request<MembersView>(path, { body: { personId, role } }),
+        keyOf(peopleContract.members, { params }),
+        await ask(peopleContract.setMember, { params, body: { personId, role } }),
       );
       setAdded("");
     } catch (error) {

@@ -1,9 +1,10 @@
 "use client";
 import Link from "next/link";
 import { useState, type FormEvent } from "react";
-import { problemOf, request } from "@/ui/kit/request";
+import { ask, problemOf } from "@/ui/kit/request";
 import { PasswordField } from "./password-field";
 import { QuietPage } from "./quiet-page";
+import { sessionContract } from "@/core/people/contract";
 
 /** Changing one's own password. Everywhere else one is signed out then. */
 export function PasswordForm({ name }: { name: string }) {
@@ -16,10 +17,11 @@ export function PasswordForm({ name }: { name: string }) {
     setState("busy");
     setTrouble(null);
     try {
-      await request("/api/auth/change-password", {
-        body: { currentPassword: current, newPassword: next },
-        retry: false,
-      });
+      await ask(
+        sessionContract.changePassword,
+        { body: { currentPassword: current, newPassword: next } },
+        { retry: false },
+      );
       setState("done");
       setCurrent("");
       setNext("");

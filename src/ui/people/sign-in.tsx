@@ -3,7 +3,8 @@ import { useRouter } from "next/navigation";
 import { useState, type FormEvent } from "react";
 import { Initials } from "@/ui/kit/initials";
 import { Mark } from "@/ui/kit/mark";
-import { problemOf, request } from "@/ui/kit/request";
+import { ask, problemOf } from "@/ui/kit/request";
+import { sessionContract } from "@/core/people/contract";
 
 export interface DemoSignIns {
   password: string;
@@ -37,7 +38,7 @@ export function SignIn({
     setBusy(who);
     setTrouble(null);
     try {
-      await request("/api/auth/sign-in/email", { body: { email, password: secret }, retry: true });
+      await ask(sessionContract.signIn, { body: { email, password: secret } });
       router.replace(to);
     } catch (error) {
       const { status, sentence, help } = problemOf(error);
@@ -53,10 +54,11 @@ export function SignIn({
     setBusy("form");
     setTrouble(null);
     try {
-      await request("/api/auth/sign-up/email", {
-        body: { name: name.trim(), email: mail, password },
-        retry: false,
-      });
+      await ask(
+        sessionContract.signUp,
+        { body: { name: name.trim(), email: mail, password } },
+        { retry: false },
+      );
       router.replace(to);
     } catch (error) {
       const { status, sentence, help, errors } = problemOf(error);

@@ -1,9 +1,10 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState, type FormEvent } from "react";
-import { problemOf, request } from "@/ui/kit/request";
+import { ask, problemOf } from "@/ui/kit/request";
 import { PasswordField } from "./password-field";
 import { QuietPage } from "./quiet-page";
+import { peopleContract, sessionContract } from "@/core/people/contract";
 
 /** Whoever was given a link chooses their password here, once. */
 export function WelcomeForm({
@@ -24,8 +25,12 @@ export function WelcomeForm({
     setBusy(true);
     setTrouble(null);
     try {
-      await request(`/api/public/welcome/${token}`, { body: { password }, retry: false });
-      await request("/api/auth/sign-in/email", { body: { email, password }, retry: false });
+      await ask(
+        peopleContract.welcome,
+        { params: { token }, body: { password } },
+        { retry: false },
+      );
+      await ask(sessionContract.signIn, { body: { email, password } }, { retry: false });
       router.replace("/");
     } catch (error) {
       const { sentence, help } = problemOf(error);

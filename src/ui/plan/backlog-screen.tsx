@@ -15,7 +15,6 @@ import { useState, type KeyboardEvent, type ReactNode } from "react";
 import { leadsFrom } from "@/core/workflow/workflow";
 import type { Card } from "@/core/board/card";
 import { limitState, limitWords } from "@/core/board/limit";
-import type { BoardView } from "@/ui/board/types";
 import { useBoard } from "@/ui/board/use-board";
 import { inBay } from "@/ui/board/with-card";
 import { BoxesPanel } from "./boxes-panel";
@@ -27,6 +26,7 @@ import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
 import { ago } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
+import type { BoardView } from "@/core/board/board-view";
 
 /** The ranked backlog: what is pulled next, in order. */
 export function BacklogScreen({ initial }: { initial: BoardView }) {

@@ -5,12 +5,15 @@ import { useState, type FormEvent, type ReactNode } from "react";
 import type { Card } from "@/core/board/card";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { sprintWords, type Release, type Sprint } from "@/core/plan/sprint";
-import type { BoardView } from "@/ui/board/types";
 import { tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
-import { request } from "@/ui/kit/request";
 import { shortDate } from "@/ui/kit/time";
 import { v7 as newId } from "uuid";
+import type { BoardView } from "@/core/board/board-view";
+import { boardContract } from "@/core/board/contract";
+import { planContract } from "@/core/plan/contract";
+import type { BoxRequest } from "@/core/plan/request";
+import { ask, keyOf } from "@/ui/kit/request";
 
 /**
  * The sprints that run or come, and the releases to come, each with what is planned in it and is
@@ -29,16 +32,18 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
   const sprints = view.sprints.filter((s) => s.endsOn >= today);
   const releases = view.releases.filter((r) => r.releasedAt === null);
   const mayPlan = view.rights.edit;
-  const send = async (body: object): Promise<boolean> => {
+  const send = async (body: BoxRequest): Promise<boolean> => {
     try {
-      await request(`/api/projects/${view.project.key}/plan`, { body });
+      await ask(planContract.change, { params: { key: view.project.key }, body });
       setEditing(null);
       return true;
     } catch (error) {
       tellProblem(error);
       return false;
     } finally {
-      await client.invalidateQueries({ queryKey: ["board", view.project.key] });
+      await client.invalidateQueries({
+        queryKey: keyOf(boardContract.read, { params: { key: view.project.key } }),
+      });
     }
   };
   const open = view.cards.filter((c) => c.stateKind !== "finished");
@@ -218,7 +223,7 @@ function Section({
 interface FormProps<T> {
   given: T;
   isNew: boolean;
-  onSend: (body: object) => Promise<boolean>;
+  onSend: (body: BoxRequest) => Promise<boolean>;
   onCancel: () => void;
 }
 

@@ -8,7 +8,6 @@ import { useEffect, useState } from "react";
 import type { Column } from "@/core/board/column";
 import type { DesignView } from "@/core/workflow/design-view";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
 import { exact } from "@/ui/kit/time";
 import { useLive } from "@/ui/kit/use-live";
 import { MemberTable } from "@/ui/people/member-table";
@@ -25,6 +24,9 @@ import { TypeTable } from "./type-table";
 import { useDesignRequest } from "./use-design-request";
 import { useDesigner } from "./use-designer";
 import { ExportMenu, NewWorkflow } from "./workflow-menu";
+import { boardContract } from "@/core/board/contract";
+import { workflowContract } from "@/core/workflow/contract";
+import { queryOf, keyOf, ask } from "@/ui/kit/request";
 
 const PARTS = ["Rules", "Table", "Try it", "Versions"] as const;
 type Part = (typeof PARTS)[number];
@@ -57,13 +59,14 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
   const client = useQueryClient();
   const { key } = initial.project;
   const { data: view } = useQuery({
-    queryKey: ["design", key],
-    queryFn: () => request<DesignView>(`/api/projects/${key}/workflow`),
+    ...queryOf(workflowContract.design, { params: { key } }),
     initialData: initial,
   });
   useLive((message) => {
     if (message.kind === "design" || message.kind === "resync")
-      void client.invalidateQueries({ queryKey: ["design", key] });
+      void client.invalidateQueries({
+        queryKey: keyOf(workflowContract.design, { params: { key } }),
+      });
   });
   const [chosen, setChosen] = useState(() => mainWorkflow(initial).id);
   const workflow = view.workflows.find((w) => w.id === chosen) ?? mainWorkflow(view);
@@ -129,7 +132,8 @@ function BoardLimits({ view }: { view: DesignView }) {
   const { key } = view.project;
   const editLimit = async (column: Column, edit: LimitEdit): Promise<boolean> => {
     try {
-      await request(`/api/projects/${key}/columns`, {
+      await ask(boardContract.limit, {
+        params: { key },
         body: { columnId: column.id, seenVersion: view.board.version, ...edit },
       });
       tellDone("The limit has changed; open boards follow.");
@@ -138,7 +142,9 @@ function BoardLimits({ view }: { view: DesignView }) {
       tellProblem(error);
       return false;
     } finally {
-      await client.invalidateQueries({ queryKey: ["design", key] });
+      await client.invalidateQueries({
+        queryKey: keyOf(workflowContract.design, { params: { key } }),
+      });
     }
   };
   return (

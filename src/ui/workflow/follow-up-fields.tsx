@@ -1,6 +1,6 @@
 "use client";
 import type { Vocabulary } from "@/core/condition/vocabulary";
-import { CLASSES_OF_SERVICE, FIELD_WORDS, PRIORITIES, SEVERITIES } from "@/core/item/fields";
+import { FIELD_WORDS, itemField, SET_FIELDS, type SetField } from "@/core/item/fields";
 import { toldWords } from "@/core/workflow/words";
 import { OwnFieldInput } from "@/ui/item/own-field-input";
 import type {
@@ -39,40 +39,17 @@ export function newFollowUp(kind: FollowUpKind, vocabulary: Vocabulary): FollowU
   }
 }
 
-/** The values that a field can be set to; null clears it. */
-function valuesOf(field: ItemField, vocabulary: Vocabulary): { value: string; label: string }[] {
-  const clear = { value: "", label: "nothing" };
-  switch (field) {
-    case "priority":
-      return optionsOf(PRIORITIES);
-    case "severity":
-      return [...optionsOf(SEVERITIES), clear];
-    case "classOfService":
-      return optionsOf(CLASSES_OF_SERVICE);
-    case "origin":
-      return optionsOf(["planned", "unplanned"]);
-    case "teamId":
-      return [...named(vocabulary.teams), clear];
-    default:
-      return [clear];
-  }
+/** The values that a field can be set to; an empty one clears it. */
+function valuesOf(field: SetField, vocabulary: Vocabulary): { value: string; label: string }[] {
+  const { editor, followUp, schema } = itemField(field);
+  const clear = schema.safeParse(null).success ? [{ value: "", label: "nothing" }] : [];
+  if (followUp === "nothing" || editor.kind !== "choice") return clear;
+  const offered =
+    typeof editor.options === "string"
+      ? named(vocabulary[editor.options])
+      : optionsOf(editor.options);
+  return [...offered, ...clear];
 }
-
-type ItemField = Exclude<FieldValue["field"], "own">;
-const FIELDS: ItemField[] = [
-  "priority",
-  "severity",
-  "classOfService",
-  "origin",
-  "teamId",
-  "estimate",
-  "place",
-  "howToTest",
-  "reviewerId",
-  "dueOn",
-  "sprintId",
-  "releaseId",
-];
 
 const ASSIGNEES: Record<NewAssignee["kind"], string> = {
   person: "one person",
@@ -103,10 +80,10 @@ export function FollowUpFields({
       const choose = (next: string) => {
         if (next.startsWith("own."))
           onChange({ ...f, change: { field: "own", fieldId: next.slice(4), value: null } });
-        else change(next, valuesOf(next as ItemField, vocabulary)[0].value);
+        else change(next, valuesOf(next as SetField, vocabulary)[0].value);
       };
       const options = [
-        ...FIELDS.map((x) => ({ value: x as string, label: FIELD_WORDS[x] })),
+        ...SET_FIELDS.map((x) => ({ value: x as string, label: FIELD_WORDS[x] })),
         ...own.map((x) => ({ value: `own.${x.id}`, label: x.name })),
       ];
       if (f.change.field === "own") {
@@ -132,13 +109,13 @@ export function FollowUpFields({
       return (
         <div className="grid grid-cols-2 gap-2">
           <Choice label="Field" value={field} options={options} onChange={choose} />
-          {field === "estimate" ? (
+          {itemField(field).editor.kind === "number" ? (
             <NumberInput
               label="Value"
-              value={value}
+              value={value as number | null}
               disabled={false}
               step="any"
-              onCommit={(n) => onChange({ ...f, change: { field, value: n } })}
+              onCommit={(n) => onChange({ ...f, change: { field, value: n } as FieldValue })}
             />
           ) : (
             <Choice

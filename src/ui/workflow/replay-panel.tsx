@@ -1,32 +1,24 @@
 "use client";
 import { useState } from "react";
-import type { PastRefusal, Replay } from "@/core/workflow/replay";
-import { problemOf, request, type Problem } from "@/ui/kit/request";
+import type { PastRefusal, ReplayView } from "@/core/workflow/replay";
+import { ask, problemOf, type Problem } from "@/ui/kit/request";
 import { usePanel } from "@/ui/kit/panel-context";
 import type { Designer } from "./use-designer";
+import { workflowContract } from "@/core/workflow/contract";
+import {
+  REQUIREMENT_KINDS,
+  requirementKindOf,
+  type RequirementKind,
+} from "@/core/workflow/requirements/table";
 
-interface ReplayView extends Replay {
-  days: number;
-  keys: Record<string, string>;
-}
-
-const BY_WORDS: Record<PastRefusal["by"], string> = {
-  filled: "a field was empty",
-  "different people": "the reviewer was the assignee",
-  condition: "a condition did not hold",
-  checklist: "the agreement was not ticked",
-  approvals: "nobody had approved it",
-  "sub-tasks finished": "sub-tasks were open",
-  "no blocker": "it was blocked",
-  "change merged": "a change was not merged",
-  comment: "no comment was left",
-  reason: "no reason was given",
-  outcome: "no outcome was named",
-  "limit ahead": "the limit was full",
+const BY_WORDS = {
+  ...(Object.fromEntries(
+    REQUIREMENT_KINDS.map((kind) => [kind, requirementKindOf(kind).refused]),
+  ) as Record<RequirementKind, string>),
   "no such move": "the move does not exist",
   "not for them": "it was not for that person",
   "state is gone": "a state is gone",
-};
+} satisfies Record<PastRefusal["by"], string>;
 
 /**
  * The moves of the past under the draft: how many would have been refused, by which rule, of which
@@ -52,9 +44,10 @@ export function ReplayPanel({
     setTrouble(null);
     try {
       setResult(
-        await request<ReplayView>(
-          `/api/projects/${projectKey}/workflow/replay?workflow=${encodeURIComponent(workflowId)}&days=${days}`,
-        ),
+        await ask(workflowContract.replay, {
+          params: { key: projectKey },
+          query: { workflow: workflowId, days },
+        }),
       );
     } catch (error) {
       setTrouble(problemOf(error));

@@ -2,44 +2,47 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { request } from "@/ui/kit/request";
 import { ago } from "@/ui/kit/time";
+import { workflowContract } from "@/core/workflow/contract";
+import type { SourceView } from "@/core/workflow/event-source";
+import { queryOf, keyOf, ask } from "@/ui/kit/request";
+import { addressOf } from "@/core/contract/contract";
 
-interface Source {
-  id: string;
-  name: string;
-  createdAt: number;
-  lastHeardAt: number | null;
-}
+const eventsAddress = (source: { id: string }) =>
+  addressOf(workflowContract.events, { params: { source: source.id } });
 
 /** Who outside may tell the project what happened: the code host, the pipeline, test runs. */
 export function SourceTable({ projectKey }: { projectKey: string }) {
   const client = useQueryClient();
-  const address = `/api/projects/${projectKey}/sources`;
+  const params = { key: projectKey };
   const { data, error } = useQuery({
-    queryKey: ["sources", projectKey],
-    queryFn: () => request<Source[]>(address),
+    ...queryOf(workflowContract.sources, { params }),
   });
   const [name, setName] = useState("");
   const [made, setMade] = useState<{ id: string; name: string; secret: string } | null>(null);
   const [now] = useState(() => Date.now());
-  const readAgain = () => client.invalidateQueries({ queryKey: ["sources", projectKey] });
+  const readAgain = () =>
+    client.invalidateQueries({ queryKey: keyOf(workflowContract.sources, { params }) });
   const add = async (event: FormEvent) => {
     event.preventDefault();
     try {
-      const { id, secret } = await request<{ id: string; secret: string }>(address, {
+      const { id, secret } = await ask(workflowContract.changeSources, {
+        params,
         body: { kind: "add", name },
       });
-      setMade({ id, name, secret });
+      if (secret !== null) setMade({ id, name, secret });
       setName("");
       await readAgain();
     } catch (problem) {
       tellProblem(problem);
     }
   };
-  const remove = async (source: Source) => {
+  const remove = async (source: SourceView) => {
     try {
-      await request(address, { body: { kind: "remove", id: source.id } });
+      await ask(workflowContract.changeSources, {
+        params,
+        body: { kind: "remove", id: source.id },
+      });
       tellDone(`${source.name} is not heard any more.`);
       await readAgain();
     } catch (problem) {
@@ -65,7 +68,7 @@ export function SourceTable({ projectKey }: { projectKey: string }) {
             data-source={s.name}
           >
             <b className="w-48 truncate">{s.name}</b>
-            <code className="key min-w-0 flex-1 truncate">/api/events/{s.id}</code>
+            <code className="key min-w-0 flex-1 truncate">{eventsAddress(s)}</code>
             <span className="text-[13px] text-ink-soft">
               {s.lastHeardAt
                 ? `last heard ${ago(s.lastHeardAt, Math.max(now, s.lastHeardAt))}`
@@ -86,7 +89,7 @@ export function SourceTable({ projectKey }: { projectKey: string }) {
           <p className="font-semibold">The secret of {made.name}. It is shown this once:</p>
           <code className="key block break-all !text-ink">{made.secret}</code>
           <p className="mt-1 text-[13px]">
-            Post to <code className="key">/api/events/{made.id}</code> with the headers webhook-id,
+            Post to <code className="key">{eventsAddress(made)}</code> with the headers webhook-id,
             webhook-timestamp and webhook-signature; the signature is{" "}
             <code className="key">v1,</code> and the Base64 of HMAC-SHA256 over id, timestamp and
             body, joined by dots.

@@ -5,8 +5,9 @@ import { useState, type FormEvent } from "react";
 import { fromTemplate } from "@/core/workflow/template";
 import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
 import { Mark } from "@/ui/kit/mark";
-import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { ask, problemOf, type Problem } from "@/ui/kit/request";
 import { RailMap } from "./rail-map";
+import { workflowContract } from "@/core/workflow/contract";
 
 /** The first letters of a name's words as a key: "Quay gates" → QG, "Ticketing" → TICK. */
 function keyOf(name: string): string {
@@ -40,7 +41,7 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
     setTrouble(null);
     try {
       const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";
-      const made = await request<{ key: string }>("/api/projects", {
+      const made = await ask(workflowContract.startProject, {
         body: { name, key, template, visibility, zone },
       });
       router.push(`/p/${made.key}/design`);

@@ -11,12 +11,13 @@ import {
   type State,
   type StateKind,
 } from "@/core/workflow/state";
-import { followUpWords, moversWords, requirementWords } from "@/core/workflow/words";
+import { followUpWords, moversWords } from "@/core/workflow/words";
 import { AddMenu, Choice, Labelled, named, NumberInput, optionsOf, TextInput } from "./inputs";
 import { triggerWords } from "@/core/workflow/trigger";
 import { StationMark } from "./station-mark";
 import type { Designer } from "./use-designer";
 import { v7 as newId } from "uuid";
+import { requirementWords } from "@/core/workflow/requirements/table";
 
 /** Everything that can be said of a state, and the moves that lead out of it. */
 export function StateInspector({

@@ -4,40 +4,28 @@ import type { ReactNode } from "react";
 import type { CheckSurroundings } from "@/core/workflow/finding";
 import { changeTransition, removeTransition } from "@/core/workflow/edit";
 import { FOLLOW_UP_KINDS, type FollowUp, type FollowUpKind } from "@/core/workflow/follow-up";
-import {
-  REQUIREMENT_KINDS,
-  type Mover,
-  type Requirement,
-  type RequirementKind,
-} from "@/core/workflow/requirement";
+import type { Mover } from "@/core/workflow/requirement";
 import {
   TRIGGER_KINDS,
   triggerWords,
   type Trigger,
   type TriggerKind,
 } from "@/core/workflow/trigger";
-import { followUpWords, moversWords, requirementWords } from "@/core/workflow/words";
+import { followUpWords, moversWords } from "@/core/workflow/words";
 import { statesInOrder, type Transition } from "@/core/workflow/workflow";
 import { FollowUpFields, newFollowUp } from "./follow-up-fields";
 import { AddMenu, Choice, Labelled, named, TextInput } from "./inputs";
-import { newRequirement, RequirementFields } from "./requirement-fields";
+import { RequirementFields } from "./requirement-fields";
 import { newTrigger, TRIGGER_TITLES, TriggerFields } from "./trigger-fields";
 import type { Designer } from "./use-designer";
-
-const REQUIREMENT_TITLES: Record<RequirementKind, string> = {
-  filled: "a field is filled",
-  "different people": "the reviewer is not the assignee",
-  condition: "a condition holds",
-  checklist: "the agreement is ticked",
-  approvals: "people approve it",
-  "sub-tasks finished": "all sub-tasks are finished",
-  "no blocker": "nothing blocks it",
-  "change merged": "its changes are merged",
-  comment: "a comment is left",
-  reason: "a reason is given",
-  outcome: "an outcome is named",
-  "limit ahead": "the limit ahead is kept",
-};
+import {
+  type Requirement,
+  requirementWords,
+  REQUIREMENT_KINDS,
+  requirementKindOf,
+  newRequirement,
+  type RequirementKind,
+} from "@/core/workflow/requirements/table";
 
 const FOLLOW_UP_TITLES: Record<FollowUpKind, string> = {
   "set field": "set or clear a field",
@@ -193,7 +181,7 @@ export function TransitionInspector({
               ? "only when this holds:"
               : requirementWords(r, vocabulary)
           }
-          options={REQUIREMENT_KINDS.map((k) => ({ value: k, label: REQUIREMENT_TITLES[k] }))}
+          options={REQUIREMENT_KINDS.map((k) => ({ value: k, label: requirementKindOf(k).title }))}
           make={(kind) => newRequirement(kind as RequirementKind)}
           fields={(r, change) => (
             <RequirementFields requirement={r} vocabulary={vocabulary} onChange={change} />

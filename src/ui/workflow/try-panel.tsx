@@ -11,12 +11,14 @@ import { triggerWords } from "@/core/workflow/trigger";
 import { OwnFieldInput } from "@/ui/item/own-field-input";
 import type { DesignView } from "@/core/workflow/design-view";
 import { afterTry, tryMoves, type TriedMove } from "@/core/workflow/try-item";
-import { followUpWords, requirementWords } from "@/core/workflow/words";
+import { followUpWords } from "@/core/workflow/words";
 import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
 import { OUTCOMES, type Outcome } from "@/core/workflow/state";
-import { problemOf, request } from "@/ui/kit/request";
+import { ask, problemOf } from "@/ui/kit/request";
 import { Choice, Labelled, named, NumberInput, optionsOf, TextInput } from "./inputs";
 import { StationMark } from "./station-mark";
+import { itemContract } from "@/core/item/contract";
+import { requirementWords } from "@/core/workflow/requirements/table";
 
 /** An item made up for trying, in the first state of a workflow. */
 function invented(workflow: Workflow, view: DesignView): ItemSnapshot {
@@ -96,9 +98,9 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
   const fetchItem = async () => {
     setTrouble("");
     try {
-      const { item: found } = await request<{ item: ItemSnapshot }>(
-        `/api/items/${encodeURIComponent(wanted.trim().toUpperCase())}`,
-      );
+      const { item: found } = await ask(itemContract.read, {
+        params: { key: wanted.trim().toUpperCase() },
+      });
       if (found.projectId !== view.project.id || !draft.states.some((s) => s.id === found.stateId))
         return setTrouble("That item does not follow this workflow.");
       setItem(found);

@@ -10,9 +10,12 @@ import { same } from "@/core/workflow/same";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { State, StateKind } from "@/core/workflow/state";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { Problem, request } from "@/ui/kit/request";
+import { ask, keyOf, Problem } from "@/ui/kit/request";
 import { useWarnBeforeLeaving } from "@/ui/kit/use-warn-before-leaving";
 import { v7 as newId } from "uuid";
+import { workflowContract } from "@/core/workflow/contract";
+
+const designKey = (key: string) => keyOf(workflowContract.design, { params: { key } });
 
 export type Selection = { kind: "state"; id: string } | { kind: "transition"; id: string } | null;
 
@@ -149,17 +152,15 @@ export function useDesigner(view: DesignView, workflowId: string) {
     const mine = latest.current;
     if (sameProcess(mine.draft, mine.stored.definition)) return mine.stored;
     try {
-      const { revision, baseVersion } = await request<{ revision: number; baseVersion: number }>(
-        `/api/projects/${key}/workflow/draft`,
-        {
-          body: {
-            workflowId,
-            seenRevision: mine.stored.revision,
-            baseVersion: mine.stored.baseVersion,
-            definition: mine.draft,
-          },
+      const { revision, baseVersion } = await ask(workflowContract.saveDraft, {
+        params: { key },
+        body: {
+          workflowId,
+          seenRevision: mine.stored.revision,
+          baseVersion: mine.stored.baseVersion,
+          definition: mine.draft,
         },
-      );
+      });
       const next: Stored = { revision, baseVersion, definition: mine.draft };
       latest.current = { ...latest.current, stored: next };
       leftUnstored.delete(workflowId);
@@ -168,8 +169,8 @@ export function useDesigner(view: DesignView, workflowId: string) {
       return next;
     } catch (error) {
       if (error instanceof Problem && error.code === "conflict") {
-        const fresh = await request<DesignView>(`/api/projects/${key}/workflow`);
-        client.setQueryData(["design", key], fresh);
+        const fresh = await ask(workflowContract.design, { params: { key } });
+        client.setQueryData(designKey(key), fresh);
         return null;
       }
       setFailures((n) => n + 1);
@@ -213,7 +214,7 @@ export function useDesigner(view: DesignView, workflowId: string) {
     [running, draft, view.around],
   );
 
-  const readAgain = () => client.invalidateQueries({ queryKey: ["design", key] });
+  const readAgain = () => client.invalidateQueries({ queryKey: designKey(key) });
   const publish = async (newStates: Record<string, string>, note: string): Promise<boolean> => {
     try {
       const kept = await save();
@@ -228,12 +229,13 @@ export function useDesigner(view: DesignView, workflowId: string) {
           [],
           [],
         );
-      const { version, movedItems } = await request<{ version: number; movedItems: number }>(
-        `/api/projects/${key}/workflow/publish`,
+      const { version, movedItems } = await ask(
+        workflowContract.publish,
         {
+          params: { key },
           body: { workflowId, seenRevision: kept.revision, newStates, note },
-          retry: false,
         },
+        { retry: false },
       );
       await readAgain();
       tellDone(
@@ -249,8 +251,8 @@ export function useDesigner(view: DesignView, workflowId: string) {
   const discard = async () => {
     try {
       if (latest.current.stored.revision > 0)
-        await request(`/api/projects/${key}/workflow/draft`, {
-          method: "DELETE",
+        await ask(workflowContract.discardDraft, {
+          params: { key },
           body: { workflowId, seenRevision: latest.current.stored.revision },
         });
       leftUnstored.delete(workflowId);
@@ -265,9 +267,10 @@ export function useDesigner(view: DesignView, workflowId: string) {
   /** Makes an earlier version the draft; publishing it brings it back. */
   const takeVersion = async (version: number) => {
     try {
-      const earlier = await request<Workflow>(
-        `/api/projects/${key}/workflow/versions?workflow=${encodeURIComponent(workflowId)}&version=${version}`,
-      );
+      const earlier = await ask(workflowContract.version, {
+        params: { key },
+        query: { workflow: workflowId, version },
+      });
       edit((now) => ({ ...earlier, version: now.version }));
     } catch (error) {
       tellProblem(error);

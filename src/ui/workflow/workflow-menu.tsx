@@ -7,7 +7,10 @@ import { useState } from "react";
 import type { DesignView } from "@/core/workflow/design-view";
 import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
 import { tellDone } from "@/ui/kit/notice";
-import { problemOf, request, type Problem } from "@/ui/kit/request";
+import { keyOf, ask, problemOf, type Problem } from "@/ui/kit/request";
+import { addressOf } from "@/core/contract/contract";
+import { workflowContract } from "@/core/workflow/contract";
+import type { MadeWorkflow } from "@/core/workflow/new-workflow";
 
 const FORMATS = [
   { format: "scxml", label: "SCXML", about: "for other programs; read back, nothing is lost" },
@@ -63,7 +66,10 @@ export function ExportMenu({
                 <a
                   className="menu-item"
                   download
-                  href={`/api/projects/${projectKey}/workflow/export?workflow=${encodeURIComponent(workflowId)}&format=${format}&which=${chosen}`}
+                  href={addressOf(workflowContract.file, {
+                    params: { key: projectKey },
+                    query: { workflow: workflowId, format, which: chosen },
+                  })}
                 >
                   <b className="w-20">{label}</b>{" "}
                   <span className="text-[12.5px] text-ink-soft">{about}</span>
@@ -73,7 +79,7 @@ export function ExportMenu({
           </ul>
           <a
             className="link mt-1 block text-[12.5px]"
-            href="/api/formats/workflow.schema.json"
+            href={addressOf(workflowContract.schema, {})}
             target="_blank"
             rel="noopener"
           >
@@ -83,13 +89,6 @@ export function ExportMenu({
       </Popover.Portal>
     </Popover.Root>
   );
-}
-
-interface Made {
-  workflowId: string;
-  isDraft: boolean;
-  taken: string[];
-  left: string[];
 }
 
 type From =
@@ -111,17 +110,20 @@ export function NewWorkflow({
 }) {
   const client = useQueryClient();
   const [open, setOpen] = useState(false);
-  const [made, setMade] = useState<Made | null>(null);
+  const [made, setMade] = useState<MadeWorkflow | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const make = async (from: From, name = "") => {
     setBusy(true);
     setProblem(null);
     try {
-      const result = await request<Made>(`/api/projects/${view.project.key}/workflows`, {
+      const result = await ask(workflowContract.add, {
+        params: { key: view.project.key },
         body: { from, name },
       });
-      await client.invalidateQueries({ queryKey: ["design", view.project.key] });
+      await client.invalidateQueries({
+        queryKey: keyOf(workflowContract.design, { params: { key: view.project.key } }),
+      });
       // What a file said is told first; then its workflow is shown.
       if (from.kind === "file") setMade(result);
       else {

@@ -1,10 +1,11 @@
 import fc from "fast-check";
 import type { FollowUp } from "@/core/workflow/follow-up";
-import type { Mover, Requirement } from "@/core/workflow/requirement";
+import type { Mover } from "@/core/workflow/requirement";
 import { TRIGGER_KINDS, type Trigger } from "@/core/workflow/trigger";
 import type { Transition, Workflow } from "@/core/workflow/workflow";
 import { OUTCOMES, PLAIN_STATE, STATE_KINDS, type State } from "@/core/workflow/state";
 import { anyCondition, VOCABULARY } from "./conditions";
+import type { Requirement } from "@/core/workflow/requirements/table";
 
 const anyWords = fc.constantFrom(
   "Build",

@@ -1,7 +1,9 @@
+import { NO_LIMIT } from "@/core/board/limit";
+import { limitsInForce, setLimit } from "@/server/board/limits";
 import { randomUUID } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
 import type { Viewer } from "@/server/people/viewer";
-import type { CommandRequest } from "@/server/item/request";
+import type { CommandRequest } from "@/core/item/request";
 import { database } from "@/db/connection";
 import { boardColumn, columnState, item, state } from "@/db/schema";
 import { commandItem } from "@/server/item/command";
@@ -96,8 +98,19 @@ export async function columnOf(stateName: string) {
     .from(boardColumn)
     .innerJoin(columnState, eq(columnState.columnId, boardColumn.id))
     .where(eq(columnState.stateId, await stateId(stateName)));
-  return row.column;
+  const limits = await limitsInForce(database(), "column", [row.column.id]);
+  return { ...row.column, ...(limits.get(row.column.id) ?? NO_LIMIT) };
 }
+
+/** Puts a firm maximum on a column of TIX. */
+export const limitFirmly = (columnId: string, max: number): Promise<void> =>
+  database().transaction((tx) =>
+    setLimit(
+      tx,
+      { projectId: "tix", kind: "column", id: columnId },
+      { ...NO_LIMIT, max, maxFirm: true },
+    ),
+  );
 
 export async function countIn(stateName: string): Promise<number> {
   const rows = await database()

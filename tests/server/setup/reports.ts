@@ -1,13 +1,13 @@
 import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
 import { newAcceptance, type Acceptance } from "@/core/intake/acceptance";
-import type { Verdict } from "@/core/intake/verdict";
+import type { Verdict, VerdictResult } from "@/core/intake/verdict";
 import { database } from "@/db/connection";
 import { report } from "@/db/schema";
 import { readReport } from "@/server/intake/desk";
 import type { SentFile } from "@/server/intake/file";
 import { submitForm } from "@/server/intake/forms";
-import { judgeReport, type VerdictResult } from "@/server/intake/judge";
+import { judgeReport } from "@/server/intake/judge";
 import type { Viewer } from "@/server/people/viewer";
 import { TOMAS } from "./people";
 

@@ -1,7 +1,5 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { itemContract } from "@/core/item/contract";
 import { createItem } from "@/server/item/create";
-import { createItemBody } from "@/server/item/request";
 
-export const POST = signedInRoute(async (viewer, request) =>
-  json(await createItem(viewer, await readJson(request, createItemBody)), 201),
-);
+export const POST = signedIn(itemContract.make, (viewer, { body }) => createItem(viewer, body));

@@ -1,9 +1,7 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { markRead, readBody, readNotices } from "@/server/alerts/notices";
+import { signedIn } from "@/app/answer";
+import { alertsContract } from "@/core/alerts/contract";
+import { markRead, readNotices } from "@/server/alerts/notices";
 
-export const GET = signedInRoute(async (viewer) => json(await readNotices(viewer)));
+export const GET = signedIn(alertsContract.read, (viewer) => readNotices(viewer));
 
-export const POST = signedInRoute(async (viewer, request) => {
-  await markRead(viewer, (await readJson(request, readBody)).ids);
-  return json({ read: true });
-});
+export const POST = signedIn(alertsContract.mark, (viewer, { body }) => markRead(viewer, body.ids));

@@ -1,10 +1,9 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { accountBody, editAccounts, readAccounts } from "@/server/people/accounts";
+import { signedIn } from "@/app/answer";
+import { peopleContract } from "@/core/people/contract";
+import { editAccounts, readAccounts } from "@/server/people/accounts";
 
-/** Everybody with an account, for administrators. */
-export const GET = signedInRoute(async (viewer) => json(await readAccounts(viewer)));
+export const GET = signedIn(peopleContract.accounts, (viewer) => readAccounts(viewer));
 
-/** Makes an account, or another link for one. */
-export const POST = signedInRoute(async (viewer, request) =>
-  json(await editAccounts(viewer, await readJson(request, accountBody)), 201),
+export const POST = signedIn(peopleContract.changeAccounts, (viewer, { body }) =>
+  editAccounts(viewer, body),
 );

@@ -1,6 +1,7 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { startProject, startProjectBody } from "@/server/workflow/start-project";
+import { signedIn } from "@/app/answer";
+import { workflowContract } from "@/core/workflow/contract";
+import { startProject } from "@/server/workflow/start-project";
 
-export const POST = signedInRoute(async (viewer, request) =>
-  json(await startProject(viewer, await readJson(request, startProjectBody)), 201),
+export const POST = signedIn(workflowContract.startProject, (viewer, { body }) =>
+  startProject(viewer, body),
 );

@@ -1,10 +1,7 @@
-import { z } from "zod";
-import { json, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { itemContract } from "@/core/item/contract";
 import { searchItems } from "@/server/item/read";
 
-const query = z.object({ q: z.string().max(200).default("") });
-
-export const GET = signedInRoute(async (viewer, request) => {
-  const { q } = query.parse(Object.fromEntries(new URL(request.url).searchParams));
-  return json(await searchItems(viewer, q.replaceAll("\u0000", "")));
-});
+export const GET = signedIn(itemContract.search, (viewer, { query }) =>
+  searchItems(viewer, query.q),
+);

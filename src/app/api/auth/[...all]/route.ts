@@ -1,9 +1,9 @@
-import { z } from "zod";
 import { openRoute, problem, readBytes } from "@/app/problem";
-import { passwordSchema, signUp, signUpBody } from "@/server/people/accounts";
+import { signUp } from "@/server/people/accounts";
 import { auth } from "@/server/people/auth";
 import { tryNewAccount, trySignIn } from "@/server/people/sign-in-limit";
 import { accountOf } from "@/server/people/viewer";
+import { signUpBody, signInBody, changePasswordBody } from "@/core/people/request";
 
 /** Names, addresses and passwords are short. */
 const LARGEST = 16 * 1024;
@@ -27,8 +27,6 @@ interface Sent {
   ask: Ask;
 }
 
-const signInBody = z.object({ email: z.string().max(320), password: z.string().max(1_000) });
-
 async function signIn({ body, address, ask }: Sent): Promise<Response> {
   const { email, password } = signInBody.parse(body);
   const attempt = await trySignIn(email, address);
@@ -44,16 +42,11 @@ async function makeAccount({ body, address, ask }: Sent): Promise<Response> {
   return use.allowed ? signUp(wanted, () => ask(wanted)) : tooMany(use.retryAfter);
 }
 
-const changeBody = z.object({
-  currentPassword: z.string().max(1_000),
-  newPassword: passwordSchema,
-});
-
 /** A new password ends all other sessions of its person. */
 async function changePassword({ request, body, address, ask }: Sent): Promise<Response> {
   const who = await accountOf(request.headers);
   if (!who) return problem(401, "You are not signed in.", "Sign in again.", { code: "signed out" });
-  const change = changeBody.parse(body);
+  const change = changePasswordBody.parse(body);
   const attempt = await trySignIn(who.email, address);
   if (!attempt.allowed) return tooMany(attempt.retryAfter);
   const answer = await ask({ ...change, revokeOtherSessions: true });

@@ -1,6 +1,7 @@
-import { json, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { itemContract } from "@/core/item/contract";
 import { readItem } from "@/server/item/read";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, _request, { key }) =>
-  json(await readItem(viewer, key)),
+export const GET = signedIn(itemContract.read, (viewer, { params }) =>
+  readItem(viewer, params.key),
 );

@@ -1,8 +1,5 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { itemContract } from "@/core/item/contract";
 import { commandItem } from "@/server/item/command";
-import { itemCommandBody } from "@/server/item/request";
 
-/** The one door for commands on items. */
-export const POST = signedInRoute(async (viewer, request) =>
-  json(await commandItem(viewer, await readJson(request, itemCommandBody))),
-);
+export const POST = signedIn(itemContract.command, (viewer, { body }) => commandItem(viewer, body));

@@ -1,7 +1,8 @@
 import { z } from "zod";
-import { json, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { reportContract } from "@/core/intake/contract";
 import { readReport } from "@/server/intake/desk";
 
-export const GET = signedInRoute<{ id: string }>(async (viewer, _request, { id }) =>
-  json(await readReport(viewer, z.uuid().parse(id))),
+export const GET = signedIn(reportContract.read, (viewer, { params }) =>
+  readReport(viewer, z.uuid().parse(params.id)),
 );

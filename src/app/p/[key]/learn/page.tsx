@@ -1,7 +1,8 @@
 import type { Metadata } from "next";
 import { forPage, pageViewer } from "@/app/page-access";
-import { flowQuery, readLearn } from "@/server/flow/read";
+import { readLearn } from "@/server/flow/read";
 import { LearnScreen } from "@/ui/flow/learn-screen";
+import { flowQuery } from "@/core/flow/request";
 
 export const metadata: Metadata = { title: "Learn" };
 

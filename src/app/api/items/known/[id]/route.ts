@@ -1,8 +1,7 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { knownBody, publishKnown } from "@/server/intake/known";
+import { signedIn } from "@/app/answer";
+import { intakeContract } from "@/core/intake/contract";
+import { publishKnown } from "@/server/intake/known";
 
-/** Makes an item known to people outside, or takes it back. */
-export const POST = signedInRoute<{ id: string }>(async (viewer, request, { id }) => {
-  await publishKnown(viewer, id, await readJson(request, knownBody));
-  return json({ stored: true });
-});
+export const POST = signedIn(intakeContract.publishKnown, (viewer, { params, body }) =>
+  publishKnown(viewer, params.id, body),
+);

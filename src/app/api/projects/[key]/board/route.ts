@@ -1,6 +1,7 @@
-import { json, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { boardContract } from "@/core/board/contract";
 import { readBoard } from "@/server/board/read";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, request, { key }) =>
-  json(await readBoard(viewer, key, new URL(request.url).searchParams.get("board"))),
+export const GET = signedIn(boardContract.read, (viewer, { params, query }) =>
+  readBoard(viewer, params.key, query.board),
 );

@@ -1,7 +1,7 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { boardBody, editBoards } from "@/server/board/boards";
+import { signedIn } from "@/app/answer";
+import { boardContract } from "@/core/board/contract";
+import { editBoards } from "@/server/board/boards";
 
-export const POST = signedInRoute<{ key: string }>(async (viewer, request, { key }) => {
-  await editBoards(viewer, key, await readJson(request, boardBody));
-  return json({ stored: true });
-});
+export const POST = signedIn(boardContract.change, (viewer, { params, body }) =>
+  editBoards(viewer, params.key, body),
+);

@@ -1,7 +1,7 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { editOwnField, fieldEditBody } from "@/server/item/own-fields";
+import { signedIn } from "@/app/answer";
+import { itemContract } from "@/core/item/contract";
+import { editOwnField } from "@/server/item/own-fields";
 
-export const POST = signedInRoute<{ key: string }>(async (viewer, request, { key }) => {
-  await editOwnField(viewer, key, await readJson(request, fieldEditBody));
-  return json({ stored: true });
-});
+export const POST = signedIn(itemContract.fields, (viewer, { params, body }) =>
+  editOwnField(viewer, params.key, body),
+);

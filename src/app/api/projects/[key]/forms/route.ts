@@ -1,10 +1,11 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { editForm, formBody, readForms } from "@/server/intake/forms";
+import { signedIn } from "@/app/answer";
+import { intakeContract } from "@/core/intake/contract";
+import { editForm, readForms } from "@/server/intake/forms";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, _request, { key }) =>
-  json(await readForms(viewer, key)),
+export const GET = signedIn(intakeContract.forms, (viewer, { params }) =>
+  readForms(viewer, params.key),
 );
 
-export const POST = signedInRoute<{ key: string }>(async (viewer, request, { key }) =>
-  json(await editForm(viewer, key, await readJson(request, formBody))),
+export const POST = signedIn(intakeContract.changeForms, (viewer, { params, body }) =>
+  editForm(viewer, params.key, body),
 );

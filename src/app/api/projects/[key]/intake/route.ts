@@ -1,6 +1,7 @@
-import { json, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { intakeContract } from "@/core/intake/contract";
 import { readDesk } from "@/server/intake/desk";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, _request, { key }) =>
-  json(await readDesk(viewer, key)),
+export const GET = signedIn(intakeContract.desk, (viewer, { params }) =>
+  readDesk(viewer, params.key),
 );

@@ -1,11 +1,11 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { addressBody, editAddress, readMailbox } from "@/server/mail/addresses";
+import { signedIn } from "@/app/answer";
+import { intakeContract } from "@/core/intake/contract";
+import { editAddress, readMailbox } from "@/server/mail/addresses";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, _request, { key }) =>
-  json(await readMailbox(viewer, key)),
+export const GET = signedIn(intakeContract.mailbox, (viewer, { params }) =>
+  readMailbox(viewer, params.key),
 );
 
-export const POST = signedInRoute<{ key: string }>(async (viewer, request, { key }) => {
-  await editAddress(viewer, key, await readJson(request, addressBody));
-  return json({ stored: true });
-});
+export const POST = signedIn(intakeContract.changeMailbox, (viewer, { params, body }) =>
+  editAddress(viewer, params.key, body),
+);

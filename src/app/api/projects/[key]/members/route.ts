@@ -1,10 +1,11 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { memberBody, readMembers, setMember } from "@/server/people/members";
+import { signedIn } from "@/app/answer";
+import { peopleContract } from "@/core/people/contract";
+import { readMembers, setMember } from "@/server/people/members";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, _request, { key }) =>
-  json(await readMembers(viewer, key)),
+export const GET = signedIn(peopleContract.members, (viewer, { params }) =>
+  readMembers(viewer, params.key),
 );
 
-export const POST = signedInRoute<{ key: string }>(async (viewer, request, { key }) =>
-  json(await setMember(viewer, key, await readJson(request, memberBody))),
+export const POST = signedIn(peopleContract.setMember, (viewer, { params, body }) =>
+  setMember(viewer, params.key, body),
 );

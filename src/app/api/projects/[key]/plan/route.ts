@@ -1,7 +1,7 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { boxBody, editBox } from "@/server/plan/boxes";
+import { signedIn } from "@/app/answer";
+import { planContract } from "@/core/plan/contract";
+import { editBox } from "@/server/plan/boxes";
 
-export const POST = signedInRoute<{ key: string }>(async (viewer, request, { key }) => {
-  await editBox(viewer, key, await readJson(request, boxBody));
-  return json({ stored: true });
-});
+export const POST = signedIn(planContract.change, (viewer, { params, body }) =>
+  editBox(viewer, params.key, body),
+);

@@ -1,12 +1,12 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { intakeContract } from "@/core/intake/contract";
 import { readPromises } from "@/server/intake/promises";
-import { editRules, rulesBody } from "@/server/intake/rules";
+import { editRules } from "@/server/intake/rules";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, _request, { key }) =>
-  json(await readPromises(viewer, key)),
+export const GET = signedIn(intakeContract.promises, (viewer, { params }) =>
+  readPromises(viewer, params.key),
 );
 
-/** Changes what a project promises, when it works, or how it weighs requests. */
-export const POST = signedInRoute<{ key: string }>(async (viewer, request, { key }) =>
-  json(await editRules(viewer, key, await readJson(request, rulesBody))),
+export const POST = signedIn(intakeContract.changeRules, (viewer, { params, body }) =>
+  editRules(viewer, params.key, body),
 );

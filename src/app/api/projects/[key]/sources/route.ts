@@ -1,10 +1,11 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { editSource, readSources, sourceBody } from "@/server/events/sources";
+import { signedIn } from "@/app/answer";
+import { workflowContract } from "@/core/workflow/contract";
+import { editSource, readSources } from "@/server/events/sources";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, _request, { key }) =>
-  json(await readSources(viewer, key)),
+export const GET = signedIn(workflowContract.sources, (viewer, { params }) =>
+  readSources(viewer, params.key),
 );
 
-export const POST = signedInRoute<{ key: string }>(async (viewer, request, { key }) =>
-  json(await editSource(viewer, key, await readJson(request, sourceBody))),
+export const POST = signedIn(workflowContract.changeSources, (viewer, { params, body }) =>
+  editSource(viewer, params.key, body),
 );

@@ -1,5 +1,7 @@
 import { liveStream, mayOpenStream } from "@/app/live-stream";
-import { problem, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { streamContract } from "@/core/item/contract";
+import { problem } from "@/app/problem";
 import { database } from "@/db/connection";
 import { enterProject } from "@/server/people/access";
 
@@ -9,8 +11,8 @@ export const dynamic = "force-dynamic";
  * What happens in a project, as it happens. A page that was interrupted sends the last number it
  * saw and gets what it missed.
  */
-export const GET = signedInRoute<{ key: string }>(async (viewer, request, { key }) => {
-  const access = await enterProject(database(), viewer, { key }, "read project");
+export const GET = signedIn(streamContract, async (viewer, { params, query }, request) => {
+  const access = await enterProject(database(), viewer, { key: params.key }, "read project");
   if (!mayOpenStream(viewer))
     return problem(
       429,
@@ -19,9 +21,9 @@ export const GET = signedInRoute<{ key: string }>(async (viewer, request, { key 
       { code: "too many" },
       { "Retry-After": "30" },
     );
-  const from =
-    request.headers.get("last-event-id") || new URL(request.url).searchParams.get("after");
-  return new Response(liveStream(viewer, access, request, from ? Number(from) : NaN), {
+  const heard = request.headers.get("last-event-id");
+  const from = heard ? Number(heard) : (query.after ?? NaN);
+  return new Response(liveStream(viewer, access, request, from), {
     headers: {
       "Content-Type": "text/event-stream",
       "Cache-Control": "no-store, no-transform",

@@ -1,6 +1,7 @@
-import { json, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { flowContract } from "@/core/flow/contract";
 import { readSummary } from "@/server/flow/summary";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, _request, { key }) =>
-  json(await readSummary(viewer, key)),
+export const GET = signedIn(flowContract.summary, (viewer, { params }) =>
+  readSummary(viewer, params.key),
 );

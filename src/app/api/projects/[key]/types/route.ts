@@ -1,6 +1,7 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { editType, typeEditBody } from "@/server/workflow/types";
+import { signedIn } from "@/app/answer";
+import { workflowContract } from "@/core/workflow/contract";
+import { editType } from "@/server/workflow/types";
 
-export const POST = signedInRoute<{ key: string }>(async (viewer, request, { key }) =>
-  json(await editType(viewer, key, await readJson(request, typeEditBody))),
+export const POST = signedIn(workflowContract.types, (viewer, { params, body }) =>
+  editType(viewer, params.key, body),
 );

@@ -1,6 +1,7 @@
-import { json, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { workflowContract } from "@/core/workflow/contract";
 import { readDesign } from "@/server/workflow/read";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, _request, { key }) =>
-  json(await readDesign(viewer, key)),
+export const GET = signedIn(workflowContract.design, (viewer, { params }) =>
+  readDesign(viewer, params.key),
 );

@@ -1,11 +1,11 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { editWorth, readWorth, worthBody } from "@/server/intake/worth";
+import { signedIn } from "@/app/answer";
+import { intakeContract } from "@/core/intake/contract";
+import { editWorth, readWorth } from "@/server/intake/worth";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, _request, { key }) =>
-  json(await readWorth(viewer, key)),
+export const GET = signedIn(intakeContract.worth, (viewer, { params }) =>
+  readWorth(viewer, params.key),
 );
 
-export const POST = signedInRoute<{ key: string }>(async (viewer, request, { key }) => {
-  await editWorth(viewer, key, await readJson(request, worthBody, 1024 * 1024));
-  return json({ stored: true });
-});
+export const POST = signedIn(intakeContract.changeWorth, (viewer, { params, body }) =>
+  editWorth(viewer, params.key, body),
+);

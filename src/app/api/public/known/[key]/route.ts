@@ -1,28 +1,33 @@
-import { json, openRoute, problem } from "@/app/problem";
+import { forAnyone } from "@/app/answer";
+import { problem } from "@/app/problem";
+import { requesterContract } from "@/core/intake/requester-contract";
 import { knownProblemsLike } from "@/server/intake/known";
 import { countUse } from "@/server/rate-limit";
 
 const PER_ADDRESS = 90;
 const MINUTE_MS = 60_000;
+const SHORTEST = 4;
 const LONGEST = 200;
 
-/** Published problems that look like the title somebody types. */
-export const GET = openRoute<{ key: string }>(async (request, { key }) => {
-  const use = await countUse(
-    `known ${request.headers.get("x-client-address") ?? "unknown"}`,
-    PER_ADDRESS,
-    MINUTE_MS,
+async function mayAsk(request: Request): Promise<Response | null> {
+  const address = request.headers.get("x-client-address") ?? "unknown";
+  const use = await countUse(`known ${address}`, PER_ADDRESS, MINUTE_MS);
+  if (use.allowed) return null;
+  return problem(
+    429,
+    "Too many questions at once.",
+    "Try again in a moment.",
+    {},
+    { "Retry-After": String(use.retryAfter) },
   );
-  if (!use.allowed)
-    return problem(
-      429,
-      "Too many questions at once.",
-      "Try again in a moment.",
-      {},
-      { "Retry-After": String(use.retryAfter) },
-    );
-  const text = (new URL(request.url).searchParams.get("q") ?? "").slice(0, LONGEST);
-  return json(
-    text.trim().length < 4 ? [] : await knownProblemsLike(key.toUpperCase().slice(0, 20), text),
-  );
-});
+}
+
+export const GET = forAnyone(
+  requesterContract.known,
+  async ({ params, query }) => {
+    const text = query.q.slice(0, LONGEST);
+    if (text.trim().length < SHORTEST) return [];
+    return knownProblemsLike(params.key.toUpperCase().slice(0, 20), text);
+  },
+  mayAsk,
+);

@@ -1,16 +1,19 @@
+import { forAnyone } from "@/app/answer";
 import { limited } from "@/app/page-limit";
-import { json, openRoute, readJson } from "@/app/problem";
+import { requesterContract } from "@/core/intake/requester-contract";
 import { answerQuestion, readPrivatePage } from "@/server/intake/private-page";
-import { answerBody } from "@/server/intake/request";
 
-export const GET = openRoute<{ token: string }>(
-  async (request, { token }) => (await limited(request)) ?? json(await readPrivatePage(token)),
+export const GET = forAnyone(
+  requesterContract.page,
+  ({ params }) => readPrivatePage(params.token),
+  limited,
 );
 
-/** The requester's answer to an open question. */
-export const POST = openRoute<{ token: string }>(async (request, { token }) => {
-  const refused = await limited(request);
-  if (refused) return refused;
-  await answerQuestion(token, (await readJson(request, answerBody)).answer);
-  return json(await readPrivatePage(token));
-});
+export const POST = forAnyone(
+  requesterContract.answer,
+  async ({ params, body }) => {
+    await answerQuestion(params.token, body.answer);
+    return readPrivatePage(params.token);
+  },
+  limited,
+);

@@ -1,8 +1,7 @@
-import { json, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { reportContract } from "@/core/intake/contract";
 import { takeApart } from "@/server/intake/judge";
 
-/** Takes a report off the item that it was merged into. */
-export const POST = signedInRoute<{ id: string }>(async (viewer, _request, { id }) => {
-  await takeApart(viewer, id);
-  return json({ stored: true });
-});
+export const POST = signedIn(reportContract.takeApart, (viewer, { params }) =>
+  takeApart(viewer, params.id),
+);

@@ -1,8 +1,7 @@
-import { json, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { reportContract } from "@/core/intake/contract";
 import { openOnDesk } from "@/server/intake/presence";
 
-/** Says that this person has the report open. */
-export const POST = signedInRoute<{ id: string }>(async (viewer, _request, { id }) => {
-  await openOnDesk(viewer, id);
-  return json({ stored: true });
-});
+export const POST = signedIn(reportContract.open, (viewer, { params }) =>
+  openOnDesk(viewer, params.id),
+);

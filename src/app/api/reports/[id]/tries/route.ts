@@ -1,7 +1,7 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { recordReproduction, reproductionBody } from "@/server/intake/reproductions";
+import { signedIn } from "@/app/answer";
+import { reportContract } from "@/core/intake/contract";
+import { recordReproduction } from "@/server/intake/reproductions";
 
-export const POST = signedInRoute<{ id: string }>(async (viewer, request, { id }) => {
-  await recordReproduction(viewer, id, await readJson(request, reproductionBody));
-  return json({ stored: true });
-});
+export const POST = signedIn(reportContract.tries, (viewer, { params, body }) =>
+  recordReproduction(viewer, params.id, body),
+);

@@ -1,17 +1,13 @@
 import { z } from "zod";
-import { json, readJson, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { reportContract } from "@/core/intake/contract";
 import { judgeReport, undoVerdict } from "@/server/intake/judge";
-import { verdictBody } from "@/server/intake/request";
 
-export const POST = signedInRoute<{ id: string }>(async (viewer, request, { id }) =>
-  json(await judgeReport(viewer, z.uuid().parse(id), await readJson(request, verdictBody))),
+export const POST = signedIn(reportContract.judge, (viewer, { params, body }) =>
+  judgeReport(viewer, z.uuid().parse(params.id), body),
 );
 
-const undoBody = z.object({ verdictId: z.uuid() });
-
 /** Undoes the latest verdict. */
-export const DELETE = signedInRoute<{ id: string }>(async (viewer, request, { id }) =>
-  json(
-    await undoVerdict(viewer, z.uuid().parse(id), (await readJson(request, undoBody)).verdictId),
-  ),
+export const DELETE = signedIn(reportContract.undoVerdict, (viewer, { params, body }) =>
+  undoVerdict(viewer, z.uuid().parse(params.id), body.verdictId),
 );

@@ -1,8 +1,7 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { importBody, importReports } from "@/server/intake/import";
+import { signedIn } from "@/app/answer";
+import { intakeContract } from "@/core/intake/contract";
+import { importReports } from "@/server/intake/import";
 
-const LARGEST_PART = 6 * 1024 * 1024;
-
-export const POST = signedInRoute<{ key: string }>(async (viewer, request, { key }) =>
-  json(await importReports(viewer, key, await readJson(request, importBody, LARGEST_PART))),
+export const POST = signedIn(intakeContract.import, (viewer, { params, body }) =>
+  importReports(viewer, params.key, body),
 );

@@ -1,6 +1,7 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
-import { quickBody, quickReport } from "@/server/intake/import";
+import { signedIn } from "@/app/answer";
+import { intakeContract } from "@/core/intake/contract";
+import { quickReport } from "@/server/intake/import";
 
-export const POST = signedInRoute<{ key: string }>(async (viewer, request, { key }) =>
-  json(await quickReport(viewer, key, await readJson(request, quickBody)), 201),
+export const POST = signedIn(intakeContract.quick, (viewer, { params, body }) =>
+  quickReport(viewer, params.key, body),
 );

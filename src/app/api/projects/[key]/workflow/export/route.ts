@@ -1,12 +1,9 @@
-import { signedInRoute } from "@/app/problem";
-import { exportQuery, exportWorkflow } from "@/server/workflow/export";
+import { signedIn } from "@/app/answer";
+import { workflowContract } from "@/core/workflow/contract";
+import { exportWorkflow } from "@/server/workflow/export";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, request, { key }) => {
-  const { name, mediaType, text } = await exportWorkflow(
-    viewer,
-    key,
-    exportQuery.parse(Object.fromEntries(new URL(request.url).searchParams)),
-  );
+export const GET = signedIn(workflowContract.file, async (viewer, { params, query }) => {
+  const { name, mediaType, text } = await exportWorkflow(viewer, params.key, query);
   return new Response(text, {
     headers: {
       "Content-Type": `${mediaType}; charset=utf-8`,

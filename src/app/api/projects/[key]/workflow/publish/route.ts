@@ -1,7 +1,7 @@
-import { json, readJson, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { workflowContract } from "@/core/workflow/contract";
 import { publishDraft } from "@/server/workflow/publish";
-import { publishBody } from "@/server/workflow/request";
 
-export const POST = signedInRoute(async (viewer, request) =>
-  json(await publishDraft(viewer, await readJson(request, publishBody))),
+export const POST = signedIn(workflowContract.publish, (viewer, { body }) =>
+  publishDraft(viewer, body),
 );

@@ -1,12 +1,7 @@
-import { json, signedInRoute } from "@/app/problem";
-import { replayDraft, replayQuery } from "@/server/workflow/replay";
+import { signedIn } from "@/app/answer";
+import { workflowContract } from "@/core/workflow/contract";
+import { replayDraft } from "@/server/workflow/replay";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, request, { key }) =>
-  json(
-    await replayDraft(
-      viewer,
-      key,
-      replayQuery.parse(Object.fromEntries(new URL(request.url).searchParams)),
-    ),
-  ),
+export const GET = signedIn(workflowContract.replay, (viewer, { params, query }) =>
+  replayDraft(viewer, params.key, query),
 );

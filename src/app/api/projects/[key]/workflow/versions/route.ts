@@ -1,13 +1,7 @@
-import { json, signedInRoute } from "@/app/problem";
+import { signedIn } from "@/app/answer";
+import { workflowContract } from "@/core/workflow/contract";
 import { readVersion } from "@/server/workflow/read";
-import { versionQuery } from "@/server/workflow/request";
 
-export const GET = signedInRoute<{ key: string }>(async (viewer, request, { key }) =>
-  json(
-    await readVersion(
-      viewer,
-      key,
-      versionQuery.parse(Object.fromEntries(new URL(request.url).searchParams)),
-    ),
-  ),
+export const GET = signedIn(workflowContract.version, (viewer, { params, query }) =>
+  readVersion(viewer, params.key, query),
 );

@@ -1,14 +1,18 @@
-import type { ColumnsBy, Places } from "@/core/board/columns-by";
-import type { OwnField } from "@/core/item/own-field";
-import type { Release, Sprint } from "@/core/plan/sprint";
+import type { Column } from "./column";
 import type { ItemType } from "@/core/item/item-type";
-import type { Card } from "@/core/board/card";
-import type { Column } from "@/core/board/column";
-import type { Percentiles } from "@/core/flow/report";
+import type { OwnField } from "@/core/item/own-field";
+import type { RosterPerson } from "@/core/people/roster";
+import type { Sprint, Release } from "@/core/plan/sprint";
 import type { Workflow } from "@/core/workflow/workflow";
-import type { FrameSummary } from "@/ui/frame/pulse-strip";
+import type { Card } from "./card";
+import type { ColumnsBy, Places } from "./columns-by";
 
-/** A board as the server sends it. */
+/** What stands in a sprint or release and counts there, without what it is being told. */
+export interface HiddenInBox {
+  items: number;
+  points: number;
+}
+
 export interface BoardView {
   project: { id: string; key: string; name: string; zone: string };
   board: {
@@ -25,16 +29,17 @@ export interface BoardView {
   /** Items in progress that the board counts and this person may not see, by state. */
   hidden: Record<string, number>;
   /** Open items of sprints and releases that this person may not see, by the box's id. */
-  hiddenInBoxes: Record<string, { items: number; points: number }>;
+  hiddenInBoxes: Record<string, HiddenInBox>;
   /** Whether this person sees all items; otherwise counts are of more than they may see. */
   seesAll: boolean;
   workflows: Workflow[];
   types: ItemType[];
-  people: { id: string; name: string }[];
+  people: RosterPerson[];
   teams: { id: string; name: string }[];
   sprints: Sprint[];
   releases: Release[];
   ownFields: OwnField[];
+  /** What this person may do here. */
   rights: {
     move: boolean;
     edit: boolean;
@@ -42,12 +47,7 @@ export interface BoardView {
     design: boolean;
     intake: boolean;
   };
+  /** Number of the last announced change that is in this view; a stream goes on from here. */
   lastEventId: number;
   now: number;
-}
-
-/** The project's summary with what only the board draws from it. */
-export interface BoardSummary extends FrameSummary {
-  percentiles: Percentiles;
-  ladder: Record<string, number | null>;
 }

@@ -1,12 +1,19 @@
 import { z } from "zod";
 import {
-  CLASSES_OF_SERVICE,
+  ITEM_FIELDS,
+  type EditableFields,
+  type EditableField,
+  EDITABLE_FIELDS,
+  type DemandedItemField,
+  DEMANDED_FIELDS,
   LINK_KINDS,
-  ORIGINS,
-  PRIORITIES,
-  SEVERITIES,
 } from "@/core/item/fields";
-import { ownChangesSchema, ownValueSchema } from "@/core/item/own-field";
+import {
+  MOST_OWN_FIELDS,
+  ownChangesSchema,
+  ownFieldSchema,
+  ownValueSchema,
+} from "@/core/item/own-field";
 import { OUTCOMES } from "@/core/workflow/state";
 
 /*
@@ -16,38 +23,21 @@ import { OUTCOMES } from "@/core/workflow/state";
  */
 
 const id = z.string().min(1).max(64);
-export const title = z
-  .string()
-  .trim()
-  .min(1, "An item needs a title.")
-  .max(300, "Use at most 300 characters.");
-const longText = z.string().max(50_000, "Use at most 50,000 characters.");
-const isoDate = z.iso.date();
 
-export const editableFields = z.object({
-  title,
-  description: longText,
-  typeId: id,
-  severity: z.enum(SEVERITIES).nullable(),
-  priority: z.enum(PRIORITIES),
-  classOfService: z.enum(CLASSES_OF_SERVICE),
-  origin: z.enum(ORIGINS),
-  estimate: z.number().min(0).max(10_000).nullable(),
-  teamId: id.nullable(),
-  assigneeId: id.nullable(),
-  reviewerId: id.nullable(),
-  place: z.string().max(200).nullable(),
-  howToTest: longText.nullable(),
-  dueOn: isoDate.nullable(),
-  sprintId: id.nullable(),
-  releaseId: id.nullable(),
-  remainingHours: z.number().min(0).max(10_000).nullable(),
-  restricted: z.boolean(),
-  labels: z
-    .array(z.string().trim().min(1).max(40))
-    .max(20)
-    .transform((labels) => [...new Set(labels)]),
-});
+type Schemas = { [F in EditableField]: (typeof ITEM_FIELDS)[F]["schema"] };
+
+/** The fields of an item as they may be sent. */
+export const editableFields = z.object(
+  Object.fromEntries(EDITABLE_FIELDS.map((f) => [f, ITEM_FIELDS[f].schema])) as Schemas,
+);
+
+/** An answer to what a move demands always says something. */
+const answer = (schema: z.ZodType) =>
+  schema instanceof z.ZodNullable ? (schema.unwrap() as z.ZodType) : schema;
+type AnswerSchemas = { [F in DemandedItemField]: z.ZodType<NonNullable<EditableFields[F]>> };
+const demandedAnswers = Object.fromEntries(
+  DEMANDED_FIELDS.map((f) => [f, answer(ITEM_FIELDS[f].schema)]),
+) as AnswerSchemas;
 
 export const commandRequest = z.discriminatedUnion("kind", [
   z.object({
@@ -56,17 +46,7 @@ export const commandRequest = z.discriminatedUnion("kind", [
     to: id,
     answers: z
       .object({
-        description: longText,
-        howToTest: longText,
-        assigneeId: id,
-        reviewerId: id,
-        teamId: id,
-        estimate: z.number().min(0).max(10_000),
-        severity: z.enum(SEVERITIES),
-        place: z.string().max(200),
-        dueOn: isoDate,
-        sprintId: id,
-        releaseId: id,
+        ...demandedAnswers,
         own: z.record(id, ownValueSchema),
         reason: z.string().max(2_000),
         comment: z.string().max(20_000),
@@ -119,8 +99,33 @@ export const createItemBody = z.object({
   commandId: z.uuid(),
   projectKey: z.string().max(12),
   parentId: z.uuid().nullable().default(null),
-  fields: editableFields
-    .partial()
-    .extend({ title, typeId: id, own: z.record(id, ownValueSchema).optional() }),
+  fields: editableFields.partial().extend({
+    title: ITEM_FIELDS.title.schema,
+    typeId: id,
+    own: z.record(id, ownValueSchema).optional(),
+  }),
 });
 export type CreateItemRequest = z.infer<typeof createItemBody>;
+
+export const fieldEditBody = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("save"), field: ownFieldSchema }),
+  z.object({ kind: z.literal("remove"), id: z.string().min(1).max(64) }),
+  z.object({ kind: z.literal("bring back"), id: z.string().min(1).max(64) }),
+  /** All fields in their new order. */
+  z.object({
+    kind: z.literal("order"),
+    ids: z.array(z.string().min(1).max(64)).max(MOST_OWN_FIELDS * 2),
+  }),
+]);
+export type FieldEdit = z.infer<typeof fieldEditBody>;
+
+/** The items behind a figure, by their ids. */
+export const behindBody = z.object({ ids: z.array(z.uuid()).max(5_000) });
+
+export const searchQuery = z.object({
+  q: z
+    .string()
+    .max(200)
+    .default("")
+    .transform((q) => q.replaceAll("\u0000", "")),
+});

@@ -1,0 +1,9 @@
+export interface NoticeView {
+  id: number;
+  itemKey: string;
+  projectKey: string;
+  title: string;
+  text: string;
+  at: number;
+  read: boolean;
+}

@@ -1,0 +1,29 @@
+import { z } from "zod";
+import { answered, contract, DONE } from "@/core/contract/contract";
+import type { BoardView } from "./board-view";
+import { boardBody, columnEditBody } from "./request";
+
+export const boardContract = {
+  /** A board with everything drawn on it; the project's first where none is named. */
+  read: contract({
+    method: "GET",
+    path: "/api/projects/:key/board",
+    query: z.object({ board: z.string().max(64).optional() }),
+    answer: answered<BoardView>(),
+    kept: "board",
+  }),
+  /** Changes the boards of a project, or puts an item on a free one. */
+  change: contract({
+    method: "POST",
+    path: "/api/projects/:key/boards",
+    body: boardBody,
+    answer: DONE,
+  }),
+  /** Changes the limit of a column of one of the project's boards. */
+  limit: contract({
+    method: "POST",
+    path: "/api/projects/:key/columns",
+    body: columnEditBody,
+    answer: DONE,
+  }),
+};

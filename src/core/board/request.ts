@@ -1,0 +1,59 @@
+import { z } from "zod";
+import { COLUMNS_BY } from "@/core/board/columns-by";
+import { conditionSchema } from "@/core/condition/condition";
+
+const id = z.string().min(1).max(64);
+const name = z.string().trim().min(1, "A name is needed.").max(60, "Use at most 60 characters.");
+
+const column = z.object({
+  id,
+  stage: name,
+  name: z.string().trim().max(60),
+  part: z.enum(["waiting", "working", "finished"]),
+  stateIds: z.array(id).max(100),
+});
+
+/** What may be asked of the boards of a project. */
+export const boardBody = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("save"),
+    board: z.object({
+      id,
+      name,
+      columnsBy: z.enum(COLUMNS_BY),
+      scope: conditionSchema.nullable(),
+      columns: z.array(column).max(60),
+    }),
+    /** The version that was seen; 0 for a board that is new. */
+    seenVersion: z.number().int().min(0),
+  }),
+  z.object({ kind: z.literal("order columns"), boardId: id, columnIds: z.array(id).max(60) }),
+  z.object({ kind: z.literal("order boards"), boardIds: z.array(id).max(60) }),
+  z.object({ kind: z.literal("remove"), boardId: id }),
+  /** On a free board: puts an item into a list, below another or on top, or takes it out of all. */
+  z.object({
+    kind: z.literal("place"),
+    boardId: id,
+    itemId: z.uuid(),
+    columnId: id.nullable(),
+    below: z.uuid().nullable(),
+  }),
+]);
+export type BoardRequest = z.infer<typeof boardBody>;
+
+const limit = z.number().int().min(0).max(10_000).nullable();
+
+export const columnEditBody = z
+  .object({
+    columnId: id,
+    seenVersion: z.number().int().positive(),
+    min: limit,
+    max: limit,
+    minFirm: z.boolean(),
+    maxFirm: z.boolean(),
+  })
+  .refine((c) => c.min === null || c.max === null || c.min <= c.max, {
+    message: "The minimum is above the maximum.",
+    path: ["min"],
+  });
+export type ColumnEditRequest = z.infer<typeof columnEditBody>;

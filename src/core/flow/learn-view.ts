@@ -1,0 +1,28 @@
+import type { Instant } from "@/core/calendar/instant";
+import type { KeptPromises } from "@/core/intake/kept-promises";
+import type { State } from "@/core/workflow/state";
+import type { FlowReport } from "./report";
+import type { FlowQuery } from "./request";
+import type { UnplannedShare } from "./unplanned";
+
+/** What came in between, and what got past testing, as Learn shows it. */
+export interface UnplannedView {
+  share: UnplannedShare;
+  /** Bugs found in finished work in the period, by the release that it went out with. */
+  escaped: { release: string; ids: string[] }[];
+  /** Estimate finished in each of the last sprints, the latest last. */
+  velocity: { sprint: string; points: number }[];
+}
+
+export interface LearnView {
+  project: { id: string; key: string; name: string; zone: string };
+  query: FlowQuery;
+  report: FlowReport;
+  unplanned: UnplannedView;
+  promises: KeptPromises;
+  states: State[];
+  types: { id: string; name: string }[];
+  from: string;
+  to: string;
+  now: Instant;
+}

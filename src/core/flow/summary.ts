@@ -1,0 +1,25 @@
+import type { Instant } from "@/core/calendar/instant";
+import type { Pulse } from "./pulse";
+import type { Percentiles } from "./report";
+
+/**
+ * The pulse strip's figures, and what the board draws from finished items: percentiles and the
+ * ladder. They count every item.
+ */
+export interface FlowSummary {
+  pulse: Pulse;
+  percentiles: Percentiles;
+  ladder: Record<string, number | null>;
+  limitsBroken: string[];
+  now: Instant;
+}
+
+/** What the frame of every page of a project shows. */
+export interface ProjectSummary extends FlowSummary {
+  /** Reports that wait for a verdict, for those who may give one. */
+  unjudged: number;
+  /** What this person was told and has not read. */
+  unread: number;
+  /** Whether this person sees every item that the figures count. */
+  seesAll: boolean;
+}

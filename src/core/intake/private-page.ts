@@ -1,0 +1,22 @@
+/** What somebody without an account sees of their report: nothing internal, no names of people. */
+export interface PrivatePageView {
+  reference: string;
+  projectName: string;
+  title: string;
+  wrote: {
+    happened: string;
+    reproduce: string;
+    place: string;
+    answers: { label: string; value: string }[];
+  } | null;
+  receivedAt: number;
+  now: number;
+  files: { id: string; name: string; picture: boolean }[];
+  status: { headline: string; detail: string };
+  /** How many others told of the same thing. */
+  others: number;
+  awaitsAnswer: boolean;
+  /** Steps that the process leaves to the requester. */
+  moves: { from: string; to: string; verb: string; asksWhy: boolean }[];
+  messages: { kind: "question" | "reminder" | "answer" | "progress"; body: string; at: number }[];
+}

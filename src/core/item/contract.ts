@@ -1,0 +1,60 @@
+import { z } from "zod";
+import type { Card } from "@/core/board/card";
+import { answered, contract, DONE } from "@/core/contract/contract";
+import type { BehindRow, FoundItem, ItemView } from "./item-view";
+import { behindBody, createItemBody, fieldEditBody, itemCommandBody, searchQuery } from "./request";
+
+export const itemContract = {
+  /** Everything known of an item. */
+  read: contract({
+    method: "GET",
+    path: "/api/items/:key",
+    answer: answered<ItemView>(),
+    kept: "item",
+  }),
+  make: contract({
+    method: "POST",
+    path: "/api/items",
+    body: createItemBody,
+    answer: answered<{ card: Card }>(),
+    status: 201,
+  }),
+  /** The one door for commands on items. */
+  command: contract({
+    method: "POST",
+    path: "/api/items/commands",
+    body: itemCommandBody,
+    answer: answered<{ card: Card; fresh: boolean }>(),
+  }),
+  /** The items behind a figure. A query with a body, because a figure can stand for hundreds. */
+  behind: contract({
+    method: "POST",
+    path: "/api/projects/:key/items",
+    body: behindBody,
+    answer: answered<BehindRow[]>(),
+    kept: "behind",
+  }),
+  /** Items whose key or words match; the best first. */
+  search: contract({
+    method: "GET",
+    path: "/api/search",
+    query: searchQuery,
+    answer: answered<FoundItem[]>(),
+    kept: "search",
+  }),
+  /** Makes, changes, takes out or brings back a field of the project's own. */
+  fields: contract({
+    method: "POST",
+    path: "/api/projects/:key/fields",
+    body: fieldEditBody,
+    answer: DONE,
+  }),
+};
+
+/** Where changes of a project are told as they happen; `after` is the last number that was heard. */
+export const streamContract = contract({
+  method: "GET",
+  path: "/api/projects/:key/stream",
+  query: z.object({ after: z.coerce.number<number>().optional() }),
+  answer: z.never(),
+});

@@ -1,0 +1,89 @@
+import type { Card } from "@/core/board/card";
+import type { Zigzag } from "@/core/flow/zigzag";
+import type { TargetState } from "@/core/intake/service-target";
+import type { RosterPerson } from "@/core/people/roster";
+import type { Sprint, Release } from "@/core/plan/sprint";
+import type { Transition } from "@/core/workflow/workflow";
+import type { Agreement } from "./agreement";
+import type { ItemSnapshot } from "./fields";
+import type { ItemType } from "./item-type";
+import type { OwnField } from "./own-field";
+
+/** How the promises about an item stand. */
+export interface ItemPromise {
+  target: string;
+  answer: TargetState | null;
+  resolve: TargetState | null;
+}
+
+export interface ItemView {
+  item: ItemSnapshot;
+  card: Card;
+  key: string;
+  project: { id: string; key: string; name: string; zone: string };
+  state: { id: string; name: string };
+  transitions: (Transition & { toName: string })[];
+  comments: { id: string; author: string; body: string; at: number }[];
+  history: {
+    seq: number;
+    who: string;
+    words: string;
+    note: string | null;
+    at: number;
+    commandId: string;
+    mine: boolean;
+    kind: string;
+  }[];
+  children: {
+    id: string;
+    key: string;
+    title: string;
+    stateName: string;
+    finished: boolean;
+    card: Card;
+    finish: Transition | null;
+  }[];
+  parent: { key: string; title: string } | null;
+  links: { id: string; words: string; key: string; title: string; stateName: string }[];
+  reports: { id: string; reference: string; title: string; receivedAt: number; status: string }[];
+  /** How many people told of it, by reports or by saying that it happens to them too. */
+  told: number;
+  /** By which words people outside know of it; null where they do not. */
+  knownAs: string | null;
+  zigzag: Zigzag;
+  agreement: Agreement;
+  stateNames: Record<string, string>;
+  ageDays: number;
+  /** Of what finished once more after its first delivery: the days of its whole clock. */
+  againDays: number | null;
+  /** What is still to be done of it, in hours; null where nothing says. */
+  remaining: number | null;
+  promise: ItemPromise | null;
+  people: RosterPerson[];
+  teams: { id: string; name: string }[];
+  types: ItemType[];
+  sprints: Sprint[];
+  releases: Release[];
+  ownFields: OwnField[];
+  rights: {
+    move: boolean;
+    edit: boolean;
+    comment: boolean;
+    block: boolean;
+    overrideLimits: boolean;
+    judge: boolean;
+  };
+  now: number;
+}
+
+export interface FoundItem {
+  id: string;
+  key: string;
+  title: string;
+  stateName: string;
+  projectName: string;
+  typeId: string;
+}
+
+/** An item behind a figure: its card, and where it is in words. */
+export type BehindRow = Card & { stateName: string };

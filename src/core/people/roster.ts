@@ -1,0 +1,6 @@
+export interface RosterPerson {
+  id: string;
+  name: string;
+  calling: string | null;
+  role: "lead" | "member" | "observer";
+}

@@ -1,0 +1,6 @@
+export interface SourceView {
+  id: string;
+  name: string;
+  createdAt: number;
+  lastHeardAt: number | null;
+}

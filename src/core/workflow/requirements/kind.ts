@@ -1,0 +1,69 @@
+import type { z } from "zod";
+import type { Asker } from "@/core/condition/evaluate";
+import type { AskedItem } from "@/core/condition/facts";
+import type { Vocabulary } from "@/core/condition/vocabulary";
+import type { MoveAnswers } from "@/core/item/command";
+import type { ItemSnapshot } from "@/core/item/fields";
+import type { OwnField } from "@/core/item/own-field";
+import type { Refusal } from "../refusal";
+import type { State } from "../state";
+
+/**
+ * What a requirement is held against: the item as it would be with the answers, and what is known
+ * around it.
+ */
+export interface RequirementContext {
+  /** The item as it stands, and with the answers filled in. */
+  before: ItemSnapshot;
+  after: ItemSnapshot;
+  answers: MoveAnswers;
+  from: State;
+  to: State;
+  /** Facts around the item; its snapshot is replaced by `after`. */
+  around: Omit<AskedItem, "item">;
+  asker: Asker;
+  /** Teams of the people who approved. */
+  teamsOf: (personId: string) => readonly string[];
+  vocabulary: Vocabulary;
+  nameOf: (personId: string) => string;
+  teamName: (teamId: string) => string;
+  ownFields: readonly OwnField[];
+}
+
+interface Option {
+  value: string;
+  label: string;
+}
+
+/** How a parameter of a requirement is edited. */
+export type ParameterEditor =
+  | { kind: "choice"; label: string; options: (vocabulary: Vocabulary) => Option[] }
+  /** Where the empty value means none. */
+  | { kind: "choice or none"; label: string; options: (vocabulary: Vocabulary) => Option[] }
+  | { kind: "number"; label: string; least: number; most: number }
+  | { kind: "flag"; label: string }
+  /** At least one of them. */
+  | { kind: "some of"; options: readonly string[] }
+  | { kind: "condition" };
+
+type Shape = Record<string, z.ZodType>;
+export type ParametersOf<S extends Shape> = z.output<z.ZodObject<S>>;
+
+/** A kind of requirement, with all that the product knows about it. */
+export interface RequirementKindOf<S extends Shape> {
+  /** In the list of what can be demanded: "a field is filled". */
+  title: string;
+  /** Of a move that it would have refused: "a field was empty". */
+  refused: string;
+  parameters: S;
+  /** What it leaves open when it is added. */
+  begins: ParametersOf<S>;
+  editors: { [P in keyof ParametersOf<S>]?: ParameterEditor };
+  /** As people read it after the verb: "needs an estimate". */
+  words: (parameters: ParametersOf<S>, vocabulary: Vocabulary) => string;
+  /** Why it does not hold, with what would satisfy it; null when it holds. */
+  unmet: (parameters: ParametersOf<S>, context: RequirementContext) => Refusal | null;
+}
+
+/** A kind of requirement with the types of its parameters. */
+export const requirementKind = <const S extends Shape>(of: RequirementKindOf<S>) => of;

@@ -1,0 +1,72 @@
+import { z } from "zod";
+import type { Vocabulary } from "@/core/condition/vocabulary";
+import type { Refusal } from "../refusal";
+import { approvals } from "./approvals";
+import { changeMerged } from "./change-merged";
+import { checklist } from "./checklist";
+import { comment } from "./comment";
+import { condition } from "./condition";
+import { differentPeople } from "./different-people";
+import { filled } from "./filled";
+import type { RequirementContext, RequirementKindOf } from "./kind";
+import { limitAhead } from "./limit-ahead";
+import { noBlocker } from "./no-blocker";
+import { outcome } from "./outcome";
+import { reason } from "./reason";
+import { subTasksFinished } from "./sub-tasks-finished";
+
+/** Every kind of requirement, in the order in which it is offered; each stands in a file. */
+const TABLE = {
+  filled,
+  "different people": differentPeople,
+  condition,
+  checklist,
+  approvals,
+  "sub-tasks finished": subTasksFinished,
+  "no blocker": noBlocker,
+  "change merged": changeMerged,
+  comment,
+  reason,
+  outcome,
+  "limit ahead": limitAhead,
+};
+
+export type RequirementKind = keyof typeof TABLE;
+type Shape = { [K in RequirementKind]: (typeof TABLE)[K]["parameters"] };
+type Parameters = {
+  [K in RequirementKind]: {
+    [P in keyof Shape[K]]: Shape[K][P] extends z.ZodType ? z.output<Shape[K][P]> : never;
+  };
+};
+/** What a transition demands before it is allowed. */
+export type Requirement = { [K in RequirementKind]: { kind: K } & Parameters[K] }[RequirementKind];
+
+export const REQUIREMENT_KINDS = Object.keys(TABLE) as RequirementKind[];
+
+/** What the product knows about a kind; its parameters are those of its requirements. */
+export const requirementKindOf = (kind: RequirementKind) =>
+  TABLE[kind] as unknown as RequirementKindOf<Record<string, z.ZodType>>;
+
+/** A requirement as it is stored. */
+export const requirementSchema = z.union(
+  REQUIREMENT_KINDS.map((kind) =>
+    z.object({ kind: z.literal(kind), ...requirementKindOf(kind).parameters }),
+  ),
+) as unknown as z.ZodType<Requirement>;
+
+/** A requirement of a kind, as it begins. */
+export const newRequirement = (kind: RequirementKind) =>
+  ({ kind, ...requirementKindOf(kind).begins }) as Requirement;
+
+/** What a transition demands, as people read it after the verb: "needs an estimate". */
+export const requirementWords = ({ kind, ...parameters }: Requirement, vocabulary: Vocabulary) =>
+  requirementKindOf(kind).words(parameters, vocabulary);
+
+/**
+ * Why a requirement does not hold, with what would satisfy it; null when it holds. Limits are
+ * decided elsewhere.
+ */
+export const unmet = (
+  { kind, ...parameters }: Requirement,
+  context: RequirementContext,
+): Refusal | null => requirementKindOf(kind).unmet(parameters, context);

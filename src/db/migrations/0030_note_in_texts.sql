@@ -1,0 +1,1 @@
+ALTER TABLE "item_event" DROP COLUMN "note";

@@ -1,0 +1,39 @@
+import { asc, eq, getTableColumns, inArray, sql, type SQL } from "drizzle-orm";
+import type { ItemEvent } from "@/core/item/event";
+import type { Reader } from "@/db/connection";
+import { itemEvent } from "@/db/schema";
+import { eventOf } from "./rows";
+
+/** The texts of an event by their ids; null where it has none. */
+const bodies = sql<Record<string, string> | null>`(
+  select jsonb_object_agg(t.id, t.body) from item_text t
+  where t.item_id = item_event.item_id and t.seq = item_event.seq)`;
+
+/**
+ * Events of items with their texts, item by item in the order in which they happened: the one place
+ * that reads a history.
+ */
+export async function readEvents(reader: Reader, which: SQL | undefined): Promise<ItemEvent[]> {
+  const rows = await reader
+    .select({ ...getTableColumns(itemEvent), bodies })
+    .from(itemEvent)
+    .where(which)
+    .orderBy(asc(itemEvent.itemId), asc(itemEvent.seq));
+  return rows.map(({ bodies: texts, ...row }) => eventOf(row, texts ?? {}));
+}
+
+/** The whole history of an item. */
+export const historyOf = (reader: Reader, itemId: string): Promise<ItemEvent[]> =>
+  readEvents(reader, eq(itemEvent.itemId, itemId));
+
+/** The whole histories of some items, by item. */
+export async function historiesOf(
+  reader: Reader,
+  itemIds: readonly string[],
+): Promise<Map<string, ItemEvent[]>> {
+  const histories = new Map<string, ItemEvent[]>(itemIds.map((id) => [id, []]));
+  if (itemIds.length === 0) return histories;
+  const events = await readEvents(reader, inArray(itemEvent.itemId, [...itemIds]));
+  for (const event of events) histories.get(event.itemId)!.push(event);
+  return histories;
+}

@@ -1,0 +1,84 @@
+import { eq } from "drizzle-orm";
+import { database } from "@/db/connection";
+import { membership, session } from "@/db/schema";
+import { editAccounts } from "@/server/people/accounts";
+import type { Duty, DutyHolder } from "@/core/people/duty";
+import { auth } from "@/server/people/auth";
+import { dutyBound, loadDuties, setDuties } from "@/server/people/duties";
+import { endPerson } from "@/server/people/end-person";
+import { setMember } from "@/server/people/members";
+import { refusalOf } from "./setup/board";
+import { GRETA, INES, NOOR } from "./setup/people";
+import { givenTestDatabase } from "./setup/test-database";
+
+givenTestDatabase();
+process.env.BETTER_AUTH_SECRET = "tests-only-secret-of-more-than-32-letters-0123456789";
+
+describe("somebody who leaves", () => {
+  const end = (personId: string, ended = true, by = GRETA) => endPerson(by, { personId, ended });
+  const projectsOf = async (personId: string) =>
+    (await database().select().from(membership).where(eq(membership.personId, personId))).length;
+
+  test("is signed out, cannot sign in, belongs nowhere and has no duty, until brought back", async () => {
+    const lukas = { email: "lukas.pell@saltmarsh.example", password: "tide-goes-out" };
+    const signIn = () =>
+      auth()
+        .api.signInEmail({ body: lukas })
+        .then(
+          () => "in",
+          () => "refused",
+        );
+    expect(await signIn()).toBe("in");
+    expect(await projectsOf("lukas")).toBe(2);
+    await end("lukas");
+    expect(await signIn()).toBe("refused");
+    const open = await database().select().from(session).where(eq(session.userId, "lukas"));
+    expect([open.length, await projectsOf("lukas")]).toEqual([0, 0]);
+    expect((await loadDuties(database(), "tix")).some((d) => d.holderId === "lukas")).toBe(false);
+    expect(await refusalOf(setMember(INES, "TIX", { personId: "lukas", role: "member" }))).toBe(
+      "invalid",
+    );
+    expect(await refusalOf(editAccounts(GRETA, { kind: "link", personId: "lukas" }))).toBe(
+      "invalid",
+    );
+    await end("lukas", false);
+    expect(await signIn()).toBe("in");
+    await setMember(INES, "TIX", { personId: "lukas", role: "member" });
+  });
+
+  test("is neither oneself nor the only lead, and is ended by administrators", async () => {
+    expect(await refusalOf(end("greta"))).toBe("invalid");
+    expect(await refusalOf(end("ines"))).toBe("in use");
+    expect(await projectsOf("ines")).toBe(3);
+    expect(await refusalOf(end("noor", true, INES))).toBe("not allowed");
+    expect(await refusalOf(end("nobody"))).toBe("not found");
+  });
+});
+
+describe("duties", () => {
+  const set = (holders: DutyHolder[], by = INES) => setDuties(by, "TIX", { holders });
+  const names = async (duty: Duty) =>
+    (await dutyBound(database(), "tix", duty)).map((p) => p.id).sort();
+
+  test("those who are named have one; where nobody is, every member", async () => {
+    const members = await names("accepts");
+    expect(members).not.toContain("arthur");
+    await set([
+      { duty: "tests", holderKind: "team", holderId: "platform" },
+      { duty: "tests", holderKind: "person", holderId: "noor" },
+      { duty: "plans", holderKind: "team", holderId: "timetables" },
+    ]);
+    // Of the team, those who belong to the project and work in it.
+    expect(await names("tests")).toEqual(["greta", "hanna", "noor", "tomas"]);
+    // Nobody of that team belongs to the project: as if nobody were named.
+    expect(await names("plans")).toEqual(members);
+  });
+
+  test("only leads name somebody, and only who is there", async () => {
+    const noor: DutyHolder = { duty: "tests", holderKind: "person", holderId: "noor" };
+    expect(await refusalOf(set([noor], NOOR))).toBe("not allowed");
+    expect(await refusalOf(set([{ ...noor, holderId: "oskar" }]))).toBe("invalid");
+    expect(await refusalOf(set([{ ...noor, holderKind: "team" }]))).toBe("invalid");
+    expect(await set([noor, noor])).toEqual([noor]);
+  });
+});
