@@ -127,6 +127,7 @@ const config = [
       ".next-test/**",
       ".built/**",
       ".built-test/**",
+      ".mutated/**",
       ".data/**",
       "node_modules/**",
       "next-env.d.ts",

@@ -18,6 +18,7 @@ import {
   VOCABULARY,
 } from "./setup/conditions";
 import { created, DAY } from "./setup/make";
+import { runs } from "./setup/runs";
 
 const asker: Asker = {
   personId: "noor",
@@ -77,7 +78,7 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
     }),
   );
 
-const RUNS = { numRuns: 400 };
+const RUNS = { numRuns: runs(400) };
 
 test("a simpler condition means the same, and is not simplified any further", () => {
   fc.assert(

@@ -11,6 +11,7 @@ import { applyEvent } from "@/core/item/snapshot";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { anyCondition, VOCABULARY } from "./setup/conditions";
 import { created, DAY } from "./setup/make";
+import { runs } from "./setup/runs";
 
 const item = (change: Partial<ItemSnapshot> = {}): ItemSnapshot => ({
   ...applyEvent(null, {
@@ -114,7 +115,7 @@ describe("its text and its structure", () => {
           problem: null,
         });
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
 
@@ -134,7 +135,7 @@ describe("its text and its structure", () => {
         const back = parseCel(printCel(condition, VOCABULARY), VOCABULARY).condition!;
         expect(holds(back, asked(change), noor)).toBe(holds(condition, asked(change), noor));
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
 
@@ -231,7 +232,7 @@ describe("its text and its structure", () => {
           }
         },
       ),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
     expect(parseCel("x".repeat(5_000), VOCABULARY).problem?.sentence).toContain("at most 4,000");
   });

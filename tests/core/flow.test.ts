@@ -31,6 +31,7 @@ import {
   type FlowHistory,
 } from "./setup/flow-by-history";
 import { DAY, history } from "./setup/make";
+import { runs } from "./setup/runs";
 
 const STATES: [string, StateKind][] = [
   ["Backlog", "unstarted"],
@@ -243,7 +244,7 @@ describe("flow diagram and averages", () => {
           for (const i of [0, 7, 31, 59])
             expect(series[i]).toBe(inStateAt(histories, state, (days[i] + 1) * DAY).length);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -268,7 +269,7 @@ describe("flow diagram and averages", () => {
           (histories.length * 20) / 24,
         );
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -294,7 +295,7 @@ describe("flow diagram and averages", () => {
         );
         expect(law.throughput).toBeCloseTo(departures.length / 100, 10);
       }),
-      { numRuns: 100 },
+      { numRuns: runs(100) },
     );
   });
 

@@ -10,6 +10,7 @@ import {
   type FormQuestion,
   type RawAnswers,
 } from "@/core/intake/form";
+import { runs } from "./setup/runs";
 
 const own = (id: string, change: Partial<FormQuestion> = {}): FormQuestion => ({
   id,
@@ -160,7 +161,7 @@ describe("what was sent", () => {
         expect(report.title.length).toBeLessThanOrEqual(200);
         expect(JSON.stringify([report, answers])).not.toMatch(/\\u000[0-8]/);
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
   });
 });

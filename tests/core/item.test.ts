@@ -19,6 +19,7 @@ import { isRefusal } from "@/core/workflow/refusal";
 import { transitionsFrom } from "@/core/workflow/workflow";
 import { isInProgress, type StateKind } from "@/core/workflow/state";
 import { context, created, Subject, workflow } from "./setup/make";
+import { runs } from "./setup/runs";
 
 /** Answers that satisfy every rule of the workflow, so that a random walk is never refused. */
 const ANSWERS = { assigneeId: "noor", reviewerId: "ivo", howToTest: "try it", reason: "it failed" };
@@ -113,7 +114,7 @@ describe("history and snapshot", () => {
               : null,
         });
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 
@@ -150,7 +151,7 @@ describe("history and snapshot", () => {
         for (const { enteredSeq, blockedMs } of record.stays)
           expect([enteredSeq, blockedMs]).toEqual([enteredSeq, blocked.get(enteredSeq) ?? 0]);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 
@@ -367,7 +368,7 @@ describe("undo", () => {
         for (let i = 0; i < more; i++)
           expect(standing(subject.undo())).toEqual(i % 2 === 0 ? is : was);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 

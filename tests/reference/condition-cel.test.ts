@@ -9,6 +9,7 @@ import { applyEvent } from "@/core/item/snapshot";
 import { computedFields } from "@/core/item/compute-fields";
 import { anyCondition, anyOutside, anyOwn, OWN_FIELDS, VOCABULARY } from "../core/setup/conditions";
 import { created, DAY } from "../core/setup/make";
+import { runs } from "@tests/core/setup/runs";
 
 /*
  * The text form against the language it is a subset of: @bufbuild/cel 0.6.1, an implementation of
@@ -130,7 +131,7 @@ test("CEL gives the printed text the same meaning", () => {
       compared += 1;
       expect({ text, answer }).toEqual({ text, answer: holds(condition, asked, asker) });
     }),
-    { numRuns: 1000 },
+    { numRuns: runs(1000) },
   );
-  expect(compared).toBeGreaterThan(900);
+  expect(compared).toBeGreaterThan(runs(1000) * 0.8);
 });

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { decodeText } from "@/core/formats/decode-text";
 import { matchColumns, MOST_ROWS, readTable, reportsOf } from "@/core/formats/report-table";
+import { runs } from "@tests/core/setup/runs";
 
 /**
  * RFC 4180, "Common Format and MIME Type for Comma-Separated Values (CSV) Files", section 2: each
@@ -63,7 +64,7 @@ describe("RFC 4180", () => {
           expect(readTable(text).rows).toEqual(table);
         },
       ),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 });

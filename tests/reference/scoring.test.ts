@@ -11,6 +11,7 @@ import {
   type Scored,
   type ScoringModel,
 } from "@/core/intake/scoring";
+import { runs } from "@tests/core/setup/runs";
 
 /*
  * W. E. Smith, "Various optimizers for single-stage production", Naval Research Logistics Quarterly
@@ -38,7 +39,7 @@ test("weighted shortest job first loses least of all orders", () => {
         expect(totalWeightedDelay(weightedShortestFirst(jobs))).toBe(least);
       },
     ),
-    { numRuns: 150 },
+    { numRuns: runs(150) },
   );
 });
 

@@ -16,6 +16,7 @@ import {
   targetWords,
   type Promised,
 } from "@/core/intake/service-target";
+import { runs } from "@tests/core/setup/runs";
 
 /*
  * Working time across the changes of clock, by the IANA zone rules: in Europe/London the clocks
@@ -112,7 +113,7 @@ test("working time adds up, never exceeds the time passed, and is the way back o
         expect(time(a, due)).toBe(time(a, c));
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });
 
@@ -133,7 +134,7 @@ test("working time is what counting every minute gives", () => {
         expect(workingTime(calendar, from, from + length * MINUTE, zone)).toBe(minutes * MINUTE);
       },
     ),
-    { numRuns: 25 },
+    { numRuns: runs(25) },
   );
 });
 
@@ -261,7 +262,7 @@ describe("a promise", () => {
             expect(late.standing === "missed").toBe(from + later * HOUR > early.dueAt!);
         },
       ),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
   test.each([

@@ -17,6 +17,7 @@ import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
 import type { Workflow } from "@/core/workflow/workflow";
 import { VOCABULARY } from "../core/setup/conditions";
 import { anyWorkflow } from "../core/setup/workflows";
+import { runs } from "@tests/core/setup/runs";
 
 /*
  * Workflow interchange against the W3C Recommendation State Chart XML (SCXML), 1 September 2015:
@@ -26,7 +27,7 @@ import { anyWorkflow } from "../core/setup/workflows";
  */
 
 const example = (name: string) =>
-  readFileSync(path.join(__dirname, "scxml", `${name}.scxml`), "utf8");
+  readFileSync(path.join("tests/reference/scxml", `${name}.scxml`), "utf8");
 const counting = () => {
   let n = 0;
   return () => `id-${n++}`;
@@ -230,7 +231,7 @@ test("what is written keeps the recommendation's rules, and comes back without l
       });
       expect(back.left).toEqual([]);
     }),
-    { numRuns: 150 },
+    { numRuns: runs(150) },
   );
 });
 
@@ -245,7 +246,7 @@ test("JSON comes back as it was, and is valid by its published schema", () => {
       });
       expect(readWorkflowJson(text).workflow).toEqual(workflow);
     }),
-    { numRuns: 100 },
+    { numRuns: runs(100) },
   );
   const [first] = PROJECT_TEMPLATES;
   const document = JSON.parse(writeWorkflowJson(fromTemplate(first, counting())));
