@@ -85,6 +85,23 @@ const CONTRACTS = [
   },
 ];
 
+/** Screens are made of ui/kit: no control in the browser's own look, none dressed by hand. */
+const KIT = [
+  {
+    selector: "JSXOpeningElement[name.name=/^(select|textarea|input|dialog)$/]",
+    message: "Controls come from ui/kit: Select, TextInput, TextArea, Check, DateInput, FilePick …",
+  },
+  {
+    selector:
+      "JSXAttribute[name.name='className'] :matches(Literal[value=/(^| )(button|field)( |$)/], TemplateElement[value.raw=/(^| )(button|field)( |$)/])",
+    message: "Button, ButtonLink and TextInput in ui/kit know their classes.",
+  },
+  {
+    selector: "ImportDeclaration[source.value='radix-ui']",
+    message: "Radix is used in ui/kit alone.",
+  },
+];
+
 /** Ids grow with time, and whoever asks for something makes its id. */
 const ORDERED_IDS = {
   selector:
@@ -205,6 +222,10 @@ const config = [
   },
   {
     files: ["src/ui/**/*.{ts,tsx}"],
+    rules: { "no-restricted-syntax": ["error", ORDERED_IDS, ...CONTRACTS, ...KIT] },
+  },
+  {
+    files: ["src/ui/kit/**/*.{ts,tsx}"],
     rules: { "no-restricted-syntax": ["error", ORDERED_IDS, ...CONTRACTS] },
   },
   {

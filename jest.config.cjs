@@ -22,6 +22,8 @@ const shared = {
     "^@tests/(.*)$": "<rootDir>/tests/$1",
   },
   testEnvironment: "node",
+  // Copies of the project that other programs make there are not part of it.
+  modulePathIgnorePatterns: ["<rootDir>/.data/", "<rootDir>/.mutated/"],
   rootDir: __dirname,
 };
 

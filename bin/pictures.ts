@@ -24,6 +24,14 @@ const click = (selector: string) => async (page: Page) => {
   await page.click(selector);
 };
 
+/** Opens a list of options, or a menu, and takes one. */
+const choose = (selector: string, option: string) => async (page: Page) => {
+  await click(selector)(page);
+  const found = `::-p-xpath(//*[@role="option" or @role="menuitem"][starts-with(normalize-space(.), "${option}")])`;
+  await click(found)(page);
+  await page.waitForFunction(() => !document.querySelector("[role=listbox],[role=menu]"));
+};
+
 const state = (name: string) => async (page: Page) => {
   await page.waitForSelector(".react-flow__node");
   await page.waitForNetworkIdle();
@@ -61,10 +69,11 @@ const PICTURES: Record<string, Picture> = {
     before: async (page) => {
       await page.waitForSelector("article h2");
       await page.keyboard.press("a");
-      await page.waitForSelector('form[aria-label="Accept"] select');
-      const [impact, urgency] = await page.$$('form[aria-label="Accept"] select');
-      await impact.select("many people");
-      await urgency.select("this week");
+      await choose('form[aria-label="Accept"] .field.select', "many people")(page);
+      await choose(
+        'form[aria-label="Accept"] label:nth-of-type(2) .field.select',
+        "this week",
+      )(page);
     },
   },
   "form-builder": {
@@ -85,11 +94,10 @@ const PICTURES: Record<string, Picture> = {
     before: async (page) => {
       await state("Building")(page);
       await click("::-p-xpath(//section//li//button[starts-with(., 'Hand to review →')])")(page);
-      const demand = await page.waitForSelector('select[aria-label="Demand that…"]');
-      for (const rule of ["comment", "condition"]) await demand!.select(rule);
+      for (const rule of ["a comment is left", "a condition holds"])
+        await choose('button[aria-label="Demand that…"]', rule)(page);
       await click("::-p-xpath(//button[.='Add a comparison'])")(page);
-      await page.waitForSelector(".condition-rule select");
-      await page.select('select[title="Fact"]', "daysInState");
+      await choose(".condition-rule button[title='Fact']", "days in its state")(page);
       await page.waitForFunction(() =>
         document.querySelector("h1 ~ p")?.textContent?.includes("draft stored"),
       );

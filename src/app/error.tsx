@@ -1,4 +1,5 @@
 "use client";
+import { Button } from "@/ui/kit/button";
 
 /** When a page could not be made: what happened, that nothing was lost, and what to do. */
 export default function ErrorPage({ reset }: { error: Error; reset: () => void }) {
@@ -7,9 +8,9 @@ export default function ErrorPage({ reset }: { error: Error; reset: () => void }
       <h1 className="text-[22px]">This page could not be made</h1>
       <p>The database may be away for a moment. Nothing was lost.</p>
       <p>
-        <button type="button" className="button button-strong" onClick={() => reset()}>
+        <Button look="strong" onClick={() => reset()}>
           Try again
-        </button>
+        </Button>
       </p>
     </main>
   );

@@ -1,27 +1,10 @@
-import { readFileSync } from "node:fs";
-import type { AxeResults } from "axe-core";
 import { givenApplication } from "./setup/application";
+import { seriousFindings } from "./setup/axe";
 import { givenBrowser, type Person } from "./setup/person";
 
 jest.setTimeout(90_000);
 const browser = givenBrowser();
 const app = givenApplication();
-
-const AXE = readFileSync(require.resolve("axe-core/axe.min.js"), "utf8");
-
-/** What axe-core calls serious or critical, as "rule: element". WCAG 2.2 level AA. */
-async function seriousFindings(person: Person): Promise<string[]> {
-  await person.page.evaluate(AXE);
-  const results = (await person.page.evaluate(
-    "axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })",
-  )) as AxeResults;
-  expect(results.passes.length).toBeGreaterThan(5);
-  return results.violations
-    .filter((v) => v.impact === "serious" || v.impact === "critical")
-    .flatMap((v) =>
-      v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.any[0]?.message ?? ""}`),
-    );
-}
 
 const SCREENS: [name: string, path: string, ready: string][] = [
   ["board", "/p/TIX/flow", ".card"],
@@ -32,7 +15,7 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["promises", "/p/TIX/intake/promises", "[data-promise]"],
   ["forms", "/p/TIX/intake/forms", "[data-question]"],
   ["mailbox", "/p/TIX/intake/mailbox", "h2"],
-  ["triage rules", "/p/TIX/intake/rules", "table select"],
+  ["triage rules", "/p/TIX/intake/rules", "table [role=combobox]"],
   ["backlog", "/p/TIX/plan", "li[data-key]"],
   ["learn", "/p/TIX/learn", ".recharts-surface"],
   ["board by people", "/p/TIX/flow?board=tix-people", ".card"],
@@ -60,7 +43,7 @@ describe.each(["light", "dark"] as const)("%s paper", (theme) => {
     await ines.open("/p/TIX/intake");
     await ines.page.waitForSelector("article h2");
     await ines.keys("a");
-    await ines.page.waitForSelector('form[aria-label="Accept"] select');
+    await ines.page.waitForSelector('form[aria-label="Accept"] [role=combobox]');
     await ines.click('form[aria-label="Accept"] summary');
     expect(await seriousFindings(ines)).toEqual([]);
   });

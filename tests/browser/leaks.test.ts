@@ -398,6 +398,7 @@ const READS: Record<string, string[]> = {
   "/start": ["/start"],
   "/account": ["/account"],
   "/people": ["/people"],
+  "/parts": ["/parts"],
   "/api/people": ["/api/people"],
   "/welcome/[token]": ["/welcome/none"],
   "/sign-in": ["/sign-in"],

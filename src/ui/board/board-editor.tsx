@@ -1,4 +1,10 @@
 "use client";
+import { Note } from "@/ui/kit/note";
+import { Select } from "@/ui/kit/select";
+import { AddMenu } from "@/ui/kit/add-menu";
+import { Check } from "@/ui/kit/check";
+import { Button } from "@/ui/kit/button";
+import { Field, TextInput } from "@/ui/kit/field";
 import { useState } from "react";
 import type { ColumnPart } from "@/core/board/column";
 import { COLUMNS_BY, COLUMNS_BY_WORDS, type ColumnsBy } from "@/core/board/columns-by";
@@ -9,7 +15,6 @@ import type { BoardDesign, DesignView } from "@/core/workflow/design-view";
 import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
 import { isInProgress } from "@/core/workflow/state";
 import { ConditionEditor } from "@/ui/condition/condition-editor";
-import { AddMenu, Choice, Labelled } from "@/ui/workflow/inputs";
 import { X } from "lucide-react";
 import { v7 as newId } from "uuid";
 
@@ -91,9 +96,8 @@ export function BoardEditor({
       }}
     >
       <div className="grid grid-cols-2 gap-4">
-        <Labelled label="Name">
-          <input
-            className="field"
+        <Field label="Name">
+          <TextInput
             required
             autoFocus
             maxLength={60}
@@ -101,14 +105,14 @@ export function BoardEditor({
             onChange={(e) => set({ name: e.target.value })}
             placeholder="Quay gates this week"
           />
-        </Labelled>
-        <Labelled label="Its columns are">
-          <Choice
+        </Field>
+        <Field label="Its columns are">
+          <Select
             value={draft.columnsBy}
             options={COLUMNS_BY.map((by) => ({ value: by, label: COLUMNS_BY_WORDS[by] }))}
             onChange={(by) => choose(by as ColumnsBy)}
           />
-        </Labelled>
+        </Field>
       </div>
       <Scope scope={draft.scope} view={view} onChange={(scope) => set({ scope })} />
       {hasColumns && <Columns draft={draft} view={view} onChange={(columns) => set({ columns })} />}
@@ -120,20 +124,16 @@ export function BoardEditor({
         </p>
       )}
       <div className="flex gap-2">
-        <button type="submit" className="button button-small button-accent" disabled={!ready}>
+        <Button type="submit" look="accent" small disabled={!ready}>
           {draft.version === 0 ? "Make the board" : "Store the board"}
-        </button>
-        <button type="button" className="button button-small button-quiet" onClick={onCancel}>
+        </Button>
+        <Button look="quiet" small onClick={onCancel}>
           Leave it
-        </button>
+        </Button>
         {onRemove && (
-          <button
-            type="button"
-            className="button button-small button-quiet ml-auto text-alarm"
-            onClick={onRemove}
-          >
+          <Button look="danger" small className="ml-auto" onClick={onRemove}>
             Take the board out
-          </button>
+          </Button>
         )}
       </div>
       {vocabulary.states.length === 0 && (
@@ -156,15 +156,13 @@ function Scope({
   return (
     <fieldset>
       <legend className="text-[12px] font-semibold">Which items it shows</legend>
-      <label className="flex items-center gap-1.5 text-[13px]">
-        <input
-          type="checkbox"
-          className="accent-(--accent)"
-          checked={scope === null}
-          onChange={(e) => onChange(e.target.checked ? null : EVERY_ITEM)}
-        />
+      <Check
+        checked={scope === null}
+        onChange={(on) => onChange(on ? null : EVERY_ITEM)}
+        className="text-[13px]"
+      >
         all of the project
-      </label>
+      </Check>
       {scope !== null && (
         <ConditionEditor condition={scope} vocabulary={vocabulary} onChange={onChange} />
       )}
@@ -233,8 +231,8 @@ function Columns({
             className="flex flex-wrap items-center gap-2 border-t border-line py-1"
             data-column-row={c.stage}
           >
-            <input
-              className="field !w-36"
+            <TextInput
+              className="!w-36"
               aria-label="Stage"
               required
               maxLength={60}
@@ -243,8 +241,8 @@ function Columns({
             />
             {byState && (
               <>
-                <input
-                  className="field !w-28"
+                <TextInput
+                  className="!w-28"
                   aria-label={`Part of ${c.stage}`}
                   maxLength={60}
                   value={c.name}
@@ -252,7 +250,7 @@ function Columns({
                   onChange={(e) => change(c.id, { name: e.target.value })}
                 />
                 <span className="w-32">
-                  <Choice
+                  <Select
                     label={`What happens in ${c.stage}`}
                     value={c.part}
                     options={Object.entries(PART_WORDS).map(([value, label]) => ({ value, label }))}
@@ -277,7 +275,6 @@ function Columns({
                   )}
                   {addable.length > 0 && (
                     <AddMenu
-                      narrow
                       label="and…"
                       options={addable}
                       onAdd={(id) => change(c.id, { stateIds: [...c.stateIds, id] })}
@@ -287,39 +284,42 @@ function Columns({
               </>
             )}
             <span className={`flex gap-1 ${byState ? "" : "ml-auto"}`}>
-              <button
-                type="button"
-                className="button button-small button-quiet !px-1"
+              <Button
+                look="quiet"
+                small
+                className="!px-1"
                 aria-label={`${c.stage} ${c.name} further left`}
                 disabled={i === 0}
                 onClick={() => move(i, -1)}
               >
                 ↑
-              </button>
-              <button
-                type="button"
-                className="button button-small button-quiet !px-1"
+              </Button>
+              <Button
+                look="quiet"
+                small
+                className="!px-1"
                 aria-label={`${c.stage} ${c.name} further right`}
                 disabled={i === columns.length - 1}
                 onClick={() => move(i, 1)}
               >
                 ↓
-              </button>
-              <button
-                type="button"
-                className="button button-small button-quiet !px-1"
+              </Button>
+              <Button
+                look="quiet"
+                small
+                className="!px-1"
                 aria-label={`Take out ${c.stage} ${c.name}`}
                 onClick={() => onChange(columns.filter((x) => x.id !== c.id))}
               >
                 <X size={13} aria-hidden="true" />
-              </button>
+              </Button>
             </span>
           </li>
         ))}
       </ul>
-      <button
-        type="button"
-        className="button button-small mt-1"
+      <Button
+        small
+        className="mt-1"
         onClick={() =>
           onChange([
             ...columns,
@@ -334,12 +334,12 @@ function Columns({
         }
       >
         {byState ? "Add a column" : "Add a list"}
-      </button>
+      </Button>
       {byState && without.length > 0 && (
-        <p className="mt-2 border-l-[3px] border-signal pl-2 text-[13px]" role="status">
+        <Note kind="look" className="mt-2">
           Without a column: {without.map((s) => s.name).join(", ")}. Items in{" "}
           {without.length === 1 ? "it" : "them"} are not on this board.
-        </p>
+        </Note>
       )}
     </div>
   );

@@ -1,4 +1,5 @@
 "use client";
+import { Button } from "@/ui/kit/button";
 import Link from "next/link";
 import { useState } from "react";
 import { COLUMNS_BY_WORDS } from "@/core/board/columns-by";
@@ -32,9 +33,8 @@ export function BoardList({ view, send }: { view: DesignView; send: DesignReques
           opens first in Flow.
         </p>
         {mayEdit && (
-          <button
-            type="button"
-            className="button button-small"
+          <Button
+            small
             disabled={made !== null}
             onClick={() => {
               const board = newBoard(view);
@@ -43,7 +43,7 @@ export function BoardList({ view, send }: { view: DesignView; send: DesignReques
             }}
           >
             New board
-          </button>
+          </Button>
         )}
       </div>
       <ul className="mt-1">
@@ -68,35 +68,36 @@ export function BoardList({ view, send }: { view: DesignView; send: DesignReques
               </span>
               {mayEdit && board !== made && (
                 <>
-                  <button
-                    type="button"
-                    className="button button-small button-quiet !px-1"
+                  <Button
+                    look="quiet"
+                    small
+                    className="!px-1"
                     aria-label={`${board.name} further up`}
                     disabled={i === 0}
                     onClick={() => move(i, -1)}
                   >
                     ↑
-                  </button>
-                  <button
-                    type="button"
-                    className="button button-small button-quiet !px-1"
+                  </Button>
+                  <Button
+                    look="quiet"
+                    small
+                    className="!px-1"
                     aria-label={`${board.name} further down`}
                     disabled={i === boards.length - 1}
                     onClick={() => move(i, 1)}
                   >
                     ↓
-                  </button>
+                  </Button>
                 </>
               )}
               {mayEdit && (
-                <button
-                  type="button"
-                  className="button button-small"
+                <Button
+                  small
                   aria-expanded={open === board.id}
                   onClick={() => (open === board.id ? close() : setOpen(board.id))}
                 >
                   {open === board.id ? "Close" : "Change"}
-                </button>
+                </Button>
               )}
             </div>
             {open === board.id && mayEdit && (

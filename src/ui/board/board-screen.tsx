@@ -1,4 +1,5 @@
 "use client";
+import { Button } from "@/ui/kit/button";
 import {
   DndContext,
   DragOverlay,
@@ -300,15 +301,10 @@ export function BoardScreen({
           <span className="flex-1" />
           {astray.length > 0 && <InNoColumn cards={astray} view={view} onOpen={openBehind} />}
           {(columnsBy === "state" || columnsBy === "free") && (
-            <button
-              type="button"
-              className="button"
-              aria-pressed={backlogOpen}
-              onClick={() => setBacklogOpen((o) => !o)}
-            >
+            <Button aria-pressed={backlogOpen} onClick={() => setBacklogOpen((o) => !o)}>
               {columnsBy === "free" ? "Not placed yet" : "Backlog"}{" "}
               <span className="text-ink-soft">{backlog.length}</span>
-            </button>
+            </Button>
           )}
           {view.rights.edit && (
             <NewItem

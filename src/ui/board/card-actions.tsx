@@ -1,5 +1,6 @@
 "use client";
-import { Popover } from "radix-ui";
+import { Button } from "@/ui/kit/button";
+import { Popover } from "@/ui/kit/popover";
 import { useRef, type ReactNode } from "react";
 import type { Card } from "@/core/board/card";
 import { stateOf, transitionsFrom, type Workflow } from "@/core/workflow/workflow";
@@ -29,25 +30,20 @@ function Beside({
     },
   };
   return (
-    <Popover.Root open onOpenChange={(open) => !open && onClose()}>
-      <Popover.Anchor virtualRef={virtual} />
-      <Popover.Portal>
-        <Popover.Content
-          side="right"
-          align="start"
-          sideOffset={6}
-          collisionPadding={8}
-          aria-label={label}
-          className="popover w-[300px]"
-          onCloseAutoFocus={(event) => {
-            event.preventDefault();
-            document.querySelector<HTMLElement>(`[data-card="${cardId}"]`)?.focus();
-          }}
-        >
-          {children}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Popover
+      open
+      onOpenChange={(open) => !open && onClose()}
+      anchor={virtual}
+      label={label}
+      side="right"
+      className="w-[300px]"
+      onReturnFocus={(event) => {
+        event.preventDefault();
+        document.querySelector<HTMLElement>(`[data-card="${cardId}"]`)?.focus();
+      }}
+    >
+      {children}
+    </Popover>
   );
 }
 
@@ -123,9 +119,9 @@ export function ChooseMove({
           </li>
         ))}
       </ul>
-      <button type="button" className="button button-small button-quiet mt-1" onClick={onClose}>
+      <Button look="quiet" small className="mt-1" onClick={onClose}>
         Leave it where it is
-      </button>
+      </Button>
     </Beside>
   );
 }

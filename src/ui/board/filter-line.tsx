@@ -1,4 +1,7 @@
 "use client";
+import { TextButton } from "@/ui/kit/button";
+import { TextInput } from "@/ui/kit/field";
+import { Select, namedOptions } from "@/ui/kit/select";
 import type { RefObject } from "react";
 import { LANE_FIELDS, type LaneField } from "@/core/board/lane";
 import { isFiltered, NO_FILTER, type BoardFilter } from "./filter";
@@ -21,8 +24,6 @@ export function FilterLine({
   textField: RefObject<HTMLInputElement | null>;
   onChange: (filter: BoardFilter) => void;
 }) {
-  const choice =
-    "min-h-6 cursor-pointer appearance-none border-b-[1.5px] border-ink bg-transparent font-semibold text-ink [field-sizing:content] hover:bg-accent-soft";
   return (
     <div
       className="flex flex-wrap items-center gap-x-1.5 text-[13.5px] text-ink-soft"
@@ -30,40 +31,34 @@ export function FilterLine({
       aria-label="What the board shows"
     >
       <span>showing</span>
-      <select
-        aria-label="Item type"
-        className={choice}
+      <Select
+        label="Item type"
+        words
         value={filter.typeId}
-        onChange={(e) => onChange({ ...filter, typeId: e.target.value })}
-      >
-        <option value="">all types</option>
-        {types.map((t) => (
-          <option key={t.id} value={t.id}>
-            only {t.name.toLowerCase()}
-          </option>
-        ))}
-      </select>
+        options={[
+          { value: "", label: "all types" },
+          ...types.map((t) => ({ value: t.id, label: `only ${t.name.toLowerCase()}` })),
+        ]}
+        onChange={(next) => onChange({ ...filter, typeId: next })}
+      />
       <span>of</span>
-      <select
-        aria-label="Assignee"
-        className={choice}
+      <Select
+        label="Assignee"
+        words
         value={filter.assigneeId}
-        onChange={(e) => onChange({ ...filter, assigneeId: e.target.value })}
-      >
-        <option value="">everybody</option>
-        <option value="nobody">nobody yet</option>
-        {people.map((p) => (
-          <option key={p.id} value={p.id}>
-            {p.name}
-          </option>
-        ))}
-      </select>
+        options={[
+          { value: "", label: "everybody" },
+          { value: "nobody", label: "nobody yet" },
+          ...namedOptions(people),
+        ]}
+        onChange={(next) => onChange({ ...filter, assigneeId: next })}
+      />
       <span>with</span>
-      <input
+      <TextInput
+        words
         ref={textField}
         aria-label="Words in the title or key"
         placeholder="any words"
-        className="min-h-6 w-24 border-b-[1.5px] border-ink bg-transparent px-0.5 font-semibold text-ink outline-none placeholder:font-normal placeholder:text-ink-soft focus:bg-accent-soft"
         value={filter.text}
         onChange={(e) => onChange({ ...filter, text: e.target.value })}
         onKeyDown={(e) => {
@@ -76,27 +71,18 @@ export function FilterLine({
         }}
       />
       <span>in lanes by</span>
-      <select
-        aria-label="Lanes by"
-        className={choice}
+      <Select
+        label="Lanes by"
+        words
         value={filter.lanes}
-        onChange={(e) => onChange({ ...filter, lanes: e.target.value as LaneField })}
-      >
-        {LANE_FIELDS.map((f) => (
-          <option key={f} value={f}>
-            {f === "none" ? "expedite first" : f}
-          </option>
-        ))}
-      </select>
+        options={LANE_FIELDS.map((f) => ({ value: f, label: f === "none" ? "expedite first" : f }))}
+        onChange={(next) => onChange({ ...filter, lanes: next as LaneField })}
+      />
       {isFiltered(filter) && (
         <>
-          <button
-            type="button"
-            className="link"
-            onClick={() => onChange({ ...NO_FILTER, lanes: filter.lanes })}
-          >
+          <TextButton onClick={() => onChange({ ...NO_FILTER, lanes: filter.lanes })}>
             clear
-          </button>
+          </TextButton>
           <span className="text-signal-ink">
             {shown} of {total} shown
           </span>

@@ -1,4 +1,5 @@
 "use client";
+import { TextButton } from "@/ui/kit/button";
 import { counted } from "@/core/formats/counted";
 import { useDroppable } from "@dnd-kit/core";
 import { memo, type ReactNode } from "react";
@@ -108,9 +109,9 @@ function CellCards({
         {shown.map((card) => renderCard(card, column))}
       </div>
       {shown.length < cards.length && (
-        <button type="button" className="finished-more link" onClick={() => onMore(cards)}>
+        <TextButton className="finished-more" onClick={() => onMore(cards)}>
           and {cards.length - shown.length} more
-        </button>
+        </TextButton>
       )}
     </>
   );

@@ -1,4 +1,5 @@
 "use client";
+import { takesKeys } from "@/ui/kit/takes-keys";
 import { useEffect, useRef, useState, type KeyboardEvent as ReactKeyboardEvent } from "react";
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
@@ -63,10 +64,7 @@ export function useBoardKeys(options: Options) {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = (event.target as HTMLElement).closest?.(
-        "input,textarea,select,[role=dialog],[contenteditable=true]",
-      );
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (takesKeys(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
       const act = {
         "/": latest.current.onFilter,
         "?": latest.current.onHelp,

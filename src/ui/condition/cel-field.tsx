@@ -1,4 +1,6 @@
 "use client";
+import { FormProblem } from "@/ui/kit/note";
+import { TextArea } from "@/ui/kit/field";
 import { useId, useRef, useState, type KeyboardEvent } from "react";
 import { completions, type Completion } from "@/core/condition/complete";
 import type { Condition } from "@/core/condition/condition";
@@ -62,9 +64,9 @@ export function CelField({
   };
   return (
     <div className="relative">
-      <textarea
+      <TextArea
         ref={field}
-        className="field key !text-[13px]"
+        className="key !text-[13px]"
         rows={3}
         spellCheck={false}
         aria-label="Condition as text"
@@ -80,14 +82,14 @@ export function CelField({
         }}
       />
       {problem && (
-        <p role="alert" className="text-[12.5px] text-alarm">
+        <FormProblem>
           <code className="key">
             {shown.slice(Math.max(0, problem.at - 18), problem.at)}
             <mark className="bg-alarm-soft text-alarm underline">{shown[problem.at] ?? "␣"}</mark>
             {shown.slice(problem.at + 1, problem.at + 12)}
           </code>{" "}
           Character {problem.at + 1}: {problem.sentence}
-        </p>
+        </FormProblem>
       )}
       <ul
         id={list}

@@ -1,4 +1,6 @@
 "use client";
+import { FormProblem } from "@/ui/kit/note";
+import { Choice } from "@/ui/kit/check";
 import { useId, useState } from "react";
 import { QueryBuilder, type RuleGroupType } from "react-querybuilder";
 import { asksWhoLooks, operatorsFor, type Condition } from "@/core/condition/condition";
@@ -6,6 +8,7 @@ import type { FactName } from "@/core/condition/facts";
 import { printCel } from "@/core/condition/cel-print";
 import { conditionSentence } from "@/core/condition/sentence";
 import { factLabel, factsOffered, type Vocabulary } from "@/core/condition/vocabulary";
+import { BuilderAdd, BuilderNot, BuilderRemove, BuilderSelect } from "./builder-controls";
 import { CelField } from "./cel-field";
 import { conditionOf, queryOf } from "./query";
 import { ValueEditor } from "./value-editor";
@@ -14,14 +17,18 @@ const CLASSES = {
   queryBuilder: "condition-builder",
   ruleGroup: "condition-group",
   rule: "condition-rule",
-  fields: "field",
-  operators: "field",
-  combinators: "field",
-  addRule: "button button-small",
-  addGroup: "button button-small button-quiet",
-  removeRule: "button button-small button-quiet",
-  removeGroup: "button button-small button-quiet",
-  notToggle: "condition-not",
+};
+
+const CONTROLS = {
+  valueEditor: ValueEditor,
+  fieldSelector: BuilderSelect,
+  operatorSelector: BuilderSelect,
+  combinatorSelector: BuilderSelect,
+  addRuleAction: BuilderAdd,
+  addGroupAction: BuilderAdd,
+  removeRuleAction: BuilderRemove,
+  removeGroupAction: BuilderRemove,
+  notToggle: BuilderNot,
 };
 
 const WORDS = {
@@ -66,23 +73,21 @@ export function ConditionEditor({ condition, vocabulary, sameForAll = false, onC
         </p>
         <div role="radiogroup" aria-label="How to edit it" className="flex gap-2 text-[12.5px]">
           {[false, true].map((text) => (
-            <label key={String(text)} className="inline-flex items-center gap-1">
-              <input
-                type="radio"
-                name={name}
-                className="accent-(--accent)"
-                checked={asText === text}
-                onChange={() => setAsText(text)}
-              />
+            <Choice
+              key={String(text)}
+              name={name}
+              checked={asText === text}
+              onChange={() => setAsText(text)}
+            >
               {text ? "as text" : "by choosing"}
-            </label>
+            </Choice>
           ))}
         </div>
       </div>
       {sameForAll && asksWhoLooks(condition) && (
-        <p role="alert" className="text-[13px] text-alarm">
+        <FormProblem>
           It is the same for everybody, so it cannot ask who looks (me, my teams).
-        </p>
+        </FormProblem>
       )}
       {asText ? (
         <CelField
@@ -109,7 +114,7 @@ export function ConditionEditor({ condition, vocabulary, sameForAll = false, onC
             { name: "and", label: "all of these" },
             { name: "or", label: "any of these" },
           ]}
-          controlElements={{ valueEditor: ValueEditor }}
+          controlElements={CONTROLS}
           controlClassnames={CLASSES}
           translations={WORDS}
           context={{ vocabulary, sameForAll }}

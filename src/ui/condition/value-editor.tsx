@@ -1,4 +1,8 @@
 "use client";
+import { DateInput } from "@/ui/kit/date-input";
+import { SelectSeveral } from "@/ui/kit/select-several";
+import { TextInput } from "@/ui/kit/field";
+import { Select } from "@/ui/kit/select";
 import { useState } from "react";
 import type { ValueEditorProps } from "react-querybuilder";
 import {
@@ -57,27 +61,25 @@ export function ValueEditor({ field, operator, value, handleOnChange, context }:
   const other = otherFact({ value: props.given });
   return (
     <span className="inline-flex items-center gap-1">
-      <select
-        className="field !w-auto"
-        aria-label="Compared with"
+      <Select<string>
+        className="!w-auto"
+        label="Compared with"
         value={other ?? ""}
-        onChange={(e) =>
+        options={[
+          { value: "", label: kindWords(field) },
+          {
+            group: "another fact",
+            options: others.map((name) => ({ value: name, label: factLabel(name, vocabulary) })),
+          },
+        ]}
+        onChange={(next) =>
           props.change(
-            e.target.value === ""
+            next === ""
               ? (firstValue(field, operator as Operator, vocabulary) ?? "…")
-              : { fact: e.target.value as FactName },
+              : { fact: next as FactName },
           )
         }
-      >
-        <option value="">{kindWords(field)}</option>
-        <optgroup label="another fact">
-          {others.map((name) => (
-            <option key={name} value={name}>
-              {factLabel(name, vocabulary)}
-            </option>
-          ))}
-        </optgroup>
-      </select>
+      />
       {other === null && <PlainValue {...props} />}
     </span>
   );
@@ -107,21 +109,22 @@ function PlainValue({ fact, operator, given, vocabulary, sameForAll, change }: V
     );
   if (kind === "flag")
     return (
-      <select
-        className="field !w-auto"
-        aria-label="Value"
+      <Select
+        className="!w-auto"
+        label="Value"
         value={String(given)}
-        onChange={(e) => change(e.target.value === "true")}
-      >
-        <option value="true">true</option>
-        <option value="false">false</option>
-      </select>
+        options={[
+          { value: "true", label: "true" },
+          { value: "false", label: "false" },
+        ]}
+        onChange={(next) => change(next === "true")}
+      />
     );
   if (kind === "date") return <DateValue given={given} change={change} />;
   if (options === null)
     return (
-      <input
-        className="field !w-40"
+      <TextInput
+        className="!w-40"
         aria-label="Value"
         maxLength={300}
         value={typeof given === "string" ? given : ""}
@@ -137,24 +140,15 @@ function PlainValue({ fact, operator, given, vocabulary, sameForAll, change }: V
         ? [MY_TEAMS]
         : [];
     return (
-      <select
-        className="field !h-auto !w-auto"
-        multiple
-        size={Math.min(4, choices.length)}
-        aria-label="Values"
-        value={chosen}
-        onChange={(e) => {
-          const next = [...e.target.selectedOptions].map((o) => o.value);
+      <SelectSeveral
+        label="Values"
+        values={chosen}
+        options={choices}
+        onChange={(next) => {
           if (next.includes(MY_TEAMS)) change({ who: "my teams" });
           else if (next.length > 0) change(next);
         }}
-      >
-        {choices.map((c) => (
-          <option key={c.value} value={c.value}>
-            {c.label}
-          </option>
-        ))}
-      </select>
+      />
     );
   }
   if (options === "sprints")
@@ -170,18 +164,13 @@ function PlainValue({ fact, operator, given, vocabulary, sameForAll, change }: V
         : ME
       : String(given ?? "");
   return (
-    <select
-      className="field !w-auto"
-      aria-label="Value"
+    <Select
+      className="!w-auto"
+      label="Value"
       value={one}
-      onChange={(e) => change(valueOfKey(e.target.value))}
-    >
-      {choices.map((c) => (
-        <option key={c.value} value={c.value}>
-          {c.label}
-        </option>
-      ))}
-    </select>
+      options={choices.map((c) => ({ value: c.value, label: c.label }))}
+      onChange={(next) => change(valueOfKey(next))}
+    />
   );
 }
 
@@ -197,8 +186,8 @@ function NumberValue({
 }) {
   const [empty, setEmpty] = useState(false);
   return (
-    <input
-      className="field !w-20"
+    <TextInput
+      className="!w-20"
       type="number"
       step={step}
       aria-label="Value"
@@ -223,17 +212,18 @@ function DateValue({
   const relative = typeof given === "object" && given !== null && "day" in given;
   return (
     <span className="inline-flex items-center gap-1">
-      <select
-        className="field !w-auto"
-        aria-label="Kind of day"
+      <Select
+        className="!w-auto"
+        label="Kind of day"
         value={relative ? "day" : "date"}
-        onChange={(e) =>
-          change(e.target.value === "day" ? { day: 0 } : new Date().toISOString().slice(0, 10))
+        options={[
+          { value: "day", label: "days from today" },
+          { value: "date", label: "the date" },
+        ]}
+        onChange={(next) =>
+          change(next === "day" ? { day: 0 } : new Date().toISOString().slice(0, 10))
         }
-      >
-        <option value="day">days from today</option>
-        <option value="date">the date</option>
-      </select>
+      />
       {relative ? (
         <NumberValue
           value={given.day}
@@ -241,12 +231,10 @@ function DateValue({
           change={(day) => change({ day: Math.round(day) })}
         />
       ) : (
-        <input
-          className="field !w-36"
-          type="date"
-          aria-label="Value"
+        <DateInput
+          label="Value"
           value={typeof given === "string" ? given : ""}
-          onChange={(e) => e.target.value && change(e.target.value)}
+          onChange={(day) => day && change(day)}
         />
       )}
     </span>

@@ -1,4 +1,5 @@
 "use client";
+import { Button } from "@/ui/kit/button";
 import { counted } from "@/core/formats/counted";
 import { useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
@@ -25,14 +26,9 @@ export function BehindPanel({ projectKey, behind }: { projectKey: string; behind
       <div className="flex h-10 shrink-0 items-center gap-2 border-b border-line px-4">
         <h2 className="flex-1 truncate text-[14px]">{behind.title}</h2>
         <span className="text-ink-soft">{counted(all, "item")}</span>
-        <button
-          type="button"
-          className="button button-small button-quiet"
-          aria-label="Close the list"
-          onClick={close}
-        >
+        <Button look="quiet" small aria-label="Close the list" onClick={close}>
           <X size={16} aria-hidden="true" />
-        </button>
+        </Button>
       </div>
       <ul className="flex-1 overflow-y-auto p-1">
         {error && (

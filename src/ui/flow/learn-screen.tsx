@@ -1,4 +1,6 @@
 "use client";
+import { TextButton } from "@/ui/kit/button";
+import { wordOptions, Select, namedOptions } from "@/ui/kit/select";
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { WEEK } from "@/core/calendar/instant";
@@ -63,8 +65,6 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
       {text}
     </button>
   );
-  const choice =
-    "min-h-6 cursor-pointer appearance-none border-b-[1.5px] border-ink bg-transparent font-semibold text-ink [field-sizing:content] hover:bg-accent-soft";
   const nothing =
     report.finished.length === 0 ? (
       <Nothing>Nothing of this kind finished in this period. Choose a longer one.</Nothing>
@@ -79,48 +79,33 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
           aria-label="What the charts show"
         >
           the last
-          <select
-            aria-label="Period"
-            className={choice}
+          <Select
+            label="Period"
+            words
             value={query.period}
-            onChange={(e) => change({ ...query, period: e.target.value as FlowQuery["period"] })}
-          >
-            {Object.keys(PERIODS).map((p) => (
-              <option key={p}>{p}</option>
-            ))}
-          </select>
+            options={wordOptions(Object.keys(PERIODS))}
+            onChange={(next) => change({ ...query, period: next as FlowQuery["period"] })}
+          />
           of
-          <select
-            aria-label="Item type"
-            className={choice}
+          <Select
+            label="Item type"
+            words
             value={query.type ?? ""}
-            onChange={(e) => change({ ...query, type: e.target.value || undefined })}
-          >
-            <option value="">all types</option>
-            {view.types.map((t) => (
-              <option key={t.id} value={t.id}>
-                {t.name}
-              </option>
-            ))}
-          </select>
+            options={[{ value: "", label: "all types" }, ...namedOptions(view.types)]}
+            onChange={(next) => change({ ...query, type: next || undefined })}
+          />
           in
-          <select
-            aria-label="Class of service"
-            className={choice}
+          <Select
+            label="Class of service"
+            words
             value={query.class ?? ""}
-            onChange={(e) =>
-              change({ ...query, class: (e.target.value || undefined) as FlowQuery["class"] })
+            options={[{ value: "", label: "all classes" }, ...wordOptions(CLASSES_OF_SERVICE)]}
+            onChange={(next) =>
+              change({ ...query, class: (next || undefined) as FlowQuery["class"] })
             }
-          >
-            <option value="">all classes</option>
-            {CLASSES_OF_SERVICE.map((c) => (
-              <option key={c}>{c}</option>
-            ))}
-          </select>
+          />
           {(query.type || query.class) && (
-            <button type="button" className="link" onClick={() => change({ period: query.period })}>
-              clear
-            </button>
+            <TextButton onClick={() => change({ period: query.period })}>clear</TextButton>
           )}
           <span>
             {shortDate(view.from)} to {shortDate(view.to)}

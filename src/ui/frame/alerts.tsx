@@ -1,8 +1,9 @@
 "use client";
+import { TextButton } from "@/ui/kit/button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Bell } from "lucide-react";
 import Link from "next/link";
-import { Popover } from "radix-ui";
+import { Popover } from "@/ui/kit/popover";
 import { useState } from "react";
 import { usePanel } from "@/ui/kit/panel-context";
 import { ago } from "@/ui/kit/time";
@@ -36,87 +37,76 @@ export function Alerts({ projectKey, unread }: { projectKey: string; unread: num
   };
   const fresh = notices?.filter((n) => !n.read) ?? [];
   return (
-    <Popover.Root
+    <Popover
       open={open}
       onOpenChange={(next) => {
         setOpen(next);
         setNow(Date.now());
         if (next) void client.invalidateQueries({ queryKey: keyOf(alertsContract.read) });
       }}
-    >
-      <Popover.Trigger
-        className="relative inline-flex h-8 w-8 items-center justify-center rounded-[3px] text-ink-soft hover:text-ink"
-        aria-label={unread > 0 ? `Alerts, ${unread} new` : "Alerts"}
-      >
-        <Bell size={17} aria-hidden="true" />
-        {unread > 0 && (
-          <span className="absolute -right-1 -top-0.5 min-w-4 rounded-[3px] bg-signal px-1 text-center font-display text-[11px] font-bold leading-4 text-ink">
-            {unread}
-          </span>
-        )}
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={6}
-          className="popover max-h-[70vh] w-[400px] overflow-y-auto"
-          aria-label="Alerts"
+      label="Alerts"
+      align="end"
+      className="max-h-[70vh] w-[400px] overflow-y-auto"
+      trigger={
+        <button
+          type="button"
+          className="relative inline-flex h-8 w-8 items-center justify-center rounded-[3px] text-ink-soft hover:text-ink"
+          aria-label={unread > 0 ? `Alerts, ${unread} new` : "Alerts"}
         >
-          <div className="flex items-center gap-2">
-            <h2 className="flex-1 text-[15px]">Alerts</h2>
-            {fresh.length > 0 && (
-              <button
-                type="button"
-                className="link text-[13px]"
-                onClick={() => void mark(fresh.map((n) => n.id))}
-              >
-                Mark all as read
-              </button>
-            )}
-          </div>
-          {!notices && <p className="py-3 text-ink-soft">One moment…</p>}
-          {notices?.length === 0 && (
-            <p className="py-3 text-ink-soft">
-              Nothing yet. A move of your process can tell people: choose it in Design, then “tell
-              people”.
-            </p>
+          <Bell size={17} aria-hidden="true" />
+          {unread > 0 && (
+            <span className="absolute -right-1 -top-0.5 min-w-4 rounded-[3px] bg-signal px-1 text-center font-display text-[11px] font-bold leading-4 text-ink">
+              {unread}
+            </span>
           )}
-          <ul>
-            {notices?.map((n) => (
-              <li
-                key={n.id}
-                className={`border-t border-line py-1.5 ${n.read ? "text-ink-soft" : ""}`}
-              >
-                <p className={n.read ? "" : "font-semibold"}>{n.text}</p>
-                <p className="flex items-center gap-2 text-[13px]">
-                  {n.projectKey === projectKey ? (
-                    <button
-                      type="button"
-                      className="link min-w-0 flex-1 truncate text-left"
-                      onClick={() => {
-                        openItem(n.itemKey);
-                        setOpen(false);
-                        if (!n.read) void mark([n.id]);
-                      }}
-                    >
-                      {n.itemKey} {n.title}
-                    </button>
-                  ) : (
-                    <Link
-                      className="link min-w-0 flex-1 truncate"
-                      href={`/p/${n.projectKey}/items/${n.itemKey}`}
-                      onClick={() => !n.read && void mark([n.id])}
-                    >
-                      {n.itemKey} {n.title}
-                    </Link>
-                  )}
-                  <span className="shrink-0 text-ink-soft">{ago(n.at, Math.max(now, n.at))}</span>
-                </p>
-              </li>
-            ))}
-          </ul>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+        </button>
+      }
+    >
+      <div className="flex items-center gap-2">
+        <h2 className="flex-1 text-[15px]">Alerts</h2>
+        {fresh.length > 0 && (
+          <TextButton className="text-[13px]" onClick={() => void mark(fresh.map((n) => n.id))}>
+            Mark all as read
+          </TextButton>
+        )}
+      </div>
+      {!notices && <p className="py-3 text-ink-soft">One moment…</p>}
+      {notices?.length === 0 && (
+        <p className="py-3 text-ink-soft">
+          Nothing yet. A move of your process can tell people: choose it in Design, then “tell
+          people”.
+        </p>
+      )}
+      <ul>
+        {notices?.map((n) => (
+          <li key={n.id} className={`border-t border-line py-1.5 ${n.read ? "text-ink-soft" : ""}`}>
+            <p className={n.read ? "" : "font-semibold"}>{n.text}</p>
+            <p className="flex items-center gap-2 text-[13px]">
+              {n.projectKey === projectKey ? (
+                <TextButton
+                  className="min-w-0 flex-1 truncate text-left"
+                  onClick={() => {
+                    openItem(n.itemKey);
+                    setOpen(false);
+                    if (!n.read) void mark([n.id]);
+                  }}
+                >
+                  {n.itemKey} {n.title}
+                </TextButton>
+              ) : (
+                <Link
+                  className="link min-w-0 flex-1 truncate"
+                  href={`/p/${n.projectKey}/items/${n.itemKey}`}
+                  onClick={() => !n.read && void mark([n.id])}
+                >
+                  {n.itemKey} {n.title}
+                </Link>
+              )}
+              <span className="shrink-0 text-ink-soft">{ago(n.at, Math.max(now, n.at))}</span>
+            </p>
+          </li>
+        ))}
+      </ul>
+    </Popover>
   );
 }

@@ -1,17 +1,17 @@
 "use client";
-import { Check, KeyRound, LogOut, Monitor, Moon, Sun, Users } from "lucide-react";
-import Link from "next/link";
-import { DropdownMenu } from "radix-ui";
+import { KeyRound, LogOut, Monitor, Moon, Shapes, Sun, Users, type LucideIcon } from "lucide-react";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { Initials } from "@/ui/kit/initials";
+import { Menu, MenuChoice, MenuItem, MenuLink, MenuTitle } from "@/ui/kit/menu";
 import { tellProblem } from "@/ui/kit/notice";
-import { THEME_COOKIE, THEME_WORDS, THEMES, themeOf, type Theme } from "@/ui/kit/theme";
+import { THEME_COOKIE, THEME_WORDS, THEMES, type Theme } from "@/ui/kit/theme";
 import { sessionContract } from "@/core/people/contract";
 import { ask } from "@/ui/kit/request";
 
 const YEAR_SECONDS = 31_536_000;
+const signOf = (Sign: LucideIcon) => <Sign size={16} aria-hidden="true" />;
 const SIGNS = { system: Monitor, light: Sun, dark: Moon } as const;
 
 export function PersonMenu({
@@ -39,58 +39,42 @@ export function PersonMenu({
     }
   };
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="rounded-full">
-        <Initials name={person.name} size={30} strong />
-        <span className="sr-only">: theme and sign-out</span>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={6} className="popover menu">
-          <DropdownMenu.Label className="px-2 py-1 font-semibold">{person.name}</DropdownMenu.Label>
-          <DropdownMenu.RadioGroup
-            value={theme}
-            onValueChange={(next) => choose(themeOf(next))}
-            aria-label="Paper"
-            className="my-1 border-y border-line py-1"
-          >
-            {THEMES.map((each) => {
-              const Sign = SIGNS[each];
-              return (
-                <DropdownMenu.RadioItem
-                  key={each}
-                  value={each}
-                  className="menu-item"
-                  onSelect={(event) => event.preventDefault()}
-                >
-                  <Sign size={16} aria-hidden="true" />
-                  <span className="flex-1">{THEME_WORDS[each]}</span>
-                  <DropdownMenu.ItemIndicator>
-                    <Check size={14} aria-hidden="true" />
-                  </DropdownMenu.ItemIndicator>
-                </DropdownMenu.RadioItem>
-              );
-            })}
-          </DropdownMenu.RadioGroup>
-          <DropdownMenu.Item asChild>
-            <Link href="/account" className="menu-item">
-              <KeyRound size={16} aria-hidden="true" />
-              Password
-            </Link>
-          </DropdownMenu.Item>
-          {person.administrator && (
-            <DropdownMenu.Item asChild>
-              <Link href="/people" className="menu-item">
-                <Users size={16} aria-hidden="true" />
-                Accounts
-              </Link>
-            </DropdownMenu.Item>
-          )}
-          <DropdownMenu.Item className="menu-item" onSelect={() => void signOut()}>
-            <LogOut size={16} aria-hidden="true" />
-            Sign out
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <Menu
+      align="end"
+      trigger={
+        <button type="button" className="rounded-full">
+          <Initials name={person.name} size={30} strong />
+          <span className="sr-only">: theme and sign-out</span>
+        </button>
+      }
+    >
+      <MenuTitle>{person.name}</MenuTitle>
+      <MenuChoice
+        label="Paper"
+        value={theme}
+        options={THEMES.map((each) => ({
+          value: each,
+          label: THEME_WORDS[each],
+          sign: signOf(SIGNS[each]),
+        }))}
+        onChange={choose}
+      />
+      <MenuLink href="/account" sign={signOf(KeyRound)}>
+        Password
+      </MenuLink>
+      {person.administrator && (
+        <>
+          <MenuLink href="/people" sign={signOf(Users)}>
+            Accounts
+          </MenuLink>
+          <MenuLink href="/parts" sign={signOf(Shapes)}>
+            Parts of the screens
+          </MenuLink>
+        </>
+      )}
+      <MenuItem sign={signOf(LogOut)} onSelect={() => void signOut()}>
+        Sign out
+      </MenuItem>
+    </Menu>
   );
 }

@@ -1,7 +1,7 @@
 "use client";
 import { ChevronDown } from "lucide-react";
-import Link from "next/link";
-import { DropdownMenu } from "radix-ui";
+import { Button } from "@/ui/kit/button";
+import { Menu, MenuLink, MenuSection } from "@/ui/kit/menu";
 
 export interface FrameProject {
   key: string;
@@ -18,35 +18,27 @@ export function ProjectMenu({
   mayStart: boolean;
 }) {
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="button button-quiet !px-2 text-[14px]">
-        {project.name}
-        <span className="key rounded-[3px] border border-line px-1">{project.key}</span>
-        <ChevronDown size={14} aria-hidden="true" />
-        <span className="sr-only">, change project</span>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" sideOffset={4} className="popover menu">
-          {projects.map((p) => (
-            <DropdownMenu.Item key={p.key} asChild>
-              <Link href={`/p/${p.key}/flow`} className="menu-item">
-                <span className="key w-12">{p.key}</span>
-                {p.name}
-              </Link>
-            </DropdownMenu.Item>
-          ))}
-          {mayStart && (
-            <>
-              <DropdownMenu.Separator className="my-1 h-px bg-line" />
-              <DropdownMenu.Item asChild>
-                <Link href="/start" className="menu-item">
-                  Start a project…
-                </Link>
-              </DropdownMenu.Item>
-            </>
-          )}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <Menu
+      trigger={
+        <Button look="quiet" className="!px-2 text-[14px]">
+          {project.name}
+          <span className="key rounded-[3px] border border-line px-1">{project.key}</span>
+          <ChevronDown size={14} aria-hidden="true" />
+          <span className="sr-only">, change project</span>
+        </Button>
+      }
+    >
+      {projects.map((p) => (
+        <MenuLink key={p.key} href={`/p/${p.key}/flow`}>
+          <span className="key w-12">{p.key}</span>
+          {p.name}
+        </MenuLink>
+      ))}
+      {mayStart && (
+        <MenuSection>
+          <MenuLink href="/start">Start a project…</MenuLink>
+        </MenuSection>
+      )}
+    </Menu>
   );
 }

@@ -1,6 +1,11 @@
 "use client";
+import { takesKeys } from "@/ui/kit/takes-keys";
+import { FormProblem } from "@/ui/kit/note";
+import { Button } from "@/ui/kit/button";
+import { Check } from "@/ui/kit/check";
+import { Field, TextInput, TextArea } from "@/ui/kit/field";
 import { MessageSquarePlus } from "lucide-react";
-import { Popover } from "radix-ui";
+import { Popover } from "@/ui/kit/popover";
 import { useEffect, useState, type FormEvent } from "react";
 import { tellDone } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
@@ -17,10 +22,14 @@ export function QuickReport({ projectKey }: { projectKey: string }) {
   const [problem, setProblem] = useState<Problem | null>(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = (event.target as HTMLElement).closest?.(
-        "input,textarea,select,[role=dialog],[contenteditable=true]",
-      );
-      if (typing || event.ctrlKey || event.metaKey || event.altKey || event.key !== "r") return;
+      if (
+        takesKeys(event.target) ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        event.key !== "r"
+      )
+        return;
       event.preventDefault();
       setOpen(true);
     };
@@ -48,65 +57,56 @@ export function QuickReport({ projectKey }: { projectKey: string }) {
     }
   };
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger
-        className="inline-flex h-8 w-8 items-center justify-center rounded-[3px] text-ink-soft hover:text-ink"
-        aria-label="Report something"
-        title="Report something (r)"
-      >
-        <MessageSquarePlus size={17} aria-hidden="true" />
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={6}
-          className="popover w-[360px]"
+    <Popover
+      open={open}
+      onOpenChange={setOpen}
+      label="Report something"
+      align="end"
+      className="w-[360px]"
+      trigger={
+        <button
+          type="button"
+          className="inline-flex h-8 w-8 items-center justify-center rounded-[3px] text-ink-soft hover:text-ink"
           aria-label="Report something"
+          title="Report something (r)"
         >
-          <form onSubmit={(e) => void send(e)} className="flex flex-col gap-2">
-            <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-              What is wrong, in a few words?
-              <input
-                className="field"
-                autoFocus
-                required
-                maxLength={200}
-                value={title}
-                onChange={(e) => setTitle(e.target.value)}
-              />
-            </label>
-            <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-              What happened?
-              <textarea
-                className="field !font-normal"
-                rows={3}
-                maxLength={10_000}
-                value={happened}
-                onChange={(e) => setHappened(e.target.value)}
-              />
-            </label>
-            {itemKey && (
-              <label className="flex items-center gap-1.5 text-[13px]">
-                <input
-                  type="checkbox"
-                  className="accent-(--accent)"
-                  checked={withItem}
-                  onChange={(e) => setWithItem(e.target.checked)}
-                />
-                seen at {itemKey}
-              </label>
-            )}
-            {problem && (
-              <p role="alert" className="text-[13px] text-alarm">
-                <b>{problem.sentence}</b> {problem.help}
-              </p>
-            )}
-            <button type="submit" className="button button-small button-accent self-end">
-              Put it in the queue
-            </button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+          <MessageSquarePlus size={17} aria-hidden="true" />
+        </button>
+      }
+    >
+      <form onSubmit={(e) => void send(e)} className="flex flex-col gap-2">
+        <Field label="What is wrong, in a few words?">
+          <TextInput
+            autoFocus
+            required
+            maxLength={200}
+            value={title}
+            onChange={(e) => setTitle(e.target.value)}
+          />
+        </Field>
+        <Field label="What happened?">
+          <TextArea
+            className="!font-normal"
+            rows={3}
+            maxLength={10_000}
+            value={happened}
+            onChange={(e) => setHappened(e.target.value)}
+          />
+        </Field>
+        {itemKey && (
+          <Check checked={withItem} onChange={setWithItem} className="text-[13px]">
+            seen at {itemKey}
+          </Check>
+        )}
+        {problem && (
+          <FormProblem>
+            <b>{problem.sentence}</b> {problem.help}
+          </FormProblem>
+        )}
+        <Button type="submit" look="accent" small className="self-end">
+          Put it in the queue
+        </Button>
+      </form>
+    </Popover>
   );
 }

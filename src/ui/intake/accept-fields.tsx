@@ -1,4 +1,7 @@
 "use client";
+import { Check, Choice } from "@/ui/kit/check";
+import { Field, TextInput } from "@/ui/kit/field";
+import { Select } from "@/ui/kit/select";
 import { useId, useState } from "react";
 import type { DeskView } from "@/core/intake/desk-view";
 import {
@@ -11,7 +14,6 @@ import {
 import type { Acceptance } from "@/core/intake/acceptance";
 import { CLASSES_OF_SERVICE, ORIGINS, PRIORITIES, SEVERITIES } from "@/core/item/fields";
 import { FoundFields } from "./found-fields";
-import { Labelled } from "./labelled";
 
 type Option = [value: string, label: string];
 const same = (values: readonly string[]): Option[] => values.map((v) => [v, v]);
@@ -39,20 +41,14 @@ export function AcceptFields({
     change: (v: string) => Partial<Acceptance>,
     fixed = false,
   ) => (
-    <Labelled label={label}>
-      <select
-        className="field"
+    <Field label={label}>
+      <Select
         disabled={fixed}
         value={current}
-        onChange={(e) => set(change(e.target.value))}
-      >
-        {options.map(([v, l]) => (
-          <option key={v} value={v}>
-            {l}
-          </option>
-        ))}
-      </select>
-    </Labelled>
+        options={options.map(([v, l]) => ({ value: v, label: l }))}
+        onChange={(next) => set(change(next))}
+      />
+    </Field>
   );
   const named = (none: string, list: { id: string; name: string }[]): Option[] => [
     ["", none],
@@ -81,15 +77,14 @@ export function AcceptFields({
     <div className="grid grid-cols-2 gap-x-3 gap-y-2.5 lg:grid-cols-4">
       {!several && (
         <div className="col-span-full">
-          <Labelled label="Title of the item">
-            <input
-              className="field"
+          <Field label="Title of the item">
+            <TextInput
               required
               maxLength={300}
               value={value.title}
               onChange={(e) => set({ title: e.target.value })}
             />
-          </Labelled>
+          </Field>
         </div>
       )}
       {choice("It hits", value.impact ?? "", [["", "not said"], ...same(IMPACTS)], (v) =>
@@ -126,16 +121,15 @@ export function AcceptFields({
       {choice("Team", value.teamId ?? "", named("no team", desk.teams), (v) => ({
         teamId: v || null,
       }))}
-      <Labelled label="Area">
-        <input
-          className="field"
+      <Field label="Area">
+        <TextInput
           list={areas}
           maxLength={200}
           placeholder={several ? "as each report says" : undefined}
           value={value.area ?? ""}
           onChange={(e) => set({ area: e.target.value || null })}
         />
-      </Labelled>
+      </Field>
       <datalist id={areas}>
         {desk.areas.map((a) => (
           <option key={a} value={a} />
@@ -182,9 +176,8 @@ export function AcceptFields({
             releaseId: v || null,
           }))}
           <div className="col-span-2">
-            <Labelled label="Labels, with commas between them">
-              <input
-                className="field"
+            <Field label="Labels, with commas between them">
+              <TextInput
                 list={labels}
                 maxLength={400}
                 value={labelText}
@@ -202,7 +195,7 @@ export function AcceptFields({
                   });
                 }}
               />
-            </Labelled>
+            </Field>
             <datalist id={labels}>
               {desk.labels.map((l) => (
                 <option key={l} value={[...value.labels.slice(0, -1), l].join(", ")} />
@@ -213,12 +206,7 @@ export function AcceptFields({
             className="col-span-2 flex items-center gap-1.5 self-end pb-1 text-[13px]"
             title="For a report that others must not read yet: a hole in security, a matter of persons"
           >
-            <input
-              type="checkbox"
-              className="accent-(--accent)"
-              checked={value.restricted}
-              onChange={(e) => set({ restricted: e.target.checked })}
-            />
+            <Check checked={value.restricted} onChange={(on) => set({ restricted: on })} />
             Restricted: seen only by leads, by you and by whoever works on it
           </label>
         </div>
@@ -242,13 +230,7 @@ function Owner({
       key={id ?? ""}
       className={`inline-flex cursor-pointer items-center gap-1.5 rounded-[3px] border px-2 text-[12.5px] ${value === id ? "border-accent bg-accent-soft font-semibold" : "border-line bg-paper"}`}
     >
-      <input
-        type="radio"
-        name="owner"
-        className="accent-(--accent)"
-        checked={value === id}
-        onChange={() => onChange(id)}
-      />
+      <Choice name="owner" checked={value === id} onChange={() => onChange(id)} />
       {name}
       {load && (
         <span className={full ? "font-semibold text-signal-ink" : "font-normal text-ink-soft"}>

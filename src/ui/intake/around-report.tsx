@@ -1,4 +1,5 @@
 "use client";
+import { TextButton } from "@/ui/kit/button";
 import { useState, type ReactNode } from "react";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
 import { ALIKE, likenessWords } from "@/core/intake/very-alike";
@@ -28,9 +29,9 @@ export function AroundReport({
 }) {
   const { openItem } = usePanel();
   const keyLink = (key: string) => (
-    <button type="button" className="link key !text-accent" onClick={() => openItem(key)}>
+    <TextButton className="key !text-accent" onClick={() => openItem(key)}>
       {key}
-    </button>
+    </TextButton>
   );
   const [all, setAll] = useState(false);
   const near = view.similar.filter((s, i) => i < FEWEST_SHOWN || s.score >= ALIKE);
@@ -57,27 +58,18 @@ export function AroundReport({
               <p className="flex items-end justify-between gap-2 text-[12.5px] text-ink-soft">
                 <span>{s.reasons.join("; ")}</span>
                 {mayJudge && (
-                  <button
-                    type="button"
-                    className="link whitespace-nowrap"
-                    onClick={() => onMerge(s.id)}
-                  >
+                  <TextButton className="whitespace-nowrap" onClick={() => onMerge(s.id)}>
                     Merge into it
-                  </button>
+                  </TextButton>
                 )}
               </p>
             </li>
           ))}
         </ol>
         {near.length < view.similar.length && (
-          <button
-            type="button"
-            className="link mt-1 text-[13px]"
-            aria-expanded={all}
-            onClick={() => setAll(!all)}
-          >
+          <TextButton className="mt-1 text-[13px]" aria-expanded={all} onClick={() => setAll(!all)}>
             {all ? "Only the nearest" : `${view.similar.length - near.length} more, less alike`}
-          </button>
+          </TextButton>
         )}
       </Part>
       {view.similarReports.length > 0 && (
@@ -87,13 +79,9 @@ export function AroundReport({
               <li key={r.id} className="border-b border-line py-2">
                 <div className="flex items-baseline gap-2">
                   {standing.has(r.id) ? (
-                    <button
-                      type="button"
-                      className="link key !text-accent"
-                      onClick={() => onOpen(r.id)}
-                    >
+                    <TextButton className="key !text-accent" onClick={() => onOpen(r.id)}>
                       {r.reference}
-                    </button>
+                    </TextButton>
                   ) : (
                     <span className="key">{r.reference}</span>
                   )}
@@ -139,13 +127,9 @@ export function AroundReport({
             {view.earlier.map((r) => (
               <li key={r.id} className="flex items-baseline gap-2 py-1">
                 {standing.has(r.id) ? (
-                  <button
-                    type="button"
-                    className="link key !text-accent"
-                    onClick={() => onOpen(r.id)}
-                  >
+                  <TextButton className="key !text-accent" onClick={() => onOpen(r.id)}>
                     {r.reference}
-                  </button>
+                  </TextButton>
                 ) : (
                   <span className="key">{r.reference}</span>
                 )}

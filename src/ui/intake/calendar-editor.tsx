@@ -1,6 +1,13 @@
 "use client";
+import { DateInput } from "@/ui/kit/date-input";
+import { TimeInput } from "@/ui/kit/time-input";
+import { TextInput } from "@/ui/kit/field";
+import { Button } from "@/ui/kit/button";
+import { Check } from "@/ui/kit/check";
 import { useState } from "react";
 import type { WorkingCalendar } from "@/core/calendar/working-time";
+import { ListEditor } from "@/ui/kit/list-editor";
+import { FormFooter } from "@/ui/kit/form-footer";
 
 const DAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
 const text = (minutes: number) =>
@@ -28,6 +35,12 @@ export function CalendarEditor({
   const changed = draft !== calendar;
   const setDayHours = (i: number, hours: { from: number; to: number } | null) =>
     setDraft((d) => ({ ...d, week: d.week.map((w, j) => (j === i ? hours : w)) }));
+  const addHoliday = () => {
+    const holidays = [...draft.holidays, { date: day, name: name.trim() }];
+    setDraft({ ...draft, holidays: holidays.sort((a, b) => (a.date < b.date ? -1 : 1)) });
+    setDay("");
+    setName("");
+  };
   return (
     <section aria-label="Working calendar">
       <h2 className="text-[15px]">When we work</h2>
@@ -36,44 +49,30 @@ export function CalendarEditor({
         <tbody>
           {draft.week.map((hours, i) => (
             <tr key={DAYS[i]}>
-              <td className="pr-3">
-                <label className="inline-flex items-center gap-1.5">
-                  <input
-                    type="checkbox"
-                    className="accent-(--accent)"
-                    disabled={!mayEdit}
-                    checked={hours !== null}
-                    onChange={(e) =>
-                      setDayHours(i, e.target.checked ? { from: 9 * 60, to: 17 * 60 } : null)
-                    }
-                  />
+              <td className="py-0.5 pr-3">
+                <Check
+                  disabled={!mayEdit}
+                  checked={hours !== null}
+                  onChange={(on) => setDayHours(i, on ? { from: 9 * 60, to: 17 * 60 } : null)}
+                >
                   {DAYS[i]}
-                </label>
+                </Check>
               </td>
               <td>
                 {hours ? (
                   <span className="inline-flex items-center gap-1">
-                    <input
-                      className="field !w-28"
-                      type="time"
-                      aria-label={`${DAYS[i]} from`}
+                    <TimeInput
+                      label={`${DAYS[i]} from`}
                       disabled={!mayEdit}
                       value={text(hours.from)}
-                      onChange={(e) =>
-                        e.target.value &&
-                        setDayHours(i, { ...hours, from: minutes(e.target.value) })
-                      }
+                      onChange={(time) => setDayHours(i, { ...hours, from: minutes(time) })}
                     />
                     to
-                    <input
-                      className="field !w-28"
-                      type="time"
-                      aria-label={`${DAYS[i]} to`}
+                    <TimeInput
+                      label={`${DAYS[i]} to`}
                       disabled={!mayEdit}
                       value={text(Math.min(hours.to, 1_439))}
-                      onChange={(e) =>
-                        e.target.value && setDayHours(i, { ...hours, to: minutes(e.target.value) })
-                      }
+                      onChange={(time) => setDayHours(i, { ...hours, to: minutes(time) })}
                     />
                   </span>
                 ) : (
@@ -85,80 +84,48 @@ export function CalendarEditor({
         </tbody>
       </table>
       <p className="mt-2 text-[12px] font-semibold">Days without work</p>
-      {draft.holidays.length === 0 && <p className="text-[13px] text-ink-soft">None.</p>}
-      <ul>
-        {draft.holidays.map((h) => (
-          <li key={h.date} className="flex items-center gap-2 text-[13px]">
-            <span className="w-24 tabular-nums">{h.date}</span>
-            <span className="flex-1">{h.name}</span>
-            {mayEdit && (
-              <button
-                type="button"
-                className="link"
-                aria-label={`${h.date} is a day of work`}
-                onClick={() =>
-                  setDraft((d) => ({ ...d, holidays: d.holidays.filter((x) => x.date !== h.date) }))
-                }
-              >
-                take out
-              </button>
-            )}
-          </li>
-        ))}
-      </ul>
-      {mayEdit && (
+      <ListEditor
+        label="Days without work"
+        items={draft.holidays}
+        keyOf={(holiday) => holiday.date}
+        nameOf={(holiday) => holiday.date}
+        disabled={!mayEdit}
+        empty="None."
+        onRemove={(i) =>
+          setDraft((d) => ({ ...d, holidays: d.holidays.filter((_, at) => at !== i) }))
+        }
+        row={(holiday) => (
+          <>
+            <span className="w-24 tabular-nums">{holiday.date}</span>
+            {holiday.name}
+          </>
+        )}
+      >
         <div className="mt-1 flex items-center gap-2">
-          <input
-            className="field !w-36"
-            type="date"
-            aria-label="Day without work"
-            value={day}
-            onChange={(e) => setDay(e.target.value)}
-          />
-          <input
-            className="field"
+          <DateInput label="Day without work" value={day} onChange={setDay} />
+          <TextInput
             aria-label="What that day is"
             maxLength={80}
             value={name}
             onChange={(e) => setName(e.target.value)}
             placeholder="Harbour festival"
           />
-          <button
-            type="button"
-            className="button button-small"
+          <Button
+            small
             disabled={!day || draft.holidays.some((h) => h.date === day)}
-            onClick={() => {
-              setDraft((d) => ({
-                ...d,
-                holidays: [...d.holidays, { date: day, name: name.trim() }].sort((a, b) =>
-                  a.date < b.date ? -1 : 1,
-                ),
-              }));
-              setDay("");
-              setName("");
-            }}
+            onClick={addHoliday}
           >
             Add
-          </button>
+          </Button>
         </div>
-      )}
+      </ListEditor>
       {mayEdit && changed && (
-        <div className="mt-2 flex gap-2">
-          <button
-            type="button"
-            className="button button-small button-accent"
-            onClick={() => onSave(draft)}
-          >
-            Store the calendar
-          </button>
-          <button
-            type="button"
-            className="button button-small button-quiet"
-            onClick={() => setDraft(calendar)}
-          >
-            Leave it
-          </button>
-        </div>
+        <FormFooter
+          className="mt-2"
+          send="Store the calendar"
+          onSend={() => onSave(draft)}
+          onLeave={() => setDraft(calendar)}
+        />
       )}
     </section>
   );

@@ -1,4 +1,6 @@
 "use client";
+import { Check } from "@/ui/kit/check";
+import { Select } from "@/ui/kit/select";
 import {
   DESK_ORDERS,
   DESK_SHOWS,
@@ -27,18 +29,13 @@ export function DeskFilters({
     label: string,
     options: [value: string, label: string][],
   ) => (
-    <select
-      aria-label={label}
-      className={`field !min-h-[26px] !py-0 text-[12.5px] ${filter[field] !== "" && filter[field] !== options[0][0] ? "!border-accent font-semibold" : ""}`}
+    <Select
+      label={label}
+      className={`!min-h-[26px] !py-0 text-[12.5px] ${filter[field] !== "" && filter[field] !== options[0][0] ? "!border-accent font-semibold" : ""}`}
       value={filter[field]}
-      onChange={(e) => onChange({ ...filter, [field]: e.target.value as DeskFilter[K] })}
-    >
-      {options.map(([value, text]) => (
-        <option key={value} value={value}>
-          {text}
-        </option>
-      ))}
-    </select>
+      options={options.map(([value, text]) => ({ value: value, label: text }))}
+      onChange={(next) => onChange({ ...filter, [field]: next as DeskFilter[K] })}
+    />
   );
   return (
     <div
@@ -118,9 +115,7 @@ function Row({
         <label
           className={`absolute right-2 bottom-1 z-10 flex w-6 items-center justify-center ${chosen ? "" : "opacity-0 focus-within:opacity-100 group-hover:opacity-100"}`}
         >
-          <input
-            type="checkbox"
-            className="accent-(--accent)"
+          <Check
             aria-label={`Select ${row.reference}`}
             checked={chosen}
             onChange={() => onSelect(row.id)}

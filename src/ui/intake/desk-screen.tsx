@@ -1,4 +1,7 @@
 "use client";
+import { takesKeys } from "@/ui/kit/takes-keys";
+import { Select } from "@/ui/kit/select";
+import { TextButton, Button } from "@/ui/kit/button";
 import { useEffect, useRef, useState } from "react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
@@ -93,10 +96,7 @@ export function DeskScreen({
   const handlers = useRef<(event: KeyboardEvent) => void>(() => {});
   useEffect(() => {
     handlers.current = (event) => {
-      const typing = (event.target as HTMLElement).closest?.(
-        "input:not([type=checkbox]),textarea,select,[role=dialog]",
-      );
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (takesKeys(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
       const at = rows.findIndex((r) => r.id === openId);
       const kind = VERDICT_KEYS[event.key];
       if (event.key === "ArrowDown" && rows[at + 1]) open(rows[at + 1].id);
@@ -138,32 +138,29 @@ export function DeskScreen({
           {missed > 0 && (
             <>
               ,{" "}
-              <button
-                type="button"
-                className="link !text-alarm"
+              <TextButton
+                className="!text-alarm"
                 onClick={() =>
                   setFilter({ ...WHOLE_DESK, show: "near its promise", order: "by promise" })
                 }
               >
                 {missed} past {missed === 1 ? "its" : "their"} promise
-              </button>
+              </TextButton>
             </>
           )}
         </p>
         <span className="flex-1" />
         {desk.desks.length > 1 && (
-          <select
-            aria-label="Desk"
-            className="field !w-auto"
+          <Select
+            label="Desk"
+            className="!w-auto"
             value={desk.project.key}
-            onChange={(e) => router.push(`/p/${e.target.value}/intake`)}
-          >
-            {desk.desks.map((d) => (
-              <option key={d.key} value={d.key}>
-                {d.name} ({d.key === desk.project.key ? desk.queue.length : d.waiting})
-              </option>
-            ))}
-          </select>
+            options={desk.desks.map((d) => ({
+              value: d.key,
+              label: `${d.name} (${d.key === desk.project.key ? desk.queue.length : d.waiting})`,
+            }))}
+            onChange={(next) => router.push(`/p/${next}/intake`)}
+          />
         )}
         {desk.mayJudge && (
           <Link
@@ -173,13 +170,9 @@ export function DeskScreen({
             Import a table
           </Link>
         )}
-        <button
-          type="button"
-          className="button button-small max-sm:hidden"
-          onClick={() => setHelp(true)}
-        >
+        <Button small className="max-sm:hidden" onClick={() => setHelp(true)}>
           Keys <kbd>?</kbd>
-        </button>
+        </Button>
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-1 max-md:block max-md:overflow-y-auto md:grid-cols-[264px_minmax(0,1fr)] xl:grid-cols-[264px_minmax(0,1fr)_340px]">
         <nav
@@ -217,22 +210,19 @@ export function DeskScreen({
                   className="sticky top-0 z-10 flex flex-wrap items-center gap-1.5 border-b border-line bg-paper px-5 py-2"
                 >
                   {VERDICT_BUTTONS.map(({ kind, label, key }) => (
-                    <button
+                    <Button
                       key={kind}
-                      type="button"
                       aria-pressed={verdict?.kind === kind}
-                      className={`button ${verdict?.kind === kind ? "button-strong" : ""}`}
+                      look={verdict?.kind === kind ? "strong" : "plain"}
                       onClick={() => setVerdict(verdict?.kind === kind ? null : { kind })}
                     >
                       {label} <kbd>{key}</kbd>
-                    </button>
+                    </Button>
                   ))}
                   {several && (
                     <span className="ml-auto text-[13px]">
                       <b>{selected.length} selected</b>{" "}
-                      <button type="button" className="link" onClick={() => setMarked(new Set())}>
-                        none
-                      </button>
+                      <TextButton onClick={() => setMarked(new Set())}>none</TextButton>
                     </span>
                   )}
                 </div>

@@ -1,4 +1,9 @@
 "use client";
+import { Note } from "@/ui/kit/note";
+import { Check } from "@/ui/kit/check";
+import { wordOptions, Select, namedOptions } from "@/ui/kit/select";
+import { Field, TextInput, TextArea } from "@/ui/kit/field";
+import { Button } from "@/ui/kit/button";
 import {
   closestCenter,
   DndContext,
@@ -42,7 +47,6 @@ const OWN_KINDS: QuestionKind[] = [
   "number",
   "date",
 ];
-const FIELD = "flex flex-col gap-0.5 text-[12px] font-semibold";
 
 /**
  * A form being made: its questions on the left, on the right what whoever fills it in will see,
@@ -126,51 +130,36 @@ export function FormBuilder({
         className="flex min-h-0 flex-col gap-3 overflow-y-auto px-5 pb-4"
       >
         <div className="sticky top-0 z-10 -mx-5 flex shrink-0 flex-wrap items-center gap-2 border-b border-line bg-paper px-5 py-2">
-          <button
-            type="button"
-            className="button button-accent"
+          <Button
+            look="accent"
             disabled={locked || !changed || faults.length > 0}
             onClick={() =>
               void store({ definition: draft, ...(slug !== form.slug ? { slug } : {}) })
             }
           >
             Store the form
-          </button>
+          </Button>
           {changed && (
-            <button
-              type="button"
-              className="button button-quiet"
-              onClick={() => (onKeep(null), setProblem(null))}
-            >
+            <Button look="quiet" onClick={() => (onKeep(null), setProblem(null))}>
               Take my changes back
-            </button>
+            </Button>
           )}
-          <button
-            type="button"
-            className="button"
-            disabled={locked || changed}
-            onClick={() => void store({ open: !form.open })}
-          >
+          <Button disabled={locked || changed} onClick={() => void store({ open: !form.open })}>
             {form.open ? "Close the form" : "Open the form"}
-          </button>
+          </Button>
           <a className="link text-[13px]" href={address} target="_blank" rel="noreferrer">
             {form.open ? "See it as others do" : "See what others are told"}
           </a>
           <span className="flex-1" />
-          <button
-            type="button"
-            className="button button-small button-quiet text-alarm"
-            disabled={locked}
-            onClick={onRemove}
-          >
+          <Button look="danger" small disabled={locked} onClick={onRemove}>
             Take it out
-          </button>
+          </Button>
         </div>
         {changed && version !== form.version && (
-          <p className="border-l-[3px] border-signal bg-signal-soft px-3 py-1.5 text-[13px]">
+          <Note kind="look">
             Somebody else has stored this form meanwhile. Yours is still here; take your changes
             back to see theirs.
-          </p>
+          </Note>
         )}
         {(problem || faults.length > 0) && (
           <ul
@@ -191,40 +180,35 @@ export function FormBuilder({
           </ul>
         )}
         <fieldset disabled={locked} className="grid grid-cols-2 gap-x-3 gap-y-2">
-          <label className={FIELD}>
-            Title
-            <input
-              className="field"
+          <Field label="Title">
+            <TextInput
               maxLength={120}
               value={draft.title}
               onChange={(e) => set({ title: e.target.value })}
             />
-          </label>
-          <label className={FIELD}>
-            Address
+          </Field>
+          <Field label="Address">
             <span className="flex items-center gap-1 font-normal text-ink-soft">
               <span className="whitespace-nowrap font-mono text-[12px]">
                 /report/{view.project.key}/
               </span>
-              <input
-                className="field"
+              <TextInput
                 aria-label="Address"
                 maxLength={40}
                 value={slug}
                 onChange={(e) => keep({ slug: e.target.value.toLowerCase() })}
               />
             </span>
-          </label>
-          <label className={`${FIELD} col-span-2`}>
-            Below the title
-            <textarea
-              className="field !min-h-12"
+          </Field>
+          <Field label="Below the title" className="col-span-2">
+            <TextArea
+              className="!min-h-12"
               rows={2}
               maxLength={2_000}
               value={draft.intro}
               onChange={(e) => set({ intro: e.target.value })}
             />
-          </label>
+          </Field>
         </fieldset>
         <h2 className="text-[14px]">Questions</h2>
         <DndContext
@@ -262,115 +246,81 @@ export function FormBuilder({
           <div className="flex flex-wrap items-center gap-2 text-[13px]">
             <span className="text-ink-soft">Add a question:</span>
             {missing.map((p) => (
-              <button
-                key={p}
-                type="button"
-                className="button button-small"
-                onClick={() => add(PART_QUESTIONS[p])}
-              >
+              <Button key={p} small onClick={() => add(PART_QUESTIONS[p])}>
                 {PART_QUESTIONS[p].label}
-              </button>
+              </Button>
             ))}
-            <select
-              aria-label="Add a question of your own"
-              className="field !w-auto"
+            <Select
+              label="Add a question of your own"
+              className="!w-auto"
               value=""
-              onChange={(e) =>
-                e.target.value &&
+              options={[{ value: "", label: "your own…" }, ...wordOptions(OWN_KINDS)]}
+              onChange={(next) =>
+                next &&
                 add({
                   id: "own",
                   fills: null,
-                  kind: e.target.value as QuestionKind,
+                  kind: next as QuestionKind,
                   label: "",
                   help: "",
                   required: false,
-                  options:
-                    e.target.value === "one of" || e.target.value === "several of"
-                      ? ["first", "second"]
-                      : [],
+                  options: next === "one of" || next === "several of" ? ["first", "second"] : [],
                   shownIf: null,
                 })
               }
-            >
-              <option value="">your own…</option>
-              {OWN_KINDS.map((k) => (
-                <option key={k}>{k}</option>
-              ))}
-            </select>
+            />
           </div>
         )}
         <h2 className="text-[14px]">What becomes of it</h2>
         <fieldset disabled={locked} className="grid grid-cols-2 gap-x-3 gap-y-2">
-          <label className={FIELD}>
-            Lands with the team
-            <select
-              className="field"
+          <Field label="Lands with the team">
+            <Select
               value={draft.lands.teamId ?? ""}
-              onChange={(e) => set({ lands: { ...draft.lands, teamId: e.target.value || null } })}
-            >
-              <option value="">whoever triages</option>
-              {view.teams.map((t) => (
-                <option key={t.id} value={t.id}>
-                  {t.name}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label className={FIELD}>
-            Accepted as a
-            <select
-              className="field"
+              options={[{ value: "", label: "whoever triages" }, ...namedOptions(view.teams)]}
+              onChange={(next) => set({ lands: { ...draft.lands, teamId: next || null } })}
+            />
+          </Field>
+          <Field label="Accepted as a">
+            <Select
               value={draft.lands.typeId ?? ""}
-              onChange={(e) => set({ lands: { ...draft.lands, typeId: e.target.value || null } })}
-            >
-              <option value="">choose at triage</option>
-              {view.types.map((t) => (
-                <option key={t.id} value={t.id}>
-                  {t.name}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label className={`${FIELD} col-span-2`}>
-            Thank-you text
-            <textarea
-              className="field !min-h-12"
+              options={[{ value: "", label: "choose at triage" }, ...namedOptions(view.types)]}
+              onChange={(next) => set({ lands: { ...draft.lands, typeId: next || null } })}
+            />
+          </Field>
+          <Field label="Thank-you text" className="col-span-2">
+            <TextArea
+              className="!min-h-12"
               rows={2}
               maxLength={2_000}
               value={draft.thanks}
               onChange={(e) => set({ thanks: e.target.value })}
               placeholder="Shown after sending, and in the mail that goes out at once"
             />
-          </label>
-          <label className="col-span-2 inline-flex items-center gap-2 text-[13px]">
-            <input
-              type="checkbox"
-              className="accent-(--accent)"
-              checked={draft.offersKnown}
-              onChange={(e) => set({ offersKnown: e.target.checked })}
-            />
+          </Field>
+          <Check
+            checked={draft.offersKnown}
+            onChange={(on) => set({ offersKnown: on })}
+            className="col-span-2 text-[13px]"
+          >
             Offer known problems that look alike while the title is typed
-          </label>
-          <label className="col-span-2 inline-flex items-center gap-2 text-[13px]">
-            <input
-              type="checkbox"
-              className="accent-(--accent)"
-              checked={form.embeddable}
-              disabled={changed}
-              onChange={(e) => void store({ embeddable: e.target.checked })}
-            />
+          </Check>
+          <Check
+            checked={form.embeddable}
+            disabled={changed}
+            onChange={(on) => void store({ embeddable: on })}
+            className="col-span-2 text-[13px]"
+          >
             Other sites may show it in a frame
-          </label>
+          </Check>
           {form.embeddable && (
-            <label className={`${FIELD} col-span-2`}>
-              For the other site
-              <input
-                className="field font-mono !text-[12px]"
+            <Field label="For the other site" className="col-span-2">
+              <TextInput
+                className="font-mono !text-[12px]"
                 readOnly
                 onFocus={(e) => e.target.select()}
                 value={`<iframe src="${typeof window === "undefined" ? "" : window.location.origin}/embed/${view.project.key}/${form.slug}" width="100%" height="900" title="${form.definition.title.replaceAll('"', "")}"></iframe>`}
               />
-            </label>
+            </Field>
           )}
         </fieldset>
       </section>
@@ -405,13 +355,9 @@ function Preview({ definition, projectName }: { definition: FormDefinition; proj
               errors={[]}
               onChange={(id, value) => setValues((v) => ({ ...v, [id]: value }))}
             />
-            <button
-              type="button"
-              className="button button-accent self-start"
-              onClick={() => setValues({})}
-            >
+            <Button look="accent" className="self-start" onClick={() => setValues({})}>
               Send report
-            </button>
+            </Button>
           </div>
         </Sheet>
       </div>
@@ -508,83 +454,65 @@ function QuestionEditor({
   );
   return (
     <div className="mb-2 grid grid-cols-2 gap-x-3 gap-y-2 bg-sheet p-3">
-      <label className={`${FIELD} col-span-2`}>
-        The question
-        <input
-          className="field"
+      <Field label="The question" className="col-span-2">
+        <TextInput
           autoFocus={q.label === ""}
           maxLength={200}
           value={q.label}
           onChange={(e) => onChange({ label: e.target.value })}
         />
-      </label>
-      <label className={`${FIELD} col-span-2`}>
-        Help
-        <input
-          className="field"
+      </Field>
+      <Field label="Help" className="col-span-2">
+        <TextInput
           maxLength={400}
           value={q.help}
           onChange={(e) => onChange({ help: e.target.value })}
           placeholder="What one might not know"
         />
-      </label>
+      </Field>
       {(q.kind === "one of" || q.kind === "several of") && (
-        <label className={`${FIELD} col-span-2`}>
-          Options, one a line
-          <textarea
-            className="field"
+        <Field label="Options, one a line" className="col-span-2">
+          <TextArea
             rows={4}
             value={q.options.join("\n")}
             onChange={(e) => onChange({ options: e.target.value.split("\n") })}
             onBlur={() => onChange({ options: q.options.map((o) => o.trim()).filter(Boolean) })}
           />
-        </label>
+        </Field>
       )}
       {!q.fills && (
-        <label className={FIELD}>
-          Answered as
-          <select
-            className="field"
+        <Field label="Answered as">
+          <Select
             value={q.kind}
-            onChange={(e) =>
+            options={wordOptions(OWN_KINDS)}
+            onChange={(next) =>
               onChange({
-                kind: e.target.value as QuestionKind,
+                kind: next as QuestionKind,
                 options:
-                  e.target.value === "one of" || e.target.value === "several of"
+                  next === "one of" || next === "several of"
                     ? q.options.length > 1
                       ? q.options
                       : ["first", "second"]
                     : [],
               })
             }
-          >
-            {OWN_KINDS.map((k) => (
-              <option key={k}>{k}</option>
-            ))}
-          </select>
-        </label>
+          />
+        </Field>
       )}
       {!fixed && conditions.length > 0 && (
-        <label className={FIELD}>
-          Asked
-          <select
-            className="field"
+        <Field label="Asked">
+          <Select
             value={q.shownIf ? JSON.stringify([q.shownIf.questionId, q.shownIf.is]) : ""}
-            onChange={(e) => {
-              const [questionId, is] = e.target.value
-                ? (JSON.parse(e.target.value) as [string, string])
-                : [];
+            options={[
+              { value: "", label: "always" },
+              ...conditions.map((c) => ({ value: c.value, label: `only if ${c.label}` })),
+            ]}
+            onChange={(next) => {
+              const [questionId, is] = next ? (JSON.parse(next) as [string, string]) : [];
               onChange({ shownIf: questionId && is ? { questionId, is } : null });
             }}
-          >
-            <option value="">always</option>
-            {conditions.map((c) => (
-              <option key={c.value} value={c.value}>
-                only if {c.label}
-              </option>
-            ))}
-          </select>
-        </label>
+          />
+        </Field>
       )}
       {fixed ? (
         <p className="col-span-2 text-[12.5px] text-ink-soft">
@@ -592,22 +520,16 @@ function QuestionEditor({
         </p>
       ) : (
         <div className="col-span-2 flex items-center gap-4">
-          <label className="inline-flex items-center gap-2 text-[13px]">
-            <input
-              type="checkbox"
-              className="accent-(--accent)"
-              checked={q.required}
-              onChange={(e) => onChange({ required: e.target.checked })}
-            />
-            An answer is needed
-          </label>
-          <button
-            type="button"
-            className="button button-small button-quiet ml-auto text-alarm"
-            onClick={onRemove}
+          <Check
+            checked={q.required}
+            onChange={(on) => onChange({ required: on })}
+            className="text-[13px]"
           >
+            An answer is needed
+          </Check>
+          <Button look="danger" small className="ml-auto" onClick={onRemove}>
             Take the question out
-          </button>
+          </Button>
         </div>
       )}
     </div>

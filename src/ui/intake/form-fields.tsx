@@ -1,4 +1,9 @@
 "use client";
+import { FilePick } from "@/ui/kit/file-pick";
+import { Check, Choice } from "@/ui/kit/check";
+import { DateInput } from "@/ui/kit/date-input";
+import { PlainSelect } from "@/ui/kit/plain-select";
+import { TextInput, TextArea } from "@/ui/kit/field";
 import { answersOf, shownQuestions, type FormQuestion, type RawAnswers } from "@/core/intake/form";
 
 export const LARGEST_FILE_MB = 5;
@@ -57,23 +62,26 @@ export function FormFields({
                 <div className="flex flex-wrap gap-x-5 gap-y-1">
                   {answersOf(q).map((option) => (
                     <label key={option} className="inline-flex items-center gap-2">
-                      <input
-                        type={q.kind === "several of" ? "checkbox" : "radio"}
-                        name={q.id}
-                        value={option}
-                        className="size-4 accent-(--accent)"
-                        checked={given.includes(option)}
-                        onChange={(e) =>
-                          onChange(
-                            q.id,
-                            q.kind !== "several of"
-                              ? [option]
-                              : e.target.checked
-                                ? [...given, option]
-                                : given.filter((g) => g !== option),
-                          )
-                        }
-                      />
+                      {q.kind === "several of" ? (
+                        <Check
+                          name={q.id}
+                          value={option}
+                          checked={given.includes(option)}
+                          onChange={(on) =>
+                            onChange(
+                              q.id,
+                              on ? [...given, option] : given.filter((g) => g !== option),
+                            )
+                          }
+                        />
+                      ) : (
+                        <Choice
+                          name={q.id}
+                          value={option}
+                          checked={given.includes(option)}
+                          onChange={() => onChange(q.id, [option])}
+                        />
+                      )}
                       {option}
                     </label>
                   ))}
@@ -139,7 +147,6 @@ function Input({
   const common = {
     id: q.id,
     name: q.id,
-    className: "field",
     // What depends on an answer is not demanded by the browser: without JavaScript it cannot know.
     required: q.required && !q.shownIf,
     "aria-invalid": invalid,
@@ -152,33 +159,26 @@ function Input({
   };
   switch (q.kind) {
     case "long text":
-      return <textarea {...typed} rows={4} placeholder={q.help || undefined} />;
+      return <TextArea {...typed} rows={4} placeholder={q.help || undefined} />;
     case "one of":
-      return (
-        <select {...typed}>
-          <option value="">choose…</option>
-          {q.options.map((o) => (
-            <option key={o}>{o}</option>
-          ))}
-        </select>
-      );
+      return <PlainSelect {...typed} options={q.options} none="choose…" />;
     case "files":
       return (
-        <input
+        <FilePick
           {...common}
-          type="file"
           multiple
           accept={ACCEPTED}
-          onChange={(e) => onFiles?.([...(e.target.files ?? [])])}
+          words="Choose files"
+          onFiles={(files) => onFiles?.(files)}
         />
       );
     case "number":
-      return <input {...typed} className="field !w-40" inputMode="decimal" maxLength={40} />;
+      return <TextInput {...typed} className="!w-40" inputMode="decimal" maxLength={40} />;
     case "date":
-      return <input {...typed} className="field !w-48" type="date" />;
+      return <DateInput {...common} value={value} onChange={onChange} />;
     case "mail":
       return (
-        <input
+        <TextInput
           {...typed}
           type="email"
           autoComplete="email"
@@ -187,6 +187,6 @@ function Input({
         />
       );
     default:
-      return <input {...typed} maxLength={400} placeholder={q.help || undefined} />;
+      return <TextInput {...typed} maxLength={400} placeholder={q.help || undefined} />;
   }
 }

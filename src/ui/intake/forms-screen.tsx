@@ -1,4 +1,5 @@
 "use client";
+import { Button } from "@/ui/kit/button";
 import { counted } from "@/core/formats/counted";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -91,17 +92,13 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
           </ul>
           {view.mayEdit && (
             <div className="flex flex-col items-start gap-2 p-4">
-              <button
-                type="button"
-                className="button button-small"
-                onClick={() => tell(add(FIRST_FORM, "form"))}
-              >
+              <Button small onClick={() => tell(add(FIRST_FORM, "form"))}>
                 New form
-              </button>
+              </Button>
               {form && (
-                <button
-                  type="button"
-                  className="button button-small button-quiet"
+                <Button
+                  look="quiet"
+                  small
                   onClick={() =>
                     tell(
                       add(
@@ -112,7 +109,7 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
                   }
                 >
                   Copy this one
-                </button>
+                </Button>
               )}
             </div>
           )}

@@ -1,7 +1,9 @@
 "use client";
+import { Field, TextInput } from "@/ui/kit/field";
+import { Select } from "@/ui/kit/select";
+import { Choice } from "@/ui/kit/check";
 import type { DeskView } from "@/core/intake/desk-view";
 import type { Acceptance, Found } from "@/core/intake/acceptance";
-import { Labelled } from "./labelled";
 
 const FOUND: { where: Found["where"] | "elsewhere"; label: string; means: string }[] = [
   {
@@ -59,16 +61,15 @@ export function FoundFields({
       <legend className="float-left mr-2 text-[12.5px] font-semibold">It was found</legend>
       <div className="flex flex-wrap gap-x-4">
         {FOUND.map((f) => (
-          <label key={f.where} className="inline-flex items-center gap-1.5 text-[13px]">
-            <input
-              type="radio"
-              name="found"
-              className="accent-(--accent)"
-              checked={where === f.where}
-              onChange={() => choose(f.where)}
-            />
+          <Choice
+            key={f.where}
+            name="found"
+            checked={where === f.where}
+            onChange={() => choose(f.where)}
+            className="text-[13px]"
+          >
             {f.label}
-          </label>
+          </Choice>
         ))}
       </div>
       <p className="clear-both text-[12.5px] text-ink-soft">
@@ -76,23 +77,16 @@ export function FoundFields({
       </p>
       {found?.where === "in work" && (
         <div className="mt-1 grid grid-cols-[minmax(0,1fr)_110px_130px] gap-3">
-          <Labelled label="In which item">
-            <select
-              className="field"
+          <Field label="In which item">
+            <Select
               required
               value={found.itemId}
-              onChange={(e) => set({ ...found, itemId: e.target.value })}
-            >
-              {desk.inWork.map((i) => (
-                <option key={i.id} value={i.id}>
-                  {i.key} {i.title}
-                </option>
-              ))}
-            </select>
-          </Labelled>
-          <Labelled label="Hours to mend it">
-            <input
-              className="field"
+              options={desk.inWork.map((i) => ({ value: i.id, label: `${i.key} ${i.title}` }))}
+              onChange={(next) => set({ ...found, itemId: next })}
+            />
+          </Field>
+          <Field label="Hours to mend it">
+            <TextInput
               type="number"
               min={0}
               step="any"
@@ -100,10 +94,9 @@ export function FoundFields({
               value={found.hours}
               onChange={(e) => set({ ...found, hours: Number(e.target.value) })}
             />
-          </Labelled>
-          <Labelled label="Hours to test again">
-            <input
-              className="field"
+          </Field>
+          <Field label="Hours to test again">
+            <TextInput
               type="number"
               min={0}
               step="any"
@@ -111,24 +104,20 @@ export function FoundFields({
               value={found.retestHours}
               onChange={(e) => set({ ...found, retestHours: Number(e.target.value) })}
             />
-          </Labelled>
+          </Field>
         </div>
       )}
       {found?.where === "in finished work" && (
-        <Labelled label="It came from">
-          <select
-            className="field"
+        <Field label="It came from">
+          <Select
             value={found.itemId ?? ""}
-            onChange={(e) => set({ ...found, itemId: e.target.value || null })}
-          >
-            <option value="">nobody knows</option>
-            {desk.finishedLately.map((i) => (
-              <option key={i.id} value={i.id}>
-                {i.key} {i.title}
-              </option>
-            ))}
-          </select>
-        </Labelled>
+            options={[
+              { value: "", label: "nobody knows" },
+              ...desk.finishedLately.map((i) => ({ value: i.id, label: `${i.key} ${i.title}` })),
+            ]}
+            onChange={(next) => set({ ...found, itemId: next || null })}
+          />
+        </Field>
       )}
     </fieldset>
   );

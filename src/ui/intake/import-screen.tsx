@@ -1,7 +1,11 @@
 "use client";
+import { Note } from "@/ui/kit/note";
+import { FilePick } from "@/ui/kit/file-pick";
+import { Field } from "@/ui/kit/field";
+import { Button, ButtonLink } from "@/ui/kit/button";
+import { Select } from "@/ui/kit/select";
 import { counted } from "@/core/formats/counted";
 import { useQueryClient } from "@tanstack/react-query";
-import Link from "next/link";
 import { useMemo, useRef, useState } from "react";
 import { decodeText } from "@/core/formats/decode-text";
 import {
@@ -102,23 +106,17 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
         before you have seen what would come of it.
       </p>
       {(stage.kind === "choose" || stage.kind === "match") && (
-        <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-          The file
-          <input
-            type="file"
-            className="field max-w-[420px]"
+        <Field label="The file">
+          <FilePick
             accept=".csv,.tsv,.txt,text/csv"
-            onChange={(e) => {
-              const [file] = e.target.files ?? [];
-              if (file) void choose(file);
-            }}
+            onFiles={([file]) => file && void choose(file)}
           />
-        </label>
+        </Field>
       )}
       {trouble && (
-        <p role="alert" className="mt-2 border-l-[3px] border-alarm pl-2">
+        <Note kind="problem" className="mt-2">
           <b>{trouble}</b> Nothing was stored.
-        </p>
+        </Note>
       )}
       {stage.kind === "match" && table && match && (
         <section
@@ -127,26 +125,24 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
         >
           <div className="grid grid-cols-5 gap-3">
             {REPORT_COLUMNS.map((column) => (
-              <label key={column} className="flex flex-col gap-1 text-[12.5px] font-semibold">
-                {COLUMN_WORDS[column]}
-                <select
-                  className="field"
-                  value={match[column] ?? ""}
-                  onChange={(e) =>
+              <Field key={column} label={COLUMN_WORDS[column]}>
+                <Select
+                  value={String(match[column] ?? "")}
+                  options={[
+                    { value: "", label: "no column" },
+                    ...table.header.map((h, i) => ({
+                      value: String(i),
+                      label: h || `column ${i + 1}`,
+                    })),
+                  ]}
+                  onChange={(next) =>
                     setMatch({
                       ...match,
-                      [column]: e.target.value === "" ? null : Number(e.target.value),
+                      [column]: next === "" ? null : Number(next),
                     })
                   }
-                >
-                  <option value="">no column</option>
-                  {table.header.map((h, i) => (
-                    <option key={i} value={i}>
-                      {h || `column ${i + 1}`}
-                    </option>
-                  ))}
-                </select>
-              </label>
+                />
+              </Field>
             ))}
           </div>
           {match.title === null ? (
@@ -203,14 +199,14 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
                   ))}
                 </ul>
               )}
-              <button
-                type="button"
-                className="button button-accent self-start"
+              <Button
+                look="accent"
+                className="self-start"
                 disabled={reports.length === 0}
                 onClick={() => void run()}
               >
                 Import {counted(reports.length, "report")}
-              </button>
+              </Button>
             </>
           )}
         </section>
@@ -226,13 +222,9 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
           <span role="status">
             {stage.done} of {reports.length}
           </span>
-          <button
-            type="button"
-            className="button button-small"
-            onClick={() => (cancelled.current = true)}
-          >
+          <Button small onClick={() => (cancelled.current = true)}>
             Stop
-          </button>
+          </Button>
         </section>
       )}
       {stage.kind === "done" && (
@@ -248,17 +240,11 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
             </p>
           )}
           <div className="flex gap-2">
-            <Link className="button" href={`/p/${projectKey}/intake`}>
-              To the triage desk
-            </Link>
+            <ButtonLink href={`/p/${projectKey}/intake`}>To the triage desk</ButtonLink>
             {stage.takenBack === null && stage.done > 0 && (
-              <button
-                type="button"
-                className="button button-quiet"
-                onClick={() => void takeBack(stage.done, stage.stopped)}
-              >
+              <Button look="quiet" onClick={() => void takeBack(stage.done, stage.stopped)}>
                 Take the import back
-              </button>
+              </Button>
             )}
           </div>
         </section>

@@ -1,7 +1,9 @@
 "use client";
+import { FieldGroup } from "@/ui/kit/field";
 import { itemContract } from "@/core/item/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
+import { Combobox } from "@/ui/kit/combobox";
 import { queryOf } from "@/ui/kit/request";
 
 export interface PickedItem {
@@ -35,34 +37,25 @@ export function ItemPicker({
     .filter((f) => f.key.startsWith(`${projectKey}-`))
     .map((f) => ({ id: f.id, key: f.key, title: f.title, about: f.stateName }));
   const shown: readonly PickedItem[] = wanted.length > 1 ? own : proposed;
-  const kept = shown.some((s) => s.id === value)
-    ? null
-    : [...proposed, ...own].find((s) => s.id === value);
+  const wordsOf = (item: PickedItem) =>
+    `${item.key} ${item.title}${item.about ? ` (${item.about})` : ""}`;
+  const chosen = [...proposed, ...own].find((item) => item.id === value);
+  // What was chosen keeps its words while something else is searched for.
+  const [words, setWords] = useState<string>();
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_200px] gap-2">
-      <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-        {label}
-        <select className="field" required value={value} onChange={(e) => onChange(e.target.value)}>
-          <option value="" disabled>
-            {shown.length === 0 ? "nothing found" : "choose one"}
-          </option>
-          {[...(kept ? [kept] : []), ...shown].map((s) => (
-            <option key={s.id} value={s.id}>
-              {s.key} {s.title}
-              {s.about && ` (${s.about})`}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-        Another, by key or words
-        <input
-          className="field"
-          type="search"
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-        />
-      </label>
-    </div>
+    <FieldGroup label={label}>
+      <Combobox
+        label={label}
+        hint="Search by key or words"
+        value={value}
+        chosen={value ? (chosen ? wordsOf(chosen) : words) : undefined}
+        found={shown.map((item) => ({ value: item.id, label: wordsOf(item) }))}
+        onSearch={setText}
+        onChange={(id) => {
+          setWords(wordsOf(shown.find((item) => item.id === id)!));
+          onChange(id);
+        }}
+      />
+    </FieldGroup>
   );
 }

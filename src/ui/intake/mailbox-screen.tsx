@@ -1,4 +1,7 @@
 "use client";
+import { Field, TextInput } from "@/ui/kit/field";
+import { TextButton, Button } from "@/ui/kit/button";
+import { namedOptions, Select } from "@/ui/kit/select";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { FATE_WORDS } from "@/core/intake/letters";
@@ -80,34 +83,26 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
                   {a.name}@{view.domain}
                 </p>
                 <div className="mt-1 flex items-center gap-2 text-[12.5px]">
-                  <select
-                    className="field !min-h-7 !w-auto !py-0"
+                  <Select
+                    className="!min-h-7 !w-auto !py-0"
                     disabled={!view.mayEdit}
-                    aria-label={`Team of ${a.name}`}
+                    label={`Team of ${a.name}`}
                     value={a.teamId ?? ""}
-                    onChange={(e) =>
+                    options={[{ value: "", label: "whoever triages" }, ...namedOptions(view.teams)]}
+                    onChange={(next) =>
                       void send({
                         kind: "change",
                         name: a.name,
-                        teamId: e.target.value || null,
+                        teamId: next || null,
                       }).catch(tellProblem)
                     }
-                  >
-                    <option value="">whoever triages</option>
-                    {view.teams.map((t) => (
-                      <option key={t.id} value={t.id}>
-                        {t.name}
-                      </option>
-                    ))}
-                  </select>
+                  />
                   <span className="flex-1">
                     {a.open ? "" : <b className="text-signal-ink">closed</b>}
                   </span>
                   {view.mayEdit && (
                     <>
-                      <button
-                        type="button"
-                        className="link"
+                      <TextButton
                         onClick={() =>
                           void send({ kind: "change", name: a.name, open: !a.open }).catch(
                             tellProblem,
@@ -115,10 +110,8 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
                         }
                       >
                         {a.open ? "close" : "open"}
-                      </button>
-                      <button
-                        type="button"
-                        className="link"
+                      </TextButton>
+                      <TextButton
                         onClick={() =>
                           void send({ kind: "remove", name: a.name }).then(
                             () =>
@@ -130,7 +123,7 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
                         }
                       >
                         take out
-                      </button>
+                      </TextButton>
                     </>
                   )}
                 </div>
@@ -140,20 +133,16 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
           {view.addresses.length === 0 && <p className="py-3 text-ink-soft">No address yet.</p>}
           {view.mayEdit && (
             <form onSubmit={add} className="mt-3 flex items-end gap-2">
-              <label className="flex min-w-0 flex-1 flex-col gap-0.5 text-[12px] font-semibold">
-                New address, before the @
-                <input
-                  className="field"
+              <Field label="New address, before the @" className="min-w-0 flex-1">
+                <TextInput
                   required
                   maxLength={60}
                   value={name}
                   onChange={(e) => setName(e.target.value.toLowerCase())}
                   placeholder="lost-things"
                 />
-              </label>
-              <button type="submit" className="button">
-                Add
-              </button>
+              </Field>
+              <Button type="submit">Add</Button>
             </form>
           )}
         </section>

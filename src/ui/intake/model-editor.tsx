@@ -1,4 +1,7 @@
 "use client";
+import { Button } from "@/ui/kit/button";
+import { Field, TextInput } from "@/ui/kit/field";
+import { namedOptions, Select } from "@/ui/kit/select";
 import { X } from "lucide-react";
 import { useState } from "react";
 import type { Criterion, ScoringModel } from "@/core/intake/scoring";
@@ -50,17 +53,13 @@ export function ModelEditor({
     }
   };
   const field = (label: string, value: string | null, set: (id: string | null) => void) => (
-    <label className="flex flex-col gap-0.5 text-[12px] font-semibold">
-      {label}
-      <select className="field" value={value ?? ""} onChange={(e) => set(e.target.value || null)}>
-        <option value="">nothing says it</option>
-        {numbers.map((n) => (
-          <option key={n.id} value={n.id}>
-            {n.name}
-          </option>
-        ))}
-      </select>
-    </label>
+    <Field label={label}>
+      <Select
+        value={value ?? ""}
+        options={[{ value: "", label: "nothing says it" }, ...namedOptions(numbers)]}
+        onChange={(next) => set(next || null)}
+      />
+    </Field>
   );
   return (
     <form
@@ -86,8 +85,7 @@ export function ModelEditor({
           {draft.criteria.map((c) => (
             <tr key={c.id}>
               <td className="pr-2">
-                <input
-                  className="field"
+                <TextInput
                   aria-label="Criterion"
                   required
                   maxLength={60}
@@ -96,22 +94,16 @@ export function ModelEditor({
                 />
               </td>
               <td className="pr-2">
-                <select
-                  className="field"
-                  aria-label={`Where ${c.name} comes from`}
+                <Select
+                  label={`Where ${c.name} comes from`}
                   value={c.source}
-                  onChange={(e) => change(c.id, { source: e.target.value as Criterion["source"] })}
-                >
-                  {Object.entries(SOURCES).map(([value, label]) => (
-                    <option key={value} value={value}>
-                      {label}
-                    </option>
-                  ))}
-                </select>
+                  options={Object.entries(SOURCES).map(([value, label]) => ({ value, label }))}
+                  onChange={(next) => change(c.id, { source: next as Criterion["source"] })}
+                />
               </td>
               <td className="pr-2">
-                <input
-                  className="field !w-20"
+                <TextInput
+                  className="!w-20"
                   type="number"
                   aria-label={`Scale of ${c.name}`}
                   min={1}
@@ -125,8 +117,8 @@ export function ModelEditor({
                 />
               </td>
               <td className="pr-2">
-                <input
-                  className="field !w-20"
+                <TextInput
+                  className="!w-20"
                   type="number"
                   aria-label={`Weight of ${c.name}`}
                   min={-100}
@@ -142,24 +134,25 @@ export function ModelEditor({
                 {c.weight < 0 && " for little"}
               </td>
               <td>
-                <button
-                  type="button"
-                  className="button button-small button-quiet !px-1"
+                <Button
+                  look="quiet"
+                  small
+                  className="!px-1"
                   aria-label={`Take out ${c.name}`}
                   onClick={() =>
                     setDraft((d) => ({ ...d, criteria: d.criteria.filter((x) => x.id !== c.id) }))
                   }
                 >
                   <X size={13} aria-hidden="true" />
-                </button>
+                </Button>
               </td>
             </tr>
           ))}
         </tbody>
       </table>
-      <button
-        type="button"
-        className="button button-small self-start"
+      <Button
+        small
+        className="self-start"
         onClick={() =>
           setDraft((d) => ({
             ...d,
@@ -171,7 +164,7 @@ export function ModelEditor({
         }
       >
         Add a criterion
-      </button>
+      </Button>
       <div className="grid grid-cols-2 gap-3">
         {field("What a week of delay loses", draft.valueFieldId, (valueFieldId) =>
           setDraft((d) => ({ ...d, valueFieldId })),
@@ -185,12 +178,12 @@ export function ModelEditor({
         that loses least in total.
       </p>
       <div className="flex gap-2">
-        <button type="submit" className="button button-small button-accent">
+        <Button type="submit" look="accent" small>
           Store the model
-        </button>
-        <button type="button" className="button button-small button-quiet" onClick={onDone}>
+        </Button>
+        <Button look="quiet" small onClick={onDone}>
           Leave it
-        </button>
+        </Button>
       </div>
     </form>
   );

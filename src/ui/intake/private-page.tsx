@@ -1,4 +1,7 @@
 "use client";
+import { FormProblem } from "@/ui/kit/note";
+import { Button } from "@/ui/kit/button";
+import { TextArea, TextInput } from "@/ui/kit/field";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { keyOf, ask, problemOf, queryOf, type Problem } from "@/ui/kit/request";
@@ -93,9 +96,8 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
           <label htmlFor="answer" className="font-semibold">
             Your answer
           </label>
-          <textarea
+          <TextArea
             id="answer"
-            className="field"
             rows={4}
             required
             maxLength={10_000}
@@ -103,13 +105,13 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
             onChange={(e) => setAnswer(e.target.value)}
           />
           {problem && (
-            <p role="alert" className="text-alarm">
+            <FormProblem>
               <b>{problem.sentence}</b> {problem.help}
-            </p>
+            </FormProblem>
           )}
-          <button type="submit" className="button button-accent self-start">
+          <Button type="submit" look="accent" className="self-start">
             Send answer
-          </button>
+          </Button>
         </form>
       )}
       {page.moves.length > 0 && (
@@ -117,9 +119,8 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
           <label htmlFor="words" className="font-semibold">
             It is your turn: what do you say?
           </label>
-          <textarea
+          <TextArea
             id="words"
-            className="field"
             rows={2}
             maxLength={2_000}
             value={words}
@@ -127,21 +128,15 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
             placeholder="A word on why, if you like"
           />
           {movingProblem && (
-            <p role="alert" className="text-alarm">
+            <FormProblem>
               <b>{movingProblem.sentence}</b> {movingProblem.help}
-            </p>
+            </FormProblem>
           )}
           <div className="flex flex-wrap gap-2">
             {page.moves.map((m) => (
-              <button
-                key={m.to}
-                type="button"
-                className="button"
-                disabled={m.asksWhy && !words.trim()}
-                onClick={() => void move(m)}
-              >
+              <Button key={m.to} disabled={m.asksWhy && !words.trim()} onClick={() => void move(m)}>
                 {m.verb}
-              </button>
+              </Button>
             ))}
           </div>
         </section>
@@ -197,8 +192,7 @@ function FollowForm({ token }: { token: string }) {
       <form onSubmit={(e) => void send(e)} className="mt-2 flex flex-wrap items-end gap-2">
         <label className="flex min-w-0 flex-1 flex-col gap-1 text-[13px]">
           Their mail address, or your second one
-          <input
-            className="field"
+          <TextInput
             type="email"
             required
             maxLength={200}
@@ -207,9 +201,7 @@ function FollowForm({ token }: { token: string }) {
             placeholder="neighbour@post.example"
           />
         </label>
-        <button type="submit" className="button">
-          It happens to them too
-        </button>
+        <Button type="submit">It happens to them too</Button>
       </form>
       {said && (
         <p

@@ -1,4 +1,5 @@
 "use client";
+import { TextButton, Button } from "@/ui/kit/button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import type { WorkingCalendar } from "@/core/calendar/working-time";
@@ -127,13 +128,12 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
                 data-promise={r.key}
               >
                 <TypeGlyph typeId={r.typeId} />
-                <button
-                  type="button"
-                  className="link key w-[74px] text-left !text-accent"
+                <TextButton
+                  className="key w-[74px] text-left !text-accent"
                   onClick={() => openItem(r.key)}
                 >
                   {r.key}
-                </button>
+                </TextButton>
                 <span className="min-w-0 flex-1 truncate">{r.title}</span>
                 <span className="w-20 truncate text-[12.5px] text-ink-soft">{r.stateName}</span>
                 <span className="hidden w-24 truncate text-[12.5px] text-ink-soft 2xl:inline">
@@ -154,9 +154,8 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
             <div className="flex items-baseline">
               <h2 className="flex-1 text-[15px]">What is promised</h2>
               {view.mayEdit && (
-                <button
-                  type="button"
-                  className="button button-small"
+                <Button
+                  small
                   disabled={made !== null}
                   onClick={() => {
                     const target = newTarget(newId());
@@ -165,7 +164,7 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
                   }}
                 >
                   New promise
-                </button>
+                </Button>
               )}
             </div>
             <p className="text-[12.5px] text-ink-soft">
@@ -180,23 +179,23 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
                       <b className="min-w-0 flex-1 truncate">{t.name || "New promise"}</b>
                       {view.mayEdit && t !== made && (
                         <>
-                          <button
-                            type="button"
-                            className="button button-small button-quiet !px-1"
+                          <Button
+                            look="quiet"
+                            small
+                            className="!px-1"
                             aria-label={`${t.name} further up`}
                             disabled={i === 0}
                             onClick={() => move(i, -1)}
                           >
                             ↑
-                          </button>
-                          <button
-                            type="button"
-                            className="button button-small"
+                          </Button>
+                          <Button
+                            small
                             aria-expanded={editing === t.id}
                             onClick={() => (editing === t.id ? close() : setEditing(t.id))}
                           >
                             {editing === t.id ? "Close" : "Change"}
-                          </button>
+                          </Button>
                         </>
                       )}
                     </div>

@@ -1,4 +1,6 @@
 "use client";
+import { Note } from "@/ui/kit/note";
+import { Button, TextButton, ButtonLink } from "@/ui/kit/button";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState, type FormEvent, type ReactNode } from "react";
 import { shownQuestions, type FormDefinition, type RawAnswers } from "@/core/intake/form";
@@ -65,9 +67,9 @@ export function ReportForm({ projectKey, projectName, slug, definition }: Public
           Keep the address; we have sent it to you by mail too.
         </p>
         <p className="mt-4">
-          <a className="button button-accent" href={`/r/${sent.token}`}>
+          <ButtonLink look="accent" href={`/r/${sent.token}`}>
             Open my page
-          </a>
+          </ButtonLink>
         </p>
       </Sheet>
     );
@@ -102,22 +104,23 @@ export function ReportForm({ projectKey, projectName, slug, definition }: Public
           }
         />
         {problem && (
-          <p role="alert" className="border-l-[3px] border-alarm bg-alarm-soft px-3 py-2">
+          <Note kind="problem">
             <b>
               {problem.errors.length > 0 ? "Something is missing or not right." : problem.sentence}
             </b>{" "}
             {problem.errors.length > 0
               ? "It is marked above; what you typed is still there."
               : problem.help}
-          </p>
+          </Note>
         )}
-        <button
+        <Button
           type="submit"
           disabled={busy || Boolean(fileError)}
-          className="button button-accent self-start !min-h-10 !px-6 !text-[15px]"
+          look="accent"
+          className="self-start !min-h-10 !px-6 !text-[15px]"
         >
           {busy ? "Sending…" : joins ? "Add me to it" : "Send report"}
-        </button>
+        </Button>
       </form>
     </Sheet>
   );
@@ -157,33 +160,26 @@ function KnownProblems({
   });
   if (joined)
     return (
-      <p
-        role="status"
-        className="flex flex-wrap items-center gap-x-3 border-l-[3px] border-accent bg-accent-soft px-3 py-2"
-      >
+      <Note kind="done" className="flex flex-wrap items-center gap-x-3">
         <span>
           You add yourself to: <b>{joined.words}</b>. You will hear when it is done.
         </span>
-        <button type="button" className="link" onClick={() => onJoin(null)}>
-          It is something else
-        </button>
-      </p>
+        <TextButton onClick={() => onJoin(null)}>It is something else</TextButton>
+      </Note>
     );
   if (text.length < LEAST_TYPED || known.length === 0) return null;
   return (
-    <div role="status" className="border-l-[3px] border-signal bg-signal-soft px-3 py-2">
+    <Note kind="look">
       <p className="font-semibold">Is it one of these? We know of them already.</p>
       <ul>
         {known.map((k) => (
           <li key={k.id} className="flex flex-wrap items-baseline justify-between gap-x-3 py-0.5">
             <span>{k.words}</span>
-            <button type="button" className="link" onClick={() => onJoin(k)}>
-              Add yourself
-            </button>
+            <TextButton onClick={() => onJoin(k)}>Add yourself</TextButton>
           </li>
         ))}
       </ul>
-    </div>
+    </Note>
   );
 }
 

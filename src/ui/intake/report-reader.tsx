@@ -1,4 +1,5 @@
 "use client";
+import { Button } from "@/ui/kit/button";
 import type { ReportView } from "@/core/intake/desk-view";
 import { WAY_WORDS } from "@/core/intake/report";
 import { VERDICT_PAST, type VerdictKind } from "@/core/intake/verdict";
@@ -63,18 +64,14 @@ export function ReportReader({
         <p className="flex items-center gap-3 bg-signal-soft px-3 py-2 text-signal-ink">
           {standing.by ?? "A rule"} {VERDICT_PAST[standing.kind]} it {ago(standing.at, now)}.
           {mayJudge && (
-            <button
-              type="button"
-              className="button button-small"
-              onClick={() => onUndo(standing.id)}
-            >
+            <Button small onClick={() => onUndo(standing.id)}>
               Undo the verdict
-            </button>
+            </Button>
           )}
           {mayJudge && report.status === "merged" && (
-            <button type="button" className="button button-small" onClick={onApart}>
+            <Button small onClick={onApart}>
               Take it off {view.itemKey}
-            </button>
+            </Button>
           )}
         </p>
       )}

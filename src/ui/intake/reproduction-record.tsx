@@ -1,4 +1,7 @@
 "use client";
+import { Choice } from "@/ui/kit/check";
+import { TextInput, TextArea } from "@/ui/kit/field";
+import { TextButton, Button } from "@/ui/kit/button";
 import { CheckCircle2, CircleDashed, CircleSlash2 } from "lucide-react";
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import type { ReportView } from "@/core/intake/desk-view";
@@ -66,9 +69,9 @@ export function ReproductionRecord({
       <h3 className="flex items-center gap-3 text-[13px]">
         Tried here
         {mayJudge && !trying && (
-          <button type="button" className="link font-normal" onClick={() => onTrying(true)}>
+          <TextButton className="font-normal" onClick={() => onTrying(true)}>
             I tried it <kbd>t</kbd>
-          </button>
+          </TextButton>
         )}
       </h3>
       <p className={view.reproducible === "not tried" ? "text-ink-soft" : ""}>
@@ -95,13 +98,12 @@ export function ReproductionRecord({
                   )}
                 </span>
                 {t.mine && mayJudge && (
-                  <button
-                    type="button"
-                    className="link whitespace-nowrap text-[12.5px]"
+                  <TextButton
+                    className="whitespace-nowrap text-[12.5px]"
                     onClick={() => void takeBack(t.id)}
                   >
                     take back
-                  </button>
+                  </TextButton>
                 )}
               </li>
             );
@@ -111,16 +113,12 @@ export function ReproductionRecord({
       {mayJudge && open && view.reproducible === "not reproduced" && (
         <p className="mt-2 flex flex-wrap items-center gap-2 border-l-[3px] border-line-strong pl-3 text-[13px]">
           It cannot be made to happen:
-          <button type="button" className="button button-small" onClick={() => onVerdict("park")}>
+          <Button small onClick={() => onVerdict("park")}>
             look again on a day
-          </button>
-          <button
-            type="button"
-            className="button button-small"
-            onClick={() => onVerdict("decline", NOT_REPRODUCED)}
-          >
+          </Button>
+          <Button small onClick={() => onVerdict("decline", NOT_REPRODUCED)}>
             end it, in these words
-          </button>
+          </Button>
         </p>
       )}
     </section>
@@ -165,8 +163,7 @@ function TryForm({
     >
       <label className="flex flex-col gap-1">
         Where, and with what?
-        <input
-          className="field"
+        <TextInput
           autoFocus
           required
           maxLength={200}
@@ -176,12 +173,7 @@ function TryForm({
       </label>
       <label className="flex flex-col gap-1">
         Version
-        <input
-          className="field"
-          maxLength={80}
-          value={version}
-          onChange={(e) => setVersion(e.target.value)}
-        />
+        <TextInput maxLength={80} value={version} onChange={(e) => setVersion(e.target.value)} />
       </label>
       <div
         role="radiogroup"
@@ -189,22 +181,15 @@ function TryForm({
         className="col-span-full flex flex-wrap gap-4 font-normal"
       >
         {REPRODUCTION_RESULTS.map((r) => (
-          <label key={r} className="inline-flex items-center gap-1.5">
-            <input
-              type="radio"
-              name="came of it"
-              className="accent-(--accent)"
-              checked={result === r}
-              onChange={() => setResult(r)}
-            />
+          <Choice key={r} name="came of it" checked={result === r} onChange={() => setResult(r)}>
             {r}
-          </label>
+          </Choice>
         ))}
       </div>
       <label className="col-span-full flex flex-col gap-1">
         What else you saw
-        <textarea
-          className="field !min-h-10 !font-normal"
+        <TextArea
+          className="!min-h-10 !font-normal"
           rows={2}
           maxLength={2_000}
           value={note}
@@ -217,12 +202,12 @@ function TryForm({
         </p>
       )}
       <span className="col-span-full flex justify-end gap-2">
-        <button type="button" className="button button-small button-quiet" onClick={onDone}>
+        <Button look="quiet" small onClick={onDone}>
           Leave it
-        </button>
-        <button type="submit" className="button button-small button-accent">
+        </Button>
+        <Button type="submit" look="accent" small>
           Keep it
-        </button>
+        </Button>
       </span>
     </form>
   );

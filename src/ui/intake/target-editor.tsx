@@ -1,4 +1,7 @@
 "use client";
+import { Button } from "@/ui/kit/button";
+import { Choice } from "@/ui/kit/check";
+import { Field, TextInput } from "@/ui/kit/field";
 import { useState } from "react";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { ServiceTarget } from "@/core/intake/service-target";
@@ -15,8 +18,6 @@ export function newTarget(id: string): ServiceTarget {
     working: true,
   };
 }
-
-const FIELD = "flex flex-col gap-0.5 text-[12px] font-semibold";
 
 /** What a promise leaves open. */
 export function TargetEditor({
@@ -46,10 +47,8 @@ export function TargetEditor({
         onSave(draft);
       }}
     >
-      <label className={FIELD}>
-        Name
-        <input
-          className="field"
+      <Field label="Name">
+        <TextInput
           required
           autoFocus
           maxLength={60}
@@ -57,12 +56,10 @@ export function TargetEditor({
           onChange={(e) => set({ name: e.target.value })}
           placeholder="Critical at the gates"
         />
-      </label>
+      </Field>
       <div className="grid grid-cols-2 gap-2">
-        <label className={FIELD}>
-          Answer within, hours
-          <input
-            className="field"
+        <Field label="Answer within, hours">
+          <TextInput
             type="number"
             min={0.1}
             step="any"
@@ -70,11 +67,9 @@ export function TargetEditor({
             onChange={(e) => set({ answerHours: hours(e.target.value) })}
             placeholder="not promised"
           />
-        </label>
-        <label className={FIELD}>
-          Done within, hours
-          <input
-            className="field"
+        </Field>
+        <Field label="Done within, hours">
+          <TextInput
             type="number"
             min={0.1}
             step="any"
@@ -82,21 +77,19 @@ export function TargetEditor({
             onChange={(e) => set({ resolveHours: hours(e.target.value) })}
             placeholder="not promised"
           />
-        </label>
+        </Field>
       </div>
       <fieldset className="flex gap-4 text-[13px]">
         <legend className="sr-only">Hours count</legend>
         {[true, false].map((working) => (
-          <label key={String(working)} className="inline-flex items-center gap-1.5">
-            <input
-              type="radio"
-              name={`working ${draft.id}`}
-              className="accent-(--accent)"
-              checked={draft.working === working}
-              onChange={() => set({ working })}
-            />
+          <Choice
+            key={String(working)}
+            name={`working ${draft.id}`}
+            checked={draft.working === working}
+            onChange={() => set({ working })}
+          >
             {working ? "in working time" : "by the clock"}
-          </label>
+          </Choice>
         ))}
       </fieldset>
       <p className="text-[12px] font-semibold">For items</p>
@@ -107,24 +100,16 @@ export function TargetEditor({
         onChange={(condition) => set({ condition })}
       />
       <div className="flex gap-2">
-        <button
-          type="submit"
-          className="button button-small button-accent"
-          disabled={!draft.name.trim()}
-        >
+        <Button type="submit" look="accent" small disabled={!draft.name.trim()}>
           {isNew ? "Promise it" : "Store the promise"}
-        </button>
-        <button type="button" className="button button-small button-quiet" onClick={onCancel}>
+        </Button>
+        <Button look="quiet" small onClick={onCancel}>
           Leave it
-        </button>
+        </Button>
         {!isNew && (
-          <button
-            type="button"
-            className="button button-small button-quiet ml-auto text-alarm"
-            onClick={onRemove}
-          >
+          <Button look="danger" small className="ml-auto" onClick={onRemove}>
             Take it out
-          </button>
+          </Button>
         )}
       </div>
     </form>

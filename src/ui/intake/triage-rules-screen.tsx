@@ -1,4 +1,8 @@
 "use client";
+import { Note } from "@/ui/kit/note";
+import { Field, TextInput, TextArea } from "@/ui/kit/field";
+import { wordOptions, Select } from "@/ui/kit/select";
+import { Button, TextButton } from "@/ui/kit/button";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { PRIORITIES, type Priority } from "@/core/item/fields";
@@ -13,7 +17,6 @@ import { ask, problemOf, type Problem } from "@/ui/kit/request";
 import { v7 as newId } from "uuid";
 import { intakeContract } from "@/core/intake/contract";
 
-const FIELD = "flex flex-col gap-0.5 text-[12px] font-semibold";
 /** The stronger the priority, the darker; the word stands in it. */
 const SHADE: Record<Priority, string> = {
   low: "",
@@ -67,23 +70,18 @@ export function TriageRulesScreen({
           Agreed once, so that nobody argues at each report.
         </p>
         {mayEdit && changed && (
-          <button
-            type="button"
-            className="button button-quiet"
-            onClick={() => (setDraft(seen.rules), setProblem(null))}
-          >
+          <Button look="quiet" onClick={() => (setDraft(seen.rules), setProblem(null))}>
             Take my changes back
-          </button>
+          </Button>
         )}
         {mayEdit && (
-          <button
-            type="button"
-            className="button button-accent"
+          <Button
+            look="accent"
             disabled={!changed}
             onClick={() => void store(draft, "The triage rules are changed.")}
           >
             Store the rules
-          </button>
+          </Button>
         )}
       </div>
       <fieldset
@@ -91,12 +89,9 @@ export function TriageRulesScreen({
         className="grid min-h-0 flex-1 grid-cols-1 content-start gap-x-10 gap-y-6 overflow-y-auto px-5 py-4 xl:grid-cols-2"
       >
         {problem && (
-          <p
-            role="alert"
-            className="col-span-full border-l-[3px] border-alarm bg-alarm-soft px-3 py-1.5"
-          >
+          <Note kind="problem" className="col-span-full">
             <b>{problem.sentence}</b> {problem.errors[0]?.message ?? problem.help}
-          </p>
+          </Note>
         )}
         <section aria-label="Priority">
           <h2 className="text-[15px]">Priority from impact and urgency</h2>
@@ -123,26 +118,23 @@ export function TriageRulesScreen({
                   </th>
                   {URGENCIES.map((urgency) => (
                     <td key={urgency} className="p-0.5">
-                      <select
-                        aria-label={`Priority when it hits ${impact} and ${urgency === "can wait" ? "can wait" : `is needed ${urgency}`}`}
-                        className={`field ${SHADE[draft.grid[impact][urgency]]}`}
+                      <Select
+                        label={`Priority when it hits ${impact} and ${urgency === "can wait" ? "can wait" : `is needed ${urgency}`}`}
+                        className={SHADE[draft.grid[impact][urgency]]}
                         value={draft.grid[impact][urgency]}
-                        onChange={(e) =>
+                        options={wordOptions(PRIORITIES)}
+                        onChange={(next) =>
                           set({
                             grid: {
                               ...draft.grid,
                               [impact]: {
                                 ...draft.grid[impact],
-                                [urgency]: e.target.value as Priority,
+                                [urgency]: next as Priority,
                               },
                             },
                           })
                         }
-                      >
-                        {PRIORITIES.map((p) => (
-                          <option key={p}>{p}</option>
-                        ))}
-                      </select>
+                      />
                     </td>
                   ))}
                 </tr>
@@ -153,10 +145,8 @@ export function TriageRulesScreen({
         <section aria-label="Waiting for answers" className="flex flex-col gap-2">
           <h2 className="text-[15px]">When nobody answers</h2>
           <div className="grid grid-cols-3 gap-3">
-            <label className={FIELD}>
-              Ask again after, days
-              <input
-                className="field"
+            <Field label="Ask again after, days">
+              <TextInput
                 type="number"
                 min={1}
                 max={365}
@@ -164,11 +154,9 @@ export function TriageRulesScreen({
                 placeholder="never"
                 onChange={(e) => set({ remindAfterDays: number(e.target.value) })}
               />
-            </label>
-            <label className={FIELD}>
-              End it after, days
-              <input
-                className="field"
+            </Field>
+            <Field label="End it after, days">
+              <TextInput
                 type="number"
                 min={1}
                 max={365}
@@ -176,11 +164,9 @@ export function TriageRulesScreen({
                 placeholder="never"
                 onChange={(e) => set({ endAfterDays: number(e.target.value) })}
               />
-            </label>
-            <label className={FIELD}>
-              Items a person works on at once
-              <input
-                className="field"
+            </Field>
+            <Field label="Items a person works on at once">
+              <TextInput
                 type="number"
                 min={1}
                 max={50}
@@ -188,26 +174,24 @@ export function TriageRulesScreen({
                 placeholder="no limit"
                 onChange={(e) => set({ personLimit: number(e.target.value) })}
               />
-            </label>
+            </Field>
           </div>
-          <label className={FIELD}>
-            What the requester reads when it ends
-            <textarea
-              className="field"
+          <Field label="What the requester reads when it ends">
+            <TextArea
               rows={3}
               maxLength={2_000}
               value={draft.endWords}
               onChange={(e) => set({ endWords: e.target.value })}
             />
-          </label>
+          </Field>
         </section>
         <section aria-label="Questions asked often" className="flex flex-col gap-2">
           <h2 className="text-[15px]">Questions asked often</h2>
           {draft.questions.map((q, i) => (
             <div key={q.id} className="flex flex-col gap-1 border-t border-line pt-2">
               <div className="flex gap-2">
-                <input
-                  className="field !w-52"
+                <TextInput
+                  className="!w-52"
                   aria-label={`Name of question ${i + 1}`}
                   maxLength={60}
                   value={q.name}
@@ -216,16 +200,15 @@ export function TriageRulesScreen({
                   }
                 />
                 <span className="flex-1" />
-                <button
-                  type="button"
-                  className="link text-[12.5px]"
+                <TextButton
+                  className="text-[12.5px]"
                   onClick={() => set({ questions: draft.questions.toSpliced(i, 1) })}
                 >
                   take out
-                </button>
+                </TextButton>
               </div>
-              <textarea
-                className="field !min-h-12"
+              <TextArea
+                className="!min-h-12"
                 aria-label={`Text of question ${i + 1}`}
                 rows={2}
                 maxLength={5_000}
@@ -237,9 +220,9 @@ export function TriageRulesScreen({
             </div>
           ))}
           {mayEdit && (
-            <button
-              type="button"
-              className="button button-small self-start"
+            <Button
+              small
+              className="self-start"
               onClick={() =>
                 set({
                   questions: [...draft.questions, { id: newId(), name: "", text: "" }],
@@ -247,7 +230,7 @@ export function TriageRulesScreen({
               }
             >
               Add a question
-            </button>
+            </Button>
           )}
         </section>
         <section aria-label="Reasons for declining" className="flex flex-col gap-2">
@@ -257,8 +240,8 @@ export function TriageRulesScreen({
           </p>
           {draft.declineReasons.map((reason, i) => (
             <div key={i} className="flex items-start gap-2">
-              <textarea
-                className="field !min-h-9"
+              <TextArea
+                className="!min-h-9"
                 aria-label={`Reason ${i + 1}`}
                 rows={1}
                 maxLength={2_000}
@@ -267,33 +250,31 @@ export function TriageRulesScreen({
                   set({ declineReasons: draft.declineReasons.with(i, e.target.value) })
                 }
               />
-              <button
-                type="button"
-                className="link whitespace-nowrap pt-1 text-[12.5px]"
+              <TextButton
+                className="whitespace-nowrap pt-1 text-[12.5px]"
                 onClick={() => set({ declineReasons: draft.declineReasons.toSpliced(i, 1) })}
               >
                 take out
-              </button>
+              </TextButton>
             </div>
           ))}
           {mayEdit && (
-            <button
-              type="button"
-              className="button button-small self-start"
+            <Button
+              small
+              className="self-start"
               onClick={() => set({ declineReasons: [...draft.declineReasons, ""] })}
             >
               Add a reason
-            </button>
+            </Button>
           )}
         </section>
         {mayEdit && (
-          <button
-            type="button"
-            className="link col-span-full justify-self-start text-[13px]"
+          <TextButton
+            className="col-span-full justify-self-start text-[13px]"
             onClick={() => setDraft(FIRST_TRIAGE_RULES)}
           >
             Begin again with the rules a new project has
-          </button>
+          </TextButton>
         )}
       </fieldset>
     </div>

@@ -1,4 +1,9 @@
 "use client";
+import { FormProblem } from "@/ui/kit/note";
+import { DateInput } from "@/ui/kit/date-input";
+import { Button } from "@/ui/kit/button";
+import { Field, TextArea } from "@/ui/kit/field";
+import { Check, Choice } from "@/ui/kit/check";
 import { cutText } from "@/core/formats/cut-text";
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import { dayNumber } from "@/core/calendar/zone";
@@ -12,7 +17,6 @@ import { isRefusal } from "@/core/workflow/refusal";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { AcceptFields } from "./accept-fields";
 import { ItemPicker } from "./item-picker";
-import { Labelled } from "./labelled";
 import { standsAt } from "./stands-at";
 
 export const VERDICT_BUTTONS: { kind: VerdictKind; label: string; key: string; does: string }[] = [
@@ -66,7 +70,10 @@ export function VerdictForm({
   const [busy, setBusy] = useState(false);
   const form = useRef<HTMLFormElement>(null);
   useEffect(
-    () => form.current?.querySelector<HTMLElement>("[data-first],input,textarea,select")?.focus(),
+    () =>
+      form.current
+        ?.querySelector<HTMLElement>("[data-first],input,textarea,[role=combobox],[aria-haspopup]")
+        ?.focus(),
     [],
   );
 
@@ -115,15 +122,9 @@ export function VerdictForm({
         <p className="text-[13px]">
           <b>On all {several} selected reports.</b>{" "}
           {kind === "accept" && (
-            <label className="inline-flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                className="accent-(--accent)"
-                checked={together}
-                onChange={(e) => setTogether(e.target.checked)}
-              />
+            <Check checked={together} onChange={setTogether}>
               one item for all of them: the first becomes it, the others are merged into it
-            </label>
+            </Check>
           )}
         </p>
       )}
@@ -158,17 +159,17 @@ export function VerdictForm({
             options={desk.rules.questions.map((q) => [q.text, q.name])}
             onChoose={setText}
           />
-          <Labelled label="What do you need to know? The requester reads this.">
-            <textarea
+          <Field label="What do you need to know? The requester reads this.">
+            <TextArea
               data-first
-              className="field !font-normal"
+              className="!font-normal"
               required
               maxLength={5_000}
               rows={3}
               value={text}
               onChange={(e) => setText(e.target.value)}
             />
-          </Labelled>
+          </Field>
           <p className="text-[12.5px] text-ink-soft">{waitingWords(desk)}</p>
         </>
       )}
@@ -189,38 +190,34 @@ export function VerdictForm({
             options={desk.rules.declineReasons.map((r) => [r, r])}
             onChoose={setText}
           />
-          <Labelled label="Why not? The requester reads this reason.">
-            <textarea
+          <Field label="Why not? The requester reads this reason.">
+            <TextArea
               data-first
-              className="field !font-normal"
+              className="!font-normal"
               required
               maxLength={2_000}
               rows={3}
               value={text}
               onChange={(e) => setText(e.target.value)}
             />
-          </Labelled>
+          </Field>
         </>
       )}
       <Told verdict={verdict()} desk={desk} view={view} />
       {problem && (
-        <p role="alert" className="text-[13px] text-alarm">
+        <FormProblem>
           <b>{problem.sentence}</b> {problem.errors[0]?.message ?? problem.help}
-        </p>
+        </FormProblem>
       )}
       <div className="flex items-center justify-end gap-2">
-        <button type="button" className="button button-quiet" onClick={onCancel}>
+        <Button look="quiet" onClick={onCancel}>
           Back to reading
-        </button>
-        <button
-          type="submit"
-          disabled={busy || (kind === "merge" && !target)}
-          className="button button-accent"
-        >
+        </Button>
+        <Button type="submit" disabled={busy || (kind === "merge" && !target)} look="accent">
           {kind === "accept" && (acceptance.onBoard || acceptance.found?.where === "fix now")
             ? "Accept onto the board"
             : VERDICT_BUTTONS.find((b) => b.kind === kind)!.does}
-        </button>
+        </Button>
       </div>
     </form>
   );
@@ -260,15 +257,15 @@ function Ready({
   return (
     <div role="group" aria-label={label} className="flex flex-wrap gap-1.5">
       {options.map(([text, name]) => (
-        <button
+        <Button
           key={text}
-          type="button"
-          className="button button-small !font-normal"
+          small
+          className="!font-normal"
           title={text}
           onClick={() => onChoose(text)}
         >
           {name}
-        </button>
+        </Button>
       ))}
     </div>
   );
@@ -296,38 +293,17 @@ function ParkFields({
   return (
     <div className="flex flex-col gap-2">
       <div role="radiogroup" aria-label="Until" className="flex gap-4 text-[13px]">
-        <label className="inline-flex items-center gap-1.5">
-          <input
-            type="radio"
-            name="until"
-            className="accent-(--accent)"
-            checked={awaited === null}
-            onChange={() => onAwaited(null)}
-          />
+        <Choice name="until" checked={awaited === null} onChange={() => onAwaited(null)}>
           until a day
-        </label>
-        <label className="inline-flex items-center gap-1.5">
-          <input
-            type="radio"
-            name="until"
-            className="accent-(--accent)"
-            checked={awaited !== null}
-            onChange={() => onAwaited("")}
-          />
+        </Choice>
+        <Choice name="until" checked={awaited !== null} onChange={() => onAwaited("")}>
           until an item is done
-        </label>
+        </Choice>
       </div>
       {awaited === null ? (
-        <Labelled label="Look at it again on">
-          <input
-            data-first
-            className="field !w-48"
-            type="date"
-            required
-            value={until}
-            onChange={(e) => onUntil(e.target.value)}
-          />
-        </Labelled>
+        <Field label="Look at it again on">
+          <DateInput data-first required value={until} onChange={onUntil} />
+        </Field>
       ) : (
         <ItemPicker
           projectKey={desk.project.key}

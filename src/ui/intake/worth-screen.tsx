@@ -1,4 +1,8 @@
 "use client";
+import { TextInput } from "@/ui/kit/field";
+import { Check } from "@/ui/kit/check";
+import { Button, TextButton } from "@/ui/kit/button";
+import { Select } from "@/ui/kit/select";
 import { counted } from "@/core/formats/counted";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { ThumbsUp } from "lucide-react";
@@ -107,39 +111,31 @@ export function WorthScreen({ initial }: { initial: WorthView }) {
         <h1 className="text-[18px]">What the backlog of {view.project.name} is worth</h1>
         <label className="flex items-center gap-1.5 text-[13.5px] text-ink-soft">
           by
-          <select
-            className="field !w-auto font-semibold"
+          <Select
+            className="!w-auto font-semibold"
             value={order}
-            onChange={(e) => setOrder(e.target.value as ScoreOrder)}
-          >
-            {SCORE_ORDERS.map((o) => (
-              <option key={o} value={o}>
-                {ORDER_WORDS[o]}
-              </option>
-            ))}
-          </select>
+            options={SCORE_ORDERS.map((o) => ({ value: o, label: ORDER_WORDS[o] }))}
+            onChange={(next) => setOrder(next as ScoreOrder)}
+          />
         </label>
         <span className="flex-1" />
         {view.maySetModel && (
-          <button
-            type="button"
-            className="button button-small"
+          <Button
+            small
             aria-pressed={part === "model"}
             onClick={() => setPart(part === "model" ? "table" : "model")}
           >
             The model
-          </button>
+          </Button>
         )}
         {view.mayScore && (
-          <button
-            type="button"
-            className="button"
+          <Button
             disabled={moves.length === 0}
             aria-pressed={part === "moves"}
             onClick={() => setPart(part === "moves" ? "table" : "moves")}
           >
             Reorder the backlog by this
-          </button>
+          </Button>
         )}
       </div>
       <div className="min-h-0 flex-1 overflow-auto px-4 py-2">
@@ -177,20 +173,12 @@ export function WorthScreen({ initial }: { initial: WorthView }) {
               })}
             </ol>
             <div className="mt-2 flex gap-2">
-              <button
-                type="button"
-                className="button button-small button-accent"
-                onClick={() => void reorder()}
-              >
+              <Button look="accent" small onClick={() => void reorder()}>
                 Put the backlog into this order
-              </button>
-              <button
-                type="button"
-                className="button button-small button-quiet"
-                onClick={() => setPart("table")}
-              >
+              </Button>
+              <Button look="quiet" small onClick={() => setPart("table")}>
                 Leave it as it is
-              </button>
+              </Button>
             </div>
           </section>
         )}
@@ -230,13 +218,9 @@ export function WorthScreen({ initial }: { initial: WorthView }) {
                   <td className="min-w-[240px] max-w-[380px] py-0.5 pl-2">
                     <span className="flex items-center gap-2">
                       <TypeGlyph typeId={row.typeId} />
-                      <button
-                        type="button"
-                        className="link key !text-accent"
-                        onClick={() => openItem(row.key)}
-                      >
+                      <TextButton className="key !text-accent" onClick={() => openItem(row.key)}>
                         {row.key}
-                      </button>
+                      </TextButton>
                       <span className="min-w-0 flex-1 truncate">{row.title}</span>
                     </span>
                   </td>
@@ -251,9 +235,10 @@ export function WorthScreen({ initial }: { initial: WorthView }) {
                           onStore={(value) => score(row, c.id, value)}
                         />
                       ) : c.source === "votes" ? (
-                        <button
-                          type="button"
-                          className={`button button-small button-quiet !px-1 ${row.voted ? "text-accent" : ""}`}
+                        <Button
+                          look="quiet"
+                          small
+                          className={row.voted ? "!px-1 text-accent" : "!px-1"}
                           aria-pressed={row.voted}
                           aria-label={`Vote for ${row.key}, ${row.request.votes} so far`}
                           disabled={!view.mayScore}
@@ -262,7 +247,7 @@ export function WorthScreen({ initial }: { initial: WorthView }) {
                           }
                         >
                           <ThumbsUp size={13} aria-hidden="true" /> {row.request.votes}
-                        </button>
+                        </Button>
                       ) : (
                         number(row.request.estimate)
                       )}
@@ -300,14 +285,12 @@ export function WorthScreen({ initial }: { initial: WorthView }) {
                   </td>
                   <td className="text-right">
                     <label className="inline-flex items-center justify-end">
-                      <input
-                        type="checkbox"
-                        className="accent-(--accent)"
+                      <Check
                         aria-label={`Compare ${row.key}`}
                         checked={compared.includes(row.itemId)}
-                        onChange={(e) =>
+                        onChange={(on) =>
                           setCompared((all) =>
-                            e.target.checked
+                            on
                               ? [...all, row.itemId].slice(-2)
                               : all.filter((id) => id !== row.itemId),
                           )
@@ -341,8 +324,9 @@ function ScoreInput({
   const [draft, setDraft] = useState<string | null>(null);
   const shown = draft ?? (value === null ? "" : String(value));
   return (
-    <input
-      className="field field-plain !w-14 text-center"
+    <TextInput
+      plain
+      className="!w-14 text-center"
       type="number"
       min={0}
       max={scale}
@@ -411,9 +395,9 @@ function Compare({
           ))}
         </tbody>
       </table>
-      <button type="button" className="button button-small button-quiet mt-1" onClick={onClose}>
+      <Button look="quiet" small className="mt-1" onClick={onClose}>
         Close the comparison
-      </button>
+      </Button>
     </section>
   );
 }

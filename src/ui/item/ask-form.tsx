@@ -1,4 +1,9 @@
 "use client";
+import { DateInput } from "@/ui/kit/date-input";
+import { namedOptions, Select } from "@/ui/kit/select";
+import { Field, TextInput, TextArea } from "@/ui/kit/field";
+import { Button } from "@/ui/kit/button";
+import { Check } from "@/ui/kit/check";
 import { useState, type FormEvent } from "react";
 import type { MoveAnswers } from "@/core/item/command";
 import { ITEM_FIELDS, itemField, type EditableField } from "@/core/item/fields";
@@ -87,14 +92,11 @@ export function AskForm({
             <legend className="mb-0.5 text-[12.5px] font-semibold">{ask.label}</legend>
             {ask.policies.map((policy) => (
               <label key={policy.id} className="flex items-start gap-2">
-                <input
-                  type="checkbox"
-                  className="mt-1 accent-(--accent)"
+                <Check
+                  className="mt-1"
                   checked={ticks.includes(policy.id)}
-                  onChange={(e) =>
-                    setTicks((t) =>
-                      e.target.checked ? [...t, policy.id] : t.filter((id) => id !== policy.id),
-                    )
+                  onChange={(on) =>
+                    setTicks((t) => (on ? [...t, policy.id] : t.filter((id) => id !== policy.id)))
                   }
                 />
                 {policy.text}
@@ -122,8 +124,7 @@ export function AskForm({
             {missing === ask.field && <p className="text-alarm">Fill it in first.</p>}
           </div>
         ) : (
-          <label key={ask.field} className="flex flex-col gap-1 text-[12.5px] font-semibold">
-            {ask.label}
+          <Field key={ask.field} label={ask.label}>
             <AskField
               ask={ask}
               first={i === 0}
@@ -132,16 +133,16 @@ export function AskForm({
               names={names}
               onChange={(value) => set(ask.field, value)}
             />
-          </label>
+          </Field>
         ),
       )}
       <div className="flex justify-end gap-2">
-        <button type="button" className="button button-small button-quiet" onClick={onCancel}>
+        <Button look="quiet" small onClick={onCancel}>
           Leave it where it is
-        </button>
-        <button type="submit" className="button button-small button-accent">
+        </Button>
+        <Button type="submit" look="accent" small>
           {verb}
-        </button>
+        </Button>
       </div>
     </form>
   );
@@ -162,27 +163,24 @@ function AskField({
   names: Names;
   onChange: (value: string) => void;
 }) {
-  const shared = {
-    id: `ask-${ask.field}`,
-    className: "field",
+  const about = { id: `ask-${ask.field}`, value } as const;
+  const typed = {
+    ...about,
     autoFocus: first,
     "aria-invalid": invalid,
-    value,
-  } as const;
+    onChange: (e: { target: { value: string } }) => onChange(e.target.value),
+  };
   const choice = (options: readonly Named[], none: string | undefined) => (
-    <select {...shared} onChange={(e) => onChange(e.target.value)}>
-      {none && <option value="">{none}</option>}
-      {options.map((o) => (
-        <option key={o.id} value={o.id}>
-          {o.name}
-        </option>
-      ))}
-    </select>
+    <Select
+      {...about}
+      autoFocus={first}
+      invalid={invalid}
+      options={[...(none ? [{ value: "", label: none }] : []), ...namedOptions(options)]}
+      onChange={onChange}
+    />
   );
   const plain = (words: readonly string[]) => words.map((w) => ({ id: w, name: w }));
-  const long = (most: number) => (
-    <textarea {...shared} rows={2} maxLength={most} onChange={(e) => onChange(e.target.value)} />
-  );
+  const long = (most: number) => <TextArea {...typed} rows={2} maxLength={most} />;
   if (ask.field === "outcome") return choice(plain(ask.allowed), undefined);
   if (ask.field === "reason" || ask.field === "comment" || ask.field === "overrideReason")
     return long(2_000);
@@ -197,23 +195,11 @@ function AskField({
       );
     }
     case "number":
-      return (
-        <input
-          {...shared}
-          type="number"
-          min={0}
-          step="any"
-          onChange={(e) => onChange(e.target.value)}
-        />
-      );
+      return <TextInput {...typed} type="number" min={0} step="any" />;
     case "date":
-      return <input {...shared} type="date" onChange={(e) => onChange(e.target.value)} />;
+      return <DateInput {...about} aria-invalid={invalid} onChange={onChange} />;
     case "text":
-      return editor.long ? (
-        long(50_000)
-      ) : (
-        <input {...shared} maxLength={200} onChange={(e) => onChange(e.target.value)} />
-      );
+      return editor.long ? long(50_000) : <TextInput {...typed} maxLength={200} />;
     case "labels":
     case "flag":
       // Neither can be demanded: they always say something.

@@ -1,4 +1,7 @@
 "use client";
+import { Note } from "@/ui/kit/note";
+import { TextArea } from "@/ui/kit/field";
+import { TextButton, Button } from "@/ui/kit/button";
 import { useState } from "react";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { Words } from "@/ui/kit/words";
@@ -56,10 +59,10 @@ export function EditableText({
       <div className="mb-1 flex items-baseline justify-between">
         <h3 className="text-[13px]">{label}</h3>
         {mayEdit && draft === null && (
-          <button type="button" className="link text-[12.5px]" onClick={begin}>
+          <TextButton className="text-[12.5px]" onClick={begin}>
             {value ? "Edit" : "Write"}
             <span className="sr-only"> {label.toLowerCase()}</span>
-          </button>
+          </TextButton>
         )}
       </div>
       {draft === null ? (
@@ -70,9 +73,8 @@ export function EditableText({
         )
       ) : (
         <div className="flex flex-col gap-2">
-          <textarea
+          <TextArea
             aria-label={label}
-            className="field"
             rows={7}
             autoFocus
             value={draft}
@@ -86,10 +88,7 @@ export function EditableText({
             }}
           />
           {problem && (
-            <div
-              role="alert"
-              className="border-l-[3px] border-alarm bg-alarm-soft px-3 py-2 text-[13px]"
-            >
+            <Note kind="problem">
               <p className="font-semibold">{problem.sentence}</p>
               <p>{problem.help}</p>
               {typeof other === "string" && (
@@ -100,27 +99,22 @@ export function EditableText({
                   </div>
                 </>
               )}
-            </div>
+            </Note>
           )}
           <div className="flex justify-end gap-2">
-            <button
-              type="button"
-              className="button button-small button-quiet"
+            <Button
+              look="quiet"
+              small
               onClick={() => {
                 setDraft(null);
                 setProblem(null);
               }}
             >
               {typeof other === "string" ? "Keep theirs" : "Leave as it was"}
-            </button>
-            <button
-              type="button"
-              disabled={busy}
-              className="button button-small button-accent"
-              onClick={() => void save()}
-            >
+            </Button>
+            <Button disabled={busy} look="accent" small onClick={() => void save()}>
               {typeof other === "string" ? "Replace theirs with mine" : "Save text"}
-            </button>
+            </Button>
           </div>
         </div>
       )}

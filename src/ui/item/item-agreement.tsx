@@ -1,4 +1,6 @@
 "use client";
+import { Button } from "@/ui/kit/button";
+import { Check } from "@/ui/kit/check";
 import { ago } from "@/ui/kit/time";
 import type { ItemHandle } from "./use-item";
 
@@ -17,12 +19,11 @@ export function ItemAgreement({ handle }: { handle: ItemHandle }) {
         {points.map((p) => (
           <li key={p.id}>
             <label className="flex items-start gap-2">
-              <input
-                type="checkbox"
-                className="mt-1 accent-(--accent)"
+              <Check
+                className="mt-1"
                 disabled={!view.rights.move}
                 checked={p.ticked}
-                onChange={(e) => void send({ kind: "tick", policyId: p.id, on: e.target.checked })}
+                onChange={(on) => void send({ kind: "tick", policyId: p.id, on: on })}
               />
               <span>
                 {p.text}{" "}
@@ -40,22 +41,18 @@ export function ItemAgreement({ handle }: { handle: ItemHandle }) {
             ? "Nobody has approved it yet."
             : `Approved by ${approvals.map((a) => `${a.name} ${ago(a.at, view.now)}`).join(", ")}.`}
           {approvedByMe ? (
-            <button
-              type="button"
-              className="button button-small"
-              onClick={() => void send({ kind: "approve", on: false })}
-            >
+            <Button small onClick={() => void send({ kind: "approve", on: false })}>
               Take my approval back
-            </button>
+            </Button>
           ) : (
             mayApprove && (
-              <button
-                type="button"
-                className="button button-small button-accent"
+              <Button
+                look="accent"
+                small
                 onClick={() => void send({ kind: "approve", on: true }, "Approved.")}
               >
                 Approve
-              </button>
+              </Button>
             )
           )}
         </p>

@@ -1,4 +1,7 @@
 "use client";
+import { Note } from "@/ui/kit/note";
+import { TextInput } from "@/ui/kit/field";
+import { Button, TextButton } from "@/ui/kit/button";
 import { Octagon } from "lucide-react";
 import { useState, type FormEvent } from "react";
 import { tellProblem } from "@/ui/kit/notice";
@@ -32,10 +35,7 @@ export function ItemBlockers({ handle }: { handle: ItemHandle }) {
   return (
     <section className="flex flex-col gap-2">
       {openBlockers.map((b) => (
-        <div
-          key={b.id}
-          className="flex items-start gap-2 border-l-[3px] border-alarm bg-alarm-soft px-3 py-2"
-        >
+        <Note kind="problem" key={b.id} className="flex items-start gap-2">
           <Octagon
             size={15}
             className="mt-0.5 shrink-0 text-alarm"
@@ -47,9 +47,8 @@ export function ItemBlockers({ handle }: { handle: ItemHandle }) {
             {b.waitingFor ? `, waiting for ${b.waitingFor}` : ""}
           </p>
           {may && (
-            <button
-              type="button"
-              className="button button-small"
+            <Button
+              small
               onClick={() =>
                 void send({ kind: "lift", blockId: b.id }, "The blocker is lifted.").catch(
                   tellProblem,
@@ -57,9 +56,9 @@ export function ItemBlockers({ handle }: { handle: ItemHandle }) {
               }
             >
               Lift blocker
-            </button>
+            </Button>
           )}
-        </div>
+        </Note>
       ))}
       {may &&
         (adding ? (
@@ -68,8 +67,7 @@ export function ItemBlockers({ handle }: { handle: ItemHandle }) {
             className="flex flex-col gap-2"
             aria-label="Add a blocker"
           >
-            <input
-              className="field"
+            <TextInput
               aria-label="Why can it not go on?"
               placeholder="Why can it not go on?"
               required
@@ -78,8 +76,7 @@ export function ItemBlockers({ handle }: { handle: ItemHandle }) {
               value={cause}
               onChange={(e) => setCause(e.target.value)}
             />
-            <input
-              className="field"
+            <TextInput
               aria-label="Waiting for whom or what"
               placeholder="Waiting for whom or what (if known)"
               maxLength={200}
@@ -87,26 +84,18 @@ export function ItemBlockers({ handle }: { handle: ItemHandle }) {
               onChange={(e) => setWaitingFor(e.target.value)}
             />
             <div className="flex justify-end gap-2">
-              <button
-                type="button"
-                className="button button-small button-quiet"
-                onClick={() => setAdding(false)}
-              >
+              <Button look="quiet" small onClick={() => setAdding(false)}>
                 Not blocked
-              </button>
-              <button type="submit" className="button button-small">
+              </Button>
+              <Button type="submit" small>
                 Mark as blocked
-              </button>
+              </Button>
             </div>
           </form>
         ) : (
-          <button
-            type="button"
-            className="link self-start text-[13px]"
-            onClick={() => setAdding(true)}
-          >
+          <TextButton className="self-start text-[13px]" onClick={() => setAdding(true)}>
             Add a blocker
-          </button>
+          </TextButton>
         ))}
     </section>
   );

@@ -1,4 +1,6 @@
 "use client";
+import { TextArea } from "@/ui/kit/field";
+import { TextButton } from "@/ui/kit/button";
 import { tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
 import { daysWords, exact } from "@/ui/kit/time";
@@ -29,9 +31,9 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
         {view.parent && (
           <p className="text-[13px] text-ink-soft">
             under{" "}
-            <button type="button" className="link" onClick={() => openItem(view.parent!.key)}>
+            <TextButton onClick={() => openItem(view.parent!.key)}>
               {view.parent.key} {view.parent.title}
-            </button>
+            </TextButton>
           </p>
         )}
         <Title handle={handle} />
@@ -145,13 +147,14 @@ function Title({ handle }: { handle: ItemHandle }) {
       <span className="mt-1.5">
         <TypeGlyph typeId={view.item.typeId} size={18} />
       </span>
-      <textarea
+      <TextArea
         ref={area}
         aria-label="Title"
         rows={1}
         maxLength={300}
         readOnly={!view.rights.edit}
-        className="field field-plain !m-0 resize-none overflow-hidden [field-sizing:content] !px-1 !py-0 font-display text-[18px] font-[650] leading-snug"
+        plain
+        className="!m-0 resize-none overflow-hidden [field-sizing:content] !px-1 !py-0 font-display text-[18px] font-[650] leading-snug"
         value={value}
         onFocus={() => (seen.current = view.item.version)}
         onChange={(e) => setDraft(e.target.value.replaceAll("\n", " "))}

@@ -1,4 +1,7 @@
 "use client";
+import { Button } from "@/ui/kit/button";
+import { TextInput } from "@/ui/kit/field";
+import { Check } from "@/ui/kit/check";
 import { useState, type FormEvent } from "react";
 import { tellProblem } from "@/ui/kit/notice";
 import { sendCommand } from "./send-command";
@@ -55,9 +58,7 @@ export function ItemChildren({ handle }: { handle: ItemHandle }) {
       <ul>
         {view.children.map((child) => (
           <li key={child.id} className="flex items-center gap-2 py-0.5">
-            <input
-              type="checkbox"
-              className="accent-(--accent)"
+            <Check
               checked={child.finished}
               disabled={child.finished || !child.finish || !view.rights.move}
               onChange={() => void finish(child)}
@@ -73,8 +74,7 @@ export function ItemChildren({ handle }: { handle: ItemHandle }) {
       </ul>
       {view.rights.edit && (
         <form onSubmit={(e) => void add(e)} className="mt-1 flex gap-2">
-          <input
-            className="field"
+          <TextInput
             aria-label="New sub-task"
             placeholder="New sub-task"
             required
@@ -82,9 +82,9 @@ export function ItemChildren({ handle }: { handle: ItemHandle }) {
             value={title}
             onChange={(e) => setTitle(e.target.value)}
           />
-          <button type="submit" className="button button-small !min-h-[30px]">
+          <Button type="submit" small className="!min-h-[30px]">
             Add task
-          </button>
+          </Button>
         </form>
       )}
     </section>

@@ -1,4 +1,7 @@
 "use client";
+import { TextInput } from "@/ui/kit/field";
+import { DateInput } from "@/ui/kit/date-input";
+import { Select } from "@/ui/kit/select";
 import { useState } from "react";
 import {
   EDITABLE_FIELDS,
@@ -138,18 +141,13 @@ function Pick({
   return (
     <label className="contents">
       <span className="self-center text-[12.5px] text-ink-soft">{label}</span>
-      <select
-        className="field field-plain"
+      <Select
+        plain
         disabled={locked}
         value={value}
-        onChange={(e) => void onPick(e.target.value)}
-      >
-        {options.map((o) => (
-          <option key={o.value} value={o.value}>
-            {o.label}
-          </option>
-        ))}
-      </select>
+        options={options.map((o) => ({ value: o.value, label: o.label }))}
+        onChange={(next) => void onPick(next)}
+      />
     </label>
   );
 }
@@ -174,11 +172,25 @@ function Typed({
     if (draft !== null && draft !== value) void onStore(draft).finally(() => setDraft(null));
     else setDraft(null);
   };
+  if (type === "date")
+    return (
+      <label className="contents">
+        <span className="self-center text-[12.5px] text-ink-soft">{label}</span>
+        <DateInput
+          plain
+          className=""
+          disabled={locked}
+          value={value}
+          onChange={(day) => void onStore(day)}
+        />
+      </label>
+    );
   return (
     <label className="contents">
       <span className="self-center text-[12.5px] text-ink-soft">{label}</span>
-      <input
-        className={`field field-plain ${wide ? "col-span-3" : ""}`}
+      <TextInput
+        plain
+        className={wide ? "col-span-3" : ""}
         type={type}
         min={type === "number" ? 0 : undefined}
         step={type === "number" ? "any" : undefined}

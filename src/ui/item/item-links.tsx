@@ -1,4 +1,7 @@
 "use client";
+import { TextInput } from "@/ui/kit/field";
+import { wordOptions, Select } from "@/ui/kit/select";
+import { TextButton, Button } from "@/ui/kit/button";
 import { X } from "lucide-react";
 import { useState, type FormEvent } from "react";
 import { LINK_KINDS, type LinkKind } from "@/core/item/fields";
@@ -31,9 +34,9 @@ export function ItemLinks({ handle }: { handle: ItemHandle }) {
         {view.links.map((l) => (
           <li key={l.id} className="flex items-center gap-2">
             <span className="text-ink-soft">{l.words}</span>
-            <button type="button" className="link key !text-accent" onClick={() => openItem(l.key)}>
+            <TextButton className="key !text-accent" onClick={() => openItem(l.key)}>
               {l.key}
-            </button>
+            </TextButton>
             <span className="flex-1 truncate">{l.title}</span>
             <span className="text-[12.5px] text-ink-soft">{l.stateName}</span>
             {view.rights.edit && (
@@ -52,18 +55,14 @@ export function ItemLinks({ handle }: { handle: ItemHandle }) {
       {view.rights.edit &&
         (adding ? (
           <form onSubmit={add} className="mt-1 flex gap-2">
-            <select
-              aria-label="Kind of link"
-              className="field !w-auto"
+            <Select
+              label="Kind of link"
+              className="!w-auto"
               value={kind}
-              onChange={(e) => setKind(e.target.value as LinkKind)}
-            >
-              {LINK_KINDS.map((k) => (
-                <option key={k}>{k}</option>
-              ))}
-            </select>
-            <input
-              className="field"
+              options={wordOptions(LINK_KINDS)}
+              onChange={(next) => setKind(next as LinkKind)}
+            />
+            <TextInput
               aria-label="Key of the other item"
               placeholder={`${view.project.key}-12`}
               required
@@ -72,14 +71,14 @@ export function ItemLinks({ handle }: { handle: ItemHandle }) {
               value={otherKey}
               onChange={(e) => setOtherKey(e.target.value)}
             />
-            <button type="submit" className="button button-small !min-h-[30px]">
+            <Button type="submit" small className="!min-h-[30px]">
               Link
-            </button>
+            </Button>
           </form>
         ) : (
-          <button type="button" className="link mt-1 text-[13px]" onClick={() => setAdding(true)}>
+          <TextButton className="mt-1 text-[13px]" onClick={() => setAdding(true)}>
             Link another item
-          </button>
+          </TextButton>
         ))}
     </section>
   );

@@ -1,6 +1,6 @@
 "use client";
+import { TextButton, ButtonLink, Button } from "@/ui/kit/button";
 import { Maximize2, X } from "lucide-react";
-import Link from "next/link";
 import { useState, type PointerEvent } from "react";
 import { problemOf } from "@/ui/kit/request";
 import { usePanel } from "@/ui/kit/panel-context";
@@ -52,28 +52,23 @@ export function ItemPanel({ itemKey }: { itemKey: string }) {
       <div className="flex h-10 shrink-0 items-center gap-2 border-b border-line px-4">
         <span className="key !text-[14px] !text-ink">{itemKey}</span>
         {behind && (
-          <button type="button" className="link text-[12.5px]" onClick={close}>
+          <TextButton className="text-[12.5px]" onClick={close}>
             back to “{behind.title}”
-          </button>
+          </TextButton>
         )}
         <span className="flex-1" />
-        <Link
+        <ButtonLink
           href={`/p/${itemKey.slice(0, itemKey.lastIndexOf("-"))}/items/${itemKey}`}
-          className="button button-small button-quiet"
+          look="quiet"
+          small
           aria-label="Open as a full page"
           title="Open as a full page"
         >
           <Maximize2 size={14} aria-hidden="true" />
-        </Link>
-        <button
-          type="button"
-          className="button button-small button-quiet"
-          aria-label="Close the panel"
-          title="Close (Esc)"
-          onClick={close}
-        >
+        </ButtonLink>
+        <Button look="quiet" small aria-label="Close the panel" title="Close (Esc)" onClick={close}>
           <X size={16} aria-hidden="true" />
-        </button>
+        </Button>
       </div>
       <div className="flex-1 overflow-y-auto px-4 py-3">
         {handle ? (

@@ -1,4 +1,6 @@
 "use client";
+import { Field, TextInput } from "@/ui/kit/field";
+import { TextButton, Button } from "@/ui/kit/button";
 import { cutText } from "@/core/formats/cut-text";
 import { useState, type FormEvent } from "react";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
@@ -51,9 +53,8 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
               {r.title}
             </span>
             {mayJudge && r.status === "merged" && (
-              <button
-                type="button"
-                className="link text-[12.5px] whitespace-nowrap"
+              <TextButton
+                className="text-[12.5px] whitespace-nowrap"
                 onClick={() =>
                   void change(
                     ask(reportContract.takeApart, { params: { id: r.id } }),
@@ -62,7 +63,7 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
                 }
               >
                 take it off
-              </button>
+              </TextButton>
             )}
           </li>
         ))}
@@ -70,11 +71,7 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
       {view.knownAs !== null && (
         <p className="mt-1 text-[13px]">
           Known outside as “{view.knownAs}”.{" "}
-          {mayJudge && (
-            <button type="button" className="link" onClick={() => void publish(null)}>
-              Tell it no more
-            </button>
-          )}
+          {mayJudge && <TextButton onClick={() => void publish(null)}>Tell it no more</TextButton>}
         </p>
       )}
       {mayJudge &&
@@ -82,13 +79,12 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
         view.item.stateKind !== "finished" &&
         !view.item.restricted &&
         (words === null ? (
-          <button
-            type="button"
-            className="link mt-1 text-[13px]"
+          <TextButton
+            className="mt-1 text-[13px]"
             onClick={() => setWords(cutText(view.item.title, 200))}
           >
             Make it a known problem
-          </button>
+          </TextButton>
         ) : (
           <form
             className="mt-1 flex items-end gap-2"
@@ -97,20 +93,21 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
               void publish(words);
             }}
           >
-            <label className="flex flex-1 flex-col gap-1 text-[12.5px] font-semibold">
-              In words for people outside; nothing else of it is shown to them
-              <input
-                className="field"
+            <Field
+              label="In words for people outside; nothing else of it is shown to them"
+              className="flex-1"
+            >
+              <TextInput
                 autoFocus
                 required
                 maxLength={200}
                 value={words}
                 onChange={(e) => setWords(e.target.value)}
               />
-            </label>
-            <button type="submit" className="button button-small !min-h-[30px]">
+            </Field>
+            <Button type="submit" small className="!min-h-[30px]">
               Publish
-            </button>
+            </Button>
           </form>
         ))}
     </section>

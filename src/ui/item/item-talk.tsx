@@ -1,4 +1,6 @@
 "use client";
+import { Button, TextButton } from "@/ui/kit/button";
+import { TextArea } from "@/ui/kit/field";
 import { useState, type FormEvent } from "react";
 import { tellProblem } from "@/ui/kit/notice";
 import { ago, exact } from "@/ui/kit/time";
@@ -42,8 +44,7 @@ export function ItemComments({ handle }: { handle: ItemHandle }) {
       </ol>
       {view.rights.comment && (
         <form onSubmit={(e) => void write(e)} className="mt-2 flex flex-col gap-2">
-          <textarea
-            className="field"
+          <TextArea
             aria-label="Write a comment"
             placeholder="Write a comment (Ctrl Enter stores it)"
             maxLength={20_000}
@@ -55,18 +56,18 @@ export function ItemComments({ handle }: { handle: ItemHandle }) {
           {body.trim() && (
             <div className="flex gap-2 self-end">
               {view.reports.length > 0 && (
-                <button
-                  type="button"
+                <Button
                   disabled={busy}
-                  className="button button-small button-quiet"
+                  look="quiet"
+                  small
                   onClick={() => void write(undefined, "ask")}
                 >
                   Ask the requester
-                </button>
+                </Button>
               )}
-              <button type="submit" disabled={busy} className="button button-small">
+              <Button type="submit" disabled={busy} small>
                 Add comment
-              </button>
+              </Button>
             </div>
           )}
         </form>
@@ -95,9 +96,9 @@ export function ItemHistory({ handle }: { handle: ItemHandle }) {
         ))}
       </ol>
       {view.history.length > shown.length && (
-        <button type="button" className="link mt-1 text-[13px]" onClick={() => setAll(true)}>
+        <TextButton className="mt-1 text-[13px]" onClick={() => setAll(true)}>
           Show all {view.history.length} entries
-        </button>
+        </TextButton>
       )}
     </section>
   );

@@ -1,4 +1,5 @@
 "use client";
+import { Button } from "@/ui/kit/button";
 import { useState } from "react";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { AskForm, type Answers } from "./ask-form";
@@ -35,16 +36,16 @@ export function MoveButtons({ handle }: { handle: ItemHandle }) {
     <div className="flex flex-col gap-2">
       <div className="flex flex-wrap gap-1.5">
         {view.transitions.map((t, i) => (
-          <button
+          <Button
             key={t.id}
-            type="button"
             disabled={busy}
             onClick={() => void go(t)}
-            className={`button button-small ${i === 0 ? "button-accent" : ""}`}
+            small
+            look={i === 0 ? "accent" : "plain"}
             title={`to ${t.toName}`}
           >
             {t.verb}
-          </button>
+          </Button>
         ))}
       </div>
       {stopped && (
@@ -69,9 +70,9 @@ export function MoveButtons({ handle }: { handle: ItemHandle }) {
               }
             />
           ) : (
-            <button type="button" className="button button-small" onClick={() => setStopped(null)}>
+            <Button small onClick={() => setStopped(null)}>
               Leave it where it is
-            </button>
+            </Button>
           )}
         </div>
       )}

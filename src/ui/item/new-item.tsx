@@ -1,5 +1,9 @@
 "use client";
-import { Popover } from "radix-ui";
+import { FormProblem } from "@/ui/kit/note";
+import { Button } from "@/ui/kit/button";
+import { namedOptions, Select } from "@/ui/kit/select";
+import { Field, TextInput } from "@/ui/kit/field";
+import { Popover } from "@/ui/kit/popover";
 import { Plus } from "lucide-react";
 import { useState, type FormEvent } from "react";
 import type { ItemType } from "@/core/item/item-type";
@@ -74,62 +78,52 @@ export function NewItem({
     setBusy(false);
   };
   return (
-    <Popover.Root open={open} onOpenChange={onOpenChange}>
-      <Popover.Trigger className="button">
-        <Plus size={14} aria-hidden="true" /> New item
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={6}
-          className="popover w-[380px]"
-          aria-label="New item"
-        >
-          <form onSubmit={(e) => void create(e)} className="flex flex-col gap-2">
-            <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-              What is to be done?
-              <input
-                className="field"
-                autoFocus
-                required
-                maxLength={300}
-                value={title}
-                onChange={(e) => setTitle(e.target.value)}
-              />
-            </label>
-            <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-              Type
-              <select className="field" value={typeId} onChange={(e) => setTypeId(e.target.value)}>
-                {offered.map((t) => (
-                  <option key={t.id} value={t.id}>
-                    {t.name}
-                  </option>
-                ))}
-              </select>
-            </label>
-            {fields.map((f) => (
-              <div key={f.id} className="flex flex-col gap-1 text-[12.5px] font-semibold">
-                {f.name}
-                {f.requiredAtStart && <span className="sr-only">, has to be said</span>}
-                <OwnFieldInput
-                  field={f}
-                  value={own[f.id] ?? f.initial}
-                  people={people}
-                  onChange={(value) => setOwn((o) => ({ ...o, [f.id]: value }))}
-                />
-              </div>
-            ))}
-            {problem && (
-              <p role="alert" className="text-[13px] text-alarm">
-                {problem.sentence} {problem.help}
-              </p>
-            )}
-            <button type="submit" disabled={busy} className="button button-accent self-end">
-              Add to the backlog
-            </button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Popover
+      open={open}
+      onOpenChange={onOpenChange}
+      label="New item"
+      align="end"
+      className="w-[380px]"
+      trigger={
+        <Button>
+          <Plus size={14} aria-hidden="true" /> New item
+        </Button>
+      }
+    >
+      <form onSubmit={(e) => void create(e)} className="flex flex-col gap-2">
+        <Field label="What is to be done?">
+          <TextInput
+            autoFocus
+            required
+            maxLength={300}
+            value={title}
+            onChange={(e) => setTitle(e.target.value)}
+          />
+        </Field>
+        <Field label="Type">
+          <Select value={typeId} options={namedOptions(offered)} onChange={setTypeId} />
+        </Field>
+        {fields.map((f) => (
+          <div key={f.id} className="flex flex-col gap-1 text-[12.5px] font-semibold">
+            {f.name}
+            {f.requiredAtStart && <span className="sr-only">, has to be said</span>}
+            <OwnFieldInput
+              field={f}
+              value={own[f.id] ?? f.initial}
+              people={people}
+              onChange={(value) => setOwn((o) => ({ ...o, [f.id]: value }))}
+            />
+          </div>
+        ))}
+        {problem && (
+          <FormProblem>
+            {problem.sentence} {problem.help}
+          </FormProblem>
+        )}
+        <Button type="submit" disabled={busy} look="accent" className="self-end">
+          Add to the backlog
+        </Button>
+      </form>
+    </Popover>
   );
 }

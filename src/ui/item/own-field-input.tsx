@@ -1,4 +1,8 @@
 "use client";
+import { TextInput } from "@/ui/kit/field";
+import { DateInput } from "@/ui/kit/date-input";
+import { namedOptions, Select } from "@/ui/kit/select";
+import { Check } from "@/ui/kit/check";
 import { useState } from "react";
 import type { OwnField, OwnValue } from "@/core/item/own-field";
 
@@ -21,35 +25,36 @@ export function OwnFieldInput({
   plain?: boolean;
   onChange: (value: OwnValue | null) => void;
 }) {
-  const className = `field ${plain ? "field-plain" : ""} ${field.unit ? "!w-28" : ""}`;
-  const shared = { className, disabled, "aria-label": field.name } as const;
+  const shared = { plain, disabled, label: field.name } as const;
   const choices = (kept: string | null) => field.options.filter((o) => o.offered || o.id === kept);
   switch (field.kind) {
     case "yes or no":
       return (
-        <select
+        <Select
           {...shared}
           value={value === true ? "yes" : value === false ? "no" : ""}
-          onChange={(e) => onChange(e.target.value === "" ? null : e.target.value === "yes")}
-        >
-          <option value="">not said</option>
-          <option value="yes">yes</option>
-          <option value="no">no</option>
-        </select>
+          options={[
+            { value: "", label: "not said" },
+            { value: "yes", label: "yes" },
+            { value: "no", label: "no" },
+          ]}
+          onChange={(said) => onChange(said === "" ? null : said === "yes")}
+        />
       );
     case "one of":
     case "person": {
       const chosen = typeof value === "string" ? value : "";
       const options = field.kind === "person" ? people : choices(chosen);
       return (
-        <select {...shared} value={chosen} onChange={(e) => onChange(e.target.value || null)}>
-          <option value="">{field.kind === "person" ? "Nobody yet" : "Not set"}</option>
-          {options.map((o) => (
-            <option key={o.id} value={o.id}>
-              {o.name}
-            </option>
-          ))}
-        </select>
+        <Select
+          {...shared}
+          value={chosen}
+          options={[
+            { value: "", label: field.kind === "person" ? "Nobody yet" : "Not set" },
+            ...namedOptions(options),
+          ]}
+          onChange={(id) => onChange(id || null)}
+        />
       );
     }
     case "many of": {
@@ -63,32 +68,37 @@ export function OwnFieldInput({
           {field.options
             .filter((o) => o.offered || chosen.includes(o.id))
             .map((o) => (
-              <label key={o.id} className="inline-flex items-center gap-1 text-[13px]">
-                <input
-                  type="checkbox"
-                  className="accent-(--accent)"
-                  disabled={disabled}
-                  checked={chosen.includes(o.id)}
-                  onChange={(e) => {
-                    const next = e.target.checked
-                      ? [...chosen, o.id]
-                      : chosen.filter((id) => id !== o.id);
-                    onChange(next.length > 0 ? next : null);
-                  }}
-                />
+              <Check
+                key={o.id}
+                disabled={disabled}
+                checked={chosen.includes(o.id)}
+                onChange={(on) => {
+                  const next = on ? [...chosen, o.id] : chosen.filter((id) => id !== o.id);
+                  onChange(next.length > 0 ? next : null);
+                }}
+                className="text-[13px]"
+              >
                 {o.name}
-              </label>
+              </Check>
             ))}
         </span>
       );
     }
+    case "date":
+      return (
+        <DateInput
+          {...shared}
+          value={typeof value === "string" ? value : ""}
+          onChange={(day) => onChange(day || null)}
+        />
+      );
     default:
       return (
         <TypedValue
           field={field}
           value={value}
           disabled={disabled}
-          className={className}
+          plain={plain}
           onChange={onChange}
         />
       );
@@ -97,7 +107,6 @@ export function OwnFieldInput({
 
 const INPUT_TYPES: Partial<Record<OwnField["kind"], string>> = {
   number: "number",
-  date: "date",
   link: "url",
 };
 
@@ -105,13 +114,13 @@ function TypedValue({
   field,
   value,
   disabled,
-  className,
+  plain,
   onChange,
 }: {
   field: OwnField;
   value: OwnValue | null;
   disabled: boolean;
-  className: string;
+  plain: boolean;
   onChange: (value: OwnValue | null) => void;
 }) {
   const [draft, setDraft] = useState<string | null>(null);
@@ -125,8 +134,9 @@ function TypedValue({
   };
   return (
     <span className="flex items-center gap-1">
-      <input
-        className={className}
+      <TextInput
+        plain={plain}
+        className={field.unit ? "!w-28" : ""}
         aria-label={field.name}
         type={INPUT_TYPES[field.kind] ?? "text"}
         step={field.kind === "number" ? "any" : undefined}

@@ -1,6 +1,7 @@
 "use client";
+import { Table } from "@/ui/kit/table";
+import { ButtonLink, Button } from "@/ui/kit/button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import Link from "next/link";
 import { useState } from "react";
 import type { AccountRow, AccountsView } from "@/core/people/account";
 import { Initials } from "@/ui/kit/initials";
@@ -42,58 +43,61 @@ export function AccountsScreen({ initial }: { initial: AccountsView }) {
             {standingOfAll(rows)} What they may do is decided in each project.
           </p>
         </div>
-        <Link href="/" className="button button-quiet ml-auto">
+        <ButtonLink href="/" look="quiet" className="ml-auto">
           Back to work
-        </Link>
+        </ButtonLink>
       </header>
       {handed && named && (
         <HandedLink name={named.name} handed={handed} onClose={() => setHanded(null)} />
       )}
       <div className="grid gap-6 lg:grid-cols-[1fr_300px]">
-        <table className="w-full self-start text-[13.5px]" aria-label="People with an account">
-          <thead>
-            <tr className="text-left text-[12.5px] text-ink-soft">
-              <th className="py-1 font-semibold">Name</th>
-              <th className="font-semibold">Mail address</th>
-              <th className="font-semibold">Signed in</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((r) => (
-              <tr key={r.id} className="border-t border-line" data-account={r.email}>
-                <td className="py-1.5">
-                  <span className="flex items-center gap-2">
-                    <Initials name={r.name} size={26} />
-                    <span className="leading-tight">
-                      <b>{r.name}</b>
-                      <span className="block text-[12.5px] text-ink-soft">
-                        {[r.calling, r.administrator ? "administrator" : null]
-                          .filter(Boolean)
-                          .join(", ")}
-                      </span>
-                    </span>
-                  </span>
-                </td>
-                <td className="[overflow-wrap:anywhere]">{r.email}</td>
-                <td className="text-ink-soft">{standing(r, now)}</td>
-                <td className="text-right">
-                  <button
-                    type="button"
-                    className="button button-small button-quiet"
-                    aria-label={`New link for ${r.name}`}
-                    onClick={() => void make({ kind: "link", personId: r.id }).catch(tellProblem)}
-                  >
-                    New link
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          label="People with an account"
+          className="w-full"
+          rows={rows}
+          keyOf={(row) => row.id}
+          dataOf={(row) => ({ "data-account": row.email })}
+          columns={[
+            { head: "Name", cell: (row) => <NameCell row={row} /> },
+            {
+              head: "Mail address",
+              className: "[overflow-wrap:anywhere]",
+              cell: (row) => row.email,
+            },
+            { head: "Signed in", className: "text-ink-soft", cell: (row) => standing(row, now) },
+            {
+              head: <span className="sr-only">Links</span>,
+              className: "!text-right",
+              cell: (row) => (
+                <Button
+                  look="quiet"
+                  small
+                  aria-label={`New link for ${row.name}`}
+                  onClick={() => void make({ kind: "link", personId: row.id }).catch(tellProblem)}
+                >
+                  New link
+                </Button>
+              ),
+            },
+          ]}
+        />
         <NewAccount onMake={(fields) => make({ kind: "make", ...fields })} />
       </div>
     </main>
+  );
+}
+
+function NameCell({ row }: { row: AccountRow }) {
+  return (
+    <span className="flex items-center gap-2">
+      <Initials name={row.name} size={26} />
+      <span className="leading-tight">
+        <b>{row.name}</b>
+        <span className="block text-[12.5px] text-ink-soft">
+          {[row.calling, row.administrator ? "administrator" : null].filter(Boolean).join(", ")}
+        </span>
+      </span>
+    </span>
   );
 }
 

@@ -1,4 +1,6 @@
 "use client";
+import { Button } from "@/ui/kit/button";
+import { TextInput } from "@/ui/kit/field";
 import { Check, Copy, X } from "lucide-react";
 import { useState } from "react";
 
@@ -37,25 +39,20 @@ export function HandedLink({
         {new Date(handed.until).toLocaleDateString("en-GB", { day: "numeric", month: "long" })}. It
         is shown only now.
       </p>
-      <input
-        className="field min-w-0 flex-1 font-mono text-[12.5px]"
+      <TextInput
+        className="min-w-0 flex-1 font-mono text-[12.5px]"
         readOnly
         aria-label="Link"
         value={address}
         onFocus={(e) => e.target.select()}
       />
-      <button type="button" className="button" onClick={() => void copy()}>
+      <Button onClick={() => void copy()}>
         {copied ? <Check size={16} aria-hidden="true" /> : <Copy size={16} aria-hidden="true" />}
         {copied ? "Copied" : "Copy"}
-      </button>
-      <button
-        type="button"
-        className="button button-quiet"
-        aria-label="I have handed it over"
-        onClick={onClose}
-      >
+      </Button>
+      <Button look="quiet" aria-label="I have handed it over" onClick={onClose}>
         <X size={16} aria-hidden="true" />
-      </button>
+      </Button>
     </section>
   );
 }

@@ -1,4 +1,7 @@
 "use client";
+import { Table } from "@/ui/kit/table";
+import { Button } from "@/ui/kit/button";
+import { Select } from "@/ui/kit/select";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { tellProblem } from "@/ui/kit/notice";
@@ -12,6 +15,7 @@ const ROLE_WORDS: Record<Role, string> = {
   member: "member: works",
   observer: "observer: reads",
 };
+const ROLES = Object.entries(ROLE_WORDS).map(([role, label]) => ({ value: role as Role, label }));
 
 /**
  * The people of a project with their roles; a lead changes a role, adds somebody or takes somebody
@@ -38,69 +42,61 @@ export function MemberTable({ projectKey }: { projectKey: string }) {
   if (!view) return <p className="text-ink-soft">Reading who works here…</p>;
   return (
     <div>
-      <table className="w-full text-[13.5px]" aria-label="People of this project">
-        <tbody>
-          {view.members.map((m) => (
-            <tr key={m.id} className="border-t border-line" data-person={m.name}>
-              <td className="py-1 font-semibold">{m.name}</td>
-              <td className="text-ink-soft">{m.calling}</td>
-              <td>
-                {view.mayEdit ? (
-                  <select
-                    className="field !w-auto"
-                    aria-label={`Role of ${m.name}`}
-                    value={m.role}
-                    onChange={(e) => void give(m.id, e.target.value as Role)}
-                  >
-                    {Object.entries(ROLE_WORDS).map(([role, words]) => (
-                      <option key={role} value={role}>
-                        {words}
-                      </option>
-                    ))}
-                  </select>
-                ) : (
-                  ROLE_WORDS[m.role]
-                )}
-              </td>
-              <td className="text-right">
-                {view.mayEdit && (
-                  <button
-                    type="button"
-                    className="button button-small button-quiet"
-                    aria-label={`Take ${m.name} out`}
-                    onClick={() => void give(m.id, null)}
-                  >
-                    Take out
-                  </button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        label="People of this project"
+        className="w-full"
+        rows={view.members}
+        keyOf={(member) => member.id}
+        dataOf={(member) => ({ "data-person": member.name })}
+        columns={[
+          { head: "Name", cell: (member) => <b>{member.name}</b> },
+          { head: "Calling", className: "text-ink-soft", cell: (member) => member.calling },
+          {
+            head: "Role",
+            cell: (member) =>
+              view.mayEdit ? (
+                <Select
+                  className="!w-auto"
+                  label={`Role of ${member.name}`}
+                  value={member.role}
+                  options={ROLES}
+                  onChange={(role) => void give(member.id, role)}
+                />
+              ) : (
+                ROLE_WORDS[member.role]
+              ),
+          },
+          {
+            head: <span className="sr-only">Leaving</span>,
+            className: "!text-right",
+            cell: (member) =>
+              view.mayEdit && (
+                <Button
+                  look="quiet"
+                  small
+                  aria-label={`Take ${member.name} out`}
+                  onClick={() => void give(member.id, null)}
+                >
+                  Take out
+                </Button>
+              ),
+          },
+        ]}
+      />
       {view.mayEdit && view.others.length > 0 && (
         <div className="mt-2 flex items-center gap-2">
-          <select
-            className="field"
-            aria-label="Person to add"
+          <Select
+            label="Person to add"
             value={added}
-            onChange={(e) => setAdded(e.target.value)}
-          >
-            <option value="">Choose somebody to add</option>
-            {view.others.map((p) => (
-              <option key={p.id} value={p.id}>
-                {p.name} ({p.email})
-              </option>
-            ))}
-          </select>
-          <button
-            type="button"
-            className="button"
-            disabled={!added}
-            onClick={() => void give(added, "member")}
-          >
+            options={[
+              { value: "", label: "Choose somebody to add" },
+              ...view.others.map((p) => ({ value: p.id, label: `${p.name} (${p.email})` })),
+            ]}
+            onChange={setAdded}
+          />
+          <Button disabled={!added} onClick={() => void give(added, "member")}>
             Add as member
-          </button>
+          </Button>
         </div>
       )}
       {view.mayEdit && view.others.length === 0 && (

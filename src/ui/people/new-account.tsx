@@ -1,4 +1,8 @@
 "use client";
+import { FormProblem } from "@/ui/kit/note";
+import { Button } from "@/ui/kit/button";
+import { Check } from "@/ui/kit/check";
+import { Field, TextInput } from "@/ui/kit/field";
 import { useState, type FormEvent } from "react";
 import { problemOf } from "@/ui/kit/request";
 
@@ -38,15 +42,9 @@ export function NewAccount({ onMake }: { onMake: (fields: Fields) => Promise<voi
     key: "name" | "email" | "calling",
     more: { type?: string; required?: boolean; maxLength: number },
   ) => (
-    <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-      {label}
-      <input
-        className="field"
-        {...more}
-        value={fields[key]}
-        onChange={(e) => set({ [key]: e.target.value })}
-      />
-    </label>
+    <Field label={label}>
+      <TextInput {...more} value={fields[key]} onChange={(e) => set({ [key]: e.target.value })} />
+    </Field>
   );
   return (
     <form
@@ -58,22 +56,17 @@ export function NewAccount({ onMake }: { onMake: (fields: Fields) => Promise<voi
       {text("Name", "name", { required: true, maxLength: 80 })}
       {text("Mail address", "email", { type: "email", required: true, maxLength: 200 })}
       {text("What they do, in a word or two", "calling", { maxLength: 60 })}
-      <label className="flex items-center gap-2 text-[13px]">
-        <input
-          type="checkbox"
-          checked={fields.administrator}
-          onChange={(e) => set({ administrator: e.target.checked })}
-        />
+      <Check
+        checked={fields.administrator}
+        onChange={(on) => set({ administrator: on })}
+        className="text-[13px]"
+      >
         looks after the product, as you do
-      </label>
-      {trouble && (
-        <p role="alert" className="text-[13px] font-semibold text-alarm">
-          {trouble}
-        </p>
-      )}
-      <button type="submit" disabled={busy} className="button button-strong justify-center">
+      </Check>
+      {trouble && <FormProblem>{trouble}</FormProblem>}
+      <Button type="submit" disabled={busy} look="strong" className="justify-center">
         {busy ? "Making it…" : "Make it, and a link"}
-      </button>
+      </Button>
     </form>
   );
 }

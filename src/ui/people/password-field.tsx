@@ -1,3 +1,4 @@
+import { Field, TextInput } from "@/ui/kit/field";
 /** A password to type; browsers and their keepers of passwords know which one it is. */
 export function PasswordField({
   label,
@@ -11,10 +12,8 @@ export function PasswordField({
   onChange: (value: string) => void;
 }) {
   return (
-    <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-      {label}
-      <input
-        className="field"
+    <Field label={label}>
+      <TextInput
         type="password"
         required
         autoComplete={`${kind}-password`}
@@ -23,6 +22,6 @@ export function PasswordField({
         value={value}
         onChange={(e) => onChange(e.target.value)}
       />
-    </label>
+    </Field>
   );
 }

@@ -1,4 +1,6 @@
 "use client";
+import { FormProblem } from "@/ui/kit/note";
+import { Button } from "@/ui/kit/button";
 import Link from "next/link";
 import { useState, type FormEvent } from "react";
 import { ask, problemOf } from "@/ui/kit/request";
@@ -46,23 +48,15 @@ export function PasswordForm({ name }: { name: string }) {
           value={next}
           onChange={setNext}
         />
-        {trouble && (
-          <p role="alert" className="text-[13px] font-semibold text-alarm">
-            {trouble}
-          </p>
-        )}
+        {trouble && <FormProblem>{trouble}</FormProblem>}
         {state === "done" && (
           <p role="status" className="text-[13px] font-semibold text-accent">
             Changed. Wherever else you were signed in, you are not any more.
           </p>
         )}
-        <button
-          type="submit"
-          disabled={state === "busy"}
-          className="button button-strong justify-center"
-        >
+        <Button type="submit" disabled={state === "busy"} look="strong" className="justify-center">
           {state === "busy" ? "Changing…" : "Change the password"}
-        </button>
+        </Button>
       </form>
       <Link href="/" className="link self-start">
         Back to work

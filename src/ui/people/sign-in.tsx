@@ -1,4 +1,7 @@
 "use client";
+import { FormProblem } from "@/ui/kit/note";
+import { Button, TextButton } from "@/ui/kit/button";
+import { Field, TextInput } from "@/ui/kit/field";
 import { useRouter } from "next/navigation";
 import { useState, type FormEvent } from "react";
 import { Initials } from "@/ui/kit/initials";
@@ -132,10 +135,8 @@ export function SignIn({
               </p>
             )}
             {isNew && (
-              <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-                Your name
-                <input
-                  className="field"
+              <Field label="Your name">
+                <TextInput
                   name="name"
                   autoComplete="name"
                   required
@@ -143,12 +144,10 @@ export function SignIn({
                   value={name}
                   onChange={(e) => setName(e.target.value)}
                 />
-              </label>
+              </Field>
             )}
-            <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-              Mail address
-              <input
-                className="field"
+            <Field label="Mail address">
+              <TextInput
                 type="email"
                 name="email"
                 autoComplete="username"
@@ -157,11 +156,9 @@ export function SignIn({
                 value={mail}
                 onChange={(e) => setMail(e.target.value)}
               />
-            </label>
-            <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-              Password
-              <input
-                className="field"
+            </Field>
+            <Field label="Password">
+              <TextInput
                 type="password"
                 name="password"
                 autoComplete={isNew ? "new-password" : "current-password"}
@@ -171,17 +168,9 @@ export function SignIn({
                 value={password}
                 onChange={(e) => setPassword(e.target.value)}
               />
-            </label>
-            {trouble && (
-              <p role="alert" className="text-[13px] font-semibold text-alarm">
-                {trouble}
-              </p>
-            )}
-            <button
-              type="submit"
-              disabled={busy !== null}
-              className="button button-strong justify-center"
-            >
+            </Field>
+            {trouble && <FormProblem>{trouble}</FormProblem>}
+            <Button type="submit" disabled={busy !== null} look="strong" className="justify-center">
               {busy === "form"
                 ? isNew
                   ? "Making it…"
@@ -189,15 +178,14 @@ export function SignIn({
                 : isNew
                   ? "Make an account"
                   : "Sign in"}
-            </button>
+            </Button>
             {signUp && !first && (
-              <button
-                type="button"
-                className="link self-start text-[13px]"
+              <TextButton
+                className="self-start text-[13px]"
                 onClick={() => (setIsNew(!isNew), setTrouble(null))}
               >
                 {isNew ? "I have an account" : "I am new here: make an account"}
-              </button>
+              </TextButton>
             )}
           </form>
         </div>

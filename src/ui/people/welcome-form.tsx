@@ -1,4 +1,7 @@
 "use client";
+import { FormProblem } from "@/ui/kit/note";
+import { Button } from "@/ui/kit/button";
+import { Field, TextInput } from "@/ui/kit/field";
 import { useRouter } from "next/navigation";
 import { useState, type FormEvent } from "react";
 import { ask, problemOf } from "@/ui/kit/request";
@@ -44,24 +47,19 @@ export function WelcomeForm({
       says="Choose the password that you sign in with."
     >
       <form onSubmit={(e) => void submit(e)} className="sheet flex flex-col gap-3 p-5">
-        <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-          Mail address
-          <input className="field" type="email" autoComplete="username" readOnly value={email} />
-        </label>
+        <Field label="Mail address">
+          <TextInput type="email" autoComplete="username" readOnly value={email} />
+        </Field>
         <PasswordField
           label="Password, at least 10 characters"
           kind="new"
           value={password}
           onChange={setPassword}
         />
-        {trouble && (
-          <p role="alert" className="text-[13px] font-semibold text-alarm">
-            {trouble}
-          </p>
-        )}
-        <button type="submit" disabled={busy} className="button button-strong justify-center">
+        {trouble && <FormProblem>{trouble}</FormProblem>}
+        <Button type="submit" disabled={busy} look="strong" className="justify-center">
           {busy ? "Signing in…" : "Set it and sign in"}
-        </button>
+        </Button>
       </form>
     </QuietPage>
   );

@@ -1,4 +1,6 @@
 "use client";
+import { Note } from "@/ui/kit/note";
+import { Button } from "@/ui/kit/button";
 import { counted } from "@/core/formats/counted";
 import {
   DndContext,
@@ -125,9 +127,9 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
         )}
       </div>
       {stopped && (
-        <p role="alert" className="border-l-[3px] border-alarm bg-alarm-soft px-4 py-2">
+        <Note kind="problem">
           <b>{stopped.problem.sentence}</b> {stopped.problem.help}
-        </p>
+        </Note>
       )}
       <div className="flex min-h-0 flex-1">
         <div className="min-w-0 flex-1 overflow-y-auto px-4 py-2">
@@ -201,13 +203,9 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
                       <RowButton label={`${card.key} one down`} onClick={() => step(card, 1)}>
                         <ArrowDown size={14} aria-hidden="true" />
                       </RowButton>
-                      <button
-                        type="button"
-                        className="button button-small"
-                        onClick={() => pull(card)}
-                      >
+                      <Button small onClick={() => pull(card)}>
                         Pull
-                      </button>
+                      </Button>
                     </span>
                   )}
                 </Row>
@@ -235,15 +233,16 @@ function RowButton({
   children: ReactNode;
 }) {
   return (
-    <button
-      type="button"
+    <Button
       aria-label={label}
       title={label}
       onClick={onClick}
-      className="button button-small button-quiet !px-1.5"
+      look="quiet"
+      small
+      className="!px-1.5"
     >
       {children}
-    </button>
+    </Button>
   );
 }
 

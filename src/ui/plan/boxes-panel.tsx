@@ -1,4 +1,8 @@
 "use client";
+import { DateInput } from "@/ui/kit/date-input";
+import { Check } from "@/ui/kit/check";
+import { Field, TextInput, TextArea } from "@/ui/kit/field";
+import { TextButton, Button } from "@/ui/kit/button";
 import { counted } from "@/core/formats/counted";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent, type ReactNode } from "react";
@@ -103,13 +107,12 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
             <p className="flex items-baseline gap-2">
               <b className="min-w-0 flex-1 truncate">{s.name}</b>
               {mayPlan && (
-                <button
-                  type="button"
-                  className="link text-[12.5px]"
+                <TextButton
+                  className="text-[12.5px]"
                   onClick={() => setEditing({ kind: "sprint", sprint: s, isNew: false })}
                 >
                   change
-                </button>
+                </TextButton>
               )}
             </p>
             <p className="text-[12.5px]">
@@ -148,13 +151,12 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
             <p className="flex items-baseline gap-2">
               <b className="min-w-0 flex-1 truncate">{r.name}</b>
               {mayPlan && (
-                <button
-                  type="button"
-                  className="link text-[12.5px]"
+                <TextButton
+                  className="text-[12.5px]"
                   onClick={() => setEditing({ kind: "release", release: r, isNew: false })}
                 >
                   change
-                </button>
+                </TextButton>
               )}
             </p>
             <p className="text-[12.5px]">
@@ -210,9 +212,9 @@ function Section({
       <div className="flex items-baseline">
         <h2 className="flex-1 text-[15px]">{title}</h2>
         {add && (
-          <button type="button" className="button button-small" onClick={add}>
+          <Button small onClick={add}>
             Add a {title === "Sprints" ? "sprint" : "release"}
-          </button>
+          </Button>
         )}
       </div>
       <ul className="mt-1">{children}</ul>
@@ -253,27 +255,21 @@ function BoxForm({
     >
       {children}
       <div className="flex gap-2">
-        <button type="submit" className="button button-small button-accent">
+        <Button type="submit" look="accent" small>
           {isNew ? "Add it" : "Store it"}
-        </button>
-        <button type="button" className="button button-small button-quiet" onClick={onCancel}>
+        </Button>
+        <Button look="quiet" small onClick={onCancel}>
           Leave it
-        </button>
+        </Button>
         {!isNew && (
-          <button
-            type="button"
-            className="button button-small button-quiet ml-auto text-alarm"
-            onClick={onRemove}
-          >
+          <Button look="danger" small className="ml-auto" onClick={onRemove}>
             Take it out
-          </button>
+          </Button>
         )}
       </div>
     </form>
   );
 }
-
-const FIELD = "flex flex-col gap-0.5 text-[12px] font-semibold";
 
 function SprintForm({ given, isNew, onSend, onCancel }: FormProps<Sprint>) {
   const [sprint, setSprint] = useState(given);
@@ -286,50 +282,43 @@ function SprintForm({ given, isNew, onSend, onCancel }: FormProps<Sprint>) {
       onStore={() => void onSend({ kind: "sprint", sprint })}
       onRemove={() => void onSend({ kind: "remove sprint", id: sprint.id })}
     >
-      <label className={FIELD}>
-        Name
-        <input
-          className="field"
+      <Field label="Name">
+        <TextInput
           required
           autoFocus
           maxLength={60}
           value={sprint.name}
           onChange={(e) => set({ name: e.target.value })}
         />
-      </label>
-      <label className={FIELD}>
-        Goal
-        <textarea
-          className="field !font-normal"
+      </Field>
+      <Field label="Goal">
+        <TextArea
+          className="!font-normal"
           rows={2}
           maxLength={300}
           value={sprint.goal}
           onChange={(e) => set({ goal: e.target.value })}
           placeholder="Boarding without queues on Saturdays"
         />
-      </label>
+      </Field>
       <div className="grid grid-cols-2 gap-2">
-        <label className={FIELD}>
-          First day
-          <input
-            className="field"
-            type="date"
+        <Field label="First day">
+          <DateInput
+            className=""
             required
             value={sprint.startsOn}
-            onChange={(e) => set({ startsOn: e.target.value })}
+            onChange={(startsOn) => set({ startsOn })}
           />
-        </label>
-        <label className={FIELD}>
-          Last day
-          <input
-            className="field"
-            type="date"
+        </Field>
+        <Field label="Last day">
+          <DateInput
+            className=""
             required
             min={sprint.startsOn}
             value={sprint.endsOn}
-            onChange={(e) => set({ endsOn: e.target.value })}
+            onChange={(endsOn) => set({ endsOn })}
           />
-        </label>
+        </Field>
       </div>
     </BoxForm>
   );
@@ -346,10 +335,8 @@ function ReleaseForm({ given, isNew, onSend, onCancel }: FormProps<Release>) {
       onStore={() => void onSend({ kind: "release", release: { id, name, dueOn, released } })}
       onRemove={() => void onSend({ kind: "remove release", id })}
     >
-      <label className={FIELD}>
-        Name
-        <input
-          className="field"
+      <Field label="Name">
+        <TextInput
           required
           autoFocus
           maxLength={60}
@@ -357,26 +344,17 @@ function ReleaseForm({ given, isNew, onSend, onCancel }: FormProps<Release>) {
           onChange={(e) => setRelease((r) => ({ ...r, name: e.target.value }))}
           placeholder="Summer crossing"
         />
-      </label>
-      <label className={FIELD}>
-        By
-        <input
-          className="field"
-          type="date"
+      </Field>
+      <Field label="By">
+        <DateInput
           value={dueOn ?? ""}
-          onChange={(e) => setRelease((r) => ({ ...r, dueOn: e.target.value || null }))}
+          onChange={(day) => setRelease((r) => ({ ...r, dueOn: day || null }))}
         />
-      </label>
+      </Field>
       {!isNew && (
-        <label className="flex items-center gap-1.5 text-[13px]">
-          <input
-            type="checkbox"
-            className="accent-(--accent)"
-            checked={released}
-            onChange={(e) => setReleased(e.target.checked)}
-          />
+        <Check checked={released} onChange={setReleased} className="text-[13px]">
           it is out
-        </label>
+        </Check>
       )}
     </BoxForm>
   );

@@ -1,10 +1,13 @@
 "use client";
+import { Select } from "@/ui/kit/select";
+import { Button } from "@/ui/kit/button";
+import { Check } from "@/ui/kit/check";
+import { Field, TextInput, TextArea } from "@/ui/kit/field";
 import { useState } from "react";
 import { parseFormula, printFormula } from "@/core/condition/formula-text";
 import { OWN_FIELD_KINDS, type OwnField, type OwnFieldKind } from "@/core/item/own-field";
 import type { DesignView } from "@/core/workflow/design-view";
 import { OwnFieldInput } from "@/ui/item/own-field-input";
-import { Choice, Labelled } from "./inputs";
 import { v7 as newId } from "uuid";
 
 export const KIND_WORDS: Record<OwnFieldKind, string> = {
@@ -108,9 +111,8 @@ export function FieldEditor({
       }}
     >
       <div className="flex flex-col gap-2">
-        <Labelled label="Name">
-          <input
-            className="field"
+        <Field label="Name">
+          <TextInput
             required
             autoFocus
             maxLength={60}
@@ -118,40 +120,39 @@ export function FieldEditor({
             onChange={(e) => set({ name: e.target.value })}
             placeholder="Value lost per week"
           />
-        </Labelled>
-        <Labelled label={isNew ? "It holds" : "It holds (cannot change any more)"}>
-          <Choice
+        </Field>
+        <Field label={isNew ? "It holds" : "It holds (cannot change any more)"}>
+          <Select
             value={draft.kind}
             disabled={!isNew}
             options={OWN_FIELD_KINDS.map((kind) => ({ value: kind, label: KIND_WORDS[kind] }))}
             onChange={(kind) => set({ kind: kind as OwnFieldKind, initial: null })}
           />
-        </Labelled>
+        </Field>
         {isNumber && (
-          <Labelled label="Unit">
-            <input
-              className="field"
+          <Field label="Unit">
+            <TextInput
               maxLength={20}
               value={draft.unit ?? ""}
               onChange={(e) => set({ unit: e.target.value || null })}
               placeholder="pounds"
             />
-          </Labelled>
+          </Field>
         )}
         {isChoice && (
-          <Labelled label="Choices, one a line">
-            <textarea
-              className="field !font-normal"
+          <Field label="Choices, one a line">
+            <TextArea
+              className="!font-normal"
               rows={4}
               defaultValue={offered.map((o) => o.name).join("\n")}
               onChange={(e) => takeOptions(e.target.value)}
             />
-          </Labelled>
+          </Field>
         )}
         {draft.kind === "computed" && (
-          <Labelled label="Formula">
-            <input
-              className="field key !font-normal !text-ink"
+          <Field label="Formula">
+            <TextInput
+              className="key !font-normal !text-ink"
               aria-invalid={problem !== null && formulaText !== ""}
               value={formulaText}
               onChange={(e) => setFormulaText(e.target.value)}
@@ -168,7 +169,7 @@ export function FieldEditor({
               Numbers of an item, + − * / and brackets. Without one of its numbers there is no
               value.
             </span>
-          </Labelled>
+          </Field>
         )}
         {draft.kind !== "computed" && (
           <div className="flex flex-col gap-0.5 text-[12px] font-semibold">
@@ -190,41 +191,35 @@ export function FieldEditor({
       <div className="flex flex-col gap-2 text-[13px]">
         <fieldset>
           <legend className="text-[12px] font-semibold">Which types have it</legend>
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="accent-(--accent)"
-              checked={draft.typeIds.length === 0}
-              onChange={(e) =>
-                set({
-                  typeIds: e.target.checked
-                    ? []
-                    : view.types.filter((t) => t.removedAt === null).map((t) => t.id),
-                })
-              }
-            />
+          <Check
+            checked={draft.typeIds.length === 0}
+            onChange={(on) =>
+              set({
+                typeIds: on ? [] : view.types.filter((t) => t.removedAt === null).map((t) => t.id),
+              })
+            }
+          >
             every type
-          </label>
+          </Check>
           {draft.typeIds.length > 0 &&
             view.types
               .filter((t) => t.removedAt === null)
               .map((t) => (
-                <label key={t.id} className="ml-4 flex items-center gap-1.5">
-                  <input
-                    type="checkbox"
-                    className="accent-(--accent)"
-                    checked={draft.typeIds.includes(t.id)}
-                    disabled={draft.typeIds.length === 1 && draft.typeIds[0] === t.id}
-                    onChange={(e) =>
-                      set({
-                        typeIds: e.target.checked
-                          ? [...draft.typeIds, t.id]
-                          : draft.typeIds.filter((id) => id !== t.id),
-                      })
-                    }
-                  />
+                <Check
+                  key={t.id}
+                  checked={draft.typeIds.includes(t.id)}
+                  disabled={draft.typeIds.length === 1 && draft.typeIds[0] === t.id}
+                  onChange={(on) =>
+                    set({
+                      typeIds: on
+                        ? [...draft.typeIds, t.id]
+                        : draft.typeIds.filter((id) => id !== t.id),
+                    })
+                  }
+                  className="ml-4"
+                >
                   {t.name}
-                </label>
+                </Check>
               ))}
         </fieldset>
         <fieldset className="flex flex-col gap-0.5">
@@ -257,20 +252,16 @@ export function FieldEditor({
         </fieldset>
       </div>
       <div className="col-span-full flex gap-2">
-        <button type="submit" className="button button-small button-accent" disabled={!ready}>
+        <Button type="submit" look="accent" small disabled={!ready}>
           {isNew ? "Add the field" : "Store the field"}
-        </button>
-        <button type="button" className="button button-small button-quiet" onClick={onCancel}>
+        </Button>
+        <Button look="quiet" small onClick={onCancel}>
           Leave it
-        </button>
+        </Button>
         {!isNew && (
-          <button
-            type="button"
-            className="button button-small button-quiet ml-auto text-alarm"
-            onClick={onRemove}
-          >
+          <Button look="danger" small className="ml-auto" onClick={onRemove}>
             Take it out
-          </button>
+          </Button>
         )}
       </div>
     </form>
@@ -287,14 +278,8 @@ function Tick({
   onChange: (checked: boolean) => void;
 }) {
   return (
-    <label className="flex items-center gap-1.5">
-      <input
-        type="checkbox"
-        className="accent-(--accent)"
-        checked={checked}
-        onChange={(e) => onChange(e.target.checked)}
-      />
+    <Check checked={checked} onChange={onChange}>
       {label}
-    </label>
+    </Check>
   );
 }

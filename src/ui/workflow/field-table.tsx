@@ -1,4 +1,5 @@
 "use client";
+import { Button, TextButton } from "@/ui/kit/button";
 import { useState } from "react";
 import { printFormula } from "@/core/condition/formula-text";
 import { ownValueWords, type OwnField } from "@/core/item/own-field";
@@ -60,9 +61,8 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
           Beside what every item says. Conditions, rules and columns can use them.
         </p>
         {mayEdit && (
-          <button
-            type="button"
-            className="button button-small"
+          <Button
+            small
             disabled={made !== null}
             onClick={() => {
               const field = newField(newId());
@@ -71,7 +71,7 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
             }}
           >
             New field
-          </button>
+          </Button>
         )}
       </div>
       {present.length === 0 && !made && (
@@ -98,35 +98,36 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
               </span>
               {mayEdit && field !== made && (
                 <>
-                  <button
-                    type="button"
-                    className="button button-small button-quiet !px-1"
+                  <Button
+                    look="quiet"
+                    small
+                    className="!px-1"
                     aria-label={`${field.name} further up`}
                     disabled={i === 0}
                     onClick={() => move(field, -1)}
                   >
                     ↑
-                  </button>
-                  <button
-                    type="button"
-                    className="button button-small button-quiet !px-1"
+                  </Button>
+                  <Button
+                    look="quiet"
+                    small
+                    className="!px-1"
                     aria-label={`${field.name} further down`}
                     disabled={i === present.length - 1}
                     onClick={() => move(field, 1)}
                   >
                     ↓
-                  </button>
+                  </Button>
                 </>
               )}
               {mayEdit && (
-                <button
-                  type="button"
-                  className="button button-small"
+                <Button
+                  small
                   aria-expanded={open === field.id}
                   onClick={() => (open === field.id ? close() : setOpen(field.id))}
                 >
                   {open === field.id ? "Close" : "Change"}
-                </button>
+                </Button>
               )}
             </div>
             {open === field.id && mayEdit && (
@@ -171,9 +172,7 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
             <span key={f.id} className="inline-flex items-center gap-1">
               {f.name}
               {mayEdit && (
-                <button
-                  type="button"
-                  className="link"
+                <TextButton
                   onClick={() =>
                     void send(
                       "fields",
@@ -183,7 +182,7 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
                   }
                 >
                   bring back
-                </button>
+                </TextButton>
               )}
             </span>
           ))}

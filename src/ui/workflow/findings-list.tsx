@@ -1,4 +1,5 @@
 "use client";
+import { TextButton } from "@/ui/kit/button";
 import { repair } from "@/core/workflow/check";
 import type { Finding, Severity } from "@/core/workflow/finding";
 import type { Designer } from "./use-designer";
@@ -41,18 +42,12 @@ export function FindingsList({ designer, mayEdit }: { designer: Designer; mayEdi
             <p className="font-semibold leading-snug">{f.sentence}</p>
             <p className="flex gap-3 text-[13px]">
               {(f.place.stateId || f.place.transitionId) && (
-                <button type="button" className="link" onClick={() => show(f)}>
-                  Show
-                </button>
+                <TextButton onClick={() => show(f)}>Show</TextButton>
               )}
               {mayEdit && f.repair && (
-                <button
-                  type="button"
-                  className="link"
-                  onClick={() => edit((w) => repair(w, { repair: f.repair! }, newId))}
-                >
+                <TextButton onClick={() => edit((w) => repair(w, { repair: f.repair! }, newId))}>
                   {f.repair.words}
-                </button>
+                </TextButton>
               )}
             </p>
           </li>

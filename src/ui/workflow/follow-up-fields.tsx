@@ -1,4 +1,8 @@
 "use client";
+import { CommitText, CommitNumber } from "@/ui/kit/commit-input";
+import { Select, wordOptions, namedOptions, Option } from "@/ui/kit/select";
+import { AddMenu } from "@/ui/kit/add-menu";
+import { TextArea } from "@/ui/kit/field";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { FIELD_WORDS, itemField, SET_FIELDS, type SetField } from "@/core/item/fields";
 import { toldWords } from "@/core/workflow/words";
@@ -12,7 +16,6 @@ import type {
 } from "@/core/workflow/follow-up";
 import { OUTCOMES, type Outcome } from "@/core/workflow/state";
 import { X } from "lucide-react";
-import { AddMenu, Choice, named, NumberInput, optionsOf, TextInput } from "./inputs";
 
 /** A follow-up of a kind, as it begins. */
 export function newFollowUp(kind: FollowUpKind, vocabulary: Vocabulary): FollowUp {
@@ -40,14 +43,14 @@ export function newFollowUp(kind: FollowUpKind, vocabulary: Vocabulary): FollowU
 }
 
 /** The values that a field can be set to; an empty one clears it. */
-function valuesOf(field: SetField, vocabulary: Vocabulary): { value: string; label: string }[] {
+function valuesOf(field: SetField, vocabulary: Vocabulary): Option[] {
   const { editor, followUp, schema } = itemField(field);
   const clear = schema.safeParse(null).success ? [{ value: "", label: "nothing" }] : [];
   if (followUp === "nothing" || editor.kind !== "choice") return clear;
   const offered =
     typeof editor.options === "string"
-      ? named(vocabulary[editor.options])
-      : optionsOf(editor.options);
+      ? namedOptions(vocabulary[editor.options])
+      : wordOptions(editor.options);
   return [...offered, ...clear];
 }
 
@@ -91,7 +94,7 @@ export function FollowUpFields({
         const field = vocabulary.own.find((x) => x.id === fieldId);
         return (
           <div className="grid grid-cols-2 gap-2">
-            <Choice label="Field" value={`own.${fieldId}`} options={options} onChange={choose} />
+            <Select label="Field" value={`own.${fieldId}`} options={options} onChange={choose} />
             {field && (
               <OwnFieldInput
                 field={field}
@@ -108,9 +111,9 @@ export function FollowUpFields({
       const { field, value } = f.change;
       return (
         <div className="grid grid-cols-2 gap-2">
-          <Choice label="Field" value={field} options={options} onChange={choose} />
+          <Select label="Field" value={field} options={options} onChange={choose} />
           {itemField(field).editor.kind === "number" ? (
-            <NumberInput
+            <CommitNumber
               label="Value"
               value={value as number | null}
               disabled={false}
@@ -118,7 +121,7 @@ export function FollowUpFields({
               onCommit={(n) => onChange({ ...f, change: { field, value: n } as FieldValue })}
             />
           ) : (
-            <Choice
+            <Select
               label="Value"
               value={String(value ?? "")}
               options={valuesOf(field, vocabulary)}
@@ -143,25 +146,25 @@ export function FollowUpFields({
       );
       return (
         <div className="grid grid-cols-2 gap-2">
-          <Choice
+          <Select
             label="Given to"
             value={to.kind}
             options={kinds.map((k) => ({ value: k, label: ASSIGNEES[k] }))}
             onChange={(kind) => onChange({ ...f, to: make(kind as NewAssignee["kind"]) })}
           />
           {to.kind === "person" && (
-            <Choice
+            <Select
               label="Person"
               value={to.personId}
-              options={named(vocabulary.people)}
+              options={namedOptions(vocabulary.people)}
               onChange={(personId) => onChange({ ...f, to: { ...to, personId } })}
             />
           )}
           {(to.kind === "least loaded" || to.kind === "in turn") && (
-            <Choice
+            <Select
               label="Team"
               value={to.teamId}
-              options={named(vocabulary.teams)}
+              options={namedOptions(vocabulary.teams)}
               onChange={(teamId) => onChange({ ...f, to: { ...to, teamId } })}
             />
           )}
@@ -170,16 +173,16 @@ export function FollowUpFields({
     }
     case "set outcome":
       return (
-        <Choice
+        <Select
           label="Outcome"
           value={f.outcome}
-          options={optionsOf(OUTCOMES)}
+          options={wordOptions(OUTCOMES)}
           onChange={(outcome) => onChange({ ...f, outcome: outcome as Outcome })}
         />
       );
     case "comment":
       return (
-        <TextInput
+        <CommitText
           label="Comment"
           value={f.text}
           max={2_000}
@@ -190,8 +193,7 @@ export function FollowUpFields({
       );
     case "create sub-tasks":
       return (
-        <textarea
-          className="field"
+        <TextArea
           aria-label="Titles of the sub-tasks, one a line"
           rows={Math.min(6, f.titles.length + 1)}
           defaultValue={f.titles.join("\n")}
@@ -228,7 +230,7 @@ export function FollowUpFields({
               onAdd={(value) => onChange({ ...f, whom: [...f.whom, JSON.parse(value) as Told] })}
             />
           </div>
-          <TextInput
+          <CommitText
             label="What they are told"
             value={f.text}
             max={500}

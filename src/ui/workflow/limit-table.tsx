@@ -1,4 +1,6 @@
 "use client";
+import { Select } from "@/ui/kit/select";
+import { TextInput } from "@/ui/kit/field";
 import { useState } from "react";
 import { columnWords, type Column } from "@/core/board/column";
 import { limitState, limitWords } from "@/core/board/limit";
@@ -106,8 +108,8 @@ function Limit({
   };
   return (
     <span className="flex items-center gap-1.5">
-      <input
-        className="field !w-16"
+      <TextInput
+        className="!w-16"
         type="number"
         min={0}
         step={1}
@@ -122,16 +124,17 @@ function Limit({
           if (e.key === "Escape") setDraft(null);
         }}
       />
-      <select
-        className="field !w-auto"
-        aria-label={`${label} is`}
+      <Select
+        className="!w-auto"
+        label={`${label} is`}
         disabled={!mayEdit || value === null}
         value={firm ? "firm" : "advice"}
-        onChange={(e) => void onStore(value, e.target.value === "firm")}
-      >
-        <option value="advice">advice</option>
-        <option value="firm">firm</option>
-      </select>
+        options={[
+          { value: "advice", label: "advice" },
+          { value: "firm", label: "firm" },
+        ]}
+        onChange={(next) => void onStore(value, next === "firm")}
+      />
     </span>
   );
 }

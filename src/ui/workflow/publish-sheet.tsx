@@ -1,8 +1,11 @@
 "use client";
+import { Note } from "@/ui/kit/note";
+import { Select, namedOptions } from "@/ui/kit/select";
+import { Button } from "@/ui/kit/button";
+import { Field, TextInput } from "@/ui/kit/field";
 import { counted } from "@/core/formats/counted";
 import { useState } from "react";
 import { statesInOrder } from "@/core/workflow/workflow";
-import { Choice, named } from "./inputs";
 import type { Designer } from "./use-designer";
 
 const MARK = { added: "+", removed: "−", changed: "~" } as const;
@@ -55,38 +58,31 @@ export function PublishSheet({
             to
           </span>
           <span className="w-56">
-            <Choice
+            <Select
               label={`New state of what is in ${s.name}`}
               value={chosen[s.id] ?? ""}
-              options={[{ value: "", label: "Choose a state" }, ...named(states)]}
+              options={[{ value: "", label: "Choose a state" }, ...namedOptions(states)]}
               onChange={(id) => setChosen((c) => ({ ...c, [s.id]: id }))}
             />
           </span>
         </label>
       ))}
       {traps.map((f) => (
-        <p
-          key={f.sentence}
-          role="alert"
-          className="border-l-[3px] border-alarm pl-2.5 font-semibold text-alarm"
-        >
+        <Note kind="problem" key={f.sentence}>
           {f.sentence}
-        </p>
+        </Note>
       ))}
-      <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-        Why (kept with the version)
-        <input
-          className="field"
+      <Field label="Why (kept with the version)">
+        <TextInput
           maxLength={500}
           value={note}
           onChange={(e) => setNote(e.target.value)}
           placeholder="Agreed in the retrospective"
         />
-      </label>
+      </Field>
       <div className="flex gap-2">
-        <button
-          type="button"
-          className="button button-strong"
+        <Button
+          look="strong"
           disabled={busy || traps.length > 0 || open.length > 0 || changes.length === 0}
           onClick={async () => {
             setBusy(true);
@@ -95,10 +91,10 @@ export function PublishSheet({
           }}
         >
           {busy ? "Publishing…" : `Publish version ${running.version + 1}`}
-        </button>
-        <button type="button" className="button button-quiet" onClick={onClose}>
+        </Button>
+        <Button look="quiet" onClick={onClose}>
           Back to the draft
-        </button>
+        </Button>
       </div>
       <p className="text-[12.5px] text-ink-soft">
         Items stay where they are unless it says otherwise above. Open boards follow at once, and

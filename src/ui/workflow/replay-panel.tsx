@@ -1,4 +1,6 @@
 "use client";
+import { FormProblem } from "@/ui/kit/note";
+import { Button, TextButton } from "@/ui/kit/button";
 import { useState } from "react";
 import type { PastRefusal, ReplayView } from "@/core/workflow/replay";
 import { ask, problemOf, type Problem } from "@/ui/kit/request";
@@ -77,23 +79,22 @@ export function ReplayPanel({
       </p>
       <div className="my-1.5 flex gap-1">
         {[30, 90, 365].map((days) => (
-          <button
+          <Button
             key={days}
-            type="button"
             disabled={busy || designer.saving !== "stored"}
             aria-pressed={result?.days === days}
-            className="button button-small"
+            small
             onClick={() => void run(days)}
           >
             {days} days
-          </button>
+          </Button>
         ))}
       </div>
       {busy && <p className="text-ink-soft">Walking through the moves…</p>}
       {trouble && (
-        <p role="alert" className="font-semibold text-alarm">
+        <FormProblem>
           {trouble.sentence} {trouble.help}
-        </p>
+        </FormProblem>
       )}
       {result && !busy && (
         <>
@@ -117,15 +118,14 @@ export function ReplayPanel({
               .sort((a, b) => b[1].length - a[1].length)
               .map(([words, refusals]) => (
                 <li key={words} className="border-t border-line pt-1 text-[13px]">
-                  <button
-                    type="button"
-                    className="link text-left"
+                  <TextButton
+                    className="text-left"
                     onClick={() =>
                       openBehind({ title: words, ids: [...new Set(refusals.map((r) => r.itemId))] })
                     }
                   >
                     <b>{refusals.length}</b> ({share(refusals.length)}) {words}
-                  </button>
+                  </TextButton>
                   <span className="block text-[12px] text-ink-soft">{most(refusals)}</span>
                 </li>
               ))}

@@ -1,10 +1,12 @@
 "use client";
+import { CommitNumber } from "@/ui/kit/commit-input";
+import { Select } from "@/ui/kit/select";
+import { Check } from "@/ui/kit/check";
 import type { Condition } from "@/core/condition/condition";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { ParameterEditor } from "@/core/workflow/requirements/kind";
 import { requirementKindOf, type Requirement } from "@/core/workflow/requirements/table";
 import { ConditionEditor } from "@/ui/condition/condition-editor";
-import { Choice, NumberInput } from "./inputs";
 
 /** What a requirement leaves open. */
 export function RequirementFields({
@@ -49,7 +51,7 @@ function ParameterField({
     case "choice":
     case "choice or none":
       return (
-        <Choice
+        <Select
           label={editor.label}
           value={(value as string | null) ?? ""}
           options={editor.options(vocabulary)}
@@ -58,7 +60,7 @@ function ParameterField({
       );
     case "number":
       return (
-        <NumberInput
+        <CommitNumber
           label={editor.label}
           value={value as number}
           min={editor.least}
@@ -70,15 +72,9 @@ function ParameterField({
       );
     case "flag":
       return (
-        <label className="inline-flex items-center gap-1.5 text-[13px]">
-          <input
-            type="checkbox"
-            className="accent-(--accent)"
-            checked={value as boolean}
-            onChange={(e) => onChange(e.target.checked)}
-          />
+        <Check checked={value as boolean} onChange={onChange} className="text-[13px]">
           {editor.label}
-        </label>
+        </Check>
       );
     case "some of":
       return (
@@ -113,15 +109,14 @@ function SomeOf({
   return (
     <div className="flex flex-wrap gap-3">
       {options.map((option) => (
-        <label key={option} className="inline-flex items-center gap-1.5 text-[13px]">
-          <input
-            type="checkbox"
-            className="accent-(--accent)"
-            checked={chosen.includes(option)}
-            onChange={(e) => set(option, e.target.checked)}
-          />
+        <Check
+          key={option}
+          checked={chosen.includes(option)}
+          onChange={(on) => set(option, on)}
+          className="text-[13px]"
+        >
           {option}
-        </label>
+        </Check>
       ))}
     </div>
   );

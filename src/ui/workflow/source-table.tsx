@@ -1,4 +1,7 @@
 "use client";
+import { Note } from "@/ui/kit/note";
+import { Field, TextInput } from "@/ui/kit/field";
+import { Button } from "@/ui/kit/button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
@@ -74,18 +77,14 @@ export function SourceTable({ projectKey }: { projectKey: string }) {
                 ? `last heard ${ago(s.lastHeardAt, Math.max(now, s.lastHeardAt))}`
                 : "not heard yet"}
             </span>
-            <button
-              type="button"
-              className="button button-small button-quiet"
-              onClick={() => void remove(s)}
-            >
+            <Button look="quiet" small onClick={() => void remove(s)}>
               Take it out
-            </button>
+            </Button>
           </li>
         ))}
       </ul>
       {made && (
-        <div role="status" className="border-l-[3px] border-accent bg-accent-soft px-3 py-2">
+        <Note kind="done">
           <p className="font-semibold">The secret of {made.name}. It is shown this once:</p>
           <code className="key block break-all !text-ink">{made.secret}</code>
           <p className="mt-1 text-[13px]">
@@ -94,26 +93,25 @@ export function SourceTable({ projectKey }: { projectKey: string }) {
             <code className="key">v1,</code> and the Base64 of HMAC-SHA256 over id, timestamp and
             body, joined by dots.
           </p>
-          <button type="button" className="button button-small mt-1" onClick={() => setMade(null)}>
+          <Button small className="mt-1" onClick={() => setMade(null)}>
             I have noted it
-          </button>
-        </div>
+          </Button>
+        </Note>
       )}
       <form onSubmit={(e) => void add(e)} className="flex items-end gap-2">
-        <label className="flex flex-col gap-1 text-[12px] font-semibold">
-          Another source
-          <input
-            className="field w-64"
+        <Field label="Another source">
+          <TextInput
+            className="w-64"
             required
             maxLength={60}
             value={name}
             onChange={(e) => setName(e.target.value)}
             placeholder="Pipeline of the ticket app"
           />
-        </label>
-        <button type="submit" className="button button-small" disabled={!name.trim()}>
+        </Field>
+        <Button type="submit" small disabled={!name.trim()}>
           Add it
-        </button>
+        </Button>
       </form>
     </section>
   );

@@ -1,5 +1,8 @@
 "use client";
-import Link from "next/link";
+import { FormProblem } from "@/ui/kit/note";
+import { Choice } from "@/ui/kit/check";
+import { Field, TextInput } from "@/ui/kit/field";
+import { ButtonLink, Button } from "@/ui/kit/button";
 import { useRouter } from "next/navigation";
 import { useState, type FormEvent } from "react";
 import { fromTemplate } from "@/core/workflow/template";
@@ -63,17 +66,15 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
           </p>
         </div>
         {taken.length > 0 && (
-          <Link href="/" className="button button-quiet ml-auto">
+          <ButtonLink href="/" look="quiet" className="ml-auto">
             Back
-          </Link>
+          </ButtonLink>
         )}
       </header>
       <form onSubmit={submit} className="grid gap-6 lg:grid-cols-[300px_1fr]">
         <div className="flex flex-col gap-3">
-          <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-            Name
-            <input
-              className="field"
+          <Field label="Name">
+            <TextInput
               name="name"
               required
               maxLength={60}
@@ -82,11 +83,10 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
               onChange={(e) => setName(e.target.value)}
               placeholder="Ticket app"
             />
-          </label>
-          <label className="flex flex-col gap-1 text-[12.5px] font-semibold">
-            Key
-            <input
-              className="field key !text-[14px]"
+          </Field>
+          <Field label="Key">
+            <TextInput
+              className="key !text-[14px]"
               name="key"
               required
               maxLength={10}
@@ -97,30 +97,28 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
             <span id="key-help" className="font-normal text-ink-soft">
               Items are called {key || "TA"}-1, {key || "TA"}-2 and so on. It stays as it is.
             </span>
-          </label>
+          </Field>
           <fieldset className="flex flex-col gap-1">
             <legend className="mb-1 text-[12.5px] font-semibold">Who may look</legend>
             {(["everyone", "members"] as const).map((v) => (
-              <label key={v} className="flex items-center gap-2">
-                <input
-                  type="radio"
-                  name="visibility"
-                  className="accent-(--accent)"
-                  checked={visibility === v}
-                  onChange={() => setVisibility(v)}
-                />
+              <Choice
+                key={v}
+                name="visibility"
+                checked={visibility === v}
+                onChange={() => setVisibility(v)}
+              >
                 {v === "everyone" ? "Everyone who can sign in" : "Only its members"}
-              </label>
+              </Choice>
             ))}
           </fieldset>
           {trouble && (
-            <p role="alert" className="text-[13px] font-semibold text-alarm">
+            <FormProblem>
               {trouble.sentence} {trouble.help}
-            </p>
+            </FormProblem>
           )}
-          <button type="submit" disabled={busy} className="button button-strong justify-center">
+          <Button type="submit" disabled={busy} look="strong" className="justify-center">
             {busy ? "Starting…" : "Start the project"}
-          </button>
+          </Button>
         </div>
         <fieldset className="flex flex-col gap-3">
           <legend className="mb-2 text-[12.5px] font-semibold">
@@ -132,10 +130,8 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
               className={`sheet block cursor-pointer p-4 ${template === t.name ? "outline-2 outline-(--accent)" : ""}`}
             >
               <span className="flex items-center gap-2">
-                <input
-                  type="radio"
+                <Choice
                   name="template"
-                  className="accent-(--accent)"
                   checked={template === t.name}
                   onChange={() => setTemplate(t.name)}
                 />

@@ -1,4 +1,10 @@
 "use client";
+import { CommitText, CommitNumber } from "@/ui/kit/commit-input";
+import { Select, wordOptions, namedOptions } from "@/ui/kit/select";
+import { AddMenu } from "@/ui/kit/add-menu";
+import { Button, TextButton } from "@/ui/kit/button";
+import { Check } from "@/ui/kit/check";
+import { Field, TextInput } from "@/ui/kit/field";
 import { Trash2, X } from "lucide-react";
 import { useState } from "react";
 import { changeState, connect, proposedVerb, removeState } from "@/core/workflow/edit";
@@ -12,7 +18,6 @@ import {
   type StateKind,
 } from "@/core/workflow/state";
 import { followUpWords, moversWords } from "@/core/workflow/words";
-import { AddMenu, Choice, Labelled, named, NumberInput, optionsOf, TextInput } from "./inputs";
 import { triggerWords } from "@/core/workflow/trigger";
 import { StationMark } from "./station-mark";
 import type { Designer } from "./use-designer";
@@ -49,25 +54,24 @@ export function StateInspector({
           <StationMark kind={state.kind} size={16} /> {state.name}
         </h2>
         <div className="grid grid-cols-2 gap-2">
-          <Labelled label="Name" wide>
-            <TextInput
+          <Field label="Name" className="col-span-full">
+            <CommitText
               value={state.name}
               disabled={!mayEdit}
               required
               onCommit={(name) => set({ name })}
             />
-          </Labelled>
-          <Labelled label="Kind">
-            <Choice
+          </Field>
+          <Field label="Kind">
+            <Select
               value={state.kind}
               disabled={!mayEdit}
-              options={optionsOf(STATE_KINDS)}
+              options={wordOptions(STATE_KINDS)}
               onChange={(kind) => set({ kind: kind as StateKind })}
             />
-          </Labelled>
-          <Labelled label="Stage">
-            <input
-              className="field"
+          </Field>
+          <Field label="Stage">
+            <TextInput
               list="stages"
               disabled={!mayEdit}
               maxLength={60}
@@ -83,38 +87,38 @@ export function StateInspector({
                 <option key={s} value={s} />
               ))}
             </datalist>
-          </Labelled>
-          <Labelled label="Who works here" wide>
-            <Choice
+          </Field>
+          <Field label="Who works here" className="col-span-full">
+            <Select
               value={state.teamId ?? ""}
               disabled={!mayEdit}
               options={[
                 { value: "", label: "whoever is there" },
-                ...named(around.vocabulary.teams),
+                ...namedOptions(around.vocabulary.teams),
               ]}
               onChange={(id) => set({ teamId: id || null })}
             />
-          </Labelled>
+          </Field>
           {state.kind !== "finished" && (
             <>
-              <Labelled label="Expected days">
-                <NumberInput
+              <Field label="Expected days">
+                <CommitNumber
                   value={state.expectedDays}
                   disabled={!mayEdit}
                   step="any"
                   onCommit={(n) => set({ expectedDays: n || null })}
                 />
-              </Labelled>
-              <Labelled label="Too old after, days">
-                <NumberInput
+              </Field>
+              <Field label="Too old after, days">
+                <CommitNumber
                   value={state.tooOldDays}
                   disabled={!mayEdit}
                   step="any"
                   onCommit={(n) => set({ tooOldDays: n || null })}
                 />
-              </Labelled>
-              <Labelled label="Limit of items">
-                <NumberInput
+              </Field>
+              <Field label="Limit of items">
+                <CommitNumber
                   value={state.limit?.max ?? null}
                   disabled={!mayEdit}
                   min={1}
@@ -127,17 +131,17 @@ export function StateInspector({
                     })
                   }
                 />
-              </Labelled>
-              <Labelled label="The limit is">
-                <Choice
+              </Field>
+              <Field label="The limit is">
+                <Select
                   value={state.limit?.firm ? "firm" : "advice"}
                   disabled={!mayEdit || !state.limit}
-                  options={optionsOf(["advice", "firm"])}
+                  options={wordOptions(["advice", "firm"])}
                   onChange={(v) =>
                     state.limit && set({ limit: { ...state.limit, firm: v === "firm" } })
                   }
                 />
-              </Labelled>
+              </Field>
             </>
           )}
         </div>
@@ -145,22 +149,21 @@ export function StateInspector({
           <fieldset>
             <legend className="text-[12px] font-semibold">Outcomes allowed here</legend>
             {OUTCOMES.map((o) => (
-              <label key={o} className="mr-3 inline-flex items-center gap-1.5">
-                <input
-                  type="checkbox"
-                  className="accent-(--accent)"
-                  disabled={!mayEdit}
-                  checked={state.outcomes.includes(o)}
-                  onChange={(e) =>
-                    set({
-                      outcomes: e.target.checked
-                        ? OUTCOMES.filter((x) => x === o || state.outcomes.includes(x))
-                        : state.outcomes.filter((x) => x !== o),
-                    })
-                  }
-                />
+              <Check
+                key={o}
+                disabled={!mayEdit}
+                checked={state.outcomes.includes(o)}
+                onChange={(on) =>
+                  set({
+                    outcomes: on
+                      ? OUTCOMES.filter((x) => x === o || state.outcomes.includes(x))
+                      : state.outcomes.filter((x) => x !== o),
+                  })
+                }
+                className="mr-3"
+              >
                 {o}
-              </label>
+              </Check>
             ))}
           </fieldset>
         )}
@@ -178,19 +181,19 @@ export function StateInspector({
         />
         {mayEdit && (
           <div className="flex flex-wrap gap-2">
-            <button type="button" className="button button-small" onClick={() => addAfter(state)}>
+            <Button small onClick={() => addAfter(state)}>
               Add a state after it
-            </button>
-            <button
-              type="button"
-              className="button button-small button-quiet text-alarm"
+            </Button>
+            <Button
+              look="danger"
+              small
               onClick={() => {
                 edit((w) => removeState(w, state.id));
                 select(null);
               }}
             >
               <Trash2 size={13} aria-hidden="true" /> Take it out
-            </button>
+            </Button>
           </div>
         )}
       </section>
@@ -205,13 +208,12 @@ export function StateInspector({
             ];
             return (
               <li key={t.id} className="border-t border-line py-1.5">
-                <button
-                  type="button"
-                  className="link text-left font-semibold"
+                <TextButton
+                  className="text-left font-semibold"
                   onClick={() => select({ kind: "transition", id: t.id })}
                 >
                   {t.verb} → {draft.states.find((s) => s.id === t.to)?.name}
-                </button>
+                </TextButton>
                 {t.from === null && (
                   <span className="text-[12.5px] text-ink-soft"> from anywhere</span>
                 )}
@@ -234,7 +236,7 @@ export function StateInspector({
           <div className="mt-2">
             <AddMenu
               label="Add a move to…"
-              options={named(targets)}
+              options={namedOptions(targets)}
               onAdd={(to) => {
                 const id = newId();
                 edit((w) =>
@@ -282,7 +284,7 @@ function Policies({
       <ul>
         {policies.map((p) => (
           <li key={p.id} className="flex items-center gap-1">
-            <TextInput
+            <CommitText
               value={p.text}
               label={`${title}: ${p.text}`}
               max={200}
@@ -293,21 +295,21 @@ function Policies({
               }
             />
             {mayEdit && (
-              <button
-                type="button"
-                className="button button-small button-quiet !px-1"
+              <Button
+                look="quiet"
+                small
+                className="!px-1"
                 aria-label={`Take out: ${p.text}`}
                 onClick={() => onChange(policies.filter((x) => x.id !== p.id))}
               >
                 <X size={13} aria-hidden="true" />
-              </button>
+              </Button>
             )}
           </li>
         ))}
       </ul>
       {mayEdit && (
-        <input
-          className="field"
+        <TextInput
           aria-label={title}
           placeholder="Add a point, e.g. “The crew has seen it”"
           maxLength={200}

@@ -1,4 +1,10 @@
 "use client";
+import { Field } from "@/ui/kit/field";
+import { CommitText } from "@/ui/kit/commit-input";
+import { Select, namedOptions } from "@/ui/kit/select";
+import { AddMenu } from "@/ui/kit/add-menu";
+import { Button } from "@/ui/kit/button";
+import { Check } from "@/ui/kit/check";
 import { Trash2, X } from "lucide-react";
 import type { ReactNode } from "react";
 import type { CheckSurroundings } from "@/core/workflow/finding";
@@ -14,7 +20,6 @@ import {
 import { followUpWords, moversWords } from "@/core/workflow/words";
 import { statesInOrder, type Transition } from "@/core/workflow/workflow";
 import { FollowUpFields, newFollowUp } from "./follow-up-fields";
-import { AddMenu, Choice, Labelled, named, TextInput } from "./inputs";
 import { RequirementFields } from "./requirement-fields";
 import { newTrigger, TRIGGER_TITLES, TriggerFields } from "./trigger-fields";
 import type { Designer } from "./use-designer";
@@ -63,43 +68,40 @@ export function TransitionInspector({
         <h2 className="text-[15px]">
           {t.verb} → {name(t.to)}
         </h2>
-        <Labelled label="Words on its button">
-          <TextInput
+        <Field label="Words on its button">
+          <CommitText
             value={t.verb}
             disabled={!mayEdit}
             required
             onCommit={(verb) => set({ verb })}
           />
-        </Labelled>
-        <Labelled label="Leads to">
-          <Choice
+        </Field>
+        <Field label="Leads to">
+          <Select
             value={t.to}
             disabled={!mayEdit}
-            options={named(states)}
+            options={namedOptions(states)}
             onChange={(to) => set({ to })}
           />
-        </Labelled>
+        </Field>
         <fieldset>
           <legend className="text-[12px] font-semibold">Leads from</legend>
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="accent-(--accent)"
-              disabled={!mayEdit}
-              checked={sources === null}
-              onChange={(e) =>
-                set({
-                  from: e.target.checked
-                    ? null
-                    : states
-                        .filter((s) => s.id !== t.to)
-                        .slice(0, 1)
-                        .map((s) => s.id),
-                })
-              }
-            />
+          <Check
+            disabled={!mayEdit}
+            checked={sources === null}
+            onChange={(on) =>
+              set({
+                from: on
+                  ? null
+                  : states
+                      .filter((s) => s.id !== t.to)
+                      .slice(0, 1)
+                      .map((s) => s.id),
+              })
+            }
+          >
             anywhere
-          </label>
+          </Check>
           {sources !== null && (
             <div className="flex flex-wrap items-center gap-1">
               {sources.map((id) => (
@@ -122,7 +124,9 @@ export function TransitionInspector({
               {mayEdit && (
                 <AddMenu
                   label="and from…"
-                  options={named(states.filter((s) => s.id !== t.to && !sources.includes(s.id)))}
+                  options={namedOptions(
+                    states.filter((s) => s.id !== t.to && !sources.includes(s.id)),
+                  )}
                   onAdd={(id) => set({ from: [...sources, id] })}
                 />
               )}
@@ -157,16 +161,17 @@ export function TransitionInspector({
           </div>
         </fieldset>
         {mayEdit && (
-          <button
-            type="button"
-            className="button button-small button-quiet self-start text-alarm"
+          <Button
+            look="danger"
+            small
+            className="self-start"
             onClick={() => {
               edit((w) => removeTransition(w, t.id));
               select(null);
             }}
           >
             <Trash2 size={13} aria-hidden="true" /> Take the move out
-          </button>
+          </Button>
         )}
       </section>
       <section className="flex min-w-0 flex-col gap-4">
@@ -270,14 +275,15 @@ function RuleList<T>({
             <div className="flex items-center gap-2">
               <p className="flex-1">{words(rule)}</p>
               {mayEdit && (
-                <button
-                  type="button"
-                  className="button button-small button-quiet !px-1"
+                <Button
+                  look="quiet"
+                  small
+                  className="!px-1"
                   aria-label={`Take out: ${words(rule)}`}
                   onClick={() => onChange(rules.filter((_, j) => j !== i))}
                 >
                   <X size={13} aria-hidden="true" />
-                </button>
+                </Button>
               )}
             </div>
             {mayEdit && fields(rule, (next) => onChange(rules.map((r, j) => (j === i ? next : r))))}

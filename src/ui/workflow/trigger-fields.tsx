@@ -1,6 +1,6 @@
 "use client";
+import { CommitText, CommitNumber } from "@/ui/kit/commit-input";
 import type { Trigger, TriggerKind } from "@/core/workflow/trigger";
-import { NumberInput, TextInput } from "./inputs";
 
 export const TRIGGER_TITLES: Record<TriggerKind, string> = {
   "change opened": "a change is opened",
@@ -38,7 +38,7 @@ export function TriggerFields({
 }) {
   if (t.kind === "deployed")
     return (
-      <TextInput
+      <CommitText
         label="Environment"
         value={t.environment}
         disabled={false}
@@ -48,7 +48,7 @@ export function TriggerFields({
     );
   if (t.kind === "days in state")
     return (
-      <NumberInput
+      <CommitNumber
         label="Days"
         value={t.days}
         min={0.01}

@@ -1,4 +1,9 @@
 "use client";
+import { FormProblem } from "@/ui/kit/note";
+import { CommitText, CommitNumber } from "@/ui/kit/commit-input";
+import { Select, wordOptions, namedOptions } from "@/ui/kit/select";
+import { Button } from "@/ui/kit/button";
+import { Field, TextInput } from "@/ui/kit/field";
 import { Check, X, Zap } from "lucide-react";
 import { useState } from "react";
 import type { MoveAnswers } from "@/core/item/command";
@@ -15,7 +20,6 @@ import { followUpWords } from "@/core/workflow/words";
 import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
 import { OUTCOMES, type Outcome } from "@/core/workflow/state";
 import { ask, problemOf } from "@/ui/kit/request";
-import { Choice, Labelled, named, NumberInput, optionsOf, TextInput } from "./inputs";
 import { StationMark } from "./station-mark";
 import { itemContract } from "@/core/item/contract";
 import { requirementWords } from "@/core/workflow/requirements/table";
@@ -115,7 +119,7 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
     setItem(afterTry(draft, item, move, { answers, actorId: as }));
     setAnswers({});
   };
-  const people = [{ value: "", label: "nobody" }, ...named(view.people)];
+  const people = [{ value: "", label: "nobody" }, ...namedOptions(view.people)];
   return (
     <div
       className="grid grid-cols-[minmax(0,300px)_minmax(0,1fr)] gap-6"
@@ -131,114 +135,110 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
             void fetchItem();
           }}
         >
-          <Labelled label="A real item, by its key">
-            <input
-              className="field key"
+          <Field label="A real item, by its key">
+            <TextInput
+              className="key"
               value={wanted}
               onChange={(e) => setWanted(e.target.value)}
               placeholder={`${view.project.key}-12`}
               maxLength={30}
             />
-          </Labelled>
-          <button type="submit" className="button button-small" disabled={!wanted.trim()}>
+          </Field>
+          <Button type="submit" small disabled={!wanted.trim()}>
             Take it
-          </button>
-          <button type="button" className="button button-small button-quiet" onClick={restart}>
+          </Button>
+          <Button look="quiet" small onClick={restart}>
             Start anew
-          </button>
+          </Button>
         </form>
-        {trouble && (
-          <p role="alert" className="text-[13px] font-semibold text-alarm">
-            {trouble}
-          </p>
-        )}
+        {trouble && <FormProblem>{trouble}</FormProblem>}
         <div className="grid grid-cols-2 gap-2">
-          <Labelled label="Moved by" wide>
-            <Choice
+          <Field label="Moved by" className="col-span-full">
+            <Select
               value={as}
               options={view.people.map((p) => ({ value: p.id, label: `${p.name}, ${p.role}` }))}
               onChange={setAs}
             />
-          </Labelled>
-          <Labelled label="Type">
-            <Choice
+          </Field>
+          <Field label="Type">
+            <Select
               value={item.typeId}
-              options={named(vocabulary.types.filter((t) => t.workflowId === draft.id))}
+              options={namedOptions(vocabulary.types.filter((t) => t.workflowId === draft.id))}
               onChange={(typeId) => set({ typeId })}
             />
-          </Labelled>
-          <Labelled label="Class of service">
-            <Choice
+          </Field>
+          <Field label="Class of service">
+            <Select
               value={item.classOfService}
-              options={optionsOf(CLASSES_OF_SERVICE)}
+              options={wordOptions(CLASSES_OF_SERVICE)}
               onChange={(v) => set({ classOfService: v as ItemSnapshot["classOfService"] })}
             />
-          </Labelled>
-          <Labelled label="Severity">
-            <Choice
+          </Field>
+          <Field label="Severity">
+            <Select
               value={item.severity ?? ""}
-              options={[{ value: "", label: "not set" }, ...optionsOf(SEVERITIES)]}
+              options={[{ value: "", label: "not set" }, ...wordOptions(SEVERITIES)]}
               onChange={(v) => set({ severity: (v || null) as ItemSnapshot["severity"] })}
             />
-          </Labelled>
-          <Labelled label="Priority">
-            <Choice
+          </Field>
+          <Field label="Priority">
+            <Select
               value={item.priority}
-              options={optionsOf(PRIORITIES)}
+              options={wordOptions(PRIORITIES)}
               onChange={(v) => set({ priority: v as ItemSnapshot["priority"] })}
             />
-          </Labelled>
-          <Labelled label="Assignee">
-            <Choice
+          </Field>
+          <Field label="Assignee">
+            <Select
               value={item.assigneeId ?? ""}
               options={people}
               onChange={(v) => set({ assigneeId: v || null })}
             />
-          </Labelled>
-          <Labelled label="Reviewer">
-            <Choice
+          </Field>
+          <Field label="Reviewer">
+            <Select
               value={item.reviewerId ?? ""}
               options={people}
               onChange={(v) => set({ reviewerId: v || null })}
             />
-          </Labelled>
-          <Labelled label="Estimate">
-            <NumberInput
+          </Field>
+          <Field label="Estimate">
+            <CommitNumber
               value={item.estimate}
               disabled={false}
               step="any"
               onCommit={(estimate) => set({ estimate })}
             />
-          </Labelled>
-          <Labelled label="How to test">
-            <TextInput
+          </Field>
+          <Field label="How to test">
+            <CommitText
               value={item.howToTest ?? ""}
               max={500}
               disabled={false}
               onCommit={(v) => set({ howToTest: v || null })}
             />
-          </Labelled>
-          <Labelled label="Reason or comment">
-            <TextInput
+          </Field>
+          <Field label="Reason or comment">
+            <CommitText
               value={answers.reason ?? ""}
               max={500}
               disabled={false}
               onCommit={(v) => setAnswers((a) => ({ ...a, reason: v, comment: v }))}
             />
-          </Labelled>
-          <Labelled label="Outcome">
-            <Choice
+          </Field>
+          <Field label="Outcome">
+            <Select
               value={answers.outcome ?? ""}
-              options={[{ value: "", label: "none named" }, ...optionsOf(OUTCOMES)]}
+              options={[{ value: "", label: "none named" }, ...wordOptions(OUTCOMES)]}
               onChange={(v) =>
                 setAnswers((a) => ({ ...a, outcome: (v || undefined) as Outcome | undefined }))
               }
             />
-          </Labelled>
+          </Field>
           {fieldsOfType(vocabulary.own, item.typeId)
             .filter((f) => f.kind !== "computed")
             .map((f) => (
-              <Labelled key={f.id} label={f.name} wide={f.kind === "many of"}>
+              <Field key={f.id} label={f.name} className="col-span-full">
                 <OwnFieldInput
                   field={f}
                   value={item.own[f.id] ?? null}
@@ -248,7 +248,7 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
                     set({ own: value === null ? others : { ...others, [f.id]: value } });
                   }}
                 />
-              </Labelled>
+              </Field>
             ))}
         </div>
       </section>
@@ -284,14 +284,14 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
                 <span className="flex-1 font-semibold">
                   {m.transition.verb} → {draft.states.find((s) => s.id === m.to)?.name}
                 </span>
-                <button
-                  type="button"
-                  className={`button button-small ${m.possible ? "button-accent" : ""}`}
+                <Button
+                  small
+                  look={m.possible ? "accent" : "plain"}
                   disabled={!m.possible}
                   onClick={() => go(m)}
                 >
                   Make this move
-                </button>
+                </Button>
               </div>
               {m.notForYou && <Answer yes={false} words={m.notForYou} reason="" />}
               {m.requirements.map((r, i) => (

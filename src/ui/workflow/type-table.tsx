@@ -1,11 +1,13 @@
 "use client";
+import { Select, namedOptions } from "@/ui/kit/select";
+import { Field, TextInput, TextArea } from "@/ui/kit/field";
+import { Button, TextButton } from "@/ui/kit/button";
 import { counted } from "@/core/formats/counted";
 import { useState } from "react";
 import { LEVEL_WORDS, TYPE_GLYPHS, type ItemType, type TypeGlyphName } from "@/core/item/item-type";
 import type { DesignView } from "@/core/workflow/design-view";
 import { statesInOrder } from "@/core/workflow/workflow";
 import { GlyphDrawing } from "@/ui/kit/type-glyph";
-import { Choice, Labelled, named } from "./inputs";
 import type { DesignRequest } from "./use-design-request";
 import { v7 as newId } from "uuid";
 
@@ -48,14 +50,9 @@ export function TypeTable({ view, send }: { view: DesignView; send: DesignReques
           The type of an item decides which workflow it follows and which fields it has.
         </p>
         {mayEdit && (
-          <button
-            type="button"
-            className="button button-small"
-            disabled={made !== null}
-            onClick={start}
-          >
+          <Button small disabled={made !== null} onClick={start}>
             New type
-          </button>
+          </Button>
         )}
       </div>
       <ul className="mt-1">
@@ -75,35 +72,36 @@ export function TypeTable({ view, send }: { view: DesignView; send: DesignReques
                 </span>
                 {mayEdit && stored && (
                   <>
-                    <button
-                      type="button"
-                      className="button button-small button-quiet !px-1"
+                    <Button
+                      look="quiet"
+                      small
+                      className="!px-1"
                       aria-label={`${type.name} further up`}
                       disabled={i === 0}
                       onClick={() => move(stored, -1)}
                     >
                       ↑
-                    </button>
-                    <button
-                      type="button"
-                      className="button button-small button-quiet !px-1"
+                    </Button>
+                    <Button
+                      look="quiet"
+                      small
+                      className="!px-1"
                       aria-label={`${type.name} further down`}
                       disabled={i === present.length - 1}
                       onClick={() => move(stored, 1)}
                     >
                       ↓
-                    </button>
+                    </Button>
                   </>
                 )}
                 {mayEdit && (
-                  <button
-                    type="button"
-                    className="button button-small"
+                  <Button
+                    small
                     aria-expanded={open === type.id}
                     onClick={() => setOpen(open === type.id ? null : type.id)}
                   >
                     {open === type.id ? "Close" : "Change"}
-                  </button>
+                  </Button>
                 )}
               </div>
               {open === type.id && mayEdit && (
@@ -154,15 +152,13 @@ export function TypeTable({ view, send }: { view: DesignView; send: DesignReques
             <span key={t.id} className="inline-flex items-center gap-1">
               {t.name}
               {mayEdit && (
-                <button
-                  type="button"
-                  className="link"
+                <TextButton
                   onClick={() =>
                     void send("types", { kind: "bring back", id: t.id }, `${t.name} is back.`)
                   }
                 >
                   bring back
-                </button>
+                </TextButton>
               )}
             </span>
           ))}
@@ -219,30 +215,29 @@ function TypeEditor({
       }}
     >
       <div className="flex flex-col gap-2">
-        <Labelled label="Name">
-          <input
-            className="field"
+        <Field label="Name">
+          <TextInput
             required
             autoFocus
             maxLength={40}
             value={draft.name}
             onChange={(e) => set({ name: e.target.value })}
           />
-        </Labelled>
-        <Labelled label="It is">
-          <Choice
+        </Field>
+        <Field label="It is">
+          <Select
             value={String(draft.level)}
             options={LEVEL_WORDS.map((label, value) => ({ value: String(value), label }))}
             onChange={(value) => set({ level: Number(value) })}
           />
-        </Labelled>
-        <Labelled label="It follows the workflow">
-          <Choice
+        </Field>
+        <Field label="It follows the workflow">
+          <Select
             value={draft.workflowId}
-            options={named(view.workflows)}
+            options={namedOptions(view.workflows)}
             onChange={(value) => set({ workflowId: value })}
           />
-        </Labelled>
+        </Field>
         <fieldset>
           <legend className="text-[12px] font-semibold">Its sign</legend>
           <div className="flex flex-wrap gap-1">
@@ -261,16 +256,16 @@ function TypeEditor({
           </div>
         </fieldset>
       </div>
-      <Labelled label="A new description begins with (Markdown)">
-        <textarea
-          className="field !font-normal"
+      <Field label="A new description begins with (Markdown)">
+        <TextArea
+          className="!font-normal"
           rows={9}
           maxLength={5_000}
           value={draft.template}
           onChange={(e) => set({ template: e.target.value })}
           placeholder="**Steps to reproduce** …"
         />
-      </Labelled>
+      </Field>
       {toPlace.length > 0 && (
         <div className="col-span-full flex flex-col gap-1">
           <p className="text-[13px] font-semibold">Items of this type go along:</p>
@@ -281,10 +276,10 @@ function TypeEditor({
                 {counts[s.id] === 1 ? "goes" : "go"} to
               </span>
               <span className="w-52">
-                <Choice
+                <Select
                   label={`New state of what is in ${s.name}`}
                   value={guess(s.id)}
-                  options={named(statesInOrder(target))}
+                  options={namedOptions(statesInOrder(target))}
                   onChange={(to) => setNewStates((all) => ({ ...all, [s.id]: to }))}
                 />
               </span>
@@ -293,24 +288,16 @@ function TypeEditor({
         </div>
       )}
       <div className="col-span-full flex gap-2">
-        <button
-          type="submit"
-          className="button button-small button-accent"
-          disabled={!draft.name.trim()}
-        >
+        <Button type="submit" look="accent" small disabled={!draft.name.trim()}>
           {isNew ? "Add the type" : "Store the type"}
-        </button>
-        <button type="button" className="button button-small button-quiet" onClick={onCancel}>
+        </Button>
+        <Button look="quiet" small onClick={onCancel}>
           Leave it
-        </button>
+        </Button>
         {!isNew && (
-          <button
-            type="button"
-            className="button button-small button-quiet ml-auto text-alarm"
-            onClick={onRemove}
-          >
+          <Button look="danger" small className="ml-auto" onClick={onRemove}>
             Take it out
-          </button>
+          </Button>
         )}
       </div>
     </form>

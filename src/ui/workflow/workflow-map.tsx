@@ -1,4 +1,6 @@
 "use client";
+import { takesKeys } from "@/ui/kit/takes-keys";
+import { TextButton, Button } from "@/ui/kit/button";
 import { counted } from "@/core/formats/counted";
 import "@xyflow/react/dist/base.css";
 import {
@@ -140,11 +142,7 @@ export function WorkflowMap({
   };
 
   const onKeyDown = (event: KeyboardEvent) => {
-    if (
-      event.target instanceof HTMLElement &&
-      /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)
-    )
-      return;
+    if (takesKeys(event.target)) return;
     const states = statesInOrder(draft);
     const at = selection?.kind === "state" ? states.findIndex((s) => s.id === selection.id) : -1;
     const state = states[at] as State | undefined;
@@ -231,13 +229,9 @@ export function WorkflowMap({
               {layout.fromAnywhere.map((t, i) => (
                 <span key={t.id}>
                   {i > 0 && ", "}
-                  <button
-                    type="button"
-                    className="link"
-                    onClick={() => select({ kind: "transition", id: t.id })}
-                  >
+                  <TextButton onClick={() => select({ kind: "transition", id: t.id })}>
                     {t.verb} → {nameOf(draft, t.to)}
-                  </button>
+                  </TextButton>
                 </span>
               ))}
             </p>
@@ -307,36 +301,35 @@ function Zoom({ layout }: { layout: MapLayout }) {
   useEffect(() => {
     void fitBounds({ x: -30, y: 0, width: width + 60, height }, { padding: 0 });
   }, [fitBounds, width, height]);
-  const button = "button button-small !px-1.5";
   return (
     <div className="absolute bottom-2 right-3 flex gap-1">
-      <button
-        type="button"
-        className={button}
+      <Button
+        small
+        className="!px-1.5"
         aria-label="Smaller"
         title="Smaller"
         onClick={() => void zoomOut()}
       >
         <Minus size={14} aria-hidden="true" />
-      </button>
-      <button
-        type="button"
-        className={button}
+      </Button>
+      <Button
+        small
+        className="!px-1.5"
         aria-label="Larger"
         title="Larger"
         onClick={() => void zoomIn()}
       >
         <Plus size={14} aria-hidden="true" />
-      </button>
-      <button
-        type="button"
-        className={button}
+      </Button>
+      <Button
+        small
+        className="!px-1.5"
         aria-label="Show all of it"
         title="Show all of it"
         onClick={() => void fitBounds({ x: -30, y: 0, width: width + 60, height }, { padding: 0 })}
       >
         <Maximize size={14} aria-hidden="true" />
-      </button>
+      </Button>
     </div>
   );
 }

@@ -1,8 +1,13 @@
 "use client";
+import { Note } from "@/ui/kit/note";
+import { FilePick } from "@/ui/kit/file-pick";
+import { Field } from "@/ui/kit/field";
+import { Button } from "@/ui/kit/button";
+import { Choice } from "@/ui/kit/check";
 import { decodeText } from "@/core/formats/decode-text";
 import { useQueryClient } from "@tanstack/react-query";
 import { Download, Plus } from "lucide-react";
-import { Popover } from "radix-ui";
+import { Popover } from "@/ui/kit/popover";
 import { useState } from "react";
 import type { DesignView } from "@/core/workflow/design-view";
 import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
@@ -32,62 +37,52 @@ export function ExportMenu({
   const [which, setWhich] = useState<"running" | "draft">("running");
   const chosen = hasDraft ? which : "running";
   return (
-    <Popover.Root>
-      <Popover.Trigger className="button button-small">
-        <Download size={14} aria-hidden="true" /> As a file
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={6}
-          className="popover w-[340px]"
-          aria-label="As a file"
-        >
-          {hasDraft && (
-            <fieldset className="mb-1 flex gap-3 text-[13px]">
-              <legend className="sr-only">Which</legend>
-              {(["running", "draft"] as const).map((w) => (
-                <label key={w} className="inline-flex items-center gap-1.5">
-                  <input
-                    type="radio"
-                    name="which"
-                    className="accent-(--accent)"
-                    checked={chosen === w}
-                    onChange={() => setWhich(w)}
-                  />
-                  {w === "running" ? "what runs" : "the draft"}
-                </label>
-              ))}
-            </fieldset>
-          )}
-          <ul>
-            {FORMATS.map(({ format, label, about }) => (
-              <li key={format}>
-                <a
-                  className="menu-item"
-                  download
-                  href={addressOf(workflowContract.file, {
-                    params: { key: projectKey },
-                    query: { workflow: workflowId, format, which: chosen },
-                  })}
-                >
-                  <b className="w-20">{label}</b>{" "}
-                  <span className="text-[12.5px] text-ink-soft">{about}</span>
-                </a>
-              </li>
-            ))}
-          </ul>
-          <a
-            className="link mt-1 block text-[12.5px]"
-            href={addressOf(workflowContract.schema, {})}
-            target="_blank"
-            rel="noopener"
-          >
-            The JSON Schema of a workflow
-          </a>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Popover
+      label="As a file"
+      align="end"
+      className="w-[340px]"
+      trigger={
+        <Button small>
+          <Download size={14} aria-hidden="true" /> As a file
+        </Button>
+      }
+    >
+      {hasDraft && (
+        <fieldset className="mb-1 flex gap-3 text-[13px]">
+          <legend className="sr-only">Which</legend>
+          {(["running", "draft"] as const).map((w) => (
+            <Choice key={w} name="which" checked={chosen === w} onChange={() => setWhich(w)}>
+              {w === "running" ? "what runs" : "the draft"}
+            </Choice>
+          ))}
+        </fieldset>
+      )}
+      <ul>
+        {FORMATS.map(({ format, label, about }) => (
+          <li key={format}>
+            <a
+              className="menu-item"
+              download
+              href={addressOf(workflowContract.file, {
+                params: { key: projectKey },
+                query: { workflow: workflowId, format, which: chosen },
+              })}
+            >
+              <b className="w-20">{label}</b>{" "}
+              <span className="text-[12.5px] text-ink-soft">{about}</span>
+            </a>
+          </li>
+        ))}
+      </ul>
+      <a
+        className="link mt-1 block text-[12.5px]"
+        href={addressOf(workflowContract.schema, {})}
+        target="_blank"
+        rel="noopener"
+      >
+        The JSON Schema of a workflow
+      </a>
+    </Popover>
   );
 }
 
@@ -136,107 +131,92 @@ export function NewWorkflow({
     }
     setBusy(false);
   };
+  const read = async (file: File) => {
+    const { text } = decodeText(new Uint8Array(await file.arrayBuffer()));
+    await make({ kind: "file", text });
+  };
   return (
-    <Popover.Root
+    <Popover
       open={open}
       onOpenChange={(next) => {
         setOpen(next);
         setMade(null);
         setProblem(null);
       }}
+      label="New workflow"
+      align="start"
+      className="max-h-[70vh] w-[420px] overflow-y-auto"
+      trigger={
+        <Button small>
+          <Plus size={14} aria-hidden="true" /> New workflow
+        </Button>
+      }
     >
-      <Popover.Trigger className="button button-small">
-        <Plus size={14} aria-hidden="true" /> New workflow
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={6}
-          className="popover max-h-[70vh] w-[420px] overflow-y-auto"
-          aria-label="New workflow"
-        >
-          {made ? (
-            <div className="flex flex-col gap-2 text-[13px]" role="status">
-              <h2 className="text-[15px]">Read from the file</h2>
-              {made.isDraft && (
-                <p className="border-l-[3px] border-signal pl-2">
-                  It is a draft: mend what is listed on the right before you publish it.
-                </p>
-              )}
-              <Sentences title="Taken" sentences={made.taken} />
-              <Sentences title="Not taken, or to look at" sentences={made.left} />
-              <button
-                type="button"
-                className="button button-small self-end"
-                onClick={() => onMade(made.workflowId)}
-              >
-                Look at it
-              </button>
-            </div>
-          ) : (
-            <div className="flex flex-col gap-2">
-              <p className="text-[13px] text-ink-soft">
-                Nobody is bound by it until an item type follows it.
-              </p>
-              <Group title="From a template">
-                {PROJECT_TEMPLATES.map((t) => (
-                  <button
-                    key={t.name}
-                    type="button"
-                    disabled={busy}
-                    className="menu-item w-full text-left"
-                    title={t.suits}
-                    onClick={() => void make({ kind: "template", name: t.name })}
-                  >
-                    <span className="min-w-0 flex-1">
-                      {t.name}
-                      <span className="block truncate text-[12px] text-ink-soft">{t.suits}</span>
-                    </span>
-                  </button>
-                ))}
-              </Group>
-              <Group title="As a copy of">
-                {view.workflows.map((w) => (
-                  <button
-                    key={w.id}
-                    type="button"
-                    disabled={busy}
-                    className="menu-item w-full text-left"
-                    onClick={() => void make({ kind: "copy", workflowId: w.id })}
-                  >
-                    {w.name}
-                  </button>
-                ))}
-              </Group>
-              <label className="flex flex-col gap-1 text-[12px] font-semibold">
-                From a file (SCXML or JSON)
-                <input
-                  type="file"
-                  className="field"
-                  accept=".scxml,.xml,.json,application/json,application/xml,application/scxml+xml"
-                  disabled={busy}
-                  onChange={async (e) => {
-                    const [file] = e.target.files ?? [];
-                    e.target.value = "";
-                    if (file)
-                      await make({
-                        kind: "file",
-                        text: decodeText(new Uint8Array(await file.arrayBuffer())).text,
-                      });
-                  }}
-                />
-              </label>
-              {busy && <p className="text-[13px] text-ink-soft">One moment…</p>}
-              {problem && (
-                <p role="alert" className="border-l-[3px] border-alarm pl-2 text-[13px]">
-                  <b>{problem.sentence}</b> {problem.help}
-                </p>
-              )}
-            </div>
+      {made ? (
+        <div className="flex flex-col gap-2 text-[13px]" role="status">
+          <h2 className="text-[15px]">Read from the file</h2>
+          {made.isDraft && (
+            <Note kind="look">
+              It is a draft: mend what is listed on the right before you publish it.
+            </Note>
           )}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+          <Sentences title="Taken" sentences={made.taken} />
+          <Sentences title="Not taken, or to look at" sentences={made.left} />
+          <Button small className="self-end" onClick={() => onMade(made.workflowId)}>
+            Look at it
+          </Button>
+        </div>
+      ) : (
+        <div className="flex flex-col gap-2">
+          <p className="text-[13px] text-ink-soft">
+            Nobody is bound by it until an item type follows it.
+          </p>
+          <Group title="From a template">
+            {PROJECT_TEMPLATES.map((t) => (
+              <button
+                key={t.name}
+                type="button"
+                disabled={busy}
+                className="menu-item w-full text-left"
+                title={t.suits}
+                onClick={() => void make({ kind: "template", name: t.name })}
+              >
+                <span className="min-w-0 flex-1">
+                  {t.name}
+                  <span className="block truncate text-[12px] text-ink-soft">{t.suits}</span>
+                </span>
+              </button>
+            ))}
+          </Group>
+          <Group title="As a copy of">
+            {view.workflows.map((w) => (
+              <button
+                key={w.id}
+                type="button"
+                disabled={busy}
+                className="menu-item w-full text-left"
+                onClick={() => void make({ kind: "copy", workflowId: w.id })}
+              >
+                {w.name}
+              </button>
+            ))}
+          </Group>
+          <Field label="From a file (SCXML or JSON)">
+            <FilePick
+              accept=".scxml,.xml,.json,application/json,application/xml,application/scxml+xml"
+              disabled={busy}
+              onFiles={([file]) => file && void read(file)}
+            />
+          </Field>
+          {busy && <p className="text-[13px] text-ink-soft">One moment…</p>}
+          {problem && (
+            <Note kind="problem">
+              <b>{problem.sentence}</b> {problem.help}
+            </Note>
+          )}
+        </div>
+      )}
+    </Popover>
   );
 }
 

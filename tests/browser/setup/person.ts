@@ -91,10 +91,11 @@ export class Person {
       const found = await this.page.waitForFunction(
         (words: string, inside: string) =>
           [...document.querySelectorAll<HTMLElement>(inside)]
-            .flatMap((e) => [...e.querySelectorAll<HTMLElement>("input,textarea,select")])
+            .flatMap((e) => [...e.querySelectorAll<HTMLElement>("input,textarea,select,button")])
             .find(
               (e) =>
                 e.getAttribute("aria-label") === words ||
+                e.getAttribute("aria-label")?.startsWith(`${words}: `) ||
                 e.title === words ||
                 [...((e as HTMLInputElement).labels ?? [])].some((l) =>
                   l.textContent!.trim().startsWith(words),
@@ -122,12 +123,51 @@ export class Person {
   }
 
   async choose(label: string, option: string, within = "body"): Promise<void> {
-    const field = await this.field<HTMLSelectElement>(label, within);
+    const field = await this.field<HTMLElement>(label, within);
+    await field.evaluate((e) => e.scrollIntoView({ block: "center" }));
+    if (await field.evaluate((e) => e.tagName === "SELECT"))
+      return this.chooseNative(field, option);
+    // By the keyboard: what was chosen before may still move the field under the pointer.
+    await field.press("Enter");
+    const found = await this.page
+      .waitForFunction(
+        (wanted: string) =>
+          [...document.querySelectorAll<HTMLElement>("[role=option],[role^=menuitem]")].find((o) =>
+            o.innerText.trim().startsWith(wanted),
+          ) ?? null,
+        { timeout: 5_000 },
+        option,
+      )
+      .catch(() => {
+        throw new Error(`${label} offers no ${option}`);
+      });
+    const taken = found.asElement() as ElementHandle<HTMLElement>;
+    await taken.focus();
+    await taken.press("Enter");
+    await this.page.waitForFunction(() => !document.querySelector("[role=listbox],[role=menu]"));
+  }
+
+  /** The options that a list offers, without taking one. */
+  async offers(label: string, within = "body"): Promise<string[]> {
+    const field = await this.field<HTMLElement>(label, within);
+    await field.press("Enter");
+    await this.page.waitForSelector("[role=option]");
+    const options = await this.page.$$eval("[role=option]", (all) =>
+      all.map((o) => (o as HTMLElement).innerText.trim()),
+    );
+    await this.keys("Escape");
+    await this.page.waitForFunction(() => !document.querySelector("[role=listbox]"));
+    return options;
+  }
+
+  /** In forms that are sent without JavaScript too. */
+  private async chooseNative(field: ElementHandle<HTMLElement>, option: string): Promise<void> {
     const value = await field.evaluate(
-      (select, wanted) => [...select.options].find((o) => o.text.startsWith(wanted))?.value,
+      (select, wanted) =>
+        [...(select as HTMLSelectElement).options].find((o) => o.text.startsWith(wanted))?.value,
       option,
     );
-    if (value === undefined) throw new Error(`${label} offers no ${option}`);
+    if (value === undefined) throw new Error(`no ${option} is offered`);
     await field.select(value);
   }
 

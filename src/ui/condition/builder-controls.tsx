@@ -1,0 +1,63 @@
+"use client";
+import type { ActionProps, NotToggleProps, VersatileSelectorProps } from "react-querybuilder";
+import { Button } from "@/ui/kit/button";
+import { Check } from "@/ui/kit/check";
+import { Select } from "@/ui/kit/select";
+
+/** Which fact, which comparison, how a group is joined. */
+export function BuilderSelect(props: VersatileSelectorProps) {
+  const { value, handleOnChange, title, disabled } = props;
+  // The builder is given flat lists alone (condition-editor.tsx).
+  const offered = props.options as readonly { name: string; label: string }[];
+  return (
+    <Select
+      className="!w-auto"
+      label={title}
+      title={title}
+      disabled={disabled}
+      value={String(value ?? "")}
+      options={offered.map(({ name, label }) => ({ value: name, label }))}
+      onChange={(next) => handleOnChange(next as never)}
+    />
+  );
+}
+
+/** Adds a comparison or a group. */
+export function BuilderAdd({ label, title, handleOnClick, disabled }: ActionProps) {
+  return (
+    <Button look="plain" small title={title} disabled={disabled} onClick={handleOnClick}>
+      {label}
+    </Button>
+  );
+}
+
+/** Takes a comparison or a group out. */
+export function BuilderRemove({ label, title, handleOnClick, disabled }: ActionProps) {
+  return (
+    <Button
+      look="quiet"
+      small
+      title={title}
+      aria-label={title}
+      disabled={disabled}
+      onClick={handleOnClick}
+    >
+      {label}
+    </Button>
+  );
+}
+
+/** Turns a group round. */
+export function BuilderNot({ checked, handleOnChange, label, title, disabled }: NotToggleProps) {
+  return (
+    <Check
+      className="text-[12.5px]"
+      title={title}
+      disabled={disabled}
+      checked={checked ?? false}
+      onChange={handleOnChange}
+    >
+      {label}
+    </Check>
+  );
+}

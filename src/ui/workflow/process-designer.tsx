@@ -1,0 +1,124 @@
+"use client";
+import { ProcessParts } from "./process-parts";
+import { Button } from "@/ui/kit/button";
+import { Select } from "@/ui/kit/select";
+import { counted } from "@/core/formats/counted";
+import { Redo2, Undo2 } from "lucide-react";
+import dynamic from "next/dynamic";
+import { useState } from "react";
+import type { DesignView } from "@/core/workflow/design-view";
+import { FindingsList } from "./findings-list";
+import { PublishSheet } from "./publish-sheet";
+import { ReplayPanel } from "./replay-panel";
+import { useDesigner } from "./use-designer";
+import { ExportMenu, NewWorkflow } from "./workflow-menu";
+import { useUndoKeys } from "@/ui/workflow/use-undo-keys";
+
+// Only who designs loads the map.
+const WorkflowMap = dynamic(() => import("./workflow-map").then((m) => m.WorkflowMap), {
+  ssr: false,
+  loading: () => <p className="p-4 text-ink-soft">Drawing the map…</p>,
+});
+/** One workflow as a draft: its map, its rules, what is wrong with it, and the way to publish it. */
+export function ProcessDesigner({
+  view,
+  workflowId,
+  onChoose,
+}: {
+  view: DesignView;
+  workflowId: string;
+  onChoose: (id: string) => void;
+}) {
+  const designer = useDesigner(view, workflowId);
+  const { key, name } = view.project;
+  const { running, changes, saving, findings } = designer;
+  const [publishing, setPublishing] = useState(false);
+  const { undo, redo } = designer;
+  useUndoKeys(undo, redo);
+
+  const mayEdit = view.mayEdit;
+  return (
+    <div className="flex h-full flex-col">
+      <div className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-4 py-2">
+        <h1 className="sr-only">Process of {name}</h1>
+        <Select
+          className="!w-auto max-w-[220px] font-semibold"
+          label="Workflow"
+          value={workflowId}
+          options={view.workflows.map((w) => ({
+            value: w.id,
+            label: `${w.name}${w.typeNames.length > 0 ? ` (${w.typeNames.join(", ")})` : ", no type yet"}`,
+          }))}
+          onChange={onChoose}
+        />
+        <p className="min-w-0 text-[13px] text-ink-soft" role="status">
+          {!mayEdit
+            ? `version ${running.version} · you can look; a lead can change it`
+            : changes.length === 0
+              ? `version ${running.version} is in force, nothing changed`
+              : `${counted(changes.length, "change")} since version ${running.version}, not published, ${saving === "stored" ? "draft stored" : saving === "failed" ? "not stored yet" : "storing…"}`}
+        </p>
+        <span className="flex-1" />
+        <ExportMenu projectKey={key} workflowId={workflowId} hasDraft={changes.length > 0} />
+        {mayEdit && (
+          <>
+            <NewWorkflow view={view} onMade={onChoose} />
+            <Button small disabled={!undo} onClick={() => undo?.()}>
+              <Undo2 size={14} aria-hidden="true" /> Undo
+            </Button>
+            <Button small disabled={!redo} onClick={() => redo?.()}>
+              <Redo2 size={14} aria-hidden="true" /> Redo
+            </Button>
+            {changes.length > 0 && (
+              <Button look="quiet" small onClick={() => void designer.discard()}>
+                Throw the draft away
+              </Button>
+            )}
+            <Button
+              look="strong"
+              disabled={changes.length === 0}
+              onClick={() => setPublishing(true)}
+            >
+              Review and publish
+            </Button>
+          </>
+        )}
+      </div>
+      {publishing ? (
+        <div className="min-h-0 flex-1 overflow-y-auto p-5">
+          <PublishSheet
+            designer={designer}
+            counts={view.counts}
+            onClose={() => setPublishing(false)}
+          />
+        </div>
+      ) : (
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_270px]">
+          <div className="flex min-h-0 flex-col">
+            <div className="h-[46%] min-h-[240px] shrink-0 border-b border-line">
+              <WorkflowMap designer={designer} counts={view.counts} mayEdit={mayEdit} />
+            </div>
+            <ProcessParts designer={designer} view={view} workflowId={workflowId} />
+          </div>
+          <aside
+            className="min-h-0 overflow-y-auto border-l border-line bg-sheet px-4 py-3"
+            aria-label="Findings"
+          >
+            <FindingsList designer={designer} mayEdit={mayEdit} />
+            {mayEdit && (
+              <ReplayPanel
+                designer={designer}
+                projectKey={key}
+                workflowId={workflowId}
+                nameOf={(id) => view.people.find((p) => p.id === id)?.name ?? "somebody"}
+              />
+            )}
+            <p className="sr-only" role="status">
+              {findings.length} findings
+            </p>
+          </aside>
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,420 @@
+import fc from "fast-check";
+import { cardOf, type Card } from "@/core/board/card";
+import { columnWords, ladder, partOf, type Column } from "@/core/board/column";
+import {
+  changeFor,
+  standsIn,
+  valueColumns,
+  valueOf,
+  type ColumnValues,
+  type ValueField,
+} from "@/core/board/columns-by";
+import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
+import { LANE_FIELDS, lanes } from "@/core/board/lane";
+import { ageTrack } from "@/core/board/age-track";
+import { proposeColumns } from "@/core/board/propose-columns";
+import { CLASSES_OF_SERVICE, PRIORITIES } from "@/core/item/fields";
+import { STATE_KINDS, type State, type StateKind } from "@/core/workflow/state";
+import type { Workflow } from "@/core/workflow/workflow";
+import { Subject, workflow } from "./setup/make";
+
+const card = (change: Partial<Card> = {}): Card => ({
+  ...cardOf(new Subject().item!, "TIX"),
+  ...change,
+});
+
+const named = (...names: string[]) => names.map((name) => ({ id: name.toLowerCase(), name }));
+const VALUES: ColumnValues = {
+  people: named("Noor", "Ivo", "Ruth"),
+  teams: named("Quayside", "Platform"),
+  sprints: named("S1", "S2"),
+  releases: named("R1"),
+  parents: named("TIX-1 Above", "TIX-2 Alone"),
+};
+const titles = (by: ValueField, cards: Card[]) =>
+  valueColumns(by, VALUES, cards).map((c) => c.stage);
+
+describe("columns of a field's values", () => {
+  test("teams, sprints and releases are there in their order, those without one in front", () => {
+    expect(titles("team", [])).toEqual(["No team", "Quayside", "Platform"]);
+    expect(titles("sprint", [])).toEqual(["No sprint", "S1", "S2"]);
+    expect(titles("release", [])).toEqual(["No release", "R1"]);
+  });
+
+  test("priorities stand from the highest down, and every item has one", () => {
+    expect(titles("priority", [])).toEqual([...PRIORITIES].reverse());
+  });
+
+  test("people who have something stand before those who have nothing, else in their order", () => {
+    expect(titles("assignee", [card({ assigneeId: "ruth" })])).toEqual([
+      "Nobody yet",
+      "Ruth",
+      "Noor",
+      "Ivo",
+    ]);
+  });
+
+  test("items above others are there where they have one here", () => {
+    expect(titles("parent", [card({ parentId: "tix-2 alone" })])).toEqual([
+      "Under nothing",
+      "TIX-2 Alone",
+    ]);
+  });
+
+  test("labels are those in use, in alphabetical order; the first of an item counts", () => {
+    const cards = [card({ labels: ["quay", "app"] }), card({ labels: ["boat"] }), card()];
+    expect(titles("label", cards)).toEqual(["No label", "boat", "quay"]);
+  });
+
+  test("what is gone stays in sight while something has it", () => {
+    expect(titles("assignee", [card({ assigneeId: "gone" })])).toContain("A former member");
+    expect(titles("sprint", [card({ sprintId: "gone" })])).toEqual([
+      "No sprint",
+      "S1",
+      "S2",
+      "A former sprint",
+    ]);
+  });
+
+  test("each has an id of its own, a place, no limit, and says whether it waits", () => {
+    const columns = valueColumns("team", VALUES, []);
+    expect(columns.map((c) => [c.id, c.position, c.part, c.value])).toEqual([
+      ["team ", 0, "waiting", null],
+      ["team quayside", 1, "working", "quayside"],
+      ["team platform", 2, "working", "platform"],
+    ]);
+    for (const c of columns)
+      expect(c).toMatchObject({
+        name: "",
+        stateIds: [],
+        min: null,
+        max: null,
+        minFirm: false,
+        maxFirm: false,
+      });
+  });
+
+  const FIELDS: [ValueField, Partial<Card>, string][] = [
+    ["assignee", { assigneeId: "x" }, "x"],
+    ["team", { teamId: "x" }, "x"],
+    ["sprint", { sprintId: "x" }, "x"],
+    ["release", { releaseId: "x" }, "x"],
+    ["priority", { priority: "high" }, "high"],
+    ["parent", { parentId: "x" }, "x"],
+    ["label", { labels: ["x", "y"] }, "x"],
+  ];
+
+  test.each(FIELDS)("the value of an item by %s", (by, change, value) => {
+    expect(valueOf(by, card(change))).toBe(value);
+  });
+
+  test("an item without labels has no value", () => expect(valueOf("label", card())).toBeNull());
+
+  test.each([
+    ["assignee", "noor", { assigneeId: "noor" }],
+    ["assignee", null, { assigneeId: null }],
+    ["team", "quayside", { teamId: "quayside" }],
+    ["sprint", "s1", { sprintId: "s1" }],
+    ["release", "r1", { releaseId: "r1" }],
+    ["priority", "low", { priority: "low" }],
+    ["label", null, { labels: [] }],
+    ["parent", "p", null],
+  ] as const)("a drop into %s %s changes %j", (by, value, change) => {
+    expect(changeFor(by, value, { labels: ["old"] })).toEqual(change);
+  });
+
+  test("after a drop an item stands in the column it was dropped into, and in no other", () => {
+    const fields = FIELDS.map(([by]) => by).filter((by) => by !== "parent");
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...fields),
+        fc.nat(5),
+        fc.uniqueArray(fc.constantFrom("app", "boat", "quay"), { maxLength: 3 }),
+        (by, at, labels) => {
+          const before = card({ labels, teamId: "quayside", assigneeId: "ivo" });
+          const columns = valueColumns(by, VALUES, [before]);
+          const target = columns[at % columns.length];
+          const after = { ...before, ...changeFor(by, target.value ?? null, before) } as Card;
+          const board = { columnsBy: by, places: {} };
+          expect(columns.filter((c) => standsIn(board, c, after))).toEqual([target]);
+        },
+      ),
+    );
+  });
+
+  test("a label that an item has already comes first, once, and the others stay", () => {
+    expect(changeFor("label", "b", { labels: ["a", "b", "c"] })).toEqual({ labels: ["b", "c"] });
+  });
+});
+
+describe("where an item stands", () => {
+  const [column] = valueColumns("team", VALUES, []);
+
+  test("by states: in the column that shows its state", () => {
+    const board = { columnsBy: "state", places: {} } as const;
+    const shows = { ...column, stateIds: ["Ready", "Building"] };
+    expect(standsIn(board, shows, card({ stateId: "Building" }))).toBe(true);
+    expect(standsIn(board, shows, card({ stateId: "Live" }))).toBe(false);
+  });
+
+  test("on a free board: where it was put, whatever its state", () => {
+    const board = { columnsBy: "free", places: { i: { columnId: "l", rank: "a" } } } as const;
+    expect(standsIn(board, { ...column, id: "l" }, card({ id: "i" }))).toBe(true);
+    expect(standsIn(board, { ...column, id: "m" }, card({ id: "i" }))).toBe(false);
+    expect(standsIn(board, { ...column, id: "l" }, card({ id: "j" }))).toBe(false);
+  });
+});
+
+describe("a card", () => {
+  test("says whether it is told how to test, and whether it was withdrawn", () => {
+    const item = new Subject().item!;
+    expect(cardOf(item, "TIX")).toMatchObject({
+      key: "TIX-1",
+      hasHowToTest: false,
+      withdrawn: false,
+    });
+    const told = { ...item, howToTest: "Scan it twice.", withdrawnAt: 5 };
+    expect(cardOf(told, "TIX")).toMatchObject({ hasHowToTest: true, withdrawn: true });
+  });
+});
+
+const stateOf = (name: string, kind: StateKind, stage: string | null): State => ({
+  ...workflow.states[0],
+  id: name,
+  name,
+  kind,
+  stage,
+  position: 0,
+});
+const flowOf = (...states: State[]): Workflow => ({
+  ...workflow,
+  states: states.map((s, position) => ({ ...s, position })),
+  transitions: [],
+});
+
+describe("columns proposed for a workflow", () => {
+  const MAIN = flowOf(
+    stateOf("New", "unstarted", null),
+    stateOf("Coding", "working", "Build"),
+    stateOf("Waits", "waiting", "Review"),
+    stateOf("Reviewing", "working", "Review"),
+    stateOf("Test", "working", null),
+    stateOf("Live", "finished", null),
+    stateOf("Closed", "finished", null),
+  );
+
+  test("one a part of a stage, in process order; nothing unstarted; the first finished state", () => {
+    expect(proposeColumns([MAIN])).toEqual([
+      { stage: "Build", name: "at work", part: "working", stateIds: ["Coding"] },
+      { stage: "Review", name: "waiting", part: "waiting", stateIds: ["Waits"] },
+      { stage: "Review", name: "at work", part: "working", stateIds: ["Reviewing"] },
+      { stage: "Test", name: "", part: "working", stateIds: ["Test"] },
+      { stage: "Live", name: "", part: "finished", stateIds: ["Live"] },
+    ]);
+  });
+
+  test("the same stage and part of another workflow share a column; all finishes share one", () => {
+    const other = flowOf(
+      stateOf("Second look", "working", "Review"),
+      stateOf("Build", "waiting", "Build"),
+      stateOf("Done", "finished", null),
+    );
+    const columns = proposeColumns([MAIN, other]);
+    expect(columns.map((c) => [c.stage, c.part, c.stateIds])).toEqual([
+      // The waiting part of a stage stands before its working part, whichever came first.
+      ["Build", "waiting", ["Build"]],
+      ["Build", "working", ["Coding"]],
+      ["Review", "waiting", ["Waits"]],
+      ["Review", "working", ["Reviewing", "Second look"]],
+      ["Test", "working", ["Test"]],
+      ["Live", "finished", ["Live", "Done"]],
+    ]);
+    // A part that is called as its stage needs no second name.
+    expect(columns[0].name).toBe("");
+  });
+
+  test("no workflow, no column", () => expect(proposeColumns([])).toEqual([]));
+
+  test("whatever the states: each in progress is shown once, and nothing is uncovered", () => {
+    const anyState = fc.record({
+      kind: fc.constantFrom(...STATE_KINDS),
+      stage: fc.option(fc.constantFrom("Build", "Review"), { nil: null }),
+    });
+    fc.assert(
+      fc.property(fc.array(anyState, { minLength: 1, maxLength: 9 }), (states) => {
+        const flow = flowOf(...states.map((s, i) => stateOf(`s${i}`, s.kind, s.stage)));
+        const columns = proposeColumns([flow]);
+        const shown = columns.flatMap((c) => c.stateIds);
+        expect(new Set(shown).size).toBe(shown.length);
+        const inProgress = flow.states.filter((s) => /waiting|working/.test(s.kind));
+        for (const { id } of inProgress) expect(shown).toContain(id);
+        expect(uncoveredStates([flow], columns)).toEqual([]);
+      }),
+    );
+  });
+});
+
+describe("what a board follows", () => {
+  const a = flowOf(
+    stateOf("a0", "unstarted", null),
+    stateOf("a1", "working", null),
+    stateOf("a2", "waiting", null),
+  );
+  const b = flowOf(stateOf("b1", "working", null));
+
+  test("workflows of which a column covers a state", () => {
+    expect(followedWorkflows([a, b], [{ stateIds: ["a1"] }])).toEqual([a]);
+    expect(followedWorkflows([a, b], [{ stateIds: ["a0"] }, { stateIds: ["b1"] }])).toEqual([a, b]);
+    expect(followedWorkflows([a, b], [])).toEqual([]);
+  });
+
+  test("states in progress that no column covers, of followed workflows alone", () => {
+    const names = (columns: { stateIds: string[] }[]) =>
+      uncoveredStates([a, b], columns).map((s) => s.id);
+    expect(names([{ stateIds: ["a1"] }])).toEqual(["a2"]);
+    expect(names([{ stateIds: ["a1", "a2"] }])).toEqual([]);
+    expect(names([])).toEqual([]);
+  });
+});
+
+describe("words and parts of columns", () => {
+  test.each([
+    ["unstarted", "waiting"],
+    ["waiting", "waiting"],
+    ["working", "working"],
+    ["finished", "finished"],
+  ] as const)("a state that is %s stands in a part that is %s", (kind, part) =>
+    expect(partOf(kind)).toBe(part),
+  );
+
+  test.each([
+    ["Review", "waiting", "Review, waiting"],
+    ["Review", "", "Review"],
+    ["Review", "Review", "Review"],
+  ])("%s with %p is called %s", (stage, name, words) =>
+    expect(columnWords({ stage, name })).toBe(words),
+  );
+
+  test("the ladder adds the states of a column, has 0 where nobody passed, none for finished", () => {
+    const column = (id: string, part: Column["part"], ...stateIds: string[]): Column => ({
+      ...valueColumns("team", VALUES, [])[0],
+      id,
+      part,
+      stateIds,
+    });
+    const columns = [
+      column("both", "working", "x", "y"),
+      column("nobody", "waiting", "z"),
+      column("end", "finished", "x"),
+    ];
+    const states = [
+      { stateId: "x", average: 2 },
+      { stateId: "y", average: 0.5 },
+    ];
+    const times = { states } as never;
+    expect(ladder(columns, times, 3)).toEqual({ both: 2.5, nobody: 0, end: null });
+    expect(ladder(columns, times, 0)).toEqual({ both: null, nobody: null, end: null });
+  });
+});
+
+describe("lanes", () => {
+  const people = named("Noor", "Ivo");
+  const item = (classOfService: string, assigneeId: string | null = null) => ({
+    classOfService,
+    assigneeId,
+  });
+
+  test("expedite has a lane of its own on top, whatever the lanes are made by", () => {
+    for (const by of LANE_FIELDS) {
+      const [first, ...rest] = lanes(
+        [item("standard", "noor"), item("expedite", "noor")],
+        by,
+        people,
+      );
+      expect(first).toEqual({
+        id: "expedite",
+        name: "Expedite",
+        expedite: true,
+        items: [item("expedite", "noor")],
+      });
+      expect(rest.map((l) => l.expedite)).toEqual([false]);
+    }
+  });
+
+  test("by class of service: in the order of the classes, none twice, those without items left out", () => {
+    const [, second, third] = CLASSES_OF_SERVICE;
+    const made = lanes([item(third), item(second), item(third)], "class of service", people);
+    expect(made.map((l) => [l.id, l.items.length])).toEqual([
+      [second, 1],
+      [third, 2],
+    ]);
+    expect(made[0].name).toBe(second[0].toUpperCase() + second.slice(1));
+  });
+
+  test("by assignee: people in their order, nobody and those who left last", () => {
+    const items = [
+      item("standard"),
+      item("standard", "gone"),
+      item("standard", "ivo"),
+      item("standard", "noor"),
+    ];
+    expect(
+      lanes(items, "assignee", people).map((l) => [l.id, l.name, l.expedite, l.items.length]),
+    ).toEqual([
+      ["noor", "Noor", false, 1],
+      ["ivo", "Ivo", false, 1],
+      ["nobody", "Nobody yet", false, 2],
+    ]);
+  });
+
+  test("by nothing: all others together; a class that nobody knows is not lost", () => {
+    expect(lanes([item("standard"), item("odd")], "none", people)).toEqual([
+      {
+        id: "everything",
+        name: "Everything else",
+        expedite: false,
+        items: [item("standard"), item("odd")],
+      },
+    ]);
+    expect(lanes([item("odd")], "class of service", people).flatMap((l) => l.items)).toEqual([
+      item("odd"),
+    ]);
+  });
+
+  test("no items, no lanes", () => {
+    for (const by of LANE_FIELDS) expect(lanes([], by, people)).toEqual([]);
+  });
+});
+
+describe("an age track", () => {
+  test("runs to the longest of expectation, 85 % and age; its marks are shares of that", () => {
+    expect(ageTrack(5, 8, { p50: 4, p85: 10, p95: 12 })).toEqual({
+      dot: 0.5,
+      median: 0.4,
+      p85: 1,
+      past85: false,
+      words: "5 d",
+    });
+    expect(ageTrack(20, 8, { p50: 4, p85: 10, p95: 12 })).toEqual({
+      dot: 1,
+      median: 0.2,
+      p85: 0.5,
+      past85: true,
+      words: "20 d · past 85 %",
+    });
+  });
+
+  test("before anything has finished, shows the age alone", () => {
+    expect(ageTrack(3, 6, { p50: null, p85: null, p95: null })).toEqual({
+      dot: 0.5,
+      median: null,
+      p85: null,
+      past85: false,
+      words: "3 d",
+    });
+  });
+
+  test("an age equal to the 85 % is not past them", () => {
+    expect(ageTrack(10, 8, { p50: 4, p85: 10, p95: 12 }).past85).toBe(false);
+  });
+});
