@@ -69,7 +69,15 @@ export function projectHistory(
   for (const passage of simulateProcess(project, drafts, random, end))
     (passage.job as Draft).passages.push(passage);
 
-  const writer = new HistoryWriter(project, workflow, taskWorkflow, random, instantOf, end, now);
+  const writer = new HistoryWriter({
+    project,
+    workflow,
+    taskWorkflow,
+    random,
+    instantOf,
+    end,
+    now,
+  });
   const order = [...drafts].sort((a, b) => a.createdAt - b.createdAt);
   const newest = new Set([...drafts].sort((a, b) => b.arrivesAt - a.arrivesAt).slice(0, 90));
   // The backlog stands at the end: what will be pulled next has the best titles of all.
@@ -235,6 +243,17 @@ const CAME_BACK_HOURS = 50;
 /** Of bugs that came in between: how many came out of what had gone live. */
 const ESCAPED_SHARE = 0.18;
 
+/** What a history is written of: a project, its processes, its chance and its time. */
+interface Scene {
+  project: DemoProject;
+  workflow: Workflow;
+  taskWorkflow: Workflow;
+  random: Random;
+  instantOf: (hours: number) => Instant;
+  end: number;
+  now: Instant;
+}
+
 /** Writes drafts down as commands and keeps what the core makes of them. */
 class HistoryWriter {
   readonly items: DemoItem[] = [];
@@ -251,15 +270,8 @@ class HistoryWriter {
   private number = 0;
   private somethingStuck = false;
 
-  constructor(
-    private readonly project: DemoProject,
-    private readonly workflow: Workflow,
-    private readonly taskWorkflow: Workflow,
-    private readonly random: Random,
-    private readonly instantOf: (hours: number) => Instant,
-    private readonly end: number,
-    private readonly now: Instant,
-  ) {
+  constructor(private readonly scene: Scene) {
+    const { project, workflow } = scene;
     const members = PEOPLE.filter((p) => p.roles[project.key]);
     this.builders = members.filter((p) => p.does.includes("build"));
     this.testers = members.filter((p) => p.does.includes("test"));
@@ -270,10 +282,10 @@ class HistoryWriter {
   }
 
   write(draft: Draft, title: string, rank: string): void {
-    const { random } = this;
+    const { random } = this.scene;
     const storyPoints =
       draft.type === "bug" && draft.origin === "unplanned" ? 0 : random.pick([1, 2, 3, 3, 5, 5, 8]);
-    const pen = new ItemPen(this, this.workflow, draft.createdAt, {
+    const pen = new ItemPen(this, this.scene.workflow, draft.createdAt, {
       ...NEW_ITEM,
       ...this.fields(draft, title),
       ...this.planned(draft),
@@ -334,18 +346,19 @@ class HistoryWriter {
    * history stays as it is.
    */
   private planned(draft: Draft) {
-    const { extras, projectId, now } = this;
+    const { extras, projectId } = this;
+    const { now } = this.scene;
     const pulled = draft.passages.length > 0;
-    const day = isoDate(dayNumber(this.instantOf(draft.arrivesAt), ZONE));
+    const day = isoDate(dayNumber(this.scene.instantOf(draft.arrivesAt), ZONE));
     const sprint = demoSprints(projectId, now).find((s) => s.startsOn <= day && day <= s.endsOn);
     const release = demoReleases(projectId, now).find(
-      (r) => r.dueOn! > isoDate(dayNumber(this.instantOf(draft.arrivesAt), ZONE) + 14),
+      (r) => r.dueOn! > isoDate(dayNumber(this.scene.instantOf(draft.arrivesAt), ZONE) + 14),
     );
     const labels = extras.chance(0.25)
       ? [extras.pick(["storm", "summer", "quay staff", "deck tablet", "refunds"])]
       : [];
     return {
-      own: demoOwn(this.project, draft.type, extras),
+      own: demoOwn(this.scene.project, draft.type, extras),
       labels,
       sprintId: pulled && extras.chance(0.8) ? (sprint?.id ?? null) : null,
       releaseId:
@@ -354,7 +367,7 @@ class HistoryWriter {
   }
 
   private fields(draft: Draft, title: string) {
-    const { random } = this;
+    const { random } = this.scene;
     return {
       title,
       description: describe(draft.type, title, random),
@@ -370,14 +383,16 @@ class HistoryWriter {
           : random.pick(["low", "normal", "normal", "normal", "high"] as const),
       classOfService: draft.classOfService,
       origin: draft.origin,
-      teamId: random.chance(0.88) ? this.project.team : "platform",
+      teamId: random.chance(0.88) ? this.scene.project.team : "platform",
       assigneeId: null,
       reviewerId: null,
       place: draft.type === "bug" ? random.pick(PLACES) : null,
       howToTest: null,
       dueOn:
         draft.classOfService === "fixed date"
-          ? new Date(this.instantOf(draft.arrivesAt) + random.index(25) * 24 * HOUR + 6 * 24 * HOUR)
+          ? new Date(
+              this.scene.instantOf(draft.arrivesAt) + random.index(25) * 24 * HOUR + 6 * 24 * HOUR,
+            )
               .toISOString()
               .slice(0, 10)
           : null,
@@ -391,13 +406,13 @@ class HistoryWriter {
   private deploy(pen: ItemPen, draft: Draft, ready: number): void {
     pen.move(ready, "Ready to deploy", this.pickTester());
     const every =
-      draft.type === "story" && this.random.chance(0.35) ? 10 * WORK_HOURS : 2.5 * WORK_HOURS;
+      draft.type === "story" && this.scene.random.chance(0.35) ? 10 * WORK_HOURS : 2.5 * WORK_HOURS;
     const offset = 6;
     const at =
       draft.classOfService === "expedite"
         ? ready + 1.5
-        : Math.ceil((ready - offset) / every) * every + offset + this.random.next() * 0.4;
-    if (at > this.end) return;
+        : Math.ceil((ready - offset) / every) * every + offset + this.scene.random.next() * 0.4;
+    if (at > this.scene.end) return;
     if (draft.classOfService === "standard" && this.ends.chance(STOPPED_SHARE))
       return pen.move(at, "Closed", "ines", { outcome: "obsolete" });
     pen.move(at, "Live", "greta", { outcome: "delivered" });
@@ -411,7 +426,7 @@ class HistoryWriter {
   writeAfterwards(): void {
     const { ends } = this;
     for (const { pen, at } of this.wentLive)
-      if (ends.chance(CAME_BACK_SHARE) && at + CAME_BACK_HOURS < this.end)
+      if (ends.chance(CAME_BACK_SHARE) && at + CAME_BACK_HOURS < this.scene.end)
         this.comeBack(pen, at + 5 + ends.next() * 20);
     for (const bug of this.pens) {
       if (
@@ -451,12 +466,12 @@ class HistoryWriter {
     const chosen = [...this.builders].sort(
       (a, b) => (this.busyUntil.get(a.id) ?? 0) - (this.busyUntil.get(b.id) ?? 0),
     )[0];
-    this.busyUntil.set(chosen.id, Math.max(at, passage.finishedAt ?? this.end + 8));
+    this.busyUntil.set(chosen.id, Math.max(at, passage.finishedAt ?? this.scene.end + 8));
     return chosen.id;
   }
 
   private pickTester(): string {
-    return this.random.pick(this.testers).id;
+    return this.scene.random.pick(this.testers).id;
   }
 
   /**
@@ -464,9 +479,9 @@ class HistoryWriter {
    * not.
    */
   private embellish(pen: ItemPen, passage: Passage, draft: Draft): void {
-    const { random } = this;
+    const { random } = this.scene;
     const from = passage.startedAt!;
-    const to = passage.finishedAt ?? this.end;
+    const to = passage.finishedAt ?? this.scene.end;
     const within = (share: number) => from + (to - from) * share;
     const blocked = to - from > 5 && random.chance(passage.step === BUILD ? 0.16 : 0.06);
     // One thing is always stuck right now; more by chance.
@@ -491,13 +506,13 @@ class HistoryWriter {
   }
 
   private writeTasks(parent: ItemPen, passage: Passage): void {
-    const { random } = this;
+    const { random } = this.scene;
     const titles = random.pick(SUB_TASK_TITLES);
     const from = passage.startedAt!;
-    const to = passage.finishedAt ?? this.end + 20;
+    const to = passage.finishedAt ?? this.scene.end + 20;
     const ranks = ranksBetween(null, null, titles.length);
     titles.forEach((title, i) => {
-      const task = new ItemPen(this, this.taskWorkflow, from + 0.1 + i * 0.05, {
+      const task = new ItemPen(this, this.scene.taskWorkflow, from + 0.1 + i * 0.05, {
         ...parent.item,
         title,
         description: "",
@@ -514,29 +529,39 @@ class HistoryWriter {
         parentId: parent.item.id,
       });
       const at = from + ((to - from) * (i + 0.8)) / titles.length;
-      if (at - 0.5 > from && at - 0.3 <= this.end)
+      if (at - 0.5 > from && at - 0.3 <= this.scene.end)
         task.move(
           Math.max(at - (to - from) / titles.length / 2, from + 0.3),
           "Doing",
           parent.assignee,
         );
-      if (at <= this.end) task.move(at, "Done", parent.assignee, { outcome: "delivered" });
+      if (at <= this.scene.end) task.move(at, "Done", parent.assignee, { outcome: "delivered" });
     });
   }
 
   /** Carries a command out on an item by the core's own decision. */
-  command(
-    item: ItemSnapshot | null,
-    id: string,
-    workflow: Workflow,
-    hours: number,
-    actorId: string,
-    command: ItemCommand,
-  ): ItemEvent[] {
-    const jitter = Math.floor(this.random.next() * 4 * MINUTE);
+  command({
+    item,
+    id,
+    workflow,
+    hours,
+    actorId,
+    command,
+  }: {
+    item: ItemSnapshot | null;
+    id: string;
+    workflow: Workflow;
+    hours: number;
+    actorId: string;
+    command: ItemCommand;
+  }): ItemEvent[] {
+    const jitter = Math.floor(this.scene.random.next() * 4 * MINUTE);
     const at = Math.min(
-      this.now - 1000,
-      Math.max(this.instantOf(Math.min(hours, this.end)) + jitter, item?.updatedAt ?? 0),
+      this.scene.now - 1000,
+      Math.max(
+        this.scene.instantOf(Math.min(hours, this.scene.end)) + jitter,
+        item?.updatedAt ?? 0,
+      ),
     );
     const context: DecisionContext = {
       itemId: id,
@@ -562,7 +587,7 @@ class HistoryWriter {
     const events = decide(item, command, context);
     if (isRefusal(events))
       throw new Error(
-        `${this.project.key}: ${command.kind} refused: ${events.sentence} (${item ? stateOf(workflow, item.stateId).name : ""})`,
+        `${this.scene.project.key}: ${command.kind} refused: ${events.sentence} (${item ? stateOf(workflow, item.stateId).name : ""})`,
       );
     return events;
   }
@@ -576,11 +601,11 @@ class HistoryWriter {
   }
 
   get projectKey(): string {
-    return this.project.key;
+    return this.scene.project.key;
   }
 
   get projectId(): string {
-    return this.project.key.toLowerCase();
+    return this.scene.project.key.toLowerCase();
   }
 }
 
@@ -612,7 +637,14 @@ class ItemPen {
       stateId: first.id,
       stateKind: first.kind,
     };
-    const events = writer.command(null, id, workflow, createdAt, "tomas", { kind: "create", data });
+    const events = writer.command({
+      item: null,
+      id,
+      workflow,
+      hours: createdAt,
+      actorId: "tomas",
+      command: { kind: "create", data },
+    });
     this.item = events.reduce(applyEvent, null as ItemSnapshot | null)!;
     this.record = { snapshot: this.item, events: [...events] };
     writer.items.push(this.record);
@@ -655,14 +687,14 @@ class ItemPen {
   }
 
   private run(hours: number, actorId: string, command: ItemCommand): void {
-    const events = this.writer.command(
-      this.item,
-      this.item.id,
-      this.workflow,
+    const events = this.writer.command({
+      item: this.item,
+      id: this.item.id,
+      workflow: this.workflow,
       hours,
       actorId,
       command,
-    );
+    });
     this.item = events.reduce(applyEvent, this.item as ItemSnapshot | null)!;
     this.record.snapshot = this.item;
     this.record.events.push(...events);

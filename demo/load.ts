@@ -148,7 +148,7 @@ async function loadProject(
   await tx.insert(table.sprint).values(sprints.map((s) => ({ ...s, ...owner })));
   await tx.insert(table.release).values(releases.map((r) => ({ ...r, ...owner })));
   await tx
-    .insert(table.boxProject)
+    .insert(table.timeboxProject)
     .values([
       ...sprints.map((s) => ({ box: "sprint" as const, boxId: s.id, projectId: id })),
       ...releases.map((r) => ({ box: "release" as const, boxId: r.id, projectId: id })),
@@ -261,7 +261,7 @@ export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Pr
   );
   await inChunks(
     flow.flatMap((f) => f.memberships),
-    (c) => tx.insert(table.boxMembership).values(c),
+    (c) => tx.insert(table.timeboxMembership).values(c),
   );
   const comments = items.flatMap(({ snapshot, events }) =>
     events.flatMap((e) =>

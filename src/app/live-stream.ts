@@ -82,7 +82,12 @@ export function liveStream(
         reader = now;
         try {
           seesIntake = (
-            await enterProject(database(), now, { id: project.id }, "read project")
+            await enterProject({
+              reader: database(),
+              viewer: now,
+              where: { id: project.id },
+              action: "read project",
+            })
           ).may("read intake");
         } catch (error) {
           if ((error as { refusal?: unknown }).refusal) close();

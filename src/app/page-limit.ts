@@ -7,14 +7,18 @@ const MINUTE_MS = 60_000;
 /** A refusal when an address asks for private pages too often; null while it does not. */
 export async function limited(request: Request): Promise<Response | null> {
   const address = request.headers.get("x-client-address") ?? "unknown";
-  const { allowed, retryAfter } = await countUse(`page ${address}`, PER_ADDRESS, MINUTE_MS);
+  const { allowed, retryAfter } = await countUse({
+    key: `page ${address}`,
+    limit: PER_ADDRESS,
+    windowMs: MINUTE_MS,
+  });
   return allowed
     ? null
-    : problem(
-        429,
-        "Too many requests came from your address.",
-        `Try again in ${retryAfter} seconds.`,
-        { code: "too many" },
-        { "Retry-After": String(retryAfter) },
-      );
+    : problem({
+        status: 429,
+        title: "Too many requests came from your address.",
+        detail: `Try again in ${retryAfter} seconds.`,
+        more: { code: "too many" },
+        headers: { "Retry-After": String(retryAfter) },
+      });
 }

@@ -6,13 +6,19 @@ import { Refused, STATUS_OF } from "@/server/refused";
 import { inTurn } from "./in-turn";
 
 /** An answer in the form of RFC 9457, problem details for HTTP APIs. */
-export function problem(
-  status: number,
-  title: string,
-  detail: string,
-  more: Record<string, unknown> = {},
-  headers: Record<string, string> = {},
-): Response {
+export function problem({
+  status,
+  title,
+  detail,
+  more = {},
+  headers = {},
+}: {
+  status: number;
+  title: string;
+  detail: string;
+  more?: Record<string, unknown>;
+  headers?: Record<string, string>;
+}): Response {
   return new Response(JSON.stringify({ type: "about:blank", title, status, detail, ...more }), {
     status,
     headers: {
@@ -29,70 +35,82 @@ export function problem(
 export function problemOf(error: unknown): Response {
   if (error instanceof Refused) {
     const { refusal } = error;
-    return problem(STATUS_OF[refusal.code], refusal.sentence, refusal.help, {
-      code: refusal.code,
-      asks: refusal.asks,
-      conflict: refusal.conflict,
-      version: refusal.version,
+    return problem({
+      status: STATUS_OF[refusal.code],
+      title: refusal.sentence,
+      detail: refusal.help,
+      more: {
+        code: refusal.code,
+        asks: refusal.asks,
+        conflict: refusal.conflict,
+        version: refusal.version,
+      },
     });
   }
   if (error instanceof z.ZodError) {
     const errors = error.issues.map((i) => ({ field: i.path.join("."), message: i.message }));
-    return problem(
-      422,
-      "Something in this request is not right.",
-      errors[0] ? `${errors[0].field ? `${errors[0].field}: ` : ""}${errors[0].message}` : "",
-      { code: "invalid", errors },
-    );
+    return problem({
+      status: 422,
+      title: "Something in this request is not right.",
+      detail: errors[0]
+        ? `${errors[0].field ? `${errors[0].field}: ` : ""}${errors[0].message}`
+        : "",
+      more: { code: "invalid", errors },
+    });
   }
   if (error instanceof BodyProblem)
-    return problem(error.status, error.message, error.help, { code: "invalid" });
+    return problem({
+      status: error.status,
+      title: error.message,
+      detail: error.help,
+      more: { code: "invalid" },
+    });
   if (isUnreachable(error))
-    return problem(
-      503,
-      "The database cannot be reached just now.",
-      "Nothing was lost and nothing was stored. Try again in a moment.",
-      { code: "unavailable" },
-      { "Retry-After": "2" },
-    );
+    return problem({
+      status: 503,
+      title: "The database cannot be reached just now.",
+      detail: "Nothing was lost and nothing was stored. Try again in a moment.",
+      more: { code: "unavailable" },
+      headers: { "Retry-After": "2" },
+    });
   if (tookTooLong(error))
-    return problem(
-      422,
-      "This took too long and was stopped.",
-      "Nothing was stored. Ask for less at once: a shorter period, or a simpler condition.",
-      { code: "too costly" },
-    );
+    return problem({
+      status: 422,
+      title: "This took too long and was stopped.",
+      detail: "Nothing was stored. Ask for less at once: a shorter period, or a simpler condition.",
+      more: { code: "too costly" },
+    });
   const state = sqlState(error);
   // Two who do the same at one moment: the second finds it done.
   if (state === "23505")
-    return problem(
-      409,
-      "This is there already.",
-      "Somebody may have done it at the same moment. Look at it as it is now.",
-      { code: "conflict" },
-    );
+    return problem({
+      status: 409,
+      title: "This is there already.",
+      detail: "Somebody may have done it at the same moment. Look at it as it is now.",
+      more: { code: "conflict" },
+    });
   if (state === "23503")
-    return problem(
-      422,
-      "Something that this names is not there any more.",
-      "Look at it as it is now, then try again.",
-      { code: "invalid" },
-    );
+    return problem({
+      status: 422,
+      title: "Something that this names is not there any more.",
+      detail: "Look at it as it is now, then try again.",
+      more: { code: "invalid" },
+    });
   // Text that is no valid UTF-8 for the database, numbers out of its range, ids of the wrong form.
   if (state?.startsWith("22"))
-    return problem(
-      422,
-      "A value in this request cannot be stored.",
-      "Check the characters and numbers in it.",
-      { code: "invalid" },
-    );
+    return problem({
+      status: 422,
+      title: "A value in this request cannot be stored.",
+      detail: "Check the characters and numbers in it.",
+      more: { code: "invalid" },
+    });
   log.error(traced(error), "request failed");
-  return problem(
-    500,
-    "Something went wrong here.",
-    "Nothing was stored. Try again; if it stays, tell your administrator.",
-    { code: "failed" },
-  );
+  return problem({
+    status: 500,
+    title: "Something went wrong here.",
+    detail: "Nothing was stored. Try again; if it stays, tell your administrator.",
+    more: { code: "failed" },
+  });
 }
 
 class BodyProblem extends Error {
@@ -174,7 +192,11 @@ export function openRoute<P>(handle: (request: Request, params: P) => Promise<Re
   return async (request: Request, context: Context<P>): Promise<Response> => {
     try {
       if (fromElsewhere(request))
-        return problem(403, "This request came from another site.", "Use the product's own pages.");
+        return problem({
+          status: 403,
+          title: "This request came from another site.",
+          detail: "Use the product's own pages.",
+        });
       return await inTurn(
         `address ${request.headers.get("x-client-address")}`,
         MOST_AT_ONCE.address,
@@ -193,12 +215,12 @@ export function signedInRoute<P>(
   return openRoute<P>(async (request, params) => {
     const viewer = await viewerOf(request.headers);
     if (!viewer)
-      return problem(
-        401,
-        "You are not signed in.",
-        "Sign in again; what you typed is still on the page.",
-        { code: "signed out" },
-      );
+      return problem({
+        status: 401,
+        title: "You are not signed in.",
+        detail: "Sign in again; what you typed is still on the page.",
+        more: { code: "signed out" },
+      });
     return inTurn(`person ${viewer.personId}`, MOST_AT_ONCE.person, () =>
       handle(viewer, request, params),
     );

@@ -8,13 +8,19 @@ import { rateCount } from "@/db/schema";
  * @returns whether it is still within the limit, and after how many seconds the window ends
  * @param on a transaction, where what is counted may not happen after all
  */
-export async function countUse(
-  key: string,
-  limit: number,
-  windowMs: number,
+export async function countUse({
+  key,
+  limit,
+  windowMs,
   now = Date.now(),
-  on: Reader = database(),
-): Promise<{ allowed: boolean; retryAfter: number }> {
+  on = database(),
+}: {
+  key: string;
+  limit: number;
+  windowMs: number;
+  now?: number;
+  on?: Reader;
+}): Promise<{ allowed: boolean; retryAfter: number }> {
   const windowStart = Math.floor(now / windowMs) * windowMs;
   const [{ count }] = await on
     .insert(rateCount)

@@ -24,7 +24,7 @@ import {
 } from "@/db/schema";
 import { readReport } from "@/server/intake/desk";
 import { submitForm } from "@/server/intake/forms";
-import { judgeReport } from "@/server/intake/judge";
+import { triageReport } from "@/server/intake/triage-report";
 import { recordReproduction } from "@/server/intake/reproductions";
 import { createItem } from "@/server/item/create";
 import { editBoards } from "@/server/board/boards";
@@ -148,16 +148,16 @@ beforeAll(async () => {
   const visible = await make("A plain story that everybody sees");
   const parent = await make("Saffronparent above", { typeId: "story" });
   const receive = async (title: string, mail = "ghostwriter@post.saltmarsh.example") => {
-    const { token } = await submitForm(
-      "TIX",
-      "report",
-      { ...FORM, title: [title], happened: [`${title} thistlecase`], mail: [mail] },
-      [{ name: "amberfile.txt", content: Buffer.from("amberfile inside") }],
-    );
+    const { token } = await submitForm({
+      projectKey: "TIX",
+      name: "report",
+      raw: { ...FORM, title: [title], happened: [`${title} thistlecase`], mail: [mail] },
+      sent: [{ name: "amberfile.txt", content: Buffer.from("amberfile inside") }],
+    });
     return (await database().select().from(report).where(eq(report.token, token)))[0];
   };
-  const judge = async (id: string, verdict: Parameters<typeof judgeReport>[2]["verdict"]) =>
-    judgeReport(INES, id, {
+  const judge = async (id: string, verdict: Parameters<typeof triageReport>[2]["verdict"]) =>
+    triageReport(INES, id, {
       commandId: randomUUID(),
       seenVersion: (await readReport(INES, id)).report.version,
       verdict,
@@ -166,7 +166,12 @@ beforeAll(async () => {
     await receive("Quartzlight of the gate"),
     await receive("Nimblestone"),
     await receive("Waits for something", "somebody@post.saltmarsh.example"),
-    await submitForm("TIX", "report", { ...FORM, title: ["An open report"] }, []),
+    await submitForm({
+      projectKey: "TIX",
+      name: "report",
+      raw: { ...FORM, title: ["An open report"] },
+      sent: [],
+    }),
   ];
   const made = await judge(accepted.id, {
     kind: "accept",

@@ -7,7 +7,7 @@ import { stem } from "@/core/intake/stem";
 import { grams, words } from "@/core/intake/text-words";
 import { learnRelations } from "@/core/intake/word-relations";
 import { newAcceptance } from "@/core/intake/acceptance";
-import { judge, type Verdict } from "@/core/intake/verdict";
+import { afterVerdict, type Verdict } from "@/core/intake/verdict";
 import { ACTIONS, MAY, may, roleIn, roleOutside, ROLES } from "@/core/people/authorise";
 import { UNJUDGED_REPORTS } from "@demo/words/reports";
 
@@ -35,9 +35,14 @@ describe("verdicts", () => {
       { status: "declined", declineReason: "A rule of the harbour." },
     ],
   ])("%j", (verdict, itemId, after) => {
-    expect(judge(UNJUDGED, verdict, itemId, TODAY)).toMatchObject(after);
+    expect(afterVerdict(UNJUDGED, verdict, itemId, TODAY)).toMatchObject(after);
     expect(
-      judge({ ...UNJUDGED, status: "declined", declineReason: "no" }, verdict, itemId, TODAY),
+      afterVerdict(
+        { ...UNJUDGED, status: "declined", declineReason: "no" },
+        verdict,
+        itemId,
+        TODAY,
+      ),
     ).toMatchObject({ refused: true, code: "conflict" });
   });
   const refused: Verdict[] = [
@@ -49,7 +54,10 @@ describe("verdicts", () => {
     { kind: "decline", reason: "" },
   ];
   test.each(refused)("refused: %j", (verdict) =>
-    expect(judge(UNJUDGED, verdict, null, TODAY)).toMatchObject({ refused: true, code: "invalid" }),
+    expect(afterVerdict(UNJUDGED, verdict, null, TODAY)).toMatchObject({
+      refused: true,
+      code: "invalid",
+    }),
   );
 });
 

@@ -19,7 +19,7 @@ import {
   URGENCIES,
 } from "@/core/intake/triage-rules";
 import { newAcceptance } from "@/core/intake/acceptance";
-import { judge, type Verdict } from "@/core/intake/verdict";
+import { afterVerdict, type Verdict } from "@/core/intake/verdict";
 import { PRIORITIES } from "@/core/item/fields";
 
 describe("priority from impact and urgency", () => {
@@ -117,7 +117,7 @@ describe("what a requester reads", () => {
     page: "http://localhost/r/abc",
   };
   const told = (verdict: Verdict) => {
-    const after = judge(UNJUDGED, verdict, "item", 0);
+    const after = afterVerdict(UNJUDGED, verdict, "item", 0);
     return "refused" in after ? null : tellingOf(verdict, after, 0);
   };
   test("of each verdict; of parking nothing", () => {

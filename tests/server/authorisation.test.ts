@@ -9,13 +9,13 @@ import { readBoard } from "@/server/board/read";
 import { readLearn } from "@/server/flow/read";
 import { readSummary } from "@/server/flow/summary";
 import { readDesk, readReport } from "@/server/intake/desk";
-import { judgeReport } from "@/server/intake/judge";
+import { triageReport } from "@/server/intake/triage-report";
 import { createItem } from "@/server/item/create";
 import { itemsById, readItem, searchItems } from "@/server/item/read";
 import { emptyText } from "@/server/item/empty-text";
 import { enterProject, visibleProjects } from "@/server/people/access";
 import { readMembers, setMember } from "@/server/people/members";
-import { editBox } from "@/server/plan/boxes";
+import { editTimebox } from "@/server/plan/timeboxes";
 import type { Viewer } from "@/server/people/viewer";
 import { discardDraft } from "@/server/workflow/draft";
 import { readDesign } from "@/server/workflow/read";
@@ -69,7 +69,13 @@ const ATTEMPTS: Record<
     const why = "A password.";
     return emptyText(v, { commandId: randomUUID(), itemId, textId: text.id, why });
   },
-  "override limit": (v) => enterProject(database(), v, { key: "TIX" }, "override limit"),
+  "override limit": (v) =>
+    enterProject({
+      reader: database(),
+      viewer: v,
+      where: { key: "TIX" },
+      action: "override limit",
+    }),
   "read intake": (v) => readDesk(v, "TIX"),
   "judge report": async (v) => {
     const [open] = await database()
@@ -77,14 +83,14 @@ const ATTEMPTS: Record<
       .from(report)
       .where(eq(report.status, "unjudged"))
       .limit(1);
-    return judgeReport(v, open.id, {
+    return triageReport(v, open.id, {
       commandId: randomUUID(),
       seenVersion: open.version,
       verdict: { kind: "decline", reason: "x" },
     });
   },
   "plan work": (v) =>
-    editBox(v, "TIX", {
+    editTimebox(v, "TIX", {
       kind: "release",
       release: { id: "authorised", name: "Spring", dueOn: null, released: false },
     }),
@@ -162,7 +168,7 @@ describe("a project for its members only is as if it were not there", () => {
         fields: { title: "x", typeId: "bug" },
       }),
       send(viewer, hidden.id, { kind: "comment", body: "x" }),
-      judgeReport(viewer, hiddenReport.id, {
+      triageReport(viewer, hiddenReport.id, {
         commandId: randomUUID(),
         seenVersion: 1,
         verdict: { kind: "decline", reason: "x" },

@@ -87,12 +87,12 @@ test("totals of sprints and releases count what somebody may not see, and tell n
     changes: { restricted: true, estimate: 8, sprintId: sprint.id, releaseId: release.id },
   });
   const view = await readBoard(NOOR, "TIX");
-  expect(view.hiddenInBoxes).toEqual({
+  expect(view.hiddenInTimeboxes).toEqual({
     [sprint.id]: { items: 1, points: 8 },
     [release.id]: { items: 1, points: 8 },
   });
   expect(JSON.stringify(view)).not.toContain(id);
-  expect((await readBoard(INES, "TIX")).hiddenInBoxes).toEqual({});
+  expect((await readBoard(INES, "TIX")).hiddenInTimeboxes).toEqual({});
 });
 
 test("a scope is asked by whoever looks: each sees their own", async () => {

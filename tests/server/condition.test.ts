@@ -5,7 +5,7 @@ import type { AskedItem } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { printCel } from "@/core/condition/cel-print";
 import { database } from "@/db/connection";
-import { boxProject, item, ownField, release, sprint } from "@/db/schema";
+import { timeboxProject, item, ownField, release, sprint } from "@/db/schema";
 import { askedItems } from "@/server/condition/asked-items";
 import { compileCondition } from "@/server/condition/compile";
 import { loadVocabulary } from "@/server/condition/vocabulary";
@@ -34,7 +34,7 @@ beforeAll(async () => {
     })),
   );
   await db.insert(release).values({ id: "r1", ...GATES, name: "Spring" });
-  await db.insert(boxProject).values([
+  await db.insert(timeboxProject).values([
     { box: "sprint", boxId: "sp1", projectId: "gate" },
     { box: "sprint", boxId: "sp2", projectId: "gate" },
     { box: "release", boxId: "r1", projectId: "gate" },

@@ -14,7 +14,8 @@ import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
 
-const access = () => enterProject(database(), NOOR, { key: "TIX" }, "edit item");
+const access = () =>
+  enterProject({ reader: database(), viewer: NOOR, where: { key: "TIX" }, action: "edit item" });
 const errand = async (itemId: string, ask: Ask, more: Partial<Errand> = {}): Promise<Errand> => ({
   on: { itemId, access: await access() },
   commandId: randomUUID(),
@@ -89,7 +90,12 @@ test("a new item and what is asked of it come through in one act, under one key"
   const commandId = randomUUID();
   const itemId = randomUUID();
   const { id } = await transact(async (tx) => {
-    const entered = await enterProject(tx, NOOR, { key: "TIX" }, "create item");
+    const entered = await enterProject({
+      reader: tx,
+      viewer: NOOR,
+      where: { key: "TIX" },
+      action: "create item",
+    });
     const fields = { ...NEW_ITEM, title: "Born blocked", typeId: "story" };
     const block = { kind: "block" as const, cause: "storm", waitingFor: null };
     const [, blocked] = await allThroughDoor(tx, NOOR, [

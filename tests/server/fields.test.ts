@@ -11,7 +11,7 @@ import { checkItems } from "@/server/item/check";
 import { createItem } from "@/server/item/create";
 import { editOwnField, loadOwnFields } from "@/server/item/own-fields";
 import { readItem } from "@/server/item/read";
-import { editBox } from "@/server/plan/boxes";
+import { editTimebox } from "@/server/plan/timeboxes";
 import { exportWorkflow } from "@/server/workflow/export";
 import { addWorkflow } from "@/server/workflow/new-workflow";
 import { readDesign } from "@/server/workflow/read";
@@ -437,7 +437,10 @@ describe("workflows from elsewhere", () => {
 
 test("sprints and releases: one sprint at a time, what is planned in one keeps it, strangers' are refused", async () => {
   const sprintOf = (id: string, startsOn: string, endsOn: string) =>
-    editBox(IVO, "TIX", { kind: "sprint", sprint: { id, name: id, goal: "", startsOn, endsOn } });
+    editTimebox(IVO, "TIX", {
+      kind: "sprint",
+      sprint: { id, name: id, goal: "", startsOn, endsOn },
+    });
   await sprintOf("far", "2031-01-06", "2031-01-19");
   expect(await refusalOf(sprintOf("near", "2031-01-19", "2031-02-01"))).toBe("invalid");
   await sprintOf("near", "2031-01-20", "2031-02-01");
@@ -447,16 +450,16 @@ test("sprints and releases: one sprint at a time, what is planned in one keeps i
     seenVersion: (await snapshot(id)).version,
     changes: { sprintId: "far" },
   });
-  expect(await refusalOf(editBox(IVO, "TIX", { kind: "remove sprint", id: "far" }))).toBe(
+  expect(await refusalOf(editTimebox(IVO, "TIX", { kind: "remove sprint", id: "far" }))).toBe(
     "invalid",
   );
-  await editBox(IVO, "TIX", { kind: "remove sprint", id: "near" });
+  await editTimebox(IVO, "TIX", { kind: "remove sprint", id: "near" });
   expect(
     (await database().select().from(sprint).where(eq(sprint.id, "near")))[0].removedAt,
   ).not.toBeNull();
   expect(
     await refusalOf(
-      editBox(IVO, "TIDE", {
+      editTimebox(IVO, "TIDE", {
         kind: "sprint",
         sprint: { id: "far", name: "far", goal: "", startsOn: "2031-01-06", endsOn: "2031-01-07" },
       }),

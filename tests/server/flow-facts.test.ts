@@ -6,7 +6,7 @@ import { blocksOf, replay, staysOf } from "@/core/item/snapshot";
 import { database } from "@/db/connection";
 import {
   block,
-  boxMembership,
+  timeboxMembership,
   flowPassage,
   item,
   itemEvent,
@@ -143,10 +143,10 @@ describe("the read model says what the histories say", () => {
       await send(INES, twice, { kind: "edit", seenVersion: seen, changes });
     }
     const sizes = await database()
-      .select({ start: boxMembership.sizeAtStart, end: boxMembership.sizeAtEnd })
-      .from(boxMembership)
-      .where(and(eq(boxMembership.itemId, twice), eq(boxMembership.box, "sprint")))
-      .orderBy(boxMembership.enteredSeq);
+      .select({ start: timeboxMembership.sizeAtStart, end: timeboxMembership.sizeAtEnd })
+      .from(timeboxMembership)
+      .where(and(eq(timeboxMembership.itemId, twice), eq(timeboxMembership.box, "sprint")))
+      .orderBy(timeboxMembership.enteredSeq);
     expect(sizes.map((s) => s.end === null)).toEqual([false, false, true]);
     await holdTogether("TIX", "Europe/London", twelveWeeks("Europe/London"));
     const bugs = { typeId: "bug", classOfService: "expedite" };
@@ -184,8 +184,8 @@ test("made again from the events it is what was kept, over the whole demo", asyn
     blocks: await database().select().from(block).orderBy(block.id),
     memberships: await database()
       .select()
-      .from(boxMembership)
-      .orderBy(boxMembership.itemId, boxMembership.box, boxMembership.enteredSeq),
+      .from(timeboxMembership)
+      .orderBy(timeboxMembership.itemId, timeboxMembership.box, timeboxMembership.enteredSeq),
     passages: await database()
       .select()
       .from(flowPassage)
@@ -195,7 +195,7 @@ test("made again from the events it is what was kept, over the whole demo", asyn
   expect(kept.memberships.length).toBeGreaterThan(100);
   // Broken on purpose: what is made again does not look at what was there.
   await database().delete(flowPassage);
-  await database().delete(boxMembership);
+  await database().delete(timeboxMembership);
   await database().update(stay).set({ blockedMs: 7 });
   expect((await checkItems()).findings.length).toBeGreaterThan(100);
   expect(await rebuildAllFlow()).toBeGreaterThan(900);

@@ -4,7 +4,7 @@ import { database } from "@/db/connection";
 import { item, report } from "@/db/schema";
 import { readDesk, readReport } from "@/server/intake/desk";
 import { importReports, quickReport } from "@/server/intake/import";
-import { judgeReport } from "@/server/intake/judge";
+import { triageReport } from "@/server/intake/triage-report";
 import { itemIn, refusalOf } from "./setup/board";
 import { ARTHUR, NOOR, OSKAR, TOMAS } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
@@ -34,7 +34,7 @@ test("a table comes in by parts, each once, and is taken back as far as nobody h
     way: "table",
   });
   const { report: open } = await readReport(TOMAS, first.id);
-  await judgeReport(TOMAS, first.id, {
+  await triageReport(TOMAS, first.id, {
     commandId: randomUUID(),
     seenVersion: open.version,
     verdict: { kind: "decline", reason: "An old one." },

@@ -7,7 +7,7 @@ import { readBoard } from "@/server/board/read";
 import { readLearn } from "@/server/flow/read";
 import { PRESENT_MS, readDesk, readReport } from "@/server/intake/desk";
 import { editForm, publicForm, publicForms, readForms, submitForm } from "@/server/intake/forms";
-import { judgeReport, takeApart, undoVerdict } from "@/server/intake/judge";
+import { triageReport, takeApart, undoVerdict } from "@/server/intake/triage-report";
 import { knownProblemsLike, publishKnown } from "@/server/intake/known";
 import { openOnDesk } from "@/server/intake/presence";
 import { followReport, privateFile, readPrivatePage } from "@/server/intake/private-page";
@@ -73,10 +73,12 @@ describe("forms", () => {
       status: ["accepted"],
       teamId: ["ticketing"],
     };
-    expect(await refusalOf(submitForm("TIX", "lost", answers, []))).toBe("invalid");
+    expect(
+      await refusalOf(submitForm({ projectKey: "TIX", name: "lost", raw: answers, sent: [] })),
+    ).toBe("invalid");
     await editForm(INES, "TIX", { kind: "change", id, seenVersion: 1, open: true });
     expect(await listed()).toContain("lost");
-    const { token } = await submitForm("TIX", "lost", answers, []);
+    const { token } = await submitForm({ projectKey: "TIX", name: "lost", raw: answers, sent: [] });
     const [row] = await database().select().from(report).where(eq(report.token, token));
     // What was not asked is not kept, whatever was sent for it; where it lands is the form's to
     // say.
@@ -142,14 +144,24 @@ describe("known problems", () => {
       "Gates at Gannet quay do not open",
     );
 
-    const { token } = await submitForm("TIX", "report", FORM, [], id);
+    const { token } = await submitForm({
+      projectKey: "TIX",
+      name: "report",
+      raw: FORM,
+      sent: [],
+      joins: id,
+    });
     expect(await readPrivatePage(token)).toMatchObject({
       status: { detail: expect.stringContaining("Others have told us") },
     });
-    await expect(submitForm("TIX", "report", FORM, [], randomUUID())).rejects.toMatchObject({
+    await expect(
+      submitForm({ projectKey: "TIX", name: "report", raw: FORM, sent: [], joins: randomUUID() }),
+    ).rejects.toMatchObject({
       refusal: { code: "invalid" },
     });
-    await expect(submitForm("TIX", "report", FORM, [], "1' or '1'='1")).rejects.toMatchObject({
+    await expect(
+      submitForm({ projectKey: "TIX", name: "report", raw: FORM, sent: [], joins: "1' or '1'='1" }),
+    ).rejects.toMatchObject({
       refusal: { code: "invalid" },
     });
 
@@ -299,7 +311,7 @@ describe("who only reads", () => {
     [
       "judges nothing",
       (id) =>
-        judgeReport(ARTHUR, id, {
+        triageReport(ARTHUR, id, {
           commandId: randomUUID(),
           seenVersion: 1,
           verdict: { kind: "decline", reason: "x" },
@@ -410,7 +422,7 @@ describe("at the desk", () => {
 
   test("how long verdicts took is measured; loads stand against the limit that was agreed on; other desks are in reach", async () => {
     const row = await sent();
-    await judgeReport(TOMAS, row.id, {
+    await triageReport(TOMAS, row.id, {
       commandId: randomUUID(),
       seenVersion: 1,
       verdict: { kind: "decline", reason: "No." },

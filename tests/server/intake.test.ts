@@ -3,7 +3,7 @@ import { and, eq } from "drizzle-orm";
 import { database } from "@/db/connection";
 import { item, report, reportMessage } from "@/db/schema";
 import { readDesk, readReport } from "@/server/intake/desk";
-import { judgeReport, undoVerdict } from "@/server/intake/judge";
+import { triageReport, undoVerdict } from "@/server/intake/triage-report";
 import { LARGEST_FILE, MOST_FILES } from "@/server/intake/file";
 import { FormFaults, submitForm } from "@/server/intake/forms";
 import { answerQuestion, privateFile, readPrivatePage } from "@/server/intake/private-page";
@@ -36,10 +36,12 @@ const drain = async () => {
 
 describe("a report from outside", () => {
   test("gets a reference and a private page, with its files and own answers, and nothing internal on it", async () => {
-    const { reference, token } = await submitForm("TIX", "report", FORM, [
-      named(PNG),
-      named(Buffer.from("Gate 4, 23:10"), "notes.txt"),
-    ]);
+    const { reference, token } = await submitForm({
+      projectKey: "TIX",
+      name: "report",
+      raw: FORM,
+      sent: [named(PNG), named(Buffer.from("Gate 4, 23:10"), "notes.txt")],
+    });
     const page = await readPrivatePage(token);
     expect(page).toMatchObject({
       reference,
@@ -77,31 +79,49 @@ describe("a report from outside", () => {
     ])
       expect(
         await refusalOf(
-          submitForm("TIX", "report", FORM, [named(PNG), named(Buffer.from(content))]),
+          submitForm({
+            projectKey: "TIX",
+            name: "report",
+            raw: FORM,
+            sent: [named(PNG), named(Buffer.from(content))],
+          }),
         ),
       ).toBe("invalid");
     expect(
       await refusalOf(
-        submitForm("TIX", "report", FORM, [
-          named(Buffer.concat([PNG, Buffer.alloc(LARGEST_FILE)])),
-        ]),
+        submitForm({
+          projectKey: "TIX",
+          name: "report",
+          raw: FORM,
+          sent: [named(Buffer.concat([PNG, Buffer.alloc(LARGEST_FILE)]))],
+        }),
       ),
     ).toBe("invalid");
     expect(
       await refusalOf(
-        submitForm(
-          "TIX",
-          "report",
-          FORM,
-          Array.from({ length: MOST_FILES + 1 }, () => named(PNG)),
-        ),
+        submitForm({
+          projectKey: "TIX",
+          name: "report",
+          raw: FORM,
+          sent: Array.from({ length: MOST_FILES + 1 }, () => named(PNG)),
+        }),
       ),
     ).toBe("invalid");
-    expect(await refusalOf(submitForm("NOPE", "report", FORM, []))).toBe("not found");
-    expect(await refusalOf(submitForm("TIX", "nope", FORM, []))).toBe("not found");
-    expect(await refusalOf(submitForm("TIX", "winter-survey", FORM, []))).toBe("invalid");
+    expect(
+      await refusalOf(submitForm({ projectKey: "NOPE", name: "report", raw: FORM, sent: [] })),
+    ).toBe("not found");
+    expect(
+      await refusalOf(submitForm({ projectKey: "TIX", name: "nope", raw: FORM, sent: [] })),
+    ).toBe("not found");
+    expect(
+      await refusalOf(
+        submitForm({ projectKey: "TIX", name: "winter-survey", raw: FORM, sent: [] }),
+      ),
+    ).toBe("invalid");
     // members only: no public page
-    expect(await refusalOf(submitForm("TIDE", "report", FORM, []))).toBe("not found");
+    expect(
+      await refusalOf(submitForm({ projectKey: "TIDE", name: "report", raw: FORM, sent: [] })),
+    ).toBe("not found");
     expect(await database().select().from(report)).toHaveLength(before);
   });
 
@@ -114,20 +134,31 @@ describe("a report from outside", () => {
     ["an answer that is not offered", { travelled: ["perhaps"] }, "travelled"],
   ])("%s is said at its question, and nothing is stored", async (_name, change, field) => {
     const before = (await database().select().from(report)).length;
-    const faults = await submitForm("TIX", "report", { ...FORM, ...change }, []).catch(
-      (error: FormFaults) => error.errors,
-    );
+    const faults = await submitForm({
+      projectKey: "TIX",
+      name: "report",
+      raw: { ...FORM, ...change },
+      sent: [],
+    }).catch((error: FormFaults) => error.errors);
     expect(faults).toMatchObject([{ field }]);
     expect(await database().select().from(report)).toHaveLength(before);
   });
 
   test("is counted per address and window, in the database", async () => {
     const uses = await Promise.all(
-      Array.from({ length: 50 }, () => countUse("report 192.0.2.1", 12, 60_000, 120_000)),
+      Array.from({ length: 50 }, () =>
+        countUse({ key: "report 192.0.2.1", limit: 12, windowMs: 60000, now: 120000 }),
+      ),
     );
     expect(uses.filter((u) => u.allowed)).toHaveLength(12);
-    expect((await countUse("report 192.0.2.2", 12, 60_000, 120_000)).allowed).toBe(true);
-    expect((await countUse("report 192.0.2.1", 12, 60_000, 180_000)).allowed).toBe(true);
+    expect(
+      (await countUse({ key: "report 192.0.2.2", limit: 12, windowMs: 60000, now: 120000 }))
+        .allowed,
+    ).toBe(true);
+    expect(
+      (await countUse({ key: "report 192.0.2.1", limit: 12, windowMs: 60000, now: 180000 }))
+        .allowed,
+    ).toBe(true);
   });
 });
 
@@ -257,9 +288,9 @@ describe("verdicts", () => {
     const body = (commandId: string) => ({ commandId, seenVersion: 1, verdict: ACCEPT });
     const key = randomUUID();
     const results = await Promise.allSettled([
-      judgeReport(TOMAS, row.id, body(key)),
-      judgeReport(NOOR, row.id, body(randomUUID())),
-      judgeReport(TOMAS, row.id, body(key)),
+      triageReport(TOMAS, row.id, body(key)),
+      triageReport(NOOR, row.id, body(randomUUID())),
+      triageReport(TOMAS, row.id, body(key)),
     ]);
     expect(results.filter((r) => r.status === "fulfilled").length).toBeGreaterThanOrEqual(1);
     expect(

@@ -7,7 +7,7 @@ import { mailAddress, mailIn, mailOut, mailWaiting, report, reportFile } from "@
 import { readReport } from "@/server/intake/desk";
 import { followQuestions } from "@/server/intake/follow-up";
 import { submitForm } from "@/server/intake/forms";
-import { undoVerdict } from "@/server/intake/judge";
+import { undoVerdict } from "@/server/intake/triage-report";
 import { followReport, readPrivatePage } from "@/server/intake/private-page";
 import { readItem } from "@/server/item/read";
 import { editAddress, readMailbox } from "@/server/mail/addresses";
@@ -511,12 +511,12 @@ test("a question without answer: asked once more, ended by rule in its words, op
 });
 
 test("a server that is away: letters wait, are tried again, and are given up in the end with the reason in view", async () => {
-  const { token } = await submitForm(
-    "TIX",
-    "report",
-    { ...FORM, mail: ["later@post.saltmarsh.example"] },
-    [],
-  );
+  const { token } = await submitForm({
+    projectKey: "TIX",
+    name: "report",
+    raw: { ...FORM, mail: ["later@post.saltmarsh.example"] },
+    sent: [],
+  });
   const [{ id }] = await database()
     .select({ id: report.id })
     .from(report)

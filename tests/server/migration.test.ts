@@ -1,4 +1,4 @@
-import { loadSprints } from "@/server/plan/boxes";
+import { loadSprints } from "@/server/plan/timeboxes";
 import { settingAt } from "@/server/workflow/dated-settings";
 import { historyOf } from "@/server/item/history";
 import { cpSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
@@ -15,7 +15,7 @@ import { readEvent } from "@/core/events/catalogue";
 import { domainEvent, item, wipLimit } from "@/db/schema";
 import { formFaults } from "@/core/intake/form";
 import { publicForm, submitForm } from "@/server/intake/forms";
-import { undoVerdict } from "@/server/intake/judge";
+import { undoVerdict } from "@/server/intake/triage-report";
 import { privateFile, readPrivatePage } from "@/server/intake/private-page";
 import { checkReports } from "@/server/intake/check";
 import { checkItems } from "@/server/item/check";
@@ -243,11 +243,11 @@ test("every migration runs on a database with data, and nothing of it is lost", 
   expect(await undoVerdict(LEAD, REPORT, VERDICT)).toMatchObject({ status: "unjudged" });
   const { definition, open } = await publicForm("OLD", "report");
   expect([open, formFaults(definition)]).toEqual([true, []]);
-  const { token } = await submitForm(
-    "OLD",
-    "report",
-    { title: ["New"], happened: ["Something."], mail: ["n@post.saltmarsh.example"] },
-    [],
-  );
+  const { token } = await submitForm({
+    projectKey: "OLD",
+    name: "report",
+    raw: { title: ["New"], happened: ["Something."], mail: ["n@post.saltmarsh.example"] },
+    sent: [],
+  });
   expect((await readPrivatePage(token)).title).toBe("New");
 });

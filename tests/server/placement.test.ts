@@ -7,7 +7,7 @@ import { newAcceptance } from "@/core/intake/acceptance";
 import { database } from "@/db/connection";
 import { item, itemLink, report } from "@/db/schema";
 import { finishedWork, readUnplanned } from "@/server/flow/unplanned";
-import { judgeReport, undoVerdict } from "@/server/intake/judge";
+import { triageReport, undoVerdict } from "@/server/intake/triage-report";
 import { checkItems } from "@/server/item/check";
 import { createItem } from "@/server/item/create";
 import { readItem } from "@/server/item/read";
@@ -37,7 +37,7 @@ async function accept(title: string, found: Found | null, change: object = {}) {
     ...change,
   };
   const commandId = randomUUID();
-  await judgeReport(TOMAS, row.id, {
+  await triageReport(TOMAS, row.id, {
     commandId,
     seenVersion: row.version,
     verdict: { kind: "accept", acceptance },
@@ -180,7 +180,12 @@ test("must be fixed now: on the board at once, expedite, unplanned, estimated 0;
         outcome: "delivered",
       });
   }
-  const work = await finishedWork(database(), "tix", from, Date.now() + DAY);
+  const work = await finishedWork({
+    reader: database(),
+    projectId: "tix",
+    from,
+    to: Date.now() + DAY,
+  });
   expect(velocity(work, from, Date.now() + DAY)).toBe(3);
   expect(unplannedShare(work)).toEqual({ unplanned: [itemId], finished: 2, share: 0.5 });
 });

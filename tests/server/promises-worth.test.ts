@@ -8,7 +8,7 @@ import type { ServiceTarget } from "@/core/intake/service-target";
 import { database } from "@/db/connection";
 import { item, itemEvent, report } from "@/db/schema";
 import { readDesk } from "@/server/intake/desk";
-import { judgeReport } from "@/server/intake/judge";
+import { triageReport } from "@/server/intake/triage-report";
 import { answerQuestion } from "@/server/intake/private-page";
 import { readPromises } from "@/server/intake/promises";
 import { readLearn } from "@/server/flow/read";
@@ -43,7 +43,7 @@ const promise = async (...targets: ServiceTarget[]) =>
 async function accepted(title: string) {
   const row = await sent({ title: [title] });
   const { acceptance } = accepting({ title, severity: "major" });
-  await judgeReport(TOMAS, row.id, {
+  await triageReport(TOMAS, row.id, {
     commandId: randomUUID(),
     seenVersion: row.version,
     verdict: { kind: "accept", acceptance },

@@ -600,7 +600,10 @@ test("events that are unsigned, signed wrongly, too old or for nobody are not ta
     headers: { id: string; timestamp: string; signature: string },
     body = "{}",
     source = id,
-  ) => enterSource(source, headers, body, "203.0.113.7", now).then((e) => e.kind);
+  ) =>
+    enterSource({ sourceId: source, headers, body, address: "203.0.113.7", now }).then(
+      (e) => e.kind,
+    );
   const good = { id: "m", timestamp: at(now), signature: signatureOf(secret, "m", at(now), "{}") };
   expect(await enter(good)).toBe("source");
   expect(await enter({ ...good, signature: `v1,aaaa ${good.signature}` })).toBe("source");

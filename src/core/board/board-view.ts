@@ -8,7 +8,7 @@ import type { Card } from "./card";
 import type { ColumnsBy, Places } from "./columns-by";
 
 /** What stands in a sprint or release and counts there, without what it is being told. */
-export interface HiddenInBox {
+export interface HiddenInTimebox {
   items: number;
   points: number;
 }
@@ -28,8 +28,8 @@ export interface BoardView {
   cards: Card[];
   /** Items in progress that the board counts and this person may not see, by state. */
   hidden: Record<string, number>;
-  /** Open items of sprints and releases that this person may not see, by the box's id. */
-  hiddenInBoxes: Record<string, HiddenInBox>;
+  /** Open items of sprints and releases that this person may not see, by the id of the sprint or release. */
+  hiddenInTimeboxes: Record<string, HiddenInTimebox>;
   /** Whether this person sees all items; otherwise counts are of more than they may see. */
   seesAll: boolean;
   workflows: Workflow[];

@@ -7,7 +7,7 @@ import {
   type ReportEvent,
   type ReportState,
 } from "./report-history";
-import { judge, type Verdict } from "./verdict";
+import { afterVerdict, type Verdict } from "./verdict";
 
 /** A verdict that was given and stands. */
 export interface GivenVerdict {
@@ -75,7 +75,7 @@ function changesFor(
     case "judge": {
       const { verdictId, verdict, itemId, today, seenVersion } = command;
       if (seenVersion !== null && seenVersion !== version) return dealtWith();
-      const after = judge({ ...standing, declineReason: null }, verdict, itemId, today);
+      const after = afterVerdict({ ...standing, declineReason: null }, verdict, itemId, today);
       if (isRefusal(after)) return after;
       return [
         { kind: "judged", verdictId, verdict: verdict.kind, old: standing, new: standingOf(after) },

@@ -28,7 +28,7 @@ export const VERDICT_PAST: Record<VerdictKind, string> = {
  * answer can be judged; everything else has its verdict and must have it undone first.
  * @param itemId the item that accepting creates or merging points to
  */
-export function judge(
+export function afterVerdict(
   before: ReportStanding,
   verdict: Verdict,
   itemId: string | null,

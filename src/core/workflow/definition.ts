@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { itemField, type SetField, SET_FIELDS } from "@/core/item/fields";
 import { ownValueSchema } from "@/core/item/own-field";
-import type { FieldValue, FollowUp, Told } from "./follow-up";
+import type { FieldValue, FollowUp, Recipient } from "./follow-up";
 import { type Mover } from "./requirement";
 import { TRIGGER_KINDS, type Trigger, type TriggerKind } from "./trigger";
 import type { Transition, Workflow } from "./workflow";
@@ -76,7 +76,7 @@ const newAssignee = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("in turn"), teamId: id }),
 ]);
 
-const told: z.ZodType<Told> = z.discriminatedUnion("kind", [
+const recipient: z.ZodType<Recipient> = z.discriminatedUnion("kind", [
   z.object({ kind: z.enum(["assignee", "reviewer", "creator", "requester", "leads"]) }),
   z.object({ kind: z.literal("person"), personId: id }),
   z.object({ kind: z.literal("team"), teamId: id }),
@@ -90,7 +90,7 @@ const followUp: z.ZodType<FollowUp> = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("create sub-tasks"), titles: z.array(words(300)).min(1).max(20) }),
   z.object({ kind: z.literal("finish duplicates") }),
   z.object({ kind: z.literal("reopen duplicates") }),
-  z.object({ kind: z.literal("tell"), whom: z.array(told).min(1).max(20), text: words(500) }),
+  z.object({ kind: z.literal("tell"), whom: z.array(recipient).min(1).max(20), text: words(500) }),
   z.object({ kind: z.literal("put on top") }),
 ]);
 

@@ -14,7 +14,7 @@ export type FieldValue =
   | { field: "own"; fieldId: string; value: OwnValue | null };
 
 /** Who is told of something. */
-export type Told =
+export type Recipient =
   | { kind: "assignee" | "reviewer" | "creator" | "requester" | "leads" }
   | { kind: "person"; personId: string }
   | { kind: "team"; teamId: string };
@@ -39,7 +39,7 @@ export type FollowUp =
   | { kind: "create sub-tasks"; titles: string[] }
   | { kind: "finish duplicates" }
   | { kind: "reopen duplicates" }
-  | { kind: "tell"; whom: Told[]; text: string }
+  | { kind: "tell"; whom: Recipient[]; text: string }
   | { kind: "put on top" };
 
 export type FollowUpKind = FollowUp["kind"];

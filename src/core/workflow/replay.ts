@@ -93,7 +93,7 @@ function replayItem(events: readonly ItemEvent[], against: Against): void {
     const after: ItemSnapshot = command.reduce<ItemSnapshot | null>(applyEvent, snapshot)!;
     const move = command.find((e) => e.kind === "moved");
     if (move && snapshot && move.at >= against.since && isChoice(move) && standing.has(move))
-      judgeMove({ before: snapshot, after, move, command, everIn }, against);
+      replayMove({ before: snapshot, after, move, command, everIn }, against);
     if (command.some((e) => e.kind === "undone"))
       everIn.splice(0, everIn.length, ...staysOf(events.slice(0, end)).map((s) => s.stateId));
     else if (everIn.at(-1) !== after.stateId) everIn.push(after.stateId);
@@ -114,7 +114,7 @@ interface PastMove {
   everIn: readonly StateId[];
 }
 
-function judgeMove(
+function replayMove(
   { before, after, move, command, everIn }: PastMove,
   { workflow, context, known, replay }: Against,
 ): void {

@@ -1,7 +1,7 @@
 import { ownValueWords } from "@/core/item/own-field";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { FIELD_WORDS, itemField, type SetField } from "@/core/item/fields";
-import type { FollowUp, NewAssignee, Told } from "./follow-up";
+import type { FollowUp, NewAssignee, Recipient } from "./follow-up";
 import type { Mover } from "./requirement";
 import { listWords } from "../formats/list-words";
 
@@ -60,7 +60,7 @@ function assigneeWords(to: NewAssignee, vocabulary: Vocabulary): string {
 }
 
 /** Who is told: "the assignee", "the leads". */
-export function toldWords(told: Told, vocabulary: Vocabulary): string {
+export function recipientWords(told: Recipient, vocabulary: Vocabulary): string {
   if (told.kind === "person") return named(vocabulary.people, told.personId);
   if (told.kind === "team") return `everybody of ${named(vocabulary.teams, told.teamId)}`;
   return told.kind === "requester" ? "whoever asked for it" : `the ${told.kind}`;
@@ -98,7 +98,7 @@ export function followUpWords(followUp: FollowUp, vocabulary: Vocabulary): strin
       return "reopens its duplicates";
     case "tell":
       return `tells ${listWords(
-        followUp.whom.map((w) => toldWords(w, vocabulary)),
+        followUp.whom.map((w) => recipientWords(w, vocabulary)),
         "and",
       )}: “${followUp.text}”`;
     case "put on top":

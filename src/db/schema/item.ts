@@ -30,7 +30,7 @@ import type {
 import type { Outside } from "@/core/item/outside";
 import type { OwnValues } from "@/core/item/own-field";
 import type { FlowPassage, StateTimes } from "@/core/item/passage";
-import type { Box } from "@/core/plan/membership";
+import type { Timebox } from "@/core/plan/membership";
 import type { Outcome, StateKind } from "@/core/workflow/state";
 import { instant, rank } from "./columns";
 import { person, team } from "./people";
@@ -277,13 +277,13 @@ export const flowPassage = pgTable(
  * How long each item was in which sprint and release, and how large it was then. Made with the
  * events, and the same when made again from them.
  */
-export const boxMembership = pgTable(
+export const timeboxMembership = pgTable(
   "box_membership",
   {
     itemId: uuid("item_id")
       .notNull()
       .references(() => item.id),
-    box: text("box").$type<Box>().notNull(),
+    box: text("box").$type<Timebox>().notNull(),
     /** Number of the event that began it. */
     enteredSeq: integer("entered_seq").notNull(),
     /** A sprint's or a release's id; one that was put away keeps its past. */

@@ -1,4 +1,4 @@
-import type { Box, BoxOwnerKind } from "@/core/plan/membership";
+import type { Timebox, TimeboxOwnerKind } from "@/core/plan/membership";
 import { sql } from "drizzle-orm";
 import { check, date, index, pgTable, primaryKey, text } from "drizzle-orm/pg-core";
 import { instant } from "./columns";
@@ -12,7 +12,7 @@ export const sprint = pgTable(
   "sprint",
   {
     id: text("id").primaryKey(),
-    ownerKind: text("owner_kind").$type<BoxOwnerKind>().notNull(),
+    ownerKind: text("owner_kind").$type<TimeboxOwnerKind>().notNull(),
     ownerId: text("owner_id").notNull(),
     /** IANA name of the zone in which its days begin and end. */
     zone: text("zone").notNull(),
@@ -30,10 +30,10 @@ export const sprint = pgTable(
 );
 
 /** The projects whose items may be in a sprint or a release. */
-export const boxProject = pgTable(
+export const timeboxProject = pgTable(
   "box_project",
   {
-    box: text("box").$type<Box>().notNull(),
+    box: text("box").$type<Timebox>().notNull(),
     boxId: text("box_id").notNull(),
     projectId: text("project_id")
       .notNull()
@@ -51,7 +51,7 @@ export const release = pgTable(
   "release",
   {
     id: text("id").primaryKey(),
-    ownerKind: text("owner_kind").$type<BoxOwnerKind>().notNull(),
+    ownerKind: text("owner_kind").$type<TimeboxOwnerKind>().notNull(),
     ownerId: text("owner_id").notNull(),
     /** IANA name of the zone in which its day begins and ends. */
     zone: text("zone").notNull(),

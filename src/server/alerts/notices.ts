@@ -1,6 +1,6 @@
 import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
 import type { ItemSnapshot } from "@/core/item/fields";
-import type { Told } from "@/core/workflow/follow-up";
+import type { Recipient } from "@/core/workflow/follow-up";
 import { database, type Transaction } from "@/db/connection";
 import { item, membership, notice, project, report, reportMessage, teamMember } from "@/db/schema";
 import { seesItem, visibleTo } from "../people/access";
@@ -12,14 +12,21 @@ import { NOTICES_SHOWN } from "@/core/alerts/request";
  * Tells people of an item: those who work in its project find it under their alerts, whoever
  * reported it on their private page. Nobody is told of what they did themselves.
  */
-export async function tell(
-  tx: Transaction,
-  moved: ItemSnapshot,
-  whom: readonly Told[],
-  text: string,
-  byId: string | null,
-  at: number,
-): Promise<void> {
+export async function tell({
+  tx,
+  moved,
+  whom,
+  text,
+  byId,
+  at,
+}: {
+  tx: Transaction;
+  moved: ItemSnapshot;
+  whom: readonly Recipient[];
+  text: string;
+  byId: string | null;
+  at: number;
+}): Promise<void> {
   const ids = new Set<string>();
   const add = (id: string | null) => void (id && id !== byId && ids.add(id));
   for (const told of whom) {

@@ -33,12 +33,12 @@ export async function editBoards(
   request: BoardRequest,
 ): Promise<void> {
   await transact(async (tx) => {
-    const { project } = await enterProject(
-      tx,
+    const { project } = await enterProject({
+      reader: tx,
       viewer,
-      { key: projectKey },
-      request.kind === "place" ? "rank item" : "edit board",
-    );
+      where: { key: projectKey },
+      action: request.kind === "place" ? "rank item" : "edit board",
+    });
     if (request.kind === "save")
       await saveBoard(tx, project.id, request.board, request.seenVersion);
     else if (request.kind === "remove") await removeBoard(tx, project.id, request.boardId);

@@ -28,13 +28,19 @@ const inScope = async (reader: Reader, project: Zoned, board: CountedBoard, now:
  * How many items columns of a board hold, by the board's scope: a fact of the project, the same for
  * everybody.
  */
-export async function columnCounts(
-  reader: Reader,
-  project: Zoned,
-  board: CountedBoard,
-  columnIds: readonly string[],
-  now: Instant,
-): Promise<ReadonlyMap<string, number>> {
+export async function columnCounts({
+  reader,
+  project,
+  board,
+  columnIds,
+  now,
+}: {
+  reader: Reader;
+  project: Zoned;
+  board: CountedBoard;
+  columnIds: readonly string[];
+  now: Instant;
+}): Promise<ReadonlyMap<string, number>> {
   if (columnIds.length === 0) return new Map();
   const scope = await inScope(reader, project, board, now);
   const values = { boardId: board.id, columnIds: [...columnIds] };
@@ -69,13 +75,19 @@ const countAll = namedQuery("count the items of columns", (reader) =>
 );
 
 /** Of the items in progress that a board counts, how many in each state a person may not see. */
-export async function hiddenCounts(
-  reader: Reader,
-  viewer: Viewer,
-  project: Zoned,
-  board: CountedBoard,
-  now: Instant,
-): Promise<Record<StateId, number>> {
+export async function hiddenCounts({
+  reader,
+  viewer,
+  project,
+  board,
+  now,
+}: {
+  reader: Reader;
+  viewer: Viewer;
+  project: Zoned;
+  board: CountedBoard;
+  now: Instant;
+}): Promise<Record<StateId, number>> {
   if (viewer.administrator) return {};
   const rows = await reader
     .select({ stateId: item.stateId, count: sql<number>`count(*)::int` })

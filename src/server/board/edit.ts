@@ -23,7 +23,12 @@ export async function editColumn(viewer: Viewer, request: ColumnEditRequest): Pr
       .for("update");
     if (!column) throw notFound("column");
     const [head] = await tx.select().from(board).where(eq(board.id, column.boardId)).for("update");
-    const { project } = await enterProject(tx, viewer, { id: head.projectId }, "edit board");
+    const { project } = await enterProject({
+      reader: tx,
+      viewer,
+      where: { id: head.projectId },
+      action: "edit board",
+    });
     if (head.version !== request.seenVersion)
       throw new Refused(
         refuse(

@@ -119,13 +119,13 @@ async function columnHoldings(
   for (const boardId of new Set(columns.map((l) => l.column.boardId))) {
     const here = columns.filter((l) => l.column.boardId === boardId);
     const { scope } = here[0];
-    const counts = await columnCounts(
-      tx,
-      move.project,
-      { id: boardId, scope },
-      here.map((l) => l.column.id),
-      move.now,
-    );
+    const counts = await columnCounts({
+      reader: tx,
+      project: move.project,
+      board: { id: boardId, scope },
+      columnIds: here.map((l) => l.column.id),
+      now: move.now,
+    });
     const scoped =
       scope === null
         ? EVERYTHING

@@ -7,7 +7,7 @@ import { LIVE_PART } from "@/core/events/live";
 import { database, databaseUrl } from "@/db/connection";
 import { domainEvent, item, project } from "@/db/schema";
 import { snapshotOf } from "../item/rows";
-import { toldParent } from "../item/told-parent";
+import { withVisibleParent } from "../item/visible-parent";
 import { log } from "../log";
 import { seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -172,7 +172,7 @@ export async function toldTo(viewer: Viewer, announced: Announcement): Promise<L
       kind: "item",
       id,
       projectId,
-      card: await toldParent(db, viewer, cardOf(snapshotOf(row.item), row.projectKey)),
+      card: await withVisibleParent(db, viewer, cardOf(snapshotOf(row.item), row.projectKey)),
     };
   return changed ? { kind: "design", id, projectId } : null;
 }

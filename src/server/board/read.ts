@@ -14,9 +14,9 @@ import { board, boardColumn, boardPlace, columnState, domainEvent, item } from "
 import { loadOwnFields } from "../item/own-fields";
 import { viewerAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
-import { hiddenInBoxes, loadReleases, loadSprints } from "../plan/boxes";
+import { hiddenInTimeboxes, loadReleases, loadSprints } from "../plan/timeboxes";
 import { snapshotOf } from "../item/rows";
-import { toldParents } from "../item/told-parent";
+import { withVisibleParents } from "../item/visible-parent";
 import { enterProject, seesItem } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
@@ -36,7 +36,12 @@ export async function readBoard(
   now = Date.now(),
 ): Promise<BoardView> {
   const db = database();
-  const access = await enterProject(db, viewer, { key: projectKey }, "read project");
+  const access = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "read project",
+  });
   const { project } = access;
   // The number is read first: whatever is announced after it is sent again, and a newer card wins.
   const lastEventId = await newestEventId(db, project.id);
@@ -66,14 +71,21 @@ export async function readBoard(
   );
   const found =
     columnsBy === "state"
-      ? await stateCards(db, project.key, stored, workflows, scope, now)
+      ? await stateCards({
+          reader: db,
+          projectKey: project.key,
+          columns: stored,
+          workflows,
+          scope,
+          now,
+        })
       : await openCards(db, project, scope);
-  const cards = await toldParents(db, viewer, found);
+  const cards = await withVisibleParents(db, viewer, found);
   const [places, parents, hidden, inBoxes] = await Promise.all([
     columnsBy === "free" ? loadPlaces(db, viewer, head.id) : {},
     columnsBy === "parent" ? loadParents(db, viewer, project) : [],
-    columnsBy === "state" ? hiddenCounts(db, viewer, project, head, now) : {},
-    hiddenInBoxes(db, viewer, project.id),
+    columnsBy === "state" ? hiddenCounts({ reader: db, viewer, project, board: head, now }) : {},
+    hiddenInTimeboxes(db, viewer, project.id),
   ]);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
@@ -102,7 +114,7 @@ export async function readBoard(
           ),
     cards,
     hidden,
-    hiddenInBoxes: inBoxes,
+    hiddenInTimeboxes: inBoxes,
     seesAll: access.may("override limit"),
     workflows,
     types,
@@ -127,26 +139,33 @@ export async function readBoard(
  * The cards in the columns' states, in the backlogs before them, and in between where no column
  * shows them.
  */
-async function stateCards(
-  reader: Reader,
-  projectKey: string,
-  columns: readonly Column[],
-  workflows: readonly Workflow[],
-  scope: SQL | undefined,
-  now: number,
-): Promise<Card[]> {
+async function stateCards({
+  reader,
+  projectKey,
+  columns,
+  workflows,
+  scope,
+  now,
+}: {
+  reader: Reader;
+  projectKey: string;
+  columns: readonly Column[];
+  workflows: readonly Workflow[];
+  scope: SQL | undefined;
+  now: number;
+}): Promise<Card[]> {
   const shown = columns.flatMap((c) => c.stateIds);
   const backlog = followedWorkflows(workflows, columns).flatMap((w) =>
     w.states.filter((s) => s.kind === "unstarted"),
   );
   const others = [...backlog, ...uncoveredStates(workflows, columns)].map((s) => s.id);
-  return boardCards(
+  return boardCards({
     reader,
     projectKey,
-    [...new Set([...shown, ...others])],
-    now - FINISHED_DAYS_SHOWN * DAY,
+    stateIds: [...new Set([...shown, ...others])],
+    finishedSince: now - FINISHED_DAYS_SHOWN * DAY,
     scope,
-  );
+  });
 }
 
 /** Everything that is not finished. */
@@ -277,13 +296,19 @@ export async function loadColumns(reader: Reader, boardId: string): Promise<Colu
 /**
  * The cards in some states; finished ones only when they entered their state since a given instant.
  */
-export async function boardCards(
-  reader: Reader,
-  projectKey: string,
-  stateIds: string[],
-  finishedSince: number,
-  scope?: SQL,
-): Promise<Card[]> {
+export async function boardCards({
+  reader,
+  projectKey,
+  stateIds,
+  finishedSince,
+  scope,
+}: {
+  reader: Reader;
+  projectKey: string;
+  stateIds: string[];
+  finishedSince: number;
+  scope?: SQL;
+}): Promise<Card[]> {
   if (stateIds.length === 0) return [];
   const rows = await reader
     .select()

@@ -12,13 +12,19 @@ import { removeColumns } from "./remove-columns";
  * state was called follow a new name, a state in progress that no board shows gets a column before
  * the state that comes after it, and a column whose last state is gone goes too.
  */
-export async function showStates(
-  tx: Transaction,
-  projectId: string,
-  before: Workflow,
-  after: Workflow,
-  shownBefore: readonly StateId[],
-): Promise<void> {
+export async function showStates({
+  tx,
+  projectId,
+  before,
+  after,
+  shownBefore,
+}: {
+  tx: Transaction;
+  projectId: string;
+  before: Workflow;
+  after: Workflow;
+  shownBefore: readonly StateId[];
+}): Promise<void> {
   const [first] = await tx
     .select({ id: board.id })
     .from(board)

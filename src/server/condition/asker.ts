@@ -5,7 +5,7 @@ import { teamMember } from "@/db/schema";
 import { loadOwnFields } from "../item/own-fields";
 import { seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { sprintsNow } from "../plan/boxes";
+import { sprintsNow } from "../plan/timeboxes";
 import type { SqlAsker } from "./compile";
 
 interface Zoned {

@@ -3,7 +3,7 @@ import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { Reader } from "@/db/connection";
 import { itemType, membership, person, team } from "@/db/schema";
 import { loadOwnFields } from "../item/own-fields";
-import { loadReleases, loadSprints } from "../plan/boxes";
+import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { loadWorkflows } from "../workflow/load";
 
 /** What a project calls the things that conditions refer to. */

@@ -53,7 +53,7 @@ async function goForward(consumer: Consumer, now: number): Promise<number> {
       .orderBy(asc(domainEvent.tx), asc(domainEvent.id))
       .limit(BATCH);
     for (const row of rows) {
-      const failure = await followed(tx, consumer, row, now);
+      const failure = await followed({ tx, consumer, row, now });
       if (failure)
         await tx.insert(eventShelf).values({
           consumer: consumer.name,
@@ -92,7 +92,7 @@ async function tryAgain(consumer: Consumer, now: number): Promise<number> {
       .for("update", { of: eventShelf, skipLocked: true });
     for (const { tries, event } of due) {
       const mine = and(eq(eventShelf.consumer, consumer.name), eq(eventShelf.eventId, event.id));
-      const failure = await followed(tx, consumer, event, now, tries + 1);
+      const failure = await followed({ tx, consumer, row: event, now, tries: tries + 1 });
       if (!failure) await tx.delete(eventShelf).where(mine);
       else
         await tx
@@ -111,13 +111,19 @@ async function tryAgain(consumer: Consumer, now: number): Promise<number> {
 const pauseAfter = (tries: number) => Math.min(LONGEST_PAUSE, 1_000 * 2 ** (tries - 1));
 
 /** Why an event could not be followed up; null where it was, or concerns the consumer not. */
-async function followed(
-  tx: Transaction,
-  consumer: Consumer,
-  row: typeof domainEvent.$inferSelect,
-  now: number,
+async function followed({
+  tx,
+  consumer,
+  row,
+  now,
   tries = 1,
-): Promise<Record<string, unknown> | null> {
+}: {
+  tx: Transaction;
+  consumer: Consumer;
+  row: typeof domainEvent.$inferSelect;
+  now: number;
+  tries?: number;
+}): Promise<Record<string, unknown> | null> {
   if (!consumer.kinds.includes(row.kind)) return null;
   try {
     await tx.transaction(async (inner) => {

@@ -13,7 +13,12 @@ import type { SourceView } from "@/core/workflow/event-source";
 /** Who may post events to a project. Secrets are told once, when a source is made. */
 export async function readSources(viewer: Viewer, projectKey: string): Promise<SourceView[]> {
   const db = database();
-  const { project } = await enterProject(db, viewer, { key: projectKey }, "edit workflow");
+  const { project } = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "edit workflow",
+  });
   return db
     .select({
       id: eventSource.id,
@@ -36,7 +41,12 @@ export async function editSource(
   now = Date.now(),
 ): Promise<{ id: string; secret: string | null }> {
   const db = database();
-  const { project } = await enterProject(db, viewer, { key: projectKey }, "edit workflow");
+  const { project } = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "edit workflow",
+  });
   if (edit.kind === "remove") {
     const gone = await db
       .update(eventSource)

@@ -38,19 +38,25 @@ export type Entered =
  * The source that a signed request comes from. Whether the source is unknown or the signature wrong
  * is not told apart.
  */
-export async function enterSource(
-  sourceId: string,
-  headers: SignedHeaders,
-  body: string,
+export async function enterSource({
+  sourceId,
+  headers,
+  body,
   address = "unknown",
   now = Date.now(),
-): Promise<Entered> {
-  const attempts = await countUse(
-    `events from ${address.slice(0, 64)}`,
-    ATTEMPTS_A_MINUTE,
-    MINUTE,
+}: {
+  sourceId: string;
+  headers: SignedHeaders;
+  body: string;
+  address?: string;
+  now?: number;
+}): Promise<Entered> {
+  const attempts = await countUse({
+    key: `events from ${address.slice(0, 64)}`,
+    limit: ATTEMPTS_A_MINUTE,
+    windowMs: MINUTE,
     now,
-  );
+  });
   if (!attempts.allowed) return { kind: "too many", retryAfter: attempts.retryAfter };
   const [source] = await database()
     .select()
@@ -58,7 +64,12 @@ export async function enterSource(
     .where(and(eq(eventSource.id, sourceId.slice(0, 64)), isNull(eventSource.removedAt)));
   if (!source || !isSigned(source.secret, headers, body, now)) return { kind: "unknown" };
   // Counted only when it is signed: nobody else can use up what a source may send.
-  const use = await countUse(`events ${source.id}`, POSTS_A_MINUTE, MINUTE, now);
+  const use = await countUse({
+    key: `events ${source.id}`,
+    limit: POSTS_A_MINUTE,
+    windowMs: MINUTE,
+    now,
+  });
   if (!use.allowed) return { kind: "too many", retryAfter: use.retryAfter };
   return { kind: "source", id: source.id, projectId: source.projectId, name: source.name };
 }
@@ -116,13 +127,13 @@ async function takeReport(
 ): Promise<string | null> {
   return transact(async (tx) => {
     if (!(await isFresh(tx, source.id, eventId, now))) return null;
-    const row = await storeReport(
+    const row = await storeReport({
       tx,
-      source.projectId,
-      { ...news, happened: news.happened || news.title, way: "event" },
-      [],
+      projectId: source.projectId,
+      incoming: { ...news, happened: news.happened || news.title, way: "event" },
+      files: [],
       now,
-    );
+    });
     await writeToRequester(tx, row, { kind: "receipt", thanks: "" }, { now });
     return row.reference;
   });

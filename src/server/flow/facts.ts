@@ -59,7 +59,7 @@ export async function readFlowFacts(
     readDepartures(reader, scope, period),
     readRunning(reader, scope),
     readStateSums(reader, scope, period),
-    readDiagram(reader, scope, period, firstDay, days),
+    readDiagram({ reader, scope, period, firstDay, days }),
   ]);
   return { period, firstDay, days, departures, running, times, ...diagram };
 }
@@ -163,13 +163,19 @@ export async function readStateSums(
  * How the number of items in each state changes from day to day, by the calendar of the zone, and
  * how long items were in progress in all: one pass over the stays.
  */
-async function readDiagram(
-  reader: Reader,
-  scope: FlowScope,
-  period: Period,
-  firstDay: number,
-  days: number,
-): Promise<{ steps: StateStep[]; inProgressMs: number }> {
+async function readDiagram({
+  reader,
+  scope,
+  period,
+  firstDay,
+  days,
+}: {
+  reader: Reader;
+  scope: FlowScope;
+  period: Period;
+  firstDay: number;
+  days: number;
+}): Promise<{ steps: StateStep[]; inProgressMs: number }> {
   const at = (instant: Instant) => new Date(instant).toISOString();
   const starts = Array.from({ length: days + 1 }, (_, d) =>
     at(dayStart(firstDay + d, scope.project.zone)),

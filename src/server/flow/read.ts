@@ -86,13 +86,13 @@ async function summarise(project: ProjectRow, now: Instant): Promise<FlowSummary
   const recent = delivered(timed(departures, zone));
   const facts = { recent, times, running, arrived: started, departed: finished };
   const limited = columns.filter((c) => c.min !== null || c.max !== null);
-  const counts = await columnCounts(
-    db,
+  const counts = await columnCounts({
+    reader: db,
     project,
     board,
-    limited.map((c) => c.id),
+    columnIds: limited.map((c) => c.id),
     now,
-  );
+  });
   const broken = limited.filter((column) => {
     const { kind } = limitState(counts.get(column.id) ?? 0, column);
     return kind === "over" || kind === "under";
@@ -114,7 +114,12 @@ export async function readLearn(
   now = Date.now(),
 ): Promise<LearnView> {
   const db = database();
-  const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
+  const { project } = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "read flow",
+  });
   const hidden = await hiddenItems(db, viewer, project.id);
   const filter = { typeId: query.type, classOfService: query.class };
   const period = lastWeeks(PERIODS[query.period], project.zone, now);
@@ -126,7 +131,7 @@ export async function readLearn(
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     query,
-    promises: await readKeptPromises(project, hidden, period, now, filter),
+    promises: await readKeptPromises({ project, hidden, period, now, filter }),
     unplanned: await readUnplanned(db, project, { hidden, period, now, filter }),
     report: maskReport(flowReport(facts, expectationOf(project), project.zone, now), hidden),
     states: workflows
@@ -147,7 +152,12 @@ export async function readBand(
   now = Date.now(),
 ): Promise<string[]> {
   const db = database();
-  const { project } = await enterProject(db, viewer, { key: projectKey }, "read flow");
+  const { project } = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "read flow",
+  });
   const scope = { project, typeId: query.type, classOfService: query.class };
   const at = Math.min(dayStart(query.day + 1, project.zone), now + 1);
   return maskIds(

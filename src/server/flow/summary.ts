@@ -10,7 +10,12 @@ import type { ProjectSummary } from "@/core/flow/summary";
  * What the frame of every project page shows: the pulse, and how many reports wait for a verdict.
  */
 export async function readSummary(viewer: Viewer, projectKey: string): Promise<ProjectSummary> {
-  const access = await enterProject(database(), viewer, { key: projectKey }, "read flow");
+  const access = await enterProject({
+    reader: database(),
+    viewer,
+    where: { key: projectKey },
+    action: "read flow",
+  });
   const [summary, unjudged, unread] = await Promise.all([
     flowSummary(access, viewer),
     access.may("read intake") ? unjudgedCount(access.project.id) : 0,

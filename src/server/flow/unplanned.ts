@@ -12,20 +12,26 @@ import {
 import type { Reader } from "@/db/connection";
 import { item, itemLink, itemType } from "@/db/schema";
 import type { PromiseFilter } from "../intake/promises";
-import { loadReleases, loadSprints } from "../plan/boxes";
+import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { FLOW_LEVEL } from "./facts";
 import type { UnplannedView } from "@/core/flow/learn-view";
 
 const SPRINTS_SHOWN = 6;
 
 /** Items by their first delivery, with what measures of planning ask about them. */
-export async function finishedWork(
-  reader: Reader,
-  projectId: string,
-  from: Instant,
-  to: Instant,
-  filter: PromiseFilter = {},
-): Promise<FinishedWork[]> {
+export async function finishedWork({
+  reader,
+  projectId,
+  from,
+  to,
+  filter = {},
+}: {
+  reader: Reader;
+  projectId: string;
+  from: Instant;
+  to: Instant;
+  filter?: PromiseFilter;
+}): Promise<FinishedWork[]> {
   const rows = await reader
     .select({
       itemId: item.id,
@@ -75,13 +81,13 @@ export async function readUnplanned(
     .filter((s) => dayStart(parseIsoDate(s.startsOn), project.zone) <= now)
     .slice(-SPRINTS_SHOWN);
   const first = ended[0] ? dayStart(parseIsoDate(ended[0].startsOn), project.zone) : now;
-  const work = await finishedWork(
+  const work = await finishedWork({
     reader,
-    project.id,
-    Math.min(first, period.from),
-    now + 1,
+    projectId: project.id,
+    from: Math.min(first, period.from),
+    to: now + 1,
     filter,
-  );
+  });
   const origin = alias(item, "origin");
   // What came out of work that was still under way has not escaped.
   const deliveredBefore = lte(origin.deliveredAt, item.createdAt);

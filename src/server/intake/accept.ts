@@ -25,14 +25,21 @@ type ReportRow = typeof report.$inferSelect;
  * Makes the item of an accepted report, in the place that follows from where it was found. All of
  * it, or nothing.
  */
-export async function acceptReport(
-  tx: Transaction,
-  viewer: Viewer,
-  access: ProjectAccess,
-  row: ReportRow,
-  acceptance: Acceptance,
-  commandId: string,
-): Promise<ItemSnapshot> {
+export async function acceptReport({
+  tx,
+  viewer,
+  access,
+  row,
+  acceptance,
+  commandId,
+}: {
+  tx: Transaction;
+  viewer: Viewer;
+  access: ProjectAccess;
+  row: ReportRow;
+  acceptance: Acceptance;
+  commandId: string;
+}): Promise<ItemSnapshot> {
   const { found } = acceptance;
   const plan = placementOf(found);
   if (found?.where === "fix now") {
@@ -60,7 +67,7 @@ export async function acceptReport(
     place: area || row.place || null,
   };
   const make = (fields: NewItem, at: Place) =>
-    makeItem(tx, viewer, access, commandId, { fields, place: at });
+    makeItem({ tx, viewer, access, commandId, fields, place: at });
   if (parent) {
     const typeId = await taskType(tx, access.project.id);
     const { id: parentId, teamId } = parent;
@@ -84,19 +91,28 @@ export async function acceptReport(
     place.at === "top" ? "first" : place.at === "bottom" ? "last" : { itemId: place.itemId },
   );
   const along = { itemId: created.id, access };
-  if (plan.cameFrom) return linkOrigin(tx, viewer, along, plan.cameFrom, commandId);
+  if (plan.cameFrom)
+    return linkOrigin({ tx, viewer, created: along, originId: plan.cameFrom, commandId });
   return plan.onBoard || onBoard ? pullAtOnce(tx, viewer, along, commandId) : created;
 }
 
 const VERDICT = { cause: "verdict" } as const;
 
-async function makeItem(
-  tx: Transaction,
-  viewer: Viewer,
-  access: ProjectAccess,
-  commandId: string,
-  { fields, place }: { fields: NewItem; place: Place },
-): Promise<ItemSnapshot> {
+async function makeItem({
+  tx,
+  viewer,
+  access,
+  commandId,
+  fields,
+  place,
+}: {
+  tx: Transaction;
+  viewer: Viewer;
+  access: ProjectAccess;
+  commandId: string;
+  fields: NewItem;
+  place: Place;
+}): Promise<ItemSnapshot> {
   return throughDoor(tx, viewer, {
     on: await enterNew(tx, access, fields.typeId, newId()),
     commandId,
@@ -139,13 +155,19 @@ async function taskType(tx: Transaction, projectId: string): Promise<string> {
   return type.id;
 }
 
-async function linkOrigin(
-  tx: Transaction,
-  viewer: Viewer,
-  created: Along,
-  originId: string,
-  commandId: string,
-): Promise<ItemSnapshot> {
+async function linkOrigin({
+  tx,
+  viewer,
+  created,
+  originId,
+  commandId,
+}: {
+  tx: Transaction;
+  viewer: Viewer;
+  created: Along;
+  originId: string;
+  commandId: string;
+}): Promise<ItemSnapshot> {
   const { project } = created.access;
   const origin = await seenItem(tx, viewer, project.id, originId);
   if (!origin)
@@ -215,13 +237,19 @@ function describe(row: ReportRow): string {
  * Takes back what accepting made: the item, the task for testing again, and the move onto the
  * board, as long as nobody has done anything since.
  */
-export async function withdrawAccepted(
-  tx: Transaction,
-  viewer: Viewer,
-  access: ProjectAccess,
-  row: ReportRow,
-  commandId: string,
-): Promise<void> {
+export async function withdrawAccepted({
+  tx,
+  viewer,
+  access,
+  row,
+  commandId,
+}: {
+  tx: Transaction;
+  viewer: Viewer;
+  access: ProjectAccess;
+  row: ReportRow;
+  commandId: string;
+}): Promise<void> {
   const others = await tx
     .select({ id: report.id })
     .from(report)

@@ -36,7 +36,7 @@ import {
 import { enterProject, seesItem, seesReport, visibleProjects } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
-import { loadReleases, loadSprints } from "../plan/boxes";
+import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
 import { likelyItems, textOfCandidate } from "./candidates";
@@ -74,7 +74,12 @@ export async function readDesk(
   now = Date.now(),
 ): Promise<DeskView> {
   const db = database();
-  const access = await enterProject(db, viewer, { key: projectKey }, "read intake");
+  const access = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "read intake",
+  });
   const { project } = access;
   const listed = (where: SQL) =>
     db
@@ -188,14 +193,14 @@ export async function readDesk(
       ),
     otherDesks(viewer),
   ]);
-  const promises = await queuePromises(
-    db,
+  const promises = await queuePromises({
+    reader: db,
     rules,
     project,
-    [...queue, ...aside],
-    types.find((t) => t.id === "bug")?.id ?? types[0]?.id ?? "",
+    reports: [...queue, ...aside],
+    typeId: types.find((t) => t.id === "bug")?.id ?? types[0]?.id ?? "",
     now,
-  );
+  });
   const row = ({ happened: _, parkedFor, ...r }: (typeof queue)[number]): QueueRow => ({
     ...r,
     parkedFor: parkedFor === null ? null : `${project.key}-${parkedFor}`,
@@ -320,13 +325,13 @@ export async function readReport(
     .leftJoin(intakeForm, eq(intakeForm.id, report.formId))
     .where(and(eq(report.id, reportId), seesReport(db, viewer)));
   if (!row) throw notFound("report");
-  const { project } = await enterProject(
-    db,
+  const { project } = await enterProject({
+    reader: db,
     viewer,
-    { id: row.report.projectId },
-    "read intake",
-    "report",
-  );
+    where: { id: row.report.projectId },
+    action: "read intake",
+    asked: "report",
+  });
   const {
     id,
     reference,

@@ -17,13 +17,19 @@ import { stateOfReport, storeReportEvents } from "./store";
  * @returns the report after it
  * @throws Refused with the core's refusal
  */
-export async function reportThroughDoor(
-  tx: Transaction,
-  by: { personId: string } | null,
-  row: ReportRow,
-  command: ReportCommand,
-  now: number,
-): Promise<ReportRow> {
+export async function reportThroughDoor({
+  tx,
+  by,
+  row,
+  command,
+  now,
+}: {
+  tx: Transaction;
+  by: { personId: string } | null;
+  row: ReportRow;
+  command: ReportCommand;
+  now: number;
+}): Promise<ReportRow> {
   const context = { reportId: row.id, at: now, actorId: by?.personId ?? null };
   const events = decideReport(stateOfReport(row), command, context);
   if (isRefusal(events)) throw new Refused(events);

@@ -39,7 +39,8 @@ async function bringBack(
     .where(and(eq(report.status, "parked"), which))
     .orderBy(report.id)
     .for("update");
-  for (const row of parked) await reportThroughDoor(tx, null, row, { kind: "return", why }, now);
+  for (const row of parked)
+    await reportThroughDoor({ tx, by: null, row, command: { kind: "return", why }, now });
   return parked.length;
 }
 
@@ -136,7 +137,7 @@ export async function followQuestions(
           await tx
             .insert(reportMessage)
             .values({ reportId: row.id, kind: "reminder", body: text, at: now });
-          await reportThroughDoor(tx, null, row, { kind: "remind" }, now);
+          await reportThroughDoor({ tx, by: null, row, command: { kind: "remind" }, now });
           await writeToRequester(tx, row, { kind: "reminder", text, at: now }, { now });
           done.reminded += 1;
         } else if (due === "end") {

@@ -28,7 +28,12 @@ export async function readForms(
   now = Date.now(),
 ): Promise<FormsView> {
   const db = database();
-  const access = await enterProject(db, viewer, { key: projectKey }, "read intake");
+  const access = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "read intake",
+  });
   const projectId = access.project.id;
   const rows = await db
     .select()
@@ -75,7 +80,12 @@ export async function editForm(
   request: FormRequest,
 ): Promise<{ id: string }> {
   return transact(async (tx) => {
-    const { project: of } = await enterProject(tx, viewer, { key: projectKey }, "edit workflow");
+    const { project: of } = await enterProject({
+      reader: tx,
+      viewer,
+      where: { key: projectKey },
+      action: "edit workflow",
+    });
     if (request.kind === "add") {
       const [{ n, last }] = await tx
         .select({ n: count(), last: max(intakeForm.position) })
@@ -226,14 +236,21 @@ export class FormFaults extends Error {
  * @returns its reference, and the token that opens its private page
  * @throws FormFaults when answers are missing or wrong; nothing is stored then
  */
-export async function submitForm(
-  projectKey: string,
-  name: string,
-  raw: RawAnswers,
-  sent: readonly SentFile[],
-  joins: string | null = null,
+export async function submitForm({
+  projectKey,
+  name,
+  raw,
+  sent,
+  joins = null,
   now = Date.now(),
-): Promise<{ reference: string; token: string }> {
+}: {
+  projectKey: string;
+  name: string;
+  raw: RawAnswers;
+  sent: readonly SentFile[];
+  joins?: string | null;
+  now?: number;
+}): Promise<{ reference: string; token: string }> {
   const form = await publicForm(projectKey, name);
   if (!form.open)
     throw new Refused(
@@ -255,10 +272,10 @@ export async function submitForm(
     throw new FormFaults([{ field: "files", message: "A picture or a file is needed." }]);
   return transact(async (tx) => {
     const known = joins ? await joinKnownProblem(tx, form.projectId, joins) : null;
-    const row = await storeReport(
+    const row = await storeReport({
       tx,
-      form.projectId,
-      {
+      projectId: form.projectId,
+      incoming: {
         ...said,
         happened: said.happened || said.title,
         way: "form",
@@ -269,7 +286,7 @@ export async function submitForm(
       },
       files,
       now,
-    );
+    });
     await writeToRequester(tx, row, { kind: "receipt", thanks: form.definition.thanks }, { now });
     return { reference: row.reference, token: row.token };
   });

@@ -39,7 +39,7 @@ export async function giveVerdict(
   const { id, verdict, itemId, zone, seenVersion, tookMs, now } = given;
   const today = dayNumber(now, zone);
   const command = { kind: "judge" as const, verdictId: id, verdict, itemId, today, seenVersion };
-  const after = await reportThroughDoor(tx, by, row, command, now);
+  const after = await reportThroughDoor({ tx, by, row, command, now });
   await tx.insert(reportVerdict).values({
     id,
     reportId: row.id,

@@ -22,7 +22,12 @@ export async function importReports(
   now = Date.now(),
 ): Promise<{ changed: number; kept: number }> {
   return transact(async (tx) => {
-    const { project } = await enterProject(tx, viewer, { key: projectKey }, "judge report");
+    const { project } = await enterProject({
+      reader: tx,
+      viewer,
+      where: { key: projectKey },
+      action: "judge report",
+    });
     const own = and(eq(report.projectId, project.id), eq(report.importId, request.importId));
     if (request.kind === "import") {
       const [known] = await tx
@@ -72,7 +77,12 @@ export async function quickReport(
   now = Date.now(),
 ): Promise<{ reference: string }> {
   const db = database();
-  const { project } = await enterProject(db, viewer, { key: projectKey }, "send report");
+  const { project } = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "send report",
+  });
   const [who] = await db
     .select({ email: person.email })
     .from(person)
@@ -94,13 +104,13 @@ export async function quickReport(
     throw invalid("The item in view is not in this project.", "Send it without the item.");
   const text = [happened || title, ...(seen ? [`Seen at ${itemKey}.`] : [])].join("\n\n");
   return transact(async (tx) => {
-    const { reference } = await storeReport(
+    const { reference } = await storeReport({
       tx,
-      project.id,
-      { title, happened: text, mail: who.email, way: "hand" },
-      [],
+      projectId: project.id,
+      incoming: { title, happened: text, mail: who.email, way: "hand" },
+      files: [],
       now,
-    );
+    });
     return { reference };
   });
 }

@@ -52,13 +52,19 @@ export function newReport(projectId: string, incoming: IncomingReport, now: numb
 }
 
 /** Stores a report that came in, with its files, and tells the desk. */
-export async function storeReport(
-  tx: Transaction,
-  projectId: string,
-  incoming: IncomingReport,
-  files: readonly CheckedFile[],
-  now: number,
-): Promise<ReportRow> {
+export async function storeReport({
+  tx,
+  projectId,
+  incoming,
+  files,
+  now,
+}: {
+  tx: Transaction;
+  projectId: string;
+  incoming: IncomingReport;
+  files: readonly CheckedFile[];
+  now: number;
+}): Promise<ReportRow> {
   const [row] = await receiveReports(tx, [newReport(projectId, incoming, now)]);
   await storeFiles(tx, row.id, files, now);
   const data = { reportId: row.id, kinds: ["received" as const] };

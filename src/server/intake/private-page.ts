@@ -172,7 +172,7 @@ export async function takeAnswer(
   await tx
     .insert(reportMessage)
     .values({ reportId: row.id, kind: "answer", body: answer, at: now });
-  const after = await reportThroughDoor(tx, null, row, { kind: "answer" }, now);
+  const after = await reportThroughDoor({ tx, by: null, row, command: { kind: "answer" }, now });
   if (after.itemId) await sayOnItem(tx, after.itemId, answer);
 }
 
@@ -210,7 +210,13 @@ export async function followReport(token: string, mail: string): Promise<void> {
       { kind: "following" },
       { now },
     );
-    await reportThroughDoor(tx, null, row, { kind: "follow", followerId: added.id }, now);
+    await reportThroughDoor({
+      tx,
+      by: null,
+      row,
+      command: { kind: "follow", followerId: added.id },
+      now,
+    });
   });
 }
 

@@ -35,7 +35,12 @@ export async function readPromises(
   now = Date.now(),
 ): Promise<PromisesView> {
   const db = database();
-  const access = await enterProject(db, viewer, { key: projectKey }, "read flow");
+  const access = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "read flow",
+  });
   const { project } = access;
   const [rules, vocabulary] = [
     await loadRules(db, project.id),
@@ -43,7 +48,7 @@ export async function readPromises(
   ];
   const period = lastWeeks(KEPT_WEEKS, project.zone, now);
   const [all, hidden] = await Promise.all([
-    promisedItems(project, rules, period.from, now),
+    promisedItems({ project, rules, since: period.from, now }),
     hiddenItems(db, viewer, project.id),
   ]);
   const open = all
@@ -88,13 +93,19 @@ interface PromisedItem {
 }
 
 /** Items of their own with a promise, open or finished since an instant, and how it stands. */
-async function promisedItems(
-  project: { id: string; key: string; zone: string },
-  rules: IntakeRules,
-  since: Instant,
-  now: Instant,
-  { typeId, classOfService }: PromiseFilter = {},
-): Promise<PromisedItem[]> {
+async function promisedItems({
+  project,
+  rules,
+  since,
+  now,
+  filter: { typeId, classOfService } = {},
+}: {
+  project: { id: string; key: string; zone: string };
+  rules: IntakeRules;
+  since: Instant;
+  now: Instant;
+  filter?: PromiseFilter;
+}): Promise<PromisedItem[]> {
   if (rules.targets.length === 0) return [];
   const db = database();
   // What finished is about the time since when it was delivered, or ended otherwise; moves among
@@ -146,7 +157,7 @@ async function promisedItems(
         typeId: row.typeId,
         stateName,
         assigneeId: row.assigneeId,
-        ...standing(target, course, rules, project.zone, now),
+        ...standing({ target, course, rules, zone: project.zone, now }),
       },
     };
   });
@@ -177,20 +188,21 @@ const masked = (kept: KeptPromises, hidden: ReadonlySet<string>): KeptPromises =
 /**
  * How many promises that were decided in a period were kept, about all items or those of a kind.
  */
-export async function readKeptPromises(
-  project: { id: string; key: string; zone: string },
-  hidden: ReadonlySet<string>,
-  period: { from: Instant; to: Instant },
-  now: Instant,
-  filter: PromiseFilter = {},
-): Promise<KeptPromises> {
-  const items = await promisedItems(
-    project,
-    await loadRules(database(), project.id),
-    period.from,
-    now,
-    filter,
-  );
+export async function readKeptPromises({
+  project,
+  hidden,
+  period,
+  now,
+  filter = {},
+}: {
+  project: { id: string; key: string; zone: string };
+  hidden: ReadonlySet<string>;
+  period: { from: Instant; to: Instant };
+  now: Instant;
+  filter?: PromiseFilter;
+}): Promise<KeptPromises> {
+  const rules = await loadRules(database(), project.id);
+  const items = await promisedItems({ project, rules, since: period.from, now, filter });
   const all = items.map(promisesAbout).flatMap(({ answer, resolve }) => [...answer, ...resolve]);
   return masked(keptPromises(all, period), hidden);
 }
@@ -209,13 +221,19 @@ interface Course {
   paused: Interval[];
 }
 
-function standing(
-  target: ServiceTarget,
-  course: Course,
-  rules: IntakeRules,
-  zone: string,
-  now: Instant,
-): ItemPromise {
+function standing({
+  target,
+  course,
+  rules,
+  zone,
+  now,
+}: {
+  target: ServiceTarget;
+  course: Course;
+  rules: IntakeRules;
+  zone: string;
+  now: Instant;
+}): ItemPromise {
   const { since, resolvedAt, endedAt, paused } = course;
   const of = (hours: number | null, metAt: Instant | null, until: Instant) =>
     hours === null
@@ -334,13 +352,13 @@ export async function promiseOf(
     .where(eq(item.id, itemId));
   const target = row && rules.targets[row.targets.indexOf(true)];
   if (!target) return null;
-  return standing(
+  return standing({
     target,
-    (await promisedOf(reader, [row.item])).get(itemId)!,
+    course: (await promisedOf(reader, [row.item])).get(itemId)!,
     rules,
-    project.zone,
+    zone: project.zone,
     now,
-  );
+  });
 }
 
 /**
@@ -348,14 +366,21 @@ export async function promiseOf(
  * was given (a question is one), that it is done. What such a report would be is asked of the
  * conditions: an unplanned bug of that title and text.
  */
-export async function queuePromises(
-  reader: Reader,
-  rules: IntakeRules,
-  project: { id: string; zone: string },
-  reports: readonly { id: string; title: string; happened: string; receivedAt: Instant }[],
-  typeId: string,
-  now: Instant,
-): Promise<Map<string, NonNullable<QueueRow["promise"]>>> {
+export async function queuePromises({
+  reader,
+  rules,
+  project,
+  reports,
+  typeId,
+  now,
+}: {
+  reader: Reader;
+  rules: IntakeRules;
+  project: { id: string; zone: string };
+  reports: readonly { id: string; title: string; happened: string; receivedAt: Instant }[];
+  typeId: string;
+  now: Instant;
+}): Promise<Map<string, NonNullable<QueueRow["promise"]>>> {
   const found = new Map<string, NonNullable<QueueRow["promise"]>>();
   if (rules.targets.length === 0 || reports.length === 0) return found;
   const ids = reports.map((r) => r.id);

@@ -27,7 +27,7 @@ export async function recordReproduction(
         .onConflictDoNothing()
         .returning({ id: reproduction.id });
       if (added.length > 0)
-        await reportThroughDoor(tx, viewer, row, { kind: "try", tryId: id }, now);
+        await reportThroughDoor({ tx, by: viewer, row, command: { kind: "try", tryId: id }, now });
       return;
     }
     const gone = await tx
@@ -43,6 +43,12 @@ export async function recordReproduction(
       )
       .returning({ id: reproduction.id });
     if (gone.length === 0) throw notFound("try of yours");
-    await reportThroughDoor(tx, viewer, row, { kind: "take back try", tryId: id }, now);
+    await reportThroughDoor({
+      tx,
+      by: viewer,
+      row,
+      command: { kind: "take back try", tryId: id },
+      now,
+    });
   });
 }

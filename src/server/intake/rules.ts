@@ -34,7 +34,12 @@ export async function editRules(
   { seenVersion, ...change }: RulesRequest,
 ): Promise<{ version: number }> {
   return transact(async (tx) => {
-    const { project } = await enterProject(tx, viewer, { key: projectKey }, "edit workflow");
+    const { project } = await enterProject({
+      reader: tx,
+      viewer,
+      where: { key: projectKey },
+      action: "edit workflow",
+    });
     const before = await loadRules(tx, project.id);
     if (before.version !== seenVersion)
       throw new Refused(

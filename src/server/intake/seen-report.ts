@@ -61,6 +61,12 @@ async function entered(
 ): Promise<SeenReport> {
   if (!row) throw notFound("report");
   // Of a project that they may not see nothing is told, not even its name.
-  const access = await enterProject(reader, viewer, { id: row.projectId }, action, "report");
+  const access = await enterProject({
+    reader,
+    viewer,
+    where: { id: row.projectId },
+    action,
+    asked: "report",
+  });
   return { row, access };
 }

@@ -16,7 +16,7 @@ import { enterProject, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
 import { loadRules } from "./rules";
-import { toldOf } from "./told";
+import { reporterCounts } from "./reporter-counts";
 import { v7 as newId } from "uuid";
 import type { WorthRequest } from "@/core/intake/request";
 import type { WorthView } from "@/core/intake/worth-view";
@@ -40,7 +40,12 @@ const backlogOf = (reader: Reader, viewer: Viewer, projectId: string) =>
 /** The backlog with what each request is worth, by the project's model. */
 export async function readWorth(viewer: Viewer, projectKey: string): Promise<WorthView> {
   const db = database();
-  const access = await enterProject(db, viewer, { key: projectKey }, "read project");
+  const access = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "read project",
+  });
   const { project } = access;
   const [rules, ownFields, rows] = [
     await loadRules(db, project.id),
@@ -63,7 +68,7 @@ export async function readWorth(viewer: Viewer, projectKey: string): Promise<Wor
         .from(itemVote)
         .where(inArray(itemVote.itemId, ids))
         .groupBy(itemVote.itemId);
-  const told = await toldOf(db, ids);
+  const told = await reporterCounts(db, ids);
   const scoreBy = new Map(scores.map((s) => [s.itemId, s.scores]));
   const voteBy = new Map(votes.map((v) => [v.itemId, v]));
   return {
@@ -71,13 +76,13 @@ export async function readWorth(viewer: Viewer, projectKey: string): Promise<Wor
     model: rules.scoring,
     version: rules.version,
     rows: rows.map((row, i) => {
-      const request = scoredOf(
+      const request = scoredOf({
         row,
-        rules.scoring,
+        model: rules.scoring,
         ownFields,
-        scoreBy.get(row.id) ?? {},
-        (voteBy.get(row.id)?.n ?? 0) + (told.get(row.id) ?? 0),
-      );
+        scores: scoreBy.get(row.id) ?? {},
+        votes: (voteBy.get(row.id)?.n ?? 0) + (told.get(row.id) ?? 0),
+      });
       return {
         itemId: row.id,
         key: `${project.key}-${row.number}`,
@@ -97,13 +102,19 @@ export async function readWorth(viewer: Viewer, projectKey: string): Promise<Wor
   };
 }
 
-function scoredOf(
-  row: ItemRow,
-  model: ScoringModel,
-  ownFields: readonly OwnField[],
-  scores: Record<string, number>,
-  votes: number,
-): Scored {
+function scoredOf({
+  row,
+  model,
+  ownFields,
+  scores,
+  votes,
+}: {
+  row: ItemRow;
+  model: ScoringModel;
+  ownFields: readonly OwnField[];
+  scores: Record<string, number>;
+  votes: number;
+}): Scored {
   const computed = computedFields(ownFields, row);
   const number = (id: string | null) => {
     if (id === null) return null;
@@ -129,12 +140,12 @@ export async function editWorth(
 ): Promise<void> {
   if (request.kind === "reorder") return reorder(viewer, projectKey, request);
   const db = database();
-  const { project } = await enterProject(
-    db,
+  const { project } = await enterProject({
+    reader: db,
     viewer,
-    { key: projectKey },
-    request.kind === "vote" ? "comment item" : "edit item",
-  );
+    where: { key: projectKey },
+    action: request.kind === "vote" ? "comment item" : "edit item",
+  });
   const [known] = await db
     .select({ id: item.id })
     .from(item)
@@ -190,7 +201,12 @@ async function reorder(
   { commandId, seen, wanted }: Extract<WorthRequest, { kind: "reorder" }>,
 ): Promise<void> {
   await transact(async (tx) => {
-    const access = await enterProject(tx, viewer, { key: projectKey }, "rank item");
+    const access = await enterProject({
+      reader: tx,
+      viewer,
+      where: { key: projectKey },
+      action: "rank item",
+    });
     if (
       !(await recordCommand(tx, commandId, viewer.personId, {
         what: `reorder ${access.project.id}`,

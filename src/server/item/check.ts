@@ -2,7 +2,7 @@ import { and, asc, eq, inArray, sql } from "drizzle-orm";
 import { flowRecord } from "@/core/item/flow-record";
 import { replay } from "@/core/item/snapshot";
 import { database } from "@/db/connection";
-import { block, boxMembership, domainEvent, flowPassage, item, stay } from "@/db/schema";
+import { block, timeboxMembership, domainEvent, flowPassage, item, stay } from "@/db/schema";
 import { flowRows } from "./flow-rows";
 import { historiesOf } from "./history";
 import { snapshotOf } from "./rows";
@@ -49,7 +49,7 @@ export async function checkItems(): Promise<CheckResult> {
           (p) => p.itemId,
         );
         const memberships = group(
-          await tx.select().from(boxMembership).where(inArray(boxMembership.itemId, batch)),
+          await tx.select().from(timeboxMembership).where(inArray(timeboxMembership.itemId, batch)),
           (m) => m.itemId,
         );
         const announced = await tx

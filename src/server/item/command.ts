@@ -6,7 +6,7 @@ import { recordCommand } from "./command-key";
 import { throughDoor } from "./door";
 import { enterItem } from "./enter";
 import type { CommandRequest } from "@/core/item/request";
-import { toldParent } from "./told-parent";
+import { withVisibleParent } from "./visible-parent";
 
 const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   move: "move item",
@@ -49,6 +49,6 @@ export async function commandItem(
       ? await throughDoor(tx, viewer, { on: entered, commandId, ask: command })
       : entered.before;
     const card = cardOf(now, entered.access.project.key);
-    return { card: await toldParent(tx, viewer, card), fresh };
+    return { card: await withVisibleParent(tx, viewer, card), fresh };
   });
 }

@@ -7,7 +7,7 @@ import type { Transaction } from "@/db/connection";
 import { report, reportMessage } from "@/db/schema";
 import { reportThroughDoor } from "../intake/door";
 import { writeToRequester } from "../mail/write";
-import type { Doer } from "../people/viewer";
+import type { Principal } from "../people/viewer";
 import { invalid } from "../refused";
 import type { Entered, Errand } from "./errand";
 import { followOthers } from "./follow-others";
@@ -32,7 +32,7 @@ export interface Passed {
  */
 export async function* consequences(
   tx: Transaction,
-  by: Doer,
+  by: Principal,
   passed: Passed,
 ): AsyncGenerator<Errand> {
   const { errand, entered, command, transition, after } = passed;
@@ -58,7 +58,7 @@ export async function* consequences(
  */
 async function askRequester(
   tx: Transaction,
-  by: Doer,
+  by: Principal,
   asked: ItemSnapshot,
   body: string,
 ): Promise<void> {
@@ -82,7 +82,7 @@ async function askRequester(
   );
   const actor = by.personId === null ? null : { personId: by.personId };
   for (const row of reports) {
-    await reportThroughDoor(tx, actor, row, { kind: "ask" }, at);
+    await reportThroughDoor({ tx, by: actor, row, command: { kind: "ask" }, now: at });
     await writeToRequester(tx, row, { kind: "question", text: body.trim(), at }, { now: at });
   }
 }

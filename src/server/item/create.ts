@@ -14,7 +14,7 @@ import { enterNew } from "./enter";
 import type { CreateItemRequest } from "@/core/item/request";
 import { snapshotOf } from "./rows";
 import { seenItem } from "./seen-item";
-import { toldParent } from "./told-parent";
+import { withVisibleParent } from "./visible-parent";
 import { v7 as newId } from "uuid";
 
 /** Creates an item, or a task under one, on a person's behalf; at the end of the backlog. */
@@ -24,11 +24,16 @@ export async function createItem(
 ): Promise<CommandResult> {
   const { commandId, parentId } = request;
   return transact(async (tx) => {
-    const access = await enterProject(tx, viewer, { key: request.projectKey }, "create item");
+    const access = await enterProject({
+      reader: tx,
+      viewer,
+      where: { key: request.projectKey },
+      action: "create item",
+    });
     const what = `create in ${access.project.id}`;
     if (!(await recordCommand(tx, commandId, viewer.personId, { what }))) {
       const card = cardOf(await madeBefore(tx, access, commandId), access.project.key);
-      return { card: await toldParent(tx, viewer, card), fresh: false };
+      return { card: await withVisibleParent(tx, viewer, card), fresh: false };
     }
     if (parentId && !(await seenItem(tx, viewer, access.project.id, parentId)))
       throw invalid(

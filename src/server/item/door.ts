@@ -2,7 +2,7 @@ import { decide } from "@/core/item/decide";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { isRefusal } from "@/core/workflow/refusal";
 import type { Transaction } from "@/db/connection";
-import type { Doer } from "../people/viewer";
+import type { Principal } from "../people/viewer";
 import { Refused } from "../refused";
 import { consequences, type Passed } from "./consequences";
 import { enterAlong, lockInOrder } from "./enter";
@@ -26,7 +26,7 @@ import { storeEvents } from "./store";
  */
 export async function throughDoor(
   tx: Transaction,
-  by: Doer,
+  by: Principal,
   errand: Errand,
 ): Promise<ItemSnapshot> {
   const [after] = await allThroughDoor(tx, by, [errand]);
@@ -36,7 +36,7 @@ export async function throughDoor(
 /** Takes errands through the door, one after the other; their items are locked first. */
 export async function allThroughDoor(
   tx: Transaction,
-  by: Doer,
+  by: Principal,
   errands: readonly Errand[],
 ): Promise<ItemSnapshot[]> {
   if (errands.length > 1)
@@ -54,7 +54,7 @@ export async function allThroughDoor(
   return results;
 }
 
-async function pass(tx: Transaction, by: Doer, errand: Errand): Promise<Passed> {
+async function pass(tx: Transaction, by: Principal, errand: Errand): Promise<Passed> {
   const entered = "before" in errand.on ? errand.on : await enterAlong(tx, errand.on);
   const { before, access } = entered;
   const { command, transition, contextWith } = await gather(tx, by, entered, errand);

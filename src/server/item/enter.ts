@@ -5,7 +5,7 @@ import type { Reader, Transaction } from "@/db/connection";
 import { item, itemType, membership, project, workflow } from "@/db/schema";
 import { namedQuery } from "@/db/statement";
 import { admit, membershipOf, seesItem, visibleTo, type ProjectAccess } from "../people/access";
-import type { Doer } from "../people/viewer";
+import type { Principal } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { publishedWorkflow } from "../workflow/load";
 import { holdWorkflowOf, holdWorkflowOfType } from "../workflow/move-lock";
@@ -22,7 +22,7 @@ export type EnteredItem = Entered & { before: NonNullable<Entered["before"]> };
  */
 export async function enterItem(
   tx: Transaction,
-  by: Doer,
+  by: Principal,
   itemId: string,
   action: Action,
 ): Promise<EnteredItem> {
@@ -37,7 +37,7 @@ export async function enterItem(
 /** The same for whoever only looks at it: nobody waits for them. */
 export async function seeItem(
   reader: Reader,
-  by: Doer,
+  by: Principal,
   itemId: string,
   action: Action,
 ): Promise<EnteredItem> {
@@ -47,12 +47,12 @@ export async function seeItem(
 
 /** What somebody may see depends on who they are in one of three ways. */
 type Sight = "all" | "own" | "open";
-const sightOf = (by: Doer): Sight =>
+const sightOf = (by: Principal): Sight =>
   by.administrator ? "all" : by.personId === null ? "open" : "own";
 
 const entryOf = (reader: Reader, sight: Sight) => {
   const me = sight === "open" ? null : (sql.placeholder("me") as unknown as string);
-  const by: Doer = { personId: me, name: "", administrator: sight === "all" };
+  const by: Principal = { personId: me, name: "", administrator: sight === "all" };
   return reader
     .select({
       item,
@@ -86,7 +86,7 @@ const lockedEntry = {
 
 async function admitted(
   reader: Reader,
-  by: Doer,
+  by: Principal,
   row: Awaited<ReturnType<typeof entryOf>>[number] | undefined,
   action: Action,
 ): Promise<EnteredItem> {

@@ -1,12 +1,12 @@
 import type { FlowRecord } from "@/core/item/flow-record";
-import type { block, boxMembership, flowPassage, stay } from "@/db/schema";
+import type { block, timeboxMembership, flowPassage, stay } from "@/db/schema";
 
 /** What is stored of an item's flow. */
 export interface FlowRows {
   stays: (typeof stay.$inferInsert)[];
   blocks: (typeof block.$inferInsert)[];
   passages: (typeof flowPassage.$inferInsert)[];
-  memberships: (typeof boxMembership.$inferInsert)[];
+  memberships: (typeof timeboxMembership.$inferInsert)[];
 }
 
 /** The rows of an item's flow record. */

@@ -6,7 +6,7 @@ import type { Transaction } from "@/db/connection";
 import { item, itemLink, itemType } from "@/db/schema";
 import { tell } from "../alerts/notices";
 import type { ProjectAccess } from "../people/access";
-import type { Doer } from "../people/viewer";
+import type { Principal } from "../people/viewer";
 import { enterNew, workflowOf } from "./enter";
 import type { Errand } from "./errand";
 import { snapshotOf } from "./rows";
@@ -25,7 +25,7 @@ interface Moved {
  */
 export async function* followOthers(
   tx: Transaction,
-  by: Doer,
+  by: Principal,
   moved: Moved,
   { followUps }: Transition,
 ): AsyncGenerator<Errand> {
@@ -34,7 +34,14 @@ export async function* followOthers(
     if (followUp.kind === "create sub-tasks") yield* await newSubTasks(tx, moved, followUp.titles);
     if (followUp.kind === "finish duplicates") yield* await takeDuplicates(tx, moved, "finish");
     if (followUp.kind === "tell")
-      await tell(tx, after, followUp.whom, followUp.text, by.personId, after.updatedAt);
+      await tell({
+        tx,
+        moved: after,
+        whom: followUp.whom,
+        text: followUp.text,
+        byId: by.personId,
+        at: after.updatedAt,
+      });
     if (followUp.kind === "reopen duplicates") yield* await takeDuplicates(tx, moved, "reopen");
   }
 }

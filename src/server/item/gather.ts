@@ -12,7 +12,7 @@ import type { Transaction } from "@/db/connection";
 import { itemEvent, project } from "@/db/schema";
 import { lockLimits } from "../board/limited-columns";
 import { checkMembers } from "../people/belonging";
-import type { Doer } from "../people/viewer";
+import type { Principal } from "../people/viewer";
 import type { EnteredItem } from "./enter";
 import type { Ask, Entered, Errand } from "./errand";
 import { linkCommand } from "./links";
@@ -41,13 +41,19 @@ const NO_LIMITS: { left: LimitedColumn[]; entered: LimitedColumn[] } = { left: [
  */
 export async function gather(
   tx: Transaction,
-  by: Doer,
+  by: Principal,
   entered: Entered,
   errand: Pick<Errand, "ask" | "commandId" | "made">,
 ): Promise<Gathered> {
   const { itemId, access, workflow, before } = entered;
   const { made = { cause: errand.ask.kind === "undo" ? "undo" : "person" } } = errand;
-  const command = await commandOf(tx, by, entered, errand.ask, made.cause === "person");
+  const command = await commandOf({
+    tx,
+    by,
+    entered,
+    ask: errand.ask,
+    byPerson: made.cause === "person",
+  });
   const transition =
     command.kind === "move" && before
       ? transitionBetween(workflow, before.stateId, command.to)
@@ -60,7 +66,7 @@ export async function gather(
     await checkReferences(tx, access.project.id, command.changes, before);
   const limits = await limitsOf(tx, entered, command, transition);
   const changedSince = await fieldsChangedSince(tx, before, command);
-  const needs = await moveNeeds(tx, by, access, before, transition);
+  const needs = await moveNeeds({ tx, viewer: by, access, before, transition });
   const own = ownValues(command);
   if (command.kind === "edit" && Object.keys(own).length > 0)
     needs.ownFields = await loadOwnFields(tx, access.project.id);
@@ -97,15 +103,21 @@ function ownValues(command: ItemCommand): Readonly<Record<string, unknown>> {
 }
 
 /** What is asked, as the core understands it: with ids, ranks and everything that keys stand for. */
-async function commandOf(
-  tx: Transaction,
-  by: Doer,
-  entered: Entered,
-  ask: Ask,
-  byPerson: boolean,
-): Promise<ItemCommand> {
+async function commandOf({
+  tx,
+  by,
+  entered,
+  ask,
+  byPerson,
+}: {
+  tx: Transaction;
+  by: Principal;
+  entered: Entered;
+  ask: Ask;
+  byPerson: boolean;
+}): Promise<ItemCommand> {
   if (ask.kind === "ready") return ask.command;
-  if (ask.kind === "create") return creation(tx, by, entered, ask, byPerson);
+  if (ask.kind === "create") return creation(tx, by, entered, { ...ask, byPerson });
   if (!entered.before) throw new Error(`"${ask.kind}" is asked of an item that is to be made`);
   const there: EnteredItem = { ...entered, before: entered.before };
   const { before } = there;
@@ -138,7 +150,7 @@ async function commandOf(
   }
 }
 
-const rankBelow = (tx: Transaction, by: Doer, item: ItemSnapshot, below: string | null) =>
+const rankBelow = (tx: Transaction, by: Principal, item: ItemSnapshot, below: string | null) =>
   below === item.id
     ? item.rank
     : placeInState(tx, by, item.stateId, below === null ? "first" : { itemId: below });
@@ -146,21 +158,20 @@ const rankBelow = (tx: Transaction, by: Doer, item: ItemSnapshot, below: string 
 /** A new item in the first state of its type's workflow, with the project's next number. */
 async function creation(
   tx: Transaction,
-  by: Doer,
+  by: Principal,
   { access, workflow }: Entered,
-  { fields, place }: Extract<Ask, { kind: "create" }>,
-  byPerson: boolean,
+  { fields, place, byPerson }: Extract<Ask, { kind: "create" }> & { byPerson: boolean },
 ): Promise<ItemCommand> {
   const projectId = access.project.id;
   await checkReferences(tx, projectId, fields, null);
-  const own = await initialOwn(
-    tx,
+  const own = await initialOwn({
+    reader: tx,
     projectId,
-    await loadOwnFields(tx, projectId),
-    fields.typeId,
-    fields.own,
-    byPerson,
-  );
+    fields: await loadOwnFields(tx, projectId),
+    typeId: fields.typeId,
+    given: fields.own,
+    asksRequired: byPerson,
+  });
   const [first] = statesInOrder(workflow);
   const rank = await placeInState(tx, by, first.id, place);
   const [{ number }] = await tx

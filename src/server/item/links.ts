@@ -3,7 +3,7 @@ import type { ItemCommand } from "@/core/item/command";
 import type { ItemSnapshot, LinkKind } from "@/core/item/fields";
 import type { Transaction } from "@/db/connection";
 import { itemLink } from "@/db/schema";
-import type { Doer } from "../people/viewer";
+import type { Principal } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import type { Entered } from "./errand";
 import type { CommandRequest } from "@/core/item/request";
@@ -16,7 +16,7 @@ type LinkRequest = Extract<CommandRequest, { kind: "link" | "unlink" }>;
 /** What a wish to link, or to take a link away, means for the item that it is said of. */
 export async function linkCommand(
   tx: Transaction,
-  by: Doer,
+  by: Principal,
   { access, before }: Entered & { before: ItemSnapshot },
   request: LinkRequest,
 ): Promise<LinkCommand> {
@@ -37,7 +37,13 @@ export async function linkCommand(
   const outward = link?.fromItemId === before.id;
   if (!link || (!outward && link.toItemId !== before.id)) throw notFound("link");
   const otherId = outward ? link.toItemId : link.fromItemId;
-  const other = await lockSeenItem(tx, by, access.project.id, otherId, "link");
+  const other = await lockSeenItem({
+    tx,
+    viewer: by,
+    projectId: access.project.id,
+    itemId: otherId,
+    asked: "link",
+  });
   return {
     kind: "unlink",
     linkId: link.id,

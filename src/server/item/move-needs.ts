@@ -14,8 +14,8 @@ import { item, itemEvent, membership, teamMember } from "@/db/schema";
 import { askedItem } from "../condition/asked-items";
 import type { ProjectAccess } from "../people/access";
 import { membersAmong } from "../people/belonging";
-import type { Doer } from "../people/viewer";
-import { sprintsNow } from "../plan/boxes";
+import type { Principal } from "../people/viewer";
+import { sprintsNow } from "../plan/timeboxes";
 import { loadOwnFields } from "./own-fields";
 import { readEvents } from "./history";
 import { v7 as newId } from "uuid";
@@ -30,13 +30,19 @@ export interface MoveNeeds {
   ownFields: readonly OwnField[];
 }
 
-export async function moveNeeds(
-  tx: Transaction,
-  viewer: Doer,
-  access: ProjectAccess,
-  before: ItemSnapshot | null,
-  transition: Transition | undefined,
-): Promise<MoveNeeds> {
+export async function moveNeeds({
+  tx,
+  viewer,
+  access,
+  before,
+  transition,
+}: {
+  tx: Transaction;
+  viewer: Principal;
+  access: ProjectAccess;
+  before: ItemSnapshot | null;
+  transition: Transition | undefined;
+}): Promise<MoveNeeds> {
   const requirements = transition?.requirements ?? [];
   const asksTeams =
     transition?.who.some((m) => m.kind === "team") ||
@@ -100,7 +106,7 @@ async function teamsOfPeople(
 
 async function followUpContext(
   tx: Transaction,
-  viewer: Doer,
+  viewer: Principal,
   before: ItemSnapshot,
   transition: Transition,
 ): Promise<FollowUpContext> {

@@ -39,7 +39,12 @@ export async function editOwnField(
   now = Date.now(),
 ): Promise<void> {
   await transact(async (tx) => {
-    const { project } = await enterProject(tx, viewer, { key: projectKey }, "edit workflow");
+    const { project } = await enterProject({
+      reader: tx,
+      viewer,
+      where: { key: projectKey },
+      action: "edit workflow",
+    });
     const fields = await loadOwnFields(tx, project.id);
     if (edit.kind === "order") {
       for (const [position, id] of edit.ids.entries())
@@ -125,14 +130,21 @@ function checkField(field: z.infer<typeof ownFieldSchema>, fields: readonly OwnF
  * of the rest.
  * @param asksRequired whether a person makes it, who can be asked for what it must say
  */
-export async function initialOwn(
-  reader: Reader,
-  projectId: string,
-  fields: readonly OwnField[],
-  typeId: string,
-  given: OwnValues,
-  asksRequired: boolean,
-): Promise<OwnValues> {
+export async function initialOwn({
+  reader,
+  projectId,
+  fields,
+  typeId,
+  given,
+  asksRequired,
+}: {
+  reader: Reader;
+  projectId: string;
+  fields: readonly OwnField[];
+  typeId: string;
+  given: OwnValues;
+  asksRequired: boolean;
+}): Promise<OwnValues> {
   const own: Record<string, OwnValues[string]> = {};
   const mine = fieldsOfType(fields, typeId);
   for (const id of Object.keys(given))

@@ -3,7 +3,7 @@ import { rankBetween, type Neighbours, type Rank } from "@/core/item/rank";
 import type { Transaction } from "@/db/connection";
 import { item } from "@/db/schema";
 import { seesItem } from "../people/access";
-import type { Doer } from "../people/viewer";
+import type { Principal } from "../people/viewer";
 import { invalid } from "../refused";
 import type { Place } from "./errand";
 
@@ -25,7 +25,7 @@ const inState = (stateId: string) => and(eq(item.stateId, stateId), isNull(item.
  */
 export async function placeInState(
   tx: Transaction,
-  by: Doer,
+  by: Principal,
   stateId: string,
   place: Place,
 ): Promise<Rank> {

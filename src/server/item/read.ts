@@ -29,16 +29,16 @@ import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { knownAs } from "../intake/known";
 import { promiseOf } from "../intake/promises";
-import { toldOf } from "../intake/told";
+import { reporterCounts } from "../intake/reporter-counts";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
-import { loadReleases, loadSprints } from "../plan/boxes";
+import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { loadOwnFields } from "./own-fields";
 import { hiddenKeys } from "./hidden-keys";
 import { hasKey, hasKeyAmong } from "./key";
 import { historyOf } from "./history";
 import { snapshotOf } from "./rows";
-import { toldParent, toldParents } from "./told-parent";
+import { withVisibleParent, withVisibleParents } from "./visible-parent";
 import type { ItemView, FoundItem } from "@/core/item/item-view";
 
 /** Everything known of an item, by its key. */
@@ -49,8 +49,14 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     .from(item)
     .where(and(hasKeyAmong([key]), seesItem(db, viewer)));
   if (!row) throw notFound("item");
-  const access = await enterProject(db, viewer, { id: row.projectId }, "read project", "item");
-  const snapshot = await toldParent(db, viewer, snapshotOf(row));
+  const access = await enterProject({
+    reader: db,
+    viewer,
+    where: { id: row.projectId },
+    action: "read project",
+    asked: "item",
+  });
+  const snapshot = await withVisibleParent(db, viewer, snapshotOf(row));
   const [
     types,
     people,
@@ -113,7 +119,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     loadSprints(db, access.project.id),
     loadReleases(db, access.project.id),
     loadOwnFields(db, access.project.id),
-    access.may("read intake") ? toldOf(db, [row.id]) : null,
+    access.may("read intake") ? reporterCounts(db, [row.id]) : null,
     knownAs(row.id),
   ]);
   const typeOf = (id: string) => types.types.find((t) => t.id === id)!;
@@ -342,7 +348,12 @@ export async function itemsById(
   ids: string[],
 ): Promise<(Card & { stateName: string })[]> {
   const db = database();
-  const access = await enterProject(db, viewer, { key: projectKey }, "read project");
+  const access = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "read project",
+  });
   if (ids.length === 0) return [];
   const { workflows } = await projectTypes(db, access.project.id);
   const stateNames = new Map(workflows.flatMap((w) => w.states.map((s) => [s.id, s.name])));
@@ -351,7 +362,7 @@ export async function itemsById(
     .from(item)
     .where(and(eq(item.projectId, access.project.id), inArray(item.id, ids), seesItem(db, viewer)));
   const order = new Map(ids.map((id, i) => [id, i]));
-  return (await toldParents(db, viewer, rows))
+  return (await withVisibleParents(db, viewer, rows))
     .sort((a, b) => order.get(a.id)! - order.get(b.id)!)
     .map((row) => ({
       ...cardOf(snapshotOf(row), projectKey),

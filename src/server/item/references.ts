@@ -2,10 +2,10 @@ import { and, eq, isNull } from "drizzle-orm";
 import type { EditableFields, ItemSnapshot } from "@/core/item/fields";
 import type { Transaction } from "@/db/connection";
 import { item, itemType, release, sprint, team } from "@/db/schema";
-import { openTo } from "../plan/boxes";
+import { openTo } from "../plan/timeboxes";
 import { seesItem } from "../people/access";
 import { checkMembers } from "../people/belonging";
-import type { Doer } from "../people/viewer";
+import type { Principal } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { workflowOf } from "./enter";
 import type { Entered } from "./errand";
@@ -29,7 +29,7 @@ export async function checkReferences(
     const [known] = await tx.select().from(team).where(eq(team.id, changes.teamId));
     if (!known) throw invalid("There is no such team.", "Choose one from the list.");
   }
-  await checkBoxes(tx, projectId, changes);
+  await checkTimeboxes(tx, projectId, changes);
   if (changes.typeId !== undefined) {
     const wanted = await workflowOf(tx, projectId, changes.typeId);
     if (before && !wanted.states.some((s) => s.id === before.stateId))
@@ -41,7 +41,7 @@ export async function checkReferences(
 }
 
 /** A sprint or a release that a change names must be one of the project's. */
-async function checkBoxes(
+async function checkTimeboxes(
   tx: Transaction,
   projectId: string,
   { sprintId, releaseId }: Partial<EditableFields>,
@@ -67,7 +67,7 @@ interface ParentKey {
 /** The item to stand under, which must be of a higher level, and the one it stands under now. */
 export async function parentsOf(
   tx: Transaction,
-  by: Doer,
+  by: Principal,
   { access, before }: Entered & { before: ItemSnapshot },
   parentKey: string | null,
 ): Promise<{ parent: ParentKey | null; before: ParentKey | null }> {

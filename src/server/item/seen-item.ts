@@ -4,7 +4,7 @@ import { parseItemKey } from "@/core/item/key";
 import type { Transaction } from "@/db/connection";
 import { item } from "@/db/schema";
 import { seesItem, type ProjectAccess } from "../people/access";
-import type { Doer } from "../people/viewer";
+import type { Principal } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { hasKey } from "./key";
 import { snapshotOf } from "./rows";
@@ -18,7 +18,7 @@ import { snapshotOf } from "./rows";
 /** Null where there is none that they may see, or it was withdrawn. */
 export async function seenItem(
   tx: Transaction,
-  viewer: Doer,
+  viewer: Principal,
   projectId: string,
   itemId: string,
 ): Promise<ItemSnapshot | null> {
@@ -40,13 +40,19 @@ export async function seenItem(
  * Locked until the transaction ends, withdrawn ones too. @throws Refused where there is none that
  * they may see
  */
-export async function lockSeenItem(
-  tx: Transaction,
-  viewer: Doer,
-  projectId: string,
-  itemId: string,
-  asked: string,
-): Promise<ItemSnapshot> {
+export async function lockSeenItem({
+  tx,
+  viewer,
+  projectId,
+  itemId,
+  asked,
+}: {
+  tx: Transaction;
+  viewer: Principal;
+  projectId: string;
+  itemId: string;
+  asked: string;
+}): Promise<ItemSnapshot> {
   const [row] = await tx
     .select()
     .from(item)
@@ -62,7 +68,7 @@ export async function lockSeenItem(
  */
 export async function lockSeenItemByKey(
   tx: Transaction,
-  viewer: Doer,
+  viewer: Principal,
   access: ProjectAccess,
   key: string,
 ): Promise<ItemSnapshot> {

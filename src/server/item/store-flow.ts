@@ -2,7 +2,7 @@ import { inArray } from "drizzle-orm";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { flowRecord } from "@/core/item/flow-record";
 import type { Transaction } from "@/db/connection";
-import { block, boxMembership, flowPassage, stay } from "@/db/schema";
+import { block, timeboxMembership, flowPassage, stay } from "@/db/schema";
 import { flowRows } from "./flow-rows";
 import { historiesOf } from "./history";
 
@@ -17,7 +17,7 @@ export async function rebuildFlow(
   const ids = items.map((i) => i.id);
   const histories = await historiesOf(tx, ids);
   const rows = items.map((one) => flowRows(one, flowRecord(histories.get(one.id)!)));
-  for (const table of [stay, block, flowPassage, boxMembership])
+  for (const table of [stay, block, flowPassage, timeboxMembership])
     await tx.delete(table).where(inArray(table.itemId, ids));
   const write = async <T>(all: T[], insert: (some: T[]) => Promise<unknown>) => {
     for (let i = 0; i < all.length; i += AT_ONCE) await insert(all.slice(i, i + AT_ONCE));
@@ -36,7 +36,7 @@ export async function rebuildFlow(
   );
   await write(
     rows.flatMap((r) => r.memberships),
-    (some) => tx.insert(boxMembership).values(some),
+    (some) => tx.insert(timeboxMembership).values(some),
   );
 }
 

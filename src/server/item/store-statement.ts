@@ -1,5 +1,5 @@
 import type { Cause } from "@/core/item/event";
-import type { Box } from "@/core/plan/membership";
+import type { Timebox } from "@/core/plan/membership";
 import { columnNames, type JsonRecord } from "@/db/record";
 import { item } from "@/db/schema";
 import { namedSql } from "@/db/statement";
@@ -22,7 +22,7 @@ export interface Written {
   links: JsonRecord[];
   unlinked: string[];
   /** Sprints and releases that it leaves, and those that it comes to. */
-  boxesLeft: { box: Box; at: string; size: number | null; why: Cause }[];
+  boxesLeft: { box: Timebox; at: string; size: number | null; why: Cause }[];
   boxesEntered: JsonRecord[];
 }
 

@@ -4,13 +4,13 @@ import { changesCounts } from "@/core/item/event-counts";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { blockedEndedBy, passageIn, stateTimes, type StateTimes } from "@/core/item/passage";
 import { applyEvent } from "@/core/item/snapshot";
-import { boxOfField, BOXES, FIELD_OF_BOX, type Box } from "@/core/plan/membership";
+import { timeboxOfField, TIMEBOXES, FIELD_OF_TIMEBOX, type Timebox } from "@/core/plan/membership";
 import { namesOutcome } from "@/core/item/start-finish";
 import type { Transaction } from "@/db/connection";
 import { jsonRecord, type JsonRecord } from "@/db/record";
 import {
   block,
-  boxMembership,
+  timeboxMembership,
   comment,
   domainEvent,
   flowPassage,
@@ -157,15 +157,16 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
       const outcome = kind === "finished" ? after.outcome : null;
       const { projectId } = after;
       if (event.kind === "created")
-        for (const box of BOXES) enterBox(written, event, box, after[FIELD_OF_BOX[box]], after);
+        for (const box of TIMEBOXES)
+          enterTimebox(written, event, box, after[FIELD_OF_TIMEBOX[box]], after);
       const entered = { itemId, projectId, enteredSeq: seq, stateId, kind, outcome, enteredAt: at };
       written.stays.push(jsonRecord(stay, { ...entered, leftAt: null, blockedMs: 0 }));
       return;
     }
     case "withdrawn":
       written.open = { ...written.open, left_at: iso(at) };
-      for (const box of BOXES)
-        if (before?.[FIELD_OF_BOX[box]] != null) leaveBox(written, event, box, before);
+      for (const box of TIMEBOXES)
+        if (before?.[FIELD_OF_TIMEBOX[box]] != null) leaveTimebox(written, event, box, before);
       return;
     case "commented": {
       const { commentId: id, body } = event.new;
@@ -192,7 +193,7 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
       return;
     case "changed":
       if (event.field === "outcome") nameOutcome(written, after, at);
-      changeBox(written, event, before!);
+      changeTimebox(written, event, before!);
       return;
     case "undone":
     case "own changed":
@@ -211,15 +212,20 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
 }
 
 /** A change of the sprint or the release ends one membership and begins another. */
-function changeBox(written: Written, event: EventOf<"changed">, before: ItemSnapshot): void {
-  const box = boxOfField(event.field);
+function changeTimebox(written: Written, event: EventOf<"changed">, before: ItemSnapshot): void {
+  const box = timeboxOfField(event.field);
   if (!box) return;
-  if (event.old !== null) leaveBox(written, event, box, before);
-  enterBox(written, event, box, event.new, before);
+  if (event.old !== null) leaveTimebox(written, event, box, before);
+  enterTimebox(written, event, box, event.new, before);
 }
 
 /** One that began in the same step ends with it; otherwise the one that is open does. */
-function leaveBox(written: Written, event: ItemEvent, box: Box, before: ItemSnapshot): void {
+function leaveTimebox(
+  written: Written,
+  event: ItemEvent,
+  box: Timebox,
+  before: ItemSnapshot,
+): void {
   const ended = { at: iso(event.at), size: before.estimate, why: event.cause };
   const begun = written.boxesEntered.findLast((b) => b.box === box && b.to_at === null);
   if (begun)
@@ -227,17 +233,17 @@ function leaveBox(written: Written, event: ItemEvent, box: Box, before: ItemSnap
   else written.boxesLeft.push({ box, ...ended });
 }
 
-function enterBox(
+function enterTimebox(
   written: Written,
   event: ItemEvent,
-  box: Box,
+  box: Timebox,
   ...[boxId, { estimate }]: [unknown, ItemSnapshot]
 ): void {
   if (typeof boxId !== "string") return;
   const { itemId, seq: enteredSeq, at: fromAt, cause: why } = event;
   const began = { itemId, box, enteredSeq, boxId, fromAt, sizeAtStart: estimate, why };
   const open = { toAt: null, sizeAtEnd: null, whyEnded: null };
-  written.boxesEntered.push(jsonRecord(boxMembership, { ...began, ...open }));
+  written.boxesEntered.push(jsonRecord(timeboxMembership, { ...began, ...open }));
 }
 
 /** An outcome that is named after the move, in the same step, is that of the state just entered. */

@@ -18,7 +18,12 @@ export async function readMailbox(
   now = Date.now(),
 ): Promise<MailboxView> {
   const db = database();
-  const access = await enterProject(db, viewer, { key: projectKey }, "read intake");
+  const access = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "read intake",
+  });
   const { project } = access;
   const settings = mailSettings();
   const seen = seesReport(db, viewer);
@@ -98,7 +103,12 @@ export async function editAddress(
   now = Date.now(),
 ): Promise<void> {
   await transact(async (tx) => {
-    const { project } = await enterProject(tx, viewer, { key: projectKey }, "edit workflow");
+    const { project } = await enterProject({
+      reader: tx,
+      viewer,
+      where: { key: projectKey },
+      action: "edit workflow",
+    });
     if (request.kind !== "remove" && request.teamId) {
       const [known] = await tx
         .select({ id: team.id })

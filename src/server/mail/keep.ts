@@ -46,9 +46,14 @@ export async function admitMail(
   const byClient =
     client === null
       ? { allowed: true }
-      : await countUse(`mail by ${client}`, PER_CLIENT, HOUR_MS, now);
+      : await countUse({ key: `mail by ${client}`, limit: PER_CLIENT, windowMs: HOUR_MS, now });
   if (!byClient.allowed) return "too many";
-  const byAddress = await countUse(`mail to ${address.name}`, PER_ADDRESS, HOUR_MS, now);
+  const byAddress = await countUse({
+    key: `mail to ${address.name}`,
+    limit: PER_ADDRESS,
+    windowMs: HOUR_MS,
+    now,
+  });
   return byAddress.allowed ? "welcome" : "too many";
 }
 

@@ -143,13 +143,19 @@ async function takeMail(
     return note("answer", ours.reportId);
   }
   const happened = text || subject || "The mail had no words.";
-  const row = await storeReport(
+  const row = await storeReport({
     tx,
     projectId,
-    { title: titleOf(subject, text), happened, mail: sender, way: "mail", teamId: waiting.teamId },
+    incoming: {
+      title: titleOf(subject, text),
+      happened,
+      mail: sender,
+      way: "mail",
+      teamId: waiting.teamId,
+    },
     files,
     now,
-  );
+  });
   // Whoever is written to by a Reply-To has not written themselves: they hear of it when a person
   // asks them.
   if (mail.senderWrote) await writeToRequester(tx, row, { kind: "receipt", thanks: "" }, { now });
@@ -210,19 +216,19 @@ async function takeUnreadable(
   if (fresh.length === 0 || became !== "unreadable") return { became, reportId: null };
   const happened = `This mail could not be read: ${problem.replace(/\.$/, "")}. As it came it is with the files. It begins:\n\n${cutText(beginning, 4_000)}`;
   const title = subject === "" ? "A mail that could not be read" : titleOf(subject, "");
-  const row = await storeReport(
+  const row = await storeReport({
     tx,
-    waiting.projectId,
-    {
+    projectId: waiting.projectId,
+    incoming: {
       title,
-      happened: cutText(happened, 10_000),
+      happened: cutText(happened, 10000),
       mail: sender,
       way: "mail",
       teamId: waiting.teamId,
     },
-    [asItCame(waiting)],
+    files: [asItCame(waiting)],
     now,
-  );
+  });
   await tx
     .update(mailIn)
     .set({ reportId: row.id })

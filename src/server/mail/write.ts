@@ -97,10 +97,22 @@ async function heldBack(
     .digest("hex")
     .slice(0, 40);
   if (kind === "receipt" || kind === "following") {
-    const unasked = await countUse(`letters unasked ${address}`, UNASKED_A_DAY, DAY_MS, now, tx);
+    const unasked = await countUse({
+      key: `letters unasked ${address}`,
+      limit: UNASKED_A_DAY,
+      windowMs: DAY_MS,
+      now,
+      on: tx,
+    });
     if (!unasked.allowed) return { forGood: true, until: 0 };
   }
-  const all = await countUse(`letters ${address}`, ALL_A_DAY, DAY_MS, now, tx);
+  const all = await countUse({
+    key: `letters ${address}`,
+    limit: ALL_A_DAY,
+    windowMs: DAY_MS,
+    now,
+    on: tx,
+  });
   return { forGood: false, until: all.allowed ? 0 : now + all.retryAfter * 1000 };
 }
 

@@ -4,7 +4,7 @@ import { may, roleIn, roleOutside, type Action, type Role } from "@/core/people/
 import type { Reader } from "@/db/connection";
 import { item, membership, project, report } from "@/db/schema";
 import { notAllowed, notFound } from "../refused";
-import type { Doer, Viewer } from "./viewer";
+import type { Principal, Viewer } from "./viewer";
 
 export type ProjectRow = typeof project.$inferSelect;
 type MembershipRole = (typeof membership.$inferSelect)["role"];
@@ -19,7 +19,7 @@ export interface ProjectAccess {
  * The one read filter: the projects a person may see, as a condition on `project`. Every list,
  * count, search, chart and stream of a signed-in person joins `project` and applies it.
  */
-export function visibleTo(reader: Reader, viewer: Doer): SQL | undefined {
+export function visibleTo(reader: Reader, viewer: Principal): SQL | undefined {
   if (viewer.administrator) return undefined;
   return or(
     eq(project.visibility, "everyone"),
@@ -44,7 +44,11 @@ type ItemColumns = Record<
  * beside `visibleTo`, wherever rows are loaded that somebody named or will read.
  * @param of the table under another name, where a query has it twice
  */
-export function seesItem(reader: Reader, viewer: Doer, of: ItemColumns = item): SQL | undefined {
+export function seesItem(
+  reader: Reader,
+  viewer: Principal,
+  of: ItemColumns = item,
+): SQL | undefined {
   if (viewer.administrator) return undefined;
   const me = viewer.personId;
   if (me === null) return eq(of.restricted, false);
@@ -71,7 +75,7 @@ export function seesItem(reader: Reader, viewer: Doer, of: ItemColumns = item): 
  * Not `seesItem`. "Not true" and not just "not": nobody reviews it yet, and then the comparison
  * says neither yes nor no.
  */
-export function hiddenFrom(reader: Reader, viewer: Doer): SQL {
+export function hiddenFrom(reader: Reader, viewer: Principal): SQL {
   const seen = seesItem(reader, viewer);
   return seen ? and(eq(item.restricted, true), sql`(${seen}) is not true`)! : sql`false`;
 }
@@ -82,7 +86,7 @@ export function hiddenFrom(reader: Reader, viewer: Doer): SQL {
  */
 export async function hiddenItems(
   reader: Reader,
-  viewer: Doer,
+  viewer: Principal,
   projectId: string,
 ): Promise<ReadonlySet<string>> {
   if (viewer.administrator) return new Set();
@@ -97,7 +101,7 @@ export async function hiddenItems(
  * The read filter for reports, as a condition on `report`: what became an item, or was put to one,
  * is seen by those who see that item.
  */
-export function seesReport(reader: Reader, viewer: Doer): SQL | undefined {
+export function seesReport(reader: Reader, viewer: Principal): SQL | undefined {
   const seen = seesItem(reader, viewer);
   if (!seen) return undefined;
   return or(
@@ -117,13 +121,19 @@ export function seesReport(reader: Reader, viewer: Doer): SQL | undefined {
  * @throws Refused "not found" when the person may not see it, "not allowed" when their role lacks
  *   the action
  */
-export async function enterProject(
-  reader: Reader,
-  viewer: Doer,
-  where: { key: string } | { id: string },
-  action: Action,
+export async function enterProject({
+  reader,
+  viewer,
+  where,
+  action,
   asked = "project",
-): Promise<ProjectAccess> {
+}: {
+  reader: Reader;
+  viewer: Principal;
+  where: { key: string } | { id: string };
+  action: Action;
+  asked?: string;
+}): Promise<ProjectAccess> {
   const [row] = await reader
     .select({ project, membership: membership.role })
     .from(project)
@@ -138,7 +148,7 @@ export async function enterProject(
 }
 
 /** The viewer's own membership of the project in a query's rows. */
-export const membershipOf = (viewer: Doer): SQL | undefined =>
+export const membershipOf = (viewer: Principal): SQL | undefined =>
   and(
     eq(membership.projectId, project.id),
     viewer.personId === null ? sql`false` : eq(membership.personId, viewer.personId),
@@ -151,7 +161,7 @@ export const membershipOf = (viewer: Doer): SQL | undefined =>
  *   the action
  */
 export function admit(
-  viewer: Doer,
+  viewer: Principal,
   row: { project: ProjectRow; membership: MembershipRole | null } | undefined,
   action: Action,
   asked = "project",

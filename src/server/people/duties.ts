@@ -52,7 +52,12 @@ export async function setDuties(
   { holders }: z.infer<typeof dutiesBody>,
 ): Promise<DutyHolder[]> {
   return transact(async (tx) => {
-    const access = await enterProject(tx, viewer, { key: projectKey }, "edit members");
+    const access = await enterProject({
+      reader: tx,
+      viewer,
+      where: { key: projectKey },
+      action: "edit members",
+    });
     const projectId = access.project.id;
     await tx.select().from(project).where(eq(project.id, projectId)).for("update");
     const idsOf = (kind: DutyHolder["holderKind"]) => [

@@ -14,7 +14,12 @@ import { hasOtherLead } from "./belonging";
 /** Who works in a project, and who could be added. */
 export async function readMembers(viewer: Viewer, projectKey: string): Promise<MembersView> {
   const db = database();
-  const access = await enterProject(db, viewer, { key: projectKey }, "read project");
+  const access = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "read project",
+  });
   const { people } = await roster(db, access.project.id);
   const mayEdit = access.may("edit members");
   const ids = people.map((p) => p.id);
@@ -36,7 +41,12 @@ export async function setMember(
   request: z.infer<typeof memberBody>,
 ): Promise<MembersView> {
   await transact(async (tx) => {
-    const access = await enterProject(tx, viewer, { key: projectKey }, "edit members");
+    const access = await enterProject({
+      reader: tx,
+      viewer,
+      where: { key: projectKey },
+      action: "edit members",
+    });
     const projectId = access.project.id;
     // Two leads who step down at the same time must not both find the other still there.
     await tx

@@ -45,8 +45,8 @@ export async function trySignIn(
   now = Date.now(),
 ): Promise<SignInTry> {
   const keys = [`sign-in from ${address}`, await accountKey(email, address)];
-  const byAddress = await countUse(keys[0], PER_ADDRESS, WINDOW_MS, now);
-  const byAccount = await countUse(keys[1], PER_ACCOUNT, WINDOW_MS, now);
+  const byAddress = await countUse({ key: keys[0], limit: PER_ADDRESS, windowMs: WINDOW_MS, now });
+  const byAccount = await countUse({ key: keys[1], limit: PER_ACCOUNT, windowMs: WINDOW_MS, now });
   return {
     allowed: byAddress.allowed && byAccount.allowed,
     retryAfter: Math.max(byAddress.retryAfter, byAccount.retryAfter),
@@ -76,4 +76,4 @@ export async function trySignIn(
 
 /** Counts one new account. */
 export const tryNewAccount = (address: string, now = Date.now()) =>
-  countUse(`sign-up from ${address}`, NEW_PER_ADDRESS, WINDOW_MS, now);
+  countUse({ key: `sign-up from ${address}`, limit: NEW_PER_ADDRESS, windowMs: WINDOW_MS, now });

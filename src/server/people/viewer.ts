@@ -1,7 +1,7 @@
 import { auth } from "./auth";
 
 /** On whose behalf something is done to an item: a signed-in person, or nobody in particular. */
-export interface Doer {
+export interface Principal {
   personId: string | null;
   name: string;
   administrator: boolean;
@@ -10,15 +10,15 @@ export interface Doer {
 }
 
 /** The signed-in person on whose behalf a use case runs. */
-export interface Viewer extends Doer {
+export interface Viewer extends Principal {
   personId: string;
 }
 
 /** What happens by itself: it may do what any rule allows, and goes beyond no limit. */
-export const AUTOMATION: Doer = { personId: null, name: "Zigzag Lane", administrator: true };
+export const AUTOMATION: Principal = { personId: null, name: "Zigzag Lane", administrator: true };
 
 /** Somebody known by the token of a private page, whose report led to an item. */
-export const REQUESTER: Doer = {
+export const REQUESTER: Principal = {
   personId: null,
   name: "The requester",
   administrator: true,

@@ -27,7 +27,12 @@ export async function lockWorkflow(
   const [head] = await tx.select().from(workflow).where(eq(workflow.id, workflowId)).for("update");
   if (!head) throw notFound("workflow");
   return {
-    access: await enterProject(tx, viewer, { id: head.projectId }, "edit workflow"),
+    access: await enterProject({
+      reader: tx,
+      viewer,
+      where: { id: head.projectId },
+      action: "edit workflow",
+    }),
     version: head.version,
   };
 }

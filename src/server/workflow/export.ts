@@ -35,12 +35,12 @@ export async function exportWorkflow(
   query: z.infer<typeof exportQuery>,
 ): Promise<ExportedFile> {
   const db = database();
-  const { project } = await enterProject(
-    db,
+  const { project } = await enterProject({
+    reader: db,
     viewer,
-    { key: projectKey },
-    query.which === "draft" ? "edit workflow" : "read project",
-  );
+    where: { key: projectKey },
+    action: query.which === "draft" ? "edit workflow" : "read project",
+  });
   const [head] = await db
     .select({ version: workflow.version, draft: workflowDraft.definition })
     .from(workflow)

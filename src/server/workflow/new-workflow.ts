@@ -36,7 +36,12 @@ export async function addWorkflow(
   request: NewWorkflowRequest,
 ): Promise<MadeWorkflow> {
   return transact(async (tx) => {
-    const access = await enterProject(tx, viewer, { key: projectKey }, "edit workflow");
+    const access = await enterProject({
+      reader: tx,
+      viewer,
+      where: { key: projectKey },
+      action: "edit workflow",
+    });
     const projectId = access.project.id;
     const [{ n }] = await tx
       .select({ n: sql<number>`count(*)::int` })
@@ -55,7 +60,7 @@ export async function addWorkflow(
     const first: Workflow = isDraft
       ? { ...fromTemplate(EMPTY, newId), id: made.id, name: made.name }
       : made;
-    await publishFirst(tx, viewer, projectId, first, SUMMARY[request.from.kind]);
+    await publishFirst({ tx, viewer, projectId, made: first, summary: SUMMARY[request.from.kind] });
     if (isDraft)
       await tx.insert(workflowDraft).values({
         workflowId: made.id,
@@ -116,7 +121,7 @@ export async function readableWorkflow(
     .innerJoin(project, eq(project.id, workflow.projectId))
     .where(eq(workflow.id, workflowId));
   if (!head) throw notFound("workflow");
-  await enterProject(reader, viewer, { id: head.projectId }, "read project");
+  await enterProject({ reader, viewer, where: { id: head.projectId }, action: "read project" });
   return publishedWorkflow(reader, workflowId, head.version);
 }
 

@@ -5,13 +5,19 @@ import { setStateLimits } from "../board/limits";
 import type { Viewer } from "../people/viewer";
 
 /** Stores a workflow that was made just now as its first version. */
-export async function publishFirst(
-  tx: Transaction,
-  viewer: Viewer,
-  projectId: string,
-  made: Workflow,
-  summary: string,
-): Promise<void> {
+export async function publishFirst({
+  tx,
+  viewer,
+  projectId,
+  made,
+  summary,
+}: {
+  tx: Transaction;
+  viewer: Viewer;
+  projectId: string;
+  made: Workflow;
+  summary: string;
+}): Promise<void> {
   await tx
     .insert(workflow)
     .values({ id: made.id, projectId, name: made.name, version: made.version });

@@ -81,13 +81,26 @@ export async function publishDraft(
         request.note,
       ),
     });
-    const movedItems = await placeItems(tx, viewer, access, before, after, request.newStates);
+    const movedItems = await placeItems({
+      tx,
+      viewer,
+      access,
+      before,
+      after,
+      newStates: request.newStates,
+    });
     await tx.delete(workflowDraft).where(eq(workflowDraft.workflowId, after.id));
     const gone = goneStates(before, after);
     await setStateLimits(tx, access.project.id, after);
     await endLimits(tx, "state", gone);
     if (gone.length > 0) await tx.delete(columnState).where(inArray(columnState.stateId, gone));
-    await showStates(tx, access.project.id, before, after, around.shownStates);
+    await showStates({
+      tx,
+      projectId: access.project.id,
+      before,
+      after,
+      shownBefore: around.shownStates,
+    });
     await announceDesign(tx, access.project.id, {
       kind: "workflow published",
       data: { workflowId: after.id, version: after.version, movedItems },
@@ -127,14 +140,21 @@ async function storeStates(tx: Transaction, before: Workflow, after: Workflow): 
  * Items in states that are gone, or that are of another kind now, enter their new state; their
  * history says why.
  */
-async function placeItems(
-  tx: Transaction,
-  viewer: Viewer,
-  access: ProjectAccess,
-  before: Workflow,
-  after: Workflow,
-  newStates: Record<StateId, StateId>,
-): Promise<number> {
+async function placeItems({
+  tx,
+  viewer,
+  access,
+  before,
+  after,
+  newStates,
+}: {
+  tx: Transaction;
+  viewer: Viewer;
+  access: ProjectAccess;
+  before: Workflow;
+  after: Workflow;
+  newStates: Record<StateId, StateId>;
+}): Promise<number> {
   const gone = goneStates(before, after);
   const otherKind = after.states
     .filter((s) => before.states.some((b) => b.id === s.id && b.kind !== s.kind))

@@ -15,7 +15,12 @@ import { checkSurroundings } from "./surroundings";
 /** The process of a project as Design shows it. Drafts are only for those who may change it. */
 export async function readDesign(viewer: Viewer, projectKey: string): Promise<DesignView> {
   const db = database();
-  const access = await enterProject(db, viewer, { key: projectKey }, "read project");
+  const access = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "read project",
+  });
   const { project } = access;
   const mayEdit = access.may("edit workflow");
   const [{ board, columns }, { types }, workflows, around, people] = await Promise.all([
@@ -126,7 +131,12 @@ export async function readVersion(
   query: { workflow: string; version: number },
 ): Promise<Workflow> {
   const db = database();
-  const { project } = await enterProject(db, viewer, { key: projectKey }, "read project");
+  const { project } = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "read project",
+  });
   const [known] = await db
     .select({ projectId: workflow.projectId })
     .from(workflow)

@@ -25,7 +25,12 @@ export async function replayDraft(
   now = Date.now(),
 ): Promise<ReplayView> {
   const db = database();
-  const { project } = await enterProject(db, viewer, { key: projectKey }, "edit workflow");
+  const { project } = await enterProject({
+    reader: db,
+    viewer,
+    where: { key: projectKey },
+    action: "edit workflow",
+  });
   const [head] = await db
     .select({ version: workflow.version, draft: workflowDraft.definition })
     .from(workflow)

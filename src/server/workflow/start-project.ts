@@ -66,7 +66,13 @@ export async function startProject(
       const main = fromTemplate(template, newId);
       const tasks = fromTemplate(SUB_TASKS, newId);
       for (const w of [main, tasks])
-        await publishFirst(tx, viewer, id, w, `started from the template “${w.name}”`);
+        await publishFirst({
+          tx,
+          viewer,
+          projectId: id,
+          made: w,
+          summary: `started from the template “${w.name}”`,
+        });
       await tx.insert(itemType).values([
         { ...FIRST_TYPES.story, projectId: id, workflowId: main.id },
         { ...FIRST_TYPES.bug, projectId: id, workflowId: main.id },

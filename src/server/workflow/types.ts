@@ -30,7 +30,12 @@ export async function editType(
   now = Date.now(),
 ): Promise<{ movedItems: number }> {
   return transact(async (tx) => {
-    const access = await enterProject(tx, viewer, { key: projectKey }, "edit workflow");
+    const access = await enterProject({
+      reader: tx,
+      viewer,
+      where: { key: projectKey },
+      action: "edit workflow",
+    });
     const projectId = access.project.id;
     const { types, workflows } = await projectTypes(tx, projectId);
     let movedItems = 0;
@@ -41,7 +46,7 @@ export async function editType(
           .set({ position })
           .where(and(eq(itemType.id, typeId), eq(itemType.projectId, projectId)));
     } else if (edit.kind === "save") {
-      movedItems = await saveType(tx, viewer, access, edit, types, workflows);
+      movedItems = await saveType({ tx, viewer, access, edit, types, workflows });
     } else {
       const type = types.find((t) => t.id === edit.id);
       if (!type) throw notFound("item type");
@@ -58,14 +63,21 @@ export async function editType(
   });
 }
 
-async function saveType(
-  tx: Transaction,
-  viewer: Viewer,
-  access: ProjectAccess,
-  { type, newStates }: Extract<TypeEdit, { kind: "save" }>,
-  types: readonly ItemType[],
-  workflows: readonly Workflow[],
-): Promise<number> {
+async function saveType({
+  tx,
+  viewer,
+  access,
+  edit: { type, newStates },
+  types,
+  workflows,
+}: {
+  tx: Transaction;
+  viewer: Viewer;
+  access: ProjectAccess;
+  edit: Extract<TypeEdit, { kind: "save" }>;
+  types: readonly ItemType[];
+  workflows: readonly Workflow[];
+}): Promise<number> {
   const projectId = access.project.id;
   const before = types.find((t) => t.id === type.id);
   const twin = types.find(
@@ -97,15 +109,15 @@ async function saveType(
     .update(itemType)
     .set(type)
     .where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
-  return takeAlong(
+  return takeAlong({
     tx,
     viewer,
     access,
-    type.id,
-    workflows.find((w) => w.id === before.workflowId)!,
+    typeId: type.id,
+    from: workflows.find((w) => w.id === before.workflowId)!,
     to,
     newStates,
-  );
+  });
 }
 
 async function projectWorkflow(
@@ -117,15 +129,23 @@ async function projectWorkflow(
 }
 
 /** Items of a type enter the states of its new workflow; their history says why. */
-async function takeAlong(
-  tx: Transaction,
-  viewer: Viewer,
-  access: ProjectAccess,
-  typeId: string,
-  from: Workflow,
-  to: Workflow,
-  newStates: Readonly<Record<StateId, StateId>>,
-): Promise<number> {
+async function takeAlong({
+  tx,
+  viewer,
+  access,
+  typeId,
+  from,
+  to,
+  newStates,
+}: {
+  tx: Transaction;
+  viewer: Viewer;
+  access: ProjectAccess;
+  typeId: string;
+  from: Workflow;
+  to: Workflow;
+  newStates: Readonly<Record<StateId, StateId>>;
+}): Promise<number> {
   const rows = await tx
     .select()
     .from(item)

@@ -14,7 +14,7 @@ import { keyOf, ask, problemOf, queryOf } from "@/ui/kit/request";
 import { percent, shortDate, shortDays } from "@/ui/kit/time";
 import { useLive } from "@/ui/kit/use-live";
 import { AgeingChart } from "./ageing-chart";
-import { ChartBox, Nothing } from "./chart-box";
+import { ChartFrame, Nothing } from "./chart-frame";
 import { CumulativeChart } from "./cumulative-chart";
 import { CycleTimeChart } from "./cycle-time-chart";
 import { dayWords } from "./chart-style";
@@ -212,7 +212,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
           />
         </dl>
         <div className="grid gap-3 lg:grid-cols-2">
-          <ChartBox
+          <ChartFrame
             title="Cumulative flow"
             says="Items in each state at the end of each day; hatched bands wait. The upright distance is WIP, the level one about the time."
           >
@@ -221,16 +221,16 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
               states={view.states}
               onBand={(state, day) => void openBand(state, day)}
             />
-          </ChartBox>
-          <ChartBox
+          </ChartFrame>
+          <ChartFrame
             title="Cycle time"
             says="Each item by its days from start to first delivery, both counted. Open diamonds took longer than expected."
           >
             {nothing ?? (
               <CycleTimeChart report={report} zone={view.project.zone} onItem={openItem} />
             )}
-          </ChartBox>
-          <ChartBox
+          </ChartFrame>
+          <ChartFrame
             title="Throughput"
             says="Finished items by ISO week; hollow bars are weeks that are not whole."
           >
@@ -245,8 +245,8 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
                 }
               />
             )}
-          </ChartBox>
-          <ChartBox
+          </ChartFrame>
+          <ChartFrame
             title="Age of what is in progress"
             says="Days since the start, today included, over the state it is in. Squares are blocked, rings are past 85 %."
           >
@@ -255,8 +255,8 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
             ) : (
               <AgeingChart report={report} states={view.states} onItem={openItem} />
             )}
-          </ChartBox>
-          <ChartBox
+          </ChartFrame>
+          <ChartFrame
             wide
             title="Where the time went"
             says={
@@ -268,7 +268,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
             }
           >
             {nothing ?? <TimeInStateChart times={report.times} states={view.states} />}
-          </ChartBox>
+          </ChartFrame>
         </div>
       </div>
     </div>

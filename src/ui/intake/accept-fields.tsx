@@ -34,13 +34,19 @@ export function AcceptFields({
   const areas = useId();
   const labels = useId();
   const [labelText, setLabelText] = useState(value.labels.join(", "));
-  const choice = (
-    label: string,
-    current: string,
-    options: Option[],
-    change: (v: string) => Partial<Acceptance>,
+  const choice = ({
+    label,
+    current,
+    options,
+    change,
     fixed = false,
-  ) => (
+  }: {
+    label: string;
+    current: string;
+    options: Option[];
+    change: (v: string) => Partial<Acceptance>;
+    fixed?: boolean;
+  }) => (
     <Field label={label}>
       <Select
         disabled={fixed}
@@ -87,40 +93,53 @@ export function AcceptFields({
           </Field>
         </div>
       )}
-      {choice("It hits", value.impact ?? "", [["", "not said"], ...same(IMPACTS)], (v) =>
-        weigh((v || null) as Impact | null, value.urgency),
-      )}
-      {choice(
-        "It is needed",
-        value.urgency ?? "",
-        [
+      {choice({
+        label: "It hits",
+        current: value.impact ?? "",
+        options: [["", "not said"], ...same(IMPACTS)],
+        change: (v) => weigh((v || null) as Impact | null, value.urgency),
+      })}
+      {choice({
+        label: "It is needed",
+        current: value.urgency ?? "",
+        options: [
           ["", "not said"],
           ...URGENCIES.map((u) => [u, u === "can wait" ? "when there is time" : u] as Option),
         ],
-        (v) => weigh(value.impact, (v || null) as Urgency | null),
-      )}
-      {choice(
-        proposed
+        change: (v) => weigh(value.impact, (v || null) as Urgency | null),
+      })}
+      {choice({
+        label: proposed
           ? proposed === value.priority
             ? "Priority, as agreed"
             : `Priority, agreed: ${proposed}`
           : "Priority",
-        value.priority,
-        same(PRIORITIES),
-        (v) => ({ priority: v as Acceptance["priority"] }),
-      )}
-      {choice("Severity", value.severity ?? "", [...same(SEVERITIES), ["", "not set"]], (v) => ({
-        severity: (v || null) as Acceptance["severity"],
-      }))}
-      {choice(
-        "Type",
-        value.typeId,
-        desk.types.map((t) => [t.id, t.name]),
-        (typeId) => ({ typeId, ...(typeId === "bug" ? {} : { found: null }) }),
-      )}
-      {choice("Team", value.teamId ?? "", named("no team", desk.teams), (v) => ({
-        teamId: v || null,
-      }))}
+        current: value.priority,
+        options: same(PRIORITIES),
+        change: (v) => ({ priority: v as Acceptance["priority"] }),
+      })}
+      {choice({
+        label: "Severity",
+        current: value.severity ?? "",
+        options: [...same(SEVERITIES), ["", "not set"]],
+        change: (v) => ({
+          severity: (v || null) as Acceptance["severity"],
+        }),
+      })}
+      {choice({
+        label: "Type",
+        current: value.typeId,
+        options: desk.types.map((t) => [t.id, t.name]),
+        change: (typeId) => ({ typeId, ...(typeId === "bug" ? {} : { found: null }) }),
+      })}
+      {choice({
+        label: "Team",
+        current: value.teamId ?? "",
+        options: named("no team", desk.teams),
+        change: (v) => ({
+          teamId: v || null,
+        }),
+      })}
       <Field label="Area">
         <TextInput
           list={areas}
@@ -135,25 +154,25 @@ export function AcceptFields({
           <option key={a} value={a} />
         ))}
       </datalist>
-      {choice(
-        "Where to",
-        place,
-        [
+      {choice({
+        label: "Where to",
+        current: place,
+        options: [
           ...(where === "in work" ? [["part", "a part of that item"] as Option] : []),
           ["board", "on the board at once"],
           ["top", "top of the backlog"],
           ["bottom", "end of the backlog"],
           ...desk.backlogTop.map((b) => [b.id, `below ${b.key} ${b.title}`] as Option),
         ],
-        (v) =>
+        change: (v) =>
           v === "board"
             ? { onBoard: true, place: { at: "top" } }
             : {
                 onBoard: false,
                 place: v === "top" || v === "bottom" ? { at: v } : { at: "below", itemId: v },
               },
-        where === "in work" || where === "fix now",
-      )}
+        fixed: where === "in work" || where === "fix now",
+      })}
       {value.typeId === "bug" && !several && (
         <FoundFields desk={desk} value={value} onChange={onChange} />
       )}
@@ -163,18 +182,38 @@ export function AcceptFields({
           Class of service, origin, sprint, release, labels, who sees it
         </summary>
         <div className="mt-2 grid grid-cols-2 gap-x-3 gap-y-2.5 lg:grid-cols-4">
-          {choice("Class of service", value.classOfService, same(CLASSES_OF_SERVICE), (v) => ({
-            classOfService: v as Acceptance["classOfService"],
-          }))}
-          {choice("Origin", value.origin, same(ORIGINS), (v) => ({
-            origin: v as Acceptance["origin"],
-          }))}
-          {choice("Sprint", value.sprintId ?? "", named("none", desk.sprints), (v) => ({
-            sprintId: v || null,
-          }))}
-          {choice("Release", value.releaseId ?? "", named("none", desk.releases), (v) => ({
-            releaseId: v || null,
-          }))}
+          {choice({
+            label: "Class of service",
+            current: value.classOfService,
+            options: same(CLASSES_OF_SERVICE),
+            change: (v) => ({
+              classOfService: v as Acceptance["classOfService"],
+            }),
+          })}
+          {choice({
+            label: "Origin",
+            current: value.origin,
+            options: same(ORIGINS),
+            change: (v) => ({
+              origin: v as Acceptance["origin"],
+            }),
+          })}
+          {choice({
+            label: "Sprint",
+            current: value.sprintId ?? "",
+            options: named("none", desk.sprints),
+            change: (v) => ({
+              sprintId: v || null,
+            }),
+          })}
+          {choice({
+            label: "Release",
+            current: value.releaseId ?? "",
+            options: named("none", desk.releases),
+            change: (v) => ({
+              releaseId: v || null,
+            }),
+          })}
           <div className="col-span-2">
             <Field label="Labels, with commas between them">
               <TextInput

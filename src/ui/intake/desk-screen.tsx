@@ -12,7 +12,7 @@ import type { VerdictKind } from "@/core/intake/verdict";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ask, problemOf } from "@/ui/kit/request";
-import { AroundReport } from "./around-report";
+import { ReportContext } from "./report-context";
 import { DeskFilters, DeskQueue } from "./desk-queue";
 import { ReportReader } from "./report-reader";
 import { useDesk } from "./use-desk";
@@ -268,7 +268,7 @@ export function DeskScreen({
               aria-label="Known around it"
               className="overflow-y-auto md:col-start-2 xl:col-start-auto"
             >
-              <AroundReport
+              <ReportContext
                 view={report}
                 desk={desk}
                 mayJudge={desk.mayJudge}

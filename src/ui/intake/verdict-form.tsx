@@ -12,7 +12,7 @@ import { tellingOf } from "@/core/intake/letters";
 import { UNJUDGED } from "@/core/intake/report";
 import { VERY_ALIKE } from "@/core/intake/very-alike";
 import { newAcceptance, type Acceptance } from "@/core/intake/acceptance";
-import { judge, type Verdict, type VerdictKind } from "@/core/intake/verdict";
+import { afterVerdict, type Verdict, type VerdictKind } from "@/core/intake/verdict";
 import { isRefusal } from "@/core/workflow/refusal";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { AcceptFields } from "./accept-fields";
@@ -332,7 +332,7 @@ function Told({ verdict, desk, view }: { verdict: Verdict; desk: DeskView; view:
     verdict.kind === "merge" ? view.similar.find((s) => s.id === verdict.itemId) : undefined;
   // Of an item that was searched for it is not known here how far it is; the letter says it.
   if (verdict.kind === "merge" && !into) return null;
-  const after = judge(UNJUDGED, verdict, "item", dayNumber(desk.now, desk.project.zone));
+  const after = afterVerdict(UNJUDGED, verdict, "item", dayNumber(desk.now, desk.project.zone));
   const telling = isRefusal(after) ? null : tellingOf(verdict, after, desk.now, into?.progress);
   if (telling === null || !("text" in telling) || verdict.kind === "ask") return null;
   return (

@@ -7,20 +7,41 @@ import {
 } from "@/core/contract/contract";
 import type { Ask } from "@/core/workflow/refusal";
 
+interface ProblemDetails {
+  /** Of the answer; 0 when there was none. */
+  status: number;
+  sentence: string;
+  help: string;
+  code: string;
+  /** What would make it possible. */
+  asks?: Ask[];
+  conflict?: { field: string; current: unknown }[];
+  errors?: { field: string; message: string }[];
+  /** For a conflict: the version that the current values are from. */
+  version?: number;
+}
+
 /** A refused or failed request, in the words of the server's problem details. */
 export class Problem extends Error {
-  constructor(
-    readonly status: number,
-    readonly sentence: string,
-    readonly help: string,
-    readonly code: string,
-    readonly asks: Ask[],
-    readonly conflict: { field: string; current: unknown }[],
-    readonly errors: { field: string; message: string }[],
-    /** For a conflict: the version that the current values are from. */
-    readonly version?: number,
-  ) {
+  readonly status: number;
+  readonly sentence: string;
+  readonly help: string;
+  readonly code: string;
+  readonly asks: NonNullable<ProblemDetails["asks"]>;
+  readonly conflict: NonNullable<ProblemDetails["conflict"]>;
+  readonly errors: NonNullable<ProblemDetails["errors"]>;
+  readonly version?: number;
+
+  constructor({ status, sentence, help, code, ...details }: ProblemDetails) {
     super(sentence);
+    this.status = status;
+    this.sentence = sentence;
+    this.help = help;
+    this.code = code;
+    this.asks = details.asks ?? [];
+    this.conflict = details.conflict ?? [];
+    this.errors = details.errors ?? [];
+    this.version = details.version;
   }
 }
 
@@ -62,15 +83,12 @@ export async function ask<C extends Contract>(
         await wait(PAUSES_MS[attempt]);
         continue;
       }
-      throw new Problem(
-        0,
-        "The server cannot be reached.",
-        "Nothing was lost: what you did is still here. Try again in a moment.",
-        "offline",
-        [],
-        [],
-        [],
-      );
+      throw new Problem({
+        status: 0,
+        sentence: "The server cannot be reached.",
+        help: "Nothing was lost: what you did is still here. Try again in a moment.",
+        code: "offline",
+      });
     }
     if (response.ok) return (await response.json()) as AnswerOf<C>;
     const answer = (await response.json().catch(() => ({}))) as Partial<
@@ -81,16 +99,14 @@ export async function ask<C extends Contract>(
       await wait(PAUSES_MS[attempt]);
       continue;
     }
-    throw new Problem(
-      response.status,
-      answer.title ?? "Something went wrong.",
-      answer.detail ?? "Nothing was stored. Try again.",
-      answer.code ?? "failed",
-      answer.asks ?? [],
-      answer.conflict ?? [],
-      answer.errors ?? [],
-      answer.version,
-    );
+    const { title, detail, code, ...details } = answer;
+    throw new Problem({
+      ...details,
+      status: response.status,
+      sentence: title ?? "Something went wrong.",
+      help: detail ?? "Nothing was stored. Try again.",
+      code: code ?? "failed",
+    });
   }
 }
 
@@ -118,13 +134,10 @@ export const queryOf = <C extends Contract>(
 
 export function problemOf(error: unknown): Problem {
   if (error instanceof Problem) return error;
-  return new Problem(
-    0,
-    "Something went wrong on this page.",
-    "Nothing was stored. Reload the page and try again.",
-    "failed",
-    [],
-    [],
-    [],
-  );
+  return new Problem({
+    status: 0,
+    sentence: "Something went wrong on this page.",
+    help: "Nothing was stored. Reload the page and try again.",
+    code: "failed",
+  });
 }

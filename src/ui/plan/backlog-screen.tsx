@@ -19,7 +19,7 @@ import type { Card } from "@/core/board/card";
 import { limitState, limitWords } from "@/core/board/limit";
 import { useBoard } from "@/ui/board/use-board";
 import { inBay } from "@/ui/board/with-card";
-import { BoxesPanel } from "./boxes-panel";
+import { TimeboxPanel } from "./timebox-panel";
 import { useMoves } from "@/ui/board/use-moves";
 import { NewItem } from "@/ui/item/new-item";
 import { sendCommand, undoCommand } from "@/ui/item/send-command";
@@ -213,7 +213,7 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
             </ol>
           </DndContext>
         </div>
-        <BoxesPanel view={view} now={now} />
+        <TimeboxPanel view={view} now={now} />
       </div>
       <p className="shrink-0 border-t border-line px-4 py-1 text-[12.5px] text-ink-soft">
         <kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>Alt ↑</kbd> <kbd>Alt ↓</kbd> change the order ·{" "}

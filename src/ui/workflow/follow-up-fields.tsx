@@ -5,14 +5,14 @@ import { AddMenu } from "@/ui/kit/add-menu";
 import { TextArea } from "@/ui/kit/field";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { FIELD_WORDS, itemField, SET_FIELDS, type SetField } from "@/core/item/fields";
-import { toldWords } from "@/core/workflow/words";
+import { recipientWords } from "@/core/workflow/words";
 import { OwnFieldInput } from "@/ui/item/own-field-input";
 import type {
   FieldValue,
   FollowUp,
   FollowUpKind,
   NewAssignee,
-  Told,
+  Recipient,
 } from "@/core/workflow/follow-up";
 import { OUTCOMES, type Outcome } from "@/core/workflow/state";
 import { X } from "lucide-react";
@@ -216,18 +216,20 @@ export function FollowUpFields({
                 key={i}
                 type="button"
                 className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]"
-                aria-label={`Do not tell ${toldWords(told, vocabulary)}`}
+                aria-label={`Do not tell ${recipientWords(told, vocabulary)}`}
                 disabled={f.whom.length === 1}
                 onClick={() => onChange({ ...f, whom: f.whom.filter((_, j) => j !== i) })}
               >
-                {toldWords(told, vocabulary)}{" "}
+                {recipientWords(told, vocabulary)}{" "}
                 {f.whom.length > 1 && <X size={12} aria-hidden="true" />}
               </button>
             ))}
             <AddMenu
               label="and…"
               options={tellable(vocabulary)}
-              onAdd={(value) => onChange({ ...f, whom: [...f.whom, JSON.parse(value) as Told] })}
+              onAdd={(value) =>
+                onChange({ ...f, whom: [...f.whom, JSON.parse(value) as Recipient] })
+              }
             />
           </div>
           <CommitText
@@ -247,15 +249,17 @@ export function FollowUpFields({
 
 /** Who can be told. */
 function tellable(vocabulary: Vocabulary) {
-  const everybody: Told[] = [
-    ...(["assignee", "reviewer", "creator", "requester", "leads"] as const).map((kind): Told => ({
-      kind,
-    })),
-    ...vocabulary.teams.map((t): Told => ({ kind: "team", teamId: t.id })),
-    ...vocabulary.people.map((p): Told => ({ kind: "person", personId: p.id })),
+  const everybody: Recipient[] = [
+    ...(["assignee", "reviewer", "creator", "requester", "leads"] as const).map(
+      (kind): Recipient => ({
+        kind,
+      }),
+    ),
+    ...vocabulary.teams.map((t): Recipient => ({ kind: "team", teamId: t.id })),
+    ...vocabulary.people.map((p): Recipient => ({ kind: "person", personId: p.id })),
   ];
   return everybody.map((told) => ({
     value: JSON.stringify(told),
-    label: toldWords(told, vocabulary),
+    label: recipientWords(told, vocabulary),
   }));
 }

@@ -133,15 +133,12 @@ export function useDesigner(view: DesignView, workflowId: string) {
       );
       if (conflicts.length > 0)
         tellProblem(
-          new Problem(
-            409,
-            `Somebody else also changed ${conflicts.join(", ")}.`,
-            "Theirs was kept; Undo brings yours back.",
-            "conflict",
-            [],
-            [],
-            [],
-          ),
+          new Problem({
+            status: 409,
+            sentence: `Somebody else also changed ${conflicts.join(", ")}.`,
+            help: "Theirs was kept; Undo brings yours back.",
+            code: "conflict",
+          }),
         );
     },
     [workflowId],
@@ -220,15 +217,12 @@ export function useDesigner(view: DesignView, workflowId: string) {
       const kept = await save();
       // What is published is what was stored and looked at, nothing else.
       if (!kept)
-        throw new Problem(
-          409,
-          "Your last changes are not stored, so nothing was published.",
-          "Look at the draft again, then publish it.",
-          "not stored",
-          [],
-          [],
-          [],
-        );
+        throw new Problem({
+          status: 409,
+          sentence: "Your last changes are not stored, so nothing was published.",
+          help: "Look at the draft again, then publish it.",
+          code: "not stored",
+        });
       const { version, movedItems } = await ask(
         workflowContract.publish,
         {

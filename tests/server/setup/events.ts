@@ -43,11 +43,11 @@ export async function post(...events: object[]): Promise<Taken> {
   const { id, secret } = await pipeline();
   const body = JSON.stringify(events);
   const timestamp = String(Math.floor(Date.now() / 1000));
-  const entered = await enterSource(
-    id,
-    { id: "msg", timestamp, signature: signatureOf(secret, "msg", timestamp, body) },
+  const entered = await enterSource({
+    sourceId: id,
+    headers: { id: "msg", timestamp, signature: signatureOf(secret, "msg", timestamp, body) },
     body,
-  );
+  });
   if (entered.kind !== "source") throw new Error(entered.kind);
   return takeEvents(entered, readCloudEvents("application/cloudevents-batch+json", body));
 }

@@ -7,7 +7,7 @@ import { report } from "@/db/schema";
 import { readReport } from "@/server/intake/desk";
 import type { SentFile } from "@/server/intake/file";
 import { submitForm } from "@/server/intake/forms";
-import { judgeReport } from "@/server/intake/judge";
+import { triageReport } from "@/server/intake/triage-report";
 import type { Viewer } from "@/server/people/viewer";
 import { TOMAS } from "./people";
 
@@ -25,7 +25,12 @@ export async function sent(
   change: Record<string, string[]> = {},
   { files = [], project = "TIX" }: { files?: SentFile[]; project?: string } = {},
 ): Promise<typeof report.$inferSelect> {
-  const { token } = await submitForm(project, "report", { ...FORM, ...change }, files);
+  const { token } = await submitForm({
+    projectKey: project,
+    name: "report",
+    raw: { ...FORM, ...change },
+    sent: files,
+  });
   const [row] = await database().select().from(report).where(eq(report.token, token));
   return row;
 }
@@ -39,7 +44,7 @@ export async function verdictOn(
   viewer: Viewer = TOMAS,
 ): Promise<VerdictResult> {
   const { report: open } = await readReport(viewer, id);
-  return judgeReport(viewer, id, { commandId: randomUUID(), seenVersion: open.version, verdict });
+  return triageReport(viewer, id, { commandId: randomUUID(), seenVersion: open.version, verdict });
 }
 
 export const accepting = (

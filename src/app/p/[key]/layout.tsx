@@ -18,7 +18,9 @@ export default async function ProjectLayout({
 }) {
   const viewer = await pageViewer();
   const { key } = await params;
-  const access = await forPage(enterProject(database(), viewer, { key }, "read project"));
+  const access = await forPage(
+    enterProject({ reader: database(), viewer, where: { key }, action: "read project" }),
+  );
   // Read before the summary: what happens in between is told by the stream.
   const lastEventId = await newestEventId(database(), access.project.id);
   const [summary, projects, mayStart, { types }] = await Promise.all([

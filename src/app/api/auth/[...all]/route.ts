@@ -9,13 +9,13 @@ import { signUpBody, signInBody, changePasswordBody } from "@/core/people/reques
 const LARGEST = 16 * 1024;
 
 const tooMany = (retryAfter: number) =>
-  problem(
-    429,
-    "Too many attempts.",
-    `Wait ${Math.ceil(retryAfter / 60)} minutes, then try again. Who is signed in stays so.`,
-    { code: "too many" },
-    { "Retry-After": String(retryAfter) },
-  );
+  problem({
+    status: 429,
+    title: "Too many attempts.",
+    detail: `Wait ${Math.ceil(retryAfter / 60)} minutes, then try again. Who is signed in stays so.`,
+    more: { code: "too many" },
+    headers: { "Retry-After": String(retryAfter) },
+  });
 
 /** Hands a request to the library, with the body that was read and checked. */
 type Ask = (body: unknown) => Promise<Response>;
@@ -45,18 +45,24 @@ async function makeAccount({ body, address, ask }: Sent): Promise<Response> {
 /** A new password ends all other sessions of its person. */
 async function changePassword({ request, body, address, ask }: Sent): Promise<Response> {
   const who = await accountOf(request.headers);
-  if (!who) return problem(401, "You are not signed in.", "Sign in again.", { code: "signed out" });
+  if (!who)
+    return problem({
+      status: 401,
+      title: "You are not signed in.",
+      detail: "Sign in again.",
+      more: { code: "signed out" },
+    });
   const change = changePasswordBody.parse(body);
   const attempt = await trySignIn(who.email, address);
   if (!attempt.allowed) return tooMany(attempt.retryAfter);
   const answer = await ask({ ...change, revokeOtherSessions: true });
   if (!answer.ok)
-    return problem(
-      422,
-      "That is not your present password.",
-      "Nothing was changed. Try again; an administrator can give you a link for a new one.",
-      { code: "invalid" },
-    );
+    return problem({
+      status: 422,
+      title: "That is not your present password.",
+      detail: "Nothing was changed. Try again; an administrator can give you a link for a new one.",
+      more: { code: "invalid" },
+    });
   await attempt.succeed();
   return answer;
 }
@@ -69,7 +75,12 @@ const POSTS: Record<string, (sent: Sent) => Promise<Response>> = {
   "sign-out": ({ ask }) => ask({}),
 };
 
-const nowhere = () => problem(404, "There is no such address.", "Use the product's own pages.");
+const nowhere = () =>
+  problem({
+    status: 404,
+    title: "There is no such address.",
+    detail: "Use the product's own pages.",
+  });
 
 export const POST = openRoute<{ all: string[] }>(async (request, { all }) => {
   const handle = Object.hasOwn(POSTS, all.join("/")) ? POSTS[all.join("/")] : null;
@@ -79,7 +90,12 @@ export const POST = openRoute<{ all: string[] }>(async (request, { all }) => {
   try {
     body = text.trim() === "" ? {} : JSON.parse(text);
   } catch {
-    return problem(400, "This is no JSON.", "Check the text that was sent.", { code: "invalid" });
+    return problem({
+      status: 400,
+      title: "This is no JSON.",
+      detail: "Check the text that was sent.",
+      more: { code: "invalid" },
+    });
   }
   const headers = new Headers(request.headers);
   headers.delete("content-length");

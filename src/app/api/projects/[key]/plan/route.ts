@@ -1,7 +1,7 @@
 import { signedIn } from "@/app/answer";
 import { planContract } from "@/core/plan/contract";
-import { editBox } from "@/server/plan/boxes";
+import { editTimebox } from "@/server/plan/timeboxes";
 
 export const POST = signedIn(planContract.change, (viewer, { params, body }) =>
-  editBox(viewer, params.key, body),
+  editTimebox(viewer, params.key, body),
 );

@@ -12,15 +12,20 @@ export const dynamic = "force-dynamic";
  * saw and gets what it missed.
  */
 export const GET = signedIn(streamContract, async (viewer, { params, query }, request) => {
-  const access = await enterProject(database(), viewer, { key: params.key }, "read project");
+  const access = await enterProject({
+    reader: database(),
+    viewer,
+    where: { key: params.key },
+    action: "read project",
+  });
   if (!mayOpenStream(viewer))
-    return problem(
-      429,
-      "You have many pages of the product open.",
-      "Close some; this one shows changes when it is reloaded.",
-      { code: "too many" },
-      { "Retry-After": "30" },
-    );
+    return problem({
+      status: 429,
+      title: "You have many pages of the product open.",
+      detail: "Close some; this one shows changes when it is reloaded.",
+      more: { code: "too many" },
+      headers: { "Retry-After": "30" },
+    });
   const heard = request.headers.get("last-event-id");
   const from = heard ? Number(heard) : (query.after ?? NaN);
   return new Response(liveStream(viewer, access, request, from), {

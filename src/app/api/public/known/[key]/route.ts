@@ -11,15 +11,15 @@ const LONGEST = 200;
 
 async function mayAsk(request: Request): Promise<Response | null> {
   const address = request.headers.get("x-client-address") ?? "unknown";
-  const use = await countUse(`known ${address}`, PER_ADDRESS, MINUTE_MS);
+  const use = await countUse({ key: `known ${address}`, limit: PER_ADDRESS, windowMs: MINUTE_MS });
   if (use.allowed) return null;
-  return problem(
-    429,
-    "Too many questions at once.",
-    "Try again in a moment.",
-    {},
-    { "Retry-After": String(use.retryAfter) },
-  );
+  return problem({
+    status: 429,
+    title: "Too many questions at once.",
+    detail: "Try again in a moment.",
+    more: {},
+    headers: { "Retry-After": String(use.retryAfter) },
+  });
 }
 
 export const GET = forAnyone(

@@ -1,10 +1,10 @@
 import { z } from "zod";
 import { signedIn } from "@/app/answer";
 import { reportContract } from "@/core/intake/contract";
-import { judgeReport, undoVerdict } from "@/server/intake/judge";
+import { triageReport, undoVerdict } from "@/server/intake/triage-report";
 
 export const POST = signedIn(reportContract.judge, (viewer, { params, body }) =>
-  judgeReport(viewer, z.uuid().parse(params.id), body),
+  triageReport(viewer, z.uuid().parse(params.id), body),
 );
 
 /** Undoes the latest verdict. */

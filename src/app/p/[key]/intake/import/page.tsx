@@ -8,7 +8,12 @@ export const metadata: Metadata = { title: "Import a table" };
 
 export default async function ImportPage({ params }: { params: Promise<{ key: string }> }) {
   const { project } = await forPage(
-    enterProject(database(), await pageViewer(), { key: (await params).key }, "judge report"),
+    enterProject({
+      reader: database(),
+      viewer: await pageViewer(),
+      where: { key: (await params).key },
+      action: "judge report",
+    }),
   );
   return <ImportScreen projectKey={project.key} />;
 }

@@ -11,15 +11,19 @@ const DAY_MS = 86_400_000;
 export const POST = forAnyone(
   requesterContract.follow,
   async ({ params: { token }, body }) => {
-    const use = await countUse(`follow ${token.slice(0, 64)}`, PER_PAGE, DAY_MS);
+    const use = await countUse({
+      key: `follow ${token.slice(0, 64)}`,
+      limit: PER_PAGE,
+      windowMs: DAY_MS,
+    });
     if (!use.allowed)
-      return problem(
-        429,
-        "Many people were added here today.",
-        "Send a report of your own instead.",
-        {},
-        { "Retry-After": String(use.retryAfter) },
-      );
+      return problem({
+        status: 429,
+        title: "Many people were added here today.",
+        detail: "Send a report of your own instead.",
+        more: {},
+        headers: { "Retry-After": String(use.retryAfter) },
+      });
     return followReport(token, body.mail);
   },
   limited,

@@ -34,9 +34,14 @@ export const POST = openRoute<{ key: string; form: string }>(async (request, { k
             error.message,
             error.errors.map((e) => e.message),
           )
-        : problem(422, error.message, error.errors[0].message, {
-            code: "invalid",
-            errors: error.errors,
+        : problem({
+            status: 422,
+            title: error.message,
+            detail: error.errors[0].message,
+            more: {
+              code: "invalid",
+              errors: error.errors,
+            },
           });
     if (error instanceof Response) return error;
     const answer = problemOf(error);
@@ -53,29 +58,29 @@ async function take(
 ): Promise<{ reference: string; token: string }> {
   const address = request.headers.get("x-client-address") ?? "unknown";
   const [byAddress, byForm] = [
-    await countUse(`report ${address}`, PER_ADDRESS, MINUTE_MS),
-    await countUse(`form ${key} ${form}`, PER_FORM, MINUTE_MS),
+    await countUse({ key: `report ${address}`, limit: PER_ADDRESS, windowMs: MINUTE_MS }),
+    await countUse({ key: `form ${key} ${form}`, limit: PER_FORM, windowMs: MINUTE_MS }),
   ];
   if (!byAddress.allowed || !byForm.allowed) {
     const wait = Math.max(
       byAddress.allowed ? 0 : byAddress.retryAfter,
       byForm.allowed ? 0 : byForm.retryAfter,
     );
-    throw problem(
-      429,
-      "Too many reports came at once.",
-      `What you wrote is still here. Send it again in ${wait} seconds.`,
-      { code: "too many" },
-      { "Retry-After": String(wait) },
-    );
+    throw problem({
+      status: 429,
+      title: "Too many reports came at once.",
+      detail: `What you wrote is still here. Send it again in ${wait} seconds.`,
+      more: { code: "too many" },
+      headers: { "Retry-After": String(wait) },
+    });
   }
   const type = request.headers.get("content-type") ?? "";
   if (!type.startsWith("multipart/form-data"))
-    throw problem(
-      415,
-      "Only the report form is understood here.",
-      "Send it as multipart/form-data.",
-    );
+    throw problem({
+      status: 415,
+      title: "Only the report form is understood here.",
+      detail: "Send it as multipart/form-data.",
+    });
   const body = await readBytes(request, LARGEST_FORM);
   let sent: FormData;
   try {
@@ -83,19 +88,27 @@ async function take(
       headers: { "content-type": type },
     }).formData();
   } catch {
-    throw problem(400, "The form did not arrive whole.", "Send it again.");
+    throw problem({
+      status: 400,
+      title: "The form did not arrive whole.",
+      detail: "Send it again.",
+    });
   }
   const raw: Record<string, string[]> = Object.create(null);
   const files: SentFile[] = [];
   let parts = 0;
   for (const [name, value] of sent) {
     if (++parts > MOST_PARTS)
-      throw problem(413, "This form has too many parts.", "Send it as the page does.");
+      throw problem({
+        status: 413,
+        title: "This form has too many parts.",
+        detail: "Send it as the page does.",
+      });
     if (typeof value === "string") (raw[name.slice(0, 60)] ??= []).push(value);
     // One more than is taken is kept, so that too many are refused and not cut.
     else if (value.size > 0 && files.length <= MOST_FILES)
       files.push({ name: value.name, content: Buffer.from(await value.arrayBuffer()) });
   }
   const joins = raw.joins?.[0] || null;
-  return submitForm(key, form, raw, files, joins);
+  return submitForm({ projectKey: key, name: form, raw, sent: files, joins });
 }

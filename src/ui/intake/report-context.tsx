@@ -14,7 +14,7 @@ const FEWEST_SHOWN = 3;
  * What is known around a report: what looks like it and why, what went live lately, who sent it,
  * and how much everybody has on hand.
  */
-export function AroundReport({
+export function ReportContext({
   view,
   desk,
   mayJudge,

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 
 /** A chart with what it says in words above it. */
-export function ChartBox({
+export function ChartFrame({
   title,
   says,
   children,

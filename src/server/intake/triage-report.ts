@@ -1,5 +1,5 @@
 import { and, desc, eq, isNull } from "drizzle-orm";
-import { judge, type Verdict, type VerdictResult } from "@/core/intake/verdict";
+import { afterVerdict, type Verdict, type VerdictResult } from "@/core/intake/verdict";
 import { tellingOf } from "@/core/intake/letters";
 import type { Progress } from "@/core/intake/report";
 import { dealtWith } from "@/core/intake/decide-report";
@@ -22,7 +22,7 @@ import { lockSeenReport, type ReportRow } from "./seen-report";
  * Gives a verdict on a report: one transaction for the report, its item, the requester's page and
  * the queue.
  */
-export async function judgeReport(
+export async function triageReport(
   viewer: Viewer,
   reportId: string,
   body: Omit<VerdictBody, "tookMs"> & { tookMs?: number | null },
@@ -38,7 +38,7 @@ export async function judgeReport(
     if (row.version !== body.seenVersion) throw new Refused(dealtWith());
     const now = Date.now();
     const { verdict, commandId, seenVersion, tookMs } = body;
-    const itemId = await itemOfVerdict(tx, viewer, access, row, verdict, commandId);
+    const itemId = await itemOfVerdict({ tx, viewer, access, row, verdict, commandId });
     const { zone } = access.project;
     const given = { id: commandId, verdict, itemId, zone, seenVersion, tookMs, now };
     const after = await giveVerdict(tx, viewer, row, given);
@@ -92,14 +92,21 @@ async function resultOf(
   };
 }
 
-async function itemOfVerdict(
-  tx: Transaction,
-  viewer: Viewer,
-  access: ProjectAccess,
-  row: ReportRow,
-  verdict: Verdict,
-  commandId: string,
-): Promise<string | null> {
+async function itemOfVerdict({
+  tx,
+  viewer,
+  access,
+  row,
+  verdict,
+  commandId,
+}: {
+  tx: Transaction;
+  viewer: Viewer;
+  access: ProjectAccess;
+  row: ReportRow;
+  verdict: Verdict;
+  commandId: string;
+}): Promise<string | null> {
   if (verdict.kind === "merge") {
     const target = await seenItem(tx, viewer, access.project.id, verdict.itemId);
     if (!target)
@@ -121,9 +128,11 @@ async function itemOfVerdict(
   }
   if (verdict.kind !== "accept") return null;
   // Refused before an item is made when the report has its verdict already.
-  const possible = judge(fullStandingOf(row), verdict, row.id, 0);
+  const possible = afterVerdict(fullStandingOf(row), verdict, row.id, 0);
   if (isRefusal(possible)) throw new Refused(possible);
-  return (await acceptReport(tx, viewer, access, row, verdict.acceptance, commandId)).id;
+  return (
+    await acceptReport({ tx, viewer, access, row, acceptance: verdict.acceptance, commandId })
+  ).id;
 }
 
 /**
@@ -145,9 +154,9 @@ export async function undoVerdict(
       .limit(1);
     const now = Date.now();
     const command = { kind: "undo verdict" as const, verdictId, last: last ?? null };
-    const after = await reportThroughDoor(tx, viewer, row, command, now);
+    const after = await reportThroughDoor({ tx, by: viewer, row, command, now });
     if (last.verdict.kind === "accept" && row.itemId)
-      await withdrawAccepted(tx, viewer, access, row, last.id);
+      await withdrawAccepted({ tx, viewer, access, row, commandId: last.id });
     if (last.verdict.kind === "ask")
       await tx
         .update(reportMessage)
@@ -188,7 +197,7 @@ export async function takeApart(viewer: Viewer, reportId: string): Promise<void>
   await transact(async (tx) => {
     const { row } = await lockSeenReport(tx, viewer, reportId, "judge report");
     const now = Date.now();
-    await reportThroughDoor(tx, viewer, row, { kind: "take apart" }, now);
+    await reportThroughDoor({ tx, by: viewer, row, command: { kind: "take apart" }, now });
     await tx
       .update(reportVerdict)
       .set({ undoneAt: now, undoneById: viewer.personId })

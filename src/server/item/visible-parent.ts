@@ -2,15 +2,15 @@ import { and, inArray } from "drizzle-orm";
 import type { Reader } from "@/db/connection";
 import { item } from "@/db/schema";
 import { hiddenFrom } from "../people/access";
-import type { Doer } from "../people/viewer";
+import type { Principal } from "../people/viewer";
 
 /**
  * Items as a reader is told them: under a parent that they may not see an item stands, for them,
  * under none.
  */
-export async function toldParents<T extends { parentId: string | null }>(
+export async function withVisibleParents<T extends { parentId: string | null }>(
   reader: Reader,
-  viewer: Doer,
+  viewer: Principal,
   items: readonly T[],
 ): Promise<T[]> {
   const parents = [...new Set(items.flatMap((i) => i.parentId ?? []))];
@@ -31,10 +31,10 @@ export async function toldParents<T extends { parentId: string | null }>(
 }
 
 /** The same for one. */
-export async function toldParent<T extends { parentId: string | null }>(
+export async function withVisibleParent<T extends { parentId: string | null }>(
   reader: Reader,
-  viewer: Doer,
+  viewer: Principal,
   told: T,
 ): Promise<T> {
-  return (await toldParents(reader, viewer, [told]))[0];
+  return (await withVisibleParents(reader, viewer, [told]))[0];
 }

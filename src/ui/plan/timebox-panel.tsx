@@ -16,14 +16,14 @@ import { v7 as newId } from "uuid";
 import type { BoardView } from "@/core/board/board-view";
 import { boardContract } from "@/core/board/contract";
 import { planContract } from "@/core/plan/contract";
-import type { BoxRequest } from "@/core/plan/request";
+import type { TimeboxRequest } from "@/core/plan/request";
 import { ask, keyOf } from "@/ui/kit/request";
 
 /**
  * The sprints that run or come, and the releases to come, each with what is planned in it and is
  * open.
  */
-export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
+export function TimeboxPanel({ view, now }: { view: BoardView; now: number }) {
   const client = useQueryClient();
   const { openBehind } = usePanel();
   const [editing, setEditing] = useState<
@@ -36,7 +36,7 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
   const sprints = view.sprints.filter((s) => s.endsOn >= today);
   const releases = view.releases.filter((r) => r.releasedAt === null);
   const mayPlan = view.rights.edit;
-  const send = async (body: BoxRequest): Promise<boolean> => {
+  const send = async (body: TimeboxRequest): Promise<boolean> => {
     try {
       await ask(planContract.change, { params: { key: view.project.key }, body });
       setEditing(null);
@@ -54,7 +54,7 @@ export function BoxesPanel({ view, now }: { view: BoardView; now: number }) {
   // Totals of sprints and releases are facts of the project: they count what this person may not
   // see as well.
   const inside = (cards: Card[], box: { id: string; name: string }) => {
-    const unseen = view.hiddenInBoxes[box.id] ?? { items: 0, points: 0 };
+    const unseen = view.hiddenInTimeboxes[box.id] ?? { items: 0, points: 0 };
     const points = cards.reduce((sum, c) => sum + (c.estimate ?? 0), unseen.points);
     return (
       <button
@@ -225,11 +225,11 @@ function Section({
 interface FormProps<T> {
   given: T;
   isNew: boolean;
-  onSend: (body: BoxRequest) => Promise<boolean>;
+  onSend: (body: TimeboxRequest) => Promise<boolean>;
   onCancel: () => void;
 }
 
-function BoxForm({
+function TimeboxForm({
   label,
   isNew,
   onStore,
@@ -275,7 +275,7 @@ function SprintForm({ given, isNew, onSend, onCancel }: FormProps<Sprint>) {
   const [sprint, setSprint] = useState(given);
   const set = (change: Partial<Sprint>) => setSprint((s) => ({ ...s, ...change }));
   return (
-    <BoxForm
+    <TimeboxForm
       label="Sprint"
       isNew={isNew}
       onCancel={onCancel}
@@ -320,7 +320,7 @@ function SprintForm({ given, isNew, onSend, onCancel }: FormProps<Sprint>) {
           />
         </Field>
       </div>
-    </BoxForm>
+    </TimeboxForm>
   );
 }
 
@@ -328,7 +328,7 @@ function ReleaseForm({ given, isNew, onSend, onCancel }: FormProps<Release>) {
   const [{ id, name, dueOn, releasedAt }, setRelease] = useState(given);
   const [released, setReleased] = useState(releasedAt !== null);
   return (
-    <BoxForm
+    <TimeboxForm
       label="Release"
       isNew={isNew}
       onCancel={onCancel}
@@ -356,6 +356,6 @@ function ReleaseForm({ given, isNew, onSend, onCancel }: FormProps<Release>) {
           it is out
         </Check>
       )}
-    </BoxForm>
+    </TimeboxForm>
   );
 }

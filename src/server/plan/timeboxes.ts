@@ -1,26 +1,26 @@
 import { and, asc, desc, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
-import type { Box } from "@/core/plan/membership";
+import type { Timebox } from "@/core/plan/membership";
 import type { SprintWord } from "@/core/condition/condition";
 import { overlap, sprintWords, type Release, type Sprint } from "@/core/plan/sprint";
 import { transact, type Reader, type Transaction } from "@/db/connection";
-import { boxProject, item, release, sprint } from "@/db/schema";
+import { timeboxProject, item, release, sprint } from "@/db/schema";
 import { enterProject, hiddenFrom } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { announceDesign } from "../workflow/announce";
-import type { BoxRequest } from "@/core/plan/request";
-import type { HiddenInBox } from "@/core/board/board-view";
+import type { TimeboxRequest } from "@/core/plan/request";
+import type { HiddenInTimebox } from "@/core/board/board-view";
 
 /** That a sprint or a release takes items of a project, as a condition on its id. */
-export const openTo = (reader: Reader, box: Box, id: AnyPgColumn, projectId: string): SQL =>
+export const openTo = (reader: Reader, box: Timebox, id: AnyPgColumn, projectId: string): SQL =>
   inArray(
     id,
     reader
-      .select({ id: boxProject.boxId })
-      .from(boxProject)
-      .where(and(eq(boxProject.box, box), eq(boxProject.projectId, projectId))),
+      .select({ id: timeboxProject.boxId })
+      .from(timeboxProject)
+      .where(and(eq(timeboxProject.box, box), eq(timeboxProject.projectId, projectId))),
   );
 
 /** The sprints of a project, in order of their days. */
@@ -45,13 +45,13 @@ export async function loadReleases(reader: Reader, projectId: string): Promise<R
 
 /**
  * Of the open items of each sprint and release of a project, those that a person may not see:
- * totals count them all the same. By the box's id.
+ * totals count them all the same. By the id of the sprint or release.
  */
-export async function hiddenInBoxes(
+export async function hiddenInTimeboxes(
   reader: Reader,
   viewer: Viewer,
   projectId: string,
-): Promise<Record<string, HiddenInBox>> {
+): Promise<Record<string, HiddenInTimebox>> {
   if (viewer.administrator) return {};
   const rows = await reader
     .select({ sprintId: item.sprintId, releaseId: item.releaseId, estimate: item.estimate })
@@ -65,7 +65,7 @@ export async function hiddenInBoxes(
         hiddenFrom(reader, viewer),
       ),
     );
-  const totals: Record<string, HiddenInBox> = {};
+  const totals: Record<string, HiddenInTimebox> = {};
   for (const { sprintId, releaseId, estimate } of rows)
     for (const id of [sprintId, releaseId]) {
       if (id === null) continue;
@@ -86,14 +86,19 @@ export async function sprintsNow(
 }
 
 /** Makes, changes or takes out a sprint or a release. One that items are in is not taken out. */
-export async function editBox(
+export async function editTimebox(
   viewer: Viewer,
   projectKey: string,
-  request: BoxRequest,
+  request: TimeboxRequest,
   now = Date.now(),
 ): Promise<void> {
   await transact(async (tx) => {
-    const { project } = await enterProject(tx, viewer, { key: projectKey }, "plan work");
+    const { project } = await enterProject({
+      reader: tx,
+      viewer,
+      where: { key: projectKey },
+      action: "plan work",
+    });
     const projectId = project.id;
     const owner = { ownerKind: "project", ownerId: projectId } as const;
     const owned = (of: typeof sprint | typeof release) =>
@@ -118,7 +123,7 @@ export async function editBox(
         })
         .returning({ id: sprint.id });
       if (stored.length === 0) throw notFound("sprint");
-      await openBox(tx, "sprint", request.sprint.id, projectId);
+      await openTimebox(tx, "sprint", request.sprint.id, projectId);
     } else if (request.kind === "release") {
       const { released, ...values } = request.release;
       const [before] = await tx.select().from(release).where(eq(release.id, values.id));
@@ -133,7 +138,7 @@ export async function editBox(
         })
         .returning({ id: release.id });
       if (stored.length === 0) throw notFound("release");
-      await openBox(tx, "release", values.id, projectId);
+      await openTimebox(tx, "release", values.id, projectId);
     } else {
       const [table, column, what] =
         request.kind === "remove sprint"
@@ -166,6 +171,11 @@ export async function editBox(
 }
 
 /** Lets a sprint or a release take items of a project. */
-async function openBox(tx: Transaction, box: Box, boxId: string, projectId: string): Promise<void> {
-  await tx.insert(boxProject).values({ box, boxId, projectId }).onConflictDoNothing();
+async function openTimebox(
+  tx: Transaction,
+  box: Timebox,
+  boxId: string,
+  projectId: string,
+): Promise<void> {
+  await tx.insert(timeboxProject).values({ box, boxId, projectId }).onConflictDoNothing();
 }

@@ -6,7 +6,7 @@ import { report, reportFollower } from "@/db/schema";
  * How many people told of items: each report counts, and each who said that it happens to them too.
  * Items that nobody told of are left out.
  */
-export async function toldOf(
+export async function reporterCounts(
   reader: Reader,
   itemIds: readonly string[],
 ): Promise<ReadonlyMap<string, number>> {
