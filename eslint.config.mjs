@@ -144,6 +144,8 @@ const config = [
       ".next-test/**",
       ".built/**",
       ".built-test/**",
+      ".next-bench/**",
+      ".built-bench/**",
       ".mutated/**",
       ".data/**",
       "node_modules/**",

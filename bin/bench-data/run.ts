@@ -1,9 +1,7 @@
-import { randomUUID } from "node:crypto";
 import { writeFileSync } from "node:fs";
 import os from "node:os";
 import { and, eq, sql } from "drizzle-orm";
 import { flowReport } from "@/core/flow/report";
-import { quantile, ascending } from "@/core/flow/quantile";
 import { closeDatabase, database, databaseUrl, pool } from "@/db/connection";
 import { migrateDatabase } from "@/db/migrate";
 import { item, project as projectTable } from "@/db/schema";
@@ -16,42 +14,22 @@ import { promises, PROMISES } from "./service-targets";
 import { readBoard } from "@/server/board/read";
 import { readFlowFacts } from "@/server/flow/facts";
 import { commandItem } from "@/server/item/command";
+import { v7 as newId } from "uuid";
+import { writeMove } from "./bare-move";
+import { BOARD_ROWS } from "./bare-routes";
+import { overHttp } from "./over-http";
+import { lineOf, median, p95, timed, type Row } from "./row";
 import { check, conditions, replay } from "./rules";
 import { ITEMS_PER_PROJECT, makeOrganisation, ON_BOARD, PROJECTS } from "./organisation";
 
 const LEAD = { personId: "p0", name: "Person 0", administrator: true };
 const DAY_MS = 86_400_000;
 
-interface Row {
-  what: string;
-  measured: number;
-  yardstick: number;
-  against: string;
-  reach: number;
-}
-
-async function timed(times: number, work: (i: number) => Promise<unknown>): Promise<number[]> {
-  const taken: number[] = [];
-  for (let i = 0; i < times; i++) {
-    const start = performance.now();
-    await work(i);
-    taken.push(performance.now() - start);
-  }
-  return taken;
-}
-
-const p95 = (times: number[]) => quantile(ascending(times), 0.95)!;
-const median = (times: number[]) => quantile(ascending(times), 0.5)!;
-
 async function openBoard(): Promise<Row> {
   const states = (
     await database().execute(sql`select state_id from column_state where board_id = 'b1-board'`)
   ).rows.map((r) => String(r.state_id));
-  const plain = () =>
-    pool().query(
-      "select * from item where state_id = any($1) and withdrawn_at is null and (state_kind <> 'finished' or entered_state_at >= now() - interval '14 days') order by rank",
-      [states],
-    );
+  const plain = () => pool().query(BOARD_ROWS, [states]);
   await timed(10, () => readBoard(LEAD, "BIG1"));
   await timed(10, plain);
   const measured = p95(await timed(60, () => readBoard(LEAD, "BIG1")));
@@ -76,38 +54,13 @@ async function moveItem(): Promise<Row> {
   ).map((r) => r.id);
   const move = (id: string) =>
     commandItem(LEAD, {
-      commandId: randomUUID(),
+      commandId: newId(),
       itemId: id,
       command: { kind: "move", from: "b1-2", to: "b1-3", answers: {} },
     });
   const bare = async (id: string) => {
     const client = await pool().connect();
-    await client.query("begin");
-    await client.query(
-      "insert into command_record (id, actor_id, at, item_id) values ($1, 'p0', now(), $2)",
-      [randomUUID(), id],
-    );
-    await client.query(
-      "update item set state_id = 'b1-2', state_kind = 'working', entered_state_at = now(), updated_at = now(), version = version + 1 where id = $1",
-      [id],
-    );
-    await client.query(
-      "insert into item_event (item_id, seq, at, actor_id, cause, command_id, kind, old, new) select id, version, now(), 'p0', 'person', $2, 'moved', '{}', '{}' from item where id = $1",
-      [id, randomUUID()],
-    );
-    await client.query(
-      "update stay set left_at = greatest(now(), entered_at) where item_id = $1 and left_at is null",
-      [id],
-    );
-    await client.query(
-      "insert into stay (item_id, project_id, entered_seq, state_id, kind, entered_at) select id, project_id, version + 100, 'b1-2', 'working', now() from item where id = $1",
-      [id],
-    );
-    await client.query(
-      "insert into domain_event (project_id, at, kind, version, data, item_id) select project_id, now(), 'item changed', 1, jsonb_build_object('itemId', id, 'fromVersion', version - 1, 'version', version, 'kinds', '[\"moved\"]'::jsonb, 'counts', true, 'depth', 0), id from item where id = $1",
-      [id],
-    );
-    await client.query("commit");
+    await writeMove(client, id, "b1-2");
     client.release();
   };
   for (const id of ids.slice(0, 30)) await move(id);
@@ -236,11 +189,14 @@ async function main(): Promise<void> {
   console.log("Making the organisation");
   await makeOrganisation();
   const similarMs = await similarTimes();
-  const rows = [await openBoard(), await moveItem(), ...(await allMeasures()), ...rules()];
-  const lines = rows.map(
-    (r) =>
-      `| ${r.what} | ${r.measured.toFixed(1)} ms | ${r.against} | ${r.yardstick.toFixed(1)} ms | **${(r.measured / r.yardstick).toFixed(1)} ×** | ≤ ${r.reach} × | ${r.measured / r.yardstick <= r.reach ? "reached" : "not reached"} |`,
-  );
+  const rows = [
+    ...(await overHttp()),
+    await openBoard(),
+    await moveItem(),
+    ...(await allMeasures()),
+    ...rules(),
+  ];
+  const lines = rows.map(lineOf);
   const text = `# Benchmarks
 
 Made by \`bin/bench\` on a made-up organisation of ${PROJECTS} projects, ${(PROJECTS * ITEMS_PER_PROJECT).toLocaleString("en")} items, ${((PROJECTS * ITEMS_PER_PROJECT * 15) / 1e6).toFixed(1)} million history rows and 400 people.

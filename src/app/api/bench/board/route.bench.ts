@@ -1,0 +1,1 @@
+export { sendRows as GET } from "../../../../../bin/bench-data/bare-routes";

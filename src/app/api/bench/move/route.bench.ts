@@ -1,0 +1,1 @@
+export { moveBarely as POST } from "../../../../../bin/bench-data/bare-routes";
