@@ -34,6 +34,8 @@ export const STEP = 108;
 const MARGIN = 62;
 const LINE = 20;
 const RAIL_GAP = 112;
+/** Room for a station's name and what stands under it, before the first line. */
+const WORDS = 74;
 
 /**
  * A workflow as a map on two rails: working states above, waiting ones below, unstarted and
@@ -69,7 +71,7 @@ export function mapOf(workflow: Workflow): WorkflowMap {
     taken[course][line].push(span);
     tracks.push({ ...base, course, line });
   }
-  const high = 74 + taken.over.length * LINE;
+  const high = WORDS + 24 + taken.over.length * LINE;
   const low = high + RAIL_GAP;
   const yOf = (s: State) =>
     s.kind === "working" ? high : s.kind === "waiting" ? low : (high + low) / 2;
@@ -79,13 +81,13 @@ export function mapOf(workflow: Workflow): WorkflowMap {
     fromAnywhere: workflow.transitions.filter((t) => t.from === null),
     rails: { high, low },
     width: MARGIN * 2 + Math.max(0, states.length - 1) * STEP,
-    height: low + 62 + taken.under.length * LINE,
+    height: low + WORDS + 10 + taken.under.length * LINE,
   };
 }
 
 /** The y of a line over or beneath the stations. */
 export function lineY(map: WorkflowMap, track: Track): number {
   return track.course === "over"
-    ? map.rails.high - 50 - track.line * LINE
-    : map.rails.low + 54 + track.line * LINE;
+    ? map.rails.high - WORDS - track.line * LINE
+    : map.rails.low + WORDS + track.line * LINE;
 }

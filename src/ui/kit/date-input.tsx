@@ -63,7 +63,7 @@ export function DateInput({
         ref={(input) => input?.setCustomValidity(wrong)}
         aria-invalid={wrong !== "" || rest["aria-invalid"] || undefined}
         title={wrong || undefined}
-        placeholder="day"
+        placeholder={plain ? "No day" : "day"}
         autoComplete="off"
         maxLength={30}
         disabled={disabled}

@@ -27,6 +27,7 @@ import { Initials } from "@/ui/kit/initials";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
 import { ago } from "@/ui/kit/time";
+import { usePages } from "@/ui/kit/use-pages";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 import type { BoardView } from "@/core/board/board-view";
 
@@ -38,6 +39,7 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
   const [creating, setCreating] = useState(false);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
   const backlog = view.cards.filter((c) => inBay(view, c));
+  const { shown, end } = usePages(backlog);
   const first = view.columns[0];
   const ready = view.cards.filter((c) => first?.stateIds.includes(c.stateId)).length;
   const nameOf = new Map(view.people.map((p) => [p.id, p.name]));
@@ -146,7 +148,7 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
             onDragEnd={endDrag}
           >
             <ol aria-label="Backlog in order">
-              {backlog.map((card, i) => (
+              {shown.map((card, i) => (
                 <Row
                   key={card.id}
                   card={card}
@@ -212,6 +214,7 @@ export function BacklogScreen({ initial }: { initial: BoardView }) {
               ))}
             </ol>
           </DndContext>
+          {end}
         </div>
         <TimeboxPanel view={view} now={now} />
       </div>

@@ -95,7 +95,7 @@ export function ProcessDesigner({
       ) : (
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_270px]">
           <div className="flex min-h-0 flex-col">
-            <div className="h-[46%] min-h-[240px] shrink-0 border-b border-line">
+            <div className="h-[50%] min-h-[260px] shrink-0 border-b border-line">
               <WorkflowMap designer={designer} counts={view.counts} mayEdit={mayEdit} />
             </div>
             <ProcessParts designer={designer} view={view} workflowId={workflowId} />

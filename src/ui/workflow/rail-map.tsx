@@ -1,8 +1,9 @@
-import { counted } from "@/core/formats/counted";
 import { isReturn, leadsFrom, statesInOrder, type Workflow } from "@/core/workflow/workflow";
 
-const STEP = 112;
-const MARGIN = 108;
+/** Drawn about as wide as it is shown, so that its words keep their size. */
+const WIDTH = 700;
+const MARGIN = 20;
+const WIDEST_STEP = 112;
 const HIGH = 62;
 const LOW = 128;
 const ENDS = 96;
@@ -11,20 +12,15 @@ const ENDS = 96;
  * A workflow on two rails: working above, waiting below, the main path as its zigzag, returns
  * beneath.
  */
-export function RailMap({
-  workflow,
-  counts,
-}: {
-  workflow: Workflow;
-  counts: Record<string, number> | null;
-}) {
+export function RailMap({ workflow }: { workflow: Workflow }) {
   const states = statesInOrder(workflow);
-  const width = MARGIN + states.length * STEP;
+  const step = Math.min(WIDEST_STEP, (WIDTH - MARGIN) / states.length);
+  const width = WIDTH;
   const at = new Map(
     states.map((s, i) => [
       s.id,
       {
-        x: MARGIN + STEP / 2 + i * STEP,
+        x: MARGIN + step / 2 + i * step,
         y: s.kind === "working" ? HIGH : s.kind === "waiting" ? LOW : ENDS,
       },
     ]),
@@ -45,28 +41,28 @@ export function RailMap({
   );
   const fromAny = workflow.transitions.filter((t) => t.from === null);
   // Returns begin and end beneath the station, and beneath its name where that stands below.
-  const below = (p: { y: number }) => (p.y === LOW ? p.y + 43 : p.y + 10);
-  const bottom = 186 + returns.length * 15;
+  const below = (p: { y: number }) => (p.y === LOW ? p.y + 32 : p.y + 10);
+  const bottom = 172 + returns.length * 16;
   return (
     <svg
       viewBox={`0 0 ${width} ${bottom}`}
       className="w-full"
-      style={{ maxHeight: 260 }}
+      style={{ maxWidth: width }}
       role="img"
       aria-label={`Map of the workflow ${workflow.name}: ${states.map((s) => s.name).join(", ")}`}
     >
       <line x1="0" x2={width} y1={HIGH} y2={HIGH} stroke="var(--line)" />
       <line x1="0" x2={width} y1={LOW} y2={LOW} stroke="var(--line)" />
-      <text x="0" y={HIGH - 6} fontSize="10" fill="var(--ink-soft)">
+      <text x="0" y={HIGH - 6} fontSize="11" fill="var(--ink-soft)">
         somebody works on it
       </text>
-      <text x="0" y={LOW - 6} fontSize="10" fill="var(--ink-soft)">
+      <text x="0" y={LOW + 15} fontSize="11" fill="var(--ink-soft)">
         it waits
       </text>
       {returns.map((t, i) => {
         const a = at.get(t.from)!;
         const b = at.get(t.to)!;
-        const y = 184 + i * 15;
+        const y = 176 + i * 16;
         return (
           <g key={t.id}>
             <path
@@ -81,17 +77,17 @@ export function RailMap({
               stroke="var(--rest)"
             />
             <rect
-              x={(a.x + b.x) / 2 - t.verb.length * 3 - 4}
+              x={(a.x + b.x) / 2 - t.verb.length * 3.2 - 4}
               y={y - 7}
-              width={t.verb.length * 6 + 8}
+              width={t.verb.length * 6.4 + 8}
               height="13"
-              fill="var(--paper)"
+              fill="var(--sheet)"
             />
             <text
               x={(a.x + b.x) / 2}
               y={y + 3}
               textAnchor="middle"
-              fontSize="10.5"
+              fontSize="11"
               fill="var(--ink-soft)"
             >
               {t.verb}
@@ -147,7 +143,7 @@ export function RailMap({
             {s.kind === "finished" && <circle cx={x} cy={y} r="8" fill="var(--done)" />}
             <text
               x={x}
-              y={above ? y - 30 : y + 26}
+              y={above ? y - 16 : y + 24}
               textAnchor="middle"
               fontSize="12"
               fontWeight="650"
@@ -155,22 +151,11 @@ export function RailMap({
             >
               {s.name}
             </text>
-            {counts && (
-              <text
-                x={x}
-                y={above ? y - 17 : y + 39}
-                textAnchor="middle"
-                fontSize="10.5"
-                fill="var(--ink-soft)"
-              >
-                {counted(counts[s.id] ?? 0, "item")}
-              </text>
-            )}
           </g>
         );
       })}
       {fromAny.length > 0 && (
-        <text x={width - 4} y="14" textAnchor="end" fontSize="10.5" fill="var(--ink-soft)">
+        <text x={width - 4} y="14" textAnchor="end" fontSize="11" fill="var(--ink-soft)">
           from anywhere:{" "}
           {fromAny.map((t) => `${t.verb} → ${states.find((s) => s.id === t.to)?.name}`).join(", ")}
         </text>

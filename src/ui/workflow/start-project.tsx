@@ -38,6 +38,7 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
   const [trouble, setTrouble] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const key = ownKey ?? keyOf(name);
+  const chosen = PREVIEWS.find((p) => p.template.name === template)!;
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     setBusy(true);
@@ -124,25 +125,25 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
           <legend className="mb-2 text-[12.5px] font-semibold">
             How work moves, to begin with
           </legend>
-          {PREVIEWS.map(({ template: t, workflow }) => (
-            <label
-              key={t.name}
-              className={`sheet block cursor-pointer p-4 ${template === t.name ? "outline-2 outline-(--accent)" : ""}`}
-            >
-              <span className="flex items-center gap-2">
-                <Choice
-                  name="template"
-                  checked={template === t.name}
-                  onChange={() => setTemplate(t.name)}
-                />
-                <b className="font-semibold">{t.name}</b>
-                <span className="text-ink-soft">{t.suits}</span>
-              </span>
-              <span className="mt-2 block">
-                <RailMap workflow={workflow} counts={null} />
-              </span>
-            </label>
-          ))}
+          <div className="grid grid-cols-2 gap-2">
+            {PREVIEWS.map(({ template: t }) => (
+              <Choice
+                key={t.name}
+                name="template"
+                className={`sheet !items-start px-3 py-2 ${template === t.name ? "outline-2 outline-(--accent)" : ""}`}
+                checked={template === t.name}
+                onChange={() => setTemplate(t.name)}
+              >
+                <span>
+                  <b className="block font-semibold">{t.name}</b>
+                  <span className="text-[13px] text-ink-soft">{t.suits}</span>
+                </span>
+              </Choice>
+            ))}
+          </div>
+          <div className="sheet p-3" aria-live="polite">
+            <RailMap workflow={chosen.workflow} />
+          </div>
         </fieldset>
       </form>
     </main>

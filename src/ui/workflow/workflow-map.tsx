@@ -12,6 +12,7 @@ import {
   ReactFlow,
   ReactFlowProvider,
   useReactFlow,
+  useStore,
   useViewport,
   type Connection,
   type Edge,
@@ -255,6 +256,7 @@ const nameOf = (workflow: Workflow, id: string) =>
   workflow.states.find((s) => s.id === id)?.name ?? "?";
 
 function Rails({ layout }: { layout: MapLayout }) {
+  const size = useWordSize();
   const { high, low } = layout.rails;
   return (
     <RailLines>
@@ -264,7 +266,7 @@ function Rails({ layout }: { layout: MapLayout }) {
       <text
         x={-20}
         y={high - 8}
-        fontSize="11"
+        fontSize={size(11)}
         fill="var(--ink-soft)"
         fontFamily="var(--display)"
         fontWeight="600"
@@ -273,8 +275,8 @@ function Rails({ layout }: { layout: MapLayout }) {
       </text>
       <text
         x={-20}
-        y={low - 8}
-        fontSize="11"
+        y={low + size(14)}
+        fontSize={size(11)}
         fill="var(--ink-soft)"
         fontFamily="var(--display)"
         fontWeight="600"
@@ -334,10 +336,17 @@ function Zoom({ layout }: { layout: MapLayout }) {
   );
 }
 
+/** The size of words in the map's own measure, so that they can be read at whatever zoom. */
+function useWordSize(): (pixels: number) => number {
+  const zoom = useStore((map) => map.transform[2]);
+  return (pixels) => pixels / Math.min(1, zoom);
+}
+
 function StationView({ data }: NodeProps<StationNode>) {
   const { station, count, chosen, troubled, mayEdit, onAddAfter } = data;
   const { state } = station;
   const above = state.kind === "working";
+  const size = useWordSize();
   const facts = [
     state.limit ? `limit ${state.limit.max}` : null,
     count ? `${count} here` : null,
@@ -349,10 +358,11 @@ function StationView({ data }: NodeProps<StationNode>) {
     <div className="group relative size-5" data-state={state.name}>
       <StationMark kind={state.kind} chosen={chosen} />
       <div
-        className={`absolute left-1/2 w-[122px] -translate-x-1/2 text-center leading-tight ${above ? "bottom-7" : "top-6"}`}
+        className={`absolute left-1/2 flex -translate-x-1/2 flex-col items-center leading-tight ${above ? "bottom-7" : "top-6"}`}
       >
         <span
-          className={`text-[13px] font-semibold ${chosen ? "underline decoration-2 underline-offset-2" : ""}`}
+          style={{ fontSize: size(13) }}
+          className={`whitespace-nowrap font-semibold ${chosen ? "underline decoration-2 underline-offset-2" : ""}`}
         >
           {troubled && (
             <span
@@ -362,7 +372,11 @@ function StationView({ data }: NodeProps<StationNode>) {
           )}
           {state.name}
         </span>
-        {facts && <span className="block text-[11px] text-ink-soft">{facts}</span>}
+        {facts && (
+          <span className="block whitespace-nowrap text-ink-soft" style={{ fontSize: size(11) }}>
+            {facts}
+          </span>
+        )}
       </div>
       <Handle
         type="target"
@@ -434,8 +448,8 @@ function TrackView({ id, data }: EdgeProps<TrackEdge>) {
   const under = track.course === "under";
   const leave = (s: Station) =>
     under
-      ? s.y + (s.state.kind === "working" ? 12 : 46)
-      : s.y - (s.state.kind === "working" ? 46 : 14);
+      ? s.y + (s.state.kind === "working" ? 12 : 64)
+      : s.y - (s.state.kind === "working" ? 64 : 14);
   const shift = 5 + track.line * 4;
   const [ax, bx] = under ? [a.x - shift, b.x + shift] : [a.x + shift, b.x - shift];
   const tip = under ? leave(b) + 2 : leave(b) - 2;
@@ -474,12 +488,16 @@ function Label({
   chosen: boolean;
   title?: string;
 }) {
+  const size = useWordSize();
   return (
     <EdgeLabelRenderer>
       <span
         title={title}
-        className={`pointer-events-none absolute rounded-[3px] bg-paper px-1 text-[11px] leading-[14px] ${chosen ? "font-bold text-ink" : "text-ink-soft"}`}
-        style={{ transform: `translate(-50%, -50%) translate(${x}px, ${y}px)` }}
+        className={`pointer-events-none absolute rounded-[3px] bg-paper px-1 leading-[1.25] ${chosen ? "font-bold text-ink" : "text-ink-soft"}`}
+        style={{
+          fontSize: size(11),
+          transform: `translate(-50%, -50%) translate(${x}px, ${y}px)`,
+        }}
       >
         {text}
       </span>
