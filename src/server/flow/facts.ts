@@ -200,19 +200,20 @@ async function readDiagram({
         and (${stay.leftAt} is null or ${stay.leftAt} >= ${from})
     )
     select state_id, enters, leaves, count(*)::int as items, sum(greatest(seconds, 0)) as seconds
-    from spell group by 1, 2, 3`);
+    from spell group by grouping sets ((state_id, enters), (state_id, leaves))`);
   const spells = rows as unknown as Spells[];
   return {
     steps: stepsOf(spells, days),
-    inProgressMs: spells.reduce((sum, { seconds }) => sum + (seconds ?? 0), 0) * 1000,
+    inProgressMs:
+      spells.reduce((sum, s) => sum + (s.enters === null ? 0 : (s.seconds ?? 0)), 0) * 1000,
   };
 }
 
-/** Stays in one state that began on one day of the diagram and ended on another. */
+/** Stays in one state that began on one day of the diagram, or ended on one: each stay is in two. */
 interface Spells {
   state_id: string;
-  enters: number;
-  leaves: number;
+  enters: number | null;
+  leaves: number | null;
   items: number;
   /** In progress, within the period. */
   seconds: number | null;
@@ -228,11 +229,10 @@ function stepsOf(spells: readonly Spells[], days: number): StateStep[] {
     else steps.set(key, { stateId, day, change });
   };
   for (const { state_id: stateId, enters, leaves, items } of spells) {
-    if (leaves <= enters) continue;
-    add(stateId, enters, items);
-    if (leaves < days) add(stateId, leaves, -items);
+    if (enters !== null) add(stateId, enters, items);
+    else if (leaves !== null && leaves < days) add(stateId, leaves, -items);
   }
-  return [...steps.values()];
+  return [...steps.values()].filter((step) => step.change !== 0);
 }
 
 /** Who was in a state just before an instant: the items behind a point of the diagram. */
