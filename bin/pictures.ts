@@ -27,8 +27,11 @@ const click = (selector: string) => async (page: Page) => {
 /** Opens a list of options, or a menu, and takes one. */
 const choose = (selector: string, option: string) => async (page: Page) => {
   await click(selector)(page);
-  const found = `::-p-xpath(//*[@role="option" or @role="menuitem"][starts-with(normalize-space(.), "${option}")])`;
-  await click(found)(page);
+  const taken = await page.waitForSelector(
+    `::-p-xpath(//*[@role="option" or @role="menuitem"][starts-with(normalize-space(.), "${option}")])`,
+  );
+  await taken!.focus();
+  await taken!.press("Enter");
   await page.waitForFunction(() => !document.querySelector("[role=listbox],[role=menu]"));
 };
 
@@ -54,7 +57,7 @@ const PICTURES: Record<string, Picture> = {
   },
   "triage-desk": {
     path: "/p/TIX/intake",
-    as: "tomas",
+    as: "tomas.kerr",
     before: async (page) => {
       await page.waitForSelector("article h2");
       await page.keyboard.press("ArrowDown");
@@ -65,7 +68,7 @@ const PICTURES: Record<string, Picture> = {
   },
   accept: {
     path: "/p/TIX/intake",
-    as: "tomas",
+    as: "tomas.kerr",
     before: async (page) => {
       await page.waitForSelector("article h2");
       await page.keyboard.press("a");
@@ -97,7 +100,7 @@ const PICTURES: Record<string, Picture> = {
       for (const rule of ["a comment is left", "a condition holds"])
         await choose('button[aria-label="Demand that…"]', rule)(page);
       await click("::-p-xpath(//button[.='Add a comparison'])")(page);
-      await choose(".condition-rule button[title='Fact']", "days in its state")(page);
+      await choose(".condition-rule button[title='Fact']", "days in state")(page);
       await page.waitForFunction(() =>
         document.querySelector("h1 ~ p")?.textContent?.includes("draft stored"),
       );
@@ -113,6 +116,7 @@ const PICTURES: Record<string, Picture> = {
     before: click("[data-field='Cost of delay'] button[aria-expanded]"),
   },
   "board-people": { path: "/p/TIX/flow?board=tix-people" },
+  parts: { path: "/parts", as: "greta.falk" },
   start: { path: "/start" },
   "sign-in": { path: "/sign-in", as: "" },
 };
@@ -147,7 +151,7 @@ async function main(): Promise<void> {
             headers: { "Content-Type": "application/json" },
             body: JSON.stringify({ email, password }),
           }).then((r) => r.text()),
-        picture.as === "tomas" ? "tomas.kerr@saltmarsh.example" : "ines.dahl@saltmarsh.example",
+        `${picture.as ?? "ines.dahl"}@saltmarsh.example`,
         DEMO_PASSWORD,
       );
     await page.goto(base + picture.path);

@@ -121,6 +121,17 @@ test("several are ticked in a list, and named on its button in their order", asy
   await greta.page.waitForSelector(`${LIGHT} button[aria-label="States: Ready, Building, Live"]`);
 });
 
+test("of what nobody has answered no mark looks chosen", async () => {
+  const colours = await greta.page.$$eval(`${LIGHT} input[name="unsaid on light"]`, (marks) =>
+    marks.map((mark) => getComputedStyle(mark).backgroundColor),
+  );
+  const empty = await greta.page.$eval(
+    `${LIGHT} input[type=checkbox]:not(:checked)`,
+    (mark) => getComputedStyle(mark).backgroundColor,
+  );
+  expect(colours).toEqual([empty, empty]);
+});
+
 test("a list is put in order and made shorter, row by row", async () => {
   const rows = () =>
     greta.page.$$eval(`${LIGHT} [aria-label="Berths"] li`, (all) => all.map((li) => li.innerText));

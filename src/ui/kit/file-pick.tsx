@@ -62,7 +62,7 @@ export function FilePick({
         <Upload size={14} /> {words}
       </span>
       <span className="min-w-0 truncate font-normal text-ink-soft" title={names.join("\n")}>
-        {names.length === 0 && "or drop it here"}
+        {names.length === 0 && `or drop ${multiple ? "them" : "it"} here`}
         {names.length === 1 && names[0]}
         {names.length > 1 && `${counted(names.length, "file")}: ${names.join(", ")}`}
       </span>

@@ -2,7 +2,7 @@
 import { FormProblem } from "@/ui/kit/note";
 import { Button, TextButton } from "@/ui/kit/button";
 import { Field, TextInput } from "@/ui/kit/field";
-import { useRouter } from "next/navigation";
+import { comeIn } from "./come-in";
 import { useState, type FormEvent } from "react";
 import { Initials } from "@/ui/kit/initials";
 import { Mark } from "@/ui/kit/mark";
@@ -30,7 +30,6 @@ export function SignIn({
   /** Where they wanted to go. */
   to: string;
 }) {
-  const router = useRouter();
   const [mail, setMail] = useState("");
   const [password, setPassword] = useState("");
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -42,7 +41,7 @@ export function SignIn({
     setTrouble(null);
     try {
       await ask(sessionContract.signIn, { body: { email, password: secret } });
-      router.replace(to);
+      comeIn(to);
     } catch (error) {
       const { status, sentence, help } = problemOf(error);
       setTrouble(
@@ -62,7 +61,7 @@ export function SignIn({
         { body: { name: name.trim(), email: mail, password } },
         { retry: false },
       );
-      router.replace(to);
+      comeIn(to);
     } catch (error) {
       const { status, sentence, help, errors } = problemOf(error);
       setTrouble(

@@ -2,7 +2,7 @@
 import { FormProblem } from "@/ui/kit/note";
 import { Button } from "@/ui/kit/button";
 import { Field, TextInput } from "@/ui/kit/field";
-import { useRouter } from "next/navigation";
+import { comeIn } from "./come-in";
 import { useState, type FormEvent } from "react";
 import { ask, problemOf } from "@/ui/kit/request";
 import { PasswordField } from "./password-field";
@@ -19,7 +19,6 @@ export function WelcomeForm({
   name: string;
   email: string;
 }) {
-  const router = useRouter();
   const [password, setPassword] = useState("");
   const [busy, setBusy] = useState(false);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -34,7 +33,7 @@ export function WelcomeForm({
         { retry: false },
       );
       await ask(sessionContract.signIn, { body: { email, password } }, { retry: false });
-      router.replace("/");
+      comeIn("/");
     } catch (error) {
       const { sentence, help } = problemOf(error);
       setTrouble(`${sentence} ${help}`);

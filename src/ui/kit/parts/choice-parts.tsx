@@ -85,6 +85,11 @@ export function ChoiceParts({ paper }: OnPaper) {
             by {each}
           </Choice>
         ))}
+        {["yes", "no"].map((each) => (
+          <Choice key={each} name={`unsaid on ${paper}`}>
+            {each}
+          </Choice>
+        ))}
         <AddMenu
           label="Add a state"
           options={STATES.map((each) => ({ value: each, label: each }))}
