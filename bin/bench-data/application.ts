@@ -13,15 +13,13 @@ const PASSWORD = "tide-goes-out";
 /** The first person of the organisation gets a password. */
 export async function givePassword(): Promise<void> {
   const password = await hashPassword(PASSWORD);
-  await database()
-    .insert(table.account)
-    .values({
-      id: "password-p0",
-      accountId: "p0",
-      providerId: "credential",
-      userId: "p0",
-      password,
-    });
+  await database().insert(table.account).values({
+    id: "password-p0",
+    accountId: "p0",
+    providerId: "credential",
+    userId: "p0",
+    password,
+  });
 }
 
 const freePort = () =>
