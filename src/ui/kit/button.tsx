@@ -18,7 +18,7 @@ const LOOKS: Record<ButtonLook, string> = {
   danger: "button-quiet button-danger",
 };
 
-export const buttonClass = ({ look = "plain", small }: Shape, more = ""): string =>
+const buttonClass = ({ look = "plain", small }: Shape, more = ""): string =>
   ["button", LOOKS[look], small ? "button-small" : "", more].filter(Boolean).join(" ");
 
 /** A button; it sends no form unless it says type="submit". */

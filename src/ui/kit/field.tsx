@@ -1,7 +1,7 @@
 import { useId, type ComponentProps, type ReactNode } from "react";
 
 /** How the label of a field is written, wherever it stands. */
-export const LABEL = "flex flex-col gap-1 text-[12.5px] font-semibold";
+const LABEL = "flex flex-col gap-1 text-[12.5px] font-semibold";
 
 /** A label over its control, with what helps to fill it in and what is wrong with it. */
 export function Field({

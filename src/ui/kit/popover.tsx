@@ -51,6 +51,3 @@ export function Popover({
     </Radix.Root>
   );
 }
-
-/** Closes the popover that it stands in. */
-export const PopoverClose = Radix.Close;

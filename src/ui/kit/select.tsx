@@ -9,7 +9,7 @@ export interface Option<V extends string = string> {
   disabled?: boolean;
 }
 
-export interface OptionGroup<V extends string = string> {
+interface OptionGroup<V extends string = string> {
   group: string;
   options: readonly Option<V>[];
 }
