@@ -1,5 +1,5 @@
 "use client";
-import { Button } from "@/ui/kit/button";
+import { FormFooter } from "@/ui/kit/form-footer";
 import { Choice } from "@/ui/kit/check";
 import { Field, TextInput } from "@/ui/kit/field";
 import { useState } from "react";
@@ -99,19 +99,12 @@ export function TargetEditor({
         vocabulary={vocabulary}
         onChange={(condition) => set({ condition })}
       />
-      <div className="flex gap-2">
-        <Button type="submit" look="accent" small disabled={!draft.name.trim()}>
-          {isNew ? "Promise it" : "Store the promise"}
-        </Button>
-        <Button look="quiet" small onClick={onCancel}>
-          Leave it
-        </Button>
-        {!isNew && (
-          <Button look="danger" small className="ml-auto" onClick={onRemove}>
-            Take it out
-          </Button>
-        )}
-      </div>
+      <FormFooter
+        send={isNew ? "Promise it" : "Store the promise"}
+        disabled={!draft.name.trim()}
+        onLeave={onCancel}
+        onRemove={isNew ? undefined : onRemove}
+      />
     </form>
   );
 }

@@ -2,29 +2,28 @@ import type { ReactNode } from "react";
 import { Button } from "./button";
 import { FormProblem } from "./note";
 
-/** The end of a form: what is wrong, what sends it, and the way out. */
+/** The end of a form: what is wrong, what sends it, the way out, and what ends the thing itself. */
 export function FormFooter({
   send,
   busy = false,
   disabled = false,
   problem,
-  leave = "Leave it",
   onSend,
   onLeave,
+  onRemove,
   className = "",
-  children,
 }: {
   /** The verb on the button. */
   send: string;
   busy?: boolean;
   disabled?: boolean;
   problem?: ReactNode;
-  leave?: string;
   /** Without it the button sends the form around it. */
   onSend?: () => void;
   onLeave?: () => void;
+  /** Takes out what the form is about. */
+  onRemove?: () => void;
   className?: string;
-  children?: ReactNode;
 }) {
   return (
     <div className={`flex flex-col gap-2 ${className}`}>
@@ -42,10 +41,14 @@ export function FormFooter({
         </Button>
         {onLeave && (
           <Button look="quiet" small onClick={onLeave}>
-            {leave}
+            Leave it
           </Button>
         )}
-        {children}
+        {onRemove && (
+          <Button look="danger" small className="ml-auto" onClick={onRemove}>
+            Take it out
+          </Button>
+        )}
       </div>
     </div>
   );

@@ -1,4 +1,5 @@
 "use client";
+import { FormFooter } from "@/ui/kit/form-footer";
 import { DateInput } from "@/ui/kit/date-input";
 import { Check } from "@/ui/kit/check";
 import { Field, TextInput, TextArea } from "@/ui/kit/field";
@@ -254,19 +255,11 @@ function TimeboxForm({
       }}
     >
       {children}
-      <div className="flex gap-2">
-        <Button type="submit" look="accent" small>
-          {isNew ? "Add it" : "Store it"}
-        </Button>
-        <Button look="quiet" small onClick={onCancel}>
-          Leave it
-        </Button>
-        {!isNew && (
-          <Button look="danger" small className="ml-auto" onClick={onRemove}>
-            Take it out
-          </Button>
-        )}
-      </div>
+      <FormFooter
+        send={isNew ? "Add it" : "Store it"}
+        onLeave={onCancel}
+        onRemove={isNew ? undefined : onRemove}
+      />
     </form>
   );
 }

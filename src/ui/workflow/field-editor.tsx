@@ -1,6 +1,6 @@
 "use client";
+import { FormFooter } from "@/ui/kit/form-footer";
 import { Select } from "@/ui/kit/select";
-import { Button } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
 import { Field, TextInput, TextArea } from "@/ui/kit/field";
 import { useState } from "react";
@@ -251,19 +251,13 @@ export function FieldEditor({
           )}
         </fieldset>
       </div>
-      <div className="col-span-full flex gap-2">
-        <Button type="submit" look="accent" small disabled={!ready}>
-          {isNew ? "Add the field" : "Store the field"}
-        </Button>
-        <Button look="quiet" small onClick={onCancel}>
-          Leave it
-        </Button>
-        {!isNew && (
-          <Button look="danger" small className="ml-auto" onClick={onRemove}>
-            Take it out
-          </Button>
-        )}
-      </div>
+      <FormFooter
+        className="col-span-full"
+        send={isNew ? "Add the field" : "Store the field"}
+        disabled={!ready}
+        onLeave={onCancel}
+        onRemove={isNew ? undefined : onRemove}
+      />
     </form>
   );
 }

@@ -1,4 +1,5 @@
 "use client";
+import { FormFooter } from "@/ui/kit/form-footer";
 import { Select, namedOptions } from "@/ui/kit/select";
 import { Field, TextInput, TextArea } from "@/ui/kit/field";
 import { Button, TextButton } from "@/ui/kit/button";
@@ -287,19 +288,13 @@ function TypeEditor({
           ))}
         </div>
       )}
-      <div className="col-span-full flex gap-2">
-        <Button type="submit" look="accent" small disabled={!draft.name.trim()}>
-          {isNew ? "Add the type" : "Store the type"}
-        </Button>
-        <Button look="quiet" small onClick={onCancel}>
-          Leave it
-        </Button>
-        {!isNew && (
-          <Button look="danger" small className="ml-auto" onClick={onRemove}>
-            Take it out
-          </Button>
-        )}
-      </div>
+      <FormFooter
+        className="col-span-full"
+        send={isNew ? "Add the type" : "Store the type"}
+        disabled={!draft.name.trim()}
+        onLeave={onCancel}
+        onRemove={isNew ? undefined : onRemove}
+      />
     </form>
   );
 }
