@@ -16,7 +16,7 @@ import { readFlowFacts } from "@/server/flow/facts";
 import { commandItem } from "@/server/item/command";
 import { v7 as newId } from "uuid";
 import { writeMove } from "./bare-move";
-import { BOARD_ROWS } from "./bare-routes";
+import { readRowsBarely } from "./bare-routes";
 import { overHttp } from "./over-http";
 import { lineOf, median, p95, timed, type Row } from "./row";
 import { check, conditions, replay } from "./rules";
@@ -29,17 +29,17 @@ async function openBoard(): Promise<Row> {
   const states = (
     await database().execute(sql`select state_id from column_state where board_id = 'b1-board'`)
   ).rows.map((r) => String(r.state_id));
-  const plain = () => pool().query(BOARD_ROWS, [states]);
+  const plain = () => readRowsBarely(states);
   await timed(10, () => readBoard(LEAD, "BIG1"));
   await timed(10, plain);
   const measured = p95(await timed(60, () => readBoard(LEAD, "BIG1")));
   const yardstick = p95(await timed(60, plain));
-  const { rows } = await plain();
+  const rows = await plain();
   return {
-    what: `open a board of ${ON_BOARD.toLocaleString("en")} items in progress (${rows.length.toLocaleString("en")} rows), p95`,
+    what: `open a board of ${ON_BOARD.toLocaleString("en")} items in progress (${rows.toLocaleString("en")} rows), p95`,
     measured,
     yardstick,
-    against: "the one SQL query that reads the same rows",
+    against: "the SQL queries that read the same rows",
     reach: 3,
   };
 }

@@ -6,6 +6,7 @@ import type { Sprint, Release } from "@/core/plan/sprint";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { Card } from "./card";
 import type { ColumnsBy, Places } from "./columns-by";
+import type { FinishedRest } from "./finished";
 
 /** What stands in a sprint or release and counts there, without what it is being told. */
 export interface HiddenInTimebox {
@@ -26,6 +27,8 @@ export interface BoardView {
   boards: { id: string; name: string }[];
   columns: Column[];
   cards: Card[];
+  /** What has finished and stands on the board beside the cards. */
+  finishedRest: FinishedRest[];
   /** Items in progress that the board counts and this person may not see, by state. */
   hidden: Record<string, number>;
   /** Open items of sprints and releases that this person may not see, by the id of the sprint or release. */

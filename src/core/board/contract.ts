@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
 import type { BoardView } from "./board-view";
+import type { Card } from "./card";
 import { boardBody, columnEditBody } from "./request";
 
 export const boardContract = {
@@ -11,6 +12,13 @@ export const boardContract = {
     query: z.object({ board: z.string().max(64).optional() }),
     answer: answered<BoardView>(),
     kept: "board",
+  }),
+  /** The cards of everything finished that stands on a board of the process. */
+  finished: contract({
+    method: "GET",
+    path: "/api/projects/:key/board/finished",
+    query: z.object({ board: z.string().max(64) }),
+    answer: answered<{ cards: Card[] }>(),
   }),
   /** Changes the boards of a project, or puts an item on a free one. */
   change: contract({

@@ -1,32 +1,23 @@
 import { NO_LIMIT } from "@/core/board/limit";
 import { limitsInForce } from "./limits";
-import { and, asc, eq, gte, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
+import { and, asc, eq, isNull, sql } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { valueColumns, type ColumnsBy, type Places } from "@/core/board/columns-by";
 import type { Condition } from "@/core/condition/condition";
-import { cardOf, type Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
-import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
-import { DAY } from "@/core/calendar/instant";
-import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Reader } from "@/db/connection";
 import { board, boardColumn, boardPlace, columnState, domainEvent, item } from "@/db/schema";
 import { loadOwnFields } from "../item/own-fields";
-import { viewerAsker } from "../condition/asker";
-import { compileCondition } from "../condition/compile";
 import { hiddenInTimeboxes, loadReleases, loadSprints } from "../plan/timeboxes";
-import { snapshotOf } from "../item/rows";
 import { withVisibleParents } from "../item/visible-parent";
 import { enterProject, seesItem } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
+import { openCards, processCards, seenInScope } from "./cards";
 import { hiddenCounts } from "./column-counts";
 import type { BoardView } from "@/core/board/board-view";
-
-/** How long a finished item stays on the board. */
-export const FINISHED_DAYS_SHOWN = 14;
 
 /** A board with everything drawn on it; the project's first where none is named. */
 export async function readBoard(
@@ -63,23 +54,11 @@ export async function readBoard(
     loadOwnFields(db, project.id),
   ]);
   const { columnsBy } = head;
-  const scope = and(
-    seesItem(db, viewer),
-    head.scope === null
-      ? undefined
-      : compileCondition(head.scope, await viewerAsker(db, viewer, project, now)),
-  );
-  const found =
+  const scope = await seenInScope({ reader: db, viewer, project, board: head, now });
+  const { cards: found, finishedRest } =
     columnsBy === "state"
-      ? await stateCards({
-          reader: db,
-          projectKey: project.key,
-          columns: stored,
-          workflows,
-          scope,
-          now,
-        })
-      : await openCards(db, project, scope);
+      ? await processCards({ reader: db, project, columns: stored, workflows, scope, now })
+      : { cards: await openCards(db, project, scope), finishedRest: [] };
   const cards = await withVisibleParents(db, viewer, found);
   const [places, parents, hidden, inBoxes] = await Promise.all([
     columnsBy === "free" ? loadPlaces(db, viewer, head.id) : {},
@@ -113,6 +92,7 @@ export async function readBoard(
             cards,
           ),
     cards,
+    finishedRest,
     hidden,
     hiddenInTimeboxes: inBoxes,
     seesAll: access.may("override limit"),
@@ -133,60 +113,6 @@ export async function readBoard(
     lastEventId,
     now,
   };
-}
-
-/**
- * The cards in the columns' states, in the backlogs before them, and in between where no column
- * shows them.
- */
-async function stateCards({
-  reader,
-  projectKey,
-  columns,
-  workflows,
-  scope,
-  now,
-}: {
-  reader: Reader;
-  projectKey: string;
-  columns: readonly Column[];
-  workflows: readonly Workflow[];
-  scope: SQL | undefined;
-  now: number;
-}): Promise<Card[]> {
-  const shown = columns.flatMap((c) => c.stateIds);
-  const backlog = followedWorkflows(workflows, columns).flatMap((w) =>
-    w.states.filter((s) => s.kind === "unstarted"),
-  );
-  const others = [...backlog, ...uncoveredStates(workflows, columns)].map((s) => s.id);
-  return boardCards({
-    reader,
-    projectKey,
-    stateIds: [...new Set([...shown, ...others])],
-    finishedSince: now - FINISHED_DAYS_SHOWN * DAY,
-    scope,
-  });
-}
-
-/** Everything that is not finished. */
-async function openCards(
-  reader: Reader,
-  project: { id: string; key: string },
-  scope: SQL | undefined,
-): Promise<Card[]> {
-  const rows = await reader
-    .select()
-    .from(item)
-    .where(
-      and(
-        eq(item.projectId, project.id),
-        isNull(item.withdrawnAt),
-        sql`${item.stateKind} <> 'finished'`,
-        scope,
-      ),
-    )
-    .orderBy(asc(item.rank), asc(item.number));
-  return rows.map((row) => cardOf(snapshotOf(row), project.key));
 }
 
 async function loadPlaces(reader: Reader, viewer: Viewer, boardId: string): Promise<Places> {
@@ -291,36 +217,4 @@ export async function loadColumns(reader: Reader, boardId: string): Promise<Colu
     ...(limits.get(column.id) ?? NO_LIMIT),
     stateIds: states.filter((s) => s.columnId === column.id).map((s) => s.stateId),
   }));
-}
-
-/**
- * The cards in some states; finished ones only when they entered their state since a given instant.
- */
-export async function boardCards({
-  reader,
-  projectKey,
-  stateIds,
-  finishedSince,
-  scope,
-}: {
-  reader: Reader;
-  projectKey: string;
-  stateIds: string[];
-  finishedSince: number;
-  scope?: SQL;
-}): Promise<Card[]> {
-  if (stateIds.length === 0) return [];
-  const rows = await reader
-    .select()
-    .from(item)
-    .where(
-      and(
-        inArray(item.stateId, stateIds),
-        isNull(item.withdrawnAt),
-        scope,
-        or(sql`${item.stateKind} <> 'finished'`, gte(item.enteredStateAt, finishedSince)),
-      ),
-    )
-    .orderBy(asc(item.rank), asc(item.number));
-  return rows.map((row) => cardOf(snapshotOf(row), projectKey));
 }

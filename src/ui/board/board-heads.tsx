@@ -1,5 +1,6 @@
 import { useDraggable, useDroppable } from "@dnd-kit/core";
 import type { PointerEventHandler, ReactNode } from "react";
+import type { BoardView } from "@/core/board/board-view";
 import { stagesOf, type Column } from "@/core/board/column";
 import { shortDays } from "@/ui/kit/time";
 import { Slots } from "./slots";
@@ -168,3 +169,16 @@ export function columnWidths(columns: readonly Column[]): string {
     .map((c) => width[c.part])
     .join(" ");
 }
+
+/** How wide columns by values are: those that hold something get the room. */
+export const valueWidths = (
+  { columns, board }: BoardView,
+  counts: Readonly<Record<string, number>>,
+): string =>
+  columns
+    .map((c) =>
+      counts[c.id] > 0 || board.columnsBy === "free"
+        ? "minmax(172px, 1fr)"
+        : "minmax(104px, 0.5fr)",
+    )
+    .join(" ");

@@ -49,57 +49,15 @@ export function BoardList({ view, send }: { view: DesignView; send: DesignReques
       <ul className="mt-1">
         {[...boards, ...(made ? [made] : [])].map((board, i) => (
           <li key={board.id} className="border-t border-line py-1.5" data-board={board.name}>
-            <div className="flex items-center gap-3">
-              {board === made ? (
-                <b className="w-52 truncate">New board</b>
-              ) : (
-                <Link
-                  className="link w-52 truncate font-semibold"
-                  href={`/p/${view.project.key}/flow?board=${encodeURIComponent(board.id)}`}
-                >
-                  {board.name}
-                </Link>
-              )}
-              <span className="w-44 text-[13px]">by {COLUMNS_BY_WORDS[board.columnsBy]}</span>
-              <span className="min-w-0 flex-1 truncate text-[13px] text-ink-soft">
-                {board.scope === null
-                  ? "everything"
-                  : `where ${conditionSentence(board.scope, view.around.vocabulary)}`}
-              </span>
-              {mayEdit && board !== made && (
-                <>
-                  <Button
-                    look="quiet"
-                    small
-                    className="!px-1"
-                    aria-label={`${board.name} further up`}
-                    disabled={i === 0}
-                    onClick={() => move(i, -1)}
-                  >
-                    ↑
-                  </Button>
-                  <Button
-                    look="quiet"
-                    small
-                    className="!px-1"
-                    aria-label={`${board.name} further down`}
-                    disabled={i === boards.length - 1}
-                    onClick={() => move(i, 1)}
-                  >
-                    ↓
-                  </Button>
-                </>
-              )}
-              {mayEdit && (
-                <Button
-                  small
-                  aria-expanded={open === board.id}
-                  onClick={() => (open === board.id ? close() : setOpen(board.id))}
-                >
-                  {open === board.id ? "Close" : "Change"}
-                </Button>
-              )}
-            </div>
+            <BoardRow
+              board={board}
+              view={view}
+              isNew={board === made}
+              open={open === board.id}
+              onOpen={() => (open === board.id ? close() : setOpen(board.id))}
+              onUp={i > 0 ? () => move(i, -1) : null}
+              onDown={i < boards.length - 1 ? () => move(i, 1) : null}
+            />
             {open === board.id && mayEdit && (
               <BoardEditor
                 key={board.version}
@@ -130,5 +88,70 @@ export function BoardList({ view, send }: { view: DesignView; send: DesignReques
         ))}
       </ul>
     </section>
+  );
+}
+
+/** One board in the list: what it is by, what it is about, and its place among them. */
+function BoardRow({
+  board,
+  view,
+  isNew,
+  open,
+  onOpen,
+  onUp,
+  onDown,
+}: {
+  board: BoardDesign;
+  view: DesignView;
+  isNew: boolean;
+  open: boolean;
+  onOpen: () => void;
+  /** Null at the ends of the list. */
+  onUp: (() => void) | null;
+  onDown: (() => void) | null;
+}) {
+  const { name, columnsBy, scope } = board;
+  const step = (onStep: (() => void) | null, where: string, sign: string) => (
+    <Button
+      look="quiet"
+      small
+      className="!px-1"
+      aria-label={`${name} further ${where}`}
+      disabled={onStep === null}
+      onClick={() => onStep?.()}
+    >
+      {sign}
+    </Button>
+  );
+  return (
+    <div className="flex items-center gap-3">
+      {isNew ? (
+        <b className="w-52 truncate">New board</b>
+      ) : (
+        <Link
+          className="link w-52 truncate font-semibold"
+          href={`/p/${view.project.key}/flow?board=${encodeURIComponent(board.id)}`}
+        >
+          {name}
+        </Link>
+      )}
+      <span className="w-44 text-[13px]">by {COLUMNS_BY_WORDS[columnsBy]}</span>
+      <span className="min-w-0 flex-1 truncate text-[13px] text-ink-soft">
+        {scope === null
+          ? "everything"
+          : `where ${conditionSentence(scope, view.around.vocabulary)}`}
+      </span>
+      {view.mayEdit && !isNew && (
+        <>
+          {step(onUp, "up", "↑")}
+          {step(onDown, "down", "↓")}
+        </>
+      )}
+      {view.mayEdit && (
+        <Button small aria-expanded={open} onClick={onOpen}>
+          {open ? "Close" : "Change"}
+        </Button>
+      )}
+    </div>
   );
 }

@@ -6,30 +6,34 @@ import { memo, type ReactNode } from "react";
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import type { Lane } from "@/core/board/lane";
+import type { Stands } from "./use-board-parts";
+import type { Targets } from "./use-targets";
 
 /** One lane across the board. */
 export const LaneRow = memo(function LaneRow({
   lane,
   columns,
   firsts,
-  target,
+  targets,
   onlyLane,
   stands,
   renderCard,
   finishedSummary,
+  unsent,
   onMore,
   fill,
 }: {
   lane: Lane<Card>;
   columns: Column[];
   firsts: Set<string>;
-  /** While a card is in hand: whether each column can take it. */
-  target: Record<string, "allowed" | "closed" | undefined> & { over?: string };
+  targets: Targets;
   onlyLane: boolean;
-  stands: (card: Card, column: Column) => boolean;
+  stands: Stands;
   renderCard: (card: Card, column: Column) => ReactNode;
   finishedSummary: ReactNode;
-  onMore: (cards: Card[]) => void;
+  /** How many finished items of the lane are in a column beside its cards. */
+  unsent: (lane: Lane<Card>, column: Column) => number;
+  onMore: (lane: Lane<Card>, column: Column) => void;
   fill: boolean;
 }) {
   // What is finished never makes a lane taller than what is in progress in it.
@@ -39,6 +43,7 @@ export const LaneRow = memo(function LaneRow({
     ),
   );
   const finishedShown = Math.max(1, tallest - (finishedSummary ? 1 : 0));
+  const items = columns.reduce((sum, c) => sum + unsent(lane, c), lane.items.length);
   return (
     <section
       aria-label={`Lane ${lane.name}`}
@@ -51,7 +56,7 @@ export const LaneRow = memo(function LaneRow({
         >
           {lane.name}{" "}
           <span className="font-sans text-[12.5px] font-normal text-ink-soft">
-            {counted(lane.items.length, "item")}
+            {counted(items, "item")}
           </span>
         </h3>
       )}
@@ -62,8 +67,8 @@ export const LaneRow = memo(function LaneRow({
             lane={lane}
             column={column}
             first={firsts.has(column.id)}
-            target={target[column.id]}
-            over={target.over === column.id}
+            target={targets.columns[column.id]}
+            over={targets.over === column.id}
           >
             <CellCards
               cards={lane.items.filter((card) => stands(card, column))}
@@ -72,7 +77,8 @@ export const LaneRow = memo(function LaneRow({
               above={column.part === "finished" ? finishedSummary : null}
               label={`${lane.name}, ${column.stage} ${column.name}`}
               renderCard={renderCard}
-              onMore={onMore}
+              unsent={unsent(lane, column)}
+              onMore={() => onMore(lane, column)}
             />
           </Cell>
         ))}
@@ -88,6 +94,7 @@ function CellCards({
   above,
   label,
   renderCard,
+  unsent,
   onMore,
 }: {
   cards: Card[];
@@ -96,21 +103,23 @@ function CellCards({
   above: ReactNode;
   label: string;
   renderCard: (card: Card, column: Column) => ReactNode;
-  onMore: (cards: Card[]) => void;
+  unsent: number;
+  onMore: () => void;
 }) {
   const shown =
     column.part === "finished"
       ? [...cards].sort((a, b) => b.enteredStateAt - a.enteredStateAt).slice(0, most)
       : cards;
+  const beyond = cards.length - shown.length + unsent;
   return (
     <>
       {above}
       <div role="list" aria-label={label} className="min-h-6 grow">
         {shown.map((card) => renderCard(card, column))}
       </div>
-      {shown.length < cards.length && (
-        <TextButton className="finished-more" onClick={() => onMore(cards)}>
-          and {cards.length - shown.length} more
+      {beyond > 0 && (
+        <TextButton className="finished-more" onClick={onMore}>
+          and {beyond} more
         </TextButton>
       )}
     </>

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { Card } from "@/core/board/card";
 import { MINUTE } from "@/core/calendar/instant";
 import { useLive } from "@/ui/kit/use-live";
-import { caughtUp, withCard, type Heard } from "./with-card";
+import { caughtUp, withCard, withFinished, type Heard } from "./with-card";
 import type { BoardView } from "@/core/board/board-view";
 import { boardContract } from "@/core/board/contract";
 import { queryOf, ask, keyOf } from "@/ui/kit/request";
@@ -55,6 +55,20 @@ export function useBoard(initial: BoardView) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [client],
   );
+  /** Brings the cards of everything finished that is but a number yet; answers the whole board. */
+  const bringFinished = useCallback(
+    async () => {
+      const known = client.getQueryData<BoardView>(key) ?? initial;
+      if (known.finishedRest.length === 0) return known;
+      const { cards } = await ask(boardContract.finished, asked);
+      const whole = withFinished(client.getQueryData<BoardView>(key) ?? known, cards);
+      client.setQueryData<BoardView>(key, whole);
+      return whole;
+    },
+    // As above.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [client],
+  );
   const readAgain = useCallback(
     () =>
       void client.invalidateQueries({
@@ -77,6 +91,10 @@ export function useBoard(initial: BoardView) {
     const { card } = message;
     const known = view.cards.find((c) => c.id === card.id);
     if (known && known.version >= card.version) return;
+    // It may be one of those finished that are but a number here; only the server knows.
+    const countedAlready = !known && view.finishedRest.length > 0;
+    if (countedAlready) readSoon();
+    if (countedAlready && card.stateKind === "finished") return;
     putCard(card);
     if (moving.has(card.id)) return;
     setChanged((ids) => new Set(ids).add(card.id));
@@ -100,7 +118,7 @@ export function useBoard(initial: BoardView) {
     [client],
   );
   const now = useNow(view.now);
-  return { view, setPlace, now, putCard, changed, readAgain, moving };
+  return { view, setPlace, now, putCard, changed, moving, bringFinished };
 }
 
 /**

@@ -3,14 +3,12 @@ import { useCallback, useState } from "react";
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import { changeFor, standsIn } from "@/core/board/columns-by";
-import { generateKeyBetween } from "fractional-indexing";
 import { stateOf, transitionsFrom, type Transition } from "@/core/workflow/workflow";
 import { sendCommand, undoCommand } from "@/ui/item/send-command";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import type { useMoves } from "./use-moves";
+import type { Moves } from "./use-moves";
 import type { BoardView } from "@/core/board/board-view";
-import { boardContract } from "@/core/board/contract";
-import { ask } from "@/ui/kit/request";
+import { usePlace, type SetPlace } from "./use-place";
 
 /** Several moves lead from where a card is into the column it was dropped on. */
 export interface Choosing {
@@ -19,8 +17,6 @@ export interface Choosing {
   options: { to: string; verb: string; stateName: string }[];
 }
 
-type Moves = Pick<ReturnType<typeof useMoves>, "moveTo" | "workflowOf">;
-
 /**
  * What columns mean on a board: where a card stands, where it can go, and what going there does. On
  * a board of the process that is a move; by a field's values it changes that field; on a free board
@@ -28,9 +24,9 @@ type Moves = Pick<ReturnType<typeof useMoves>, "moveTo" | "workflowOf">;
  */
 export function useColumns(
   view: BoardView,
-  { moveTo, workflowOf }: Moves,
+  { moveTo, workflowOf }: Pick<Moves, "moveTo" | "workflowOf">,
   putCard: (card: Card) => void,
-  setPlace: (itemId: string, place: { columnId: string; rank: string } | null) => void,
+  setPlace: SetPlace,
 ) {
   const [choosing, setChoosing] = useState<Choosing | null>(null);
   const { columnsBy } = view.board;
@@ -88,40 +84,7 @@ export function useColumns(
     [columnsBy, putCard],
   );
 
-  const place = useCallback(
-    async (card: Card, column: Column | null, below: Card | null = null) => {
-      const before = view.board.places[card.id] ?? null;
-      const inList = column
-        ? Object.entries(view.board.places)
-            .filter(([id, p]) => p.columnId === column.id && id !== card.id)
-            .sort(([, a], [, b]) => (a.rank < b.rank ? -1 : 1))
-        : [];
-      const at = below ? inList.findIndex(([id]) => id === below.id) : -1;
-      setPlace(
-        card.id,
-        column && {
-          columnId: column.id,
-          rank: generateKeyBetween(inList[at]?.[1].rank ?? null, inList[at + 1]?.[1].rank ?? null),
-        },
-      );
-      try {
-        await ask(boardContract.change, {
-          params: { key: view.project.key },
-          body: {
-            kind: "place",
-            boardId: view.board.id,
-            itemId: card.id,
-            columnId: column?.id ?? null,
-            below: below?.id ?? null,
-          },
-        });
-      } catch (error) {
-        setPlace(card.id, before);
-        tellProblem(error);
-      }
-    },
-    [view, setPlace],
-  );
+  const place = usePlace(view, setPlace);
 
   /**
    * Takes a card into a column; where several moves lead there, the choice is offered at the card.
@@ -156,3 +119,5 @@ export function useColumns(
   );
   return { stands, canEnter, enter, place, choosing, setChoosing };
 }
+
+export type ColumnMoves = ReturnType<typeof useColumns>;

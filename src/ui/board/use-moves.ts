@@ -59,3 +59,5 @@ export function useMoves(view: BoardView, putCard: (card: Card) => void, moving:
 
   return { stopped, setStopped, moveTo, workflowOf };
 }
+
+export type Moves = ReturnType<typeof useMoves>;

@@ -33,6 +33,17 @@ export function inBay(board: BoardView, card: Card): boolean {
   );
 }
 
+/** The board with the cards of all that has finished, so that nothing of it is a mere number. */
+export function withFinished(board: BoardView, finished: readonly Card[]): BoardView {
+  const known = new Set(board.cards.map((c) => c.id));
+  const cards = [...board.cards, ...finished.filter((c) => !known.has(c.id))];
+  return {
+    ...board,
+    cards: cards.sort((a, b) => compareRanks(a.rank, b.rank)),
+    finishedRest: [],
+  };
+}
+
 /** A card as this page heard of it, and when. */
 export interface Heard {
   card: Card;

@@ -1,5 +1,5 @@
 "use client";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, type ReactNode } from "react";
 import { BehindPanel } from "@/ui/flow/behind-panel";
 import { ItemPanel } from "@/ui/item/item-panel";
@@ -12,7 +12,8 @@ import { PulseStrip } from "./pulse-strip";
 import type { Theme } from "@/ui/kit/theme";
 import type { ProjectSummary } from "@/core/flow/summary";
 import { flowContract } from "@/core/flow/contract";
-import { queryOf, keyOf } from "@/ui/kit/request";
+import { useSummary } from "@/ui/flow/use-summary";
+import { keyOf } from "@/ui/kit/request";
 
 const SETTLE_MS = 700;
 
@@ -54,10 +55,7 @@ function Frame({
 }: Parameters<typeof ProjectFrame>[0]) {
   const client = useQueryClient();
   const connection = useLiveStream(project.key, lastEventId);
-  const { data: summary } = useQuery({
-    ...queryOf(flowContract.summary, { params: { key: project.key } }),
-    initialData: first,
-  });
+  const summary = useSummary(project.key, first);
   const settling = useRef<ReturnType<typeof setTimeout> | null>(null);
   useLive((message) => {
     if (message.kind === "database") return;

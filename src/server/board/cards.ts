@@ -1,0 +1,153 @@
+import { and, asc, desc, eq, gte, inArray, isNull, ne, or, type SQL } from "drizzle-orm";
+import { cardOf, type Card } from "@/core/board/card";
+import type { Column } from "@/core/board/column";
+import {
+  FINISHED_CARDS_SENT,
+  FINISHED_DAYS_SHOWN,
+  restOf,
+  type FinishedRest,
+} from "@/core/board/finished";
+import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
+import { DAY, type Instant } from "@/core/calendar/instant";
+import type { Condition } from "@/core/condition/condition";
+import type { StateId } from "@/core/workflow/state";
+import type { Workflow } from "@/core/workflow/workflow";
+import type { Reader } from "@/db/connection";
+import { item } from "@/db/schema";
+import { viewerAsker } from "../condition/asker";
+import { compileCondition } from "../condition/compile";
+import { snapshotOf } from "../item/rows";
+import { seesItem } from "../people/access";
+import type { Viewer } from "../people/viewer";
+
+interface BoardProject {
+  id: string;
+  key: string;
+  zone: string;
+}
+
+/** What a person may see of what a board is about, as a condition on items. */
+export async function seenInScope({
+  reader,
+  viewer,
+  project,
+  board,
+  now,
+}: {
+  reader: Reader;
+  viewer: Viewer;
+  project: BoardProject;
+  board: { scope: Condition | null };
+  now: Instant;
+}): Promise<SQL | undefined> {
+  const seen = seesItem(reader, viewer);
+  if (board.scope === null) return seen;
+  const asker = await viewerAsker(reader, viewer, project, now);
+  return and(seen, compileCondition(board.scope, asker));
+}
+
+interface OfProcess {
+  reader: Reader;
+  project: BoardProject;
+  columns: readonly Column[];
+  workflows: readonly Workflow[];
+  scope: SQL | undefined;
+  now: Instant;
+}
+
+/**
+ * The states a board of the process draws: its columns', the backlogs before them, and those in
+ * between that no column shows.
+ */
+function drawnStates({ columns, workflows }: OfProcess): StateId[] {
+  const shown = columns.flatMap((c) => c.stateIds);
+  const backlogs = followedWorkflows(workflows, columns).flatMap((w) =>
+    w.states.filter((s) => s.kind === "unstarted"),
+  );
+  const others = [...backlogs, ...uncoveredStates(workflows, columns)].map((s) => s.id);
+  return [...new Set([...shown, ...others])];
+}
+
+/** What stands on a board of the process and has finished lately. */
+const finishedIn = (of: OfProcess): SQL | undefined =>
+  and(
+    inArray(item.stateId, drawnStates(of)),
+    eq(item.stateKind, "finished"),
+    isNull(item.withdrawnAt),
+    gte(item.enteredStateAt, of.now - FINISHED_DAYS_SHOWN * DAY),
+    of.scope,
+  );
+
+const openIn = (of: OfProcess): SQL | undefined =>
+  and(
+    inArray(item.stateId, drawnStates(of)),
+    ne(item.stateKind, "finished"),
+    isNull(item.withdrawnAt),
+    of.scope,
+  );
+
+/** The cards of a board of the process: what is open, and of what has finished the latest. */
+export async function processCards(
+  of: OfProcess,
+): Promise<{ cards: Card[]; finishedRest: FinishedRest[] }> {
+  const { reader, project, now } = of;
+  const finished = await reader
+    .select({
+      id: item.id,
+      stateId: item.stateId,
+      stateKind: item.stateKind,
+      classOfService: item.classOfService,
+      clock: item.clock,
+      deliveredAt: item.deliveredAt,
+      finishedAt: item.finishedAt,
+    })
+    .from(item)
+    .where(finishedIn(of))
+    .orderBy(desc(item.enteredStateAt), asc(item.id));
+  const sent = new Map<StateId, string[]>();
+  const rest = finished.filter(({ id, stateId }) => {
+    const ids = sent.get(stateId) ?? [];
+    if (ids.length === FINISHED_CARDS_SENT) return true;
+    sent.set(stateId, [...ids, id]);
+    return false;
+  });
+  const latest = inArray(item.id, [...sent.values()].flat());
+  return {
+    cards: await cardsWhere(reader, project, or(openIn(of), latest)),
+    finishedRest: restOf(rest, project.zone, now),
+  };
+}
+
+/** The cards of everything that has finished lately and stands on a board of the process. */
+export const finishedCards = (of: OfProcess): Promise<Card[]> =>
+  cardsWhere(of.reader, of.project, finishedIn(of));
+
+/** The cards of everything in a project that is not finished. */
+export const openCards = (
+  reader: Reader,
+  project: BoardProject,
+  scope: SQL | undefined,
+): Promise<Card[]> =>
+  cardsWhere(
+    reader,
+    project,
+    and(
+      eq(item.projectId, project.id),
+      isNull(item.withdrawnAt),
+      ne(item.stateKind, "finished"),
+      scope,
+    ),
+  );
+
+async function cardsWhere(
+  reader: Reader,
+  project: BoardProject,
+  where: SQL | undefined,
+): Promise<Card[]> {
+  const rows = await reader
+    .select()
+    .from(item)
+    .where(where)
+    .orderBy(asc(item.rank), asc(item.number));
+  return rows.map((row) => cardOf(snapshotOf(row), project.key));
+}

@@ -1,0 +1,218 @@
+"use client";
+import { X } from "lucide-react";
+import { v7 as newId } from "uuid";
+import type { ColumnPart } from "@/core/board/column";
+import { proposeColumns } from "@/core/board/propose-columns";
+import type { BoardDesign, DesignView } from "@/core/workflow/design-view";
+import { isInProgress } from "@/core/workflow/state";
+import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
+import { AddMenu } from "@/ui/kit/add-menu";
+import { Button } from "@/ui/kit/button";
+import { TextInput } from "@/ui/kit/field";
+import { ListEditor } from "@/ui/kit/list-editor";
+import { Note } from "@/ui/kit/note";
+import { Select, type Option } from "@/ui/kit/select";
+
+type EditedColumn = BoardDesign["columns"][number];
+
+const PART_WORDS: Record<ColumnPart, string> = {
+  waiting: "waits",
+  working: "is worked on",
+  finished: "is finished",
+};
+const PART_OPTIONS = Object.entries(PART_WORDS).map(([value, label]) => ({ value, label }));
+
+/** The columns that the stages of workflows propose, as a board would have them. */
+export function proposedColumns(workflows: readonly Workflow[]): EditedColumn[] {
+  return proposeColumns(workflows).map((c) => ({ ...c, id: newId() }));
+}
+
+/** A column, or a list of a free board, that shows no state yet. */
+export const emptyColumn = (stage: string): EditedColumn => ({
+  id: newId(),
+  stage,
+  name: "",
+  part: "working",
+  stateIds: [],
+});
+
+/** The columns of a board of the process, or the lists of a free one, in order. */
+export function ColumnsEditor({
+  board,
+  view: { workflows },
+  onChange,
+}: {
+  board: BoardDesign;
+  view: DesignView;
+  onChange: (columns: EditedColumn[]) => void;
+}) {
+  const { columns } = board;
+  const byState = board.columnsBy === "state";
+  const shown = new Set(columns.flatMap((c) => c.stateIds));
+  const addable = workflows.flatMap((w) =>
+    statesInOrder(w)
+      .filter((s) => !shown.has(s.id))
+      .map((s) => ({
+        value: s.id,
+        label: workflows.length > 1 ? `${s.name} (${w.name})` : s.name,
+      })),
+  );
+  const change = (id: string, more: Partial<EditedColumn>) =>
+    onChange(columns.map((c) => (c.id === id ? { ...c, ...more } : c)));
+  const swap = (at: number) => onChange(columns.toSpliced(at, 2, columns[at + 1], columns[at]));
+  return (
+    <div>
+      <div className="flex items-center gap-3">
+        <p className="flex-1 text-[12px] font-semibold">
+          {byState ? "Columns, in order" : "Lists, in order"}
+        </p>
+        {byState && <ProposeFrom workflows={workflows} onPropose={onChange} />}
+      </div>
+      <ListEditor
+        label="Columns"
+        items={columns}
+        keyOf={(c) => c.id}
+        nameOf={(c) => `${c.stage} ${c.name}`.trim()}
+        onSwap={swap}
+        onRemove={(at) => onChange(columns.toSpliced(at, 1))}
+        row={(column) => (
+          <ColumnRow
+            column={column}
+            byState={byState}
+            workflows={workflows}
+            addable={addable}
+            onChange={(more) => change(column.id, more)}
+          />
+        )}
+      >
+        <Button
+          small
+          className="mt-1"
+          onClick={() => onChange([...columns, emptyColumn(byState ? "New column" : "New list")])}
+        >
+          {byState ? "Add a column" : "Add a list"}
+        </Button>
+      </ListEditor>
+      {byState && <Uncovered workflows={workflows} shown={shown} />}
+    </div>
+  );
+}
+
+function ProposeFrom({
+  workflows,
+  onPropose,
+}: {
+  workflows: readonly Workflow[];
+  onPropose: (columns: EditedColumn[]) => void;
+}) {
+  const all = { value: "all", label: "all workflows together" };
+  return (
+    <AddMenu
+      label="Propose them from the stages of…"
+      options={[
+        ...workflows.map((w) => ({ value: w.id, label: w.name })),
+        ...(workflows.length > 1 ? [all] : []),
+      ]}
+      onAdd={(id) =>
+        onPropose(proposedColumns(workflows.filter((w) => id === "all" || w.id === id)))
+      }
+    />
+  );
+}
+
+/** One column: what it is called, what happens in it, and the states it shows. */
+function ColumnRow({
+  column,
+  byState,
+  workflows,
+  addable,
+  onChange,
+}: {
+  column: EditedColumn;
+  byState: boolean;
+  workflows: readonly Workflow[];
+  addable: readonly Option[];
+  onChange: (more: Partial<EditedColumn>) => void;
+}) {
+  const { stage, name, part, stateIds } = column;
+  const nameOfState = (id: string) =>
+    workflows.flatMap((w) => w.states).find((s) => s.id === id)?.name;
+  return (
+    <div
+      className="flex min-w-0 flex-1 flex-wrap items-center gap-2 border-t border-line py-1"
+      data-column-row={stage}
+    >
+      <TextInput
+        className="!w-36"
+        aria-label="Stage"
+        required
+        maxLength={60}
+        value={stage}
+        onChange={(e) => onChange({ stage: e.target.value })}
+      />
+      {byState && (
+        <>
+          <TextInput
+            className="!w-28"
+            aria-label={`Part of ${stage}`}
+            maxLength={60}
+            value={name}
+            placeholder="part"
+            onChange={(e) => onChange({ name: e.target.value })}
+          />
+          <span className="w-32">
+            <Select
+              label={`What happens in ${stage}`}
+              value={part}
+              options={PART_OPTIONS}
+              onChange={(next) => onChange({ part: next as ColumnPart })}
+            />
+          </span>
+          <span className="flex min-w-0 flex-1 flex-wrap items-center gap-1">
+            {stateIds.map((id) => (
+              <button
+                key={id}
+                type="button"
+                className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]"
+                aria-label={`${nameOfState(id) ?? "A state"} not in this column`}
+                onClick={() => onChange({ stateIds: stateIds.filter((s) => s !== id) })}
+              >
+                {nameOfState(id) ?? "a state that is gone"} <X size={12} aria-hidden="true" />
+              </button>
+            ))}
+            {stateIds.length === 0 && (
+              <span className="text-[12.5px] text-alarm">shows no state</span>
+            )}
+            {addable.length > 0 && (
+              <AddMenu
+                label="and…"
+                options={addable}
+                onAdd={(id) => onChange({ stateIds: [...stateIds, id] })}
+              />
+            )}
+          </span>
+        </>
+      )}
+    </div>
+  );
+}
+
+/** The states in progress of the workflows a board shows that none of its columns covers. */
+function Uncovered({
+  workflows,
+  shown,
+}: {
+  workflows: readonly Workflow[];
+  shown: ReadonlySet<string>;
+}) {
+  const without = workflows
+    .filter((w) => w.states.some((s) => shown.has(s.id)))
+    .flatMap((w) => statesInOrder(w).filter((s) => isInProgress(s.kind) && !shown.has(s.id)));
+  if (without.length === 0) return null;
+  return (
+    <Note kind="look" className="mt-2">
+      Without a column: {without.map((s) => s.name).join(", ")}. Items in{" "}
+      {without.length === 1 ? "it" : "them"} are not on this board.
+    </Note>
+  );
+}

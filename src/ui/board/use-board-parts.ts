@@ -1,0 +1,86 @@
+"use client";
+import { useMemo } from "react";
+import type { BoardView } from "@/core/board/board-view";
+import type { Card } from "@/core/board/card";
+import { stagesOf, type Column } from "@/core/board/column";
+import { countRest } from "@/core/board/finished";
+import { lanes } from "@/core/board/lane";
+import { compareRanks } from "@/core/item/rank";
+import { firstParts } from "./board-heads";
+import { matches, type BoardFilter } from "./filter";
+import { inBay } from "./with-card";
+
+export type Stands = (card: Card, column: Column) => boolean;
+
+/** How many items a column counts that this person may not see. */
+export const unseenIn = (view: BoardView, column: Column): number =>
+  column.stateIds.reduce((sum, id) => sum + (view.hidden[id] ?? 0), 0);
+
+/** On a free board cards stand by their place in it, everywhere else by their rank. */
+function sorted(cards: Card[], { columnsBy, places }: BoardView["board"]): Card[] {
+  return columnsBy === "free"
+    ? [...cards].sort((a, b) => compareRanks(places[a.id].rank, places[b.id].rank))
+    : cards;
+}
+
+const inColumn = (columns: readonly Column[], stands: Stands) => (card: Card) =>
+  columns.some((column) => stands(card, column));
+
+/** What of a board stands where: its columns, the lanes across them, and what is beside them. */
+export function useBoardParts(view: BoardView, filter: BoardFilter, stands: Stands) {
+  const byStages = view.board.columnsBy === "state";
+  const columns = useMemo(
+    () => (byStages ? stagesOf(view.columns).flatMap((s) => s.columns) : view.columns),
+    [view.columns, byStages],
+  );
+  const firsts = useMemo(
+    () => (byStages ? firstParts(view.columns) : new Set(view.columns.map((c) => c.id))),
+    [view.columns, byStages],
+  );
+  const [onBoard, astray, backlog] = useMemo(() => {
+    const outside = view.cards.filter((c) => !inBay(view, c));
+    const placed = inColumn(columns, stands);
+    return [
+      sorted(outside.filter(placed), view.board),
+      outside.filter((c) => !placed(c)),
+      view.cards.filter((c) => inBay(view, c)),
+    ];
+  }, [view, columns, stands]);
+  const shown = useMemo(() => onBoard.filter((c) => matches(c, filter)), [onBoard, filter]);
+  const backlogShown = useMemo(() => backlog.filter((c) => matches(c, filter)), [backlog, filter]);
+  const laneList = useMemo(() => {
+    const made = lanes(shown, filter.lanes, view.people);
+    // An empty board still shows its places.
+    return made.some((l) => !l.expedite)
+      ? made
+      : [...made, { id: "everything", name: "Everything else", expedite: false, items: [] }];
+  }, [shown, filter.lanes, view.people]);
+  const counts = useMemo(
+    () =>
+      Object.fromEntries(
+        columns.map((column) => [
+          column.id,
+          onBoard.filter((c) => stands(c, column)).length +
+            countRest(view.finishedRest, column.stateIds) +
+            unseenIn(view, column),
+        ]),
+      ),
+    [columns, onBoard, stands, view],
+  );
+  const byId = useMemo(() => new Map(view.cards.map((c) => [c.id, c])), [view.cards]);
+  return {
+    byStages,
+    columns,
+    firsts,
+    onBoard,
+    astray,
+    backlog,
+    backlogShown,
+    shown,
+    laneList,
+    counts,
+    byId,
+  };
+}
+
+export type BoardParts = ReturnType<typeof useBoardParts>;
