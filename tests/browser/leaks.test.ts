@@ -343,6 +343,13 @@ function expectNothingOf(text: string): void {
 const READS: Record<string, string[]> = {
   "/api/items/[key]": ["/api/items/:visibleKey"],
   "/api/notices": ["/api/notices"],
+  "/api/projects/[key]/backlog": ["/api/projects/TIX/backlog"],
+  "/api/projects/[key]/backlog/rows": [
+    "/api/projects/TIX/backlog/rows",
+    "/api/projects/TIX/backlog/rows?after=:id",
+  ],
+  "/api/projects/[key]/board/finished": ["/api/projects/TIX/board/finished?board=:board"],
+  "/api/projects/[key]/plan/inside": ["/api/projects/TIX/plan/inside?timebox=sprint&id=none"],
   "/api/projects/[key]/board": [
     "/api/projects/TIX/board",
     "/api/projects/TIX/board?board=:board",

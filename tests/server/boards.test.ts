@@ -12,6 +12,8 @@ import { readBoard } from "@/server/board/read";
 import { checkItems } from "@/server/item/check";
 import { createItem } from "@/server/item/create";
 import { readItem } from "@/server/item/read";
+import { readBacklog } from "@/server/plan/backlog";
+import { openInside } from "@/server/plan/timebox-totals";
 import { readDesign } from "@/server/workflow/read";
 import { editType } from "@/server/workflow/types";
 import { itemIn, move, refusalOf, send, stateId } from "./setup/board";
@@ -80,19 +82,32 @@ test("a board of several workflows: a column covers states of each, and what it 
 test("totals of sprints and releases count what somebody may not see, and tell nothing else of it", async () => {
   const { sprints, releases } = await readBoard(INES, "TIX");
   const [sprint, release] = [sprints.at(-1)!, releases[0]];
+  const before = (await readBacklog(INES, "TIX")).totals;
   const id = await itemIn(INES, "Not for everybody");
   await send(INES, id, {
     kind: "edit",
     seenVersion: await seen(id),
     changes: { restricted: true, estimate: 8, sprintId: sprint.id, releaseId: release.id },
   });
-  const view = await readBoard(NOOR, "TIX");
-  expect(view.hiddenInTimeboxes).toEqual({
-    [sprint.id]: { items: 1, points: 8 },
-    [release.id]: { items: 1, points: 8 },
-  });
-  expect(JSON.stringify(view)).not.toContain(id);
-  expect((await readBoard(INES, "TIX")).hiddenInTimeboxes).toEqual({});
+  const mine = (await readBacklog(NOOR, "TIX")).totals;
+  const whole = (await readBacklog(INES, "TIX")).totals;
+  for (const [timebox, box] of [
+    ["sprint", sprint],
+    ["release", release],
+  ] as const) {
+    const { items = 0, points = 0 } = before[box.id] ?? {};
+    expect(whole[box.id]).toEqual({
+      items: items + 1,
+      points: points + 8,
+      unseen: 0,
+    });
+    expect(mine[box.id]).toEqual({ ...whole[box.id], unseen: 1 });
+    const asked = { timebox, id: box.id };
+    expect((await openInside(INES, "TIX", asked)).ids).toContain(id);
+    const seenInside = (await openInside(NOOR, "TIX", asked)).ids;
+    expect(seenInside).not.toContain(id);
+    expect(seenInside).toHaveLength(whole[box.id].items - 1);
+  }
 });
 
 test("a scope is asked by whoever looks: each sees their own", async () => {

@@ -8,12 +8,6 @@ import type { Card } from "./card";
 import type { ColumnsBy, Places } from "./columns-by";
 import type { FinishedRest } from "./finished";
 
-/** What stands in a sprint or release and counts there, without what it is being told. */
-export interface HiddenInTimebox {
-  items: number;
-  points: number;
-}
-
 export interface BoardView {
   project: { id: string; key: string; name: string; zone: string };
   board: {
@@ -31,8 +25,6 @@ export interface BoardView {
   finishedRest: FinishedRest[];
   /** Items in progress that the board counts and this person may not see, by state. */
   hidden: Record<string, number>;
-  /** Open items of sprints and releases that this person may not see, by the id of the sprint or release. */
-  hiddenInTimeboxes: Record<string, HiddenInTimebox>;
   /** Whether this person sees all items; otherwise counts are of more than they may see. */
   seesAll: boolean;
   workflows: Workflow[];

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { isoDate, parseIsoDate } from "@/core/calendar/zone";
 import type { SprintWord } from "@/core/condition/condition";
 
 /** A time box of at most one month with a goal; both its days belong to it. */
@@ -54,6 +55,30 @@ export const releaseSchema = z.object({
   dueOn: z.iso.date().nullable(),
   released: z.boolean(),
 });
+
+/** How long a sprint is where nobody says more of it. */
+const USUAL_DAYS = 14;
+
+/**
+ * The sprint that would come next: from the day after the last one, or from today where that is
+ * over.
+ * @param sprints in order of their days
+ * @param today ISO 8601 date
+ * @example sprintAfter([], "2026-03-02") // Sprint 1, 2026-03-02 to 2026-03-15
+ */
+export function sprintAfter(
+  sprints: readonly Sprint[],
+  today: string,
+): Pick<Sprint, "name" | "startsOn" | "endsOn"> {
+  const last = sprints.at(-1);
+  const toCome = last !== undefined && last.endsOn >= today;
+  const startsOn = toCome ? parseIsoDate(last.endsOn) + 1 : parseIsoDate(today);
+  return {
+    name: `Sprint ${sprints.length + 1}`,
+    startsOn: isoDate(startsOn),
+    endsOn: isoDate(startsOn + USUAL_DAYS - 1),
+  };
+}
 
 /** Two sprints that share a day; null where none do. */
 export function overlap(sprints: readonly Sprint[]): [Sprint, Sprint] | null {

@@ -8,7 +8,7 @@ import type { Column } from "@/core/board/column";
 import { database, type Reader } from "@/db/connection";
 import { board, boardColumn, boardPlace, columnState, domainEvent, item } from "@/db/schema";
 import { loadOwnFields } from "../item/own-fields";
-import { hiddenInTimeboxes, loadReleases, loadSprints } from "../plan/timeboxes";
+import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { withVisibleParents } from "../item/visible-parent";
 import { enterProject, seesItem } from "../people/access";
 import { roster } from "../people/roster";
@@ -60,11 +60,10 @@ export async function readBoard(
       ? await processCards({ reader: db, project, columns: stored, workflows, scope, now })
       : { cards: await openCards(db, project, scope), finishedRest: [] };
   const cards = await withVisibleParents(db, viewer, found);
-  const [places, parents, hidden, inBoxes] = await Promise.all([
+  const [places, parents, hidden] = await Promise.all([
     columnsBy === "free" ? loadPlaces(db, viewer, head.id) : {},
     columnsBy === "parent" ? loadParents(db, viewer, project) : [],
     columnsBy === "state" ? hiddenCounts({ reader: db, viewer, project, board: head, now }) : {},
-    hiddenInTimeboxes(db, viewer, project.id),
   ]);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
@@ -94,7 +93,6 @@ export async function readBoard(
     cards,
     finishedRest,
     hidden,
-    hiddenInTimeboxes: inBoxes,
     seesAll: access.may("override limit"),
     workflows,
     types,

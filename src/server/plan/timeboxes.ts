@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNull, sql, type SQL } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import type { Timebox } from "@/core/plan/membership";
@@ -6,12 +6,11 @@ import type { SprintWord } from "@/core/condition/condition";
 import { overlap, sprintWords, type Release, type Sprint } from "@/core/plan/sprint";
 import { transact, type Reader, type Transaction } from "@/db/connection";
 import { timeboxProject, item, release, sprint } from "@/db/schema";
-import { enterProject, hiddenFrom } from "../people/access";
+import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { announceDesign } from "../workflow/announce";
 import type { TimeboxRequest } from "@/core/plan/request";
-import type { HiddenInTimebox } from "@/core/board/board-view";
 
 /** That a sprint or a release takes items of a project, as a condition on its id. */
 export const openTo = (reader: Reader, box: Timebox, id: AnyPgColumn, projectId: string): SQL =>
@@ -41,39 +40,6 @@ export async function loadReleases(reader: Reader, projectId: string): Promise<R
     .where(and(openTo(reader, "release", release.id, projectId), isNull(release.removedAt)))
     .orderBy(sql`${release.releasedAt} is not null`, asc(release.dueOn), desc(release.releasedAt));
   return rows.map(({ id, name, dueOn, releasedAt }) => ({ id, name, dueOn, releasedAt }));
-}
-
-/**
- * Of the open items of each sprint and release of a project, those that a person may not see:
- * totals count them all the same. By the id of the sprint or release.
- */
-export async function hiddenInTimeboxes(
-  reader: Reader,
-  viewer: Viewer,
-  projectId: string,
-): Promise<Record<string, HiddenInTimebox>> {
-  if (viewer.administrator) return {};
-  const rows = await reader
-    .select({ sprintId: item.sprintId, releaseId: item.releaseId, estimate: item.estimate })
-    .from(item)
-    .where(
-      and(
-        eq(item.projectId, projectId),
-        isNull(item.withdrawnAt),
-        isNull(item.parentId),
-        ne(item.stateKind, "finished"),
-        hiddenFrom(reader, viewer),
-      ),
-    );
-  const totals: Record<string, HiddenInTimebox> = {};
-  for (const { sprintId, releaseId, estimate } of rows)
-    for (const id of [sprintId, releaseId]) {
-      if (id === null) continue;
-      totals[id] ??= { items: 0, points: 0 };
-      totals[id].items += 1;
-      totals[id].points += estimate ?? 0;
-    }
-  return totals;
 }
 
 /** What the words current, next and previous sprint stand for in a project. */

@@ -21,7 +21,11 @@ export interface Stopped {
  * Moves of cards: at once on the screen, then asked of the server; refused ones slide back and say
  * why.
  */
-export function useMoves(view: BoardView, putCard: (card: Card) => void, moving: Set<string>) {
+export function useMoves(
+  view: Pick<BoardView, "workflows" | "types">,
+  putCard: (card: Card) => void,
+  moving: Set<string>,
+) {
   const [stopped, setStopped] = useState<Stopped | null>(null);
 
   const workflowOf = useCallback(

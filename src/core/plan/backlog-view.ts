@@ -1,0 +1,44 @@
+import type { Card } from "@/core/board/card";
+import type { Column } from "@/core/board/column";
+import type { ItemType } from "@/core/item/item-type";
+import type { OwnField } from "@/core/item/own-field";
+import type { RosterPerson } from "@/core/people/roster";
+import type { Workflow } from "@/core/workflow/workflow";
+import type { Release, Sprint } from "./sprint";
+
+/** So many rows of a backlog come at a time. */
+export const BACKLOG_PAGE = 100;
+
+/** What is open in a sprint or release, and how much of it this person may not see. */
+export interface TimeboxTotal {
+  items: number;
+  points: number;
+  unseen: number;
+}
+
+/** Everything about a backlog but its rows. */
+export interface BacklogView {
+  project: { id: string; key: string; name: string; zone: string };
+  /** How many items this person sees in it. */
+  total: number;
+  /** The column that items are pulled into, and how many it holds. */
+  pulledInto: { column: Column; holds: number } | null;
+  /** By the id of the sprint or release; what nothing is in is left out. */
+  totals: Record<string, TimeboxTotal>;
+  workflows: Workflow[];
+  types: ItemType[];
+  people: RosterPerson[];
+  sprints: Sprint[];
+  releases: Release[];
+  ownFields: OwnField[];
+  /** What this person may do here. */
+  rights: { move: boolean; edit: boolean };
+  now: number;
+}
+
+/** Rows of a backlog, best first. */
+export interface BacklogRows {
+  cards: Card[];
+  /** Whether others come behind the last one. */
+  more: boolean;
+}

@@ -1,0 +1,140 @@
+"use client";
+import { useState, type FormEvent, type ReactNode } from "react";
+import type { TimeboxRequest } from "@/core/plan/request";
+import type { Release, Sprint } from "@/core/plan/sprint";
+import { Check } from "@/ui/kit/check";
+import { DateInput } from "@/ui/kit/date-input";
+import { Field, TextArea, TextInput } from "@/ui/kit/field";
+import { FormFooter } from "@/ui/kit/form-footer";
+
+interface FormProps<T> {
+  given: T;
+  isNew: boolean;
+  onSend: (body: TimeboxRequest) => Promise<boolean>;
+  onCancel: () => void;
+}
+
+function TimeboxForm({
+  label,
+  isNew,
+  onStore,
+  onRemove,
+  onCancel,
+  children,
+}: {
+  label: string;
+  isNew: boolean;
+  onStore: () => void;
+  onRemove: () => void;
+  onCancel: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <form
+      aria-label={label}
+      className="flex flex-col gap-2 border-l-[3px] border-accent pl-3"
+      onSubmit={(e: FormEvent) => {
+        e.preventDefault();
+        onStore();
+      }}
+    >
+      {children}
+      <FormFooter
+        send={isNew ? "Add it" : "Store it"}
+        onLeave={onCancel}
+        onRemove={isNew ? undefined : onRemove}
+      />
+    </form>
+  );
+}
+
+/** The days, the name and the goal of a sprint. */
+export function SprintForm({ given, isNew, onSend, onCancel }: FormProps<Sprint>) {
+  const [sprint, setSprint] = useState(given);
+  const set = (change: Partial<Sprint>) => setSprint((s) => ({ ...s, ...change }));
+  return (
+    <TimeboxForm
+      label="Sprint"
+      isNew={isNew}
+      onCancel={onCancel}
+      onStore={() => void onSend({ kind: "sprint", sprint })}
+      onRemove={() => void onSend({ kind: "remove sprint", id: sprint.id })}
+    >
+      <Field label="Name">
+        <TextInput
+          required
+          autoFocus
+          maxLength={60}
+          value={sprint.name}
+          onChange={(e) => set({ name: e.target.value })}
+        />
+      </Field>
+      <Field label="Goal">
+        <TextArea
+          className="!font-normal"
+          rows={2}
+          maxLength={300}
+          value={sprint.goal}
+          onChange={(e) => set({ goal: e.target.value })}
+          placeholder="Boarding without queues on Saturdays"
+        />
+      </Field>
+      <div className="grid grid-cols-2 gap-2">
+        <Field label="First day">
+          <DateInput
+            className=""
+            required
+            value={sprint.startsOn}
+            onChange={(startsOn) => set({ startsOn })}
+          />
+        </Field>
+        <Field label="Last day">
+          <DateInput
+            className=""
+            required
+            min={sprint.startsOn}
+            value={sprint.endsOn}
+            onChange={(endsOn) => set({ endsOn })}
+          />
+        </Field>
+      </div>
+    </TimeboxForm>
+  );
+}
+
+/** The name and the day of a release, and whether it is out. */
+export function ReleaseForm({ given, isNew, onSend, onCancel }: FormProps<Release>) {
+  const [{ id, name, dueOn, releasedAt }, setRelease] = useState(given);
+  const [released, setReleased] = useState(releasedAt !== null);
+  return (
+    <TimeboxForm
+      label="Release"
+      isNew={isNew}
+      onCancel={onCancel}
+      onStore={() => void onSend({ kind: "release", release: { id, name, dueOn, released } })}
+      onRemove={() => void onSend({ kind: "remove release", id })}
+    >
+      <Field label="Name">
+        <TextInput
+          required
+          autoFocus
+          maxLength={60}
+          value={name}
+          onChange={(e) => setRelease((r) => ({ ...r, name: e.target.value }))}
+          placeholder="Summer crossing"
+        />
+      </Field>
+      <Field label="By">
+        <DateInput
+          value={dueOn ?? ""}
+          onChange={(day) => setRelease((r) => ({ ...r, dueOn: day || null }))}
+        />
+      </Field>
+      {!isNew && (
+        <Check checked={released} onChange={setReleased} className="text-[13px]">
+          it is out
+        </Check>
+      )}
+    </TimeboxForm>
+  );
+}

@@ -1,0 +1,95 @@
+"use client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef } from "react";
+import type { Card } from "@/core/board/card";
+import { compareRanks } from "@/core/item/rank";
+import type { BacklogRows, BacklogView } from "@/core/plan/backlog-view";
+import { planContract } from "@/core/plan/contract";
+import { tellProblem } from "@/ui/kit/notice";
+import { ask, keyOf, queryOf } from "@/ui/kit/request";
+import { useLive } from "@/ui/kit/use-live";
+
+/** Several changes in a moment are one look at the server. */
+const SETTLE_MS = 800;
+
+/** The rows with one put in its place, or taken out where it waits no longer. */
+function withRow({ cards, more }: BacklogRows, card: Card): BacklogRows {
+  const known = cards.find((c) => c.id === card.id);
+  if (known && known.version > card.version) return { cards, more };
+  const rest = cards.filter((c) => c.id !== card.id);
+  const waits = card.stateKind === "unstarted" && !card.withdrawn;
+  const last = rest.at(-1);
+  const inSight = !more || (last !== undefined && compareRanks(card.rank, last.rank) < 0);
+  const next = waits && inSight ? [...rest, card] : rest;
+  return { cards: next.sort((a, b) => compareRanks(a.rank, b.rank)), more };
+}
+
+/** A backlog and as many of its rows as were asked for, kept in step with the server. */
+export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
+  const client = useQueryClient();
+  const params = { key: initial.project.key };
+  const head = queryOf(planContract.backlog, { params });
+  const rowsKey = keyOf(planContract.rows, { params });
+  const page = (after?: string) => ask(planContract.rows, { params, query: { after } });
+
+  const { data: view } = useQuery({ ...head, initialData: initial });
+  const { data: rows } = useQuery({
+    queryKey: rowsKey,
+    queryFn: async () => {
+      const wanted = client.getQueryData<BacklogRows>(rowsKey)?.cards.length ?? 0;
+      let read = await page();
+      while (read.more && read.cards.length < wanted) {
+        const { cards, more } = await page(read.cards.at(-1)!.id);
+        read = { cards: [...read.cards, ...cards], more };
+      }
+      return read;
+    },
+    initialData: firstRows,
+  });
+
+  const asking = useRef(false);
+  const more = async () => {
+    const last = rows.cards.at(-1);
+    if (asking.current || !last) return;
+    asking.current = true;
+    try {
+      const next = await page(last.id);
+      client.setQueryData<BacklogRows>(rowsKey, (now) => {
+        const known = new Set(now?.cards.map((c) => c.id));
+        const fresh = next.cards.filter((c) => !known.has(c.id));
+        return { cards: [...(now?.cards ?? []), ...fresh], more: next.more };
+      });
+    } catch (error) {
+      tellProblem(error);
+    } finally {
+      asking.current = false;
+    }
+  };
+
+  const soon = useRef<ReturnType<typeof setTimeout> | null>(null);
+  useEffect(() => () => void (soon.current && clearTimeout(soon.current)), []);
+  const readAgain = () => {
+    void client.invalidateQueries({ queryKey: head.queryKey });
+    void client.invalidateQueries({ queryKey: rowsKey });
+  };
+  const readSoon = () => {
+    if (soon.current) clearTimeout(soon.current);
+    soon.current = setTimeout(readAgain, SETTLE_MS);
+  };
+  const putCard = useCallback(
+    (card: Card) => client.setQueryData<BacklogRows>(rowsKey, (now) => now && withRow(now, card)),
+    // The key is made of the project, which does not change while its backlog is open.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [client],
+  );
+  useLive((message) => {
+    if (message.kind === "design" || message.kind === "resync") readAgain();
+    if (message.kind !== "item") return;
+    // Whether one that is not among the rows belongs there, the server says.
+    if (rows.cards.some((c) => c.id === message.card.id)) putCard(message.card);
+    readSoon();
+  });
+  return { view, rows: rows.cards, more, putCard, readAgain };
+}
+
+export type Backlog = ReturnType<typeof useBacklog>;

@@ -1,0 +1,101 @@
+import { and, asc, eq, isNull, sql } from "drizzle-orm";
+import { BACKLOG_PAGE } from "@/core/plan/backlog-view";
+import { database } from "@/db/connection";
+import { item } from "@/db/schema";
+import { readBoard } from "@/server/board/read";
+import { readBacklog, readBacklogRows } from "@/server/plan/backlog";
+import { itemIn, move, refusalOf, stateId } from "./setup/board";
+import { ARTHUR, INES, NOOR } from "./setup/people";
+import { givenTestDatabase } from "./setup/test-database";
+
+givenTestDatabase();
+
+const project = "TIX";
+
+/** The whole backlog, page by page. */
+async function allPages(viewer = INES): Promise<string[]> {
+  let read = await readBacklogRows(viewer, project);
+  const ids = read.cards.map((c) => c.id);
+  while (read.more) {
+    read = await readBacklogRows(viewer, project, ids.at(-1));
+    ids.push(...read.cards.map((c) => c.id));
+  }
+  return ids;
+}
+
+describe("a backlog of more than a page", () => {
+  let inOrder: string[];
+
+  beforeAll(async () => {
+    const waiting = await stateId("Backlog");
+    // Everything that ever went live waits again.
+    await database()
+      .update(item)
+      .set({ stateId: waiting, stateKind: "unstarted", finishedAt: null })
+      .where(eq(item.stateId, await stateId("Live")));
+    const rows = await database()
+      .select({ id: item.id })
+      .from(item)
+      .where(and(eq(item.stateId, waiting), isNull(item.withdrawnAt)))
+      .orderBy(asc(item.rank), asc(item.number));
+    inOrder = rows.map((r) => r.id);
+    expect(inOrder.length).toBeGreaterThan(2 * BACKLOG_PAGE);
+  });
+
+  test("comes page by page, each item once, in order of rank", async () => {
+    const first = await readBacklogRows(INES, project);
+    expect(first.cards).toHaveLength(BACKLOG_PAGE);
+    expect(await allPages()).toEqual(inOrder);
+    expect((await readBacklog(INES, project)).total).toBe(inOrder.length);
+  });
+
+  test("goes on behind an item that was pulled meanwhile", async () => {
+    const last = (await readBacklogRows(INES, project)).cards.at(-1)!;
+    await move(INES, last.id, "Ready");
+    const next = await readBacklogRows(INES, project, last.id);
+    expect(next.cards[0].id).toBe(inOrder[BACKLOG_PAGE]);
+    inOrder = inOrder.filter((id) => id !== last.id);
+  });
+
+  test("ends with a page that is exactly full", async () => {
+    const end = inOrder[inOrder.length - BACKLOG_PAGE - 1];
+    const { cards, more } = await readBacklogRows(INES, project, end);
+    expect([cards.length, more]).toEqual([BACKLOG_PAGE, false]);
+  });
+
+  test("has nothing in it that somebody may not see, and counts none of that", async () => {
+    const hidden = { restricted: true, assigneeId: "ivo", reviewerId: null, createdBy: "ivo" };
+    await database().update(item).set(hidden).where(eq(item.id, inOrder[3]));
+    expect(await allPages(NOOR)).toEqual(inOrder.filter((id) => id !== inOrder[3]));
+    expect((await readBacklog(NOOR, project)).total).toBe(inOrder.length - 1);
+    // Not even where it stands among the others.
+    expect(await readBacklogRows(NOOR, project, inOrder[3])).toEqual({ cards: [], more: false });
+  });
+});
+
+test("what it is pulled into holds what the board counts there, seen or not", async () => {
+  const id = await itemIn(INES, "Not for everybody", "Ready");
+  await database().update(item).set({ restricted: true }).where(eq(item.id, id));
+  const { columns, cards, hidden } = await readBoard(NOOR, project);
+  const { pulledInto } = await readBacklog(NOOR, project);
+  expect(pulledInto?.column.stage).toBe("Ready");
+  const seen = cards.filter((c) => columns[0].stateIds.includes(c.stateId)).length;
+  const unseen = columns[0].stateIds.reduce((sum, state) => sum + (hidden[state] ?? 0), 0);
+  expect(unseen).toBeGreaterThan(0);
+  expect(pulledInto?.holds).toBe(seen + unseen);
+});
+
+test("withdrawn items do not wait", async () => {
+  const id = await itemIn(INES, "Thought better of");
+  expect(await allPages()).toContain(id);
+  await database()
+    .update(item)
+    .set({ withdrawnAt: sql`now()` })
+    .where(eq(item.id, id));
+  expect(await allPages()).not.toContain(id);
+});
+
+test("of a project that somebody may not see there is none", async () => {
+  expect(await refusalOf(readBacklog(ARTHUR, "TIDE"))).toBe("not found");
+  expect(await refusalOf(readBacklogRows(ARTHUR, "TIDE"))).toBe("not found");
+});
