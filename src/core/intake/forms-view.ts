@@ -18,3 +18,11 @@ export interface FormsView {
   types: { id: string; name: string }[];
   mayEdit: boolean;
 }
+
+export type StoredForm = FormsView["forms"][number];
+
+/** What is typed and not stored yet, and the version of the form that it began with. */
+export type FormDraft = Pick<StoredForm, "definition" | "slug" | "version">;
+
+/** What is to be stored of a form. */
+export type FormChange = Partial<Pick<StoredForm, "definition" | "slug" | "open" | "embeddable">>;

@@ -18,6 +18,44 @@ import { FoundFields } from "./found-fields";
 type Option = [value: string, label: string];
 const same = (values: readonly string[]): Option[] => values.map((v) => [v, v]);
 
+/** A list to choose from, with the choice of none before it. */
+const named = (none: string, list: { id: string; name: string }[]): Option[] => [
+  ["", none],
+  ...list.map((t) => [t.id, t.name] as Option),
+];
+
+function ChoiceField({
+  label,
+  value,
+  options,
+  disabled = false,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  options: Option[];
+  disabled?: boolean;
+  onChange: (value: string) => void;
+}) {
+  return (
+    <Field label={label}>
+      <Select
+        disabled={disabled}
+        value={value}
+        options={options.map(([v, l]) => ({ value: v, label: l }))}
+        onChange={onChange}
+      />
+    </Field>
+  );
+}
+
+/** The choice of its place; where it was found may leave none. */
+function placeOf({ found, onBoard, place }: Acceptance): string {
+  if (found?.where === "in work") return "part";
+  if (onBoard || found?.where === "fix now") return "board";
+  return place.at === "below" ? place.itemId : place.at;
+}
+
 /** What an accepted report becomes. */
 export function AcceptFields({
   desk,
@@ -32,53 +70,7 @@ export function AcceptFields({
 }) {
   const set = (change: Partial<Acceptance>) => onChange({ ...value, ...change });
   const areas = useId();
-  const labels = useId();
-  const [labelText, setLabelText] = useState(value.labels.join(", "));
-  const choice = ({
-    label,
-    current,
-    options,
-    change,
-    fixed = false,
-  }: {
-    label: string;
-    current: string;
-    options: Option[];
-    change: (v: string) => Partial<Acceptance>;
-    fixed?: boolean;
-  }) => (
-    <Field label={label}>
-      <Select
-        disabled={fixed}
-        value={current}
-        options={options.map(([v, l]) => ({ value: v, label: l }))}
-        onChange={(next) => set(change(next))}
-      />
-    </Field>
-  );
-  const named = (none: string, list: { id: string; name: string }[]): Option[] => [
-    ["", none],
-    ...list.map((t) => [t.id, t.name] as Option),
-  ];
-  const weigh = (impact: Impact | null, urgency: Urgency | null): Partial<Acceptance> => ({
-    impact,
-    urgency,
-    ...(impact && urgency ? { priority: proposedPriority(desk.rules.grid, impact, urgency) } : {}),
-  });
-  const proposed =
-    value.impact && value.urgency
-      ? proposedPriority(desk.rules.grid, value.impact, value.urgency)
-      : null;
-  // Where it was found may leave no choice of its place.
   const where = value.found?.where;
-  const place =
-    where === "in work"
-      ? "part"
-      : value.onBoard || where === "fix now"
-        ? "board"
-        : value.place.at === "below"
-          ? value.place.itemId
-          : value.place.at;
   return (
     <div className="grid grid-cols-2 gap-x-3 gap-y-2.5 lg:grid-cols-4">
       {!several && (
@@ -93,53 +85,33 @@ export function AcceptFields({
           </Field>
         </div>
       )}
-      {choice({
-        label: "It hits",
-        current: value.impact ?? "",
-        options: [["", "not said"], ...same(IMPACTS)],
-        change: (v) => weigh((v || null) as Impact | null, value.urgency),
-      })}
-      {choice({
-        label: "It is needed",
-        current: value.urgency ?? "",
-        options: [
-          ["", "not said"],
-          ...URGENCIES.map((u) => [u, u === "can wait" ? "when there is time" : u] as Option),
-        ],
-        change: (v) => weigh(value.impact, (v || null) as Urgency | null),
-      })}
-      {choice({
-        label: proposed
-          ? proposed === value.priority
-            ? "Priority, as agreed"
-            : `Priority, agreed: ${proposed}`
-          : "Priority",
-        current: value.priority,
-        options: same(PRIORITIES),
-        change: (v) => ({ priority: v as Acceptance["priority"] }),
-      })}
-      {choice({
-        label: "Severity",
-        current: value.severity ?? "",
-        options: [...same(SEVERITIES), ["", "not set"]],
-        change: (v) => ({
-          severity: (v || null) as Acceptance["severity"],
-        }),
-      })}
-      {choice({
-        label: "Type",
-        current: value.typeId,
-        options: desk.types.map((t) => [t.id, t.name]),
-        change: (typeId) => ({ typeId, ...(typeId === "bug" ? {} : { found: null }) }),
-      })}
-      {choice({
-        label: "Team",
-        current: value.teamId ?? "",
-        options: named("no team", desk.teams),
-        change: (v) => ({
-          teamId: v || null,
-        }),
-      })}
+      <Weighed desk={desk} value={value} set={set} />
+      <ChoiceField
+        label="Severity"
+        value={value.severity ?? ""}
+        options={[...same(SEVERITIES), ["", "not set"]]}
+        onChange={(v) =>
+          set({
+            severity: (v || null) as Acceptance["severity"],
+          })
+        }
+      />
+      <ChoiceField
+        label="Type"
+        value={value.typeId}
+        options={desk.types.map((t) => [t.id, t.name])}
+        onChange={(typeId) => set({ typeId, ...(typeId === "bug" ? {} : { found: null }) })}
+      />
+      <ChoiceField
+        label="Team"
+        value={value.teamId ?? ""}
+        options={named("no team", desk.teams)}
+        onChange={(v) =>
+          set({
+            teamId: v || null,
+          })
+        }
+      />
       <Field label="Area">
         <TextInput
           list={areas}
@@ -154,102 +126,145 @@ export function AcceptFields({
           <option key={a} value={a} />
         ))}
       </datalist>
-      {choice({
-        label: "Where to",
-        current: place,
-        options: [
+      <ChoiceField
+        label="Where to"
+        value={placeOf(value)}
+        options={[
           ...(where === "in work" ? [["part", "a part of that item"] as Option] : []),
           ["board", "on the board at once"],
           ["top", "top of the backlog"],
           ["bottom", "end of the backlog"],
           ...desk.backlogTop.map((b) => [b.id, `below ${b.key} ${b.title}`] as Option),
-        ],
-        change: (v) =>
-          v === "board"
-            ? { onBoard: true, place: { at: "top" } }
-            : {
-                onBoard: false,
-                place: v === "top" || v === "bottom" ? { at: v } : { at: "below", itemId: v },
-              },
-        fixed: where === "in work" || where === "fix now",
-      })}
+        ]}
+        onChange={(v) =>
+          set(
+            v === "board"
+              ? { onBoard: true, place: { at: "top" } }
+              : {
+                  onBoard: false,
+                  place: v === "top" || v === "bottom" ? { at: v } : { at: "below", itemId: v },
+                },
+          )
+        }
+        disabled={where === "in work" || where === "fix now"}
+      />
       {value.typeId === "bug" && !several && (
         <FoundFields desk={desk} value={value} onChange={onChange} />
       )}
       <Owner desk={desk} value={value.assigneeId} onChange={(assigneeId) => set({ assigneeId })} />
-      <details className="col-span-full">
-        <summary className="link w-fit text-[13px]">
-          Class of service, origin, sprint, release, labels, who sees it
-        </summary>
-        <div className="mt-2 grid grid-cols-2 gap-x-3 gap-y-2.5 lg:grid-cols-4">
-          {choice({
-            label: "Class of service",
-            current: value.classOfService,
-            options: same(CLASSES_OF_SERVICE),
-            change: (v) => ({
+      <MoreFields desk={desk} value={value} set={set} />
+    </div>
+  );
+}
+
+/** What is seldom said of an item as it is accepted. */
+function MoreFields({
+  desk,
+  value,
+  set,
+}: {
+  desk: DeskView;
+  value: Acceptance;
+  set: (change: Partial<Acceptance>) => void;
+}) {
+  return (
+    <details className="col-span-full">
+      <summary className="link w-fit text-[13px]">
+        Class of service, origin, sprint, release, labels, who sees it
+      </summary>
+      <div className="mt-2 grid grid-cols-2 gap-x-3 gap-y-2.5 lg:grid-cols-4">
+        <ChoiceField
+          label="Class of service"
+          value={value.classOfService}
+          options={same(CLASSES_OF_SERVICE)}
+          onChange={(v) =>
+            set({
               classOfService: v as Acceptance["classOfService"],
-            }),
-          })}
-          {choice({
-            label: "Origin",
-            current: value.origin,
-            options: same(ORIGINS),
-            change: (v) => ({
+            })
+          }
+        />
+        <ChoiceField
+          label="Origin"
+          value={value.origin}
+          options={same(ORIGINS)}
+          onChange={(v) =>
+            set({
               origin: v as Acceptance["origin"],
-            }),
-          })}
-          {choice({
-            label: "Sprint",
-            current: value.sprintId ?? "",
-            options: named("none", desk.sprints),
-            change: (v) => ({
+            })
+          }
+        />
+        <ChoiceField
+          label="Sprint"
+          value={value.sprintId ?? ""}
+          options={named("none", desk.sprints)}
+          onChange={(v) =>
+            set({
               sprintId: v || null,
-            }),
-          })}
-          {choice({
-            label: "Release",
-            current: value.releaseId ?? "",
-            options: named("none", desk.releases),
-            change: (v) => ({
+            })
+          }
+        />
+        <ChoiceField
+          label="Release"
+          value={value.releaseId ?? ""}
+          options={named("none", desk.releases)}
+          onChange={(v) =>
+            set({
               releaseId: v || null,
-            }),
-          })}
-          <div className="col-span-2">
-            <Field label="Labels, with commas between them">
-              <TextInput
-                list={labels}
-                maxLength={400}
-                value={labelText}
-                onChange={(e) => {
-                  setLabelText(e.target.value);
-                  set({
-                    labels: [
-                      ...new Set(
-                        e.target.value
-                          .split(",")
-                          .map((l) => l.trim())
-                          .filter(Boolean),
-                      ),
-                    ],
-                  });
-                }}
-              />
-            </Field>
-            <datalist id={labels}>
-              {desk.labels.map((l) => (
-                <option key={l} value={[...value.labels.slice(0, -1), l].join(", ")} />
-              ))}
-            </datalist>
-          </div>
-          <label
-            className="col-span-2 flex items-center gap-1.5 self-end pb-1 text-[13px]"
-            title="For a report that others must not read yet: a hole in security, a matter of persons"
-          >
-            <Check checked={value.restricted} onChange={(on) => set({ restricted: on })} />
-            Restricted: seen only by leads, by you and by whoever works on it
-          </label>
-        </div>
-      </details>
+            })
+          }
+        />
+        <LabelsField
+          known={desk.labels}
+          value={value.labels}
+          onChange={(labels) => set({ labels })}
+        />
+        <label
+          className="col-span-2 flex items-center gap-1.5 self-end pb-1 text-[13px]"
+          title="For a report that others must not read yet: a hole in security, a matter of persons"
+        >
+          <Check checked={value.restricted} onChange={(on) => set({ restricted: on })} />
+          Restricted: seen only by leads, by you and by whoever works on it
+        </label>
+      </div>
+    </details>
+  );
+}
+
+/** Labels as text, with commas between them. */
+function LabelsField({
+  known,
+  value,
+  onChange,
+}: {
+  known: readonly string[];
+  value: readonly string[];
+  onChange: (labels: string[]) => void;
+}) {
+  const list = useId();
+  const [text, setText] = useState(value.join(", "));
+  const labelsIn = (typed: string) =>
+    typed
+      .split(",")
+      .map((label) => label.trim())
+      .filter(Boolean);
+  return (
+    <div className="col-span-2">
+      <Field label="Labels, with commas between them">
+        <TextInput
+          list={list}
+          maxLength={400}
+          value={text}
+          onChange={(e) => {
+            setText(e.target.value);
+            onChange([...new Set(labelsIn(e.target.value))]);
+          }}
+        />
+      </Field>
+      <datalist id={list}>
+        {known.map((label) => (
+          <option key={label} value={[...value.slice(0, -1), label].join(", ")} />
+        ))}
+      </datalist>
     </div>
   );
 }
@@ -295,5 +310,55 @@ function Owner({
         )}
       </div>
     </fieldset>
+  );
+}
+
+/** What it hits and how soon it is needed, and the priority that was agreed for that. */
+function Weighed({
+  desk,
+  value,
+  set,
+}: {
+  desk: DeskView;
+  value: Acceptance;
+  set: (change: Partial<Acceptance>) => void;
+}) {
+  const agreed = (impact: Impact | null, urgency: Urgency | null) =>
+    impact && urgency ? proposedPriority(desk.rules.grid, impact, urgency) : null;
+  const weigh = (impact: Impact | null, urgency: Urgency | null) => {
+    const priority = agreed(impact, urgency);
+    set({ impact, urgency, ...(priority ? { priority } : {}) });
+  };
+  const proposed = agreed(value.impact, value.urgency);
+  return (
+    <>
+      <ChoiceField
+        label="It hits"
+        value={value.impact ?? ""}
+        options={[["", "not said"], ...same(IMPACTS)]}
+        onChange={(v) => weigh((v || null) as Impact | null, value.urgency)}
+      />
+      <ChoiceField
+        label="It is needed"
+        value={value.urgency ?? ""}
+        options={[
+          ["", "not said"],
+          ...URGENCIES.map((u) => [u, u === "can wait" ? "when there is time" : u] as Option),
+        ]}
+        onChange={(v) => weigh(value.impact, (v || null) as Urgency | null)}
+      />
+      <ChoiceField
+        label={
+          proposed
+            ? proposed === value.priority
+              ? "Priority, as agreed"
+              : `Priority, agreed: ${proposed}`
+            : "Priority"
+        }
+        value={value.priority}
+        options={same(PRIORITIES)}
+        onChange={(v) => set({ priority: v as Acceptance["priority"] })}
+      />
+    </>
   );
 }

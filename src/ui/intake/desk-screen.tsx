@@ -1,46 +1,16 @@
 "use client";
-import { takesKeys } from "@/ui/kit/takes-keys";
-import { Select } from "@/ui/kit/select";
-import { TextButton, Button } from "@/ui/kit/button";
-import { useEffect, useRef, useState } from "react";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
+import { useEffect, useState } from "react";
 import { deskGroups, WHOLE_DESK } from "@/core/intake/desk-filter";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
-import { workLeft } from "@/core/intake/pace";
-import type { VerdictKind } from "@/core/intake/verdict";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { ask, problemOf } from "@/ui/kit/request";
+import { problemOf } from "@/ui/kit/request";
 import { ReportContext } from "./report-context";
 import { DeskFilters, DeskQueue } from "./desk-queue";
-import { ReportReader } from "./report-reader";
 import { useDesk } from "./use-desk";
-import { VerdictForm, VERDICT_BUTTONS } from "./verdict-form";
-import { reportContract } from "@/core/intake/contract";
-
-const KEYS: [string, string][] = [
-  ["↑ ↓", "the report before or after"],
-  ["a", "accept"],
-  ["m", "merge into the item that looks most like it"],
-  ["q", "ask the requester"],
-  ["p", "park until a date, or until an item is done"],
-  ["d", "decline"],
-  ["t", "keep that you tried to make it happen"],
-  ["x", "select it; the next verdict is on all that are selected"],
-  ["u", "undo the last verdict, then the one before it"],
-  ["Ctrl Enter", "give the verdict that is open"],
-  ["Esc", "back to reading"],
-  ["?", "this list"],
-];
-
-const VERDICT_KEYS: Record<string, VerdictKind> = {
-  a: "accept",
-  m: "merge",
-  q: "ask",
-  p: "park",
-  d: "decline",
-};
+import { DESK_KEYS, useDeskKeys } from "./use-desk-keys";
+import { DeskHead } from "./desk-head";
+import { OpenReport, type VerdictBegun } from "./open-report";
 
 /** The triage desk: the queue, the report, and what is known around it. */
 export function DeskScreen({
@@ -50,25 +20,9 @@ export function DeskScreen({
   initial: DeskView;
   initialReport: ReportView | null;
 }) {
-  const router = useRouter();
-  const {
-    desk,
-    openId,
-    report,
-    error,
-    choose,
-    judge,
-    judgeSeveral,
-    undo,
-    last,
-    readAgain,
-    bringNear,
-  } = useDesk(initial, initialReport);
-  const [verdict, setVerdict] = useState<{
-    kind: VerdictKind;
-    itemId?: string;
-    reason?: string;
-  } | null>(null);
+  const work = useDesk(initial, initialReport);
+  const { desk, openId, report, error, choose, undo, last, bringNear } = work;
+  const [verdict, setVerdict] = useState<VerdictBegun | null>(null);
   const [trying, setTrying] = useState(false);
   const [help, setHelp] = useState(false);
   const [filter, setFilter] = useState(WHOLE_DESK);
@@ -76,10 +30,8 @@ export function DeskScreen({
   const groups = deskGroups(desk, filter);
   const rows = groups.flatMap((g) => g.rows);
   const selected = rows.filter((r) => marked.has(r.id));
-  const several = selected.length > 1;
-  const leftMs = workLeft(desk.took, desk.queue.length);
-  const missed = desk.queue.filter((r) => r.promise?.state.standing === "missed").length;
-  const nextId = rows[rows.findIndex((r) => r.id === openId) + 1]?.id;
+  const at = rows.findIndex((r) => r.id === openId);
+  const nextId = rows[at + 1]?.id;
   useEffect(() => {
     if (nextId) bringNear(nextId);
   }, [nextId, bringNear]);
@@ -93,87 +45,21 @@ export function DeskScreen({
       (before) => new Set(before.has(id) ? [...before].filter((b) => b !== id) : [...before, id]),
     );
   const undoLast = () => undo(last).then(() => tellDone("Undone."), tellProblem);
-  const handlers = useRef<(event: KeyboardEvent) => void>(() => {});
-  useEffect(() => {
-    handlers.current = (event) => {
-      if (takesKeys(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const at = rows.findIndex((r) => r.id === openId);
-      const kind = VERDICT_KEYS[event.key];
-      if (event.key === "ArrowDown" && rows[at + 1]) open(rows[at + 1].id);
-      else if (event.key === "ArrowUp" && rows[at - 1]) open(rows[at - 1].id);
-      else if (kind && desk.mayJudge && openId) setVerdict({ kind });
-      else if (event.key === "t" && desk.mayJudge && openId) setTrying(true);
-      else if (event.key === "x" && desk.mayJudge && openId) mark(openId);
-      else if (event.key === "Escape" && marked.size > 0) setMarked(new Set());
-      else if (event.key === "u" && last.length > 0) void undoLast();
-      else if (event.key === "?") setHelp(true);
-      else return;
-      event.preventDefault();
-    };
+  const judging = desk.mayJudge ? openId : null;
+  useDeskKeys({
+    onNext: rows[at + 1] && (() => open(rows[at + 1].id)),
+    onPrevious: rows[at - 1] && (() => open(rows[at - 1].id)),
+    onVerdict: judging ? (kind) => setVerdict({ kind }) : undefined,
+    onTry: judging ? () => setTrying(true) : undefined,
+    onSelect: judging ? () => mark(judging) : undefined,
+    onSelectNone: marked.size > 0 ? () => setMarked(new Set()) : undefined,
+    onUndo: last.length > 0 ? () => void undoLast() : undefined,
+    onHelp: () => setHelp(true),
   });
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => handlers.current(event);
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
 
   return (
     <div className="flex h-full flex-col">
-      <div className="flex shrink-0 items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2.5 max-sm:flex-wrap">
-        <h1 className="text-[18px] whitespace-nowrap">Triage desk</h1>
-        <p className="text-ink-soft">
-          <b className="text-ink">{desk.queue.length}</b>{" "}
-          {desk.queue.length === 1 ? "report waits" : "reports wait"} for a verdict
-          {leftMs !== null && desk.queue.length > 0 && (
-            <span
-              title={`The median of the last ${desk.took.length} verdicts, times the reports that wait`}
-            >
-              , about{" "}
-              <b className="text-ink">
-                {leftMs < 90_000 ? "a minute" : `${Math.round(leftMs / 60_000)} minutes`}
-              </b>{" "}
-              of work left
-            </span>
-          )}
-          {missed > 0 && (
-            <>
-              ,{" "}
-              <TextButton
-                className="!text-alarm"
-                onClick={() =>
-                  setFilter({ ...WHOLE_DESK, show: "near its promise", order: "by promise" })
-                }
-              >
-                {missed} past {missed === 1 ? "its" : "their"} promise
-              </TextButton>
-            </>
-          )}
-        </p>
-        <span className="flex-1" />
-        {desk.desks.length > 1 && (
-          <Select
-            label="Desk"
-            className="!w-auto"
-            value={desk.project.key}
-            options={desk.desks.map((d) => ({
-              value: d.key,
-              label: `${d.name} (${d.key === desk.project.key ? desk.queue.length : d.waiting})`,
-            }))}
-            onChange={(next) => router.push(`/p/${next}/intake`)}
-          />
-        )}
-        {desk.mayJudge && (
-          <Link
-            className="link text-[13px] whitespace-nowrap"
-            href={`/p/${desk.project.key}/intake/import`}
-          >
-            Import a table
-          </Link>
-        )}
-        <Button small className="max-sm:hidden" onClick={() => setHelp(true)}>
-          Keys <kbd>?</kbd>
-        </Button>
-      </div>
+      <DeskHead desk={desk} onFilter={setFilter} onHelp={() => setHelp(true)} />
       <div className="grid min-h-0 flex-1 grid-cols-1 max-md:block max-md:overflow-y-auto md:grid-cols-[264px_minmax(0,1fr)] xl:grid-cols-[264px_minmax(0,1fr)_340px]">
         <nav
           aria-label="Queue"
@@ -199,71 +85,17 @@ export function DeskScreen({
         </nav>
         {report ? (
           <>
-            <section
-              aria-label="Report"
-              className="flex min-h-0 flex-col overflow-y-auto border-r border-line"
-            >
-              {desk.mayJudge && (
-                <div
-                  role="toolbar"
-                  aria-label="Verdict"
-                  className="sticky top-0 z-10 flex flex-wrap items-center gap-1.5 border-b border-line bg-paper px-5 py-2"
-                >
-                  {VERDICT_BUTTONS.map(({ kind, label, key }) => (
-                    <Button
-                      key={kind}
-                      aria-pressed={verdict?.kind === kind}
-                      look={verdict?.kind === kind ? "strong" : "plain"}
-                      onClick={() => setVerdict(verdict?.kind === kind ? null : { kind })}
-                    >
-                      {label} <kbd>{key}</kbd>
-                    </Button>
-                  ))}
-                  {several && (
-                    <span className="ml-auto text-[13px]">
-                      <b>{selected.length} selected</b>{" "}
-                      <TextButton onClick={() => setMarked(new Set())}>none</TextButton>
-                    </span>
-                  )}
-                </div>
-              )}
-              {verdict && (
-                <VerdictForm
-                  key={`${several ? "several" : report.report.id} ${verdict.kind} ${verdict.itemId ?? ""} ${verdict.reason ?? ""}`}
-                  {...verdict}
-                  several={several ? selected.length : 1}
-                  desk={desk}
-                  view={report}
-                  onCancel={() => setVerdict(null)}
-                  onVerdict={async (given, together) => {
-                    if (several) await judgeSeveral(selected, given, together, rows);
-                    else await judge(report.report, given, rows);
-                    setMarked(new Set());
-                    setVerdict(null);
-                    setTrying(false);
-                  }}
-                />
-              )}
-              <ReportReader
-                view={report}
-                zone={desk.project.zone}
-                now={desk.now}
-                mayJudge={desk.mayJudge}
-                trying={trying}
-                onTrying={setTrying}
-                onChanged={readAgain}
-                onUndo={(verdictId) =>
-                  undo([{ reportId: report.report.id, verdictId }]).catch(tellProblem)
-                }
-                onVerdict={(kind, reason) => setVerdict({ kind, reason })}
-                onApart={() =>
-                  ask(reportContract.takeApart, { params: { id: report.report.id } }).then(
-                    readAgain,
-                    tellProblem,
-                  )
-                }
-              />
-            </section>
+            <OpenReport
+              work={work}
+              report={report}
+              rows={rows}
+              selected={selected}
+              verdict={verdict}
+              onVerdict={setVerdict}
+              trying={trying}
+              onTrying={setTrying}
+              onSelectNone={() => setMarked(new Set())}
+            />
             <section
               aria-label="Known around it"
               className="overflow-y-auto md:col-start-2 xl:col-start-auto"
@@ -291,7 +123,7 @@ export function DeskScreen({
         open={help}
         onClose={() => setHelp(false)}
         title="Keys of the triage desk"
-        keys={KEYS}
+        keys={DESK_KEYS}
       />
     </div>
   );

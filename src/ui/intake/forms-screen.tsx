@@ -6,8 +6,8 @@ import { useState } from "react";
 import { FIRST_FORM, type FormDefinition } from "@/core/intake/form";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { useLive } from "@/ui/kit/use-live";
-import { FormBuilder, type FormDraft } from "./form-builder";
-import type { FormsView } from "@/core/intake/forms-view";
+import { FormBuilder } from "./form-builder";
+import type { FormDraft, FormsView, StoredForm } from "@/core/intake/forms-view";
 import { intakeContract } from "@/core/intake/contract";
 import type { FormRequest } from "@/core/intake/request";
 import { queryOf, keyOf, ask } from "@/ui/kit/request";
@@ -67,26 +67,12 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
           <ul>
             {view.forms.map((f) => (
               <li key={f.id}>
-                <button
-                  type="button"
-                  aria-current={f.id === form?.id ? "true" : undefined}
-                  onClick={() => setChosen(f.id)}
-                  className={`block w-full border-b border-line px-4 py-2 text-left ${f.id === form?.id ? "bg-accent-soft shadow-[inset_3px_0_0_var(--accent)]" : "hover:bg-sheet"}`}
-                >
-                  <span className="block font-medium leading-snug">{f.definition.title}</span>
-                  <span className="flex justify-between gap-2 text-[12.5px] text-ink-soft">
-                    <span>
-                      {drafts[f.id] ? (
-                        <b className="font-semibold text-accent">not stored yet</b>
-                      ) : f.open ? (
-                        "open"
-                      ) : (
-                        <b className="font-semibold text-signal-ink">closed</b>
-                      )}
-                    </span>
-                    <span>{counted(f.lately, "report")} in 30 days</span>
-                  </span>
-                </button>
+                <FormEntry
+                  form={f}
+                  typed={Boolean(drafts[f.id])}
+                  chosen={f.id === form?.id}
+                  onChoose={() => setChosen(f.id)}
+                />
               </li>
             ))}
           </ul>
@@ -137,5 +123,41 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
         )}
       </div>
     </div>
+  );
+}
+
+/** A form in the list: what it is called, whether it is open, and how much comes by it. */
+function FormEntry({
+  form,
+  typed,
+  chosen,
+  onChoose,
+}: {
+  form: StoredForm;
+  typed: boolean;
+  chosen: boolean;
+  onChoose: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      aria-current={chosen ? "true" : undefined}
+      onClick={onChoose}
+      className={`block w-full border-b border-line px-4 py-2 text-left ${chosen ? "bg-accent-soft shadow-[inset_3px_0_0_var(--accent)]" : "hover:bg-sheet"}`}
+    >
+      <span className="block font-medium leading-snug">{form.definition.title}</span>
+      <span className="flex justify-between gap-2 text-[12.5px] text-ink-soft">
+        <span>
+          {typed ? (
+            <b className="font-semibold text-accent">not stored yet</b>
+          ) : form.open ? (
+            "open"
+          ) : (
+            <b className="font-semibold text-signal-ink">closed</b>
+          )}
+        </span>
+        <span>{counted(form.lately, "report")} in 30 days</span>
+      </span>
+    </button>
   );
 }

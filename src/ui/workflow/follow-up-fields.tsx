@@ -1,6 +1,6 @@
 "use client";
 import { CommitText, CommitNumber } from "@/ui/kit/commit-input";
-import { Select, wordOptions, namedOptions, Option } from "@/ui/kit/select";
+import { Select, wordOptions, namedOptions, type Option } from "@/ui/kit/select";
 import { AddMenu } from "@/ui/kit/add-menu";
 import { TextArea } from "@/ui/kit/field";
 import type { Vocabulary } from "@/core/condition/vocabulary";

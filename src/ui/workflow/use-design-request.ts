@@ -8,7 +8,7 @@ import { itemContract } from "@/core/item/contract";
 import { planContract } from "@/core/plan/contract";
 import { workflowContract } from "@/core/workflow/contract";
 import { ask, keyOf } from "@/ui/kit/request";
-import z from "zod";
+import type z from "zod";
 
 /** What belongs to a process and is changed at once. */
 const CHANGES = {

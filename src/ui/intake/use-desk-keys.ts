@@ -1,0 +1,73 @@
+"use client";
+import { useEffect, useRef } from "react";
+import type { VerdictKind } from "@/core/intake/verdict";
+import { takesKeys } from "@/ui/kit/takes-keys";
+
+export const DESK_KEYS: [string, string][] = [
+  ["↑ ↓", "the report before or after"],
+  ["a", "accept"],
+  ["m", "merge into the item that looks most like it"],
+  ["q", "ask the requester"],
+  ["p", "park until a date, or until an item is done"],
+  ["d", "decline"],
+  ["t", "keep that you tried to make it happen"],
+  ["x", "select it; the next verdict is on all that are selected"],
+  ["u", "undo the last verdict, then the one before it"],
+  ["Ctrl Enter", "give the verdict that is open"],
+  ["Esc", "back to reading"],
+  ["?", "this list"],
+];
+
+const VERDICT_KEYS: Record<string, VerdictKind> = {
+  a: "accept",
+  m: "merge",
+  q: "ask",
+  p: "park",
+  d: "decline",
+};
+
+/** What a key does now; left out where it can do nothing. */
+interface DeskActs {
+  onNext?: () => void;
+  onPrevious?: () => void;
+  onVerdict?: (kind: VerdictKind) => void;
+  onTry?: () => void;
+  onSelect?: () => void;
+  onSelectNone?: () => void;
+  onUndo?: () => void;
+  onHelp: () => void;
+}
+
+function actOf(key: string, acts: DeskActs): (() => void) | undefined {
+  const kind = VERDICT_KEYS[key];
+  if (kind) return acts.onVerdict && (() => acts.onVerdict!(kind));
+  const byKey: Record<string, (() => void) | undefined> = {
+    ArrowDown: acts.onNext,
+    ArrowUp: acts.onPrevious,
+    t: acts.onTry,
+    x: acts.onSelect,
+    Escape: acts.onSelectNone,
+    u: acts.onUndo,
+    "?": acts.onHelp,
+  };
+  return byKey[key];
+}
+
+/** The desk by the keyboard alone, wherever the focus is outside of fields. */
+export function useDeskKeys(acts: DeskActs): void {
+  const latest = useRef(acts);
+  useEffect(() => {
+    latest.current = acts;
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (takesKeys(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      const act = actOf(event.key, latest.current);
+      if (!act) return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+}
