@@ -199,6 +199,27 @@ const config = [
     rules: { "max-params": ["error", 4] },
   },
   {
+    // A component or a hook fits a screen.
+    files: ["src/ui/**/*.{ts,tsx}"],
+    ignores: [
+      "src/ui/intake/{private-page,report-context,verdict-form}.tsx",
+      "src/ui/item/zigzag-figure.tsx",
+      "src/ui/workflow/{rail-map,transition-inspector,workflow-map,workflow-menu}.tsx",
+      "src/ui/workflow/use-designer.ts",
+    ],
+    rules: { "max-lines-per-function": ["error", { max: 120 }] },
+  },
+  {
+    // What is a type is imported as one.
+    files: ["**/*.{ts,tsx,mts}"],
+    rules: {
+      "@typescript-eslint/consistent-type-imports": [
+        "error",
+        { fixStyle: "inline-type-imports", disallowTypeAnnotations: false },
+      ],
+    },
+  },
+  {
     // The core decides from what it is given: no clock, no chance.
     files: ["src/core/**/*.ts"],
     rules: {

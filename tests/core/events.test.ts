@@ -25,6 +25,19 @@ test("an event of a kind that a newer version wrote is passed over, a broken one
   expect(() => readEvent(stored({ data: { itemId: 5 } }))).toThrow();
 });
 
+test("what an older version wrote, and nothing has changed since, is read as it is", () => {
+  const stored = { id: 1, projectId: "p", at: 5, kind: "plan changed", version: 0, data: {} };
+  expect(readEvent(stored)).toEqual({
+    id: 1,
+    projectId: "p",
+    at: 5,
+    kind: "plan changed",
+    data: {},
+  });
+  const moved = { ...stored, kind: "item types changed", data: { movedItems: 3 } };
+  expect(readEvent(moved)?.data).toEqual({ movedItems: 3 });
+});
+
 test("what an event is about is found where it is an item or a report", () => {
   const subject = (data: object) => subjectOf({ kind: "report changed", data } as never);
   expect(subject({ reportId: "r", kinds: [] })).toEqual({ itemId: null, reportId: "r" });

@@ -7,6 +7,7 @@ import { conditionSentence } from "@/core/condition/sentence";
 import type { BoardDesign, DesignView } from "@/core/workflow/design-view";
 import type { DesignRequest } from "@/ui/workflow/use-design-request";
 import { BoardEditor, newBoard } from "./board-editor";
+import { RowTools } from "@/ui/kit/row-tools";
 
 /** The boards of a project: what each shows and by what. */
 export function BoardList({ view, send }: { view: DesignView; send: DesignRequest }) {
@@ -111,18 +112,6 @@ function BoardRow({
   onDown: (() => void) | null;
 }) {
   const { name, columnsBy, scope } = board;
-  const step = (onStep: (() => void) | null, where: string, sign: string) => (
-    <Button
-      look="quiet"
-      small
-      className="!px-1"
-      aria-label={`${name} further ${where}`}
-      disabled={onStep === null}
-      onClick={() => onStep?.()}
-    >
-      {sign}
-    </Button>
-  );
   return (
     <div className="flex items-center gap-3">
       {isNew ? (
@@ -141,16 +130,14 @@ function BoardRow({
           ? "everything"
           : `where ${conditionSentence(scope, view.around.vocabulary)}`}
       </span>
-      {view.mayEdit && !isNew && (
-        <>
-          {step(onUp, "up", "↑")}
-          {step(onDown, "down", "↓")}
-        </>
-      )}
       {view.mayEdit && (
-        <Button small aria-expanded={open} onClick={onOpen}>
-          {open ? "Close" : "Change"}
-        </Button>
+        <RowTools
+          name={name}
+          open={open}
+          onOpen={onOpen}
+          onUp={isNew ? undefined : onUp}
+          onDown={isNew ? undefined : onDown}
+        />
       )}
     </div>
   );

@@ -3,16 +3,12 @@ import { Note } from "@/ui/kit/note";
 import { FilePick } from "@/ui/kit/file-pick";
 import { Field } from "@/ui/kit/field";
 import { Button, ButtonLink } from "@/ui/kit/button";
-import { Select } from "@/ui/kit/select";
-import { counted } from "@/core/formats/counted";
 import { useQueryClient } from "@tanstack/react-query";
 import { useMemo, useRef, useState } from "react";
 import { decodeText } from "@/core/formats/decode-text";
 import {
-  COLUMN_WORDS,
   matchColumns,
   readTable,
-  REPORT_COLUMNS,
   reportsOf,
   type ColumnMatch,
   type Table,
@@ -21,9 +17,9 @@ import { tellProblem } from "@/ui/kit/notice";
 import { v7 as newId } from "uuid";
 import { intakeContract } from "@/core/intake/contract";
 import { ask, keyOf } from "@/ui/kit/request";
+import { ImportPlan } from "@/ui/intake/import-plan";
 
 const AT_ONCE = 250;
-const SHOWN = 8;
 
 type Stage =
   | { kind: "choose" }
@@ -119,97 +115,14 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
         </Note>
       )}
       {stage.kind === "match" && table && match && (
-        <section
-          aria-label="What would come of it"
-          className="mt-4 flex max-w-[1000px] flex-col gap-4"
-        >
-          <div className="grid grid-cols-5 gap-3">
-            {REPORT_COLUMNS.map((column) => (
-              <Field key={column} label={COLUMN_WORDS[column]}>
-                <Select
-                  value={String(match[column] ?? "")}
-                  options={[
-                    { value: "", label: "no column" },
-                    ...table.header.map((h, i) => ({
-                      value: String(i),
-                      label: h || `column ${i + 1}`,
-                    })),
-                  ]}
-                  onChange={(next) =>
-                    setMatch({
-                      ...match,
-                      [column]: next === "" ? null : Number(next),
-                    })
-                  }
-                />
-              </Field>
-            ))}
-          </div>
-          {match.title === null ? (
-            <p className="text-alarm">Choose the column that says it in a few words.</p>
-          ) : (
-            <>
-              <p>
-                <b>{reports.length}</b> {reports.length === 1 ? "report" : "reports"} would come
-                into the queue
-                {problems.length > 0 && (
-                  <>
-                    , <b className="text-alarm">{problems.length}</b>{" "}
-                    {problems.length === 1 ? "row" : "rows"} would not
-                  </>
-                )}
-                .
-              </p>
-              <table className="w-full text-[13px]">
-                <thead className="text-left text-[12px] text-ink-soft">
-                  <tr>
-                    <th className="w-12 font-normal">Line</th>
-                    {REPORT_COLUMNS.map((c) => (
-                      <th key={c} className="font-normal">
-                        {COLUMN_WORDS[c]}
-                      </th>
-                    ))}
-                  </tr>
-                </thead>
-                <tbody>
-                  {reports.slice(0, SHOWN).map(({ row, report }) => (
-                    <tr key={row} className="border-t border-line">
-                      <td className="tabular-nums text-ink-soft">{row}</td>
-                      {REPORT_COLUMNS.map((c) => (
-                        <td key={c} className="max-w-[220px] truncate pr-3">
-                          {report[c]}
-                        </td>
-                      ))}
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-              {reports.length > SHOWN && (
-                <p className="text-[13px] text-ink-soft">and {reports.length - SHOWN} more</p>
-              )}
-              {problems.length > 0 && (
-                <ul
-                  aria-label="Rows that are left out"
-                  className="max-h-40 overflow-y-auto border-l-[3px] border-alarm pl-3 text-[13px]"
-                >
-                  {problems.map((p) => (
-                    <li key={p.row}>
-                      Line {p.row}: {p.sentence}
-                    </li>
-                  ))}
-                </ul>
-              )}
-              <Button
-                look="accent"
-                className="self-start"
-                disabled={reports.length === 0}
-                onClick={() => void run()}
-              >
-                Import {counted(reports.length, "report")}
-              </Button>
-            </>
-          )}
-        </section>
+        <ImportPlan
+          table={table}
+          match={match}
+          onMatch={setMatch}
+          reports={reports}
+          problems={problems}
+          onRun={() => void run()}
+        />
       )}
       {stage.kind === "running" && (
         <section aria-label="Importing" className="mt-4 flex items-center gap-4">
@@ -228,27 +141,49 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
         </section>
       )}
       {stage.kind === "done" && (
-        <section aria-label="Imported" className="mt-4 flex flex-col gap-2" role="status">
-          <p>
-            <b>{stage.done}</b> {stage.done === 1 ? "report is" : "reports are"} in the queue
-            {stage.stopped && `; it was stopped before the other ${reports.length - stage.done}`}.
-          </p>
-          {stage.takenBack !== null && (
-            <p>
-              <b>{stage.takenBack}</b> were taken back
-              {stage.takenBack < stage.done && "; the others have been judged meanwhile and stay"}.
-            </p>
-          )}
-          <div className="flex gap-2">
-            <ButtonLink href={`/p/${projectKey}/intake`}>To the triage desk</ButtonLink>
-            {stage.takenBack === null && stage.done > 0 && (
-              <Button look="quiet" onClick={() => void takeBack(stage.done, stage.stopped)}>
-                Take the import back
-              </Button>
-            )}
-          </div>
-        </section>
+        <ImportEnd
+          stage={stage}
+          wanted={reports.length}
+          projectKey={projectKey}
+          onTakeBack={() => void takeBack(stage.done, stage.stopped)}
+        />
       )}
     </div>
+  );
+}
+
+/** What was taken in, and the way to take it back. */
+function ImportEnd({
+  stage,
+  wanted,
+  projectKey,
+  onTakeBack,
+}: {
+  stage: Extract<Stage, { kind: "done" }>;
+  wanted: number;
+  projectKey: string;
+  onTakeBack: () => void;
+}) {
+  return (
+    <section aria-label="Imported" className="mt-4 flex flex-col gap-2" role="status">
+      <p>
+        <b>{stage.done}</b> {stage.done === 1 ? "report is" : "reports are"} in the queue
+        {stage.stopped && `; it was stopped before the other ${wanted - stage.done}`}.
+      </p>
+      {stage.takenBack !== null && (
+        <p>
+          <b>{stage.takenBack}</b> were taken back
+          {stage.takenBack < stage.done && "; the others have been judged meanwhile and stay"}.
+        </p>
+      )}
+      <div className="flex gap-2">
+        <ButtonLink href={`/p/${projectKey}/intake`}>To the triage desk</ButtonLink>
+        {stage.takenBack === null && stage.done > 0 && (
+          <Button look="quiet" onClick={onTakeBack}>
+            Take the import back
+          </Button>
+        )}
+      </div>
+    </section>
   );
 }

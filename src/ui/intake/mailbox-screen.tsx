@@ -31,7 +31,6 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
     if (message.kind !== "item") void again();
   });
   const [name, setName] = useState("");
-  const [read, setRead] = useState<number | null>(null);
   /** @throws Problem */
   const send = async (body: AddressRequest) => {
     await ask(intakeContract.changeMailbox, { params: { key }, body });
@@ -47,7 +46,6 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
       tellProblem,
     );
   };
-  const letter = view.written.find((w) => w.id === read);
   return (
     <div className="flex h-full flex-col">
       <div className="flex shrink-0 flex-wrap items-center gap-x-4 border-b border-line px-4 py-2.5">
@@ -78,56 +76,7 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
           </p>
           <ul>
             {view.addresses.map((a) => (
-              <li key={a.name} className="border-b border-line py-2" data-address={a.name}>
-                <p className="font-mono text-[12.5px] [overflow-wrap:anywhere]">
-                  {a.name}@{view.domain}
-                </p>
-                <div className="mt-1 flex items-center gap-2 text-[12.5px]">
-                  <Select
-                    className="!min-h-7 !w-auto !py-0"
-                    disabled={!view.mayEdit}
-                    label={`Team of ${a.name}`}
-                    value={a.teamId ?? ""}
-                    options={[{ value: "", label: "whoever triages" }, ...namedOptions(view.teams)]}
-                    onChange={(next) =>
-                      void send({
-                        kind: "change",
-                        name: a.name,
-                        teamId: next || null,
-                      }).catch(tellProblem)
-                    }
-                  />
-                  <span className="flex-1">
-                    {a.open ? "" : <b className="text-signal-ink">closed</b>}
-                  </span>
-                  {view.mayEdit && (
-                    <>
-                      <TextButton
-                        onClick={() =>
-                          void send({ kind: "change", name: a.name, open: !a.open }).catch(
-                            tellProblem,
-                          )
-                        }
-                      >
-                        {a.open ? "close" : "open"}
-                      </TextButton>
-                      <TextButton
-                        onClick={() =>
-                          void send({ kind: "remove", name: a.name }).then(
-                            () =>
-                              tellDone(`${a.name} takes no mail any more.`, () =>
-                                send({ kind: "add", name: a.name, teamId: a.teamId }),
-                              ),
-                            tellProblem,
-                          )
-                        }
-                      >
-                        take out
-                      </TextButton>
-                    </>
-                  )}
-                </div>
-              </li>
+              <AddressLine key={a.name} address={a} view={view} send={send} />
             ))}
           </ul>
           {view.addresses.length === 0 && <p className="py-3 text-ink-soft">No address yet.</p>}
@@ -146,78 +95,156 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
             </form>
           )}
         </section>
-        <section aria-label="Came in" className="overflow-y-auto border-r border-line">
-          <h2 className="border-b border-line px-4 py-2 text-[14px]">Came in</h2>
-          {view.received.length === 0 && (
-            <p className="p-4 text-ink-soft">
-              Nothing yet. Mail to one of the addresses stands here with what became of it.
-            </p>
-          )}
-          <ul>
-            {view.received.map((m) => (
-              <li
-                key={`${m.at} ${m.sender} ${m.subject}`}
-                className="border-b border-line px-4 py-2"
-              >
-                <p className="flex justify-between gap-2 text-[12.5px] text-ink-soft">
-                  <span className="truncate">{m.sender}</span>
-                  <time className="whitespace-nowrap" title={exact(m.at, view.project.zone)}>
-                    {ago(m.at, Math.max(m.at, view.now))}
-                  </time>
-                </p>
-                <p className="font-medium leading-snug">{m.subject || "no subject"}</p>
-                <p className="text-[12.5px] text-ink-soft">
-                  {FATE_WORDS[m.became]} {m.reference && <span className="key">{m.reference}</span>}
-                </p>
-              </li>
-            ))}
-          </ul>
-        </section>
-        <section aria-label="Went out" className="overflow-y-auto">
-          <h2 className="border-b border-line px-4 py-2 text-[14px]">Went out</h2>
-          {view.written.length === 0 && (
-            <p className="p-4 text-ink-soft">
-              Nothing yet. Receipts, questions and news to requesters stand here.
-            </p>
-          )}
-          <ul>
-            {view.written.map((w) => (
-              <li key={w.id} className="border-b border-line">
-                <button
-                  type="button"
-                  aria-expanded={w.id === read}
-                  className="block w-full px-4 py-2 text-left hover:bg-sheet"
-                  onClick={() => setRead(w.id === read ? null : w.id)}
-                >
-                  <span className="flex justify-between gap-2 text-[12.5px] text-ink-soft">
-                    <span className="truncate">{w.recipient}</span>
-                    <span
-                      className={
-                        w.failed && w.failed !== "taken back"
-                          ? "font-semibold text-alarm"
-                          : w.sentAt === null && !w.failed
-                            ? "text-signal-ink"
-                            : ""
-                      }
-                    >
-                      {w.failed ??
-                        (w.sentAt === null
-                          ? "waits"
-                          : `sent ${ago(w.sentAt, Math.max(w.sentAt, view.now))}`)}
-                    </span>
-                  </span>
-                  <span className="block font-medium leading-snug">{w.subject}</span>
-                </button>
-                {letter?.id === w.id && (
-                  <p className="whitespace-pre-wrap bg-sheet px-4 py-3 text-[13px] [overflow-wrap:anywhere]">
-                    {letter.body}
-                  </p>
-                )}
-              </li>
-            ))}
-          </ul>
-        </section>
+        <CameIn view={view} />
+        <WentOut view={view} />
       </div>
     </div>
+  );
+}
+
+/** What came in, and what became of it. */
+function CameIn({ view }: { view: MailboxView }) {
+  return (
+    <section aria-label="Came in" className="overflow-y-auto border-r border-line">
+      <h2 className="border-b border-line px-4 py-2 text-[14px]">Came in</h2>
+      {view.received.length === 0 && (
+        <p className="p-4 text-ink-soft">
+          Nothing yet. Mail to one of the addresses stands here with what became of it.
+        </p>
+      )}
+      <ul>
+        {view.received.map((m) => (
+          <li key={`${m.at} ${m.sender} ${m.subject}`} className="border-b border-line px-4 py-2">
+            <p className="flex justify-between gap-2 text-[12.5px] text-ink-soft">
+              <span className="truncate">{m.sender}</span>
+              <time className="whitespace-nowrap" title={exact(m.at, view.project.zone)}>
+                {ago(m.at, Math.max(m.at, view.now))}
+              </time>
+            </p>
+            <p className="font-medium leading-snug">{m.subject || "no subject"}</p>
+            <p className="text-[12.5px] text-ink-soft">
+              {FATE_WORDS[m.became]} {m.reference && <span className="key">{m.reference}</span>}
+            </p>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What went out and whether it arrived; each letter can be read. */
+function WentOut({ view }: { view: MailboxView }) {
+  const [read, setRead] = useState<number | null>(null);
+  const letter = view.written.find((w) => w.id === read);
+  return (
+    <section aria-label="Went out" className="overflow-y-auto">
+      <h2 className="border-b border-line px-4 py-2 text-[14px]">Went out</h2>
+      {view.written.length === 0 && (
+        <p className="p-4 text-ink-soft">
+          Nothing yet. Receipts, questions and news to requesters stand here.
+        </p>
+      )}
+      <ul>
+        {view.written.map((w) => (
+          <li key={w.id} className="border-b border-line">
+            <button
+              type="button"
+              aria-expanded={w.id === read}
+              className="block w-full px-4 py-2 text-left hover:bg-sheet"
+              onClick={() => setRead(w.id === read ? null : w.id)}
+            >
+              <span className="flex justify-between gap-2 text-[12.5px] text-ink-soft">
+                <span className="truncate">{w.recipient}</span>
+                <span
+                  className={
+                    w.failed && w.failed !== "taken back"
+                      ? "font-semibold text-alarm"
+                      : w.sentAt === null && !w.failed
+                        ? "text-signal-ink"
+                        : ""
+                  }
+                >
+                  {w.failed ??
+                    (w.sentAt === null
+                      ? "waits"
+                      : `sent ${ago(w.sentAt, Math.max(w.sentAt, view.now))}`)}
+                </span>
+              </span>
+              <span className="block font-medium leading-snug">{w.subject}</span>
+            </button>
+            {letter?.id === w.id && (
+              <p className="whitespace-pre-wrap bg-sheet px-4 py-3 text-[13px] [overflow-wrap:anywhere]">
+                {letter.body}
+              </p>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** An address: where its mail lands, and whether it takes any. */
+function AddressLine({
+  address,
+  view,
+  send,
+}: {
+  address: MailboxView["addresses"][number];
+  view: MailboxView;
+  /** Throws a Problem where it is refused. */
+  send: (body: AddressRequest) => Promise<void>;
+}) {
+  return (
+    <li className="border-b border-line py-2" data-address={address.name}>
+      <p className="font-mono text-[12.5px] [overflow-wrap:anywhere]">
+        {address.name}@{view.domain}
+      </p>
+      <div className="mt-1 flex items-center gap-2 text-[12.5px]">
+        <Select
+          className="!min-h-7 !w-auto !py-0"
+          disabled={!view.mayEdit}
+          label={`Team of ${address.name}`}
+          value={address.teamId ?? ""}
+          options={[{ value: "", label: "whoever triages" }, ...namedOptions(view.teams)]}
+          onChange={(next) =>
+            void send({
+              kind: "change",
+              name: address.name,
+              teamId: next || null,
+            }).catch(tellProblem)
+          }
+        />
+        <span className="flex-1">
+          {address.open ? "" : <b className="text-signal-ink">closed</b>}
+        </span>
+        {view.mayEdit && (
+          <>
+            <TextButton
+              onClick={() =>
+                void send({ kind: "change", name: address.name, open: !address.open }).catch(
+                  tellProblem,
+                )
+              }
+            >
+              {address.open ? "close" : "open"}
+            </TextButton>
+            <TextButton
+              onClick={() =>
+                void send({ kind: "remove", name: address.name }).then(
+                  () =>
+                    tellDone(`${address.name} takes no mail any more.`, () =>
+                      send({ kind: "add", name: address.name, teamId: address.teamId }),
+                    ),
+                  tellProblem,
+                )
+              }
+            >
+              take out
+            </TextButton>
+          </>
+        )}
+      </div>
+    </li>
   );
 }

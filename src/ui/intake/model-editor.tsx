@@ -9,6 +9,7 @@ import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { v7 as newId } from "uuid";
 import { intakeContract } from "@/core/intake/contract";
 import { ask } from "@/ui/kit/request";
+import { FormFooter } from "@/ui/kit/form-footer";
 
 const SOURCES: Record<Criterion["source"], string> = {
   judged: "people judge it",
@@ -83,70 +84,15 @@ export function ModelEditor({
         </thead>
         <tbody>
           {draft.criteria.map((c) => (
-            <tr key={c.id}>
-              <td className="pr-2">
-                <TextInput
-                  aria-label="Criterion"
-                  required
-                  maxLength={60}
-                  value={c.name}
-                  onChange={(e) => change(c.id, { name: e.target.value })}
-                />
-              </td>
-              <td className="pr-2">
-                <Select
-                  label={`Where ${c.name} comes from`}
-                  value={c.source}
-                  options={Object.entries(SOURCES).map(([value, label]) => ({ value, label }))}
-                  onChange={(next) => change(c.id, { source: next as Criterion["source"] })}
-                />
-              </td>
-              <td className="pr-2">
-                <TextInput
-                  className="!w-20"
-                  type="number"
-                  aria-label={`Scale of ${c.name}`}
-                  min={1}
-                  max={1000}
-                  step={1}
-                  required
-                  value={c.scale}
-                  onChange={(e) =>
-                    change(c.id, { scale: Math.max(1, Math.round(Number(e.target.value))) })
-                  }
-                />
-              </td>
-              <td className="pr-2">
-                <TextInput
-                  className="!w-20"
-                  type="number"
-                  aria-label={`Weight of ${c.name}`}
-                  min={-100}
-                  max={100}
-                  step="any"
-                  required
-                  value={c.weight}
-                  onChange={(e) => change(c.id, { weight: Number(e.target.value) })}
-                />
-              </td>
-              <td className="tabular-nums text-ink-soft">
-                {total === 0 ? "–" : Math.round((Math.abs(c.weight) * 100) / total)}
-                {c.weight < 0 && " for little"}
-              </td>
-              <td>
-                <Button
-                  look="quiet"
-                  small
-                  className="!px-1"
-                  aria-label={`Take out ${c.name}`}
-                  onClick={() =>
-                    setDraft((d) => ({ ...d, criteria: d.criteria.filter((x) => x.id !== c.id) }))
-                  }
-                >
-                  <X size={13} aria-hidden="true" />
-                </Button>
-              </td>
-            </tr>
+            <CriterionRow
+              key={c.id}
+              criterion={c}
+              total={total}
+              onChange={(more) => change(c.id, more)}
+              onRemove={() =>
+                setDraft((d) => ({ ...d, criteria: d.criteria.filter((x) => x.id !== c.id) }))
+              }
+            />
           ))}
         </tbody>
       </table>
@@ -177,14 +123,84 @@ export function ModelEditor({
         Cost of delay is the one times the other. What a week loses divided by the size is the order
         that loses least in total.
       </p>
-      <div className="flex gap-2">
-        <Button type="submit" look="accent" small>
-          Store the model
-        </Button>
-        <Button look="quiet" small onClick={onDone}>
-          Leave it
-        </Button>
-      </div>
+      <FormFooter send="Store the model" onLeave={onDone} />
     </form>
+  );
+}
+
+/** One criterion; its weight is also shown as its part of all weights. */
+function CriterionRow({
+  criterion: c,
+  total,
+  onChange,
+  onRemove,
+}: {
+  criterion: Criterion;
+  /** Of the weights of all criteria, without their signs. */
+  total: number;
+  onChange: (more: Partial<Criterion>) => void;
+  onRemove: () => void;
+}) {
+  return (
+    <tr>
+      <td className="pr-2">
+        <TextInput
+          aria-label="Criterion"
+          required
+          maxLength={60}
+          value={c.name}
+          onChange={(e) => onChange({ name: e.target.value })}
+        />
+      </td>
+      <td className="pr-2">
+        <Select
+          label={`Where ${c.name} comes from`}
+          value={c.source}
+          options={Object.entries(SOURCES).map(([value, label]) => ({ value, label }))}
+          onChange={(next) => onChange({ source: next as Criterion["source"] })}
+        />
+      </td>
+      <td className="pr-2">
+        <TextInput
+          className="!w-20"
+          type="number"
+          aria-label={`Scale of ${c.name}`}
+          min={1}
+          max={1000}
+          step={1}
+          required
+          value={c.scale}
+          onChange={(e) => onChange({ scale: Math.max(1, Math.round(Number(e.target.value))) })}
+        />
+      </td>
+      <td className="pr-2">
+        <TextInput
+          className="!w-20"
+          type="number"
+          aria-label={`Weight of ${c.name}`}
+          min={-100}
+          max={100}
+          step="any"
+          required
+          value={c.weight}
+          onChange={(e) => onChange({ weight: Number(e.target.value) })}
+        />
+      </td>
+      <td className="tabular-nums text-ink-soft">
+        {total === 0 ? "–" : Math.round((Math.abs(c.weight) * 100) / total)}
+        {c.weight < 0 && " for little"}
+      </td>
+      <td>
+        <Button
+          look="quiet"
+          small
+          className="!px-1"
+          aria-label={`Take out ${c.name}`}
+          onClick={onRemove}
+        >
+          <X size={13} aria-hidden="true" />
+        </Button>
+      </td>
+    </tr>
   );
 }

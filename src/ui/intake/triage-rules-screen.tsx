@@ -1,29 +1,15 @@
 "use client";
 import { Note } from "@/ui/kit/note";
 import { Field, TextInput, TextArea } from "@/ui/kit/field";
-import { wordOptions, Select } from "@/ui/kit/select";
 import { Button, TextButton } from "@/ui/kit/button";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { PRIORITIES, type Priority } from "@/core/item/fields";
-import {
-  FIRST_TRIAGE_RULES,
-  IMPACTS,
-  URGENCIES,
-  type TriageRules,
-} from "@/core/intake/triage-rules";
+import { FIRST_TRIAGE_RULES, type TriageRules } from "@/core/intake/triage-rules";
 import { tellDone } from "@/ui/kit/notice";
 import { ask, problemOf, type Problem } from "@/ui/kit/request";
 import { v7 as newId } from "uuid";
 import { intakeContract } from "@/core/intake/contract";
-
-/** The stronger the priority, the darker; the word stands in it. */
-const SHADE: Record<Priority, string> = {
-  low: "",
-  normal: "bg-well",
-  high: "bg-signal-soft text-signal-ink",
-  urgent: "bg-alarm-soft text-alarm font-semibold",
-};
+import { PriorityGrid } from "@/ui/intake/priority-grid";
 
 /**
  * What a project has agreed on for its triage: the priority grid, what is asked often, why things
@@ -61,7 +47,6 @@ export function TriageRulesScreen({
       setProblem(problemOf(error));
     }
   };
-  const number = (text: string) => (text.trim() === "" ? null : Number(text));
   return (
     <div className="flex h-full flex-col">
       <div className="flex shrink-0 items-center gap-3 border-b border-line px-4 py-2.5">
@@ -93,181 +78,10 @@ export function TriageRulesScreen({
             <b>{problem.sentence}</b> {problem.errors[0]?.message ?? problem.help}
           </Note>
         )}
-        <section aria-label="Priority">
-          <h2 className="text-[15px]">Priority from impact and urgency</h2>
-          <p className="mb-2 text-[13px] text-ink-soft">
-            At triage two plain questions are answered; this proposes the priority, which can still
-            be changed.
-          </p>
-          <table className="w-full border-collapse text-[13px]">
-            <thead>
-              <tr>
-                <th className="py-1 text-left font-semibold">hits ↓ and can wait →</th>
-                {URGENCIES.map((u) => (
-                  <th key={u} scope="col" className="px-1 py-1 text-left font-semibold">
-                    {u}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {IMPACTS.map((impact) => (
-                <tr key={impact}>
-                  <th scope="row" className="py-0.5 pr-2 text-left font-normal">
-                    {impact}
-                  </th>
-                  {URGENCIES.map((urgency) => (
-                    <td key={urgency} className="p-0.5">
-                      <Select
-                        label={`Priority when it hits ${impact} and ${urgency === "can wait" ? "can wait" : `is needed ${urgency}`}`}
-                        className={SHADE[draft.grid[impact][urgency]]}
-                        value={draft.grid[impact][urgency]}
-                        options={wordOptions(PRIORITIES)}
-                        onChange={(next) =>
-                          set({
-                            grid: {
-                              ...draft.grid,
-                              [impact]: {
-                                ...draft.grid[impact],
-                                [urgency]: next as Priority,
-                              },
-                            },
-                          })
-                        }
-                      />
-                    </td>
-                  ))}
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </section>
-        <section aria-label="Waiting for answers" className="flex flex-col gap-2">
-          <h2 className="text-[15px]">When nobody answers</h2>
-          <div className="grid grid-cols-3 gap-3">
-            <Field label="Ask again after, days">
-              <TextInput
-                type="number"
-                min={1}
-                max={365}
-                value={draft.remindAfterDays ?? ""}
-                placeholder="never"
-                onChange={(e) => set({ remindAfterDays: number(e.target.value) })}
-              />
-            </Field>
-            <Field label="End it after, days">
-              <TextInput
-                type="number"
-                min={1}
-                max={365}
-                value={draft.endAfterDays ?? ""}
-                placeholder="never"
-                onChange={(e) => set({ endAfterDays: number(e.target.value) })}
-              />
-            </Field>
-            <Field label="Items a person works on at once">
-              <TextInput
-                type="number"
-                min={1}
-                max={50}
-                value={draft.personLimit ?? ""}
-                placeholder="no limit"
-                onChange={(e) => set({ personLimit: number(e.target.value) })}
-              />
-            </Field>
-          </div>
-          <Field label="What the requester reads when it ends">
-            <TextArea
-              rows={3}
-              maxLength={2_000}
-              value={draft.endWords}
-              onChange={(e) => set({ endWords: e.target.value })}
-            />
-          </Field>
-        </section>
-        <section aria-label="Questions asked often" className="flex flex-col gap-2">
-          <h2 className="text-[15px]">Questions asked often</h2>
-          {draft.questions.map((q, i) => (
-            <div key={q.id} className="flex flex-col gap-1 border-t border-line pt-2">
-              <div className="flex gap-2">
-                <TextInput
-                  className="!w-52"
-                  aria-label={`Name of question ${i + 1}`}
-                  maxLength={60}
-                  value={q.name}
-                  onChange={(e) =>
-                    set({ questions: draft.questions.with(i, { ...q, name: e.target.value }) })
-                  }
-                />
-                <span className="flex-1" />
-                <TextButton
-                  className="text-[12.5px]"
-                  onClick={() => set({ questions: draft.questions.toSpliced(i, 1) })}
-                >
-                  take out
-                </TextButton>
-              </div>
-              <TextArea
-                className="!min-h-12"
-                aria-label={`Text of question ${i + 1}`}
-                rows={2}
-                maxLength={5_000}
-                value={q.text}
-                onChange={(e) =>
-                  set({ questions: draft.questions.with(i, { ...q, text: e.target.value }) })
-                }
-              />
-            </div>
-          ))}
-          {mayEdit && (
-            <Button
-              small
-              className="self-start"
-              onClick={() =>
-                set({
-                  questions: [...draft.questions, { id: newId(), name: "", text: "" }],
-                })
-              }
-            >
-              Add a question
-            </Button>
-          )}
-        </section>
-        <section aria-label="Reasons for declining" className="flex flex-col gap-2">
-          <h2 className="text-[15px]">Reasons for declining</h2>
-          <p className="text-[13px] text-ink-soft">
-            The requester reads these words. Each can be changed at the report.
-          </p>
-          {draft.declineReasons.map((reason, i) => (
-            <div key={i} className="flex items-start gap-2">
-              <TextArea
-                className="!min-h-9"
-                aria-label={`Reason ${i + 1}`}
-                rows={1}
-                maxLength={2_000}
-                value={reason}
-                onChange={(e) =>
-                  set({ declineReasons: draft.declineReasons.with(i, e.target.value) })
-                }
-              />
-              <TextButton
-                className="whitespace-nowrap pt-1 text-[12.5px]"
-                onClick={() => set({ declineReasons: draft.declineReasons.toSpliced(i, 1) })}
-              >
-                take out
-              </TextButton>
-            </div>
-          ))}
-          {mayEdit && (
-            <Button
-              small
-              className="self-start"
-              onClick={() => set({ declineReasons: [...draft.declineReasons, ""] })}
-            >
-              Add a reason
-            </Button>
-          )}
-        </section>
+        <PriorityGrid draft={draft} set={set} />
+        <WaitingRules draft={draft} set={set} />
+        <OftenAsked draft={draft} set={set} mayEdit={mayEdit} />
+        <DeclineReasons draft={draft} set={set} mayEdit={mayEdit} />
         {mayEdit && (
           <TextButton
             className="col-span-full justify-self-start text-[13px]"
@@ -278,5 +92,172 @@ export function TriageRulesScreen({
         )}
       </fieldset>
     </div>
+  );
+}
+
+/** An empty field stands for none. */
+const number = (text: string) => (text.trim() === "" ? null : Number(text));
+
+/** What happens to questions that nobody answers. */
+function WaitingRules({
+  draft,
+  set,
+}: {
+  draft: TriageRules;
+  set: (change: Partial<TriageRules>) => void;
+}) {
+  return (
+    <section aria-label="Waiting for answers" className="flex flex-col gap-2">
+      <h2 className="text-[15px]">When nobody answers</h2>
+      <div className="grid grid-cols-3 gap-3">
+        <Field label="Ask again after, days">
+          <TextInput
+            type="number"
+            min={1}
+            max={365}
+            value={draft.remindAfterDays ?? ""}
+            placeholder="never"
+            onChange={(e) => set({ remindAfterDays: number(e.target.value) })}
+          />
+        </Field>
+        <Field label="End it after, days">
+          <TextInput
+            type="number"
+            min={1}
+            max={365}
+            value={draft.endAfterDays ?? ""}
+            placeholder="never"
+            onChange={(e) => set({ endAfterDays: number(e.target.value) })}
+          />
+        </Field>
+        <Field label="Items a person works on at once">
+          <TextInput
+            type="number"
+            min={1}
+            max={50}
+            value={draft.personLimit ?? ""}
+            placeholder="no limit"
+            onChange={(e) => set({ personLimit: number(e.target.value) })}
+          />
+        </Field>
+      </div>
+      <Field label="What the requester reads when it ends">
+        <TextArea
+          rows={3}
+          maxLength={2_000}
+          value={draft.endWords}
+          onChange={(e) => set({ endWords: e.target.value })}
+        />
+      </Field>
+    </section>
+  );
+}
+
+/** Questions that are asked again and again. */
+function OftenAsked({
+  draft,
+  set,
+  mayEdit,
+}: {
+  draft: TriageRules;
+  set: (change: Partial<TriageRules>) => void;
+  mayEdit: boolean;
+}) {
+  return (
+    <section aria-label="Questions asked often" className="flex flex-col gap-2">
+      <h2 className="text-[15px]">Questions asked often</h2>
+      {draft.questions.map((q, i) => (
+        <div key={q.id} className="flex flex-col gap-1 border-t border-line pt-2">
+          <div className="flex gap-2">
+            <TextInput
+              className="!w-52"
+              aria-label={`Name of question ${i + 1}`}
+              maxLength={60}
+              value={q.name}
+              onChange={(e) =>
+                set({ questions: draft.questions.with(i, { ...q, name: e.target.value }) })
+              }
+            />
+            <span className="flex-1" />
+            <TextButton
+              className="text-[12.5px]"
+              onClick={() => set({ questions: draft.questions.toSpliced(i, 1) })}
+            >
+              take out
+            </TextButton>
+          </div>
+          <TextArea
+            className="!min-h-12"
+            aria-label={`Text of question ${i + 1}`}
+            rows={2}
+            maxLength={5_000}
+            value={q.text}
+            onChange={(e) =>
+              set({ questions: draft.questions.with(i, { ...q, text: e.target.value }) })
+            }
+          />
+        </div>
+      ))}
+      {mayEdit && (
+        <Button
+          small
+          className="self-start"
+          onClick={() =>
+            set({
+              questions: [...draft.questions, { id: newId(), name: "", text: "" }],
+            })
+          }
+        >
+          Add a question
+        </Button>
+      )}
+    </section>
+  );
+}
+
+/** The words in which things are declined. */
+function DeclineReasons({
+  draft,
+  set,
+  mayEdit,
+}: {
+  draft: TriageRules;
+  set: (change: Partial<TriageRules>) => void;
+  mayEdit: boolean;
+}) {
+  return (
+    <section aria-label="Reasons for declining" className="flex flex-col gap-2">
+      <h2 className="text-[15px]">Reasons for declining</h2>
+      <p className="text-[13px] text-ink-soft">
+        The requester reads these words. Each can be changed at the report.
+      </p>
+      {draft.declineReasons.map((reason, i) => (
+        <div key={i} className="flex items-start gap-2">
+          <TextArea
+            className="!min-h-9"
+            aria-label={`Reason ${i + 1}`}
+            rows={1}
+            maxLength={2_000}
+            value={reason}
+            onChange={(e) => set({ declineReasons: draft.declineReasons.with(i, e.target.value) })}
+          />
+          <TextButton
+            className="whitespace-nowrap pt-1 text-[12.5px]"
+            onClick={() => set({ declineReasons: draft.declineReasons.toSpliced(i, 1) })}
+          >
+            take out
+          </TextButton>
+        </div>
+      ))}
+      {mayEdit && (
+        <Button
+          small
+          className="self-start"
+          onClick={() => set({ declineReasons: [...draft.declineReasons, ""] })}
+        >
+          Add a reason
+        </Button>
+      )}
+    </section>
   );
 }

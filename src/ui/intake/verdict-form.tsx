@@ -5,7 +5,7 @@ import { Button } from "@/ui/kit/button";
 import { Field, TextArea } from "@/ui/kit/field";
 import { Check, Choice } from "@/ui/kit/check";
 import { cutText } from "@/core/formats/cut-text";
-import { useEffect, useRef, useState, type FormEvent } from "react";
+import { type ReactNode, useEffect, useRef, useState, type FormEvent } from "react";
 import { dayNumber } from "@/core/calendar/zone";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
 import { tellingOf } from "@/core/intake/letters";
@@ -18,6 +18,7 @@ import { problemOf, type Problem } from "@/ui/kit/request";
 import { AcceptFields } from "./accept-fields";
 import { ItemPicker } from "./item-picker";
 import { standsAt } from "./stands-at";
+import { DAY } from "@/core/calendar/instant";
 
 export const VERDICT_BUTTONS: { kind: VerdictKind; label: string; key: string; does: string }[] = [
   { kind: "accept", label: "Accept", key: "a", does: "Accept into backlog" },
@@ -26,8 +27,6 @@ export const VERDICT_BUTTONS: { kind: VerdictKind; label: string; key: string; d
   { kind: "park", label: "Park", key: "p", does: "Park until then" },
   { kind: "decline", label: "Decline", key: "d", does: "Decline with this reason" },
 ];
-
-const DAY_MS = 86_400_000;
 
 interface Props {
   kind: VerdictKind;
@@ -61,9 +60,7 @@ export function VerdictForm({
   );
   const [target, setTarget] = useState(itemId ?? view.similar[0]?.id ?? "");
   const [text, setText] = useState(reason);
-  const [until, setUntil] = useState(() =>
-    new Date(desk.now + 7 * DAY_MS).toISOString().slice(0, 10),
-  );
+  const [until, setUntil] = useState(() => new Date(desk.now + 7 * DAY).toISOString().slice(0, 10));
   const [awaited, setAwaited] = useState<string | null>(null);
   const [together, setTogether] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
@@ -153,25 +150,16 @@ export function VerdictForm({
         </>
       )}
       {kind === "ask" && (
-        <>
-          <Ready
-            label="Questions asked often"
-            options={desk.rules.questions.map((q) => [q.text, q.name])}
-            onChoose={setText}
-          />
-          <Field label="What do you need to know? The requester reads this.">
-            <TextArea
-              data-first
-              className="!font-normal"
-              required
-              maxLength={5_000}
-              rows={3}
-              value={text}
-              onChange={(e) => setText(e.target.value)}
-            />
-          </Field>
+        <WordsFor
+          ready="Questions asked often"
+          options={desk.rules.questions.map((q) => [q.text, q.name])}
+          label="What do you need to know? The requester reads this."
+          longest={5_000}
+          value={text}
+          onChange={setText}
+        >
           <p className="text-[12.5px] text-ink-soft">{waitingWords(desk)}</p>
-        </>
+        </WordsFor>
       )}
       {kind === "park" && (
         <ParkFields
@@ -184,24 +172,14 @@ export function VerdictForm({
         />
       )}
       {kind === "decline" && (
-        <>
-          <Ready
-            label="Reasons agreed on"
-            options={desk.rules.declineReasons.map((r) => [r, r])}
-            onChoose={setText}
-          />
-          <Field label="Why not? The requester reads this reason.">
-            <TextArea
-              data-first
-              className="!font-normal"
-              required
-              maxLength={2_000}
-              rows={3}
-              value={text}
-              onChange={(e) => setText(e.target.value)}
-            />
-          </Field>
-        </>
+        <WordsFor
+          ready="Reasons agreed on"
+          options={desk.rules.declineReasons.map((r) => [r, r])}
+          label="Why not? The requester reads this reason."
+          longest={2_000}
+          value={text}
+          onChange={setText}
+        />
       )}
       <Told verdict={verdict()} desk={desk} view={view} />
       {problem && (
@@ -241,6 +219,44 @@ function firstAcceptance(
     teamId: report.teamId ?? desk.teams[0]?.id ?? null,
     area: several ? null : area,
   };
+}
+
+/** Words that the requester reads, with those that stand ready. */
+function WordsFor({
+  ready,
+  options,
+  label,
+  longest,
+  value,
+  onChange,
+  children,
+}: {
+  /** What the texts that stand ready are called. */
+  ready: string;
+  options: [text: string, name: string][];
+  label: string;
+  longest: number;
+  value: string;
+  onChange: (text: string) => void;
+  children?: ReactNode;
+}) {
+  return (
+    <>
+      <Ready label={ready} options={options} onChoose={onChange} />
+      <Field label={label}>
+        <TextArea
+          data-first
+          className="!font-normal"
+          required
+          maxLength={longest}
+          rows={3}
+          value={value}
+          onChange={(e) => onChange(e.target.value)}
+        />
+      </Field>
+      {children}
+    </>
+  );
 }
 
 /** Texts that stand ready; they can be changed before they go out. */

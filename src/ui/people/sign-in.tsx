@@ -14,6 +14,14 @@ export interface DemoSignIns {
   people: { id: string; name: string; calling: string; mail: string }[];
 }
 
+type Typed = Record<"name" | "mail" | "password", string>;
+
+/** What is done by the form. */
+function titleOf({ isNew, first, demo }: Record<"isNew" | "first" | "demo", boolean>): string {
+  if (isNew) return first ? "Make the first account" : "Make an account";
+  return demo ? "Or with a password" : "Sign in";
+}
+
 /**
  * Sign-in by password, and in the demo by one click on a made-up person. Where it is open, new
  * people make an account here; the first one of all looks after the product.
@@ -30,10 +38,8 @@ export function SignIn({
   /** Where they wanted to go. */
   to: string;
 }) {
-  const [mail, setMail] = useState("");
-  const [password, setPassword] = useState("");
+  const [typed, setTyped] = useState<Typed>({ name: "", mail: "", password: "" });
   const [trouble, setTrouble] = useState<string | null>(null);
-  const [name, setName] = useState("");
   const [isNew, setIsNew] = useState(first && signUp);
   const [busy, setBusy] = useState<string | null>(null);
   const enter = async (email: string, secret: string, who: string) => {
@@ -58,7 +64,7 @@ export function SignIn({
     try {
       await ask(
         sessionContract.signUp,
-        { body: { name: name.trim(), email: mail, password } },
+        { body: { name: typed.name.trim(), email: typed.mail, password: typed.password } },
         { retry: false },
       );
       comeIn(to);
@@ -75,7 +81,7 @@ export function SignIn({
   };
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    void (isNew ? makeAccount() : enter(mail, password, "form"));
+    void (isNew ? makeAccount() : enter(typed.mail, typed.password, "form"));
   };
   return (
     <main className="relative min-h-dvh overflow-hidden">
@@ -89,85 +95,15 @@ export function SignIn({
           </div>
         </div>
         <div className={`grid gap-6 ${demo ? "md:grid-cols-[1fr_300px]" : "max-w-[320px]"}`}>
-          {demo && (
-            <section className="sheet p-5">
-              <h2 className="text-[16px]">Step aboard at Saltmarsh Ferries</h2>
-              <p className="mb-3 text-ink-soft">
-                A made-up crew with nine months of work. Choose who you are today.
-              </p>
-              <ul className="grid gap-1 sm:grid-cols-2">
-                {demo.people.map((p) => (
-                  <li key={p.id}>
-                    <button
-                      type="button"
-                      disabled={busy !== null}
-                      onClick={() => void enter(p.mail, demo.password, p.id)}
-                      className="flex w-full items-center gap-3 rounded-[3px] px-2 py-1.5 text-left hover:bg-accent-soft disabled:opacity-60"
-                    >
-                      <Initials name={p.name} size={28} />
-                      <span className="leading-tight">
-                        <span className="block font-semibold">{p.name}</span>
-                        <span className="text-[12.5px] text-ink-soft">
-                          {busy === p.id ? "Signing in…" : p.calling}
-                        </span>
-                      </span>
-                    </button>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
+          {demo && <DemoCrew demo={demo} busy={busy} onEnter={enter} />}
           <form onSubmit={submit} className="sheet flex flex-col gap-3 self-start p-5">
-            <h2 className="text-[16px]">
-              {isNew && first
-                ? "Make the first account"
-                : isNew
-                  ? "Make an account"
-                  : demo
-                    ? "Or with a password"
-                    : "Sign in"}
-            </h2>
-            {isNew && first && (
-              <p className="text-[13px] text-ink-soft">
-                It looks after the product: whoever has it makes accounts for the others. Afterwards
-                nobody can make one here.
-              </p>
-            )}
-            {isNew && (
-              <Field label="Your name">
-                <TextInput
-                  name="name"
-                  autoComplete="name"
-                  required
-                  maxLength={80}
-                  value={name}
-                  onChange={(e) => setName(e.target.value)}
-                />
-              </Field>
-            )}
-            <Field label="Mail address">
-              <TextInput
-                type="email"
-                name="email"
-                autoComplete="username"
-                required
-                maxLength={200}
-                value={mail}
-                onChange={(e) => setMail(e.target.value)}
-              />
-            </Field>
-            <Field label="Password">
-              <TextInput
-                type="password"
-                name="password"
-                autoComplete={isNew ? "new-password" : "current-password"}
-                required
-                minLength={isNew ? 10 : 1}
-                maxLength={128}
-                value={password}
-                onChange={(e) => setPassword(e.target.value)}
-              />
-            </Field>
+            <h2 className="text-[16px]">{titleOf({ isNew, first, demo: demo !== null })}</h2>
+            <AccountFields
+              isNew={isNew}
+              first={first}
+              typed={typed}
+              onChange={(change) => setTyped((t) => ({ ...t, ...change }))}
+            />
             {trouble && <FormProblem>{trouble}</FormProblem>}
             <Button type="submit" disabled={busy !== null} look="strong" className="justify-center">
               {busy === "form"
@@ -212,5 +148,104 @@ function Rails() {
         strokeWidth="5"
       />
     </svg>
+  );
+}
+
+/** The made-up people of the demo; one click signs in as one of them. */
+function DemoCrew({
+  demo,
+  busy,
+  onEnter,
+}: {
+  demo: DemoSignIns;
+  busy: string | null;
+  onEnter: (mail: string, password: string, who: string) => Promise<void>;
+}) {
+  return (
+    <section className="sheet p-5">
+      <h2 className="text-[16px]">Step aboard at Saltmarsh Ferries</h2>
+      <p className="mb-3 text-ink-soft">
+        A made-up crew with nine months of work. Choose who you are today.
+      </p>
+      <ul className="grid gap-1 sm:grid-cols-2">
+        {demo.people.map((p) => (
+          <li key={p.id}>
+            <button
+              type="button"
+              disabled={busy !== null}
+              onClick={() => void onEnter(p.mail, demo.password, p.id)}
+              className="flex w-full items-center gap-3 rounded-[3px] px-2 py-1.5 text-left hover:bg-accent-soft disabled:opacity-60"
+            >
+              <Initials name={p.name} size={28} />
+              <span className="leading-tight">
+                <span className="block font-semibold">{p.name}</span>
+                <span className="text-[12.5px] text-ink-soft">
+                  {busy === p.id ? "Signing in…" : p.calling}
+                </span>
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What is typed to sign in, or to make an account. */
+function AccountFields({
+  isNew,
+  first,
+  typed,
+  onChange,
+}: {
+  isNew: boolean;
+  first: boolean;
+  typed: Typed;
+  onChange: (change: Partial<Typed>) => void;
+}) {
+  return (
+    <>
+      {isNew && first && (
+        <p className="text-[13px] text-ink-soft">
+          It looks after the product: whoever has it makes accounts for the others. Afterwards
+          nobody can make one here.
+        </p>
+      )}
+      {isNew && (
+        <Field label="Your name">
+          <TextInput
+            name="name"
+            autoComplete="name"
+            required
+            maxLength={80}
+            value={typed.name}
+            onChange={(e) => onChange({ name: e.target.value })}
+          />
+        </Field>
+      )}
+      <Field label="Mail address">
+        <TextInput
+          type="email"
+          name="email"
+          autoComplete="username"
+          required
+          maxLength={200}
+          value={typed.mail}
+          onChange={(e) => onChange({ mail: e.target.value })}
+        />
+      </Field>
+      <Field label="Password">
+        <TextInput
+          type="password"
+          name="password"
+          autoComplete={isNew ? "new-password" : "current-password"}
+          required
+          minLength={isNew ? 10 : 1}
+          maxLength={128}
+          value={typed.password}
+          onChange={(e) => onChange({ password: e.target.value })}
+        />
+      </Field>
+    </>
   );
 }

@@ -9,6 +9,7 @@ import { OWN_FIELD_KINDS, type OwnField, type OwnFieldKind } from "@/core/item/o
 import type { DesignView } from "@/core/workflow/design-view";
 import { OwnFieldInput } from "@/ui/item/own-field-input";
 import { v7 as newId } from "uuid";
+import { optionsIn } from "@/core/item/own-field-options";
 
 export const KIND_WORDS: Record<OwnFieldKind, string> = {
   text: "text",
@@ -77,24 +78,6 @@ export function FieldEditor({
     draft.name.trim() !== "" &&
     (draft.kind !== "computed" || formula !== null) &&
     (!isChoice || offered.length > 0);
-  const takeOptions = (text: string) => {
-    const names = [
-      ...new Set(
-        text
-          .split("\n")
-          .map((n) => n.trim().slice(0, 80))
-          .filter(Boolean),
-      ),
-    ].slice(0, 100);
-    const kept = draft.options.map((o) => ({
-      ...o,
-      offered: names.some((n) => n.toLowerCase() === o.name.toLowerCase()),
-    }));
-    const added = names
-      .filter((n) => !kept.some((o) => o.name.toLowerCase() === n.toLowerCase()))
-      .map((name) => ({ id: newId(), name, offered: true }));
-    set({ options: [...kept, ...added] });
-  };
   return (
     <form
       className="mt-2 grid grid-cols-2 gap-x-6 gap-y-2 bg-sheet p-3"
@@ -145,31 +128,12 @@ export function FieldEditor({
               className="!font-normal"
               rows={4}
               defaultValue={offered.map((o) => o.name).join("\n")}
-              onChange={(e) => takeOptions(e.target.value)}
+              onChange={(e) => set({ options: optionsIn(e.target.value, draft.options, newId) })}
             />
           </Field>
         )}
         {draft.kind === "computed" && (
-          <Field label="Formula">
-            <TextInput
-              className="key !font-normal !text-ink"
-              aria-invalid={problem !== null && formulaText !== ""}
-              value={formulaText}
-              onChange={(e) => setFormulaText(e.target.value)}
-              maxLength={1_000}
-              placeholder="item.value_lost_per_week * item.weeks_of_delay"
-              spellCheck={false}
-            />
-            {problem && formulaText !== "" && (
-              <span role="alert" className="font-normal text-alarm">
-                Character {problem.at + 1}: {problem.sentence}
-              </span>
-            )}
-            <span className="font-normal text-ink-soft">
-              Numbers of an item, + − * / and brackets. Without one of its numbers there is no
-              value.
-            </span>
-          </Field>
+          <FormulaField text={formulaText} problem={problem} onChange={setFormulaText} />
         )}
         {draft.kind !== "computed" && (
           <div className="flex flex-col gap-0.5 text-[12px] font-semibold">
@@ -188,69 +152,7 @@ export function FieldEditor({
           </div>
         )}
       </div>
-      <div className="flex flex-col gap-2 text-[13px]">
-        <fieldset>
-          <legend className="text-[12px] font-semibold">Which types have it</legend>
-          <Check
-            checked={draft.typeIds.length === 0}
-            onChange={(on) =>
-              set({
-                typeIds: on ? [] : view.types.filter((t) => t.removedAt === null).map((t) => t.id),
-              })
-            }
-          >
-            every type
-          </Check>
-          {draft.typeIds.length > 0 &&
-            view.types
-              .filter((t) => t.removedAt === null)
-              .map((t) => (
-                <Check
-                  key={t.id}
-                  checked={draft.typeIds.includes(t.id)}
-                  disabled={draft.typeIds.length === 1 && draft.typeIds[0] === t.id}
-                  onChange={(on) =>
-                    set({
-                      typeIds: on
-                        ? [...draft.typeIds, t.id]
-                        : draft.typeIds.filter((id) => id !== t.id),
-                    })
-                  }
-                  className="ml-4"
-                >
-                  {t.name}
-                </Check>
-              ))}
-        </fieldset>
-        <fieldset className="flex flex-col gap-0.5">
-          <legend className="text-[12px] font-semibold">Where it is shown and asked for</legend>
-          <p className="text-ink-soft">On the item, always.</p>
-          <Tick
-            label="on cards of the board"
-            checked={draft.onCard}
-            onChange={(onCard) => set({ onCard })}
-          />
-          {draft.kind !== "computed" && (
-            <>
-              <Tick
-                label="in the form for a new item"
-                checked={draft.onNewItem || draft.requiredAtStart}
-                onChange={(onNewItem) =>
-                  set({ onNewItem, requiredAtStart: onNewItem && draft.requiredAtStart })
-                }
-              />
-              <Tick
-                label="a new item must say it"
-                checked={draft.requiredAtStart}
-                onChange={(requiredAtStart) => set({ requiredAtStart })}
-              />
-              <p className="text-[12.5px] text-ink-soft">
-                A move can demand it too: choose the move on the map, then “a field is filled”.
-              </p>
-            </>
-          )}
-        </fieldset>
-      </div>
+      <FieldPlaces draft={draft} view={view} set={set} />
       <FormFooter
         className="col-span-full"
         send={isNew ? "Add the field" : "Store the field"}
@@ -275,5 +177,115 @@ function Tick({
     <Check checked={checked} onChange={onChange}>
       {label}
     </Check>
+  );
+}
+
+/** Which types have a field, and where it is shown and asked for. */
+function FieldPlaces({
+  draft,
+  view,
+  set,
+}: {
+  draft: Draft;
+  view: DesignView;
+  set: (change: Partial<Draft>) => void;
+}) {
+  return (
+    <div className="flex flex-col gap-2 text-[13px]">
+      <fieldset>
+        <legend className="text-[12px] font-semibold">Which types have it</legend>
+        <Check
+          checked={draft.typeIds.length === 0}
+          onChange={(on) =>
+            set({
+              typeIds: on ? [] : view.types.filter((t) => t.removedAt === null).map((t) => t.id),
+            })
+          }
+        >
+          every type
+        </Check>
+        {draft.typeIds.length > 0 &&
+          view.types
+            .filter((t) => t.removedAt === null)
+            .map((t) => (
+              <Check
+                key={t.id}
+                checked={draft.typeIds.includes(t.id)}
+                disabled={draft.typeIds.length === 1 && draft.typeIds[0] === t.id}
+                onChange={(on) =>
+                  set({
+                    typeIds: on
+                      ? [...draft.typeIds, t.id]
+                      : draft.typeIds.filter((id) => id !== t.id),
+                  })
+                }
+                className="ml-4"
+              >
+                {t.name}
+              </Check>
+            ))}
+      </fieldset>
+      <fieldset className="flex flex-col gap-0.5">
+        <legend className="text-[12px] font-semibold">Where it is shown and asked for</legend>
+        <p className="text-ink-soft">On the item, always.</p>
+        <Tick
+          label="on cards of the board"
+          checked={draft.onCard}
+          onChange={(onCard) => set({ onCard })}
+        />
+        {draft.kind !== "computed" && (
+          <>
+            <Tick
+              label="in the form for a new item"
+              checked={draft.onNewItem || draft.requiredAtStart}
+              onChange={(onNewItem) =>
+                set({ onNewItem, requiredAtStart: onNewItem && draft.requiredAtStart })
+              }
+            />
+            <Tick
+              label="a new item must say it"
+              checked={draft.requiredAtStart}
+              onChange={(requiredAtStart) => set({ requiredAtStart })}
+            />
+            <p className="text-[12.5px] text-ink-soft">
+              A move can demand it too: choose the move on the map, then “a field is filled”.
+            </p>
+          </>
+        )}
+      </fieldset>
+    </div>
+  );
+}
+
+/** What a computed number is made of; what is wrong is said with its place. */
+function FormulaField({
+  text,
+  problem,
+  onChange,
+}: {
+  text: string;
+  problem: ReturnType<typeof parseFormula>["problem"];
+  onChange: (text: string) => void;
+}) {
+  return (
+    <Field label="Formula">
+      <TextInput
+        className="key !font-normal !text-ink"
+        aria-invalid={problem !== null && text !== ""}
+        value={text}
+        onChange={(e) => onChange(e.target.value)}
+        maxLength={1_000}
+        placeholder="item.value_lost_per_week * item.weeks_of_delay"
+        spellCheck={false}
+      />
+      {problem && text !== "" && (
+        <span role="alert" className="font-normal text-alarm">
+          Character {problem.at + 1}: {problem.sentence}
+        </span>
+      )}
+      <span className="font-normal text-ink-soft">
+        Numbers of an item, + − * / and brackets. Without one of its numbers there is no value.
+      </span>
+    </Field>
   );
 }

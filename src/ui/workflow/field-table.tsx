@@ -1,12 +1,14 @@
 "use client";
-import { Button, TextButton } from "@/ui/kit/button";
-import { useState } from "react";
+import { Button } from "@/ui/kit/button";
+import { type ReactNode, useState } from "react";
 import { printFormula } from "@/core/condition/formula-text";
 import { ownValueWords, type OwnField } from "@/core/item/own-field";
 import type { DesignView } from "@/core/workflow/design-view";
 import { FieldEditor, KIND_WORDS, newField } from "./field-editor";
 import type { DesignRequest } from "./use-design-request";
 import { v7 as newId } from "uuid";
+import { RowTools } from "@/ui/kit/row-tools";
+import { TakenOut } from "@/ui/workflow/taken-out";
 
 /**
  * The fields that a project made for itself: what each holds, which types have it, where it is
@@ -19,29 +21,6 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
   const { vocabulary } = view.around;
   const present = vocabulary.own.filter((f) => f.removedAt === null);
   const gone = vocabulary.own.filter((f) => f.removedAt !== null);
-  const typeNames = (f: OwnField) =>
-    f.typeIds.length === 0
-      ? "every type"
-      : view.types
-          .filter((t) => f.typeIds.includes(t.id))
-          .map((t) => t.name)
-          .join(", ");
-  const nameOf = (id: string) => vocabulary.people.find((p) => p.id === id)?.name ?? "somebody";
-  const about = (f: OwnField): string =>
-    [
-      f.kind === "computed" && f.formula ? `= ${printFormula(f.formula, vocabulary)}` : null,
-      f.kind === "one of" || f.kind === "many of"
-        ? f.options
-            .filter((o) => o.offered)
-            .map((o) => o.name)
-            .join(", ")
-        : null,
-      f.initial !== null ? `begins with ${ownValueWords(f, f.initial, nameOf)}` : null,
-      f.requiredAtStart ? "a new item must say it" : null,
-      f.onCard ? "on cards" : null,
-    ]
-      .filter(Boolean)
-      .join(" · ");
   const move = (field: OwnField, by: number) => {
     const ids = present.map((f) => f.id);
     const at = ids.indexOf(field.id);
@@ -83,53 +62,19 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
       <ul className="mt-1">
         {[...present, ...(made ? [made] : [])].map((field, i) => (
           <li key={field.id} className="border-t border-line py-1.5" data-field={field.name}>
-            <div className="flex items-center gap-3">
-              <b className="w-44 truncate">{field.name || "New field"}</b>
-              <span className="w-32 text-[13px] text-ink-soft">
-                {KIND_WORDS[field.kind]}
-                {field.unit && `, ${field.unit}`}
-              </span>
-              <span className="w-36 truncate text-[13px]">{typeNames(field)}</span>
-              <span
-                className="min-w-0 flex-1 truncate text-[13px] text-ink-soft"
-                title={about(field)}
-              >
-                {about(field)}
-              </span>
-              {mayEdit && field !== made && (
-                <>
-                  <Button
-                    look="quiet"
-                    small
-                    className="!px-1"
-                    aria-label={`${field.name} further up`}
-                    disabled={i === 0}
-                    onClick={() => move(field, -1)}
-                  >
-                    ↑
-                  </Button>
-                  <Button
-                    look="quiet"
-                    small
-                    className="!px-1"
-                    aria-label={`${field.name} further down`}
-                    disabled={i === present.length - 1}
-                    onClick={() => move(field, 1)}
-                  >
-                    ↓
-                  </Button>
-                </>
-              )}
+            <FieldLine field={field} view={view}>
               {mayEdit && (
-                <Button
-                  small
-                  aria-expanded={open === field.id}
-                  onClick={() => (open === field.id ? close() : setOpen(field.id))}
-                >
-                  {open === field.id ? "Close" : "Change"}
-                </Button>
+                <RowTools
+                  name={field.name}
+                  open={open === field.id}
+                  onOpen={() => (open === field.id ? close() : setOpen(field.id))}
+                  {...(field !== made && {
+                    onUp: i > 0 ? () => move(field, -1) : null,
+                    onDown: i < present.length - 1 ? () => move(field, 1) : null,
+                  })}
+                />
               )}
-            </div>
+            </FieldLine>
             {open === field.id && mayEdit && (
               <FieldEditor
                 field={field}
@@ -165,29 +110,63 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
           </li>
         ))}
       </ul>
-      {gone.length > 0 && (
-        <p className="mt-1 flex flex-wrap items-center gap-2 text-[13px] text-ink-soft">
-          Taken out, values kept:
-          {gone.map((f) => (
-            <span key={f.id} className="inline-flex items-center gap-1">
-              {f.name}
-              {mayEdit && (
-                <TextButton
-                  onClick={() =>
-                    void send(
-                      "fields",
-                      { kind: "bring back", id: f.id },
-                      `${f.name} is back, with what items said in it.`,
-                    )
-                  }
-                >
-                  bring back
-                </TextButton>
-              )}
-            </span>
-          ))}
-        </p>
-      )}
+      <TakenOut
+        words="Taken out, values kept:"
+        things={gone}
+        mayEdit={mayEdit}
+        onBringBack={(id, name) =>
+          void send(
+            "fields",
+            { kind: "bring back", id },
+            `${name} is back, with what items said in it.`,
+          )
+        }
+      />
     </section>
   );
+}
+
+/** One field: what it holds, which types have it, and what else is said of it. */
+function FieldLine({
+  field,
+  view,
+  children,
+}: {
+  field: OwnField;
+  view: DesignView;
+  children: ReactNode;
+}) {
+  const about = aboutField(field, view);
+  const types = view.types.filter((t) => field.typeIds.includes(t.id)).map((t) => t.name);
+  return (
+    <div className="flex items-center gap-3">
+      <b className="w-44 truncate">{field.name || "New field"}</b>
+      <span className="w-32 text-[13px] text-ink-soft">
+        {KIND_WORDS[field.kind]}
+        {field.unit && `, ${field.unit}`}
+      </span>
+      <span className="w-36 truncate text-[13px]">
+        {field.typeIds.length === 0 ? "every type" : types.join(", ")}
+      </span>
+      <span className="min-w-0 flex-1 truncate text-[13px] text-ink-soft" title={about}>
+        {about}
+      </span>
+      {children}
+    </div>
+  );
+}
+
+/** What a field is made of, begins with, and where it is asked for. */
+function aboutField(f: OwnField, { around: { vocabulary } }: DesignView): string {
+  const nameOf = (id: string) => vocabulary.people.find((p) => p.id === id)?.name ?? "somebody";
+  const offered = f.options.filter((o) => o.offered).map((o) => o.name);
+  return [
+    f.formula && `= ${printFormula(f.formula, vocabulary)}`,
+    offered.join(", "),
+    f.initial !== null && `begins with ${ownValueWords(f, f.initial, nameOf)}`,
+    f.requiredAtStart && "a new item must say it",
+    f.onCard && "on cards",
+  ]
+    .filter(Boolean)
+    .join(" · ");
 }

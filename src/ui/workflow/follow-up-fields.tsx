@@ -65,186 +65,208 @@ const ASSIGNEES: Record<NewAssignee["kind"], string> = {
   "in turn": "the next in turn, of",
 };
 
-/** What a follow-up leaves open. */
-export function FollowUpFields({
-  followUp: f,
-  vocabulary,
-  onChange,
-}: {
-  followUp: FollowUp;
+interface Of<K extends FollowUpKind> {
+  followUp: Extract<FollowUp, { kind: K }>;
   vocabulary: Vocabulary;
   onChange: (followUp: FollowUp) => void;
-}) {
-  switch (f.kind) {
-    case "set field": {
-      const own = vocabulary.own.filter((x) => x.removedAt === null && x.kind !== "computed");
-      const change = (next: string, raw: string) =>
-        onChange({ ...f, change: { field: next, value: raw === "" ? null : raw } as FieldValue });
-      const choose = (next: string) => {
-        if (next.startsWith("own."))
-          onChange({ ...f, change: { field: "own", fieldId: next.slice(4), value: null } });
-        else change(next, valuesOf(next as SetField, vocabulary)[0].value);
-      };
-      const options = [
-        ...SET_FIELDS.map((x) => ({ value: x as string, label: FIELD_WORDS[x] })),
-        ...own.map((x) => ({ value: `own.${x.id}`, label: x.name })),
-      ];
-      if (f.change.field === "own") {
-        const { fieldId, value } = f.change;
-        const field = vocabulary.own.find((x) => x.id === fieldId);
-        return (
-          <div className="grid grid-cols-2 gap-2">
-            <Select label="Field" value={`own.${fieldId}`} options={options} onChange={choose} />
-            {field && (
-              <OwnFieldInput
-                field={field}
-                value={value}
-                people={vocabulary.people}
-                onChange={(next) =>
-                  onChange({ ...f, change: { field: "own", fieldId, value: next } })
-                }
-              />
-            )}
-          </div>
-        );
-      }
-      const { field, value } = f.change;
-      return (
-        <div className="grid grid-cols-2 gap-2">
-          <Select label="Field" value={field} options={options} onChange={choose} />
-          {itemField(field).editor.kind === "number" ? (
-            <CommitNumber
-              label="Value"
-              value={value as number | null}
-              disabled={false}
-              step="any"
-              onCommit={(n) => onChange({ ...f, change: { field, value: n } as FieldValue })}
-            />
-          ) : (
-            <Select
-              label="Value"
-              value={String(value ?? "")}
-              options={valuesOf(field, vocabulary)}
-              onChange={(raw) => change(field, raw)}
-            />
-          )}
-        </div>
-      );
-    }
-    case "assign": {
-      const { to } = f;
-      const make = (kind: NewAssignee["kind"]): NewAssignee => {
-        if (kind === "person") return { kind, personId: vocabulary.people[0]?.id ?? "" };
-        if (kind === "least loaded" || kind === "in turn")
-          return { kind, teamId: vocabulary.teams[0]?.id ?? "" };
-        return { kind };
-      };
-      const kinds = (Object.keys(ASSIGNEES) as NewAssignee["kind"][]).filter(
-        (k) =>
-          (vocabulary.teams.length > 0 || (k !== "least loaded" && k !== "in turn")) &&
-          (vocabulary.people.length > 0 || k !== "person"),
-      );
-      return (
-        <div className="grid grid-cols-2 gap-2">
-          <Select
-            label="Given to"
-            value={to.kind}
-            options={kinds.map((k) => ({ value: k, label: ASSIGNEES[k] }))}
-            onChange={(kind) => onChange({ ...f, to: make(kind as NewAssignee["kind"]) })}
-          />
-          {to.kind === "person" && (
-            <Select
-              label="Person"
-              value={to.personId}
-              options={namedOptions(vocabulary.people)}
-              onChange={(personId) => onChange({ ...f, to: { ...to, personId } })}
-            />
-          )}
-          {(to.kind === "least loaded" || to.kind === "in turn") && (
-            <Select
-              label="Team"
-              value={to.teamId}
-              options={namedOptions(vocabulary.teams)}
-              onChange={(teamId) => onChange({ ...f, to: { ...to, teamId } })}
-            />
-          )}
-        </div>
-      );
-    }
+}
+
+/** What a follow-up leaves open. */
+export function FollowUpFields({ followUp, ...rest }: Of<FollowUpKind>) {
+  switch (followUp.kind) {
+    case "set field":
+      return <SetFieldFields followUp={followUp} {...rest} />;
+    case "assign":
+      return <AssignFields followUp={followUp} {...rest} />;
     case "set outcome":
-      return (
-        <Select
-          label="Outcome"
-          value={f.outcome}
-          options={wordOptions(OUTCOMES)}
-          onChange={(outcome) => onChange({ ...f, outcome: outcome as Outcome })}
-        />
-      );
+      return <OutcomeField followUp={followUp} {...rest} />;
     case "comment":
-      return (
-        <CommitText
-          label="Comment"
-          value={f.text}
-          max={2_000}
-          disabled={false}
-          required
-          onCommit={(text) => onChange({ ...f, text })}
-        />
-      );
+      return <CommentField followUp={followUp} {...rest} />;
     case "create sub-tasks":
-      return (
-        <TextArea
-          aria-label="Titles of the sub-tasks, one a line"
-          rows={Math.min(6, f.titles.length + 1)}
-          defaultValue={f.titles.join("\n")}
-          onBlur={(e) => {
-            const titles = e.target.value
-              .split("\n")
-              .map((t) => t.trim().slice(0, 300))
-              .filter(Boolean)
-              .slice(0, 20);
-            if (titles.length > 0) onChange({ ...f, titles });
-          }}
-        />
-      );
+      return <SubTasksField followUp={followUp} {...rest} />;
     case "tell":
-      return (
-        <div className="flex flex-col gap-1">
-          <div className="flex flex-wrap items-center gap-1">
-            {f.whom.map((told, i) => (
-              <button
-                key={i}
-                type="button"
-                className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]"
-                aria-label={`Do not tell ${recipientWords(told, vocabulary)}`}
-                disabled={f.whom.length === 1}
-                onClick={() => onChange({ ...f, whom: f.whom.filter((_, j) => j !== i) })}
-              >
-                {recipientWords(told, vocabulary)}{" "}
-                {f.whom.length > 1 && <X size={12} aria-hidden="true" />}
-              </button>
-            ))}
-            <AddMenu
-              label="and…"
-              options={tellable(vocabulary)}
-              onAdd={(value) =>
-                onChange({ ...f, whom: [...f.whom, JSON.parse(value) as Recipient] })
-              }
-            />
-          </div>
-          <CommitText
-            label="What they are told"
-            value={f.text}
-            max={500}
-            disabled={false}
-            required
-            onCommit={(text) => onChange({ ...f, text })}
-          />
-        </div>
-      );
+      return <TellFields followUp={followUp} {...rest} />;
     default:
       return null;
   }
+}
+
+/** Which field is set, and to what. */
+function SetFieldFields({ followUp: f, vocabulary, onChange }: Of<"set field">) {
+  const own = vocabulary.own.filter((x) => x.removedAt === null && x.kind !== "computed");
+  const change = (next: string, raw: string) =>
+    onChange({ ...f, change: { field: next, value: raw === "" ? null : raw } as FieldValue });
+  const choose = (next: string) => {
+    if (next.startsWith("own."))
+      onChange({ ...f, change: { field: "own", fieldId: next.slice(4), value: null } });
+    else change(next, valuesOf(next as SetField, vocabulary)[0].value);
+  };
+  const options = [
+    ...SET_FIELDS.map((x) => ({ value: x as string, label: FIELD_WORDS[x] })),
+    ...own.map((x) => ({ value: `own.${x.id}`, label: x.name })),
+  ];
+  if (f.change.field === "own") {
+    const { fieldId, value } = f.change;
+    const field = vocabulary.own.find((x) => x.id === fieldId);
+    return (
+      <div className="grid grid-cols-2 gap-2">
+        <Select label="Field" value={`own.${fieldId}`} options={options} onChange={choose} />
+        {field && (
+          <OwnFieldInput
+            field={field}
+            value={value}
+            people={vocabulary.people}
+            onChange={(next) => onChange({ ...f, change: { field: "own", fieldId, value: next } })}
+          />
+        )}
+      </div>
+    );
+  }
+  const { field, value } = f.change;
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <Select label="Field" value={field} options={options} onChange={choose} />
+      {itemField(field).editor.kind === "number" ? (
+        <CommitNumber
+          label="Value"
+          value={value as number | null}
+          disabled={false}
+          step="any"
+          onCommit={(n) => onChange({ ...f, change: { field, value: n } as FieldValue })}
+        />
+      ) : (
+        <Select
+          label="Value"
+          value={String(value ?? "")}
+          options={valuesOf(field, vocabulary)}
+          onChange={(raw) => change(field, raw)}
+        />
+      )}
+    </div>
+  );
+}
+
+/** Whom it is given to. */
+function AssignFields({ followUp: f, vocabulary, onChange }: Of<"assign">) {
+  const { to } = f;
+  const make = (kind: NewAssignee["kind"]): NewAssignee => {
+    if (kind === "person") return { kind, personId: vocabulary.people[0]?.id ?? "" };
+    if (kind === "least loaded" || kind === "in turn")
+      return { kind, teamId: vocabulary.teams[0]?.id ?? "" };
+    return { kind };
+  };
+  const kinds = (Object.keys(ASSIGNEES) as NewAssignee["kind"][]).filter(
+    (k) =>
+      (vocabulary.teams.length > 0 || (k !== "least loaded" && k !== "in turn")) &&
+      (vocabulary.people.length > 0 || k !== "person"),
+  );
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <Select
+        label="Given to"
+        value={to.kind}
+        options={kinds.map((k) => ({ value: k, label: ASSIGNEES[k] }))}
+        onChange={(kind) => onChange({ ...f, to: make(kind as NewAssignee["kind"]) })}
+      />
+      {to.kind === "person" && (
+        <Select
+          label="Person"
+          value={to.personId}
+          options={namedOptions(vocabulary.people)}
+          onChange={(personId) => onChange({ ...f, to: { ...to, personId } })}
+        />
+      )}
+      {(to.kind === "least loaded" || to.kind === "in turn") && (
+        <Select
+          label="Team"
+          value={to.teamId}
+          options={namedOptions(vocabulary.teams)}
+          onChange={(teamId) => onChange({ ...f, to: { ...to, teamId } })}
+        />
+      )}
+    </div>
+  );
+}
+
+/** How it ended. */
+function OutcomeField({ followUp: f, onChange }: Of<"set outcome">) {
+  return (
+    <Select
+      label="Outcome"
+      value={f.outcome}
+      options={wordOptions(OUTCOMES)}
+      onChange={(outcome) => onChange({ ...f, outcome: outcome as Outcome })}
+    />
+  );
+}
+
+/** What is written below it. */
+function CommentField({ followUp: f, onChange }: Of<"comment">) {
+  return (
+    <CommitText
+      label="Comment"
+      value={f.text}
+      max={2_000}
+      disabled={false}
+      required
+      onCommit={(text) => onChange({ ...f, text })}
+    />
+  );
+}
+
+/** What its sub-tasks are called. */
+function SubTasksField({ followUp: f, onChange }: Of<"create sub-tasks">) {
+  return (
+    <TextArea
+      aria-label="Titles of the sub-tasks, one a line"
+      rows={Math.min(6, f.titles.length + 1)}
+      defaultValue={f.titles.join("\n")}
+      onBlur={(e) => {
+        const titles = e.target.value
+          .split("\n")
+          .map((t) => t.trim().slice(0, 300))
+          .filter(Boolean)
+          .slice(0, 20);
+        if (titles.length > 0) onChange({ ...f, titles });
+      }}
+    />
+  );
+}
+
+/** Who is told, and what. */
+function TellFields({ followUp: f, vocabulary, onChange }: Of<"tell">) {
+  return (
+    <div className="flex flex-col gap-1">
+      <div className="flex flex-wrap items-center gap-1">
+        {f.whom.map((told, i) => (
+          <button
+            key={i}
+            type="button"
+            className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]"
+            aria-label={`Do not tell ${recipientWords(told, vocabulary)}`}
+            disabled={f.whom.length === 1}
+            onClick={() => onChange({ ...f, whom: f.whom.filter((_, j) => j !== i) })}
+          >
+            {recipientWords(told, vocabulary)}{" "}
+            {f.whom.length > 1 && <X size={12} aria-hidden="true" />}
+          </button>
+        ))}
+        <AddMenu
+          label="and…"
+          options={tellable(vocabulary)}
+          onAdd={(value) => onChange({ ...f, whom: [...f.whom, JSON.parse(value) as Recipient] })}
+        />
+      </div>
+      <CommitText
+        label="What they are told"
+        value={f.text}
+        max={500}
+        disabled={false}
+        required
+        onCommit={(text) => onChange({ ...f, text })}
+      />
+    </div>
+  );
 }
 
 /** Who can be told. */

@@ -1,28 +1,25 @@
 "use client";
 import { FormProblem } from "@/ui/kit/note";
-import { CommitText, CommitNumber } from "@/ui/kit/commit-input";
-import { Select, wordOptions, namedOptions } from "@/ui/kit/select";
 import { Button } from "@/ui/kit/button";
 import { Field, TextInput } from "@/ui/kit/field";
 import { Check, X, Zap } from "lucide-react";
 import { useState } from "react";
 import type { MoveAnswers } from "@/core/item/command";
 import { NOTHING_AROUND } from "@/core/condition/facts";
-import { CLASSES_OF_SERVICE, PRIORITIES, SEVERITIES, type ItemSnapshot } from "@/core/item/fields";
+import type { ItemSnapshot } from "@/core/item/fields";
 import { NEW_ITEM } from "@/core/item/new-item";
 import { NOTHING_OUTSIDE } from "@/core/item/outside";
-import { fieldsOfType } from "@/core/item/own-field";
 import { triggerWords } from "@/core/workflow/trigger";
-import { OwnFieldInput } from "@/ui/item/own-field-input";
 import type { DesignView } from "@/core/workflow/design-view";
 import { afterTry, tryMoves, type TriedMove } from "@/core/workflow/try-item";
 import { followUpWords } from "@/core/workflow/words";
 import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
-import { OUTCOMES, type Outcome } from "@/core/workflow/state";
 import { ask, problemOf } from "@/ui/kit/request";
 import { StationMark } from "./station-mark";
 import { itemContract } from "@/core/item/contract";
 import { requirementWords } from "@/core/workflow/requirements/table";
+import { TriedFields } from "@/ui/workflow/tried-fields";
+import type { Vocabulary } from "@/core/condition/vocabulary";
 
 /** An item made up for trying, in the first state of a workflow. */
 function invented(workflow: Workflow, view: DesignView): ItemSnapshot {
@@ -68,7 +65,6 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
   const [path, setPath] = useState<string[]>([]);
   const [answers, setAnswers] = useState<MoveAnswers>({});
   const [as, setAs] = useState(() => view.people.find((p) => p.role !== "observer")?.id ?? "");
-  const [wanted, setWanted] = useState("");
   const [trouble, setTrouble] = useState("");
   const here = draft.states.find((s) => s.id === item.stateId);
   const person = view.people.find((p) => p.id === as);
@@ -99,12 +95,10 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
     setPath([]);
     setAnswers({});
   };
-  const fetchItem = async () => {
+  const fetchItem = async (key: string) => {
     setTrouble("");
     try {
-      const { item: found } = await ask(itemContract.read, {
-        params: { key: wanted.trim().toUpperCase() },
-      });
+      const { item: found } = await ask(itemContract.read, { params: { key } });
       if (found.projectId !== view.project.id || !draft.states.some((s) => s.id === found.stateId))
         return setTrouble("That item does not follow this workflow.");
       setItem(found);
@@ -119,7 +113,6 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
     setItem(afterTry(draft, item, move, { answers, actorId: as }));
     setAnswers({});
   };
-  const people = [{ value: "", label: "nobody" }, ...namedOptions(view.people)];
   return (
     <div
       className="grid grid-cols-[minmax(0,300px)_minmax(0,1fr)] gap-6"
@@ -128,129 +121,18 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
     >
       <section className="flex flex-col gap-2">
         <p className="text-[12.5px] text-ink-soft">Nothing of this is stored.</p>
-        <form
-          className="flex items-end gap-2"
-          onSubmit={(e) => {
-            e.preventDefault();
-            void fetchItem();
-          }}
-        >
-          <Field label="A real item, by its key">
-            <TextInput
-              className="key"
-              value={wanted}
-              onChange={(e) => setWanted(e.target.value)}
-              placeholder={`${view.project.key}-12`}
-              maxLength={30}
-            />
-          </Field>
-          <Button type="submit" small disabled={!wanted.trim()}>
-            Take it
-          </Button>
-          <Button look="quiet" small onClick={restart}>
-            Start anew
-          </Button>
-        </form>
+        <TakeItem projectKey={view.project.key} onTake={fetchItem} onRestart={restart} />
         {trouble && <FormProblem>{trouble}</FormProblem>}
-        <div className="grid grid-cols-2 gap-2">
-          <Field label="Moved by" className="col-span-full">
-            <Select
-              value={as}
-              options={view.people.map((p) => ({ value: p.id, label: `${p.name}, ${p.role}` }))}
-              onChange={setAs}
-            />
-          </Field>
-          <Field label="Type">
-            <Select
-              value={item.typeId}
-              options={namedOptions(vocabulary.types.filter((t) => t.workflowId === draft.id))}
-              onChange={(typeId) => set({ typeId })}
-            />
-          </Field>
-          <Field label="Class of service">
-            <Select
-              value={item.classOfService}
-              options={wordOptions(CLASSES_OF_SERVICE)}
-              onChange={(v) => set({ classOfService: v as ItemSnapshot["classOfService"] })}
-            />
-          </Field>
-          <Field label="Severity">
-            <Select
-              value={item.severity ?? ""}
-              options={[{ value: "", label: "not set" }, ...wordOptions(SEVERITIES)]}
-              onChange={(v) => set({ severity: (v || null) as ItemSnapshot["severity"] })}
-            />
-          </Field>
-          <Field label="Priority">
-            <Select
-              value={item.priority}
-              options={wordOptions(PRIORITIES)}
-              onChange={(v) => set({ priority: v as ItemSnapshot["priority"] })}
-            />
-          </Field>
-          <Field label="Assignee">
-            <Select
-              value={item.assigneeId ?? ""}
-              options={people}
-              onChange={(v) => set({ assigneeId: v || null })}
-            />
-          </Field>
-          <Field label="Reviewer">
-            <Select
-              value={item.reviewerId ?? ""}
-              options={people}
-              onChange={(v) => set({ reviewerId: v || null })}
-            />
-          </Field>
-          <Field label="Estimate">
-            <CommitNumber
-              value={item.estimate}
-              disabled={false}
-              step="any"
-              onCommit={(estimate) => set({ estimate })}
-            />
-          </Field>
-          <Field label="How to test">
-            <CommitText
-              value={item.howToTest ?? ""}
-              max={500}
-              disabled={false}
-              onCommit={(v) => set({ howToTest: v || null })}
-            />
-          </Field>
-          <Field label="Reason or comment">
-            <CommitText
-              value={answers.reason ?? ""}
-              max={500}
-              disabled={false}
-              onCommit={(v) => setAnswers((a) => ({ ...a, reason: v, comment: v }))}
-            />
-          </Field>
-          <Field label="Outcome">
-            <Select
-              value={answers.outcome ?? ""}
-              options={[{ value: "", label: "none named" }, ...wordOptions(OUTCOMES)]}
-              onChange={(v) =>
-                setAnswers((a) => ({ ...a, outcome: (v || undefined) as Outcome | undefined }))
-              }
-            />
-          </Field>
-          {fieldsOfType(vocabulary.own, item.typeId)
-            .filter((f) => f.kind !== "computed")
-            .map((f) => (
-              <Field key={f.id} label={f.name} className="col-span-full">
-                <OwnFieldInput
-                  field={f}
-                  value={item.own[f.id] ?? null}
-                  people={view.people}
-                  onChange={(value) => {
-                    const { [f.id]: _, ...others } = item.own;
-                    set({ own: value === null ? others : { ...others, [f.id]: value } });
-                  }}
-                />
-              </Field>
-            ))}
-        </div>
+        <TriedFields
+          draft={draft}
+          view={view}
+          item={item}
+          answers={answers}
+          as={as}
+          onAs={setAs}
+          set={set}
+          answer={(change) => setAnswers((a) => ({ ...a, ...change }))}
+        />
       </section>
       <section className="min-w-0">
         <p className="mb-1 flex flex-wrap items-center gap-1 text-[13px]">
@@ -275,45 +157,13 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
         )}
         <ul>
           {moves.map((m) => (
-            <li
+            <TriedMoveLine
               key={m.transition.id}
-              className="border-t border-line py-1.5"
-              data-tried-move={m.transition.verb}
-            >
-              <div className="flex items-center gap-2">
-                <span className="flex-1 font-semibold">
-                  {m.transition.verb} → {draft.states.find((s) => s.id === m.to)?.name}
-                </span>
-                <Button
-                  small
-                  look={m.possible ? "accent" : "plain"}
-                  disabled={!m.possible}
-                  onClick={() => go(m)}
-                >
-                  Make this move
-                </Button>
-              </div>
-              {m.notForYou && <Answer yes={false} words={m.notForYou} reason="" />}
-              {m.requirements.map((r, i) => (
-                <Answer
-                  key={i}
-                  yes={r.met}
-                  words={requirementWords(r.requirement, vocabulary)}
-                  reason={r.reason}
-                />
-              ))}
-              {m.transition.triggers.map((t, i) => (
-                <p key={i} className="flex items-start gap-1.5 text-[13px] text-ink-soft">
-                  <Zap size={13} className="mt-0.5 shrink-0" aria-hidden="true" /> waits to happen
-                  by itself when {triggerWords(t)}
-                </p>
-              ))}
-              {m.transition.followUps.length > 0 && (
-                <em className="block text-[13px] text-ink-soft">
-                  then {m.transition.followUps.map((f) => followUpWords(f, vocabulary)).join(", ")}
-                </em>
-              )}
-            </li>
+              move={m}
+              draft={draft}
+              vocabulary={vocabulary}
+              onMove={() => go(m)}
+            />
           ))}
         </ul>
         {here && moves.length === 0 && (
@@ -321,6 +171,57 @@ export function TryPanel({ draft, view }: { draft: Workflow; view: DesignView })
         )}
       </section>
     </div>
+  );
+}
+
+/** A move that leads on from here, with its rules answered one by one. */
+function TriedMoveLine({
+  move,
+  draft,
+  vocabulary,
+  onMove,
+}: {
+  move: TriedMove;
+  draft: Workflow;
+  vocabulary: Vocabulary;
+  onMove: () => void;
+}) {
+  return (
+    <li className="border-t border-line py-1.5" data-tried-move={move.transition.verb}>
+      <div className="flex items-center gap-2">
+        <span className="flex-1 font-semibold">
+          {move.transition.verb} → {draft.states.find((s) => s.id === move.to)?.name}
+        </span>
+        <Button
+          small
+          look={move.possible ? "accent" : "plain"}
+          disabled={!move.possible}
+          onClick={onMove}
+        >
+          Make this move
+        </Button>
+      </div>
+      {move.notForYou && <Answer yes={false} words={move.notForYou} reason="" />}
+      {move.requirements.map((r, i) => (
+        <Answer
+          key={i}
+          yes={r.met}
+          words={requirementWords(r.requirement, vocabulary)}
+          reason={r.reason}
+        />
+      ))}
+      {move.transition.triggers.map((t, i) => (
+        <p key={i} className="flex items-start gap-1.5 text-[13px] text-ink-soft">
+          <Zap size={13} className="mt-0.5 shrink-0" aria-hidden="true" /> waits to happen by itself
+          when {triggerWords(t)}
+        </p>
+      ))}
+      {move.transition.followUps.length > 0 && (
+        <em className="block text-[13px] text-ink-soft">
+          then {move.transition.followUps.map((f) => followUpWords(f, vocabulary)).join(", ")}
+        </em>
+      )}
+    </li>
   );
 }
 
@@ -337,5 +238,43 @@ function Answer({ yes, words, reason }: { yes: boolean; words: string; reason: s
         {!yes && reason && <span className="text-ink-soft">. {reason}</span>}
       </span>
     </p>
+  );
+}
+
+/** Takes a real item to be tried, or begins again with a made-up one. */
+function TakeItem({
+  projectKey,
+  onTake,
+  onRestart,
+}: {
+  projectKey: string;
+  onTake: (key: string) => Promise<void>;
+  onRestart: () => void;
+}) {
+  const [wanted, setWanted] = useState("");
+  return (
+    <form
+      className="flex items-end gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void onTake(wanted.trim().toUpperCase());
+      }}
+    >
+      <Field label="A real item, by its key">
+        <TextInput
+          className="key"
+          value={wanted}
+          onChange={(e) => setWanted(e.target.value)}
+          placeholder={`${projectKey}-12`}
+          maxLength={30}
+        />
+      </Field>
+      <Button type="submit" small disabled={!wanted.trim()}>
+        Take it
+      </Button>
+      <Button look="quiet" small onClick={onRestart}>
+        Start anew
+      </Button>
+    </form>
   );
 }
