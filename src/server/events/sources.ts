@@ -1,13 +1,13 @@
 import { randomBytes } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
-import { z } from "zod";
+import { type z } from "zod";
 import { database } from "@/db/connection";
 import { eventSource } from "@/db/schema";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { v7 as newId } from "uuid";
-import { sourceBody } from "@/core/workflow/request";
+import { type sourceBody } from "@/core/workflow/request";
 import type { SourceView } from "@/core/workflow/event-source";
 
 /** Who may post events to a project. Secrets are told once, when a source is made. */

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { type z } from "zod";
 import { ladder } from "@/core/board/column";
 import { limitState } from "@/core/board/limit";
 import type { Instant } from "@/core/calendar/instant";
@@ -25,7 +25,7 @@ import {
   readRunning,
   readStateSums,
 } from "./facts";
-import { type FlowQuery, PERIODS, bandQuery } from "@/core/flow/request";
+import { type FlowQuery, PERIODS, type bandQuery } from "@/core/flow/request";
 import type { LearnView } from "@/core/flow/learn-view";
 import type { FlowSummary } from "@/core/flow/summary";
 

@@ -1,5 +1,5 @@
 import { and, eq, isNull, notExists, sql } from "drizzle-orm";
-import { z } from "zod";
+import { type z } from "zod";
 import { database, transact } from "@/db/connection";
 import { item, person, report, reportVerdict } from "@/db/schema";
 import { announce } from "../events/announce";
@@ -9,7 +9,7 @@ import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { newReport, storeReport } from "./new-report";
 import { receiveReports, takeBackReports } from "./store";
-import { type ImportRequest, quickBody } from "@/core/intake/request";
+import { type ImportRequest, type quickBody } from "@/core/intake/request";
 
 /**
  * Takes a part of a table into the queue, or takes a whole import back as far as nobody has judged

@@ -8,7 +8,7 @@ import { announce } from "../events/announce";
 import { seeItem } from "../item/enter";
 import type { Viewer } from "../people/viewer";
 import { invalid } from "../refused";
-import { knownBody } from "@/core/intake/request";
+import { type knownBody } from "@/core/intake/request";
 import type { KnownProblem } from "@/core/intake/known-problem";
 
 const OFFERED = 3;

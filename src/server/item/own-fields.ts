@@ -1,10 +1,10 @@
 import { and, asc, eq } from "drizzle-orm";
-import { z } from "zod";
+import { type z } from "zod";
 import { circularField } from "@/core/item/compute-fields";
 import {
   fieldsOfType,
   MOST_OWN_FIELDS,
-  ownFieldSchema,
+  type ownFieldSchema,
   ownValueProblem,
   type OwnField,
   type OwnValues,

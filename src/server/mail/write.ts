@@ -2,7 +2,7 @@ import { createHash, randomBytes } from "node:crypto";
 import { and, eq, isNull, type SQL } from "drizzle-orm";
 import { letter, type LetterKind } from "@/core/intake/letters";
 import type { Transaction } from "@/db/connection";
-import { mailOut, project, report, reportFollower } from "@/db/schema";
+import { mailOut, project, type report, reportFollower } from "@/db/schema";
 import { countUse } from "../rate-limit";
 import { mailSettings, pageAddress } from "./settings";
 

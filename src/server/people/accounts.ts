@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from "node:crypto";
 import { and, asc, desc, eq, gt, isNull, max, sql } from "drizzle-orm";
-import { z } from "zod";
+import { type z } from "zod";
 import type { AccountsView } from "@/core/people/account";
 import { DAY } from "@/core/calendar/instant";
 import { nameKey } from "@/core/people/name";
@@ -12,7 +12,7 @@ import { auth } from "./auth";
 import { lockAccounts, mayMakeAccount } from "./installation";
 import type { Viewer } from "./viewer";
 import { v7 as newId } from "uuid";
-import { type AccountRequest, signUpBody } from "@/core/people/request";
+import { type AccountRequest, type signUpBody } from "@/core/people/request";
 
 /** A link that sets a password may be used for so long. */
 const LINK_LASTS = 7 * DAY;

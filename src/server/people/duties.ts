@@ -1,12 +1,12 @@
 import { and, eq, inArray } from "drizzle-orm";
-import { z } from "zod";
+import { type z } from "zod";
 import { dutyHolders, type Duty, type DutyHolder } from "@/core/people/duty";
 import { transact, type Reader } from "@/db/connection";
 import { duty, membership, person, project, team, teamMember } from "@/db/schema";
 import { invalid } from "../refused";
 import { enterProject } from "./access";
 import type { Viewer } from "./viewer";
-import { dutiesBody } from "@/core/people/request";
+import { type dutiesBody } from "@/core/people/request";
 
 /** Who is named for which duty of a project. */
 export async function loadDuties(reader: Reader, projectId: string): Promise<DutyHolder[]> {

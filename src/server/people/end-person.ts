@@ -1,5 +1,5 @@
 import { and, eq, isNull } from "drizzle-orm";
-import { z } from "zod";
+import { type z } from "zod";
 import { refuse } from "@/core/workflow/refusal";
 import { transact, type Transaction } from "@/db/connection";
 import { duty, membership, passwordLink, person, project, session } from "@/db/schema";
@@ -7,7 +7,7 @@ import { notFound, Refused } from "../refused";
 import { onlyAdministrators } from "./accounts";
 import { lockAccounts } from "./installation";
 import type { Viewer } from "./viewer";
-import { endPersonBody } from "@/core/people/request";
+import { type endPersonBody } from "@/core/people/request";
 import { hasOtherLead } from "./belonging";
 
 /**

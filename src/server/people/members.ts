@@ -1,5 +1,5 @@
 import { and, eq, isNull, notInArray } from "drizzle-orm";
-import { z } from "zod";
+import { type z } from "zod";
 import { refuse } from "@/core/workflow/refusal";
 import { database, transact } from "@/db/connection";
 import { membership, person, project } from "@/db/schema";
@@ -7,7 +7,7 @@ import { invalid, Refused } from "../refused";
 import { enterProject } from "./access";
 import { roster } from "./roster";
 import type { Viewer } from "./viewer";
-import { memberBody } from "@/core/people/request";
+import { type memberBody } from "@/core/people/request";
 import type { MembersView } from "@/core/people/account";
 import { hasOtherLead } from "./belonging";
 

@@ -1,5 +1,5 @@
 import { and, eq } from "drizzle-orm";
-import { z } from "zod";
+import { type z } from "zod";
 import { writeMermaid } from "@/core/formats/mermaid";
 import { writeScxml } from "@/core/formats/scxml-write";
 import { writeWorkflowJson } from "@/core/formats/workflow-json";
@@ -12,7 +12,7 @@ import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { publishedWorkflow } from "./load";
-import { exportQuery } from "@/core/workflow/request";
+import { type exportQuery } from "@/core/workflow/request";
 
 export interface ExportedFile {
   name: string;

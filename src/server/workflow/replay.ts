@@ -1,5 +1,5 @@
 import { and, eq, gte, inArray, isNull } from "drizzle-orm";
-import { z } from "zod";
+import { type z } from "zod";
 import { DAY } from "@/core/calendar/instant";
 import type { ItemEvent } from "@/core/item/event";
 import { replayMoves, type ReplayView } from "@/core/workflow/replay";
@@ -13,7 +13,7 @@ import { notFound } from "../refused";
 import { publishedWorkflow } from "./load";
 import { projectPeople } from "./people";
 import { checkSurroundings } from "./surroundings";
-import { replayQuery } from "@/core/workflow/request";
+import { type replayQuery } from "@/core/workflow/request";
 
 /**
  * Holds the moves of the past against the stored draft, or against what runs where there is none.

@@ -3,9 +3,9 @@
 import { type DeskFilter, WHOLE_DESK } from "@/core/intake/desk-filter";
 import { type DeskView } from "@/core/intake/desk-view";
 import { workLeft } from "@/core/intake/pace";
-import { useRouter } from "next/router";
+import { useRouter } from "next/navigation";
 import { Button, TextButton } from "@/ui/kit/button";
-import { Link } from "lucide-react";
+import Link from "next/link";
 import { Select } from "@/ui/kit/select";
 
 /** How much waits and how long that takes, and the ways to other desks. */

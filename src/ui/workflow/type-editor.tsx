@@ -3,7 +3,7 @@
 import { counted } from "@/core/formats/counted";
 import { type ItemType, LEVEL_WORDS, TYPE_GLYPHS, type TypeGlyphName } from "@/core/item/item-type";
 import type { DesignView } from "@/core/workflow/design-view";
-import { statesInOrder, Workflow } from "@/core/workflow/workflow";
+import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
 import { Field, TextArea, TextInput } from "@/ui/kit/field";
 import { FormFooter } from "@/ui/kit/form-footer";
 import { namedOptions, Select } from "@/ui/kit/select";
