@@ -5,7 +5,7 @@ import { item, report, reportMessage } from "@/db/schema";
 import { readDesk, readReport } from "@/server/intake/desk";
 import { triageReport, undoVerdict } from "@/server/intake/triage-report";
 import { LARGEST_FILE, MOST_FILES } from "@/server/intake/file";
-import { FormFaults, submitForm } from "@/server/intake/forms";
+import { type FormFaults, submitForm } from "@/server/intake/forms";
 import { answerQuestion, privateFile, readPrivatePage } from "@/server/intake/private-page";
 import { verdictBody } from "@/core/intake/request";
 import { checkItems } from "@/server/item/check";

@@ -69,28 +69,7 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
           </p>
         )}
       </div>
-      {page.messages.length > 0 && (
-        <ol aria-label="What happened since" className="mb-4 flex flex-col gap-3">
-          {page.messages.map((m, i) => (
-            <li
-              key={i}
-              className={`border-l-[3px] pl-3 ${m.kind === "answer" ? "border-accent" : m.kind === "question" || m.kind === "reminder" ? "border-signal" : "border-line-strong"}`}
-            >
-              <p className="text-[12.5px] text-ink-soft">
-                {m.kind === "question"
-                  ? "We asked"
-                  : m.kind === "reminder"
-                    ? "We asked again"
-                    : m.kind === "answer"
-                      ? "You answered"
-                      : "News"}{" "}
-                {ago(m.at, Math.max(page.now, m.at))}
-              </p>
-              <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{m.body}</p>
-            </li>
-          ))}
-        </ol>
-      )}
+      <Messages page={page} />
       {page.awaitsAnswer && (
         <form onSubmit={(e) => void send(e)} className="mb-5 flex flex-col gap-2">
           <label htmlFor="answer" className="font-semibold">
@@ -141,25 +120,7 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
           </div>
         </section>
       )}
-      {page.wrote && (
-        <details>
-          <summary className="cursor-pointer font-semibold">What you wrote</summary>
-          <div className="mt-2 flex flex-col gap-2 whitespace-pre-wrap [overflow-wrap:anywhere]">
-            <p>{page.wrote.happened}</p>
-            {page.wrote.reproduce && <p>{page.wrote.reproduce}</p>}
-            {page.wrote.place && <p>Where: {page.wrote.place}</p>}
-            {page.wrote.answers.map((a) => (
-              <p key={a.label}>
-                {a.label} <b>{a.value}</b>
-              </p>
-            ))}
-            <FileList
-              files={page.files}
-              addressOf={(file) => addressOf(requesterContract.file, { params: { token, file } })}
-            />
-          </div>
-        </details>
-      )}
+      <Wrote page={page} token={token} />
       <FollowForm token={token} />
     </Sheet>
   );
@@ -211,6 +172,57 @@ function FollowForm({ token }: { token: string }) {
           {said.text}
         </p>
       )}
+    </details>
+  );
+}
+
+/** What was asked, answered and told since. */
+function Messages({ page }: { page: PrivatePageView }) {
+  if (!(page.messages.length > 0)) return null;
+  return (
+    <ol aria-label="What happened since" className="mb-4 flex flex-col gap-3">
+      {page.messages.map((m, i) => (
+        <li
+          key={i}
+          className={`border-l-[3px] pl-3 ${m.kind === "answer" ? "border-accent" : m.kind === "question" || m.kind === "reminder" ? "border-signal" : "border-line-strong"}`}
+        >
+          <p className="text-[12.5px] text-ink-soft">
+            {m.kind === "question"
+              ? "We asked"
+              : m.kind === "reminder"
+                ? "We asked again"
+                : m.kind === "answer"
+                  ? "You answered"
+                  : "News"}{" "}
+            {ago(m.at, Math.max(page.now, m.at))}
+          </p>
+          <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{m.body}</p>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** The report as it was sent. */
+function Wrote({ page, token }: { page: PrivatePageView; token: string }) {
+  if (!page.wrote) return null;
+  return (
+    <details>
+      <summary className="cursor-pointer font-semibold">What you wrote</summary>
+      <div className="mt-2 flex flex-col gap-2 whitespace-pre-wrap [overflow-wrap:anywhere]">
+        <p>{page.wrote.happened}</p>
+        {page.wrote.reproduce && <p>{page.wrote.reproduce}</p>}
+        {page.wrote.place && <p>Where: {page.wrote.place}</p>}
+        {page.wrote.answers.map((a) => (
+          <p key={a.label}>
+            {a.label} <b>{a.value}</b>
+          </p>
+        ))}
+        <FileList
+          files={page.files}
+          addressOf={(file) => addressOf(requesterContract.file, { params: { token, file } })}
+        />
+      </div>
     </details>
   );
 }

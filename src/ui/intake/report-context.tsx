@@ -27,51 +27,10 @@ export function ReportContext({
   onMerge: (itemId: string) => void;
   onOpen: (reportId: string) => void;
 }) {
-  const { openItem } = usePanel();
-  const keyLink = (key: string) => (
-    <TextButton className="key !text-accent" onClick={() => openItem(key)}>
-      {key}
-    </TextButton>
-  );
-  const [all, setAll] = useState(false);
-  const near = view.similar.filter((s, i) => i < FEWEST_SHOWN || s.score >= ALIKE);
   const standing = new Set([...desk.queue, ...desk.aside].map((r) => r.id));
   return (
     <div className="flex flex-col gap-4 px-4 py-4">
-      <Part title="Looks most like">
-        {view.similar.length === 0 && (
-          <p className="text-ink-soft">No item looks enough like it.</p>
-        )}
-        <ol>
-          {(all ? view.similar : near).map((s) => (
-            <li
-              key={s.id}
-              className={`border-b border-line py-2 ${s.score >= ALIKE ? "-mx-2 bg-sheet px-2 shadow-[inset_3px_0_0_var(--accent)]" : ""}`}
-            >
-              <div className="flex items-baseline gap-2">
-                {keyLink(s.key)}
-                <Likeness score={s.score} />
-                <span className="flex-1" />
-                <span className="text-[12.5px] text-ink-soft">{standsAt(s)}</span>
-              </div>
-              <p className="leading-snug">{s.title}</p>
-              <p className="flex items-end justify-between gap-2 text-[12.5px] text-ink-soft">
-                <span>{s.reasons.join("; ")}</span>
-                {mayJudge && (
-                  <TextButton className="whitespace-nowrap" onClick={() => onMerge(s.id)}>
-                    Merge into it
-                  </TextButton>
-                )}
-              </p>
-            </li>
-          ))}
-        </ol>
-        {near.length < view.similar.length && (
-          <TextButton className="mt-1 text-[13px]" aria-expanded={all} onClick={() => setAll(!all)}>
-            {all ? "Only the nearest" : `${view.similar.length - near.length} more, less alike`}
-          </TextButton>
-        )}
-      </Part>
+      <LooksLike view={view} mayJudge={mayJudge} onMerge={onMerge} />
       {view.similarReports.length > 0 && (
         <Part title="Reports alike">
           <ol>
@@ -106,7 +65,7 @@ export function ReportContext({
                 key={d.key}
                 className="grid grid-cols-[auto_1fr_auto] items-baseline gap-x-2 py-1"
               >
-                {keyLink(d.key)}
+                <KeyLink itemKey={d.key} />
                 <span className="text-[12.5px] font-semibold text-signal-ink whitespace-nowrap">
                   {d.samePlace && "same place"}
                 </span>
@@ -191,5 +150,63 @@ function Likeness({ score }: { score: number }) {
       </span>
       {likenessWords(score)}
     </span>
+  );
+}
+
+/** The items that look most like the report; the nearest first, the others when asked for. */
+function LooksLike({
+  view,
+  mayJudge,
+  onMerge,
+}: {
+  view: ReportView;
+  mayJudge: boolean;
+  onMerge: (itemId: string) => void;
+}) {
+  const [all, setAll] = useState(false);
+  const near = view.similar.filter((s, i) => i < FEWEST_SHOWN || s.score >= ALIKE);
+  return (
+    <Part title="Looks most like">
+      {view.similar.length === 0 && <p className="text-ink-soft">No item looks enough like it.</p>}
+      <ol>
+        {(all ? view.similar : near).map((s) => (
+          <li
+            key={s.id}
+            className={`border-b border-line py-2 ${s.score >= ALIKE ? "-mx-2 bg-sheet px-2 shadow-[inset_3px_0_0_var(--accent)]" : ""}`}
+          >
+            <div className="flex items-baseline gap-2">
+              <KeyLink itemKey={s.key} />
+              <Likeness score={s.score} />
+              <span className="flex-1" />
+              <span className="text-[12.5px] text-ink-soft">{standsAt(s)}</span>
+            </div>
+            <p className="leading-snug">{s.title}</p>
+            <p className="flex items-end justify-between gap-2 text-[12.5px] text-ink-soft">
+              <span>{s.reasons.join("; ")}</span>
+              {mayJudge && (
+                <TextButton className="whitespace-nowrap" onClick={() => onMerge(s.id)}>
+                  Merge into it
+                </TextButton>
+              )}
+            </p>
+          </li>
+        ))}
+      </ol>
+      {near.length < view.similar.length && (
+        <TextButton className="mt-1 text-[13px]" aria-expanded={all} onClick={() => setAll(!all)}>
+          {all ? "Only the nearest" : `${view.similar.length - near.length} more, less alike`}
+        </TextButton>
+      )}
+    </Part>
+  );
+}
+
+/** An item's key, which opens it. */
+function KeyLink({ itemKey }: { itemKey: string }) {
+  const { openItem } = usePanel();
+  return (
+    <TextButton className="key !text-accent" onClick={() => openItem(itemKey)}>
+      {itemKey}
+    </TextButton>
   );
 }

@@ -127,28 +127,36 @@ export function ZigzagFigure({
           ) : null;
         })}
       </svg>
-      <figcaption className="mt-1 flex flex-wrap gap-x-3 text-[12.5px] text-ink-soft">
-        <span>
-          <b className="text-accent">{shortDays(zigzag.working)}</b> high, worked on
-        </span>
-        <span>
-          <b className="text-ink">{shortDays(zigzag.waiting)}</b> low, waiting
-        </span>
-        {zigzag.blocked > 0 && (
-          <span>
-            <b className="text-alarm">{shortDays(zigzag.blocked)}</b> broken, blocked
-          </span>
-        )}
-        {returns.length > 0 && (
-          <span>
-            <b className="text-signal-ink">{returns.length}</b>{" "}
-            {returns.length === 1 ? "return" : "returns"}
-          </span>
-        )}
-        <span>
-          flow efficiency <b className="text-ink">{percent(zigzag.efficiency)}</b>
-        </span>
-      </figcaption>
+      <Caption zigzag={zigzag} />
     </figure>
+  );
+}
+
+/** The line in figures. */
+function Caption({ zigzag }: { zigzag: Zigzag }) {
+  const { returns } = zigzag;
+  return (
+    <figcaption className="mt-1 flex flex-wrap gap-x-3 text-[12.5px] text-ink-soft">
+      <span>
+        <b className="text-accent">{shortDays(zigzag.working)}</b> high, worked on
+      </span>
+      <span>
+        <b className="text-ink">{shortDays(zigzag.waiting)}</b> low, waiting
+      </span>
+      {zigzag.blocked > 0 && (
+        <span>
+          <b className="text-alarm">{shortDays(zigzag.blocked)}</b> broken, blocked
+        </span>
+      )}
+      {returns.length > 0 && (
+        <span>
+          <b className="text-signal-ink">{returns.length}</b>{" "}
+          {returns.length === 1 ? "return" : "returns"}
+        </span>
+      )}
+      <span>
+        flow efficiency <b className="text-ink">{percent(zigzag.efficiency)}</b>
+      </span>
+    </figcaption>
   );
 }

@@ -18,6 +18,7 @@ import {
   type TriggerKind,
 } from "@/core/workflow/trigger";
 import { followUpWords, moversWords } from "@/core/workflow/words";
+import type { State } from "@/core/workflow/state";
 import { statesInOrder, type Transition } from "@/core/workflow/workflow";
 import { FollowUpFields, newFollowUp } from "./follow-up-fields";
 import { RequirementFields } from "./requirement-fields";
@@ -60,7 +61,6 @@ export function TransitionInspector({
   const { vocabulary } = around;
   const set = (change: Partial<Transition>) => edit((w) => changeTransition(w, t.id, change));
   const states = statesInOrder(draft);
-  const sources = t.from;
   const name = (id: string) => draft.states.find((s) => s.id === id)?.name ?? "?";
   return (
     <div className="grid grid-cols-[minmax(0,280px)_minmax(0,1fr)] gap-6" data-inspects={t.verb}>
@@ -84,82 +84,8 @@ export function TransitionInspector({
             onChange={(to) => set({ to })}
           />
         </Field>
-        <fieldset>
-          <legend className="text-[12px] font-semibold">Leads from</legend>
-          <Check
-            disabled={!mayEdit}
-            checked={sources === null}
-            onChange={(on) =>
-              set({
-                from: on
-                  ? null
-                  : states
-                      .filter((s) => s.id !== t.to)
-                      .slice(0, 1)
-                      .map((s) => s.id),
-              })
-            }
-          >
-            anywhere
-          </Check>
-          {sources !== null && (
-            <div className="flex flex-wrap items-center gap-1">
-              {sources.map((id) => (
-                <span
-                  key={id}
-                  className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5"
-                >
-                  {name(id)}
-                  {mayEdit && sources.length > 1 && (
-                    <button
-                      type="button"
-                      aria-label={`Not from ${name(id)}`}
-                      onClick={() => set({ from: sources.filter((x) => x !== id) })}
-                    >
-                      <X size={12} aria-hidden="true" />
-                    </button>
-                  )}
-                </span>
-              ))}
-              {mayEdit && (
-                <AddMenu
-                  label="and from…"
-                  options={namedOptions(
-                    states.filter((s) => s.id !== t.to && !sources.includes(s.id)),
-                  )}
-                  onAdd={(id) => set({ from: [...sources, id] })}
-                />
-              )}
-            </div>
-          )}
-        </fieldset>
-        <fieldset>
-          <legend className="text-[12px] font-semibold">Who may make it</legend>
-          <p className="text-[13px]">
-            {moversWords(t.who, vocabulary) ?? "everyone who works here"}
-          </p>
-          <div className="flex flex-wrap gap-1">
-            {t.who.map((m, i) => (
-              <button
-                key={i}
-                type="button"
-                disabled={!mayEdit}
-                className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]"
-                aria-label={`Not ${moversWords([m], vocabulary)}`}
-                onClick={() => set({ who: t.who.filter((_, j) => j !== i) })}
-              >
-                {moversWords([m], vocabulary)} <X size={12} aria-hidden="true" />
-              </button>
-            ))}
-            {mayEdit && (
-              <AddMenu
-                label={t.who.length > 0 ? "or…" : "only…"}
-                options={moverOptions(around)}
-                onAdd={(value) => set({ who: [...t.who, JSON.parse(value) as Mover] })}
-              />
-            )}
-          </div>
-        </fieldset>
+        <LeadsFrom states={states} transition={t} set={set} mayEdit={mayEdit} />
+        <Movers around={around} transition={t} set={set} mayEdit={mayEdit} />
         {mayEdit && (
           <Button
             look="danger"
@@ -294,5 +220,113 @@ function RuleList<T>({
         <AddMenu label={add} options={options} onAdd={(kind) => onChange([...rules, make(kind)])} />
       )}
     </div>
+  );
+}
+
+/** The states that a move leads out of; every one, where it leads from anywhere. */
+function LeadsFrom({
+  states,
+  transition,
+  set,
+  mayEdit,
+}: {
+  states: readonly State[];
+  transition: Transition;
+  set: (change: Partial<Transition>) => void;
+  mayEdit: boolean;
+}) {
+  const { from: sources, to } = transition;
+  const name = (id: string) => states.find((s) => s.id === id)?.name ?? "?";
+  return (
+    <fieldset>
+      <legend className="text-[12px] font-semibold">Leads from</legend>
+      <Check
+        disabled={!mayEdit}
+        checked={sources === null}
+        onChange={(on) =>
+          set({
+            from: on
+              ? null
+              : states
+                  .filter((s) => s.id !== to)
+                  .slice(0, 1)
+                  .map((s) => s.id),
+          })
+        }
+      >
+        anywhere
+      </Check>
+      {sources !== null && (
+        <div className="flex flex-wrap items-center gap-1">
+          {sources.map((id) => (
+            <span
+              key={id}
+              className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5"
+            >
+              {name(id)}
+              {mayEdit && sources.length > 1 && (
+                <button
+                  type="button"
+                  aria-label={`Not from ${name(id)}`}
+                  onClick={() => set({ from: sources.filter((x) => x !== id) })}
+                >
+                  <X size={12} aria-hidden="true" />
+                </button>
+              )}
+            </span>
+          ))}
+          {mayEdit && (
+            <AddMenu
+              label="and from…"
+              options={namedOptions(states.filter((s) => s.id !== to && !sources.includes(s.id)))}
+              onAdd={(id) => set({ from: [...sources, id] })}
+            />
+          )}
+        </div>
+      )}
+    </fieldset>
+  );
+}
+
+/** Who may make a move; anybody of those who are named. */
+function Movers({
+  around,
+  transition,
+  set,
+  mayEdit,
+}: {
+  around: CheckSurroundings;
+  transition: Transition;
+  set: (change: Partial<Transition>) => void;
+  mayEdit: boolean;
+}) {
+  const { vocabulary } = around;
+  const { who } = transition;
+  return (
+    <fieldset>
+      <legend className="text-[12px] font-semibold">Who may make it</legend>
+      <p className="text-[13px]">{moversWords(who, vocabulary) ?? "everyone who works here"}</p>
+      <div className="flex flex-wrap gap-1">
+        {who.map((m, i) => (
+          <button
+            key={i}
+            type="button"
+            disabled={!mayEdit}
+            className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]"
+            aria-label={`Not ${moversWords([m], vocabulary)}`}
+            onClick={() => set({ who: who.filter((_, j) => j !== i) })}
+          >
+            {moversWords([m], vocabulary)} <X size={12} aria-hidden="true" />
+          </button>
+        ))}
+        {mayEdit && (
+          <AddMenu
+            label={who.length > 0 ? "or…" : "only…"}
+            options={moverOptions(around)}
+            onAdd={(value) => set({ who: [...who, JSON.parse(value) as Mover] })}
+          />
+        )}
+      </div>
+    </fieldset>
   );
 }
