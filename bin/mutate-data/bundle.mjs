@@ -7,7 +7,7 @@ import { build } from "esbuild";
  * Left out is what takes long and shows no more of a single change: simulations, readers fed with
  * very large texts, the walk through all files.
  */
-const SLOW = /(outside-text|wall-clock|queueing|fuzz|imports|markdown)\.test/;
+const SLOW = /(outside-text|wall-clock|queueing|fuzz|imports|documented|markdown)\.test/;
 
 const tests = ["tests/core", "tests/reference"].flatMap((folder) =>
   readdirSync(folder)

@@ -22,6 +22,7 @@ export interface Column extends ColumnLimit {
   value?: string | null;
 }
 
+/** What happens in a column of states of a kind. */
 export function partOf(kind: StateKind): ColumnPart {
   return kind === "working" ? "working" : kind === "finished" ? "finished" : "waiting";
 }
@@ -39,6 +40,7 @@ export interface StageOfColumns {
   columns: Column[];
 }
 
+/** The columns by their positions, neighbours of one stage together. */
 export function stagesOf(columns: readonly Column[]): StageOfColumns[] {
   const stages: StageOfColumns[] = [];
   for (const column of [...columns].sort((a, b) => a.position - b.position)) {

@@ -52,6 +52,10 @@ export interface Slots {
   asBar: boolean;
 }
 
+/**
+ * A limit as places to be drawn: those that are filled, those that are free, and what stands beyond
+ * the maximum. Without a maximum there are as many places as items, or as the minimum asks for.
+ */
 export function slots(count: number, limit: ColumnLimit): Slots {
   const places = limit.max ?? Math.max(limit.min ?? 0, count);
   return {

@@ -49,6 +49,7 @@ export function calculate(
   }
 }
 
+/** How many operations a formula has: each sign between two numbers, and each minus before one. */
 export function operationsIn(formula: Arithmetic): number {
   if (formula.kind === "number" || formula.kind === "field") return 0;
   return (

@@ -27,6 +27,9 @@ const PATTERNS: [Token["kind"], RegExp][] = [
   ["dot", /\./y],
 ];
 
+/**
+ * Cuts a text of the Common Expression Language into its smallest parts, comments and gaps left out.
+ */
 export function tokens(text: string): Token[] {
   const found: Token[] = [];
   let at = 0;

@@ -81,6 +81,7 @@ const BY_KIND = {
   set: ["contains", "lacks", "counts at least", "counts at most"],
 } as const satisfies Record<string, readonly Operator[]>;
 
+/** The ways in which a fact can be compared; only what may be empty can be asked whether it is. */
 export function operatorsFor(fact: FactName): readonly Operator[] {
   const { kind, nullable } = factOf(fact);
   return BY_KIND[kind].filter((op) => nullable || (op !== "is set" && op !== "is empty"));
@@ -236,6 +237,7 @@ export function levelsIn(condition: Condition): number {
   return 1 + Math.max(0, ...parts.map(levelsIn));
 }
 
+/** How many comparisons a condition has in all its parts. */
 export function comparisonsIn(condition: Condition): number {
   if (condition.kind === "compare") return 1;
   const parts = condition.kind === "not" ? [condition.of] : condition.of;

@@ -207,10 +207,12 @@ export type FactName = ItemFactName | OwnFactName;
 
 const OWN = /^own\.(text|number|date|one of|many of|person|yes or no|link|computed)\.(.{1,64})$/;
 
+/** How conditions call the value of a project's own field: `own.number.<id>`. */
 export function ownFactName(field: { kind: OwnFieldKind; id: string }): OwnFactName {
   return `own.${field.kind}.${field.id}`;
 }
 
+/** Whether a name is that of a fact: one that every item has, or of an own field. */
 export function isFactName(name: string): name is FactName {
   return Object.hasOwn(FACTS, name) || OWN.test(name);
 }

@@ -13,6 +13,7 @@ export const OUTSIDE_VIEW = "";
 export const maskIds = (ids: readonly string[], hidden: ReadonlySet<string>): string[] =>
   ids.map((id) => (hidden.has(id) ? OUTSIDE_VIEW : id));
 
+/** The pulse with its figures as they are, and nothing of items that somebody may not see. */
 export function maskPulse(pulse: Pulse, hidden: ReadonlySet<string>): Pulse {
   if (hidden.size === 0) return pulse;
   const masked = (ids: readonly string[]) => maskIds(ids, hidden);
@@ -28,6 +29,7 @@ export function maskPulse(pulse: Pulse, hidden: ReadonlySet<string>): Pulse {
   };
 }
 
+/** A flow report with its figures as they are, and neither ids, keys nor titles of hidden items. */
 export function maskReport(report: FlowReport, hidden: ReadonlySet<string>): FlowReport {
   if (hidden.size === 0) return report;
   const masked = <T extends { itemId: string; key: string; title: string }>(row: T): T =>

@@ -8,6 +8,7 @@ export type ReturnReason = "day reached" | "item ended" | "answered" | "taken ap
 /** How a report stands, without the words that a decline gave as its reason. */
 export type Standing = Omit<ReportStanding, "declineReason">;
 
+/** How a report stands, out of more that is known of it. */
 export const standingOf = ({ status, itemId, parkedUntil, parkedItemId }: Standing): Standing => ({
   status,
   itemId,

@@ -10,5 +10,6 @@ export const ALIKE = 0.4;
  */
 export const VERY_ALIKE = 0.8;
 
+/** A likeness from 0 to 1 in words. */
 export const likenessWords = (score: number): string =>
   score >= VERY_ALIKE ? "very alike" : score >= ALIKE ? "alike" : "a little alike";

@@ -189,6 +189,7 @@ export interface AskedMove {
   to: State;
 }
 
+/** What requirements of a move are asked with: the move itself, and what is known around it. */
 export function requirementContext(asked: AskedMove, context: MoveContext) {
   const { around, asker, teamsOf, vocabulary, nameOf, teamName, ownFields } = context;
   return {

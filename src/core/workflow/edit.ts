@@ -144,6 +144,7 @@ export function disconnect(workflow: Workflow, from: StateId, to: StateId): Work
   return { ...workflow, transitions };
 }
 
+/** A workflow with one of its moves changed. */
 export function changeTransition(
   workflow: Workflow,
   transitionId: string,
@@ -155,6 +156,7 @@ export function changeTransition(
   };
 }
 
+/** A workflow without one of its moves. */
 export function removeTransition(workflow: Workflow, transitionId: string): Workflow {
   return { ...workflow, transitions: workflow.transitions.filter((t) => t.id !== transitionId) };
 }

@@ -32,6 +32,7 @@ export interface CheckSurroundings {
   shownStates: readonly StateId[];
 }
 
+/** Something that a check found, at a state or a move where there is one. */
 export const finding = (
   severity: Severity,
   code: string,

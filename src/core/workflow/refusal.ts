@@ -60,6 +60,7 @@ export interface Refusal {
   version?: number;
 }
 
+/** That something is not done: why, in a sentence, what would help, and what is asked for. */
 export function refuse(
   code: RefusalCode,
   sentence: string,
@@ -69,6 +70,7 @@ export function refuse(
   return { refused: true, code, sentence, help, asks };
 }
 
+/** Whether a decision is a refusal and not its events. */
 export function isRefusal(value: unknown): value is Refusal {
   return (
     typeof value === "object" && value !== null && (value as { refused?: unknown }).refused === true
