@@ -201,10 +201,6 @@ const config = [
   {
     // A component or a hook fits a screen.
     files: ["src/ui/**/*.{ts,tsx}"],
-    ignores: [
-      "src/ui/intake/verdict-form.tsx",
-      "src/ui/workflow/{rail-map,workflow-map,workflow-menu}.tsx",
-    ],
     rules: { "max-lines-per-function": ["error", { max: 120 }] },
   },
   {

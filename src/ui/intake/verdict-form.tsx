@@ -6,7 +6,8 @@ import { Field, TextArea } from "@/ui/kit/field";
 import { Check, Choice } from "@/ui/kit/check";
 import { cutText } from "@/core/formats/cut-text";
 import { type ReactNode, useEffect, useRef, useState, type FormEvent } from "react";
-import { dayNumber } from "@/core/calendar/zone";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import { WEEK } from "@/core/calendar/instant";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
 import { tellingOf } from "@/core/intake/letters";
 import { UNJUDGED } from "@/core/intake/report";
@@ -18,7 +19,6 @@ import { problemOf, type Problem } from "@/ui/kit/request";
 import { AcceptFields } from "./accept-fields";
 import { ItemPicker } from "./item-picker";
 import { standsAt } from "./stands-at";
-import { DAY } from "@/core/calendar/instant";
 
 export const VERDICT_BUTTONS: { kind: VerdictKind; label: string; key: string; does: string }[] = [
   { kind: "accept", label: "Accept", key: "a", does: "Accept into backlog" },
@@ -41,6 +41,27 @@ interface Props {
   onCancel: () => void;
 }
 
+/** What is typed into the form, whatever the verdict. */
+interface Typed {
+  acceptance: Acceptance;
+  /** The item to merge into. */
+  target: string;
+  /** The question, or the reason for declining. */
+  text: string;
+  /** The day, or the item, until which it is parked. */
+  until: string;
+  awaited: string | null;
+}
+
+function verdictOf(kind: VerdictKind, typed: Typed): Verdict {
+  const { acceptance, target, text, until, awaited } = typed;
+  if (kind === "accept") return { kind, acceptance };
+  if (kind === "merge") return { kind, itemId: target };
+  if (kind === "ask") return { kind, question: text };
+  if (kind === "decline") return { kind, reason: text };
+  return awaited === null ? { kind, until, itemId: null } : { kind, until: null, itemId: awaited };
+}
+
 /**
  * What a verdict needs, asked for on the desk itself; what was typed stays until the verdict is
  * stored.
@@ -55,13 +76,15 @@ export function VerdictForm({
   onVerdict,
   onCancel,
 }: Props) {
-  const [acceptance, setAcceptance] = useState<Acceptance>(() =>
-    firstAcceptance(desk, view, several > 1),
-  );
-  const [target, setTarget] = useState(itemId ?? view.similar[0]?.id ?? "");
-  const [text, setText] = useState(reason);
-  const [until, setUntil] = useState(() => new Date(desk.now + 7 * DAY).toISOString().slice(0, 10));
-  const [awaited, setAwaited] = useState<string | null>(null);
+  const [typed, setTyped] = useState<Typed>(() => ({
+    acceptance: firstAcceptance(desk, view, several > 1),
+    target: itemId ?? view.similar[0]?.id ?? "",
+    text: reason,
+    until: isoDate(dayNumber(desk.now + WEEK, desk.project.zone)),
+    awaited: null,
+  }));
+  const set = (change: Partial<Typed>) => setTyped((t) => ({ ...t, ...change }));
+  const { acceptance, target } = typed;
   const [together, setTogether] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
@@ -74,33 +97,18 @@ export function VerdictForm({
     [],
   );
 
-  const verdict = (): Verdict => {
-    if (kind === "accept") return { kind, acceptance };
-    if (kind === "merge") return { kind, itemId: target };
-    if (kind === "ask") return { kind, question: text };
-    if (kind === "park")
-      return awaited === null
-        ? { kind, until, itemId: null }
-        : { kind, until: null, itemId: awaited };
-    return { kind, reason: text };
-  };
+  const verdict = verdictOf(kind, typed);
   const give = async (event?: FormEvent) => {
     event?.preventDefault();
     if (busy || !form.current?.reportValidity()) return;
     setBusy(true);
     try {
-      await onVerdict(verdict(), together);
+      await onVerdict(verdict, together);
     } catch (error) {
       setProblem(problemOf(error));
       setBusy(false);
     }
   };
-  const proposed = view.similar.map((s) => ({
-    id: s.id,
-    key: s.key,
-    title: s.title,
-    about: standsAt(s),
-  }));
   return (
     <form
       ref={form}
@@ -125,63 +133,15 @@ export function VerdictForm({
           )}
         </p>
       )}
-      {kind === "accept" && (
-        <AcceptFields
-          desk={desk}
-          value={acceptance}
-          several={several > 1 && !together}
-          onChange={setAcceptance}
-        />
-      )}
-      {kind === "merge" && (
-        <>
-          {several === 1 && view.similar[0] && view.similar[0].score < VERY_ALIKE && (
-            <p className="text-[13px] text-ink-soft">
-              Nothing is very much like it: read before you merge.
-            </p>
-          )}
-          <ItemPicker
-            projectKey={desk.project.key}
-            label="It tells of the same thing as"
-            proposed={proposed}
-            value={target}
-            onChange={setTarget}
-          />
-        </>
-      )}
-      {kind === "ask" && (
-        <WordsFor
-          ready="Questions asked often"
-          options={desk.rules.questions.map((q) => [q.text, q.name])}
-          label="What do you need to know? The requester reads this."
-          longest={5_000}
-          value={text}
-          onChange={setText}
-        >
-          <p className="text-[12.5px] text-ink-soft">{waitingWords(desk)}</p>
-        </WordsFor>
-      )}
-      {kind === "park" && (
-        <ParkFields
-          desk={desk}
-          proposed={proposed}
-          until={until}
-          awaited={awaited}
-          onUntil={setUntil}
-          onAwaited={setAwaited}
-        />
-      )}
-      {kind === "decline" && (
-        <WordsFor
-          ready="Reasons agreed on"
-          options={desk.rules.declineReasons.map((r) => [r, r])}
-          label="Why not? The requester reads this reason."
-          longest={2_000}
-          value={text}
-          onChange={setText}
-        />
-      )}
-      <Told verdict={verdict()} desk={desk} view={view} />
+      <VerdictFields
+        kind={kind}
+        several={several > 1 && !together}
+        desk={desk}
+        view={view}
+        typed={typed}
+        set={set}
+      />
+      <Told verdict={verdict} desk={desk} view={view} />
       {problem && (
         <FormProblem>
           <b>{problem.sentence}</b> {problem.errors[0]?.message ?? problem.help}
@@ -198,6 +158,92 @@ export function VerdictForm({
         </Button>
       </div>
     </form>
+  );
+}
+
+/** What each kind of verdict asks for. */
+function VerdictFields({
+  kind,
+  several,
+  desk,
+  view,
+  typed,
+  set,
+}: {
+  kind: VerdictKind;
+  /** Whether each of several reports becomes something of its own. */
+  several: boolean;
+  desk: DeskView;
+  view: ReportView;
+  typed: Typed;
+  set: (change: Partial<Typed>) => void;
+}) {
+  const { acceptance, target, text } = typed;
+  const proposed = view.similar.map((s) => ({
+    id: s.id,
+    key: s.key,
+    title: s.title,
+    about: standsAt(s),
+  }));
+  return (
+    <>
+      {kind === "accept" && (
+        <AcceptFields
+          desk={desk}
+          value={acceptance}
+          several={several}
+          onChange={(next) => set({ acceptance: next })}
+        />
+      )}
+      {kind === "merge" && (
+        <>
+          {!several && view.similar[0] && view.similar[0].score < VERY_ALIKE && (
+            <p className="text-[13px] text-ink-soft">
+              Nothing is very much like it: read before you merge.
+            </p>
+          )}
+          <ItemPicker
+            projectKey={desk.project.key}
+            label="It tells of the same thing as"
+            proposed={proposed}
+            value={target}
+            onChange={(next) => set({ target: next })}
+          />
+        </>
+      )}
+      {kind === "ask" && (
+        <WordsFor
+          ready="Questions asked often"
+          options={desk.rules.questions.map((q) => [q.text, q.name])}
+          label="What do you need to know? The requester reads this."
+          longest={5_000}
+          value={text}
+          onChange={(next) => set({ text: next })}
+        >
+          <p className="text-[12.5px] text-ink-soft">{waitingWords(desk)}</p>
+        </WordsFor>
+      )}
+      {kind === "park" && (
+        <ParkFields
+          desk={desk}
+          proposed={proposed}
+          until={typed.until}
+          awaited={typed.awaited}
+          onUntil={(until) => set({ until })}
+          onAwaited={(awaited) => set({ awaited })}
+        />
+      )}
+      {kind === "decline" && (
+        <WordsFor
+          ready="Reasons agreed on"
+          options={desk.rules.declineReasons.map((r) => [r, r])}
+          label="Why not? The requester reads this reason."
+          longest={2_000}
+          value={text}
+          onChange={(next) => set({ text: next })}
+        />
+      )}
+    </>
   );
 }
 

@@ -1,3 +1,4 @@
+import type { State } from "@/core/workflow/state";
 import { isReturn, leadsFrom, statesInOrder, type Workflow } from "@/core/workflow/workflow";
 
 /** Drawn about as wide as it is shown, so that its words keep their size. */
@@ -40,8 +41,6 @@ export function RailMap({ workflow }: { workflow: Workflow }) {
       .map((from) => ({ ...t, id: `${t.id} ${from}`, from })),
   );
   const fromAny = workflow.transitions.filter((t) => t.from === null);
-  // Returns begin and end beneath the station, and beneath its name where that stands below.
-  const below = (p: { y: number }) => (p.y === LOW ? p.y + 32 : p.y + 10);
   const bottom = 172 + returns.length * 16;
   return (
     <svg
@@ -59,42 +58,9 @@ export function RailMap({ workflow }: { workflow: Workflow }) {
       <text x="0" y={LOW + 15} fontSize="11" fill="var(--ink-soft)">
         it waits
       </text>
-      {returns.map((t, i) => {
-        const a = at.get(t.from)!;
-        const b = at.get(t.to)!;
-        const y = 176 + i * 16;
-        return (
-          <g key={t.id}>
-            <path
-              d={`M${a.x + 4 * i - 6} ${below(a)} V${y} H${b.x + 4 * i - 10} V${below(b) + 4}`}
-              fill="none"
-              stroke="var(--rest)"
-              strokeDasharray="4 3"
-            />
-            <path
-              d={`M${b.x + 4 * i - 13} ${below(b) + 8} l3 -5 l3 5`}
-              fill="none"
-              stroke="var(--rest)"
-            />
-            <rect
-              x={(a.x + b.x) / 2 - t.verb.length * 3.2 - 4}
-              y={y - 7}
-              width={t.verb.length * 6.4 + 8}
-              height="13"
-              fill="var(--sheet)"
-            />
-            <text
-              x={(a.x + b.x) / 2}
-              y={y + 3}
-              textAnchor="middle"
-              fontSize="11"
-              fill="var(--ink-soft)"
-            >
-              {t.verb}
-            </text>
-          </g>
-        );
-      })}
+      {returns.map((t, i) => (
+        <ReturnLine key={t.id} verb={t.verb} row={i} from={at.get(t.from)!} to={at.get(t.to)!} />
+      ))}
       {onward.map(([a, b]) => (
         <line
           key={`${a.x}`}
@@ -106,54 +72,9 @@ export function RailMap({ workflow }: { workflow: Workflow }) {
           strokeWidth="2.2"
         />
       ))}
-      {states.map((s) => {
-        const { x, y } = at.get(s.id)!;
-        const above = s.kind === "working";
-        return (
-          <g key={s.id}>
-            {s.kind === "working" && (
-              <rect
-                x={x - 8}
-                y={y - 8}
-                width="16"
-                height="16"
-                fill="var(--accent)"
-                stroke="var(--paper)"
-                strokeWidth="2"
-              />
-            )}
-            {s.kind === "waiting" && (
-              <path
-                d={`M${x - 10} ${y - 7} h20 l-10 16 z`}
-                fill="var(--paper)"
-                stroke="var(--rest)"
-                strokeWidth="1.8"
-              />
-            )}
-            {s.kind === "unstarted" && (
-              <circle
-                cx={x}
-                cy={y}
-                r="7.5"
-                fill="var(--sheet)"
-                stroke="var(--ink)"
-                strokeWidth="1.8"
-              />
-            )}
-            {s.kind === "finished" && <circle cx={x} cy={y} r="8" fill="var(--done)" />}
-            <text
-              x={x}
-              y={above ? y - 16 : y + 24}
-              textAnchor="middle"
-              fontSize="12"
-              fontWeight="650"
-              fill="var(--ink)"
-            >
-              {s.name}
-            </text>
-          </g>
-        );
-      })}
+      {states.map((s) => (
+        <Station key={s.id} state={s} {...at.get(s.id)!} />
+      ))}
       {fromAny.length > 0 && (
         <text x={width - 4} y="14" textAnchor="end" fontSize="11" fill="var(--ink-soft)">
           from anywhere:{" "}
@@ -161,5 +82,95 @@ export function RailMap({ workflow }: { workflow: Workflow }) {
         </text>
       )}
     </svg>
+  );
+}
+
+interface Point {
+  x: number;
+  y: number;
+}
+
+/** Returns begin and end beneath the station, and beneath its name where that stands below. */
+const below = ({ y }: Point) => (y === LOW ? y + 32 : y + 10);
+
+/** A move back, on a row of its own beneath the map. */
+function ReturnLine({
+  verb,
+  row,
+  from: a,
+  to: b,
+}: {
+  verb: string;
+  row: number;
+  from: Point;
+  to: Point;
+}) {
+  const y = 176 + row * 16;
+  return (
+    <g>
+      <path
+        d={`M${a.x + 4 * row - 6} ${below(a)} V${y} H${b.x + 4 * row - 10} V${below(b) + 4}`}
+        fill="none"
+        stroke="var(--rest)"
+        strokeDasharray="4 3"
+      />
+      <path
+        d={`M${b.x + 4 * row - 13} ${below(b) + 8} l3 -5 l3 5`}
+        fill="none"
+        stroke="var(--rest)"
+      />
+      <rect
+        x={(a.x + b.x) / 2 - verb.length * 3.2 - 4}
+        y={y - 7}
+        width={verb.length * 6.4 + 8}
+        height="13"
+        fill="var(--sheet)"
+      />
+      <text x={(a.x + b.x) / 2} y={y + 3} textAnchor="middle" fontSize="11" fill="var(--ink-soft)">
+        {verb}
+      </text>
+    </g>
+  );
+}
+
+/** A state at its place, drawn by its kind. */
+function Station({ state: { kind, name }, x, y }: { state: State } & Point) {
+  const above = kind === "working";
+  return (
+    <g>
+      {kind === "working" && (
+        <rect
+          x={x - 8}
+          y={y - 8}
+          width="16"
+          height="16"
+          fill="var(--accent)"
+          stroke="var(--paper)"
+          strokeWidth="2"
+        />
+      )}
+      {kind === "waiting" && (
+        <path
+          d={`M${x - 10} ${y - 7} h20 l-10 16 z`}
+          fill="var(--paper)"
+          stroke="var(--rest)"
+          strokeWidth="1.8"
+        />
+      )}
+      {kind === "unstarted" && (
+        <circle cx={x} cy={y} r="7.5" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.8" />
+      )}
+      {kind === "finished" && <circle cx={x} cy={y} r="8" fill="var(--done)" />}
+      <text
+        x={x}
+        y={above ? y - 16 : y + 24}
+        textAnchor="middle"
+        fontSize="12"
+        fontWeight="650"
+        fill="var(--ink)"
+      >
+        {name}
+      </text>
+    </g>
   );
 }

@@ -1,5 +1,4 @@
 "use client";
-import { takesKeys } from "@/ui/kit/takes-keys";
 import { TextButton, Button } from "@/ui/kit/button";
 import { counted } from "@/core/formats/counted";
 import "@xyflow/react/dist/base.css";
@@ -21,23 +20,8 @@ import {
   type NodeProps,
 } from "@xyflow/react";
 import { Maximize, Minus, Plus } from "lucide-react";
-import {
-  createContext,
-  useContext,
-  useEffect,
-  useMemo,
-  useState,
-  type KeyboardEvent,
-  type ReactNode,
-} from "react";
-import {
-  changeState,
-  connect,
-  moveState,
-  proposedVerb,
-  removeState,
-  removeTransition,
-} from "@/core/workflow/edit";
+import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from "react";
+import { changeState, connect, moveState, proposedVerb } from "@/core/workflow/edit";
 import {
   lineY,
   mapOf,
@@ -47,10 +31,11 @@ import {
   type WorkflowMap as MapLayout,
 } from "@/core/workflow/layout";
 import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
-import type { State, StateKind } from "@/core/workflow/state";
+import type { StateKind } from "@/core/workflow/state";
 import { StationMark } from "./station-mark";
-import type { Designer } from "./use-designer";
+import type { Designer, Selection } from "./use-designer";
 import { v7 as newId } from "uuid";
+import { mapKeys } from "./map-keys";
 
 type StationNode = Node<
   {
@@ -116,17 +101,7 @@ export function WorkflowMap({
       onAddAfter: () => addAfter(station.state),
     },
   }));
-  const edges: TrackEdge[] = layout.tracks.map((track) => ({
-    id: track.id,
-    type: "track",
-    source: track.from,
-    target: track.to,
-    ariaLabel: `${track.transition.verb}, from ${nameOf(draft, track.from)} to ${nameOf(draft, track.to)}`,
-    data: {
-      track,
-      chosen: selection?.kind === "transition" && selection.id === track.transition.id,
-    },
-  }));
+  const edges = edgesOf(layout, draft, selection);
 
   /** A station that was dragged takes the place in the order, and the rail, where it was let go. */
   const letGo = (id: string, x: number, y: number) => {
@@ -142,43 +117,7 @@ export function WorkflowMap({
     select({ kind: "state", id });
   };
 
-  const onKeyDown = (event: KeyboardEvent) => {
-    if (takesKeys(event.target)) return;
-    const states = statesInOrder(draft);
-    const at = selection?.kind === "state" ? states.findIndex((s) => s.id === selection.id) : -1;
-    const state = states[at] as State | undefined;
-    const step = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0;
-    if (step !== 0 && event.altKey && state && mayEdit) edit((w) => moveState(w, state.id, step));
-    else if (step !== 0)
-      select({ kind: "state", id: states[Math.min(states.length - 1, Math.max(0, at + step))].id });
-    else if (
-      (event.key === "ArrowUp" || event.key === "ArrowDown") &&
-      mayEdit &&
-      state &&
-      (state.kind === "working" || state.kind === "waiting")
-    )
-      edit((w) =>
-        changeState(w, state.id, { kind: event.key === "ArrowUp" ? "working" : "waiting" }),
-      );
-    else if (event.key === "a" && state && mayEdit) addAfter(state);
-    else if (event.key === "c" && state && mayEdit) setFrom(state.id);
-    else if (event.key === "Enter" && from && state) {
-      join(from, state.id);
-      setFrom(null);
-    } else if (event.key === "Escape") {
-      setFrom(null);
-      select(null);
-    } else if (event.key === "Delete" && mayEdit && selection) {
-      edit((w) =>
-        selection.kind === "state"
-          ? removeState(w, selection.id)
-          : removeTransition(w, selection.id),
-      );
-      select(null);
-    } else return;
-    event.preventDefault();
-    event.stopPropagation();
-  };
+  const onKeyDown = mapKeys(designer, mayEdit, { from, setFrom, join });
 
   return (
     <ReactFlowProvider>
@@ -224,33 +163,26 @@ export function WorkflowMap({
             <Rails layout={layout} />
           </ReactFlow>
           <Zoom layout={layout} />
-          {layout.fromAnywhere.length > 0 && (
-            <p className="absolute right-3 top-2 max-w-[40%] text-right text-[12px] text-ink-soft">
-              from anywhere:{" "}
-              {layout.fromAnywhere.map((t, i) => (
-                <span key={t.id}>
-                  {i > 0 && ", "}
-                  <TextButton onClick={() => select({ kind: "transition", id: t.id })}>
-                    {t.verb} → {nameOf(draft, t.to)}
-                  </TextButton>
-                </span>
-              ))}
-            </p>
-          )}
-          {from && (
-            <p
-              role="status"
-              className="absolute bottom-2 left-1/2 -translate-x-1/2 rounded-[3px] border border-line-strong bg-sheet px-3 py-1 text-[13px]"
-            >
-              Where does the move from <b>{nameOf(draft, from)}</b> lead? Choose a state and press
-              Enter, or click one. Esc leaves it.
-            </p>
-          )}
+          <FromAnywhere layout={layout} draft={draft} select={select} />
+          <WhereTo from={from} draft={draft} />
         </div>
       </LayoutContext.Provider>
     </ReactFlowProvider>
   );
 }
+
+const edgesOf = (layout: MapLayout, draft: Workflow, selection: Selection): TrackEdge[] =>
+  layout.tracks.map((track) => ({
+    id: track.id,
+    type: "track",
+    source: track.from,
+    target: track.to,
+    ariaLabel: `${track.transition.verb}, from ${nameOf(draft, track.from)} to ${nameOf(draft, track.to)}`,
+    data: {
+      track,
+      chosen: selection?.kind === "transition" && selection.id === track.transition.id,
+    },
+  }));
 
 const nameOf = (workflow: Workflow, id: string) =>
   workflow.states.find((s) => s.id === id)?.name ?? "?";
@@ -507,3 +439,43 @@ function Label({
 
 const NODE_TYPES = { station: StationView };
 const EDGE_TYPES = { track: TrackView };
+
+/** The moves that lead on from every state. */
+function FromAnywhere({
+  layout,
+  draft,
+  select,
+}: {
+  layout: MapLayout;
+  draft: Workflow;
+  select: Designer["select"];
+}) {
+  if (!(layout.fromAnywhere.length > 0)) return null;
+  return (
+    <p className="absolute right-3 top-2 max-w-[40%] text-right text-[12px] text-ink-soft">
+      from anywhere:{" "}
+      {layout.fromAnywhere.map((t, i) => (
+        <span key={t.id}>
+          {i > 0 && ", "}
+          <TextButton onClick={() => select({ kind: "transition", id: t.id })}>
+            {t.verb} → {nameOf(draft, t.to)}
+          </TextButton>
+        </span>
+      ))}
+    </p>
+  );
+}
+
+/** Asks for the end of a move that is being drawn. */
+function WhereTo({ from, draft }: { from: string | null; draft: Workflow }) {
+  if (!from) return null;
+  return (
+    <p
+      role="status"
+      className="absolute bottom-2 left-1/2 -translate-x-1/2 rounded-[3px] border border-line-strong bg-sheet px-3 py-1 text-[13px]"
+    >
+      Where does the move from <b>{nameOf(draft, from)}</b> lead? Choose a state and press Enter, or
+      click one. Esc leaves it.
+    </p>
+  );
+}

@@ -153,19 +153,7 @@ export function NewWorkflow({
       }
     >
       {made ? (
-        <div className="flex flex-col gap-2 text-[13px]" role="status">
-          <h2 className="text-[15px]">Read from the file</h2>
-          {made.isDraft && (
-            <Note kind="look">
-              It is a draft: mend what is listed on the right before you publish it.
-            </Note>
-          )}
-          <Sentences title="Taken" sentences={made.taken} />
-          <Sentences title="Not taken, or to look at" sentences={made.left} />
-          <Button small className="self-end" onClick={() => onMade(made.workflowId)}>
-            Look at it
-          </Button>
-        </div>
+        <ReadFromFile made={made} onLook={() => onMade(made.workflowId)} />
       ) : (
         <div className="flex flex-col gap-2">
           <p className="text-[13px] text-ink-soft">
@@ -243,6 +231,25 @@ function Sentences({ title, sentences }: { title: string; sentences: string[] })
           </li>
         ))}
       </ul>
+    </div>
+  );
+}
+
+/** What a file said, and what was not taken of it. */
+function ReadFromFile({ made, onLook }: { made: MadeWorkflow; onLook: () => void }) {
+  return (
+    <div className="flex flex-col gap-2 text-[13px]" role="status">
+      <h2 className="text-[15px]">Read from the file</h2>
+      {made.isDraft && (
+        <Note kind="look">
+          It is a draft: mend what is listed on the right before you publish it.
+        </Note>
+      )}
+      <Sentences title="Taken" sentences={made.taken} />
+      <Sentences title="Not taken, or to look at" sentences={made.left} />
+      <Button small className="self-end" onClick={onLook}>
+        Look at it
+      </Button>
     </div>
   );
 }

@@ -48,6 +48,9 @@ export function givenBrowser(): { person: (address: string, name?: string) => Pr
   };
 }
 
+/** How often something that is drawn anew is clicked. */
+const CLICKS = 3;
+
 /** Somebody at a browser: sees, clicks, types, drags. */
 export class Person {
   constructor(
@@ -68,11 +71,18 @@ export class Person {
     await this.page.waitForSelector("html[data-ready]");
   }
 
+  /** Clicks what it finds; once more where that is drawn anew just then, as charts are. */
   async click(selector: string): Promise<void> {
-    const element = (await this.page.waitForSelector(selector, {
-      visible: true,
-    })) as ElementHandle<Element>;
-    await element.click();
+    for (let tries = 1; ; tries++) {
+      const element = (await this.page.waitForSelector(selector, {
+        visible: true,
+      })) as ElementHandle<Element>;
+      try {
+        return await element.click();
+      } catch (error) {
+        if (tries === CLICKS) throw error;
+      }
+    }
   }
 
   /** The button whose words begin so. */
