@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gte, inArray, isNull, ne, or, type SQL } from "drizzle-orm";
+import { and, asc, desc, eq, gte, inArray, isNull, ne, or, sql, type SQL } from "drizzle-orm";
 import { cardOf, type Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import {
@@ -139,15 +139,21 @@ export const openCards = (
     ),
   );
 
-async function cardsWhere(
+/** The cards of items of a project, best first. */
+export async function cardsWhere(
   reader: Reader,
-  project: BoardProject,
+  project: { key: string },
   where: SQL | undefined,
+  most?: number,
 ): Promise<Card[]> {
-  const rows = await reader
-    .select()
-    .from(item)
-    .where(where)
-    .orderBy(asc(item.rank), asc(item.number));
+  const ranked = reader.select().from(item).where(where).orderBy(asc(item.rank), asc(item.number));
+  const rows = await (most === undefined ? ranked : ranked.limit(most));
   return rows.map((row) => cardOf(snapshotOf(row), project.key));
 }
+
+/** What is ranked behind an item; nothing where a person may not see that one. */
+export const behindItem = (reader: Reader, viewer: Viewer, id: string): SQL =>
+  sql`(${item.rank}, ${item.number}) > (${reader
+    .select({ rank: item.rank, number: item.number })
+    .from(item)
+    .where(and(eq(item.id, id), seesItem(reader, viewer)))})`;

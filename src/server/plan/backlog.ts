@@ -1,17 +1,16 @@
-import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
-import { cardOf } from "@/core/board/card";
+import { and, inArray, isNull } from "drizzle-orm";
 import { followedWorkflows } from "@/core/board/followed";
 import type { Instant } from "@/core/calendar/instant";
 import { BACKLOG_PAGE, type BacklogRows, type BacklogView } from "@/core/plan/backlog-view";
 import { database } from "@/db/connection";
 import { item } from "@/db/schema";
-import { seenInScope } from "../board/cards";
+import { behindItem, cardsWhere, seenInScope } from "../board/cards";
 import { columnCounts } from "../board/column-counts";
 import { loadBoard } from "../board/read";
+import { countWhere } from "../item/count";
 import { loadOwnFields } from "../item/own-fields";
-import { snapshotOf } from "../item/rows";
 import { withVisibleParents } from "../item/visible-parent";
-import { enterProject, seesItem } from "../people/access";
+import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { projectTypes } from "../workflow/load";
@@ -58,11 +57,8 @@ export async function readBacklog(
   const { reader, access, project, board, types, workflows, inBacklog } = entered;
   const first = entered.columns[0];
   const columnIds = first ? [first.id] : [];
-  const [[{ total }], held, totals, { people }, sprints, releases, ownFields] = await Promise.all([
-    reader
-      .select({ total: sql<number>`count(*)::int` })
-      .from(item)
-      .where(inBacklog),
+  const [total, held, totals, { people }, sprints, releases, ownFields] = await Promise.all([
+    countWhere(reader, inBacklog),
     columnCounts({ reader, project, board, columnIds, now }),
     timeboxTotals(reader, viewer, project.id),
     roster(reader, project.id),
@@ -98,21 +94,10 @@ export async function readBacklogRows(
   now = Date.now(),
 ): Promise<BacklogRows> {
   const { reader, project, inBacklog } = await enterBacklog(viewer, projectKey, now);
-  const behind =
-    after &&
-    sql`(${item.rank}, ${item.number}) > (${reader
-      .select({ rank: item.rank, number: item.number })
-      .from(item)
-      .where(and(eq(item.id, after), seesItem(reader, viewer)))})`;
-  const rows = await reader
-    .select()
-    .from(item)
-    .where(and(inBacklog, behind || undefined))
-    .orderBy(asc(item.rank), asc(item.number))
-    .limit(BACKLOG_PAGE + 1);
-  const cards = rows.slice(0, BACKLOG_PAGE).map((row) => cardOf(snapshotOf(row), project.key));
+  const behind = after === undefined ? undefined : behindItem(reader, viewer, after);
+  const read = await cardsWhere(reader, project, and(inBacklog, behind), BACKLOG_PAGE + 1);
   return {
-    cards: await withVisibleParents(reader, viewer, cards),
-    more: rows.length > BACKLOG_PAGE,
+    cards: await withVisibleParents(reader, viewer, read.slice(0, BACKLOG_PAGE)),
+    more: read.length > BACKLOG_PAGE,
   };
 }

@@ -3,13 +3,14 @@ import type { TimeboxTotal } from "@/core/plan/backlog-view";
 import { TIMEBOXES, type Timebox } from "@/core/plan/membership";
 import { database, type Reader } from "@/db/connection";
 import { item } from "@/db/schema";
+import { countWhere } from "../item/count";
 import { enterProject, hiddenFrom, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 
 const COLUMN_OF = { sprint: item.sprintId, release: item.releaseId };
 
-const openOf = (projectId: string) =>
-  and(eq(item.projectId, projectId), isNull(item.withdrawnAt), ne(item.stateKind, "finished"));
+const OPEN = and(isNull(item.withdrawnAt), ne(item.stateKind, "finished"));
+const openOf = (projectId: string) => and(eq(item.projectId, projectId), OPEN);
 
 /**
  * What is open in each sprint and release, by its id. Totals are facts of the project: they count
@@ -37,6 +38,10 @@ export async function timeboxTotals(
   };
   return Object.fromEntries((await Promise.all(TIMEBOXES.map(totalsBy))).flat());
 }
+
+/** How many items of any project are open in a sprint or release. */
+export const countOpenInside = (reader: Reader, timebox: Timebox, id: string): Promise<number> =>
+  countWhere(reader, and(OPEN, eq(COLUMN_OF[timebox], id)));
 
 /** The ids of the open items of a sprint or release that a person may see, in their order. */
 export async function openInside(

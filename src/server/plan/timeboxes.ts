@@ -5,10 +5,11 @@ import type { Timebox } from "@/core/plan/membership";
 import type { SprintWord } from "@/core/condition/condition";
 import { overlap, sprintWords, type Release, type Sprint } from "@/core/plan/sprint";
 import { transact, type Reader, type Transaction } from "@/db/connection";
-import { timeboxProject, item, release, sprint } from "@/db/schema";
+import { timeboxProject, release, sprint } from "@/db/schema";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
+import { countOpenInside } from "./timebox-totals";
 import { announceDesign } from "../workflow/announce";
 import type { TimeboxRequest } from "@/core/plan/request";
 
@@ -106,20 +107,11 @@ export async function editTimebox(
       if (stored.length === 0) throw notFound("release");
       await openTimebox(tx, "release", values.id, projectId);
     } else {
-      const [table, column, what] =
+      const [table, what] =
         request.kind === "remove sprint"
-          ? ([sprint, item.sprintId, "sprint"] as const)
-          : ([release, item.releaseId, "release"] as const);
-      const [{ n }] = await tx
-        .select({ n: sql<number>`count(*)::int` })
-        .from(item)
-        .where(
-          and(
-            eq(column, request.id),
-            isNull(item.withdrawnAt),
-            sql`${item.stateKind} <> 'finished'`,
-          ),
-        );
+          ? ([sprint, "sprint"] as const)
+          : ([release, "release"] as const);
+      const n = await countOpenInside(tx, what, request.id);
       if (n > 0)
         throw invalid(
           `${n === 1 ? "1 open item is" : `${n} open items are`} in this ${what}.`,
