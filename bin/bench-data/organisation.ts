@@ -84,7 +84,7 @@ export async function makeOrganisation(): Promise<void> {
         part: partOf(state.kind),
         position,
       });
-      const owner = { projectId: id, kind: "column", id: `${id}-c${position}` } as const;
+      const owner = { projectId: id, kind: "state", id: state.id } as const;
       const limit = { ...NO_LIMIT, max: 4_000, maxFirm: state.name === "In review" };
       await db.transaction((tx) => setLimit(tx, owner, limit));
       await db

@@ -9,7 +9,7 @@ import { decide } from "@/core/item/decide";
 import type { ItemEvent } from "@/core/item/event";
 import { applyEvent } from "@/core/item/snapshot";
 import type { ItemSnapshot } from "@/core/item/fields";
-import { NO_FOLLOW_UP_CONTEXT } from "@/core/workflow/apply-follow-ups";
+import { NO_FOLLOW_UP_CONTEXT } from "@/core/workflow/follow-ups/apply";
 import { checkWorkflow } from "@/core/workflow/check";
 import type { CheckSurroundings } from "@/core/workflow/finding";
 import { reachableFrom, successors } from "@/core/workflow/graph";
@@ -39,7 +39,7 @@ const AROUND: CheckSurroundings = {
   peopleOfTeam: {},
   leads: 1,
   workers: 5,
-  shownStates: [],
+  unshown: {},
 };
 const ASKER: Asker = { personId: "p1", teamIds: [], now: NOW, zone: "Europe/London" };
 

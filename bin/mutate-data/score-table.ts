@@ -1,4 +1,4 @@
-import { writeFileSync } from "node:fs";
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
 
 export type MutantStatus =
   "Killed" | "Timeout" | "Survived" | "NoCoverage" | "Ignored" | "CompileError" | "RuntimeError";
@@ -31,8 +31,17 @@ function row({ domain, statuses }: Scored): string {
   return `| ${domain} | ${all} | ${noticed} | ${count("NoCoverage")} | ${score} | ${wanted} |`;
 }
 
-/** Writes the table of scores, a row a domain. */
+/** The rows that stand in a table, by their domains. */
+function rowsIn(file: string): Map<string, string> {
+  const lines = existsSync(file) ? readFileSync(file, "utf8").split("\n") : [];
+  const rows = lines.filter((line) => /^\| [a-z]+ \| \d/.test(line));
+  return new Map(rows.map((line) => [line.split(" ")[1], line]));
+}
+
+/** Writes the scores into their table, a row a domain; other domains keep the row they had. */
 export function writeScores(file: string, scored: Scored[]): void {
+  const rows = rowsIn(file);
+  for (const one of scored) if (one.statuses.length > 0) rows.set(one.domain, row(one));
   const lines = [
     "# Mutation score",
     "",
@@ -42,7 +51,7 @@ export function writeScores(file: string, scored: Scored[]): void {
     "",
     "| domain | changes | noticed | reached by no test | score | wanted |",
     "|---|---|---|---|---|---|",
-    ...scored.filter(({ statuses }) => statuses.length > 0).map(row),
+    ...[...rows.keys()].sort().map((domain) => rows.get(domain)!),
     "",
   ];
   writeFileSync(file, lines.join("\n"));
