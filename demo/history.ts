@@ -16,7 +16,7 @@ import { isRefusal } from "@/core/workflow/refusal";
 import { NOTHING_AROUND } from "@/core/condition/facts";
 import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
 import { NEW_ITEM } from "@/core/item/new-item";
-import { NO_FOLLOW_UP_CONTEXT } from "@/core/workflow/apply-follow-ups";
+import { NO_FOLLOW_UP_CONTEXT } from "@/core/workflow/follow-ups/apply";
 import { stateOf, type Workflow } from "@/core/workflow/workflow";
 import { hoursOfWeeks, workClock, WORK_HOURS } from "./clock";
 import { uuidSource } from "./ids";

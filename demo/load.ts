@@ -23,7 +23,7 @@ import { BUILD_REVIEW_TEST_DEPLOY, SUB_TASKS } from "@/core/workflow/templates";
 import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Transaction } from "@/db/connection";
 import * as table from "@/db/schema";
-import { setLimit } from "@/server/board/limits";
+import { ownerOfLimit, setLimit } from "@/server/board/limits";
 import { setFrom } from "@/server/workflow/dated-settings";
 import { eventRows } from "@/server/item/rows";
 import { beginWorld, nobodyYet } from "@/server/people/installation";
@@ -166,13 +166,10 @@ async function loadProject(
     await tx
       .insert(table.boardColumn)
       .values({ id: columnId, boardId, stage, name, part, position });
-    const owner = { projectId: id, kind: "column", id: columnId } as const;
+    const stateId = workflow.states.find((s) => s.name === column.state)!.id;
+    await tx.insert(table.columnState).values({ boardId, columnId, stateId });
+    const owner = ownerOfLimit(id, { id: columnId, stateIds: [stateId] });
     await setLimit(tx, owner, { min, max, minFirm, maxFirm });
-    await tx.insert(table.columnState).values({
-      boardId,
-      columnId,
-      stateId: workflow.states.find((s) => s.name === column.state)!.id,
-    });
   }
   return { workflow, tasks };
 }

@@ -4,6 +4,7 @@ import { log, traced } from "@/server/log";
 import { viewerOf, type Viewer } from "@/server/people/viewer";
 import { Refused, STATUS_OF } from "@/server/refused";
 import { inTurn } from "./in-turn";
+import { withToldStatus } from "./told-status";
 
 /** An answer in the form of RFC 9457, problem details for HTTP APIs. */
 export function problem({
@@ -189,7 +190,7 @@ type Context<P> = { params: Promise<P> };
 
 /** A route handler for anyone. */
 export function openRoute<P>(handle: (request: Request, params: P) => Promise<Response>) {
-  return async (request: Request, context: Context<P>): Promise<Response> => {
+  const answer = async (request: Request, context: Context<P>): Promise<Response> => {
     try {
       if (fromElsewhere(request))
         return problem({
@@ -206,6 +207,8 @@ export function openRoute<P>(handle: (request: Request, params: P) => Promise<Re
       return problemOf(error);
     }
   };
+  return async (request: Request, context: Context<P>): Promise<Response> =>
+    withToldStatus(request, await answer(request, context));
 }
 
 /** A route handler for people who are signed in. */

@@ -3,6 +3,7 @@ import type { ItemType } from "@/core/item/item-type";
 import type { OwnField } from "@/core/item/own-field";
 import type { RosterPerson } from "@/core/people/roster";
 import type { Sprint, Release } from "@/core/plan/sprint";
+import type { StateId } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { Card } from "./card";
 import type { ColumnsBy, Places } from "./columns-by";
@@ -20,11 +21,18 @@ export interface BoardView {
   };
   boards: { id: string; name: string }[];
   columns: Column[];
+  /** States that other boards of the project show. */
+  shownElsewhere: StateId[];
   cards: Card[];
   /** What has finished and stands on the board beside the cards. */
   finishedRest: FinishedRest[];
   /** Items in progress that the board counts and this person may not see, by state. */
   hidden: Record<string, number>;
+  /**
+   * Of a board that shows only some items: how many more than it shows count against the limit of a
+   * column, by the column.
+   */
+  beyondScope: Record<string, number>;
   /** Whether this person sees all items; otherwise counts are of more than they may see. */
   seesAll: boolean;
   workflows: Workflow[];

@@ -17,7 +17,10 @@ export interface Column extends ColumnLimit {
   name: string;
   part: ColumnPart;
   position: number;
+  /** Where it shows exactly one state, its limit is that state's. */
   stateIds: StateId[];
+  /** Where it shows several states: the limits that some of them have by themselves. */
+  stateLimits: Record<StateId, ColumnLimit>;
   /** On a board by the values of a field: the value, null for items without one. */
   value?: string | null;
 }

@@ -1,3 +1,5 @@
+import type { StateLimit } from "@/core/workflow/state";
+
 /** The arithmetic of column limits: how full a column is, and whether a move may change that. */
 
 export interface ColumnLimit {
@@ -12,6 +14,45 @@ export interface ColumnLimit {
 }
 
 export const NO_LIMIT: ColumnLimit = { min: null, max: null, minFirm: false, maxFirm: false };
+
+/** A state's limit as every limit is written. */
+export const limitOfState = (limit: StateLimit | null): ColumnLimit =>
+  limit
+    ? { min: limit.min, max: limit.max, minFirm: limit.minFirm, maxFirm: limit.firm }
+    : NO_LIMIT;
+
+/** A limit as a state has it; none where it asks for nothing. */
+export const stateLimitOf = ({ min, max, minFirm, maxFirm }: ColumnLimit): StateLimit | null =>
+  min === null && max === null
+    ? null
+    : { max, firm: max !== null && maxFirm, min, minFirm: min !== null && minFirm };
+
+/** A limit in a sentence: "at least 2, at most 5, firm". */
+export const limitSentence = ({ min, max, minFirm, maxFirm }: ColumnLimit): string =>
+  [
+    min === null ? "" : `at least ${min}${minFirm ? ", firm" : ""}`,
+    max === null ? "" : `at most ${max}${maxFirm ? ", firm" : ""}`,
+  ]
+    .filter(Boolean)
+    .join("; ") || "none";
+
+/** Whether a limit asks for anything. */
+export const isLimited = ({ min, max }: ColumnLimit): boolean => min !== null || max !== null;
+
+/** Two limits of one thing as one: what either refuses is refused, what either advises is advised. */
+export function stricterLimit(a: ColumnLimit, b: ColumnLimit): ColumnLimit {
+  const least = (one: number | null, other: number | null) =>
+    one === null ? other : other === null ? one : Math.min(one, other);
+  const max = least(a.max, b.max);
+  const most = Math.max(a.min ?? 0, b.min ?? 0);
+  const min = a.min === null && b.min === null ? null : least(most, max);
+  return {
+    min,
+    max,
+    minFirm: min !== null && (a.minFirm || b.minFirm),
+    maxFirm: max !== null && (a.maxFirm || b.maxFirm),
+  };
+}
 
 /** What a limit is on. */
 export type LimitOwnerKind = "state" | "column";

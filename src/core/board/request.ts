@@ -30,6 +30,8 @@ export const boardBody = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("order columns"), boardId: id, columnIds: z.array(id).max(60) }),
   z.object({ kind: z.literal("order boards"), boardIds: z.array(id).max(60) }),
   z.object({ kind: z.literal("remove"), boardId: id }),
+  /** Puts the states of a workflow that no board shows onto the first board. */
+  z.object({ kind: z.literal("show workflow"), workflowId: id }),
   /** On a free board: puts an item into a list, below another or on top, or takes it out of all. */
   z.object({
     kind: z.literal("place"),
@@ -46,6 +48,8 @@ const limit = z.number().int().min(0).max(10_000).nullable();
 export const columnEditBody = z
   .object({
     columnId: id,
+    /** Of a column of several states: the one whose own limit it is. */
+    stateId: id.optional(),
     seenVersion: z.number().int().positive(),
     min: limit,
     max: limit,

@@ -1,9 +1,11 @@
 import { parse } from "@bufbuild/cel";
+import { distance } from "fastest-levenshtein";
 import {
   comparisonProblem,
   comparisonsIn,
   DEEPEST,
   levelsIn,
+  LONGEST_TEXT,
   MOST_COMPARISONS,
   operatorsFor,
   SPRINT_WORDS,
@@ -15,6 +17,7 @@ import {
 } from "./condition";
 import { factOf, type FactName } from "./facts";
 import { METHOD_OF } from "./cel-print";
+import { inSigns } from "./plain-words";
 import { literalProblem } from "./cel-literals";
 import { syntaxError, tokens } from "./cel-syntax";
 import { simplify } from "./simplify";
@@ -24,6 +27,8 @@ import { factLabel, factText, factTexts, optionsOf, type Vocabulary } from "./vo
 export interface TextProblem {
   at: number;
   sentence: string;
+  /** What was probably meant, to be put in place of the characters from `from` to `to`. */
+  meant?: { from: number; to: number; insert: string };
 }
 
 export type ParsedText =
@@ -43,24 +48,44 @@ class Trouble extends Error {
     sentence: string,
     /** So many characters into the expression. */
     readonly into = 0,
+    /** A word in the text, and what was probably meant by it. */
+    readonly meant?: { word: string; insert: string },
   ) {
     super(sentence);
   }
 }
 
-const LONGEST = 4_000;
-
 /**
- * Reads the text form that `printCel` writes, and what people write of the same subset by hand.
- * Comments are passed over.
+ * Reads the text form that `printCel` writes, and what people write of the same subset by hand,
+ * also with "and", "or" and the fields' own names. Comments are passed over.
  */
 export function parseCel(text: string, vocabulary: Vocabulary): ParsedText {
+  const signs = inSigns(text.slice(0, LONGEST_TEXT + 1), vocabulary);
+  const { condition, problem } = parseSigns(signs.text, vocabulary);
+  if (condition) return { condition, problem: null };
+  const { at, sentence, meant } = problem;
+  return {
+    condition: null,
+    problem: {
+      at: signs.written(at),
+      sentence,
+      ...(meant && {
+        meant: { ...meant, from: signs.written(meant.from), to: signs.written(meant.to) },
+      }),
+    },
+  };
+}
+
+function parseSigns(text: string, vocabulary: Vocabulary): ParsedText {
   const failed = (at: number, sentence: string): ParsedText => ({
     condition: null,
     problem: { at, sentence },
   });
-  if (text.length > LONGEST)
-    return failed(LONGEST, `A condition has at most ${LONGEST.toLocaleString("en")} characters.`);
+  if (text.length > LONGEST_TEXT)
+    return failed(
+      LONGEST_TEXT,
+      `A condition has at most ${LONGEST_TEXT.toLocaleString("en")} characters.`,
+    );
   if (tokens(text).length === 0) return { condition: { kind: "all", of: [] }, problem: null };
   const mistake = syntaxError(text) ?? literalProblem(text);
   if (mistake) return failed(mistake.at, mistake.sentence);
@@ -79,13 +104,23 @@ export function parseCel(text: string, vocabulary: Vocabulary): ParsedText {
       ? failed(0, `A condition has at most ${DEEPEST} groups inside each other.`)
       : { condition, problem: null };
   } catch (error) {
-    if (error instanceof Trouble)
-      return failed(
-        placeOf(text, (parsed.sourceInfo?.positions[String(error.exprId)] ?? 0) + error.into),
-        error.message,
-      );
+    if (error instanceof Trouble) {
+      const position = parsed.sourceInfo?.positions[String(error.exprId)] ?? 0;
+      const at = placeOf(text, position + error.into);
+      return {
+        condition: null,
+        problem: { at, sentence: error.message, ...meantAt(text, at, error) },
+      };
+    }
     throw error;
   }
+}
+
+function meantAt(text: string, at: number, { meant }: Trouble): Pick<TextProblem, "meant"> {
+  const from = meant ? text.indexOf(meant.word, at) : -1;
+  return meant && from >= 0
+    ? { meant: { from, to: from + meant.word.length, insert: meant.insert } }
+    : {};
 }
 
 /** The parser's place of a word such as "in" is the space before it. */
@@ -261,9 +296,14 @@ class Reader {
     const idOf = (label: string, at = expr) => {
       const found = options.find((o) => o.label === label) ?? options.find((o) => o.id === label);
       if (found) return found.id;
+      const what =
+        from === "people" ? "person" : typeof from === "string" ? from.replace(/s$/, "") : "choice";
+      const meant = nearest(label, [...options.map((o) => o.label)]);
       throw new Trouble(
         at.id,
-        `No ${from === "people" ? "person" : typeof from === "string" ? from.replace(/s$/, "") : "choice"} is called “${label}”.`,
+        `No ${what} is called “${label}”.${meant ? ` Did you mean “${meant}”?` : ""}`,
+        0,
+        meant ? { word: label, insert: meant } : undefined,
       );
     };
     if (typeof value === "string") return idOf(value);
@@ -302,10 +342,12 @@ class Reader {
       throw new Trouble(at.id, "A fact of the item is wanted here, such as item.type.");
     const name = this.byText.get(field);
     if (name) return name;
+    const meant = nearest(field, [...this.byText.keys()]);
     throw new Trouble(
       at.id,
-      `An item has no “${field}”.${nearest(field, [...this.byText.keys()])}`,
+      `An item has no “${field}”.${meant ? ` Did you mean item.${meant}?` : ""}`,
       into,
+      meant ? { word: field, insert: meant } : undefined,
     );
   }
 
@@ -354,11 +396,11 @@ class Reader {
   }
 }
 
-/** " Did you mean …?" for the fact whose name shares the most letters at its beginning. */
-function nearest(field: string, known: readonly string[]): string {
-  const shared = (name: string) => [...name].findIndex((c, i) => c !== field[i]);
-  const scored = known
-    .map((name) => ({ name, score: shared(name) < 0 ? name.length : shared(name) }))
-    .sort((a, b) => b.score - a.score);
-  return scored[0].score >= 2 ? ` Did you mean item.${scored[0].name}?` : "";
+/** The known word that a mistyped one is nearest to; null where none is near. */
+function nearest(word: string, known: readonly string[]): string | null {
+  if (known.length === 0) return null;
+  const typed = word.toLowerCase();
+  const near = (name: string) => distance(typed, name.toLowerCase());
+  const best = known.reduce((a, b) => (near(b) < near(a) ? b : a));
+  return near(best) <= Math.max(1, typed.length / 3) ? best : null;
 }

@@ -1,6 +1,6 @@
 import { comparableWith, operatorsFor, SPRINT_WORDS } from "./condition";
 import { factOf, type FactName } from "./facts";
-import { tokens } from "./cel-syntax";
+import { tokens, type Token } from "./cel-syntax";
 import {
   factLabel,
   factsOffered,
@@ -46,10 +46,7 @@ export function completions(text: string, cursor: number, vocabulary: Vocabulary
     .slice(0, 40);
 }
 
-function candidates(
-  before: ReturnType<typeof tokens>,
-  vocabulary: Vocabulary,
-): Omit<Completion, "from">[] {
+function candidates(before: Token[], vocabulary: Vocabulary): Omit<Completion, "from">[] {
   const [second, last] = [before.at(-2), before.at(-1)];
   if (last?.kind === "dot" && second?.text === "item")
     return factsOffered(vocabulary).map((name) => ({
@@ -58,7 +55,9 @@ function candidates(
       note: factOf(name).kind,
     }));
   const fact = factBefore(before, vocabulary);
-  if (fact && last?.kind === "word")
+  // Behind a sign the comparison is whole: with a value, or with the other fact that stands last.
+  const begun = second?.kind === "dot" && !isSign(before.at(-4));
+  if (fact && last?.kind === "word" && begun)
     return operatorsFor(fact).flatMap((op) =>
       SIGNS[op]
         ? [{ insert: `${SIGNS[op]} `, label: `${SIGNS[op].replace(" [", "")}  ${op}`, note: "" }]
@@ -81,8 +80,11 @@ function candidates(
   ];
 }
 
+const isSign = (token?: Token) =>
+  token?.kind === "operator" && token.text !== "&&" && token.text !== "||";
+
 /** The fact that the comparison at the end of the tokens is about. */
-function factBefore(before: ReturnType<typeof tokens>, vocabulary: Vocabulary): FactName | null {
+function factBefore(before: Token[], vocabulary: Vocabulary): FactName | null {
   for (let i = before.length - 1; i >= 0 && i > before.length - 60; i--) {
     if (before[i].text === "&&" || before[i].text === "||") return null;
     if (

@@ -250,6 +250,28 @@ export const conditionSchema: z.ZodType<Condition> = nested(DEEPEST).refine(
   TOO_MANY_COMPARISONS,
 );
 
+/** The longest text that a condition is read from. */
+export const LONGEST_TEXT = 4_000;
+
+/** A condition as text that cannot be read yet: it stays as it was typed, and holds for no item. */
+export interface UnreadText {
+  kind: "unread";
+  text: string;
+}
+
+/** A condition while somebody writes it, in a draft or a form. */
+export type WrittenCondition = Condition | UnreadText;
+
+/** Whether a condition is finished, so that it can be asked. */
+export const isRead = (condition: WrittenCondition): condition is Condition =>
+  condition.kind !== "unread";
+
+/** A condition in a draft, from outside: finished, or as far as it was typed. */
+export const writtenConditionSchema: z.ZodType<WrittenCondition> = z.union([
+  conditionSchema,
+  z.object({ kind: z.literal("unread"), text: z.string().max(LONGEST_TEXT) }),
+]);
+
 /** Whether a condition is about whoever looks: what is the same for everybody cannot be. */
 export function asksWhoLooks(condition: Condition): boolean {
   if (condition.kind === "compare")

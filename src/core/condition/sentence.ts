@@ -1,5 +1,12 @@
 import { counted } from "@/core/formats/counted";
-import type { Comparison, Condition, ConditionValue, Operator } from "./condition";
+import {
+  isRead,
+  type Comparison,
+  type Condition,
+  type ConditionValue,
+  type Operator,
+  type WrittenCondition,
+} from "./condition";
 import { factOf, ownFieldOf } from "./facts";
 import { factLabel, factUnit, labelOf, type Vocabulary } from "./vocabulary";
 
@@ -20,6 +27,13 @@ export function conditionSentence(condition: Condition, vocabulary: Vocabulary):
     case "compare":
       return comparisonSentence(condition, vocabulary);
   }
+}
+
+/** A condition that may still be unfinished, as a sentence. */
+export function writtenSentence(condition: WrittenCondition, vocabulary: Vocabulary): string {
+  return isRead(condition)
+    ? conditionSentence(condition, vocabulary)
+    : `“${condition.text}” holds, which is not finished`;
 }
 
 function joined(parts: readonly Condition[], word: "and" | "or", vocabulary: Vocabulary): string {
@@ -93,6 +107,7 @@ function comparisonSentence(comparison: Comparison, vocabulary: Vocabulary): str
   if (kind === "flag") return value === true ? `it is ${label}` : `it is not ${label}`;
   if (op === "one of") return `the ${label} is ${words}`;
   if (op === "none of") return `the ${label} is not ${words}`;
+  if (kind === "set") return `the ${label} ${op === "contains" ? "" : "do not "}contain ${words}`;
   if (op === "contains" || op === "contains exactly")
     return `the ${label} contains ${op === "contains" ? "" : "exactly "}${words}`;
   if (op === "starts with" || op === "ends with")

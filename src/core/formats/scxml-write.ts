@@ -1,3 +1,4 @@
+import { isRead } from "@/core/condition/condition";
 import { printCel } from "@/core/condition/cel-print";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { leadsFrom, statesInOrder, type Transition, type Workflow } from "@/core/workflow/workflow";
@@ -76,8 +77,8 @@ function transitionLines(
   indent: string,
 ): string[] {
   const { id, to, verb, who, requirements, followUps, triggers } = transition;
-  const condition = requirements.find((r) => r.kind === "condition");
-  const open = `${indent}<transition${attributes({ event: eventName(verb), cond: condition ? printCel(condition.condition, vocabulary) : null, target: xmlId(to), "zz:id": id, "zz:verb": verb })}`;
+  const condition = requirements.find((r) => r.kind === "condition")?.condition;
+  const open = `${indent}<transition${attributes({ event: eventName(verb), cond: condition && isRead(condition) ? printCel(condition, vocabulary) : null, target: xmlId(to), "zz:id": id, "zz:verb": verb })}`;
   const more = {
     ...(who.length > 0 ? { who } : {}),
     ...(requirements.length > 0 ? { requirements } : {}),

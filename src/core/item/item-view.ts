@@ -81,6 +81,7 @@ export interface FoundItem {
   key: string;
   title: string;
   stateName: string;
+  finished: boolean;
   projectName: string;
   typeId: string;
 }

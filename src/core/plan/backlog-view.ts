@@ -1,3 +1,4 @@
+import type { Astray } from "@/core/board/astray";
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import type { ItemType } from "@/core/item/item-type";
@@ -21,6 +22,8 @@ export interface BacklogView {
   project: { id: string; key: string; name: string; zone: string };
   /** How many items this person sees in it. */
   total: number;
+  /** What has been started and stands in no column of the board. */
+  astray: Astray;
   /** The column that items are pulled into, and how many it holds. */
   pulledInto: { column: Column; holds: number } | null;
   /** By the id of the sprint or release; what nothing is in is left out. */
@@ -32,7 +35,7 @@ export interface BacklogView {
   releases: Release[];
   ownFields: OwnField[];
   /** What this person may do here. */
-  rights: { move: boolean; edit: boolean };
+  rights: { move: boolean; edit: boolean; design: boolean };
   now: number;
 }
 

@@ -1,6 +1,6 @@
 import { fieldsOfType } from "@/core/item/own-field";
 import { ownField } from "@/core/condition/vocabulary";
-import { factsIn } from "@/core/condition/condition";
+import { factsIn, isRead } from "@/core/condition/condition";
 import { ownFieldOf } from "@/core/condition/facts";
 import { finding, repairable, type CheckSurroundings, type Finding } from "./finding";
 import { sourcesOf } from "./graph";
@@ -131,8 +131,9 @@ export function ownFieldFindings(workflow: Workflow, { vocabulary }: CheckSurrou
         words: "Do not ask for it",
       };
       if (r.kind === "condition") {
+        if (!isRead(r.condition)) return [];
         const gone = [...factsIn(r.condition)].filter(
-          (f) => ownFieldOf(f) && (ownField(f, vocabulary)?.removedAt ?? 0) !== null,
+          (f) => ownFieldOf(f) && ownField(f, vocabulary)?.removedAt !== null,
         );
         return gone.map((f) =>
           finding(

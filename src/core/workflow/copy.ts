@@ -1,4 +1,4 @@
-import type { Condition } from "@/core/condition/condition";
+import { isRead, type Condition } from "@/core/condition/condition";
 import type { Workflow } from "./workflow";
 import type { Policy, StateId } from "./state";
 
@@ -26,7 +26,9 @@ export function copyOf(workflow: Workflow, newId: () => string, name = workflow.
       from: t.from?.map(idOf) ?? null,
       to: idOf(t.to),
       requirements: t.requirements.map((r) =>
-        r.kind === "condition" ? { ...r, condition: withStates(r.condition, idOf) } : r,
+        r.kind === "condition" && isRead(r.condition)
+          ? { ...r, condition: withStates(r.condition, idOf) }
+          : r,
       ),
     })),
   };

@@ -105,7 +105,7 @@ export function decideMove(
   const notForYou = whoMay(transition, item, context);
   if (notForYou) return notForYou;
 
-  const requirements = requirementsOf(transition, target);
+  const requirements = requirementsOf(transition, now, target);
   const own = ownAnswers(item, request.answers, requirements, context.ownFields);
   if ("refused" in own) return own as Refusal;
   const after = {
@@ -164,20 +164,27 @@ function noSuchMove(workflow: Workflow, now: State, target: State | undefined): 
 }
 
 /**
- * What a transition demands, with the outcome that its finished state asks for where the transition
- * does not.
+ * What a transition demands, with what its states ask for where it does not: the points that are
+ * agreed between them, on the way forward, and the outcome of a finished state.
  */
-export function requirementsOf(transition: Transition, to: State): readonly Requirement[] {
-  if (
-    to.kind !== "finished" ||
-    to.outcomes.length === 0 ||
-    transition.requirements.some((r) => r.kind === "outcome")
-  )
-    return transition.requirements;
-  const sets = transition.followUps.some((f) => f.kind === "set outcome");
-  return sets
-    ? transition.requirements
-    : [...transition.requirements, { kind: "outcome", allowed: to.outcomes }];
+export function requirementsOf(
+  { from: sources, requirements, followUps }: Transition,
+  from: State,
+  to: State,
+): readonly Requirement[] {
+  const demands = (kind: Requirement["kind"]) => requirements.some((r) => r.kind === kind);
+  // What goes back, or is closed from anywhere, has not done what was agreed.
+  const forward = sources !== null && to.position > from.position;
+  const agreement: Requirement[] =
+    forward && policiesOf(from, to).length > 0 && !demands("checklist")
+      ? [{ kind: "checklist" }]
+      : [];
+  const names = to.kind === "finished" && to.outcomes.length > 0 && !demands("outcome");
+  const outcome: Requirement[] =
+    names && !followUps.some((f) => f.kind === "set outcome")
+      ? [{ kind: "outcome", allowed: to.outcomes }]
+      : [];
+  return [...requirements, ...agreement, ...outcome];
 }
 
 /** A move that is asked for, as requirements see it. */

@@ -1,10 +1,12 @@
+import { limitOfState, limitSentence } from "@/core/board/limit";
 import { counted } from "@/core/formats/counted";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { same } from "./same";
 import { statesInOrder, type Transition, type Workflow } from "./workflow";
 import type { State } from "./state";
 import { triggerWords } from "./trigger";
-import { followUpWords, moversWords } from "./words";
+import { followUpWords } from "./follow-ups/table";
+import { moversWords } from "./words";
 import { listWords } from "../formats/list-words";
 import { requirementWords } from "./requirements/table";
 
@@ -63,8 +65,7 @@ function stateDifferences(was: State, is: State, vocabulary: Vocabulary): string
     id === null
       ? "nobody in particular"
       : (vocabulary.teams.find((t) => t.id === id)?.name ?? "a team that is gone");
-  const limit = (s: State) =>
-    s.limit ? `${s.limit.max}, ${s.limit.firm ? "firm" : "advice"}` : "none";
+  const limit = (s: State) => limitSentence(limitOfState(s.limit));
   if (was.name !== is.name) found.push(`${was.name} is called ${is.name}.`);
   if (was.kind !== is.kind) found.push(`${name} is ${is.kind} instead of ${was.kind}.`);
   if (was.stage !== is.stage)

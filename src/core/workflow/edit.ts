@@ -1,6 +1,5 @@
 import { cutText } from "@/core/formats/cut-text";
 import { STATE_NAME_LENGTH } from "./definition";
-import { removeState } from "./check";
 import {
   leadsFrom,
   PLAIN_TRANSITION,
@@ -15,8 +14,6 @@ import { PLAIN_STATE, type State, type StateId, type StateKind } from "./state";
  * as it is, so that a session of edits is a list of workflows that can be walked back and forth.
  * What makes no sense as a process is allowed here and told by the check.
  */
-
-export { removeState };
 
 const renumbered = (states: readonly State[]): State[] =>
   states.map((s, position) => ({ ...s, position }));
@@ -95,6 +92,20 @@ export function changeState(
     ...workflow,
     states: workflow.states.map((s) => (s.id === stateId ? { ...s, ...change } : s)),
   };
+}
+
+/** Without a state; moves that only led from or to it go with it. */
+export function removeState(workflow: Workflow, stateId: StateId): Workflow {
+  const states = statesInOrder(workflow)
+    .filter((s) => s.id !== stateId)
+    .map((s, position) => ({ ...s, position }));
+  const transitions = workflow.transitions.flatMap((t) => {
+    if (t.to === stateId) return [];
+    if (t.from === null) return [t];
+    const from = t.from.filter((id) => id !== stateId);
+    return from.length > 0 ? [{ ...t, from }] : [];
+  });
+  return { ...workflow, states, transitions };
 }
 
 /** The same states with one of them so many places further along; moves stay as they are. */

@@ -6,11 +6,16 @@ import type { StateId } from "./state";
  */
 export type Severity = "trap" | "weak" | "hint";
 
-/** A change that mends a finding; carried out by `repair`. */
+/** A repair of the draft itself; carried out by `repair`. */
+export type DraftRepair = Exclude<Repair, { kind: "show workflow" }>;
+
+/** A change that mends a finding. */
 export type Repair =
   | { kind: "add move"; from: StateId; to: StateId; verb: string; words: string }
   | { kind: "remove state"; stateId: StateId; words: string }
-  | { kind: "remove requirement"; transitionId: string; index: number; words: string };
+  | { kind: "remove requirement"; transitionId: string; index: number; words: string }
+  /** Not of the draft: the board shows what runs, at once. */
+  | { kind: "show workflow"; workflowId: string; words: string };
 
 export interface Finding {
   severity: Severity;
@@ -28,8 +33,8 @@ export interface CheckSurroundings {
   peopleOfTeam: Record<string, number>;
   leads: number;
   workers: number;
-  /** States that some board shows. */
-  shownStates: readonly StateId[];
+  /** How many items are in each state in progress that runs now and that no board shows. */
+  unshown: Readonly<Record<StateId, number>>;
 }
 
 /** Something that a check found, at a state or a move where there is one. */

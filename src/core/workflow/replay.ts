@@ -12,7 +12,7 @@ import {
   type Actor,
   type MoveContext,
 } from "./decide-move";
-import type { FollowUpKind } from "./follow-up";
+import type { FollowUpKind } from "./follow-ups/table";
 import { stateOf, transitionBetween, type Workflow } from "./workflow";
 import type { StateId } from "./state";
 import { type RequirementKind, unmet } from "./requirements/table";
@@ -170,7 +170,11 @@ function replayMove(
     enteredStateAt: before.enteredStateAt,
     openBlockers: before.openBlockers,
   };
-  for (const requirement of requirementsOf(transition, stateOf(workflow, to))) {
+  for (const requirement of requirementsOf(
+    transition,
+    stateOf(workflow, from),
+    stateOf(workflow, to),
+  )) {
     const refusal = unmet(
       requirement,
       requirementContext(

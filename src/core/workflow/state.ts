@@ -35,12 +35,21 @@ export interface State {
   /** How long an item is expected to stay, and from when on it has stayed too long, in days. */
   expectedDays: number | null;
   tooOldDays: number | null;
-  /** How many items may be here; firm refuses, otherwise it is advice. */
-  limit: { max: number; firm: boolean } | null;
+  /** How many items may be here, and how many should be; one of both at least. */
+  limit: StateLimit | null;
   entryPolicies: Policy[];
   exitPolicies: Policy[];
   /** Of a finished state: how items may end here. Empty: in any way. */
   outcomes: Outcome[];
+}
+
+/** How many items a state takes; what is firm refuses a move, the rest is advice. */
+export interface StateLimit {
+  max: number | null;
+  /** Of the maximum. */
+  firm: boolean;
+  min: number | null;
+  minFirm: boolean;
 }
 
 /** What a state is unless somebody says otherwise. */

@@ -1,4 +1,4 @@
-import type { FollowUp } from "./follow-up";
+import type { FollowUp } from "./follow-ups/table";
 import type { Mover } from "./requirement";
 import type { Trigger } from "./trigger";
 import { PLAIN_TRANSITION, type Workflow } from "./workflow";

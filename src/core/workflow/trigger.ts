@@ -1,43 +1,14 @@
+import { z } from "zod";
 import { counted } from "@/core/formats/counted";
 import type { OutsideFact } from "@/core/item/outside";
-
-/** An event that makes a transition happen by itself. */
-export type Trigger =
-  | { kind: "change opened" }
-  /** The last of the item's open changes was merged. */
-  | { kind: "change merged" }
-  | { kind: "checks passed" }
-  | { kind: "checks failed" }
-  | { kind: "review approved" }
-  | { kind: "review sent back" }
-  | { kind: "test run passed" }
-  | { kind: "test run failed" }
-  | { kind: "deployed"; environment: string }
-  | { kind: "sub-tasks finished" }
-  | { kind: "parent finished" }
-  | { kind: "requester answered" }
-  | { kind: "first assigned" }
-  | { kind: "days in state"; days: number }
-  | { kind: "date reached"; field: "dueOn" };
-
-export type TriggerKind = Trigger["kind"];
-export const TRIGGER_KINDS: readonly TriggerKind[] = [
-  "change opened",
-  "change merged",
-  "checks passed",
-  "checks failed",
-  "review approved",
-  "review sent back",
-  "test run passed",
-  "test run failed",
-  "deployed",
-  "sub-tasks finished",
-  "parent finished",
-  "requester answered",
-  "first assigned",
-  "days in state",
-  "date reached",
-];
+import {
+  schemaOfKinds,
+  wordsOf,
+  type Editors,
+  type ParametersOf,
+  type RuleOf,
+  type Shape,
+} from "./parameter";
 
 /** Something that happened to an item and that transitions may wait for. */
 export type Occurrence =
@@ -49,75 +20,166 @@ export type Occurrence =
   | { kind: "days in state"; days: number }
   | { kind: "date reached"; field: "dueOn" };
 
-/** Whether a trigger is about an occurrence. */
-export function isTriggeredBy(trigger: Trigger, occurrence: Occurrence): boolean {
-  if (trigger.kind !== occurrence.kind) return false;
-  if (trigger.kind === "deployed")
-    return (
-      trigger.environment.toLowerCase() ===
-      (occurrence as { environment: string }).environment.toLowerCase()
-    );
-  if (trigger.kind === "days in state")
-    return trigger.days <= (occurrence as { days: number }).days;
-  return true;
+type Happened<K extends Occurrence["kind"]> = Extract<Occurrence, { kind: K }>;
+
+/** A kind of trigger, with all that the product knows about it. */
+interface TriggerKindOf<K extends Occurrence["kind"], S extends Shape> {
+  /** In the list of what can be waited for: "it is deployed". */
+  title: string;
+  parameters: S;
+  /** What it leaves open when it is added. */
+  begins: ParametersOf<S>;
+  editors: Editors<S>;
+  /** When a transition happens by itself: "it is deployed to production". */
+  words: (parameters: ParametersOf<S>) => string;
+  /** Whether it waited for what happened. */
+  waitedFor: (parameters: ParametersOf<S>, happened: Happened<K>) => boolean;
+  /** What happened, as the history says it: "It was deployed to production." */
+  history: (happened: Happened<K>) => string;
 }
 
-const PLAIN: Record<Exclude<TriggerKind, "deployed" | "days in state" | "date reached">, string> = {
-  "change opened": "a change for it is opened",
-  "change merged": "its changes are merged",
-  "checks passed": "the checks of its changes pass",
-  "checks failed": "a check of its changes fails",
-  "review approved": "its change is approved in review",
-  "review sent back": "its change is sent back in review",
-  "test run passed": "its test run passes",
-  "test run failed": "its test run fails",
-  "sub-tasks finished": "all its sub-tasks are finished",
-  "parent finished": "the item above it is finished",
-  "requester answered": "its requester answers",
-  "first assigned": "it is given to somebody for the first time",
+/** A kind that leaves nothing open: it waits for every occurrence of its kind. */
+const plain = <K extends Occurrence["kind"]>(
+  _kind: K,
+  title: string,
+  history: (happened: Happened<K>) => string,
+): TriggerKindOf<K, Record<never, never>> => ({
+  title,
+  parameters: {},
+  begins: {},
+  editors: {},
+  words: () => title,
+  waitedFor: () => true,
+  history,
+});
+
+/** A kind with the types of its parameters. */
+const withParameters = <K extends Occurrence["kind"], const S extends Shape>(
+  _kind: K,
+  of: TriggerKindOf<K, S>,
+) => of;
+
+const MOST_DAYS = 3_650;
+
+/** Every kind of trigger, in the order in which it is offered. */
+const TABLE = {
+  "change opened": plain(
+    "change opened",
+    "a change for it is opened",
+    ({ change }) => `Change ${change} was opened.`,
+  ),
+  // The last of the item's open changes.
+  "change merged": plain(
+    "change merged",
+    "its changes are merged",
+    ({ change }) => `Change ${change} was merged.`,
+  ),
+  "checks passed": plain(
+    "checks passed",
+    "the checks of its changes pass",
+    ({ change }) => `The checks of change ${change} passed.`,
+  ),
+  "checks failed": plain(
+    "checks failed",
+    "a check of its changes fails",
+    ({ change }) => `A check of change ${change} failed.`,
+  ),
+  "review approved": plain(
+    "review approved",
+    "its change is approved in review",
+    ({ change }) => `Change ${change} was approved in review.`,
+  ),
+  "review sent back": plain(
+    "review sent back",
+    "its change is sent back in review",
+    ({ change }) => `Change ${change} was sent back in review.`,
+  ),
+  "test run passed": plain(
+    "test run passed",
+    "its test run passes",
+    ({ run }) => `Test run ${run} passed.`,
+  ),
+  "test run failed": plain(
+    "test run failed",
+    "its test run fails",
+    ({ run }) => `Test run ${run} failed.`,
+  ),
+  deployed: withParameters("deployed", {
+    title: "it is deployed",
+    parameters: { environment: wordsOf(60) },
+    begins: { environment: "production" },
+    editors: { environment: { kind: "text", label: "Environment", most: 60 } },
+    words: ({ environment }) => `it is deployed to ${environment}`,
+    waitedFor: (trigger, happened) =>
+      trigger.environment.toLowerCase() === happened.environment.toLowerCase(),
+    history: ({ environment }) => `It was deployed to ${environment}.`,
+  }),
+  "sub-tasks finished": plain(
+    "sub-tasks finished",
+    "all its sub-tasks are finished",
+    () => "All its sub-tasks are finished.",
+  ),
+  "parent finished": plain(
+    "parent finished",
+    "the item above it is finished",
+    ({ parentKey }) => `${parentKey} above it is finished.`,
+  ),
+  "requester answered": plain(
+    "requester answered",
+    "its requester answers",
+    () => "Its requester answered.",
+  ),
+  "first assigned": plain(
+    "first assigned",
+    "it is given to somebody for the first time",
+    () => "It was given to somebody for the first time.",
+  ),
+  "days in state": withParameters("days in state", {
+    title: "it has been there for some days",
+    parameters: { days: z.number().positive().max(MOST_DAYS) },
+    begins: { days: 14 },
+    editors: { days: { kind: "number", label: "Days", least: 0.01, most: MOST_DAYS, parts: true } },
+    words: ({ days }) => `it has been there for ${counted(days, "day")}`,
+    waitedFor: (trigger, happened) => trigger.days <= happened.days,
+    history: ({ days }) => `It had been here for ${counted(days, "day")}.`,
+  }),
+  "date reached": withParameters("date reached", {
+    title: "its due date is reached",
+    parameters: { field: z.literal("dueOn") },
+    begins: { field: "dueOn" },
+    editors: {},
+    words: () => "its due date is reached",
+    waitedFor: () => true,
+    history: () => "Its due date was reached.",
+  }),
 };
 
+export type TriggerKind = keyof typeof TABLE;
+
+/** An event that makes a transition happen by itself. */
+export type Trigger = RuleOf<typeof TABLE>;
+
+export const TRIGGER_KINDS = Object.keys(TABLE) as TriggerKind[];
+
+/** What the product knows about a kind; its parameters are those of its triggers. */
+export const triggerKindOf = (kind: TriggerKind) =>
+  TABLE[kind] as unknown as TriggerKindOf<TriggerKind, Shape>;
+
+/** A trigger as it is stored. */
+export const triggerSchema = schemaOfKinds(TABLE);
+
+/** A trigger of a kind, as it begins. */
+export const newTrigger = (kind: TriggerKind) =>
+  ({ kind, ...triggerKindOf(kind).begins }) as Trigger;
+
+/** Whether a trigger is about an occurrence. */
+export const isTriggeredBy = ({ kind, ...parameters }: Trigger, occurrence: Occurrence): boolean =>
+  kind === occurrence.kind && triggerKindOf(kind).waitedFor(parameters, occurrence);
+
 /** When a transition happens by itself: "it is deployed to production". */
-export function triggerWords(trigger: Trigger): string {
-  if (trigger.kind === "deployed") return `it is deployed to ${trigger.environment}`;
-  if (trigger.kind === "days in state")
-    return `it has been there for ${counted(trigger.days, "day")}`;
-  if (trigger.kind === "date reached") return "its due date is reached";
-  return PLAIN[trigger.kind];
-}
+export const triggerWords = ({ kind, ...parameters }: Trigger): string =>
+  triggerKindOf(kind).words(parameters);
 
 /** What happened, as the history says it: "Its change 41 was merged." */
-export function occurrenceWords(occurrence: Occurrence): string {
-  switch (occurrence.kind) {
-    case "change opened":
-      return `Change ${occurrence.change} was opened.`;
-    case "change merged":
-      return `Change ${occurrence.change} was merged.`;
-    case "checks passed":
-      return `The checks of change ${occurrence.change} passed.`;
-    case "checks failed":
-      return `A check of change ${occurrence.change} failed.`;
-    case "review approved":
-      return `Change ${occurrence.change} was approved in review.`;
-    case "review sent back":
-      return `Change ${occurrence.change} was sent back in review.`;
-    case "test run passed":
-      return `Test run ${occurrence.run} passed.`;
-    case "test run failed":
-      return `Test run ${occurrence.run} failed.`;
-    case "deployed":
-      return `It was deployed to ${occurrence.environment}.`;
-    case "sub-tasks finished":
-      return "All its sub-tasks are finished.";
-    case "parent finished":
-      return `${occurrence.parentKey} above it is finished.`;
-    case "requester answered":
-      return "Its requester answered.";
-    case "first assigned":
-      return "It was given to somebody for the first time.";
-    case "days in state":
-      return `It had been here for ${counted(occurrence.days, "day")}.`;
-    case "date reached":
-      return "Its due date was reached.";
-  }
-}
+export const occurrenceWords = (occurrence: Occurrence): string =>
+  triggerKindOf(occurrence.kind).history(occurrence);

@@ -1,9 +1,10 @@
 import type { MoveAnswers } from "@/core/item/command";
 import type { ItemSnapshot } from "@/core/item/fields";
-import { followUpChanges } from "./apply-follow-ups";
+import { followUpChanges } from "./follow-ups/apply";
 import { requirementContext, requirementsOf, whoMay, type MoveContext } from "./decide-move";
 import { stateOf, transitionsFrom, type Transition, type Workflow } from "./workflow";
 import type { StateId } from "./state";
+import type { Ask } from "./refusal";
 import { type Requirement, unmet } from "./requirements/table";
 
 /** A requirement held against an item, with why it does not hold. */
@@ -12,6 +13,8 @@ export interface TriedRequirement {
   met: boolean;
   /** Empty when it holds. */
   reason: string;
+  /** What may be answered so that it holds. */
+  asks: Ask[];
 }
 
 /** A move held against an item: nothing is stored. */
@@ -33,36 +36,32 @@ export function tryMoves(
 ): TriedMove[] {
   const full: MoveContext = { ...context, workflow, left: [], entered: [] };
   const from = stateOf(workflow, item.stateId);
-  const after = {
-    ...item,
-    ...Object.fromEntries(
-      Object.entries(answers).filter(
-        ([field, value]) => field in item && value !== undefined && value !== "",
-      ),
-    ),
-  } as ItemSnapshot;
+  const after = withAnswers(item, answers);
   return transitionsFrom(workflow, item.stateId).map((transition) => {
     const to = stateOf(workflow, transition.to);
-    const requirements = requirementsOf(transition, to).map((requirement): TriedRequirement => {
-      const refusal = unmet(
-        requirement,
-        requirementContext(
-          {
-            before: item,
-            after: { ...after, outcome: answers.outcome ?? null },
-            answers,
-            from,
-            to,
-          },
-          full,
-        ),
-      );
-      return {
-        requirement,
-        met: refusal === null,
-        reason: refusal ? `${refusal.sentence} ${refusal.help}` : "",
-      };
-    });
+    const requirements = requirementsOf(transition, from, to).map(
+      (requirement): TriedRequirement => {
+        const refusal = unmet(
+          requirement,
+          requirementContext(
+            {
+              before: item,
+              after: { ...after, outcome: answers.outcome ?? null },
+              answers,
+              from,
+              to,
+            },
+            full,
+          ),
+        );
+        return {
+          requirement,
+          met: refusal === null,
+          reason: refusal ? `${refusal.sentence} ${refusal.help}` : "",
+          asks: refusal?.asks ?? [],
+        };
+      },
+    );
     const notForYou = whoMay(transition, item, full)?.sentence ?? null;
     return {
       transition,
@@ -74,6 +73,14 @@ export function tryMoves(
   });
 }
 
+/** The item with what was answered; what is left empty stays as it is. */
+function withAnswers(item: ItemSnapshot, { own, ticks: _, ...answers }: MoveAnswers): ItemSnapshot {
+  const said = Object.entries(answers).filter(
+    ([field, value]) => field in item && value !== undefined && value !== "",
+  );
+  return { ...item, ...Object.fromEntries(said), own: { ...item.own, ...own } };
+}
+
 /** The item as it would be after a move that was tried. */
 export function afterTry(
   workflow: Workflow,
@@ -82,14 +89,8 @@ export function afterTry(
   { answers, actorId }: { answers: MoveAnswers; actorId: string },
 ): ItemSnapshot {
   const to = stateOf(workflow, tried.to);
-  const filled = Object.fromEntries(
-    Object.entries(answers).filter(
-      ([field, value]) => field in item && value !== undefined && value !== "",
-    ),
-  );
   const moved: ItemSnapshot = {
-    ...item,
-    ...filled,
+    ...withAnswers(item, answers),
     outcome: answers.outcome ?? null,
     stateId: to.id,
     stateKind: to.kind,

@@ -1,4 +1,4 @@
-import type { FollowUp } from "./follow-up";
+import type { FollowUp } from "./follow-ups/table";
 import type { Mover } from "./requirement";
 import type { Requirement } from "./requirements/table";
 import type { State, StateId } from "./state";

@@ -1,6 +1,6 @@
 import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
 import type { ItemSnapshot } from "@/core/item/fields";
-import type { Recipient } from "@/core/workflow/follow-up";
+import type { Recipient } from "@/core/workflow/follow-ups/tell";
 import { database, type Transaction } from "@/db/connection";
 import { item, membership, notice, project, report, reportMessage, teamMember } from "@/db/schema";
 import { seesItem, visibleTo } from "../people/access";

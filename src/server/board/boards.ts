@@ -12,12 +12,15 @@ import {
   wipLimit,
   workflow,
 } from "@/db/schema";
+import { settleLimits } from "./limits";
 import { removeColumns } from "./remove-columns";
+import { showUnshown } from "./show-states";
 import { seenItem } from "../item/seen-item";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
 import { announceDesign } from "../workflow/announce";
+import { loadProjectWorkflows } from "../workflow/load";
 import type { BoardRequest } from "@/core/board/request";
 
 type SavedBoard = Extract<BoardRequest, { kind: "save" }>["board"];
@@ -55,6 +58,12 @@ export async function editBoards(
           .update(boardColumn)
           .set({ position })
           .where(and(eq(boardColumn.id, columnId), eq(boardColumn.boardId, head.id)));
+    } else if (request.kind === "show workflow") {
+      const shown = (await loadProjectWorkflows(tx, project.id)).find(
+        (w) => w.id === request.workflowId,
+      );
+      if (!shown) throw notFound("workflow");
+      await showUnshown(tx, project.id, shown);
     } else await placeItem(tx, viewer, project.id, request);
     await announceDesign(tx, project.id, {
       kind: "board changed",
@@ -117,6 +126,7 @@ async function saveBoard(
     await tx.update(board).set(values).where(eq(board.id, head.id));
   }
   await storeColumns(tx, saved);
+  await settleLimits(tx, projectId, saved.columns);
   await checkLimitedScope(tx, saved.id);
 }
 

@@ -1,6 +1,8 @@
 import { and, asc, desc, eq, gte, inArray, isNull, ne, or, sql, type SQL } from "drizzle-orm";
+import { alias } from "drizzle-orm/pg-core";
 import { cardOf, type Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
+import type { Places } from "@/core/board/columns-by";
 import {
   FINISHED_CARDS_SENT,
   FINISHED_DAYS_SHOWN,
@@ -10,10 +12,11 @@ import {
 import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import { DAY, type Instant } from "@/core/calendar/instant";
 import type { Condition } from "@/core/condition/condition";
+import type { ItemType } from "@/core/item/item-type";
 import type { StateId } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { Reader } from "@/db/connection";
-import { item } from "@/db/schema";
+import { boardPlace, item } from "@/db/schema";
 import { viewerAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
 import { snapshotOf } from "../item/rows";
@@ -51,6 +54,8 @@ interface OfProcess {
   project: BoardProject;
   columns: readonly Column[];
   workflows: readonly Workflow[];
+  shownElsewhere: readonly StateId[];
+  types: readonly ItemType[];
   scope: SQL | undefined;
   now: Instant;
 }
@@ -59,12 +64,12 @@ interface OfProcess {
  * The states a board of the process draws: its columns', the backlogs before them, and those in
  * between that no column shows.
  */
-function drawnStates({ columns, workflows }: OfProcess): StateId[] {
-  const shown = columns.flatMap((c) => c.stateIds);
-  const backlogs = followedWorkflows(workflows, columns).flatMap((w) =>
+function drawnStates(of: OfProcess): StateId[] {
+  const shown = of.columns.flatMap((c) => c.stateIds);
+  const backlogs = followedWorkflows(of).flatMap((w) =>
     w.states.filter((s) => s.kind === "unstarted"),
   );
-  const others = [...backlogs, ...uncoveredStates(workflows, columns)].map((s) => s.id);
+  const others = [...backlogs, ...uncoveredStates(of)].map((s) => s.id);
   return [...new Set([...shown, ...others])];
 }
 
@@ -157,3 +162,38 @@ export const behindItem = (reader: Reader, viewer: Viewer, id: string): SQL =>
     .select({ rank: item.rank, number: item.number })
     .from(item)
     .where(and(eq(item.id, id), seesItem(reader, viewer)))})`;
+
+/** Where the items that a person sees were put on a board whose columns are free. */
+export async function loadPlaces(reader: Reader, viewer: Viewer, boardId: string): Promise<Places> {
+  const rows = await reader
+    .select({ itemId: boardPlace.itemId, columnId: boardPlace.columnId, rank: boardPlace.rank })
+    .from(boardPlace)
+    .innerJoin(item, eq(item.id, boardPlace.itemId))
+    .where(and(eq(boardPlace.boardId, boardId), seesItem(reader, viewer)))
+    .orderBy(asc(boardPlace.rank));
+  return Object.fromEntries(rows.map((r) => [r.itemId, { columnId: r.columnId, rank: r.rank }]));
+}
+
+/** Items that have others under them, or that could: those of a type above the pieces of work. */
+export async function loadParents(
+  reader: Reader,
+  viewer: Viewer,
+  project: { id: string; key: string },
+): Promise<{ id: string; name: string }[]> {
+  const child = alias(item, "child");
+  const rows = await reader
+    .selectDistinct({ id: item.id, number: item.number, title: item.title })
+    .from(item)
+    .innerJoin(child, eq(child.parentId, item.id))
+    .where(
+      and(
+        eq(item.projectId, project.id),
+        isNull(item.withdrawnAt),
+        isNull(child.withdrawnAt),
+        seesItem(reader, viewer),
+        seesItem(reader, viewer, child),
+      ),
+    )
+    .orderBy(item.number);
+  return rows.map((r) => ({ id: r.id, name: `${project.key}-${r.number} ${r.title}` }));
+}

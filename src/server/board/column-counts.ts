@@ -1,4 +1,6 @@
 import { and, eq, isNull, ne, sql, type SQL } from "drizzle-orm";
+import type { Column } from "@/core/board/column";
+import { isLimited } from "@/core/board/limit";
 import type { Instant } from "@/core/calendar/instant";
 import type { Condition } from "@/core/condition/condition";
 import type { StateId } from "@/core/workflow/state";
@@ -73,6 +75,44 @@ const countAll = namedQuery("count the items of columns", (reader) =>
     sql.placeholder("columnIds") as unknown as string[],
   ),
 );
+
+/**
+ * What counts against the limits that columns show: a state's limit counts all that is in the
+ * state, whichever of it the board shows; a column's own limit counts by the board's scope.
+ */
+export async function limitCounts({
+  columns,
+  ...of
+}: {
+  reader: Reader;
+  project: Zoned;
+  board: CountedBoard;
+  columns: readonly Column[];
+  now: Instant;
+}): Promise<ReadonlyMap<string, number>> {
+  const bySeveral = columns.filter((c) => c.stateIds.length !== 1).map((c) => c.id);
+  const byOne = columns.filter((c) => c.stateIds.length === 1).map((c) => c.id);
+  const everything = { ...of.board, scope: null };
+  const counts = await Promise.all([
+    columnCounts({ ...of, columnIds: bySeveral }),
+    columnCounts({ ...of, board: everything, columnIds: byOne }),
+  ]);
+  return new Map(counts.flatMap((c) => [...c]));
+}
+
+/** How much more a limit counts than its column shows on a board that shows only some items. */
+export async function beyondScope(
+  of: Parameters<typeof limitCounts>[0],
+): Promise<Record<string, number>> {
+  if (of.board.scope === null) return {};
+  const columns = of.columns.filter(isLimited);
+  const [limited, shown] = await Promise.all([
+    limitCounts({ ...of, columns }),
+    columnCounts({ ...of, columnIds: columns.map((c) => c.id) }),
+  ]);
+  const beyond = columns.map(({ id }) => [id, (limited.get(id) ?? 0) - (shown.get(id) ?? 0)]);
+  return Object.fromEntries(beyond.filter(([, items]) => items !== 0));
+}
 
 /** Of the items in progress that a board counts, how many in each state a person may not see. */
 export async function hiddenCounts({

@@ -7,9 +7,10 @@ import type { ItemSnapshot } from "@/core/item/fields";
 import { stateOf, type Workflow } from "@/core/workflow/workflow";
 import type { StateId } from "@/core/workflow/state";
 import type { Reader, Transaction } from "@/db/connection";
-import { board, boardColumn, columnState, item, wipLimit } from "@/db/schema";
+import { board, boardColumn, columnState, wipLimit } from "@/db/schema";
 import { namedQuery } from "@/db/statement";
 import { projectAsker } from "../condition/asker";
+import { countInStates } from "../item/count";
 import { askedItem } from "../condition/asked-items";
 import { columnCounts } from "./column-counts";
 import { limitOf } from "./limits";
@@ -170,12 +171,7 @@ async function stateHoldings(
   const limited = locked.map((l) => l.limit).filter((l) => l.ownerKind === "state");
   if (limited.length === 0) return [];
   const ids = limited.map((l) => l.ownerId);
-  const counts = await tx
-    .select({ id: item.stateId, count: sql<number>`count(*)::int` })
-    .from(item)
-    .where(and(inArray(item.stateId, ids), isNull(item.withdrawnAt)))
-    .groupBy(item.stateId);
-  const countOf = new Map(counts.map((c) => [c.id, c.count]));
+  const countOf = await countInStates(tx, ids);
   return limited.map((limit) => ({
     ...limitOf(limit),
     id: `state ${limit.ownerId}`,

@@ -1,6 +1,15 @@
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import { v7 as newId } from "uuid";
-import { NO_LIMIT, type ColumnLimit, type LimitOwnerKind } from "@/core/board/limit";
+import type { Column } from "@/core/board/column";
+import {
+  isLimited,
+  limitOfState,
+  NO_LIMIT,
+  stateLimitOf,
+  stricterLimit,
+  type ColumnLimit,
+  type LimitOwnerKind,
+} from "@/core/board/limit";
 import type { Workflow } from "@/core/workflow/workflow";
 import { same } from "@/core/workflow/same";
 import type { Reader, Transaction } from "@/db/connection";
@@ -63,6 +72,81 @@ export async function setLimit(
     .where(eq(wipLimit.id, was.id));
 }
 
+/** What of a column decides whose limit it shows. */
+type LimitedPart = Pick<Column, "id" | "stateIds">;
+
+/** A column of exactly one state shows the limit of that state; every other one has its own. */
+export const ownerOfLimit = (projectId: string, { id, stateIds }: LimitedPart): LimitOwner =>
+  stateIds.length === 1
+    ? { projectId, kind: "state", id: stateIds[0] }
+    : { projectId, kind: "column", id };
+
+/** The limit that each column shows, and those that states of a column of several have. */
+export async function columnLimits(
+  reader: Reader,
+  columns: readonly LimitedPart[],
+): Promise<(column: LimitedPart) => Pick<Column, keyof ColumnLimit | "stateLimits">> {
+  const ofColumns = await limitsInForce(
+    reader,
+    "column",
+    columns.map((c) => c.id),
+  );
+  const ofStates = await limitsInForce(
+    reader,
+    "state",
+    columns.flatMap((c) => c.stateIds),
+  );
+  return ({ id, stateIds }) => {
+    if (stateIds.length === 1)
+      return { ...(ofStates.get(stateIds[0]) ?? NO_LIMIT), stateLimits: {} };
+    const limited = stateIds.filter((s) => isLimited(ofStates.get(s) ?? NO_LIMIT));
+    return {
+      ...(ofColumns.get(id) ?? NO_LIMIT),
+      stateLimits: Object.fromEntries(limited.map((s) => [s, ofStates.get(s)!])),
+    };
+  };
+}
+
+/**
+ * After a change of what columns show: a limit of a column that shows one state now becomes that
+ * state's; where it has one already the stricter of both goes on.
+ */
+export async function settleLimits(
+  tx: Transaction,
+  projectId: string,
+  columns: readonly LimitedPart[],
+): Promise<void> {
+  const single = columns.filter((c) => c.stateIds.length === 1);
+  const left = await limitsInForce(
+    tx,
+    "column",
+    single.map((c) => c.id),
+  );
+  for (const column of single.filter((c) => left.has(c.id))) {
+    const owner = ownerOfLimit(projectId, column);
+    const known = (await limitsInForce(tx, "state", [owner.id])).get(owner.id) ?? NO_LIMIT;
+    await setLimit(tx, owner, stricterLimit(known, left.get(column.id)!));
+    await endLimits(tx, "column", [column.id]);
+  }
+}
+
+/** The workflow with the limits that are in force, whatever its version was published with. */
+export async function withLimitsInForce<W extends Pick<Workflow, "states">>(
+  reader: Reader,
+  workflow: W,
+): Promise<W> {
+  const limits = await limitsInForce(
+    reader,
+    "state",
+    workflow.states.map((s) => s.id),
+  );
+  const states = workflow.states.map((s) => ({
+    ...s,
+    limit: stateLimitOf(limits.get(s.id) ?? NO_LIMIT),
+  }));
+  return { ...workflow, states };
+}
+
 /** Ends the limits of columns or states that are no more. */
 export async function endLimits(
   tx: Transaction,
@@ -79,8 +163,6 @@ export async function setStateLimits(
   projectId: string,
   { states }: Workflow,
 ): Promise<void> {
-  for (const { id, limit } of states) {
-    const { max, firm } = limit ?? { max: null, firm: false };
-    await setLimit(tx, { projectId, kind: "state", id }, { ...NO_LIMIT, max, maxFirm: firm });
-  }
+  for (const { id, limit } of states)
+    await setLimit(tx, { projectId, kind: "state", id }, limitOfState(limit));
 }

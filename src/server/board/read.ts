@@ -1,23 +1,17 @@
-import { NO_LIMIT } from "@/core/board/limit";
-import { limitsInForce } from "./limits";
-import { and, asc, eq, isNull, sql } from "drizzle-orm";
-import { alias } from "drizzle-orm/pg-core";
-import { valueColumns, type ColumnsBy, type Places } from "@/core/board/columns-by";
-import type { Condition } from "@/core/condition/condition";
-import type { Column } from "@/core/board/column";
-import { database, type Reader } from "@/db/connection";
-import { board, boardColumn, boardPlace, columnState, domainEvent, item } from "@/db/schema";
+import type { BoardView } from "@/core/board/board-view";
+import { valueColumns } from "@/core/board/columns-by";
+import { database } from "@/db/connection";
+import { newestEventId } from "../events/newest";
 import { loadOwnFields } from "../item/own-fields";
-import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { withVisibleParents } from "../item/visible-parent";
-import { enterProject, seesItem } from "../people/access";
+import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
-import { notFound } from "../refused";
-import { projectTypes } from "../workflow/load";
-import { openCards, processCards, seenInScope } from "./cards";
-import { hiddenCounts } from "./column-counts";
-import type { BoardView } from "@/core/board/board-view";
+import { loadReleases, loadSprints } from "../plan/timeboxes";
+import { loadParents, loadPlaces, openCards, processCards } from "./cards";
+import { beyondScope, hiddenCounts } from "./column-counts";
+import { boardOf } from "./enter";
+import { loadBoards } from "./load";
 
 /** A board with everything drawn on it; the project's first where none is named. */
 export async function readBoard(
@@ -26,44 +20,34 @@ export async function readBoard(
   boardId: string | null = null,
   now = Date.now(),
 ): Promise<BoardView> {
-  const db = database();
-  const access = await enterProject({
-    reader: db,
-    viewer,
-    where: { key: projectKey },
-    action: "read project",
-  });
+  const reader = database();
+  const where = { key: projectKey };
+  const access = await enterProject({ reader, viewer, where, action: "read project" });
   const { project } = access;
   // The number is read first: whatever is announced after it is sent again, and a newer card wins.
-  const lastEventId = await newestEventId(db, project.id);
-  const [
-    { board: head, columns: stored },
-    boards,
-    { types, workflows },
-    { people, teams },
-    sprints,
-    releases,
-    ownFields,
-  ] = await Promise.all([
-    loadBoard(db, project.id, boardId),
-    loadBoards(db, project.id),
-    projectTypes(db, project.id),
-    roster(db, project.id),
-    loadSprints(db, project.id),
-    loadReleases(db, project.id),
-    loadOwnFields(db, project.id),
-  ]);
+  const lastEventId = await newestEventId(reader, project.id);
+  const entered = await boardOf(reader, access, { viewer, boardId, now });
+  const { board: head, columns: stored, workflows, types } = entered;
   const { columnsBy } = head;
-  const scope = await seenInScope({ reader: db, viewer, project, board: head, now });
+  const [boards, { people, teams }, sprints, releases, ownFields] = await Promise.all([
+    loadBoards(reader, project.id),
+    roster(reader, project.id),
+    loadSprints(reader, project.id),
+    loadReleases(reader, project.id),
+    loadOwnFields(reader, project.id),
+  ]);
   const { cards: found, finishedRest } =
     columnsBy === "state"
-      ? await processCards({ reader: db, project, columns: stored, workflows, scope, now })
-      : { cards: await openCards(db, project, scope), finishedRest: [] };
-  const cards = await withVisibleParents(db, viewer, found);
-  const [places, parents, hidden] = await Promise.all([
-    columnsBy === "free" ? loadPlaces(db, viewer, head.id) : {},
-    columnsBy === "parent" ? loadParents(db, viewer, project) : [],
-    columnsBy === "state" ? hiddenCounts({ reader: db, viewer, project, board: head, now }) : {},
+      ? await processCards({ ...entered, now })
+      : { cards: await openCards(reader, project, entered.scope), finishedRest: [] };
+  const cards = await withVisibleParents(reader, viewer, found);
+  const [places, parents, hidden, beyond] = await Promise.all([
+    columnsBy === "free" ? loadPlaces(reader, viewer, head.id) : {},
+    columnsBy === "parent" ? loadParents(reader, viewer, project) : [],
+    columnsBy === "state" ? hiddenCounts({ reader, viewer, project, board: head, now }) : {},
+    columnsBy === "state"
+      ? beyondScope({ reader, project, board: head, columns: stored, now })
+      : {},
   ]);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
@@ -90,9 +74,11 @@ export async function readBoard(
             },
             cards,
           ),
+    shownElsewhere: entered.shownElsewhere,
     cards,
     finishedRest,
     hidden,
+    beyondScope: beyond,
     seesAll: access.may("override limit"),
     workflows,
     types,
@@ -111,108 +97,4 @@ export async function readBoard(
     lastEventId,
     now,
   };
-}
-
-async function loadPlaces(reader: Reader, viewer: Viewer, boardId: string): Promise<Places> {
-  const rows = await reader
-    .select({ itemId: boardPlace.itemId, columnId: boardPlace.columnId, rank: boardPlace.rank })
-    .from(boardPlace)
-    .innerJoin(item, eq(item.id, boardPlace.itemId))
-    .where(and(eq(boardPlace.boardId, boardId), seesItem(reader, viewer)))
-    .orderBy(asc(boardPlace.rank));
-  return Object.fromEntries(rows.map((r) => [r.itemId, { columnId: r.columnId, rank: r.rank }]));
-}
-
-/** Items that have others under them, or that could: those of a type above the pieces of work. */
-async function loadParents(
-  reader: Reader,
-  viewer: Viewer,
-  project: { id: string; key: string },
-): Promise<{ id: string; name: string }[]> {
-  const child = alias(item, "child");
-  const rows = await reader
-    .selectDistinct({ id: item.id, number: item.number, title: item.title })
-    .from(item)
-    .innerJoin(child, eq(child.parentId, item.id))
-    .where(
-      and(
-        eq(item.projectId, project.id),
-        isNull(item.withdrawnAt),
-        isNull(child.withdrawnAt),
-        seesItem(reader, viewer),
-        seesItem(reader, viewer, child),
-      ),
-    )
-    .orderBy(item.number);
-  return rows.map((r) => ({ id: r.id, name: `${project.key}-${r.number} ${r.title}` }));
-}
-
-/** The boards of a project, in their order. */
-export async function loadBoards(
-  reader: Reader,
-  projectId: string,
-): Promise<
-  { id: string; name: string; columnsBy: ColumnsBy; version: number; scope: Condition | null }[]
-> {
-  return reader
-    .select({
-      id: board.id,
-      name: board.name,
-      columnsBy: board.columnsBy,
-      version: board.version,
-      scope: board.scope,
-    })
-    .from(board)
-    .where(eq(board.projectId, projectId))
-    .orderBy(board.position, board.id);
-}
-
-export async function newestEventId(reader: Reader, projectId: string): Promise<number> {
-  const [{ last }] = await reader
-    .select({ last: sql<number>`coalesce(max(${domainEvent.id}), 0)::int` })
-    .from(domainEvent)
-    .where(eq(domainEvent.projectId, projectId));
-  return last;
-}
-
-/**
- * A project's board and its columns in order; its first board of the process where none is named.
- * @throws Refused when there is none
- */
-export async function loadBoard(
-  reader: Reader,
-  projectId: string,
-  boardId: string | null = null,
-): Promise<{ board: typeof board.$inferSelect; columns: Column[] }> {
-  const named = and(
-    eq(board.projectId, projectId),
-    boardId === null ? eq(board.columnsBy, "state") : eq(board.id, boardId),
-  );
-  const [head] = await reader
-    .select()
-    .from(board)
-    .where(named)
-    .orderBy(board.position, board.id)
-    .limit(1);
-  if (!head) throw notFound("board");
-  return { board: head, columns: await loadColumns(reader, head.id) };
-}
-
-export async function loadColumns(reader: Reader, boardId: string): Promise<Column[]> {
-  const rows = await reader
-    .select()
-    .from(boardColumn)
-    .where(eq(boardColumn.boardId, boardId))
-    .orderBy(boardColumn.position);
-  const states = await reader.select().from(columnState).where(eq(columnState.boardId, boardId));
-  const limits = await limitsInForce(
-    reader,
-    "column",
-    rows.map((c) => c.id),
-  );
-  return rows.map(({ boardId: _, ...column }) => ({
-    ...column,
-    ...(limits.get(column.id) ?? NO_LIMIT),
-    stateIds: states.filter((s) => s.columnId === column.id).map((s) => s.stateId),
-  }));
 }

@@ -1,6 +1,6 @@
 import { type z } from "zod";
 import { ladder } from "@/core/board/column";
-import { limitState } from "@/core/board/limit";
+import { isLimited, limitState } from "@/core/board/limit";
 import type { Instant } from "@/core/calendar/instant";
 import { dayNumber, dayStart, isoDate } from "@/core/calendar/zone";
 import { lastWeeks } from "@/core/flow/period";
@@ -11,8 +11,9 @@ import { flowReport, percentiles } from "@/core/flow/report";
 import { flowTimes } from "@/core/flow/time-in-state";
 import { database } from "@/db/connection";
 import { readUnplanned } from "./unplanned";
-import { columnCounts } from "../board/column-counts";
-import { newestEventId, loadBoard } from "../board/read";
+import { limitCounts } from "../board/column-counts";
+import { loadBoard } from "../board/load";
+import { newestEventId } from "../events/newest";
 import { readKeptPromises } from "../intake/promises";
 import { enterProject, hiddenItems, type ProjectAccess, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -85,14 +86,8 @@ async function summarise(project: ProjectRow, now: Instant): Promise<FlowSummary
   );
   const recent = delivered(timed(departures, zone));
   const facts = { recent, times, running, arrived: started, departed: finished };
-  const limited = columns.filter((c) => c.min !== null || c.max !== null);
-  const counts = await columnCounts({
-    reader: db,
-    project,
-    board,
-    columnIds: limited.map((c) => c.id),
-    now,
-  });
+  const limited = columns.filter(isLimited);
+  const counts = await limitCounts({ reader: db, project, board, columns: limited, now });
   const broken = limited.filter((column) => {
     const { kind } = limitState(counts.get(column.id) ?? 0, column);
     return kind === "over" || kind === "under";

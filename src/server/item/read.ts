@@ -318,6 +318,7 @@ export async function searchItems(viewer: Viewer, text: string, most = 12): Prom
       number: item.number,
       title: item.title,
       stateName: state.name,
+      finished: sql<boolean>`${item.stateKind} = 'finished'`,
       projectName: project.name,
       typeId: item.typeId,
     })

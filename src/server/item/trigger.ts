@@ -11,7 +11,7 @@ import { LONGEST_CHAIN, occurrencesOf, triggeredTransition } from "@/core/workfl
 import { occurrenceWords, type Occurrence } from "@/core/workflow/trigger";
 import { requirementsOf } from "@/core/workflow/decide-move";
 import { stateOf, type Transition, type Workflow } from "@/core/workflow/workflow";
-import type { Outcome } from "@/core/workflow/state";
+import type { Outcome, StateId } from "@/core/workflow/state";
 import { database, isUnreachable, transact, type Reader } from "@/db/connection";
 import { commandRecord, item, itemEvent, itemType, project } from "@/db/schema";
 import { log, traced } from "../log";
@@ -162,7 +162,7 @@ export async function moveByTrigger(
             kind: "move",
             from: before.stateId,
             to: transition.to,
-            answers: answersOf(workflow, transition, because),
+            answers: answersOf(workflow, before.stateId, transition, because),
           },
           made: { cause: "trigger", because, depth },
         });
@@ -217,12 +217,12 @@ async function hold(itemId: string, commandId: string, { transition, note }: Hel
  */
 function answersOf(
   workflow: Workflow,
+  from: StateId,
   transition: Transition,
   because: string,
 ): { reason: string; comment: string; outcome?: Outcome } {
-  const wanted = requirementsOf(transition, stateOf(workflow, transition.to)).find(
-    (r) => r.kind === "outcome",
-  );
+  const [here, there] = [stateOf(workflow, from), stateOf(workflow, transition.to)];
+  const wanted = requirementsOf(transition, here, there).find((r) => r.kind === "outcome");
   const outcome =
     wanted?.allowed.find((o) => o === "delivered") ??
     (wanted?.allowed.length === 1 ? wanted.allowed[0] : undefined);

@@ -1,19 +1,17 @@
 import { and, inArray, isNull } from "drizzle-orm";
-import { followedWorkflows } from "@/core/board/followed";
+import { astrayOf, type Astray } from "@/core/board/astray";
+import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import type { Instant } from "@/core/calendar/instant";
 import { BACKLOG_PAGE, type BacklogRows, type BacklogView } from "@/core/plan/backlog-view";
-import { database } from "@/db/connection";
 import { item } from "@/db/schema";
-import { behindItem, cardsWhere, seenInScope } from "../board/cards";
-import { columnCounts } from "../board/column-counts";
-import { loadBoard } from "../board/read";
+import { behindItem, cardsWhere } from "../board/cards";
+import { limitCounts } from "../board/column-counts";
+import { enterBoard, type EnteredBoard } from "../board/enter";
 import { countWhere } from "../item/count";
 import { loadOwnFields } from "../item/own-fields";
 import { withVisibleParents } from "../item/visible-parent";
-import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
-import { projectTypes } from "../workflow/load";
 import { timeboxTotals } from "./timebox-totals";
 import { loadReleases, loadSprints } from "./timeboxes";
 
@@ -21,19 +19,8 @@ import { loadReleases, loadSprints } from "./timeboxes";
  * The backlog of a project for somebody: what waits before the process that its first board shows.
  */
 async function enterBacklog(viewer: Viewer, projectKey: string, now: Instant) {
-  const reader = database();
-  const access = await enterProject({
-    reader,
-    viewer,
-    where: { key: projectKey },
-    action: "read project",
-  });
-  const { project } = access;
-  const [{ board, columns }, { types, workflows }] = await Promise.all([
-    loadBoard(reader, project.id),
-    projectTypes(reader, project.id),
-  ]);
-  const unstarted = followedWorkflows(workflows, columns)
+  const entered = await enterBoard(projectKey, { viewer, boardId: null, now });
+  const unstarted = followedWorkflows(entered)
     .flatMap((w) => w.states)
     .filter((s) => s.kind === "unstarted");
   const inBacklog = and(
@@ -42,9 +29,9 @@ async function enterBacklog(viewer: Viewer, projectKey: string, now: Instant) {
       unstarted.map((s) => s.id),
     ),
     isNull(item.withdrawnAt),
-    await seenInScope({ reader, viewer, project, board, now }),
+    entered.scope,
   );
-  return { reader, access, project, board, columns, types, workflows, inBacklog };
+  return { ...entered, inBacklog };
 }
 
 /** Everything about a backlog but its rows. */
@@ -56,19 +43,23 @@ export async function readBacklog(
   const entered = await enterBacklog(viewer, projectKey, now);
   const { reader, access, project, board, types, workflows, inBacklog } = entered;
   const first = entered.columns[0];
-  const columnIds = first ? [first.id] : [];
-  const [total, held, totals, { people }, sprints, releases, ownFields] = await Promise.all([
-    countWhere(reader, inBacklog),
-    columnCounts({ reader, project, board, columnIds, now }),
-    timeboxTotals(reader, viewer, project.id),
-    roster(reader, project.id),
-    loadSprints(reader, project.id),
-    loadReleases(reader, project.id),
-    loadOwnFields(reader, project.id),
-  ]);
+  const columns = first ? [first] : [];
+  const [total, astray, held, totals, { people }, sprints, releases, ownFields] = await Promise.all(
+    [
+      countWhere(reader, inBacklog),
+      readAstray(entered),
+      limitCounts({ reader, project, board, columns, now }),
+      timeboxTotals(reader, viewer, project.id),
+      roster(reader, project.id),
+      loadSprints(reader, project.id),
+      loadReleases(reader, project.id),
+      loadOwnFields(reader, project.id),
+    ],
+  );
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     total,
+    astray,
     pulledInto: first ? { column: first, holds: held.get(first.id) ?? 0 } : null,
     totals,
     workflows,
@@ -77,9 +68,25 @@ export async function readBacklog(
     sprints,
     releases,
     ownFields: ownFields.filter((f) => f.removedAt === null),
-    rights: { move: access.may("move item"), edit: access.may("edit item") },
+    rights: {
+      move: access.may("move item"),
+      edit: access.may("edit item"),
+      design: access.may("edit workflow"),
+    },
     now,
   };
+}
+
+/** What has left the backlog and is in no column of the board: nobody may lose sight of it. */
+async function readAstray(entered: EnteredBoard): Promise<Astray> {
+  const states = uncoveredStates(entered).map((s) => s.id);
+  if (states.length === 0) return astrayOf(entered, []);
+  const items = await entered.reader
+    .select({ id: item.id, stateId: item.stateId })
+    .from(item)
+    .where(and(inArray(item.stateId, states), isNull(item.withdrawnAt), entered.scope))
+    .orderBy(item.number);
+  return astrayOf(entered, items);
 }
 
 /**

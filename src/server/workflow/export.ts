@@ -8,6 +8,7 @@ import { workflowSchema } from "@/core/workflow/definition";
 import { database } from "@/db/connection";
 import { workflow, workflowDraft } from "@/db/schema";
 import { loadVocabulary } from "../condition/vocabulary";
+import { withLimitsInForce } from "../board/limits";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
@@ -48,7 +49,9 @@ export async function exportWorkflow(
     .where(and(eq(workflow.id, query.workflow), eq(workflow.projectId, project.id)));
   if (!head) throw notFound("workflow");
   const draft = query.which === "draft" ? workflowSchema.safeParse(head.draft).data : undefined;
-  const definition = draft ?? (await publishedWorkflow(db, query.workflow, head.version));
+  const definition =
+    draft ??
+    (await withLimitsInForce(db, await publishedWorkflow(db, query.workflow, head.version)));
   const write = {
     scxml: async () => writeScxml(definition, await loadVocabulary(db, project.id)),
     json: async () => writeWorkflowJson(definition),

@@ -15,7 +15,7 @@ import {
   workflowDraft,
   workflowVersion,
 } from "@/db/schema";
-import { endLimits, setStateLimits } from "../board/limits";
+import { endLimits, setStateLimits, withLimitsInForce } from "../board/limits";
 import { showStates } from "../board/show-states";
 import { allThroughDoor } from "../item/door";
 import type { Errand } from "../item/errand";
@@ -46,7 +46,8 @@ export async function publishDraft(
     const draft = await readDraft(tx, request.workflowId);
     if (!draft || draft.revision !== request.seenRevision || draft.baseVersion !== version)
       throw new Refused(changedMeanwhile());
-    const before = await publishedWorkflow(tx, request.workflowId, version);
+    const published = await publishedWorkflow(tx, request.workflowId, version);
+    const before = await withLimitsInForce(tx, published);
     const after: Workflow = { ...workflowSchema.parse(draft.definition), version: version + 1 };
     const around = await checkSurroundings(tx, access.project.id);
     const trap = checkWorkflow(after, around).find((f) => f.severity === "trap");
@@ -99,7 +100,6 @@ export async function publishDraft(
       projectId: access.project.id,
       before,
       after,
-      shownBefore: around.shownStates,
     });
     await announceDesign(tx, access.project.id, {
       kind: "workflow published",

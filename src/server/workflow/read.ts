@@ -4,7 +4,8 @@ import { workflowSchema } from "@/core/workflow/definition";
 import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Reader } from "@/db/connection";
 import { item, person, workflow, workflowDraft, workflowVersion } from "@/db/schema";
-import { loadBoard, loadBoards, loadColumns } from "../board/read";
+import { loadBoard, loadBoards, loadColumns } from "../board/load";
+import { withLimitsInForce } from "../board/limits";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
@@ -23,14 +24,14 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
   });
   const { project } = access;
   const mayEdit = access.may("edit workflow");
-  const [{ board, columns }, { types }, workflows, around, people] = await Promise.all([
+  const [{ board, columns }, { types }, running, around, people] = await Promise.all([
     loadBoard(db, project.id),
     projectTypes(db, project.id),
-    loadProjectWorkflows(db, project.id),
+    runningWorkflows(db, project.id),
     checkSurroundings(db, project.id),
     projectPeople(db, project.id),
   ]);
-  const ids = workflows.map((w) => w.id);
+  const ids = running.map((w) => w.id);
   const [counts, versions, drafts] = await Promise.all([
     db
       .select({ stateId: item.stateId, typeId: item.typeId, n: sql<number>`count(*)::int` })
@@ -63,7 +64,7 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
     board: { id: board.id, name: board.name, version: board.version },
     columns,
     boards: await boardDesigns(db, project.id),
-    workflows: workflows.map((w) => ({
+    workflows: running.map((w) => ({
       ...w,
       typeNames: types
         .filter((t) => t.workflowId === w.id && t.removedAt === null)
@@ -75,7 +76,7 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
       // from what runs.
       definition:
         workflowSchema.safeParse(draft.definition).data ??
-        workflows.find((w) => w.id === draft.workflowId)!,
+        running.find((w) => w.id === draft.workflowId)!,
       baseVersion: draft.baseVersion,
       revision: draft.revision,
       by,
@@ -97,6 +98,12 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
     versions,
     mayEdit,
   };
+}
+
+/** The workflows of a project as they run, with the limits that are in force. */
+async function runningWorkflows(reader: Reader, projectId: string): Promise<Workflow[]> {
+  const workflows = await loadProjectWorkflows(reader, projectId);
+  return Promise.all(workflows.map((w) => withLimitsInForce(reader, w)));
 }
 
 async function boardDesigns(reader: Reader, projectId: string): Promise<BoardDesign[]> {

@@ -1,7 +1,9 @@
-import { and, eq, ne, sql } from "drizzle-orm";
+import { and, eq, gte, inArray, isNull, ne, notExists, sql } from "drizzle-orm";
 import type { CheckSurroundings } from "@/core/workflow/finding";
+import type { StateId } from "@/core/workflow/state";
 import type { Reader } from "@/db/connection";
-import { board, columnState, membership, teamMember } from "@/db/schema";
+import { columnState, itemType, membership, state, teamMember } from "@/db/schema";
+import { countInStates } from "../item/count";
 import { loadVocabulary } from "../condition/vocabulary";
 
 /** What the check of a workflow needs to know of its project. */
@@ -22,16 +24,42 @@ export async function checkSurroundings(
     .innerJoin(membership, eq(membership.personId, teamMember.personId))
     .where(inProject)
     .groupBy(teamMember.teamId);
-  const shown = await reader
-    .select({ id: columnState.stateId })
-    .from(columnState)
-    .innerJoin(board, eq(board.id, columnState.boardId))
-    .where(eq(board.projectId, projectId));
   return {
     vocabulary,
     peopleOfTeam: Object.fromEntries(teams.map((t) => [t.teamId, t.n])),
     leads: roles.find((r) => r.role === "lead")?.n ?? 0,
     workers: roles.reduce((sum, r) => sum + r.n, 0),
-    shownStates: shown.map((s) => s.id),
+    unshown: await unshownStates(reader, projectId),
   };
+}
+
+/**
+ * The states in progress that no board shows, of the workflows that some type follows which stands
+ * on its own, with how many items are in each.
+ */
+async function unshownStates(reader: Reader, projectId: string): Promise<Record<StateId, number>> {
+  const shown = reader
+    .select({ one: sql`1` })
+    .from(columnState)
+    .where(eq(columnState.stateId, state.id));
+  const followed = reader
+    .select({ id: itemType.workflowId })
+    .from(itemType)
+    .where(and(eq(itemType.projectId, projectId), gte(itemType.level, 1)));
+  const rows = await reader
+    .select({ id: state.id })
+    .from(state)
+    .where(
+      and(
+        inArray(state.workflowId, followed),
+        isNull(state.removedIn),
+        inArray(state.kind, ["waiting", "working"]),
+        notExists(shown),
+      ),
+    );
+  const items = await countInStates(
+    reader,
+    rows.map((r) => r.id),
+  );
+  return Object.fromEntries(rows.map((r) => [r.id, items.get(r.id) ?? 0]));
 }

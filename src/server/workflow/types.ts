@@ -10,6 +10,7 @@ import { snapshotOf } from "../item/rows";
 import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
+import { showUnshown } from "../board/show-states";
 import { announceDesign } from "./announce";
 import { loadProjectWorkflows, projectTypes } from "./load";
 import { stopMoves } from "./move-lock";
@@ -21,7 +22,7 @@ const MOST_TYPES = 40;
 /**
  * Makes, changes, orders, takes out or brings back an item type. Items of a type that is taken out
  * keep it; nothing new can be made of it. A type that is given to another workflow takes its items
- * along, into the states chosen for them.
+ * along, into the states chosen for them, and the board shows those states from then on.
  */
 export async function editType(
   viewer: Viewer,
@@ -92,6 +93,7 @@ async function saveType({
   const position = before?.position ?? Math.max(-1, ...types.map((t) => t.position)) + 1;
   if (!before) {
     await tx.insert(itemType).values({ ...type, projectId, position });
+    if (type.level >= 1) await showUnshown(tx, projectId, to);
     return 0;
   }
   if (before.workflowId === type.workflowId) {
@@ -109,6 +111,7 @@ async function saveType({
     .update(itemType)
     .set(type)
     .where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
+  if (type.level >= 1) await showUnshown(tx, projectId, to);
   return takeAlong({
     tx,
     viewer,

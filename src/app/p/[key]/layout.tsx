@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { database } from "@/db/connection";
 import { ProjectFrame } from "@/ui/frame/project-frame";
-import { newestEventId } from "@/server/board/read";
+import { newestEventId } from "@/server/events/newest";
 import { readSummary } from "@/server/flow/summary";
 import { enterProject, mayOutside, visibleProjects } from "@/server/people/access";
 import { projectTypes } from "@/server/workflow/load";

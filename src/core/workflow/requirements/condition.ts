@@ -1,6 +1,6 @@
-import { conditionSchema, EVERY_ITEM } from "@/core/condition/condition";
+import { EVERY_ITEM, isRead, writtenConditionSchema } from "@/core/condition/condition";
 import { holds } from "@/core/condition/evaluate";
-import { conditionSentence } from "@/core/condition/sentence";
+import { writtenSentence } from "@/core/condition/sentence";
 import { computedFields } from "@/core/item/compute-fields";
 import { refuse } from "../refusal";
 import { requirementKind } from "./kind";
@@ -8,17 +8,17 @@ import { requirementKind } from "./kind";
 export const condition = requirementKind({
   title: "a condition holds",
   refused: "a condition did not hold",
-  parameters: { condition: conditionSchema },
+  parameters: { condition: writtenConditionSchema },
   begins: { condition: EVERY_ITEM },
   editors: { condition: { kind: "condition" } },
-  words: (r, vocabulary) => `only when ${conditionSentence(r.condition, vocabulary)}`,
+  words: (r, vocabulary) => `only when ${writtenSentence(r.condition, vocabulary)}`,
   unmet: (r, { around, after, ownFields, asker, vocabulary }) => {
     const asked = { ...around, item: after, computed: computedFields(ownFields, after) };
-    if (holds(r.condition, asked, asker)) return null;
+    if (isRead(r.condition) && holds(r.condition, asked, asker)) return null;
     return refuse(
       "condition",
       "This move is for other items.",
-      `It is made when ${conditionSentence(r.condition, vocabulary)}.`,
+      `It is made when ${writtenSentence(r.condition, vocabulary)}.`,
     );
   },
 });

@@ -1,10 +1,10 @@
-import type { z } from "zod";
 import type { Asker } from "@/core/condition/evaluate";
 import type { AskedItem } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { MoveAnswers } from "@/core/item/command";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { OwnField } from "@/core/item/own-field";
+import type { Editors, ParametersOf, Shape } from "../parameter";
 import type { Refusal } from "../refusal";
 import type { State } from "../state";
 
@@ -30,25 +30,6 @@ export interface RequirementContext {
   ownFields: readonly OwnField[];
 }
 
-interface Option {
-  value: string;
-  label: string;
-}
-
-/** How a parameter of a requirement is edited. */
-export type ParameterEditor =
-  | { kind: "choice"; label: string; options: (vocabulary: Vocabulary) => Option[] }
-  /** Where the empty value means none. */
-  | { kind: "choice or none"; label: string; options: (vocabulary: Vocabulary) => Option[] }
-  | { kind: "number"; label: string; least: number; most: number }
-  | { kind: "flag"; label: string }
-  /** At least one of them. */
-  | { kind: "some of"; options: readonly string[] }
-  | { kind: "condition" };
-
-type Shape = Record<string, z.ZodType>;
-export type ParametersOf<S extends Shape> = z.output<z.ZodObject<S>>;
-
 /** A kind of requirement, with all that the product knows about it. */
 export interface RequirementKindOf<S extends Shape> {
   /** In the list of what can be demanded: "a field is filled". */
@@ -58,7 +39,7 @@ export interface RequirementKindOf<S extends Shape> {
   parameters: S;
   /** What it leaves open when it is added. */
   begins: ParametersOf<S>;
-  editors: { [P in keyof ParametersOf<S>]?: ParameterEditor };
+  editors: Editors<S>;
   /** As people read it after the verb: "needs an estimate". */
   words: (parameters: ParametersOf<S>, vocabulary: Vocabulary) => string;
   /** Why it does not hold, with what would satisfy it; null when it holds. */

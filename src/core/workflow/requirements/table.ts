@@ -1,5 +1,5 @@
-import { z } from "zod";
 import type { Vocabulary } from "@/core/condition/vocabulary";
+import { schemaOfKinds, type RuleOf, type Shape } from "../parameter";
 import type { Refusal } from "../refusal";
 import { approvals } from "./approvals";
 import { changeMerged } from "./change-merged";
@@ -32,27 +32,18 @@ const TABLE = {
 };
 
 export type RequirementKind = keyof typeof TABLE;
-type Shape = { [K in RequirementKind]: (typeof TABLE)[K]["parameters"] };
-type Parameters = {
-  [K in RequirementKind]: {
-    [P in keyof Shape[K]]: Shape[K][P] extends z.ZodType ? z.output<Shape[K][P]> : never;
-  };
-};
+
 /** What a transition demands before it is allowed. */
-export type Requirement = { [K in RequirementKind]: { kind: K } & Parameters[K] }[RequirementKind];
+export type Requirement = RuleOf<typeof TABLE>;
 
 export const REQUIREMENT_KINDS = Object.keys(TABLE) as RequirementKind[];
 
 /** What the product knows about a kind; its parameters are those of its requirements. */
 export const requirementKindOf = (kind: RequirementKind) =>
-  TABLE[kind] as unknown as RequirementKindOf<Record<string, z.ZodType>>;
+  TABLE[kind] as unknown as RequirementKindOf<Shape>;
 
 /** A requirement as it is stored. */
-export const requirementSchema = z.union(
-  REQUIREMENT_KINDS.map((kind) =>
-    z.object({ kind: z.literal(kind), ...requirementKindOf(kind).parameters }),
-  ),
-) as unknown as z.ZodType<Requirement>;
+export const requirementSchema = schemaOfKinds(TABLE);
 
 /** A requirement of a kind, as it begins. */
 export const newRequirement = (kind: RequirementKind) =>

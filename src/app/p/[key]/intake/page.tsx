@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { forPage, pageViewer } from "@/app/page-access";
-import { readDesk, readReport } from "@/server/intake/desk";
+import { readDesk } from "@/server/intake/desk";
+import { readReport } from "@/server/intake/read-report";
 import { DeskScreen } from "@/ui/intake/desk-screen";
 
 export const metadata: Metadata = { title: "Intake" };

@@ -1,0 +1,23 @@
+import { z } from "zod";
+import { wordsOf } from "../parameter";
+import { followUpKind } from "./kind";
+
+const MOST = 20;
+const LONGEST = 300;
+const FIRST: string[] = ["Tell the quay crews"];
+
+export const createSubTasks = followUpKind({
+  title: "make sub-tasks",
+  parameters: { titles: z.array(wordsOf(LONGEST)).min(1).max(MOST) },
+  begins: () => ({ titles: FIRST }),
+  editors: {
+    titles: {
+      kind: "lines",
+      label: "Titles of the sub-tasks, one a line",
+      most: MOST,
+      each: LONGEST,
+    },
+  },
+  words: ({ titles }) =>
+    titles.length === 1 ? `makes the sub-task “${titles[0]}”` : `makes ${titles.length} sub-tasks`,
+});

@@ -1,0 +1,32 @@
+import { removeState } from "./edit";
+import type { DraftRepair } from "./finding";
+import { PLAIN_TRANSITION, type Workflow } from "./workflow";
+
+/** The workflow after a repair. */
+export function repair(
+  workflow: Workflow,
+  { repair: how }: { repair: DraftRepair },
+  newId: () => string,
+): Workflow {
+  switch (how.kind) {
+    case "add move":
+      return {
+        ...workflow,
+        transitions: [
+          ...workflow.transitions,
+          { id: newId(), from: [how.from], to: how.to, verb: how.verb, ...PLAIN_TRANSITION },
+        ],
+      };
+    case "remove state":
+      return removeState(workflow, how.stateId);
+    case "remove requirement":
+      return {
+        ...workflow,
+        transitions: workflow.transitions.map((t) =>
+          t.id === how.transitionId
+            ? { ...t, requirements: t.requirements.filter((_, i) => i !== how.index) }
+            : t,
+        ),
+      };
+  }
+}

@@ -1,0 +1,176 @@
+import { and, asc, count, desc, eq, isNull, sql } from "drizzle-orm";
+import type { ReportView } from "@/core/intake/desk-view";
+import { reproducible } from "@/core/intake/reproduction";
+import type { VerdictKind } from "@/core/intake/verdict";
+import { pick } from "@/core/item/pick";
+import { database } from "@/db/connection";
+import {
+  intakeForm,
+  person,
+  report,
+  reportFile,
+  reportFollower,
+  reportMessage,
+  reportVerdict,
+  reproduction,
+  storedFile,
+} from "@/db/schema";
+import { enterProject, seesReport } from "../people/access";
+import type { Viewer } from "../people/viewer";
+import { notFound } from "../refused";
+import { alikeReports, deployedLately, earlierReports, similarItems } from "./report-context";
+import { numbersOf } from "./desk-items";
+import { isPicture } from "./file";
+
+const SHOWN = [
+  "id",
+  "reference",
+  "title",
+  "happened",
+  "reproduce",
+  "place",
+  "mail",
+  "way",
+  "status",
+  "teamId",
+  "parkedUntil",
+  "declineReason",
+  "itemId",
+  "receivedAt",
+  "returnedAt",
+  "version",
+  "answers",
+] as const satisfies (keyof ReportView["report"])[];
+
+/** One report with everything known around it. */
+export async function readReport(
+  viewer: Viewer,
+  reportId: string,
+  now = Date.now(),
+): Promise<ReportView> {
+  const db = database();
+  const [row] = await db
+    .select({ report, form: intakeForm.definition })
+    .from(report)
+    .leftJoin(intakeForm, eq(intakeForm.id, report.formId))
+    .where(and(eq(report.id, reportId), seesReport(db, viewer)));
+  if (!row) throw notFound("report");
+  const { project } = await enterProject({
+    reader: db,
+    viewer,
+    where: { id: row.report.projectId },
+    action: "read intake",
+    asked: "report",
+  });
+  const open = pick(row.report, SHOWN);
+  const [
+    messages,
+    verdicts,
+    files,
+    tries,
+    followers,
+    similar,
+    similarReports,
+    earlier,
+    deployed,
+    numbers,
+  ] = await Promise.all([
+    messagesOf(reportId),
+    verdictsOf(reportId),
+    filesOf(reportId),
+    triesOf(viewer, reportId),
+    followersOf(reportId),
+    similarItems(viewer, project, open),
+    alikeReports(project.id, open),
+    earlierReports(viewer, project.id, open),
+    deployedLately(viewer, project, open, now),
+    numbersOf([open.itemId]),
+  ]);
+  const number = open.itemId === null ? undefined : numbers.get(open.itemId);
+  return {
+    report: open,
+    typeId: row.form?.lands.typeId ?? null,
+    files,
+    messages,
+    verdicts,
+    tries,
+    reproducible: reproducible(tries.map((t) => t.result)),
+    followers,
+    similar,
+    similarReports,
+    earlier,
+    deployed,
+    itemKey: number === undefined ? null : `${project.key}-${number}`,
+  };
+}
+
+/** What was said about it and to whoever reported it, without what was taken back. */
+const messagesOf = (reportId: string): Promise<ReportView["messages"]> =>
+  database()
+    .select({
+      kind: reportMessage.kind,
+      body: reportMessage.body,
+      at: reportMessage.at,
+      author: person.name,
+    })
+    .from(reportMessage)
+    .leftJoin(person, eq(person.id, reportMessage.authorId))
+    .where(and(eq(reportMessage.reportId, reportId), isNull(reportMessage.takenBackAt)))
+    .orderBy(asc(reportMessage.id));
+
+const verdictsOf = (reportId: string): Promise<ReportView["verdicts"]> =>
+  database()
+    .select({
+      id: reportVerdict.id,
+      kind: sql<VerdictKind>`${reportVerdict.verdict} ->> 'kind'`,
+      by: person.name,
+      at: reportVerdict.at,
+      undoneAt: reportVerdict.undoneAt,
+    })
+    .from(reportVerdict)
+    .leftJoin(person, eq(person.id, reportVerdict.byId))
+    .where(eq(reportVerdict.reportId, reportId))
+    .orderBy(desc(reportVerdict.at));
+
+async function filesOf(reportId: string): Promise<ReportView["files"]> {
+  const rows = await database()
+    .select({
+      id: reportFile.id,
+      name: reportFile.name,
+      mediaType: reportFile.mediaType,
+      size: storedFile.size,
+    })
+    .from(reportFile)
+    .innerJoin(storedFile, eq(storedFile.sha256, reportFile.sha256))
+    .where(eq(reportFile.reportId, reportId))
+    .orderBy(asc(reportFile.at), asc(reportFile.id));
+  return rows.map(({ mediaType, ...file }) => ({ ...file, picture: isPicture(mediaType) }));
+}
+
+/** Who tried to make it happen here, without what was taken back. */
+async function triesOf(viewer: Viewer, reportId: string): Promise<ReportView["tries"]> {
+  const rows = await database()
+    .select({ try: reproduction, by: person.name })
+    .from(reproduction)
+    .innerJoin(person, eq(person.id, reproduction.byId))
+    .where(and(eq(reproduction.reportId, reportId), isNull(reproduction.takenBackAt)))
+    .orderBy(asc(reproduction.at));
+  return rows.map(({ try: { id, at, tried, version, result, note, byId }, by }) => ({
+    id,
+    by,
+    at,
+    tried,
+    version,
+    result,
+    note,
+    mine: byId === viewer.personId,
+  }));
+}
+
+async function followersOf(reportId: string): Promise<number> {
+  const [{ followers }] = await database()
+    .select({ followers: count() })
+    .from(reportFollower)
+    .where(eq(reportFollower.reportId, reportId));
+  return followers;
+}
