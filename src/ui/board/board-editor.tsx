@@ -4,12 +4,12 @@ import { Check } from "@/ui/kit/check";
 import { Field, TextInput } from "@/ui/kit/field";
 import { useState } from "react";
 import { COLUMNS_BY, COLUMNS_BY_WORDS, type ColumnsBy } from "@/core/board/columns-by";
-import { EVERY_ITEM, type Condition } from "@/core/condition/condition";
-import { conditionSentence } from "@/core/condition/sentence";
+import { EVERY_ITEM, type WrittenCondition } from "@/core/condition/condition";
 import type { BoardDesign, DesignView } from "@/core/workflow/design-view";
 import { ColumnsEditor, emptyColumn, proposedColumns } from "./columns-editor";
 import { FormFooter } from "@/ui/kit/form-footer";
 import { ConditionEditor } from "@/ui/condition/condition-editor";
+import { useWritten } from "@/ui/condition/use-written";
 import { v7 as newId } from "uuid";
 
 /** A board as it begins: the stages of the main workflow. */
@@ -44,6 +44,7 @@ export function BoardEditor({
 }) {
   const [draft, setDraft] = useState(board);
   const set = (change: Partial<BoardDesign>) => setDraft((d) => ({ ...d, ...change }));
+  const scope = useWritten(draft.scope, (next) => set({ scope: next }));
   const { vocabulary } = view.around;
   const hasColumns = draft.columnsBy === "state" || draft.columnsBy === "free";
   const choose = (columnsBy: ColumnsBy) => {
@@ -89,7 +90,12 @@ export function BoardEditor({
           />
         </Field>
       </div>
-      <Scope scope={draft.scope} view={view} onChange={(scope) => set({ scope })} />
+      <Scope
+        scope={scope.written}
+        view={view}
+        onEvery={(every) => set({ scope: every ? null : EVERY_ITEM })}
+        onChange={scope.write}
+      />
       {hasColumns && (
         <ColumnsEditor board={draft} view={view} onChange={(columns) => set({ columns })} />
       )}
@@ -102,7 +108,7 @@ export function BoardEditor({
       )}
       <FormFooter
         send={draft.version === 0 ? "Make the board" : "Store the board"}
-        disabled={!ready}
+        disabled={!ready || scope.unfinished}
         onLeave={onCancel}
         onRemove={onRemove ?? undefined}
       />
@@ -116,27 +122,24 @@ export function BoardEditor({
 function Scope({
   scope,
   view,
+  onEvery,
   onChange,
 }: {
-  scope: Condition | null;
+  scope: WrittenCondition | null;
   view: DesignView;
-  onChange: (scope: Condition | null) => void;
+  onEvery: (every: boolean) => void;
+  onChange: (scope: WrittenCondition) => void;
 }) {
   const { vocabulary } = view.around;
   return (
     <fieldset>
       <legend className="text-[12px] font-semibold">Which items it shows</legend>
-      <Check
-        checked={scope === null}
-        onChange={(on) => onChange(on ? null : EVERY_ITEM)}
-        className="text-[13px]"
-      >
+      <Check checked={scope === null} onChange={onEvery} className="text-[13px]">
         all of the project
       </Check>
       {scope !== null && (
         <ConditionEditor condition={scope} vocabulary={vocabulary} onChange={onChange} />
       )}
-      {scope !== null && <p className="sr-only">{conditionSentence(scope, vocabulary)}</p>}
     </fieldset>
   );
 }

@@ -2,6 +2,7 @@
 import type { ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
+import type { StateId } from "@/core/workflow/state";
 import type { Column } from "@/core/board/column";
 import type { LaneField } from "@/core/board/lane";
 import type { ProjectSummary } from "@/core/flow/summary";
@@ -38,6 +39,8 @@ export function BoardGrid({
   const mainLane = laneList.findIndex((l) => !l.expedite);
   const free = view.board.columnsBy === "free";
   const { expectation } = summary.pulse;
+  const states = view.workflows.flatMap((w) => w.states);
+  const nameOfState = (id: StateId) => states.find((s) => s.id === id)?.name ?? "A state";
   const finishedSummary = (
     <FinishedSummary
       view={view}
@@ -55,6 +58,9 @@ export function BoardGrid({
           byStages={byStages}
           mayOrder={view.rights.design && (byStages || free)}
           counts={counts}
+          beyond={view.beyondScope}
+          stateCounts={parts.stateCounts}
+          nameOfState={nameOfState}
           ladder={summary.ladder}
           onOpen={finished.openColumn}
         />

@@ -1,8 +1,17 @@
 import { useDraggable, useDroppable } from "@dnd-kit/core";
 import type { PointerEventHandler, ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";
+import {
+  limitSentence,
+  limitState,
+  limitWords,
+  type ColumnLimit,
+  type LimitState,
+} from "@/core/board/limit";
+import type { StateId } from "@/core/workflow/state";
 import { stagesOf, type Column } from "@/core/board/column";
 import { shortDays } from "@/ui/kit/time";
+import { limitTone } from "./limit-tone";
 import { Slots } from "./slots";
 
 /**
@@ -14,6 +23,9 @@ export function BoardHeads({
   byStages,
   mayOrder,
   counts,
+  beyond,
+  stateCounts,
+  nameOfState,
   ladder,
   onOpen,
 }: {
@@ -22,6 +34,11 @@ export function BoardHeads({
   byStages: boolean;
   mayOrder: boolean;
   counts: Record<string, number>;
+  /** What counts against the limit of a column beside what it shows. */
+  beyond: Readonly<Record<string, number>>;
+  /** How many items are in a state that has a limit of its own within its column. */
+  stateCounts: Readonly<Record<StateId, number>>;
+  nameOfState: (id: StateId) => string;
   ladder: Record<string, number | null>;
   onOpen: (column: Column) => void;
 }) {
@@ -47,7 +64,24 @@ export function BoardHeads({
                 onClick={() => onOpen(column)}
                 className="mt-0.5 block hover:underline"
               >
-                <Slots count={counts[column.id] ?? 0} limit={column} part={column.part} />
+                <Slots
+                  count={(counts[column.id] ?? 0) + (beyond[column.id] ?? 0)}
+                  limit={column}
+                  part={column.part}
+                />
+                {(beyond[column.id] ?? 0) > 0 && (
+                  <span className="block text-left text-[11.5px] text-ink-soft">
+                    {beyond[column.id]} of them not on this board
+                  </span>
+                )}
+                {Object.entries(column.stateLimits).map(([id, limit]) => (
+                  <StateLimit
+                    key={id}
+                    name={nameOfState(id)}
+                    state={limitState(stateCounts[id] ?? 0, limit)}
+                    limit={limit}
+                  />
+                ))}
                 <span className="sr-only">
                   in {column.stage} {column.name}, show the items
                 </span>
@@ -58,6 +92,26 @@ export function BoardHeads({
         );
       })}
     </div>
+  );
+}
+
+/** The limit that one of several states of a column has by itself, in words. */
+function StateLimit({
+  name,
+  state,
+  limit,
+}: {
+  name: string;
+  state: LimitState;
+  limit: ColumnLimit;
+}) {
+  return (
+    <span
+      className={`block truncate text-left text-[11.5px] ${limitTone(state)}`}
+      title={`${name}: ${limitSentence(limit)}`}
+    >
+      {name} {limitWords(state, limit)}
+    </span>
   );
 }
 

@@ -56,7 +56,11 @@ export function BoardTools({
         onChange={onFilter}
       />
       <span className="flex-1" />
-      <InNoColumn cards={parts.astray} view={view} />
+      <InNoColumn
+        astray={parts.astray}
+        projectKey={view.project.key}
+        mayDesign={view.rights.design}
+      />
       {title && (
         <Button aria-pressed={bay.open} onClick={() => bay.onOpenChange(!bay.open)}>
           {title} <span className="text-ink-soft">{parts.backlog.length}</span>

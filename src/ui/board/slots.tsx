@@ -1,4 +1,5 @@
 import { limitState, limitWords, slots, type ColumnLimit } from "@/core/board/limit";
+import { limitTone } from "./limit-tone";
 import type { ColumnPart } from "@/core/board/column";
 
 /**
@@ -18,12 +19,6 @@ export function Slots({
     return <span className="text-[12.5px] font-semibold text-ink-soft">{count}</span>;
   const { filled, empty, beyond, asBar } = slots(count, limit);
   const words = limitWords(state, limit);
-  const tone =
-    state.kind === "over"
-      ? "text-alarm"
-      : state.kind === "under"
-        ? "text-signal-ink"
-        : "text-ink-soft";
   const firm = (limit.maxFirm && limit.max !== null) || (limit.minFirm && limit.min !== null);
   const title = [
     limit.min !== null && `minimum ${limit.min}, ${limit.minFirm ? "firm" : "advice"}`,
@@ -55,7 +50,7 @@ export function Slots({
           ))}
         </span>
       )}
-      <span className={`text-[12.5px] font-semibold ${tone}`}>
+      <span className={`text-[12.5px] font-semibold ${limitTone(state)}`}>
         {words}
         {firm && <span className="sr-only">, firm limit</span>}
       </span>

@@ -1,10 +1,12 @@
 "use client";
 import { useMemo } from "react";
 import type { BoardView } from "@/core/board/board-view";
+import { astrayOf } from "@/core/board/astray";
 import type { Card } from "@/core/board/card";
 import { stagesOf, type Column } from "@/core/board/column";
 import { countRest } from "@/core/board/finished";
 import { lanes } from "@/core/board/lane";
+import type { StateId } from "@/core/workflow/state";
 import { compareRanks } from "@/core/item/rank";
 import { firstParts } from "./board-heads";
 import { matches, type BoardFilter } from "./filter";
@@ -13,8 +15,12 @@ import { inBay } from "./with-card";
 export type Stands = (card: Card, column: Column) => boolean;
 
 /** How many items a column counts that this person may not see. */
-export const unseenIn = (view: BoardView, column: Column): number =>
+export const unseenIn = (view: BoardView, column: Pick<Column, "stateIds">): number =>
   column.stateIds.reduce((sum, id) => sum + (view.hidden[id] ?? 0), 0);
+
+/** How many items some states hold: those drawn there, finished ones that are a number, unseen. */
+const held = (view: BoardView, drawn: readonly Card[], stateIds: StateId[]): number =>
+  drawn.length + countRest(view.finishedRest, stateIds) + unseenIn(view, { stateIds });
 
 /** On a free board cards stand by their place in it, everywhere else by their rank. */
 function sorted(cards: Card[], { columnsBy, places }: BoardView["board"]): Card[] {
@@ -42,10 +48,10 @@ export function useBoardParts(view: BoardView, filter: BoardFilter, stands: Stan
     const placed = inColumn(columns, stands);
     return [
       sorted(outside.filter(placed), view.board),
-      outside.filter((c) => !placed(c)),
+      astrayOf(view, byStages ? outside : []),
       view.cards.filter((c) => inBay(view, c)),
     ];
-  }, [view, columns, stands]);
+  }, [view, columns, stands, byStages]);
   const shown = useMemo(() => onBoard.filter((c) => matches(c, filter)), [onBoard, filter]);
   const backlogShown = useMemo(() => backlog.filter((c) => matches(c, filter)), [backlog, filter]);
   const laneList = useMemo(() => {
@@ -60,12 +66,30 @@ export function useBoardParts(view: BoardView, filter: BoardFilter, stands: Stan
       Object.fromEntries(
         columns.map((column) => [
           column.id,
-          onBoard.filter((c) => stands(c, column)).length +
-            countRest(view.finishedRest, column.stateIds) +
-            unseenIn(view, column),
+          held(
+            view,
+            onBoard.filter((c) => stands(c, column)),
+            column.stateIds,
+          ),
         ]),
       ),
     [columns, onBoard, stands, view],
+  );
+  const stateCounts = useMemo(
+    () =>
+      Object.fromEntries(
+        columns
+          .flatMap((column) => Object.keys(column.stateLimits))
+          .map((id) => [
+            id,
+            held(
+              view,
+              onBoard.filter((c) => c.stateId === id),
+              [id],
+            ),
+          ]),
+      ),
+    [columns, onBoard, view],
   );
   const byId = useMemo(() => new Map(view.cards.map((c) => [c.id, c])), [view.cards]);
   return {
@@ -79,6 +103,7 @@ export function useBoardParts(view: BoardView, filter: BoardFilter, stands: Stan
     shown,
     laneList,
     counts,
+    stateCounts,
     byId,
   };
 }

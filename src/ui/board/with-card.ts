@@ -14,7 +14,7 @@ export function withCard(board: BoardView, card: Card): Card[] {
     board.board.columnsBy === "state"
       ? board.columns.some((c) => c.stateIds.includes(card.stateId)) ||
         inBay(board, card) ||
-        uncoveredStates(board.workflows, board.columns).some((s) => s.id === card.stateId)
+        uncoveredStates(board).some((s) => s.id === card.stateId)
       : card.stateKind !== "finished" && (known !== undefined || !board.board.scoped);
   if (card.withdrawn || !shown) return rest;
   return [...rest, card].sort((a, b) => compareRanks(a.rank, b.rank));
@@ -28,9 +28,7 @@ export function inBay(board: BoardView, card: Card): boolean {
   if (board.board.columnsBy === "free") return board.board.places[card.id] === undefined;
   if (board.board.columnsBy !== "state") return false;
   if (card.stateKind !== "unstarted") return false;
-  return followedWorkflows(board.workflows, board.columns).some((w) =>
-    w.states.some((s) => s.id === card.stateId),
-  );
+  return followedWorkflows(board).some((w) => w.states.some((s) => s.id === card.stateId));
 }
 
 /** The board with the cards of all that has finished, so that nothing of it is a mere number. */

@@ -3,10 +3,17 @@ import { FormProblem } from "@/ui/kit/note";
 import { Choice } from "@/ui/kit/check";
 import { useId, useState } from "react";
 import { QueryBuilder, type RuleGroupType } from "react-querybuilder";
-import { asksWhoLooks, operatorsFor, type Condition } from "@/core/condition/condition";
+import {
+  asksWhoLooks,
+  EVERY_ITEM,
+  isRead,
+  operatorsFor,
+  type Condition,
+  type WrittenCondition,
+} from "@/core/condition/condition";
 import type { FactName } from "@/core/condition/facts";
 import { printCel } from "@/core/condition/cel-print";
-import { conditionSentence } from "@/core/condition/sentence";
+import { writtenSentence } from "@/core/condition/sentence";
 import { factLabel, factsOffered, type Vocabulary } from "@/core/condition/vocabulary";
 import { BuilderAdd, BuilderNot, BuilderRemove, BuilderSelect } from "./builder-controls";
 import { CelField } from "./cel-field";
@@ -49,18 +56,23 @@ const WORDS = {
 };
 
 interface Props {
-  condition: Condition;
+  condition: WrittenCondition;
   vocabulary: Vocabulary;
   /** Whether it is asked by the project, so that nobody is "me" in it. */
   sameForAll?: boolean;
-  onChange: (condition: Condition) => void;
+  onChange: (condition: WrittenCondition) => void;
 }
+
+/** A condition on nothing yet begins as an empty text. */
+const isAny = (condition: Condition) => condition.kind === "all" && condition.of.length === 0;
 
 /** A condition to be built, read and written: builder, sentence and text always say the same. */
 export function ConditionEditor({ condition, vocabulary, sameForAll = false, onChange }: Props) {
-  const [asText, setAsText] = useState(false);
+  const [textChosen, setTextChosen] = useState(false);
   const name = useId();
-  const query = queryOf(condition);
+  const read = isRead(condition);
+  const asText = textChosen || !read;
+  const query = queryOf(read ? condition : EVERY_ITEM);
   return (
     <div
       className="flex flex-col gap-2 border-l-2 border-line pl-3"
@@ -69,7 +81,7 @@ export function ConditionEditor({ condition, vocabulary, sameForAll = false, onC
     >
       <div className="flex items-start gap-3">
         <p className="flex-1 text-[13px]" aria-live="polite">
-          <span className="text-ink-soft">when</span> {conditionSentence(condition, vocabulary)}
+          <span className="text-ink-soft">when</span> {writtenSentence(condition, vocabulary)}
         </p>
         <div role="radiogroup" aria-label="How to edit it" className="flex gap-2 text-[12.5px]">
           {[false, true].map((text) => (
@@ -77,21 +89,22 @@ export function ConditionEditor({ condition, vocabulary, sameForAll = false, onC
               key={String(text)}
               name={name}
               checked={asText === text}
-              onChange={() => setAsText(text)}
+              disabled={!text && !read}
+              onChange={() => setTextChosen(text)}
             >
               {text ? "as text" : "by choosing"}
             </Choice>
           ))}
         </div>
       </div>
-      {sameForAll && asksWhoLooks(condition) && (
+      {sameForAll && read && asksWhoLooks(condition) && (
         <FormProblem>
           It is the same for everybody, so it cannot ask who looks (me, my teams).
         </FormProblem>
       )}
       {asText ? (
         <CelField
-          text={printCel(condition, vocabulary)}
+          text={!read ? condition.text : isAny(condition) ? "" : printCel(condition, vocabulary)}
           vocabulary={vocabulary}
           onChange={onChange}
         />

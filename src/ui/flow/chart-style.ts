@@ -5,6 +5,9 @@
 export const AXIS = { stroke: "var(--ink-soft)", fontSize: 11.5, tickLine: false } as const;
 export const GRID = { stroke: "var(--line)", vertical: false } as const;
 
+/** A chart fills its frame. */
+export const CHART_SIZE = { width: "100%", height: "100%", minHeight: 240 } as const;
+
 /**
  * Fills of the cumulative flow diagram, from what is live back to what is ready. Waiting states are
  * hatched.

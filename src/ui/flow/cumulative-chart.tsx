@@ -10,7 +10,7 @@ import {
 } from "recharts";
 import type { FlowReport } from "@/core/flow/report";
 import type { State } from "@/core/workflow/state";
-import { AXIS, BAND_COLOURS, dayWords, GRID } from "./chart-style";
+import { AXIS, CHART_SIZE, BAND_COLOURS, dayWords, GRID } from "./chart-style";
 
 /**
  * The cumulative flow diagram. Bands of waiting states are hatched; a click opens the items of a
@@ -44,7 +44,7 @@ export function CumulativeChart({
     ]),
   );
   return (
-    <ResponsiveContainer width="100%" height={250}>
+    <ResponsiveContainer {...CHART_SIZE}>
       <AreaChart data={rows} margin={{ top: 6, right: 8, bottom: 0, left: -18 }}>
         <defs>
           {bands.map((s, i) => (

@@ -13,7 +13,7 @@ import {
 import { dayNumber } from "@/core/calendar/zone";
 import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
 import type { FlowReport } from "@/core/flow/report";
-import { AXIS, dayWords, GRID } from "./chart-style";
+import { AXIS, CHART_SIZE, dayWords, GRID } from "./chart-style";
 
 type Point = FlowReport["finished"][number];
 
@@ -48,7 +48,7 @@ export function CycleTimeChart({
       />
     );
   return (
-    <ResponsiveContainer width="100%" height={250}>
+    <ResponsiveContainer {...CHART_SIZE}>
       <ScatterChart margin={{ top: 8, right: 84, bottom: 0, left: -22 }}>
         <CartesianGrid {...GRID} />
         <XAxis

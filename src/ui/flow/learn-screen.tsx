@@ -6,7 +6,7 @@ import { useState } from "react";
 import { CLASSES_OF_SERVICE } from "@/core/item/fields";
 import { keyOf, problemOf, queryOf } from "@/ui/kit/request";
 import { shortDate } from "@/ui/kit/time";
-import { useLive } from "@/ui/kit/use-live";
+import { ofDesign, useReadAgain } from "@/ui/kit/use-read-again";
 import type { LearnView } from "@/core/flow/learn-view";
 import { flowContract } from "@/core/flow/contract";
 import { type FlowQuery, PERIODS } from "@/core/flow/request";
@@ -25,10 +25,7 @@ export function LearnScreen({ initial }: { initial: LearnView }) {
     placeholderData: keepPreviousData,
   });
   const view = data ?? initial;
-  useLive((message) => {
-    if (message.kind === "resync" || message.kind === "design")
-      void client.invalidateQueries({ queryKey: keyOf(flowContract.learn) });
-  });
+  useReadAgain(ofDesign, () => client.invalidateQueries({ queryKey: keyOf(flowContract.learn) }));
   const change = (next: typeof query) => {
     setQuery(next);
     const params = new URLSearchParams(

@@ -12,7 +12,7 @@ import {
 } from "recharts";
 import { isoWeek } from "@/core/calendar/zone";
 import type { WeekOfThroughput } from "@/core/flow/throughput";
-import { AXIS, dayWords, GRID } from "./chart-style";
+import { AXIS, CHART_SIZE, dayWords, GRID } from "./chart-style";
 
 /** Finished items per week; weeks that the period cuts are hollow. A bar opens its items. */
 export function ThroughputChart({
@@ -26,7 +26,7 @@ export function ThroughputChart({
   const whole = rows.filter((r) => r.whole);
   const mean = whole.length > 0 ? whole.reduce((sum, r) => sum + r.count, 0) / whole.length : null;
   return (
-    <ResponsiveContainer width="100%" height={190}>
+    <ResponsiveContainer {...CHART_SIZE}>
       <BarChart data={rows} margin={{ top: 8, right: 64, bottom: 0, left: -22 }}>
         <CartesianGrid {...GRID} />
         <XAxis

@@ -95,6 +95,7 @@ export function CourseBar({
             return (
               <li key={stop.id} style={{ width: STEP }}>
                 <Link
+                  prefetch={false}
                   href={`/p/${project.key}/${stop.id}`}
                   aria-current={current ? "page" : undefined}
                   className={`flex h-full items-start justify-center gap-1 pt-[3px] text-[13px] leading-none ${current ? "font-bold text-ink" : "text-ink-soft hover:text-ink"}`}

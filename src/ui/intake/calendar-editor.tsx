@@ -49,7 +49,7 @@ export function CalendarEditor({
         <tbody>
           {draft.week.map((hours, i) => (
             <tr key={DAYS[i]}>
-              <td className="py-0.5 pr-3">
+              <td className="py-1.5 pr-3">
                 <Check
                   disabled={!mayEdit}
                   checked={hours !== null}

@@ -67,6 +67,7 @@ export function DeskHead({
       )}
       {desk.mayJudge && (
         <Link
+          prefetch={false}
           className="link text-[13px] whitespace-nowrap"
           href={`/p/${desk.project.key}/intake/import`}
         >

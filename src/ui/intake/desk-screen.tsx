@@ -7,10 +7,12 @@ import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { problemOf } from "@/ui/kit/request";
 import { ReportContext } from "./report-context";
 import { DeskFilters, DeskQueue } from "./desk-queue";
+import { useBeside } from "./use-beside";
 import { useDesk } from "./use-desk";
 import { DESK_KEYS, useDeskKeys } from "./use-desk-keys";
 import { DeskHead } from "./desk-head";
 import { OpenReport, type VerdictBegun } from "./open-report";
+import { WaitPicture } from "./wait-picture";
 
 /** The triage desk: the queue, the report, and what is known around it. */
 export function DeskScreen({
@@ -30,8 +32,8 @@ export function DeskScreen({
   const groups = deskGroups(desk, filter);
   const rows = groups.flatMap((g) => g.rows);
   const selected = rows.filter((r) => marked.has(r.id));
-  const at = rows.findIndex((r) => r.id === openId);
-  const nextId = rows[at + 1]?.id;
+  const { previous, next } = useBeside(rows, openId);
+  const nextId = next?.id;
   useEffect(() => {
     if (nextId) bringNear(nextId);
   }, [nextId, bringNear]);
@@ -47,8 +49,8 @@ export function DeskScreen({
   const undoLast = () => undo(last).then(() => tellDone("Undone."), tellProblem);
   const judging = desk.mayJudge ? openId : null;
   useDeskKeys({
-    onNext: rows[at + 1] && (() => open(rows[at + 1].id)),
-    onPrevious: rows[at - 1] && (() => open(rows[at - 1].id)),
+    onNext: next && (() => open(next.id)),
+    onPrevious: previous && (() => open(previous.id)),
     onVerdict: judging ? (kind) => setVerdict({ kind }) : undefined,
     onTry: judging ? () => setTrying(true) : undefined,
     onSelect: judging ? () => mark(judging) : undefined,
@@ -65,6 +67,7 @@ export function DeskScreen({
           aria-label="Queue"
           className="flex max-h-[40vh] flex-col border-r border-line md:max-h-none md:min-h-0"
         >
+          <WaitPicture queue={desk.queue} now={desk.now} openId={openId} onOpen={open} />
           <DeskFilters desk={desk} filter={filter} onChange={setFilter} />
           <div className="min-h-0 flex-1 overflow-y-auto">
             <DeskQueue
@@ -95,6 +98,7 @@ export function DeskScreen({
               trying={trying}
               onTrying={setTrying}
               onSelectNone={() => setMarked(new Set())}
+              onNext={() => choose((next ?? previous)?.id ?? null)}
             />
             <section
               aria-label="Known around it"

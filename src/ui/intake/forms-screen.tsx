@@ -5,7 +5,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { FIRST_FORM, type FormDefinition } from "@/core/intake/form";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { useLive } from "@/ui/kit/use-live";
+import { ofDesign, useReadAgain } from "@/ui/kit/use-read-again";
 import { FormBuilder } from "./form-builder";
 import type { FormDraft, FormsView, StoredForm } from "@/core/intake/forms-view";
 import { intakeContract } from "@/core/intake/contract";
@@ -27,10 +27,9 @@ export function FormsScreen({ initial }: { initial: FormsView }) {
   const [drafts, setDrafts] = useState<Readonly<Record<string, FormDraft | null>>>({});
   const keep = (id: string, draft: FormDraft | null) => setDrafts((d) => ({ ...d, [id]: draft }));
   const [chosen, setChosen] = useState<string | null>(initial.forms[0]?.id ?? null);
-  useLive((message) => {
-    if (message.kind === "design" || message.kind === "resync")
-      void client.invalidateQueries({ queryKey: keyOf(intakeContract.forms, { params: { key } }) });
-  });
+  useReadAgain(ofDesign, () =>
+    client.invalidateQueries({ queryKey: keyOf(intakeContract.forms, { params: { key } }) }),
+  );
   const form = view.forms.find((f) => f.id === chosen) ?? view.forms[0] ?? null;
   /** @throws Problem */
   const send = async (body: FormRequest) => {

@@ -21,6 +21,7 @@ export function IntakeNav({ projectKey }: { projectKey: string }) {
         const here = pathname === href;
         return (
           <Link
+            prefetch={false}
             key={path}
             href={href}
             aria-current={here ? "page" : undefined}

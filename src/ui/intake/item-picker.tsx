@@ -18,14 +18,17 @@ export function ItemPicker({
   projectKey,
   label,
   proposed,
-  value,
+  chosen,
+  openOnly = false,
   onChange,
 }: {
   projectKey: string;
   label: string;
   proposed: readonly PickedItem[];
-  value: string;
-  onChange: (id: string) => void;
+  chosen: PickedItem | null;
+  /** Whether what is finished cannot be chosen. */
+  openOnly?: boolean;
+  onChange: (item: PickedItem) => void;
 }) {
   const [text, setText] = useState("");
   const wanted = useDeferredValue(text.trim());
@@ -34,27 +37,21 @@ export function ItemPicker({
     enabled: wanted.length > 1,
   });
   const own = found
-    .filter((f) => f.key.startsWith(`${projectKey}-`))
+    .filter((f) => f.key.startsWith(`${projectKey}-`) && !(openOnly && f.finished))
     .map((f) => ({ id: f.id, key: f.key, title: f.title, about: f.stateName }));
   const shown: readonly PickedItem[] = wanted.length > 1 ? own : proposed;
   const wordsOf = (item: PickedItem) =>
     `${item.key} ${item.title}${item.about ? ` (${item.about})` : ""}`;
-  const chosen = [...proposed, ...own].find((item) => item.id === value);
-  // What was chosen keeps its words while something else is searched for.
-  const [words, setWords] = useState<string>();
   return (
     <FieldGroup label={label}>
       <Combobox
         label={label}
         hint="Search by key or words"
-        value={value}
-        chosen={value ? (chosen ? wordsOf(chosen) : words) : undefined}
+        value={chosen?.id ?? ""}
+        chosen={chosen ? wordsOf(chosen) : undefined}
         found={shown.map((item) => ({ value: item.id, label: wordsOf(item) }))}
         onSearch={setText}
-        onChange={(id) => {
-          setWords(wordsOf(shown.find((item) => item.id === id)!));
-          onChange(id);
-        }}
+        onChange={(id) => onChange(shown.find((item) => item.id === id)!)}
       />
     </FieldGroup>
   );

@@ -7,7 +7,7 @@ import { useState, type FormEvent } from "react";
 import { FATE_WORDS } from "@/core/intake/letters";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ago, exact } from "@/ui/kit/time";
-import { useLive } from "@/ui/kit/use-live";
+import { useReadAgain } from "@/ui/kit/use-read-again";
 import type { MailboxView } from "@/core/intake/mailbox-view";
 import { intakeContract } from "@/core/intake/contract";
 import type { AddressRequest } from "@/core/intake/request";
@@ -27,9 +27,7 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
   });
   const again = () =>
     client.invalidateQueries({ queryKey: keyOf(intakeContract.mailbox, { params: { key } }) });
-  useLive((message) => {
-    if (message.kind !== "item") void again();
-  });
+  useReadAgain((message) => message.kind !== "item", again);
   const [name, setName] = useState("");
   /** @throws Problem */
   const send = async (body: AddressRequest) => {

@@ -5,6 +5,7 @@ import type { Verdict, VerdictKind } from "@/core/intake/verdict";
 import { Button, TextButton } from "@/ui/kit/button";
 import { tellProblem } from "@/ui/kit/notice";
 import { ask } from "@/ui/kit/request";
+import { JudgedMeanwhile } from "./judged-meanwhile";
 import { ReportReader } from "./report-reader";
 import type { Desk } from "./use-desk";
 import { VERDICT_BUTTONS, VerdictForm } from "./verdict-form";
@@ -28,6 +29,7 @@ export function OpenReport({
   trying,
   onTrying,
   onSelectNone,
+  onNext,
 }: {
   work: Desk;
   report: ReportView;
@@ -38,14 +40,19 @@ export function OpenReport({
   trying: boolean;
   onTrying: (trying: boolean) => void;
   onSelectNone: () => void;
+  /** Opens the report that comes next. */
+  onNext: () => void;
 }) {
-  const { desk, judge, judgeSeveral, undo, readAgain } = work;
+  const { desk, judge, judgeSeveral, undo, readAgain, meanwhile, see } = work;
   const { id } = report.report;
   const several = selected.length > 1;
   const give = async (given: Verdict, together: boolean) => {
     if (several) await judgeSeveral(selected, given, together, rows);
     else await judge(report.report, given, rows);
     onSelectNone();
+    leaveForm();
+  };
+  const leaveForm = () => {
     onVerdict(null);
     onTrying(false);
   };
@@ -64,11 +71,30 @@ export function OpenReport({
           onSelectNone={onSelectNone}
         />
       )}
+      {meanwhile && !several && (
+        <JudgedMeanwhile
+          verdict={meanwhile}
+          now={desk.now}
+          begun={verdict !== null}
+          onSee={() => {
+            see();
+            leaveForm();
+          }}
+          onTakeBack={() =>
+            void undo([{ reportId: id, verdictId: meanwhile.id }]).catch(tellProblem)
+          }
+          onNext={() => {
+            leaveForm();
+            onNext();
+          }}
+        />
+      )}
       {verdict && (
         <VerdictForm
           key={`${several ? "several" : report.report.id} ${verdict.kind} ${verdict.itemId ?? ""} ${verdict.reason ?? ""}`}
           {...verdict}
           several={Math.max(1, selected.length)}
+          held={meanwhile !== null && !several}
           desk={desk}
           view={report}
           onCancel={() => onVerdict(null)}

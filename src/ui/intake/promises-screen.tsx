@@ -7,7 +7,7 @@ import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
 import type { ServiceTarget, TargetState } from "@/core/intake/service-target";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
-import { useLive } from "@/ui/kit/use-live";
+import { ofDesign, ofIntake, useReadAgain } from "@/ui/kit/use-read-again";
 import { CalendarEditor } from "./calendar-editor";
 import { newTarget, TargetEditor } from "./target-editor";
 import { v7 as newId } from "uuid";
@@ -33,12 +33,11 @@ export function PromisesScreen({ initial }: { initial: PromisesView }) {
     initialData: initial,
     refetchInterval: 60_000,
   });
-  useLive((message) => {
-    if (message.kind === "design" || message.kind === "intake" || message.kind === "resync")
-      void client.invalidateQueries({
-        queryKey: keyOf(intakeContract.promises, { params: { key } }),
-      });
-  });
+  useReadAgain(
+    (message) => ofDesign(message) || ofIntake(message),
+    () =>
+      client.invalidateQueries({ queryKey: keyOf(intakeContract.promises, { params: { key } }) }),
+  );
   const { calendar, version } = view.rules;
   const store: Store = async (change, done) => {
     try {

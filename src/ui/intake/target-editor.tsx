@@ -6,6 +6,7 @@ import { useState } from "react";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { ServiceTarget } from "@/core/intake/service-target";
 import { ConditionEditor } from "@/ui/condition/condition-editor";
+import { useWritten } from "@/ui/condition/use-written";
 
 /** A promise as it begins. */
 export function newTarget(id: string): ServiceTarget {
@@ -37,6 +38,7 @@ export function TargetEditor({
 }) {
   const [draft, setDraft] = useState(target);
   const set = (change: Partial<ServiceTarget>) => setDraft((d) => ({ ...d, ...change }));
+  const condition = useWritten(draft.condition, (next) => set({ condition: next }));
   const hours = (text: string) => (text.trim() === "" ? null : Number(text));
   return (
     <form
@@ -95,13 +97,13 @@ export function TargetEditor({
       <p className="text-[12px] font-semibold">For items</p>
       <ConditionEditor
         sameForAll
-        condition={draft.condition}
+        condition={condition.written}
         vocabulary={vocabulary}
-        onChange={(condition) => set({ condition })}
+        onChange={condition.write}
       />
       <FormFooter
         send={isNew ? "Promise it" : "Store the promise"}
-        disabled={!draft.name.trim()}
+        disabled={!draft.name.trim() || condition.unfinished}
         onLeave={onCancel}
         onRemove={isNew ? undefined : onRemove}
       />

@@ -3,9 +3,10 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useState } from "react";
 import type { DeskView, QueueRow, ReportView } from "@/core/intake/desk-view";
 import { keyOf, queryOf } from "@/ui/kit/request";
-import { useLive } from "@/ui/kit/use-live";
+import { ofIntake, useReadAgain } from "@/ui/kit/use-read-again";
 import { flowContract } from "@/core/flow/contract";
 import { reportContract, intakeContract } from "@/core/intake/contract";
+import { useMeanwhile } from "./use-meanwhile";
 import { useReading } from "./use-reading";
 import { useVerdicts } from "./use-verdicts";
 
@@ -31,8 +32,9 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
       );
     return initialReport?.report.id ?? null;
   });
-  const known = chosen !== null && [...desk.queue, ...desk.aside].some((r) => r.id === chosen);
-  const openId = known ? chosen : (desk.queue[0]?.id ?? null);
+  // What is open stays open, whoever judges it meanwhile, until somebody goes on.
+  const openId = chosen ?? desk.queue[0]?.id ?? null;
+  if (chosen !== openId) setChosen(openId);
   const { data: report, error } = useQuery({
     ...reportQuery(openId ?? ""),
     enabled: openId !== null,
@@ -42,16 +44,19 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
     (id: string) => void client.prefetchQuery({ ...reportQuery(id), staleTime: NEAR_MS }),
     [client],
   );
-  const readAgain = async () => {
-    await Promise.all([
+  const readDesk = () =>
+    Promise.all([
       client.invalidateQueries({ queryKey: keyOf(intakeContract.desk, { params: { key } }) }),
       client.invalidateQueries({ queryKey: keyOf(reportContract.read) }),
+    ]);
+  const readAgain = async () => {
+    await Promise.all([
+      readDesk(),
       client.invalidateQueries({ queryKey: keyOf(flowContract.summary, { params: { key } }) }),
     ]);
   };
-  useLive((message) => {
-    if (message.kind === "intake" || message.kind === "resync") void readAgain();
-  });
+  // The figures of the frame are read again by the frame.
+  useReadAgain(ofIntake, readDesk);
 
   const tookSoFar = useReading(openId, desk.mayJudge);
   /** Where the desk goes on: the next that waits, none of those just judged. */
@@ -61,10 +66,13 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
     setChosen(rest.find((r) => order.indexOf(r) > at)?.id ?? rest.at(-1)?.id ?? null);
   };
 
-  const verdicts = useVerdicts({ tookSoFar, goOn, choose: setChosen, readAgain });
+  const { mine, ...verdicts } = useVerdicts({ tookSoFar, goOn, choose: setChosen, readAgain });
+  const { meanwhile, see } = useMeanwhile(report ?? null, mine);
   return {
     desk,
     openId,
+    meanwhile,
+    see,
     report: report ?? null,
     error,
     choose: setChosen,

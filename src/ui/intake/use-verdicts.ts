@@ -46,12 +46,17 @@ export function useVerdicts({
   // Verdicts of this sitting, those on several at once together; undone from the last to the first.
   const [stack, setStack] = useState<Given[][]>([]);
 
+  const [mine, setMine] = useState<ReadonlySet<string>>(new Set());
+
   /** @throws Problem */
-  const give = (of: Judged, verdict: Verdict, tookMs: number | null) =>
-    ask(reportContract.judge, {
+  const give = (of: Judged, verdict: Verdict, tookMs: number | null) => {
+    const commandId = newId();
+    setMine((ids) => new Set(ids).add(commandId));
+    return ask(reportContract.judge, {
       params: { id: of.id },
-      body: { commandId: newId(), seenVersion: of.version, verdict, tookMs },
+      body: { commandId, seenVersion: of.version, verdict, tookMs },
     });
+  };
 
   /** @throws Problem */
   const judge = async (of: Judged, verdict: Verdict, order: readonly QueueRow[]) => {
@@ -111,8 +116,9 @@ export function useVerdicts({
   const undo = async (given: readonly Given[]) => {
     for (const { reportId, verdictId } of given) {
       await ask(reportContract.undoVerdict, { params: { id: reportId }, body: { verdictId } });
-      // Its old version must not be judged again.
-      client.removeQueries({ queryKey: keyOf(reportContract.read, { params: { id: reportId } }) });
+      // Its old version must not be judged again; the one that is open is read anew as it stands.
+      const queryKey = keyOf(reportContract.read, { params: { id: reportId } });
+      client.removeQueries({ queryKey, type: "inactive" });
     }
     setStack((s) =>
       s.filter((batch) => !batch.some((b) => given.some((g) => g.verdictId === b.verdictId))),
@@ -120,5 +126,5 @@ export function useVerdicts({
     choose(given.at(-1)?.reportId ?? null);
     await readAgain();
   };
-  return { judge, judgeSeveral, undo, last: stack.at(-1) ?? [] };
+  return { mine, judge, judgeSeveral, undo, last: stack.at(-1) ?? [] };
 }

@@ -8,16 +8,16 @@ import { cutText } from "@/core/formats/cut-text";
 import { type ReactNode, useEffect, useRef, useState, type FormEvent } from "react";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { WEEK } from "@/core/calendar/instant";
-import type { DeskView, ReportView } from "@/core/intake/desk-view";
+import type { DeskView, ReportView, SimilarItem } from "@/core/intake/desk-view";
 import { tellingOf } from "@/core/intake/letters";
 import { UNJUDGED } from "@/core/intake/report";
-import { VERY_ALIKE } from "@/core/intake/very-alike";
+import { ALIKE, VERY_ALIKE } from "@/core/intake/very-alike";
 import { newAcceptance, type Acceptance } from "@/core/intake/acceptance";
 import { afterVerdict, type Verdict, type VerdictKind } from "@/core/intake/verdict";
 import { isRefusal } from "@/core/workflow/refusal";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { AcceptFields } from "./accept-fields";
-import { ItemPicker } from "./item-picker";
+import { ItemPicker, type PickedItem } from "./item-picker";
 import { standsAt } from "./stands-at";
 
 export const VERDICT_BUTTONS: { kind: VerdictKind; label: string; key: string; does: string }[] = [
@@ -34,6 +34,8 @@ interface Props {
   /** Words that a decline begins with. */
   reason?: string;
   several: number;
+  /** Whether no verdict can be given now: somebody else has given one meanwhile. */
+  held: boolean;
   desk: DeskView;
   view: ReportView;
   /** @throws Problem */
@@ -45,21 +47,44 @@ interface Props {
 interface Typed {
   acceptance: Acceptance;
   /** The item to merge into. */
-  target: string;
+  target: PickedItem | null;
   /** The question, or the reason for declining. */
   text: string;
   /** The day, or the item, until which it is parked. */
   until: string;
-  awaited: string | null;
+  /** Null until a day; otherwise the item, once one is chosen. */
+  awaited: { item: PickedItem | null } | null;
 }
+
+/** An item that looks like the report, as it is chosen. */
+const pickedOf = (item: SimilarItem): PickedItem => ({
+  id: item.id,
+  key: item.key,
+  title: item.title,
+  about: standsAt(item),
+});
+
+/** What a merge begins with: what was pressed, or the likeliest where it is alike enough. */
+function firstTarget({ similar }: ReportView, itemId: string | undefined): PickedItem | null {
+  const first = itemId
+    ? similar.find((s) => s.id === itemId)
+    : similar.find((s) => s.score >= ALIKE);
+  return first ? pickedOf(first) : null;
+}
+
+/** Whether a verdict names an item, and none is chosen yet. */
+const lacksItem = (kind: VerdictKind, { target, awaited }: Typed): boolean =>
+  (kind === "merge" && target === null) || (kind === "park" && awaited?.item === null);
 
 function verdictOf(kind: VerdictKind, typed: Typed): Verdict {
   const { acceptance, target, text, until, awaited } = typed;
   if (kind === "accept") return { kind, acceptance };
-  if (kind === "merge") return { kind, itemId: target };
+  if (kind === "merge") return { kind, itemId: target?.id ?? "" };
   if (kind === "ask") return { kind, question: text };
   if (kind === "decline") return { kind, reason: text };
-  return awaited === null ? { kind, until, itemId: null } : { kind, until: null, itemId: awaited };
+  return awaited === null
+    ? { kind, until, itemId: null }
+    : { kind, until: null, itemId: awaited.item?.id ?? "" };
 }
 
 /**
@@ -71,6 +96,7 @@ export function VerdictForm({
   itemId,
   reason = "",
   several,
+  held,
   desk,
   view,
   onVerdict,
@@ -78,7 +104,7 @@ export function VerdictForm({
 }: Props) {
   const [typed, setTyped] = useState<Typed>(() => ({
     acceptance: firstAcceptance(desk, view, several > 1),
-    target: itemId ?? view.similar[0]?.id ?? "",
+    target: firstTarget(view, itemId),
     text: reason,
     until: isoDate(dayNumber(desk.now + WEEK, desk.project.zone)),
     awaited: null,
@@ -89,18 +115,18 @@ export function VerdictForm({
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const form = useRef<HTMLFormElement>(null);
-  useEffect(
-    () =>
-      form.current
-        ?.querySelector<HTMLElement>("[data-first],input,textarea,[role=combobox],[aria-haspopup]")
-        ?.focus(),
-    [],
-  );
+  // Also when it goes on after another's verdict was taken back.
+  useEffect(() => {
+    if (held) return;
+    form.current
+      ?.querySelector<HTMLElement>("[data-first],input,textarea,[role=combobox],[aria-haspopup]")
+      ?.focus();
+  }, [held]);
 
   const verdict = verdictOf(kind, typed);
   const give = async (event?: FormEvent) => {
     event?.preventDefault();
-    if (busy || !form.current?.reportValidity()) return;
+    if (busy || held || !form.current?.reportValidity()) return;
     setBusy(true);
     try {
       await onVerdict(verdict, together);
@@ -151,10 +177,14 @@ export function VerdictForm({
         <Button look="quiet" onClick={onCancel}>
           Back to reading
         </Button>
-        <Button type="submit" disabled={busy || (kind === "merge" && !target)} look="accent">
+        <Button type="submit" disabled={busy || held || lacksItem(kind, typed)} look="accent">
           {kind === "accept" && (acceptance.onBoard || acceptance.found?.where === "fix now")
             ? "Accept onto the board"
-            : VERDICT_BUTTONS.find((b) => b.kind === kind)!.does}
+            : kind === "merge" && target
+              ? `Merge into ${target.key}`
+              : kind === "park" && typed.awaited?.item
+                ? `Park until ${typed.awaited.item.key} is done`
+                : VERDICT_BUTTONS.find((b) => b.kind === kind)!.does}
         </Button>
       </div>
     </form>
@@ -179,12 +209,7 @@ function VerdictFields({
   set: (change: Partial<Typed>) => void;
 }) {
   const { acceptance, target, text } = typed;
-  const proposed = view.similar.map((s) => ({
-    id: s.id,
-    key: s.key,
-    title: s.title,
-    about: standsAt(s),
-  }));
+  const proposed = view.similar.map(pickedOf);
   return (
     <>
       {kind === "accept" && (
@@ -206,7 +231,7 @@ function VerdictFields({
             projectKey={desk.project.key}
             label="It tells of the same thing as"
             proposed={proposed}
-            value={target}
+            chosen={target}
             onChange={(next) => set({ target: next })}
           />
         </>
@@ -226,7 +251,7 @@ function VerdictFields({
       {kind === "park" && (
         <ParkFields
           desk={desk}
-          proposed={proposed}
+          proposed={view.similar.filter((s) => s.progress.stateKind !== "finished").map(pickedOf)}
           until={typed.until}
           awaited={typed.awaited}
           onUntil={(until) => set({ until })}
@@ -342,11 +367,11 @@ function ParkFields({
   onAwaited,
 }: {
   desk: DeskView;
-  proposed: { id: string; key: string; title: string; about: string }[];
+  proposed: readonly PickedItem[];
   until: string;
-  awaited: string | null;
+  awaited: Typed["awaited"];
   onUntil: (day: string) => void;
-  onAwaited: (itemId: string | null) => void;
+  onAwaited: (awaited: Typed["awaited"]) => void;
 }) {
   const open = [...proposed, ...desk.inWork, ...desk.backlogTop].filter(
     (i, at, all) =>
@@ -358,7 +383,7 @@ function ParkFields({
         <Choice name="until" checked={awaited === null} onChange={() => onAwaited(null)}>
           until a day
         </Choice>
-        <Choice name="until" checked={awaited !== null} onChange={() => onAwaited("")}>
+        <Choice name="until" checked={awaited !== null} onChange={() => onAwaited({ item: null })}>
           until an item is done
         </Choice>
       </div>
@@ -371,8 +396,9 @@ function ParkFields({
           projectKey={desk.project.key}
           label="It comes back when this is done"
           proposed={open}
-          value={awaited}
-          onChange={onAwaited}
+          openOnly
+          chosen={awaited.item}
+          onChange={(item) => onAwaited({ item })}
         />
       )}
     </div>

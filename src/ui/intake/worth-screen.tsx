@@ -5,7 +5,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { movesBetween, orderBy, SCORE_ORDERS, type ScoreOrder } from "@/core/intake/scoring";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
-import { useLive } from "@/ui/kit/use-live";
+import { useReadAgain } from "@/ui/kit/use-read-again";
 import { ModelEditor } from "./model-editor";
 import { v7 as newId } from "uuid";
 import type { WorthView, WorthRow } from "@/core/intake/worth-view";
@@ -39,9 +39,7 @@ export function WorthScreen({ initial }: { initial: WorthView }) {
   });
   const readAgain = () =>
     client.invalidateQueries({ queryKey: keyOf(intakeContract.worth, { params: { key } }) });
-  useLive((message) => {
-    if (message.kind !== "database") void readAgain();
-  });
+  useReadAgain((message) => message.kind !== "database", readAgain);
   const [order, setOrder] = useState<ScoreOrder>("score");
   const [compared, setCompared] = useState<string[]>([]);
   const [part, setPart] = useState<Part>("table");

@@ -68,7 +68,8 @@ export function AskForm({
     const { overrideReason, ticks: _, ...rest } = values;
     const said = Object.fromEntries(
       Object.entries(rest)
-        .filter(([field]) => !field.startsWith("own."))
+        // What has been answered elsewhere meanwhile is not asked for any more.
+        .filter(([field]) => asks.some((ask) => ask.field === field && !("own" in ask)))
         .map(([field, value]) => [field, isNumber(field) ? Number(value) : value]),
     );
     onAnswer({

@@ -5,6 +5,7 @@ import {
   type AskedOf,
   type Contract,
 } from "@/core/contract/contract";
+import { TOLD_STATUS, WANTS_STATUS_TOLD } from "@/core/contract/told-status";
 import type { Ask } from "@/core/workflow/refusal";
 
 interface ProblemDetails {
@@ -75,7 +76,10 @@ export async function ask<C extends Contract>(
     try {
       response = await fetch(addressOf(of, asked), {
         method,
-        headers: body === undefined ? undefined : { "Content-Type": "application/json" },
+        headers: {
+          [WANTS_STATUS_TOLD]: "yes",
+          ...(body === undefined ? undefined : { "Content-Type": "application/json" }),
+        },
         body: form ?? (body === undefined ? undefined : JSON.stringify(body)),
       });
     } catch {
@@ -90,19 +94,20 @@ export async function ask<C extends Contract>(
         code: "offline",
       });
     }
-    if (response.ok) return (await response.json()) as AnswerOf<C>;
+    const status = Number(response.headers.get(TOLD_STATUS) ?? response.status);
+    if (status < 400) return (await response.json()) as AnswerOf<C>;
     const answer = (await response.json().catch(() => ({}))) as Partial<
       Record<"title" | "detail" | "code", string>
     > &
       Partial<Pick<Problem, "asks" | "conflict" | "errors" | "version">>;
-    if (response.status === 503 && retry && attempt < PAUSES_MS.length) {
+    if (status === 503 && retry && attempt < PAUSES_MS.length) {
       await wait(PAUSES_MS[attempt]);
       continue;
     }
     const { title, detail, code, ...details } = answer;
     throw new Problem({
       ...details,
-      status: response.status,
+      status,
       sentence: title ?? "Something went wrong.",
       help: detail ?? "Nothing was stored. Try again.",
       code: code ?? "failed",

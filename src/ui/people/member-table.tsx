@@ -41,7 +41,7 @@ export function MemberTable({ projectKey }: { projectKey: string }) {
   };
   if (!view) return <p className="text-ink-soft">Reading who works here…</p>;
   return (
-    <div>
+    <div className="max-w-[1100px]">
       <Table
         label="People of this project"
         className="w-full"

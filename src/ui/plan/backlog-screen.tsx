@@ -5,6 +5,7 @@ import type { Card } from "@/core/board/card";
 import { limitState, limitWords } from "@/core/board/limit";
 import { counted } from "@/core/formats/counted";
 import type { BacklogRows, BacklogView } from "@/core/plan/backlog-view";
+import { InNoColumn } from "@/ui/board/in-no-column";
 import { useMoves } from "@/ui/board/use-moves";
 import { NewItem } from "@/ui/item/new-item";
 import { MoreRows } from "@/ui/kit/more-rows";
@@ -111,6 +112,11 @@ function BacklogHead({ backlog: { view, readAgain } }: { backlog: Backlog }) {
         )}
       </p>
       <span className="flex-1" />
+      <InNoColumn
+        astray={view.astray}
+        projectKey={view.project.key}
+        mayDesign={view.rights.design}
+      />
       {view.rights.edit && (
         <NewItem
           projectKey={view.project.key}

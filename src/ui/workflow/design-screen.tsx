@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useSearchParams } from "next/navigation";
 import { useState } from "react";
 import type { DesignView } from "@/core/workflow/design-view";
-import { useLive } from "@/ui/kit/use-live";
+import { ofDesign, useReadAgain } from "@/ui/kit/use-read-again";
 import { MemberTable } from "@/ui/people/member-table";
 import { BoardLimits } from "./board-limits";
 import { BoardList } from "@/ui/board/board-list";
@@ -35,12 +35,9 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
     ...queryOf(workflowContract.design, { params: { key } }),
     initialData: initial,
   });
-  useLive((message) => {
-    if (message.kind === "design" || message.kind === "resync")
-      void client.invalidateQueries({
-        queryKey: keyOf(workflowContract.design, { params: { key } }),
-      });
-  });
+  useReadAgain(ofDesign, () =>
+    client.invalidateQueries({ queryKey: keyOf(workflowContract.design, { params: { key } }) }),
+  );
   const [chosen, setChosen] = useState(() => mainWorkflow(initial).id);
   const workflow = view.workflows.find((w) => w.id === chosen) ?? mainWorkflow(view);
   const wanted = useSearchParams().get("place");

@@ -1,12 +1,13 @@
 "use client";
 import { TextButton } from "@/ui/kit/button";
-import { repair } from "@/core/workflow/check";
-import type { Finding, Severity } from "@/core/workflow/finding";
+import { repair } from "@/core/workflow/repair";
+import type { Finding, Repair, Severity } from "@/core/workflow/finding";
+import { usePutOnBoard } from "@/ui/board/in-no-column";
 import type { Designer } from "./use-designer";
 import { v7 as newId } from "uuid";
 
 const SEVERITY_WORDS: Record<Severity, string> = {
-  trap: "Items would be trapped",
+  trap: "Stops publishing",
   weak: "This will hurt",
   hint: "Worth a look",
 };
@@ -19,8 +20,21 @@ const BAR: Record<Severity, string> = {
 /**
  * What the check found in the draft: each finding shows its place, and mends itself where it can.
  */
-export function FindingsList({ designer, mayEdit }: { designer: Designer; mayEdit: boolean }) {
+export function FindingsList({
+  designer,
+  projectKey,
+  mayEdit,
+}: {
+  designer: Designer;
+  projectKey: string;
+  mayEdit: boolean;
+}) {
   const { findings, select, edit } = designer;
+  const putOn = usePutOnBoard(projectKey);
+  const mend = (how: Repair) => {
+    if (how.kind === "show workflow") void putOn([how.workflowId]);
+    else edit((w) => repair(w, { repair: how }, newId));
+  };
   const show = ({ place }: Finding) => {
     if (place.stateId) select({ kind: "state", id: place.stateId });
     else if (place.transitionId) select({ kind: "transition", id: place.transitionId });
@@ -45,9 +59,7 @@ export function FindingsList({ designer, mayEdit }: { designer: Designer; mayEdi
                 <TextButton onClick={() => show(f)}>Show</TextButton>
               )}
               {mayEdit && f.repair && (
-                <TextButton onClick={() => edit((w) => repair(w, { repair: f.repair! }, newId))}>
-                  {f.repair.words}
-                </TextButton>
+                <TextButton onClick={() => mend(f.repair!)}>{f.repair.words}</TextButton>
               )}
             </p>
           </li>

@@ -2,22 +2,29 @@
 import { Select } from "@/ui/kit/select";
 import { TextInput } from "@/ui/kit/field";
 import { useState } from "react";
-import { columnWords, type Column } from "@/core/board/column";
-import { limitState, limitWords } from "@/core/board/limit";
+import { limitTone } from "@/ui/board/limit-tone";
+import { limitState, limitWords, type ColumnLimit } from "@/core/board/limit";
+import type { StateId } from "@/core/workflow/state";
 
-export type LimitEdit = Pick<Column, "min" | "max" | "minFirm" | "maxFirm">;
+/** What the limits of a board are on: a column, or one of several states that it shows. */
+export interface LimitedRow {
+  columnId: string;
+  /** Of a row for one of several states. */
+  stateId?: StateId;
+  name: string;
+  limit: ColumnLimit;
+  count: number;
+}
 
-/** The limits of a board's columns, each stored as it is changed. */
+/** The limits of a board, a row each, each stored as it is changed. */
 export function LimitTable({
-  columns,
-  counts,
+  rows,
   mayEdit,
   onEdit,
 }: {
-  columns: Column[];
-  counts: Record<string, number>;
+  rows: readonly LimitedRow[];
   mayEdit: boolean;
-  onEdit: (column: Column, edit: LimitEdit) => Promise<boolean>;
+  onEdit: (row: LimitedRow, limit: ColumnLimit) => Promise<boolean>;
 }) {
   return (
     <table className="w-full text-[13.5px]">
@@ -30,61 +37,54 @@ export function LimitTable({
         </tr>
       </thead>
       <tbody>
-        {columns
-          .filter((c) => c.part !== "finished")
-          .map((column) => {
-            const count = column.stateIds.reduce((sum, id) => sum + (counts[id] ?? 0), 0);
-            const state = limitState(count, column);
-            return (
-              <tr
-                key={column.id}
-                className="border-t border-line"
-                data-column={columnWords(column)}
-              >
-                <td className="py-1 font-semibold">{columnWords(column)}</td>
-                <td>
-                  <Limit
-                    label={`Minimum of ${columnWords(column)}`}
-                    value={column.min}
-                    firm={column.minFirm}
-                    mayEdit={mayEdit}
-                    onStore={(min, minFirm) => onEdit(column, { ...pick(column), min, minFirm })}
-                  />
-                </td>
-                <td>
-                  <Limit
-                    label={`Maximum of ${columnWords(column)}`}
-                    value={column.max}
-                    firm={column.maxFirm}
-                    mayEdit={mayEdit}
-                    onStore={(max, maxFirm) => onEdit(column, { ...pick(column), max, maxFirm })}
-                  />
-                </td>
-                <td
-                  className={
-                    state.kind === "over"
-                      ? "font-semibold text-alarm"
-                      : state.kind === "under"
-                        ? "font-semibold text-signal-ink"
-                        : "text-ink-soft"
-                  }
-                >
-                  {limitWords(state, column)}
-                </td>
-              </tr>
-            );
-          })}
+        {rows.map((row) => (
+          <Row
+            key={row.stateId ?? row.columnId}
+            row={row}
+            mayEdit={mayEdit}
+            onEdit={(change) => onEdit(row, { ...row.limit, ...change })}
+          />
+        ))}
       </tbody>
     </table>
   );
 }
 
-const pick = ({ min, max, minFirm, maxFirm }: Column): LimitEdit => ({
-  min,
-  max,
-  minFirm,
-  maxFirm,
-});
+function Row({
+  row: { name, stateId, limit, count },
+  mayEdit,
+  onEdit,
+}: {
+  row: LimitedRow;
+  mayEdit: boolean;
+  onEdit: (change: Partial<ColumnLimit>) => Promise<boolean>;
+}) {
+  const state = limitState(count, limit);
+  return (
+    <tr className="border-t border-line" data-column={name}>
+      <td className={stateId ? "py-1.5 pl-4 text-ink-soft" : "py-2 font-semibold"}>{name}</td>
+      <td>
+        <Limit
+          label={`Minimum of ${name}`}
+          value={limit.min}
+          firm={limit.minFirm}
+          mayEdit={mayEdit}
+          onStore={(min, minFirm) => onEdit({ min, minFirm })}
+        />
+      </td>
+      <td>
+        <Limit
+          label={`Maximum of ${name}`}
+          value={limit.max}
+          firm={limit.maxFirm}
+          mayEdit={mayEdit}
+          onStore={(max, maxFirm) => onEdit({ max, maxFirm })}
+        />
+      </td>
+      <td className={limitTone(state)}>{limitWords(state, limit)}</td>
+    </tr>
+  );
+}
 
 function Limit({
   label,

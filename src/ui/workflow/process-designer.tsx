@@ -104,7 +104,7 @@ export function ProcessDesigner({
             className="min-h-0 overflow-y-auto border-l border-line bg-sheet px-4 py-3"
             aria-label="Findings"
           >
-            <FindingsList designer={designer} mayEdit={mayEdit} />
+            <FindingsList designer={designer} projectKey={view.project.key} mayEdit={mayEdit} />
             {mayEdit && (
               <ReplayPanel
                 designer={designer}

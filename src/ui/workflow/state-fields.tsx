@@ -1,5 +1,6 @@
 "use client";
 
+import { limitOfState, stateLimitOf, type ColumnLimit } from "@/core/board/limit";
 import type { CheckSurroundings } from "@/core/workflow/finding";
 import { STATE_KINDS, type StateKind } from "@/core/workflow/state";
 import { CommitNumber, CommitText } from "@/ui/kit/commit-input";
@@ -83,6 +84,14 @@ function TimesAndLimit({
   mayEdit: boolean;
   set: (change: Partial<State>) => void;
 }) {
+  const limit = limitOfState(state.limit);
+  const setLimit = (change: Partial<ColumnLimit>) => {
+    const next = { ...limit, ...change };
+    // A bound that would pass the other one takes it along.
+    const crossed = next.min !== null && next.max !== null && next.min > next.max;
+    const bound = "max" in change ? { min: next.max } : { max: next.min };
+    set({ limit: stateLimitOf({ ...next, ...(crossed && bound) }) });
+  };
   return (
     <>
       <Field label="Expected days">
@@ -101,24 +110,53 @@ function TimesAndLimit({
           onCommit={(n) => set({ tooOldDays: n || null })}
         />
       </Field>
-      <Field label="Limit of items">
+      <Limit
+        of={{ number: "At most, items", kind: "The maximum is" }}
+        value={limit.max}
+        firm={limit.maxFirm}
+        mayEdit={mayEdit}
+        onChange={(max, maxFirm) => setLimit({ max: max === 0 ? null : max, maxFirm })}
+      />
+      <Limit
+        of={{ number: "At least, items", kind: "The minimum is" }}
+        value={limit.min}
+        firm={limit.minFirm}
+        mayEdit={mayEdit}
+        onChange={(min, minFirm) => setLimit({ min, minFirm })}
+      />
+    </>
+  );
+}
+
+/** One bound of a limit, and whether it refuses. */
+function Limit({
+  of,
+  value,
+  firm,
+  mayEdit,
+  onChange,
+}: {
+  of: { number: string; kind: string };
+  value: number | null;
+  firm: boolean;
+  mayEdit: boolean;
+  onChange: (value: number | null, firm: boolean) => void;
+}) {
+  return (
+    <>
+      <Field label={of.number}>
         <CommitNumber
-          value={state.limit?.max ?? null}
+          value={value}
           disabled={!mayEdit}
-          min={1}
-          onCommit={(n) =>
-            set({
-              limit: n === null ? null : { max: Math.round(n), firm: state.limit?.firm ?? false },
-            })
-          }
+          onCommit={(n) => onChange(n === null ? null : Math.round(n), firm)}
         />
       </Field>
-      <Field label="The limit is">
+      <Field label={of.kind}>
         <Select
-          value={state.limit?.firm ? "firm" : "advice"}
-          disabled={!mayEdit || !state.limit}
+          value={firm ? "firm" : "advice"}
+          disabled={!mayEdit || value === null}
           options={wordOptions(["advice", "firm"])}
-          onChange={(v) => state.limit && set({ limit: { ...state.limit, firm: v === "firm" } })}
+          onChange={(kind) => onChange(value, kind === "firm")}
         />
       </Field>
     </>

@@ -6,23 +6,31 @@ import { AddMenu } from "@/ui/kit/add-menu";
 import { Button } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
 import { Trash2, X } from "lucide-react";
-import type { ReactNode } from "react";
 import type { CheckSurroundings } from "@/core/workflow/finding";
 import { changeTransition, removeTransition } from "@/core/workflow/edit";
-import { FOLLOW_UP_KINDS, type FollowUp, type FollowUpKind } from "@/core/workflow/follow-up";
+import type { Vocabulary } from "@/core/condition/vocabulary";
+import {
+  FOLLOW_UP_KINDS,
+  followUpKindOf,
+  followUpWords,
+  newFollowUp,
+  type FollowUp,
+  type FollowUpKind,
+} from "@/core/workflow/follow-ups/table";
+import type { ParameterEditor } from "@/core/workflow/parameter";
 import type { Mover } from "@/core/workflow/requirement";
 import {
+  newTrigger,
   TRIGGER_KINDS,
+  triggerKindOf,
   triggerWords,
   type Trigger,
   type TriggerKind,
 } from "@/core/workflow/trigger";
-import { followUpWords, moversWords } from "@/core/workflow/words";
+import { moversWords } from "@/core/workflow/words";
 import type { State } from "@/core/workflow/state";
 import { statesInOrder, type Transition } from "@/core/workflow/workflow";
-import { FollowUpFields, newFollowUp } from "./follow-up-fields";
-import { RequirementFields } from "./requirement-fields";
-import { newTrigger, TRIGGER_TITLES, TriggerFields } from "./trigger-fields";
+import { ParameterFields } from "./parameter-fields";
 import type { Designer } from "./use-designer";
 import {
   type Requirement,
@@ -32,18 +40,6 @@ import {
   newRequirement,
   type RequirementKind,
 } from "@/core/workflow/requirements/table";
-
-const FOLLOW_UP_TITLES: Record<FollowUpKind, string> = {
-  "set field": "set or clear a field",
-  assign: "give it to somebody",
-  "set outcome": "set the outcome",
-  comment: "leave a comment",
-  "create sub-tasks": "make sub-tasks",
-  "finish duplicates": "finish its duplicates",
-  "reopen duplicates": "reopen its duplicates",
-  tell: "tell people",
-  "put on top": "put it on top",
-};
 
 /** Where a move leads, who may make it, what it demands and what follows. */
 export function TransitionInspector({
@@ -114,9 +110,8 @@ export function TransitionInspector({
           }
           options={REQUIREMENT_KINDS.map((k) => ({ value: k, label: requirementKindOf(k).title }))}
           make={(kind) => newRequirement(kind as RequirementKind)}
-          fields={(r, change) => (
-            <RequirementFields requirement={r} vocabulary={vocabulary} onChange={change} />
-          )}
+          editors={({ kind }) => requirementKindOf(kind).editors}
+          vocabulary={vocabulary}
           onChange={(requirements) => set({ requirements })}
         />
         <RuleList<FollowUp>
@@ -126,11 +121,10 @@ export function TransitionInspector({
           rules={t.followUps}
           mayEdit={mayEdit}
           words={(f) => followUpWords(f, vocabulary)}
-          options={FOLLOW_UP_KINDS.map((k) => ({ value: k, label: FOLLOW_UP_TITLES[k] }))}
+          options={FOLLOW_UP_KINDS.map((k) => ({ value: k, label: followUpKindOf(k).title }))}
           make={(kind) => newFollowUp(kind as FollowUpKind, vocabulary)}
-          fields={(f, change) => (
-            <FollowUpFields followUp={f} vocabulary={vocabulary} onChange={change} />
-          )}
+          editors={({ kind }) => followUpKindOf(kind).editors}
+          vocabulary={vocabulary}
           onChange={(followUps) => set({ followUps })}
         />
         <RuleList<Trigger>
@@ -140,9 +134,10 @@ export function TransitionInspector({
           rules={t.triggers}
           mayEdit={mayEdit}
           words={triggerWords}
-          options={TRIGGER_KINDS.map((k) => ({ value: k, label: TRIGGER_TITLES[k] }))}
+          options={TRIGGER_KINDS.map((k) => ({ value: k, label: triggerKindOf(k).title }))}
           make={(kind) => newTrigger(kind as TriggerKind)}
-          fields={(trigger, change) => <TriggerFields trigger={trigger} onChange={change} />}
+          editors={({ kind }) => triggerKindOf(kind).editors}
+          vocabulary={vocabulary}
           onChange={(triggers) => set({ triggers })}
         />
       </section>
@@ -168,7 +163,7 @@ function moverOptions({ vocabulary }: CheckSurroundings) {
 }
 
 /** A list of rules, each as its sentence with its fields beneath it. */
-function RuleList<T>({
+function RuleList<T extends object>({
   title,
   none,
   add,
@@ -177,7 +172,8 @@ function RuleList<T>({
   words,
   options,
   make,
-  fields,
+  editors,
+  vocabulary,
   onChange,
 }: {
   title: string;
@@ -188,7 +184,9 @@ function RuleList<T>({
   words: (rule: T) => string;
   options: { value: string; label: string }[];
   make: (kind: string) => T;
-  fields: (rule: T, change: (rule: T) => void) => ReactNode;
+  /** How what a rule leaves open is edited. */
+  editors: (rule: T) => Partial<Record<string, ParameterEditor>>;
+  vocabulary: Vocabulary;
   onChange: (rules: T[]) => void;
 }) {
   return (
@@ -212,7 +210,14 @@ function RuleList<T>({
                 </Button>
               )}
             </div>
-            {mayEdit && fields(rule, (next) => onChange(rules.map((r, j) => (j === i ? next : r))))}
+            {mayEdit && (
+              <ParameterFields
+                rule={rule}
+                editors={editors(rule)}
+                vocabulary={vocabulary}
+                onChange={(next) => onChange(rules.map((r, j) => (j === i ? next : r)))}
+              />
+            )}
           </li>
         ))}
       </ul>

@@ -1,140 +1,158 @@
 "use client";
 
-import type { MoveAnswers } from "@/core/item/command";
-import { CLASSES_OF_SERVICE, type ItemSnapshot, PRIORITIES, SEVERITIES } from "@/core/item/fields";
+import { useState } from "react";
+import { EDITABLE_FIELDS, itemField, type Approval, type EditableField } from "@/core/item/fields";
 import { fieldsOfType } from "@/core/item/own-field";
+import { NOTHING_OUTSIDE } from "@/core/item/outside";
+import { askedOfItems } from "@/core/workflow/asked-fields";
 import type { DesignView } from "@/core/workflow/design-view";
-import { OUTCOMES, type Outcome } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
+import { choicesOf, ItemFieldEditor } from "@/ui/item/field-editor";
 import { OwnFieldInput } from "@/ui/item/own-field-input";
-import { CommitNumber, CommitText } from "@/ui/kit/commit-input";
+import { Check } from "@/ui/kit/check";
+import { CommitNumber } from "@/ui/kit/commit-input";
 import { Field } from "@/ui/kit/field";
-import { namedOptions, Select, wordOptions } from "@/ui/kit/select";
+import { Select } from "@/ui/kit/select";
+import { SelectSeveral } from "@/ui/kit/select-several";
+import type { Tried } from "./use-tried";
 
-/** What is said of the item that is tried, and of whoever moves it. */
-export function TriedFields({
-  draft,
-  view,
-  item,
-  answers,
-  as,
-  onAs,
-  set,
-  answer,
-}: {
+interface Props {
   draft: Workflow;
   view: DesignView;
-  item: ItemSnapshot;
-  answers: MoveAnswers;
-  as: string;
-  onAs: (id: string) => void;
-  set: (change: Partial<ItemSnapshot>) => void;
-  answer: (change: Partial<MoveAnswers>) => void;
-}) {
+  tried: Tried;
+}
+
+/** Always there: who does it is what most rules are about. */
+const USUAL: readonly EditableField[] = ["typeId", "assigneeId", "reviewerId"];
+
+/** What is said of the item that is tried, as far as a rule asks for it, and who moves it. */
+export function TriedFields({ draft, view, tried }: Props) {
+  const { item, set } = tried;
   const { vocabulary } = view.around;
-  const people = [{ value: "", label: "nobody" }, ...namedOptions(view.people)];
+  const [all, setAll] = useState(false);
+  const asked = askedOfItems(draft);
+  const shown = EDITABLE_FIELDS.filter(
+    (f) => f !== "title" && (all || USUAL.includes(f) || asked.fields.includes(f)),
+  );
+  const named = {
+    ...vocabulary,
+    people: view.people,
+    types: vocabulary.types.filter((t) => t.workflowId === draft.id),
+  };
   return (
-    <div className="grid grid-cols-2 gap-2">
-      <Field label="Moved by" className="col-span-full">
+    <div className="flex flex-col gap-2">
+      <Field label="Moved by">
         <Select
-          value={as}
+          value={tried.as}
           options={view.people.map((p) => ({ value: p.id, label: `${p.name}, ${p.role}` }))}
-          onChange={onAs}
+          onChange={tried.setAs}
         />
       </Field>
-      <Field label="Type">
-        <Select
-          value={item.typeId}
-          options={namedOptions(vocabulary.types.filter((t) => t.workflowId === draft.id))}
-          onChange={(typeId) => set({ typeId })}
-        />
-      </Field>
-      <Field label="Class of service">
-        <Select
-          value={item.classOfService}
-          options={wordOptions(CLASSES_OF_SERVICE)}
-          onChange={(v) => set({ classOfService: v as ItemSnapshot["classOfService"] })}
-        />
-      </Field>
-      <Field label="Severity">
-        <Select
-          value={item.severity ?? ""}
-          options={[{ value: "", label: "not set" }, ...wordOptions(SEVERITIES)]}
-          onChange={(v) => set({ severity: (v || null) as ItemSnapshot["severity"] })}
-        />
-      </Field>
-      <Field label="Priority">
-        <Select
-          value={item.priority}
-          options={wordOptions(PRIORITIES)}
-          onChange={(v) => set({ priority: v as ItemSnapshot["priority"] })}
-        />
-      </Field>
-      <Field label="Assignee">
-        <Select
-          value={item.assigneeId ?? ""}
-          options={people}
-          onChange={(v) => set({ assigneeId: v || null })}
-        />
-      </Field>
-      <Field label="Reviewer">
-        <Select
-          value={item.reviewerId ?? ""}
-          options={people}
-          onChange={(v) => set({ reviewerId: v || null })}
-        />
-      </Field>
-      <Field label="Estimate">
-        <CommitNumber
-          value={item.estimate}
-          disabled={false}
-          step="any"
-          onCommit={(estimate) => set({ estimate })}
-        />
-      </Field>
-      <Field label="How to test">
-        <CommitText
-          value={item.howToTest ?? ""}
-          max={500}
-          disabled={false}
-          onCommit={(v) => set({ howToTest: v || null })}
-        />
-      </Field>
-      <Field label="Reason or comment">
-        <CommitText
-          value={answers.reason ?? ""}
-          max={500}
-          disabled={false}
-          onCommit={(v) => answer({ reason: v, comment: v })}
-        />
-      </Field>
-      <Field label="Outcome">
-        <Select
-          value={answers.outcome ?? ""}
-          options={[{ value: "", label: "none named" }, ...wordOptions(OUTCOMES)]}
-          onChange={(v) => answer({ outcome: (v || undefined) as Outcome | undefined })}
-        />
-      </Field>
-      <TriedOwnFields view={view} item={item} set={set} />
+      <div
+        className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5"
+        role="group"
+        aria-label="Its fields"
+      >
+        {shown.map((field) => (
+          <ItemFieldEditor
+            key={field}
+            field={{ ...itemField(field), panel: "narrow" }}
+            value={item[field]}
+            options={choicesOf(itemField(field), named)}
+            locked={false}
+            onStore={async (value) => set({ [field]: value })}
+          />
+        ))}
+      </div>
+      <TriedFacts view={view} tried={tried} asked={asked} />
+      <TriedOwnFields view={view} tried={tried} />
+      <Check checked={all} onChange={setAll} className="text-[13px]">
+        all fields, also those that no rule asks for
+      </Check>
     </div>
   );
 }
 
-/** What is said in the project's own fields. */
-function TriedOwnFields({
+/** What is true of the item beside its fields, where a rule asks for it. */
+function TriedFacts({
   view,
-  item,
-  set,
-}: {
-  view: DesignView;
-  item: ItemSnapshot;
-  set: (change: Partial<ItemSnapshot>) => void;
-}) {
+  tried: { item, set, openChildren, setOpenChildren },
+  asked,
+}: Pick<Props, "view" | "tried"> & { asked: ReturnType<typeof askedOfItems> }) {
+  const merged = item.outside.changes.length > 0;
+  const now = item.updatedAt;
+  const workers = view.people.filter((p) => p.role !== "observer");
+  const approvalOf = (byId: string): Approval => {
+    const lead = workers.find((p) => p.id === byId)?.role === "lead";
+    return { byId, role: lead ? "lead" : "member", at: now };
+  };
+  return (
+    <>
+      {asked.approvals && (
+        <Field label="Approved by">
+          <SelectSeveral
+            label="Approved by"
+            className="w-full"
+            values={item.approvals.map((a) => a.byId)}
+            options={workers.map((p) => ({ value: p.id, label: p.name }))}
+            onChange={(ids) => set({ approvals: ids.map(approvalOf) })}
+          />
+        </Field>
+      )}
+      {asked.openChildren && (
+        <Field label="Parts of it that are open">
+          <CommitNumber
+            value={openChildren}
+            disabled={false}
+            onCommit={(n) => setOpenChildren(Math.round(n ?? 0))}
+          />
+        </Field>
+      )}
+      {asked.blockers && (
+        <Check
+          className="text-[13px]"
+          checked={item.openBlockers.length > 0}
+          onChange={(on) =>
+            set({
+              blockedSince: on ? now : null,
+              openBlockers: on
+                ? [{ id: "tried", cause: "something to try", waitingFor: null, since: now }]
+                : [],
+            })
+          }
+        >
+          something blocks it
+        </Check>
+      )}
+      {asked.changes && (
+        <Check
+          className="text-[13px]"
+          checked={merged}
+          onChange={(on) =>
+            set({
+              outside: on
+                ? {
+                    ...NOTHING_OUTSIDE,
+                    changes: [{ id: "tried", status: "merged", checks: "passed", review: null }],
+                  }
+                : NOTHING_OUTSIDE,
+            })
+          }
+        >
+          its change is merged, and its checks passed
+        </Check>
+      )}
+    </>
+  );
+}
+
+/** What is said in the project's own fields. */
+function TriedOwnFields({ view, tried: { item, set } }: Pick<Props, "view" | "tried">) {
   const written = fieldsOfType(view.around.vocabulary.own, item.typeId).filter(
     (f) => f.kind !== "computed",
   );
   return written.map((f) => (
-    <Field key={f.id} label={f.name} className="col-span-full">
+    <Field key={f.id} label={f.name}>
       <OwnFieldInput
         field={f}
         value={item.own[f.id] ?? null}

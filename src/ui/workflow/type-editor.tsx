@@ -8,6 +8,7 @@ import { Field, TextArea, TextInput } from "@/ui/kit/field";
 import { FormFooter } from "@/ui/kit/form-footer";
 import { namedOptions, Select } from "@/ui/kit/select";
 import { GlyphDrawing } from "@/ui/kit/type-glyph";
+import { showWorkflow, widenedWords } from "@/core/board/show-workflow";
 import type { State } from "@/core/workflow/state";
 import { useState } from "react";
 
@@ -125,6 +126,7 @@ export function TypeEditor({
           onChange={(stateId, to) => setNewStates((all) => ({ ...all, [stateId]: to }))}
         />
       )}
+      {draft.level >= 1 && <ShownThen workflow={target} view={view} />}
       <FormFooter
         className="col-span-full"
         send={isNew ? "Add the type" : "Store the type"}
@@ -133,6 +135,24 @@ export function TypeEditor({
         onRemove={isNew ? undefined : onRemove}
       />
     </form>
+  );
+}
+
+/** What the board shows beyond what it does once a type follows a workflow that no board shows. */
+function ShownThen({ workflow, view }: { workflow: Workflow; view: DesignView }) {
+  const shown = new Set(view.boards.flatMap((b) => b.columns.flatMap((c) => c.stateIds)));
+  const unshown = workflow.states.map((s) => s.id).filter((id) => !shown.has(id));
+  const columns = widenedWords(showWorkflow(view.columns, workflow, unshown), workflow);
+  if (columns.length === 0) return null;
+  return (
+    <div className="col-span-full text-[13px]">
+      <p className="font-semibold">The board “{view.board.name}” shows its states then:</p>
+      <ul>
+        {columns.map((words) => (
+          <li key={words}>{words}</li>
+        ))}
+      </ul>
+    </div>
   );
 }
 

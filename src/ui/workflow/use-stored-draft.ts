@@ -71,8 +71,11 @@ export function useStoredDraft(
     (fresh: DesignView) => {
       const next = storedIn(fresh, workflowId);
       const mine = latest.current;
+      // A limit may change at the board where nobody has a draft yet.
       const known =
-        next?.revision === mine.stored.revision && next.baseVersion === mine.stored.baseVersion;
+        next?.revision === mine.stored.revision &&
+        next.baseVersion === mine.stored.baseVersion &&
+        sameProcess(next.definition, mine.stored.definition);
       if (!next || known) return;
       const { workflow, conflicts } = mergeWorkflows(
         mine.stored.definition,
@@ -101,6 +104,10 @@ export function useStoredDraft(
       leftUnstored.delete(workflowId);
       setStored(next);
       setFailures(0);
+      // A reading that began before would bring back what was stored until then.
+      const reading = { queryKey: keyOf(workflowContract.design, { params: { key } }) };
+      if (client.isFetching(reading) > 0)
+        void client.cancelQueries(reading).then(() => client.invalidateQueries(reading));
       return next;
     } catch (error) {
       if (error instanceof Problem && error.code === "conflict") {

@@ -280,7 +280,7 @@ function StationView({ data }: NodeProps<StationNode>) {
   const above = state.kind === "working";
   const size = useWordSize();
   const facts = [
-    state.limit ? `limit ${state.limit.max}` : null,
+    state.limit?.max ? `limit ${state.limit.max}` : null,
     count ? `${count} here` : null,
     state.expectedDays ? `${state.expectedDays} d expected` : null,
   ]

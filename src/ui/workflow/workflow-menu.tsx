@@ -156,6 +156,13 @@ export function NewWorkflow({
         <ReadFromFile made={made} onLook={() => onMade(made.workflowId)} />
       ) : (
         <div className="flex flex-col gap-2">
+          {problem && (
+            <div className="sticky top-0 z-10">
+              <Note kind="problem">
+                <b>{problem.sentence}</b> {problem.help}
+              </Note>
+            </div>
+          )}
           <p className="text-[13px] text-ink-soft">
             Nobody is bound by it until an item type follows it.
           </p>
@@ -197,11 +204,6 @@ export function NewWorkflow({
             />
           </Field>
           {busy && <p className="text-[13px] text-ink-soft">One moment…</p>}
-          {problem && (
-            <Note kind="problem">
-              <b>{problem.sentence}</b> {problem.help}
-            </Note>
-          )}
         </div>
       )}
     </Popover>
