@@ -1,4 +1,5 @@
 import type { HTTPRequest } from "puppeteer-core";
+import { TOLD_STATUS } from "@/core/contract/told-status";
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
@@ -101,7 +102,7 @@ test("a draft that cannot be stored says so; nothing is published over it, and l
     const isDraft = away && r.method() === "POST" && r.url().endsWith("/workflow/draft");
     void (isDraft
       ? r.respond({
-          status: 422,
+          headers: { [TOLD_STATUS]: "422" },
           contentType: "application/problem+json",
           body: JSON.stringify({
             title: "Out at sea.",
@@ -244,6 +245,59 @@ test("a condition by choosing, as a sentence and as text, always the same; a mis
   await publish(ines);
 });
 
+test("a condition that is not finished stays as it was typed, is found, and stops publishing", async () => {
+  const text = "days in state < 40 and item.typ";
+  const written = () =>
+    ines.page.$eval('[aria-label="Condition as text"]', (e) => (e as HTMLTextAreaElement).value);
+  await moveOf(ines, "Ready", "Start building");
+  await ines.click('::-p-xpath(//label[contains(., "as text")]/input)');
+  await ines.fill("Condition as text", text);
+  await ines.reads(`“${text}” holds, which is not finished`, '[aria-label="Condition"]');
+  await ines.reads("draft stored");
+  await openDesign(ines);
+  const found = '[data-finding="unfinished condition"]';
+  await ines.reads(`has a condition that is not finished: “${text}”`, found);
+  await ines.press("Review and publish");
+  await ines.reads("is not finished", '[aria-label="Publish"]');
+  expect(
+    await ines.page.$('::-p-xpath(//button[starts-with(., "Publish version")][not(@disabled)])'),
+  ).toBeNull();
+  await ines.press("Back to the draft");
+  await ines.click(`${found} button`);
+  await ines.page.waitForSelector('[aria-label="Condition as text"]');
+  expect(await written()).toBe(text);
+  // What was meant is one click away, and the rest of the text stays.
+  await ines.press("Put “type” there");
+  expect(await written()).toBe("days in state < 40 and item.type");
+  await ines.fill("Condition as text", 'days in state < 40 and item.type != "Task"');
+  await ines.reads("Nothing to mend", '[aria-label="Check of the draft"]');
+  await ines.press("Throw the draft away");
+  await ines.reads("nothing changed");
+});
+
+test("what is agreed before a state is entered is asked for at the drop", async () => {
+  await station(ines, "In review");
+  const point = "The tide table is in the ticket";
+  await ines.fill("Agreed before it enters", point);
+  await ines.keys("Enter");
+  await publish(ines);
+  const card = await noor.page.$eval('[role=list][aria-label$="Review waiting"] [data-key]', (e) =>
+    e.getAttribute("data-key")!,
+  );
+  const asked = `::-p-xpath(//form//label[contains(., "${point}")])`;
+  for (let tries = 1; tries < 5; tries++) {
+    await noor.focusCard(card);
+    await noor.keys("]");
+    if (await noor.page.waitForSelector(asked, { timeout: 2_500 }).catch(() => null)) break;
+  }
+  await noor.choose("Reviewer", "Ivo Sandell", "form");
+  await noor.press("Start review", "//form");
+  await noor.reads("Every point has to be true before the move.", "form");
+  await noor.click(asked);
+  await noor.press("Start review", "//form");
+  await noor.waitForPlace(card, "Review reviewing");
+});
+
 test("the check sees a trap, shows it, stops publishing and mends it", async () => {
   await moveOf(ines, "Waiting for the harbour", "Pass test");
   await ines.press("Take the move out");
@@ -354,6 +408,14 @@ test("an item is tried on the draft: each rule says yes or no and why, and nothi
     "leaves a comment. This move leaves a comment.",
     '[data-tried-move="Hand to review"]',
   );
+  // What is missing is asked for at the move, as at a drop on the board.
+  const hand = '//li[@data-tried-move="Hand to review"]';
+  await ines.press("Answer and move", hand);
+  await ines.fill("Comment", "The tide table is in the ticket.");
+  await ines.fill("Estimate", "3");
+  await ines.keys("Tab");
+  await ines.press("Hand to review", `${hand}//form`);
+  await ines.page.waitForSelector('[data-tried-state="Waiting for review"]');
   await ines.press("Throw the draft away");
   await ines.reads("nothing changed");
 });

@@ -169,6 +169,61 @@ test("a form is made with questions of one's own, put in order, tried, opened, f
   await tomas.reads("Heron", "article");
 });
 
+test("a report that a colleague judges meanwhile stays open with what was typed, and nothing else is judged", async () => {
+  await tomas.open("/p/TIX/intake");
+  await tomas.page.waitForSelector("article h2");
+  const title = await tomas.text("article h2");
+  const waiting = async () =>
+    (await tomas.page.$$('nav[aria-label="Queue"] [data-reference]')).length;
+  const before = await waiting();
+  await tomas.keys("d");
+  await tomas.fill("Why not?", "It is meant to be so.");
+  await ines.open("/p/TIX/intake");
+  await ines.page.waitForSelector("article h2");
+  expect(await ines.text("article h2")).toBe(title);
+  await ines.keys("p");
+  await ines.chord("Control", "Enter");
+  await ines.reads(/is parked/);
+  await tomas.reads("Ines Dahl parked this just now. What you typed is kept.");
+  expect(await tomas.text("article h2")).toBe(title);
+  // Neither what is open nor what comes after it is judged.
+  await tomas.chord("Control", "Enter");
+  await tomas.press("Take theirs back, to give mine");
+  await tomas.reads(title, 'nav[aria-label="Queue"]');
+  await tomas.page.waitForFunction(() => !document.body.innerText.includes("parked this"));
+  expect(await waiting()).toBe(before);
+  expect(await tomas.page.$eval("form textarea", (e) => (e as HTMLTextAreaElement).value)).toBe(
+    "It is meant to be so.",
+  );
+  await tomas.chord("Control", "Enter");
+  await tomas.reads(/is declined/);
+  expect(await tomas.text("article h2")).not.toBe(title);
+  // Ines reads the next one; Tomas judges that under her, and she goes on.
+  const next = await tomas.text("article h2");
+  await ines.click(
+    `::-p-xpath(//nav[@aria-label="Queue"]//button[@data-reference][contains(., ${JSON.stringify(next)})])`,
+  );
+  await ines.page.waitForFunction(
+    (t: string) => document.querySelector("article h2")?.textContent === t,
+    {},
+    next,
+  );
+  await tomas.keys("p");
+  await tomas.chord("Control", "Enter");
+  await ines.reads("Tomas Kerr parked this just now.");
+  expect(await ines.text("article h2")).toBe(next);
+  await ines.press("Next report");
+  await ines.page.waitForFunction(
+    (t: string) => document.querySelector("article h2")?.textContent !== t,
+    {},
+    next,
+  );
+  await tomas.keys("u");
+  await tomas.reads("Undone.");
+  await tomas.keys("u");
+  await tomas.reads(title, 'nav[aria-label="Queue"]');
+});
+
 test("two triagers see each other; several reports become one item; what was tried is kept", async () => {
   const reference = () =>
     tomas.page.$eval('nav[aria-label="Queue"] [aria-current="true"]', (e) =>

@@ -22,7 +22,7 @@ import {
   reportVerdict,
   reproduction,
 } from "@/db/schema";
-import { readReport } from "@/server/intake/desk";
+import { readReport } from "@/server/intake/read-report";
 import { submitForm } from "@/server/intake/forms";
 import { triageReport } from "@/server/intake/triage-report";
 import { recordReproduction } from "@/server/intake/reproductions";

@@ -20,9 +20,12 @@ describe("the lead opens Learn", () => {
       "Cycle time",
       "Throughput",
       "Age of what is in progress",
-      "Where the time went",
     ])
       await ines.page.waitForSelector(`section[aria-label="${title}"] svg`);
+    for (const state of ["Ready", "Building", "Waiting for review", "In test", "Ready to deploy"])
+      await ines.page.waitForSelector(
+        `section[aria-label="Where the time went"] div[title^="${state}: "]`,
+      );
     await ines.reads(/50 % \d+ d/);
     await ines.reads(/85 % \d+ d/);
     await ines.reads(/95 % \d+ d/);

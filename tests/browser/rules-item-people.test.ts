@@ -88,14 +88,14 @@ describe("limits and rules hold, and say what would satisfy them", () => {
     await ines.reads(/1 over|1 of 1/, 'tr[data-column="Review, reviewing"]');
     await moveOn(noor, "Hand to review", "Waiting for review");
     await noor.press("Start review");
-    await noor.reads("Review, reviewing takes 1 item at most.", panel);
+    await noor.reads("In review takes 1 item at most.", panel);
     await noor.reads("or ask a lead", panel);
     await ines.open(`/p/TIX/flow?item=${key}`);
     await ines.press("Start review");
     await ines.reads("or give a reason", panel);
     await ines.fill("Why beyond the limit?", "The storm timetable needs it today.");
     await ines.press("Start review", "//form");
-    await ines.reads(/went beyond the limit of Review, reviewing/, panel);
+    await ines.reads(/went beyond the limit of In review/, panel);
     await ines.reads("The storm timetable needs it today.", panel);
     await ines.reads(/\d over/, "main");
   });

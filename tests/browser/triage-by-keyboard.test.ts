@@ -91,6 +91,13 @@ test("twenty reports are judged by keys alone; each ends where its verdict says,
     await tomas.keys(KEYS[kind]);
     await tomas.page.waitForSelector(`form[aria-label]`);
     if (words) await tomas.page.keyboard.type(words);
+    if (kind === "merge" && (await tomas.page.$("form [type=submit][disabled]"))) {
+      // Nothing is much like it, so that the item has to be chosen.
+      await tomas.keys("Enter");
+      await tomas.page.waitForSelector("[cmdk-item]");
+      await tomas.keys("Enter");
+      await tomas.page.waitForSelector("form [type=submit]:not([disabled])");
+    }
     await confirm();
     // The next one comes by itself; after the last one, what is put aside.
     await tomas.page.waitForFunction(
@@ -153,4 +160,37 @@ test("all of it is undone by one key each: the queue is as it was, no item is le
     [ids],
   );
   expect(items[0].n).toBe(0);
+});
+
+test("opening the desk after much has happened takes few requests, and then it rests; a flood of news is read together", async () => {
+  const happen = (times: number) =>
+    query(
+      `insert into domain_event (project_id, at, kind, version, data, report_id)
+        select project_id, now(), kind, version, data, report_id
+        from (select * from domain_event where project_id = 'tix' and kind = 'report changed' order by id desc limit 1) one
+        cross join generate_series(1, ${times})`,
+    );
+  let asked: string[] = [];
+  tomas.page.on("request", (request) => {
+    if (/\/api\/|\/p\//.test(request.url())) asked.push(new URL(request.url()).pathname);
+  });
+  const within = async (ms: number) => {
+    asked = [];
+    await new Promise((resolve) => setTimeout(resolve, ms));
+    return asked;
+  };
+  await happen(200);
+  await tomas.open("/p/TIX/plan");
+  await within(2_000);
+  asked = [];
+  await tomas.open("/p/TIX/intake");
+  await tomas.page.waitForSelector("article h2");
+  const opening = [...asked, ...(await within(2_000))];
+  expect(opening.length).toBeGreaterThan(0);
+  expect(opening.length).toBeLessThanOrEqual(12);
+  expect(await within(3_000)).toEqual([]);
+  await happen(50);
+  const flood = await within(3_000);
+  expect(flood.length).toBeGreaterThan(0);
+  expect(flood.length).toBeLessThanOrEqual(12);
 });

@@ -9,10 +9,12 @@ import {
   type ColumnValues,
   type ValueField,
 } from "@/core/board/columns-by";
+import { astrayOf } from "@/core/board/astray";
 import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import { LANE_FIELDS, lanes } from "@/core/board/lane";
 import { ageTrack } from "@/core/board/age-track";
 import { proposeColumns } from "@/core/board/propose-columns";
+import { showWorkflow, widenedWords } from "@/core/board/show-workflow";
 import { CLASSES_OF_SERVICE, PRIORITIES } from "@/core/item/fields";
 import { STATE_KINDS, type State, type StateKind } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
@@ -248,9 +250,85 @@ describe("columns proposed for a workflow", () => {
         expect(new Set(shown).size).toBe(shown.length);
         const inProgress = flow.states.filter((s) => /waiting|working/.test(s.kind));
         for (const { id } of inProgress) expect(shown).toContain(id);
-        expect(uncoveredStates([flow], columns)).toEqual([]);
+        expect(
+          uncoveredStates({ workflows: [flow], columns, shownElsewhere: [], types: [] }),
+        ).toEqual([]);
       }),
     );
+  });
+});
+
+describe("a board that shows a workflow more", () => {
+  const shown = (stage: string, part: Column["part"], ...stateIds: string[]) => ({
+    id: `column ${stage} ${part}`,
+    stage,
+    name: "",
+    part,
+    stateIds,
+  });
+  const BOARD = [
+    shown("Build", "working", "x-build"),
+    shown("Review", "waiting", "x-wait"),
+    shown("Review", "working", "x-review"),
+    shown("Done", "finished", "x-done"),
+  ];
+  const lift = flowOf(
+    stateOf("Asked", "unstarted", null),
+    stateOf("Waits for a part", "waiting", null),
+    stateOf("Fitting", "working", "Build"),
+    stateOf("Looking over", "working", "Review"),
+    stateOf("Second look", "working", "Review"),
+    stateOf("Runs", "finished", null),
+    stateOf("Given up", "finished", null),
+  );
+  const asText = (columns: ReturnType<typeof showWorkflow>) =>
+    columns.map((c) => `${c.id === null ? "new " : ""}${c.stage}: ${c.stateIds.join(", ")}`);
+
+  test("shares the columns of its stages, and makes others in their places", () => {
+    const columns = showWorkflow(BOARD, lift);
+    expect(asText(columns)).toEqual([
+      "new Waits for a part: Waits for a part",
+      "Build: x-build, Fitting",
+      "Review: x-wait",
+      "Review: x-review, Looking over",
+      // Its own step, although it is the same stage: two steps of one workflow are told apart.
+      "new Review: Second look",
+      "Done: x-done, Runs",
+    ]);
+    expect(widenedWords(columns, lift)).toEqual([
+      "Waits for a part: a new column",
+      "Fitting: in the column Build",
+      "Looking over: in the column Review",
+      "Second look: a new column",
+      "Runs: in the column Done",
+    ]);
+    expect(uncoveredStates({ workflows: [lift], columns, shownElsewhere: [], types: [] })).toEqual(
+      [],
+    );
+    expect(
+      showWorkflow(
+        columns.map((c, i) => ({ ...c, id: `${i}` })),
+        lift,
+      ).flatMap((c) => c.added),
+    ).toEqual([]);
+  });
+
+  test("adds only what it is told, and one way to end", () => {
+    expect(asText(showWorkflow(BOARD, lift, ["Second look"]))[2]).toBe(
+      "Review: x-review, Second look",
+    );
+    const ended = showWorkflow([shown("Done", "finished", "Given up")], lift, ["Runs"]);
+    expect(ended.flatMap((c) => c.added)).toEqual([]);
+  });
+
+  test("an empty board gets all of it in order", () => {
+    expect(asText(showWorkflow([], lift))).toEqual([
+      "new Waits for a part: Waits for a part",
+      "new Build: Fitting",
+      "new Review: Looking over",
+      "new Review: Second look",
+      "new Runs: Runs",
+    ]);
   });
 });
 
@@ -260,20 +338,53 @@ describe("what a board follows", () => {
     stateOf("a1", "working", null),
     stateOf("a2", "waiting", null),
   );
-  const b = flowOf(stateOf("b1", "working", null));
+  const b = { ...flowOf(stateOf("b1", "working", null)), id: "b" };
 
-  test("workflows of which a column covers a state", () => {
-    expect(followedWorkflows([a, b], [{ stateIds: ["a1"] }])).toEqual([a]);
-    expect(followedWorkflows([a, b], [{ stateIds: ["a0"] }, { stateIds: ["b1"] }])).toEqual([a, b]);
-    expect(followedWorkflows([a, b], [])).toEqual([]);
+  const showing = (stateIds: string[], shownElsewhere: string[]) => ({
+    workflows: [a, b],
+    columns: stateIds.map((id) => ({ stateIds: [id] })),
+    shownElsewhere,
+    types: [a, b].map((w) => ({ workflowId: w.id, level: 1 })),
   });
 
-  test("states in progress that no column covers, of followed workflows alone", () => {
-    const names = (columns: { stateIds: string[] }[]) =>
-      uncoveredStates([a, b], columns).map((s) => s.id);
-    expect(names([{ stateIds: ["a1"] }])).toEqual(["a2"]);
-    expect(names([{ stateIds: ["a1", "a2"] }])).toEqual([]);
-    expect(names([])).toEqual([]);
+  test.each([
+    ["a column covers a state", ["a1"], ["b1"], ["a"]],
+    ["columns cover both", ["a0", "b1"], ["b1"], ["a", "b"]],
+    ["another board covers both", [], ["a1", "b1"], []],
+    ["no board covers the other one", ["a1"], [], ["a", "b"]],
+  ])("workflows where %s", (_, shown, elsewhere, followed) => {
+    const found = followedWorkflows(showing(shown, elsewhere));
+    expect(found).toEqual(followed.map((name) => ({ a, b })[name]));
+  });
+
+  test.each([
+    ["of a followed workflow", ["a1"], ["b1"], ["a2"]],
+    ["none", ["a1", "a2"], ["b1"], []],
+    ["of one that another board shows: none", ["a1", "a2"], ["b1", "a2"], []],
+    ["of one that no board shows", ["a1", "a2"], [], ["b1"]],
+  ])("states in progress that no column covers: %s", (_, shown, elsewhere, states) => {
+    expect(uncoveredStates(showing(shown, elsewhere)).map((s) => s.id)).toEqual(states);
+  });
+
+  test("of a workflow that only tasks follow nothing is missing", () => {
+    const tasks = { ...showing(["a1", "a2"], []), types: [{ workflowId: "b", level: 0 }] };
+    expect(followedWorkflows(tasks)).toEqual([a]);
+    expect(uncoveredStates(tasks)).toEqual([]);
+  });
+
+  test("what stands in no column, and what can be put on a board", () => {
+    const items = ["a0", "a1", "a2", "a2", "b1"].map((stateId, i) => ({ id: `i${i}`, stateId }));
+    expect(astrayOf(showing(["a1"], ["a2"]), items)).toEqual({
+      itemIds: ["i2", "i3", "i4"],
+      states: ["a2", "b1"],
+      // Another board shows a2 already.
+      workflowIds: ["b"],
+    });
+    expect(astrayOf(showing(["a1"], ["a2"]), items.slice(0, 2))).toEqual({
+      itemIds: [],
+      states: [],
+      workflowIds: [],
+    });
   });
 });
 

@@ -4,7 +4,18 @@ import { ageTrack } from "@/core/board/age-track";
 import { ladder, stagesOf, type Column } from "@/core/board/column";
 import { changeFor } from "@/core/board/columns-by";
 import { lanes } from "@/core/board/lane";
-import { brokenFirmLimits, limitState, limitWords, slots } from "@/core/board/limit";
+import {
+  brokenFirmLimits,
+  limitOfState,
+  limitSentence,
+  limitState,
+  limitWords,
+  NO_LIMIT,
+  slots,
+  stateLimitOf,
+  stricterLimit,
+  type ColumnLimit,
+} from "@/core/board/limit";
 import { cardOf, type Card } from "@/core/board/card";
 import type { BoardView } from "@/core/board/board-view";
 import { caughtUp } from "@/ui/board/with-card";
@@ -69,10 +80,40 @@ describe("limits", () => {
   });
 });
 
+test.each<[string, Partial<ColumnLimit>, Partial<ColumnLimit>, Partial<ColumnLimit>]>([
+  ["one of both", { max: 4, maxFirm: true }, {}, { max: 4, maxFirm: true }],
+  ["the least maximum", { max: 4 }, { max: 7, maxFirm: true }, { max: 4, maxFirm: true }],
+  ["the greatest minimum", { min: 1, minFirm: true }, { min: 3 }, { min: 3, minFirm: true }],
+  ["a minimum within the maximum", { min: 5 }, { max: 3 }, { min: 3, max: 3 }],
+  ["nothing of nothing", {}, { maxFirm: true, minFirm: true }, {}],
+])("two limits of one thing as one: %s", (_, a, b, both) => {
+  const limit = (change: Partial<ColumnLimit>) => ({ ...NO_LIMIT, ...change });
+  expect(stricterLimit(limit(a), limit(b))).toEqual(limit(both));
+  expect(stricterLimit(limit(b), limit(a))).toEqual(limit(both));
+});
+
+test.each([
+  [null, "none", null],
+  [{ max: 4, firm: true, min: null, minFirm: true }, "at most 4, firm", { max: 4, firm: true }],
+  [
+    { max: 4, firm: false, min: 2, minFirm: true },
+    "at least 2, firm; at most 4",
+    { max: 4, min: 2, minFirm: true },
+  ],
+  [{ max: null, firm: true, min: 0, minFirm: false }, "at least 0", { firm: false, min: 0 }],
+  [{ max: null, firm: true, min: null, minFirm: true }, "none", null],
+])("a state's limit %j reads %s, and comes back without what says nothing", (of, words, back) => {
+  const limit = limitOfState(of);
+  expect(limitSentence(limit)).toBe(words);
+  const plain = { max: null, firm: false, min: null, minFirm: false };
+  expect(stateLimitOf(limit)).toEqual(back && { ...plain, ...back });
+});
+
 test("columns of one stage stand together; the ladder is the mean over all finished items", () => {
   const column = (id: string, stage: string, part: Column["part"], position: number): Column => ({
     id,
     stage,
+    stateLimits: {},
     name: id,
     part,
     position,

@@ -6,7 +6,6 @@ import type { AskedItem } from "@/core/condition/facts";
 import { conditionSentence } from "@/core/condition/sentence";
 import { neverHolds } from "@/core/workflow/contradiction";
 import { same } from "@/core/workflow/same";
-import { applyEvent } from "@/core/item/snapshot";
 import { conditionOf, queryOf } from "@/ui/condition/query";
 import { computedFields } from "@/core/item/compute-fields";
 import {
@@ -17,7 +16,7 @@ import {
   OWN_FIELDS,
   VOCABULARY,
 } from "./setup/conditions";
-import { created, DAY } from "./setup/make";
+import { DAY, plainItem } from "./setup/make";
 import { runs } from "./setup/runs";
 
 const asker: Asker = {
@@ -27,16 +26,6 @@ const asker: Asker = {
   zone: "Europe/London",
   sprints: { current: "sp1", next: "sp2", previous: null },
 };
-const base = applyEvent(null, {
-  kind: "created",
-  new: created,
-  itemId: "i",
-  seq: 1,
-  at: 0,
-  actorId: "noor",
-  cause: "person",
-  commandId: "c",
-});
 
 /** Items of every shape that the vocabulary knows, many of their facts empty. */
 const anyAsked: fc.Arbitrary<AskedItem> = fc
@@ -69,8 +58,8 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
   })
   .chain((change) =>
     fc.record({
-      item: fc.constant({ ...base, ...change }),
-      computed: fc.constant(computedFields(OWN_FIELDS, { ...base, ...change })),
+      item: fc.constant({ ...plainItem, ...change }),
+      computed: fc.constant(computedFields(OWN_FIELDS, { ...plainItem, ...change })),
       everIn: fc.subarray(["s1", "s2", "s3", "s4"]),
       links: fc.subarray(["duplicates", "relates to"] as const),
       children: fc.nat(3),

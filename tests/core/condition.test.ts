@@ -7,23 +7,13 @@ import { parseCel } from "@/core/condition/cel-parse";
 import { printCel } from "@/core/condition/cel-print";
 import { simplify } from "@/core/condition/simplify";
 import { conditionSentence } from "@/core/condition/sentence";
-import { applyEvent } from "@/core/item/snapshot";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { anyCondition, VOCABULARY } from "./setup/conditions";
-import { created, DAY } from "./setup/make";
+import { DAY, plainItem } from "./setup/make";
 import { runs } from "./setup/runs";
 
 const item = (change: Partial<ItemSnapshot> = {}): ItemSnapshot => ({
-  ...applyEvent(null, {
-    kind: "created",
-    new: created,
-    itemId: "i",
-    seq: 1,
-    at: 0,
-    actorId: "noor",
-    cause: "person",
-    commandId: "c",
-  }),
+  ...plainItem,
   ...change,
 });
 const asked = (change: Partial<ItemSnapshot> = {}, more: Partial<AskedItem> = {}): AskedItem => ({
@@ -150,7 +140,7 @@ describe("its text and its structure", () => {
   });
 
   test.each([
-    ["item.tipe == 1", 5, "Did you mean item.title?"],
+    ["item.tipe == 1", 5, "Did you mean item.type?"],
     ['item.type = "Bug"', 10, "Compare with two signs"],
     ['item.type == "Bug', 13, "never closed"],
     ['item.type == "Boat"', 13, "No type is called “Boat”"],
@@ -185,7 +175,7 @@ describe("its text and its structure", () => {
     ["// so\nitem.tipe == 1", 11, "An item has no"],
     ["item.title.matches(3)", 10, "“matches()” is not understood"],
     [`${"!(item.blocked && ".repeat(5)}item.blocked${")".repeat(5)}`, 0, "at most 8 groups"],
-    ["assignee == me", 0, "“assignee” is not known"],
+    ["nobody == me", 0, "“nobody” is not known"],
     ["item.links", 5, "compared with something"],
   ])("%s: wrong at character %i", (text, at, words) => {
     const { problem } = parseCel(text, VOCABULARY);

@@ -4,6 +4,7 @@ import { deskGroups, WHOLE_DESK, type DeskFilter } from "@/core/intake/desk-filt
 import type { QueueRow } from "@/core/intake/desk-view";
 import { letter, tellingOf } from "@/core/intake/letters";
 import { workLeft } from "@/core/intake/pace";
+import { waitPicture } from "@/core/intake/wait-picture";
 import { UNJUDGED } from "@/core/intake/report";
 import {
   reproducible,
@@ -157,35 +158,36 @@ describe("what a requester reads", () => {
   });
 });
 
+const row = (id: string, change: Partial<QueueRow> = {}): QueueRow => ({
+  id,
+  reference: id,
+  title: id,
+  place: "",
+  receivedAt: 0,
+  returnedAt: null,
+  status: "unjudged",
+  parkedUntil: null,
+  parkedFor: null,
+  way: "form",
+  teamId: null,
+  version: 1,
+  promise: null,
+  readers: [],
+  ...change,
+});
+/** Due after so many hours; of working time there may be more or less left than that. */
+const promised = (
+  standing: "on time" | "at risk" | "missed",
+  due: number,
+  left = due,
+  working = false,
+) => ({
+  target: "t",
+  what: "answer" as const,
+  state: { standing, working, used: 0, left: left * HOUR, dueAt: due * HOUR },
+});
+
 describe("the desk's list", () => {
-  const row = (id: string, change: Partial<QueueRow> = {}): QueueRow => ({
-    id,
-    reference: id,
-    title: id,
-    place: "",
-    receivedAt: 0,
-    returnedAt: null,
-    status: "unjudged",
-    parkedUntil: null,
-    parkedFor: null,
-    way: "form",
-    teamId: null,
-    version: 1,
-    promise: null,
-    readers: [],
-    ...change,
-  });
-  /** Due after so many hours; of working time there may be more or less left than that. */
-  const promised = (
-    standing: "on time" | "at risk" | "missed",
-    due: number,
-    left = due,
-    working = false,
-  ) => ({
-    target: "t",
-    what: "answer" as const,
-    state: { standing, working, used: 0, left: left * HOUR, dueAt: due * HOUR },
-  });
   const desk = {
     queue: [
       row("old", { promise: promised("on time", 90, 2, true) }),
@@ -264,4 +266,58 @@ describe("a report as an event of another program", () => {
     [undefined],
     [{ title: "x", happened: 7 }],
   ])("%j is refused", (data) => expect(() => readReportEvent(event(REPORT_EVENT, data))).toThrow());
+});
+
+describe("the picture of what waits", () => {
+  const DAY_MS = 24 * HOUR;
+  const NOW = 400 * DAY_MS;
+  const since = (id: string, days: number, standing?: "on time" | "at risk" | "missed") =>
+    row(id, {
+      receivedAt: NOW - days * DAY_MS,
+      promise: standing ? promised(standing, 1) : null,
+    });
+  const drawn = (...rows: QueueRow[]) =>
+    waitPicture(rows, NOW).map((bar) => [
+      bar.fromDays,
+      bar.toDays,
+      bar.rows.map((r) => r.id).join(" "),
+    ]);
+
+  test("nothing waits: there is none", () => expect(drawn()).toEqual([]));
+
+  test("a bar a day, the longest first, days on which nothing came among them", () =>
+    expect(drawn(since("old", 3.9), since("new", 0.2), since("yesterday", 1))).toEqual([
+      [3, 3, "old"],
+      [2, 2, ""],
+      [1, 1, "yesterday"],
+      [0, 0, "new"],
+    ]));
+
+  test("what its promise presses on stands first in a bar, then the oldest", () =>
+    expect(
+      drawn(
+        since("fine", 0.9, "on time"),
+        since("none", 0.95),
+        since("risk", 0.3, "at risk"),
+        since("late", 0.1, "missed"),
+        since("later", 0.2, "missed"),
+      ),
+    ).toEqual([[0, 0, "later late risk none fine"]]));
+
+  test.each([
+    [8, 9, 1],
+    [9, 5, 2],
+    [17, 9, 2],
+    [18, 7, 3],
+    [365, 9, 41],
+  ])("a wait of %i days makes %i bars of %i days", (days, bars, each) => {
+    const picture = waitPicture([since("a", days), since("b", 0)], NOW);
+    expect(picture).toHaveLength(bars);
+    expect(picture.every((bar) => bar.toDays - bar.fromDays + 1 === each)).toBe(true);
+    expect(picture[0].rows.map((r) => r.id)).toEqual(["a"]);
+    expect(picture.at(-1)!.rows.map((r) => r.id)).toEqual(["b"]);
+  });
+
+  test("a report that comes from a clock ahead of ours waits since today", () =>
+    expect(drawn(since("ahead", -0.5))).toEqual([[0, 0, "ahead"]]));
 });

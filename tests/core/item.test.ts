@@ -15,7 +15,6 @@ import { blockedEndedBy, passageIn, type FlowPassage } from "@/core/item/passage
 import { applyEvent, blocksOf, replay, staysOf } from "@/core/item/snapshot";
 import { finishesOf } from "@/core/item/start-finish";
 import { eventWords } from "@/core/item/words";
-import { isRefusal } from "@/core/workflow/refusal";
 import { transitionsFrom } from "@/core/workflow/workflow";
 import { isInProgress, type StateKind } from "@/core/workflow/state";
 import { context, created, Subject, workflow } from "./setup/make";
@@ -441,27 +440,6 @@ describe("undo", () => {
       ),
     ).toMatchObject({ code: "invalid" });
   });
-});
-
-test.each<[string, ItemCommand]>([
-  ["an empty title", { kind: "edit", seenVersion: 1, changes: { title: "  " } }],
-  ["an empty comment", { kind: "comment", commentId: "c", body: " \n" }],
-  ["a blocker without a cause", { kind: "block", blockId: "b", cause: " ", waitingFor: null }],
-  ["lifting an unknown blocker", { kind: "lift", blockId: "nothing" }],
-  [
-    "a link to itself",
-    {
-      kind: "link",
-      linkId: "l",
-      linkKind: "duplicates",
-      otherId: "item",
-      otherKey: "TIX-1",
-      outward: true,
-    },
-  ],
-  ["creating it twice", { kind: "create", data: created }],
-])("refused: %s", (_name, command) => {
-  expect(isRefusal(decide(new Subject().item, command, context()))).toBe(true);
 });
 
 test("a withdrawn item takes no more commands, and only an unstarted one can be withdrawn", () => {

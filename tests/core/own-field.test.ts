@@ -6,6 +6,8 @@ import { circularField, computedFields } from "@/core/item/compute-fields";
 import {
   fieldsOfType,
   fieldTexts,
+  MOST_OWN_FIELDS,
+  ownChangesSchema,
   ownFieldSchema,
   ownValueProblem,
   ownValueWords,
@@ -132,29 +134,37 @@ test("fields that compute each other are found, and have no value should there b
 });
 
 const field = (id: string) => OWN_FIELDS.find((f) => f.id === id)!;
-test.each<[string, OwnValue, boolean]>([
-  ["f-note", "By the bow", true],
-  ["f-note", " ", false],
-  ["f-note", 3, false],
-  ["f-value", 12.5, true],
-  ["f-value", "12", false],
-  ["f-value", NaN, false],
-  ["f-sailing", "2026-02-28", true],
-  ["f-sailing", "2026-02-30", false],
-  ["f-route", "isle", true],
-  ["f-route", "moon", false],
-  ["f-quays", ["q1", "q2"], true],
-  ["f-quays", ["q1", "q1"], false],
-  ["f-quays", [], false],
-  ["f-quays", ["q9"], false],
-  ["f-storm", false, true],
-  ["f-storm", "no", false],
-  ["f-log", "https://saltmarsh.example/x?y=1", true],
-  ["f-log", "javascript:alert(1)", false],
-  ["f-log", "https://a b", false],
-  ["f-cost", 3, false],
-])("%s takes %j: %s", (id, value, takes) =>
-  expect(ownValueProblem(field(id), value) === null).toBe(takes),
+test.each<[string, OwnValue, string | null]>([
+  ["f-note", "By the bow", null],
+  ["f-note", " ", "“Note for the deck” is a text."],
+  ["f-note", 3, "“Note for the deck” is a text."],
+  ["f-value", 12.5, null],
+  ["f-value", "12", "“Value lost per week” is a number."],
+  ["f-value", NaN, "“Value lost per week” is a number."],
+  ["f-sailing", "2026-02-28", null],
+  ["f-sailing", "2026-02-30", "“First sailing” is a date."],
+  ["f-sailing", 20260228, "“First sailing” is a date."],
+  ["f-route", "isle", null],
+  ["f-route", "moon", "“Route” is one of its choices."],
+  ["f-route", ["isle"], "“Route” is one of its choices."],
+  ["f-quays", ["q1", "q2"], null],
+  ["f-quays", ["q1", "q1"], "“Quays” is some of its choices."],
+  ["f-quays", [], "“Quays” is some of its choices."],
+  ["f-quays", ["q9"], "“Quays” is some of its choices."],
+  ["f-quays", ["q1", "q9"], "“Quays” is some of its choices."],
+  ["f-quays", "q1", "“Quays” is some of its choices."],
+  ["f-skipper", "noor", null],
+  ["f-skipper", "", "“Skipper” is a person."],
+  ["f-skipper", true, "“Skipper” is a person."],
+  ["f-storm", false, null],
+  ["f-storm", "no", "“Storm” is yes or no."],
+  ["f-log", "https://saltmarsh.example/x?y=1", null],
+  ["f-log", "javascript:alert(1)", "“Log” is an address that begins with http:// or https://."],
+  ["f-log", "https://a b", "“Log” is an address that begins with http:// or https://."],
+  ["f-log", 3, "“Log” is an address that begins with http:// or https://."],
+  ["f-cost", 3, "“Cost of delay” is computed and cannot be set."],
+])("%s takes %j: %s", (id, value, problem) =>
+  expect(ownValueProblem(field(id), value)).toBe(problem),
 );
 
 test("values read as people say them", () => {
@@ -165,10 +175,27 @@ test("values read as people say them", () => {
       ["f-quays", ["q1", "q2"]],
       ["f-skipper", "noor"],
       ["f-storm", true],
+      ["f-storm", false],
       ["f-route", "moon"],
+      ["f-route", "isle"],
+      ["f-note", "By the bow"],
       ["f-note", null],
+      ["f-note", undefined],
+      ["f-share", 2.345],
     ].map(([id, value]) => ownValueWords(field(id as string), value as OwnValue, nameOf)),
-  ).toEqual(["1,200 pounds", "Quay 1, Quay 2", "Noor Bakri", "yes", "a former choice", "not set"]);
+  ).toEqual([
+    "1,200 pounds",
+    "Quay 1, Quay 2",
+    "Noor Bakri",
+    "yes",
+    "no",
+    "a former choice",
+    "Isle run",
+    "By the bow",
+    "not set",
+    "not set",
+    "2.35",
+  ]);
 });
 
 test("names become names in the text form, each one once, in any script", () => {
@@ -197,41 +224,133 @@ test("names become names in the text form, each one once, in any script", () => 
 
 test("a type has the fields that name it or name no type, without those that were taken out", () => {
   const fields = [
-    { ...field("f-note"), typeIds: ["bug"] },
     { ...field("f-value"), typeIds: [] },
+    { ...field("f-note"), typeIds: ["bug"] },
     { ...field("f-weeks"), removedAt: 5 },
   ];
   expect(fieldsOfType(fields, "bug").map((f) => f.id)).toEqual(["f-note", "f-value"]);
   expect(fieldsOfType(fields, "story").map((f) => f.id)).toEqual(["f-value"]);
 });
 
-test.each<[string, Partial<OwnField>, RegExp]>([
-  ["a choice without choices", { kind: "one of", options: [] }, /something to choose from/],
+/** As it is sent, without what the server says about it. */
+const sent = (change: Partial<OwnField>) => {
+  const { position: _, removedAt: __, ...plain } = { ...field("f-note"), ...change };
+  return ownFieldSchema.safeParse(plain);
+};
+const north = { id: "a", name: "North", offered: true };
+const sum = (operations: number): Arithmetic =>
+  operations === 0
+    ? { kind: "number", value: 1 }
+    : { kind: "+", left: { kind: "field", field: "estimate" }, right: sum(operations - 1) };
+
+test.each<[string, Partial<OwnField>]>([
+  ["a text", { initial: "By the bow" }],
+  [
+    "a choice, some of it former",
+    { kind: "one of", options: [north, { ...north, id: "b", name: "South", offered: false }] },
+  ],
+  ["several", { kind: "many of", options: [north] }],
+  ["a number with its unit", { kind: "number", unit: " pounds ", initial: 1e12 }],
+  ["a computed number", { kind: "computed", formula: sum(20) }],
+  [
+    "each operation",
+    {
+      kind: "computed",
+      formula: {
+        kind: "-",
+        left: { kind: "negative", of: sum(1) },
+        right: { kind: "*", left: sum(0), right: { kind: "/", left: sum(0), right: sum(0) } },
+      },
+    },
+  ],
+])("%s is a field", (_what, change) => expect(sent(change).success).toBe(true));
+
+test.each<[string, Partial<OwnField>, string, RegExp]>([
+  ["a choice without choices", { kind: "one of", options: [] }, "options", /to choose from/],
+  ["several without any", { kind: "many of", options: [] }, "options", /to choose from/],
+  [
+    "only former ones",
+    { kind: "one of", options: [{ ...north, offered: false }] },
+    "options",
+    /to choose from/,
+  ],
   [
     "two choices of one name",
-    {
-      kind: "one of",
-      options: [
-        { id: "a", name: "North", offered: true },
-        { id: "b", name: "north", offered: true },
-      ],
-    },
+    { kind: "one of", options: [north, { ...north, id: "b", name: "north" }] },
+    "options",
     /same name/,
   ],
-  ["computed without a formula", { kind: "computed" }, /how it is computed/],
+  [
+    "a choice without a name",
+    { kind: "one of", options: [{ ...north, name: " " }] },
+    "options.0.name",
+    /A choice needs a name/,
+  ],
+  ["computed without a formula", { kind: "computed" }, "formula", /how it is computed/],
+  [
+    "a formula that is too long",
+    { kind: "computed", formula: sum(21) },
+    "formula",
+    /at most 20 operations/,
+  ],
   [
     "computed and asked for",
-    { kind: "computed", formula: { kind: "number", value: 1 }, requiredAtStart: true },
+    { kind: "computed", formula: sum(1), requiredAtStart: true },
+    "kind",
     /not asked for/,
   ],
-  ["an initial value of another kind", { kind: "number", initial: "many" }, /is a number/],
-  ["no name", { name: " " }, /needs a name/],
-])("%s is refused", (_what, change, complaint) => {
-  const { position: _, removedAt: __, ...plain } = { ...field("f-note"), ...change };
-  expect(
-    ownFieldSchema
-      .safeParse(plain)
-      .error?.issues.map((i) => i.message)
-      .join(" "),
-  ).toMatch(complaint);
+  [
+    "computed and begun with",
+    { kind: "computed", formula: sum(1), initial: 3 },
+    "kind",
+    /not asked for/,
+  ],
+  [
+    "an initial value of another kind",
+    { kind: "number", initial: "many" },
+    "initial",
+    /is a number/,
+  ],
+  ["a number beyond all", { kind: "number", initial: 1e13 }, "initial", /./],
+  ["no name", { name: " " }, "name", /needs a name/],
+  ["a long name", { name: "x".repeat(61) }, "name", /at most 60/],
+  ["a long unit", { unit: "x".repeat(21) }, "unit", /./],
+])("%s is refused", (_what, change, path, complaint) => {
+  const issues = sent(change).error?.issues ?? [];
+  const found = issues.filter((i) => i.path.join(".") === path);
+  expect(found.map((i) => i.message).join(" ")).toMatch(complaint);
+});
+
+test("so many values at once are taken, no more", () => {
+  const values = (n: number) =>
+    Object.fromEntries(Array.from({ length: n }, (_, i) => [`f${i}`, null]));
+  expect(ownChangesSchema.safeParse(values(MOST_OWN_FIELDS)).success).toBe(true);
+  expect(ownChangesSchema.safeParse(values(MOST_OWN_FIELDS + 1)).error?.issues[0].message).toBe(
+    "Too many fields at once.",
+  );
+});
+
+test("names are given in the order of the fields, and by their ids where they stand alike", () => {
+  const named = (id: string, position: number) => ({ id, name: "Tide  now", position });
+  expect([...fieldTexts([named("c", 2), named("b", 1), named("a", 1)], new Set())]).toEqual([
+    ["a", "tide_now"],
+    ["b", "tide_now_2"],
+    ["c", "tide_now_3"],
+  ]);
+});
+
+test("a formula counts with what every item has; with what it has not there is no value", () => {
+  const of = (name: string): OwnField => ({
+    ...OWN_FIELDS[0],
+    id: "x",
+    kind: "computed",
+    formula: { kind: "field", field: name },
+  });
+  const numbers = { estimate: 4, returns: 2, own: { "f-note": "text", "f-value": 7 } };
+  expect(computedFields([of("estimate")], numbers)).toEqual({ x: 4 });
+  expect(computedFields([of("returns")], numbers)).toEqual({ x: 2 });
+  expect(computedFields([of("own.f-value")], numbers)).toEqual({ x: 7 });
+  expect(computedFields([of("own.f-note")], numbers)).toEqual({ x: null });
+  expect(computedFields([of("other")], numbers)).toEqual({ x: null });
+  expect(computedFields([{ ...of("estimate"), kind: "number" }], numbers)).toEqual({});
 });

@@ -1,9 +1,10 @@
 import { OWN_FIELDS } from "./setup/conditions";
 import { eventWords } from "@/core/item/words";
 import type { ItemEvent } from "@/core/item/event";
-import type { FollowUp } from "@/core/workflow/follow-up";
+import type { FollowUp } from "@/core/workflow/follow-ups/table";
 import type { Mover } from "@/core/workflow/requirement";
-import { followUpWords, moversWords } from "@/core/workflow/words";
+import { followUpWords } from "@/core/workflow/follow-ups/table";
+import { moversWords } from "@/core/workflow/words";
 import { parseCel } from "@/core/condition/cel-parse";
 import { VOCABULARY } from "./setup/conditions";
 import { type Requirement, requirementWords } from "@/core/workflow/requirements/table";

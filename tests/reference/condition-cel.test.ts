@@ -5,10 +5,9 @@ import { dateOf, holds, type Asker } from "@/core/condition/evaluate";
 import { factOf, type AskedItem } from "@/core/condition/facts";
 import { printCel } from "@/core/condition/cel-print";
 import { factText, factsOffered, labelOf } from "@/core/condition/vocabulary";
-import { applyEvent } from "@/core/item/snapshot";
 import { computedFields } from "@/core/item/compute-fields";
 import { anyCondition, anyOutside, anyOwn, OWN_FIELDS, VOCABULARY } from "../core/setup/conditions";
-import { created, DAY } from "../core/setup/make";
+import { DAY, plainItem } from "../core/setup/make";
 import { runs } from "@tests/core/setup/runs";
 
 /*
@@ -65,16 +64,7 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
   })
   .map((change) => ({
     item: {
-      ...applyEvent(null, {
-        kind: "created",
-        new: created,
-        itemId: "i",
-        seq: 1,
-        at: 0,
-        actorId: "noor",
-        cause: "person",
-        commandId: "c",
-      }),
+      ...plainItem,
       ...change,
     },
     everIn: ["s1", "s3"],

@@ -268,7 +268,7 @@ test("every template goes out and in again and is still free of findings", () =>
     peopleOfTeam: {},
     leads: 1,
     workers: 6,
-    shownStates: [] as string[],
+    unshown: {},
   };
   for (const template of PROJECT_TEMPLATES) {
     const workflow = fromTemplate(template, counting());

@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, isNull, sql } from "drizzle-orm";
 import { standsIn } from "@/core/board/columns-by";
+import { astrayOf } from "@/core/board/astray";
 import { uncoveredStates } from "@/core/board/followed";
 import type { BoardDesign } from "@/core/workflow/design-view";
 import { changeState, removeState } from "@/core/workflow/edit";
@@ -14,11 +15,13 @@ import { createItem } from "@/server/item/create";
 import { readItem } from "@/server/item/read";
 import { readBacklog } from "@/server/plan/backlog";
 import { openInside } from "@/server/plan/timebox-totals";
+import { addWorkflow } from "@/server/workflow/new-workflow";
+import { publishDraft } from "@/server/workflow/publish";
 import { readDesign } from "@/server/workflow/read";
 import { editType } from "@/server/workflow/types";
-import { itemIn, move, refusalOf, send, stateId } from "./setup/board";
+import { ANSWERS, countIn, itemIn, move, refusalOf, send, stateId } from "./setup/board";
 import { ARTHUR, INES, NOOR } from "./setup/people";
-import { publishChange } from "./setup/process";
+import { publishChange, runningWorkflow, storeDraft } from "./setup/process";
 import { givenTestDatabase } from "./setup/test-database";
 import type { BoardRequest } from "@/core/board/request";
 
@@ -134,7 +137,7 @@ test("what stands in a step that no column shows comes with the board, to be sai
   const id = await itemIn(NOOR, "Between the columns", "Ready", "Building", "Waiting for review");
   const view = await readBoard(NOOR, "TIX", board.id);
   expect(view.cards.find((c) => c.id === id)?.stateId).toBe(waiting);
-  const uncovered = uncoveredStates(view.workflows, view.columns);
+  const uncovered = uncoveredStates(view);
   expect(uncovered.map((s) => s.name)).toEqual([
     "Ready",
     "Waiting for review",
@@ -147,16 +150,146 @@ test("what stands in a step that no column shows comes with the board, to be sai
   await edit({ kind: "remove", boardId: board.id });
 });
 
-describe("limits of a board that counts only some items", () => {
-  const limit = async (boardId: string, columnId: string, max: number | null) =>
-    editColumn(INES, {
-      columnId,
-      seenVersion: (await design(boardId)).version,
-      min: null,
-      max,
-      minFirm: false,
-      maxFirm: max !== null,
+test("a type takes the states of its workflow onto the board; what no board shows is said and put on", async () => {
+  const made = await addWorkflow(INES, "TIX", {
+    name: "Lift repair",
+    from: { kind: "template", name: "Requests with approval rounds" },
+  });
+  const lift = (await readDesign(INES, "TIX")).workflows.find((w) => w.id === made.workflowId)!;
+  const inProgress = lift.states.filter((s) => /waiting|working/.test(s.kind)).map((s) => s.id);
+  const [main] = (await readDesign(INES, "TIX")).boards;
+  const shown = async () => {
+    const onIt = (await design(main.id)).columns.flatMap((c) => c.stateIds);
+    return inProgress.filter((id) => onIt.includes(id));
+  };
+  expect(await shown()).toEqual([]);
+  const type = { id: "lift", name: "Lift", level: 1, workflowId: lift.id, glyph: "buoy" } as const;
+  await editType(INES, "TIX", { kind: "save", type: { ...type, template: "" }, newStates: {} });
+  expect(await shown()).toEqual(inProgress);
+
+  // A lead takes all of them off again, and work goes on in them.
+  const { columns, ...board } = await design(main.id);
+  const others = columns
+    .map((c) => ({ ...c, stateIds: c.stateIds.filter((id) => !inProgress.includes(id)) }))
+    .filter((c) => c.stateIds.length > 0);
+  await save({ ...board, columns: others });
+  const { card } = await createItem(INES, {
+    commandId: randomUUID(),
+    projectKey: "TIX",
+    parentId: null,
+    fields: { title: "The lift at quay 3 stops between floors", typeId: "lift" },
+  });
+  const first = lift.transitions.find((t) => t.from?.includes(card.stateId))!;
+  await send(INES, card.id, { kind: "move", from: card.stateId, to: first.to, answers: ANSWERS });
+  const lost = await readBoard(NOOR, "TIX", main.id);
+  const expected = { itemIds: [card.id], workflowIds: [lift.id] };
+  expect(astrayOf(lost, lost.cards)).toMatchObject(expected);
+  expect((await readBacklog(NOOR, "TIX")).astray).toMatchObject(expected);
+  expect((await readDesign(INES, "TIX")).around.unshown[first.to]).toBe(1);
+
+  const putOn = { kind: "show workflow", workflowId: lift.id } as const;
+  expect(await refusalOf(edit(putOn, NOOR))).toBe("not allowed");
+  expect(await refusalOf(edit({ ...putOn, workflowId: "gate-main" }))).toBe("not found");
+  await edit(putOn);
+  expect(await shown()).toEqual(inProgress);
+  const found = await readBoard(NOOR, "TIX", main.id);
+  expect(astrayOf(found, found.cards).itemIds).toEqual([]);
+  expect((await readDesign(INES, "TIX")).around.unshown).toEqual({});
+});
+
+const limit = async (boardId: string, columnId: string, max: number | null, ofState?: string) =>
+  editColumn(INES, {
+    columnId,
+    stateId: ofState,
+    seenVersion: (await design(boardId)).version,
+    min: null,
+    max,
+    minFirm: false,
+    maxFirm: max !== null,
+  });
+
+describe("a state has one limit", () => {
+  const columnsOf = async (boardId: string) => (await readBoard(INES, "TIX", boardId)).columns;
+  const maximumAt = async (boardId: string, id: string) =>
+    (await columnsOf(boardId)).find((c) => c.stateIds.includes(id))?.max;
+  const inProcess = async (id: string) => {
+    const { workflows, drafts } = await readDesign(INES, "TIX");
+    const maxima = [
+      workflows.find((w) => w.id === "tix-main")!,
+      ...drafts.map((d) => d.definition),
+    ];
+    return maxima.map((w) => w.states.find((s) => s.id === id)?.limit?.max ?? null);
+  };
+
+  test("which every board, the process and a draft that did not change it show alike", async () => {
+    const test = await stateId("Waiting for test");
+    const [main] = (await readDesign(INES, "TIX")).boards;
+    const other = made({ columns: [column("Waits", test)] });
+    await save(other);
+    const before = await maximumAt(main.id, test);
+    expect(await maximumAt(other.id, test)).toBe(before);
+    expect(await inProcess(test)).toEqual([before]);
+    await storeDraft(INES, changeState(await runningWorkflow(), test, { expectedDays: 2 }));
+    await limit(other.id, other.columns[0].id, 31);
+    expect(await maximumAt(main.id, test)).toBe(31);
+    expect(await inProcess(test)).toEqual([31, 31]);
+    // A draft that changed it keeps its own until it is published.
+    const [{ definition }] = (await readDesign(INES, "TIX")).drafts;
+    const changed = { max: 17, firm: true, min: null, minFirm: false };
+    const seenRevision = await storeDraft(INES, changeState(definition, test, { limit: changed }));
+    await limit(other.id, other.columns[0].id, 32);
+    expect(await inProcess(test)).toEqual([32, 17]);
+    await publishDraft(INES, { workflowId: "tix-main", seenRevision, newStates: {}, note: "" });
+    expect([await maximumAt(main.id, test), await maximumAt(other.id, test)]).toEqual([17, 17]);
+    await publishChange((w) =>
+      changeState(w, test, { limit: before ? { ...changed, max: before, firm: false } : null }),
+    );
+    await edit({ kind: "remove", boardId: other.id });
+    expect(await maximumAt(main.id, test)).toBe(before);
+  });
+
+  test("and which counts all that is there, also on a board that shows only some of it", async () => {
+    const test = await stateId("Waiting for test");
+    const board = made({
+      scope: { kind: "compare", fact: "priority", op: "is", value: "urgent" },
+      columns: [column("Waits", test)],
     });
+    await save(board);
+    const { columns, cards, beyondScope } = await readBoard(INES, "TIX", board.id);
+    const shown = cards.filter((c) => c.stateId === test).length;
+    expect(columns[0].max).not.toBeNull();
+    expect(beyondScope[columns[0].id] + shown).toBe(await countIn("Waiting for test"));
+    expect(beyondScope[columns[0].id]).toBeGreaterThan(0);
+    await edit({ kind: "remove", boardId: board.id });
+  });
+
+  test("beside that of a column of several, which becomes the state's when it stays alone", async () => {
+    const [first, second] = [await stateId("Ready"), await stateId("Waiting for review")];
+    const known = (await inProcess(first))[0];
+    const board = made({ columns: [column("Waits", first, second)] });
+    await save(board);
+    const [{ id }] = board.columns;
+    await limit(board.id, id, 40);
+    await limit(board.id, id, 30, second);
+    await limit(board.id, id, null, first);
+    expect((await columnsOf(board.id))[0]).toMatchObject({
+      max: 40,
+      stateLimits: { [second]: { max: 30, maxFirm: true } },
+    });
+    expect(await refusalOf(limit(board.id, id, 3, await stateId("Building")))).toBe("not found");
+    const { version, ...design } = {
+      ...board,
+      ...(await readDesign(INES, "TIX")).boards.find((b) => b.id === board.id)!,
+    };
+    await save({ ...design, version, columns: [{ ...board.columns[0], stateIds: [first] }] });
+    expect(await inProcess(first)).toEqual([40]);
+    expect((await columnsOf(board.id))[0]).toMatchObject({ max: 40, stateLimits: {} });
+    await limit(board.id, id, known);
+    await edit({ kind: "remove", boardId: board.id });
+  });
+});
+
+describe("limits of a board that counts only some items", () => {
   const urgentIn = async (title: string, priority: "urgent" | "normal") => {
     const id = await itemIn(NOOR, title, "Ready");
     await send(NOOR, id, { kind: "edit", seenVersion: await seen(id), changes: { priority } });
@@ -164,7 +297,7 @@ describe("limits of a board that counts only some items", () => {
   };
 
   test("are about what the board shows: what is outside it neither fills them nor is held by them", async () => {
-    const building = column("Building", await stateId("Building"));
+    const building = column("At work", await stateId("Building"), await stateId("In review"));
     const board = made({
       scope: { kind: "compare", fact: "priority", op: "is", value: "urgent" },
       columns: [building],
@@ -188,7 +321,7 @@ describe("limits of a board that counts only some items", () => {
   });
 
   test("cannot depend on who looks, whichever came first", async () => {
-    const building = column("Building", await stateId("Building"));
+    const building = column("At work", await stateId("Building"), await stateId("In review"));
     const board = made({
       scope: { kind: "compare", fact: "assigneeId", op: "is", value: { who: "me" } },
       columns: [building],

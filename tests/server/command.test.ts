@@ -279,7 +279,7 @@ describe("changing the process while it runs", () => {
     const kept = await database()
       .select()
       .from(wipLimit)
-      .where(eq(wipLimit.ownerId, column.id))
+      .where(eq(wipLimit.ownerId, await stateId("Building")))
       .orderBy(desc(wipLimit.validFrom));
     expect(kept.map((l) => [l.min, l.max, l.validTo])).toEqual([
       [1, 9, null],

@@ -4,7 +4,7 @@ import { domainEvent, item, itemEvent } from "@/db/schema";
 import { checkItems } from "@/server/item/check";
 import { settle } from "./setup/events";
 import { shelved, unfollowed } from "./setup/unfollowed";
-import { columnOf, countIn, itemIn, limitFirmly, stateId } from "./setup/board";
+import { countIn, itemIn, limitFirmly, stateId } from "./setup/board";
 import { NOOR } from "./setup/people";
 import { ownCluster } from "./setup/own-cluster";
 import { runMovers } from "./setup/run-movers";
@@ -43,10 +43,9 @@ describe("with a shared server", () => {
   givenTestDatabase();
 
   test("64 writers in two processes never exceed a firm limit and lose no move", async () => {
-    const column = await columnOf("Building");
     const before = await countIn("Building");
     const free = 10;
-    await limitFirmly(column.id, before + free);
+    await limitFirmly("Building", before + free);
     const ids: string[] = [];
     for (let i = 0; i < 64; i++) ids.push(await itemIn(NOOR, `Writer ${i}`, "Ready"));
     const [into] = await BACK_AND_FORTH();
@@ -64,9 +63,8 @@ describe("with a shared server", () => {
   }, 90_000);
 
   test("64 writers going in and out all the time keep to the limit at every moment of the history", async () => {
-    const column = await columnOf("Building");
     const max = (await countIn("Building")) + 5;
-    await limitFirmly(column.id, max);
+    await limitFirmly("Building", max);
     const ids: string[] = [];
     for (let i = 0; i < 64; i++) ids.push(await itemIn(NOOR, `Swing ${i}`, "Ready"));
     const path = await BACK_AND_FORTH();

@@ -12,7 +12,7 @@ import { Client } from "pg";
 import { database } from "@/db/connection";
 import { migrateDatabase } from "@/db/migrate";
 import { readEvent } from "@/core/events/catalogue";
-import { domainEvent, item, wipLimit } from "@/db/schema";
+import { domainEvent, item, wipLimit, workflowDraft } from "@/db/schema";
 import { formFaults } from "@/core/intake/form";
 import { publicForm, submitForm } from "@/server/intake/forms";
 import { undoVerdict } from "@/server/intake/triage-report";
@@ -171,8 +171,12 @@ test("every migration runs on a database with data, and nothing of it is lost", 
     insert into board (id, project_id, name) values ('old-b', 'old', 'All');
     insert into board_column (id, board_id, stage, name, part, position, max, max_firm) values
       ('old-c', 'old-b', 'Work', 'Doing', 'working', 0, 4, true), ('old-d', 'old-b', 'Work', 'More', 'working', 1, null, false);
+    insert into column_state (board_id, column_id, state_id) values ('old-b', 'old-c', 's-doing');
     update workflow_version set definition = jsonb_set(definition, '{states,1,limit}', '{"max": 7, "firm": false}')
       where workflow_id = 'old-w' and version = 4;
+    insert into workflow_draft (workflow_id, definition, base_version, revision, by_id, at)
+      select workflow_id, jsonb_set(definition, '{states,0,limit}', '{"max": 9, "firm": true}'), 4, 2, 'una', now()
+      from workflow_version where workflow_id = 'old-w' and version = 4;
     update item set title = 'Paint the outer pier', own = '{"brush":"A wide one"}', version = version + 4
       where id = '${ITEM}';
   `);
@@ -200,10 +204,22 @@ test("every migration runs on a database with data, and nothing of it is lost", 
     days: 10,
     share: 0.85,
   });
-  const limits = await database().select().from(wipLimit).orderBy(wipLimit.ownerId);
-  expect(limits.map((l) => [l.ownerKind, l.ownerId, l.min, l.max, l.maxFirm, l.validTo])).toEqual([
-    ["column", "old-c", null, 4, true, null],
-    ["state", "s-doing", null, 7, false, null],
+  // A column of one state and that state had each a limit: the stricter is the state's now.
+  const limits = await database().select().from(wipLimit).orderBy(wipLimit.ownerId, wipLimit.max);
+  expect(
+    limits.map((l) => [l.ownerKind, l.ownerId, l.min, l.max, l.maxFirm, l.validTo === null]),
+  ).toEqual([
+    ["column", "old-c", null, 4, true, false],
+    ["state", "s-doing", null, 4, true, true],
+    ["state", "s-doing", null, 7, false, false],
+  ]);
+  // A draft goes on with it, and keeps what it had changed itself.
+  const [draft] = await database().select().from(workflowDraft);
+  expect([draft.revision, ...draft.definition.states.map((s) => s.limit ?? null)]).toEqual([
+    3,
+    { max: 9, firm: true },
+    { max: 4, firm: true, min: null, minFirm: false },
+    null,
   ]);
   const [twice] = await database().select().from(item).where(eq(item.id, TWICE));
   expect([twice.firstStartedAt, twice.deliveredAt, twice.finishedAt]).toEqual([

@@ -4,7 +4,7 @@ import { randomUUID } from "node:crypto";
 import { and, eq } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
 import { addState, changeTransition, connect } from "@/core/workflow/edit";
-import type { FollowUp } from "@/core/workflow/follow-up";
+import type { FollowUp } from "@/core/workflow/follow-ups/table";
 import { LONGEST_CHAIN } from "@/core/workflow/occurrence";
 import { same } from "@/core/workflow/same";
 import type { Trigger } from "@/core/workflow/trigger";

@@ -11,7 +11,7 @@ import {
   moveState,
   removeState,
 } from "@/core/workflow/edit";
-import type { FollowUp } from "@/core/workflow/follow-up";
+import type { FollowUp } from "@/core/workflow/follow-ups/table";
 import type { Mover } from "@/core/workflow/requirement";
 import { same } from "@/core/workflow/same";
 import type { Transition, Workflow } from "@/core/workflow/workflow";
@@ -157,7 +157,7 @@ describe("every requirement, through the real write path", () => {
     [
       "the limit ahead",
       { kind: "limit ahead", mode: "refuse" },
-      { code: "limit", sentence: "Review, waiting takes 4 items at most.", asks: [] },
+      { code: "limit", sentence: "Waiting for review takes 4 items at most.", asks: [] },
       async (id) => {
         await withRules({ requirements: [{ kind: "limit ahead", mode: "ignore" }] });
         return hand()(id);
@@ -168,7 +168,7 @@ describe("every requirement, through the real write path", () => {
       { kind: "limit ahead", mode: "ask" },
       {
         code: "limit",
-        sentence: "Review, waiting takes 4 items at most.",
+        sentence: "Waiting for review takes 4 items at most.",
         asks: ["overrideReason"],
       },
       (id) => move(NOOR, id, "Waiting for review", {}, { overrideReason: "The storm." }),
@@ -229,7 +229,7 @@ describe("every requirement, through the real write path", () => {
       );
       return changeTransition(agreed, handToReview(w).id, {
         who: [],
-        requirements: [{ kind: "checklist" }],
+        requirements: [],
         followUps: [],
       });
     });
@@ -251,6 +251,10 @@ describe("every requirement, through the real write path", () => {
     expect(await refusalOf(send(NOOR, id, { kind: "tick", policyId: "p1", on: true }))).toBe(
       "invalid",
     );
+    await publishChange((w) => ({
+      ...w,
+      states: w.states.map((s) => ({ ...s, entryPolicies: [], exitPolicies: [] })),
+    }));
   });
 
   test("a state's own firm limit holds, also for whoever comes by another way", async () => {
@@ -258,7 +262,7 @@ describe("every requirement, through the real write path", () => {
       changeState(
         changeTransition(w, handToReview(w).id, { requirements: [] }),
         w.states.find((s) => s.name === "Waiting for review")!.id,
-        { limit: { max: 1, firm: true } },
+        { limit: { max: 1, firm: true, min: null, minFirm: false } },
       ),
     );
     const id = await building();

@@ -11,11 +11,10 @@ const FLAGS = [
 ];
 
 /**
- * Messages of the browser itself that tell of an answer the test wants to see: a refusal is an HTTP
- * status.
+ * What the browser itself tells of pages that are not there, and of a server that is away or asks to
+ * wait. A refusal is no error.
  */
-const EXPECTED =
-  /Failed to load resource: the server responded with a status of (401|403|404|409|413|422|429|503)/;
+const EXPECTED = /Failed to load resource: the server responded with a status of (404|429|503)/;
 
 /** Gives a test file a browser; at its end no page may have had an error in its console. */
 export function givenBrowser(): { person: (address: string, name?: string) => Promise<Person> } {
@@ -41,6 +40,11 @@ export function givenBrowser(): { person: (address: string, name?: string) => Pr
         (m) => m.type() === "error" && !EXPECTED.test(m.text()) && errors.push(m.text()),
       );
       page.on("pageerror", (e) => errors.push((e as Error).message));
+      // Left open, it would keep every later step of this person from happening.
+      page.on("dialog", (dialog) => {
+        errors.push(`the browser asked before a page was left: ${dialog.type()} ${page.url()}`);
+        void dialog.accept();
+      });
       const person = new Person(page, address);
       if (name) await person.signIn(name);
       return person;

@@ -8,10 +8,10 @@ import type { CreatedData, ItemEvent } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { applyEvent } from "@/core/item/snapshot";
 import { isRefusal } from "@/core/workflow/refusal";
-import { NO_FOLLOW_UP_CONTEXT } from "@/core/workflow/apply-follow-ups";
+import { NO_FOLLOW_UP_CONTEXT } from "@/core/workflow/follow-ups/apply";
 import { fromTemplate } from "@/core/workflow/template";
 import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates";
-import type { Outcome, StateKind } from "@/core/workflow/state";
+import type { Outcome, StateKind, StateLimit } from "@/core/workflow/state";
 
 /** The demo's workflow with its states' names as ids, so that tests read well. */
 export const workflow = (() => {
@@ -39,6 +39,18 @@ export const created: CreatedData = {
   title: "Ticket stays readable in bright sun",
   typeId: "story",
 };
+
+/** An item that was made at the beginning of time, and nothing more. */
+export const plainItem: ItemSnapshot = applyEvent(null, {
+  kind: "created",
+  new: created,
+  itemId: "i",
+  seq: 1,
+  at: 0,
+  actorId: "noor",
+  cause: "person",
+  commandId: "c",
+});
 
 export function context(change: Partial<DecisionContext> = {}): DecisionContext {
   return {
@@ -135,3 +147,11 @@ export function history(
     blocks: blocks.map(([from, to]) => ({ from: from * DAY, to: to === null ? null : to * DAY })),
   };
 }
+
+/** A state's limit with a maximum alone. */
+export const atMost = (max: number, firm: boolean): StateLimit => ({
+  max,
+  firm,
+  min: null,
+  minFirm: false,
+});

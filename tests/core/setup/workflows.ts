@@ -1,5 +1,6 @@
+import { atMost } from "./make";
 import fc from "fast-check";
-import type { FollowUp } from "@/core/workflow/follow-up";
+import type { FollowUp } from "@/core/workflow/follow-ups/table";
 import type { Mover } from "@/core/workflow/requirement";
 import { TRIGGER_KINDS, type Trigger } from "@/core/workflow/trigger";
 import type { Transition, Workflow } from "@/core/workflow/workflow";
@@ -91,7 +92,12 @@ export const anyWorkflow: fc.Arbitrary<Workflow> = fc.integer({ min: 1, max: 6 }
       stage: fc.option(anyWords),
       teamId: fc.constantFrom(null, "ticketing"),
       expectedDays: fc.constantFrom(null, 1.5),
-      limit: fc.constantFrom(null, { max: 3, firm: true }),
+      limit: fc.constantFrom(null, atMost(3, true), {
+        max: null,
+        firm: false,
+        min: 2,
+        minFirm: true,
+      }),
       entryPolicies: policies(`in${i}`),
       exitPolicies: policies(`out${i}`),
       outcomes: fc.subarray([...OUTCOMES]),

@@ -1,5 +1,5 @@
 import { NO_LIMIT } from "@/core/board/limit";
-import { limitsInForce, setLimit } from "@/server/board/limits";
+import { columnLimits, setLimit } from "@/server/board/limits";
 import { randomUUID } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
 import type { Viewer } from "@/server/people/viewer";
@@ -98,19 +98,16 @@ export async function columnOf(stateName: string) {
     .from(boardColumn)
     .innerJoin(columnState, eq(columnState.columnId, boardColumn.id))
     .where(eq(columnState.stateId, await stateId(stateName)));
-  const limits = await limitsInForce(database(), "column", [row.column.id]);
-  return { ...row.column, ...(limits.get(row.column.id) ?? NO_LIMIT) };
+  const stateIds = [await stateId(stateName)];
+  const limits = await columnLimits(database(), [{ id: row.column.id, stateIds }]);
+  return { ...row.column, ...limits({ id: row.column.id, stateIds }) };
 }
 
-/** Puts a firm maximum on a column of TIX. */
-export const limitFirmly = (columnId: string, max: number): Promise<void> =>
-  database().transaction((tx) =>
-    setLimit(
-      tx,
-      { projectId: "tix", kind: "column", id: columnId },
-      { ...NO_LIMIT, max, maxFirm: true },
-    ),
-  );
+/** Puts a firm maximum on a state of TIX. */
+export async function limitFirmly(stateName: string, max: number): Promise<void> {
+  const owner = { projectId: "tix", kind: "state", id: await stateId(stateName) } as const;
+  await database().transaction((tx) => setLimit(tx, owner, { ...NO_LIMIT, max, maxFirm: true }));
+}
 
 export async function countIn(stateName: string): Promise<number> {
   const rows = await database()

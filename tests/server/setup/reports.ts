@@ -4,7 +4,7 @@ import { newAcceptance, type Acceptance } from "@/core/intake/acceptance";
 import type { Verdict, VerdictResult } from "@/core/intake/verdict";
 import { database } from "@/db/connection";
 import { report } from "@/db/schema";
-import { readReport } from "@/server/intake/desk";
+import { readReport } from "@/server/intake/read-report";
 import type { SentFile } from "@/server/intake/file";
 import { submitForm } from "@/server/intake/forms";
 import { triageReport } from "@/server/intake/triage-report";
