@@ -24,6 +24,7 @@ import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Transaction } from "@/db/connection";
 import * as table from "@/db/schema";
 import { ownerOfLimit, setLimit } from "@/server/board/limits";
+import { EVER } from "@/server/intake/rules";
 import { setFrom } from "@/server/workflow/dated-settings";
 import { eventRows } from "@/server/item/rows";
 import { beginWorld, nobodyYet } from "@/server/people/installation";
@@ -66,6 +67,11 @@ export async function loadDemo(
       const { scores, votes } = demoWorth(items, seededRandom(project.process.seed + 6000), now);
       const rules = demoRules(project);
       await tx.insert(table.intakeRules).values(rules);
+      await setFrom(tx, rules.projectId, {
+        setting: "promises",
+        value: rules.targets,
+        validFrom: EVER,
+      });
       const validFrom = now - WEEKS * 7 * DAY;
       await setFrom(tx, rules.projectId, {
         setting: "calendar",

@@ -1,6 +1,8 @@
 import { mkdtempSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
+import type { HTTPRequest } from "puppeteer-core";
+import { TOLD_STATUS } from "@/core/contract/told-status";
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
@@ -63,7 +65,7 @@ test("a bug found in work that is being built becomes a part of that work, by ke
   await tomas.chord("Control", "Enter");
   await tomas.reads(/is accepted as TIX-\d+/);
   await tomas.press("Undo");
-  await tomas.reads("Undone.");
+  await tomas.reads(/R-\w+ waits again\./);
 });
 
 test("requests are judged, and the backlog put into their order after its moves were shown", async () => {
@@ -219,7 +221,8 @@ test("a report that a colleague judges meanwhile stays open with what was typed,
     next,
   );
   await tomas.keys("u");
-  await tomas.reads("Undone.");
+  await tomas.reads(/R-\w+ waits again\./);
+  await tomas.reads(next, 'nav[aria-label="Queue"]');
   await tomas.keys("u");
   await tomas.reads(title, 'nav[aria-label="Queue"]');
 });
@@ -251,6 +254,116 @@ test("two triagers see each other; several reports become one item; what was tri
   await tomas.chord("Control", "Enter");
   await tomas.reads("2 reports are accepted.");
   await tomas.press("Undo");
-  await tomas.reads("Undone.");
+  await tomas.reads(/Undone: R-\w+, R-\w+ stand where they stood before\./);
   await tomas.reads(first, 'nav[aria-label="Queue"]');
+});
+
+test("a judged report is found by its words and its address, and its verdict undone after leaving, in any order", async () => {
+  const queue = 'nav[aria-label="Queue"]';
+  const opened = () =>
+    tomas.page.$eval(`${queue} [aria-current="true"]`, (e) => e.getAttribute("data-reference")!);
+  const decline = async (why: string) => {
+    const reference = await opened();
+    await tomas.keys("d");
+    await tomas.fill("Why not?", why);
+    await tomas.chord("Control", "Enter");
+    await tomas.reads(`${reference} is declined`);
+    return reference;
+  };
+  await tomas.open("/p/TIX/intake");
+  await tomas.page.waitForSelector("article h2");
+  const title = await tomas.text("article h2");
+  const first = await decline("The town runs it.");
+  const second = await decline("It is meant so.");
+  // Gone and come back: what was judged has an address of its own.
+  await tomas.open(`/p/GATE/intake?report=${first}`);
+  await tomas.page.waitForFunction(
+    (t: string) => document.querySelector("article h2")?.textContent === t,
+    {},
+    title,
+  );
+  expect(new URL(tomas.page.url()).pathname).toBe("/p/TIX/intake");
+  await tomas.reads("Tomas Kerr declined it", "article");
+  await tomas.open("/p/TIX/intake");
+  await tomas.keys("/");
+  await tomas.page.keyboard.type(first.toLowerCase());
+  await tomas.reads("declined", `${queue} [data-reference="${first}"]`);
+  await tomas.click(`::-p-xpath(//button[@aria-label="Undo the verdict on ${first}"])`);
+  await tomas.reads(`${first} waits again.`);
+  expect(await opened()).toBe(first);
+  await tomas.fill("Find a report", "");
+  await tomas.choose("Reports shown", "judged");
+  await tomas.reads("Tomas Kerr", `${queue} [data-reference="${second}"]`);
+  await tomas.choose("Reports shown", "everything");
+  await tomas.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await tomas.keys("u");
+  await tomas.reads(`${second} waits again.`);
+  await tomas.open("/p/TIX/intake?report=R-NOWHERE");
+  await tomas.reads("There is no report R-NOWHERE that you may read.");
+});
+
+test("the next report is there before the verdict is stored, no key is lost, and what is refused comes back with its words", async () => {
+  await tomas.open("/p/TIX/intake");
+  await tomas.page.waitForSelector("article h2");
+  const references = await tomas.page.$$eval(
+    'nav[aria-label="Queue"] section:first-of-type [data-reference]',
+    (all) => all.slice(0, 3).map((e) => e.getAttribute("data-reference")!),
+  );
+  const held: HTTPRequest[] = [];
+  await tomas.page.setRequestInterception(true);
+  const hold = (request: HTTPRequest) => {
+    if (request.method() === "POST" && request.url().endsWith("/verdicts")) held.push(request);
+    else void request.continue();
+  };
+  tomas.page.on("request", hold);
+  await tomas.keys("d");
+  await tomas.page.waitForSelector("form textarea");
+  await tomas.page.keyboard.type("First words.");
+  // Esc keeps them.
+  await tomas.keys("Escape", "d");
+  await tomas.page.waitForSelector("form textarea");
+  expect(await tomas.page.$eval("form textarea", (e) => (e as HTMLTextAreaElement).value)).toBe(
+    "First words.",
+  );
+  await tomas.chord("Control", "Enter");
+  await tomas.page.waitForFunction(
+    (r: string) =>
+      document
+        .querySelector('nav[aria-label="Queue"] [aria-current="true"]')
+        ?.getAttribute("data-reference") === r,
+    {},
+    references[1],
+  );
+  expect(await tomas.page.evaluate(() => document.activeElement?.tagName)).toBe("H2");
+  await tomas.keys("d");
+  await tomas.page.waitForSelector("form textarea");
+  await tomas.page.keyboard.type("Second words.");
+  await tomas.page.waitForFunction(() => !document.body.innerText.includes("is declined"));
+  while (held.length === 0) await new Promise((r) => setTimeout(r, 50));
+  await held.shift()!.respond({
+    status: 200,
+    headers: { [TOLD_STATUS]: "409" },
+    contentType: "application/problem+json",
+    body: JSON.stringify({
+      title: "It is refused here.",
+      detail: "For the test.",
+      code: "conflict",
+    }),
+  });
+  await tomas.reads("It is refused here.");
+  // Nobody is taken away from what they write.
+  expect(await tomas.page.$eval("form textarea", (e) => (e as HTMLTextAreaElement).value)).toBe(
+    "Second words.",
+  );
+  await tomas.press("Back to it");
+  await tomas.reads("It is refused here.", "form");
+  expect(await tomas.page.$eval("form textarea", (e) => (e as HTMLTextAreaElement).value)).toBe(
+    "First words.",
+  );
+  tomas.page.off("request", hold);
+  await tomas.page.setRequestInterception(false);
+  await tomas.chord("Control", "Enter");
+  await tomas.reads(`${references[0]} is declined`);
+  await tomas.keys("u");
+  await tomas.reads(`${references[0]} waits again.`);
 });

@@ -362,6 +362,10 @@ const READS: Record<string, string[]> = {
   "/api/projects/[key]/flow/band": ["/api/projects/TIX/flow/band?state=:building&day=:today"],
   "/api/projects/[key]/forms": ["/api/projects/TIX/forms"],
   "/api/projects/[key]/intake": ["/api/projects/TIX/intake"],
+  "/api/projects/[key]/intake/reports": [
+    "/api/projects/TIX/intake/reports",
+    "/api/projects/TIX/intake/reports?words=quartzlight",
+  ],
   "/api/projects/[key]/mailbox": ["/api/projects/TIX/mailbox"],
   "/api/projects/[key]/members": ["/api/projects/TIX/members"],
   "/api/projects/[key]/promises": ["/api/projects/TIX/promises"],

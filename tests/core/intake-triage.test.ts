@@ -1,6 +1,8 @@
 import { DAY, HOUR } from "@/core/calendar/instant";
 import { readReportEvent, REPORT_EVENT } from "@/core/formats/report-event";
 import { deskGroups, WHOLE_DESK, type DeskFilter } from "@/core/intake/desk-filter";
+import { undoneWords } from "@/core/intake/found-report";
+import type { ReportStatus } from "@/core/intake/report";
 import type { QueueRow } from "@/core/intake/desk-view";
 import { letter, tellingOf } from "@/core/intake/letters";
 import { workLeft } from "@/core/intake/pace";
@@ -165,6 +167,8 @@ const row = (id: string, change: Partial<QueueRow> = {}): QueueRow => ({
   place: "",
   receivedAt: 0,
   returnedAt: null,
+  answered: false,
+  hole: false,
   status: "unjudged",
   parkedUntil: null,
   parkedFor: null,
@@ -320,4 +324,18 @@ describe("the picture of what waits", () => {
 
   test("a report that comes from a clock ahead of ours waits since today", () =>
     expect(drawn(since("ahead", -0.5))).toEqual([[0, 0, "ahead"]]));
+});
+
+describe("what undoing did", () => {
+  test.each<[ReportStatus, string]>([
+    ["unjudged", "R-1 waits again."],
+    ["asked", "R-1 waits for an answer again."],
+    ["parked", "R-1 is parked again."],
+  ])("to one that is %s now", (status, said) => {
+    expect(undoneWords([{ reference: "R-1", status }])).toBe(said);
+  });
+  test("to several", () => {
+    const stand = ["R-1", "R-2"].map((reference) => ({ reference, status: "unjudged" as const }));
+    expect(undoneWords(stand)).toBe("Undone: R-1, R-2 stand where they stood before.");
+  });
 });

@@ -6,8 +6,9 @@ import { EVERY_ITEM } from "@/core/condition/condition";
 import { FIRST_MODEL, orderBy } from "@/core/intake/scoring";
 import type { ServiceTarget } from "@/core/intake/service-target";
 import { database } from "@/db/connection";
-import { item, itemEvent, report } from "@/db/schema";
+import { datedSetting, item, itemEvent, report } from "@/db/schema";
 import { readDesk } from "@/server/intake/desk";
+import { readBrokenPromise } from "@/server/intake/broken-promise";
 import { triageReport } from "@/server/intake/triage-report";
 import { answerQuestion } from "@/server/intake/private-page";
 import { readPromises } from "@/server/intake/promises";
@@ -20,7 +21,7 @@ import { itemIn, move, refusalOf, send } from "./setup/board";
 import { ARTHUR, INES, NOOR, TOMAS } from "./setup/people";
 import { accepting, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
-import { rulesBody } from "@/core/intake/request";
+import { rulesBody, type BreaksQuery } from "@/core/intake/request";
 
 givenTestDatabase();
 jest.setTimeout(60_000);
@@ -37,8 +38,25 @@ const target = (change: Partial<ServiceTarget>): ServiceTarget => ({
   working: false,
   ...change,
 });
-const promise = async (...targets: ServiceTarget[]) =>
-  editRules(INES, "TIX", { seenVersion: await version(), targets });
+/** Promised about everything that ever came in, as if it had been so from the beginning. */
+async function promise(...targets: ServiceTarget[]) {
+  await database().delete(datedSetting).where(eq(datedSetting.setting, "promises"));
+  await editRules(INES, "TIX", { seenVersion: await version(), targets: [] }, 0);
+  await editRules(INES, "TIX", { seenVersion: await version(), targets }, 1);
+}
+/** Promised from an instant on. */
+const promiseFrom = async (now: number, ...targets: ServiceTarget[]) =>
+  editRules(INES, "TIX", { seenVersion: await version(), targets }, now);
+const daysBefore = async (reportId: string, days: number) => {
+  const [{ at }] = await database()
+    .select({ at: report.receivedAt })
+    .from(report)
+    .where(eq(report.id, reportId));
+  await database()
+    .update(report)
+    .set({ receivedAt: at - days * 24 * HOUR })
+    .where(eq(report.id, reportId));
+};
 
 async function accepted(title: string) {
   const row = await sent({ title: [title] });
@@ -156,6 +174,70 @@ describe("promises", () => {
     expect(bugs.decided + stories.decided + requests.decided).toBe(whole.decided);
     const { unplanned, report } = await readLearn(INES, "TIX", { period: "12 weeks", type: "bug" });
     expect(unplanned.share.finished).toBeLessThanOrEqual(report.finished.length);
+  });
+
+  test("a new or changed promise judges nothing that came in before it; one that ends is still owed", async () => {
+    const now = Date.now();
+    await promise(target({ id: "slow", name: "Slow", answerHours: null, resolveHours: 500 }));
+    const early = await accepted("Came in early");
+    const [{ number }] = await database()
+      .select({ number: item.number })
+      .from(item)
+      .where(eq(item.id, early.itemId));
+    const before = (await readPromises(INES, "TIX", now)).kept.map((k) => k.both);
+    // Nothing that was decided before becomes a miss because more is promised today.
+    const strict = target({ id: "slow", name: "Fast", answerHours: null, resolveHours: 0.5 });
+    await promiseFrom(now + 1_000, strict);
+    const view = await readPromises(INES, "TIX", now + 2 * HOUR);
+    expect(view.kept.map((k) => [k.both.decided, k.both.missed])).toEqual(
+      before.map((k) => [k.decided, k.missed]),
+    );
+    expect(await standing(early.itemId, now + 2 * HOUR)).toMatchObject({
+      target: "Slow",
+      resolve: { standing: "on time" },
+    });
+    const late = await accepted("Came in late");
+    await database()
+      .update(report)
+      .set({ receivedAt: now + 2_000 })
+      .where(eq(report.itemId, late.itemId));
+    expect(await standing(late.itemId, now + 2 * HOUR)).toMatchObject({
+      target: "Fast",
+      resolve: { standing: "missed" },
+    });
+    expect((await readItem(NOOR, `TIX-${number}`)).promise?.target).toBe("Slow");
+    await promiseFrom(now + 3 * HOUR);
+    const ended = await readPromises(INES, "TIX", now + 4 * HOUR);
+    expect(ended.rules.targets).toEqual([]);
+    expect(ended.kept).toMatchObject([{ targetId: "slow", ended: true }]);
+    expect(ended.open.some((r) => r.itemId === early.itemId)).toBe(true);
+  });
+
+  test("a merge or a parking that breaks a promise says so before", async () => {
+    await promise(target({ answerHours: null, resolveHours: 30 }));
+    const fresh = await accepted("Wheelhouse lamp flickers");
+    const old = await sent({ title: ["The lamp of the wheelhouse flickers"] });
+    const breaks = (id: string, query: BreaksQuery) =>
+      readBrokenPromise(TOMAS, id, query).then((r) => r.broken);
+    const merge = { verdict: "merge", item: fresh.itemId } as const;
+    expect(await breaks(old.id, merge)).toBeNull();
+    await daysBefore(old.id, 3);
+    expect(await breaks(old.id, merge)).toMatchObject({ target: "All of it", certain: true });
+    const waits = await sent({ title: ["Waits a while"] });
+    const [tomorrow, nextWeek] = [0, 7].map((days) =>
+      new Date(Date.now() + days * 24 * HOUR).toISOString().slice(0, 10),
+    );
+    expect(await breaks(waits.id, { verdict: "park", until: tomorrow })).toBeNull();
+    expect(await breaks(waits.id, { verdict: "park", until: nextWeek })).toMatchObject({
+      certain: true,
+      dueAt: waits.receivedAt + 30 * HOUR,
+    });
+    expect(await breaks(waits.id, { verdict: "park", item: fresh.itemId })).toMatchObject({
+      certain: false,
+    });
+    // Late already: nothing more is broken by it.
+    expect(await breaks(old.id, { verdict: "park", until: nextWeek })).toBeNull();
+    expect(await refusalOf(readBrokenPromise(ARTHUR, waits.id, merge))).toBe("not allowed");
   });
 
   test("a promise is the same for everybody: it asks nobody who they are", async () => {

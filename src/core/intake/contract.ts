@@ -1,11 +1,14 @@
 import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
 import type { DeskView, ReportView } from "./desk-view";
+import { foundQuery, type FoundReports } from "./found-report";
 import type { FormsView } from "./forms-view";
 import type { MailboxView } from "./mailbox-view";
 import type { PromisesView } from "./promises-view";
+import type { BrokenPromise } from "./broken-promise";
 import {
   addressBody,
+  breaksQuery,
   formBody,
   importBody,
   knownBody,
@@ -30,6 +33,14 @@ export const intakeContract = {
     path: "/api/projects/:key/intake",
     answer: answered<DeskView>(),
     kept: "desk",
+  }),
+  /** Reports whatever became of them: those judged, or those that hold some words. */
+  find: contract({
+    method: "GET",
+    path: "/api/projects/:key/intake/reports",
+    query: foundQuery,
+    answer: answered<FoundReports>(),
+    kept: "found reports",
   }),
   /** Takes a part of a table into the queue, or takes a whole import back. */
   import: contract({
@@ -116,6 +127,14 @@ export const reportContract = {
     answer: answered<ReportView>(),
     kept: "report",
   }),
+  /** The promise that a verdict would break. */
+  breaks: contract({
+    method: "GET",
+    path: "/api/reports/:id/breaks",
+    query: breaksQuery,
+    answer: answered<{ broken: BrokenPromise | null }>(),
+    kept: "broken promise",
+  }),
   judge: contract({
     method: "POST",
     path: "/api/reports/:id/verdicts",
@@ -126,7 +145,7 @@ export const reportContract = {
     method: "DELETE",
     path: "/api/reports/:id/verdicts",
     body: undoVerdictBody,
-    answer: z.unknown(),
+    answer: answered<VerdictResult>(),
   }),
   /** Takes a report off the item that it was merged into. */
   takeApart: contract({ method: "POST", path: "/api/reports/:id/apart", answer: DONE }),

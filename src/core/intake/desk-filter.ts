@@ -8,6 +8,7 @@ export const DESK_SHOWS = [
   "parked",
   "came back",
   "near its promise",
+  "judged",
 ] as const;
 export type DeskShow = (typeof DESK_SHOWS)[number];
 export const DESK_ORDERS = ["oldest first", "by promise"] as const;
@@ -47,7 +48,7 @@ const isNear = (row: QueueRow) =>
 
 /**
  * What the list of the desk shows, in groups; empty groups are left out, so nothing at all means
- * that nothing fits.
+ * that nothing fits. What was judged is on the desk no more: it is found.
  */
 export function deskGroups(
   { queue, aside }: Pick<DeskView, "queue" | "aside">,
@@ -69,7 +70,9 @@ export function deskGroups(
             )
           : show === "near its promise"
             ? byOrder(waiting.filter(isNear), order)
-            : [...byOrder(waiting, order), { heading: "Put aside: asked or parked", rows: put }];
+            : show === "judged"
+              ? []
+              : [...byOrder(waiting, order), { heading: "Put aside: asked or parked", rows: put }];
   return groups.filter((g) => g.rows.length > 0);
 }
 

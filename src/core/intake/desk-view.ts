@@ -1,4 +1,5 @@
 import type { FormAnswer } from "./form";
+import type { GivenLately } from "./found-report";
 import type { Progress, ReportStatus, ReportWay } from "./report";
 import type { Reproducible, ReproductionResult } from "./reproduction";
 import type { TargetState } from "./service-target";
@@ -13,6 +14,10 @@ export interface QueueRow {
   place: string;
   receivedAt: number;
   returnedAt: number | null;
+  /** Whether an answer brought it back. */
+  answered: boolean;
+  /** Whether it sounds like a hole in security. */
+  hole: boolean;
   status: ReportStatus;
   parkedUntil: string | null;
   /**
@@ -60,6 +65,8 @@ export interface DeskView {
   rulesVersion: number;
   /** How long the latest verdicts took, in milliseconds. */
   took: number[];
+  /** What the reader gave lately and may undo, the latest first. */
+  given: GivenLately[];
   /** The desks of other projects, with what waits there. */
   desks: { key: string; name: string; waiting: number }[];
   mayJudge: boolean;

@@ -9,13 +9,17 @@ export interface PromisedAbout {
   metAt: Instant | null;
 }
 
-/** How promises were kept in a period, the same wherever it is told. */
+/**
+ * How promises were kept in a period, the same wherever it is told. Items are counted: one is missed
+ * when anything promised about it was missed.
+ */
 export interface KeptPromises {
-  /** Of those decided in the period, the share that was kept; null where none was. */
+  /** Of the items decided in the period, the share about which all was kept; null where none was. */
   share: number | null;
+  /** Items about which a promise was decided in the period. */
   decided: number;
   missed: number;
-  /** The items about which one was missed, each once. */
+  /** The items about which one was missed. */
   missedIds: string[];
 }
 
@@ -37,12 +41,15 @@ export function keptPromises(
     const at = decidedAt(p);
     return at !== null && at >= period.from && at < period.to;
   });
-  const missed = decided.filter((p) => p.state.standing === "missed");
+  const items = new Set(decided.map((p) => p.itemId));
+  const missedIds = [
+    ...new Set(decided.filter((p) => p.state.standing === "missed").map((p) => p.itemId)),
+  ];
   return {
-    share: decided.length === 0 ? null : (decided.length - missed.length) / decided.length,
-    decided: decided.length,
-    missed: missed.length,
-    missedIds: [...new Set(missed.map((p) => p.itemId))],
+    share: items.size === 0 ? null : (items.size - missedIds.length) / items.size,
+    decided: items.size,
+    missed: missedIds.length,
+    missedIds,
   };
 }
 

@@ -20,6 +20,7 @@ export interface IntakeRules {
 }
 
 export interface PromiseRow extends ItemPromise {
+  targetId: string;
   itemId: string;
   key: string;
   title: string;
@@ -38,8 +39,15 @@ export interface PromisesView {
    * else of them is told.
    */
   unseen: TargetState["standing"][][];
-  /** Of the last twelve weeks, by target. */
-  kept: { target: string; answered: KeptPromises; resolved: KeptPromises; both: KeptPromises }[];
+  /** Of the last twelve weeks, by promise; also of those that are made no more. */
+  kept: {
+    targetId: string;
+    target: string;
+    ended: boolean;
+    answered: KeptPromises;
+    resolved: KeptPromises;
+    both: KeptPromises;
+  }[];
   vocabulary: Vocabulary;
   people: { id: string; name: string }[];
   mayEdit: boolean;

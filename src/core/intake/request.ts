@@ -78,6 +78,14 @@ export const verdictBody = z.object({
 });
 export type VerdictBody = z.infer<typeof verdictBody>;
 
+/** What would be done with a report: put to an item, or parked until a day or an item's end. */
+export const breaksQuery = z.object({
+  verdict: z.enum(["merge", "park"]),
+  item: z.uuid().optional(),
+  until: z.iso.date().optional(),
+});
+export type BreaksQuery = z.infer<typeof breaksQuery>;
+
 const addressName = z
   .string()
   .trim()

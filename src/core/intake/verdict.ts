@@ -86,6 +86,7 @@ export function afterVerdict(
 
 export interface VerdictResult {
   verdictId: string;
+  reference: string;
   status: ReportStanding["status"];
   itemId: string | null;
   itemKey: string | null;

@@ -51,6 +51,9 @@ export const datedSetting = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.projectId, t.setting, t.validFrom] }),
-    check("dated_setting_name", sql`${t.setting} in ('zone', 'expectation', 'calendar')`),
+    check(
+      "dated_setting_name",
+      sql`${t.setting} in ('zone', 'expectation', 'calendar', 'promises')`,
+    ),
   ],
 );

@@ -1,5 +1,6 @@
 import { cutText } from "@/core/formats/cut-text";
-import { and, eq, isNull } from "drizzle-orm";
+import { listWords } from "@/core/formats/list-words";
+import { and, eq, isNull, ne } from "drizzle-orm";
 import { missingForNow, placementOf } from "@/core/intake/placement";
 import type { Acceptance } from "@/core/intake/acceptance";
 import type { ItemCommand } from "@/core/item/command";
@@ -251,12 +252,20 @@ export async function withdrawAccepted({
   commandId: string;
 }): Promise<void> {
   const others = await tx
-    .select({ id: report.id })
+    .select({ reference: report.reference })
     .from(report)
-    .where(eq(report.itemId, row.itemId!));
-  if (others.length > 1)
+    .where(and(eq(report.itemId, row.itemId!), ne(report.id, row.id)))
+    .orderBy(report.receivedAt);
+  if (others.length > 0)
     throw new Refused(
-      refuse("in use", "Other reports were merged into its item.", "Undo those verdicts first."),
+      refuse(
+        "in use",
+        `${listWords(
+          others.map((o) => o.reference),
+          "and",
+        )} ${others.length === 1 ? "was" : "were"} merged into its item.`,
+        others.length === 1 ? "Undo that verdict first." : "Undo those verdicts first.",
+      ),
     );
   const made = await tx
     .selectDistinct({ itemId: itemEvent.itemId })

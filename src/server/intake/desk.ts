@@ -1,9 +1,30 @@
-import { and, asc, count, desc, eq, gte, inArray, isNotNull, ne, type SQL } from "drizzle-orm";
+import {
+  and,
+  asc,
+  count,
+  desc,
+  eq,
+  exists,
+  gte,
+  inArray,
+  isNotNull,
+  ne,
+  sql,
+  type SQL,
+} from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { DeskView, QueueRow } from "@/core/intake/desk-view";
+import { soundsLikeHole, textOfReport } from "@/core/intake/security-words";
 import type { IntakeRules } from "@/core/intake/promises-view";
 import { database } from "@/db/connection";
-import { deskPresence, membership, person, report, reportVerdict } from "@/db/schema";
+import {
+  deskPresence,
+  membership,
+  person,
+  report,
+  reportMessage,
+  reportVerdict,
+} from "@/db/schema";
 import { enterProject, visibleProjects } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
@@ -18,10 +39,24 @@ import {
   openWork,
   seenNumbersOf,
 } from "./desk-items";
-import { queuePromises } from "./promises";
+import { givenLately } from "./found-reports";
+import { queuePromises, typeOfReports } from "./report-promises";
 import { loadRules } from "./rules";
 
-const queueColumns = {
+/** Answers that came when a report came back, or after it. */
+const answersSince = () =>
+  database()
+    .select({ one: sql`1` })
+    .from(reportMessage)
+    .where(
+      and(
+        eq(reportMessage.reportId, report.id),
+        eq(reportMessage.kind, "answer"),
+        gte(reportMessage.at, report.returnedAt),
+      ),
+    );
+
+const queueColumns = () => ({
   id: report.id,
   reference: report.reference,
   title: report.title,
@@ -35,7 +70,8 @@ const queueColumns = {
   teamId: report.teamId,
   version: report.version,
   happened: report.happened,
-};
+  answered: sql<boolean>`${exists(answersSince())}`,
+});
 
 /** Whoever said so in the last seconds still has a report open. */
 export const PRESENT_MS = 40_000;
@@ -69,6 +105,7 @@ export async function readDesk(
     areas,
     labels,
     took,
+    given,
     desks,
   ] = await Promise.all([
     projectTypes(db, project.id),
@@ -84,6 +121,7 @@ export async function readDesk(
     areasOf(viewer, project.id),
     labelsOf(viewer, project.id),
     paceOf(project.id),
+    givenLately(viewer, project.id, now),
     otherDesks(viewer),
   ]);
   const waiting = await queueRows(listed, { viewer, project, rules, types, now });
@@ -112,6 +150,7 @@ export async function readDesk(
     rules: rules.triage,
     rulesVersion: rules.version,
     took,
+    given,
     desks,
     mayJudge: access.may("judge report"),
     maySetRules: access.may("edit workflow"),
@@ -140,7 +179,7 @@ async function listReports(viewer: Viewer, projectId: string, now: Instant): Pro
 
 const reportsWhere = (projectId: string, where: SQL) =>
   database()
-    .select(queueColumns)
+    .select(queueColumns())
     .from(report)
     .where(and(eq(report.projectId, projectId), where))
     .orderBy(asc(report.receivedAt), asc(report.id));
@@ -171,7 +210,7 @@ async function queueRows(
       rules,
       project,
       reports,
-      typeId: types.find((t) => t.id === "bug")?.id ?? types[0]?.id ?? "",
+      typeId: typeOfReports(types),
       now,
     }),
     seenNumbersOf(
@@ -179,11 +218,12 @@ async function queueRows(
       reports.map((r) => r.parkedItemId),
     ),
   ]);
-  const row = ({ happened: _, parkedItemId, ...r }: ReportRow): QueueRow => {
+  const row = ({ happened, parkedItemId, ...r }: ReportRow): QueueRow => {
     const number = parkedItemId === null ? undefined : numbers.get(parkedItemId);
     return {
       ...r,
       parkedFor: number === undefined ? null : `${project.key}-${number}`,
+      hole: soundsLikeHole(textOfReport({ title: r.title, happened })) !== null,
       promise: promises.get(r.id) ?? null,
       readers: readers.filter((p) => p.reportId === r.id).map((p) => p.name),
     };

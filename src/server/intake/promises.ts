@@ -1,10 +1,7 @@
 import { and, asc, eq, gte, inArray, isNull, min, ne, or, sql } from "drizzle-orm";
 import type { Instant, Interval } from "@/core/calendar/instant";
-import { holds } from "@/core/condition/evaluate";
-import { NOTHING_AROUND } from "@/core/condition/facts";
 import { lastWeeks } from "@/core/flow/period";
 import { maskIds } from "@/core/flow/outside-view";
-import type { QueueRow } from "@/core/intake/desk-view";
 import {
   keptPromises,
   nextDue,
@@ -13,16 +10,16 @@ import {
 } from "@/core/intake/kept-promises";
 import { targetState, type ServiceTarget, type TargetState } from "@/core/intake/service-target";
 import type { ClassOfService } from "@/core/item/fields";
-import { NEW_ITEM } from "@/core/item/new-item";
-import { applyEvent } from "@/core/item/snapshot";
 import { database, type Reader } from "@/db/connection";
 import { item, itemType, report, reportMessage, reportVerdict, state } from "@/db/schema";
 import { projectAsker } from "../condition/asker";
-import { compileCondition } from "../condition/compile";
+
+import { compileCondition, type SqlAsker } from "../condition/compile";
 import { loadVocabulary } from "../condition/vocabulary";
 import { enterProject, hiddenItems } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { loadRules } from "./rules";
+import { loadPromises, loadRules } from "./rules";
+import { promiseFor, type DatedPromises } from "@/core/intake/dated-promises";
 import type { PromisesView, PromiseRow, IntakeRules } from "@/core/intake/promises-view";
 import type { ItemPromise } from "@/core/item/item-view";
 
@@ -63,22 +60,42 @@ export async function readPromises(
     unseen: unseen.map(({ answer, resolve }) =>
       [answer, resolve].flatMap((s) => s?.standing ?? []),
     ),
-    kept: rules.targets.map((t) => {
-      const about = all.filter((a) => a.row.target === t.name).map(promisesAbout);
-      const of = (which: (p: (typeof about)[number]) => PromisedAbout[]) =>
-        masked(keptPromises(about.flatMap(which), period), hidden);
-      return {
-        target: t.name,
-        answered: of((p) => p.answer),
-        resolved: of((p) => p.resolve),
-        both: of((p) => [...p.answer, ...p.resolve]),
-      };
-    }),
+    kept: keptOf(all, { rules, period, hidden }),
     vocabulary,
     people: vocabulary.people,
     mayEdit: access.may("edit workflow"),
     now,
   };
+}
+
+/** How each promise was kept; those that are made no more stand at the end. */
+function keptOf(
+  all: readonly PromisedItem[],
+  {
+    rules,
+    period,
+    hidden,
+  }: { rules: IntakeRules; period: { from: Instant; to: Instant }; hidden: ReadonlySet<string> },
+): PromisesView["kept"] {
+  const current = rules.targets.map((t) => ({ id: t.id, name: t.name, ended: false }));
+  const ended = new Map(
+    all
+      .filter(({ row }) => !current.some((t) => t.id === row.targetId))
+      .map(({ row }) => [row.targetId, { id: row.targetId, name: row.target, ended: true }]),
+  );
+  return [...current, ...ended.values()].map(({ id, name, ended: isEnded }) => {
+    const about = all.filter((a) => a.row.targetId === id).map(promisesAbout);
+    const of = (which: (p: (typeof about)[number]) => PromisedAbout[]) =>
+      masked(keptPromises(about.flatMap(which), period), hidden);
+    return {
+      targetId: id,
+      target: name,
+      ended: isEnded,
+      answered: of((p) => p.answer),
+      resolved: of((p) => p.resolve),
+      both: of((p) => [...p.answer, ...p.resolve]),
+    };
+  });
 }
 
 /** Which items a figure is about. */
@@ -106,8 +123,9 @@ async function promisedItems({
   now: Instant;
   filter?: PromiseFilter;
 }): Promise<PromisedItem[]> {
-  if (rules.targets.length === 0) return [];
   const db = database();
+  const promises = await loadPromises(db, project.id);
+  if (promises.all.length === 0) return [];
   // What finished is about the time since when it was delivered, or ended otherwise; moves among
   // finished states count for nothing.
   const recent = or(
@@ -121,9 +139,7 @@ async function promisedItems({
     .select({
       item,
       stateName: state.name,
-      targets: sql<
-        boolean[]
-      >`array[${sql.join([...rules.targets.map((t) => compileCondition(t.condition, asker)), sql`false`], sql`, `)}]`,
+      fits: fitsAll(promises, asker),
     })
     .from(item)
     .innerJoin(state, eq(state.id, item.stateId))
@@ -138,17 +154,15 @@ async function promisedItems({
         classOfService ? eq(item.classOfService, classOfService) : undefined,
       ),
     );
-  const chosen = rows.flatMap((r) => {
-    const target = rules.targets[r.targets.indexOf(true)];
-    return target ? [{ ...r, target }] : [];
-  });
   const promised = await promisedOf(
     db,
-    chosen.map((c) => c.item),
+    rows.filter((r) => r.fits.includes(true)).map((r) => r.item),
   );
-  return chosen.map(({ item: row, stateName, target }) => {
-    const course = promised.get(row.id)!;
-    return {
+  return rows.flatMap(({ item: row, stateName, fits }): PromisedItem[] => {
+    const course = promised.get(row.id);
+    const target = course && promiseFor(promises, course.since, (place) => fits[place]);
+    if (!target) return [];
+    const promisedItem = {
       course,
       row: {
         itemId: row.id,
@@ -157,11 +171,20 @@ async function promisedItems({
         typeId: row.typeId,
         stateName,
         assigneeId: row.assigneeId,
+        targetId: target.id,
         ...standing({ target, course, rules, zone: project.zone, now }),
       },
     };
+    return [promisedItem];
   });
 }
+
+/** For which of the promises that there ever were an item is the right one. */
+const fitsAll = ({ all }: DatedPromises, asker: SqlAsker) =>
+  sql<boolean[]>`array[${sql.join(
+    [...all.map((t) => compileCondition(t.condition, asker)), sql`false`],
+    sql`, `,
+  )}]`;
 
 /** Each promise about an item by itself. */
 function promisesAbout({ row, course }: PromisedItem): {
@@ -313,7 +336,9 @@ async function promisedOf(
 }
 
 /** From each question to its answer, report by report. */
-function pauses(messages: readonly { reportId: string; kind: string; at: Instant }[]): Interval[] {
+export function pauses(
+  messages: readonly { reportId: string; kind: string; at: Instant }[],
+): Interval[] {
   const open = new Map<string, Interval>();
   const all: Interval[] = [];
   for (const { reportId, kind, at } of messages) {
@@ -330,122 +355,27 @@ function pauses(messages: readonly { reportId: string; kind: string; at: Instant
   return all;
 }
 
-/** What was promised about one item; null where nothing is. */
+/**
+ * What was promised about one item; null where nothing is.
+ * @param cameAt when a report came in that would be put to it as well
+ */
 export async function promiseOf(
   reader: Reader,
   project: { id: string; zone: string },
-  itemId: string,
-  now: Instant,
+  { itemId, now, cameAt }: { itemId: string; now: Instant; cameAt?: Instant },
 ): Promise<ItemPromise | null> {
   const rules = await loadRules(reader, project.id);
-  if (rules.targets.length === 0) return null;
+  const promises = await loadPromises(reader, project.id);
+  if (promises.all.length === 0) return null;
   const asker = await projectAsker(reader, project, now);
   const [row] = await reader
-    .select({
-      item,
-      targets: sql<boolean[]>`array[${sql.join(
-        rules.targets.map((t) => compileCondition(t.condition, asker)),
-        sql`, `,
-      )}]`,
-    })
+    .select({ item, fits: fitsAll(promises, asker) })
     .from(item)
     .where(eq(item.id, itemId));
-  const target = row && rules.targets[row.targets.indexOf(true)];
+  if (!row) return null;
+  const course = (await promisedOf(reader, [row.item])).get(itemId)!;
+  const since = Math.min(course.since, cameAt ?? Infinity);
+  const target = promiseFor(promises, since, (place) => row.fits[place]);
   if (!target) return null;
-  return standing({
-    target,
-    course: (await promisedOf(reader, [row.item])).get(itemId)!,
-    rules,
-    zone: project.zone,
-    now,
-  });
-}
-
-/**
- * What is promised next about reports that have no item yet, by report: a first answer or, once one
- * was given (a question is one), that it is done. What such a report would be is asked of the
- * conditions: an unplanned bug of that title and text.
- */
-export async function queuePromises({
-  reader,
-  rules,
-  project,
-  reports,
-  typeId,
-  now,
-}: {
-  reader: Reader;
-  rules: IntakeRules;
-  project: { id: string; zone: string };
-  reports: readonly { id: string; title: string; happened: string; receivedAt: Instant }[];
-  typeId: string;
-  now: Instant;
-}): Promise<Map<string, NonNullable<QueueRow["promise"]>>> {
-  const found = new Map<string, NonNullable<QueueRow["promise"]>>();
-  if (rules.targets.length === 0 || reports.length === 0) return found;
-  const ids = reports.map((r) => r.id);
-  const answered = new Set(
-    (
-      await reader
-        .selectDistinct({ id: reportVerdict.reportId })
-        .from(reportVerdict)
-        .where(and(inArray(reportVerdict.reportId, ids), isNull(reportVerdict.undoneAt)))
-    ).map((v) => v.id),
-  );
-  const messages = await reader
-    .select({ reportId: reportMessage.reportId, kind: reportMessage.kind, at: reportMessage.at })
-    .from(reportMessage)
-    .where(
-      and(
-        inArray(reportMessage.reportId, ids),
-        inArray(reportMessage.kind, ["question", "answer"]),
-        isNull(reportMessage.takenBackAt),
-      ),
-    )
-    .orderBy(asc(reportMessage.id));
-  for (const r of reports) {
-    const would = applyEvent(null, {
-      kind: "created",
-      itemId: r.id,
-      seq: 1,
-      at: r.receivedAt,
-      actorId: null,
-      cause: "verdict",
-      commandId: r.id,
-      new: {
-        ...NEW_ITEM,
-        projectId: project.id,
-        number: 0,
-        typeId,
-        title: r.title,
-        description: r.happened,
-        origin: "unplanned",
-        stateId: "",
-        stateKind: "unstarted",
-        rank: "",
-      },
-    });
-    const target = rules.targets.find((t) =>
-      holds(
-        t.condition,
-        { ...NOTHING_AROUND, item: would },
-        { personId: null, teamIds: [], now, zone: project.zone },
-      ),
-    );
-    const what = answered.has(r.id) ? "done" : "answer";
-    const hours = what === "done" ? target?.resolveHours : target?.answerHours;
-    if (!target || !hours) continue;
-    const paused = pauses(messages.filter((m) => m.reportId === r.id));
-    found.set(r.id, {
-      target: target.name,
-      what,
-      state: targetState(
-        hours,
-        target.working,
-        { since: r.receivedAt, metAt: null, paused },
-        { calendar: rules.calendar, zone: project.zone, now },
-      ),
-    });
-  }
-  return found;
+  return standing({ target, course: { ...course, since }, rules, zone: project.zone, now });
 }

@@ -63,29 +63,22 @@ export async function readReport(
     asked: "report",
   });
   const open = pick(row.report, SHOWN);
-  const [
-    messages,
-    verdicts,
-    files,
-    tries,
-    followers,
-    similar,
-    similarReports,
-    earlier,
-    deployed,
-    numbers,
-  ] = await Promise.all([
-    messagesOf(reportId),
-    verdictsOf(reportId),
-    filesOf(reportId),
-    triesOf(viewer, reportId),
-    followersOf(reportId),
-    similarItems(viewer, project, open),
-    alikeReports(project.id, open),
-    earlierReports(viewer, project.id, open),
-    deployedLately(viewer, project, open, now),
-    numbersOf([open.itemId]),
-  ]);
+  const messages = await messagesOf(reportId);
+  // What was answered is part of what it is about.
+  const answers = messages.filter((m) => m.kind === "answer").map((m) => m.body);
+  const told = { ...open, happened: [open.happened, ...answers].join("\n") };
+  const [verdicts, files, tries, followers, similar, similarReports, earlier, deployed, numbers] =
+    await Promise.all([
+      verdictsOf(reportId),
+      filesOf(reportId),
+      triesOf(viewer, reportId),
+      followersOf(reportId),
+      similarItems(viewer, project, told),
+      alikeReports(project.id, told),
+      earlierReports(viewer, project.id, open),
+      deployedLately(viewer, project, told, now),
+      numbersOf([open.itemId]),
+    ]);
   const number = open.itemId === null ? undefined : numbers.get(open.itemId);
   return {
     report: open,

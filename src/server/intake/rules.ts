@@ -1,10 +1,13 @@
-import { setFrom } from "../workflow/dated-settings";
+import { setFrom, settingsOf } from "../workflow/dated-settings";
 import { eq } from "drizzle-orm";
 import { OFFICE_HOURS } from "@/core/calendar/working-time";
+import type { Instant } from "@/core/calendar/instant";
+import { datedPromises, type DatedPromises } from "@/core/intake/dated-promises";
+import type { ServiceTarget } from "@/core/intake/service-target";
 import { FIRST_MODEL } from "@/core/intake/scoring";
 import { FIRST_TRIAGE_RULES } from "@/core/intake/triage-rules";
 import { refuse } from "@/core/workflow/refusal";
-import { transact, type Reader } from "@/db/connection";
+import { transact, type Reader, type Transaction } from "@/db/connection";
 import { intakeRules } from "@/db/schema";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -12,6 +15,9 @@ import { Refused } from "../refused";
 import { announceDesign } from "../workflow/announce";
 import type { RulesRequest } from "@/core/intake/request";
 import type { IntakeRules } from "@/core/intake/promises-view";
+
+/** Before everything that ever came in. */
+export const EVER: Instant = 0;
 
 /** The rules of a project; what it has not said is office hours, no promise, and a first model. */
 export async function loadRules(reader: Reader, projectId: string): Promise<IntakeRules> {
@@ -32,6 +38,7 @@ export async function editRules(
   viewer: Viewer,
   projectKey: string,
   { seenVersion, ...change }: RulesRequest,
+  now = Date.now(),
 ): Promise<{ version: number }> {
   return transact(async (tx) => {
     const { project } = await enterProject({
@@ -64,9 +71,30 @@ export async function editRules(
       await setFrom(tx, project.id, {
         setting: "calendar",
         value: change.calendar,
-        validFrom: Date.now(),
+        validFrom: now,
       });
+    if (change.targets)
+      await promiseFrom(tx, project.id, { before: before.targets, after: change.targets, now });
     await announceDesign(tx, project.id, { kind: "triage rules changed", data: {} });
     return { version: after.version };
   });
 }
+
+/**
+ * Promises something from an instant on. What came in before it is owed what was promised then, also
+ * where that was nothing.
+ */
+async function promiseFrom(
+  tx: Transaction,
+  projectId: string,
+  { before, after, now }: { before: ServiceTarget[]; after: ServiceTarget[]; now: Instant },
+): Promise<void> {
+  const promises = (value: ServiceTarget[], validFrom: Instant) =>
+    setFrom(tx, projectId, { setting: "promises", value, validFrom });
+  if ((await settingsOf(tx, projectId, "promises")).length === 0) await promises(before, EVER);
+  await promises(after, now);
+}
+
+/** What a project promised in the course of time. */
+export const loadPromises = async (reader: Reader, projectId: string): Promise<DatedPromises> =>
+  datedPromises(await settingsOf(reader, projectId, "promises"));

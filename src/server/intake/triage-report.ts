@@ -86,6 +86,7 @@ async function resultOf(
     : [];
   return {
     verdictId,
+    reference: row.reference,
     status: row.status,
     itemId: row.itemId,
     itemKey: found ? `${access.project.key}-${found.number}` : null,
@@ -184,7 +185,8 @@ export async function undoVerdict(
       .update(reportVerdict)
       .set({ undoneAt: now, undoneById: viewer.personId })
       .where(eq(reportVerdict.id, last.id));
-    return { verdictId, status: after.status, itemId: null, itemKey: null };
+    const { reference } = row;
+    return { verdictId, reference, status: after.status, itemId: null, itemKey: null };
   });
 }
 

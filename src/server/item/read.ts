@@ -256,7 +256,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     againDays: finishedAgain(row) ? daysTouched(row.clock, access.project.zone, now) : null,
     ...people,
     types: types.types,
-    promise: await promiseOf(db, access.project, row.id, now),
+    promise: await promiseOf(db, access.project, { itemId: row.id, now }),
     remaining: remainingWork(
       snapshot.remainingHours,
       children.map((c) => ({

@@ -1,7 +1,7 @@
 import { and, eq, isNull } from "drizzle-orm";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { parseItemKey } from "@/core/item/key";
-import type { Transaction } from "@/db/connection";
+import type { Reader, Transaction } from "@/db/connection";
 import { item } from "@/db/schema";
 import { seesItem, type ProjectAccess } from "../people/access";
 import type { Principal } from "../people/viewer";
@@ -17,7 +17,7 @@ import { snapshotOf } from "./rows";
 
 /** Null where there is none that they may see, or it was withdrawn. */
 export async function seenItem(
-  tx: Transaction,
+  tx: Reader,
   viewer: Principal,
   projectId: string,
   itemId: string,

@@ -2,6 +2,7 @@ import { and, eq } from "drizzle-orm";
 import { valueAt, type DatedSettingName, type DatedValue } from "@/core/calendar/dated-setting";
 import type { Instant } from "@/core/calendar/instant";
 import type { WorkingCalendar } from "@/core/calendar/working-time";
+import type { ServiceTarget } from "@/core/intake/service-target";
 import { same } from "@/core/workflow/same";
 import type { Reader, Transaction } from "@/db/connection";
 import { datedSetting } from "@/db/schema";
@@ -11,6 +12,7 @@ interface DatedSettings extends Record<DatedSettingName, unknown> {
   zone: string;
   expectation: { days: number; share: number };
   calendar: WorkingCalendar;
+  promises: ServiceTarget[];
 }
 
 type DatedSetting = {
@@ -46,6 +48,14 @@ export async function settingAt<S extends DatedSettingName>(
   projectId: string,
   { setting, at }: { setting: S; at: Instant },
 ): Promise<DatedSettings[S] | null> {
-  const known = await settings(reader, projectId, setting);
-  return valueAt(known as DatedValue<DatedSettings[S]>[], at);
+  return valueAt(await settingsOf(reader, projectId, setting), at);
+}
+
+/** What a setting of a project was from when on; empty where nobody has written it down. */
+export async function settingsOf<S extends DatedSettingName>(
+  reader: Reader,
+  projectId: string,
+  setting: S,
+): Promise<DatedValue<DatedSettings[S]>[]> {
+  return (await settings(reader, projectId, setting)) as DatedValue<DatedSettings[S]>[];
 }

@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import { WEEK } from "@/core/calendar/instant";
 import { expectationWords } from "@/core/flow/expectation";
 import type { LearnView } from "@/core/flow/learn-view";
+import { counted } from "@/core/formats/counted";
 import { percentiles, type FinishedRow, type FlowReport } from "@/core/flow/report";
 import { usePanel } from "@/ui/kit/panel-context";
 import { percent, shortDays } from "@/ui/kit/time";
@@ -78,7 +79,7 @@ export function LearnFigures({ view: { report, unplanned, promises } }: { view: 
         note={
           promises.share === null
             ? "none was decided"
-            : `${promises.missed} of ${promises.decided} missed`
+            : `missed at ${promises.missed} of ${counted(promises.decided, "item")}`
         }
       />
       <Figure name="Little’s law" {...lawWords(little)} />

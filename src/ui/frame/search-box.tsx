@@ -10,6 +10,9 @@ import { queryOf } from "@/ui/kit/request";
 
 const PLACES = ["Design", "Intake", "Plan", "Flow", "Learn"];
 
+/** What the requester of a report and the team call it. */
+const REFERENCE = /^r-[0-9a-z]{4,12}$/i;
+
 /** One box to find items and go places. Ctrl or ⌘ and K opens it. */
 export function SearchBox({ projectKey }: { projectKey: string }) {
   const router = useRouter();
@@ -58,7 +61,7 @@ export function SearchBox({ projectKey }: { projectKey: string }) {
         <Command.Input
           value={text}
           onValueChange={setText}
-          placeholder="A key such as TIX-12, words of a title, or a place"
+          placeholder="A key such as TIX-12, a report’s reference, words of a title, or a place"
           className="w-full border-b border-line bg-transparent px-4 py-3 text-[15px] outline-none"
         />
         <Command.List className="max-h-[50vh] overflow-y-auto p-1">
@@ -82,6 +85,22 @@ export function SearchBox({ projectKey }: { projectKey: string }) {
               <span className="text-[12.5px] text-ink-soft">{item.stateName}</span>
             </Command.Item>
           ))}
+          {wanted.length > 1 && (
+            <Command.Item
+              value="reports"
+              onSelect={() =>
+                go(
+                  `/p/${projectKey}/intake?${REFERENCE.test(wanted) ? "report" : "find"}=${encodeURIComponent(wanted)}`,
+                )
+              }
+              className="menu-item data-[selected=true]:bg-accent-soft"
+            >
+              <span className="text-ink-soft">
+                {REFERENCE.test(wanted) ? "Open report" : "Look among the reports for"}
+              </span>{" "}
+              {wanted}
+            </Command.Item>
+          )}
           {PLACES.filter((p) => p.toLowerCase().startsWith(wanted.toLowerCase())).map((place) => (
             <Command.Item
               key={place}

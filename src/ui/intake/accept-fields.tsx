@@ -1,5 +1,6 @@
 "use client";
 import { Check, Choice } from "@/ui/kit/check";
+import { TextButton } from "@/ui/kit/button";
 import { Field, TextInput } from "@/ui/kit/field";
 import { Select } from "@/ui/kit/select";
 import { useId, useState } from "react";
@@ -84,6 +85,14 @@ export function AcceptFields({
             />
           </Field>
         </div>
+      )}
+      {value.restricted && (
+        <p className="col-span-full text-[13px]">
+          <b>Restricted</b>: seen only by leads, by you and by whoever works on it.{" "}
+          <TextButton onClick={() => set({ restricted: false })}>
+            Let everybody in the project see it
+          </TextButton>
+        </p>
       )}
       <Weighed desk={desk} value={value} set={set} />
       <ChoiceField

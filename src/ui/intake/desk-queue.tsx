@@ -1,4 +1,6 @@
 "use client";
+import { ShieldAlert } from "lucide-react";
+import { useRef } from "react";
 import { Check } from "@/ui/kit/check";
 import { Select } from "@/ui/kit/select";
 import {
@@ -10,29 +12,45 @@ import {
 import type { DeskView, QueueRow } from "@/core/intake/desk-view";
 import { REPORT_WAYS, WAY_WORDS } from "@/core/intake/report";
 import { shortDate, span } from "@/ui/kit/time";
+import { TextInput } from "@/ui/kit/field";
+import { DeskRow } from "./desk-row";
 import { PromiseMark } from "./promise-mark";
 
 const LONG_WAIT_MS = 3 * 86_400_000;
 
-/** What of the desk is shown. */
+/** What of the desk is shown, and what is looked for among all reports there ever were. */
 export function DeskFilters({
   desk,
   filter,
   onChange,
+  words,
+  looking,
+  onWords,
+  onFirst,
+  field,
 }: {
   desk: DeskView;
   filter: DeskFilter;
   onChange: (filter: DeskFilter) => void;
+  words: string;
+  /** Whether the list shows what was found. */
+  looking: boolean;
+  onWords: (words: string) => void;
+  /** Opens the first that was found. */
+  onFirst: () => void;
+  field: React.Ref<HTMLInputElement>;
 }) {
   const choice = <K extends keyof DeskFilter>(
     field: K,
     label: string,
     options: [value: string, label: string][],
+    disabled = false,
   ) => (
     <Select
       label={label}
       className={`!min-h-[26px] !py-0 text-[12.5px] ${filter[field] !== "" && filter[field] !== options[0][0] ? "!border-accent font-semibold" : ""}`}
-      value={filter[field]}
+      disabled={disabled}
+      value={disabled ? options[0][0] : filter[field]}
       options={options.map(([value, text]) => ({ value: value, label: text }))}
       onChange={(next) => onChange({ ...filter, [field]: next as DeskFilter[K] })}
     />
@@ -43,6 +61,22 @@ export function DeskFilters({
       aria-label="Shown on the desk"
       className="grid grid-cols-2 gap-1.5 border-b border-line bg-well px-3 py-2"
     >
+      <TextInput
+        ref={field}
+        type="search"
+        aria-label="Find a report"
+        placeholder="Find: reference, words, mail"
+        className="col-span-2 !min-h-[28px] !py-0 text-[13px]"
+        value={words}
+        onChange={(e) => onWords(e.target.value)}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") onFirst();
+          if (e.key === "Escape") {
+            onWords("");
+            e.currentTarget.blur();
+          }
+        }}
+      />
       {choice(
         "show",
         "Reports shown",
@@ -51,7 +85,8 @@ export function DeskFilters({
       {choice(
         "order",
         "Order",
-        DESK_ORDERS.map((o) => [o, o]),
+        looking ? [["", "latest first"]] : DESK_ORDERS.map((o) => [o, o]),
+        looking,
       )}
       {choice("way", "Way in", [
         ["", "all ways in"],
@@ -70,8 +105,10 @@ interface QueueProps {
   openId: string | null;
   selected: ReadonlySet<string>;
   now: number;
+  zone: string;
   onOpen: (id: string) => void;
-  onSelect: (id: string) => void;
+  /** @param range whether all between this one and the one selected last are meant */
+  onSelect: (id: string, range: boolean) => void;
   maySelect: boolean;
   empty: string;
 }
@@ -95,76 +132,80 @@ export function DeskQueue({ groups, empty, ...props }: QueueProps) {
   ));
 }
 
+/** Until when a report is put aside, or how long it waits. */
+function waitsFor(row: QueueRow, now: number): string {
+  if (row.status === "asked") return "asked";
+  if (row.status !== "parked") return span(now - row.receivedAt);
+  if (row.parkedFor) return `until ${row.parkedFor} is done`;
+  return row.parkedUntil ? `until ${shortDate(row.parkedUntil)}` : "for an item outside your view";
+}
+
 function Row({
   row,
   openId,
   selected,
   now,
+  zone,
   onOpen,
   onSelect,
   maySelect,
 }: Omit<QueueProps, "groups" | "empty"> & { row: QueueRow }) {
-  const waits = now - row.receivedAt;
-  const open = row.id === openId;
   const chosen = selected.has(row.id);
+  const range = useRef(false);
+  const long = now - row.receivedAt > LONG_WAIT_MS && row.status === "unjudged";
   return (
-    <li
-      className={`group relative border-b border-line ${open ? "bg-accent-soft shadow-[inset_3px_0_0_var(--accent)]" : chosen ? "bg-sheet" : "hover:bg-sheet"}`}
-    >
-      {maySelect && (
-        <label
-          className={`absolute right-2 bottom-1 z-10 flex w-6 items-center justify-center ${chosen ? "" : "opacity-0 focus-within:opacity-100 group-hover:opacity-100"}`}
+    <DeskRow
+      reference={row.reference}
+      title={row.title}
+      open={row.id === openId}
+      chosen={chosen}
+      onOpen={() => onOpen(row.id)}
+      stands={
+        <span
+          className={`whitespace-nowrap text-[12.5px] ${long ? "font-semibold text-signal-ink" : "text-ink-soft"}`}
         >
-          <Check
-            aria-label={`Select ${row.reference}`}
-            checked={chosen}
-            onChange={() => onSelect(row.id)}
-          />
-        </label>
-      )}
-      <button
-        type="button"
-        aria-current={open ? "true" : undefined}
-        data-reference={row.reference}
-        onClick={() => onOpen(row.id)}
-        className="block w-full px-4 py-2 text-left"
-      >
-        <span className="flex items-baseline justify-between gap-2">
-          <span className="key">{row.reference}</span>
-          <span
-            className={`whitespace-nowrap text-[12.5px] ${waits > LONG_WAIT_MS && row.status === "unjudged" ? "font-semibold text-signal-ink" : "text-ink-soft"}`}
-          >
-            {row.status === "asked"
-              ? "asked"
-              : row.status === "parked"
-                ? row.parkedFor
-                  ? `until ${row.parkedFor} is done`
-                  : row.parkedUntil
-                    ? `until ${shortDate(row.parkedUntil)}`
-                    : "for an item outside your view"
-                : span(waits)}
-          </span>
+          {waitsFor(row, now)}
         </span>
-        <span className="line-clamp-2 font-medium leading-snug">{row.title}</span>
-        {row.promise && (
-          <span className="block">
-            <PromiseMark
-              state={row.promise.state}
-              what={row.promise.what === "done" ? "finish" : "answer"}
+      }
+      beside={
+        maySelect && (
+          <label
+            onClickCapture={(e) => (range.current = e.shiftKey)}
+            className={`absolute right-2 bottom-1 z-10 flex w-6 items-center justify-center ${chosen ? "" : "opacity-0 focus-within:opacity-100 group-hover:opacity-100"}`}
+          >
+            <Check
+              aria-label={`Select ${row.reference} ${row.title}`}
+              checked={chosen}
+              onChange={() => onSelect(row.id, range.current)}
             />
-          </span>
-        )}
-        {row.returnedAt !== null && (
-          <span className="block text-[12.5px] text-signal-ink">
-            came back: answered or its day has come
-          </span>
-        )}
-        {row.readers.length > 0 && (
-          <span className="block text-[12.5px] font-semibold text-accent">
-            {row.readers.join(", ")} is reading it
-          </span>
-        )}
-      </button>
-    </li>
+          </label>
+        )
+      }
+    >
+      {row.promise && (
+        <span className="block">
+          <PromiseMark
+            state={row.promise.state}
+            zone={zone}
+            what={row.promise.what === "done" ? "finish" : "answer"}
+          />
+        </span>
+      )}
+      {row.hole && (
+        <span className="flex items-center gap-1 text-[12.5px] font-semibold text-alarm">
+          <ShieldAlert size={13} aria-hidden="true" /> may be a hole in security
+        </span>
+      )}
+      {row.returnedAt !== null && (
+        <span className="block text-[12.5px] font-semibold text-signal-ink">
+          {row.answered ? "an answer came" : "its day has come"}
+        </span>
+      )}
+      {row.readers.length > 0 && (
+        <span className="block text-[12.5px] font-semibold text-accent">
+          {row.readers.join(", ")} is reading it
+        </span>
+      )}
+    </DeskRow>
   );
 }

@@ -1,91 +1,84 @@
 "use client";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { deskGroups, WHOLE_DESK } from "@/core/intake/desk-filter";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
+import type { GivenLately } from "@/core/intake/found-report";
 import { KeysHelp } from "@/ui/kit/keys-help";
+import { Note } from "@/ui/kit/note";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { problemOf } from "@/ui/kit/request";
-import { ReportContext } from "./report-context";
+import { DeskHead } from "./desk-head";
 import { DeskFilters, DeskQueue } from "./desk-queue";
+import { FoundList } from "./found-list";
+import { OpenReport } from "./open-report";
+import { ReportContext } from "./report-context";
+import { useBegunVerdict } from "./use-begun-verdict";
 import { useBeside } from "./use-beside";
 import { useDesk } from "./use-desk";
 import { DESK_KEYS, useDeskKeys } from "./use-desk-keys";
-import { DeskHead } from "./desk-head";
-import { OpenReport, type VerdictBegun } from "./open-report";
+import { useFound } from "./use-found";
+import { useMarked } from "./use-marked";
 import { WaitPicture } from "./wait-picture";
 
-/** The triage desk: the queue, the report, and what is known around it. */
-export function DeskScreen({
-  initial,
-  initialReport,
-}: {
+interface DeskScreenProps {
   initial: DeskView;
   initialReport: ReportView | null;
-}) {
-  const work = useDesk(initial, initialReport);
-  const { desk, openId, report, error, choose, undo, last, bringNear } = work;
-  const [verdict, setVerdict] = useState<VerdictBegun | null>(null);
+  /** The reference that the address names. */
+  asked: string | null;
+  /** What the address looks for. */
+  words: string;
+}
+
+/** The triage desk: the queue, the report, and what is known around it. */
+export function DeskScreen({ initial, initialReport, asked, words }: DeskScreenProps) {
+  const work = useDesk(initial, initialReport, asked);
+  const { desk, openId, report, error, choose } = work;
+  const list = useDeskList(desk, words);
+  const { rows, marked } = list;
+  const selected = rows.filter((r) => marked.marked.has(r.id));
+  const verdict = useBegunVerdict(work, selected);
   const [trying, setTrying] = useState(false);
   const [help, setHelp] = useState(false);
-  const [filter, setFilter] = useState(WHOLE_DESK);
-  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
-  const groups = deskGroups(desk, filter);
-  const rows = groups.flatMap((g) => g.rows);
-  const selected = rows.filter((r) => marked.has(r.id));
-  const { previous, next } = useBeside(rows, openId);
+  const { previous, next } = useBeside(list.looking ? list.found.rows : rows, openId);
+  const { bringNear } = work;
   const nextId = next?.id;
   useEffect(() => {
     if (nextId) bringNear(nextId);
   }, [nextId, bringNear]);
   const open = (id: string) => {
-    setVerdict(null);
+    verdict.begin(null);
     setTrying(false);
     choose(id);
   };
-  const mark = (id: string) =>
-    setMarked(
-      (before) => new Set(before.has(id) ? [...before].filter((b) => b !== id) : [...before, id]),
-    );
-  const undoLast = () => undo(last).then(() => tellDone("Undone."), tellProblem);
+  const takeBack = (given: readonly GivenLately[]) =>
+    void work.undo(given).then(tellDone, tellProblem);
   const judging = desk.mayJudge ? openId : null;
   useDeskKeys({
     onNext: next && (() => open(next.id)),
     onPrevious: previous && (() => open(previous.id)),
-    onVerdict: judging ? (kind) => setVerdict({ kind }) : undefined,
+    onVerdict: judging ? (kind) => verdict.begin({ kind }) : undefined,
     onTry: judging ? () => setTrying(true) : undefined,
-    onSelect: judging ? () => mark(judging) : undefined,
-    onSelectNone: marked.size > 0 ? () => setMarked(new Set()) : undefined,
-    onUndo: last.length > 0 ? () => void undoLast() : undefined,
+    onSelect: judging ? () => marked.mark(judging) : undefined,
+    onSelectAll: judging ? marked.markAll : undefined,
+    onSelectNone: marked.marked.size > 0 ? marked.markNone : undefined,
+    onUndo: desk.mayJudge
+      ? () => void work.undoLast().then((said) => said && tellDone(said), tellProblem)
+      : undefined,
+    onFind: () => list.field.current?.focus(),
     onHelp: () => setHelp(true),
   });
 
   return (
     <div className="flex h-full flex-col">
-      <DeskHead desk={desk} onFilter={setFilter} onHelp={() => setHelp(true)} />
+      <DeskHead desk={desk} onFilter={list.setFilter} onHelp={() => setHelp(true)} />
+      {asked !== null && initialReport?.report.reference !== asked && (
+        <Note kind="look">
+          There is no report {asked} that you may read. Look for it by its words or its mail
+          address, in “Find”.
+        </Note>
+      )}
       <div className="grid min-h-0 flex-1 grid-cols-1 max-md:block max-md:overflow-y-auto md:grid-cols-[264px_minmax(0,1fr)] xl:grid-cols-[264px_minmax(0,1fr)_340px]">
-        <nav
-          aria-label="Queue"
-          className="flex max-h-[40vh] flex-col border-r border-line md:max-h-none md:min-h-0"
-        >
-          <WaitPicture queue={desk.queue} now={desk.now} openId={openId} onOpen={open} />
-          <DeskFilters desk={desk} filter={filter} onChange={setFilter} />
-          <div className="min-h-0 flex-1 overflow-y-auto">
-            <DeskQueue
-              groups={groups}
-              openId={openId}
-              selected={marked}
-              now={desk.now}
-              onOpen={open}
-              onSelect={mark}
-              maySelect={desk.mayJudge}
-              empty={
-                desk.queue.length + desk.aside.length === 0
-                  ? "The queue is empty. New reports appear here by themselves."
-                  : "Nothing on the desk fits what is chosen above."
-              }
-            />
-          </div>
-        </nav>
+        <DeskList desk={desk} list={list} openId={openId} onOpen={open} onUndo={takeBack} />
         {report ? (
           <>
             <OpenReport
@@ -94,10 +87,10 @@ export function DeskScreen({
               rows={rows}
               selected={selected}
               verdict={verdict}
-              onVerdict={setVerdict}
               trying={trying}
               onTrying={setTrying}
-              onSelectNone={() => setMarked(new Set())}
+              onUndo={takeBack}
+              onSelectNone={marked.markNone}
               onNext={() => choose((next ?? previous)?.id ?? null)}
             />
             <section
@@ -108,7 +101,7 @@ export function DeskScreen({
                 view={report}
                 desk={desk}
                 mayJudge={desk.mayJudge}
-                onMerge={(itemId) => setVerdict({ kind: "merge", itemId })}
+                onMerge={(itemId) => verdict.begin({ kind: "merge", itemId })}
                 onOpen={open}
               />
             </section>
@@ -130,5 +123,86 @@ export function DeskScreen({
         keys={DESK_KEYS}
       />
     </div>
+  );
+}
+
+/** What the list of the desk shows: what waits, or what was looked for among all reports. */
+function useDeskList(desk: DeskView, firstWords: string) {
+  const [filter, setFilter] = useState(WHOLE_DESK);
+  const [words, setWords] = useState(firstWords);
+  const field = useRef<HTMLInputElement>(null);
+  const groups = deskGroups(desk, filter);
+  const looking = words.trim() !== "" || filter.show === "judged";
+  const found = useFound(desk.project.key, words, filter, looking);
+  const rows = groups.flatMap((g) => g.rows);
+  const marked = useMarked(rows);
+  return { filter, setFilter, words, setWords, field, groups, rows, looking, found, marked };
+}
+
+function DeskList({
+  desk,
+  list,
+  openId,
+  onOpen,
+  onUndo,
+}: {
+  desk: DeskView;
+  list: ReturnType<typeof useDeskList>;
+  openId: string | null;
+  onOpen: (id: string) => void;
+  onUndo: (given: readonly GivenLately[]) => void;
+}) {
+  const { found, marked, words } = list;
+  const { mayJudge } = desk;
+  const first = found.rows[0];
+  return (
+    <nav
+      aria-label="Queue"
+      className="flex max-h-[40vh] flex-col border-r border-line md:max-h-none md:min-h-0"
+    >
+      <WaitPicture queue={desk.queue} now={desk.now} openId={openId} onOpen={onOpen} />
+      <DeskFilters
+        desk={desk}
+        filter={list.filter}
+        onChange={list.setFilter}
+        words={words}
+        looking={list.looking}
+        onWords={list.setWords}
+        onFirst={() => first && onOpen(first.id)}
+        field={list.field}
+      />
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        {list.looking ? (
+          <FoundList
+            found={found}
+            words={words}
+            now={desk.now}
+            openId={openId}
+            onOpen={onOpen}
+            onUndo={
+              mayJudge
+                ? ({ id, verdict }) => onUndo([{ reportId: id, verdictId: verdict!.id }])
+                : undefined
+            }
+          />
+        ) : (
+          <DeskQueue
+            groups={list.groups}
+            openId={openId}
+            selected={marked.marked}
+            now={desk.now}
+            zone={desk.project.zone}
+            onOpen={onOpen}
+            onSelect={marked.mark}
+            maySelect={mayJudge}
+            empty={
+              desk.queue.length + desk.aside.length === 0
+                ? "The queue is empty. New reports appear here by themselves."
+                : "Nothing on the desk fits what is chosen above."
+            }
+          />
+        )}
+      </div>
+    </nav>
   );
 }

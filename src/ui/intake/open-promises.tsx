@@ -48,10 +48,10 @@ export function OpenPromises({ view }: { view: PromisesView }) {
               {nameOf(r.assigneeId)}
             </span>
             <span className="w-[176px]">
-              {r.answer && <PromiseMark state={r.answer} reads="answer" />}
+              {r.answer && <PromiseMark state={r.answer} zone={view.project.zone} reads="answer" />}
             </span>
             <span className="w-[176px]">
-              {r.resolve && <PromiseMark state={r.resolve} reads="done" />}
+              {r.resolve && <PromiseMark state={r.resolve} zone={view.project.zone} reads="done" />}
             </span>
           </li>
         ))}

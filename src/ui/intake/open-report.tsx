@@ -1,5 +1,6 @@
 "use client";
 import type { QueueRow, ReportView } from "@/core/intake/desk-view";
+import type { GivenLately } from "@/core/intake/found-report";
 import { reportContract } from "@/core/intake/contract";
 import type { Verdict, VerdictKind } from "@/core/intake/verdict";
 import { Button, TextButton } from "@/ui/kit/button";
@@ -7,16 +8,9 @@ import { tellProblem } from "@/ui/kit/notice";
 import { ask } from "@/ui/kit/request";
 import { JudgedMeanwhile } from "./judged-meanwhile";
 import { ReportReader } from "./report-reader";
+import type { BegunVerdict } from "./use-begun-verdict";
 import type { Desk } from "./use-desk";
 import { VERDICT_BUTTONS, VerdictForm } from "./verdict-form";
-
-/** A verdict whose form is open. */
-export interface VerdictBegun {
-  kind: VerdictKind;
-  /** The item to merge into. */
-  itemId?: string;
-  reason?: string;
-}
 
 /** The report that is open, with the verdict on it or on all that are selected. */
 export function OpenReport({
@@ -25,9 +19,9 @@ export function OpenReport({
   rows,
   selected,
   verdict,
-  onVerdict,
   trying,
   onTrying,
+  onUndo,
   onSelectNone,
   onNext,
 }: {
@@ -35,25 +29,25 @@ export function OpenReport({
   report: ReportView;
   rows: readonly QueueRow[];
   selected: readonly QueueRow[];
-  verdict: VerdictBegun | null;
-  onVerdict: (begun: VerdictBegun | null) => void;
+  verdict: BegunVerdict;
   trying: boolean;
   onTrying: (trying: boolean) => void;
+  onUndo: (given: readonly GivenLately[]) => void;
   onSelectNone: () => void;
   /** Opens the report that comes next. */
   onNext: () => void;
 }) {
-  const { desk, judge, judgeSeveral, undo, readAgain, meanwhile, see } = work;
+  const { desk, readAgain, meanwhile, see } = work;
   const { id } = report.report;
+  const { begun, begin } = verdict;
   const several = selected.length > 1;
-  const give = async (given: Verdict, together: boolean) => {
-    if (several) await judgeSeveral(selected, given, together, rows);
-    else await judge(report.report, given, rows);
+  const give = (given: Verdict, together: boolean) => {
+    verdict.give(report, given, { together, rows });
     onSelectNone();
-    leaveForm();
+    onTrying(false);
   };
   const leaveForm = () => {
-    onVerdict(null);
+    begin(null);
     onTrying(false);
   };
   const takeApart = () =>
@@ -65,9 +59,9 @@ export function OpenReport({
     >
       {desk.mayJudge && (
         <VerdictBar
-          chosen={verdict?.kind ?? null}
+          chosen={begun?.kind ?? null}
           selected={selected.length}
-          onChoose={(kind) => onVerdict(kind && { kind })}
+          onChoose={(kind) => begin(kind && { kind })}
           onSelectNone={onSelectNone}
         />
       )}
@@ -75,29 +69,28 @@ export function OpenReport({
         <JudgedMeanwhile
           verdict={meanwhile}
           now={desk.now}
-          begun={verdict !== null}
+          begun={begun !== null}
           onSee={() => {
             see();
             leaveForm();
           }}
-          onTakeBack={() =>
-            void undo([{ reportId: id, verdictId: meanwhile.id }]).catch(tellProblem)
-          }
+          onTakeBack={() => onUndo([{ reportId: id, verdictId: meanwhile.id }])}
           onNext={() => {
             leaveForm();
             onNext();
           }}
         />
       )}
-      {verdict && (
+      {begun && (
         <VerdictForm
-          key={`${several ? "several" : report.report.id} ${verdict.kind} ${verdict.itemId ?? ""} ${verdict.reason ?? ""}`}
-          {...verdict}
+          key={`${several ? "several" : id} ${begun.kind} ${begun.itemId ?? ""} ${begun.reason ?? ""}`}
+          begun={begun}
           several={Math.max(1, selected.length)}
           held={meanwhile !== null && !several}
           desk={desk}
           view={report}
-          onCancel={() => onVerdict(null)}
+          {...verdict.formFor(id)!}
+          onCancel={() => begin(null)}
           onVerdict={give}
         />
       )}
@@ -109,8 +102,8 @@ export function OpenReport({
         trying={trying}
         onTrying={onTrying}
         onChanged={readAgain}
-        onUndo={(verdictId) => undo([{ reportId: report.report.id, verdictId }]).catch(tellProblem)}
-        onVerdict={(kind, reason) => onVerdict({ kind, reason })}
+        onUndo={(verdictId) => onUndo([{ reportId: id, verdictId }])}
+        onVerdict={(kind, reason) => begin({ kind, reason })}
         onApart={takeApart}
       />
     </section>

@@ -1,4 +1,5 @@
 import { AlertTriangle, CheckCircle2, CircleDot, PauseCircle, XCircle } from "lucide-react";
+import { exact } from "@/ui/kit/time";
 import { targetWords, type TargetStanding, type TargetState } from "@/core/intake/service-target";
 
 const LOOK: Record<TargetStanding, { Icon: typeof CircleDot; className: string; word: string }> = {
@@ -16,10 +17,13 @@ const LOOK: Record<TargetStanding, { Icon: typeof CircleDot; className: string; 
  */
 export function PromiseMark({
   state,
+  zone,
   what,
   reads,
 }: {
   state: TargetState;
+  /** The project's: what is due is due by its clocks. */
+  zone: string;
   what?: string;
   reads?: string;
 }) {
@@ -27,11 +31,7 @@ export function PromiseMark({
   return (
     <span
       className={`inline-flex items-center gap-1 whitespace-nowrap text-[12.5px] ${className}`}
-      title={
-        state.dueAt === null
-          ? word
-          : `${word}, due ${new Date(state.dueAt).toUTCString().slice(0, 22)} UTC`
-      }
+      title={state.dueAt === null ? word : `${word}, due ${exact(state.dueAt, zone)}`}
     >
       <Icon size={13} aria-hidden="true" />
       {what && <span className="font-normal text-ink-soft">{what}</span>}

@@ -15,7 +15,7 @@ import type { PromisesView } from "@/core/intake/promises-view";
 import { intakeContract } from "@/core/intake/contract";
 import { queryOf, keyOf, ask } from "@/ui/kit/request";
 import { OpenPromises } from "@/ui/intake/open-promises";
-import { TargetLine } from "@/ui/intake/target-line";
+import { KeptLine, TargetLine } from "@/ui/intake/target-line";
 
 /** Stores promises or the calendar, and says so; answers whether that was done. */
 type Store = (
@@ -139,7 +139,8 @@ function Targets({ view, store }: { view: PromisesView; store: Store }) {
         )}
       </div>
       <p className="text-[12.5px] text-ink-soft">
-        The first that fits an item counts. While its requester is asked, time stands still.
+        The first that fits an item counts. A new or changed promise is for what comes in from then
+        on. While the requester is asked, time stands still.
       </p>
       <ul>
         {[...targets, ...(made ? [made] : [])].map((t, i) => {
@@ -182,6 +183,27 @@ function Targets({ view, store }: { view: PromisesView; store: Store }) {
           );
         })}
       </ul>
+      <EndedPromises view={view} />
     </section>
+  );
+}
+
+/** Promises that are made no more, as long as something that came in under them is counted. */
+function EndedPromises({ view }: { view: PromisesView }) {
+  const ended = view.kept.filter((k) => k.ended);
+  if (ended.length === 0) return null;
+  return (
+    <>
+      <h3 className="mt-2 text-[13px]">Promised no more</h3>
+      <p className="text-[12.5px] text-ink-soft">What came in under them is still owed.</p>
+      <ul>
+        {ended.map((k) => (
+          <li key={k.targetId} className="border-t border-line py-1.5">
+            <b>{k.target}</b>
+            <KeptLine kept={k} />
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }

@@ -27,7 +27,6 @@ export function ReportContext({
   onMerge: (itemId: string) => void;
   onOpen: (reportId: string) => void;
 }) {
-  const standing = new Set([...desk.queue, ...desk.aside].map((r) => r.id));
   return (
     <div className="flex flex-col gap-4 px-4 py-4">
       <LooksLike view={view} mayJudge={mayJudge} onMerge={onMerge} />
@@ -37,13 +36,7 @@ export function ReportContext({
             {view.similarReports.map((r) => (
               <li key={r.id} className="border-b border-line py-2">
                 <div className="flex items-baseline gap-2">
-                  {standing.has(r.id) ? (
-                    <TextButton className="key !text-accent" onClick={() => onOpen(r.id)}>
-                      {r.reference}
-                    </TextButton>
-                  ) : (
-                    <span className="key">{r.reference}</span>
-                  )}
+                  <ReportLink report={r} onOpen={onOpen} />
                   <Likeness score={r.score} />
                   <span className="flex-1" />
                   <span className="text-[12.5px] text-ink-soft">
@@ -65,7 +58,7 @@ export function ReportContext({
                 key={d.key}
                 className="grid grid-cols-[auto_1fr_auto] items-baseline gap-x-2 py-1"
               >
-                <KeyLink itemKey={d.key} />
+                <KeyLink itemKey={d.key} title={d.title} />
                 <span className="text-[12.5px] font-semibold text-signal-ink whitespace-nowrap">
                   {d.samePlace && "same place"}
                 </span>
@@ -85,13 +78,7 @@ export function ReportContext({
           <ul>
             {view.earlier.map((r) => (
               <li key={r.id} className="flex items-baseline gap-2 py-1">
-                {standing.has(r.id) ? (
-                  <TextButton className="key !text-accent" onClick={() => onOpen(r.id)}>
-                    {r.reference}
-                  </TextButton>
-                ) : (
-                  <span className="key">{r.reference}</span>
-                )}
+                <ReportLink report={r} onOpen={onOpen} />
                 <span className="min-w-0 flex-1 truncate">{r.title}</span>
                 <span className="text-[12.5px] text-ink-soft">{r.status}</span>
               </li>
@@ -175,7 +162,7 @@ function LooksLike({
             className={`border-b border-line py-2 ${s.score >= ALIKE ? "-mx-2 bg-sheet px-2 shadow-[inset_3px_0_0_var(--accent)]" : ""}`}
           >
             <div className="flex items-baseline gap-2">
-              <KeyLink itemKey={s.key} />
+              <KeyLink itemKey={s.key} title={s.title} />
               <Likeness score={s.score} />
               <span className="flex-1" />
               <span className="text-[12.5px] text-ink-soft">{standsAt(s)}</span>
@@ -184,7 +171,11 @@ function LooksLike({
             <p className="flex items-end justify-between gap-2 text-[12.5px] text-ink-soft">
               <span>{s.reasons.join("; ")}</span>
               {mayJudge && (
-                <TextButton className="whitespace-nowrap" onClick={() => onMerge(s.id)}>
+                <TextButton
+                  className="whitespace-nowrap"
+                  aria-label={`Merge into ${s.key} ${s.title}`}
+                  onClick={() => onMerge(s.id)}
+                >
                   Merge into it
                 </TextButton>
               )}
@@ -201,11 +192,34 @@ function LooksLike({
   );
 }
 
+/** A report's reference, which opens it, whatever became of it. */
+function ReportLink({
+  report: { id, reference, title },
+  onOpen,
+}: {
+  report: { id: string; reference: string; title: string };
+  onOpen: (reportId: string) => void;
+}) {
+  return (
+    <TextButton
+      className="key !text-accent"
+      aria-label={`${reference} ${title}, open it`}
+      onClick={() => onOpen(id)}
+    >
+      {reference}
+    </TextButton>
+  );
+}
+
 /** An item's key, which opens it. */
-function KeyLink({ itemKey }: { itemKey: string }) {
+function KeyLink({ itemKey, title }: { itemKey: string; title: string }) {
   const { openItem } = usePanel();
   return (
-    <TextButton className="key !text-accent" onClick={() => openItem(itemKey)}>
+    <TextButton
+      className="key !text-accent"
+      aria-label={`${itemKey} ${title}, open it`}
+      onClick={() => openItem(itemKey)}
+    >
       {itemKey}
     </TextButton>
   );

@@ -1,4 +1,10 @@
 "use client";
+import { useEffect, useRef } from "react";
+import { ShieldAlert } from "lucide-react";
+import { soundsLikeHole, textOfReport } from "@/core/intake/security-words";
+import { Note } from "@/ui/kit/note";
+import { cutText } from "@/core/formats/cut-text";
+import { isWriting } from "@/ui/kit/takes-keys";
 import { Button } from "@/ui/kit/button";
 import type { ReportView } from "@/core/intake/desk-view";
 import { WAY_WORDS } from "@/core/intake/report";
@@ -42,11 +48,20 @@ export function ReportReader({
   onApart,
 }: Props) {
   const { report } = view;
+  const hole = soundsLikeHole(textOfReport(report));
+  const heading = useHeadingFocus(report.id);
+  const answer = report.returnedAt === null ? undefined : lastAnswer(view);
   const standing = view.verdicts.find((v) => v.undoneAt === null);
   return (
     <article className="flex flex-col gap-4 px-5 py-4">
       <header>
-        <h2 className="text-[18px] leading-snug [overflow-wrap:anywhere]">{report.title}</h2>
+        <h2
+          ref={heading}
+          tabIndex={-1}
+          className="text-[18px] leading-snug outline-none [overflow-wrap:anywhere]"
+        >
+          {report.title}
+        </h2>
         <p className="text-[13px] text-ink-soft">
           <span className="key">{report.reference}</span> ·{" "}
           <time title={exact(report.receivedAt, zone)}>{ago(report.receivedAt, now)}</time> ·{" "}
@@ -74,6 +89,33 @@ export function ReportReader({
             </Button>
           )}
         </p>
+      )}
+      {hole !== null && report.status !== "declined" && (
+        <Note kind="look">
+          <p className="flex items-start gap-2">
+            <ShieldAlert size={15} aria-hidden="true" className="mt-0.5 shrink-0" />
+            <span>
+              It says “{hole}”: it may be a hole in security.
+              {mayJudge && report.status === "unjudged"
+                ? " Accepted, it is restricted unless you say otherwise: only leads, you and whoever works on it see it."
+                : ""}
+            </span>
+          </p>
+        </Note>
+      )}
+      {answer && report.status === "unjudged" && (
+        <section
+          aria-label="An answer came"
+          className="border-l-[3px] border-accent bg-accent-soft px-3 py-2"
+        >
+          <h3 className="text-[13px]">
+            They answered {ago(answer.at, now)}
+            {answer.asked && (
+              <span className="font-normal text-ink-soft"> to “{cutText(answer.asked, 160)}”</span>
+            )}
+          </h3>
+          <p className="max-w-[68ch] whitespace-pre-wrap [overflow-wrap:anywhere]">{answer.body}</p>
+        </section>
       )}
       <Part title="What happened" text={report.happened} />
       {report.answers.map((a) => (
@@ -123,6 +165,29 @@ export function ReportReader({
       <History view={view} now={now} />
     </article>
   );
+}
+
+/** What whoever reported it answered last, and to what. */
+function lastAnswer({ messages }: ReportView) {
+  const at = messages.findLastIndex((m) => m.kind === "answer");
+  if (at < 0) return undefined;
+  const asked = messages.slice(0, at).findLast((m) => m.kind === "question");
+  return { ...messages[at], asked: asked?.body ?? null };
+}
+
+/**
+ * Leads whoever opens another report to its heading, which says what is open now; who writes
+ * somewhere stays there.
+ */
+function useHeadingFocus(reportId: string) {
+  const heading = useRef<HTMLHeadingElement>(null);
+  const before = useRef(reportId);
+  useEffect(() => {
+    if (before.current === reportId) return;
+    before.current = reportId;
+    if (!isWriting(document.activeElement)) heading.current?.focus({ preventScroll: true });
+  }, [reportId]);
+  return heading;
 }
 
 /** Every verdict there was, those undone as well. */

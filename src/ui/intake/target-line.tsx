@@ -3,6 +3,7 @@
 import { conditionSentence } from "@/core/condition/sentence";
 import type { PromisesView } from "@/core/intake/promises-view";
 import type { ServiceTarget } from "@/core/intake/service-target";
+import { counted } from "@/core/formats/counted";
 import { usePanel } from "@/ui/kit/panel-context";
 import { RowTools } from "@/ui/kit/row-tools";
 import { percent } from "@/ui/kit/time";
@@ -24,8 +25,7 @@ export function TargetLine({
   /** Null for the first. */
   onUp: (() => void) | null;
 }) {
-  const { openBehind } = usePanel();
-  const kept = view.kept.find((k) => k.target === target.name);
+  const kept = view.kept.find((k) => k.targetId === target.id);
   return (
     <>
       <div className="flex items-center gap-2">
@@ -45,25 +45,36 @@ export function TargetLine({
           </span>
         </p>
       )}
-      {kept && !isNew && (
-        <button
-          type="button"
-          className="text-left text-[12.5px] text-ink-soft hover:underline"
-          onClick={() => openBehind({ title: `${target.name}: missed`, ids: kept.both.missedIds })}
-        >
-          last 12 weeks: {kept.both.missed} of {kept.both.decided} missed
-          {kept.answered.share !== null && (
-            <>
-              , answers kept <b className="text-ink">{percent(kept.answered.share)}</b>
-            </>
-          )}
-          {kept.resolved.share !== null && (
-            <>
-              , done in time <b className="text-ink">{percent(kept.resolved.share)}</b>
-            </>
-          )}
-        </button>
-      )}
+      {kept && !isNew && <KeptLine kept={kept} />}
     </>
+  );
+}
+
+/** How a promise was kept in the last weeks; the figure opens the items behind it. */
+export function KeptLine({ kept }: { kept: PromisesView["kept"][number] }) {
+  const { openBehind } = usePanel();
+  const { target, both, answered, resolved } = kept;
+  if (both.decided === 0)
+    return (
+      <p className="text-[12.5px] text-ink-soft">last 12 weeks: no item was decided under it</p>
+    );
+  return (
+    <button
+      type="button"
+      className="text-left text-[12.5px] text-ink-soft hover:underline"
+      onClick={() => openBehind({ title: `${target}: missed`, ids: both.missedIds })}
+    >
+      last 12 weeks: missed at {both.missed} of {counted(both.decided, "item")}
+      {answered.share !== null && (
+        <>
+          , answered in time <b className="text-ink">{percent(answered.share)}</b>
+        </>
+      )}
+      {resolved.share !== null && (
+        <>
+          , done in time <b className="text-ink">{percent(resolved.share)}</b>
+        </>
+      )}
+    </button>
   );
 }

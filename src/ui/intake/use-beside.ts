@@ -1,12 +1,11 @@
 "use client";
 import { useState } from "react";
-import type { QueueRow } from "@/core/intake/desk-view";
 
 /**
  * The reports before and after the one that is open. One that was judged meanwhile is in the list
  * no more; what follows it has moved into its place.
  */
-export function useBeside(rows: readonly QueueRow[], openId: string | null) {
+export function useBeside(rows: readonly { id: string }[], openId: string | null) {
   const at = rows.findIndex((r) => r.id === openId);
   const [place, setPlace] = useState(0);
   if (at >= 0 && at !== place) setPlace(at);

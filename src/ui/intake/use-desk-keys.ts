@@ -12,7 +12,9 @@ export const DESK_KEYS: [string, string][] = [
   ["d", "decline"],
   ["t", "keep that you tried to make it happen"],
   ["x", "select it; the next verdict is on all that are selected"],
+  ["X", "select all that are shown"],
   ["u", "undo the last verdict, then the one before it"],
+  ["/", "find a report by reference, words or mail address"],
   ["Ctrl Enter", "give the verdict that is open"],
   ["Esc", "back to reading"],
   ["?", "this list"],
@@ -33,8 +35,10 @@ interface DeskActs {
   onVerdict?: (kind: VerdictKind) => void;
   onTry?: () => void;
   onSelect?: () => void;
+  onSelectAll?: () => void;
   onSelectNone?: () => void;
   onUndo?: () => void;
+  onFind: () => void;
   onHelp: () => void;
 }
 
@@ -46,8 +50,10 @@ function actOf(key: string, acts: DeskActs): (() => void) | undefined {
     ArrowUp: acts.onPrevious,
     t: acts.onTry,
     x: acts.onSelect,
+    X: acts.onSelectAll,
     Escape: acts.onSelectNone,
     u: acts.onUndo,
+    "/": acts.onFind,
     "?": acts.onHelp,
   };
   return byKey[key];

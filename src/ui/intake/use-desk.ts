@@ -7,6 +7,7 @@ import { ofIntake, useReadAgain } from "@/ui/kit/use-read-again";
 import { flowContract } from "@/core/flow/contract";
 import { reportContract, intakeContract } from "@/core/intake/contract";
 import { useMeanwhile } from "./use-meanwhile";
+import { useReportAddress } from "./use-report-address";
 import { useReading } from "./use-reading";
 import { useVerdicts } from "./use-verdicts";
 
@@ -16,10 +17,15 @@ const reportQuery = (id: string) => queryOf(reportContract.read, { params: { id 
 /**
  * The queue and the report that is open on the desk; the next one comes by itself after a verdict.
  */
-export function useDesk(initial: DeskView, initialReport: ReportView | null) {
+export function useDesk(
+  initial: DeskView,
+  initialReport: ReportView | null,
+  /** The report that the address names. */
+  asked: string | null,
+) {
   const client = useQueryClient();
   const { key } = initial.project;
-  const { data: desk } = useQuery({
+  const { data: read } = useQuery({
     ...queryOf(intakeContract.desk, { params: { key } }),
     initialData: initial,
   });
@@ -32,6 +38,38 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
       );
     return initialReport?.report.id ?? null;
   });
+  const readDesk = () =>
+    Promise.all([
+      client.invalidateQueries({ queryKey: keyOf(intakeContract.desk, { params: { key } }) }),
+      client.invalidateQueries({ queryKey: keyOf(reportContract.read) }),
+      client.invalidateQueries({ queryKey: keyOf(intakeContract.find, { params: { key } }) }),
+    ]);
+  const readAgain = async () => {
+    await Promise.all([
+      readDesk(),
+      client.invalidateQueries({ queryKey: keyOf(flowContract.summary, { params: { key } }) }),
+    ]);
+  };
+  // The figures of the frame are read again by the frame.
+  useReadAgain(ofIntake, readDesk);
+  const { mine, sending, ...verdicts } = useVerdicts({
+    known: read.given,
+    choose: setChosen,
+    readAgain,
+  });
+  const waits = (row: QueueRow) => !sending.has(row.id);
+  const desk: DeskView = {
+    ...read,
+    queue: read.queue.filter(waits),
+    aside: read.aside.filter(waits),
+  };
+
+  // A link to another report may come while the desk is open.
+  const [followed, setFollowed] = useState(asked);
+  if (asked !== followed) {
+    setFollowed(asked);
+    if (initialReport && asked !== null) setChosen(initialReport.report.id);
+  }
   // What is open stays open, whoever judges it meanwhile, until somebody goes on.
   const openId = chosen ?? desk.queue[0]?.id ?? null;
   if (chosen !== openId) setChosen(openId);
@@ -44,29 +82,16 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
     (id: string) => void client.prefetchQuery({ ...reportQuery(id), staleTime: NEAR_MS }),
     [client],
   );
-  const readDesk = () =>
-    Promise.all([
-      client.invalidateQueries({ queryKey: keyOf(intakeContract.desk, { params: { key } }) }),
-      client.invalidateQueries({ queryKey: keyOf(reportContract.read) }),
-    ]);
-  const readAgain = async () => {
-    await Promise.all([
-      readDesk(),
-      client.invalidateQueries({ queryKey: keyOf(flowContract.summary, { params: { key } }) }),
-    ]);
-  };
-  // The figures of the frame are read again by the frame.
-  useReadAgain(ofIntake, readDesk);
 
   const tookSoFar = useReading(openId, desk.mayJudge);
   /** Where the desk goes on: the next that waits, none of those just judged. */
-  const goOn = (ids: readonly string[], order: readonly QueueRow[]) => {
+  const goOn = (ids: readonly string[], order: readonly { id: string }[]) => {
     const at = order.findIndex((r) => ids.includes(r.id));
     const rest = order.filter((r) => !ids.includes(r.id));
     setChosen(rest.find((r) => order.indexOf(r) > at)?.id ?? rest.at(-1)?.id ?? null);
   };
 
-  const { mine, ...verdicts } = useVerdicts({ tookSoFar, goOn, choose: setChosen, readAgain });
+  useReportAddress(report?.report.reference ?? null);
   const { meanwhile, see } = useMeanwhile(report ?? null, mine);
   return {
     desk,
@@ -76,6 +101,8 @@ export function useDesk(initial: DeskView, initialReport: ReportView | null) {
     report: report ?? null,
     error,
     choose: setChosen,
+    goOn,
+    tookSoFar,
     ...verdicts,
     readAgain,
     bringNear,

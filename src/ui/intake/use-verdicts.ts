@@ -1,24 +1,32 @@
 "use client";
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { v7 as newId } from "uuid";
 import { reportContract } from "@/core/intake/contract";
 import type { QueueRow } from "@/core/intake/desk-view";
+import { undoneWords, type GivenLately } from "@/core/intake/found-report";
+import type { ReportStatus } from "@/core/intake/report";
+import { counted } from "@/core/formats/counted";
 import { VERDICT_PAST, type Verdict } from "@/core/intake/verdict";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ask, keyOf, problemOf, type Problem } from "@/ui/kit/request";
 
 type Judged = Pick<QueueRow, "id" | "reference" | "version" | "title">;
-interface Given {
-  reportId: string;
-  verdictId: string;
-}
-
 /** What a verdict did to its report: "accepted as TIX-12". */
 function pastOf({ kind }: Verdict, itemKey: string | null): string {
   if (kind === "accept") return `accepted as ${itemKey}`;
   return kind === "merge" ? `merged into ${itemKey}` : VERDICT_PAST[kind];
 }
+
+interface Refused {
+  reference: string;
+  problem: Problem;
+}
+
+const tellRefused = ({ reference, problem }: Refused) =>
+  tellProblem(
+    Object.assign(problem, { sentence: `${reference} stays in the queue: ${problem.sentence}` }),
+  );
 
 const mergeInto = (itemId: string): Verdict => ({ kind: "merge", itemId });
 
@@ -30,23 +38,23 @@ const verdictOn = (of: Judged, verdict: Verdict, together: boolean): Verdict =>
 
 /** Verdicts on one report or on several, and how they are undone. */
 export function useVerdicts({
-  tookSoFar,
-  goOn,
+  known,
   choose,
   readAgain,
 }: {
-  /** How long the open report has been read, in milliseconds. */
-  tookSoFar: () => number;
-  /** Opens what comes after the reports that were judged. */
-  goOn: (ids: readonly string[], order: readonly QueueRow[]) => void;
+  /** What the reader gave in earlier sittings and may undo, the latest first. */
+  known: readonly GivenLately[];
   choose: (id: string | null) => void;
   readAgain: () => Promise<void>;
 }) {
   const client = useQueryClient();
   // Verdicts of this sitting, those on several at once together; undone from the last to the first.
-  const [stack, setStack] = useState<Given[][]>([]);
-
+  const [stack, setStack] = useState<GivenLately[][]>([]);
+  const [taken, setTaken] = useState<ReadonlySet<string>>(new Set());
   const [mine, setMine] = useState<ReadonlySet<string>>(new Set());
+  /** Reports whose verdict is on its way: they wait no more. */
+  const [sending, setSending] = useState<ReadonlySet<string>>(new Set());
+  const onItsWay = useRef<Promise<unknown>>(Promise.resolve());
 
   /** @throws Problem */
   const give = (of: Judged, verdict: Verdict, tookMs: number | null) => {
@@ -57,16 +65,25 @@ export function useVerdicts({
       body: { commandId, seenVersion: of.version, verdict, tookMs },
     });
   };
+  /** Holds reports out of the queue until something is stored and read again. */
+  const whileSending = <T>(ids: readonly string[], work: () => Promise<T>): Promise<T> => {
+    setSending((before) => new Set([...before, ...ids]));
+    const done = work().finally(() =>
+      setSending((before) => new Set([...before].filter((id) => !ids.includes(id)))),
+    );
+    onItsWay.current = Promise.allSettled([onItsWay.current, done]);
+    return done;
+  };
 
   /** @throws Problem */
-  const judge = async (of: Judged, verdict: Verdict, order: readonly QueueRow[]) => {
-    const result = await give(of, verdict, tookSoFar());
-    goOn([of.id], order);
-    const given = [{ reportId: of.id, verdictId: result.verdictId }];
-    setStack((s) => [...s, given]);
-    await readAgain();
-    tellDone(`${of.reference} is ${pastOf(verdict, result.itemKey)}.`, () => undo(given));
-  };
+  const judge = (of: Judged, verdict: Verdict, tookMs: number) =>
+    whileSending([of.id], async () => {
+      const result = await give(of, verdict, tookMs);
+      const given = [{ reportId: of.id, verdictId: result.verdictId }];
+      setStack((s) => [...s, given]);
+      await readAgain();
+      tellDone(`${of.reference} is ${pastOf(verdict, result.itemKey)}.`, () => undo(given));
+    });
 
   /**
    * The same verdict on several reports, one after the other; what is refused is told by name and
@@ -74,57 +91,69 @@ export function useVerdicts({
    * @param together one item for all of them: the first is accepted, the others are merged into it
    * @throws Problem where nothing at all could be judged
    */
-  const judgeSeveral = async (
-    several: readonly Judged[],
-    verdict: Verdict,
-    together: boolean,
-    order: readonly QueueRow[],
-  ) => {
-    const given: Given[] = [];
-    const refused: { reference: string; problem: Problem }[] = [];
-    let into: string | null = null;
-    for (const of of several) {
-      const own = into === null ? verdictOn(of, verdict, together) : mergeInto(into);
-      try {
-        const result: { verdictId: string; itemId: string | null } = await give(of, own, null);
-        given.push({ reportId: of.id, verdictId: result.verdictId });
-        if (together && into === null) into = result.itemId;
-      } catch (failure) {
-        refused.push({ reference: of.reference, problem: problemOf(failure) });
-      }
-    }
-    if (given.length === 0 && refused[0]) throw refused[0].problem;
-    goOn(
-      given.map((g) => g.reportId),
-      order,
+  const judgeSeveral = (several: readonly Judged[], verdict: Verdict, together: boolean) =>
+    whileSending(
+      several.map((r) => r.id),
+      async () => {
+        const given: GivenLately[] = [];
+        const refused: Refused[] = [];
+        let into: string | null = null;
+        for (const of of several) {
+          const own = into === null ? verdictOn(of, verdict, together) : mergeInto(into);
+          try {
+            const result: { verdictId: string; itemId: string | null } = await give(of, own, null);
+            given.push({ reportId: of.id, verdictId: result.verdictId });
+            if (together && into === null) into = result.itemId;
+          } catch (failure) {
+            refused.push({ reference: of.reference, problem: problemOf(failure) });
+          }
+        }
+        if (given.length === 0 && refused[0]) throw refused[0].problem;
+        // Undone from the last to the first, so that an item loses its merged reports before it is
+        // taken back.
+        const backwards = given.toReversed();
+        setStack((s) => [...s, backwards]);
+        await readAgain();
+        tellDone(
+          `${counted(given.length, "report")} ${given.length === 1 ? "is" : "are"} ${VERDICT_PAST[verdict.kind]}.`,
+          () => undo(backwards),
+        );
+        refused.forEach(tellRefused);
+      },
     );
-    // Undone from the last to the first, so that an item loses its merged reports before it is
-    // taken back.
-    const backwards = given.toReversed();
-    setStack((s) => [...s, backwards]);
-    await readAgain();
-    tellDone(`${given.length} reports are ${VERDICT_PAST[verdict.kind]}.`, () => undo(backwards));
-    for (const { reference, problem } of refused)
-      tellProblem(
-        Object.assign(problem, {
-          sentence: `${reference} stays in the queue: ${problem.sentence}`,
-        }),
-      );
-  };
 
-  /** @throws Problem */
-  const undo = async (given: readonly Given[]) => {
+  /** @returns what it did, in a sentence @throws Problem */
+  const undo = async (given: readonly GivenLately[]): Promise<string> => {
+    const stand: { reference: string; status: ReportStatus }[] = [];
     for (const { reportId, verdictId } of given) {
-      await ask(reportContract.undoVerdict, { params: { id: reportId }, body: { verdictId } });
+      const asked = { params: { id: reportId }, body: { verdictId } };
+      stand.push(await ask(reportContract.undoVerdict, asked));
       // Its old version must not be judged again; the one that is open is read anew as it stands.
       const queryKey = keyOf(reportContract.read, { params: { id: reportId } });
       client.removeQueries({ queryKey, type: "inactive" });
     }
-    setStack((s) =>
-      s.filter((batch) => !batch.some((b) => given.some((g) => g.verdictId === b.verdictId))),
-    );
+    const gone = new Set(given.map((g) => g.verdictId));
+    setTaken((before) => new Set([...before, ...gone]));
+    setStack((s) => s.filter((batch) => !batch.some((b) => gone.has(b.verdictId))));
     choose(given.at(-1)?.reportId ?? null);
     await readAgain();
+    return undoneWords(stand);
   };
-  return { mine, judge, judgeSeveral, undo, last: stack.at(-1) ?? [] };
+  // Those of this sitting, together as they were given; then what the server knows of others.
+  const earlier = known.find((g) => !taken.has(g.verdictId));
+  const last = stack.at(-1) ?? (earlier ? [earlier] : []);
+  const latest = useRef(last);
+  useEffect(() => {
+    latest.current = last;
+  });
+  /** Undoes the verdict that was given last, also one that is still on its way. @throws Problem */
+  const undoLast = (): Promise<string | null> => {
+    const undone = onItsWay.current.then(() =>
+      latest.current.length === 0 ? null : undo(latest.current),
+    );
+    // The next one waits for this one: each press undoes one more.
+    onItsWay.current = undone.catch(() => null);
+    return undone;
+  };
+  return { mine, sending, judge, judgeSeveral, undo, undoLast };
 }

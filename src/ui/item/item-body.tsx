@@ -59,8 +59,12 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
         {view.promise && (
           <p className="mt-1 flex flex-wrap items-center gap-x-3 text-[12.5px] text-ink-soft">
             {view.promise.target}:
-            {view.promise.answer && <PromiseMark state={view.promise.answer} what="answer" />}
-            {view.promise.resolve && <PromiseMark state={view.promise.resolve} what="done" />}
+            {view.promise.answer && (
+              <PromiseMark state={view.promise.answer} zone={view.project.zone} what="answer" />
+            )}
+            {view.promise.resolve && (
+              <PromiseMark state={view.promise.resolve} zone={view.project.zone} what="done" />
+            )}
           </p>
         )}
       </div>

@@ -1,4 +1,5 @@
 "use client";
+import Link from "next/link";
 import { Field, TextInput } from "@/ui/kit/field";
 import { TextButton, Button } from "@/ui/kit/button";
 import { cutText } from "@/core/formats/cut-text";
@@ -48,7 +49,17 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
             <span className="text-ink-soft">
               {r.status === "merged" ? "merged" : "it came from"}
             </span>
-            <span className="key">{r.reference}</span>
+            {mayJudge ? (
+              <Link
+                prefetch={false}
+                className="key link"
+                href={`/p/${view.project.key}/intake?report=${r.reference}`}
+              >
+                {r.reference}
+              </Link>
+            ) : (
+              <span className="key">{r.reference}</span>
+            )}
             <span className="flex-1 truncate" title={exact(r.receivedAt, view.project.zone)}>
               {r.title}
             </span>

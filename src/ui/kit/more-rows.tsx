@@ -7,7 +7,16 @@ import { Button } from "./button";
  * Stands behind the last row of a long list: the next page comes when it is scrolled to, or asked
  * for. Give it a new key for every page.
  */
-export function MoreRows({ rest, onMore }: { rest: number; onMore: () => void }) {
+export function MoreRows({
+  rest,
+  what = "more item",
+  onMore,
+}: {
+  rest: number;
+  /** What one of them is called. */
+  what?: string;
+  onMore: () => void;
+}) {
   const seen = useCallback(
     (element: HTMLElement | null) => {
       if (!element) return;
@@ -22,7 +31,7 @@ export function MoreRows({ rest, onMore }: { rest: number; onMore: () => void })
   return (
     <div ref={seen} className="py-2 text-center">
       <Button look="quiet" small onClick={onMore}>
-        {counted(rest, "more item")}
+        {counted(rest, what)}
       </Button>
     </div>
   );

@@ -1,7 +1,10 @@
 import { toast } from "sonner";
 import { problemOf } from "./request";
 
-/** Says that something was done, with a way to take it back. */
+/**
+ * Says that something was done, with a way to take it back.
+ * @param undo may answer with what it did, in a sentence
+ */
 export function tellDone(text: string, undo?: () => Promise<unknown>): void {
   toast(text, {
     duration: undo ? 8_000 : 4_000,
@@ -9,7 +12,7 @@ export function tellDone(text: string, undo?: () => Promise<unknown>): void {
       label: "Undo",
       onClick: () => {
         undo().then(
-          () => tellDone("Undone."),
+          (said) => tellDone(typeof said === "string" ? said : "Undone."),
           (error) => tellProblem(error),
         );
       },
@@ -17,8 +20,11 @@ export function tellDone(text: string, undo?: () => Promise<unknown>): void {
   });
 }
 
-/** Says what went wrong, that nothing was lost, and what to do. */
-export function tellProblem(error: unknown): void {
+/**
+ * Says what went wrong, that nothing was lost, and what to do.
+ * @param way leads to where it can be mended
+ */
+export function tellProblem(error: unknown, way?: { label: string; onClick: () => void }): void {
   const { sentence, help } = problemOf(error);
-  toast.error(sentence, { description: help, duration: 10_000 });
+  toast.error(sentence, { description: help, duration: 10_000, action: way });
 }

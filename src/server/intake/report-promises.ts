@@ -1,0 +1,121 @@
+import { and, asc, inArray, isNull } from "drizzle-orm";
+import type { Instant } from "@/core/calendar/instant";
+import { holds } from "@/core/condition/evaluate";
+import { NOTHING_AROUND } from "@/core/condition/facts";
+import { promiseFor, type DatedPromises } from "@/core/intake/dated-promises";
+import type { QueueRow } from "@/core/intake/desk-view";
+import type { IntakeRules } from "@/core/intake/promises-view";
+import { targetState, type ServiceTarget } from "@/core/intake/service-target";
+import { NEW_ITEM } from "@/core/item/new-item";
+import { applyEvent } from "@/core/item/snapshot";
+import type { Reader } from "@/db/connection";
+import { reportMessage, reportVerdict } from "@/db/schema";
+import { pauses } from "./promises";
+import { loadPromises } from "./rules";
+
+/* What is promised about reports that have no item yet. */
+
+/** The type that a report would have. */
+export const typeOfReports = (types: readonly { id: string }[]): string =>
+  types.find((t) => t.id === "bug")?.id ?? types[0]?.id ?? "";
+
+/** What was asked of those who reported, and what they answered. */
+export const questionsAbout = (reader: Reader, reportIds: readonly string[]) =>
+  reader
+    .select({ reportId: reportMessage.reportId, kind: reportMessage.kind, at: reportMessage.at })
+    .from(reportMessage)
+    .where(
+      and(
+        inArray(reportMessage.reportId, [...reportIds]),
+        inArray(reportMessage.kind, ["question", "answer"]),
+        isNull(reportMessage.takenBackAt),
+      ),
+    )
+    .orderBy(asc(reportMessage.id));
+
+/**
+ * What is promised next about reports that have no item yet, by report: a first answer or, once one
+ * was given (a question is one), that it is done. What such a report would be is asked of the
+ * conditions: an unplanned bug of that title and text.
+ */
+export async function queuePromises({
+  reader,
+  rules,
+  project,
+  reports,
+  typeId,
+  now,
+}: {
+  reader: Reader;
+  rules: IntakeRules;
+  project: { id: string; zone: string };
+  reports: readonly { id: string; title: string; happened: string; receivedAt: Instant }[];
+  typeId: string;
+  now: Instant;
+}): Promise<Map<string, NonNullable<QueueRow["promise"]>>> {
+  const found = new Map<string, NonNullable<QueueRow["promise"]>>();
+  const promises = await loadPromises(reader, project.id);
+  if (promises.all.length === 0 || reports.length === 0) return found;
+  const ids = reports.map((r) => r.id);
+  const answered = new Set(
+    (
+      await reader
+        .selectDistinct({ id: reportVerdict.reportId })
+        .from(reportVerdict)
+        .where(and(inArray(reportVerdict.reportId, ids), isNull(reportVerdict.undoneAt)))
+    ).map((v) => v.id),
+  );
+  const messages = await questionsAbout(reader, ids);
+  for (const r of reports) {
+    const target = promiseAboutReport(promises, r, { project, typeId, now });
+    const what = answered.has(r.id) ? "done" : "answer";
+    const hours = what === "done" ? target?.resolveHours : target?.answerHours;
+    if (!target || !hours) continue;
+    const paused = pauses(messages.filter((m) => m.reportId === r.id));
+    found.set(r.id, {
+      target: target.name,
+      what,
+      state: targetState(
+        hours,
+        target.working,
+        { since: r.receivedAt, metAt: null, paused },
+        { calendar: rules.calendar, zone: project.zone, now },
+      ),
+    });
+  }
+  return found;
+}
+
+/** What a report promises the one who sent it, as the unplanned bug that it would be. */
+export function promiseAboutReport(
+  promises: DatedPromises,
+  r: { id: string; title: string; happened: string; receivedAt: Instant },
+  { project, typeId, now }: { project: { id: string; zone: string }; typeId: string; now: Instant },
+): ServiceTarget | null {
+  const would = applyEvent(null, {
+    kind: "created",
+    itemId: r.id,
+    seq: 1,
+    at: r.receivedAt,
+    actorId: null,
+    cause: "verdict",
+    commandId: r.id,
+    new: {
+      ...NEW_ITEM,
+      projectId: project.id,
+      number: 0,
+      typeId,
+      title: r.title,
+      description: r.happened,
+      origin: "unplanned",
+      stateId: "",
+      stateKind: "unstarted",
+      rank: "",
+    },
+  });
+  const facts = { ...NOTHING_AROUND, item: would };
+  const asker = { personId: null, teamIds: [], now, zone: project.zone };
+  return promiseFor(promises, r.receivedAt, (place) =>
+    holds(promises.all[place].condition, facts, asker),
+  );
+}
