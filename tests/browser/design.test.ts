@@ -23,7 +23,7 @@ async function openDesign(person: Person, key = "TIX"): Promise<void> {
 }
 
 const tab = (person: Person, name: string) =>
-  person.click(`::-p-xpath(//button[@role="tab"][.="${name}"])`);
+  person.click(`::-p-xpath(//button[@role="tab"][starts-with(normalize-space(.), "${name}")])`);
 /** Goes to another place of Design. */
 const place = (person: Person, name: string) =>
   person.click(`::-p-xpath(//nav[@aria-label="What is designed"]//button[.="${name}"])`);
@@ -43,7 +43,7 @@ const station = async (person: Person, name: string) => {
 };
 const moveOf = async (person: Person, from: string, verb: string) => {
   await place(person, "Process");
-  await tab(person, "Rules");
+  await tab(person, "Check");
   await station(person, from);
   await person.click(`::-p-xpath(//section//li//button[starts-with(., "${verb} →")])`);
   await person.page.waitForSelector(`[data-inspects="${verb}"]`);
@@ -71,12 +71,12 @@ test("a limit, firm or advice: the open board follows at once, and what makes no
 
 test("renamed, and a waiting state between two others: a draft until it is published, then on the open board", async () => {
   await place(ines, "Process");
-  await tab(ines, "Rules");
+  await tab(ines, "Check");
   await station(ines, "Waiting for test");
   await ines.fill("Name", "Waiting for the tide");
   await ines.keys("Enter");
   await station(ines, "In test");
-  await ines.press("Add a state after it");
+  await ines.press("Add after");
   await ines.fill("Name", "Waiting for the harbour");
   await ines.keys("Enter");
   await ines.page.waitForSelector('[data-state="Waiting for the harbour"]');
@@ -96,7 +96,7 @@ test("renamed, and a waiting state between two others: a draft until it is publi
 test("a draft that cannot be stored says so; nothing is published over it, and later it is stored and published", async () => {
   const { page } = ines;
   await place(ines, "Process");
-  await tab(ines, "Rules");
+  await tab(ines, "Check");
   let away = true;
   const onRequest = (r: HTTPRequest) => {
     const isDraft = away && r.method() === "POST" && r.url().endsWith("/workflow/draft");
@@ -130,7 +130,7 @@ test("a draft that cannot be stored says so; nothing is published over it, and l
   await ines.reads("How ticket app work flowed");
   await ines.click('::-p-xpath(//nav//a[contains(., "Design")])');
   await place(ines, "Process");
-  await tab(ines, "Rules");
+  await tab(ines, "Check");
   await ines.reads("not stored yet");
   away = false;
   await ines.press("Review and publish");
@@ -159,7 +159,7 @@ test("by keyboard alone: choose, add, reorder, change the rail, connect, take ou
     );
   const map = '[aria-label^="Map of"]';
   await place(ines, "Process");
-  await tab(ines, "Rules");
+  await tab(ines, "Check");
   const before = await names();
   await ines.page.$eval(map, (e) => (e as HTMLElement).focus());
   await ines.keys("Escape", "ArrowRight", "ArrowRight");
@@ -190,6 +190,50 @@ test("by keyboard alone: choose, add, reorder, change the rail, connect, take ou
   );
   expect(await names()).toEqual(before);
   await stored(ines);
+});
+
+test("on the map: renamed in place, a state put into a line, the path led along, and joined when one is taken out", async () => {
+  const map = '[aria-label^="Map of"]';
+  await place(ines, "Process");
+  await ines.page.$eval(map, (e) => (e as HTMLElement).focus());
+  await station(ines, "Building");
+  await ines.page.$eval(map, (e) => (e as HTMLElement).focus());
+  await ines.keys("F2");
+  await ines.page.waitForSelector('input[aria-label="Name of Building"]');
+  await ines.page.keyboard.type("Crafting");
+  await ines.keys("Enter");
+  await ines.page.waitForSelector('[data-inspects="Crafting"]');
+  // A line between two states, with "+" on it where the pointer is.
+  await ines.click('::-p-xpath(//section//li//button[starts-with(., "Hand to review →")])');
+  await ines.click('button[aria-label="Put a state between Crafting and Waiting for review"]');
+  await ines.fill("Name of the state", "Own look");
+  await ines.choose("There it is", "working");
+  await ines.fill("The move into it", "Look over");
+  await ines.press("Put it in");
+  await ines.page.waitForSelector('[data-inspects="Own look"]');
+  await ines.reads("Hand to review → Waiting for review", '[data-inspects="Own look"]');
+  // Elsewhere in the order: the path follows when it is asked to.
+  await ines.page.$eval(map, (e) => (e as HTMLElement).focus());
+  await ines.chord("Alt", "ArrowRight");
+  await ines.reads("Own look stands elsewhere; its moves lead the old way.");
+  await ines.press("Lead the path along");
+  await ines.reads("In review", '[data-inspects="Own look"]');
+  await ines.page.waitForFunction(() => !document.body.innerText.includes("stands elsewhere"));
+  await ines.press("Undo");
+  await ines.press("Undo");
+  await ines.reads("Hand to review → Waiting for review", '[data-inspects="Own look"]');
+  // Taken out, its neighbours are joined.
+  await ines.press("Take out");
+  await ines.reads("“Crafting” leads to “Waiting for review” now, with the rules of both.");
+  await station(ines, "Crafting");
+  await ines.reads("Look over → Waiting for review", '[data-inspects="Crafting"]');
+  await ines.page.$eval(map, (e) => (e as HTMLElement).focus());
+  await ines.keys("Enter");
+  expect(await ines.page.evaluate(() => document.activeElement?.getAttribute("aria-label"))).toBe(
+    "Rules",
+  );
+  await ines.press("Throw the draft away");
+  await ines.reads("nothing changed");
 });
 
 test("two rules on a move: what it asks for is asked at the card, in place", async () => {
@@ -312,7 +356,7 @@ test("the check sees a trap, shows it, stops publishing and mends it", async () 
     (e as HTMLElement).click(),
   );
   await place(ines, "Process");
-  await tab(ines, "Rules");
+  await tab(ines, "Check");
   await ines.press("Take the move out");
   const list = 'section[aria-label="Check of the draft"]';
   await ines.reads("From Waiting for the harbour no finished state can be reached", list);
@@ -335,9 +379,9 @@ test("the check sees a trap, shows it, stops publishing and mends it", async () 
 
 test("a state that goes: its items get the state that the lead chooses", async () => {
   await place(ines, "Process");
-  await tab(ines, "Rules");
+  await tab(ines, "Check");
   await station(ines, "Ready to deploy");
-  await ines.press("Take it out");
+  await ines.press("Take out");
   await stored(ines);
   await ines.press("Review and publish");
   await ines.reads("Ready to deploy is gone.");
@@ -382,6 +426,7 @@ test("a lead learns before publishing how often a new rule would have said no, a
   await ines.choose("Demand that…", "a field is filled");
   await stored(ines);
   const past = 'section[aria-label="Against the past"]';
+  await tab(ines, "Against the past");
   await ines.press("90 days", '//section[@aria-label="Against the past"]');
   await ines.reads(/refused\s*\d+/, past);
   const refused = Number((await ines.text(`${past} dl dd:last-of-type`)).replace(",", ""));

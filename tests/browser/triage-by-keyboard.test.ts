@@ -108,6 +108,7 @@ test("twenty reports are judged by keys alone; each ends where its verdict says,
       title,
     );
   }
+  await tomas.page.waitForFunction(() => !document.body.innerText.includes("storing"));
   console.info(`twenty verdicts by keyboard took ${((Date.now() - began) / 1000).toFixed(0)} s`);
   const after = await statusOf();
   expect(ids.map((id) => after.get(id))).toEqual(VERDICTS.map(([kind]) => BECOMES[kind]));

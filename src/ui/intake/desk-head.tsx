@@ -3,6 +3,7 @@
 import { type DeskFilter, WHOLE_DESK } from "@/core/intake/desk-filter";
 import { type DeskView } from "@/core/intake/desk-view";
 import { workLeft } from "@/core/intake/pace";
+import { counted } from "@/core/formats/counted";
 import { useRouter } from "next/navigation";
 import { Button, TextButton } from "@/ui/kit/button";
 import Link from "next/link";
@@ -11,10 +12,13 @@ import { Select } from "@/ui/kit/select";
 /** How much waits and how long that takes, and the ways to other desks. */
 export function DeskHead({
   desk,
+  storing,
   onFilter,
   onHelp,
 }: {
   desk: DeskView;
+  /** How many verdicts are on their way. */
+  storing: number;
   onFilter: (filter: DeskFilter) => void;
   onHelp: () => void;
 }) {
@@ -52,7 +56,9 @@ export function DeskHead({
           </>
         )}
       </p>
-      <span className="flex-1" />
+      <span role="status" className="flex-1 text-[13px] text-ink-soft">
+        {storing > 0 && `storing ${counted(storing, "verdict")}…`}
+      </span>
       {desk.desks.length > 1 && (
         <Select
           label="Desk"

@@ -70,7 +70,12 @@ export function DeskScreen({ initial, initialReport, asked, words }: DeskScreenP
 
   return (
     <div className="flex h-full flex-col">
-      <DeskHead desk={desk} onFilter={list.setFilter} onHelp={() => setHelp(true)} />
+      <DeskHead
+        desk={desk}
+        storing={work.storing}
+        onFilter={list.setFilter}
+        onHelp={() => setHelp(true)}
+      />
       {asked !== null && initialReport?.report.reference !== asked && (
         <Note kind="look">
           There is no report {asked} that you may read. Look for it by its words or its mail

@@ -91,32 +91,9 @@ export function ReportReader({
         </p>
       )}
       {hole !== null && report.status !== "declined" && (
-        <Note kind="look">
-          <p className="flex items-start gap-2">
-            <ShieldAlert size={15} aria-hidden="true" className="mt-0.5 shrink-0" />
-            <span>
-              It says “{hole}”: it may be a hole in security.
-              {mayJudge && report.status === "unjudged"
-                ? " Accepted, it is restricted unless you say otherwise: only leads, you and whoever works on it see it."
-                : ""}
-            </span>
-          </p>
-        </Note>
+        <HoleNote words={hole} unjudged={mayJudge && report.status === "unjudged"} />
       )}
-      {answer && report.status === "unjudged" && (
-        <section
-          aria-label="An answer came"
-          className="border-l-[3px] border-accent bg-accent-soft px-3 py-2"
-        >
-          <h3 className="text-[13px]">
-            They answered {ago(answer.at, now)}
-            {answer.asked && (
-              <span className="font-normal text-ink-soft"> to “{cutText(answer.asked, 160)}”</span>
-            )}
-          </h3>
-          <p className="max-w-[68ch] whitespace-pre-wrap [overflow-wrap:anywhere]">{answer.body}</p>
-        </section>
-      )}
+      {answer && report.status === "unjudged" && <AnswerCame answer={answer} now={now} />}
       <Part title="What happened" text={report.happened} />
       {report.answers.map((a) => (
         <Part key={a.questionId} title={a.label} text={a.value} />
@@ -164,6 +141,43 @@ export function ReportReader({
       )}
       <History view={view} now={now} />
     </article>
+  );
+}
+
+function HoleNote({ words, unjudged }: { words: string; unjudged: boolean }) {
+  return (
+    <Note kind="look">
+      <p className="flex items-start gap-2">
+        <ShieldAlert size={15} aria-hidden="true" className="mt-0.5 shrink-0" />
+        <span>
+          It says “{words}”: it may be a hole in security.
+          {unjudged &&
+            " Accepted, it is restricted unless you say otherwise: only leads, you and whoever works on it see it."}
+        </span>
+      </p>
+    </Note>
+  );
+}
+
+/** An answer that brought the report back stands before everything else. */
+function AnswerCame({
+  answer: { at, asked, body },
+  now,
+}: {
+  answer: NonNullable<ReturnType<typeof lastAnswer>>;
+  now: number;
+}) {
+  return (
+    <section
+      aria-label="An answer came"
+      className="border-l-[3px] border-accent bg-accent-soft px-3 py-2"
+    >
+      <h3 className="text-[13px]">
+        They answered {ago(at, now)}
+        {asked && <span className="font-normal text-ink-soft"> to “{cutText(asked, 160)}”</span>}
+      </h3>
+      <p className="max-w-[68ch] whitespace-pre-wrap [overflow-wrap:anywhere]">{body}</p>
+    </section>
   );
 }
 

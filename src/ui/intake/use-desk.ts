@@ -6,6 +6,7 @@ import { keyOf, queryOf } from "@/ui/kit/request";
 import { ofIntake, useReadAgain } from "@/ui/kit/use-read-again";
 import { flowContract } from "@/core/flow/contract";
 import { reportContract, intakeContract } from "@/core/intake/contract";
+import { useWarnBeforeLeaving } from "@/ui/kit/use-warn-before-leaving";
 import { useMeanwhile } from "./use-meanwhile";
 import { useReportAddress } from "./use-report-address";
 import { useReading } from "./use-reading";
@@ -57,6 +58,7 @@ export function useDesk(
     choose: setChosen,
     readAgain,
   });
+  useWarnBeforeLeaving(sending.size > 0);
   const waits = (row: QueueRow) => !sending.has(row.id);
   const desk: DeskView = {
     ...read,
@@ -96,6 +98,8 @@ export function useDesk(
   return {
     desk,
     openId,
+    /** How many reports have a verdict that is being stored. */
+    storing: sending.size,
     meanwhile,
     see,
     report: report ?? null,

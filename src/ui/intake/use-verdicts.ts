@@ -60,10 +60,8 @@ export function useVerdicts({
   const give = (of: Judged, verdict: Verdict, tookMs: number | null) => {
     const commandId = newId();
     setMine((ids) => new Set(ids).add(commandId));
-    return ask(reportContract.judge, {
-      params: { id: of.id },
-      body: { commandId, seenVersion: of.version, verdict, tookMs },
-    });
+    const body = { commandId, seenVersion: of.version, verdict, tookMs };
+    return ask(reportContract.judge, { params: { id: of.id }, body }, { outlives: true });
   };
   /** Holds reports out of the queue until something is stored and read again. */
   const whileSending = <T>(ids: readonly string[], work: () => Promise<T>): Promise<T> => {

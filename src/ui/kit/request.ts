@@ -56,6 +56,8 @@ interface Sending {
   retry?: boolean;
   /** In place of a body: a form with files. */
   form?: FormData;
+  /** Whether it is sent to its end also when the page is left. */
+  outlives?: boolean;
 }
 
 /**
@@ -67,7 +69,7 @@ interface Sending {
 export async function ask<C extends Contract>(
   of: C,
   asked: AskedOf<C>,
-  { retry = true, form }: Sending = {},
+  { retry = true, form, outlives }: Sending = {},
 ): Promise<AnswerOf<C>> {
   const { method } = of;
   const { body } = asked as { body?: unknown };
@@ -76,6 +78,7 @@ export async function ask<C extends Contract>(
     try {
       response = await fetch(addressOf(of, asked), {
         method,
+        keepalive: outlives,
         headers: {
           [WANTS_STATUS_TOLD]: "yes",
           ...(body === undefined ? undefined : { "Content-Type": "application/json" }),

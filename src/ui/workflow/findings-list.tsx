@@ -41,7 +41,6 @@ export function FindingsList({
   };
   return (
     <section aria-label="Check of the draft">
-      <h2 className="mb-1 text-[15px]">Check of the draft</h2>
       {findings.length === 0 && (
         <p className="text-ink-soft">Nothing to mend: every item can start, go on and end.</p>
       )}

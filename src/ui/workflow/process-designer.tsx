@@ -1,15 +1,14 @@
 "use client";
-import { ProcessParts } from "./process-parts";
+import { ProcessParts, ProcessRules } from "./process-parts";
+import { Divided } from "@/ui/kit/divided";
 import { Button } from "@/ui/kit/button";
 import { Select } from "@/ui/kit/select";
 import { counted } from "@/core/formats/counted";
 import { Redo2, Undo2 } from "lucide-react";
 import dynamic from "next/dynamic";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import type { DesignView } from "@/core/workflow/design-view";
-import { FindingsList } from "./findings-list";
 import { PublishSheet } from "./publish-sheet";
-import { ReplayPanel } from "./replay-panel";
 import { useDesigner } from "./use-designer";
 import { ExportMenu, NewWorkflow } from "./workflow-menu";
 import { useUndoKeys } from "@/ui/workflow/use-undo-keys";
@@ -33,6 +32,7 @@ export function ProcessDesigner({
   const { key, name } = view.project;
   const { running, changes, saving, findings } = designer;
   const [publishing, setPublishing] = useState(false);
+  const rules = useRef<HTMLElement>(null);
   const { undo, redo } = designer;
   useUndoKeys(undo, redo);
 
@@ -93,28 +93,27 @@ export function ProcessDesigner({
           />
         </div>
       ) : (
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_270px]">
-          <div className="flex min-h-0 flex-col">
-            <div className="h-[50%] min-h-[260px] shrink-0 border-b border-line">
-              <WorkflowMap designer={designer} counts={view.counts} mayEdit={mayEdit} />
-            </div>
-            <ProcessParts designer={designer} view={view} workflowId={workflowId} />
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(340px,30%)]">
+          <div className="flex min-h-0 min-w-0 flex-col">
+            <WorkflowMap
+              designer={designer}
+              counts={view.counts}
+              mayEdit={mayEdit}
+              onRules={() => rules.current?.focus()}
+            />
+            <Divided label="Map and what is below it" storedAs="designer-below" first={210}>
+              <ProcessParts designer={designer} view={view} workflowId={workflowId} />
+            </Divided>
           </div>
           <aside
-            className="min-h-0 overflow-y-auto border-l border-line bg-sheet px-4 py-3"
-            aria-label="Findings"
+            ref={rules}
+            tabIndex={-1}
+            aria-label="Rules"
+            className="min-h-0 overflow-y-auto border-l border-line bg-sheet px-4 py-3 outline-none"
           >
-            <FindingsList designer={designer} projectKey={view.project.key} mayEdit={mayEdit} />
-            {mayEdit && (
-              <ReplayPanel
-                designer={designer}
-                projectKey={key}
-                workflowId={workflowId}
-                nameOf={(id) => view.people.find((p) => p.id === id)?.name ?? "somebody"}
-              />
-            )}
+            <ProcessRules designer={designer} view={view} />
             <p className="sr-only" role="status">
-              {findings.length} findings
+              {counted(findings.length, "finding")}
             </p>
           </aside>
         </div>

@@ -3,7 +3,9 @@ import dynamic from "next/dynamic";
 import { useState } from "react";
 import type { DesignView } from "@/core/workflow/design-view";
 import { Tabs } from "@/ui/kit/tabs";
+import { FindingsList } from "./findings-list";
 import { MoveGrid } from "./move-grid";
+import { ReplayPanel } from "./replay-panel";
 import { StateInspector } from "./state-inspector";
 import type { Designer } from "./use-designer";
 import { VersionList } from "./version-list";
@@ -15,24 +17,32 @@ const TransitionInspector = dynamic(
   { ssr: false },
 );
 
-const PARTS = ["Rules", "Table", "Try it", "Versions"] as const;
+const PARTS = ["Check", "Try it", "Against the past", "Table", "Versions"] as const;
 type Part = (typeof PARTS)[number];
 
-/** What can be read and changed of a process beside its map. */
-export function ProcessParts({
-  designer,
-  view,
-  workflowId,
-}: {
+interface PartProps {
   designer: Designer;
   view: DesignView;
   workflowId: string;
-}) {
-  const [part, setPart] = useState<Part>("Rules");
+}
+
+/** What can be asked and done of a process below its map. */
+export function ProcessParts({ designer, view, workflowId }: PartProps) {
+  const [part, setPart] = useState<Part>("Check");
+  const { key } = view.project;
+  const { mayEdit } = view;
   const panels: Record<Part, () => React.ReactNode> = {
-    Rules: () => <Rules designer={designer} view={view} />,
-    Table: () => <MoveGrid designer={designer} counts={view.counts} mayEdit={view.mayEdit} />,
+    Check: () => <FindingsList designer={designer} projectKey={key} mayEdit={mayEdit} />,
     "Try it": () => <TryPanel draft={designer.draft} view={view} />,
+    "Against the past": () => (
+      <ReplayPanel
+        designer={designer}
+        projectKey={key}
+        workflowId={workflowId}
+        nameOf={(id) => view.people.find((p) => p.id === id)?.name ?? "somebody"}
+      />
+    ),
+    Table: () => <MoveGrid designer={designer} counts={view.counts} mayEdit={mayEdit} />,
     Versions: () => (
       <VersionList
         view={view}
@@ -42,13 +52,26 @@ export function ProcessParts({
       />
     ),
   };
+  const parts = mayEdit ? PARTS : PARTS.filter((p) => p !== "Against the past");
+  const found = designer.findings.length;
   return (
     <Tabs
       label="Parts of the process"
       value={part}
-      tabs={PARTS.map((each) => ({ value: each, label: each, panel: panels[each]() }))}
+      tabs={parts.map((each) => ({
+        value: each,
+        label:
+          each === "Check" && found > 0 ? (
+            <>
+              Check <b className="ml-1 text-signal-ink">{found}</b>
+            </>
+          ) : (
+            each
+          ),
+        panel: panels[each](),
+      }))}
       onChange={setPart}
-      className="flex-1"
+      className="min-h-0 flex-1"
       listClass="px-3 pt-1"
       panelClass="min-h-0 flex-1 overflow-y-auto px-4 py-3"
     />
@@ -56,7 +79,7 @@ export function ProcessParts({
 }
 
 /** What is agreed for the state or the move that is chosen on the map. */
-function Rules({ designer, view }: { designer: Designer; view: DesignView }) {
+export function ProcessRules({ designer, view }: Omit<PartProps, "workflowId">) {
   const { draft, selection } = designer;
   const { mayEdit } = view;
   const state =
@@ -82,7 +105,7 @@ function Rules({ designer, view }: { designer: Designer; view: DesignView }) {
       mayEdit={mayEdit}
     />
   ) : (
-    <p className="max-w-[60ch] text-ink-soft">
+    <p className="text-ink-soft">
       Choose a state or a move on the map to see what is agreed there.{" "}
       {mayEdit &&
         "Drag a state along to reorder it, or to the other rail; drag from the small ring beside it to connect it to another."}

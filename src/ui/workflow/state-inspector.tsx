@@ -1,8 +1,6 @@
 "use client";
-import { Button } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
-import { Trash2 } from "lucide-react";
-import { changeState, removeState } from "@/core/workflow/edit";
+import { changeState } from "@/core/workflow/edit";
 import type { CheckSurroundings } from "@/core/workflow/finding";
 import { OUTCOMES, type State } from "@/core/workflow/state";
 import { StationMark } from "./station-mark";
@@ -23,14 +21,11 @@ export function StateInspector({
   around: CheckSurroundings;
   mayEdit: boolean;
 }) {
-  const { draft, edit, addAfter, select } = designer;
+  const { draft, edit } = designer;
   const set = (change: Partial<State>) => edit((w) => changeState(w, state.id, change));
   const stages = [...new Set(draft.states.flatMap((s) => (s.stage ? [s.stage] : [])))];
   return (
-    <div
-      className="grid grid-cols-[minmax(0,300px)_minmax(0,1fr)] gap-6"
-      data-inspects={state.name}
-    >
+    <div className="flex flex-col gap-5" data-inspects={state.name}>
       <section className="flex flex-col gap-2">
         <h2 className="flex items-center gap-2 text-[15px]">
           <StationMark kind={state.kind} size={16} /> {state.name}
@@ -49,23 +44,6 @@ export function StateInspector({
           mayEdit={mayEdit}
           onChange={(exitPolicies) => set({ exitPolicies })}
         />
-        {mayEdit && (
-          <div className="flex flex-wrap gap-2">
-            <Button small onClick={() => addAfter(state)}>
-              Add a state after it
-            </Button>
-            <Button
-              look="danger"
-              small
-              onClick={() => {
-                edit((w) => removeState(w, state.id));
-                select(null);
-              }}
-            >
-              <Trash2 size={13} aria-hidden="true" /> Take it out
-            </Button>
-          </div>
-        )}
       </section>
       <MovesOut designer={designer} state={state} around={around} mayEdit={mayEdit} />
     </div>

@@ -59,7 +59,7 @@ export function TransitionInspector({
   const states = statesInOrder(draft);
   const name = (id: string) => draft.states.find((s) => s.id === id)?.name ?? "?";
   return (
-    <div className="grid grid-cols-[minmax(0,280px)_minmax(0,1fr)] gap-6" data-inspects={t.verb}>
+    <div className="flex flex-col gap-5" data-inspects={t.verb}>
       <section className="flex flex-col gap-2">
         <h2 className="text-[15px]">
           {t.verb} → {name(t.to)}

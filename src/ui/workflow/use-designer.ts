@@ -60,7 +60,10 @@ export function useDesigner(view: DesignView, workflowId: string) {
     changes,
     publish,
     discard: async () => {
-      if (await discard()) setSelection(null);
+      // What is chosen stays chosen as long as it is there.
+      const all = [...running.states, ...running.transitions];
+      if (!all.some((one) => one.id === selection?.id)) setSelection(null);
+      await discard();
     },
     takeVersion,
     draftOf: draftOf ? { by: draftOf.by, at: draftOf.at } : null,

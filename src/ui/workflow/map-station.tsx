@@ -1,0 +1,144 @@
+"use client";
+import { Handle, NodeToolbar, Position, type Node, type NodeProps } from "@xyflow/react";
+import { useEffect, useRef, useState } from "react";
+import type { Station } from "@/core/workflow/layout";
+import type { State } from "@/core/workflow/state";
+import { Button } from "@/ui/kit/button";
+import { TextInput } from "@/ui/kit/field";
+import { useMap, useWordSize, type MapActs } from "./map-context";
+import { StationMark } from "./station-mark";
+
+export type StationNode = Node<
+  { station: Station; count: number | undefined; chosen: boolean; troubled: boolean },
+  "station"
+>;
+
+export function StationView({ data }: NodeProps<StationNode>) {
+  const { station, count, chosen, troubled } = data;
+  const { acts, mayEdit, renaming } = useMap();
+  const { state } = station;
+  const above = state.kind === "working";
+  const size = useWordSize();
+  const facts = [
+    state.limit?.max ? `limit ${state.limit.max}` : null,
+    count ? `${count} here` : null,
+    state.expectedDays ? `${state.expectedDays} d expected` : null,
+  ]
+    .filter(Boolean)
+    .join(" · ");
+  return (
+    <div className="group relative size-5" data-state={state.name}>
+      {mayEdit && (
+        <NodeToolbar isVisible={chosen} position={Position.Top} offset={above ? 52 : 20}>
+          <StateBar state={state} acts={acts} />
+        </NodeToolbar>
+      )}
+      <StationMark kind={state.kind} chosen={chosen} />
+      <div
+        className={`absolute left-1/2 flex -translate-x-1/2 flex-col items-center leading-tight ${above ? "bottom-7" : "top-6"}`}
+      >
+        {renaming === state.id ? (
+          <Renamed state={state} fontSize={size(13)} />
+        ) : (
+          <span
+            style={{ fontSize: size(13) }}
+            className={`whitespace-nowrap font-semibold ${chosen ? "underline decoration-2 underline-offset-2" : ""}`}
+          >
+            {troubled && (
+              <span
+                className="mr-1 inline-block size-2 rounded-full bg-alarm"
+                aria-label="has a finding"
+              />
+            )}
+            {state.name}
+          </span>
+        )}
+        {facts && (
+          <span className="block whitespace-nowrap text-ink-soft" style={{ fontSize: size(11) }}>
+            {facts}
+          </span>
+        )}
+      </div>
+      <Handle
+        type="target"
+        position={Position.Top}
+        className="station-target"
+        isConnectableStart={false}
+      />
+      {mayEdit && (
+        <Handle
+          type="source"
+          position={Position.Right}
+          className="station-source"
+          title="Drag to another state to connect"
+        />
+      )}
+    </div>
+  );
+}
+
+/** What can be done with the state that is chosen, where it stands. */
+function StateBar({ state, acts }: { state: State; acts: MapActs }) {
+  const onRail = state.kind === "working" || state.kind === "waiting";
+  return (
+    <div
+      role="toolbar"
+      aria-label={`What can be done with ${state.name}`}
+      // What is clicked here is not the station under it.
+      onClick={(e) => e.stopPropagation()}
+      onDoubleClick={(e) => e.stopPropagation()}
+      className="flex gap-1 rounded-[3px] border border-line-strong bg-sheet p-1"
+    >
+      <Button small onClick={() => acts.addAfter(state)}>
+        Add after
+      </Button>
+      <Button small onClick={() => acts.connect(state)}>
+        Connect
+      </Button>
+      <Button small onClick={() => acts.rename(state.id)}>
+        Rename
+      </Button>
+      {onRail && (
+        <Button small onClick={() => acts.toOtherRail(state)}>
+          {state.kind === "working" ? "It waits" : "It is worked on"}
+        </Button>
+      )}
+      <Button small look="danger" onClick={() => acts.takeOut(state)}>
+        Take out
+      </Button>
+    </div>
+  );
+}
+
+/** The name of a state while it is written, in its place. */
+function Renamed({ state, fontSize }: { state: State; fontSize: number }) {
+  const { acts } = useMap();
+  const [name, setName] = useState(state.name);
+  const field = useRef<HTMLInputElement>(null);
+  const left = useRef(false);
+  useEffect(() => field.current?.select(), []);
+  const end = (keep: boolean) => {
+    if (left.current) return;
+    left.current = true;
+    if (keep && name.trim() && name.trim() !== state.name) acts.named(state, name.trim());
+    acts.rename(null);
+  };
+  return (
+    <TextInput
+      ref={field}
+      autoFocus
+      aria-label={`Name of ${state.name}`}
+      maxLength={60}
+      className="nodrag nopan !w-40 text-center !font-semibold"
+      style={{ fontSize }}
+      value={name}
+      onChange={(e) => setName(e.target.value)}
+      onBlur={() => end(true)}
+      onKeyDown={(e) => {
+        e.stopPropagation();
+        if (e.key === "Enter") end(true);
+        if (e.key === "Escape") end(false);
+      }}
+    />
+  );
+}
