@@ -295,7 +295,11 @@ export function demoMail(
       reportId: r.id!,
       recipient: r.mail,
       ...letter(
-        { kind: "receipt", thanks: r.formId && project.key === "TIX" ? PASSENGERS.thanks : "" },
+        {
+          kind: "receipt",
+          thanks: r.formId && project.key === "TIX" ? PASSENGERS.thanks : "",
+          hearBy: null,
+        },
         {
           projectName: project.name,
           reference: r.reference,

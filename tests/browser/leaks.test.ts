@@ -705,6 +705,7 @@ const NAMES_NO_ITEM = [
   "projects/[key]/workflows",
   "public/welcome/[token]",
   "public/pages/[token]",
+  "public/pages/[token]/files",
   "public/pages/[token]/files/[file]",
   "public/pages/[token]/follow",
   "public/pages/[token]/moves",

@@ -1,6 +1,12 @@
 import type { Acceptance } from "@/core/intake/acceptance";
 import { decideReport } from "@/core/intake/decide-report";
-import { FATE_WORDS, letter, tellingOf, type LetterKind } from "@/core/intake/letters";
+import {
+  FATE_WORDS,
+  letter,
+  withoutOurWords,
+  tellingOf,
+  type LetterKind,
+} from "@/core/intake/letters";
 import { missingForNow, placementOf } from "@/core/intake/placement";
 import { UNJUDGED } from "@/core/intake/report";
 import type { ReportState } from "@/core/intake/report-history";
@@ -337,37 +343,53 @@ describe("a letter", () => {
     "\n\nFollow it here, on a page of your own:\nhttp://localhost/r/x\n\nTicket app, R-TX1";
   test.each<[LetterKind, string, string]>([
     [
-      { kind: "receipt", thanks: "" },
+      { kind: "receipt", thanks: "", hearBy: null },
       "Received: Gate refuses (R-TX1)",
-      "Thank you, your report “Gate refuses” is here. Its reference is R-TX1.\n\nSomebody will read it soon; the oldest reports are read first. You will hear from us.",
+      "Hello,\n\nthank you, your report “Gate refuses” is here. Its reference is R-TX1.\n\nSomebody will read it soon; the oldest reports are read first. You will hear from us.",
     ],
     [
-      { kind: "receipt", thanks: "On Mondays." },
+      { kind: "receipt", thanks: "On Mondays.", hearBy: null },
       "Received: Gate refuses (R-TX1)",
-      "Thank you, your report “Gate refuses” is here. Its reference is R-TX1.\n\nOn Mondays.",
+      "Hello,\n\nthank you, your report “Gate refuses” is here. Its reference is R-TX1.\n\nOn Mondays.",
+    ],
+    [
+      { kind: "receipt", thanks: "", hearBy: "Thursday 3 December" },
+      "Received: Gate refuses (R-TX1)",
+      "Hello,\n\nthank you, your report “Gate refuses” is here. Its reference is R-TX1.\n\nYou will hear from us by Thursday 3 December: whether we take it on, or what we still need to know.",
     ],
     [
       { kind: "following" },
       "You follow: Gate refuses (R-TX1)",
-      "You told us that “Gate refuses” happens to you too. You will hear when it is done.",
+      "Hello,\n\nyou told us that “Gate refuses” happens to you too. You will hear when it is done.",
     ],
     [
       { kind: "question", text: "Which gate?", at: 1 },
       "A question about: Gate refuses (R-TX1)",
-      "Which gate?\n\nAnswer this mail, or write your answer on your page.",
+      "Hello,\n\nWhich gate?\n\nAnswer this mail, or write your answer on your page. Then we go on with your report.",
     ],
     [
       { kind: "reminder", text: "Still: which gate?", at: 1 },
       "Still a question about: Gate refuses (R-TX1)",
-      "Still: which gate?",
+      "Hello,\n\nStill: which gate?\n\nAnswer this mail, or write your answer on your page.",
     ],
     [
       { kind: "news", text: "It is done.", at: 1 },
       "News about: Gate refuses (R-TX1)",
-      "It is done.",
+      "Hello,\n\nIt is done.\n\nIf something is not right, answer this mail: it comes back to us with your report.",
     ],
   ])("%j", (told, subject, body) =>
     expect(letter(told, about)).toEqual({ subject, body: `${body}${foot}` }),
+  );
+
+  test.each([
+    ["Received: Gate refuses (R-TX1)", "Gate refuses"],
+    ["Re: Received: Received: Gate refuses (R-TX1)", "Gate refuses"],
+    ["Fwd: News about: Gate refuses", "Gate refuses"],
+    ["Received a wrong ticket", "Received a wrong ticket"],
+    ["Re: Gate refuses", "Re: Gate refuses"],
+    ["Received: ", "Received: "],
+  ])("%s: our own words are not said twice", (title, rest) =>
+    expect(withoutOurWords(title)).toBe(rest),
   );
 
   test("a long title is shortened in its subject alone", () => {

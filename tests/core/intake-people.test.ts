@@ -74,13 +74,24 @@ test("the requester is told in words for every standing, and never anything inte
     detail: "It has reached this step: Test.",
   });
   expect(statusForRequester(accepted, item("finished", "delivered")).headline).toBe("Done");
+  const days = { today: "2026-12-01", hearBy: "2026-12-03", finishedOn: "2026-11-20" };
+  expect(statusForRequester(UNJUDGED, null, days).detail).toBe(
+    "You will hear from us by Thursday 3 December.",
+  );
+  expect(statusForRequester(accepted, item("finished", "delivered"), days).detail).toBe(
+    "It is live since Friday 20 November. Tell us if it is still not right.",
+  );
+  expect(
+    statusForRequester(accepted, { ...item("finished"), outcome: "cannot reproduce" }, days)
+      .headline,
+  ).toBe("We could not make it happen yet");
   expect(statusForRequester(accepted, item("finished", "duplicate")).headline).toBe("Closed");
   expect(statusForRequester({ ...accepted, status: "merged" }, item("waiting")).detail).toContain(
     "Others have told us",
   );
   expect(
     statusForRequester({ ...UNJUDGED, status: "parked", parkedUntil: "2026-12-01" }, null).detail,
-  ).toContain("2026-12-01");
+  ).toContain("Tuesday 1 December 2026");
   expect(
     statusForRequester({ ...UNJUDGED, status: "declined", declineReason: "Because." }, null).detail,
   ).toBe("Because.");

@@ -142,7 +142,7 @@ describe("what a requester reads", () => {
   test("each letter names the reference and leads to the page; a long title is cut in the subject only", () => {
     const long = { ...about, title: "x".repeat(200) };
     for (const kind of [
-      { kind: "receipt", thanks: "We look on Mondays." },
+      { kind: "receipt", thanks: "We look on Mondays.", hearBy: null },
       { kind: "following" },
       { kind: "question", text: "Q", at: 0 },
       { kind: "reminder", text: "Q", at: 0 },
@@ -154,9 +154,9 @@ describe("what a requester reads", () => {
       expect(subject).not.toMatch(/[\r\n]/);
       expect(body).toContain("http://localhost/r/abc");
     }
-    expect(letter({ kind: "receipt", thanks: "We look on Mondays." }, about).body).toContain(
-      "We look on Mondays.",
-    );
+    expect(
+      letter({ kind: "receipt", thanks: "We look on Mondays.", hearBy: null }, about).body,
+    ).toContain("We look on Mondays.");
   });
 });
 

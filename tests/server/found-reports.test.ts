@@ -4,7 +4,7 @@ import { database } from "@/db/connection";
 import { item, project, report } from "@/db/schema";
 import { readDesk } from "@/server/intake/desk";
 import { findReports, givenLately, reportByReference } from "@/server/intake/found-reports";
-import { answerQuestion } from "@/server/intake/private-page";
+import { sayMore } from "@/server/intake/private-page";
 import { undoVerdict } from "@/server/intake/triage-report";
 import type { Viewer } from "@/server/people/viewer";
 import { refusalOf } from "./setup/board";
@@ -102,7 +102,7 @@ test("one's own verdicts of today are undone in any order, also after another si
     status: "unjudged",
   });
   expect(await given()).not.toContain(first.verdictId);
-  await answerQuestion(rows[2].token, "At noon.");
+  await sayMore(rows[2].token, "At noon.");
   expect(await given()).not.toContain(third.verdictId);
   const queue = (await readDesk(TOMAS, "TIX")).queue;
   expect(queue.find((r) => r.id === rows[2].id)).toMatchObject({ answered: true });

@@ -1,13 +1,21 @@
 import { randomUUID } from "node:crypto";
 import { and, eq } from "drizzle-orm";
 import { database } from "@/db/connection";
-import { item, report, reportMessage } from "@/db/schema";
+import { item, mailOut, report, reportFollower, reportMessage } from "@/db/schema";
 import { readDesk } from "@/server/intake/desk";
+import { dayWords } from "@/core/calendar/day-words";
+import { answerDay } from "@/server/intake/report-promises";
 import { readReport } from "@/server/intake/read-report";
 import { triageReport, undoVerdict } from "@/server/intake/triage-report";
 import { LARGEST_FILE, MOST_FILES } from "@/server/intake/file";
 import { type FormFaults, submitForm } from "@/server/intake/forms";
-import { answerQuestion, privateFile, readPrivatePage } from "@/server/intake/private-page";
+import {
+  addFiles,
+  followReport,
+  privateFile,
+  readPrivatePage,
+  sayMore,
+} from "@/server/intake/private-page";
 import { verdictBody } from "@/core/intake/request";
 import { checkItems } from "@/server/item/check";
 import { readItem } from "@/server/item/read";
@@ -221,15 +229,64 @@ describe("verdicts", () => {
       awaitsAnswer: true,
       messages: [{ kind: "question", body: "Which night was it?" }],
     });
-    await answerQuestion(row.token, "Saturday <b>night</b>");
+    await sayMore(row.token, "Saturday <b>night</b>");
     const back = (await readDesk(TOMAS, "TIX")).queue.find((q) => q.id === row.id)!;
     expect(back).toMatchObject({ receivedAt: row.receivedAt, returnedAt: expect.any(Number) });
     expect((await readReport(TOMAS, row.id)).messages.map((m) => m.body)).toEqual([
       "Which night was it?",
       "Saturday <b>night</b>",
     ]);
-    expect(await refusalOf(answerQuestion(row.token, "again"))).toBe("conflict");
+    // More is taken as well, and what became of the report by then stays.
+    await sayMore(row.token, "It was at noon.");
+    expect((await readReport(TOMAS, row.id)).messages.at(-1)?.body).toBe("It was at noon.");
     expect(await refusalOf(undoVerdict(TOMAS, row.id, verdictId))).toBe("conflict");
+  });
+
+  test("words and files are added at any time: to what waits, to what was declined, not by who only follows", async () => {
+    const row = await sent();
+    await sayMore(row.token, "It happened again today.");
+    await addFiles(row.token, [named(PNG), named(Buffer.from("23:10"), "notes.txt")]);
+    expect(await readReport(TOMAS, row.id)).toMatchObject({
+      messages: [{ kind: "answer", body: "It happened again today." }],
+      files: [{ name: "picture.png" }, { name: "notes.txt" }],
+    });
+    expect((await readPrivatePage(row.token)).files).toHaveLength(2);
+    await verdictOn(row.id, { kind: "decline", reason: "It is meant to be so." });
+    await sayMore(row.token, "But the sign says something else.");
+    expect((await readDesk(TOMAS, "TIX")).queue.find((q) => q.id === row.id)).toMatchObject({
+      answered: true,
+    });
+    await followReport(row.token, "second@post.saltmarsh.example");
+    const [follower] = await database()
+      .select()
+      .from(reportFollower)
+      .where(eq(reportFollower.reportId, row.id));
+    expect(await refusalOf(sayMore(follower.token, "I as well."))).toBe("not for you");
+    expect(await refusalOf(addFiles(follower.token, [named(PNG)]))).toBe("not for you");
+    expect((await readPrivatePage(follower.token)).maySay).toBe(false);
+    // Refused whole: no program, and no more than a report takes.
+    for (const files of [
+      [named(PNG), named(Buffer.from("MZ\u0090\u0000"))],
+      Array.from({ length: MOST_FILES + 1 }, () => named(PNG)),
+    ])
+      expect(await refusalOf(addFiles(row.token, files))).toBe("invalid");
+    const five = Array.from({ length: MOST_FILES }, () => named(PNG));
+    for (let n = 0; n < 3; n++) await addFiles(row.token, five);
+    expect(await refusalOf(addFiles(row.token, five))).toBe("invalid");
+    expect((await readPrivatePage(row.token)).files).toHaveLength(17);
+  });
+
+  test("a receipt says by which day an answer was promised, and the page the same", async () => {
+    const row = await sent();
+    const day = await answerDay(database(), row.projectId, row, Date.now());
+    expect(day).toMatch(/^\d{4}-\d\d-\d\d$/);
+    const words = dayWords(day!, new Date().toISOString().slice(0, 10));
+    const [letter] = await database().select().from(mailOut).where(eq(mailOut.reportId, row.id));
+    expect(letter.body).toContain(`You will hear from us by ${words}:`);
+    expect((await readPrivatePage(row.token)).status.detail).toBe(
+      `You will hear from us by ${words}.`,
+    );
+    expect(await answerDay(database(), row.projectId, row, Date.now() + 1e11)).toBeNull();
   });
 
   test("an unanswered question can be taken back, and is gone from the requester's page", async () => {

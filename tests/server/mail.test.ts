@@ -191,9 +191,9 @@ test("mail in, receipt, question, answer by headers, acceptance, question about 
   await move(NOOR, itemId!, "Closed", { outcome: "declined" });
   await drain();
   await sendAll(Date.now() + GRACE_MS);
-  expect(inbox()[0].text).toMatch(/^Closed\./);
+  expect(inbox()[0].text).toMatch(/^Hello,\s+Closed\./);
   const [done, welcome] = inbox("neighbour@post.saltmarsh.example");
-  expect(done.text).toMatch(/^Closed\./);
+  expect(done.text).toMatch(/^Hello,\s+Closed\./);
   expect(welcome.subject).toContain("You follow");
   // Nobody's name, nothing internal, and each reads a page of their own.
   for (const mail of standIn.mailbox.all())

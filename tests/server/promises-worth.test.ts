@@ -10,7 +10,7 @@ import { datedSetting, item, itemEvent, report } from "@/db/schema";
 import { readDesk } from "@/server/intake/desk";
 import { readBrokenPromise } from "@/server/intake/broken-promise";
 import { triageReport } from "@/server/intake/triage-report";
-import { answerQuestion } from "@/server/intake/private-page";
+import { sayMore } from "@/server/intake/private-page";
 import { readPromises } from "@/server/intake/promises";
 import { readLearn } from "@/server/flow/read";
 import { editRules, loadRules } from "@/server/intake/rules";
@@ -92,7 +92,7 @@ describe("promises", () => {
     expect(await standing(itemId, receivedAt + 200 * HOUR)).toMatchObject({
       resolve: { standing: "paused" },
     });
-    await answerQuestion(token, "Quay 2.");
+    await sayMore(token, "Quay 2.");
     expect((await standing(itemId, receivedAt + HOUR))?.resolve?.standing).toBe("on time");
     const { promise: onItem } = await readItem(NOOR, `TIX-${(await snapshot(itemId)).number}`);
     expect(onItem).toMatchObject({ target: "All of it", resolve: { standing: "on time" } });
@@ -142,7 +142,7 @@ describe("promises", () => {
       return [...desk.queue, ...desk.aside].find((r) => r.id === row.id)?.promise;
     };
     expect(await promiseOf()).toMatchObject({ what: "done", state: { standing: "paused" } });
-    await answerQuestion(row.token, "Quay 2.");
+    await sayMore(row.token, "Quay 2.");
     expect(await promiseOf()).toMatchObject({ what: "done", state: { standing: "on time" } });
   });
 
@@ -184,11 +184,12 @@ describe("promises", () => {
       .select({ number: item.number })
       .from(item)
       .where(eq(item.id, early.itemId));
-    const before = (await readPromises(INES, "TIX", now)).kept.map((k) => k.both);
+    const soon = now + 2_000;
+    const before = (await readPromises(INES, "TIX", soon)).kept.map((k) => k.both);
     // Nothing that was decided before becomes a miss because more is promised today.
     const strict = target({ id: "slow", name: "Fast", answerHours: null, resolveHours: 0.5 });
     await promiseFrom(now + 1_000, strict);
-    const view = await readPromises(INES, "TIX", now + 2 * HOUR);
+    const view = await readPromises(INES, "TIX", soon);
     expect(view.kept.map((k) => [k.both.decided, k.both.missed])).toEqual(
       before.map((k) => [k.decided, k.missed]),
     );

@@ -33,7 +33,8 @@ interface About {
 
 /** What a letter tells. */
 export type LetterKind =
-  | { kind: "receipt"; thanks: string }
+  /** By which day (in words) a first answer was promised; null where none was. */
+  | { kind: "receipt"; thanks: string; hearBy: string | null }
   | { kind: "question" | "reminder" | "news"; text: string; at: Instant }
   | { kind: "following" };
 
@@ -55,35 +56,66 @@ export function tellingOf(
   return { kind: "news", text: `${headline}. ${detail}`.trim(), at };
 }
 
+const HELLO = "Hello,\n\n";
+
+/** What comes next after a report was received. */
+const nextWords = ({ hearBy, thanks }: { hearBy: string | null; thanks: string }): string => {
+  if (hearBy !== null)
+    return `You will hear from us by ${hearBy}: whether we take it on, or what we still need to know.`;
+  return thanks
+    ? ""
+    : "Somebody will read it soon; the oldest reports are read first. You will hear from us.";
+};
+
+const ANSWERED = /^(?:re|fwd?|aw|wg): */i;
+const OURS = /^(?:received|you follow|a question about|still a question about|news about): */i;
+
+/** A title without the words that our own subjects begin with, where it came from an answer to one. */
+export function withoutOurWords(title: string): string {
+  let rest = title;
+  let ours = false;
+  for (;;) {
+    const next = rest.replace(ANSWERED, "").replace(OURS, "");
+    if (next === rest) break;
+    ours ||= OURS.test(rest.replace(ANSWERED, ""));
+    rest = next;
+  }
+  if (!ours) return title;
+  return rest.replace(/\(R-[0-9A-Z]{1,12}\)$/i, "").trim() || title;
+}
+
 /**
  * The letter about a report. Its subject carries the reference for people; answers find their way
  * by headers alone.
  */
 export function letter(told: LetterKind, { projectName, reference, title, page }: About): Letter {
-  const short = shorten(title, 80);
+  const short = shorten(withoutOurWords(title), 80);
   const foot = `\n\nFollow it here, on a page of your own:\n${page}\n\n${projectName}, ${reference}`;
   switch (told.kind) {
     case "receipt":
       return {
         subject: `Received: ${short} (${reference})`,
-        body: `Thank you, your report “${title}” is here. Its reference is ${reference}.\n\n${told.thanks || "Somebody will read it soon; the oldest reports are read first. You will hear from us."}${foot}`,
+        body: `${HELLO}thank you, your report “${title}” is here. Its reference is ${reference}.\n\n${[told.thanks, nextWords(told)].filter(Boolean).join("\n\n")}${foot}`,
       };
     case "following":
       return {
         subject: `You follow: ${short} (${reference})`,
-        body: `You told us that “${title}” happens to you too. You will hear when it is done.${foot}`,
+        body: `${HELLO}you told us that “${title}” happens to you too. You will hear when it is done.${foot}`,
       };
     case "question":
       return {
         subject: `A question about: ${short} (${reference})`,
-        body: `${told.text}\n\nAnswer this mail, or write your answer on your page.${foot}`,
+        body: `${HELLO}${told.text}\n\nAnswer this mail, or write your answer on your page. Then we go on with your report.${foot}`,
       };
     case "reminder":
       return {
         subject: `Still a question about: ${short} (${reference})`,
-        body: `${told.text}${foot}`,
+        body: `${HELLO}${told.text}\n\nAnswer this mail, or write your answer on your page.${foot}`,
       };
     case "news":
-      return { subject: `News about: ${short} (${reference})`, body: `${told.text}${foot}` };
+      return {
+        subject: `News about: ${short} (${reference})`,
+        body: `${HELLO}${told.text}\n\nIf something is not right, answer this mail: it comes back to us with your report.${foot}`,
+      };
   }
 }

@@ -16,6 +16,8 @@ export interface PrivatePageView {
   /** How many others told of the same thing. */
   others: number;
   awaitsAnswer: boolean;
+  /** Whether words and files can be added. */
+  maySay: boolean;
   /** Steps that the process leaves to the requester. */
   moves: { from: string; to: string; verb: string; asksWhy: boolean }[];
   messages: { kind: "question" | "reminder" | "answer" | "progress"; body: string; at: number }[];

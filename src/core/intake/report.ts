@@ -1,3 +1,4 @@
+import { dayWords } from "@/core/calendar/day-words";
 import { isDelivered } from "@/core/item/start-finish";
 import type { StateKind, Outcome } from "@/core/workflow/state";
 
@@ -50,16 +51,29 @@ export interface Progress {
   outcome: Outcome | null;
 }
 
+/** What is known of when, beside how a report stands; ISO 8601 calendar dates. */
+export interface RequesterDays {
+  today: string;
+  /** Until when a first answer was promised. */
+  hearBy?: string | null;
+  /** When the work was finished. */
+  finishedOn?: string | null;
+}
+
 /** What the requester is told, in words that give away nothing internal. */
 export function statusForRequester(
   standing: ReportStanding,
   item: Progress | null,
+  days: RequesterDays | null = null,
 ): { headline: string; detail: string } {
+  const on = (day: string) => dayWords(day, days?.today ?? null);
   switch (standing.status) {
     case "unjudged":
       return {
         headline: "Received",
-        detail: "Somebody will read it soon. The oldest reports are read first.",
+        detail: days?.hearBy
+          ? `You will hear from us by ${on(days.hearBy)}.`
+          : "Somebody will read it soon. The oldest reports are read first.",
       };
     case "asked":
       return {
@@ -70,7 +84,7 @@ export function statusForRequester(
       return {
         headline: "Put aside for now",
         detail: standing.parkedUntil
-          ? `We will look at it again on ${standing.parkedUntil}.`
+          ? `We will look at it again on ${on(standing.parkedUntil)}.`
           : "We will look at it again when other work that it depends on is done.",
       };
     case "declined":
@@ -79,13 +93,13 @@ export function statusForRequester(
     case "merged": {
       const known = standing.status === "merged" ? "Others have told us about this too. " : "";
       if (!item) return { headline: "Accepted", detail: known };
-      if (item.stateKind === "finished")
-        return isDelivered(item.outcome)
-          ? { headline: "Done", detail: `${known}The change is live.` }
-          : {
-              headline: "Closed",
-              detail: `${known}It ended without a change: ${item.outcome ?? "no outcome given"}.`,
-            };
+      if (item.stateKind === "finished") {
+        const { headline, detail } = endedWords(
+          item.outcome,
+          days?.finishedOn ? on(days.finishedOn) : null,
+        );
+        return { headline, detail: `${known}${detail}` };
+      }
       if (item.stateKind === "unstarted")
         return {
           headline: "Accepted",
@@ -97,4 +111,23 @@ export function statusForRequester(
       };
     }
   }
+}
+
+/** How work ended, for the one who asked for it. */
+function endedWords(outcome: Outcome | null, day: string | null) {
+  if (isDelivered(outcome))
+    return {
+      headline: "Done",
+      detail: `${day === null ? "It is live now." : `It is live since ${day}.`} Tell us if it is still not right.`,
+    };
+  if (outcome === "cannot reproduce")
+    return {
+      headline: "We could not make it happen yet",
+      detail:
+        "We tried, and here it did not happen. If it happens again, tell us the day, the time and what you saw.",
+    };
+  return {
+    headline: "Closed",
+    detail: `It ended without a change: ${outcome ?? "no outcome given"}. Tell us more if you see it otherwise.`,
+  };
 }

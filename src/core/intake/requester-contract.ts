@@ -30,7 +30,7 @@ export const requesterContract = {
     answer: answered<PrivatePageView>(),
     kept: "private",
   }),
-  /** The requester's answer to an open question. */
+  /** What the requester answers, or adds of their own accord. */
   answer: contract({
     method: "POST",
     path: "/api/public/pages/:token",
@@ -50,6 +50,12 @@ export const requesterContract = {
     path: "/api/public/pages/:token/follow",
     body: followBody,
     answer: DONE,
+  }),
+  /** Files that are added to a report, as a form. */
+  addFiles: contract({
+    method: "POST",
+    path: "/api/public/pages/:token/files",
+    answer: answered<PrivatePageView>(),
   }),
   file: contract({
     method: "GET",

@@ -1,3 +1,4 @@
+import { receiptOf } from "../intake/report-promises";
 import { and, eq, isNull, or, sql } from "drizzle-orm";
 import type { CloudEvent } from "@/core/formats/cloud-event";
 import { readDeliveryEvent, type DeliveryNews } from "@/core/formats/delivery-event";
@@ -134,7 +135,7 @@ async function takeReport(
       files: [],
       now,
     });
-    await writeToRequester(tx, row, { kind: "receipt", thanks: "" }, { now });
+    await writeToRequester(tx, row, await receiptOf(tx, row, "", now), { now });
     return row.reference;
   });
 }

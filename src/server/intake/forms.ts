@@ -1,3 +1,4 @@
+import { receiptOf } from "./report-promises";
 import { and, asc, count, eq, gte, isNull, max } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
 import { readForm, type FormDefinition, type RawAnswers } from "@/core/intake/form";
@@ -287,7 +288,8 @@ export async function submitForm({
       files,
       now,
     });
-    await writeToRequester(tx, row, { kind: "receipt", thanks: form.definition.thanks }, { now });
+    const told = await receiptOf(tx, row, form.definition.thanks, now);
+    await writeToRequester(tx, row, told, { now });
     return { reference: row.reference, token: row.token };
   });
 }

@@ -18,9 +18,12 @@ import { writeToRequester } from "../mail/write";
 import { REQUESTER } from "../people/viewer";
 import { notFound, Refused } from "../refused";
 import { reportThroughDoor } from "./door";
-import { isPicture } from "./file";
+import { checkFiles, isPicture, type SentFile } from "./file";
 import { fileOfReport, type ServedFile } from "./files";
-import { newToken } from "./new-report";
+import { newToken, storeFiles } from "./new-report";
+import { answerDay } from "./report-promises";
+import { announce } from "../events/announce";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
 import type { RequesterMove } from "@/core/intake/requester-request";
 import { lockReport, type ReportRow } from "./seen-report";
 import { refuse } from "@/core/workflow/refusal";
@@ -61,7 +64,9 @@ export async function readPrivatePage(token: string): Promise<PrivatePageView> {
   const [about] = await db
     .select({
       projectName: project.name,
+      zone: project.zone,
       item: { stateKind: item.stateKind, outcome: item.outcome },
+      finishedAt: item.finishedAt,
       stage: state.stage,
     })
     .from(report)
@@ -83,6 +88,8 @@ export async function readPrivatePage(token: string): Promise<PrivatePageView> {
         .orderBy(asc(reportFile.at), asc(reportFile.id));
   const { reference, title, happened, reproduce, place, receivedAt, answers } = row;
   const ended = await endedByRule(db, row);
+  const now = Date.now();
+  const day = (at: number) => isoDate(dayNumber(at, about.zone));
   return {
     reference,
     projectName: about.projectName,
@@ -97,13 +104,18 @@ export async function readPrivatePage(token: string): Promise<PrivatePageView> {
           answers: answers.map(({ label, value }) => ({ label, value })),
         },
     receivedAt,
-    now: Date.now(),
+    now,
     files: files.map((f) => ({ id: f.id, name: f.name, picture: isPicture(f.mediaType) })),
     status: ended
       ? { headline: "Ended without your answer", detail: row.declineReason ?? "" }
-      : statusForRequester(row, about.item && { ...about.item, stage: about.stage }),
+      : statusForRequester(row, about.item && { ...about.item, stage: about.stage }, {
+          today: day(now),
+          hearBy: row.status === "unjudged" ? await answerDay(db, row.projectId, row, now) : null,
+          finishedOn: about.finishedAt === null ? null : day(about.finishedAt),
+        }),
     others: await othersWith(db, row),
     awaitsAnswer: !follower && (isAsked(row.status, messages) || ended),
+    maySay: !follower,
     moves: follower ? [] : await movesOf(row.itemId),
     messages: follower ? messages.filter((m) => m.kind === "progress") : messages,
   };
@@ -137,25 +149,66 @@ async function endedByRule(reader: Reader, row: ReportRow): Promise<boolean> {
   return last !== undefined && last.byId === null;
 }
 
-/** The requester answers the open question on their page. */
-export async function answerQuestion(token: string, answer: string): Promise<void> {
+/** So much is said about one report at most. */
+const MOST_SAID = 100;
+const MOST_FILES_OF_ONE = 20;
+
+/** The requester answers an open question on their page, or says more of their own accord. */
+export async function sayMore(token: string, words: string): Promise<void> {
   await transact(async (tx) => {
-    const { row, follower } = await lockReportOf(tx, token);
-    const messages = await tx
-      .select({ kind: reportMessage.kind })
+    const row = await lockOwnReport(tx, token);
+    const [{ n }] = await tx
+      .select({ n: count() })
       .from(reportMessage)
-      .where(and(eq(reportMessage.reportId, row.id), isNull(reportMessage.takenBackAt)))
-      .orderBy(asc(reportMessage.id));
-    if (follower || !(isAsked(row.status, messages) || (await endedByRule(tx, row))))
+      .where(and(eq(reportMessage.reportId, row.id), eq(reportMessage.kind, "answer")));
+    if (n >= MOST_SAID)
       throw new Refused(
         refuse(
-          "conflict",
-          "There is no open question any more.",
-          "Your report is with us; you need not do anything.",
+          "invalid",
+          "So much was said about it that no more is taken here.",
+          "Send a new report, with the reference of this one.",
         ),
       );
-    await takeAnswer(tx, row.id, answer, Date.now());
+    await takeAnswer(tx, row.id, words, Date.now());
   });
+}
+
+/** Adds files to a report, by whoever sent it. @throws Refused where one is no file we take */
+export async function addFiles(token: string, sent: readonly SentFile[]): Promise<void> {
+  const files = checkFiles(sent);
+  await transact(async (tx) => {
+    const row = await lockOwnReport(tx, token);
+    const [{ n }] = await tx
+      .select({ n: count() })
+      .from(reportFile)
+      .where(eq(reportFile.reportId, row.id));
+    if (n + files.length > MOST_FILES_OF_ONE)
+      throw new Refused(
+        refuse(
+          "invalid",
+          `A report takes ${MOST_FILES_OF_ONE} files at most; it has ${n}.`,
+          "Send the most telling ones.",
+        ),
+      );
+    const now = Date.now();
+    await storeFiles(tx, row.id, files, now);
+    const data = { reportId: row.id, kinds: ["answered" as const] };
+    await announce(tx, row.projectId, { kind: "report changed", data }, now);
+  });
+}
+
+/** Who follows a report does not speak for the one who sent it. */
+async function lockOwnReport(tx: Transaction, token: string): Promise<ReportRow> {
+  const { row, follower } = await lockReportOf(tx, token);
+  if (follower)
+    throw new Refused(
+      refuse(
+        "not for you",
+        "Only whoever sent this report can add to it.",
+        "Send a report of your own about what you saw.",
+      ),
+    );
+  return row;
 }
 
 /**

@@ -1,17 +1,21 @@
-import { and, asc, inArray, isNull } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
+import { dayWords } from "@/core/calendar/day-words";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { holds } from "@/core/condition/evaluate";
 import { NOTHING_AROUND } from "@/core/condition/facts";
 import { promiseFor, type DatedPromises } from "@/core/intake/dated-promises";
 import type { QueueRow } from "@/core/intake/desk-view";
+import type { LetterKind } from "@/core/intake/letters";
 import type { IntakeRules } from "@/core/intake/promises-view";
 import { targetState, type ServiceTarget } from "@/core/intake/service-target";
 import { NEW_ITEM } from "@/core/item/new-item";
 import { applyEvent } from "@/core/item/snapshot";
 import type { Reader } from "@/db/connection";
-import { reportMessage, reportVerdict } from "@/db/schema";
+import { project, reportMessage, reportVerdict } from "@/db/schema";
 import { pauses } from "./promises";
-import { loadPromises } from "./rules";
+import { projectTypes } from "../workflow/load";
+import { loadPromises, loadRules } from "./rules";
 
 /* What is promised about reports that have no item yet. */
 
@@ -118,4 +122,43 @@ export function promiseAboutReport(
   return promiseFor(promises, r.receivedAt, (place) =>
     holds(promises.all[place].condition, facts, asker),
   );
+}
+
+/** By which day a first answer about a report was promised, in the project's zone; null where none was. */
+export async function answerDay(
+  reader: Reader,
+  projectId: string,
+  row: { id: string; title: string; happened: string; receivedAt: Instant },
+  now: Instant,
+): Promise<string | null> {
+  const promises = await loadPromises(reader, projectId);
+  if (promises.all.length === 0) return null;
+  const [at] = await reader
+    .select({ zone: project.zone })
+    .from(project)
+    .where(eq(project.id, projectId));
+  const { types } = await projectTypes(reader, projectId);
+  const about = { project: { id: projectId, zone: at.zone }, typeId: typeOfReports(types), now };
+  const target = promiseAboutReport(promises, row, about);
+  if (!target?.answerHours) return null;
+  const { calendar } = await loadRules(reader, projectId);
+  const promised = { since: row.receivedAt, metAt: null, paused: [] };
+  const { dueAt } = targetState(target.answerHours, target.working, promised, {
+    calendar,
+    zone: at.zone,
+    now,
+  });
+  return dueAt === null || dueAt < now ? null : isoDate(dayNumber(dueAt, at.zone));
+}
+
+/** The letter that a report was received. */
+export async function receiptOf(
+  reader: Reader,
+  row: Parameters<typeof answerDay>[2] & { projectId: string },
+  thanks: string,
+  now: Instant,
+): Promise<LetterKind> {
+  const day = await answerDay(reader, row.projectId, row, now);
+  const today = isoDate(dayNumber(now, "UTC"));
+  return { kind: "receipt", thanks, hearBy: day && dayWords(day, today) };
 }

@@ -1,3 +1,4 @@
+import { receiptOf } from "../intake/report-promises";
 import { and, asc, eq, inArray, lte, sql } from "drizzle-orm";
 import { cutText } from "@/core/formats/cut-text";
 import {
@@ -158,7 +159,7 @@ async function takeMail(
   });
   // Whoever is written to by a Reply-To has not written themselves: they hear of it when a person
   // asks them.
-  if (mail.senderWrote) await writeToRequester(tx, row, { kind: "receipt", thanks: "" }, { now });
+  if (mail.senderWrote) await writeToRequester(tx, row, await receiptOf(tx, row, "", now), { now });
   return note("report", row.id);
 }
 

@@ -1,4 +1,6 @@
 "use client";
+import { counted } from "@/core/formats/counted";
+import { FilePick } from "@/ui/kit/file-pick";
 import { FormProblem } from "@/ui/kit/note";
 import { Button } from "@/ui/kit/button";
 import { TextArea, TextInput } from "@/ui/kit/field";
@@ -23,8 +25,6 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
     initialData: initial,
     refetchInterval: LOOK_AGAIN_MS,
   });
-  const [answer, setAnswer] = useState("");
-  const [problem, setProblem] = useState<Problem | null>(null);
   const [words, setWords] = useState("");
   const [movingProblem, setMovingProblem] = useState<Problem | null>(null);
   const move = async ({ from, to }: { from: string; to: string }) => {
@@ -37,19 +37,6 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
       setMovingProblem(null);
     } catch (error) {
       setMovingProblem(problemOf(error));
-    }
-  };
-  const send = async (event: FormEvent) => {
-    event.preventDefault();
-    try {
-      client.setQueryData(
-        keyOf(requesterContract.page, { params }),
-        await ask(requesterContract.answer, { params, body: { answer } }),
-      );
-      setAnswer("");
-      setProblem(null);
-    } catch (error) {
-      setProblem(problemOf(error));
     }
   };
   return (
@@ -70,29 +57,7 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
         )}
       </div>
       <Messages page={page} />
-      {page.awaitsAnswer && (
-        <form onSubmit={(e) => void send(e)} className="mb-5 flex flex-col gap-2">
-          <label htmlFor="answer" className="font-semibold">
-            Your answer
-          </label>
-          <TextArea
-            id="answer"
-            rows={4}
-            required
-            maxLength={10_000}
-            value={answer}
-            onChange={(e) => setAnswer(e.target.value)}
-          />
-          {problem && (
-            <FormProblem>
-              <b>{problem.sentence}</b> {problem.help}
-            </FormProblem>
-          )}
-          <Button type="submit" look="accent" className="self-start">
-            Send answer
-          </Button>
-        </form>
-      )}
+      {page.maySay && <SayForm page={page} token={token} />}
       {page.moves.length > 0 && (
         <section aria-label="Your turn" className="mb-5 flex flex-col gap-2">
           <label htmlFor="words" className="font-semibold">
@@ -123,6 +88,86 @@ export function PrivatePage({ token, initial }: { token: string; initial: Privat
       <Wrote page={page} token={token} />
       <FollowForm token={token} />
     </Sheet>
+  );
+}
+
+/** How the form is called by which something is said. */
+function sayWords({ awaitsAnswer, status }: PrivatePageView): { label: string; send: string } {
+  if (awaitsAnswer) return { label: "Your answer", send: "Send answer" };
+  return status.headline === "Received" || status.headline === "Put aside for now"
+    ? { label: "Add something", send: "Add it" }
+    : { label: "Tell us more", send: "Send it" };
+}
+
+/** An answer, or what comes to mind later, with pictures and files. */
+function SayForm({ page, token }: { page: PrivatePageView; token: string }) {
+  const client = useQueryClient();
+  const params = { token };
+  const [text, setText] = useState("");
+  const [files, setFiles] = useState<File[]>([]);
+  /** A new field for files after they were sent. */
+  const [round, setRound] = useState(0);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [busy, setBusy] = useState(false);
+  const { label, send } = sayWords(page);
+  const say = async (event: FormEvent) => {
+    event.preventDefault();
+    if (busy || (!text.trim() && files.length === 0)) return;
+    setBusy(true);
+    try {
+      if (files.length > 0) {
+        const form = new FormData();
+        for (const file of files) form.append("files", file);
+        // Not sent again by itself: files must not come twice.
+        await ask(requesterContract.addFiles, { params }, { form, retry: false });
+        setFiles([]);
+        setRound((n) => n + 1);
+      }
+      const sent = `(sent ${counted(files.length, "file")})`;
+      client.setQueryData(
+        keyOf(requesterContract.page, { params }),
+        await ask(requesterContract.answer, { params, body: { answer: text.trim() || sent } }),
+      );
+      setText("");
+      setProblem(null);
+    } catch (error) {
+      setProblem(problemOf(error));
+    }
+    setBusy(false);
+  };
+  return (
+    <form onSubmit={(e) => void say(e)} className="mb-5 flex flex-col gap-2">
+      <label htmlFor="answer" className="font-semibold">
+        {label}
+      </label>
+      <TextArea
+        id="answer"
+        rows={page.awaitsAnswer ? 4 : 2}
+        maxLength={10_000}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+      />
+      <FilePick
+        key={round}
+        label="Pictures or files"
+        words="Add pictures or files"
+        multiple
+        onFiles={setFiles}
+      />
+      {problem && (
+        <FormProblem>
+          <b>{problem.sentence}</b> {problem.help}
+        </FormProblem>
+      )}
+      <Button
+        type="submit"
+        look="accent"
+        className="self-start"
+        disabled={busy || (!text.trim() && files.length === 0)}
+      >
+        {busy ? "Sending…" : send}
+      </Button>
+    </form>
   );
 }
 
@@ -192,7 +237,7 @@ function Messages({ page }: { page: PrivatePageView }) {
               : m.kind === "reminder"
                 ? "We asked again"
                 : m.kind === "answer"
-                  ? "You answered"
+                  ? "You wrote"
                   : "News"}{" "}
             {ago(m.at, Math.max(page.now, m.at))}
           </p>

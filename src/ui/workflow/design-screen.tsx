@@ -2,7 +2,6 @@
 import { ProcessDesigner } from "./process-designer";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useSearchParams } from "next/navigation";
-import { useState } from "react";
 import type { DesignView } from "@/core/workflow/design-view";
 import { ofDesign, useReadAgain } from "@/ui/kit/use-read-again";
 import { MemberTable } from "@/ui/people/member-table";
@@ -38,9 +37,17 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
   useReadAgain(ofDesign, () =>
     client.invalidateQueries({ queryKey: keyOf(workflowContract.design, { params: { key } }) }),
   );
-  const [chosen, setChosen] = useState(() => mainWorkflow(initial).id);
-  const workflow = view.workflows.find((w) => w.id === chosen) ?? mainWorkflow(view);
-  const wanted = useSearchParams().get("place");
+  const address = useSearchParams();
+  const wanted = address.get("place");
+  const named = address.get("workflow");
+  const workflow = view.workflows.find((w) => w.id === named) ?? mainWorkflow(view);
+  /** Goes to another place of the process; the address says where one is. */
+  const go = (parts: { place?: string; workflow?: string; part?: string }) => {
+    const query = new URLSearchParams(
+      Object.entries(parts).filter((part): part is [string, string] => Boolean(part[1])),
+    ).toString();
+    window.history.replaceState(null, "", query ? `?${query}` : window.location.pathname);
+  };
   const place = PLACES.find((p) => p.param === wanted) ?? PLACES[0];
   const send = useDesignRequest(key);
   return (
@@ -56,11 +63,7 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
             aria-current={p === place ? "page" : undefined}
             className={`py-1.5 text-[13px] ${p === place ? "border-b-2 border-accent font-semibold" : "border-b-2 border-transparent text-ink-soft hover:text-ink"}`}
             onClick={() =>
-              window.history.replaceState(
-                null,
-                "",
-                p.param === "process" ? window.location.pathname : `?place=${p.param}`,
-              )
+              go({ place: p.param === "process" ? "" : p.param, workflow: named ?? "" })
             }
           >
             {p.title}
@@ -73,7 +76,9 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
             key={workflow.id}
             view={view}
             workflowId={workflow.id}
-            onChoose={setChosen}
+            part={address.get("part")}
+            onChoose={(id) => go({ workflow: id })}
+            onPart={(part) => go({ workflow: named ?? "", part })}
           />
         ) : (
           <div className="h-full overflow-y-auto px-4 py-3">

@@ -4,12 +4,15 @@ import { Divided } from "@/ui/kit/divided";
 import { Button } from "@/ui/kit/button";
 import { Select } from "@/ui/kit/select";
 import { counted } from "@/core/formats/counted";
-import { Redo2, Undo2 } from "lucide-react";
+import { Pencil, Redo2, Undo2 } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useRef, useState } from "react";
 import type { DesignView } from "@/core/workflow/design-view";
 import { PublishSheet } from "./publish-sheet";
-import { useDesigner } from "./use-designer";
+import { CommitText } from "@/ui/kit/commit-input";
+import { Field } from "@/ui/kit/field";
+import { Popover } from "@/ui/kit/popover";
+import { useDesigner, type Designer } from "./use-designer";
 import { ExportMenu, NewWorkflow } from "./workflow-menu";
 import { useUndoKeys } from "@/ui/workflow/use-undo-keys";
 
@@ -22,11 +25,16 @@ const WorkflowMap = dynamic(() => import("./workflow-map").then((m) => m.Workflo
 export function ProcessDesigner({
   view,
   workflowId,
+  part,
   onChoose,
+  onPart,
 }: {
   view: DesignView;
   workflowId: string;
+  /** What is shown below the map. */
+  part: string | null;
   onChoose: (id: string) => void;
+  onPart: (part: string) => void;
 }) {
   const designer = useDesigner(view, workflowId);
   const { key, name } = view.project;
@@ -51,6 +59,7 @@ export function ProcessDesigner({
           }))}
           onChange={onChoose}
         />
+        {mayEdit && <RenameWorkflow designer={designer} />}
         <p className="min-w-0 text-[13px] text-ink-soft" role="status">
           {!mayEdit
             ? `version ${running.version} · you can look; a lead can change it`
@@ -102,7 +111,13 @@ export function ProcessDesigner({
               onRules={() => rules.current?.focus()}
             />
             <Divided label="Map and what is below it" storedAs="designer-below" first={210}>
-              <ProcessParts designer={designer} view={view} workflowId={workflowId} />
+              <ProcessParts
+                designer={designer}
+                view={view}
+                workflowId={workflowId}
+                part={part}
+                onPart={onPart}
+              />
             </Divided>
           </div>
           <aside
@@ -119,5 +134,31 @@ export function ProcessDesigner({
         </div>
       )}
     </div>
+  );
+}
+
+/** Gives the workflow another name: a change of the draft like every other. */
+function RenameWorkflow({ designer: { draft, edit } }: { designer: Designer }) {
+  return (
+    <Popover
+      label="Name of the workflow"
+      align="start"
+      className="w-[280px]"
+      trigger={
+        <Button small look="quiet" aria-label="Rename the workflow" title="Rename the workflow">
+          <Pencil size={14} aria-hidden="true" />
+        </Button>
+      }
+    >
+      <Field label="Name of the workflow">
+        <CommitText
+          value={draft.name}
+          required
+          max={80}
+          disabled={false}
+          onCommit={(name) => edit((w) => ({ ...w, name }))}
+        />
+      </Field>
+    </Popover>
   );
 }

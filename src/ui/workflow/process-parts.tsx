@@ -1,6 +1,5 @@
 "use client";
 import dynamic from "next/dynamic";
-import { useState } from "react";
 import type { DesignView } from "@/core/workflow/design-view";
 import { Tabs } from "@/ui/kit/tabs";
 import { FindingsList } from "./findings-list";
@@ -27,8 +26,13 @@ interface PartProps {
 }
 
 /** What can be asked and done of a process below its map. */
-export function ProcessParts({ designer, view, workflowId }: PartProps) {
-  const [part, setPart] = useState<Part>("Check");
+export function ProcessParts({
+  designer,
+  view,
+  workflowId,
+  part: wanted,
+  onPart,
+}: PartProps & { part: string | null; onPart: (part: string) => void }) {
   const { key } = view.project;
   const { mayEdit } = view;
   const panels: Record<Part, () => React.ReactNode> = {
@@ -53,6 +57,7 @@ export function ProcessParts({ designer, view, workflowId }: PartProps) {
     ),
   };
   const parts = mayEdit ? PARTS : PARTS.filter((p) => p !== "Against the past");
+  const part = parts.find((p) => p === wanted) ?? "Check";
   const found = designer.findings.length;
   return (
     <Tabs
@@ -70,7 +75,7 @@ export function ProcessParts({ designer, view, workflowId }: PartProps) {
           ),
         panel: panels[each](),
       }))}
-      onChange={setPart}
+      onChange={onPart}
       className="min-h-0 flex-1"
       listClass="px-3 pt-1"
       panelClass="min-h-0 flex-1 overflow-y-auto px-4 py-3"

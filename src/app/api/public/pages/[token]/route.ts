@@ -1,7 +1,7 @@
 import { forAnyone } from "@/app/answer";
 import { limited } from "@/app/page-limit";
 import { requesterContract } from "@/core/intake/requester-contract";
-import { answerQuestion, readPrivatePage } from "@/server/intake/private-page";
+import { readPrivatePage, sayMore } from "@/server/intake/private-page";
 
 export const GET = forAnyone(
   requesterContract.page,
@@ -12,7 +12,7 @@ export const GET = forAnyone(
 export const POST = forAnyone(
   requesterContract.answer,
   async ({ params, body }) => {
-    await answerQuestion(params.token, body.answer);
+    await sayMore(params.token, body.answer);
     return readPrivatePage(params.token);
   },
   limited,

@@ -1,15 +1,12 @@
-import { json, openRoute, problem, problemOf, readBytes } from "@/app/problem";
+import { json, openRoute, problem, problemOf } from "@/app/problem";
+import { readForm } from "@/app/read-form";
 import { plainPage, wantsPage } from "@/app/plain-page";
-import { LARGEST_FILE, MOST_FILES, type SentFile } from "@/server/intake/file";
 import { FormFaults, submitForm } from "@/server/intake/forms";
 import { countUse } from "@/server/rate-limit";
 
-/** A form with all its files and the longest texts fits; anything beyond is not read. */
-const LARGEST_FORM = 2 * LARGEST_FILE + 512 * 1024;
 const PER_ADDRESS = 12;
 const PER_FORM = 240;
 const MINUTE_MS = 60_000;
-const MOST_PARTS = 400;
 
 /**
  * Takes a report from somebody without an account, by a form. A browser without JavaScript gets
@@ -74,41 +71,7 @@ async function take(
       headers: { "Retry-After": String(wait) },
     });
   }
-  const type = request.headers.get("content-type") ?? "";
-  if (!type.startsWith("multipart/form-data"))
-    throw problem({
-      status: 415,
-      title: "Only the report form is understood here.",
-      detail: "Send it as multipart/form-data.",
-    });
-  const body = await readBytes(request, LARGEST_FORM);
-  let sent: FormData;
-  try {
-    sent = await new Response(new Uint8Array(body), {
-      headers: { "content-type": type },
-    }).formData();
-  } catch {
-    throw problem({
-      status: 400,
-      title: "The form did not arrive whole.",
-      detail: "Send it again.",
-    });
-  }
-  const raw: Record<string, string[]> = Object.create(null);
-  const files: SentFile[] = [];
-  let parts = 0;
-  for (const [name, value] of sent) {
-    if (++parts > MOST_PARTS)
-      throw problem({
-        status: 413,
-        title: "This form has too many parts.",
-        detail: "Send it as the page does.",
-      });
-    if (typeof value === "string") (raw[name.slice(0, 60)] ??= []).push(value);
-    // One more than is taken is kept, so that too many are refused and not cut.
-    else if (value.size > 0 && files.length <= MOST_FILES)
-      files.push({ name: value.name, content: Buffer.from(await value.arrayBuffer()) });
-  }
+  const { raw, files } = await readForm(request);
   const joins = raw.joins?.[0] || null;
   return submitForm({ projectKey: key, name: form, raw, sent: files, joins });
 }

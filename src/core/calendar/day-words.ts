@@ -1,0 +1,26 @@
+import { parseIsoDate } from "./zone";
+
+const DAY_MS = 86_400_000;
+const LONG = new Intl.DateTimeFormat("en-GB", {
+  timeZone: "UTC",
+  weekday: "long",
+  day: "numeric",
+  month: "long",
+});
+const WITH_YEAR = new Intl.DateTimeFormat("en-GB", {
+  timeZone: "UTC",
+  weekday: "long",
+  day: "numeric",
+  month: "long",
+  year: "numeric",
+});
+
+/**
+ * "Thursday 3 December", with its year where that is another one than now.
+ * @param day ISO 8601 calendar date
+ * @param today the same, of the day on which it is read; null: the year is always said
+ */
+export function dayWords(day: string, today: string | null): string {
+  const same = today !== null && day.slice(0, 4) === today.slice(0, 4);
+  return (same ? LONG : WITH_YEAR).format(parseIsoDate(day) * DAY_MS).replace(",", "");
+}
