@@ -1,5 +1,5 @@
 import { goOn, type Consumer } from "@/server/events/consumer";
-import { followItem } from "@/server/intake/follow-up";
+import { followItem, wakeLike } from "@/server/intake/follow-up";
 import { fireTriggers } from "@/server/item/trigger";
 
 /** Reports that waited for an item come back, and whoever reported it is told how it stands. */
@@ -8,6 +8,16 @@ const reportsOfItems: Consumer = {
   kinds: ["item changed"],
   follow: async (tx, event, now) => {
     if (event.kind === "item changed") await followItem(tx, event.data.itemId, now);
+  },
+};
+
+/** A report that came in wakes those that could not be made to happen and that are like it. */
+const reportsAlike: Consumer = {
+  name: "reports alike",
+  kinds: ["report changed"],
+  follow: async (tx, event, now) => {
+    if (event.kind === "report changed" && event.data.kinds.includes("received"))
+      await wakeLike(tx, event.data.reportId, now);
   },
 };
 
@@ -20,7 +30,7 @@ const triggers: Consumer = {
   },
 };
 
-export const CONSUMERS: readonly Consumer[] = [reportsOfItems, triggers];
+export const CONSUMERS: readonly Consumer[] = [reportsOfItems, reportsAlike, triggers];
 
 /** Lets each consumer go on from where it has come to. @returns how many events were looked at */
 export async function consumeEvents(now = Date.now()): Promise<number> {

@@ -245,7 +245,7 @@ test("two triagers see each other; several reports become one item; what was tri
   await tomas.click('::-p-xpath(//label[contains(., "did not happen")]/input)');
   await tomas.press("Keep it");
   await tomas.reads("Nobody could make it happen.", "article");
-  await tomas.reads("look again on a day", "article");
+  await tomas.reads("Watch for it", "article");
   await tomas.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   await tomas.keys("x", "ArrowDown", "x");
   await tomas.reads("2 selected");

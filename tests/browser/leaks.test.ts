@@ -190,7 +190,7 @@ beforeAll(async () => {
   await recordReproduction(INES, accepted.id, {
     kind: "tried",
     id: h.tryId,
-    try: { tried: "pewterword", version: "1", result: "happened", note: "pewterword" },
+    try: { tried: "pewterword", version: "1", steps: "", result: "happened", note: "pewterword" },
   });
   const below = await make("Nimblestone below what everybody sees", {}, null);
   const child = await make("A child that everybody sees", { typeId: "task" }, parent.id);
@@ -612,7 +612,7 @@ const TRIES: [
         body: {
           kind: "tried",
           id: randomUUID(),
-          try: { tried: "x", version: "", result: "happened", note: "" },
+          try: { tried: "x", version: "", steps: "", result: "happened", note: "" },
         },
       },
     ],

@@ -167,7 +167,7 @@ const row = (id: string, change: Partial<QueueRow> = {}): QueueRow => ({
   place: "",
   receivedAt: 0,
   returnedAt: null,
-  answered: false,
+  returnedWhy: null,
   hole: false,
   status: "unjudged",
   parkedUntil: null,

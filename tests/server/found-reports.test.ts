@@ -105,8 +105,8 @@ test("one's own verdicts of today are undone in any order, also after another si
   await sayMore(rows[2].token, "At noon.");
   expect(await given()).not.toContain(third.verdictId);
   const queue = (await readDesk(TOMAS, "TIX")).queue;
-  expect(queue.find((r) => r.id === rows[2].id)).toMatchObject({ answered: true });
-  expect(queue.find((r) => r.id === rows[0].id)).toMatchObject({ answered: false });
+  expect(queue.find((r) => r.id === rows[2].id)).toMatchObject({ returnedWhy: "answered" });
+  expect(queue.find((r) => r.id === rows[0].id)).toMatchObject({ returnedWhy: null });
   // The next day they are found by the list and not by a key.
   const tomorrow = Date.now() + 24 * 3_600_000;
   const [{ projectId }] = await database()

@@ -325,7 +325,7 @@ describe("who only reads", () => {
         recordReproduction(ARTHUR, id, {
           kind: "tried",
           id: randomUUID(),
-          try: { tried: "x", version: "", result: "happened", note: "" },
+          try: { tried: "x", version: "", steps: "", result: "happened", note: "" },
         }),
     ],
     ["publishes nothing", (_id, itemId) => publishKnown(ARTHUR, itemId, { words: "x" })],
@@ -365,7 +365,7 @@ describe("at the desk", () => {
       ({
         kind: "tried",
         id,
-        try: { tried: "Gate 2, workshop", version: "4.12", result, note: "" },
+        try: { tried: "Gate 2, workshop", version: "4.12", steps: "", result, note: "" },
       }) as const;
     const [one, two] = [randomUUID(), randomUUID()];
     await recordReproduction(IVO, row.id, tried(one, "did not happen"));

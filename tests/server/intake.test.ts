@@ -254,7 +254,7 @@ describe("verdicts", () => {
     await verdictOn(row.id, { kind: "decline", reason: "It is meant to be so." });
     await sayMore(row.token, "But the sign says something else.");
     expect((await readDesk(TOMAS, "TIX")).queue.find((q) => q.id === row.id)).toMatchObject({
-      answered: true,
+      returnedWhy: "answered",
     });
     await followReport(row.token, "second@post.saltmarsh.example");
     const [follower] = await database()

@@ -3,9 +3,11 @@ import { isRefusal, refuse, type Refusal } from "@/core/workflow/refusal";
 import type { ReportStanding } from "./report";
 import {
   standingOf,
+  type BroughtBackBy,
   type ReportChange,
   type ReportEvent,
   type ReportState,
+  type ReturnReason,
 } from "./report-history";
 import { afterVerdict, type Verdict } from "./verdict";
 
@@ -30,7 +32,7 @@ export type ReportCommand =
     }
   | { kind: "undo verdict"; verdictId: string; last: GivenVerdict | null }
   | { kind: "take apart" }
-  | { kind: "return"; why: "day reached" | "item ended" }
+  | { kind: "return"; why: Exclude<ReturnReason, "answered" | "taken apart">; by?: BroughtBackBy }
   | { kind: "answer" }
   | { kind: "ask" }
   | { kind: "remind" }
@@ -106,7 +108,14 @@ function changesFor(
             "Look at the report as it is now.",
           );
     case "return":
-      return [{ kind: "returned", why: command.why, old: standing }];
+      return [
+        {
+          kind: "returned",
+          why: command.why,
+          ...(command.by ? { by: command.by } : {}),
+          old: standing,
+        },
+      ];
     case "answer":
       return standing.status === "asked" || standing.status === "declined"
         ? [{ kind: "answered" }, { kind: "returned", why: "answered", old: standing }]

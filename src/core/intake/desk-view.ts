@@ -1,5 +1,6 @@
 import type { FormAnswer } from "./form";
 import type { GivenLately } from "./found-report";
+import type { ReturnReason } from "./report-history";
 import type { Progress, ReportStatus, ReportWay } from "./report";
 import type { Reproducible, ReproductionResult } from "./reproduction";
 import type { TargetState } from "./service-target";
@@ -14,8 +15,8 @@ export interface QueueRow {
   place: string;
   receivedAt: number;
   returnedAt: number | null;
-  /** Whether an answer brought it back. */
-  answered: boolean;
+  /** What brought it back; null where nothing did. */
+  returnedWhy: ReturnReason | null;
   /** Whether it sounds like a hole in security. */
   hole: boolean;
   status: ReportStatus;
@@ -124,11 +125,14 @@ export interface ReportView {
     at: number;
     tried: string;
     version: string;
+    steps: string;
     result: ReproductionResult;
     note: string;
     mine: boolean;
   }[];
   reproducible: Reproducible;
+  /** What brought it back last, with what is new; null where nothing did, or it is not to be seen. */
+  broughtBack: { why: ReturnReason; key: string; id: string; about: "report" | "item" } | null;
   followers: number;
   similar: SimilarItem[];
   similarReports: {

@@ -1,5 +1,7 @@
+import { dayWords } from "@/core/calendar/day-words";
 import { shorten } from "@/core/formats/cut-text";
 import type { Instant } from "@/core/calendar/instant";
+import { watchedWords } from "./reproduction";
 import { statusForRequester, type Progress, type ReportStanding } from "./report";
 import type { Verdict } from "./verdict";
 
@@ -50,7 +52,10 @@ export function tellingOf(
   at: Instant,
   merged: Progress | null = null,
 ): LetterKind | null {
-  if (verdict.kind === "park") return null;
+  if (verdict.kind === "park")
+    return verdict.watched && verdict.until !== null
+      ? { kind: "news", text: watchedWords(dayWords(verdict.until, null)), at }
+      : null;
   if (verdict.kind === "ask") return { kind: "question", text: verdict.question.trim(), at };
   const { headline, detail } = statusForRequester(after, merged);
   return { kind: "news", text: `${headline}. ${detail}`.trim(), at };

@@ -3,7 +3,17 @@ import { UNJUDGED, type ReportStanding, type ReportWay } from "./report";
 import type { VerdictKind } from "./verdict";
 
 /** Why a report stands in the queue again. */
-export type ReturnReason = "day reached" | "item ended" | "answered" | "taken apart";
+export type ReturnReason =
+  | "day reached"
+  | "item ended"
+  | "answered"
+  | "taken apart"
+  /** It could not be made to happen, and then something like it came, or its part changed. */
+  | "one like it came"
+  | "its part changed";
+
+/** What brought a report back: the report or item that is new. */
+export type BroughtBackBy = { kind: "report" | "item"; id: string };
 
 /** How a report stands, without the words that a decline gave as its reason. */
 export type Standing = Omit<ReportStanding, "declineReason">;
@@ -30,7 +40,7 @@ export type ReportChange =
       new: Standing;
     }
   | { kind: "verdict undone"; verdictId: string; old: Standing; new: Standing }
-  | { kind: "returned"; why: ReturnReason; old: Standing }
+  | { kind: "returned"; why: ReturnReason; by?: BroughtBackBy; old: Standing }
   /** The requester said something. */
   | { kind: "answered" }
   /** A question about the work that came of it was asked. */

@@ -10,6 +10,8 @@ export const reproductionSchema = z.object({
   tried: z.string().trim().min(1, "Say where you tried it.").max(200),
   /** "app 4.12.1" */
   version: z.string().trim().max(80).default(""),
+  /** What was done, step by step. */
+  steps: z.string().trim().max(2_000).default(""),
   result: z.enum(REPRODUCTION_RESULTS),
   note: z.string().trim().max(2_000).default(""),
 });
@@ -23,3 +25,23 @@ export function reproducible(results: readonly ReproductionResult[]): Reproducib
   if (results.includes("happened")) return "reproduced";
   return results.includes("happened sometimes") ? "sometimes" : "not reproduced";
 }
+
+/**
+ * Asks whoever reported it precisely what was different with them, by the last try that failed.
+ */
+export function differsQuestion(
+  tries: readonly Pick<ReproductionTry, "tried" | "version" | "steps" | "result">[],
+): string {
+  const last = tries.findLast((t) => t.result === "did not happen");
+  const how = last
+    ? `We tried it: ${last.tried}${last.version ? `, ${last.version}` : ""}.${last.steps ? `\n\nWhat we did:\n${last.steps}` : ""}\n\nIt did not happen.`
+    : "We tried it, and it did not happen.";
+  return `${how}\n\nWhat was different with you?\n- which device, and which version of the app\n- the day and the time\n- what you did just before, step by step\n- with or without a connection`;
+}
+
+/** @param day in words */
+export const watchedWords = (day: string): string =>
+  `We could not make it happen yet. We watch for it until ${day}; if nothing new comes by then, we end your report. If it happens again, tell us the day, the time and what you saw.`;
+
+export const NOTHING_CAME =
+  "We watched for it, and it did not happen again as far as we know, so we end your report here. If it happens again, answer this: your report opens again.";

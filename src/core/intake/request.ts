@@ -60,6 +60,7 @@ export const verdictRequest = z.discriminatedUnion("kind", [
     kind: z.literal("park"),
     until: z.iso.date("Choose the day on which to look at it again.").nullable(),
     itemId: z.uuid("Choose the item to wait for.").nullable().default(null),
+    watched: z.boolean().optional(),
   }),
   z.object({
     kind: z.literal("decline"),

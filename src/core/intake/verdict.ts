@@ -9,8 +9,12 @@ export type Verdict =
   | { kind: "accept"; acceptance: Acceptance }
   | { kind: "merge"; itemId: string }
   | { kind: "ask"; question: string }
-  /** Until a day, or until an item is finished. */
-  | { kind: "park"; until: string | null; itemId: string | null }
+  /**
+   * Until a day, or until an item is finished.
+   * `watched`: it could not be made to happen. It comes back when something like it arrives or its
+   * part changes; if nothing does, it ends on its day.
+   */
+  | { kind: "park"; until: string | null; itemId: string | null; watched?: boolean }
   | { kind: "decline"; reason: string };
 export type VerdictKind = Verdict["kind"];
 
@@ -56,6 +60,12 @@ export function afterVerdict(
           "invalid",
           "A report is parked until a day, or until an item is finished.",
           "Choose one of the two.",
+        );
+      if (verdict.watched && verdict.until === null)
+        return refuse(
+          "invalid",
+          "A report is watched for until a day.",
+          "Choose the day on which it ends if nothing new comes.",
         );
       if (verdict.until === null)
         return { ...blank, status: "parked", parkedItemId: verdict.itemId };

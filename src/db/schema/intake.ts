@@ -196,6 +196,7 @@ export const reproduction = pgTable(
     at: instant("at").notNull(),
     tried: text("tried").notNull(),
     version: text("version").notNull(),
+    steps: text("steps").notNull().default(""),
     result: text("result").$type<ReproductionResult>().notNull(),
     note: text("note").notNull(),
     takenBackAt: instant("taken_back_at"),

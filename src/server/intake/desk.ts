@@ -1,30 +1,11 @@
-import {
-  and,
-  asc,
-  count,
-  desc,
-  eq,
-  exists,
-  gte,
-  inArray,
-  isNotNull,
-  ne,
-  sql,
-  type SQL,
-} from "drizzle-orm";
+import { and, asc, count, desc, eq, gte, inArray, isNotNull, ne, sql, type SQL } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { DeskView, QueueRow } from "@/core/intake/desk-view";
 import { soundsLikeHole, textOfReport } from "@/core/intake/security-words";
+import type { ReturnReason } from "@/core/intake/report-history";
 import type { IntakeRules } from "@/core/intake/promises-view";
 import { database } from "@/db/connection";
-import {
-  deskPresence,
-  membership,
-  person,
-  report,
-  reportMessage,
-  reportVerdict,
-} from "@/db/schema";
+import { deskPresence, membership, person, report, reportEvent, reportVerdict } from "@/db/schema";
 import { enterProject, visibleProjects } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
@@ -43,18 +24,14 @@ import { givenLately } from "./found-reports";
 import { queuePromises, typeOfReports } from "./report-promises";
 import { loadRules } from "./rules";
 
-/** Answers that came when a report came back, or after it. */
-const answersSince = () =>
+/** Why a report came back last. */
+const lastReturn = () =>
   database()
-    .select({ one: sql`1` })
-    .from(reportMessage)
-    .where(
-      and(
-        eq(reportMessage.reportId, report.id),
-        eq(reportMessage.kind, "answer"),
-        gte(reportMessage.at, report.returnedAt),
-      ),
-    );
+    .select({ why: sql<ReturnReason | null>`${reportEvent.data} ->> 'why'` })
+    .from(reportEvent)
+    .where(and(eq(reportEvent.reportId, report.id), eq(reportEvent.kind, "returned")))
+    .orderBy(desc(reportEvent.seq))
+    .limit(1);
 
 const queueColumns = () => ({
   id: report.id,
@@ -70,7 +47,7 @@ const queueColumns = () => ({
   teamId: report.teamId,
   version: report.version,
   happened: report.happened,
-  answered: sql<boolean>`${exists(answersSince())}`,
+  returnedWhy: sql<ReturnReason | null>`${lastReturn()}`,
 });
 
 /** Whoever said so in the last seconds still has a report open. */

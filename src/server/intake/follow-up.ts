@@ -1,9 +1,14 @@
-import { and, desc, eq, inArray, isNull, lte, type SQL } from "drizzle-orm";
+import { and, desc, eq, exists, inArray, isNull, lte, sql, type SQL } from "drizzle-orm";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { statusForRequester } from "@/core/intake/report";
+import type { ReportCommand } from "@/core/intake/decide-report";
+import { NOTHING_CAME } from "@/core/intake/reproduction";
+import { mostSimilar, type Text } from "@/core/intake/similarity";
+import { ALIKE } from "@/core/intake/very-alike";
+import { isDelivered } from "@/core/item/start-finish";
 import { askedDue } from "@/core/intake/triage-rules";
-import { transact, type Transaction } from "@/db/connection";
-import { item, project, report, reportMessage, state } from "@/db/schema";
+import { database, transact, type Transaction } from "@/db/connection";
+import { item, project, report, reportMessage, reportVerdict, state } from "@/db/schema";
 import { takeBackEnd, writeToRequester } from "../mail/write";
 import { reportThroughDoor } from "./door";
 import { giveVerdict } from "./give-verdict";
@@ -20,17 +25,96 @@ export async function wakeParkedReports(now = Date.now()): Promise<number> {
     const projects = await tx.select({ id: project.id, zone: project.zone }).from(project);
     for (const { id, zone } of projects) {
       const reached = lte(report.parkedUntil, isoDate(dayNumber(now, zone)));
-      woken += await bringBack(tx, and(eq(report.projectId, id), reached)!, "day reached", now);
+      const due = and(eq(report.projectId, id), reached)!;
+      await endWatched(tx, due, zone, now);
+      woken += await bringBack(tx, due, { why: "day reached" }, now);
     }
     return woken;
   });
+}
+
+type ReportReturn = Extract<ReportCommand, { kind: "return" }>;
+
+/** Whether the verdict that stands on a report says that it is watched for. */
+const isWatched = () =>
+  exists(
+    database()
+      .select({ one: sql`1` })
+      .from(reportVerdict)
+      .where(
+        and(
+          eq(reportVerdict.reportId, report.id),
+          isNull(reportVerdict.undoneAt),
+          sql`${reportVerdict.verdict} ->> 'kind' = 'park'`,
+          sql`(${reportVerdict.verdict} ->> 'watched')::boolean`,
+          sql`${reportVerdict.verdict} ->> 'until' = ${report.parkedUntil}::text`,
+        ),
+      ),
+  );
+
+/** What was watched for in vain ends on its day, as its sender was told. */
+async function endWatched(tx: Transaction, due: SQL, zone: string, now: number): Promise<void> {
+  const ended = await tx
+    .select()
+    .from(report)
+    .where(and(eq(report.status, "parked"), due, isWatched()))
+    .orderBy(report.id)
+    .for("update");
+  for (const row of ended) {
+    const verdict = { kind: "decline" as const, reason: NOTHING_CAME };
+    const id = newId();
+    await giveVerdict(tx, null, row, { id, verdict, itemId: null, zone, seenVersion: null, now });
+    await writeToRequester(tx, row, { kind: "news", text: NOTHING_CAME, at: now }, { now });
+  }
+}
+
+/** Reports of a project that are watched for, as they are compared. */
+async function watchedIn(tx: Transaction, projectId: string) {
+  const rows = await tx
+    .select({ id: report.id, title: report.title, body: report.happened, place: report.place })
+    .from(report)
+    .where(and(eq(report.projectId, projectId), eq(report.status, "parked"), isWatched()));
+  return rows;
+}
+
+/** Those of some reports that a text tells of as well. */
+const likeIt = (text: Text, watched: readonly Text[]): string[] =>
+  mostSimilar(text, watched, watched.length, { least: ALIKE }).map((s) => s.id);
+
+/** A report that came in wakes those that are watched for and that are like it. @returns how many */
+export async function wakeLike(tx: Transaction, reportId: string, now: number): Promise<number> {
+  const [came] = await tx.select().from(report).where(eq(report.id, reportId));
+  if (!came) return 0;
+  const watched = (await watchedIn(tx, came.projectId)).filter((w) => w.id !== came.id);
+  if (watched.length === 0) return 0;
+  const { id, title, happened, place } = came;
+  const woken = likeIt({ id, title, body: happened, place }, watched);
+  if (woken.length === 0) return 0;
+  const by = { kind: "report" as const, id };
+  return bringBack(tx, inArray(report.id, woken), { why: "one like it came", by }, now);
+}
+
+/** A delivered item wakes reports that are watched for and tell of the same place or thing. */
+async function wakeChanged(
+  tx: Transaction,
+  changed: { id: string; projectId: string; title: string; body: string; place: string | null },
+  now: number,
+): Promise<void> {
+  const watched = await watchedIn(tx, changed.projectId);
+  if (watched.length === 0) return;
+  const place = changed.place?.trim().toLowerCase() ?? "";
+  const samePlace = watched.filter((w) => place !== "" && w.place.trim().toLowerCase() === place);
+  const woken = [...new Set([...samePlace.map((w) => w.id), ...likeIt(changed, watched)])];
+  if (woken.length === 0) return;
+  const by = { kind: "item" as const, id: changed.id };
+  await bringBack(tx, inArray(report.id, woken), { why: "its part changed", by }, now);
 }
 
 /** Brings parked reports back to the queue. @returns how many */
 async function bringBack(
   tx: Transaction,
   which: SQL,
-  why: "day reached" | "item ended",
+  back: { why: ReportReturn["why"]; by?: ReportReturn["by"] },
   now: number,
 ): Promise<number> {
   const parked = await tx
@@ -40,7 +124,7 @@ async function bringBack(
     .orderBy(report.id)
     .for("update");
   for (const row of parked)
-    await reportThroughDoor({ tx, by: null, row, command: { kind: "return", why }, now });
+    await reportThroughDoor({ tx, by: null, row, command: { kind: "return", ...back }, now });
   return parked.length;
 }
 
@@ -51,6 +135,11 @@ async function bringBack(
 export async function followItem(tx: Transaction, itemId: string, now: number): Promise<void> {
   const [changed] = await tx
     .select({
+      id: item.id,
+      projectId: item.projectId,
+      title: item.title,
+      body: item.description,
+      place: item.place,
       stateKind: item.stateKind,
       outcome: item.outcome,
       withdrawnAt: item.withdrawnAt,
@@ -61,7 +150,9 @@ export async function followItem(tx: Transaction, itemId: string, now: number): 
     .where(eq(item.id, itemId));
   if (!changed) return;
   if (changed.stateKind === "finished" || changed.withdrawnAt !== null)
-    await bringBack(tx, eq(report.parkedItemId, itemId), "item ended", now);
+    await bringBack(tx, eq(report.parkedItemId, itemId), { why: "item ended" }, now);
+  if (changed.stateKind === "finished" && isDelivered(changed.outcome))
+    await wakeChanged(tx, changed, now);
   if (changed.stateKind !== "finished") await takeBackEnd(tx, itemId);
   for (const told of await tx.select().from(report).where(eq(report.itemId, itemId))) {
     const { headline, detail } = statusForRequester(told, changed);

@@ -1,5 +1,6 @@
 import { and, asc, count, desc, eq, isNull, sql } from "drizzle-orm";
 import type { ReportView } from "@/core/intake/desk-view";
+import type { BroughtBackBy, ReturnReason } from "@/core/intake/report-history";
 import { reproducible } from "@/core/intake/reproduction";
 import type { VerdictKind } from "@/core/intake/verdict";
 import { pick } from "@/core/item/pick";
@@ -8,6 +9,7 @@ import {
   intakeForm,
   person,
   report,
+  reportEvent,
   reportFile,
   reportFollower,
   reportMessage,
@@ -19,7 +21,7 @@ import { enterProject, seesReport } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { alikeReports, deployedLately, earlierReports, similarItems } from "./report-context";
-import { numbersOf } from "./desk-items";
+import { numbersOf, seenNumbersOf } from "./desk-items";
 import { isPicture } from "./file";
 
 const SHOWN = [
@@ -67,18 +69,29 @@ export async function readReport(
   // What was answered is part of what it is about.
   const answers = messages.filter((m) => m.kind === "answer").map((m) => m.body);
   const told = { ...open, happened: [open.happened, ...answers].join("\n") };
-  const [verdicts, files, tries, followers, similar, similarReports, earlier, deployed, numbers] =
-    await Promise.all([
-      verdictsOf(reportId),
-      filesOf(reportId),
-      triesOf(viewer, reportId),
-      followersOf(reportId),
-      similarItems(viewer, project, told),
-      alikeReports(project.id, told),
-      earlierReports(viewer, project.id, open),
-      deployedLately(viewer, project, told, now),
-      numbersOf([open.itemId]),
-    ]);
+  const [
+    verdicts,
+    files,
+    tries,
+    followers,
+    similar,
+    similarReports,
+    earlier,
+    deployed,
+    numbers,
+    broughtBack,
+  ] = await Promise.all([
+    verdictsOf(reportId),
+    filesOf(reportId),
+    triesOf(viewer, reportId),
+    followersOf(reportId),
+    similarItems(viewer, project, told),
+    alikeReports(project.id, told),
+    earlierReports(viewer, project.id, open),
+    deployedLately(viewer, project, told, now),
+    numbersOf([open.itemId]),
+    broughtBackOf(viewer, project.key, reportId),
+  ]);
   const number = open.itemId === null ? undefined : numbers.get(open.itemId);
   return {
     report: open,
@@ -88,6 +101,7 @@ export async function readReport(
     verdicts,
     tries,
     reproducible: reproducible(tries.map((t) => t.result)),
+    broughtBack,
     followers,
     similar,
     similarReports,
@@ -148,12 +162,13 @@ async function triesOf(viewer: Viewer, reportId: string): Promise<ReportView["tr
     .innerJoin(person, eq(person.id, reproduction.byId))
     .where(and(eq(reproduction.reportId, reportId), isNull(reproduction.takenBackAt)))
     .orderBy(asc(reproduction.at));
-  return rows.map(({ try: { id, at, tried, version, result, note, byId }, by }) => ({
+  return rows.map(({ try: { id, at, tried, version, steps, result, note, byId }, by }) => ({
     id,
     by,
     at,
     tried,
     version,
+    steps,
     result,
     note,
     mine: byId === viewer.personId,
@@ -166,4 +181,31 @@ async function followersOf(reportId: string): Promise<number> {
     .from(reportFollower)
     .where(eq(reportFollower.reportId, reportId));
   return followers;
+}
+
+/** What brought a report back last, where it was something new that the reader may see. */
+async function broughtBackOf(
+  viewer: Viewer,
+  projectKey: string,
+  reportId: string,
+): Promise<ReportView["broughtBack"]> {
+  const [last] = await database()
+    .select({ data: reportEvent.data })
+    .from(reportEvent)
+    .where(and(eq(reportEvent.reportId, reportId), eq(reportEvent.kind, "returned")))
+    .orderBy(desc(reportEvent.seq))
+    .limit(1);
+  const { why, by } = (last?.data ?? {}) as { why?: ReturnReason; by?: BroughtBackBy };
+  if (!why || !by) return null;
+  if (by.kind === "item") {
+    const number = (await seenNumbersOf(viewer, [by.id])).get(by.id);
+    return number === undefined
+      ? null
+      : { why, key: `${projectKey}-${number}`, id: by.id, about: "item" };
+  }
+  const [one] = await database()
+    .select({ reference: report.reference })
+    .from(report)
+    .where(and(eq(report.id, by.id), seesReport(database(), viewer)));
+  return one ? { why, key: one.reference, id: by.id, about: "report" } : null;
 }

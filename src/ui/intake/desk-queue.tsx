@@ -10,6 +10,7 @@ import {
   type DeskGroup,
 } from "@/core/intake/desk-filter";
 import type { DeskView, QueueRow } from "@/core/intake/desk-view";
+import type { ReturnReason } from "@/core/intake/report-history";
 import { REPORT_WAYS, WAY_WORDS } from "@/core/intake/report";
 import { shortDate, span } from "@/ui/kit/time";
 import { TextInput } from "@/ui/kit/field";
@@ -132,6 +133,15 @@ export function DeskQueue({ groups, empty, ...props }: QueueProps) {
   ));
 }
 
+const RETURNED: Record<ReturnReason, string> = {
+  answered: "an answer came",
+  "day reached": "its day has come",
+  "item ended": "what it waited for is done",
+  "taken apart": "taken off its item",
+  "one like it came": "one like it came",
+  "its part changed": "its part of the product changed",
+};
+
 /** Until when a report is put aside, or how long it waits. */
 function waitsFor(row: QueueRow, now: number): string {
   if (row.status === "asked") return "asked";
@@ -198,7 +208,7 @@ function Row({
       )}
       {row.returnedAt !== null && (
         <span className="block text-[12.5px] font-semibold text-signal-ink">
-          {row.answered ? "an answer came" : "its day has come"}
+          {row.returnedWhy ? RETURNED[row.returnedWhy] : "came back"}
         </span>
       )}
       {row.readers.length > 0 && (

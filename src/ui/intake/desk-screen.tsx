@@ -95,6 +95,7 @@ export function DeskScreen({ initial, initialReport, asked, words }: DeskScreenP
               trying={trying}
               onTrying={setTrying}
               onUndo={takeBack}
+              onOpen={open}
               onSelectNone={marked.markNone}
               onNext={() => choose((next ?? previous)?.id ?? null)}
             />

@@ -22,6 +22,7 @@ export function OpenReport({
   trying,
   onTrying,
   onUndo,
+  onOpen,
   onSelectNone,
   onNext,
 }: {
@@ -33,6 +34,7 @@ export function OpenReport({
   trying: boolean;
   onTrying: (trying: boolean) => void;
   onUndo: (given: readonly GivenLately[]) => void;
+  onOpen: (reportId: string) => void;
   onSelectNone: () => void;
   /** Opens the report that comes next. */
   onNext: () => void;
@@ -103,7 +105,8 @@ export function OpenReport({
         onTrying={onTrying}
         onChanged={readAgain}
         onUndo={(verdictId) => onUndo([{ reportId: id, verdictId }])}
-        onVerdict={(kind, reason) => begin({ kind, reason })}
+        onVerdict={begin}
+        onOpen={onOpen}
         onApart={takeApart}
       />
     </section>

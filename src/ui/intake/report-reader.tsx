@@ -5,10 +5,12 @@ import { soundsLikeHole, textOfReport } from "@/core/intake/security-words";
 import { Note } from "@/ui/kit/note";
 import { cutText } from "@/core/formats/cut-text";
 import { isWriting } from "@/ui/kit/takes-keys";
-import { Button } from "@/ui/kit/button";
+import { Button, TextButton } from "@/ui/kit/button";
+import { usePanel } from "@/ui/kit/panel-context";
+import type { VerdictBegun } from "./typed-verdict";
 import type { ReportView } from "@/core/intake/desk-view";
 import { WAY_WORDS } from "@/core/intake/report";
-import { VERDICT_PAST, type VerdictKind } from "@/core/intake/verdict";
+import { VERDICT_PAST } from "@/core/intake/verdict";
 import { ago, exact } from "@/ui/kit/time";
 import { FileList } from "./file-list";
 import { ReproductionRecord } from "./reproduction-record";
@@ -24,7 +26,8 @@ interface Props {
   onTrying: (trying: boolean) => void;
   onChanged: () => Promise<void>;
   onUndo: (verdictId: string) => void;
-  onVerdict: (kind: VerdictKind, reason?: string) => void;
+  onVerdict: (begun: VerdictBegun) => void;
+  onOpen: (reportId: string) => void;
   onApart: () => void;
 }
 
@@ -45,6 +48,7 @@ export function ReportReader({
   onChanged,
   onUndo,
   onVerdict,
+  onOpen,
   onApart,
 }: Props) {
   const { report } = view;
@@ -92,6 +96,9 @@ export function ReportReader({
       )}
       {hole !== null && report.status !== "declined" && (
         <HoleNote words={hole} unjudged={mayJudge && report.status === "unjudged"} />
+      )}
+      {view.broughtBack && report.status === "unjudged" && (
+        <BroughtBack by={view.broughtBack} onOpen={onOpen} />
       )}
       {answer && report.status === "unjudged" && <AnswerCame answer={answer} now={now} />}
       <Part title="What happened" text={report.happened} />
@@ -156,6 +163,32 @@ function HoleNote({ words, unjudged }: { words: string; unjudged: boolean }) {
         </span>
       </p>
     </Note>
+  );
+}
+
+/** What is new about a report that could not be made to happen. */
+function BroughtBack({
+  by: { why, key, id, about },
+  onOpen,
+}: {
+  by: NonNullable<ReportView["broughtBack"]>;
+  onOpen: (reportId: string) => void;
+}) {
+  const { openItem } = usePanel();
+  return (
+    <p className="border-l-[3px] border-accent bg-accent-soft px-3 py-2">
+      <b>It is back:</b>{" "}
+      {why === "one like it came"
+        ? "one like it came in, "
+        : "its part of the product changed with "}
+      <TextButton
+        className="key !text-accent"
+        onClick={() => (about === "report" ? onOpen(id) : openItem(key))}
+      >
+        {key}
+      </TextButton>
+      . It could not be made to happen before; try it again.
+    </p>
   );
 }
 

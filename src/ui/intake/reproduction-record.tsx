@@ -6,14 +6,15 @@ import { CheckCircle2, CircleDashed, CircleSlash2 } from "lucide-react";
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import type { ReportView } from "@/core/intake/desk-view";
 import {
+  differsQuestion,
   REPRODUCTION_RESULTS,
   type Reproducible,
   type ReproductionResult,
 } from "@/core/intake/reproduction";
-import type { VerdictKind } from "@/core/intake/verdict";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ask, problemOf, type Problem } from "@/ui/kit/request";
 import { ago } from "@/ui/kit/time";
+import type { VerdictBegun } from "./typed-verdict";
 import { v7 as newId } from "uuid";
 import { reportContract } from "@/core/intake/contract";
 import type { ReproductionRequest } from "@/core/intake/request";
@@ -31,9 +32,6 @@ const AMOUNTS: Record<Reproducible, string> = {
   "not reproduced": "Nobody could make it happen.",
 };
 
-const NOT_REPRODUCED =
-  "We could not make this happen here, with what you told us. If it happens again, write to us with the day and the time, and we will look again.";
-
 interface Props {
   view: ReportView;
   now: number;
@@ -41,7 +39,7 @@ interface Props {
   trying: boolean;
   onTrying: (trying: boolean) => void;
   onChanged: () => Promise<void>;
-  onVerdict: (kind: VerdictKind, reason?: string) => void;
+  onVerdict: (begun: VerdictBegun) => void;
 }
 
 /**
@@ -93,6 +91,11 @@ export function ReproductionRecord({
                   <b>{t.result}</b>: {t.by}, {t.tried}
                   {t.version && `, ${t.version}`}{" "}
                   <span className="text-ink-soft">{ago(t.at, now)}</span>
+                  {t.steps && (
+                    <span className="block whitespace-pre-wrap [overflow-wrap:anywhere]">
+                      {t.steps}
+                    </span>
+                  )}
                   {t.note && (
                     <span className="block [overflow-wrap:anywhere] text-ink-soft">{t.note}</span>
                   )}
@@ -113,11 +116,14 @@ export function ReproductionRecord({
       {mayJudge && open && view.reproducible === "not reproduced" && (
         <p className="mt-2 flex flex-wrap items-center gap-2 border-l-[3px] border-line-strong pl-3 text-[13px]">
           It cannot be made to happen:
-          <Button small onClick={() => onVerdict("park")}>
-            look again on a day
+          <Button
+            small
+            onClick={() => onVerdict({ kind: "ask", reason: differsQuestion(view.tries) })}
+          >
+            Ask what was different
           </Button>
-          <Button small onClick={() => onVerdict("decline", NOT_REPRODUCED)}>
-            end it, in these words
+          <Button small onClick={() => onVerdict({ kind: "park", watched: true })}>
+            Watch for it
           </Button>
         </p>
       )}
@@ -134,6 +140,7 @@ function TryForm({
 }) {
   const [tried, setTried] = useState("");
   const [version, setVersion] = useState("");
+  const [steps, setSteps] = useState("");
   const [result, setResult] = useState<ReproductionResult>("happened");
   const [note, setNote] = useState("");
   const [id] = useState(() => newId());
@@ -144,7 +151,7 @@ function TryForm({
   const send = async (event?: FormEvent) => {
     event?.preventDefault();
     try {
-      await change({ kind: "tried", id, try: { tried, version, result, note } });
+      await change({ kind: "tried", id, try: { tried, version, steps, result, note } });
       onDone();
     } catch (error) {
       setProblem(problemOf(error));
@@ -174,6 +181,16 @@ function TryForm({
       <label className="flex flex-col gap-1">
         Version
         <TextInput maxLength={80} value={version} onChange={(e) => setVersion(e.target.value)} />
+      </label>
+      <label className="col-span-full flex flex-col gap-1">
+        What you did, step by step
+        <TextArea
+          className="!min-h-10 !font-normal"
+          rows={2}
+          maxLength={2_000}
+          value={steps}
+          onChange={(e) => setSteps(e.target.value)}
+        />
       </label>
       <div
         role="radiogroup"

@@ -14,8 +14,10 @@ export interface VerdictBegun {
   kind: VerdictKind;
   /** The item to merge into. */
   itemId?: string;
-  /** Words that a decline begins with. */
+  /** Words that a question or a decline begins with. */
   reason?: string;
+  /** Whether a parked report is watched for. */
+  watched?: boolean;
 }
 
 /** What is typed into the form, whatever the verdict. */
@@ -29,9 +31,14 @@ export interface TypedVerdict {
   until: string;
   /** Null until a day; otherwise the item, once one is chosen. */
   awaited: { item: PickedItem | null } | null;
+  /** Whether it ends on its day, if nothing new comes. */
+  watched: boolean;
   /** One item for several reports. */
   together: boolean;
 }
+
+/** So long is watched for what could not be made to happen, unless another day is said. */
+const WATCHED = 4 * WEEK;
 
 /** An item that looks like the report, as it is chosen. */
 export const pickedOf = (item: SimilarItem): PickedItem => ({
@@ -58,15 +65,16 @@ function firstTarget(
 export function firstTyped(
   desk: DeskView,
   view: ReportView,
-  { itemId, reason = "" }: VerdictBegun,
+  { itemId, reason = "", watched = false }: VerdictBegun,
   several: boolean,
 ): TypedVerdict {
   return {
     acceptance: firstAcceptance(desk, view, several),
     target: firstTarget(view, itemId),
     text: reason,
-    until: isoDate(dayNumber(desk.now + WEEK, desk.project.zone)),
+    until: isoDate(dayNumber(desk.now + (watched ? WATCHED : WEEK), desk.project.zone)),
     awaited: null,
+    watched,
     together: false,
   };
 }
@@ -76,13 +84,13 @@ export const lacksItem = (kind: VerdictKind, { target, awaited }: TypedVerdict):
   (kind === "merge" && target === null) || (kind === "park" && awaited?.item === null);
 
 export function verdictOf(kind: VerdictKind, typed: TypedVerdict): Verdict {
-  const { acceptance, target, text, until, awaited } = typed;
+  const { acceptance, target, text, until, awaited, watched } = typed;
   if (kind === "accept") return { kind, acceptance };
   if (kind === "merge") return { kind, itemId: target?.id ?? "" };
   if (kind === "ask") return { kind, question: text };
   if (kind === "decline") return { kind, reason: text };
   return awaited === null
-    ? { kind, until, itemId: null }
+    ? { kind, until, itemId: null, watched }
     : { kind, until: null, itemId: awaited.item?.id ?? "" };
 }
 

@@ -4,7 +4,7 @@ import type { DeskView, ReportView } from "@/core/intake/desk-view";
 import type { VerdictKind } from "@/core/intake/verdict";
 import { VERY_ALIKE } from "@/core/intake/very-alike";
 import { Button } from "@/ui/kit/button";
-import { Choice } from "@/ui/kit/check";
+import { Check, Choice } from "@/ui/kit/check";
 import { DateInput } from "@/ui/kit/date-input";
 import { Field, TextArea } from "@/ui/kit/field";
 import { AcceptFields } from "./accept-fields";
@@ -74,6 +74,8 @@ export function VerdictFields({
           proposed={view.similar.filter((s) => s.progress.stateKind !== "finished").map(pickedOf)}
           until={typed.until}
           awaited={typed.awaited}
+          watched={typed.watched}
+          onWatched={(watched) => set({ watched })}
           onUntil={(until) => set({ until })}
           onAwaited={(awaited) => set({ awaited })}
         />
@@ -163,14 +165,18 @@ function ParkFields({
   proposed,
   until,
   awaited,
+  watched,
   onUntil,
   onAwaited,
+  onWatched,
 }: {
   desk: DeskView;
   proposed: readonly PickedItem[];
   until: string;
   awaited: TypedVerdict["awaited"];
+  watched: boolean;
   onUntil: (day: string) => void;
+  onWatched: (watched: boolean) => void;
   onAwaited: (awaited: TypedVerdict["awaited"]) => void;
 }) {
   const open = [...proposed, ...desk.inWork, ...desk.backlogTop].filter(
@@ -188,9 +194,15 @@ function ParkFields({
         </Choice>
       </div>
       {awaited === null ? (
-        <Field label="Look at it again on">
-          <DateInput data-first required value={until} onChange={onUntil} />
-        </Field>
+        <>
+          <Field label={watched ? "Watch for it until" : "Look at it again on"}>
+            <DateInput data-first required value={until} onChange={onUntil} />
+          </Field>
+          <Check checked={watched} onChange={onWatched} className="text-[13px]">
+            it could not be made to happen: it comes back when one like it arrives or its part of
+            the product changes; if nothing new comes, it ends on that day
+          </Check>
+        </>
       ) : (
         <ItemPicker
           projectKey={desk.project.key}

@@ -31,7 +31,7 @@ export const VERDICT_BUTTONS: { kind: VerdictKind; label: string; key: string; d
 /** What the button that gives a verdict says that it does. */
 function doesWords(
   kind: VerdictKind,
-  { acceptance, target, awaited }: TypedVerdict,
+  { acceptance, target, awaited, watched }: TypedVerdict,
   desk: DeskView,
 ) {
   const { found } = acceptance;
@@ -42,6 +42,7 @@ function doesWords(
   if (kind === "accept" && (acceptance.onBoard || found?.where === "fix now"))
     return "Accept onto the board";
   if (kind === "merge" && target) return `Merge into ${target.key}`;
+  if (kind === "park" && watched && awaited === null) return "Watch for it until then";
   if (kind === "park" && awaited?.item) return `Park until ${awaited.item.key} is done`;
   return VERDICT_BUTTONS.find((b) => b.kind === kind)!.does;
 }
@@ -86,6 +87,7 @@ export function VerdictForm({
       ...kept,
       target: begun.itemId ? first.target : kept.target,
       text: begun.reason ?? kept.text,
+      watched: begun.watched ?? kept.watched,
     };
   });
   const set = (change: Partial<TypedVerdict>) => {
