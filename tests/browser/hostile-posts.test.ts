@@ -193,9 +193,9 @@ const LARGE: typeof HOSTILE = [
     [422],
   ],
   [
-    "12 MB of anything",
+    "27 MB of anything",
     () =>
-      send(Buffer.alloc(12 * 1024 * 1024, 65), {
+      send(Buffer.alloc(27 * 1024 * 1024, 65), {
         headers: { "content-type": "multipart/form-data; boundary=x" },
       }),
     [413],
@@ -300,6 +300,23 @@ test("markup in what is taken stands on no page as markup; a file from outside i
   expect(answer.headers.get("content-disposition")).toMatch(/^attachment/);
   expect(answer.headers.get("x-content-type-options")).toBe("nosniff");
   expect(answer.headers.get("content-security-policy")).toMatch(/sandbox|default-src 'none'/);
+});
+
+test("five files of five megabytes go with one report, a sixth or a larger one does not", async () => {
+  await query("delete from rate_count");
+  const large = (bytes: number) =>
+    new File([Buffer.concat([PNG, Buffer.alloc(bytes - PNG.length)])], "pier.png", {
+      type: "image/png",
+    });
+  const FIVE_MB = 5 * 1024 * 1024;
+  const status = async (files: File[]) => {
+    const data = form({});
+    for (const each of files) data.append("files", each);
+    return (await send(data)).status;
+  };
+  expect(await status(Array.from({ length: 5 }, () => large(FIVE_MB)))).toBe(201);
+  expect(await status(Array.from({ length: 6 }, () => large(1_000)))).toBe(422);
+  expect(await status([large(FIVE_MB + 1)])).toBe(422);
 });
 
 test("without JavaScript the form posts and leads to the private page; what is wrong is said on a page", async () => {

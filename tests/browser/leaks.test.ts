@@ -383,6 +383,10 @@ const READS: Record<string, string[]> = {
   ],
   "/api/projects/[key]/worth": ["/api/projects/TIX/worth"],
   "/api/reports/[id]": ["/api/reports/:open"],
+  "/api/reports/[id]/breaks": [
+    "/api/reports/:open/breaks?verdict=merge&item=:id",
+    "/api/reports/:open/breaks?verdict=park&until=2999-01-01",
+  ],
   "/api/search": [
     "/api/search?q=quartzlight",
     "/api/search?q=:key",
@@ -400,7 +404,12 @@ const READS: Record<string, string[]> = {
     "/p/TIX/design?place=boards",
   ],
   "/p/[key]/flow": ["/p/TIX/flow", "/p/TIX/flow?board=:board"],
-  "/p/[key]/intake": ["/p/TIX/intake"],
+  "/p/[key]/intake": [
+    "/p/TIX/intake",
+    "/p/TIX/intake?judged=accept",
+    "/p/TIX/intake?find=gate",
+    "/p/TIX/intake?report=R-NONE",
+  ],
   "/p/[key]/intake/forms": ["/p/TIX/intake/forms"],
   "/p/[key]/intake/import": ["/p/TIX/intake/import"],
   "/p/[key]/intake/mailbox": ["/p/TIX/intake/mailbox"],

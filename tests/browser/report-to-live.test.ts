@@ -127,9 +127,20 @@ test("the maker takes it from the ranked backlog and moves it by drag, by keyboa
   await maker.keys("]");
   await maker.waitForPlace(itemKey, "Review waiting");
   // Picked up, carried one column, dropped; the rule about the reviewer is asked for in place.
-  await maker.focusCard(itemKey);
-  await maker.keys("Space", "ArrowRight", "Space");
-  await maker.reads("Review needs a reviewer.");
+  for (let tries = 1; ; tries++) {
+    await maker.focusCard(itemKey);
+    await maker.keys("Space");
+    await maker.reads(`${itemKey} picked up`, "[role=status]");
+    await maker.keys("ArrowRight", "Space");
+    // News of the move before may draw the card anew in the midst of this; then once more.
+    const asked = await maker
+      .reads("Review needs a reviewer.")
+      .then(() => true)
+      .catch(() => false);
+    if (asked) break;
+    expect(tries).toBeLessThan(3);
+    await maker.keys("Escape");
+  }
   await maker.choose("Reviewer", "Ruth Abara");
   await maker.press("Start review", "//form");
   await maker.waitForPlace(itemKey, "Review reviewing");

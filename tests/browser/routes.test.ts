@@ -267,11 +267,11 @@ describe("the public form", () => {
     return rows[0].n as number;
   };
 
-  test("11 MB of picture, markup as a picture, missing fields: clear answers and no row", async () => {
+  test("27 MB of picture, markup as a picture, missing fields: clear answers and no row", async () => {
     const before = await reports();
     const png = Buffer.concat([
       Buffer.from("89504e470d0a1a0a", "hex"),
-      Buffer.alloc(11 * 1024 * 1024),
+      Buffer.alloc(27 * 1024 * 1024),
     ]);
     await expectProblem(
       await ask("/api/public/reports/TIX/report", null, {

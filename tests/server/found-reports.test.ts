@@ -2,6 +2,8 @@ import { asc, eq } from "drizzle-orm";
 import { foundQuery, lastOf } from "@/core/intake/found-report";
 import { database } from "@/db/connection";
 import { item, project, report } from "@/db/schema";
+import { VERDICT_KINDS, type TriageFigures } from "@/core/intake/triage-figures";
+import { readLearn } from "@/server/flow/read";
 import { readDesk } from "@/server/intake/desk";
 import { findReports, givenLately, reportByReference } from "@/server/intake/found-reports";
 import { sayMore } from "@/server/intake/private-page";
@@ -125,4 +127,32 @@ test("an accepted report that others were merged into is kept, and they are name
     code: "in use",
     sentence: `${other.reference} was merged into its item.`,
   });
+});
+
+test("Learn counts what came in and the verdicts that stand, and the desk finds just those", async () => {
+  const learn = async (viewer: Viewer = TOMAS) =>
+    readLearn(viewer, "TIX", { period: "4 weeks" }, Date.now());
+  const before = await learn();
+  const rows = [await sent(), await sent(), await sent()];
+  const declined = { kind: "decline", reason: "Not ours." } as const;
+  await verdictOn(rows[0].id, { kind: "ask", question: "When?" });
+  await verdictOn(rows[0].id, declined);
+  const second = await verdictOn(rows[1].id, declined);
+  await verdictOn(rows[2].id, { kind: "ask", question: "Where?" });
+  await undoVerdict(TOMAS, rows[1].id, second.verdictId);
+  const after = await learn();
+  const more = (of: (figures: TriageFigures) => number) => of(after.triage!) - of(before.triage!);
+  expect([more((t) => t.came), more((t) => t.judged)]).toEqual([3, 2]);
+  expect([more((t) => t.byKind.decline), more((t) => t.byKind.ask)]).toEqual([1, 1]);
+  expect(more((t) => t.byWay.form)).toBe(3);
+  const { from, to } = after.period;
+  for (const verdict of VERDICT_KINDS) {
+    const found = await find({ verdict, since: from, until: to });
+    expect([verdict, found.rows.length + found.rest]).toEqual([
+      verdict,
+      after.triage!.byKind[verdict],
+    ]);
+  }
+  expect(after.triage!.median).not.toBeNull();
+  expect((await learn(ARTHUR)).triage).toBeNull();
 });

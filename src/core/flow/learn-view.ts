@@ -1,5 +1,6 @@
 import type { Instant } from "@/core/calendar/instant";
 import type { KeptPromises } from "@/core/intake/kept-promises";
+import type { TriageFigures } from "@/core/intake/triage-figures";
 import type { State } from "@/core/workflow/state";
 import type { FlowReport } from "./report";
 import type { FlowQuery } from "./request";
@@ -20,6 +21,10 @@ export interface LearnView {
   report: FlowReport;
   unplanned: UnplannedView;
   promises: KeptPromises;
+  /** Of all reports of the period, whatever type they became; null for those who may not read them. */
+  triage: TriageFigures | null;
+  /** The period's beginning and end, half-open. */
+  period: { from: Instant; to: Instant };
   states: State[];
   types: { id: string; name: string }[];
   from: string;

@@ -1,5 +1,6 @@
 import type { DeskView, QueueRow } from "./desk-view";
 import type { ReportWay } from "./report";
+import type { VerdictKind } from "./verdict";
 import type { TargetStanding } from "./service-target";
 
 export const DESK_SHOWS = [
@@ -20,6 +21,8 @@ export interface DeskFilter {
   teamId: string;
   show: DeskShow;
   order: DeskOrder;
+  /** Of those that are looked for: which verdict stands on them; empty for all. */
+  verdict: VerdictKind | "";
 }
 
 export const WHOLE_DESK: DeskFilter = {
@@ -27,6 +30,7 @@ export const WHOLE_DESK: DeskFilter = {
   teamId: "",
   show: "everything",
   order: "oldest first",
+  verdict: "",
 };
 
 /** Reports under one heading; the first group of the queue has none. */

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { REPORT_WAYS, type ReportStatus, type ReportWay } from "./report";
+import { VERDICT_KINDS } from "./triage-figures";
 import type { VerdictKind } from "./verdict";
 
 /** Reports that are found at once. */
@@ -16,6 +17,11 @@ export const foundQuery = z.object({
   words: z.string().trim().max(200).default(""),
   way: z.enum(REPORT_WAYS).optional(),
   team: z.string().max(64).optional(),
+  /** The verdict that stands on it, whether it is judged for good or not. */
+  verdict: z.enum(VERDICT_KINDS).optional(),
+  /** When that was given, half-open. */
+  since: z.coerce.number<number>().int().min(0).max(Number.MAX_SAFE_INTEGER).optional(),
+  until: z.coerce.number<number>().int().min(0).max(Number.MAX_SAFE_INTEGER).optional(),
   /** The last one that is known, and when something happened to it: what follows it is wanted. */
   after: z.uuid().optional(),
   before: z.coerce.number<number>().int().min(0).max(Number.MAX_SAFE_INTEGER).optional(),

@@ -14,6 +14,7 @@ import { readUnplanned } from "./unplanned";
 import { limitCounts } from "../board/column-counts";
 import { loadBoard } from "../board/load";
 import { newestEventId } from "../events/newest";
+import { readTriageFigures } from "../intake/triage-figures";
 import { readKeptPromises } from "../intake/promises";
 import { enterProject, hiddenItems, type ProjectAccess, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -109,7 +110,7 @@ export async function readLearn(
   now = Date.now(),
 ): Promise<LearnView> {
   const db = database();
-  const { project } = await enterProject({
+  const { project, may } = await enterProject({
     reader: db,
     viewer,
     where: { key: projectKey },
@@ -127,6 +128,8 @@ export async function readLearn(
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     query,
     promises: await readKeptPromises({ project, hidden, period, now, filter }),
+    triage: may("read intake") ? await readTriageFigures(project, period) : null,
+    period,
     unplanned: await readUnplanned(db, project, { hidden, period, now, filter }),
     report: maskReport(flowReport(facts, expectationOf(project), project.zone, now), hidden),
     states: workflows

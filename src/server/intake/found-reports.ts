@@ -1,4 +1,4 @@
-import { and, desc, eq, gt, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
+import { and, desc, eq, gt, gte, inArray, isNull, lt, ne, sql, type SQL } from "drizzle-orm";
 import {
   FOUND_PAGE,
   JUDGED,
@@ -38,7 +38,7 @@ export async function findReports(
     where: { key: projectKey },
     action: "read intake",
   });
-  const { words, way, team, after, before } = query;
+  const { words, way, team, verdict, since, until, after, before } = query;
   const standing = standingVerdict();
   const last = sql`coalesce(${standing.at}, ${report.receivedAt})`;
   const rows = await db
@@ -65,7 +65,10 @@ export async function findReports(
       and(
         eq(report.projectId, at.id),
         seesReport(db, viewer),
-        words === "" ? inArray(report.status, [...JUDGED]) : matching(words),
+        words !== "" ? matching(words) : verdict ? undefined : inArray(report.status, [...JUDGED]),
+        verdict && sql`${standing.kind} = ${verdict}`,
+        since === undefined ? undefined : gte(standing.at, since),
+        until === undefined ? undefined : lt(standing.at, until),
         way && eq(report.way, way),
         team ? eq(report.teamId, team) : undefined,
         after && before !== undefined
@@ -93,7 +96,7 @@ export async function findReports(
 }
 
 /** The last verdict on a report that nobody has undone. */
-const standingVerdict = () =>
+export const standingVerdict = () =>
   database()
     .select({
       id: reportVerdict.id,

@@ -13,6 +13,7 @@ import { dayWords } from "./chart-style";
 import { CumulativeChart } from "./cumulative-chart";
 import { CycleTimeChart } from "./cycle-time-chart";
 import { ThroughputChart } from "./throughput-chart";
+import { TriageSection } from "./triage-section";
 import { TimeInStateChart } from "./time-in-state-chart";
 
 /** The charts of the period; each point, bar and band opens its items. */
@@ -86,6 +87,7 @@ export function LearnCharts({ view, query }: { view: LearnView; query: FlowQuery
       >
         {nothing ?? <TimeInStateChart times={report.times} states={view.states} />}
       </ChartFrame>
+      {view.triage && <TriageSection view={{ ...view, triage: view.triage }} />}
     </div>
   );
 }

@@ -15,6 +15,8 @@ import { REPORT_WAYS, WAY_WORDS } from "@/core/intake/report";
 import { shortDate, span } from "@/ui/kit/time";
 import { TextInput } from "@/ui/kit/field";
 import { DeskRow } from "./desk-row";
+import { VERDICT_KINDS } from "@/core/intake/triage-figures";
+import { VERDICT_PAST } from "@/core/intake/verdict";
 import { PromiseMark } from "./promise-mark";
 
 const LONG_WAIT_MS = 3 * 86_400_000;
@@ -45,13 +47,11 @@ export function DeskFilters({
     field: K,
     label: string,
     options: [value: string, label: string][],
-    disabled = false,
   ) => (
     <Select
       label={label}
       className={`!min-h-[26px] !py-0 text-[12.5px] ${filter[field] !== "" && filter[field] !== options[0][0] ? "!border-accent font-semibold" : ""}`}
-      disabled={disabled}
-      value={disabled ? options[0][0] : filter[field]}
+      value={filter[field]}
       options={options.map(([value, text]) => ({ value: value, label: text }))}
       onChange={(next) => onChange({ ...filter, [field]: next as DeskFilter[K] })}
     />
@@ -83,12 +83,16 @@ export function DeskFilters({
         "Reports shown",
         DESK_SHOWS.map((s) => [s, s]),
       )}
-      {choice(
-        "order",
-        "Order",
-        looking ? [["", "latest first"]] : DESK_ORDERS.map((o) => [o, o]),
-        looking,
-      )}
+      {looking
+        ? choice("verdict", "Verdict", [
+            ["", "every verdict"],
+            ...VERDICT_KINDS.map((k) => [k, VERDICT_PAST[k]] as [string, string]),
+          ])
+        : choice(
+            "order",
+            "Order",
+            DESK_ORDERS.map((o) => [o, o]),
+          )}
       {choice("way", "Way in", [
         ["", "all ways in"],
         ...REPORT_WAYS.map((w) => [w, WAY_WORDS[w]] as [string, string]),

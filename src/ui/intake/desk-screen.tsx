@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
-import { deskGroups, WHOLE_DESK } from "@/core/intake/desk-filter";
+import { deskGroups, WHOLE_DESK, type DeskFilter } from "@/core/intake/desk-filter";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
 import type { GivenLately } from "@/core/intake/found-report";
 import { KeysHelp } from "@/ui/kit/keys-help";
@@ -16,7 +16,7 @@ import { useBegunVerdict } from "./use-begun-verdict";
 import { useBeside } from "./use-beside";
 import { useDesk } from "./use-desk";
 import { DESK_KEYS, useDeskKeys } from "./use-desk-keys";
-import { useFound } from "./use-found";
+import { useFound, type VerdictPeriod } from "./use-found";
 import { useMarked } from "./use-marked";
 import { WaitPicture } from "./wait-picture";
 
@@ -27,13 +27,20 @@ interface DeskScreenProps {
   asked: string | null;
   /** What the address looks for. */
   words: string;
+  judged: JudgedAsked | null;
+}
+
+/** Judged reports that an address asks for: by their verdict, and when it was given. */
+export interface JudgedAsked {
+  verdict: DeskFilter["verdict"];
+  period: VerdictPeriod | null;
 }
 
 /** The triage desk: the queue, the report, and what is known around it. */
-export function DeskScreen({ initial, initialReport, asked, words }: DeskScreenProps) {
+export function DeskScreen({ initial, initialReport, asked, words, judged }: DeskScreenProps) {
   const work = useDesk(initial, initialReport, asked);
   const { desk, openId, report, error, choose } = work;
-  const list = useDeskList(desk, words);
+  const list = useDeskList(desk, words, judged);
   const { rows, marked } = list;
   const selected = rows.filter((r) => marked.marked.has(r.id));
   const verdict = useBegunVerdict(work, selected);
@@ -133,13 +140,16 @@ export function DeskScreen({ initial, initialReport, asked, words }: DeskScreenP
 }
 
 /** What the list of the desk shows: what waits, or what was looked for among all reports. */
-function useDeskList(desk: DeskView, firstWords: string) {
-  const [filter, setFilter] = useState(WHOLE_DESK);
+function useDeskList(desk: DeskView, firstWords: string, judged: JudgedAsked | null) {
+  const [filter, setFilter] = useState<DeskFilter>(
+    judged ? { ...WHOLE_DESK, show: "judged", verdict: judged.verdict } : WHOLE_DESK,
+  );
   const [words, setWords] = useState(firstWords);
   const field = useRef<HTMLInputElement>(null);
   const groups = deskGroups(desk, filter);
   const looking = words.trim() !== "" || filter.show === "judged";
-  const found = useFound(desk.project.key, words, filter, looking);
+  const period = filter.show === "judged" ? (judged?.period ?? null) : null;
+  const found = useFound(desk.project.key, words, filter, { asked: looking, period });
   const rows = groups.flatMap((g) => g.rows);
   const marked = useMarked(rows);
   return { filter, setFilter, words, setWords, field, groups, rows, looking, found, marked };

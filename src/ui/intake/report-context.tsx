@@ -173,7 +173,7 @@ function LooksLike({
               {mayJudge && (
                 <TextButton
                   className="whitespace-nowrap"
-                  aria-label={`Merge into ${s.key} ${s.title}`}
+                  aria-label={`Merge into it: ${s.key} ${s.title}`}
                   onClick={() => onMerge(s.id)}
                 >
                   Merge into it

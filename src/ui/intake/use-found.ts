@@ -6,17 +6,31 @@ import type { DeskFilter } from "@/core/intake/desk-filter";
 import { lastOf, type FoundReport } from "@/core/intake/found-report";
 import { ask, queryOf } from "@/ui/kit/request";
 
+/** Half-open. */
+export interface VerdictPeriod {
+  since: number;
+  until: number;
+}
+
 /**
  * Reports of a project that are on the desk no more, or that hold some words, in pages.
  * @param asked whether any are looked for
+ * @param period when the verdict that stands was given
  */
-export function useFound(projectKey: string, words: string, filter: DeskFilter, asked: boolean) {
+export function useFound(
+  projectKey: string,
+  words: string,
+  filter: DeskFilter,
+  { asked, period }: { asked: boolean; period: VerdictPeriod | null },
+) {
   const wanted = useDeferredValue(words.trim());
   const params = { key: projectKey };
   const query = {
     words: wanted,
     way: filter.way || undefined,
     team: filter.teamId || undefined,
+    verdict: filter.verdict || undefined,
+    ...period,
   };
   const { data, error, isFetching, hasNextPage, fetchNextPage } = useInfiniteQuery({
     queryKey: queryOf(intakeContract.find, { params, query }).queryKey,

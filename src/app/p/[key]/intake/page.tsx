@@ -4,7 +4,9 @@ import { forPage, pageViewer } from "@/app/page-access";
 import { readDesk } from "@/server/intake/desk";
 import { reportByReference } from "@/server/intake/found-reports";
 import { readReport } from "@/server/intake/read-report";
-import { DeskScreen } from "@/ui/intake/desk-screen";
+import { foundQuery } from "@/core/intake/found-report";
+import { VERDICT_KINDS } from "@/core/intake/triage-figures";
+import { DeskScreen, type JudgedAsked } from "@/ui/intake/desk-screen";
 
 export const metadata: Metadata = { title: "Intake" };
 
@@ -13,10 +15,32 @@ interface Asked {
   report?: string | string[];
   /** Words to look for. */
   find?: string | string[];
+  /** Judged reports: a verdict, or all of them, and when it was given. */
+  judged?: string | string[];
+  since?: string | string[];
+  until?: string | string[];
 }
 
 const first = (value: string | string[] | undefined) =>
   (Array.isArray(value) ? value[0] : value)?.slice(0, 200) || null;
+
+/** The judged reports that an address asks for; what it says otherwise is passed over. */
+function judgedAsked({ judged, since, until }: Asked): JudgedAsked | null {
+  const wanted = first(judged);
+  if (wanted === null) return null;
+  const given = foundQuery.safeParse({
+    verdict: VERDICT_KINDS.find((k) => k === wanted),
+    since: first(since) ?? undefined,
+    until: first(until) ?? undefined,
+  }).data;
+  return {
+    verdict: given?.verdict ?? "",
+    period:
+      given?.since === undefined || given.until === undefined
+        ? null
+        : { since: given.since, until: given.until },
+  };
+}
 
 export default async function IntakePage({
   params,
@@ -27,7 +51,8 @@ export default async function IntakePage({
 }) {
   const viewer = await pageViewer();
   const { key } = await params;
-  const { report, find } = await searchParams;
+  const wanted = await searchParams;
+  const { report, find } = wanted;
   const asked = first(report)?.toUpperCase() ?? null;
   const at = asked === null ? null : await reportByReference(viewer, asked);
   if (at && at.projectKey !== key)
@@ -40,6 +65,7 @@ export default async function IntakePage({
       initialReport={openId ? await readReport(viewer, openId) : null}
       asked={asked}
       words={first(find) ?? ""}
+      judged={judgedAsked(wanted)}
     />
   );
 }
