@@ -365,6 +365,7 @@ async function loadReports(
     });
   };
 
+  const patience = seededRandom(project.process.seed + 7000);
   // Most unplanned bugs came in as a report; some were reported twice.
   for (const { snapshot } of items) {
     if (snapshot.typeId !== "bug" || snapshot.origin !== "unplanned" || snapshot.parentId) continue;
@@ -377,7 +378,9 @@ async function loadReports(
       place: snapshot.place ?? "",
       from: `passenger.${reference}`,
     };
-    const row = base(source, snapshot.createdAt - 2 * HOUR);
+    // Some are read within the hour, some only after the weekend.
+    const waited = (0.3 + 30 * patience.next() ** 3) * HOUR;
+    const row = base(source, snapshot.createdAt - Math.round(waited));
     const after: ReportStanding = { ...UNJUDGED, status: "accepted", itemId: snapshot.id };
     const acceptance = {
       ...newAcceptance(title, "bug"),

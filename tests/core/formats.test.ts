@@ -128,7 +128,7 @@ describe("a workflow's map as an SVG", () => {
   test("has a mark and a name for each state, each kind with its own, work above and waiting below", () => {
     const at = (name: string, svg = drawn) => {
       const [, x, y] = new RegExp(
-        `<text x="([\\d.]+)" y="([\\d.]+)" font-size="11" fill="#20272b" text-anchor="middle" font-weight="650">${name}</text>`,
+        `<text x="([\\d.]+)" y="([\\d.]+)" font-size="11" fill="#20272b"[^>]* text-anchor="middle" font-weight="650">${name}</text>`,
       ).exec(svg)!;
       return { x: Number(x), y: Number(y) };
     };
@@ -153,15 +153,30 @@ describe("a workflow's map as an SVG", () => {
   test("has a line for each step of the main way, and an arrow with its verb for each other move", () => {
     expect(of(/stroke="#1f6b57" stroke-width="2.4"\/>/g)).toHaveLength(8);
     expect(of(/stroke="#cfd4d2"\/>/g)).toHaveLength(2);
+    for (const verb of ["Pull", "Start building", "Deploy"])
+      expect(drawn).toMatch(new RegExp(`stroke-width="2.4"/><text [^>]*>${verb}</text>`));
     for (const verb of ["Put back", "Send back", "Pull out"])
       expect(drawn).toMatch(
         new RegExp(
-          `<path d="M[\\d.]+ [\\d.]+ V[\\d.]+ H[\\d.]+ V[\\d.]+" fill="none" stroke="#5a656b" stroke-dasharray="4 3"/><path d="M[\\d.]+ [\\d.]+ l4 -5 l4 5" fill="none" stroke="#5a656b"/><text x="[\\d.]+" y="[\\d.]+" font-size="10" fill="#5a656b" text-anchor="middle">${verb}</text>`,
+          `<path d="M[\\d.]+ [\\d.]+ V[\\d.]+ H[\\d.]+ V[\\d.]+" fill="none" stroke="#5a656b" stroke-dasharray="4 3"/><path d="M[\\d.]+ [\\d.]+ l4 -5 l4 5" fill="none" stroke="#5a656b"/><text x="[\\d.]+" y="[\\d.]+" font-size="10" fill="#5a656b"[^>]* text-anchor="middle">${verb}</text>`,
         ),
       );
     expect(drawn).toMatch(
-      /y="18" font-size="11" fill="#5a656b" text-anchor="end">from anywhere: Close to Closed</,
+      /y="18" font-size="11" fill="#5a656b"[^>]* text-anchor="end">from anywhere: Close to Closed</,
     );
+  });
+
+  test("of neighbours on one rail every second name stands further out, and lines keep clear of it", () => {
+    const beside = changeState(workflow, workflow.states.find((s) => s.name === "Building")!.id, {
+      kind: "waiting",
+    });
+    const y = (name: string, svg: string) =>
+      Number(new RegExp(`y="([\\d.]+)"[^>]*>${name}</text>`).exec(svg)![1]);
+    const svg = writeSvg(beside);
+    expect(y("Building", svg) - y("Ready", svg)).toBe(30);
+    expect(y("Waiting for review", svg)).toBe(y("Ready", svg));
+    expect(y("Put back", svg)).toBeGreaterThan(y("Building", svg) + 15);
+    expect(y("Closed", drawn)).toBe(y("Live", drawn));
   });
 
   test("leads forward above the rails, and says nothing of anywhere where no move leads from there", () => {

@@ -1,4 +1,12 @@
-import { lineY, mapOf, type Station, type Track, type WorkflowMap } from "@/core/workflow/layout";
+import { shorten } from "./cut-text";
+import {
+  FURTHER,
+  lineY,
+  mapOf,
+  type Station,
+  type Track,
+  type WorkflowMap,
+} from "@/core/workflow/layout";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { StateKind } from "@/core/workflow/state";
 import { escapeText } from "./xml";
@@ -8,6 +16,8 @@ const SOFT = "#5a656b";
 const LINE = "#cfd4d2";
 const ACCENT = "#1f6b57";
 const PAPER = "#fbfaf6";
+/** So much of a verb has room between two states. */
+const MOST_VERB = 18;
 
 /**
  * A workflow's map as an SVG that stands alone: its own colours, no fonts or files from elsewhere.
@@ -43,11 +53,19 @@ const label = (
   more: string,
   { fill = INK, size = 11 } = {},
 ) =>
-  `<text x="${x}" y="${y}" font-size="${size}" fill="${fill}" ${more}>${escapeText(text)}</text>`;
+  // A halo keeps lines from running through the words.
+  `<text x="${x}" y="${y}" font-size="${size}" fill="${fill}" stroke="${PAPER}" stroke-width="4" stroke-linejoin="round" paint-order="stroke" ${more}>${escapeText(text)}</text>`;
 
 function track(map: WorkflowMap, t: Track, from: Station, to: Station): string {
-  if (t.course === "main")
-    return `<line x1="${from.x}" y1="${from.y}" x2="${to.x}" y2="${to.y}" stroke="${ACCENT}" stroke-width="2.4"/>`;
+  if (t.course === "main") {
+    const verb = label(
+      { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 + 3 },
+      shorten(t.transition.verb, MOST_VERB),
+      'text-anchor="middle"',
+      { fill: SOFT, size: 10 },
+    );
+    return `<line x1="${from.x}" y1="${from.y}" x2="${to.x}" y2="${to.y}" stroke="${ACCENT}" stroke-width="2.4"/>${verb}`;
+  }
   const y = lineY(map, t);
   const dash = t.course === "under" ? ' stroke-dasharray="4 3"' : "";
   const tip =
@@ -72,11 +90,12 @@ const MARKS: Record<StateKind, (x: number, y: number) => string> = {
   finished: (x, y) => `<circle cx="${x}" cy="${y}" r="8" fill="${INK}"/>`,
 };
 
-function station({ state, x, y }: Station): string {
+function station({ state, x, y, further }: Station): string {
+  const out = further ? FURTHER : 0;
   return (
     MARKS[state.kind](x, y) +
     label(
-      { x, y: state.kind === "working" ? y - 16 : y + 26 },
+      { x, y: state.kind === "working" ? y - 16 - out : y + 26 + out },
       state.name,
       'text-anchor="middle" font-weight="650"',
     )

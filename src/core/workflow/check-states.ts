@@ -43,8 +43,11 @@ function noWayBack(workflow: Workflow, state: State, next: Successors): Finding[
   const earlier = statesInOrder(workflow).filter((s) => s.position < state.position);
   const back = earlier.findLast((s) => s.kind === "working");
   const targets = [...(next.get(state.id) ?? [])];
-  if (state.kind !== "working" || !back || targets.some((to) => isReturn(workflow, state.id, to)))
-    return [];
+  // Also where its stage begins later than that of the state it leads back to.
+  const leadsBack = (to: StateId) =>
+    isReturn(workflow, state.id, to) ||
+    earlier.some((s) => s.id === to && s.stage !== state.stage && s.kind !== "unstarted");
+  if (state.kind !== "working" || !back || targets.some(leadsBack)) return [];
   return [
     repairable(
       finding("weak", "no way back", `When work in ${state.name} fails, nothing leads back.`, {

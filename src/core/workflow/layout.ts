@@ -6,6 +6,8 @@ export interface Station {
   state: State;
   x: number;
   y: number;
+  /** Whether its name stands one step further out, because a neighbour's stands beside it. */
+  further: boolean;
 }
 
 /** How a move is drawn: along the main path, over it, or beneath it on a line of its own. */
@@ -26,6 +28,8 @@ export interface WorkflowMap {
   /** Moves from anywhere, told once. */
   fromAnywhere: Transition[];
   rails: { high: number; low: number };
+  /** Room for names above the upper rail and below the lower one. */
+  words: { over: number; under: number };
   width: number;
   height: number;
 }
@@ -36,6 +40,26 @@ const LINE = 20;
 const RAIL_GAP = 112;
 /** Room for a station's name and what stands under it, before the first line. */
 const WORDS = 74;
+
+/** How much further out a name stands whose neighbour on the same rail has one beside it. */
+export const FURTHER = 30;
+
+/** Of neighbours on one rail every second name stands further out, so that none lies on another. */
+function furtherOut(states: readonly State[]): boolean[] {
+  const out: boolean[] = [];
+  for (const [i, state] of states.entries())
+    out.push(i > 0 && !out[i - 1] && meets(states[i - 1], state));
+  return out;
+}
+
+const LETTER = 7;
+
+/** Whether the words of two neighbours would touch: always on a rail, where facts stand with them. */
+function meets(a: State, b: State): boolean {
+  if (a.kind !== b.kind) return false;
+  const onRail = a.kind === "working" || a.kind === "waiting";
+  return onRail || ((a.name.length + b.name.length) / 2) * LETTER > STEP;
+}
 
 /**
  * A workflow as a map on two rails: working states above, waiting ones below, unstarted and
@@ -71,23 +95,32 @@ export function mapOf(workflow: Workflow): WorkflowMap {
     taken[course][line].push(span);
     tracks.push({ ...base, course, line });
   }
-  const high = WORDS + 24 + taken.over.length * LINE;
+  const further = furtherOut(states);
+  const over = states.some((s, i) => further[i] && s.kind === "working") ? FURTHER : 0;
+  const under = states.some((s, i) => further[i] && s.kind !== "working") ? FURTHER : 0;
+  const high = WORDS + 24 + over + taken.over.length * LINE;
   const low = high + RAIL_GAP;
   const yOf = (s: State) =>
     s.kind === "working" ? high : s.kind === "waiting" ? low : (high + low) / 2;
   return {
-    stations: states.map((state, i) => ({ state, x: MARGIN + i * STEP, y: yOf(state) })),
+    stations: states.map((state, i) => ({
+      state,
+      x: MARGIN + i * STEP,
+      y: yOf(state),
+      further: further[i],
+    })),
     tracks,
     fromAnywhere: workflow.transitions.filter((t) => t.from === null),
     rails: { high, low },
+    words: { over: WORDS + over, under: WORDS + under },
     width: MARGIN * 2 + Math.max(0, states.length - 1) * STEP,
-    height: low + WORDS + 10 + taken.under.length * LINE,
+    height: low + WORDS + under + 10 + taken.under.length * LINE,
   };
 }
 
 /** The y of a line over or beneath the stations. */
 export function lineY(map: WorkflowMap, track: Track): number {
   return track.course === "over"
-    ? map.rails.high - WORDS - track.line * LINE
-    : map.rails.low + WORDS + track.line * LINE;
+    ? map.rails.high - map.words.over - track.line * LINE
+    : map.rails.low + map.words.under + track.line * LINE;
 }

@@ -1,7 +1,7 @@
 "use client";
 import { Handle, NodeToolbar, Position, type Node, type NodeProps } from "@xyflow/react";
 import { useEffect, useRef, useState } from "react";
-import type { Station } from "@/core/workflow/layout";
+import { FURTHER, type Station } from "@/core/workflow/layout";
 import type { State } from "@/core/workflow/state";
 import { Button } from "@/ui/kit/button";
 import { TextInput } from "@/ui/kit/field";
@@ -36,6 +36,7 @@ export function StationView({ data }: NodeProps<StationNode>) {
       <StationMark kind={state.kind} chosen={chosen} />
       <div
         className={`absolute left-1/2 flex -translate-x-1/2 flex-col items-center leading-tight ${above ? "bottom-7" : "top-6"}`}
+        style={station.further ? { [above ? "marginBottom" : "marginTop"]: FURTHER } : undefined}
       >
         {renaming === state.id ? (
           <Renamed state={state} fontSize={size(13)} />
