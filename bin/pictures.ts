@@ -104,6 +104,7 @@ const PICTURES: Record<string, Picture> = {
       await page.waitForFunction(() =>
         document.querySelector("h1 ~ p")?.textContent?.includes("draft stored"),
       );
+      await click("::-p-xpath(//button[@role='tab'][.='Against the past'])")(page);
       await click("::-p-xpath(//section[@aria-label='Against the past']//button[.='90 days'])")(
         page,
       );

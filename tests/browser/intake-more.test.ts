@@ -334,7 +334,7 @@ test("the next report is there before the verdict is stored, no key is lost, and
     {},
     references[1],
   );
-  expect(await tomas.page.evaluate(() => document.activeElement?.tagName)).toBe("H2");
+  await tomas.page.waitForFunction(() => document.activeElement?.tagName === "H2");
   await tomas.keys("d");
   await tomas.page.waitForSelector("form textarea");
   await tomas.page.keyboard.type("Second words.");

@@ -1,3 +1,4 @@
+import { counted } from "./counted";
 import { cutText } from "./cut-text";
 import { parseCel } from "@/core/condition/cel-parse";
 import type { Vocabulary } from "@/core/condition/vocabulary";
@@ -120,7 +121,9 @@ function readOwn(root: XmlElement, prefix: string): ImportedWorkflow {
     throw new FileProblem(`The file does not hold together: ${parsed.error.issues[0].message}`);
   return {
     workflow: parsed.data,
-    taken: [`All ${states.length} states and ${moves.size} moves, with their rules.`],
+    taken: [
+      `All ${counted(states.length, "state")} and ${counted(moves.size, "move")}, with their rules.`,
+    ],
     left: [],
   };
 }

@@ -1,3 +1,4 @@
+import { counted } from "./counted";
 import { z } from "zod";
 import { workflowSchema } from "@/core/workflow/definition";
 import type { Workflow } from "@/core/workflow/workflow";
@@ -36,7 +37,7 @@ export function readWorkflowJson(text: string): ImportedWorkflow {
   return {
     workflow: parsed.data,
     taken: [
-      `All ${parsed.data.states.length} states and ${parsed.data.transitions.length} moves, with their rules.`,
+      `All ${counted(parsed.data.states.length, "state")} and ${counted(parsed.data.transitions.length, "move")}, with their rules.`,
     ],
     left: [],
   };

@@ -1,3 +1,4 @@
+import { counted } from "@/core/formats/counted";
 import { z } from "zod";
 import type { Instant, Interval } from "@/core/calendar/instant";
 import { afterWorkingTime, workingTime, type WorkingCalendar } from "@/core/calendar/working-time";
@@ -173,7 +174,7 @@ export function targetWords({ standing, left, working }: TargetState): string {
       return `${minutes < 600 ? Math.round(minutes / 6) / 10 : Math.round(minutes / 60)} working h`;
     return minutes < 48 * 60
       ? `${Math.round(minutes / 6) / 10} h`
-      : `${Math.round(minutes / 144) / 10} days`;
+      : counted(Math.round(minutes / 144) / 10, "day");
   };
   if (standing === "kept") return `kept, ${span(left)} to spare`;
   if (standing === "missed") return `missed by ${span(left)}`;

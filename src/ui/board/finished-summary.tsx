@@ -1,3 +1,4 @@
+import { counted } from "@/core/formats/counted";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
 import { deliveredInDays } from "@/core/board/finished";
@@ -31,7 +32,7 @@ export function FinishedSummary({
       <b className="font-display text-[22px] text-done">{finished.length + rest}</b>{" "}
       <span className="font-semibold text-done">finished</span>
       <span className="block text-[12px] text-ink-soft">
-        {kept.within} within {expectation.days} days
+        {kept.within} within {counted(expectation.days, "day")}
       </span>
     </button>
   );

@@ -1,5 +1,6 @@
 "use client";
 import Link from "next/link";
+import type { ReactNode } from "react";
 import { Bar, BarChart, CartesianGrid, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
 import { isoWeek } from "@/core/calendar/zone";
 import type { LearnView } from "@/core/flow/learn-view";
@@ -37,10 +38,9 @@ export function TriageSection({
           <dl className="flex flex-col gap-1.5 text-[13px]">
             <Row name="half had a verdict within" figure={median === null ? "–" : span(median)} />
             <Row name="85 of 100 within" figure={p85 === null ? "–" : span(p85)} />
-            <Row name="came in" figure={String(came)} />
-            <dd className="text-[12.5px] text-ink-soft">
+            <Row name="came in" figure={String(came)}>
               {ways.map((way) => `${byWay[way]} ${WAY_WORDS[way]}`).join(", ")}
-            </dd>
+            </Row>
             <Row name="have a verdict of this time" figure={String(judged)} />
             {VERDICT_KINDS.map((kind, i) => (
               <div key={kind} className="flex items-center gap-2">
@@ -71,11 +71,12 @@ export function TriageSection({
   );
 }
 
-function Row({ name, figure }: { name: string; figure: string }) {
+function Row({ name, figure, children }: { name: string; figure: string; children?: ReactNode }) {
   return (
-    <div className="flex items-baseline justify-between gap-2">
+    <div className="grid grid-cols-[1fr_auto] items-baseline gap-x-2">
       <dt className="text-ink-soft">{name}</dt>
       <dd className="font-display text-[15px] font-semibold tabular-nums">{figure}</dd>
+      {children && <dd className="col-span-full text-[12.5px] text-ink-soft">{children}</dd>}
     </div>
   );
 }

@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { Mark } from "@/ui/kit/mark";
@@ -104,7 +105,7 @@ export function CourseBar({
                   {stop.id === "intake" && waiting > 0 && (
                     <span
                       className="font-display text-[12px] font-bold text-signal-ink"
-                      aria-label={`${waiting} reports wait for a verdict`}
+                      aria-label={`${counted(waiting, "report")} ${waiting === 1 ? "waits" : "wait"} for a verdict`}
                     >
                       {waiting}
                     </span>

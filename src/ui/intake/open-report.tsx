@@ -98,6 +98,7 @@ export function OpenReport({
       )}
       <ReportReader
         view={report}
+        moved={work.moved}
         zone={desk.project.zone}
         now={desk.now}
         mayJudge={desk.mayJudge}

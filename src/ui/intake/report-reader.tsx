@@ -19,6 +19,8 @@ import { reportContract } from "@/core/intake/contract";
 
 interface Props {
   view: ReportView;
+  /** Whether another report was open before on this page. */
+  moved: boolean;
   zone: string;
   now: number;
   mayJudge: boolean;
@@ -40,6 +42,7 @@ const SAID: Record<string, string> = {
 /** A report as it was written. Its text is shown as text, whatever is in it. */
 export function ReportReader({
   view,
+  moved,
   zone,
   now,
   mayJudge,
@@ -53,7 +56,7 @@ export function ReportReader({
 }: Props) {
   const { report } = view;
   const hole = soundsLikeHole(textOfReport(report));
-  const heading = useHeadingFocus(report.id);
+  const heading = useHeadingFocus(report.id, moved);
   const answer = report.returnedAt === null ? undefined : lastAnswer(view);
   const standing = view.verdicts.find((v) => v.undoneAt === null);
   return (
@@ -226,9 +229,10 @@ function lastAnswer({ messages }: ReportView) {
  * Leads whoever opens another report to its heading, which says what is open now; who writes
  * somewhere stays there.
  */
-function useHeadingFocus(reportId: string) {
+function useHeadingFocus(reportId: string, moved: boolean) {
   const heading = useRef<HTMLHeadingElement>(null);
-  const before = useRef(reportId);
+  // A report that had to be fetched is read by a new reader.
+  const before = useRef(moved ? null : reportId);
   useEffect(() => {
     if (before.current === reportId) return;
     before.current = reportId;

@@ -75,6 +75,7 @@ export function useDesk(
   // What is open stays open, whoever judges it meanwhile, until somebody goes on.
   const openId = chosen ?? desk.queue[0]?.id ?? null;
   if (chosen !== openId) setChosen(openId);
+  const [firstOpen] = useState(openId);
   const { data: report, error } = useQuery({
     ...reportQuery(openId ?? ""),
     enabled: openId !== null,
@@ -98,6 +99,8 @@ export function useDesk(
   return {
     desk,
     openId,
+    /** Whether another report was opened than the first. */
+    moved: openId !== firstOpen,
     /** How many reports have a verdict that is being stored. */
     storing: sending.size,
     meanwhile,

@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import type { ReactNode } from "react";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
 import type { VerdictKind } from "@/core/intake/verdict";
@@ -218,10 +219,11 @@ function ParkFields({
 }
 
 function waitingWords({ rules: { remindAfterDays, endAfterDays } }: DeskView): string {
-  const remind = remindAfterDays === null ? "" : ` After ${remindAfterDays} days we ask once more.`;
+  const remind =
+    remindAfterDays === null ? "" : ` After ${counted(remindAfterDays, "day")} we ask once more.`;
   const end =
     endAfterDays === null
       ? ""
-      : ` After ${endAfterDays} days without an answer it ends by itself; an answer still opens it again.`;
+      : ` After ${counted(endAfterDays, "day")} without an answer it ends by itself; an answer still opens it again.`;
   return `While they are asked, its promise stands still.${remind}${end}`;
 }

@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { Table } from "@/ui/kit/table";
 import { ButtonLink, Button } from "@/ui/kit/button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
@@ -112,7 +113,7 @@ function standingOfAll(rows: readonly AccountRow[]): string {
 
 function standing({ linkUntil, hasPassword, lastSignedInAt }: AccountRow, now: number): string {
   if (linkUntil !== null)
-    return `has a link, ${Math.max(1, Math.ceil((linkUntil - now) / 86_400_000))} days left`;
+    return `has a link, ${counted(Math.max(1, Math.ceil((linkUntil - now) / 86_400_000)), "day")} left`;
   if (!hasPassword) return "no password yet: the link has ended";
   return lastSignedInAt === null ? "never yet" : ago(lastSignedInAt, Math.max(now, lastSignedInAt));
 }

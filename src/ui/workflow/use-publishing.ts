@@ -52,11 +52,10 @@ export function usePublishing(
   /** Answers whether the draft is gone. */
   const discard = async (): Promise<boolean> => {
     try {
-      if (revision > 0)
-        await ask(workflowContract.discardDraft, {
-          params,
-          body: { workflowId, seenRevision: revision },
-        });
+      // What is on its way is stored first: it would make the draft another one meanwhile.
+      const seenRevision = (await save())?.revision ?? revision;
+      if (seenRevision > 0)
+        await ask(workflowContract.discardDraft, { params, body: { workflowId, seenRevision } });
       forget(running);
       edit(() => strip(running));
       await readAgain();
