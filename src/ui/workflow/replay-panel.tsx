@@ -73,7 +73,7 @@ export function ReplayPanel({
     result && result.moves > 0 ? `${Math.round((100 * n) / result.moves)} %` : "–";
   return (
     <section aria-label="Against the past" className="mt-6">
-      <h2 className="text-[15px]">Against the past</h2>
+      <h2 className="sr-only">Against the past</h2>
       <p className="text-[12.5px] text-ink-soft">
         How this draft would have treated the moves that were made.
       </p>
