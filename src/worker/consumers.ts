@@ -7,7 +7,8 @@ const reportsOfItems: Consumer = {
   name: "reports of items",
   kinds: ["item changed"],
   follow: async (tx, event, now) => {
-    if (event.kind === "item changed") await followItem(tx, event.data.itemId, now);
+    if (event.kind !== "item changed") return;
+    await followItem(tx, event.data.itemId, now, event.data.kinds.includes("moved"));
   },
 };
 

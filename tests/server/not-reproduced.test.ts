@@ -70,7 +70,10 @@ test("it comes back when something of the same place is delivered, not when it e
     .update(item)
     .set({ place: "lantern steps ", stateKind: "finished", outcome: "delivered" })
     .where(eq(item.id, id));
-  await transact((tx) => followItem(tx, id, Date.now()));
+  // A word on what was delivered long since wakes nothing; its delivery does.
+  await transact((tx) => followItem(tx, id, Date.now(), false));
+  expect(await queued(row.id)).toBeUndefined();
+  await transact((tx) => followItem(tx, id, Date.now(), true));
   expect(await queued(row.id)).toBe("its part changed");
   expect((await readReport(TOMAS, row.id)).broughtBack).toMatchObject({ about: "item", id });
   // What is parked for another reason stays where it is.
@@ -95,6 +98,16 @@ test("watching is for a day, and is undone like every verdict", async () => {
   const row = await watched("Undone", "It did not happen here.");
   await undoVerdict(TOMAS, row.id, row.verdictId);
   expect(await reportRow(row.id)).toMatchObject({ status: "unjudged", parkedUntil: null });
+  // Only the verdict that stands last counts, also where an older one names the same day.
+  const woken = await watched("Bell on the upper deck hums", "It hums in the rain.", "Bell deck");
+  const like = { title: ["Bell on the upper deck hums"], happened: ["It hums in the rain."] };
+  await sent(like);
+  await settle();
+  expect(await queued(woken.id)).toBe("one like it came");
+  await verdictOn(woken.id, { ...watch, watched: false });
+  await sent(like);
+  await settle();
+  expect(await reportRow(woken.id)).toMatchObject({ status: "parked" });
   const awaited = await itemIn(NOOR, "To wait for", "Ready");
   expect(await refusalOf(verdictOn(row.id, { ...watch, until: null, itemId: awaited }))).toBe(
     "invalid",

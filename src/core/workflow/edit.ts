@@ -37,6 +37,17 @@ export interface NewState {
   moveIds: [string, string];
 }
 
+/** The states of a workflow with a new one at a place in their order. */
+export function statesWith(
+  workflow: Workflow,
+  at: number,
+  { id, name, kind, stage }: Omit<NewState, "moveIds">,
+): State[] {
+  const states = statesInOrder(workflow);
+  const state = { ...PLAIN_STATE, id, name: freeName(workflow, name), kind, stage, position: at };
+  return renumbered([...states.slice(0, at), state, ...states.slice(at)]);
+}
+
 /**
  * A state right after another one, or at the beginning. The move that led on from there now leads
  * to the new state, with what it demanded; the way on from the new state is free.
@@ -44,19 +55,12 @@ export interface NewState {
 export function addState(
   workflow: Workflow,
   after: StateId | null,
-  { id, name, kind, stage, moveIds }: NewState,
+  { moveIds, ...made }: NewState,
 ): Workflow {
+  const { id } = made;
   const states = statesInOrder(workflow);
   const at = after === null ? 0 : states.findIndex((s) => s.id === after) + 1;
   const before = states[at];
-  const state: State = {
-    ...PLAIN_STATE,
-    id,
-    name: freeName(workflow, name),
-    kind,
-    stage,
-    position: at,
-  };
   const link =
     after === null || !before
       ? undefined
@@ -77,7 +81,7 @@ export function addState(
   });
   return {
     ...workflow,
-    states: renumbered([...states.slice(0, at), state, ...states.slice(at)]),
+    states: statesWith(workflow, at, made),
     transitions,
   };
 }

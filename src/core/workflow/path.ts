@@ -1,6 +1,6 @@
-import { disconnect, freeName, moveState, removeState, type NewState } from "./edit";
+import { disconnect, moveState, removeState, statesWith, type NewState } from "./edit";
 import { same } from "./same";
-import { PLAIN_STATE, type State, type StateId } from "./state";
+import type { State, StateId } from "./state";
 import {
   leadsFrom,
   PLAIN_TRANSITION,
@@ -75,20 +75,12 @@ export interface Between {
 export function insertState(
   workflow: Workflow,
   { transitionId, from, verbs, rulesOn }: Between,
-  { id, name, kind, stage, moveIds }: NewState,
+  { moveIds, ...made }: NewState,
 ): Workflow {
   const move = workflow.transitions.find((t) => t.id === transitionId);
   if (!move || !leadsFrom(move, from)) return workflow;
-  const states = statesInOrder(workflow);
-  const at = states.findIndex((s) => s.id === from) + 1;
-  const state: State = {
-    ...PLAIN_STATE,
-    id,
-    name: freeName(workflow, name),
-    kind,
-    stage,
-    position: at,
-  };
+  const { id } = made;
+  const at = statesInOrder(workflow).findIndex((s) => s.id === from) + 1;
   const half = (which: Between["rulesOn"]): Transition => ({
     ...(which === rulesOn ? move : PLAIN_TRANSITION),
     id: moveIds[which === "inward" ? 0 : 1],
@@ -98,10 +90,7 @@ export function insertState(
   });
   return {
     ...workflow,
-    states: [...states.slice(0, at), state, ...states.slice(at)].map((s, position) => ({
-      ...s,
-      position,
-    })),
+    states: statesWith(workflow, at, made),
     transitions: [
       ...disconnect(workflow, from, move.to).transitions,
       half("inward"),

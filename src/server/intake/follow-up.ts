@@ -1,4 +1,4 @@
-import { and, desc, eq, exists, inArray, isNull, lte, sql, type SQL } from "drizzle-orm";
+import { and, desc, eq, inArray, isNull, lte, sql, type SQL } from "drizzle-orm";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { statusForRequester } from "@/core/intake/report";
 import type { ReportCommand } from "@/core/intake/decide-report";
@@ -35,22 +35,17 @@ export async function wakeParkedReports(now = Date.now()): Promise<number> {
 
 type ReportReturn = Extract<ReportCommand, { kind: "return" }>;
 
-/** Whether the verdict that stands on a report says that it is watched for. */
-const isWatched = () =>
-  exists(
-    database()
-      .select({ one: sql`1` })
-      .from(reportVerdict)
-      .where(
-        and(
-          eq(reportVerdict.reportId, report.id),
-          isNull(reportVerdict.undoneAt),
-          sql`${reportVerdict.verdict} ->> 'kind' = 'park'`,
-          sql`(${reportVerdict.verdict} ->> 'watched')::boolean`,
-          sql`${reportVerdict.verdict} ->> 'until' = ${report.parkedUntil}::text`,
-        ),
-      ),
-  );
+/** Whether the verdict that stands on a report, the last that nobody undid, says to watch for it. */
+const isWatched = () => {
+  const watched = sql`(${reportVerdict.verdict} ->> 'watched')::boolean`;
+  const standing = database()
+    .select({ watched })
+    .from(reportVerdict)
+    .where(and(eq(reportVerdict.reportId, report.id), isNull(reportVerdict.undoneAt)))
+    .orderBy(desc(reportVerdict.at))
+    .limit(1);
+  return sql`coalesce((${standing}), false)`;
+};
 
 /** What was watched for in vain ends on its day, as its sender was told. */
 async function endWatched(tx: Transaction, due: SQL, zone: string, now: number): Promise<void> {
@@ -69,13 +64,11 @@ async function endWatched(tx: Transaction, due: SQL, zone: string, now: number):
 }
 
 /** Reports of a project that are watched for, as they are compared. */
-async function watchedIn(tx: Transaction, projectId: string) {
-  const rows = await tx
+const watchedIn = (tx: Transaction, projectId: string) =>
+  tx
     .select({ id: report.id, title: report.title, body: report.happened, place: report.place })
     .from(report)
     .where(and(eq(report.projectId, projectId), eq(report.status, "parked"), isWatched()));
-  return rows;
-}
 
 /** Those of some reports that a text tells of as well. */
 const likeIt = (text: Text, watched: readonly Text[]): string[] =>
@@ -131,8 +124,14 @@ async function bringBack(
 /**
  * What an item's change means for reports: those that waited for its end come back, and whoever
  * told of it hears how it stands.
+ * @param moved whether it changed its state; words on what is done long since wake nothing
  */
-export async function followItem(tx: Transaction, itemId: string, now: number): Promise<void> {
+export async function followItem(
+  tx: Transaction,
+  itemId: string,
+  now: number,
+  moved: boolean,
+): Promise<void> {
   const [changed] = await tx
     .select({
       id: item.id,
@@ -151,7 +150,7 @@ export async function followItem(tx: Transaction, itemId: string, now: number): 
   if (!changed) return;
   if (changed.stateKind === "finished" || changed.withdrawnAt !== null)
     await bringBack(tx, eq(report.parkedItemId, itemId), { why: "item ended" }, now);
-  if (changed.stateKind === "finished" && isDelivered(changed.outcome))
+  if (moved && changed.stateKind === "finished" && isDelivered(changed.outcome))
     await wakeChanged(tx, changed, now);
   if (changed.stateKind !== "finished") await takeBackEnd(tx, itemId);
   for (const told of await tx.select().from(report).where(eq(report.itemId, itemId))) {
