@@ -21,6 +21,8 @@ export interface MapView {
   layout: MapLayout;
   acts: MapActs;
   mayEdit: boolean;
+  /** Whether a state is being dragged. */
+  dragging: boolean;
   /** The state whose name is being written. */
   renaming: string | null;
 }

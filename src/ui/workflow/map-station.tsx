@@ -15,7 +15,7 @@ export type StationNode = Node<
 
 export function StationView({ data }: NodeProps<StationNode>) {
   const { station, count, chosen, troubled } = data;
-  const { acts, mayEdit, renaming } = useMap();
+  const { acts, mayEdit, renaming, dragging } = useMap();
   const { state } = station;
   const above = state.kind === "working";
   const size = useWordSize();
@@ -29,7 +29,11 @@ export function StationView({ data }: NodeProps<StationNode>) {
   return (
     <div className="group relative size-5" data-state={state.name}>
       {mayEdit && (
-        <NodeToolbar isVisible={chosen} position={Position.Top} offset={above ? 52 : 20}>
+        <NodeToolbar
+          isVisible={chosen && !dragging}
+          position={Position.Top}
+          offset={above ? 52 : 20}
+        >
           <StateBar state={state} acts={acts} />
         </NodeToolbar>
       )}

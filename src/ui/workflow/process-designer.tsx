@@ -60,14 +60,13 @@ export function ProcessDesigner({
           onChange={onChoose}
         />
         {mayEdit && <RenameWorkflow designer={designer} />}
-        <p className="min-w-0 text-[13px] text-ink-soft" role="status">
+        <p className="min-w-32 flex-1 basis-32 truncate text-[13px] text-ink-soft" role="status">
           {!mayEdit
             ? `version ${running.version} · you can look; a lead can change it`
             : changes.length === 0
               ? `version ${running.version} is in force, nothing changed`
               : `${counted(changes.length, "change")} since version ${running.version}, not published, ${saving === "stored" ? "draft stored" : saving === "failed" ? "not stored yet" : "storing…"}`}
         </p>
-        <span className="flex-1" />
         <ExportMenu projectKey={key} workflowId={workflowId} hasDraft={changes.length > 0} />
         {mayEdit && (
           <>

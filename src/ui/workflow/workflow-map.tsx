@@ -116,7 +116,9 @@ export function WorkflowMap({
 
   return (
     <ReactFlowProvider>
-      <MapContext.Provider value={{ layout: drawn, acts, mayEdit, renaming }}>
+      <MapContext.Provider
+        value={{ layout: drawn, acts, mayEdit, renaming, dragging: held !== null }}
+      >
         <div
           className="workflow-map relative min-h-0 flex-1"
           role="group"
