@@ -11,7 +11,7 @@ import { settle } from "./setup/events";
 import { NOOR } from "./setup/people";
 import { accepting, reportRow, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
-import { placeConsumers, shelved } from "./setup/unfollowed";
+import { placeConsumersAtTheEnd, shelved } from "./setup/unfollowed";
 
 givenTestDatabase();
 
@@ -122,7 +122,7 @@ test("what can never be followed stays on the shelf, and a consumer without a pl
   expect([tries, (await shelved())[0].tries]).toEqual([20, 20]);
   expect(await goOn(failing, now + 1e9)).toBe(0);
   // Old events are thrown away, but not what lies on a shelf.
-  await placeConsumers("at the end");
+  await placeConsumersAtTheEnd();
   await clearOld(Date.now() + 30 * DAY);
   expect(await shelved()).toHaveLength(1);
   expect((await database().select().from(domainEvent)).length).toBe(1);

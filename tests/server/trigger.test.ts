@@ -29,7 +29,7 @@ import { createItem } from "@/server/item/create";
 import { fireTimers, moveByTrigger } from "@/server/item/trigger";
 import { itemIn, move, refusalOf, send, stateId } from "./setup/board";
 import { delivery, depths, pipeline, post, settle } from "./setup/events";
-import { placeConsumers } from "./setup/unfollowed";
+import { placeConsumersAtTheEnd, rememberPlaces, unfollowed } from "./setup/unfollowed";
 import { INES, IVO, NOOR } from "./setup/people";
 import { publishChange, runningWorkflow } from "./setup/process";
 import { givenTestDatabase } from "./setup/test-database";
@@ -37,7 +37,7 @@ import { givenTestDatabase } from "./setup/test-database";
 givenTestDatabase();
 jest.setTimeout(60_000);
 
-beforeAll(() => placeConsumers("at the end"));
+beforeAll(placeConsumersAtTheEnd);
 
 const snapshot = async (id: string) =>
   (await database().select().from(item).where(eq(item.id, id)))[0];
@@ -383,6 +383,8 @@ test("a move that its own rules refuse is not made, and the history says why; it
 test("a change's events are taken once, whoever sends them how often; the worker's crash in between loses and doubles nothing", async () => {
   await rules(HAND, { triggers: [{ kind: "change opened" }] });
   const id = await building();
+  await placeConsumersAtTheEnd();
+  const putBack = await rememberPlaces();
   const event = delivery("change.created", { id: "once" }, { items: [await keyOf(id)] });
   await Promise.all([post(event), post(event), post(event)]);
   const { version } = await snapshot(id);
@@ -390,7 +392,9 @@ test("a change's events are taken once, whoever sends them how often; the worker
   expect((await snapshot(id)).version).toBe(version);
   await settle();
   // All is followed again, as after a crash before it was noted how far the worker had come.
-  await placeConsumers("at the beginning");
+  expect(await unfollowed()).toBe(0);
+  await putBack();
+  expect(await unfollowed()).toBeGreaterThan(0);
   await settle();
   const moves = await database()
     .select()

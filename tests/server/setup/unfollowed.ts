@@ -1,4 +1,4 @@
-import { sql } from "drizzle-orm";
+import { eq, sql } from "drizzle-orm";
 import { database } from "@/db/connection";
 import { domainEvent, eventConsumer, eventShelf } from "@/db/schema";
 
@@ -17,13 +17,22 @@ export const shelved = () =>
     .from(eventShelf)
     .innerJoin(domainEvent, sql`${domainEvent.id} = ${eventShelf.eventId}`);
 
-/** Lets consumers begin after, or before, everything that has happened. */
-export async function placeConsumers(where: "at the end" | "at the beginning"): Promise<void> {
-  await database().execute(
-    where === "at the beginning"
-      ? sql`update ${eventConsumer} set tx = '0', event_id = 0`
-      : sql`update ${eventConsumer} set
-          tx = coalesce((select e.tx from ${domainEvent} e order by e.tx desc limit 1), '0'),
-          event_id = ${Number.MAX_SAFE_INTEGER}`,
-  );
+/** Lets consumers begin after everything that has happened. */
+export async function placeConsumersAtTheEnd(): Promise<void> {
+  await database().execute(sql`
+    update ${eventConsumer} set
+      tx = coalesce((select e.tx from ${domainEvent} e order by e.tx desc limit 1), '0'),
+      event_id = ${Number.MAX_SAFE_INTEGER}`);
+}
+
+/** How far each consumer has come, to be put back there as after a crash before it was noted. */
+export async function rememberPlaces(): Promise<() => Promise<void>> {
+  const places = await database().select().from(eventConsumer);
+  return async () => {
+    for (const { name, tx, eventId } of places)
+      await database()
+        .update(eventConsumer)
+        .set({ tx, eventId })
+        .where(eq(eventConsumer.name, name));
+  };
 }
