@@ -14,7 +14,7 @@ let noor: Person;
 beforeAll(async () => {
   noor = await browser.person(app.address(), "Noor Bakri");
   ines = await browser.person(app.address(), "Ines Dahl");
-}, 60_000);
+}, 180_000);
 
 const design = (place: string) => ines.open(`/p/TIX/design?place=${place}`);
 const within = (selector: string) => `//*[@${selector}]`;

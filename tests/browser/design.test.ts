@@ -15,7 +15,7 @@ beforeAll(async () => {
   await noor.open("/p/TIX/flow");
   ines = await browser.person(app.address(), "Ines Dahl");
   await openDesign(ines);
-}, 60_000);
+}, 180_000);
 
 async function openDesign(person: Person, key = "TIX"): Promise<void> {
   await person.open(`/p/${key}/design`);

@@ -15,7 +15,7 @@ beforeAll(async () => {
   drop = made.drop;
   await migrateDatabase(made.url);
   app = await startApplication(made.url, {});
-}, 60_000);
+}, 180_000);
 afterAll(async () => {
   await app.stop();
   await drop();

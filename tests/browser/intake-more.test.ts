@@ -15,7 +15,7 @@ let ines: Person;
 beforeAll(async () => {
   tomas = await browser.person(app.address(), "Tomas Kerr");
   ines = await browser.person(app.address(), "Ines Dahl");
-}, 60_000);
+}, 180_000);
 
 test("a table is looked at, imported row by row, and taken back", async () => {
   const file = path.join(mkdtempSync(path.join(os.tmpdir(), "zigzag-table-")), "old-list.csv");

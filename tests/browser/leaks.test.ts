@@ -265,7 +265,7 @@ beforeAll(async () => {
       below: null,
     });
   await settled();
-}, 120_000);
+}, 180_000);
 afterAll(() => closeDatabase());
 
 /** Everything about what is hidden, row by row: a change of any of it shows. */

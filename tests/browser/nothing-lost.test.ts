@@ -14,7 +14,7 @@ let noor: Person;
 beforeAll(async () => {
   ines = await browser.person(app.address(), "Ines Dahl");
   noor = await browser.person(app.address(), "Noor Bakri");
-}, 60_000);
+}, 180_000);
 
 const design = async (place: string) => {
   await ines.open(`/p/TIX/design?place=${place}`);

@@ -10,7 +10,7 @@ let app: Application;
 beforeAll(async () => {
   cluster = await ownCluster();
   app = await startApplication(cluster.url);
-}, 90_000);
+}, 180_000);
 afterAll(async () => {
   await app.stop();
   cluster.remove();

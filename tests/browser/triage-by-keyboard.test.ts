@@ -57,7 +57,7 @@ beforeAll(async () => {
     "select id from report where project_id = 'tix' and status = 'unjudged' order by received_at, id",
   );
   ids = rows.map((r) => r.id);
-}, 60_000);
+}, 180_000);
 
 async function query(text: string, values: unknown[] = []) {
   const client = new Client({ connectionString: app.databaseUrl() });

@@ -64,7 +64,7 @@ beforeAll(async () => {
     OWN_FIELDS,
   );
   vocabulary = await loadVocabulary(db, "gate");
-}, 60_000);
+}, 180_000);
 
 test("in memory and in SQL a condition means the same items, whatever it is", async () => {
   expect(asked.length).toBeGreaterThan(300);
@@ -106,7 +106,7 @@ test("in memory and in SQL a condition means the same items, whatever it is", as
   );
   // Most conditions are about some of the items, or the comparison would say little.
   expect(telling).toBeGreaterThan(120);
-}, 120_000);
+}, 180_000);
 
 test("text with markup, quotes and patterns is compared as it is, never run", async () => {
   const asker: Asker = { personId: null, teamIds: [], now: Date.now(), zone: "UTC" };

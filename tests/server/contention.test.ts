@@ -60,7 +60,7 @@ describe("with a shared server", () => {
     expect(await countIn("Building")).toBe(before + free);
     await nothingPromisedIsLost(lines);
     expect((await checkItems()).findings).toEqual([]);
-  }, 90_000);
+  }, 180_000);
 
   test("64 writers going in and out all the time keep to the limit at every moment of the history", async () => {
     const max = (await countIn("Building")) + 5;
@@ -97,7 +97,7 @@ describe("with a shared server", () => {
     expect((await checkItems()).findings).toEqual([]);
     await settle();
     expect([await unfollowed(), await shelved()]).toEqual([0, []]);
-  }, 90_000);
+  }, 180_000);
 });
 
 test("PostgreSQL killed in the middle of a stream of moves: after its recovery all agrees, and the movers go on by themselves", async () => {
@@ -122,4 +122,4 @@ test("PostgreSQL killed in the middle of a stream of moves: after its recovery a
     await closeDatabase();
     cluster.remove();
   }
-}, 120_000);
+}, 180_000);

@@ -355,7 +355,7 @@ test("more refused moves than are looked at together keep no other waiting", asy
   expect(await nameOf(ids[0])).toBe("Building");
   expect(await nameOf(last)).toBe("Waiting for review");
   await rules(HAND, {});
-}, 120_000);
+}, 180_000);
 
 test("a move that its own rules refuse is not made, and the history says why; it is tried again the next day", async () => {
   await rules(HAND, {

@@ -22,7 +22,7 @@ export function givenBrowser(): { person: (address: string, name?: string) => Pr
   const errors: string[] = [];
   beforeAll(async () => {
     browser = await puppeteer.launch({ executablePath: "/usr/bin/chromium", args: FLAGS });
-  }, 30_000);
+  }, 180_000);
   // Before the application stops: an open page would complain that it is gone.
   afterAll(async () => {
     await browser.close();
