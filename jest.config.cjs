@@ -29,7 +29,7 @@ const shared = {
 
 module.exports = {
   // The machine may be busy with other things; a test that hangs is still found.
-  testTimeout: 60_000,
+  testTimeout: 150_000,
   projects: [
     {
       ...shared,
