@@ -2,6 +2,7 @@ import { randomBytes } from "node:crypto";
 import { FIRST_TYPES } from "@/core/item/item-type";
 import { demoBoards } from "./boards";
 import { demoAddresses, demoAnswers, demoAround, demoForms, demoKnown, demoMail } from "./intake";
+import { demoVersions, type DemoVersion } from "./versions";
 import { demoFields } from "./fields";
 import { demoRules, demoWorth } from "./worth";
 import { demoReleases, demoSprints } from "./plans";
@@ -18,6 +19,8 @@ import { newAcceptance } from "@/core/intake/acceptance";
 import type { Verdict } from "@/core/intake/verdict";
 import { flowRecord } from "@/core/item/flow-record";
 import { compareRanks, ranksBetween } from "@/core/item/rank";
+import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
+import { differences } from "@/core/workflow/difference";
 import { fromTemplate } from "@/core/workflow/template";
 import { BUILD_REVIEW_TEST_DEPLOY, SUB_TASKS } from "@/core/workflow/templates";
 import type { Workflow } from "@/core/workflow/workflow";
@@ -140,9 +143,13 @@ async function loadProject(
       return role ? [{ projectId: id, personId: p.id, role }] : [];
     }),
   );
-  const workflow = { ...fromTemplate(BUILD_REVIEW_TEST_DEPLOY, ids), id: `${id}-main` };
-  const tasks = { ...fromTemplate(SUB_TASKS, ids), id: `${id}-tasks` };
-  for (const w of [workflow, tasks]) await loadWorkflow(tx, id, w, now);
+  const main = { ...fromTemplate(BUILD_REVIEW_TEST_DEPLOY, ids), id: `${id}-main` };
+  const workflow = await loadWorkflow(tx, id, demoVersions(main, began, now));
+  const forTasks = { ...fromTemplate(SUB_TASKS, ids), id: `${id}-tasks` };
+  const note = "The process as it was agreed on the first day.";
+  const tasks = await loadWorkflow(tx, id, [
+    { definition: forTasks, at: began, byId: "ines", note },
+  ]);
   const types = [
     { ...FIRST_TYPES.story, workflowId: workflow.id },
     { ...FIRST_TYPES.bug, workflowId: workflow.id },
@@ -180,23 +187,31 @@ async function loadProject(
   return { workflow, tasks };
 }
 
+/** A workflow with all its versions; the last is in force. */
 async function loadWorkflow(
   tx: Transaction,
   projectId: string,
-  workflow: Workflow,
-  now: Instant,
-): Promise<void> {
+  versions: readonly DemoVersion[],
+): Promise<Workflow> {
+  const workflow = versions[versions.length - 1].definition;
   const { id, name, version, states } = workflow;
   await tx.insert(table.workflow).values({ id, projectId, name, version });
   await tx.insert(table.state).values(states.map((s) => ({ ...s, workflowId: id })));
-  await tx.insert(table.workflowVersion).values({
-    workflowId: id,
-    version,
-    definition: workflow,
-    at: now,
-    byId: "ines",
-    summary: "the process as it was agreed",
-  });
+  await tx.insert(table.workflowVersion).values(
+    versions.map(({ definition, ...told }, i) => ({
+      ...told,
+      definition,
+      workflowId: id,
+      version: definition.version,
+      summary:
+        i === 0
+          ? ""
+          : differences(versions[i - 1].definition, definition, EMPTY_VOCABULARY)
+              .map((d) => d.sentence)
+              .join(" "),
+    })),
+  );
+  return workflow;
 }
 
 const CHUNK = 400;

@@ -3,7 +3,7 @@ import { BARE, createTestDatabase } from "../server/setup/test-database";
 import { startApplication, type Application } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(60_000);
+jest.setTimeout(150_000);
 const browser = givenBrowser();
 
 let app: Application;

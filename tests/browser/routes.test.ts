@@ -3,7 +3,7 @@ import { Client } from "pg";
 import { DEMO_PASSWORD } from "@demo/people";
 import { givenApplication, startApplication } from "./setup/application";
 
-jest.setTimeout(60_000);
+jest.setTimeout(150_000);
 const app = givenApplication();
 
 /** A session cookie, got by password as a program would. */

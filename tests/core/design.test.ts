@@ -15,7 +15,7 @@ import {
   removeState,
 } from "@/core/workflow/edit";
 import { lineY, mapOf } from "@/core/workflow/layout";
-import { mergeWorkflows } from "@/core/workflow/merge";
+import { mergeWorkflows, takeMine } from "@/core/workflow/merge";
 import { neverHolds } from "@/core/workflow/contradiction";
 import { parseCel } from "@/core/condition/cel-parse";
 import { fromTemplate } from "@/core/workflow/template";
@@ -368,36 +368,75 @@ describe("the difference in words", () => {
 describe("two leads at once", () => {
   const renamed = changeState(workflow, "Ready", { name: "To pull" });
   test("what only one changed is taken, whoever it was", () => {
-    const { workflow: merged, conflicts } = mergeWorkflows(
+    const { workflow: merged, clashes } = mergeWorkflows(
       workflow,
       add(workflow, "In test"),
       renamed,
     );
-    expect(conflicts).toEqual([]);
+    expect(clashes).toEqual([]);
     expect(names(merged)).toEqual(names(add(renamed, "In test")));
   });
   test("what both changed differently stays as the first had it, and is told", () => {
-    const { workflow: merged, conflicts } = mergeWorkflows(
+    const { workflow: merged, clashes } = mergeWorkflows(
       workflow,
       changeState(workflow, "Ready", { name: "Mine" }),
       renamed,
     );
     expect(merged.states.find((s) => s.id === "Ready")!.name).toBe("To pull");
-    expect(conflicts).toEqual(["the state To pull"]);
+    expect(clashes.map((c) => c.words)).toEqual(["the name of To pull"]);
   });
   test("a state that one took out and the other changed is told; its moves lead nowhere broken", () => {
-    const { workflow: merged, conflicts } = mergeWorkflows(
+    const { workflow: merged, clashes } = mergeWorkflows(
       workflow,
       removeState(workflow, "Ready"),
       renamed,
     );
-    expect(conflicts).toEqual(["the state To pull, which you took out"]);
+    expect(clashes.map((c) => c.words)).toEqual(["To pull, which you took out"]);
     expect(workflowSchema.safeParse(merged).success).toBe(true);
+  });
+  test("both may change one state as long as it is not the same of it", () => {
+    const mine = changeState(workflow, "Ready", { expectedDays: 3 });
+    const { workflow: merged, clashes } = mergeWorkflows(workflow, mine, renamed);
+    expect(clashes).toEqual([]);
+    expect(merged.states.find((s) => s.id === "Ready")).toMatchObject({
+      name: "To pull",
+      expectedDays: 3,
+    });
+  });
+  test("whose it is can be chosen afterwards: of a field, of what one took out, of a name", () => {
+    const mine = {
+      ...removeState(changeState(workflow, "Ready", { name: "Mine" }), "In review"),
+      name: "My process",
+    };
+    const theirs = {
+      ...changeState(renamed, "In review", { tooOldDays: 9 }),
+      name: "Their process",
+    };
+    const { workflow: merged, clashes } = mergeWorkflows(workflow, mine, theirs);
+    expect(clashes.map((c) => c.words)).toEqual([
+      "the name of To pull",
+      "In review, which you took out",
+      "the name of the workflow",
+    ]);
+    const chosen = clashes.reduce((w, clash) => takeMine(w, clash, mine), merged);
+    expect(chosen).toEqual(mine);
+  });
+  test("a state that the other one took out comes back with its moves and in its place", () => {
+    const mine = changeState(workflow, "In review", { tooOldDays: 9 });
+    const theirs = removeState(workflow, "In review");
+    const { workflow: merged, clashes } = mergeWorkflows(workflow, mine, theirs);
+    expect(clashes.map((c) => c.words)).toEqual(["In review, which they took out"]);
+    expect(merged).toEqual(theirs);
+    const back = takeMine(merged, clashes[0], mine);
+    expect(names(back)).toEqual(names(mine));
+    expect(back.states).toEqual(mine.states);
+    const sorted = (w: Workflow) => w.transitions.map((t) => t.id).sort();
+    expect(sorted(back)).toEqual(sorted(mine));
   });
   test("with nobody else's change the merge is mine, with none of mine it is theirs", () => {
     const mine = moveState(add(renamed, "Building"), "new", 1);
-    expect(mergeWorkflows(workflow, mine, workflow)).toEqual({ workflow: mine, conflicts: [] });
-    expect(mergeWorkflows(workflow, workflow, mine)).toEqual({ workflow: mine, conflicts: [] });
+    expect(mergeWorkflows(workflow, mine, workflow)).toEqual({ workflow: mine, clashes: [] });
+    expect(mergeWorkflows(workflow, workflow, mine)).toEqual({ workflow: mine, clashes: [] });
   });
 });
 

@@ -26,7 +26,7 @@ import { givenTestDatabase } from "./setup/test-database";
 import type { BoardRequest } from "@/core/board/request";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
+jest.setTimeout(150_000);
 
 const edit = (request: BoardRequest, viewer = INES) => editBoards(viewer, "TIX", request);
 const design = async (id: string) =>

@@ -22,7 +22,7 @@ import { publishChange } from "./setup/process";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
+jest.setTimeout(150_000);
 
 type Saved = Omit<OwnField, "position" | "removedAt">;
 const PLAIN: Omit<Saved, "id" | "name" | "kind"> = {

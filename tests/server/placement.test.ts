@@ -17,7 +17,7 @@ import { sent } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
+jest.setTimeout(150_000);
 
 const snapshot = async (id: string) =>
   (await database().select().from(item).where(eq(item.id, id)))[0];

@@ -24,7 +24,7 @@ import { givenTestDatabase } from "./setup/test-database";
 import { rulesBody, type BreaksQuery } from "@/core/intake/request";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
+jest.setTimeout(150_000);
 
 const snapshot = async (id: string) =>
   (await database().select().from(item).where(eq(item.id, id)))[0];

@@ -35,7 +35,7 @@ import { publishChange, runningWorkflow } from "./setup/process";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
+jest.setTimeout(150_000);
 
 beforeAll(placeConsumersAtTheEnd);
 

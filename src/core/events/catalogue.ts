@@ -37,7 +37,12 @@ const DATA = {
   "triage rules changed": z.object({}),
   "mail address changed": z.object({ name: id }),
   "workflow made": z.object({ workflowId: id }),
-  "workflow draft changed": z.object({ workflowId: id }),
+  /** Revision 0: it was thrown away. */
+  "workflow draft changed": z.object({ workflowId: id, revision: count.default(0) }),
+  /** Somebody came to a draft, went to another place of it, or left it. */
+  "workflow draft visited": z.object({ workflowId: id, personId: id }),
+  "workflow taken out": z.object({ workflowId: id }),
+  "workflow brought back": z.object({ workflowId: id }),
   "workflow published": z.object({ workflowId: id, version: count, movedItems: count }),
   "item types changed": z.object({ movedItems: count }),
   "own fields changed": z.object({}),

@@ -1,10 +1,10 @@
 import type { EventKind } from "./catalogue";
 
 /**
- * Which part of an open page an event concerns: a card, the desk of those who judge reports, or how
- * a project works, which everything on the page may follow from.
+ * Which part of an open page an event concerns: a card, the desk of those who judge reports, how a
+ * project works, which everything on the page may follow from, or a draft that binds nobody.
  */
-export type LivePart = "item" | "intake" | "design";
+export type LivePart = "item" | "intake" | "design" | "draft" | "visit";
 
 export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "item changed": "item",
@@ -17,7 +17,10 @@ export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "triage rules changed": "design",
   "mail address changed": "design",
   "workflow made": "design",
-  "workflow draft changed": "design",
+  "workflow draft changed": "draft",
+  "workflow draft visited": "visit",
+  "workflow taken out": "design",
+  "workflow brought back": "design",
   "workflow published": "design",
   "item types changed": "design",
   "own fields changed": "design",

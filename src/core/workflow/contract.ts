@@ -2,6 +2,7 @@ import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
 import type { DesignView } from "./design-view";
 import type { SourceView } from "./event-source";
+import { draftVisitBody, type DraftVisitor } from "./draft-visit";
 import type { MadeWorkflow } from "./new-workflow";
 import type { ReplayView } from "./replay";
 import {
@@ -15,6 +16,7 @@ import {
   startProjectBody,
   typeEditBody,
   versionQuery,
+  workflowEditBody,
 } from "./request";
 import type { Workflow } from "./workflow";
 
@@ -51,6 +53,13 @@ export const workflowContract = {
     body: discardBody,
     answer: DONE,
   }),
+  /** Says where one is at a draft; answers who else is there. */
+  visit: contract({
+    method: "POST",
+    path: "/api/projects/:key/workflow/visit",
+    body: draftVisitBody,
+    answer: answered<DraftVisitor[]>(),
+  }),
   publish: contract({
     method: "POST",
     path: "/api/projects/:key/workflow/publish",
@@ -63,6 +72,7 @@ export const workflowContract = {
     path: "/api/projects/:key/workflow/versions",
     query: versionQuery,
     answer: answered<Workflow>(),
+    kept: "workflow version",
   }),
   /** What the draft would have done to the moves of the last days. */
   replay: contract({
@@ -91,6 +101,13 @@ export const workflowContract = {
     answer: answered<MadeWorkflow>(),
     largest: LARGEST_FILE,
     status: 201,
+  }),
+  /** Takes a workflow out or brings it back. */
+  editWorkflows: contract({
+    method: "POST",
+    path: "/api/projects/:key/workflows/taken-out",
+    body: workflowEditBody,
+    answer: DONE,
   }),
   /** Makes, changes, takes out or brings back an item type. */
   types: contract({

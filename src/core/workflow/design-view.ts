@@ -50,6 +50,8 @@ export interface DesignView {
   /** What runs now. */
   workflows: (Workflow & { typeNames: string[] })[];
   drafts: DraftView[];
+  /** Workflows that were taken out. */
+  removed: { id: string; name: string }[];
   around: CheckSurroundings;
   people: ProjectPerson[];
   /** Items in each state now. */
@@ -59,6 +61,9 @@ export interface DesignView {
     version: number;
     at: Instant;
     by: string | null;
+    /** Why; may be empty. */
+    note: string;
+    /** What changed, in words. */
     summary: string;
   }[];
   mayEdit: boolean;

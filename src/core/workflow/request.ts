@@ -61,6 +61,12 @@ export const newWorkflowBody = z.object({
 });
 export type NewWorkflowRequest = z.infer<typeof newWorkflowBody>;
 
+export const workflowEditBody = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("take out"), id }),
+  z.object({ kind: z.literal("bring back"), id }),
+]);
+export type WorkflowEdit = z.infer<typeof workflowEditBody>;
+
 export const replayQuery = z.object({
   workflow: z.string().min(1).max(64),
   days: z.coerce.number().pipe(z.union([z.literal(30), z.literal(90), z.literal(365)])),

@@ -14,6 +14,8 @@ export const workflow = pgTable("workflow", {
     .references(() => project.id),
   name: text("name").notNull(),
   version: integer("version").notNull(),
+  /** When it was taken out; what its versions say of the past stays. */
+  removedAt: instant("removed_at"),
 });
 
 /**
@@ -55,6 +57,9 @@ export const workflowVersion = pgTable(
     definition: jsonb("definition").$type<Workflow>().notNull(),
     at: instant("at").notNull(),
     byId: text("by_id").references(() => person.id),
+    /** Why, in the words of whoever published it. */
+    note: text("note").notNull().default(""),
+    /** What changed, in words. */
     summary: text("summary").notNull(),
   },
   (t) => [primaryKey({ columns: [t.workflowId, t.version] })],
@@ -76,6 +81,19 @@ export const workflowDraft = pgTable("workflow_draft", {
   byId: text("by_id")
     .notNull()
     .references(() => person.id),
+  at: instant("at").notNull(),
+});
+
+/** Where somebody is at a draft right now. */
+export const draftPlace = pgTable("draft_place", {
+  personId: text("person_id")
+    .primaryKey()
+    .references(() => person.id),
+  workflowId: text("workflow_id")
+    .notNull()
+    .references(() => workflow.id),
+  /** The state or the move that they have chosen. */
+  chosenId: text("chosen_id"),
   at: instant("at").notNull(),
 });
 

@@ -15,7 +15,8 @@ import type { Viewer } from "../people/viewer";
 /** What an open page is told. */
 export type LiveMessage =
   | { kind: "item"; id: number; projectId: string; card: Card }
-  | { kind: "intake" | "design"; id: number; projectId: string }
+  | { kind: "intake" | "design" | "visit"; id: number; projectId: string }
+  | { kind: "draft"; id: number; projectId: string; workflowId: string; revision: number }
   /** More happened than can be told one by one: read everything again. */
   | { kind: "resync" }
   | { kind: "database"; up: boolean };
@@ -132,6 +133,8 @@ async function messagesWhere(condition: SQL | undefined, most = 1): Promise<Anno
     const event = readEvent(row.event);
     if (!event) return [];
     const { id, projectId } = event;
+    if (event.kind === "workflow draft changed")
+      return [{ kind: "draft", id, projectId, ...event.data }];
     if (event.kind !== "item changed") return [{ kind: partOf(event), id, projectId }];
     if (!row.item) return [];
     if (row.item.restricted || row.parentRestricted)
@@ -152,7 +155,7 @@ const parent = alias(item, "parent");
 const parentRestricted = parent.restricted;
 
 const partOf = (event: Exclude<DomainEvent, { kind: "item changed" }>) =>
-  LIVE_PART[event.kind] as "intake" | "design";
+  LIVE_PART[event.kind] as "intake" | "design" | "visit";
 
 /**
  * An announcement as one reader is told it: the card of a restricted item goes to those who may see

@@ -3,10 +3,10 @@ import { refuse, type Refusal } from "@/core/workflow/refusal";
 import type { Workflow } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
 import { workflow, workflowDraft } from "@/db/schema";
+import { announce } from "../events/announce";
 import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound, Refused } from "../refused";
-import { announceDesign } from "./announce";
 import { publishedWorkflow } from "./load";
 import type { DraftRequest } from "@/core/workflow/request";
 
@@ -25,7 +25,7 @@ export async function lockWorkflow(
   workflowId: string,
 ): Promise<{ access: ProjectAccess; version: number }> {
   const [head] = await tx.select().from(workflow).where(eq(workflow.id, workflowId)).for("update");
-  if (!head) throw notFound("workflow");
+  if (!head || head.removedAt !== null) throw notFound("workflow");
   return {
     access: await enterProject({
       reader: tx,
@@ -84,11 +84,10 @@ export async function saveDraft(
       .insert(workflowDraft)
       .values({ workflowId: running.id, ...values })
       .onConflictDoUpdate({ target: workflowDraft.workflowId, set: values });
-    if (!stored)
-      await announceDesign(tx, access.project.id, {
-        kind: "workflow draft changed",
-        data: { workflowId: running.id },
-      });
+    await announce(tx, access.project.id, {
+      kind: "workflow draft changed",
+      data: { workflowId: running.id, revision },
+    });
     return { revision, baseVersion };
   });
 }
@@ -104,9 +103,9 @@ export async function discardDraft(
     const stored = await readDraft(tx, workflowId);
     if ((stored?.revision ?? 0) !== seenRevision) throw new Refused(changedMeanwhile());
     await tx.delete(workflowDraft).where(eq(workflowDraft.workflowId, workflowId));
-    await announceDesign(tx, access.project.id, {
+    await announce(tx, access.project.id, {
       kind: "workflow draft changed",
-      data: { workflowId },
+      data: { workflowId, revision: 0 },
     });
   });
 }

@@ -1,4 +1,4 @@
-import { and, eq, inArray } from "drizzle-orm";
+import { and, eq, inArray, isNull } from "drizzle-orm";
 import type { ItemType } from "@/core/item/item-type";
 import { workflowSchema } from "@/core/workflow/definition";
 import type { Workflow } from "@/core/workflow/workflow";
@@ -53,13 +53,13 @@ export async function publishedWorkflow(
   return definition;
 }
 
-/** All workflows of a project, those that no type follows too. */
+/** The workflows of a project that are there, those that no type follows too. */
 export async function loadProjectWorkflows(reader: Reader, projectId: string): Promise<Workflow[]> {
   const ids = (
     await reader
       .select({ id: workflow.id })
       .from(workflow)
-      .where(eq(workflow.projectId, projectId))
+      .where(and(eq(workflow.projectId, projectId), isNull(workflow.removedAt)))
       .orderBy(workflow.name)
   ).map((w) => w.id);
   const loaded = await loadWorkflows(reader, ids);

@@ -1,5 +1,5 @@
 import { cutText } from "@/core/formats/cut-text";
-import { eq, sql } from "drizzle-orm";
+import { and, eq, isNull, sql } from "drizzle-orm";
 import { z } from "zod";
 import { readScxml, type ImportedWorkflow } from "@/core/formats/scxml-read";
 import { readWorkflowJson } from "@/core/formats/workflow-json";
@@ -46,7 +46,7 @@ export async function addWorkflow(
     const [{ n }] = await tx
       .select({ n: sql<number>`count(*)::int` })
       .from(workflow)
-      .where(eq(workflow.projectId, projectId));
+      .where(and(eq(workflow.projectId, projectId), isNull(workflow.removedAt)));
     if (n >= MOST_WORKFLOWS)
       throw invalid(
         `A project has at most ${MOST_WORKFLOWS} workflows.`,

@@ -77,10 +77,11 @@ export async function publishDraft(
       definition: after,
       at: Date.now(),
       byId: viewer.personId,
-      summary: summaryOf(
-        changes.map((c) => c.sentence),
-        request.note,
-      ),
+      note: request.note.trim(),
+      summary: changes
+        .map((c) => c.sentence)
+        .join(" ")
+        .slice(0, LONGEST_SUMMARY),
     });
     const movedItems = await placeItems({
       tx,
@@ -110,10 +111,6 @@ export async function publishDraft(
 }
 
 const LONGEST_SUMMARY = 2_000;
-
-function summaryOf(sentences: readonly string[], note: string): string {
-  return [note.trim(), ...sentences].filter(Boolean).join(" ").slice(0, LONGEST_SUMMARY);
-}
 
 const goneStates = (before: Workflow, after: Workflow): StateId[] =>
   before.states.filter((s) => !after.states.some((a) => a.id === s.id)).map((s) => s.id);

@@ -1,4 +1,4 @@
-import { desc, eq, inArray, sql } from "drizzle-orm";
+import { and, desc, eq, inArray, isNotNull, sql } from "drizzle-orm";
 import type { BoardDesign, DesignView } from "@/core/workflow/design-view";
 import { workflowSchema } from "@/core/workflow/definition";
 import type { Workflow } from "@/core/workflow/workflow";
@@ -12,6 +12,9 @@ import { notFound } from "../refused";
 import { loadProjectWorkflows, projectTypes, publishedWorkflow } from "./load";
 import { projectPeople } from "./people";
 import { checkSurroundings } from "./surroundings";
+
+/** So many versions are listed, the newest of all workflows together. */
+const MOST_VERSIONS = 200;
 
 /** The process of a project as Design shows it. Drafts are only for those who may change it. */
 export async function readDesign(viewer: Viewer, projectKey: string): Promise<DesignView> {
@@ -32,7 +35,7 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
     projectPeople(db, project.id),
   ]);
   const ids = running.map((w) => w.id);
-  const [counts, versions, drafts] = await Promise.all([
+  const [counts, versions, removed, drafts] = await Promise.all([
     db
       .select({ stateId: item.stateId, typeId: item.typeId, n: sql<number>`count(*)::int` })
       .from(item)
@@ -44,13 +47,19 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
         version: workflowVersion.version,
         at: workflowVersion.at,
         by: person.name,
+        note: workflowVersion.note,
         summary: workflowVersion.summary,
       })
       .from(workflowVersion)
       .leftJoin(person, eq(person.id, workflowVersion.byId))
       .where(inArray(workflowVersion.workflowId, ids))
       .orderBy(desc(workflowVersion.at))
-      .limit(100),
+      .limit(MOST_VERSIONS),
+    db
+      .select({ id: workflow.id, name: workflow.name })
+      .from(workflow)
+      .where(and(eq(workflow.projectId, project.id), isNotNull(workflow.removedAt)))
+      .orderBy(workflow.name),
     mayEdit
       ? db
           .select({ draft: workflowDraft, by: person.name })
@@ -96,6 +105,7 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
       ]),
     ),
     versions,
+    removed,
     mayEdit,
   };
 }

@@ -33,6 +33,7 @@ export function PersonMenu({
     try {
       await ask(sessionContract.signOut, { body: {} });
       client.clear();
+      sessionStorage.clear();
       router.replace("/sign-in");
     } catch (error) {
       tellProblem(error);

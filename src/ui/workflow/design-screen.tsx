@@ -34,15 +34,20 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
     ...queryOf(workflowContract.design, { params: { key } }),
     initialData: initial,
   });
-  useReadAgain(ofDesign, () =>
-    client.invalidateQueries({ queryKey: keyOf(workflowContract.design, { params: { key } }) }),
+  const known = (message: { workflowId: string; revision: number }) =>
+    (view.drafts.find((d) => d.workflowId === message.workflowId)?.revision ?? 0) ===
+    message.revision;
+  useReadAgain(
+    (message) => ofDesign(message) || (message.kind === "draft" && !known(message)),
+    () =>
+      client.invalidateQueries({ queryKey: keyOf(workflowContract.design, { params: { key } }) }),
   );
   const address = useSearchParams();
   const wanted = address.get("place");
   const named = address.get("workflow");
   const workflow = view.workflows.find((w) => w.id === named) ?? mainWorkflow(view);
   /** Goes to another place of the process; the address says where one is. */
-  const go = (parts: { place?: string; workflow?: string; part?: string }) => {
+  const go = (parts: { place?: string; workflow?: string; part?: string; version?: string }) => {
     const query = new URLSearchParams(
       Object.entries(parts).filter((part): part is [string, string] => Boolean(part[1])),
     ).toString();
@@ -79,6 +84,10 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
             part={address.get("part")}
             onChoose={(id) => go({ workflow: id })}
             onPart={(part) => go({ workflow: named ?? "", part })}
+            version={Number(address.get("version")) || null}
+            onVersion={(version) =>
+              go({ workflow: workflow.id, part: "Versions", version: version ? `${version}` : "" })
+            }
           />
         ) : (
           <div className="h-full overflow-y-auto px-4 py-3">

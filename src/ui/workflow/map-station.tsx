@@ -4,17 +4,25 @@ import { useEffect, useRef, useState } from "react";
 import { FURTHER, type Station } from "@/core/workflow/layout";
 import type { State } from "@/core/workflow/state";
 import { Button } from "@/ui/kit/button";
+import { Initials } from "@/ui/kit/initials";
 import { TextInput } from "@/ui/kit/field";
 import { useMap, useWordSize, type MapActs } from "./map-context";
 import { StationMark } from "./station-mark";
 
 export type StationNode = Node<
-  { station: Station; count: number | undefined; chosen: boolean; troubled: boolean },
+  {
+    station: Station;
+    count: number | undefined;
+    chosen: boolean;
+    troubled: boolean;
+    /** Who else has it open. */
+    visitors: string[];
+  },
   "station"
 >;
 
 export function StationView({ data }: NodeProps<StationNode>) {
-  const { station, count, chosen, troubled } = data;
+  const { station, count, chosen, troubled, visitors } = data;
   const { acts, mayEdit, renaming, dragging } = useMap();
   const { state } = station;
   const above = state.kind === "working";
@@ -38,6 +46,16 @@ export function StationView({ data }: NodeProps<StationNode>) {
         </NodeToolbar>
       )}
       <StationMark kind={state.kind} chosen={chosen} />
+      {visitors.length > 0 && (
+        <span
+          data-visited
+          className={`absolute left-1/2 flex -translate-x-1/2 gap-0.5 ${above ? "top-6" : "bottom-6"}`}
+        >
+          {visitors.map((name) => (
+            <Initials key={name} name={name} size={18} strong />
+          ))}
+        </span>
+      )}
       <div
         className={`absolute left-1/2 flex -translate-x-1/2 flex-col items-center leading-tight ${above ? "bottom-7" : "top-6"}`}
         style={station.further ? { [above ? "marginBottom" : "marginTop"]: FURTHER } : undefined}

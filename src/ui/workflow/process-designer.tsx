@@ -4,15 +4,18 @@ import { Divided } from "@/ui/kit/divided";
 import { Button } from "@/ui/kit/button";
 import { Select } from "@/ui/kit/select";
 import { counted } from "@/core/formats/counted";
-import { Pencil, Redo2, Undo2 } from "lucide-react";
+import { Redo2, Undo2 } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useRef, useState } from "react";
 import type { DesignView } from "@/core/workflow/design-view";
+import type { DraftVisitor } from "@/core/workflow/draft-visit";
 import { PublishSheet } from "./publish-sheet";
-import { CommitText } from "@/ui/kit/commit-input";
-import { Field } from "@/ui/kit/field";
-import { Popover } from "@/ui/kit/popover";
+import { ClashQuestion } from "./clash-question";
 import { useDesigner, type Designer } from "./use-designer";
+import { useVisitors } from "./use-visitors";
+import { VersionLook } from "./version-look";
+import { Visitors } from "./visitors";
+import { WorkflowTools } from "./workflow-tools";
 import { ExportMenu, NewWorkflow } from "./workflow-menu";
 import { useUndoKeys } from "@/ui/workflow/use-undo-keys";
 
@@ -28,6 +31,8 @@ export function ProcessDesigner({
   part,
   onChoose,
   onPart,
+  version,
+  onVersion,
 }: {
   view: DesignView;
   workflowId: string;
@@ -35,10 +40,22 @@ export function ProcessDesigner({
   part: string | null;
   onChoose: (id: string) => void;
   onPart: (part: string) => void;
+  /** An earlier version that is looked at. */
+  version: number | null;
+  onVersion: (version: number | null) => void;
 }) {
   const designer = useDesigner(view, workflowId);
-  const { key, name } = view.project;
-  const { running, changes, saving, findings } = designer;
+  const visitors = useVisitors(
+    view.project.key,
+    workflowId,
+    designer.selection?.id ?? null,
+    view.mayEdit,
+  );
+  const take = (wanted: number) => {
+    onVersion(null);
+    void designer.takeVersion(wanted);
+  };
+  const { findings } = designer;
   const [publishing, setPublishing] = useState(false);
   const rules = useRef<HTMLElement>(null);
   const { undo, redo } = designer;
@@ -47,52 +64,24 @@ export function ProcessDesigner({
   const mayEdit = view.mayEdit;
   return (
     <div className="flex h-full flex-col">
-      <div className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-4 py-2">
-        <h1 className="sr-only">Process of {name}</h1>
-        <Select
-          className="!w-auto max-w-[220px] font-semibold"
-          label="Workflow"
-          value={workflowId}
-          options={view.workflows.map((w) => ({
-            value: w.id,
-            label: `${w.name}${w.typeNames.length > 0 ? ` (${w.typeNames.join(", ")})` : ", no type yet"}`,
-          }))}
-          onChange={onChoose}
+      <ProcessHead
+        designer={designer}
+        view={view}
+        visitors={visitors}
+        onChoose={onChoose}
+        onPublish={() => setPublishing(true)}
+      />
+      <ClashQuestion designer={designer} around={view.around} />
+      {version !== null && !publishing ? (
+        <VersionLook
+          view={view}
+          workflowId={workflowId}
+          version={version}
+          designer={designer}
+          onTake={() => take(version)}
+          onBack={() => onVersion(null)}
         />
-        {mayEdit && <RenameWorkflow designer={designer} />}
-        <p className="min-w-32 flex-1 basis-32 truncate text-[13px] text-ink-soft" role="status">
-          {!mayEdit
-            ? `version ${running.version} · you can look; a lead can change it`
-            : changes.length === 0
-              ? `version ${running.version} is in force, nothing changed`
-              : `${counted(changes.length, "change")} since version ${running.version}, not published, ${saving === "stored" ? "draft stored" : saving === "failed" ? "not stored yet" : "storing…"}`}
-        </p>
-        <ExportMenu projectKey={key} workflowId={workflowId} hasDraft={changes.length > 0} />
-        {mayEdit && (
-          <>
-            <NewWorkflow view={view} onMade={onChoose} />
-            <Button small disabled={!undo} onClick={() => undo?.()}>
-              <Undo2 size={14} aria-hidden="true" /> Undo
-            </Button>
-            <Button small disabled={!redo} onClick={() => redo?.()}>
-              <Redo2 size={14} aria-hidden="true" /> Redo
-            </Button>
-            {changes.length > 0 && (
-              <Button look="quiet" small onClick={() => void designer.discard()}>
-                Throw the draft away
-              </Button>
-            )}
-            <Button
-              look="strong"
-              disabled={changes.length === 0}
-              onClick={() => setPublishing(true)}
-            >
-              Review and publish
-            </Button>
-          </>
-        )}
-      </div>
-      {publishing ? (
+      ) : publishing ? (
         <div className="min-h-0 flex-1 overflow-y-auto p-5">
           <PublishSheet
             designer={designer}
@@ -107,6 +96,7 @@ export function ProcessDesigner({
               designer={designer}
               counts={view.counts}
               mayEdit={mayEdit}
+              visitors={visitors}
               onRules={() => rules.current?.focus()}
             />
             <Divided label="Map and what is below it" storedAs="designer-below" first={210}>
@@ -116,6 +106,8 @@ export function ProcessDesigner({
                 workflowId={workflowId}
                 part={part}
                 onPart={onPart}
+                onLook={onVersion}
+                onTake={take}
               />
             </Divided>
           </div>
@@ -136,28 +128,65 @@ export function ProcessDesigner({
   );
 }
 
-/** Gives the workflow another name: a change of the draft like every other. */
-function RenameWorkflow({ designer: { draft, edit } }: { designer: Designer }) {
+/** Which workflow it is, how its draft stands, and what is done with it as a whole. */
+function ProcessHead({
+  designer,
+  view,
+  visitors,
+  onChoose,
+  onPublish,
+}: {
+  designer: Designer;
+  view: DesignView;
+  visitors: readonly DraftVisitor[];
+  onChoose: (id: string) => void;
+  onPublish: () => void;
+}) {
+  const { running, changes, saving, undo, redo } = designer;
+  const { key, name } = view.project;
+  const { mayEdit } = view;
   return (
-    <Popover
-      label="Name of the workflow"
-      align="start"
-      className="w-[280px]"
-      trigger={
-        <Button small look="quiet" aria-label="Rename the workflow" title="Rename the workflow">
-          <Pencil size={14} aria-hidden="true" />
-        </Button>
-      }
-    >
-      <Field label="Name of the workflow">
-        <CommitText
-          value={draft.name}
-          required
-          max={80}
-          disabled={false}
-          onCommit={(name) => edit((w) => ({ ...w, name }))}
-        />
-      </Field>
-    </Popover>
+    <div className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-4 py-2">
+      <h1 className="sr-only">Process of {name}</h1>
+      <Select
+        className="!w-auto max-w-[220px] font-semibold"
+        label="Workflow"
+        value={running.id}
+        options={view.workflows.map((w) => ({
+          value: w.id,
+          label: `${w.name}${w.typeNames.length > 0 ? ` (${w.typeNames.join(", ")})` : ", no type yet"}`,
+        }))}
+        onChange={onChoose}
+      />
+      {mayEdit && <WorkflowTools designer={designer} view={view} onChoose={onChoose} />}
+      <p className="min-w-32 flex-1 basis-32 truncate text-[13px] text-ink-soft" role="status">
+        {!mayEdit
+          ? `version ${running.version} · you can look; a lead can change it`
+          : changes.length === 0
+            ? `version ${running.version} is in force, nothing changed`
+            : `${counted(changes.length, "change")} since version ${running.version}, not published, ${saving === "stored" ? "draft stored" : saving === "failed" ? "not stored yet" : "storing…"}`}
+      </p>
+      <Visitors visitors={visitors} designer={designer} />
+      <ExportMenu projectKey={key} workflowId={running.id} hasDraft={changes.length > 0} />
+      {mayEdit && (
+        <>
+          <NewWorkflow view={view} onMade={onChoose} />
+          <Button small disabled={!undo} onClick={() => undo?.()}>
+            <Undo2 size={14} aria-hidden="true" /> Undo
+          </Button>
+          <Button small disabled={!redo} onClick={() => redo?.()}>
+            <Redo2 size={14} aria-hidden="true" /> Redo
+          </Button>
+          {changes.length > 0 && (
+            <Button look="quiet" small onClick={() => void designer.discard()}>
+              Throw the draft away
+            </Button>
+          )}
+          <Button look="strong" disabled={changes.length === 0} onClick={onPublish}>
+            Review and publish
+          </Button>
+        </>
+      )}
+    </div>
   );
 }

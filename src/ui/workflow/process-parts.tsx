@@ -32,7 +32,15 @@ export function ProcessParts({
   workflowId,
   part: wanted,
   onPart,
-}: PartProps & { part: string | null; onPart: (part: string) => void }) {
+  onLook,
+  onTake,
+}: PartProps & {
+  part: string | null;
+  onPart: (part: string) => void;
+  /** Shows a version as it was, or makes it the draft. */
+  onLook: (version: number) => void;
+  onTake: (version: number) => void;
+}) {
   const { key } = view.project;
   const { mayEdit } = view;
   const panels: Record<Part, () => React.ReactNode> = {
@@ -52,7 +60,8 @@ export function ProcessParts({
         view={view}
         workflowId={workflowId}
         running={designer.running.version}
-        onTake={(version) => void designer.takeVersion(version)}
+        onLook={onLook}
+        onTake={onTake}
       />
     ),
   };

@@ -1,5 +1,6 @@
 "use client";
 import { Note } from "@/ui/kit/note";
+import { ChangeLines } from "./change-lines";
 import { Select, namedOptions } from "@/ui/kit/select";
 import { Button } from "@/ui/kit/button";
 import { Field, TextInput } from "@/ui/kit/field";
@@ -7,8 +8,6 @@ import { counted } from "@/core/formats/counted";
 import { useState } from "react";
 import { statesInOrder } from "@/core/workflow/workflow";
 import type { Designer } from "./use-designer";
-
-const MARK = { added: "+", removed: "−", changed: "~" } as const;
 
 /**
  * The difference in words, where items of states that go shall be, and the button that binds
@@ -37,16 +36,7 @@ export function PublishSheet({
     <section aria-label="Publish" className="flex max-w-[760px] flex-col gap-4">
       <div>
         <h2 className="text-[17px]">What changes for everybody</h2>
-        <ul className="mt-1">
-          {changes.map((c, i) => (
-            <li key={i} className="flex gap-2 border-t border-line py-1">
-              <span className="key w-3 shrink-0 font-bold" aria-label={c.kind}>
-                {MARK[c.kind]}
-              </span>
-              {c.sentence}
-            </li>
-          ))}
-        </ul>
+        <ChangeLines changes={changes} />
         {changes.length === 0 && (
           <p className="text-ink-soft">Nothing: the draft is the same as what runs.</p>
         )}

@@ -4,9 +4,11 @@ import { v7 as newId } from "uuid";
 import { checkWorkflow } from "@/core/workflow/check";
 import type { DesignView } from "@/core/workflow/design-view";
 import { differences } from "@/core/workflow/difference";
+import { takeMine } from "@/core/workflow/merge";
 import { addState } from "@/core/workflow/edit";
 import type { State, StateKind } from "@/core/workflow/state";
 import { usePublishing } from "./use-publishing";
+import type { OpenClash } from "./use-clashes";
 import { useSteps } from "./use-steps";
 import { broughtBack, storedIn, strip, useStoredDraft } from "./use-stored-draft";
 
@@ -20,10 +22,10 @@ export type Selection = { kind: "state"; id: string } | { kind: "transition"; id
 export function useDesigner(view: DesignView, workflowId: string) {
   const running = view.workflows.find((w) => w.id === workflowId)!;
   const draftOf = view.drafts.find((d) => d.workflowId === workflowId);
-  const { draft, edit, put, undo, redo } = useSteps(() => {
+  const { draft, edit, put, undo, redo } = useSteps(workflowId, () => {
     const first = storedIn(view, workflowId)!.definition;
     const left = broughtBack(workflowId, first);
-    return left ? { list: [first, left], at: 1 } : { list: [first], at: 0 };
+    return left ? { list: [first, left.workflow], at: 1 } : { list: [first], at: 0 };
   });
   const stored = useStoredDraft(view, workflowId, draft, put);
   const { publish, discard, takeVersion } = usePublishing(view.project.key, running, stored, edit);
@@ -66,6 +68,11 @@ export function useDesigner(view: DesignView, workflowId: string) {
       await discard();
     },
     takeVersion,
+    clashes: stored.clashes,
+    answerClash: ({ clash, mine }: OpenClash, whose: "mine" | "theirs") => {
+      if (whose === "mine") edit((now) => takeMine(now, clash, mine));
+      stored.answered(clash);
+    },
     draftOf: draftOf ? { by: draftOf.by, at: draftOf.at } : null,
   };
 }

@@ -1,7 +1,8 @@
 "use client";
-import { useCallback, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { same } from "@/core/workflow/same";
 import type { Workflow } from "@/core/workflow/workflow";
+import { keepSteps, keptSteps } from "./kept-steps";
 
 /** So many steps can be undone. */
 const MOST_STEPS = 200;
@@ -16,9 +17,32 @@ export interface Steps {
 export const sameProcess = (a: Workflow, b: Workflow) =>
   same({ ...a, version: 0 }, { ...b, version: 0 });
 
-/** A workflow that is being edited, step by step; each step can be undone and made again. */
-export function useSteps(first: () => Steps) {
+/** Steps that were kept, as they lead to what stands now. */
+function leadingTo(kept: Steps, now: Workflow): Steps {
+  if (sameProcess(kept.list[kept.at], now)) return kept;
+  const list = [...kept.list.slice(0, kept.at + 1), now];
+  return { list, at: list.length - 1 };
+}
+
+/**
+ * A workflow that is being edited, step by step; each step can be undone and made again, after a
+ * reload too.
+ */
+export function useSteps(workflowId: string, first: () => Steps) {
   const [{ list, at }, setSteps] = useState(first);
+  const [isKept, setKept] = useState(false);
+  // After the first drawing: a server has no steps.
+  useEffect(() => {
+    const kept = keptSteps(workflowId);
+    const timer = setTimeout(() => {
+      if (kept) setSteps((now) => (now.at === 0 ? leadingTo(kept, now.list[0]) : now));
+      setKept(true);
+    });
+    return () => clearTimeout(timer);
+  }, [workflowId]);
+  useEffect(() => {
+    if (isKept) keepSteps(workflowId, { list, at });
+  }, [isKept, workflowId, list, at]);
   const edit = useCallback((change: (workflow: Workflow) => Workflow) => {
     setSteps((steps) => {
       const now = steps.list[steps.at];

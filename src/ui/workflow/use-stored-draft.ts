@@ -3,11 +3,12 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { workflowContract } from "@/core/workflow/contract";
 import type { DesignView } from "@/core/workflow/design-view";
-import { mergeWorkflows } from "@/core/workflow/merge";
+import { mergeWorkflows, type Merged } from "@/core/workflow/merge";
 import type { Workflow } from "@/core/workflow/workflow";
 import { tellProblem } from "@/ui/kit/notice";
 import { ask, keyOf, Problem } from "@/ui/kit/request";
 import { useWarnBeforeLeaving } from "@/ui/kit/use-warn-before-leaving";
+import { openClashes, useClashes } from "./use-clashes";
 import { sameProcess } from "./use-steps";
 
 const SAVE_AFTER_MS = 500;
@@ -41,9 +42,9 @@ export function storedIn(view: DesignView, workflowId: string): StoredDraft | nu
 const leftUnstored = new Map<string, { draft: Workflow; from: Workflow }>();
 
 /** A draft that was left before it was stored, brought together with what is stored now. */
-export function broughtBack(workflowId: string, stored: Workflow): Workflow | null {
+export function broughtBack(workflowId: string, stored: Workflow): Merged | null {
   const left = leftUnstored.get(workflowId);
-  return left ? mergeWorkflows(left.from, left.draft, stored).workflow : null;
+  return left ? mergeWorkflows(left.from, left.draft, stored) : null;
 }
 
 /**
@@ -61,6 +62,15 @@ export function useStoredDraft(
   const [stored, setStored] = useState(() => storedIn(view, workflowId)!);
   /** How often in a row storing failed. */
   const [failures, setFailures] = useState(0);
+  const {
+    clashes,
+    ask: askAbout,
+    answered,
+  } = useClashes(() => {
+    const left = leftUnstored.get(workflowId);
+    const merged = broughtBack(workflowId, stored.definition);
+    return merged && left ? openClashes(merged, left.draft, storedBy(view, workflowId)) : [];
+  });
   const latest = useRef({ draft, stored });
   useEffect(() => {
     latest.current = { draft, stored };
@@ -77,16 +87,12 @@ export function useStoredDraft(
         next.baseVersion === mine.stored.baseVersion &&
         sameProcess(next.definition, mine.stored.definition);
       if (!next || known) return;
-      const { workflow, conflicts } = mergeWorkflows(
-        mine.stored.definition,
-        mine.draft,
-        next.definition,
-      );
+      const merged = mergeWorkflows(mine.stored.definition, mine.draft, next.definition);
       setStored(next);
-      put(workflow);
-      if (conflicts.length > 0) tellProblem(alsoChanged(conflicts));
+      put(merged.workflow);
+      askAbout(openClashes(merged, mine.draft, storedBy(fresh, workflowId)));
     },
-    [workflowId, put],
+    [workflowId, put, askAbout],
   );
   useEffect(() => takeIn(view), [view, takeIn]);
 
@@ -104,8 +110,12 @@ export function useStoredDraft(
       leftUnstored.delete(workflowId);
       setStored(next);
       setFailures(0);
-      // A reading that began before would bring back what was stored until then.
+      // Whoever comes back to this workflow finds what is stored; and a reading that began before
+      // would bring back what was stored until then.
       const reading = { queryKey: keyOf(workflowContract.design, { params: { key } }) };
+      client.setQueryData(reading.queryKey, (view: DesignView | undefined) =>
+        view ? withDraft(view, workflowId, next) : view,
+      );
       if (client.isFetching(reading) > 0)
         void client.cancelQueries(reading).then(() => client.invalidateQueries(reading));
       return next;
@@ -155,13 +165,17 @@ export function useStoredDraft(
     setStored({ revision: 0, baseVersion: running.version, definition: strip(running) });
   };
   const saving = isStored ? "stored" : failures > 0 ? "failed" : "waiting";
-  return { saving, save, forget, revision: stored.revision } as const;
+  return { saving, save, forget, revision: stored.revision, clashes, answered } as const;
 }
 
-const alsoChanged = (conflicts: readonly string[]) =>
-  new Problem({
-    status: 409,
-    sentence: `Somebody else also changed ${conflicts.join(", ")}.`,
-    help: "Theirs was kept; Undo brings yours back.",
-    code: "conflict",
-  });
+/** Whoever stored the draft last, as a view has it. */
+const storedBy = (view: DesignView, workflowId: string) =>
+  view.drafts.find((d) => d.workflowId === workflowId)?.by ?? "Somebody else";
+
+/** A view with what was just stored of a draft; who stored it is read with the next view. */
+function withDraft(view: DesignView, workflowId: string, stored: StoredDraft): DesignView {
+  const known = view.drafts.find((d) => d.workflowId === workflowId);
+  const others = view.drafts.filter((d) => d !== known);
+  const draft = { by: "you", ...known, workflowId, ...stored, at: Date.now() };
+  return { ...view, drafts: [...others, draft] };
+}

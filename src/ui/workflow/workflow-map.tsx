@@ -8,7 +8,8 @@ import {
   type Connection,
 } from "@xyflow/react";
 import { useMemo, useState } from "react";
-import { mapOf, STEP, type WorkflowMap as MapLayout } from "@/core/workflow/layout";
+import type { DraftVisitor } from "@/core/workflow/draft-visit";
+import { mapOf, STEP, type Station, type WorkflowMap as MapLayout } from "@/core/workflow/layout";
 import type { StateKind } from "@/core/workflow/state";
 import { statesInOrder } from "@/core/workflow/workflow";
 import { Button } from "@/ui/kit/button";
@@ -59,15 +60,18 @@ export function WorkflowMap({
   designer,
   counts,
   mayEdit,
+  visitors = [],
   onRules,
 }: {
   designer: Designer;
   counts: Record<string, number>;
   mayEdit: boolean;
+  /** Who else is at the draft, and where. */
+  visitors?: readonly DraftVisitor[];
   /** Goes to the rules of what is chosen. */
   onRules: () => void;
 }) {
-  const { draft, selection, select, findings } = designer;
+  const { draft, selection, select } = designer;
   const layout = useMemo(() => mapOf(draft), [draft]);
   const doing = useMapActs(designer, counts);
   const { acts, from, setFrom, join, renaming } = doing;
@@ -87,24 +91,12 @@ export function WorkflowMap({
     [layout, held],
   );
 
-  const nodes: StationNode[] = drawn.stations.map((station) => ({
-    id: station.state.id,
-    type: "station",
-    position: { x: station.x, y: station.y },
-    // Its size is known beforehand: otherwise every redraw would hide and measure it anew, and lose
-    // clicks meanwhile.
-    ...SIZE,
-    measured: SIZE,
+  const nodes = drawn.stations.map((station) => ({
+    ...nodeOf(station, designer, counts),
     draggable: mayEdit && renaming === null,
-    selectable: true,
-    ariaLabel: `${station.state.name}, ${station.state.kind}`,
-    data: {
-      station,
-      count: counts[station.state.id],
-      chosen: selection?.kind === "state" && selection.id === station.state.id,
-      troubled: findings.some((f) => f.place.stateId === station.state.id && f.severity !== "hint"),
-    },
   }));
+  for (const { chosenId, name } of visitors)
+    nodes.find((n) => n.id === chosenId)?.data.visitors.push(name);
   const edges = edgesOf(layout, draft, selection);
   const letGo = (at: Held) => {
     setHeld(null);
@@ -172,6 +164,30 @@ export function WorkflowMap({
     </ReactFlowProvider>
   );
 }
+
+/** A state as the map draws it. */
+const nodeOf = (
+  station: Station,
+  { selection, findings }: Designer,
+  counts: Record<string, number>,
+): StationNode => ({
+  id: station.state.id,
+  type: "station",
+  position: { x: station.x, y: station.y },
+  // Its size is known beforehand: otherwise every redraw would hide and measure it anew, and lose
+  // clicks meanwhile.
+  ...SIZE,
+  measured: SIZE,
+  selectable: true,
+  ariaLabel: `${station.state.name}, ${station.state.kind}`,
+  data: {
+    station,
+    count: counts[station.state.id],
+    chosen: selection?.kind === "state" && selection.id === station.state.id,
+    troubled: findings.some((f) => f.place.stateId === station.state.id && f.severity !== "hint"),
+    visitors: [],
+  },
+});
 
 /** What the map asks back: what comes into a move, and whether the path is led along. */
 function Asked({ doing, designer: { draft } }: { doing: MapDoing; designer: Designer }) {

@@ -103,46 +103,12 @@ export function NewWorkflow({
   view: DesignView;
   onMade: (workflowId: string) => void;
 }) {
-  const client = useQueryClient();
-  const [open, setOpen] = useState(false);
-  const [made, setMade] = useState<MadeWorkflow | null>(null);
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const [busy, setBusy] = useState(false);
-  const make = async (from: From, name = "") => {
-    setBusy(true);
-    setProblem(null);
-    try {
-      const result = await ask(workflowContract.add, {
-        params: { key: view.project.key },
-        body: { from, name },
-      });
-      await client.invalidateQueries({
-        queryKey: keyOf(workflowContract.design, { params: { key: view.project.key } }),
-      });
-      // What a file said is told first; then its workflow is shown.
-      if (from.kind === "file") setMade(result);
-      else {
-        onMade(result.workflowId);
-        setOpen(false);
-        tellDone("The workflow is there; no type follows it yet.");
-      }
-    } catch (error) {
-      setProblem(problemOf(error));
-    }
-    setBusy(false);
-  };
-  const read = async (file: File) => {
-    const { text } = decodeText(new Uint8Array(await file.arrayBuffer()));
-    await make({ kind: "file", text });
-  };
+  const adding = useNewWorkflow(view, onMade);
+  const { open, made, problem, busy, make, bringBack, read } = adding;
   return (
     <Popover
       open={open}
-      onOpenChange={(next) => {
-        setOpen(next);
-        setMade(null);
-        setProblem(null);
-      }}
+      onOpenChange={adding.show}
       label="New workflow"
       align="start"
       className="max-h-[70vh] w-[420px] overflow-y-auto"
@@ -196,6 +162,21 @@ export function NewWorkflow({
               </button>
             ))}
           </Group>
+          {view.removed.length > 0 && (
+            <Group title="Bring back what was taken out">
+              {view.removed.map((w) => (
+                <button
+                  key={w.id}
+                  type="button"
+                  disabled={busy}
+                  className="menu-item w-full text-left"
+                  onClick={() => void bringBack(w.id)}
+                >
+                  {w.name}
+                </button>
+              ))}
+            </Group>
+          )}
           <Field label="From a file (SCXML or JSON)">
             <FilePick
               accept=".scxml,.xml,.json,application/json,application/xml,application/scxml+xml"
@@ -208,6 +189,55 @@ export function NewWorkflow({
       )}
     </Popover>
   );
+}
+
+/** Makes workflows, or brings one back; what went wrong is told where it was asked for. */
+function useNewWorkflow(view: DesignView, onMade: (workflowId: string) => void) {
+  const client = useQueryClient();
+  const [open, setOpen] = useState(false);
+  const [made, setMade] = useState<MadeWorkflow | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [busy, setBusy] = useState(false);
+  const params = { key: view.project.key };
+  const show = (next: boolean) => {
+    setOpen(next);
+    setMade(null);
+    setProblem(null);
+  };
+  const trying = async (send: () => Promise<void>) => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      await send();
+    } catch (error) {
+      setProblem(problemOf(error));
+    }
+    setBusy(false);
+  };
+  const readAgain = () =>
+    client.invalidateQueries({ queryKey: keyOf(workflowContract.design, { params }) });
+  const make = (from: From) =>
+    trying(async () => {
+      const result = await ask(workflowContract.add, { params, body: { from, name: "" } });
+      await readAgain();
+      // What a file said is told first; then its workflow is shown.
+      if (from.kind === "file") return setMade(result);
+      onMade(result.workflowId);
+      setOpen(false);
+      tellDone("The workflow is there; no type follows it yet.");
+    });
+  const bringBack = (id: string) =>
+    trying(async () => {
+      await ask(workflowContract.editWorkflows, { params, body: { kind: "bring back", id } });
+      await readAgain();
+      onMade(id);
+      setOpen(false);
+    });
+  const read = async (file: File) => {
+    const { text } = decodeText(new Uint8Array(await file.arrayBuffer()));
+    await make({ kind: "file", text });
+  };
+  return { open, made, problem, busy, show, make, bringBack, read };
 }
 
 function Group({ title, children }: { title: string; children: React.ReactNode }) {
