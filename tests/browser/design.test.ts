@@ -86,8 +86,8 @@ test("renamed, and a waiting state between two others: a draft until it is publi
   await ines.reads("Waiting for test is called Waiting for the tide.");
   await ines.reads("New state Waiting for the harbour, waiting");
   await ines.fill("Why (kept with the version)", "The harbour office approves now.");
-  await ines.press("Publish version 2");
-  await ines.reads("Version 2 is in force");
+  await ines.press("Publish version 4");
+  await ines.reads("Version 4 is in force");
   await noor.reads("Waiting for the harbour", "main");
   await tab(ines, "Versions");
   await ines.reads("The harbour office approves now.", 'ol[aria-label="Versions"]');

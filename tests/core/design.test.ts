@@ -360,7 +360,7 @@ describe("the difference in words", () => {
         }),
       ),
     ).toEqual([
-      "The move “Start review” from Waiting for review to In review (needs a reviewer; the reviewer is not the assignee) is now “Start review” from Waiting for review to In review (only for anyone but the assignee; nothing blocks it; then gives it to whoever moves it).",
+      "The move “Start review” from Waiting for review to In review, from now on: only for anyone but the assignee; nothing blocks it; then gives it to whoever moves it. Not any more: needs a reviewer; the reviewer is not the assignee.",
     ]);
   });
 });

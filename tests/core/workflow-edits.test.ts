@@ -151,7 +151,7 @@ describe("what is different, in words", () => {
         followUps: [{ kind: "put on top" }],
         triggers: [{ kind: "sub-tasks finished" }],
       },
-      "The move “Pull” from Backlog to Ready is now “Pull” from Backlog to Ready (only for a lead; says why; then puts it on top; by itself when all its sub-tasks are finished).",
+      "The move “Pull” from Backlog to Ready, from now on: only for a lead; says why; then puts it on top; by itself when all its sub-tasks are finished.",
     ],
   ])("a move: %s", (_what, change, sentence) =>
     expect(words(withMove("Pull", change))).toEqual([`changed move: ${sentence}`]),
@@ -173,7 +173,7 @@ describe("what is different, in words", () => {
         withMove("Pull", { requirements: checklist(false) }),
       ),
     ).toEqual([
-      "changed move: The move “Pull” from Backlog to Ready (only when the type is Bug) has other rules.",
+      "changed move: The move “Pull” from Backlog to Ready has other rules.",
     ]);
   });
 

@@ -112,18 +112,15 @@ function moveDifferences(before: Workflow, after: Workflow, vocabulary: Vocabula
         about: "move",
         sentence: `New move ${route(t, after)}${rules(t, vocabulary)}.`,
       });
-    else {
-      const [a, b] = [
-        `${route(was, before)}${rules(was, vocabulary)}`,
-        `${route(t, after)}${rules(t, vocabulary)}`,
-      ];
-      if (!same(was, t))
-        found.push({
-          kind: "changed",
-          about: "move",
-          sentence: a === b ? `The move ${b} has other rules.` : `The move ${a} is now ${b}.`,
-        });
-    }
+    else if (!same(was, t))
+      found.push({
+        kind: "changed",
+        about: "move",
+        sentence: [
+          ...routeDifference(route(was, before), route(t, after)),
+          ...ruleDifferences(route(t, after), was, t, vocabulary),
+        ].join(" "),
+      });
   }
   const kept = new Set(after.transitions.map((t) => t.id));
   for (const t of before.transitions.filter((t) => !kept.has(t.id)))
@@ -140,13 +137,38 @@ function route(t: Transition, workflow: Workflow): string {
   return `“${t.verb}” from ${t.from === null ? "anywhere" : listWords(t.from.map(name), "and")} to ${name(t.to)}`;
 }
 
-function rules(t: Transition, vocabulary: Vocabulary): string {
+const routeDifference = (was: string, is: string): string[] =>
+  was === is ? [] : [`The move ${was} is now ${is}.`];
+
+function ruleDifferences(
+  move: string,
+  was: Transition,
+  is: Transition,
+  vocabulary: Vocabulary,
+): string[] {
+  const [before, after] = [ruleWords(was, vocabulary), ruleWords(is, vocabulary)];
+  const added = after.filter((words) => !before.includes(words));
+  const gone = before.filter((words) => !after.includes(words));
+  const bare = (t: Transition) => ({ ...t, from: null, to: "", verb: "" });
+  if (added.length + gone.length === 0)
+    return same(bare(was), bare(is)) ? [] : [`The move ${move} has other rules.`];
+  const [now, then] = [added, gone].map((words) => words.join("; "));
+  return added.length === 0
+    ? [`The move ${move}, not any more: ${then}.`]
+    : [`The move ${move}, from now on: ${now}.`, ...(then ? [`Not any more: ${then}.`] : [])];
+}
+
+function ruleWords(t: Transition, vocabulary: Vocabulary): string[] {
   const who = moversWords(t.who, vocabulary);
-  const parts = [
+  return [
     ...(who ? [`only for ${who}`] : []),
     ...t.requirements.map((r) => requirementWords(r, vocabulary)),
     ...t.followUps.map((f) => `then ${followUpWords(f, vocabulary)}`),
     ...t.triggers.map((x) => `by itself when ${triggerWords(x)}`),
   ];
-  return parts.length > 0 ? ` (${parts.join("; ")})` : "";
+}
+
+function rules(t: Transition, vocabulary: Vocabulary): string {
+  const words = ruleWords(t, vocabulary);
+  return words.length > 0 ? ` (${words.join("; ")})` : "";
 }

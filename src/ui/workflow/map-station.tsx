@@ -88,14 +88,14 @@ export function StationView({ data }: NodeProps<StationNode>) {
         className="station-target"
         isConnectableStart={false}
       />
-      {mayEdit && (
-        <Handle
-          type="source"
-          position={Position.Right}
-          className="station-source"
-          title="Drag to another state to connect"
-        />
-      )}
+      {/* Lines begin here, also where nobody may draw new ones. */}
+      <Handle
+        type="source"
+        position={Position.Right}
+        isConnectable={mayEdit}
+        className={mayEdit ? "station-source" : "station-target"}
+        title={mayEdit ? "Drag to another state to connect" : undefined}
+      />
     </div>
   );
 }
