@@ -9,6 +9,7 @@ const PLAIN: Omit<OwnField, "id" | "name" | "kind" | "position"> = {
   initial: null,
   typeIds: [],
   requiredAtStart: false,
+  requiredTypeIds: [],
   onCard: false,
   onNewItem: false,
   removedAt: null,

@@ -89,22 +89,20 @@ test.each<[string, Workflow, string[], Partial<CheckSurroundings>?]>([
     [
       "trap, no way out, at Waiting for test: From Waiting for test no finished state can be reached: items would be stuck there. → Add a move to In test",
       "weak, unreachable, at In test: Nothing leads to In test. → Add a move from Waiting for test",
-      "weak, unreachable, at Ready to deploy: Nothing leads to Ready to deploy. → Add a move from Waiting for test",
-      "weak, unreachable, at Live: Nothing leads to Live. → Add a move from Waiting for test",
       "weak, unreachable, at Closed: Nothing leads to Closed. → Add a move from Waiting for test",
-      "weak, nobody pulls, at Waiting for test: Nobody pulls from Waiting for test: no move leads from it to a state where somebody works.",
+      "weak, nobody pulls, at Waiting for test: Nobody pulls from Waiting for test: no move leads from it to a state where somebody works. → Add a move to In test",
     ],
   ],
   [
     "two states of one name",
     withState("Ready", { name: " BUILDING " }),
-    ["weak, same name, at Building: Two states are called Building."],
+    ["weak, same name, at Building: Two states are called Building. → Call this one Building 2"],
   ],
   [
     "two moves of one verb",
     withMove("Put back", { verb: " start BUILDING " }),
     [
-      "weak, same verb, at  start BUILDING : Two moves from Ready are called “ start BUILDING ”: nobody can tell which is which.",
+      "weak, same verb, at  start BUILDING : Two moves from Ready are called “ start BUILDING ”: nobody can tell which is which. → Call it “start BUILDING to Backlog”",
     ],
   ],
   [
@@ -139,20 +137,22 @@ test.each<[string, Workflow, string[], Partial<CheckSurroundings>?]>([
   [
     "a team that is gone",
     withState("In test", { teamId: "pirates" }),
-    ["weak, team gone, at In test: The team that works in In test does not exist any more."],
+    [
+      "weak, team gone, at In test: The team that is named at In test does not exist any more. → Take the team out of it",
+    ],
   ],
   [
     "a team of nobody",
     withState("In test", { teamId: "quayside" }),
     [
-      "weak, team without people, at In test: Quayside works in In test, but nobody of it is in this project.",
+      "weak, team without people, at In test: Quayside is named at In test, but nobody of it is in this project. → Take Quayside out of it",
     ],
   ],
   [
     "a limit below the team",
     withState("In test", { teamId: "ticketing", limit: atMost(2, false) }),
     [
-      "hint, limit below team, at In test: In test takes 2, but 3 people of Ticketing work there: some will have nothing to do.",
+      "hint, limit below team, at In test: In test takes 2, but 3 people of Ticketing work there: some will have nothing to do. → Take 3",
     ],
   ],
   [
@@ -165,7 +165,7 @@ test.each<[string, Workflow, string[], Partial<CheckSurroundings>?]>([
     "too old before it is expected to leave",
     withState("In test", { expectedDays: 5, tooOldDays: 2 }),
     [
-      "weak, too old before expected, at In test: In In test an item is too old after 2 days, before it is even expected to leave (5).",
+      "weak, too old before expected, at In test: In In test an item is too old after 2 days, before it is even expected to leave (5). → Too old after 5 days",
     ],
   ],
   ["too old when it is expected", withState("In test", { expectedDays: 5, tooOldDays: 5 }), []],
@@ -249,15 +249,14 @@ test.each<[string, Workflow, string[], Partial<CheckSurroundings>?]>([
     "approvals by a team that is gone",
     demanding({ kind: "approvals", count: 1, role: null, teamId: "pirates" }),
     [
-      "weak, team gone, at Start review: “Start review” to In review needs approval by a team that does not exist any more.",
-      "weak, too few to approve, at Start review: “Start review” to In review needs 1 approvals, but there are 0 people who could give them.",
+      "weak, team gone, at Start review: The team that is named at “Start review” to In review does not exist any more. → Take the team out of it",
     ],
   ],
   [
     "more approvals than leads",
     demanding({ kind: "approvals", count: 2, role: "lead", teamId: null }),
     [
-      "weak, too few to approve, at Start review: “Start review” to In review needs 2 approvals, but there is 1 person who could give them.",
+      "weak, too few to approve, at Start review: “Start review” to In review needs 2 approvals, but there is 1 person who could give them. → Ask for 1",
     ],
   ],
   [
@@ -274,7 +273,7 @@ test.each<[string, Workflow, string[], Partial<CheckSurroundings>?]>([
     "more than anybody",
     demanding({ kind: "approvals", count: 6, role: null, teamId: null }),
     [
-      "weak, too few to approve, at Start review: “Start review” to In review needs 6 approvals, but there are 5 people who could give them.",
+      "weak, too few to approve, at Start review: “Start review” to In review needs 6 approvals, but there are 5 people who could give them. → Ask for 5",
     ],
   ],
   [
@@ -334,14 +333,14 @@ test.each<[string, Workflow, string[], Partial<CheckSurroundings>?]>([
     "a move for a team that is gone",
     withMove("Start review", { who: [{ kind: "team", teamId: "pirates" }] }),
     [
-      "weak, team gone, at Start review: “Start review” to In review is for a team that does not exist any more.",
+      "weak, team gone, at Start review: The team that is named at “Start review” to In review does not exist any more. → Take the team out of it",
     ],
   ],
   [
     "a move for a team of nobody",
     withMove("Start review", { who: [{ kind: "team", teamId: "quayside" }] }),
     [
-      "weak, role without people, at Start review: “Start review” to In review is for Quayside, of which nobody is in this project.",
+      "weak, team without people, at Start review: Quayside is named at “Start review” to In review, but nobody of it is in this project. → Take Quayside out of it",
     ],
   ],
   [
@@ -420,7 +419,7 @@ test("the worst comes first, whatever the order of the process", () => {
 test("one wait may lead into another, and a delivery may pull from it", () => {
   expect(said(added("Waiting for test", { name: "Booked", kind: "waiting" }))).toEqual([]);
   expect(said(removeState(workflow, "In test")).filter((s) => s.includes("nobody pulls"))).toEqual([
-    "weak, nobody pulls, at Waiting for test: Nobody pulls from Waiting for test: no move leads from it to a state where somebody works.",
+    "weak, nobody pulls, at Waiting for test: Nobody pulls from Waiting for test: no move leads from it to a state where somebody works. → Add a move to Live",
   ]);
 });
 

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { checkWorkflow } from "@/core/workflow/check";
 import { repair } from "@/core/workflow/repair";
-import type { CheckSurroundings } from "@/core/workflow/finding";
+import type { CheckSurroundings, DraftRepair } from "@/core/workflow/finding";
 import { workflowSchema } from "@/core/workflow/definition";
 import { differences } from "@/core/workflow/difference";
 import {
@@ -26,6 +26,7 @@ import {
   transitionsFrom,
   type Workflow,
 } from "@/core/workflow/workflow";
+import type { Requirement } from "@/core/workflow/requirements/table";
 import { VOCABULARY } from "./setup/conditions";
 import { atMost, workflow } from "./setup/make";
 
@@ -269,7 +270,7 @@ describe("the check", () => {
     [
       "a move for a team of nobody",
       changeTransition(workflow, to("In review"), { who: [{ kind: "team", teamId: "quayside" }] }),
-      "weak: role without people",
+      "weak: team without people",
     ],
     [
       "a move for the assignee of what has none",
@@ -286,6 +287,79 @@ describe("the check", () => {
     ],
   ])("sees %s", (_what, w, expected, ...more) => expect(codes(w, more[0])).toContain(expected));
 
+  /** A team in a state and in all that a move can say of one. */
+  const inOneTeam = (teamId: string) =>
+    changeTransition(changeState(workflow, "In test", { teamId }), to("In review"), {
+      who: [{ kind: "team", teamId }],
+      requirements: [{ kind: "approvals", count: 1, role: null, teamId }],
+      followUps: [
+        { kind: "assign", to: { kind: "in turn", teamId } },
+        { kind: "tell", whom: [{ kind: "team", teamId }, { kind: "leads" }], text: "Look" },
+      ],
+    });
+
+  test("one cause is one finding, whatever it is behind; what only tells others too is none", () => {
+    const found = checkWorkflow(inOneTeam("quayside"), around);
+    expect(found.map((f) => f.sentence)).toEqual([
+      "Quayside is named at In test and “Start review” to In review, but nobody of it is in this project.",
+    ]);
+    const mended = repair(
+      inOneTeam("quayside"),
+      { repair: found[0].repair as DraftRepair },
+      () => "",
+    );
+    expect(mended.transitions.find((t) => t.verb === "Start review")).toMatchObject({
+      who: [],
+      requirements: [{ kind: "approvals", teamId: null }],
+      followUps: [{ kind: "tell", whom: [{ kind: "leads" }] }],
+    });
+    const toldToo = changeTransition(workflow, to("In review"), {
+      followUps: [
+        {
+          kind: "tell",
+          whom: [{ kind: "team", teamId: "quayside" }, { kind: "leads" }],
+          text: "x",
+        },
+      ],
+    });
+    expect(codes(toldToo)).toEqual([]);
+  });
+
+  const rule = (text: string): Requirement => ({
+    kind: "condition",
+    condition: parseCel(text, VOCABULARY).condition!,
+  });
+  test.each<[string, Requirement[], string]>([
+    [
+      "a field that is wanted and not wanted",
+      [{ kind: "filled", field: "estimate" }, rule("item.estimate == null")],
+      "“Start review” to In review can never be made: “needs an estimate” and “only when the estimate is not set” exclude each other.",
+    ],
+    [
+      "two conditions that exclude each other",
+      [rule('item.type == "Bug"'), rule('item.type == "Story"')],
+      "“Start review” to In review can never be made: “only when the type is Bug” and “only when the type is Story” exclude each other.",
+    ],
+    [
+      "a blocker that is wanted and forbidden",
+      [{ kind: "no blocker" }, rule("item.blocked")],
+      "“Start review” to In review can never be made: “nothing blocks it” and “only when it is blocked” exclude each other.",
+    ],
+    [
+      "a reviewer who may not be there",
+      [
+        { kind: "different people", first: "reviewerId", second: "assigneeId" },
+        rule("item.reviewer == null"),
+      ],
+      "“Start review” to In review can never be made: “the reviewer is not the assignee” and “only when the reviewer is not set” exclude each other.",
+    ],
+  ])("rules of one move exclude each other: %s", (_what, requirements, sentence) => {
+    const w = changeTransition(workflow, to("In review"), { requirements });
+    const found = checkWorkflow(w, around);
+    expect(found.map((f) => f.sentence)).toEqual([sentence]);
+    expect(codes(repair(w, { repair: found[0].repair as DraftRepair }, () => "fresh"))).toEqual([]);
+  });
+
   test("every repair it offers mends its finding", () => {
     const broken = [
       removeState(workflow, "Ready"),
@@ -294,6 +368,16 @@ describe("the check", () => {
       changeTransition(workflow, to("In review"), {
         requirements: [{ kind: "reason" }, { kind: "reason" }, { kind: "checklist" }],
       }),
+      { ...workflow, transitions: workflow.transitions.filter((t) => t.verb !== "Start test") },
+      changeState(workflow, "Ready", { name: "building" }),
+      changeTransition(workflow, to("Backlog"), { verb: "START BUILDING" }),
+      changeState(workflow, "In test", { teamId: "ticketing", limit: atMost(2, false) }),
+      changeState(workflow, "In test", { expectedDays: 5, tooOldDays: 2 }),
+      changeTransition(workflow, to("In review"), {
+        requirements: [{ kind: "approvals", count: 2, role: "lead", teamId: null }],
+      }),
+      inOneTeam("quayside"),
+      inOneTeam("pirates"),
     ];
     let repaired = 0;
     for (const w of broken)
@@ -308,7 +392,7 @@ describe("the check", () => {
         );
         repaired += 1;
       }
-    expect(repaired).toBeGreaterThan(5);
+    expect(repaired).toBeGreaterThan(14);
   });
 });
 

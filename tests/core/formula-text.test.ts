@@ -1,5 +1,5 @@
 import { MOST_OPERATIONS, type Arithmetic } from "@/core/condition/arithmetic";
-import { parseFormula, printFormula } from "@/core/condition/formula-text";
+import { formulaNumbers, parseFormula, printFormula } from "@/core/condition/formula-text";
 import { VOCABULARY } from "./setup/conditions";
 
 const number = (value: number): Arithmetic => ({ kind: "number", value });
@@ -73,7 +73,7 @@ test.each<[string, number, string]>([
   ["item.estimate *", 14, "cannot be read from here on"],
   ['"two"', 0, "A number is wanted here."],
   ["true", 0, "A number is wanted here."],
-  ["estimate", 0, "A number is wanted here, such as item.estimate or 2."],
+  ["estimates", 0, "A number is wanted here, such as item.estimate or 2."],
   ["[1]", 0, "A number is wanted here, such as item.estimate or 2."],
   ["item.estimate % 2", 14, "“%” is not understood here"],
   ["item.estimate > 2", 14, "“>” is not understood here"],
@@ -100,4 +100,28 @@ test("a formula has so many operations and so many characters, no more", () => {
   );
   expect(parseFormula(`1${" ".repeat(999)}`, VOCABULARY).problem).toBeNull();
   expect(parseFormula(`1${" ".repeat(1_000)}`, VOCABULARY).problem).not.toBeNull();
+});
+
+test("fields are written by their own names too, and a mistake is told at its place in what was written", () => {
+  expect(parseFormula("Value lost per week * (Estimate + 1)", VOCABULARY).formula).toEqual(
+    of("*", value, of("+", estimate, number(1))),
+  );
+  expect(parseFormula("Value lost per week * item.nonsense", VOCABULARY).problem).toEqual({
+    at: 27,
+    sentence: "An item has no number “nonsense”.",
+  });
+});
+
+test("every number that is offered can be read", () => {
+  const offered = formulaNumbers(VOCABULARY);
+  expect(offered.map((n) => n.label)).toEqual([
+    "estimate",
+    "times returned",
+    "Value lost per week, pounds",
+    "Weeks, weeks",
+    "Cost of delay, pounds",
+    "Weeks!",
+  ]);
+  for (const { field: name, text } of offered)
+    expect(parseFormula(text, VOCABULARY).formula).toEqual(field(name));
 });

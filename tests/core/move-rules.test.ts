@@ -343,6 +343,22 @@ describe("answers", () => {
     expect(blocked).toMatchObject({ code: "approvals", asks: [] });
   });
 
+  test("a reviewer is asked for where there is none, by the rule that it is another one too", () => {
+    const demands: Requirement[] = [
+      { kind: "different people", first: "reviewerId", second: "assigneeId" },
+    ];
+    const asked = refused(move(demands, { item: { reviewerId: null } }));
+    expect(asked).toMatchObject({
+      code: "field missing",
+      sentence: "It has no reviewer.",
+      asks: [{ field: "reviewerId", not: "noor" }],
+    });
+    const answers = { reviewerId: "ivo" };
+    expect(allowed(move(demands, { item: { reviewerId: null }, answers }))).toMatchObject({
+      changes: { reviewerId: "ivo" },
+    });
+  });
+
   test("to what is not asked have no effect, those that are set what they say", () => {
     const answers: MoveAnswers = {
       reviewerId: " ivo ",

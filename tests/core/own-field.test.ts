@@ -5,6 +5,7 @@ import { parseFormula, printFormula } from "@/core/condition/formula-text";
 import { circularField, computedFields } from "@/core/item/compute-fields";
 import {
   fieldsOfType,
+  mustBeSaid,
   fieldTexts,
   MOST_OWN_FIELDS,
   ownChangesSchema,
@@ -353,4 +354,13 @@ test("a formula counts with what every item has; with what it has not there is n
   expect(computedFields([of("own.f-note")], numbers)).toEqual({ x: null });
   expect(computedFields([of("other")], numbers)).toEqual({ x: null });
   expect(computedFields([{ ...of("estimate"), kind: "number" }], numbers)).toEqual({});
+});
+
+test("what a new item must say is said for each type, or for all that have it", () => {
+  const field = { ...OWN_FIELDS[0], requiredAtStart: true };
+  const said = (change: Partial<OwnField>) =>
+    ["bug", "story"].map((type) => mustBeSaid({ ...field, ...change }, type));
+  expect(said({ requiredTypeIds: [] })).toEqual([true, true]);
+  expect(said({ requiredTypeIds: ["bug"] })).toEqual([true, false]);
+  expect(said({ requiredAtStart: false, requiredTypeIds: ["bug"] })).toEqual([false, false]);
 });

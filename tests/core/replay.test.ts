@@ -119,7 +119,7 @@ describe("trying", () => {
       possible: false,
       requirements: [
         { met: false, reason: "Review needs a reviewer. Choose somebody other than the assignee." },
-        { met: true, reason: "" },
+        { met: false, reason: "It has no reviewer. Set one: somebody else reads it." },
       ],
     });
     const [possible] = tryMoves(workflow, item!, { reviewerId: "ivo" }, around);

@@ -26,12 +26,38 @@ test.each<[Requirement, string]>([
     { kind: "condition", condition: parseCel('item.type == "Bug"', VOCABULARY).condition! },
     "only when the type is Bug",
   ],
+  [
+    {
+      kind: "condition",
+      condition: parseCel('item.type != "Bug" || item.severity != null', VOCABULARY).condition!,
+    },
+    "if the type is Bug, only when the severity is set",
+  ],
+  [
+    {
+      kind: "condition",
+      condition: parseCel(
+        'item.estimate == null || item.type != "Bug" || item.estimate < 5',
+        VOCABULARY,
+      ).condition!,
+    },
+    "if the estimate is set and the type is Bug, only when the estimate is less than 5",
+  ],
+  [
+    {
+      kind: "condition",
+      condition: parseCel('item.type == "Bug" || item.type == "Story"', VOCABULARY).condition!,
+    },
+    "only when the type is Bug or the type is Story",
+  ],
   [{ kind: "checklist" }, "every point of the agreement is ticked"],
   [{ kind: "approvals", count: 1, role: null, teamId: null }, "approved by a person"],
   [
     { kind: "approvals", count: 2, role: "lead", teamId: "quayside" },
     "approved by 2 leads of Quayside",
   ],
+  [{ kind: "approvals", count: 1, role: "member", teamId: null }, "approved by a member"],
+  [{ kind: "approvals", count: 2, role: "member", teamId: null }, "approved by 2 members"],
   [{ kind: "approvals", count: 3, role: null, teamId: null }, "approved by 3 people"],
   [{ kind: "sub-tasks finished" }, "all sub-tasks are finished"],
   [{ kind: "no blocker" }, "nothing blocks it"],

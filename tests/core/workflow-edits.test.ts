@@ -172,9 +172,7 @@ describe("what is different, in words", () => {
         withMove("Pull", { requirements: checklist(true) }),
         withMove("Pull", { requirements: checklist(false) }),
       ),
-    ).toEqual([
-      "changed move: The move “Pull” from Backlog to Ready has other rules.",
-    ]);
+    ).toEqual(["changed move: The move “Pull” from Backlog to Ready has other rules."]);
   });
 
   test("moves that come and go", () => {

@@ -32,6 +32,7 @@ const PLAIN: Omit<Saved, "id" | "name" | "kind"> = {
   initial: null,
   typeIds: [],
   requiredAtStart: false,
+  requiredTypeIds: [],
   onCard: false,
   onNewItem: false,
 };

@@ -3,7 +3,8 @@ import { ITEM_NUMBERS, MOST_OPERATIONS, operationsIn, type Arithmetic } from "./
 import type { TextProblem } from "./cel-parse";
 import { celNumber } from "./cel-print";
 import { literalProblem } from "./cel-literals";
-import { factOf, ownFactName, ownFieldOf } from "./facts";
+import { factOf, ownFactName, ownFieldOf, type FactName } from "./facts";
+import { inSigns } from "./plain-words";
 import { factLabel, factText, factTexts, type Vocabulary } from "./vocabulary";
 
 type Expr = NonNullable<ReturnType<typeof parse>["expr"]>;
@@ -69,7 +70,33 @@ function fieldText(field: string, vocabulary: Vocabulary): string {
   return own ? factText(ownFactName(own), vocabulary) : "a_field_that_is_gone";
 }
 
-/** Reads a formula's text. */
+/** A number of an item that a formula can be made of. */
+export interface FormulaNumber {
+  /** As a formula names it: `estimate`, or `own.<id>`. */
+  field: string;
+  /** As it stands in the text. */
+  text: string;
+  label: string;
+}
+
+/** The numbers that a formula can be made of, those of every item first. */
+export function formulaNumbers(vocabulary: Vocabulary): FormulaNumber[] {
+  const ofEvery = Object.entries(ITEM_NUMBERS).map(([field, text]) => ({
+    field,
+    text: `item.${text}`,
+    label: factLabel(field as FactName, vocabulary),
+  }));
+  const own = vocabulary.own
+    .filter((f) => f.removedAt === null && factOf(ownFactName(f)).kind === "number")
+    .map((f) => ({
+      field: `own.${f.id}`,
+      text: `item.${factText(ownFactName(f), vocabulary)}`,
+      label: f.unit ? `${f.name}, ${f.unit}` : f.name,
+    }));
+  return [...ofEvery, ...own];
+}
+
+/** Reads a formula's text, also with the fields' own names. */
 export function parseFormula(
   text: string,
   vocabulary: Vocabulary,
@@ -77,6 +104,13 @@ export function parseFormula(
   const failed = (at: number, sentence: string) => ({ formula: null, problem: { at, sentence } });
   if (text.trim() === "") return failed(0, "Write a formula, such as item.estimate * 2.");
   if (text.length > 1_000) return failed(1_000, "A formula has at most 1,000 characters.");
+  const signs = inSigns(text, vocabulary);
+  const read = parseSigns(signs.text, vocabulary);
+  return read.problem ? failed(signs.written(read.problem.at), read.problem.sentence) : read;
+}
+
+function parseSigns(text: string, vocabulary: Vocabulary): ReturnType<typeof parseFormula> {
+  const failed = (at: number, sentence: string) => ({ formula: null, problem: { at, sentence } });
   const literal = literalProblem(text);
   if (literal) return failed(literal.at, literal.sentence);
   let parsed: ReturnType<typeof parse>;

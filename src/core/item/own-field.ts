@@ -37,6 +37,8 @@ export interface OwnField {
   typeIds: string[];
   /** Whether a new item must say it. What a move demands stands with the move. */
   requiredAtStart: boolean;
+  /** The item types that must say it at the start; none named: all that have it. */
+  requiredTypeIds: string[];
   onCard: boolean;
   onNewItem: boolean;
   position: number;
@@ -93,6 +95,7 @@ export const ownFieldSchema = z
     initial: ownValue.nullable(),
     typeIds: z.array(id).max(40),
     requiredAtStart: z.boolean(),
+    requiredTypeIds: z.array(id).max(40).default([]),
     onCard: z.boolean(),
     onNewItem: z.boolean(),
   })
@@ -166,6 +169,11 @@ export function fieldsOfType(fields: readonly OwnField[], typeId: string): OwnFi
     .filter((f) => f.removedAt === null && (f.typeIds.length === 0 || f.typeIds.includes(typeId)))
     .sort((a, b) => a.position - b.position);
 }
+
+/** Whether a new item of a type must say it. */
+export const mustBeSaid = (field: OwnField, typeId: string): boolean =>
+  field.requiredAtStart &&
+  (field.requiredTypeIds.length === 0 || field.requiredTypeIds.includes(typeId));
 
 /** A value as people read it: "1,200 passengers", "Pier 3 and Pier 4", "yes". */
 export function ownValueWords(

@@ -1,6 +1,14 @@
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { parseCel } from "@/core/condition/cel-parse";
-import { asksWhoLooks, factsIn, isRead, type Condition } from "@/core/condition/condition";
+import {
+  asksWhoLooks,
+  factsIn,
+  isRead,
+  operatorsFor,
+  type Condition,
+} from "@/core/condition/condition";
+import { isFactName, ownFactName, type FactName } from "@/core/condition/facts";
+import { counted } from "@/core/formats/counted";
 import { neverHolds } from "./contradiction";
 import {
   finding,
@@ -10,7 +18,8 @@ import {
   type Severity,
 } from "./finding";
 import { sourcesOf } from "./graph";
-import type { Requirement } from "./requirements/table";
+import { demandedOwnField } from "./requirement";
+import { requirementWords, type Requirement } from "./requirements/table";
 import { same } from "./same";
 import type { Transition, Workflow } from "./workflow";
 import type { State, StateId } from "./state";
@@ -46,23 +55,23 @@ export function moveFindings(
   return [
     ...move.requirements.flatMap((_, index) => demandFindings(looked, index)),
     ...clearedAtOnce(looked),
-    ...move.who.flatMap((mover) => moverFindings(looked, mover)),
-    ...assigneeOfNone(looked),
+    ...excludeEachOther(looked, (index) => takenOut(move, index)),
+    ...moverFindings(looked),
+    ...moverOfNone(looked),
   ];
 }
 
 function demandFindings(looked: Looked, index: number): Finding[] {
   const { move, tell } = looked;
   const demand = move.requirements[index];
-  const mended = (found: Finding, words: string) =>
-    repairable(found, { kind: "remove requirement", transitionId: move.id, index, words });
+  const mended = takenOut(move, index);
   const about =
     demand.kind === "condition"
       ? conditionFindings(looked, demand, mended)
       : demand.kind === "outcome"
         ? outcomeFindings(looked, demand, mended)
         : demand.kind === "approvals"
-          ? approvalFindings(looked, demand)
+          ? approvalFindings(looked, demand, index)
           : demand.kind === "checklist"
             ? checklistFindings(looked, mended)
             : [];
@@ -73,6 +82,12 @@ function demandFindings(looked: Looked, index: number): Finding[] {
 }
 
 type Mended = (found: Finding, words: string) => Finding;
+
+/** Mends a finding by taking a rule out. */
+const takenOut =
+  (move: Transition, index: number): Mended =>
+  (found, words) =>
+    repairable(found, { kind: "remove requirement", transitionId: move.id, index, words });
 
 function conditionFindings(
   { workflow, move, around, tell }: Looked,
@@ -137,10 +152,10 @@ function outcomeFindings(
 }
 
 function approvalFindings(
-  { around, tell }: Looked,
+  { move, around, tell }: Looked,
   { teamId, role, count }: Demand<"approvals">,
+  index: number,
 ): Finding[] {
-  const gone = teamId !== null && !around.vocabulary.teams.some((team) => team.id === teamId);
   // Nobody approves their own work, so one more person than approvals may be needed.
   const people =
     teamId !== null
@@ -148,20 +163,25 @@ function approvalFindings(
       : role === "lead"
         ? around.leads
         : around.workers;
+  // That nobody is there at all is told of the team.
+  if (people >= count || (teamId !== null && people === 0)) return [];
   const there = people === 1 ? "is 1 person" : `are ${people} people`;
+  const found = tell(
+    "weak",
+    "too few to approve",
+    `needs ${counted(count, "approval")}, but there ${there} who could give them.`,
+  );
+  if (people === 0) return [found];
+  const fewer = move.requirements.map((r, i) =>
+    i === index && r.kind === "approvals" ? { ...r, count: people } : r,
+  );
   return [
-    ...(gone
-      ? [tell("weak", "team gone", "needs approval by a team that does not exist any more.")]
-      : []),
-    ...(people < count
-      ? [
-          tell(
-            "weak",
-            "too few to approve",
-            `needs ${count} approvals, but there ${there} who could give them.`,
-          ),
-        ]
-      : []),
+    repairable(found, {
+      kind: "change move",
+      transitionId: move.id,
+      change: { requirements: fewer },
+      words: `Ask for ${people}`,
+    }),
   ];
 }
 
@@ -189,43 +209,82 @@ function clearedAtOnce({ move, tell }: Looked): Finding[] {
 }
 
 /** Whether there is anybody who may make it, of those who are named. */
-function moverFindings(
+function moverFindings({ move, around, tell }: Looked): Finding[] {
+  const leadsOnly =
+    move.who.length > 0 && move.who.every((m) => m.kind === "role" && m.role === "lead");
+  return leadsOnly && around.leads === 0
+    ? [tell("weak", "role without people", "is for leads, and the project has none.")]
+    : [];
+}
+
+/** What a rule says of an item, as a condition; null where it says nothing of its fields. */
+function demandedOf(r: Requirement, vocabulary: Vocabulary): Condition | null {
+  const isSet = (fact: FactName): Condition => ({
+    kind: "compare",
+    fact,
+    op: "is set",
+    value: null,
+  });
+  if (r.kind === "condition") return isRead(r.condition) ? r.condition : null;
+  if (r.kind === "no blocker") return { kind: "compare", fact: "blocked", op: "is", value: false };
+  if (r.kind === "different people") return isSet(r.first);
+  if (r.kind === "sub-tasks finished")
+    return { kind: "compare", fact: "openChildren", op: "is", value: 0 };
+  if (r.kind !== "filled") return null;
+  const own = demandedOwnField(r.field);
+  if (own === null) return isFactName(r.field) ? isSet(r.field) : null;
+  const field = vocabulary.own.find((f) => f.id === own);
+  return field && operatorsFor(ownFactName(field)).includes("is set")
+    ? isSet(ownFactName(field))
+    : null;
+}
+
+/** Rules that each can hold, but no two of them at once. */
+function excludeEachOther(
   { move, around, tell }: Looked,
-  mover: Transition["who"][number],
+  mended: (index: number) => Mended,
 ): Finding[] {
-  const alone = move.who.length === 1;
-  if (mover.kind === "role")
-    return mover.role === "lead" && around.leads === 0 && alone
-      ? [tell("weak", "role without people", "is for leads, and the project has none.")]
-      : [];
-  if (mover.kind !== "team") return [];
-  const team = around.vocabulary.teams.find((x) => x.id === mover.teamId);
-  if (!team) return [tell("weak", "team gone", "is for a team that does not exist any more.")];
-  return (around.peopleOfTeam[team.id] ?? 0) === 0 && alone
-    ? [
-        tell(
-          "weak",
-          "role without people",
-          `is for ${team.name}, of which nobody is in this project.`,
-        ),
-      ]
-    : [];
+  const { vocabulary } = around;
+  const rules = move.requirements.map((r) => demandedOf(r, vocabulary));
+  const together = (i: number, j: number) => {
+    const [a, b] = [rules[i], rules[j]];
+    return (
+      a !== null &&
+      b !== null &&
+      !neverHolds(a) &&
+      !neverHolds(b) &&
+      neverHolds({ kind: "all", of: [a, b] })
+    );
+  };
+  return move.requirements.flatMap((second, j) => {
+    const i = move.requirements.findIndex((_, at) => at < j && together(at, j));
+    if (i < 0) return [];
+    const [a, b] = [move.requirements[i], second].map((r) => requirementWords(r, vocabulary));
+    const found = tell(
+      "weak",
+      "contradiction",
+      `can never be made: “${a}” and “${b}” exclude each other.`,
+    );
+    return [mended(j)(found, "Take the second out")];
+  });
 }
 
-function assigneeOfNone({ move, tell }: Looked): Finding[] {
-  const assigneeOnly = move.who.length > 0 && move.who.every((m) => m.kind === "assignee");
-  const ofNone = move.requirements.some(
-    (r) => r.kind === "condition" && isRead(r.condition) && demandsNoAssignee(r.condition),
+/** It is for the assignee or the reviewer alone, and wants items that have none. */
+function moverOfNone({ move, around, tell }: Looked): Finding[] {
+  const facts = { assignee: "assigneeId", reviewer: "reviewerId" } as const;
+  const only = (["assignee", "reviewer"] as const).find(
+    (kind) => move.who.length > 0 && move.who.every((m) => m.kind === kind),
   );
-  return assigneeOnly && ofNone
-    ? [tell("weak", "contradiction", "is for the assignee, but wants items without one.")]
+  if (!only) return [];
+  const there: Condition = { kind: "compare", fact: facts[only], op: "is set", value: null };
+  const without = move.requirements.some((r) => {
+    const demanded = demandedOf(r, around.vocabulary);
+    return demanded && !neverHolds(demanded) && neverHolds({ kind: "all", of: [there, demanded] });
+  });
+  return without
+    ? [tell("weak", "contradiction", `is for the ${only}, but wants items without one.`)]
     : [];
 }
-
-const demandsNoAssignee = (c: Condition): boolean =>
-  c.kind === "compare"
-    ? c.fact === "assigneeId" && c.op === "is empty"
-    : c.kind === "all" && c.of.some(demandsNoAssignee);
 
 /** A condition on the state that no state the move leads from can meet. */
 function excludesSources(condition: Condition, sources: readonly StateId[]): boolean {

@@ -1,4 +1,5 @@
 import { cutText } from "@/core/formats/cut-text";
+import { freeName } from "./edit";
 import { finding, repairable, type Finding } from "./finding";
 import { reachableFrom, reversed, sourcesOf, successors } from "./graph";
 import { statesInOrder, type Transition, type Workflow } from "./workflow";
@@ -46,8 +47,12 @@ function wayFindings(
   // Of a chain that ends nowhere only its end is told: mending that mends the others.
   const isEnd = (state: State) =>
     [...reachableFrom(next, [state.id])].every((id) => reachableFrom(next, [id]).has(state.id));
+  // Of a chain that begins nowhere only its beginning is told.
+  const before = reversed(next);
+  const begins = (state: State) =>
+    [...reachableFrom(before, [state.id])].every((id) => reachableFrom(before, [id]).has(state.id));
   return states.flatMap((state, i) => [
-    ...(reached.has(state.id)
+    ...(reached.has(state.id) || !begins(state)
       ? []
       : [
           // From somewhere that items do reach, or the repair would mend nothing.
@@ -93,6 +98,33 @@ const noWayOut = ({ id, name }: State, onward: State): Finding =>
     },
   );
 
+function sameName(workflow: Workflow, { id, name, stage }: State): Finding {
+  const free = freeName(workflow, stage && !name.includes(stage) ? `${name}, ${stage}` : name);
+  return repairable(
+    finding("weak", "same name", `Two states are called ${name}.`, { stateId: id }),
+    {
+      kind: "change state",
+      stateId: id,
+      change: { name: free },
+      words: `Call this one ${free}`,
+    },
+  );
+}
+
+function sameVerb(workflow: Workflow, { id, verb, to }: Transition, from: string): Finding {
+  const target = workflow.states.find((s) => s.id === to)?.name ?? "?";
+  const other = cutText(`${verb.trim()} to ${target}`, 60);
+  return repairable(
+    finding(
+      "weak",
+      "same verb",
+      `Two moves from ${from} are called “${verb}”: nobody can tell which is which.`,
+      { transitionId: id },
+    ),
+    { kind: "change move", transitionId: id, change: { verb: other }, words: `Call it “${other}”` },
+  );
+}
+
 /** States of one name, and moves out of one state that nobody can tell apart. */
 export function namingFindings(workflow: Workflow): Finding[] {
   const found: Finding[] = [];
@@ -100,10 +132,7 @@ export function namingFindings(workflow: Workflow): Finding[] {
   for (const state of workflow.states) {
     const name = state.name.trim().toLowerCase();
     const twin = seen.get(name);
-    if (twin)
-      found.push(
-        finding("weak", "same name", `Two states are called ${state.name}.`, { stateId: state.id }),
-      );
+    if (twin) found.push(sameName(workflow, state));
     seen.set(name, state);
   }
   const verbs = new Map<string, Transition>();
@@ -113,14 +142,7 @@ export function namingFindings(workflow: Workflow): Finding[] {
       const twin = verbs.get(key);
       if (twin && twin.to !== t.to) {
         const name = workflow.states.find((s) => s.id === from)?.name;
-        found.push(
-          finding(
-            "weak",
-            "same verb",
-            `Two moves from ${name} are called “${t.verb}”: nobody can tell which is which.`,
-            { transitionId: t.id },
-          ),
-        );
+        found.push(sameVerb(workflow, t, name ?? "?"));
       }
       verbs.set(key, t);
     }

@@ -11,7 +11,7 @@ export function stateFindings(workflow: Workflow, around: CheckSurroundings): Fi
   return workflow.states.flatMap((state) => [
     ...noWayBack(workflow, state, next),
     ...nobodyPulls(workflow, state, next),
-    ...teamFindings(state, around),
+    ...limitBelowTeam(state, around),
     ...tooOldFindings(state),
   ]);
 }
@@ -64,6 +64,8 @@ function noWayBack(workflow: Workflow, state: State, next: Successors): Finding[
   ];
 }
 
+const isFinished = (state: State) => state.kind === "finished";
+
 /** One wait may lead into another, as long as somebody pulls in the end. */
 function nobodyPulls(workflow: Workflow, state: State, next: Successors): Finding[] {
   if (state.kind !== "waiting") return [];
@@ -80,63 +82,70 @@ function nobodyPulls(workflow: Workflow, state: State, next: Successors): Findin
       (kindOf.get(id) === "finished" &&
         workflow.transitions.some((t) => t.to === id && t.from?.some((f) => waits.has(f)))),
   );
-  return pulled
-    ? []
-    : [
-        finding(
-          "weak",
-          "nobody pulls",
-          `Nobody pulls from ${state.name}: no move leads from it to a state where somebody works.`,
-          { stateId: state.id },
-        ),
-      ];
+  if (pulled) return [];
+  const found = finding(
+    "weak",
+    "nobody pulls",
+    `Nobody pulls from ${state.name}: no move leads from it to a state where somebody works.`,
+    { stateId: state.id },
+  );
+  const onward = statesInOrder(workflow).filter((s) => s.position > state.position);
+  const puller = onward.find((s) => s.kind === "working") ?? onward.find(isFinished);
+  return [
+    repairable(
+      found,
+      puller
+        ? {
+            kind: "add move",
+            from: state.id,
+            to: puller.id,
+            verb: cutText(`To ${puller.name}`, 60),
+            words: `Add a move to ${puller.name}`,
+          }
+        : null,
+    ),
+  ];
 }
 
-/** The team that works in a state: it is there, it has people, and the limit lets them work. */
-function teamFindings(state: State, around: CheckSurroundings): Finding[] {
-  if (state.teamId === null) return [];
-  const place = { stateId: state.id };
-  const people = around.peopleOfTeam[state.teamId] ?? 0;
-  const team = around.vocabulary.teams.find((t) => t.id === state.teamId)?.name;
-  if (!team)
-    return [
+/** A limit that leaves people of the state's team without work. */
+function limitBelowTeam({ id, name, teamId, limit }: State, around: CheckSurroundings): Finding[] {
+  const people = teamId === null ? 0 : (around.peopleOfTeam[teamId] ?? 0);
+  const team = around.vocabulary.teams.find((t) => t.id === teamId)?.name;
+  if (!team || !limit || limit.max === null || limit.max >= people) return [];
+  return [
+    repairable(
       finding(
-        "weak",
-        "team gone",
-        `The team that works in ${state.name} does not exist any more.`,
-        place,
+        "hint",
+        "limit below team",
+        `${name} takes ${limit.max}, but ${people} people of ${team} work there: some will have nothing to do.`,
+        { stateId: id },
       ),
-    ];
-  if (people === 0)
-    return [
-      finding(
-        "weak",
-        "team without people",
-        `${team} works in ${state.name}, but nobody of it is in this project.`,
-        place,
-      ),
-    ];
-  const most = state.limit?.max ?? null;
-  return most !== null && most < people
-    ? [
-        finding(
-          "hint",
-          "limit below team",
-          `${state.name} takes ${most}, but ${people} people of ${team} work there: some will have nothing to do.`,
-          place,
-        ),
-      ]
-    : [];
+      {
+        kind: "change state",
+        stateId: id,
+        change: { limit: { ...limit, max: people } },
+        words: `Take ${people}`,
+      },
+    ),
+  ];
 }
 
 function tooOldFindings({ id, name, expectedDays, tooOldDays }: State): Finding[] {
   if (tooOldDays === null || expectedDays === null || tooOldDays >= expectedDays) return [];
   return [
-    finding(
-      "weak",
-      "too old before expected",
-      `In ${name} an item is too old after ${tooOldDays} days, before it is even expected to leave (${expectedDays}).`,
-      { stateId: id },
+    repairable(
+      finding(
+        "weak",
+        "too old before expected",
+        `In ${name} an item is too old after ${counted(tooOldDays, "day")}, before it is even expected to leave (${expectedDays}).`,
+        { stateId: id },
+      ),
+      {
+        kind: "change state",
+        stateId: id,
+        change: { tooOldDays: expectedDays },
+        words: `Too old after ${counted(expectedDays, "day")}`,
+      },
     ),
   ];
 }

@@ -1,5 +1,6 @@
 import type { Vocabulary } from "@/core/condition/vocabulary";
-import type { StateId } from "./state";
+import type { State, StateId } from "./state";
+import type { Transition } from "./workflow";
 
 /**
  * trap: items would be stuck, so it cannot be published; weak: it will hurt; hint: worth a look.
@@ -14,6 +15,10 @@ export type Repair =
   | { kind: "add move"; from: StateId; to: StateId; verb: string; words: string }
   | { kind: "remove state"; stateId: StateId; words: string }
   | { kind: "remove requirement"; transitionId: string; index: number; words: string }
+  | { kind: "change state"; stateId: StateId; change: Partial<State>; words: string }
+  | { kind: "change move"; transitionId: string; change: Partial<Transition>; words: string }
+  /** Out of every state and every rule. */
+  | { kind: "take team off"; teamId: string; words: string }
   /** Not of the draft: the board shows what runs, at once. */
   | { kind: "show workflow"; workflowId: string; words: string };
 
@@ -24,6 +29,17 @@ export interface Finding {
   sentence: string;
   place: { stateId?: StateId; transitionId?: string };
   repair: Repair | null;
+  /** What is behind it, where the same may be behind several: they are told as one. */
+  cause?: Cause;
+}
+
+export interface Cause {
+  /** The same for all that it is behind. */
+  of: string;
+  /** Where it shows, such as “In test”; told of several together. */
+  at: string;
+  /** As a sentence over several places. */
+  sentence: (places: string) => string;
 }
 
 /** What the check knows of the project around the workflow. */

@@ -1,4 +1,5 @@
-import { removeState } from "./edit";
+import { changeState, changeTransition, removeState } from "./edit";
+import { withoutTeam } from "./team-in-rules";
 import type { DraftRepair } from "./finding";
 import { PLAIN_TRANSITION, type Workflow } from "./workflow";
 
@@ -19,6 +20,12 @@ export function repair(
       };
     case "remove state":
       return removeState(workflow, how.stateId);
+    case "change state":
+      return changeState(workflow, how.stateId, how.change);
+    case "change move":
+      return changeTransition(workflow, how.transitionId, how.change);
+    case "take team off":
+      return withoutTeam(workflow, how.teamId);
     case "remove requirement":
       return {
         ...workflow,

@@ -24,6 +24,7 @@ export const ownField = pgTable(
     initial: jsonb("initial").$type<OwnValue>(),
     typeIds: jsonb("type_ids").$type<string[]>().notNull(),
     requiredAtStart: boolean("required_at_start").notNull(),
+    requiredTypeIds: jsonb("required_type_ids").$type<string[]>().notNull().default([]),
     onCard: boolean("on_card").notNull(),
     onNewItem: boolean("on_new_item").notNull(),
     position: integer("position").notNull(),

@@ -4,6 +4,7 @@ import { circularField } from "@/core/item/compute-fields";
 import {
   fieldsOfType,
   MOST_OWN_FIELDS,
+  mustBeSaid,
   type ownFieldSchema,
   ownValueProblem,
   type OwnField,
@@ -156,8 +157,8 @@ export async function initialOwn({
   for (const field of mine) {
     const value = given[field.id] ?? (field.kind === "computed" ? null : field.initial);
     if (value === null || value === undefined) {
-      if (asksRequired && field.requiredAtStart)
-        throw invalid(`A new item says “${field.name}”.`, "Fill it in.");
+      if (asksRequired && mustBeSaid(field, typeId))
+        throw invalid(`Fill in ${field.name}.`, "A new item of this type must say it.");
       continue;
     }
     const problem = ownValueProblem(field, value);

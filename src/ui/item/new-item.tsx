@@ -7,7 +7,7 @@ import { Popover } from "@/ui/kit/popover";
 import { Plus } from "lucide-react";
 import { useState, type FormEvent } from "react";
 import type { ItemType } from "@/core/item/item-type";
-import { fieldsOfType, type OwnField, type OwnValue } from "@/core/item/own-field";
+import { fieldsOfType, mustBeSaid, type OwnField, type OwnValue } from "@/core/item/own-field";
 import type { Card } from "@/core/board/card";
 import { OwnFieldInput } from "./own-field-input";
 import { tellDone } from "@/ui/kit/notice";
@@ -38,7 +38,7 @@ export function NewItem({
   const [typeId, setTypeId] = useState(offered[0]?.id ?? "");
   const [own, setOwn] = useState<Record<string, OwnValue | null>>({});
   const fields = fieldsOfType(ownFields, typeId).filter(
-    (f) => f.kind !== "computed" && (f.onNewItem || f.requiredAtStart),
+    (f) => f.kind !== "computed" && (f.onNewItem || mustBeSaid(f, typeId)),
   );
   const [commandId, setCommandId] = useState(() => newId());
   const [problem, setProblem] = useState<Problem | null>(null);
@@ -105,8 +105,12 @@ export function NewItem({
         </Field>
         {fields.map((f) => (
           <div key={f.id} className="flex flex-col gap-1 text-[12.5px] font-semibold">
-            {f.name}
-            {f.requiredAtStart && <span className="sr-only">, has to be said</span>}
+            <span>
+              {f.name}
+              {mustBeSaid(f, typeId) && (
+                <span className="font-normal text-ink-soft"> (must be said)</span>
+              )}
+            </span>
             <OwnFieldInput
               field={f}
               value={own[f.id] ?? f.initial}

@@ -1,5 +1,6 @@
 "use client";
 import { Plus } from "lucide-react";
+import { useRef } from "react";
 import { Button } from "./button";
 import { Menu, MenuItem } from "./menu";
 import type { Option } from "./select";
@@ -9,13 +10,21 @@ export function AddMenu<V extends string>({
   label,
   options,
   onAdd,
+  takesFocus = false,
 }: {
   label: string;
   options: readonly Option<V>[];
   onAdd: (value: V) => void;
+  /** What is added takes the focus, so it is not given back to the button. */
+  takesFocus?: boolean;
 }) {
+  const added = useRef(false);
   return (
     <Menu
+      onCloseFocus={(event) => {
+        if (added.current) event.preventDefault();
+        added.current = false;
+      }}
       trigger={
         <Button look="quiet" small className="text-accent" aria-label={label}>
           <Plus size={14} aria-hidden="true" />
@@ -27,7 +36,10 @@ export function AddMenu<V extends string>({
         <MenuItem
           key={option.value}
           disabled={option.disabled}
-          onSelect={() => onAdd(option.value)}
+          onSelect={() => {
+            added.current = takesFocus;
+            onAdd(option.value);
+          }}
         >
           {option.label}
         </MenuItem>

@@ -8,17 +8,26 @@ import type { ReactElement, ReactNode } from "react";
 export function Menu({
   trigger,
   align = "start",
+  onCloseFocus,
   children,
 }: {
   trigger: ReactElement;
   align?: "start" | "end";
+  /** Before the focus goes back to the button. */
+  onCloseFocus?: (event: Event) => void;
   children: ReactNode;
 }) {
   return (
     <Radix.Root>
       <Radix.Trigger asChild>{trigger}</Radix.Trigger>
       <Radix.Portal>
-        <Radix.Content align={align} sideOffset={6} collisionPadding={8} className="popover menu">
+        <Radix.Content
+          align={align}
+          sideOffset={6}
+          collisionPadding={8}
+          className="popover menu"
+          onCloseAutoFocus={onCloseFocus}
+        >
           {children}
         </Radix.Content>
       </Radix.Portal>

@@ -3,6 +3,7 @@ import { Button } from "@/ui/kit/button";
 import { type ReactNode, useState } from "react";
 import { printFormula } from "@/core/condition/formula-text";
 import { ownValueWords, type OwnField } from "@/core/item/own-field";
+import { listWords } from "@/core/formats/list-words";
 import type { DesignView } from "@/core/workflow/design-view";
 import { FieldEditor, KIND_WORDS, newField } from "./field-editor";
 import type { DesignRequest } from "./use-design-request";
@@ -87,7 +88,9 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
                       "fields",
                       { kind: "save", field: draft },
                       field === made
-                        ? `${draft.name} can be filled in from now on.`
+                        ? draft.kind === "computed"
+                          ? `${draft.name} is computed from now on.`
+                          : `${draft.name} can be filled in from now on.`
                         : `${draft.name} is changed.`,
                     )
                   )
@@ -156,15 +159,21 @@ function FieldLine({
   );
 }
 
+/** Which new items must say it. */
+function whoMustSayIt({ requiredTypeIds }: OwnField, types: DesignView["types"]): string {
+  const named = types.filter((t) => requiredTypeIds.includes(t.id)).map((t) => t.name);
+  return `a new ${named.length > 0 ? listWords(named) : "item"} must say it`;
+}
+
 /** What a field is made of, begins with, and where it is asked for. */
-function aboutField(f: OwnField, { around: { vocabulary } }: DesignView): string {
+function aboutField(f: OwnField, { around: { vocabulary }, types }: DesignView): string {
   const nameOf = (id: string) => vocabulary.people.find((p) => p.id === id)?.name ?? "somebody";
   const offered = f.options.filter((o) => o.offered).map((o) => o.name);
   return [
     f.formula && `= ${printFormula(f.formula, vocabulary)}`,
     offered.join(", "),
     f.initial !== null && `begins with ${ownValueWords(f, f.initial, nameOf)}`,
-    f.requiredAtStart && "a new item must say it",
+    f.requiredAtStart && whoMustSayIt(f, types),
     f.onCard && "on cards",
   ]
     .filter(Boolean)

@@ -1,6 +1,12 @@
 import { z } from "zod";
 import { workflowSchema } from "@/core/workflow/definition";
-import type { Steps } from "./use-steps";
+import type { Workflow } from "@/core/workflow/workflow";
+
+/** What was there, one after the other, and which of it stands now. */
+export interface Steps {
+  list: Workflow[];
+  at: number;
+}
 
 /** So many steps outlast a reload. */
 const MOST_KEPT = 30;

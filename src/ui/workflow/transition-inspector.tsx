@@ -8,7 +8,6 @@ import { Check } from "@/ui/kit/check";
 import { Trash2, X } from "lucide-react";
 import type { CheckSurroundings } from "@/core/workflow/finding";
 import { changeTransition, removeTransition } from "@/core/workflow/edit";
-import type { Vocabulary } from "@/core/condition/vocabulary";
 import {
   FOLLOW_UP_KINDS,
   followUpKindOf,
@@ -17,8 +16,6 @@ import {
   type FollowUp,
   type FollowUpKind,
 } from "@/core/workflow/follow-ups/table";
-import type { ParameterEditor } from "@/core/workflow/parameter";
-import type { Mover } from "@/core/workflow/requirement";
 import {
   newTrigger,
   TRIGGER_KINDS,
@@ -27,10 +24,10 @@ import {
   type Trigger,
   type TriggerKind,
 } from "@/core/workflow/trigger";
-import { moversWords } from "@/core/workflow/words";
 import type { State } from "@/core/workflow/state";
 import { statesInOrder, type Transition } from "@/core/workflow/workflow";
-import { ParameterFields } from "./parameter-fields";
+import { Movers } from "./movers";
+import { RuleList } from "./rule-list";
 import type { Designer } from "./use-designer";
 import {
   type Requirement,
@@ -145,89 +142,6 @@ export function TransitionInspector({
   );
 }
 
-function moverOptions({ vocabulary }: CheckSurroundings) {
-  const fixed: [Mover, string][] = [
-    [{ kind: "role", role: "lead" }, "a lead"],
-    [{ kind: "assignee" }, "the assignee"],
-    [{ kind: "not the assignee" }, "anyone but the assignee"],
-    [{ kind: "reviewer" }, "the reviewer"],
-    [{ kind: "requester" }, "whoever asked for it"],
-  ];
-  return [
-    ...fixed.map(([m, label]) => ({ value: JSON.stringify(m), label })),
-    ...vocabulary.teams.map((team) => ({
-      value: JSON.stringify({ kind: "team", teamId: team.id }),
-      label: `somebody of ${team.name}`,
-    })),
-  ];
-}
-
-/** A list of rules, each as its sentence with its fields beneath it. */
-function RuleList<T extends object>({
-  title,
-  none,
-  add,
-  rules,
-  mayEdit,
-  words,
-  options,
-  make,
-  editors,
-  vocabulary,
-  onChange,
-}: {
-  title: string;
-  none: string;
-  add: string;
-  rules: T[];
-  mayEdit: boolean;
-  words: (rule: T) => string;
-  options: { value: string; label: string }[];
-  make: (kind: string) => T;
-  /** How what a rule leaves open is edited. */
-  editors: (rule: T) => Partial<Record<string, ParameterEditor>>;
-  vocabulary: Vocabulary;
-  onChange: (rules: T[]) => void;
-}) {
-  return (
-    <div role="group" aria-label={title}>
-      <h2 className="text-[15px]">{title}</h2>
-      {rules.length === 0 && <p className="text-[13px] text-ink-soft">{none}</p>}
-      <ul>
-        {rules.map((rule, i) => (
-          <li key={i} className="border-t border-line py-1.5">
-            <div className="flex items-center gap-2">
-              <p className="flex-1">{words(rule)}</p>
-              {mayEdit && (
-                <Button
-                  look="quiet"
-                  small
-                  className="!px-1"
-                  aria-label={`Take out: ${words(rule)}`}
-                  onClick={() => onChange(rules.filter((_, j) => j !== i))}
-                >
-                  <X size={13} aria-hidden="true" />
-                </Button>
-              )}
-            </div>
-            {mayEdit && (
-              <ParameterFields
-                rule={rule}
-                editors={editors(rule)}
-                vocabulary={vocabulary}
-                onChange={(next) => onChange(rules.map((r, j) => (j === i ? next : r)))}
-              />
-            )}
-          </li>
-        ))}
-      </ul>
-      {mayEdit && (
-        <AddMenu label={add} options={options} onAdd={(kind) => onChange([...rules, make(kind)])} />
-      )}
-    </div>
-  );
-}
-
 /** The states that a move leads out of; every one, where it leads from anywhere. */
 function LeadsFrom({
   states,
@@ -289,49 +203,6 @@ function LeadsFrom({
           )}
         </div>
       )}
-    </fieldset>
-  );
-}
-
-/** Who may make a move; anybody of those who are named. */
-function Movers({
-  around,
-  transition,
-  set,
-  mayEdit,
-}: {
-  around: CheckSurroundings;
-  transition: Transition;
-  set: (change: Partial<Transition>) => void;
-  mayEdit: boolean;
-}) {
-  const { vocabulary } = around;
-  const { who } = transition;
-  return (
-    <fieldset>
-      <legend className="text-[12px] font-semibold">Who may make it</legend>
-      <p className="text-[13px]">{moversWords(who, vocabulary) ?? "everyone who works here"}</p>
-      <div className="flex flex-wrap gap-1">
-        {who.map((m, i) => (
-          <button
-            key={i}
-            type="button"
-            disabled={!mayEdit}
-            className="inline-flex items-center gap-1 rounded-[3px] border border-line px-1.5 text-[12.5px]"
-            aria-label={`Not ${moversWords([m], vocabulary)}`}
-            onClick={() => set({ who: who.filter((_, j) => j !== i) })}
-          >
-            {moversWords([m], vocabulary)} <X size={12} aria-hidden="true" />
-          </button>
-        ))}
-        {mayEdit && (
-          <AddMenu
-            label={who.length > 0 ? "or…" : "only…"}
-            options={moverOptions(around)}
-            onAdd={(value) => set({ who: [...who, JSON.parse(value) as Mover] })}
-          />
-        )}
-      </div>
     </fieldset>
   );
 }

@@ -2,16 +2,10 @@
 import { useCallback, useEffect, useState } from "react";
 import { same } from "@/core/workflow/same";
 import type { Workflow } from "@/core/workflow/workflow";
-import { keepSteps, keptSteps } from "./kept-steps";
+import { keepSteps, keptSteps, type Steps } from "./kept-steps";
 
 /** So many steps can be undone. */
 const MOST_STEPS = 200;
-
-/** What was there, one after the other, and which of it stands now. */
-export interface Steps {
-  list: Workflow[];
-  at: number;
-}
 
 /** The same process, whatever its number. */
 export const sameProcess = (a: Workflow, b: Workflow) =>

@@ -111,6 +111,7 @@ const OWN: OwnField = {
   initial: null,
   typeIds: [],
   requiredAtStart: false,
+  requiredTypeIds: [],
   onCard: false,
   onNewItem: false,
   position: 0,

@@ -4,6 +4,13 @@ import { requirementKind } from "./kind";
 
 const MOST = 20;
 
+/** Who approves, by role. A lead is a member too. */
+const WHO = {
+  lead: { one: "lead", several: "leads" },
+  member: { one: "member", several: "members" },
+  anybody: { one: "person", several: "people" },
+} as const;
+
 export const approvals = requirementKind({
   title: "people approve it",
   refused: "nobody had approved it",
@@ -20,6 +27,7 @@ export const approvals = requirementKind({
       label: "Role of who approves",
       options: () => [
         { value: "", label: "of anybody" },
+        { value: "member", label: "of members" },
         { value: "lead", label: "of leads" },
       ],
     },
@@ -33,8 +41,7 @@ export const approvals = requirementKind({
     },
   },
   words: ({ count, role, teamId }, { teams }) => {
-    const who = role === "lead" ? "lead" : "person";
-    const many = who === "person" ? "people" : "leads";
+    const { one: who, several: many } = WHO[role ?? "anybody"];
     const name = teams.find((t) => t.id === teamId)?.name ?? "somebody gone";
     return `approved by ${count === 1 ? `a ${who}` : `${count} ${many}`}${teamId ? ` of ${name}` : ""}`;
   },
@@ -48,9 +55,9 @@ export const approvals = requirementKind({
     );
     const missing = count - new Set(counted.map((a) => a.byId)).size;
     if (missing <= 0) return null;
-    const one = role === "lead" ? "a lead" : "somebody";
-    const several = role === "lead" ? "leads" : "people";
-    const from = [missing === 1 ? one : several, teamId ? `of ${teamName(teamId)}` : ""]
+    const { one, several } = WHO[role ?? "anybody"];
+    const asked = role === null ? "somebody" : `a ${one}`;
+    const from = [missing === 1 ? asked : several, teamId ? `of ${teamName(teamId)}` : ""]
       .filter(Boolean)
       .join(" ");
     return refuse(

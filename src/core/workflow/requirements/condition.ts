@@ -1,6 +1,7 @@
 import { EVERY_ITEM, isRead, writtenConditionSchema } from "@/core/condition/condition";
 import { holds } from "@/core/condition/evaluate";
-import { writtenSentence } from "@/core/condition/sentence";
+import { asChain } from "@/core/condition/chain";
+import { conditionSentence, writtenSentence } from "@/core/condition/sentence";
 import { computedFields } from "@/core/item/compute-fields";
 import { refuse } from "../refusal";
 import { requirementKind } from "./kind";
@@ -11,7 +12,12 @@ export const condition = requirementKind({
   parameters: { condition: writtenConditionSchema },
   begins: { condition: EVERY_ITEM },
   editors: { condition: { kind: "condition" } },
-  words: (r, vocabulary) => `only when ${writtenSentence(r.condition, vocabulary)}`,
+  words: ({ condition }, vocabulary) => {
+    const chain = isRead(condition) ? asChain(condition) : null;
+    return chain
+      ? `if ${conditionSentence(chain.given, vocabulary)}, only when ${conditionSentence(chain.wanted, vocabulary)}`
+      : `only when ${writtenSentence(condition, vocabulary)}`;
+  },
   unmet: (r, { around, after, ownFields, asker, vocabulary }) => {
     const asked = { ...around, item: after, computed: computedFields(ownFields, after) };
     if (isRead(r.condition) && holds(r.condition, asked, asker)) return null;

@@ -1,0 +1,1 @@
+ALTER TABLE "own_field" ADD COLUMN "required_type_ids" jsonb DEFAULT '[]'::jsonb NOT NULL;
