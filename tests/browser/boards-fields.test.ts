@@ -108,6 +108,36 @@ test("a free board is made, an item is put on it and stays, and its state does n
   await ines.press("New board");
   await ines.fill("Name", "To talk about");
   await ines.choose("Its columns are", "lists of our own");
+  const rows = () =>
+    ines.page.$$eval("[data-column-row]", (all) =>
+      all.map((row) => row.getAttribute("data-column-row")),
+    );
+  // The new list's name is ready to be written over; two of one name are refused in words.
+  await ines.press("Add a list");
+  await ines.page.keyboard.type("Later");
+  await ines.reads("Two lists are called “Later”.");
+  await ines.page.keyboard.type(" still");
+  await ines.page.waitForFunction(() => !document.body.innerText.includes("Two lists are called"));
+  // By keys on its handle, and dragged.
+  await ines.page.focus('button[aria-label^="Later still: drag it"]');
+  await ines.keys("ArrowUp", "ArrowUp");
+  expect(await rows()).toEqual(["Later still", "To look at", "Later"]);
+  const middle = async (name: string) => {
+    const handle = await ines.page.$(`button[aria-label^="${name}: drag it"]`);
+    const box = (await handle!.boundingBox())!;
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  };
+  const [from, to] = [await middle("Later still"), await middle("Later")];
+  await ines.page.mouse.move(from.x, from.y);
+  await ines.page.mouse.down();
+  await ines.page.mouse.move(from.x, from.y + 12, { steps: 3 });
+  await ines.page.mouse.move(to.x, to.y, { steps: 8 });
+  await ines.page.mouse.up();
+  await ines.page.waitForFunction(
+    () =>
+      document.querySelectorAll("[data-column-row]")[2]?.getAttribute("data-column-row") ===
+      "Later still",
+  );
   await ines.press("Make the board");
   await ines.click('::-p-xpath(//a[.="To talk about"])');
   await ines.reads("Not placed yet", "aside");
@@ -124,7 +154,7 @@ test("a column that covers several states offers the moves in place", async () =
   await design("boards");
   await ines.click('::-p-xpath(//li[@data-board="Everything"]//button[.="Change"])');
   await ines.click('button[aria-label="Take out Review waiting"]');
-  await ines.reads("Without a column: Waiting for review");
+  await ines.reads("Without a column, so that items in it");
   await ines.choose("and…", "Waiting for review", '[data-column-row="Ready"]');
   await ines.press("Store the board");
   // The form closes once it is stored.

@@ -312,7 +312,7 @@ export const ITEM_FIELDS = {
     fact: { label: "place", text: "place" },
     demand: {
       sentence: "It needs to say where it happens.",
-      help: "Name the quay, the boat or the page.",
+      help: "Name the place, the device or the page.",
       label: "Where",
     },
     followUp: "any value",

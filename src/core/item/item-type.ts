@@ -58,7 +58,7 @@ export const BUG_TEMPLATE = `**Steps to reproduce**
 
 **Actual**
 
-**Environment** (app version, device, quay)
+**Environment** (version, device, place)
 
 **Severity** and who meets it
 

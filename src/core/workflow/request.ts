@@ -34,7 +34,7 @@ export const startProjectBody = z.object({
     .string()
     .trim()
     .toUpperCase()
-    .regex(/^[A-Z][A-Z0-9]{1,9}$/, "Use 2 to 10 letters and figures, a letter first, such as TIX."),
+    .regex(/^[A-Z][A-Z0-9]{1,9}$/, "Use 2 to 10 letters and figures, a letter first."),
   template: z.string().max(60),
   visibility: z.enum(["everyone", "members"]),
   zone: z

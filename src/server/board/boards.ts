@@ -1,6 +1,7 @@
 import { and, asc, eq, inArray, isNotNull, isNull, ne, notInArray, or, sql } from "drizzle-orm";
 import { asksWhoLooks } from "@/core/condition/condition";
 import { rankBetween } from "@/core/item/rank";
+import { twinBoard, twinColumn } from "@/core/board/same-name";
 import { refuse } from "@/core/workflow/refusal";
 import { transact, type Transaction } from "@/db/connection";
 import {
@@ -93,6 +94,7 @@ async function saveBoard(
   seenVersion: number,
 ): Promise<void> {
   await checkColumns(tx, projectId, saved);
+  await checkName(tx, projectId, saved);
   const values = { name: saved.name, columnsBy: saved.columnsBy, scope: saved.scope };
   if (seenVersion === 0) {
     const [{ n, last }] = await tx
@@ -130,6 +132,18 @@ async function saveBoard(
   await checkLimitedScope(tx, saved.id);
 }
 
+/** Two boards of one name are refused, also where they are made at the same moment. */
+async function checkName(tx: Transaction, projectId: string, saved: SavedBoard): Promise<void> {
+  const boards = await tx
+    .select({ id: board.id, name: board.name })
+    .from(board)
+    .where(eq(board.projectId, projectId))
+    .orderBy(board.id)
+    .for("update");
+  const twin = twinBoard(boards, saved);
+  if (twin) throw invalid(`There is a board “${twin.name}” already.`, "Give it another name.");
+}
+
 /**
  * States must be the project's, each in one column; what has no columns of its own must have none.
  */
@@ -144,6 +158,12 @@ async function checkColumns(
     throw invalid("The columns of this board are the values of its field.", "Leave them out.");
   if (new Set(columns.map((c) => c.id)).size < columns.length)
     throw invalid("Two columns are the same.", "Reload the page.");
+  const twin = twinColumn(columns);
+  if (twin)
+    throw invalid(
+      `Two columns are called “${`${twin.stage} ${twin.name}`.trim()}”.`,
+      "Give one of them another name.",
+    );
   const stateIds = columns.flatMap((c) => c.stateIds);
   if (columnsBy !== "state" && stateIds.length > 0)
     throw invalid("The lists of a free board have no states.", "Leave them out.");

@@ -1,4 +1,6 @@
 "use client";
+import { twinBoard, twinColumn } from "@/core/board/same-name";
+import { FormProblem } from "@/ui/kit/note";
 import { Select } from "@/ui/kit/select";
 import { Check } from "@/ui/kit/check";
 import { Field, TextInput } from "@/ui/kit/field";
@@ -56,10 +58,13 @@ export function BoardEditor({
           : [];
     set({ columnsBy, columns });
   };
+  const twin = twinBoard(view.boards, draft);
   const ready =
     draft.name.trim() !== "" &&
+    !twin &&
     (!hasColumns ||
       (draft.columns.length > 0 &&
+        twinColumn(draft.columns) === null &&
         draft.columns.every(
           (c) => c.stage.trim() && (draft.columnsBy === "free" || c.stateIds.length > 0),
         )));
@@ -79,7 +84,7 @@ export function BoardEditor({
             maxLength={60}
             value={draft.name}
             onChange={(e) => set({ name: e.target.value })}
-            placeholder="Quay gates this week"
+            placeholder="What it is for"
           />
         </Field>
         <Field label="Its columns are">
@@ -90,6 +95,7 @@ export function BoardEditor({
           />
         </Field>
       </div>
+      {twin && <FormProblem>There is a board “{twin.name}” already.</FormProblem>}
       <Scope
         scope={scope.written}
         view={view}

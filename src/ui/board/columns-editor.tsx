@@ -1,7 +1,9 @@
 "use client";
 import { X } from "lucide-react";
+import { useState } from "react";
 import { v7 as newId } from "uuid";
-import type { ColumnPart } from "@/core/board/column";
+import { partOf, type ColumnPart } from "@/core/board/column";
+import { twinColumn } from "@/core/board/same-name";
 import { proposeColumns } from "@/core/board/propose-columns";
 import type { BoardDesign, DesignView } from "@/core/workflow/design-view";
 import { isInProgress } from "@/core/workflow/state";
@@ -10,7 +12,7 @@ import { AddMenu } from "@/ui/kit/add-menu";
 import { Button } from "@/ui/kit/button";
 import { TextInput } from "@/ui/kit/field";
 import { ListEditor } from "@/ui/kit/list-editor";
-import { Note } from "@/ui/kit/note";
+import { FormProblem, Note } from "@/ui/kit/note";
 import { Select, type Option } from "@/ui/kit/select";
 
 type EditedColumn = BoardDesign["columns"][number];
@@ -36,6 +38,28 @@ export const emptyColumn = (stage: string): EditedColumn => ({
   stateIds: [],
 });
 
+const NEW_COLUMN = "New column";
+
+/** A column with one more state; one that nobody has named yet is called as its first state is. */
+function withState(
+  column: EditedColumn,
+  stateId: string,
+  workflows: readonly Workflow[],
+): EditedColumn {
+  const stateIds = [...column.stateIds, stateId];
+  const state = workflows.flatMap((w) => w.states).find((s) => s.id === stateId);
+  if (!state || column.stateIds.length > 0 || column.stage !== NEW_COLUMN)
+    return { ...column, stateIds };
+  const [stage, name] = state.stage ? [state.stage, state.name] : [state.name, ""];
+  return { ...column, stage, name, part: partOf(state.kind), stateIds };
+}
+
+/** Takes the focus, with all that is in it ready to be written over. */
+const selectAll = (field: HTMLInputElement | null) => {
+  field?.focus();
+  field?.select();
+};
+
 /** The columns of a board of the process, or the lists of a free one, in order. */
 export function ColumnsEditor({
   board,
@@ -59,7 +83,18 @@ export function ColumnsEditor({
   );
   const change = (id: string, more: Partial<EditedColumn>) =>
     onChange(columns.map((c) => (c.id === id ? { ...c, ...more } : c)));
-  const swap = (at: number) => onChange(columns.toSpliced(at, 2, columns[at + 1], columns[at]));
+  const move = (from: number, to: number) => {
+    const without = columns.toSpliced(from, 1);
+    onChange(without.toSpliced(to, 0, columns[from]));
+  };
+  // The row whose name is to be written next.
+  const [fresh, setFresh] = useState<string | null>(null);
+  const add = (stateId?: string) => {
+    const made = emptyColumn(byState ? NEW_COLUMN : "New list");
+    onChange([...columns, stateId ? withState(made, stateId, workflows) : made]);
+    setFresh(made.id);
+  };
+  const twin = twinColumn(columns);
   return (
     <div>
       <div className="flex items-center gap-3">
@@ -73,7 +108,7 @@ export function ColumnsEditor({
         items={columns}
         keyOf={(c) => c.id}
         nameOf={(c) => `${c.stage} ${c.name}`.trim()}
-        onSwap={swap}
+        onMove={move}
         onRemove={(at) => onChange(columns.toSpliced(at, 1))}
         row={(column) => (
           <ColumnRow
@@ -81,19 +116,21 @@ export function ColumnsEditor({
             byState={byState}
             workflows={workflows}
             addable={addable}
+            isFresh={column.id === fresh}
             onChange={(more) => change(column.id, more)}
           />
         )}
       >
-        <Button
-          small
-          className="mt-1"
-          onClick={() => onChange([...columns, emptyColumn(byState ? "New column" : "New list")])}
-        >
+        <Button small className="mt-1" onClick={() => add()}>
           {byState ? "Add a column" : "Add a list"}
         </Button>
       </ListEditor>
-      {byState && <Uncovered workflows={workflows} shown={shown} />}
+      {twin && (
+        <FormProblem>
+          Two {byState ? "columns" : "lists"} are called “{`${twin.stage} ${twin.name}`.trim()}”.
+        </FormProblem>
+      )}
+      {byState && <Uncovered workflows={workflows} shown={shown} onAdd={add} />}
     </div>
   );
 }
@@ -126,12 +163,15 @@ function ColumnRow({
   byState,
   workflows,
   addable,
+  isFresh,
   onChange,
 }: {
   column: EditedColumn;
   byState: boolean;
   workflows: readonly Workflow[];
   addable: readonly Option[];
+  /** It was just added: its name is written first. */
+  isFresh: boolean;
   onChange: (more: Partial<EditedColumn>) => void;
 }) {
   const { stage, name, part, stateIds } = column;
@@ -143,8 +183,9 @@ function ColumnRow({
       data-column-row={stage}
     >
       <TextInput
+        ref={isFresh ? selectAll : undefined}
         className="!w-36"
-        aria-label="Stage"
+        aria-label={byState ? "Stage" : "Name of the list"}
         required
         maxLength={60}
         value={stage}
@@ -185,9 +226,9 @@ function ColumnRow({
             )}
             {addable.length > 0 && (
               <AddMenu
-                label="and…"
+                label={stateIds.length === 0 ? "a state that no column shows…" : "and…"}
                 options={addable}
-                onAdd={(id) => onChange({ stateIds: [...stateIds, id] })}
+                onAdd={(id) => onChange(withState(column, id, workflows))}
               />
             )}
           </span>
@@ -201,9 +242,11 @@ function ColumnRow({
 function Uncovered({
   workflows,
   shown,
+  onAdd,
 }: {
   workflows: readonly Workflow[];
   shown: ReadonlySet<string>;
+  onAdd: (stateId: string) => void;
 }) {
   const without = workflows
     .filter((w) => w.states.some((s) => shown.has(s.id)))
@@ -211,8 +254,13 @@ function Uncovered({
   if (without.length === 0) return null;
   return (
     <Note kind="look" className="mt-2">
-      Without a column: {without.map((s) => s.name).join(", ")}. Items in{" "}
-      {without.length === 1 ? "it" : "them"} are not on this board.
+      Without a column, so that items in {without.length === 1 ? "it" : "them"} are not on this
+      board. Add one for{" "}
+      {without.map((s) => (
+        <Button key={s.id} small className="mr-1" onClick={() => onAdd(s.id)}>
+          {s.name}
+        </Button>
+      ))}
     </Note>
   );
 }

@@ -61,7 +61,7 @@ export function SearchBox({ projectKey }: { projectKey: string }) {
         <Command.Input
           value={text}
           onValueChange={setText}
-          placeholder="A key such as TIX-12, a report’s reference, words of a title, or a place"
+          placeholder="The key of an item, a report’s reference, words of a title, or a place"
           className="w-full border-b border-line bg-transparent px-4 py-3 text-[15px] outline-none"
         />
         <Command.List className="max-h-[50vh] overflow-y-auto p-1">

@@ -108,7 +108,7 @@ export function CalendarEditor({
             maxLength={80}
             value={name}
             onChange={(e) => setName(e.target.value)}
-            placeholder="Harbour festival"
+            placeholder="A holiday"
           />
           <Button
             small

@@ -86,7 +86,7 @@ export function MailboxScreen({ initial }: { initial: MailboxView }) {
                   maxLength={60}
                   value={name}
                   onChange={(e) => setName(e.target.value.toLowerCase())}
-                  placeholder="lost-things"
+                  placeholder="help"
                 />
               </Field>
               <Button type="submit">Add</Button>

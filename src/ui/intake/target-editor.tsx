@@ -56,7 +56,7 @@ export function TargetEditor({
           maxLength={60}
           value={draft.name}
           onChange={(e) => set({ name: e.target.value })}
-          placeholder="Critical at the gates"
+          placeholder="What is critical"
         />
       </Field>
       <div className="grid grid-cols-2 gap-2">

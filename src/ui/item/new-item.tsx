@@ -5,12 +5,11 @@ import { namedOptions, Select } from "@/ui/kit/select";
 import { Field, TextInput } from "@/ui/kit/field";
 import { Popover } from "@/ui/kit/popover";
 import { Plus } from "lucide-react";
-import { useState, type FormEvent } from "react";
+import { useRef, useState, type FormEvent } from "react";
 import type { ItemType } from "@/core/item/item-type";
 import { fieldsOfType, mustBeSaid, type OwnField, type OwnValue } from "@/core/item/own-field";
 import type { Card } from "@/core/board/card";
 import { OwnFieldInput } from "./own-field-input";
-import { tellDone } from "@/ui/kit/notice";
 import { ask, problemOf, type Problem } from "@/ui/kit/request";
 import { v7 as newId } from "uuid";
 import { itemContract } from "@/core/item/contract";
@@ -43,6 +42,12 @@ export function NewItem({
   const [commandId, setCommandId] = useState(() => newId());
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
+  const [made, setMade] = useState<Card | null>(null);
+  const titleField = useRef<HTMLInputElement>(null);
+  const show = (next: boolean) => {
+    setMade(null);
+    onOpenChange(next);
+  };
   const create = async (event: FormEvent) => {
     event.preventDefault();
     setBusy(true);
@@ -66,12 +71,13 @@ export function NewItem({
         },
       });
       onCreated(card);
-      tellDone(`${card.key} is at the end of the backlog.`);
+      setMade(card);
       setTitle("");
       setOwn({});
       setProblem(null);
-      onOpenChange(false);
       setCommandId(newId());
+      // The next one can be written at once.
+      titleField.current?.focus();
     } catch (error) {
       setProblem(problemOf(error));
     }
@@ -80,7 +86,7 @@ export function NewItem({
   return (
     <Popover
       open={open}
-      onOpenChange={onOpenChange}
+      onOpenChange={show}
       label="New item"
       align="end"
       className="w-[380px]"
@@ -93,6 +99,7 @@ export function NewItem({
       <form onSubmit={(e) => void create(e)} className="flex flex-col gap-2">
         <Field label="What is to be done?">
           <TextInput
+            ref={titleField}
             autoFocus
             required
             maxLength={300}
@@ -103,31 +110,75 @@ export function NewItem({
         <Field label="Type">
           <Select value={typeId} options={namedOptions(offered)} onChange={setTypeId} />
         </Field>
-        {fields.map((f) => (
-          <div key={f.id} className="flex flex-col gap-1 text-[12.5px] font-semibold">
-            <span>
-              {f.name}
-              {mustBeSaid(f, typeId) && (
-                <span className="font-normal text-ink-soft"> (must be said)</span>
-              )}
-            </span>
-            <OwnFieldInput
-              field={f}
-              value={own[f.id] ?? f.initial}
-              people={people}
-              onChange={(value) => setOwn((o) => ({ ...o, [f.id]: value }))}
-            />
-          </div>
-        ))}
+        <OwnFields
+          fields={fields}
+          typeId={typeId}
+          own={own}
+          people={people}
+          onChange={(id, value) => setOwn((o) => ({ ...o, [id]: value }))}
+        />
         {problem && (
           <FormProblem>
             {problem.sentence} {problem.help}
           </FormProblem>
         )}
-        <Button type="submit" disabled={busy} look="accent" className="self-end">
-          Add to the backlog
-        </Button>
+        <div className="flex items-center gap-3">
+          <Made card={made} />
+          <Button type="submit" disabled={busy} look="accent">
+            Add to the backlog
+          </Button>
+        </div>
       </form>
     </Popover>
+  );
+}
+
+/** What was just added, while the next one is written. */
+function Made({ card }: { card: Card | null }) {
+  return (
+    <p role="status" className="min-w-0 flex-1 text-[12.5px] text-ink-soft">
+      {card && (
+        <>
+          <b className="key">{card.key}</b> is at the end of the backlog. Write the next one, or
+          leave with Esc.
+        </>
+      )}
+    </p>
+  );
+}
+
+/** The project's own fields that are asked for at the start; what must be said is marked. */
+function OwnFields({
+  fields,
+  typeId,
+  own,
+  people,
+  onChange,
+}: {
+  fields: readonly OwnField[];
+  typeId: string;
+  own: Readonly<Record<string, OwnValue | null>>;
+  people: readonly { id: string; name: string }[];
+  onChange: (fieldId: string, value: OwnValue | null) => void;
+}) {
+  return (
+    <>
+      {fields.map((f) => (
+        <div key={f.id} className="flex flex-col gap-1 text-[12.5px] font-semibold">
+          <span>
+            {f.name}
+            {mustBeSaid(f, typeId) && (
+              <span className="font-normal text-ink-soft"> (must be said)</span>
+            )}
+          </span>
+          <OwnFieldInput
+            field={f}
+            value={own[f.id] ?? f.initial}
+            people={people}
+            onChange={(value) => onChange(f.id, value)}
+          />
+        </div>
+      ))}
+    </>
   );
 }

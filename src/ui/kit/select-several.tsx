@@ -10,12 +10,15 @@ export function SelectSeveral({
   options,
   onChange,
   label,
+  none = "none",
   className = "!w-auto max-w-[260px]",
 }: {
   values: readonly string[];
   options: readonly { value: string; label: string }[];
   onChange: (values: string[]) => void;
   label: string;
+  /** Read while nothing is chosen. */
+  none?: string;
   className?: string;
 }) {
   const chosen = options.filter((option) => values.includes(option.value));
@@ -33,10 +36,10 @@ export function SelectSeveral({
         <button
           type="button"
           className={fieldClass(false, `select ${className}`)}
-          aria-label={`${label}: ${chosen.map((option) => option.label).join(", ") || "none"}`}
+          aria-label={`${label}: ${chosen.map((option) => option.label).join(", ") || none}`}
         >
           <span className="truncate">
-            {chosen.map((option) => option.label).join(", ") || "none"}
+            {chosen.map((option) => option.label).join(", ") || none}
           </span>
           <ChevronDown size={14} aria-hidden="true" className="select-sign" />
         </button>

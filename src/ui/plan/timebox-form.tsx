@@ -76,7 +76,7 @@ export function SprintForm({ given, isNew, onSend, onCancel }: FormProps<Sprint>
           maxLength={300}
           value={sprint.goal}
           onChange={(e) => set({ goal: e.target.value })}
-          placeholder="Boarding without queues on Saturdays"
+          placeholder="What will be better after it"
         />
       </Field>
       <div className="grid grid-cols-2 gap-2">
@@ -121,7 +121,7 @@ export function ReleaseForm({ given, isNew, onSend, onCancel }: FormProps<Releas
           maxLength={60}
           value={name}
           onChange={(e) => setRelease((r) => ({ ...r, name: e.target.value }))}
-          placeholder="Summer crossing"
+          placeholder="What goes out together"
         />
       </Field>
       <Field label="By">

@@ -165,7 +165,7 @@ function WhatItHolds({
             maxLength={20}
             value={draft.unit ?? ""}
             onChange={(e) => set({ unit: e.target.value || null })}
-            placeholder="pounds"
+            placeholder="hours, say"
           />
         </Field>
       )}

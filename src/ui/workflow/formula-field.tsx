@@ -46,7 +46,7 @@ export function FormulaField({
           value={text}
           onChange={(e) => onChange(e.target.value)}
           maxLength={1_000}
-          placeholder="item.value_lost_per_week * item.weeks_of_delay"
+          placeholder="item.estimate * 2"
           spellCheck={false}
         />
       </Field>

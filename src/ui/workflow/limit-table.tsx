@@ -124,17 +124,22 @@ function Limit({
           if (e.key === "Escape") setDraft(null);
         }}
       />
-      <Select
-        className="!w-auto"
-        label={`${label} is`}
-        disabled={!mayEdit || value === null}
-        value={firm ? "firm" : "advice"}
-        options={[
-          { value: "advice", label: "advice" },
-          { value: "firm", label: "firm" },
-        ]}
-        onChange={(next) => void onStore(value, next === "firm")}
-      />
+      {/* Without a number there is nothing to be firm about. */}
+      {value !== null && (
+        <span className="w-24">
+          <Select
+            plain
+            label={`${label} is`}
+            disabled={!mayEdit}
+            value={firm ? "firm" : "advice"}
+            options={[
+              { value: "advice", label: "advice" },
+              { value: "firm", label: "firm" },
+            ]}
+            onChange={(next) => void onStore(value, next === "firm")}
+          />
+        </span>
+      )}
     </span>
   );
 }

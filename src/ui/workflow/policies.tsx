@@ -59,7 +59,7 @@ export function Policies({
       {mayEdit && (
         <TextInput
           aria-label={title}
-          placeholder="Add a point, e.g. “The crew has seen it”"
+          placeholder="Add a point, e.g. “Somebody else has seen it”"
           maxLength={200}
           value={text}
           onChange={(e) => setText(e.target.value)}

@@ -46,7 +46,6 @@ export function RailMap({ workflow }: { workflow: Workflow }) {
     <svg
       viewBox={`0 0 ${width} ${bottom}`}
       className="w-full"
-      style={{ maxWidth: width }}
       role="img"
       aria-label={`Map of the workflow ${workflow.name}: ${states.map((s) => s.name).join(", ")}`}
     >

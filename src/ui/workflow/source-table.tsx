@@ -106,7 +106,7 @@ export function SourceTable({ projectKey }: { projectKey: string }) {
             maxLength={60}
             value={name}
             onChange={(e) => setName(e.target.value)}
-            placeholder="Pipeline of the ticket app"
+            placeholder="What sends them"
           />
         </Field>
         <Button type="submit" small disabled={!name.trim()}>

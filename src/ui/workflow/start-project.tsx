@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "@/core/formats/counted";
 import { FormProblem } from "@/ui/kit/note";
 import { Choice } from "@/ui/kit/check";
 import { Field, TextInput } from "@/ui/kit/field";
@@ -12,7 +13,7 @@ import { ask, problemOf, type Problem } from "@/ui/kit/request";
 import { RailMap } from "./rail-map";
 import { workflowContract } from "@/core/workflow/contract";
 
-/** The first letters of a name's words as a key: "Quay gates" → QG, "Ticketing" → TICK. */
+/** The first letters of a name's words as a key: "Lift repairs" → LR, "Lifts" → LIFT. */
 function keyOf(name: string): string {
   const words = name
     .toUpperCase()
@@ -72,7 +73,7 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
           </ButtonLink>
         )}
       </header>
-      <form onSubmit={submit} className="grid gap-6 lg:grid-cols-[300px_1fr]">
+      <form onSubmit={submit} className="grid gap-6 md:grid-cols-[300px_minmax(0,1fr)]">
         <div className="flex flex-col gap-3">
           <Field label="Name">
             <TextInput
@@ -82,7 +83,7 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
               autoFocus
               value={name}
               onChange={(e) => setName(e.target.value)}
-              placeholder="Ticket app"
+              placeholder="What the crew works on"
             />
           </Field>
           <Field label="Key">
@@ -96,10 +97,12 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
               aria-describedby="key-help"
             />
             <span id="key-help" className="font-normal text-ink-soft">
-              Items are called {key || "TA"}-1, {key || "TA"}-2 and so on. It stays as it is.
+              {key
+                ? `Items are called ${key}-1, ${key}-2 and so on. It stays as it is.`
+                : "Items are called by it and a number. It stays as it is."}
             </span>
           </Field>
-          <fieldset className="flex flex-col gap-1">
+          <fieldset className="flex flex-col">
             <legend className="mb-1 text-[12.5px] font-semibold">Who may look</legend>
             {(["everyone", "members"] as const).map((v) => (
               <Choice
@@ -112,6 +115,19 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
               </Choice>
             ))}
           </fieldset>
+          <fieldset className="flex flex-col">
+            <legend className="mb-1 text-[12.5px] font-semibold">How work moves</legend>
+            {PREVIEWS.map(({ template: t }) => (
+              <Choice
+                key={t.name}
+                name="template"
+                checked={template === t.name}
+                onChange={() => setTemplate(t.name)}
+              >
+                <span className={template === t.name ? "font-semibold" : ""}>{t.name}</span>
+              </Choice>
+            ))}
+          </fieldset>
           {trouble && (
             <FormProblem>
               {trouble.sentence} {trouble.help}
@@ -121,31 +137,27 @@ export function StartProject({ name: personName, taken }: { name: string; taken:
             {busy ? "Starting…" : "Start the project"}
           </Button>
         </div>
-        <fieldset className="flex flex-col gap-3">
-          <legend className="mb-2 text-[12.5px] font-semibold">
-            How work moves, to begin with
-          </legend>
-          <div className="grid grid-cols-2 gap-2">
-            {PREVIEWS.map(({ template: t }) => (
-              <Choice
-                key={t.name}
-                name="template"
-                className={`sheet !items-start px-3 py-2 ${template === t.name ? "outline-2 outline-(--accent)" : ""}`}
-                checked={template === t.name}
-                onChange={() => setTemplate(t.name)}
-              >
-                <span>
-                  <b className="block font-semibold">{t.name}</b>
-                  <span className="text-[13px] text-ink-soft">{t.suits}</span>
-                </span>
-              </Choice>
-            ))}
-          </div>
-          <div className="sheet p-3" aria-live="polite">
-            <RailMap workflow={chosen.workflow} />
-          </div>
-        </fieldset>
+        <Preview {...chosen} />
       </form>
     </main>
+  );
+}
+
+/** The process of a template, drawn large. */
+function Preview({ template, workflow }: (typeof PREVIEWS)[number]) {
+  return (
+    <section
+      aria-label="The process to begin with"
+      aria-live="polite"
+      className="sheet flex min-h-[420px] flex-col gap-1 p-5"
+    >
+      <h2 className="text-[18px]">{template.name}</h2>
+      <p className="mb-4 text-ink-soft">{template.suits}</p>
+      <RailMap workflow={workflow} />
+      <p className="mt-auto pt-4 text-[13px] text-ink-soft">
+        {counted(workflow.states.length, "state")}, {counted(workflow.transitions.length, "move")}.
+        All of it can be changed afterwards.
+      </p>
+    </section>
   );
 }

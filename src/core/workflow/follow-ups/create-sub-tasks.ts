@@ -4,7 +4,7 @@ import { followUpKind } from "./kind";
 
 const MOST = 20;
 const LONGEST = 300;
-const FIRST: string[] = ["Tell the quay crews"];
+const FIRST: string[] = ["Tell whoever waits for it"];
 
 export const createSubTasks = followUpKind({
   title: "make sub-tasks",

@@ -13,7 +13,8 @@ const ROWS = [
 export function SheetParts() {
   const [tab, setTab] = useState("Rules");
   const [choices, setChoices] = useState(["north quay", "south quay", "dry dock"]);
-  const swap = (i: number) => setChoices((now) => now.with(i, now[i + 1]).with(i + 1, now[i]));
+  const move = (from: number, to: number) =>
+    setChoices((now) => now.toSpliced(from, 1).toSpliced(to, 0, now[from]));
   const items = ROWS.reduce((sum, row) => sum + row.items, 0);
   return (
     <>
@@ -59,7 +60,7 @@ export function SheetParts() {
             keyOf={(choice) => choice}
             nameOf={(choice) => choice}
             onRemove={(i) => setChoices((now) => now.toSpliced(i, 1))}
-            onSwap={swap}
+            onMove={move}
             empty="No berth yet."
             row={(choice) => choice}
           >
