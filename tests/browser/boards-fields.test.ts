@@ -39,7 +39,7 @@ test("a computed field is made, is wrong at the right character first, and is on
   await noor.fill("Value lost per week", "600");
   await noor.press("Add to the backlog");
   await noor.reads(/is at the end of the backlog/);
-  const key = (await noor.text("[data-sonner-toast]")).match(/TIX-\d+/)![0];
+  const key = (await noor.text('[aria-label="New item"] [role="status"]')).match(/TIX-\d+/)![0];
   await noor.open(`/p/TIX/items/${key}`);
   await noor.reads("once its numbers are known");
   await noor.fill("Estimate", "3");

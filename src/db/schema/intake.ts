@@ -221,6 +221,19 @@ export const deskPresence = pgTable("desk_presence", {
   at: instant("at").notNull(),
 });
 
+/** What a browser without JavaScript sent by a form and could not be taken, for an hour. */
+export const formAttempt = pgTable(
+  "form_attempt",
+  {
+    token: text("token").primaryKey(),
+    formId: text("form_id").notNull(),
+    values: jsonb("values").$type<Record<string, readonly string[] | undefined>>().notNull(),
+    errors: jsonb("errors").$type<{ field: string; message: string }[]>().notNull(),
+    at: instant("at").notNull(),
+  },
+  (t) => [index("form_attempt_at").on(t.at)],
+);
+
 /** A problem that everybody may know of, in words for people outside. */
 export const knownProblem = pgTable("known_problem", {
   itemId: uuid("item_id")

@@ -1,3 +1,4 @@
+import { fileSize } from "@/core/formats/file-size";
 import { cutText } from "@/core/formats/cut-text";
 import { invalid } from "../refused";
 
@@ -67,7 +68,7 @@ export function checkFile({ name, content }: SentFile): CheckedFile {
   const called = cleanName(name);
   if (content.length > LARGEST_FILE)
     throw invalid(
-      `${called} has ${(content.length / 1048576).toFixed(1)} MB.`,
+      `${called} has ${fileSize(content.length)}.`,
       "Choose one of at most 5 MB, or send the report without it.",
     );
   const known = SIGNATURES.find((s) => s.matches(content));

@@ -261,15 +261,14 @@ export async function submitForm({
         "Nothing was sent. Ask whoever gave you its address for another one.",
       ),
     );
-  const { report: said, answers, errors } = readForm(form.definition, raw);
+  const { questions } = form.definition;
+  // Whoever says that a known problem is theirs too says who they are, and no more.
+  const asked = joins ? questions.filter((q) => q.fills === "mail") : questions;
+  const { report: said, answers, errors } = readForm({ questions: asked }, raw);
   if (errors.length > 0) throw new FormFaults(errors);
-  const takesFiles = form.definition.questions.some((q) => q.fills === "files");
+  const takesFiles = asked.some((q) => q.fills === "files");
   const files = checkFiles(takesFiles ? sent : []);
-  if (
-    takesFiles &&
-    files.length === 0 &&
-    form.definition.questions.some((q) => q.fills === "files" && q.required)
-  )
+  if (takesFiles && files.length === 0 && asked.some((q) => q.fills === "files" && q.required))
     throw new FormFaults([{ field: "files", message: "A picture or a file is needed." }]);
   return transact(async (tx) => {
     const known = joins ? await joinKnownProblem(tx, form.projectId, joins) : null;
@@ -278,12 +277,13 @@ export async function submitForm({
       projectId: form.projectId,
       incoming: {
         ...said,
-        happened: said.happened || said.title,
+        title: known?.words ?? said.title,
+        happened: known ? "It happens to me too." : said.happened || said.title,
         way: "form",
         formId: form.id,
         answers,
         teamId: form.definition.lands.teamId,
-        ...(known ? { standing: known } : {}),
+        ...(known ? { standing: known.standing } : {}),
       },
       files,
       now,

@@ -42,14 +42,14 @@ export async function knownProblemsLike(projectKey: string, text: string): Promi
   );
 }
 
-/** The standing of a report whose sender says that it is a known problem. */
+/** A report whose sender says that it is a known problem: where it stands, and what it is about. */
 export async function joinKnownProblem(
   tx: Transaction,
   projectId: string,
   itemId: string,
-): Promise<ReportStanding> {
+): Promise<{ standing: ReportStanding; words: string }> {
   const [known] = await tx
-    .select({ id: item.id })
+    .select({ id: item.id, words: knownProblem.words })
     .from(knownProblem)
     .innerJoin(item, eq(item.id, knownProblem.itemId))
     .where(
@@ -61,7 +61,10 @@ export async function joinKnownProblem(
       ),
     );
   if (!known) throw invalid("This problem is not known any more.", "Send your report without it.");
-  return { ...UNJUDGED, status: "merged", itemId: known.id };
+  return {
+    standing: { ...UNJUDGED, status: "merged", itemId: known.id },
+    words: known.words,
+  };
 }
 
 /** Makes an item known outside, in words of its own, or takes it back. */

@@ -1,4 +1,5 @@
 "use client";
+import { fileSize } from "@/core/formats/file-size";
 
 /** What came with a report: pictures to look at, everything else to save. */
 export function FileList({
@@ -24,12 +25,7 @@ export function FileList({
           ) : (
             <a className="link" href={addressOf(f.id)} download={f.name}>
               Save {f.name}
-              {f.size !== undefined && (
-                <span className="text-ink-soft">
-                  {" "}
-                  ({Math.max(1, Math.round(f.size / 1024))} kB)
-                </span>
-              )}
+              {f.size !== undefined && <span className="text-ink-soft"> ({fileSize(f.size)})</span>}
             </a>
           )}
         </li>

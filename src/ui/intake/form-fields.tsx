@@ -1,13 +1,12 @@
 "use client";
-import { FilePick } from "@/ui/kit/file-pick";
+import { ChosenFiles } from "@/ui/kit/chosen-files";
+import { MOST_FILES } from "./files-problem";
 import { Check, Choice } from "@/ui/kit/check";
 import { DateInput } from "@/ui/kit/date-input";
 import { PlainSelect } from "@/ui/kit/plain-select";
 import { TextInput, TextArea } from "@/ui/kit/field";
 import { answersOf, shownQuestions, type FormQuestion, type RawAnswers } from "@/core/intake/form";
 
-export const LARGEST_FILE_MB = 5;
-export const MOST_FILES = 5;
 const ACCEPTED =
   "image/png,image/jpeg,image/gif,image/webp,application/pdf,text/plain,.txt,.log,.csv";
 
@@ -21,6 +20,7 @@ export function FormFields({
   values,
   errors,
   onChange,
+  files = [],
   onFiles,
   fileError,
   after,
@@ -29,8 +29,9 @@ export function FormFields({
   values: RawAnswers;
   errors: readonly { field: string; message: string }[];
   onChange: (id: string, value: string[]) => void;
+  files?: readonly File[];
   onFiles?: (files: File[]) => void;
-  fileError?: string;
+  fileError?: string | null;
   /** What stands after the question for the title. */
   after?: React.ReactNode;
 }) {
@@ -49,13 +50,17 @@ export function FormFields({
         return (
           <div
             key={q.id}
+            data-question={q.id}
             className={`flex flex-col gap-1 ${q.shownIf ? "only-if" : ""}`}
             style={shown.has(q.id) ? undefined : { display: "none" }}
           >
             {q.kind === "several of" ||
             q.kind === "yes or no" ||
             (q.kind === "one of" && q.options.length <= 5) ? (
-              <fieldset aria-describedby={error ? `${q.id}-error` : undefined}>
+              <fieldset
+                data-wrong={error ? true : undefined}
+                aria-describedby={error ? `${q.id}-error` : undefined}
+              >
                 <legend className="mb-1 font-semibold">
                   <Words question={q} />
                 </legend>
@@ -97,12 +102,13 @@ export function FormFields({
                   value={given[0] ?? ""}
                   invalid={Boolean(error)}
                   onChange={(v) => onChange(q.id, [v])}
+                  files={files}
                   onFiles={onFiles}
                 />
               </>
             )}
             {error && (
-              <p id={`${q.id}-error`} className="text-[13px] font-semibold text-alarm">
+              <p id={`${q.id}-error`} role="alert" className="text-[13px] font-semibold text-alarm">
                 {error}
               </p>
             )}
@@ -136,12 +142,14 @@ function Input({
   value,
   invalid,
   onChange,
+  files,
   onFiles,
 }: {
   question: FormQuestion;
   value: string;
   invalid: boolean;
   onChange: (value: string) => void;
+  files: readonly File[];
   onFiles?: (files: File[]) => void;
 }) {
   const common = {
@@ -164,12 +172,13 @@ function Input({
       return <PlainSelect {...typed} options={q.options} none="choose…" />;
     case "files":
       return (
-        <FilePick
+        <ChosenFiles
           {...common}
-          multiple
           accept={ACCEPTED}
           words="Choose files"
-          onFiles={(files) => onFiles?.(files)}
+          files={files}
+          most={MOST_FILES}
+          onChange={(chosen) => onFiles?.(chosen)}
         />
       );
     case "number":

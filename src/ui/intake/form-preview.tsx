@@ -2,7 +2,7 @@
 
 import { type FormDefinition, type RawAnswers } from "@/core/intake/form";
 import { useState } from "react";
-import { Sheet } from "./report-form";
+import { Sheet } from "./public-sheet";
 import { FormFields } from "./form-fields";
 import { Button } from "@/ui/kit/button";
 

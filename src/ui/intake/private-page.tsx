@@ -1,6 +1,6 @@
 "use client";
 import { counted } from "@/core/formats/counted";
-import { FilePick } from "@/ui/kit/file-pick";
+import { ChosenFiles } from "@/ui/kit/chosen-files";
 import { FormProblem } from "@/ui/kit/note";
 import { Button } from "@/ui/kit/button";
 import { TextArea, TextInput } from "@/ui/kit/field";
@@ -9,7 +9,8 @@ import { useState, type FormEvent } from "react";
 import { keyOf, ask, problemOf, queryOf, type Problem } from "@/ui/kit/request";
 import { ago } from "@/ui/kit/time";
 import { FileList } from "./file-list";
-import { Sheet } from "./report-form";
+import { filesProblem, MOST_FILES } from "./files-problem";
+import { Sheet } from "./public-sheet";
 import type { PrivatePageView } from "@/core/intake/private-page";
 import { addressOf } from "@/core/contract/contract";
 import { requesterContract } from "@/core/intake/requester-contract";
@@ -105,14 +106,13 @@ function SayForm({ page, token }: { page: PrivatePageView; token: string }) {
   const params = { token };
   const [text, setText] = useState("");
   const [files, setFiles] = useState<File[]>([]);
-  /** A new field for files after they were sent. */
-  const [round, setRound] = useState(0);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
+  const wrong = filesProblem(files);
   const { label, send } = sayWords(page);
   const say = async (event: FormEvent) => {
     event.preventDefault();
-    if (busy || (!text.trim() && files.length === 0)) return;
+    if (busy || wrong || (!text.trim() && files.length === 0)) return;
     setBusy(true);
     try {
       if (files.length > 0) {
@@ -121,7 +121,6 @@ function SayForm({ page, token }: { page: PrivatePageView; token: string }) {
         // Not sent again by itself: files must not come twice.
         await ask(requesterContract.addFiles, { params }, { form, retry: false });
         setFiles([]);
-        setRound((n) => n + 1);
       }
       const sent = `(sent ${counted(files.length, "file")})`;
       client.setQueryData(
@@ -147,13 +146,14 @@ function SayForm({ page, token }: { page: PrivatePageView; token: string }) {
         value={text}
         onChange={(e) => setText(e.target.value)}
       />
-      <FilePick
-        key={round}
+      <ChosenFiles
         label="Pictures or files"
         words="Add pictures or files"
-        multiple
-        onFiles={setFiles}
+        files={files}
+        most={MOST_FILES}
+        onChange={setFiles}
       />
+      {wrong && <FormProblem>{wrong}</FormProblem>}
       {problem && (
         <FormProblem>
           <b>{problem.sentence}</b> {problem.help}
@@ -163,7 +163,7 @@ function SayForm({ page, token }: { page: PrivatePageView; token: string }) {
         type="submit"
         look="accent"
         className="self-start"
-        disabled={busy || (!text.trim() && files.length === 0)}
+        disabled={busy || wrong !== null || (!text.trim() && files.length === 0)}
       >
         {busy ? "Sending…" : send}
       </Button>

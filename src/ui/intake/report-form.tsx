@@ -2,11 +2,13 @@
 import { Note } from "@/ui/kit/note";
 import { Button, TextButton, ButtonLink } from "@/ui/kit/button";
 import { useQuery } from "@tanstack/react-query";
-import { useDeferredValue, useState, type FormEvent, type ReactNode } from "react";
+import { useDeferredValue, useEffect, useRef, useState, type FormEvent } from "react";
 import { shownQuestions, type FormDefinition, type RawAnswers } from "@/core/intake/form";
-import { Mark } from "@/ui/kit/mark";
 import { keyOf, ask, problemOf, type Problem } from "@/ui/kit/request";
-import { FormFields, LARGEST_FILE_MB, MOST_FILES } from "./form-fields";
+import type { KnownProblem } from "@/core/intake/known-problem";
+import { filesProblem } from "./files-problem";
+import { FormFields } from "./form-fields";
+import { Sheet } from "./public-sheet";
 import { addressOf } from "@/core/contract/contract";
 import { requesterContract } from "@/core/intake/requester-contract";
 
@@ -17,67 +19,49 @@ export interface PublicFormProps {
   definition: FormDefinition;
 }
 
+/** What was sent once already and could not be taken, as a browser without JavaScript sent it. */
+export interface FormAttempt {
+  values: RawAnswers;
+  errors: { field: string; message: string }[];
+}
+
 /**
  * A public form: no account, one sheet, plain words. Nothing typed is lost when something is wrong;
  * it works without JavaScript too.
  */
-export function ReportForm({ projectKey, projectName, slug, definition }: PublicFormProps) {
-  const [values, setValues] = useState<RawAnswers>({});
-  const [files, setFiles] = useState<File[]>([]);
-  const [joins, setJoins] = useState<{ id: string; words: string } | null>(null);
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const [busy, setBusy] = useState(false);
-  const [sent, setSent] = useState<{ reference: string; token: string } | null>(null);
-  const large = files.find((f) => f.size > LARGEST_FILE_MB * 1024 * 1024);
-  const fileError = large
-    ? `${large.name} is larger than ${LARGEST_FILE_MB} MB. Choose a smaller one; your text stays.`
-    : files.length > MOST_FILES
-      ? `Choose at most ${MOST_FILES} files.`
-      : undefined;
+export function ReportForm({
+  attempt,
+  embedded = false,
+  ...form
+}: PublicFormProps & {
+  attempt?: FormAttempt | null;
+  /** Inside another site's page: what leads on opens outside of it. */
+  embedded?: boolean;
+}) {
+  const { projectKey, projectName, slug, definition } = form;
+  const sheet = useReportForm(form, attempt ?? null);
+  const { values, files, joins, problem, errors, busy, sent, fileError } = sheet;
+  const { formRef, send, setValue, setFiles, setJoins } = sheet;
+  if (sent) return <Sent sent={sent} embedded={embedded} {...form} />;
   const asked = { params: { key: projectKey, form: slug } };
-  const send = async (event: FormEvent) => {
-    event.preventDefault();
-    if (fileError || busy) return;
-    setBusy(true);
-    const form = new FormData();
-    for (const q of shownQuestions(definition.questions, values))
-      for (const v of values[q.id] ?? []) form.append(q.id, v);
-    for (const file of files) form.append("files", file);
-    if (joins) form.set("joins", joins.id);
-    try {
-      // Not sent again by itself: a report must not arrive twice.
-      setSent(await ask(requesterContract.send, asked, { form, retry: false }));
-      setProblem(null);
-    } catch (error) {
-      setProblem(problemOf(error));
-    }
-    setBusy(false);
-  };
-
-  if (sent)
-    return (
-      <Sheet projectName={projectName}>
-        <h1 className="text-[24px]">Thank you, we have it</h1>
-        <p className="mt-2">
-          Your reference is <b className="font-mono text-[16px]">{sent.reference}</b>.
-        </p>
-        {definition.thanks && <p className="mt-2 whitespace-pre-wrap">{definition.thanks}</p>}
-        <p className="mt-2">
-          On a page of your own you can follow what becomes of it and answer if we have a question.
-          Keep the address; we have sent it to you by mail too.
-        </p>
-        <p className="mt-4">
-          <ButtonLink look="accent" href={`/r/${sent.token}`}>
-            Open my page
-          </ButtonLink>
-        </p>
-      </Sheet>
-    );
+  // Whoever adds themselves to a known problem says who they are, and no more.
+  const questions = joins
+    ? definition.questions.filter((q) => q.fills === "mail")
+    : definition.questions;
+  const known = definition.offersKnown ? (
+    <KnownProblems
+      projectKey={projectKey}
+      title={values[titleOf(definition)]?.[0] ?? ""}
+      joined={joins}
+      onJoin={setJoins}
+    />
+  ) : null;
   return (
     <Sheet projectName={projectName}>
       <h1 className="text-[24px] leading-tight">{definition.title}</h1>
       <p className="mb-5 mt-1 whitespace-pre-wrap text-ink-soft">{definition.intro}</p>
       <form
+        ref={formRef}
         action={addressOf(requesterContract.send, asked)}
         method="post"
         encType="multipart/form-data"
@@ -85,43 +69,129 @@ export function ReportForm({ projectKey, projectName, slug, definition }: Public
         noValidate
         className="flex flex-col gap-4"
       >
+        {joins && known}
         <FormFields
-          questions={definition.questions}
+          questions={questions}
           values={values}
-          errors={problem?.errors ?? []}
-          onChange={(id, value) => setValues((v) => ({ ...v, [id]: value }))}
+          errors={errors}
+          onChange={setValue}
+          files={files}
           onFiles={setFiles}
           fileError={fileError}
-          after={
-            definition.offersKnown ? (
-              <KnownProblems
-                projectKey={projectKey}
-                title={values[titleOf(definition)]?.[0] ?? ""}
-                joined={joins}
-                onJoin={setJoins}
-              />
-            ) : null
-          }
+          after={joins ? null : known}
         />
-        {problem && (
+        {(problem ?? errors.length > 0) && (
           <Note kind="problem">
             <b>
-              {problem.errors.length > 0 ? "Something is missing or not right." : problem.sentence}
+              {errors.length > 0 || !problem
+                ? "Something is missing or not right."
+                : problem.sentence}
             </b>{" "}
-            {problem.errors.length > 0
+            {errors.length > 0 || !problem
               ? "It is marked above; what you typed is still there."
               : problem.help}
           </Note>
         )}
         <Button
           type="submit"
-          disabled={busy || Boolean(fileError)}
+          disabled={busy || fileError !== null}
           look="accent"
-          className="self-start !min-h-10 !px-6 !text-[15px]"
+          className="self-start !min-h-11 !px-6 !text-[15px]"
         >
-          {busy ? "Sending…" : joins ? "Add me to it" : "Send report"}
+          {busy ? "Sending…" : joins ? "It happens to me too" : "Send report"}
         </Button>
       </form>
+    </Sheet>
+  );
+}
+
+/** What is typed into a form, and what came of sending it. */
+function useReportForm(
+  { projectKey, slug, definition }: PublicFormProps,
+  first: FormAttempt | null,
+) {
+  const [values, setValues] = useState<RawAnswers>(first?.values ?? {});
+  const [files, setFiles] = useState<File[]>([]);
+  const [joins, setJoins] = useState<KnownProblem | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [errors, setErrors] = useState(first?.errors ?? []);
+  const [busy, setBusy] = useState(false);
+  const [sent, setSent] = useState<Receipt | null>(null);
+  const formRef = useRef<HTMLFormElement>(null);
+  const fileError = filesProblem(files);
+  // The first mistake is where one goes on.
+  useEffect(() => {
+    if (errors.length > 0)
+      formRef.current
+        ?.querySelector<HTMLElement>('[data-question] [aria-invalid="true"], [data-wrong] input')
+        ?.focus();
+  }, [errors]);
+  const setValue = (id: string, value: string[]) => {
+    setValues((v) => ({ ...v, [id]: value }));
+    if (errors.some((e) => e.field === id)) {
+      const left = errors.filter((e) => e.field !== id);
+      setErrors(left);
+      if (left.length === 0) setProblem(null);
+    }
+  };
+  const send = async (event: FormEvent) => {
+    event.preventDefault();
+    if (fileError !== null || busy) return;
+    setBusy(true);
+    const body = new FormData();
+    for (const q of shownQuestions(definition.questions, values))
+      for (const v of values[q.id] ?? []) body.append(q.id, v);
+    for (const file of files) body.append("files", file);
+    if (joins) body.set("joins", joins.id);
+    try {
+      const params = { key: projectKey, form: slug };
+      // Not sent again by itself: a report must not arrive twice.
+      setSent(await ask(requesterContract.send, { params }, { form: body, retry: false }));
+      setProblem(null);
+    } catch (error) {
+      const told = problemOf(error);
+      setProblem(told);
+      setErrors(told.errors);
+    }
+    setBusy(false);
+  };
+  return {
+    ...{ values, setValue, files, setFiles, fileError, joins, setJoins },
+    ...{ formRef, send, busy, problem, errors, sent },
+  };
+}
+
+interface Receipt {
+  reference: string;
+  token: string;
+}
+
+function Sent({
+  sent,
+  embedded,
+  projectName,
+  definition,
+}: PublicFormProps & { sent: Receipt; embedded: boolean }) {
+  return (
+    <Sheet projectName={projectName}>
+      <h1 className="text-[24px]">Thank you, we have it</h1>
+      <p className="mt-2">
+        Your reference is <b className="font-mono text-[16px]">{sent.reference}</b>.
+      </p>
+      {definition.thanks && <p className="mt-2 whitespace-pre-wrap">{definition.thanks}</p>}
+      <p className="mt-2">
+        On a page of your own you can follow what becomes of it and answer if we have a question.
+        Keep the address; we have sent it to you by mail too.
+      </p>
+      <p className="mt-4">
+        <ButtonLink
+          look="accent"
+          href={`/r/${sent.token}`}
+          {...(embedded ? { target: "_blank", rel: "noopener" } : {})}
+        >
+          Open my page
+        </ButtonLink>
+      </p>
     </Sheet>
   );
 }
@@ -139,8 +209,8 @@ function KnownProblems({
 }: {
   projectKey: string;
   title: string;
-  joined: { id: string; words: string } | null;
-  onJoin: (problem: { id: string; words: string } | null) => void;
+  joined: KnownProblem | null;
+  onJoin: (problem: KnownProblem | null) => void;
 }) {
   const text = useDeferredValue(title.trim());
   const { data: known = [] } = useQuery({
@@ -162,7 +232,8 @@ function KnownProblems({
     return (
       <Note kind="done" className="flex flex-wrap items-center gap-x-3">
         <span>
-          You add yourself to: <b>{joined.words}</b>. You will hear when it is done.
+          It happens to you too: <b>{joined.words}</b>. Your address is enough; you will hear when
+          it is done.
         </span>
         <TextButton onClick={() => onJoin(null)}>It is something else</TextButton>
       </Note>
@@ -175,23 +246,10 @@ function KnownProblems({
         {known.map((k) => (
           <li key={k.id} className="flex flex-wrap items-baseline justify-between gap-x-3 py-0.5">
             <span>{k.words}</span>
-            <TextButton onClick={() => onJoin(k)}>Add yourself</TextButton>
+            <TextButton onClick={() => onJoin(k)}>It happens to me too</TextButton>
           </li>
         ))}
       </ul>
     </Note>
-  );
-}
-
-/** A page for people without an account. */
-export function Sheet({ projectName, children }: { projectName: string; children: ReactNode }) {
-  return (
-    <main className="mx-auto max-w-[640px] px-4 py-8 sm:py-12">
-      <p className="mb-4 flex items-center gap-3">
-        <Mark size={34} />
-        <span className="font-display text-[15px] font-semibold">{projectName}</span>
-      </p>
-      <div className="sheet px-5 py-6 sm:px-8">{children}</div>
-    </main>
   );
 }

@@ -11,6 +11,7 @@ export function FilePick({
   accept,
   multiple,
   disabled,
+  names: showsNames = true,
   ...rest
 }: {
   onFiles: (files: File[]) => void;
@@ -20,6 +21,8 @@ export function FilePick({
   accept?: string;
   multiple?: boolean;
   disabled?: boolean;
+  /** Whether it says what was chosen; a list beside it may. */
+  names?: boolean;
   id?: string;
   name?: string;
   required?: boolean;
@@ -56,15 +59,19 @@ export function FilePick({
         accept={accept}
         multiple={multiple}
         disabled={disabled}
-        onChange={(event) => take([...(event.target.files ?? [])])}
+        onChange={(event) => {
+          take([...(event.target.files ?? [])]);
+          // What is kept elsewhere can be chosen once more after it was taken out there.
+          if (!showsNames) event.target.value = "";
+        }}
       />
       <span className="button button-small" aria-hidden="true">
         <Upload size={14} /> {words}
       </span>
       <span className="min-w-0 truncate font-normal text-ink-soft" title={names.join("\n")}>
-        {names.length === 0 && `or drop ${multiple ? "them" : "it"} here`}
-        {names.length === 1 && names[0]}
-        {names.length > 1 && `${counted(names.length, "file")}: ${names.join(", ")}`}
+        {(names.length === 0 || !showsNames) && `or drop ${multiple ? "them" : "it"} here`}
+        {showsNames && names.length === 1 && names[0]}
+        {showsNames && names.length > 1 && `${counted(names.length, "file")}: ${names.join(", ")}`}
       </span>
     </span>
   );

@@ -1,7 +1,8 @@
 import type { Metadata } from "next";
 import { forPage } from "@/app/page-access";
 import { publicForms } from "@/server/intake/forms";
-import { ReportForm, Sheet } from "@/ui/intake/report-form";
+import { Sheet } from "@/ui/intake/public-sheet";
+import { ReportForm } from "@/ui/intake/report-form";
 
 export const metadata: Metadata = { title: "Report a problem" };
 export const dynamic = "force-dynamic";

@@ -18,6 +18,7 @@ export default async function EmbeddedForm({
   if (!form.open || !form.embeddable) notFound();
   return (
     <ReportForm
+      embedded
       projectKey={form.projectKey}
       projectName={form.projectName}
       slug={form.slug}

@@ -1,18 +1,23 @@
 import type { Metadata } from "next";
 import { forPage } from "@/app/page-access";
+import { readAttempt } from "@/server/intake/form-attempt";
 import { publicForm } from "@/server/intake/forms";
-import { ReportForm, Sheet } from "@/ui/intake/report-form";
+import { Sheet } from "@/ui/intake/public-sheet";
+import { ReportForm } from "@/ui/intake/report-form";
 
 export const metadata: Metadata = { title: "Report a problem" };
 export const dynamic = "force-dynamic";
 
 export default async function FormPage({
   params,
+  searchParams,
 }: {
   params: Promise<{ key: string; form: string }>;
+  searchParams: Promise<{ attempt?: string | string[] }>;
 }) {
   const { key, form: slug } = await params;
   const form = await forPage(publicForm(key.toUpperCase(), slug));
+  const { attempt } = await searchParams;
   if (form.open)
     return (
       <ReportForm
@@ -20,6 +25,7 @@ export default async function FormPage({
         projectName={form.projectName}
         slug={form.slug}
         definition={form.definition}
+        attempt={typeof attempt === "string" ? await readAttempt(form.id, attempt) : null}
       />
     );
   return (

@@ -1,6 +1,7 @@
 import { json, openRoute, problem, problemOf } from "@/app/problem";
 import { readForm } from "@/app/read-form";
 import { plainPage, wantsPage } from "@/app/plain-page";
+import { keepAttempt } from "@/server/intake/form-attempt";
 import { FormFaults, submitForm } from "@/server/intake/forms";
 import { countUse } from "@/server/rate-limit";
 
@@ -12,34 +13,32 @@ const MINUTE_MS = 60_000;
  * Takes a report from somebody without an account, by a form. A browser without JavaScript gets
  * pages for answers, everything else JSON.
  */
-export const POST = openRoute<{ key: string; form: string }>(async (request, { key, form }) => {
+export const POST = openRoute<{ key: string; form: string }>(async (request, params) => {
   const page = wantsPage(request);
+  const projectKey = params.key.toUpperCase().slice(0, 20);
+  const name = params.form.slice(0, 60);
+  let raw: Record<string, string[]> = {};
   try {
-    const { reference, token } = await take(
-      request,
-      key.toUpperCase().slice(0, 20),
-      form.slice(0, 60),
-    );
-    return page
-      ? new Response(null, { status: 303, headers: { Location: `/r/${token}` } })
-      : json({ reference, token }, 201);
+    await countTry(request, projectKey, name);
+    const read = await readForm(request);
+    raw = read.raw;
+    const joins = raw.joins?.[0] || null;
+    const { reference, token } = await submitForm({
+      projectKey,
+      name,
+      raw,
+      sent: read.files,
+      joins,
+    });
+    return page ? goTo(`/r/${token}`) : json({ reference, token }, 201);
   } catch (error) {
-    if (error instanceof FormFaults)
-      return page
-        ? plainPage(
-            422,
-            error.message,
-            error.errors.map((e) => e.message),
-          )
-        : problem({
-            status: 422,
-            title: error.message,
-            detail: error.errors[0].message,
-            more: {
-              code: "invalid",
-              errors: error.errors,
-            },
-          });
+    if (error instanceof FormFaults) {
+      if (!page) return faultsAsJson(error);
+      // Back to the form, filled in as it was sent, with each mistake at its field.
+      const attempt = await keepAttempt(projectKey, name, { values: raw, errors: error.errors });
+      const address = `/report/${encodeURIComponent(projectKey)}/${encodeURIComponent(name)}`;
+      return goTo(`${address}?attempt=${attempt}`);
+    }
     if (error instanceof Response) return error;
     const answer = problemOf(error);
     if (!page) return answer;
@@ -48,11 +47,19 @@ export const POST = openRoute<{ key: string; form: string }>(async (request, { k
   }
 });
 
-async function take(
-  request: Request,
-  key: string,
-  form: string,
-): Promise<{ reference: string; token: string }> {
+const goTo = (address: string) =>
+  new Response(null, { status: 303, headers: { Location: address } });
+
+const faultsAsJson = ({ message, errors }: FormFaults) =>
+  problem({
+    status: 422,
+    title: message,
+    detail: errors[0].message,
+    more: { code: "invalid", errors },
+  });
+
+/** @throws Response where too many come at once */
+async function countTry(request: Request, key: string, form: string): Promise<void> {
   const address = request.headers.get("x-client-address") ?? "unknown";
   const [byAddress, byForm] = [
     await countUse({ key: `report ${address}`, limit: PER_ADDRESS, windowMs: MINUTE_MS }),
@@ -71,7 +78,4 @@ async function take(
       headers: { "Retry-After": String(wait) },
     });
   }
-  const { raw, files } = await readForm(request);
-  const joins = raw.joins?.[0] || null;
-  return submitForm({ projectKey: key, name: form, raw, sent: files, joins });
 }

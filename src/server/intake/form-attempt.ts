@@ -1,0 +1,60 @@
+import { and, eq, gte, lt } from "drizzle-orm";
+import { HOUR } from "@/core/calendar/instant";
+import type { RawAnswers } from "@/core/intake/form";
+import { database } from "@/db/connection";
+import { formAttempt } from "@/db/schema";
+import { publicForm } from "./forms";
+import { newToken } from "./new-report";
+
+/** So long what could not be taken can be mended. */
+const KEPT_MS = HOUR;
+
+export interface Attempt {
+  values: RawAnswers;
+  errors: { field: string; message: string }[];
+}
+
+/**
+ * Keeps for a while what a browser without JavaScript sent and what was wrong with it, so that its
+ * form comes back filled in.
+ * @returns what opens it
+ */
+export async function keepAttempt(
+  projectKey: string,
+  name: string,
+  { values, errors }: Attempt,
+  now = Date.now(),
+): Promise<string> {
+  const db = database();
+  const form = await publicForm(projectKey, name);
+  const asked = form.definition.questions.map((q) => [q.id, values[q.id]]);
+  await db.delete(formAttempt).where(lt(formAttempt.at, now - KEPT_MS));
+  const token = newToken();
+  await db.insert(formAttempt).values({
+    token,
+    formId: form.id,
+    values: Object.fromEntries(asked) as RawAnswers,
+    errors,
+    at: now,
+  });
+  return token;
+}
+
+/** What was sent by a form before; null once it is not kept any more. */
+export async function readAttempt(
+  formId: string,
+  token: string,
+  now = Date.now(),
+): Promise<Attempt | null> {
+  const [row] = await database()
+    .select({ values: formAttempt.values, errors: formAttempt.errors })
+    .from(formAttempt)
+    .where(
+      and(
+        eq(formAttempt.token, token.slice(0, 64)),
+        eq(formAttempt.formId, formId),
+        gte(formAttempt.at, now - KEPT_MS),
+      ),
+    );
+  return row ?? null;
+}

@@ -1,0 +1,14 @@
+import { fileSize } from "@/core/formats/file-size";
+
+export const LARGEST_FILE_MB = 5;
+export const MOST_FILES = 5;
+
+/** Why chosen files cannot go along, said before they are sent; null when they can. */
+export function filesProblem(files: readonly File[]): string | null {
+  const large = files.find((f) => f.size > LARGEST_FILE_MB * 1024 * 1024);
+  if (large)
+    return `${large.name} has ${fileSize(large.size)}, and ${LARGEST_FILE_MB} MB are the most. Take it out or choose a smaller one; your text stays.`;
+  return files.length > MOST_FILES
+    ? `These are ${files.length} files, and ${MOST_FILES} are the most. Take some out; your text stays.`
+    : null;
+}
