@@ -1,4 +1,4 @@
-import { writeFileSync } from "node:fs";
+import { rmSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import type { ElementHandle } from "puppeteer-core";
@@ -48,6 +48,60 @@ test("a requester without an account sends a report with a picture and gets a re
   await requester.click("::-p-text(Open my page)");
   await requester.reads("Received");
   await requester.reads(TITLE);
+});
+
+test("without JavaScript a mistake stands at its field, and what was typed is still there", async () => {
+  const visitor = await browser.person(app.address());
+  await visitor.page.setJavaScriptEnabled(false);
+  await visitor.page.goto(`${app.address()}/report/TIX/report`);
+  await visitor.page.type("#title", "The gate at Heron hums");
+  await visitor.page.type("#mail", "not an address");
+  const sent = visitor.page.waitForNavigation();
+  await visitor.page.$eval("form", (form) => form.setAttribute("novalidate", ""));
+  await visitor.page.click('form button[type="submit"]');
+  await sent;
+  expect(new URL(visitor.page.url()).pathname).toBe("/report/TIX/report");
+  const at = (id: string) =>
+    visitor.page.$eval(`[data-question="${id}"]`, (e) => (e as HTMLElement).innerText);
+  expect(await at("mail")).toContain("This is no mail address we could write to.");
+  expect(await at("happened")).toContain("Tell us what happened.");
+  expect(await visitor.page.$eval("#title", (e) => (e as HTMLInputElement).value)).toBe(
+    "The gate at Heron hums",
+  );
+  await visitor.page.close();
+});
+
+test("the first mistake takes the focus, goes as it is mended, and chosen files can be taken out again", async () => {
+  const visitor = await browser.person(app.address());
+  await visitor.open("/report/TIX/report");
+  await visitor.press("Send report");
+  await visitor.reads("Say in a few words what it is about.");
+  const focused = () => visitor.page.evaluate(() => document.activeElement?.id);
+  expect(await focused()).toBe("title");
+  await visitor.page.keyboard.type("The gate hums");
+  await visitor.page.waitForFunction(
+    () => !document.body.innerText.includes("Say in a few words what it is about."),
+  );
+  expect(await focused()).toBe("title");
+  const file = (await visitor.page.$("#files")) as ElementHandle<HTMLInputElement>;
+  const large = path.join(os.tmpdir(), "zigzag-large-picture.png");
+  writeFileSync(large, Buffer.concat([PIXEL, Buffer.alloc(6 * 1024 * 1024)]));
+  await file.uploadFile(PICTURE, large);
+  await visitor.reads("zigzag-large-picture.png has 6.0 MB, and 5 MB are the most.");
+  await visitor.click('button[aria-label="Take out zigzag-large-picture.png"]');
+  await visitor.reads("1 of at most 5");
+  rmSync(large);
+  await visitor.page.close();
+});
+
+test("an address of no form names those that are open, and one of no report says what to do", async () => {
+  const visitor = await browser.person(app.address());
+  await visitor.open("/report/TIX/mistyped");
+  await visitor.reads("There is no form at this address");
+  await visitor.page.waitForSelector('a[href^="/report/TIX/"]');
+  await visitor.open("/r/mistyped-token");
+  await visitor.reads("copy all of it from the mail that we sent you");
+  await visitor.page.close();
 });
 
 test("the triager opens the desk, reads the oldest first, asks; the requester answers; the report returns", async () => {

@@ -35,7 +35,7 @@ const save = ({ version, ...board }: BoardDesign, seenVersion = version) =>
   edit({ kind: "save", board, seenVersion });
 const made = (change: Partial<BoardDesign>): BoardDesign => ({
   id: randomUUID(),
-  name: "Another look",
+  name: `Another look ${randomUUID().slice(0, 8)}`,
   version: 0,
   columnsBy: "state",
   scope: null,
@@ -517,3 +517,14 @@ test("boards follow their workflows: a renamed state keeps its column, a state t
 
 test("the history of all of it agrees with what is stored", async () =>
   expect((await checkItems()).findings).toEqual([]));
+
+test("two boards of one name are refused, and two columns of one; the same board keeps its name", async () => {
+  const first = made({ columnsBy: "free", columns: [column("Now"), column("Later")] });
+  await save(first);
+  const twin = made({ ...first, id: randomUUID(), name: ` ${first.name.toUpperCase()} ` });
+  expect(await refusalOf(save({ ...twin, columns: [column("Now")] }))).toBe("invalid");
+  const doubled = made({ columnsBy: "free", columns: [column("Now"), column("now ")] });
+  expect(await refusalOf(save(doubled))).toBe("invalid");
+  await save({ ...first, version: (await design(first.id)).version });
+  expect((await design(first.id)).name).toBe(first.name);
+});

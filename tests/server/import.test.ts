@@ -1,10 +1,11 @@
 import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
 import { database } from "@/db/connection";
-import { item, report } from "@/db/schema";
+import { item, mailOut, report, reportFile } from "@/db/schema";
 import { readDesk } from "@/server/intake/desk";
 import { readReport } from "@/server/intake/read-report";
-import { importReports, quickReport } from "@/server/intake/import";
+import { quickReport } from "@/server/intake/quick-report";
+import { importReports } from "@/server/intake/import";
 import { triageReport } from "@/server/intake/triage-report";
 import { itemIn, refusalOf } from "./setup/board";
 import { ARTHUR, NOOR, OSKAR, TOMAS } from "./setup/people";
@@ -61,6 +62,40 @@ test("only who judges reports imports them, and nobody takes back another projec
   expect((await ofImport(importId)).length).toBe(1);
 });
 
+test("who called is who hears of it, with the pictures; what is no picture stores nothing", async () => {
+  const caller = "berta.lund@post.saltmarsh.example";
+  const said = { title: "Ramp stuck", happened: "At the north quay.", itemKey: null, caller };
+  const png = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 1, 2, 3]);
+  const sent = [{ name: "ramp.png", content: png }];
+  const { reference } = await quickReport(TOMAS, "TIX", { ...said, sent });
+  const [made] = await database().select().from(report).where(eq(report.reference, reference));
+  expect(made).toMatchObject({ mail: caller, way: "hand", title: "Ramp stuck" });
+  const files = await database().select().from(reportFile).where(eq(reportFile.reportId, made.id));
+  expect(files.map((f) => f.name)).toEqual(["ramp.png"]);
+  const letters = await database().select().from(mailOut).where(eq(mailOut.reportId, made.id));
+  expect(letters.map((l) => [l.recipient, l.subject])).toEqual([
+    [caller, expect.stringContaining(reference)],
+  ]);
+  const page = { name: "page.html", content: Buffer.from("<script>") };
+  expect(await refusalOf(quickReport(TOMAS, "TIX", { ...said, sent: [page] }))).toBe("invalid");
+});
+
+test("nobody gets letters about what they wrote and judged themselves; others do", async () => {
+  const quick = async (viewer: typeof TOMAS) => {
+    const said = { title: "Mine", happened: "", itemKey: null, caller: "" };
+    const { reference } = await quickReport(viewer, "TIX", said);
+    return (await database().select().from(report).where(eq(report.reference, reference)))[0];
+  };
+  const lettersAbout = async (by: typeof TOMAS) => {
+    const { id, version } = await quick(by);
+    const verdict = { kind: "decline", reason: "We know of it." } as const;
+    await triageReport(TOMAS, id, { commandId: randomUUID(), seenVersion: version, verdict });
+    return database().select().from(mailOut).where(eq(mailOut.reportId, id));
+  };
+  expect(await lettersAbout(TOMAS)).toEqual([]);
+  expect(await lettersAbout(NOOR)).toHaveLength(1);
+});
+
 test("a quick report by whoever sees something, with the item in view", async () => {
   const id = await itemIn(NOOR, "In view");
   const [row] = await database().select({ number: item.number }).from(item).where(eq(item.id, id));
@@ -68,6 +103,7 @@ test("a quick report by whoever sees something, with the item in view", async ()
     title: "Button is grey",
     happened: "",
     itemKey: `TIX-${row.number}`,
+    caller: "",
   });
   const [made] = await database().select().from(report).where(eq(report.reference, reference));
   expect(made).toMatchObject({
@@ -77,9 +113,13 @@ test("a quick report by whoever sees something, with the item in view", async ()
     mail: "arthur.quill@saltmarsh.example",
   });
   expect(
-    await refusalOf(quickReport(ARTHUR, "TIX", { title: "x", happened: "", itemKey: "GATE-1" })),
+    await refusalOf(
+      quickReport(ARTHUR, "TIX", { title: "x", happened: "", itemKey: "GATE-1", caller: "" }),
+    ),
   ).toBe("invalid");
   expect(
-    await refusalOf(quickReport(ARTHUR, "TIDE", { title: "x", happened: "", itemKey: null })),
+    await refusalOf(
+      quickReport(ARTHUR, "TIDE", { title: "x", happened: "", itemKey: null, caller: "" }),
+    ),
   ).toBe("not found");
 });

@@ -3,7 +3,15 @@ import { desc, eq, ilike } from "drizzle-orm";
 import nodemailer from "nodemailer";
 import { DAY } from "@/core/calendar/instant";
 import { database } from "@/db/connection";
-import { mailAddress, mailIn, mailOut, mailWaiting, report, reportFile } from "@/db/schema";
+import {
+  mailAddress,
+  mailIn,
+  mailOut,
+  mailWaiting,
+  report,
+  reportFile,
+  reportMessage,
+} from "@/db/schema";
 import { readReport } from "@/server/intake/read-report";
 import { followQuestions } from "@/server/intake/follow-up";
 import { submitForm } from "@/server/intake/forms";
@@ -199,6 +207,31 @@ test("mail in, receipt, question, answer by headers, acceptance, question about 
   for (const mail of standIn.mailbox.all())
     expect(`${mail.from} ${mail.text}`).not.toMatch(/tomas|noor|TIX-\d/i);
   expect(done.text).not.toContain(row.token);
+});
+
+test("an answer without its headers joins the report that it names, if the same person sent that", async () => {
+  const sender = "olga@post.saltmarsh.example";
+  await write({ from: sender, subject: "Ramp hums", text: "Every morning." });
+  const first = await latest(sender);
+  const before = await reportsBefore();
+  await write({
+    from: sender,
+    subject: `Re: ${first.reference.toLowerCase()}`,
+    text: "And at noon.",
+  });
+  expect(await reportsBefore()).toBe(before);
+  const said = await database()
+    .select()
+    .from(reportMessage)
+    .where(eq(reportMessage.reportId, first.id));
+  expect(said.map((m) => [m.kind, m.body])).toContainEqual(["answer", "And at noon."]);
+  // Somebody else who knows the reference, and one who names none of theirs, tell of their own.
+  const other = "piet@post.saltmarsh.example";
+  await write({ from: other, subject: `Re: ${first.reference}`, text: "With me too." });
+  expect(await reportsBefore()).toBe(before + 1);
+  expect((await latest(other)).happened).toBe("With me too.");
+  await write({ from: sender, subject: "Re: R-ZZZZZZ", text: "Something else." });
+  expect(await reportsBefore()).toBe(before + 2);
 });
 
 test("an item that is finished by mistake and taken up again at once writes to nobody", async () => {

@@ -12,7 +12,6 @@ import {
   formBody,
   importBody,
   knownBody,
-  quickBody,
   reproductionBody,
   rulesBody,
   undoVerdictBody,
@@ -51,10 +50,10 @@ export const intakeContract = {
     largest: LARGEST_IMPORT,
   }),
   /** A report by somebody with an account. */
+  /** A report by somebody with an account, as a form with files. */
   quick: contract({
     method: "POST",
     path: "/api/projects/:key/intake/quick",
-    body: quickBody,
     answer: z.object({ reference: z.string() }),
     status: 201,
   }),

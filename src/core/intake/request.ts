@@ -162,6 +162,10 @@ export const quickBody = z.object({
   happened: z.string().trim().max(10_000).default(""),
   /** The item that was in view. */
   itemKey: z.string().max(30).nullable().default(null),
+  /** The mail address of whoever called; without it whoever writes it down is the sender. */
+  caller: z
+    .union([z.literal(""), z.email("This is no mail address we could write to.").max(200)])
+    .default(""),
 });
 
 export const rulesBody = z.object({

@@ -1,15 +1,13 @@
-import { and, eq, isNull, notExists, sql } from "drizzle-orm";
-import { type z } from "zod";
-import { database, transact } from "@/db/connection";
-import { item, person, report, reportVerdict } from "@/db/schema";
+import { and, eq, notExists, sql } from "drizzle-orm";
+import { transact } from "@/db/connection";
+import { report, reportVerdict } from "@/db/schema";
 import { announce } from "../events/announce";
-import { hasKeyAmong } from "../item/key";
-import { enterProject, seesItem } from "../people/access";
+import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { invalid, notFound } from "../refused";
-import { newReport, storeReport } from "./new-report";
+import { notFound } from "../refused";
+import { newReport } from "./new-report";
 import { receiveReports, takeBackReports } from "./store";
-import { type ImportRequest, type quickBody } from "@/core/intake/request";
+import { type ImportRequest } from "@/core/intake/request";
 
 /**
  * Takes a part of a table into the queue, or takes a whole import back as far as nobody has judged
@@ -63,54 +61,5 @@ export async function importReports(
     const data = { importId: request.importId, reports: gone.length };
     await announce(tx, project.id, { kind: "import taken back", data }, now);
     return { changed: gone.length, kept: left.length };
-  });
-}
-
-/**
- * A report by somebody with an account, from wherever they are, with the item in view as its
- * context.
- */
-export async function quickReport(
-  viewer: Viewer,
-  projectKey: string,
-  { title, happened, itemKey }: z.infer<typeof quickBody>,
-  now = Date.now(),
-): Promise<{ reference: string }> {
-  const db = database();
-  const { project } = await enterProject({
-    reader: db,
-    viewer,
-    where: { key: projectKey },
-    action: "send report",
-  });
-  const [who] = await db
-    .select({ email: person.email })
-    .from(person)
-    .where(eq(person.id, viewer.personId));
-  const [seen] = itemKey
-    ? await db
-        .select({ id: item.id })
-        .from(item)
-        .where(
-          and(
-            eq(item.projectId, project.id),
-            hasKeyAmong([itemKey]),
-            isNull(item.withdrawnAt),
-            seesItem(db, viewer),
-          ),
-        )
-    : [];
-  if (itemKey && !seen)
-    throw invalid("The item in view is not in this project.", "Send it without the item.");
-  const text = [happened || title, ...(seen ? [`Seen at ${itemKey}.`] : [])].join("\n\n");
-  return transact(async (tx) => {
-    const { reference } = await storeReport({
-      tx,
-      projectId: project.id,
-      incoming: { title, happened: text, mail: who.email, way: "hand" },
-      files: [],
-      now,
-    });
-    return { reference };
   });
 }

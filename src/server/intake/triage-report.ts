@@ -60,6 +60,7 @@ export async function triageReport(
       await writeToRequester(tx, row, told, {
         now,
         verdictId: body.commandId,
+        by: viewer.personId,
         followers: told.kind === "news",
       });
     return resultOf(tx, after, access, body.commandId);
@@ -179,7 +180,7 @@ export async function undoVerdict(
           text: "What we wrote to you last does not hold: we look at your report once more and will write again.",
           at: now,
         },
-        { now },
+        { now, by: viewer.personId },
       );
     await tx
       .update(reportVerdict)

@@ -96,8 +96,8 @@ async function problemIn(waiting: WaitingMail, error: unknown): Promise<{ proble
 }
 
 /**
- * An answer to a letter of ours stands with its report and with the item that came of it, by its
- * headers alone; anything else that a person wrote becomes a report and is answered with a receipt.
+ * An answer to a letter of ours stands with its report and with the item that came of it: by its
+ * headers, or by the reference of a report that the same person sent; anything else that a person wrote becomes a report and is answered with a receipt.
  * What machines wrote is noted and never answered. The same mail handed over twice is taken once.
  */
 async function takeMail(
@@ -125,10 +125,10 @@ async function takeMail(
       .where(mine);
     return known;
   }
-  const ours = await lettersAnswered(tx, answered(headers));
+  const answers = await lettersAnswered(tx, answered(headers));
   const writer = writerOf(headers, waiting.returnPath);
   if (writer === "bounce") {
-    const about = ours ?? (await lettersAnswered(tx, idsInside(waiting.raw)));
+    const about = answers ?? (await lettersAnswered(tx, idsInside(waiting.raw)));
     if (about)
       await tx
         .update(mailOut)
@@ -136,8 +136,9 @@ async function takeMail(
         .where(eq(mailOut.id, about.id));
     return note("bounce", about?.reportId ?? null);
   }
-  if (writer !== "person") return note(writer, ours?.reportId ?? null);
+  if (writer !== "person") return note(writer, answers?.reportId ?? null);
   const { text, files } = wordsAndFiles(mail, waiting);
+  const ours = answers ?? (await reportNamed(tx, projectId, mail));
   if (ours && ours.projectId === projectId && ours.byRequester) {
     await takeAnswer(tx, ours.reportId, text || "(The answer has no words.)", now);
     await storeFiles(tx, ours.reportId, files, now);
@@ -242,6 +243,35 @@ function idsInside(raw: Buffer): string[] {
   const text = raw.subarray(0, 512 * 1024).toString("latin1");
   const lines = text.match(/^(?:original-)?message-id:[ \t]{0,20}<[^<>\s]{1,250}>/gim) ?? [];
   return lines.slice(0, 50).map((line) => line.slice(line.indexOf("<")));
+}
+
+/** So far a reference is looked for in what somebody wrote. */
+const NAMED_WITHIN = 4_000;
+
+/**
+ * The report that a mail names by its reference, where whoever wrote it sent that report: some mail
+ * programs leave out what an answer is to.
+ */
+async function reportNamed(
+  tx: Transaction,
+  projectId: string,
+  { subject, text, sender, senderWrote }: ReadMail,
+): Promise<{ reportId: string; projectId: string; byRequester: boolean } | null> {
+  const words = `${subject}\n${text.slice(0, NAMED_WITHIN)}`.toUpperCase();
+  const named = [...new Set(words.match(/\bR-[0-9A-Z]{6}\b/g) ?? [])].slice(0, 5);
+  if (!senderWrote || named.length === 0) return null;
+  const [row] = await tx
+    .select({ reportId: report.id })
+    .from(report)
+    .where(
+      and(
+        eq(report.projectId, projectId),
+        inArray(report.reference, named),
+        sql`lower(${report.mail}) = ${sender.toLowerCase()}`,
+      ),
+    )
+    .limit(1);
+  return row ? { reportId: row.reportId, projectId, byRequester: true } : null;
 }
 
 /**

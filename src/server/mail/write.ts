@@ -2,7 +2,7 @@ import { createHash, randomBytes } from "node:crypto";
 import { and, eq, isNull, type SQL } from "drizzle-orm";
 import { letter, type LetterKind } from "@/core/intake/letters";
 import type { Transaction } from "@/db/connection";
-import { mailOut, project, type report, reportFollower } from "@/db/schema";
+import { mailOut, person, project, type report, reportFollower } from "@/db/schema";
 import { countUse } from "../rate-limit";
 import { mailSettings, pageAddress } from "./settings";
 
@@ -31,6 +31,8 @@ interface Writing {
   itemId?: string;
   /** Who follows the report is told too. */
   followers?: boolean;
+  /** Whose doing it tells of: nobody is written to about what they did themselves. */
+  by?: string;
 }
 
 /**
@@ -41,8 +43,11 @@ export async function writeToRequester(
   tx: Transaction,
   row: ReportRow,
   told: LetterKind,
-  { now, verdictId, itemId, followers = false }: Writing,
+  { now, verdictId, itemId, followers = false, by }: Writing,
 ): Promise<void> {
+  const [doer] = by
+    ? await tx.select({ mail: person.email }).from(person).where(eq(person.id, by))
+    : [];
   const readers = [
     { mail: row.mail, token: row.token },
     ...(followers
@@ -51,7 +56,7 @@ export async function writeToRequester(
           .from(reportFollower)
           .where(eq(reportFollower.reportId, row.id))
       : []),
-  ].filter((r) => r.mail !== "");
+  ].filter((r) => r.mail !== "" && r.mail.toLowerCase() !== doer?.mail.toLowerCase());
   if (readers.length === 0) return;
   const [{ name }] = await tx
     .select({ name: project.name })

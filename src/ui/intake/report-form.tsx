@@ -119,13 +119,15 @@ function useReportForm(
   const [sent, setSent] = useState<Receipt | null>(null);
   const formRef = useRef<HTMLFormElement>(null);
   const fileError = filesProblem(files);
-  // The first mistake is where one goes on.
+  /** How often it was refused so far. */
+  const [refusals, setRefusals] = useState(first ? 1 : 0);
+  // The first mistake is where one goes on; mending it leads nowhere else by itself.
   useEffect(() => {
-    if (errors.length > 0)
+    if (refusals > 0)
       formRef.current
         ?.querySelector<HTMLElement>('[data-question] [aria-invalid="true"], [data-wrong] input')
         ?.focus();
-  }, [errors]);
+  }, [refusals]);
   const setValue = (id: string, value: string[]) => {
     setValues((v) => ({ ...v, [id]: value }));
     if (errors.some((e) => e.field === id)) {
@@ -152,6 +154,7 @@ function useReportForm(
       const told = problemOf(error);
       setProblem(told);
       setErrors(told.errors);
+      setRefusals((n) => n + 1);
     }
     setBusy(false);
   };

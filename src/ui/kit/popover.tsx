@@ -15,6 +15,7 @@ export function Popover({
   side,
   align = "start",
   className = "",
+  clearRight = 8,
   onReturnFocus,
   children,
   ...opened
@@ -27,6 +28,8 @@ export function Popover({
   side?: ComponentProps<typeof Radix.Content>["side"];
   align?: ComponentProps<typeof Radix.Content>["align"];
   className?: string;
+  /** So many pixels at the right stay free of it. */
+  clearRight?: number;
   /** Says where the focus goes after closing; without it, back to the trigger. */
   onReturnFocus?: (event: Event) => void;
   children: ReactNode;
@@ -40,7 +43,7 @@ export function Popover({
           side={side}
           align={align}
           sideOffset={6}
-          collisionPadding={8}
+          collisionPadding={{ top: 8, left: 8, bottom: 8, right: clearRight }}
           aria-label={label}
           onCloseAutoFocus={onReturnFocus}
           className={`popover ${className}`}

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { forPage } from "@/app/page-access";
 import { publicForms } from "@/server/intake/forms";
+import { FormList } from "@/ui/intake/form-list";
 import { Sheet } from "@/ui/intake/public-sheet";
 import { ReportForm } from "@/ui/intake/report-form";
 
@@ -30,16 +31,7 @@ export default async function ReportPage({ params }: { params: Promise<{ key: st
           Come back later, or write to whoever gave you this address.
         </p>
       )}
-      <ul className="mt-4 flex flex-col">
-        {forms.map((f) => (
-          <li key={f.slug} className="border-t border-line py-3">
-            <a className="link text-[16px]" href={`/report/${key}/${f.slug}`}>
-              {f.definition.title}
-            </a>
-            <p className="text-ink-soft">{f.definition.intro}</p>
-          </li>
-        ))}
-      </ul>
+      <FormList projectKey={key} forms={forms} />
     </Sheet>
   );
 }
