@@ -204,7 +204,8 @@ export function openRoute<P>(handle: (request: Request, params: P) => Promise<Re
         async () => handle(request, await context.params),
       );
     } catch (error) {
-      return problemOf(error);
+      // What was found to be no such request is answered where it was found.
+      return error instanceof Response ? error : problemOf(error);
     }
   };
   return async (request: Request, context: Context<P>): Promise<Response> =>

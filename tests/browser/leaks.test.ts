@@ -107,8 +107,13 @@ async function settled(): Promise<void> {
   while ((await unfollowed()) > 0) await new Promise((resolve) => setTimeout(resolve, 100));
 }
 
-type Init = { method?: string; body?: unknown };
-const ask = (kind: Kind | null, where: string, { method = "GET", body }: Init = {}) =>
+type Init = { method?: string; body?: unknown; form?: Record<string, string> };
+const formOf = (said: Record<string, string>) => {
+  const form = new FormData();
+  for (const [name, value] of Object.entries(said)) form.set(name, value);
+  return form;
+};
+const ask = (kind: Kind | null, where: string, { method = "GET", body, form }: Init = {}) =>
   fetch(app.address() + where, {
     method,
     redirect: "manual",
@@ -117,7 +122,7 @@ const ask = (kind: Kind | null, where: string, { method = "GET", body }: Init = 
       ...(body === undefined ? {} : { "Content-Type": "application/json" }),
       "x-forwarded-for": randomUUID(),
     },
-    body: body === undefined ? undefined : JSON.stringify(body),
+    body: form ? formOf(form) : body === undefined ? undefined : JSON.stringify(body),
   });
 
 beforeAll(async () => {
@@ -596,7 +601,7 @@ const TRIES: [
     "/api/projects/[key]/intake/quick",
     (of) => [
       "/api/projects/TIX/intake/quick",
-      { method: "POST", body: { title: "x", itemKey: of.key } },
+      { method: "POST", form: { title: "x", itemKey: of.key } },
     ],
   ],
   ["read its report", "/api/reports/[id]", (of) => [`/api/reports/${of.accepted}`]],
@@ -711,7 +716,9 @@ const NAMES_NO_ITEM = [
   "projects/[key]/types",
   "projects/[key]/workflow/draft",
   "projects/[key]/workflow/publish",
+  "projects/[key]/workflow/visit",
   "projects/[key]/workflows",
+  "projects/[key]/workflows/taken-out",
   "public/welcome/[token]",
   "public/pages/[token]",
   "public/pages/[token]/files",

@@ -1,6 +1,12 @@
 import fc from "fast-check";
 import { decodeText } from "@/core/formats/decode-text";
-import { matchColumns, MOST_ROWS, readTable, reportsOf } from "@/core/formats/report-table";
+import {
+  leftOutTable,
+  matchColumns,
+  MOST_ROWS,
+  readTable,
+  reportsOf,
+} from "@/core/formats/report-table";
 import { runs } from "@tests/core/setup/runs";
 
 /**
@@ -116,8 +122,12 @@ describe("as programs write tables", () => {
   test("lines are counted as an editor counts them: blank ones, and those inside a field", () => {
     const table = readTable('title,mail\n\n\none,\n"two\nlines",\n\n,nothing\n');
     expect(table.lines).toEqual([4, 5, 8]);
-    expect(reportsOf(table, matchColumns(table.header)).problems).toEqual([
-      { row: 8, sentence: "It says nothing in the column for a few words." },
+    expect(reportsOf(table, matchColumns(table.header), "2026-11-27").problems).toEqual([
+      {
+        row: 8,
+        sentence: "It says nothing in the column for a few words.",
+        cells: ["", "nothing"],
+      },
     ]);
   });
   test.each<[string, number[], string, string]>([
@@ -142,14 +152,15 @@ test.each<[string, string, RegExp]>([
 
 test("columns are matched by what they are called, each once", () => {
   expect(
-    matchColumns(["Nr", "Subject", "Description", "Steps to reproduce", "Where", "E-mail"]),
-  ).toEqual({ title: 1, happened: 2, reproduce: 3, place: 4, mail: 5 });
+    matchColumns(["Nr", "Subject", "Description", "Steps to reproduce", "Where", "E-mail", "Date"]),
+  ).toEqual({ title: 1, happened: 2, reproduce: 3, place: 4, mail: 5, receivedOn: 6 });
   expect(matchColumns(["x", "y"])).toEqual({
     title: null,
     happened: null,
     reproduce: null,
     place: null,
     mail: null,
+    receivedOn: null,
   });
 });
 
@@ -164,14 +175,57 @@ test("rows that are no report are told by their line, and the others are taken",
       "Only a title,,",
     ].join("\n"),
   );
-  const { reports, problems } = reportsOf(table, matchColumns(table.header));
+  const { reports, problems } = reportsOf(table, matchColumns(table.header), "2026-11-27");
   expect(reports.map((r) => [r.row, r.report.title, r.report.happened])).toEqual([
     [2, "Dark ticket", "It is dark"],
     [6, "Only a title", "Only a title"],
   ]);
-  expect(problems).toEqual([
-    { row: 3, sentence: "It says nothing in the column for a few words." },
-    { row: 4, sentence: "Its few words are more than 200 characters." },
-    { row: 5, sentence: "Its mail address is none." },
+  expect(problems.map((p) => [p.row, p.sentence])).toEqual([
+    [3, "It says nothing in the column for a few words."],
+    [4, "Its few words are more than 200 characters."],
+    [5, "“nobody” is no mail address."],
+  ]);
+});
+
+test("the day it came is read in several ways; what is none, or still to come, and what was said before is left out", () => {
+  const table = readTable(
+    [
+      "title,date",
+      "Dark,2026-11-23",
+      "Dark,2026-11-24T08:15:00Z",
+      "Dark,3.4.2026",
+      "Dark,28/02/2026 10:00",
+      "Dark,",
+      "Dark,30.2.2026",
+      "Dark,soon",
+      "Dark,2026-11-28",
+      "Dark , 2026-11-23",
+    ].join("\n"),
+  );
+  const { reports, problems } = reportsOf(table, matchColumns(table.header), "2026-11-27");
+  expect(reports.map((r) => r.report.receivedOn)).toEqual([
+    "2026-11-23",
+    "2026-11-24",
+    "2026-04-03",
+    "2026-02-28",
+    null,
+  ]);
+  expect(problems.map((p) => [p.row, p.sentence])).toEqual([
+    [7, "“30.2.2026” is no day that can be read. Write it as 2026-11-23 or 23.11.2026."],
+    [8, "“soon” is no day that can be read. Write it as 2026-11-23 or 23.11.2026."],
+    [9, "2026-11-28 is still to come."],
+    [10, "It says the same as line 2."],
+  ]);
+});
+
+test("what was left out is a table again, with what is wrong, and computes nothing in a spreadsheet", () => {
+  const table = readTable('title,mail\n"two\nlines",nobody\n=1+1,also nobody,more');
+  const { problems } = reportsOf(table, matchColumns(table.header), "2026-11-27");
+  const text = leftOutTable(table, problems);
+  const again = readTable(text);
+  expect(again.header).toEqual(["title", "mail", "", "what is wrong"]);
+  expect(again.rows).toEqual([
+    ["two\nlines", "nobody", "", "“nobody” is no mail address."],
+    ["'=1+1", "also nobody", "more", "“also nobody” is no mail address."],
   ]);
 });

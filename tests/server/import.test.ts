@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
+import { dayNumber, parseIsoDate } from "@/core/calendar/zone";
 import { database } from "@/db/connection";
 import { item, mailOut, report, reportFile } from "@/db/schema";
 import { readDesk } from "@/server/intake/desk";
@@ -20,6 +21,7 @@ const reports = (n: number) =>
     reproduce: "",
     place: "",
     mail: "",
+    receivedOn: null as string | null,
   }));
 const ofImport = (importId: string) =>
   database().select().from(report).where(eq(report.importId, importId));
@@ -60,6 +62,28 @@ test("only who judges reports imports them, and nobody takes back another projec
     "not found",
   );
   expect((await ofImport(importId)).length).toBe(1);
+});
+
+test("rows stand in the queue in the order of the file, on the day that the table says", async () => {
+  const importId = randomUUID();
+  const rows = reports(4).map((r, i) => ({ ...r, receivedOn: i === 1 ? "2026-03-02" : null }));
+  await importReports(TOMAS, "TIX", { kind: "import", importId, part: 0, reports: rows });
+  const more = reports(2).map((r) => ({ ...r, title: `Later ${r.title}` }));
+  await importReports(TOMAS, "TIX", { kind: "import", importId, part: 1, reports: more });
+  const made = (await ofImport(importId)).toSorted((a, b) => a.receivedAt - b.receivedAt);
+  expect(made.map((r) => r.title)).toEqual([
+    "Row 1",
+    "Row 0",
+    "Row 2",
+    "Row 3",
+    "Later Row 0",
+    "Later Row 1",
+  ]);
+  expect(dayNumber(made[0].receivedAt, "Europe/London")).toBe(parseIsoDate("2026-03-02"));
+  expect(made.every((r) => r.receivedAt <= Date.now())).toBe(true);
+  const ids = new Set(made.map((r) => r.id));
+  const letters = await database().select().from(mailOut);
+  expect(letters.filter((l) => ids.has(l.reportId))).toEqual([]);
 });
 
 test("who called is who hears of it, with the pictures; what is no picture stores nothing", async () => {

@@ -1,9 +1,19 @@
 import { parse } from "csv-parse/sync";
+import { stringify } from "csv-stringify/sync";
 import { z } from "zod";
+import { cutText } from "./cut-text";
+import { writtenDay } from "./written-day";
 import { FileProblem, LARGEST_FILE } from "./xml";
 
 /** What a report can say, and by which words a column is likely to mean it. */
-export const REPORT_COLUMNS = ["title", "happened", "reproduce", "place", "mail"] as const;
+export const REPORT_COLUMNS = [
+  "title",
+  "happened",
+  "reproduce",
+  "place",
+  "mail",
+  "receivedOn",
+] as const;
 export type ReportColumn = (typeof REPORT_COLUMNS)[number];
 
 export const COLUMN_WORDS: Record<ReportColumn, string> = {
@@ -12,6 +22,7 @@ export const COLUMN_WORDS: Record<ReportColumn, string> = {
   reproduce: "how to make it happen again",
   place: "where",
   mail: "mail address",
+  receivedOn: "the day it came",
 };
 
 const LIKELY: Record<ReportColumn, RegExp> = {
@@ -20,6 +31,7 @@ const LIKELY: Record<ReportColumn, RegExp> = {
   reproduce: /^(steps|how to|reproduc|repro)/i,
   place: /^(where|place|location|page|quay|boat|screen|area)\b/i,
   mail: /^(e-?mail|mail|from|reporter|contact|address)\b/i,
+  receivedOn: /^(date|day|created|received|reported|opened|when)\b/i,
 };
 
 /** Which column of a table, counted from 0, says what; null where none does. */
@@ -118,6 +130,8 @@ export function matchColumns(header: readonly string[]): ColumnMatch {
   return match;
 }
 
+const MAIL = z.email();
+
 export const importedReportSchema = z.object({
   title: z
     .string()
@@ -130,7 +144,14 @@ export const importedReportSchema = z.object({
     .trim()
     .max(10_000, "How to make it happen again is more than 10,000 characters."),
   place: z.string().trim().max(200, "Where it was is more than 200 characters."),
-  mail: z.union([z.literal(""), z.email("Its mail address is none.").max(200)]),
+  mail: z
+    .string()
+    .max(200, "Its mail address is more than 200 characters.")
+    .refine((mail) => mail === "" || MAIL.safeParse(mail).success, {
+      error: ({ input }) => `“${cutText(String(input), 60)}” is no mail address.`,
+    }),
+  /** The ISO 8601 day on which it came, in the project's zone; null: now. */
+  receivedOn: z.iso.date().nullable().default(null),
 });
 export type ImportedReport = z.infer<typeof importedReportSchema>;
 
@@ -138,28 +159,75 @@ export interface RowProblem {
   /** The line of the file, the first being 1. */
   row: number;
   sentence: string;
+  cells: readonly string[];
 }
 
-/** The reports of a table, row by row; rows that are none are told and left out. */
+/** The day of a cell, or what is wrong with it. */
+function dayOf(cell: string, today: string): { day: string | null; problem: string | null } {
+  if (cell === "") return { day: null, problem: null };
+  const day = writtenDay(cell);
+  if (day === null)
+    return {
+      day,
+      problem: `“${cutText(cell, 40)}” is no day that can be read. Write it as 2026-11-23 or 23.11.2026.`,
+    };
+  return { day, problem: day > today ? `${day} is still to come.` : null };
+}
+
+/**
+ * The reports of a table, in its order; rows that are none, and those that say what one before them
+ * said, are told and left out.
+ * @param today the ISO 8601 day of today, after which nothing can have come
+ */
 export function reportsOf(
   { rows, lines }: Table,
   match: ColumnMatch,
+  today: string,
 ): { reports: { row: number; report: ImportedReport }[]; problems: RowProblem[] } {
   const reports: { row: number; report: ImportedReport }[] = [];
   const problems: RowProblem[] = [];
+  const seen = new Map<string, number>();
   for (const [i, cells] of rows.entries()) {
     const cell = (column: ReportColumn) =>
       match[column] === null ? "" : (cells[match[column]] ?? "").trim();
     const title = cell("title");
+    const { day, problem } = dayOf(cell("receivedOn"), today);
     const parsed = importedReportSchema.safeParse({
       title,
       happened: cell("happened") || title,
       reproduce: cell("reproduce"),
       place: cell("place"),
       mail: cell("mail"),
+      receivedOn: day,
     });
-    if (parsed.success) reports.push({ row: lines[i], report: parsed.data });
-    else problems.push({ row: lines[i], sentence: parsed.error.issues[0].message });
+    const said = JSON.stringify(parsed.data ?? null);
+    const twin = seen.get(said);
+    const wrong =
+      parsed.error?.issues[0].message ??
+      problem ??
+      (twin === undefined ? null : `It says the same as line ${twin}.`);
+    if (wrong !== null) problems.push({ row: lines[i], sentence: wrong, cells });
+    else if (parsed.success) {
+      seen.set(said, lines[i]);
+      reports.push({ row: lines[i], report: parsed.data });
+    }
   }
   return { reports, problems };
+}
+
+/**
+ * The rows that were left out, as a table (RFC 4180) to be mended and read again: as they came, with
+ * what is wrong in a last column. What a spreadsheet would compute is written as text.
+ */
+export function leftOutTable(table: Table, problems: readonly RowProblem[]): string {
+  const width = Math.max(table.header.length, ...problems.map((p) => p.cells.length));
+  const filled = (cells: readonly string[]) =>
+    Array.from({ length: width }, (_, i) => cells[i] ?? "");
+  return stringify(
+    [
+      [...filled(table.header), "what is wrong"],
+      ...problems.map(({ cells, sentence }) => [...filled(cells), sentence]),
+    ],
+    { record_delimiter: "windows", escape_formulas: true, quoted_match: /[\r\n]/ },
+  );
 }

@@ -1,13 +1,14 @@
 import { and, eq, notExists, sql } from "drizzle-orm";
 import { transact } from "@/db/connection";
 import { report, reportVerdict } from "@/db/schema";
+import { dayStart, parseIsoDate } from "@/core/calendar/zone";
 import { announce } from "../events/announce";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { newReport } from "./new-report";
 import { receiveReports, takeBackReports } from "./store";
-import { type ImportRequest } from "@/core/intake/request";
+import { MOST_AT_ONCE, type ImportRequest } from "@/core/intake/request";
 
 /**
  * Takes a part of a table into the queue, or takes a whole import back as far as nobody has judged
@@ -35,11 +36,16 @@ export async function importReports(
         .limit(1);
       if (known) return { changed: 0, kept: request.reports.length };
       const { importId, part: importPart, reports } = request;
+      // A moment apart, so that the queue has the order of the file.
+      const cameAt = (day: string | null, at: number) =>
+        (day === null ? now - reports.length : dayStart(parseIsoDate(day), project.zone)) + at;
       await receiveReports(
         tx,
-        reports.map((r) =>
-          newReport(project.id, { ...r, way: "table", importId, importPart }, now),
-        ),
+        reports.map(({ receivedOn, ...said }, i) => {
+          const at = cameAt(receivedOn, importPart * MOST_AT_ONCE + i);
+          const imported = { ...said, way: "table" as const, importId, importPart };
+          return newReport(project.id, imported, Math.min(at, now));
+        }),
       );
       const data = { importId, reports: reports.length };
       await announce(tx, project.id, { kind: "reports imported", data }, now);

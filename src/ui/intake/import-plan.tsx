@@ -1,9 +1,10 @@
 "use client";
-
+import { Download } from "lucide-react";
 import { counted } from "@/core/formats/counted";
 import {
   COLUMN_WORDS,
   type ColumnMatch,
+  leftOutTable,
   REPORT_COLUMNS,
   type reportsOf,
   type RowProblem,
@@ -34,7 +35,7 @@ export function ImportPlan({
 }) {
   return (
     <section aria-label="What would come of it" className="mt-4 flex max-w-[1000px] flex-col gap-4">
-      <div className="grid grid-cols-5 gap-3">
+      <div className="grid grid-cols-3 gap-3">
         {REPORT_COLUMNS.map((column) => (
           <Field key={column} label={COLUMN_WORDS[column]}>
             <Select
@@ -59,7 +60,7 @@ export function ImportPlan({
       {match.title === null ? (
         <p className="text-alarm">Choose the column that says it in a few words.</p>
       ) : (
-        <Outlook reports={reports} problems={problems} onRun={onRun} />
+        <Outlook table={table} reports={reports} problems={problems} onRun={onRun} />
       )}
     </section>
   );
@@ -67,10 +68,12 @@ export function ImportPlan({
 
 /** The first reports as they would come in, and the rows that would not. */
 function Outlook({
+  table,
   reports,
   problems,
   onRun,
 }: {
+  table: Table;
   reports: ReturnType<typeof reportsOf>["reports"];
   problems: readonly RowProblem[];
   onRun: () => void;
@@ -116,6 +119,15 @@ function Outlook({
         <p className="text-[13px] text-ink-soft">and {reports.length - SHOWN} more</p>
       )}
       {problems.length > 0 && (
+        <Button
+          small
+          className="self-start"
+          onClick={() => saveFile("left-out.csv", leftOutTable(table, problems))}
+        >
+          <Download size={14} aria-hidden="true" /> Save the rows that are left out as a file
+        </Button>
+      )}
+      {problems.length > 0 && (
         <ul
           aria-label="Rows that are left out"
           className="max-h-40 overflow-y-auto border-l-[3px] border-alarm pl-3 text-[13px]"
@@ -132,4 +144,12 @@ function Outlook({
       </Button>
     </>
   );
+}
+
+/** Lets the browser save a text as a file, with the mark by which spreadsheets know its letters. */
+function saveFile(name: string, text: string): void {
+  const address = URL.createObjectURL(new Blob(["\ufeff", text], { type: "text/csv" }));
+  const link = Object.assign(document.createElement("a"), { href: address, download: name });
+  link.click();
+  URL.revokeObjectURL(address);
 }

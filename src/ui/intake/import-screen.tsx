@@ -13,6 +13,7 @@ import {
   type ColumnMatch,
   type Table,
 } from "@/core/formats/report-table";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { tellProblem } from "@/ui/kit/notice";
 import { v7 as newId } from "uuid";
 import { intakeContract } from "@/core/intake/contract";
@@ -20,6 +21,12 @@ import { ask, keyOf } from "@/ui/kit/request";
 import { ImportPlan } from "@/ui/intake/import-plan";
 
 const AT_ONCE = 250;
+const INTRO =
+  "A file of comma-separated values whose first line names the columns. Nothing is stored before you have seen what would come of it, and no mail is sent to anybody whose address stands in it.";
+
+/** The day of today where the one who imports is. */
+const today = () =>
+  isoDate(dayNumber(Date.now(), Intl.DateTimeFormat().resolvedOptions().timeZone));
 
 type Stage =
   | { kind: "choose" }
@@ -42,7 +49,7 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
   const { reports, problems } = useMemo(
     () =>
       table && match && match.title !== null
-        ? reportsOf(table, match)
+        ? reportsOf(table, match, today())
         : { reports: [], problems: [] },
     [table, match],
   );
@@ -97,10 +104,7 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
   return (
     <div className="h-full overflow-y-auto px-4 py-3">
       <h1 className="text-[18px]">Import reports from a table</h1>
-      <p className="mb-3 max-w-[70ch] text-[13px] text-ink-soft">
-        A file of comma-separated values whose first line names the columns. Nothing is stored
-        before you have seen what would come of it.
-      </p>
+      <p className="mb-3 max-w-[70ch] text-[13px] text-ink-soft">{INTRO}</p>
       {(stage.kind === "choose" || stage.kind === "match") && (
         <Field label="The file">
           <FilePick

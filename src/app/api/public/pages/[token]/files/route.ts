@@ -1,5 +1,5 @@
 import { limited } from "@/app/page-limit";
-import { json, openRoute, problemOf } from "@/app/problem";
+import { json, openRoute } from "@/app/problem";
 import { readForm } from "@/app/read-form";
 import { addFiles, readPrivatePage } from "@/server/intake/private-page";
 
@@ -7,11 +7,7 @@ import { addFiles, readPrivatePage } from "@/server/intake/private-page";
 export const POST = openRoute<{ token: string }>(async (request, { token }) => {
   const refused = await limited(request);
   if (refused) return refused;
-  try {
-    const { files } = await readForm(request);
-    await addFiles(token, files);
-    return json(await readPrivatePage(token));
-  } catch (error) {
-    return error instanceof Response ? error : problemOf(error);
-  }
+  const { files } = await readForm(request);
+  await addFiles(token, files);
+  return json(await readPrivatePage(token));
 });
