@@ -94,10 +94,10 @@ describe("unplanned work", () => {
   );
 
   test("escaped bugs stand with the release they went out with, in their order", () => {
-    const bug = (itemId: string, releaseId: string | null) => ({ itemId, releaseId });
-    expect([...escapedByRelease([bug("a", "r1"), bug("b", null), bug("c", "r1")])]).toEqual([
+    const bug = (itemId: string, releaseId: string) => ({ itemId, releaseId });
+    expect([...escapedByRelease([bug("a", "r1"), bug("b", "r2"), bug("c", "r1")])]).toEqual([
       ["r1", ["a", "c"]],
-      [null, ["b"]],
+      ["r2", ["b"]],
     ]);
   });
 });

@@ -5,7 +5,7 @@ import { remainingWork, unplannedShare, velocity } from "@/core/flow/unplanned";
 import type { Found } from "@/core/intake/acceptance";
 import { newAcceptance } from "@/core/intake/acceptance";
 import { database } from "@/db/connection";
-import { item, itemLink, report } from "@/db/schema";
+import { item, itemLink, release, report } from "@/db/schema";
 import { finishedWork, readUnplanned } from "@/server/flow/unplanned";
 import { triageReport, undoVerdict } from "@/server/intake/triage-report";
 import { checkItems } from "@/server/item/check";
@@ -124,7 +124,22 @@ test("found in finished work: a bug of its own, linked to where it came from, no
       .from(itemLink)
       .where(eq(itemLink.fromItemId, itemId)),
   ).toEqual([{ to: origin, kind: "came from" }]);
+  // While its release is not out, or goes out the day after, it was found on the way.
+  const out = (at: number | null) =>
+    database().update(release).set({ releasedAt: at }).where(eq(release.id, "tix-release-5"));
+  await out(null);
+  expect(await escaped()).toEqual([]);
+  await out(Date.now() + DAY);
+  expect(await escaped()).toEqual([]);
+  // On the same day it was out.
+  await out(Date.now());
   expect(await escaped()).toEqual([itemId]);
+  // What counts is the day of the report, not of its verdict.
+  const reportedAt = (at: number) =>
+    database().update(report).set({ receivedAt: at }).where(eq(report.itemId, itemId));
+  await reportedAt(Date.now() - 3 * DAY);
+  expect(await escaped()).toEqual([]);
+  await reportedAt(Date.now());
   await undo();
   expect(await escaped()).toEqual([]);
   // What came out of work that was not finished yet has not got past anybody.

@@ -52,14 +52,11 @@ export function remainingWork(
   return (own ?? 0) + open.reduce((sum, c) => sum + c.remainingHours!, 0);
 }
 
-/**
- * Bugs found in what was finished already, by the release that it went out with; those without one
- * under null.
- */
+/** Bugs that were reported when the release of what they came from was out, by that release. */
 export function escapedByRelease(
-  bugs: readonly { itemId: string; releaseId: string | null }[],
-): Map<string | null, string[]> {
-  const by = new Map<string | null, string[]>();
+  bugs: readonly { itemId: string; releaseId: string }[],
+): Map<string, string[]> {
+  const by = new Map<string, string[]>();
   for (const { itemId, releaseId } of bugs)
     by.set(releaseId, [...(by.get(releaseId) ?? []), itemId]);
   return by;

@@ -1,4 +1,4 @@
-import { and, eq, gte, isNull, lt, lte } from "drizzle-orm";
+import { and, eq, gte, isNull, lt, min, sql, type SQLWrapper } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import type { Instant } from "@/core/calendar/instant";
 import { dayStart, parseIsoDate } from "@/core/calendar/zone";
@@ -10,7 +10,7 @@ import {
   type FinishedWork,
 } from "@/core/flow/unplanned";
 import type { Reader } from "@/db/connection";
-import { item, itemLink, itemType } from "@/db/schema";
+import { item, itemLink, itemType, release, report } from "@/db/schema";
 import type { PromiseFilter } from "../intake/promises";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { FLOW_LEVEL } from "./facts";
@@ -89,25 +89,38 @@ export async function readUnplanned(
     filter,
   });
   const origin = alias(item, "origin");
-  // What came out of work that was still under way has not escaped.
-  const deliveredBefore = lte(origin.deliveredAt, item.createdAt);
+  const reported = reader
+    .select({ itemId: report.itemId, at: min(report.receivedAt).as("reported_at") })
+    .from(report)
+    .where(eq(report.status, "accepted"))
+    .groupBy(report.itemId)
+    .as("reported");
+  // What was reported before its release was out, or of work that did not go out with it, has not
+  // escaped: it was found on the way.
+  const dayOf = (at: SQLWrapper) => sql`(${at} at time zone ${project.zone})::date`;
+  const day = dayOf(sql`coalesce(${reported.at}, ${item.createdAt})`);
+  const wasOut = sql`greatest(${dayOf(release.releasedAt)}, ${dayOf(origin.deliveredAt)}) <= ${day}
+    and ${release.releasedAt} is not null and ${origin.deliveredAt} is not null`;
   const found = await reader
-    .select({ itemId: item.id, releaseId: origin.releaseId })
+    .select({ itemId: item.id, releaseId: release.id })
     .from(item)
     .innerJoin(itemLink, and(eq(itemLink.fromItemId, item.id), eq(itemLink.kind, "came from")))
     .innerJoin(origin, eq(origin.id, itemLink.toItemId))
+    .innerJoin(release, eq(release.id, origin.releaseId))
+    .leftJoin(reported, eq(reported.itemId, item.id))
     .where(
       and(
         eq(item.projectId, project.id),
         isNull(item.withdrawnAt),
         isNull(origin.withdrawnAt),
-        deliveredBefore,
+        wasOut,
         gte(item.createdAt, period.from),
         lt(item.createdAt, period.to),
         ofKind(filter),
       ),
     );
-  const nameOf = (id: string | null) => releases.find((r) => r.id === id)?.name ?? "no release";
+  const nameOf = (id: string) =>
+    releases.find((r) => r.id === id)?.name ?? "a release that was taken out";
   const share = unplannedShare(
     work.filter((w) => w.finishedAt >= period.from && w.finishedAt < period.to),
   );

@@ -64,7 +64,7 @@ export function LearnFigures({ view: { report, unplanned, promises } }: { view: 
       <Figure
         name="escaped bugs"
         figure={String(escaped.length)}
-        title="Found in finished work"
+        title="Found after the release was out"
         ids={escaped}
         note={
           unplanned.escaped.map((e) => `${e.release}: ${e.ids.length}`).join(", ") ||
