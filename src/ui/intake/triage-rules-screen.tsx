@@ -3,13 +3,17 @@ import { Note } from "@/ui/kit/note";
 import { Field, TextInput, TextArea } from "@/ui/kit/field";
 import { Button, TextButton } from "@/ui/kit/button";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { FIRST_TRIAGE_RULES, type TriageRules } from "@/core/intake/triage-rules";
 import { tellDone } from "@/ui/kit/notice";
+import { useWarnBeforeLeaving } from "@/ui/kit/use-warn-before-leaving";
 import { ask, problemOf, type Problem } from "@/ui/kit/request";
 import { v7 as newId } from "uuid";
 import { intakeContract } from "@/core/intake/contract";
 import { PriorityGrid } from "@/ui/intake/priority-grid";
+
+/** Changes that somebody went away from before they were stored, by the project. */
+const leftUnstored = new Map<string, TriageRules>();
 
 /**
  * What a project has agreed on for its triage: the priority grid, what is asked often, why things
@@ -27,10 +31,15 @@ export function TriageRulesScreen({
   mayEdit: boolean;
 }) {
   const router = useRouter();
-  const [draft, setDraft] = useState(rules);
+  const [draft, setDraft] = useState(() => leftUnstored.get(projectKey) ?? rules);
   const [seen, setSeen] = useState({ rules, version });
   const [problem, setProblem] = useState<Problem | null>(null);
   const changed = JSON.stringify(draft) !== JSON.stringify(seen.rules);
+  useWarnBeforeLeaving(changed);
+  useEffect(() => {
+    if (changed) leftUnstored.set(projectKey, draft);
+    else leftUnstored.delete(projectKey);
+  }, [changed, draft, projectKey]);
   const set = (change: Partial<TriageRules>) => setDraft((d) => ({ ...d, ...change }));
   const store = async (next: TriageRules, words: string) => {
     try {
@@ -52,7 +61,9 @@ export function TriageRulesScreen({
       <div className="flex shrink-0 items-center gap-3 border-b border-line px-4 py-2.5">
         <h1 className="text-[18px]">Triage rules</h1>
         <p className="min-w-0 flex-1 truncate text-ink-soft">
-          Agreed once, so that nobody argues at each report.
+          {changed
+            ? "Changed and not stored yet. It stays here when you go elsewhere."
+            : "Agreed once, so that nobody argues at each report."}
         </p>
         {mayEdit && changed && (
           <Button look="quiet" onClick={() => (setDraft(seen.rules), setProblem(null))}>

@@ -33,7 +33,7 @@ export function givenBrowser(): { person: (address: string, name?: string) => Pr
       const context = await browser.createBrowserContext();
       const page = await context.newPage();
       await page.setViewport({ width: 1280, height: 800 });
-      page.setDefaultTimeout(12_000);
+      page.setDefaultTimeout(25_000);
       page.setDefaultNavigationTimeout(30_000);
       page.on(
         "console",
