@@ -25,6 +25,10 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
   const { view, edit } = handle;
   const { item } = view;
   const { openItem } = usePanel();
+  /** The next move that wants a word on how to test it. */
+  const demanding = view.transitions.find((t) =>
+    t.requirements.some((r) => r.kind === "filled" && r.field === "howToTest"),
+  );
   const first = (
     <>
       <div>
@@ -95,7 +99,7 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
       <EditableText
         label="How to test"
         value={item.howToTest ?? ""}
-        empty="Not said yet; review cannot pass it on without."
+        empty={demanding ? `Not said yet, and “${demanding.verb}” needs it.` : "Not said yet."}
         mayEdit={view.rights.edit}
         version={item.version}
         onSave={(text, seen) => edit({ howToTest: text.trim() || null }, seen)}

@@ -15,7 +15,7 @@ export function Popover({
   side,
   align = "start",
   className = "",
-  clearRight = 8,
+  clearRight,
   onReturnFocus,
   children,
   ...opened
@@ -43,7 +43,9 @@ export function Popover({
           side={side}
           align={align}
           sideOffset={6}
-          collisionPadding={{ top: 8, left: 8, bottom: 8, right: clearRight }}
+          // Also away from what opened it.
+          sticky={clearRight === undefined ? "partial" : "always"}
+          collisionPadding={{ top: 8, left: 8, bottom: 8, right: clearRight ?? 8 }}
           aria-label={label}
           onCloseAutoFocus={onReturnFocus}
           className={`popover ${className}`}
