@@ -61,3 +61,54 @@ describe.each(["light", "dark"] as const)("%s paper", (theme) => {
     expect(await seriousFindings(stranger)).toEqual([]);
   });
 });
+
+describe("a laptop's window at twice its size", () => {
+  let person: Person;
+  let stranger: Person;
+  beforeAll(async () => {
+    person = await browser.person(app.address(), "Tomas Kerr");
+    stranger = await browser.person(app.address());
+    for (const { page } of [person, stranger]) await page.setViewport({ width: 640, height: 400 });
+  });
+
+  /** A private page of its own. */
+  async function sent(): Promise<string> {
+    const form = new FormData();
+    for (const [name, value] of Object.entries({
+      title: "The gate hums",
+      happened: "All night.",
+      travelled: "yes",
+      mail: "anna@post.saltmarsh.example",
+    }))
+      form.set(name, value);
+    const answer = await fetch(`${app.address()}/api/public/reports/TIX/report`, {
+      method: "POST",
+      body: form,
+    });
+    return `/r/${((await answer.json()) as { token: string }).token}`;
+  }
+
+  test.each<[name: string, path: () => Promise<string> | string, ready: string, who: string]>([
+    ["designer", () => "/p/TIX/design", ".react-flow__node", "tomas"],
+    ["triage desk", () => "/p/TIX/intake", "article h2", "tomas"],
+    ["public form", () => "/report/TIX/report", "form", "stranger"],
+    ["private page", sent, "[role=status]", "stranger"],
+  ])("%s loses nothing and has no serious finding", async (_name, path, ready, who) => {
+    const visitor = who === "stranger" ? stranger : person;
+    await visitor.open(await path());
+    await visitor.page.waitForSelector(ready);
+    const lost = await visitor.page.evaluate(() => {
+      const doc = document.documentElement;
+      const buttons = [...document.querySelectorAll<HTMLElement>("header button, form button")];
+      return {
+        beside: doc.scrollWidth - doc.clientWidth,
+        outside: buttons.filter((b) => {
+          const { left, right, width } = b.getBoundingClientRect();
+          return width > 0 && (left < 0 || right > doc.clientWidth + 1);
+        }).length,
+      };
+    });
+    expect(lost).toEqual({ beside: 0, outside: 0 });
+    expect(await seriousFindings(visitor)).toEqual([]);
+  });
+});

@@ -48,7 +48,7 @@ export function CourseBar({
     .map((_, i) => `${STEP / 2 + i * STEP},${i % 2 === 0 ? HIGH : LOW}`)
     .join(" ");
   return (
-    <header className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-sheet px-4 max-sm:h-auto max-sm:flex-wrap max-sm:gap-x-2 max-sm:gap-y-0 max-sm:px-2 max-sm:pt-1">
+    <header className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-sheet px-4 max-[860px]:h-auto max-[860px]:flex-wrap max-[860px]:gap-x-2 max-[860px]:gap-y-0 max-[860px]:px-2 max-[860px]:pt-1">
       <Link
         href={`/p/${project.key}/flow`}
         aria-label="Zigzag Lane, to the board"
@@ -59,7 +59,7 @@ export function CourseBar({
       <ProjectMenu project={project} projects={projects} mayStart={mayStartProjects} />
       <nav
         aria-label="Course"
-        className="relative ml-3 shrink-0 max-sm:order-last max-sm:mx-auto"
+        className="relative ml-3 shrink-0 max-[860px]:order-last max-[860px]:mx-auto max-[860px]:mt-1"
         style={{ width: stops.length * STEP, height: 46 }}
       >
         <svg
@@ -116,7 +116,7 @@ export function CourseBar({
           })}
         </ul>
       </nav>
-      <div className="ml-auto flex items-center gap-3 max-sm:gap-2">
+      <div className="ml-auto flex items-center gap-3 max-[860px]:gap-2">
         <SearchBox projectKey={project.key} />
         <QuickReport projectKey={project.key} />
         <Alerts projectKey={project.key} unread={unread} />

@@ -70,7 +70,7 @@ function Frame({
     );
   });
   return (
-    <div className="flex h-dvh flex-col">
+    <div className="flex h-dvh flex-col zoomed:h-auto zoomed:min-h-dvh">
       <a
         href="#main"
         className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
@@ -88,7 +88,7 @@ function Frame({
         theme={theme}
       />
       <div className="flex min-h-0 flex-1">
-        <main id="main" className="min-w-0 flex-1 overflow-hidden">
+        <main id="main" className="min-w-0 flex-1 overflow-hidden zoomed:overflow-visible">
           {children}
         </main>
         <Docked projectKey={project.key} />

@@ -174,7 +174,7 @@ function DeskList({
   return (
     <nav
       aria-label="Queue"
-      className="flex max-h-[40vh] flex-col border-r border-line md:max-h-none md:min-h-0"
+      className="flex max-h-[max(40vh,320px)] flex-col border-r border-line md:max-h-none md:min-h-0"
     >
       <WaitPicture queue={desk.queue} now={desk.now} openId={openId} onOpen={onOpen} />
       <DeskFilters

@@ -69,7 +69,7 @@ export function VersionLook({
         </Button>
       </div>
       {shown ? (
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(340px,30%)]">
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(340px,30%)] zoomed:block">
           <div className="flex min-h-0 min-w-0 flex-col">
             <WorkflowMap
               designer={shown}
