@@ -65,7 +65,7 @@ export function QuickReport({ projectKey }: { projectKey: string }) {
         </button>
       }
     >
-      <QuickForm {...writing} />
+      <QuickForm writing={writing} />
     </Popover>
   );
 }
@@ -140,19 +140,8 @@ function useQuickReport(projectKey: string, onSent: () => void) {
   };
 }
 
-function QuickForm({
-  written,
-  write,
-  files,
-  setFiles,
-  withItem,
-  setWithItem,
-  itemKey,
-  problem,
-  wrong,
-  busy,
-  send,
-}: ReturnType<typeof useQuickReport>) {
+function QuickForm({ writing }: { writing: ReturnType<typeof useQuickReport> }) {
+  const { written, write, itemKey, wrong, problem, busy } = writing;
   const form = useRef<HTMLFormElement>(null);
   const onKeyDown = (e: KeyboardEvent) => {
     if (e.key !== "Enter" || !(e.ctrlKey || e.metaKey)) return;
@@ -165,7 +154,7 @@ function QuickForm({
       onKeyDown={onKeyDown}
       onSubmit={(e: FormEvent) => {
         e.preventDefault();
-        void send();
+        void writing.send();
       }}
       className="flex flex-col gap-2"
     >
@@ -190,9 +179,9 @@ function QuickForm({
       <ChosenFiles
         label="Pictures or files"
         words="Add pictures or files"
-        files={files}
+        files={writing.files}
         most={MOST_FILES}
-        onChange={setFiles}
+        onChange={writing.setFiles}
       />
       <Field label="Who told you? Their mail address, if somebody did">
         <TextInput
@@ -203,7 +192,7 @@ function QuickForm({
         />
       </Field>
       {itemKey && (
-        <Check checked={withItem} onChange={setWithItem} className="text-[13px]">
+        <Check checked={writing.withItem} onChange={writing.setWithItem} className="text-[13px]">
           seen at {itemKey}
         </Check>
       )}

@@ -1,12 +1,11 @@
 "use client";
-import { ProcessParts, ProcessRules } from "./process-parts";
-import { Divided } from "@/ui/kit/divided";
+import { ProcessParts } from "./process-parts";
+import { ProcessSheet } from "./process-sheet";
 import { Button } from "@/ui/kit/button";
 import { Select } from "@/ui/kit/select";
 import { counted } from "@/core/formats/counted";
 import { Redo2, Undo2 } from "lucide-react";
-import dynamic from "next/dynamic";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import type { DesignView } from "@/core/workflow/design-view";
 import type { DraftVisitor } from "@/core/workflow/draft-visit";
 import { PublishSheet } from "./publish-sheet";
@@ -19,11 +18,6 @@ import { WorkflowTools } from "./workflow-tools";
 import { ExportMenu, NewWorkflow } from "./workflow-menu";
 import { useUndoKeys } from "@/ui/workflow/use-undo-keys";
 
-// Only who designs loads the map.
-const WorkflowMap = dynamic(() => import("./workflow-map").then((m) => m.WorkflowMap), {
-  ssr: false,
-  loading: () => <p className="p-4 text-ink-soft">Drawing the map…</p>,
-});
 /** One workflow as a draft: its map, its rules, what is wrong with it, and the way to publish it. */
 export function ProcessDesigner({
   view,
@@ -55,13 +49,10 @@ export function ProcessDesigner({
     onVersion(null);
     void designer.takeVersion(wanted);
   };
-  const { findings } = designer;
   const [publishing, setPublishing] = useState(false);
-  const rules = useRef<HTMLElement>(null);
   const { undo, redo } = designer;
   useUndoKeys(undo, redo);
 
-  const mayEdit = view.mayEdit;
   return (
     <div className="flex h-full flex-col">
       <ProcessHead
@@ -90,39 +81,23 @@ export function ProcessDesigner({
           />
         </div>
       ) : (
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(340px,30%)] zoomed:block">
-          <div className="flex min-h-0 min-w-0 flex-col">
-            <WorkflowMap
-              designer={designer}
-              counts={view.counts}
-              mayEdit={mayEdit}
-              visitors={visitors}
-              onRules={() => rules.current?.focus()}
-            />
-            <Divided label="Map and what is below it" storedAs="designer-below" first={210}>
-              <ProcessParts
-                designer={designer}
-                view={view}
-                workflowId={workflowId}
-                part={part}
-                onPart={onPart}
-                onLook={onVersion}
-                onTake={take}
-              />
-            </Divided>
-          </div>
-          <aside
-            ref={rules}
-            tabIndex={-1}
-            aria-label="Rules"
-            className="min-h-0 overflow-y-auto border-l border-line bg-sheet px-4 py-3 outline-none"
-          >
-            <ProcessRules designer={designer} view={view} />
-            <p className="sr-only" role="status">
-              {counted(findings.length, "finding")}
-            </p>
-          </aside>
-        </div>
+        <ProcessSheet
+          designer={designer}
+          view={view}
+          counts={view.counts}
+          visitors={visitors}
+          label="Map and what is below it"
+        >
+          <ProcessParts
+            designer={designer}
+            view={view}
+            workflowId={workflowId}
+            part={part}
+            onPart={onPart}
+            onLook={onVersion}
+            onTake={take}
+          />
+        </ProcessSheet>
       )}
     </div>
   );

@@ -1,22 +1,15 @@
 "use client";
-import dynamic from "next/dynamic";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import type { DesignView } from "@/core/workflow/design-view";
 import type { Workflow } from "@/core/workflow/workflow";
 import { Button } from "@/ui/kit/button";
-import { Divided } from "@/ui/kit/divided";
 import { Note } from "@/ui/kit/note";
 import { problemOf } from "@/ui/kit/request";
 import { Select } from "@/ui/kit/select";
 import { exact } from "@/ui/kit/time";
-import { ProcessRules } from "./process-parts";
+import { ProcessSheet } from "./process-sheet";
 import type { Designer } from "./use-designer";
 import { Changes, useVersion } from "./version-changes";
-
-// Only who designs loads the map.
-const WorkflowMap = dynamic(() => import("./workflow-map").then((m) => m.WorkflowMap), {
-  ssr: false,
-});
 
 const DRAFT = "draft";
 
@@ -42,7 +35,6 @@ export function VersionLook({
   const { key, zone } = view.project;
   const looked = useVersion(key, workflowId, version);
   const told = view.versions.find((v) => v.workflowId === workflowId && v.version === version);
-  const rules = useRef<HTMLElement>(null);
   if (looked.error)
     return (
       <div className="flex flex-col items-start gap-2 p-5">
@@ -69,35 +61,22 @@ export function VersionLook({
         </Button>
       </div>
       {shown ? (
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(340px,30%)] zoomed:block">
-          <div className="flex min-h-0 min-w-0 flex-col">
-            <WorkflowMap
-              designer={shown}
-              counts={{}}
-              mayEdit={false}
-              onRules={() => rules.current?.focus()}
-            />
-            <Divided label="Map and what is different" storedAs="designer-below" first={210}>
-              <Compared
-                key={version}
-                view={view}
-                workflowId={workflowId}
-                version={version}
-                looked={shown.draft}
-                draft={designer.changes.length > 0 ? designer.draft : null}
-                running={designer.running.version}
-              />
-            </Divided>
-          </div>
-          <aside
-            ref={rules}
-            tabIndex={-1}
-            aria-label="Rules"
-            className="min-h-0 overflow-y-auto border-l border-line bg-sheet px-4 py-3 outline-none"
-          >
-            <ProcessRules designer={shown} view={{ ...view, mayEdit: false }} />
-          </aside>
-        </div>
+        <ProcessSheet
+          designer={shown}
+          view={{ ...view, mayEdit: false }}
+          counts={{}}
+          label="Map and what is different"
+        >
+          <Compared
+            key={version}
+            view={view}
+            workflowId={workflowId}
+            version={version}
+            looked={shown.draft}
+            draft={designer.changes.length > 0 ? designer.draft : null}
+            running={designer.running.version}
+          />
+        </ProcessSheet>
       ) : (
         <p className="p-4 text-ink-soft">One moment…</p>
       )}
