@@ -10,6 +10,7 @@ import {
   signedInFrom,
   workerPulse,
 } from "@/db/schema";
+import { forgetAttempts } from "@/server/intake/form-attempt";
 import { sweepFiles } from "@/server/files/store";
 
 /** Says that the worker is alive, for the health page. */
@@ -52,5 +53,6 @@ export async function clearOld(now = Date.now()): Promise<void> {
   await database()
     .delete(rateCount)
     .where(lt(rateCount.windowStart, now - DAY));
+  await forgetAttempts(now);
   await sweepFiles(now);
 }

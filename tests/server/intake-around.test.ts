@@ -2,11 +2,20 @@ import { randomUUID } from "node:crypto";
 import { and, count, eq, isNull } from "drizzle-orm";
 import { FIRST_FORM, PART_QUESTIONS, type FormQuestion } from "@/core/intake/form";
 import { database } from "@/db/connection";
-import { item, mailOut, membership, report, reportFollower, reportVerdict } from "@/db/schema";
+import {
+  formAttempt,
+  item,
+  mailOut,
+  membership,
+  report,
+  reportFollower,
+  reportVerdict,
+} from "@/db/schema";
 import { readBoard } from "@/server/board/read";
 import { readLearn } from "@/server/flow/read";
 import { PRESENT_MS, readDesk } from "@/server/intake/desk";
 import { readReport } from "@/server/intake/read-report";
+import { forgetAttempts, keepAttempt, readAttempt } from "@/server/intake/form-attempt";
 import { editForm, publicForm, publicForms, readForms, submitForm } from "@/server/intake/forms";
 import { triageReport, takeApart, undoVerdict } from "@/server/intake/triage-report";
 import { knownProblemsLike, publishKnown } from "@/server/intake/known";
@@ -454,4 +463,20 @@ describe("at the desk", () => {
     expect(desk.desks).toHaveLength(mine.length);
     expect(desk.desks.find((d) => d.key === "TIX")!.waiting).toBe(desk.queue.length);
   });
+});
+
+test("what a form could not take is kept for an hour, for that form and what opens it, and only what it asks", async () => {
+  const values = { title: [""], mail: ["anna@post.example"], secret: ["not asked"] };
+  const errors = [{ field: "title", message: "Say it." }];
+  const now = Date.now();
+  const token = await keepAttempt("TIX", "report", { values, errors }, now);
+  const { id } = await publicForm("TIX", "report");
+  const kept = await readAttempt(id, token, now + 59 * 60_000);
+  expect(kept?.errors).toEqual(errors);
+  expect(kept?.values).toMatchObject({ title: [""], mail: ["anna@post.example"] });
+  expect(kept?.values).not.toHaveProperty("secret");
+  expect(await readAttempt(randomUUID(), token, now)).toBeNull();
+  expect(await readAttempt(id, token, now + 61 * 60_000)).toBeNull();
+  await forgetAttempts(now + 61 * 60_000);
+  expect(await database().select().from(formAttempt)).toEqual([]);
 });

@@ -25,19 +25,27 @@ export async function keepAttempt(
   { values, errors }: Attempt,
   now = Date.now(),
 ): Promise<string> {
-  const db = database();
+  await forgetAttempts(now);
   const form = await publicForm(projectKey, name);
   const asked = form.definition.questions.map((q) => [q.id, values[q.id]]);
-  await db.delete(formAttempt).where(lt(formAttempt.at, now - KEPT_MS));
   const token = newToken();
-  await db.insert(formAttempt).values({
-    token,
-    formId: form.id,
-    values: Object.fromEntries(asked) as RawAnswers,
-    errors,
-    at: now,
-  });
+  await database()
+    .insert(formAttempt)
+    .values({
+      token,
+      formId: form.id,
+      values: Object.fromEntries(asked) as RawAnswers,
+      errors,
+      at: now,
+    });
   return token;
+}
+
+/** Forgets what can be mended no longer. */
+export async function forgetAttempts(now: number): Promise<void> {
+  await database()
+    .delete(formAttempt)
+    .where(lt(formAttempt.at, now - KEPT_MS));
 }
 
 /** What was sent by a form before; null once it is not kept any more. */
