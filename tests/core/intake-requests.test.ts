@@ -190,7 +190,14 @@ describe("what requests are worth", () => {
 });
 
 describe("reports from a table", () => {
-  const report = { title: "Lamp out", happened: "", reproduce: "", place: "", mail: "" };
+  const report = {
+    title: "Lamp out",
+    happened: "",
+    reproduce: "",
+    place: "",
+    mail: "",
+    receivedOn: "2026-11-23",
+  };
   const part = (change: object = {}) => ({
     kind: "import",
     importId: ITEM,
@@ -210,6 +217,8 @@ describe("reports from a table", () => {
     part({ part: 0.5 }),
     part({ reports: [] }),
     part({ reports: Array(MOST_AT_ONCE + 1).fill(report) }),
+    part({ reports: [{ ...report, receivedOn: "23.11.2026" }] }),
+    part({ reports: [{ ...report, mail: "nobody" }] }),
     { kind: "take back", importId: "x" },
   ])("%#: are refused", (body) => expect(refused(importBody, body)).toHaveLength(1));
 });
@@ -220,7 +229,12 @@ describe("a report in passing", () => {
       title: "Gate stuck",
       happened: "",
       itemKey: null,
+      caller: "",
     }));
+  test("is refused where who called has no mail address", () =>
+    expect(refused(quickBody, { title: "x", caller: "nobody" })).toEqual([
+      "This is no mail address we could write to.",
+    ]));
   test("is refused without words", () =>
     expect(refused(quickBody, { title: " " })).toEqual(["Say in a few words what is wrong."]));
   test.each([

@@ -104,10 +104,10 @@ describe("a new project", () => {
   test.each([
     [{ name: " " }, "A project needs a name."],
     [{ name: long(61) }, "Use at most 60 characters."],
-    [{ key: "T" }, "Use 2 to 10 letters and figures, a letter first, such as TIX."],
-    [{ key: "1TI" }, "Use 2 to 10 letters and figures, a letter first, such as TIX."],
-    [{ key: "T-X" }, "Use 2 to 10 letters and figures, a letter first, such as TIX."],
-    [{ key: "A2345678901" }, "Use 2 to 10 letters and figures, a letter first, such as TIX."],
+    [{ key: "T" }, "Use 2 to 10 letters and figures, a letter first."],
+    [{ key: "1TI" }, "Use 2 to 10 letters and figures, a letter first."],
+    [{ key: "T-X" }, "Use 2 to 10 letters and figures, a letter first."],
+    [{ key: "A2345678901" }, "Use 2 to 10 letters and figures, a letter first."],
     [{ zone: "Saltmarsh/Quay" }, "This is no time zone."],
   ])("with %j is refused: %s", (change, says) =>
     expect(refused(startProjectBody, project(change))).toEqual([says]),
