@@ -1,5 +1,6 @@
 import { problem, readBytes } from "@/app/problem";
-import { LARGEST_FILE, MOST_FILES, type SentFile } from "@/server/intake/file";
+import { LARGEST_FILE, MOST_FILES } from "@/core/intake/file-limits";
+import type { SentFile } from "@/server/intake/file";
 
 /** A form with all its files and the longest texts fits; anything beyond is not read. */
 const LARGEST_FORM = MOST_FILES * LARGEST_FILE + 512 * 1024;

@@ -1,15 +1,15 @@
-import { and, eq } from "drizzle-orm";
+import { eq } from "drizzle-orm";
 import type { EventKind } from "@/core/events/catalogue";
 import { changeState } from "@/core/workflow/edit";
 import type { WorkflowEdit } from "@/core/workflow/request";
 import { database } from "@/db/connection";
-import { columnState, domainEvent, itemType, state } from "@/db/schema";
+import { columnState, domainEvent, state } from "@/db/schema";
 import { addWorkflow } from "@/server/workflow/new-workflow";
 import { readDesign } from "@/server/workflow/read";
 import { editWorkflows } from "@/server/workflow/remove-workflow";
 import { editType } from "@/server/workflow/types";
 import { visitDraft } from "@/server/workflow/visit";
-import { itemIn, refusalOf } from "./setup/board";
+import { refusalOf } from "./setup/board";
 import { GRETA, INES, NOOR } from "./setup/people";
 import { publishChange, runningWorkflow, storeDraft } from "./setup/process";
 import { givenTestDatabase } from "./setup/test-database";
@@ -132,11 +132,14 @@ describe("taking a workflow out", () => {
       name: "Old way",
       from: { kind: "copy", workflowId: "tix-main" },
     });
-    await database()
-      .update(itemType)
-      .set({ workflowId: id, removedAt: Date.now() })
-      .where(and(eq(itemType.projectId, "tix"), eq(itemType.id, "request")));
-    await itemIn(NOOR, "A story stands elsewhere", "Ready");
+    const { types, workflows } = await readDesign(INES, "TIX");
+    const [main, copy] = ["tix-main", id].map((w) => workflows.find((x) => x.id === w)!);
+    const newStates = Object.fromEntries(
+      main.states.map((s, i) => [s.id, copy.states[i].id] as const),
+    );
+    const type = { ...types.find((t) => t.id === "request")!, workflowId: id };
+    await editType(INES, "TIX", { kind: "save", type, newStates });
+    await editType(INES, "TIX", { kind: "remove", id: "request" });
     expect(await sentence(edit({ kind: "take out", id }))).toMatch(
       /^\d+ items of a type that was taken out still follow it\.$/,
     );

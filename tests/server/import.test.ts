@@ -70,7 +70,9 @@ test("rows stand in the queue in the order of the file, on the day that the tabl
   await importReports(TOMAS, "TIX", { kind: "import", importId, part: 0, reports: rows });
   const more = reports(2).map((r) => ({ ...r, title: `Later ${r.title}` }));
   await importReports(TOMAS, "TIX", { kind: "import", importId, part: 1, reports: more });
-  const made = (await ofImport(importId)).toSorted((a, b) => a.receivedAt - b.receivedAt);
+  const made = (await ofImport(importId)).toSorted(
+    (a, b) => a.receivedAt - b.receivedAt || (a.id < b.id ? -1 : 1),
+  );
   expect(made.map((r) => r.title)).toEqual([
     "Row 1",
     "Row 0",

@@ -7,7 +7,7 @@ import { dayWords } from "@/core/calendar/day-words";
 import { answerDay } from "@/server/intake/report-promises";
 import { readReport } from "@/server/intake/read-report";
 import { triageReport, undoVerdict } from "@/server/intake/triage-report";
-import { LARGEST_FILE, MOST_FILES } from "@/server/intake/file";
+import { LARGEST_FILE, MOST_FILES } from "@/core/intake/file-limits";
 import { type FormFaults, submitForm } from "@/server/intake/forms";
 import {
   addFiles,

@@ -191,6 +191,12 @@ export function shownQuestions(
   });
 }
 
+/** What was sent by a form and could not be taken, with what is wrong at which question. */
+export interface FormAttempt {
+  values: RawAnswers;
+  errors: { field: string; message: string }[];
+}
+
 export interface ReadForm {
   report: Record<Exclude<ReportPart, "files">, string>;
   answers: FormAnswer[];

@@ -1,6 +1,6 @@
-import type { SQL } from "drizzle-orm";
+import { and, eq, notExists, sql, type SQL } from "drizzle-orm";
 import type { Transaction } from "@/db/connection";
-import { boardColumn } from "@/db/schema";
+import { boardColumn, columnState } from "@/db/schema";
 import { endLimits } from "./limits";
 
 /** Removes columns of boards; their limits end with them. */
@@ -11,4 +11,13 @@ export async function removeColumns(tx: Transaction, which: SQL | undefined): Pr
     "column",
     gone.map((c) => c.id),
   );
+}
+
+/** Of some columns removes those that show no state any more. */
+export async function removeEmptyColumns(tx: Transaction, among: SQL): Promise<void> {
+  const states = tx
+    .select({ one: sql`1` })
+    .from(columnState)
+    .where(eq(columnState.columnId, boardColumn.id));
+  await removeColumns(tx, and(among, notExists(states)));
 }

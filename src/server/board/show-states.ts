@@ -1,4 +1,4 @@
-import { and, eq, inArray, notExists, sql } from "drizzle-orm";
+import { and, eq, inArray } from "drizzle-orm";
 import { showWorkflow, type WidenedColumn } from "@/core/board/show-workflow";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { StateId } from "@/core/workflow/state";
@@ -7,7 +7,7 @@ import { board, boardColumn, columnState } from "@/db/schema";
 import { v7 as newId } from "uuid";
 import { loadColumns, statesShownBeside } from "./load";
 import { settleLimits } from "./limits";
-import { removeColumns } from "./remove-columns";
+import { removeEmptyColumns } from "./remove-columns";
 
 /** The first board of a project by the states of its process; it cannot be without one. */
 async function firstBoard(tx: Transaction, projectId: string) {
@@ -43,11 +43,7 @@ export async function showStates({
   const isNew = (id: StateId) => !before.states.some((s) => s.id === id);
   const made = after.states.filter((s) => isNew(s.id)).map((s) => s.id);
   await storeWidened(tx, first.id, showWorkflow(await loadColumns(tx, first.id), after, made));
-  const states = tx
-    .select({ one: sql`1` })
-    .from(columnState)
-    .where(eq(columnState.columnId, boardColumn.id));
-  await removeColumns(tx, and(eq(boardColumn.boardId, first.id), notExists(states)));
+  await removeEmptyColumns(tx, eq(boardColumn.boardId, first.id));
   await settleLimits(tx, projectId, await loadColumns(tx, first.id));
 }
 

@@ -1,9 +1,7 @@
+import { LARGEST_FILE, MOST_FILES } from "@/core/intake/file-limits";
 import { fileSize } from "@/core/formats/file-size";
 import { cutText } from "@/core/formats/cut-text";
 import { invalid } from "../refused";
-
-export const LARGEST_FILE = 5 * 1024 * 1024;
-export const MOST_FILES = 5;
 
 /** A file as it came from outside: nothing about it is believed but its bytes. */
 export interface SentFile {

@@ -1,6 +1,6 @@
 import { and, eq, gte, lt } from "drizzle-orm";
 import { HOUR } from "@/core/calendar/instant";
-import type { RawAnswers } from "@/core/intake/form";
+import type { FormAttempt, RawAnswers } from "@/core/intake/form";
 import { database } from "@/db/connection";
 import { formAttempt } from "@/db/schema";
 import { publicForm } from "./forms";
@@ -8,11 +8,6 @@ import { newToken } from "./new-report";
 
 /** So long what could not be taken can be mended. */
 const KEPT_MS = HOUR;
-
-export interface Attempt {
-  values: RawAnswers;
-  errors: { field: string; message: string }[];
-}
 
 /**
  * Keeps for a while what a browser without JavaScript sent and what was wrong with it, so that its
@@ -22,7 +17,7 @@ export interface Attempt {
 export async function keepAttempt(
   projectKey: string,
   name: string,
-  { values, errors }: Attempt,
+  { values, errors }: FormAttempt,
   now = Date.now(),
 ): Promise<string> {
   await forgetAttempts(now);
@@ -53,7 +48,7 @@ export async function readAttempt(
   formId: string,
   token: string,
   now = Date.now(),
-): Promise<Attempt | null> {
+): Promise<FormAttempt | null> {
   const [row] = await database()
     .select({ values: formAttempt.values, errors: formAttempt.errors })
     .from(formAttempt)

@@ -8,7 +8,7 @@ import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { newReport } from "./new-report";
 import { receiveReports, takeBackReports } from "./store";
-import { MOST_AT_ONCE, type ImportRequest } from "@/core/intake/request";
+import { type ImportRequest } from "@/core/intake/request";
 
 /**
  * Takes a part of a table into the queue, or takes a whole import back as far as nobody has judged
@@ -36,16 +36,18 @@ export async function importReports(
         .limit(1);
       if (known) return { changed: 0, kept: request.reports.length };
       const { importId, part: importPart, reports } = request;
-      // A moment apart, so that the queue has the order of the file.
-      const cameAt = (day: string | null, at: number) =>
-        (day === null ? now - reports.length : dayStart(parseIsoDate(day), project.zone)) + at;
+      const cameAt = (day: string | null) =>
+        day === null ? now : Math.min(now, dayStart(parseIsoDate(day), project.zone));
+      // Of one moment, they stand in the queue in the order of their ids: that of the file.
       await receiveReports(
         tx,
-        reports.map(({ receivedOn, ...said }, i) => {
-          const at = cameAt(receivedOn, importPart * MOST_AT_ONCE + i);
-          const imported = { ...said, way: "table" as const, importId, importPart };
-          return newReport(project.id, imported, Math.min(at, now));
-        }),
+        reports.map(({ receivedOn, ...said }) =>
+          newReport(
+            project.id,
+            { ...said, way: "table", importId, importPart },
+            cameAt(receivedOn),
+          ),
+        ),
       );
       const data = { importId, reports: reports.length };
       await announce(tx, project.id, { kind: "reports imported", data }, now);

@@ -4,7 +4,8 @@ import { cutText } from "@/core/formats/cut-text";
 import { htmlText } from "@/core/formats/html-text";
 import type { MailHeaders } from "@/core/formats/mail-text";
 import { plainText } from "@/core/formats/plain-text";
-import { checkFile, cleanName, MOST_FILES, type CheckedFile } from "../intake/file";
+import { MOST_FILES } from "@/core/intake/file-limits";
+import { checkFile, cleanName, type CheckedFile } from "../intake/file";
 import { invalid, Refused } from "../refused";
 
 /** A mail as far as the product reads it. */

@@ -97,8 +97,9 @@ async function problemIn(waiting: WaitingMail, error: unknown): Promise<{ proble
 
 /**
  * An answer to a letter of ours stands with its report and with the item that came of it: by its
- * headers, or by the reference of a report that the same person sent; anything else that a person wrote becomes a report and is answered with a receipt.
- * What machines wrote is noted and never answered. The same mail handed over twice is taken once.
+ * headers, or by the reference of a report that the same person sent. Anything else that a person
+ * wrote becomes a report and is answered with a receipt. What machines wrote is noted and never
+ * answered. The same mail handed over twice is taken once.
  */
 async function takeMail(
   tx: Transaction,

@@ -1,9 +1,10 @@
-import { and, eq, inArray, isNull, notExists, sql } from "drizzle-orm";
+import { and, eq, inArray } from "drizzle-orm";
 import { listWords } from "@/core/formats/list-words";
 import type { WorkflowEdit } from "@/core/workflow/request";
 import { transact, type Transaction } from "@/db/connection";
-import { boardColumn, board, columnState, item, itemType, state, workflow } from "@/db/schema";
-import { removeColumns } from "../board/remove-columns";
+import { board, boardColumn, columnState, itemType, state, workflow } from "@/db/schema";
+import { removeEmptyColumns } from "../board/remove-columns";
+import { countInStates } from "../item/count";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -68,20 +69,15 @@ async function refuseWhereFollowed(
       `${listWords(followers, "and")} ${followers.length === 1 ? "follows" : "follow"} it.`,
       "Give what follows it another workflow first, in Types and fields.",
     );
-  if (types.length === 0) return;
-  const [{ n }] = await tx
-    .select({ n: sql<number>`count(*)::int` })
-    .from(item)
-    .where(
-      and(
-        eq(item.projectId, projectId),
-        inArray(
-          item.typeId,
-          types.map((t) => t.id),
-        ),
-        isNull(item.withdrawnAt),
-      ),
-    );
+  const states = await tx
+    .select({ id: state.id })
+    .from(state)
+    .where(eq(state.workflowId, workflowId));
+  const inStates = await countInStates(
+    tx,
+    states.map((s) => s.id),
+  );
+  const n = [...inStates.values()].reduce((sum, items) => sum + items, 0);
   if (n > 0)
     throw invalid(
       `${n === 1 ? "1 item" : `${n} items`} of a type that was taken out still ${n === 1 ? "follows" : "follow"} it.`,
@@ -101,11 +97,6 @@ async function takeOffBoards(
     .delete(columnState)
     .where(and(inArray(columnState.boardId, boards), inArray(columnState.stateId, states)))
     .returning({ columnId: columnState.columnId });
-  if (left.length === 0) return;
-  const shown = tx
-    .select({ one: sql`1` })
-    .from(columnState)
-    .where(eq(columnState.columnId, boardColumn.id));
   const emptied = left.map((c) => c.columnId);
-  await removeColumns(tx, and(inArray(boardColumn.id, emptied), notExists(shown)));
+  await removeEmptyColumns(tx, inArray(boardColumn.id, emptied));
 }

@@ -2,7 +2,8 @@
 import { MessageSquarePlus } from "lucide-react";
 import { useEffect, useRef, useState, type FormEvent, type KeyboardEvent } from "react";
 import { intakeContract } from "@/core/intake/contract";
-import { filesProblem, MOST_FILES } from "@/ui/intake/files-problem";
+import { MOST_FILES } from "@/core/intake/file-limits";
+import { filesProblem } from "@/ui/intake/files-problem";
 import { Button } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
 import { ChosenFiles } from "@/ui/kit/chosen-files";

@@ -1,6 +1,6 @@
 "use client";
 import { ChosenFiles } from "@/ui/kit/chosen-files";
-import { MOST_FILES } from "./files-problem";
+import { MOST_FILES } from "@/core/intake/file-limits";
 import { Check, Choice } from "@/ui/kit/check";
 import { DateInput } from "@/ui/kit/date-input";
 import { PlainSelect } from "@/ui/kit/plain-select";

@@ -3,7 +3,12 @@ import { Note } from "@/ui/kit/note";
 import { Button, TextButton, ButtonLink } from "@/ui/kit/button";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useRef, useState, type FormEvent } from "react";
-import { shownQuestions, type FormDefinition, type RawAnswers } from "@/core/intake/form";
+import {
+  shownQuestions,
+  type FormAttempt,
+  type FormDefinition,
+  type RawAnswers,
+} from "@/core/intake/form";
 import { keyOf, ask, problemOf, type Problem } from "@/ui/kit/request";
 import type { KnownProblem } from "@/core/intake/known-problem";
 import { filesProblem } from "./files-problem";
@@ -19,12 +24,6 @@ export interface PublicFormProps {
   definition: FormDefinition;
 }
 
-/** What was sent once already and could not be taken, as a browser without JavaScript sent it. */
-export interface FormAttempt {
-  values: RawAnswers;
-  errors: { field: string; message: string }[];
-}
-
 /**
  * A public form: no account, one sheet, plain words. Nothing typed is lost when something is wrong;
  * it works without JavaScript too.
@@ -34,6 +33,7 @@ export function ReportForm({
   embedded = false,
   ...form
 }: PublicFormProps & {
+  /** What a browser without JavaScript sent before. */
   attempt?: FormAttempt | null;
   /** Inside another site's page: what leads on opens outside of it. */
   embedded?: boolean;

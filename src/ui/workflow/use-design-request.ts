@@ -16,6 +16,7 @@ const CHANGES = {
   fields: itemContract.fields,
   plan: planContract.change,
   boards: boardContract.change,
+  workflows: workflowContract.editWorkflows,
 };
 
 /**

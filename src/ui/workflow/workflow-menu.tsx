@@ -13,6 +13,7 @@ import type { DesignView } from "@/core/workflow/design-view";
 import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
 import { tellDone } from "@/ui/kit/notice";
 import { keyOf, ask, problemOf, type Problem } from "@/ui/kit/request";
+import { useDesignRequest } from "./use-design-request";
 import { addressOf } from "@/core/contract/contract";
 import { workflowContract } from "@/core/workflow/contract";
 import type { MadeWorkflow } from "@/core/workflow/new-workflow";
@@ -191,48 +192,43 @@ export function NewWorkflow({
   );
 }
 
-/** Makes workflows, or brings one back; what went wrong is told where it was asked for. */
+/** Makes workflows, or brings one back. */
 function useNewWorkflow(view: DesignView, onMade: (workflowId: string) => void) {
   const client = useQueryClient();
   const [open, setOpen] = useState(false);
   const [made, setMade] = useState<MadeWorkflow | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
+  const send = useDesignRequest(view.project.key);
   const params = { key: view.project.key };
   const show = (next: boolean) => {
     setOpen(next);
     setMade(null);
     setProblem(null);
   };
-  const trying = async (send: () => Promise<void>) => {
+  const make = async (from: From) => {
     setBusy(true);
     setProblem(null);
     try {
-      await send();
+      const result = await ask(workflowContract.add, { params, body: { from, name: "" } });
+      await client.invalidateQueries({ queryKey: keyOf(workflowContract.design, { params }) });
+      // What a file said is told first; then its workflow is shown.
+      if (from.kind === "file") setMade(result);
+      else {
+        onMade(result.workflowId);
+        setOpen(false);
+        tellDone("The workflow is there; no type follows it yet.");
+      }
     } catch (error) {
       setProblem(problemOf(error));
     }
     setBusy(false);
   };
-  const readAgain = () =>
-    client.invalidateQueries({ queryKey: keyOf(workflowContract.design, { params }) });
-  const make = (from: From) =>
-    trying(async () => {
-      const result = await ask(workflowContract.add, { params, body: { from, name: "" } });
-      await readAgain();
-      // What a file said is told first; then its workflow is shown.
-      if (from.kind === "file") return setMade(result);
-      onMade(result.workflowId);
-      setOpen(false);
-      tellDone("The workflow is there; no type follows it yet.");
-    });
-  const bringBack = (id: string) =>
-    trying(async () => {
-      await ask(workflowContract.editWorkflows, { params, body: { kind: "bring back", id } });
-      await readAgain();
-      onMade(id);
-      setOpen(false);
-    });
+  const bringBack = async (id: string) => {
+    if (!(await send("workflows", { kind: "bring back", id }))) return;
+    onMade(id);
+    setOpen(false);
+  };
   const read = async (file: File) => {
     const { text } = decodeText(new Uint8Array(await file.arrayBuffer()));
     await make({ kind: "file", text });

@@ -1,16 +1,13 @@
 "use client";
-import { useQueryClient } from "@tanstack/react-query";
 import { Pencil } from "lucide-react";
 import { useState } from "react";
-import { workflowContract } from "@/core/workflow/contract";
 import type { DesignView } from "@/core/workflow/design-view";
 import { listWords } from "@/core/formats/list-words";
 import { Button } from "@/ui/kit/button";
 import { CommitText } from "@/ui/kit/commit-input";
 import { Field } from "@/ui/kit/field";
-import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { Popover } from "@/ui/kit/popover";
-import { ask, keyOf } from "@/ui/kit/request";
+import { useDesignRequest } from "./use-design-request";
 import type { Designer } from "./use-designer";
 
 /** The workflow as a whole: its name, a change of the draft like every other, and its end. */
@@ -23,31 +20,18 @@ export function WorkflowTools({
   view: DesignView;
   onChoose: (workflowId: string) => void;
 }) {
-  const client = useQueryClient();
+  const send = useDesignRequest(view.project.key);
   const [open, setOpen] = useState(false);
-  const { key } = view.project;
   const { typeNames } = view.workflows.find((w) => w.id === running.id)!;
   const next = view.workflows.find((w) => w.id !== running.id);
-  const send = async (kind: "take out" | "bring back") => {
-    await ask(workflowContract.editWorkflows, { params: { key }, body: { kind, id: running.id } });
-    await client.invalidateQueries({
-      queryKey: keyOf(workflowContract.design, { params: { key } }),
-    });
-  };
   const bringBack = async () => {
-    await send("bring back");
-    onChoose(running.id);
-    return `“${running.name}” is back.`;
+    if (await send("workflows", { kind: "bring back", id: running.id })) onChoose(running.id);
   };
   const takeOut = async () => {
-    try {
-      await send("take out");
-      setOpen(false);
-      onChoose(next!.id);
-      tellDone(`“${running.name}” is taken out; its versions are kept.`, bringBack);
-    } catch (error) {
-      tellProblem(error);
-    }
+    const words = `“${running.name}” is taken out; its versions are kept.`;
+    if (!(await send("workflows", { kind: "take out", id: running.id }, words, bringBack))) return;
+    setOpen(false);
+    onChoose(next!.id);
   };
   return (
     <Popover
