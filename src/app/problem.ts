@@ -3,7 +3,7 @@ import { isUnreachable, sqlState, tookTooLong } from "@/db/connection";
 import { log, traced } from "@/server/log";
 import { viewerOf, type Viewer } from "@/server/people/viewer";
 import { Refused, STATUS_OF } from "@/server/refused";
-import { inTurn } from "./in-turn";
+import { inTurn } from "@/core/contract/in-turn";
 import { withToldStatus } from "./told-status";
 
 /** An answer in the form of RFC 9457, problem details for HTTP APIs. */

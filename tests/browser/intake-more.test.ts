@@ -1,9 +1,9 @@
 import { mkdtempSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
-import type { HTTPRequest } from "puppeteer-core";
 import { TOLD_STATUS } from "@/core/contract/told-status";
 import { givenApplication } from "./setup/application";
+import { holdPosts } from "./setup/held-posts";
 import { givenBrowser, type Person } from "./setup/person";
 
 jest.setTimeout(90_000);
@@ -287,6 +287,12 @@ test("a judged report is found by its words and its address, and its verdict und
   await tomas.open("/p/TIX/intake");
   await tomas.keys("/");
   await tomas.page.keyboard.type(first.toLowerCase());
+  // The list is still while it is clicked.
+  await tomas.page.waitForFunction(
+    (list: string) => document.querySelectorAll(`${list} [data-reference]`).length === 1,
+    {},
+    queue,
+  );
   await tomas.reads("declined", `${queue} [data-reference="${first}"]`);
   await tomas.click(`::-p-xpath(//button[@aria-label="Undo the verdict on ${first}"])`);
   await tomas.reads(`${first} waits again.`);
@@ -309,13 +315,7 @@ test("the next report is there before the verdict is stored, no key is lost, and
     'nav[aria-label="Queue"] section:first-of-type [data-reference]',
     (all) => all.slice(0, 3).map((e) => e.getAttribute("data-reference")!),
   );
-  const held: HTTPRequest[] = [];
-  await tomas.page.setRequestInterception(true);
-  const hold = (request: HTTPRequest) => {
-    if (request.method() === "POST" && request.url().endsWith("/verdicts")) held.push(request);
-    else void request.continue();
-  };
-  tomas.page.on("request", hold);
+  const posts = await holdPosts(tomas, "/verdicts");
   await tomas.keys("d");
   await tomas.page.waitForSelector("form textarea");
   await tomas.page.keyboard.type("First words.");
@@ -339,8 +339,8 @@ test("the next report is there before the verdict is stored, no key is lost, and
   await tomas.page.waitForSelector("form textarea");
   await tomas.page.keyboard.type("Second words.");
   await tomas.page.waitForFunction(() => !document.body.innerText.includes("is declined"));
-  while (held.length === 0) await new Promise((r) => setTimeout(r, 50));
-  await held.shift()!.respond({
+  while (posts.held.length === 0) await new Promise((r) => setTimeout(r, 50));
+  await posts.held.shift()!.respond({
     status: 200,
     headers: { [TOLD_STATUS]: "409" },
     contentType: "application/problem+json",
@@ -360,8 +360,7 @@ test("the next report is there before the verdict is stored, no key is lost, and
   expect(await tomas.page.$eval("form textarea", (e) => (e as HTMLTextAreaElement).value)).toBe(
     "First words.",
   );
-  tomas.page.off("request", hold);
-  await tomas.page.setRequestInterception(false);
+  await posts.stop();
   await tomas.chord("Control", "Enter");
   await tomas.reads(`${references[0]} is declined`);
   await tomas.keys("u");

@@ -1,5 +1,5 @@
-import type { HTTPRequest } from "puppeteer-core";
 import { givenApplication } from "./setup/application";
+import { holdPosts } from "./setup/held-posts";
 import { givenBrowser, type Person } from "./setup/person";
 
 jest.setTimeout(120_000);
@@ -62,28 +62,19 @@ test("what one changes is there for the other at once, without a reload", async 
 });
 
 test("of what both changed at once the other's stands, and whose it is to be is asked", async () => {
-  const held: HTTPRequest[] = [];
-  let holding = true;
-  const onRequest = (r: HTTPRequest) => {
-    if (holding && r.method() === "POST" && r.url().endsWith("/workflow/draft")) held.push(r);
-    else void r.continue();
-  };
-  await greta.page.setRequestInterception(true);
-  greta.page.on("request", onRequest);
+  const posts = await holdPosts(greta, "/workflow/draft");
   await rename(greta, "In test", "Checking");
   await greta.reads("storing…");
   await rename(ines, "In test", "Testing");
   await greta.reads("Ines Dahl and you both changed the name of Testing.");
   await greta.reads("With yours: Testing is called Checking.");
   await greta.page.waitForSelector(state("Testing"));
-  holding = false;
-  for (const request of held) await request.continue();
+  await posts.letGo();
   await greta.press("Take mine");
   await ines.page.waitForSelector(state("Checking"));
   await greta.reads("draft stored");
   expect(await greta.text("body")).not.toContain("both changed");
-  greta.page.off("request", onRequest);
-  await greta.page.setRequestInterception(false);
+  await posts.stop();
 });
 
 test("what was done is undone after a reload too, and made again", async () => {

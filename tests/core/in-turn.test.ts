@@ -1,4 +1,4 @@
-import { inTurn } from "@/app/in-turn";
+import { inTurn } from "@/core/contract/in-turn";
 
 /** Work that ends when it is told to. */
 function task(log: string[], name: string) {

@@ -1,6 +1,12 @@
 "use client";
 import { takesKeys } from "@/ui/kit/takes-keys";
-import { useEffect, useRef, useState, type KeyboardEvent as ReactKeyboardEvent } from "react";
+import {
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type KeyboardEvent as ReactKeyboardEvent,
+} from "react";
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import type { Lane } from "@/core/board/lane";
@@ -48,9 +54,10 @@ export function useBoardKeys(options: Options) {
   useEffect(() => {
     latest.current = options;
   });
-  // A card that moves is drawn anew in another place; if it had the focus it keeps it.
+  // A card that moves is drawn anew in another place; if it had the focus it keeps it, before the
+  // next key can come.
   const hadFocus = useRef(false);
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!hadFocus.current || document.activeElement !== document.body || !focus) return;
     document.querySelector<HTMLElement>(`[data-card="${focus}"]`)?.focus({ preventScroll: false });
   });

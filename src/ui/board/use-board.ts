@@ -4,6 +4,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { Card } from "@/core/board/card";
 import { MINUTE } from "@/core/calendar/instant";
 import { useLive } from "@/ui/kit/use-live";
+import { hearMeanwhile, type OnTheWay } from "./use-moves";
 import { caughtUp, withCard, withFinished, type Heard } from "./with-card";
 import type { BoardView } from "@/core/board/board-view";
 import { boardContract } from "@/core/board/contract";
@@ -41,7 +42,7 @@ export function useBoard(initial: BoardView) {
     initialData: initial,
   });
   const [changed, setChanged] = useState<ReadonlySet<string>>(new Set());
-  const [moving] = useState(() => new Set<string>());
+  const [moving] = useState(() => new Map<string, OnTheWay>());
 
   const putCard = useCallback(
     (card: Card) => {
@@ -95,8 +96,9 @@ export function useBoard(initial: BoardView) {
     const countedAlready = !known && view.finishedRest.length > 0;
     if (countedAlready) readSoon();
     if (countedAlready && card.stateKind === "finished") return;
+    const way = moving.get(card.id);
+    if (way) return hearMeanwhile(way, card);
     putCard(card);
-    if (moving.has(card.id)) return;
     setChanged((ids) => new Set(ids).add(card.id));
     setTimeout(
       () => setChanged((ids) => new Set([...ids].filter((id) => id !== card.id))),

@@ -1,6 +1,7 @@
 "use client";
 import { useCallback, useState } from "react";
 import type { Card } from "@/core/board/card";
+import { inTurn } from "@/core/contract/in-turn";
 import { stateOf } from "@/core/workflow/workflow";
 import { sendCommand, undoCommand } from "@/ui/item/send-command";
 import type { Answers } from "@/ui/item/ask-form";
@@ -17,14 +18,27 @@ export interface Stopped {
   given: Answers;
 }
 
+/** Moves of one card that are on their way: where it really is, and how many are still to come. */
+export interface OnTheWay {
+  really: Card;
+  ahead: number;
+  refused: boolean;
+}
+
+/** A card as it really is while it moves, when something newer is heard of it. */
+export function hearMeanwhile(way: OnTheWay, card: Card): void {
+  if (card.version > way.really.version) way.really = card;
+}
+
 /**
  * Moves of cards: at once on the screen, then asked of the server; refused ones slide back and say
- * why.
+ * why. Moves of the same card are asked one after another, since each starts where the one before
+ * leads; where one is refused, those that build on it are not asked.
  */
 export function useMoves(
   view: Pick<BoardView, "workflows" | "types">,
   putCard: (card: Card) => void,
-  moving: Set<string>,
+  moving: Map<string, OnTheWay>,
 ) {
   const [stopped, setStopped] = useState<Stopped | null>(null);
 
@@ -38,25 +52,29 @@ export function useMoves(
     async (card: Card, to: string, verb: string, given: Answers = { answers: {} }) => {
       const workflow = workflowOf(card);
       const state = workflow && stateOf(workflow, to);
-      moving.add(card.id);
+      const way = moving.get(card.id) ?? { really: card, ahead: 0, refused: false };
+      moving.set(card.id, way);
+      way.ahead += 1;
       setStopped(null);
       if (state) putCard({ ...card, stateId: to, stateKind: state.kind });
-      try {
-        const { card: stored, commandId } = await sendCommand(card.id, {
-          kind: "move",
-          from: card.stateId,
-          to,
-          ...given,
-        });
-        putCard(stored);
-        tellDone(`${card.key} is in ${state?.name ?? "another state"}.`, async () =>
-          putCard((await undoCommand(card.id, commandId)).card),
-        );
-      } catch (error) {
-        putCard(card);
-        setStopped({ cardId: card.id, to, verb, problem: problemOf(error), given });
-      }
-      moving.delete(card.id);
+      const command = { kind: "move", from: card.stateId, to, ...given } as const;
+      await inTurn(`moves of ${card.id}`, 1, async () => {
+        if (way.refused) return;
+        try {
+          const { card: stored, commandId } = await sendCommand(card.id, command);
+          hearMeanwhile(way, stored);
+          if (way.ahead === 1) putCard(way.really);
+          tellDone(`${card.key} is in ${state?.name ?? "another state"}.`, async () =>
+            putCard((await undoCommand(card.id, commandId)).card),
+          );
+        } catch (error) {
+          way.refused = true;
+          putCard(way.really);
+          setStopped({ cardId: card.id, to, verb, problem: problemOf(error), given });
+        }
+      });
+      way.ahead -= 1;
+      if (way.ahead === 0) moving.delete(card.id);
     },
     [workflowOf, putCard, moving],
   );

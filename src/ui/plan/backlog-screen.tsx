@@ -6,7 +6,7 @@ import { limitState, limitWords } from "@/core/board/limit";
 import { counted } from "@/core/formats/counted";
 import type { BacklogRows, BacklogView } from "@/core/plan/backlog-view";
 import { InNoColumn } from "@/ui/board/in-no-column";
-import { useMoves } from "@/ui/board/use-moves";
+import { useMoves, type OnTheWay } from "@/ui/board/use-moves";
 import { NewItem } from "@/ui/item/new-item";
 import { MoreRows } from "@/ui/kit/more-rows";
 import { Note } from "@/ui/kit/note";
@@ -29,7 +29,7 @@ export function BacklogScreen({
 }) {
   const backlog = useBacklog(initial, firstRows);
   const { view, rows, more, putCard } = backlog;
-  const [moving] = useState(() => new Set<string>());
+  const [moving] = useState(() => new Map<string, OnTheWay>());
   const moves = useMoves(view, putCard, moving);
   const { openItem, itemKey } = usePanel();
   const open = useCallback((card: Card) => openItem(card.key), [openItem]);
