@@ -18,7 +18,7 @@ import { showWorkflow, widenedWords } from "@/core/board/show-workflow";
 import { CLASSES_OF_SERVICE, PRIORITIES } from "@/core/item/fields";
 import { STATE_KINDS, type State, type StateKind } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
-import { Subject, workflow } from "./setup/make";
+import { aged, Subject, workflow } from "./setup/make";
 
 const card = (change: Partial<Card> = {}): Card => ({
   ...cardOf(new Subject().item!, "TIX"),
@@ -499,14 +499,14 @@ describe("lanes", () => {
 
 describe("an age track", () => {
   test("runs to the longest of expectation, 85 % and age; its marks are shares of that", () => {
-    expect(ageTrack(5, 8, { p50: 4, p85: 10, p95: 12 })).toEqual({
+    expect(ageTrack(aged(5), 8, { p50: 4, p85: 10, p95: 12 })).toEqual({
       dot: 0.5,
       median: 0.4,
       p85: 1,
       past85: false,
       words: "5 d",
     });
-    expect(ageTrack(20, 8, { p50: 4, p85: 10, p95: 12 })).toEqual({
+    expect(ageTrack(aged(20), 8, { p50: 4, p85: 10, p95: 12 })).toEqual({
       dot: 1,
       median: 0.2,
       p85: 0.5,
@@ -516,7 +516,7 @@ describe("an age track", () => {
   });
 
   test("before anything has finished, shows the age alone", () => {
-    expect(ageTrack(3, 6, { p50: null, p85: null, p95: null })).toEqual({
+    expect(ageTrack(aged(3), 6, { p50: null, p85: null, p95: null })).toEqual({
       dot: 0.5,
       median: null,
       p85: null,
@@ -526,6 +526,6 @@ describe("an age track", () => {
   });
 
   test("an age equal to the 85 % is not past them", () => {
-    expect(ageTrack(10, 8, { p50: 4, p85: 10, p95: 12 }).past85).toBe(false);
+    expect(ageTrack(aged(10), 8, { p50: 4, p85: 10, p95: 12 }).past85).toBe(false);
   });
 });

@@ -19,8 +19,9 @@ import {
 import { cardOf, type Card } from "@/core/board/card";
 import type { BoardView } from "@/core/board/board-view";
 import { caughtUp } from "@/ui/board/with-card";
+
 import { factsOf } from "./setup/flow-by-history";
-import { DAY, history, Subject, workflow } from "./setup/make";
+import { aged, DAY, history, Subject, workflow } from "./setup/make";
 
 const limit = (min: number | null, max: number | null) => ({
   min,
@@ -183,20 +184,20 @@ test("expedite items have a lane of their own on top, whatever the lanes are mad
 
 test("an age track reaches to the expectation, and says in words when it is past the 85th percentile", () => {
   const percentiles = { p50: 4, p85: 8, p95: 12 };
-  expect(ageTrack(5, 10, percentiles)).toEqual({
+  expect(ageTrack(aged(5), 10, percentiles)).toEqual({
     dot: 0.5,
     median: 0.4,
     p85: 0.8,
     past85: false,
     words: "5 d",
   });
-  expect(ageTrack(8, 10, percentiles).past85).toBe(false);
-  expect(ageTrack(20, 10, percentiles)).toMatchObject({
+  expect(ageTrack(aged(8), 10, percentiles).past85).toBe(false);
+  expect(ageTrack(aged(20), 10, percentiles)).toMatchObject({
     dot: 1,
     past85: true,
     words: "20 d · past 85 %",
   });
-  expect(ageTrack(3, 10, { p50: null, p85: null, p95: null })).toMatchObject({
+  expect(ageTrack(aged(3), 10, { p50: null, p85: null, p95: null })).toMatchObject({
     median: null,
     past85: false,
   });

@@ -131,7 +131,7 @@ describe("the pulse", () => {
   const line = pulse(FACTS, { days: 9, share: 0.85 }, ZONE, at("2026-11-26"));
 
   test("names the oldest: the first of those that are as old", () => {
-    expect(line.oldest).toEqual({ itemId: "r2", age: 25 });
+    expect(line.oldest).toEqual({ itemId: "r2", age: 25, elapsed: 24 });
   });
 
   test("an item that took exactly the expected days kept them; the late ones are named", () => {
@@ -164,7 +164,7 @@ describe("the pulse", () => {
     expect(masked).toEqual({
       ...line,
       inProgress: ["r1", "", "r3"],
-      oldest: { itemId: "", age: 25 },
+      oldest: { itemId: "", age: 25, elapsed: 24 },
       kept: { ...line.kept, itemIds: [""] },
       blocked: [""],
       arrivedThisWeek: ["r1"],
@@ -253,8 +253,24 @@ describe("the report", () => {
   test("ages what runs, today included, and says what is blocked", () => {
     const ageing = { stateId: "Building", kind: "working" };
     expect(report.ageing).toEqual([
-      { itemId: "r1", key: "TIX-r1", title: "Item r1", ...ageing, blocked: true, age: 7 },
-      { itemId: "r2", key: "TIX-r2", title: "Item r2", ...ageing, blocked: false, age: 1 },
+      {
+        itemId: "r1",
+        key: "TIX-r1",
+        title: "Item r1",
+        ...ageing,
+        blocked: true,
+        age: 7,
+        elapsed: 6,
+      },
+      {
+        itemId: "r2",
+        key: "TIX-r2",
+        title: "Item r2",
+        ...ageing,
+        blocked: false,
+        age: 1,
+        elapsed: 0,
+      },
     ]);
   });
 

@@ -12,7 +12,9 @@ import { mergeIntervals } from "@/core/calendar/instant";
 import { cumulativeFlow } from "@/core/flow/cumulative-flow";
 import { expectationKept } from "@/core/flow/expectation";
 import { littlesLaw } from "@/core/flow/littles-law";
-import { ageInDays, delivered, timed } from "@/core/flow/measures";
+import { showsAge } from "@/core/board/age-track";
+import { ageOf, ageWords } from "@/core/flow/age";
+import { delivered, timed } from "@/core/flow/measures";
 import { pulse, runningWeek } from "@/core/flow/pulse";
 import { flowReport } from "@/core/flow/report";
 import { throughputByWeek } from "@/core/flow/throughput";
@@ -157,7 +159,7 @@ describe("an item that finishes more than once", () => {
     }
     expect(inProgressAt([reopened], 13 * DAY)).toHaveLength(1);
     // The time between its ends does not count into its age.
-    expect(ageInDays({ clock: clockOf(reopened) }, "UTC", 13 * DAY)).toBe(10);
+    expect(ageOf(clockOf(reopened), "UTC", 13 * DAY)).toMatchObject({ age: 10 });
   });
   test("all of it departs and arrives, and only its first delivery is in the figures of finished work", () => {
     const facts = factsOf([h], all, "UTC", 20 * DAY);
@@ -455,5 +457,30 @@ test("the pulse tells the same truth as the measures it is made of", () => {
     blocked: ["old"],
     arrivedThisWeek: ["new"],
     departedThisWeek: ["quick"],
+  });
+});
+
+describe("an age in words", () => {
+  const MINUTES = DAY / 24 / 60;
+  const evening = 5 * DAY - 20 * MINUTES;
+  const after = (minutes: number, style?: "short") =>
+    ageWords(ageOf([{ from: evening, to: null }], "UTC", evening + minutes * MINUTES), style);
+  test("is minutes and hours until a whole day has run, though the start was the day before", () => {
+    expect(ageOf([{ from: evening, to: null }], "UTC", evening + 30 * MINUTES).age).toBe(2);
+    expect(after(0)).toBe("0 minutes");
+    expect(after(59)).toBe("59 minutes");
+    expect(after(60)).toBe("1 hour");
+    expect(after(30, "short")).toBe("30 min");
+    expect(after(23 * 60 + 59, "short")).toBe("23 h");
+  });
+  test("is the days touched after that, the first and today included", () => {
+    expect(after(24 * 60)).toBe("2 days");
+    expect(after(24 * 60 + 20)).toBe("3 days");
+    expect(after(24 * 60 + 20, "short")).toBe("3 d");
+  });
+  test("stands on a small card once two days of it are more than one night", () => {
+    const shown = (minutes: number) =>
+      showsAge(ageOf([{ from: evening, to: null }], "UTC", evening + minutes * MINUTES));
+    expect([shown(30), shown(24 * 60 - 1), shown(24 * 60)]).toEqual([false, false, true]);
   });
 });

@@ -1,5 +1,5 @@
 import { expectationKept, expectationWords } from "@/core/flow/expectation";
-import { ageInDays } from "@/core/flow/measures";
+import { ageOf } from "@/core/flow/age";
 import { littlesLaw } from "@/core/flow/littles-law";
 import { percentiles } from "@/core/flow/report";
 import {
@@ -77,8 +77,8 @@ test("cycle times and throughput of the table", () => {
 });
 
 test("work item age of the table", () => {
-  expect(ageInDays({ clock: clockOf(items[3]) }, "UTC", 9.5 * DAY)).toBe(7);
-  expect(ageInDays({ clock: clockOf(items[4]) }, "UTC", 9.5 * DAY)).toBe(0);
+  expect(ageOf(clockOf(items[3]), "UTC", 9.5 * DAY).age).toBe(7);
+  expect(ageOf(clockOf(items[4]), "UTC", 9.5 * DAY).age).toBe(0);
 });
 
 /*

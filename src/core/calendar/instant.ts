@@ -28,6 +28,10 @@ export function overlap(a: Interval, b: Interval, now: Instant): number {
   return Math.max(0, to - from);
 }
 
+/** How long intervals that do not overlap last together, in milliseconds; open ends reach to `now`. */
+export const lengthOf = (intervals: readonly Interval[], now: Instant): number =>
+  intervals.reduce((sum, { from, to }) => sum + (to ?? Math.max(now, from)) - from, 0);
+
 /**
  * Intervals as they were known at an instant: what began later is left out, what ended later was
  * still going on and ends there.

@@ -2,7 +2,7 @@ import { cutAt, DAY, type Days, type Instant } from "@/core/calendar/instant";
 import { daysTouched } from "@/core/calendar/zone";
 import type { FinishKind } from "@/core/item/start-finish";
 import type { Outcome } from "@/core/workflow/state";
-import type { Departure, Running } from "./facts";
+import type { Departure } from "./facts";
 
 /*
  * The four measures of flow, as the open Kanban guide defines them: WIP, the items started but not
@@ -45,7 +45,3 @@ export const timed = (departures: readonly Departure[], zone: string): Finished[
  */
 export const delivered = (finishes: readonly Finished[]): Finished[] =>
   finishes.filter((f) => f.kind === "delivered");
-
-/** Work item age in calendar days: its whole clock so far, today included. */
-export const ageInDays = ({ clock }: Pick<Running, "clock">, zone: string, now: Instant): Days =>
-  daysTouched(clock, zone, now);

@@ -1,9 +1,10 @@
-import type { Days, Instant } from "@/core/calendar/instant";
+import type { Instant } from "@/core/calendar/instant";
 import { dayNumber, dayStart, weekStart } from "@/core/calendar/zone";
 import { expectationKept, type Expectation, type ExpectationKept } from "./expectation";
 import type { Running, StateSum } from "./facts";
 import type { Period } from "./period";
-import { ageInDays, type Finished } from "./measures";
+import { ageOf, type Age } from "./age";
+import type { Finished } from "./measures";
 import { flowTimes } from "./time-in-state";
 
 /** How long back "recently finished" reaches in the pulse strip. */
@@ -12,7 +13,7 @@ export const PULSE_WINDOW_WEEKS = 12;
 /** A project's health in one line. Each figure carries the items behind it. */
 export interface Pulse {
   inProgress: string[];
-  oldest: { itemId: string; age: Days } | null;
+  oldest: (Age & { itemId: string }) | null;
   expectation: Expectation;
   kept: ExpectationKept & { itemIds: string[] };
   blocked: string[];
@@ -43,8 +44,8 @@ export function pulse(
 ): Pulse {
   let oldest: Pulse["oldest"] = null;
   for (const item of running) {
-    const age = ageInDays(item, zone, now);
-    if (!oldest || age > oldest.age) oldest = { itemId: item.itemId, age };
+    const age = ageOf(item.clock, zone, now);
+    if (!oldest || age.age > oldest.age) oldest = { itemId: item.itemId, ...age };
   }
   const days = recent.map((f) => f.days);
   return {

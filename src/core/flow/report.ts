@@ -5,7 +5,8 @@ import { expectationKept, type Expectation, type ExpectationKept } from "./expec
 import type { FlowFacts } from "./facts";
 import type { Period } from "./period";
 import { littlesLaw, type LittlesLaw } from "./littles-law";
-import { ageInDays, delivered, timed, type Finished } from "./measures";
+import { ageOf, type Age } from "./age";
+import { delivered, timed, type Finished } from "./measures";
 import { ascending, quantile } from "./quantile";
 import { throughputByWeek, type WeekOfThroughput } from "./throughput";
 import { flowTimes, type FlowTimes } from "./time-in-state";
@@ -37,15 +38,14 @@ export interface FlowReport {
   expectation: Expectation;
   kept: ExpectationKept;
   throughput: WeekOfThroughput[];
-  ageing: {
+  ageing: (Age & {
     itemId: string;
     key: string;
     title: string;
     stateId: StateId;
     kind: StateKind;
-    age: Days;
     blocked: boolean;
-  }[];
+  })[];
   times: FlowTimes;
   little: LittlesLaw;
 }
@@ -84,7 +84,7 @@ export function flowReport(
     throughput: throughputByWeek(finished, period, zone),
     ageing: facts.running.map(({ clock, ...running }) => ({
       ...running,
-      age: ageInDays({ clock }, zone, now),
+      ...ageOf(clock, zone, now),
     })),
     times: flowTimes(facts.times, finished.length),
     little: littlesLaw(period, facts.inProgressMs, departures),

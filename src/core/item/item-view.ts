@@ -1,3 +1,4 @@
+import type { Age } from "@/core/flow/age";
 import type { Card } from "@/core/board/card";
 import type { Zigzag } from "@/core/flow/zigzag";
 import type { TargetState } from "@/core/intake/service-target";
@@ -53,7 +54,8 @@ export interface ItemView {
   zigzag: Zigzag;
   agreement: Agreement;
   stateNames: Record<string, string>;
-  ageDays: number;
+  /** Of what is finished, what it took until its first delivery. */
+  age: Age;
   /** Of what finished once more after its first delivery: the days of its whole clock. */
   againDays: number | null;
   /** What is still to be done of it, in hours; null where nothing says. */

@@ -1,4 +1,4 @@
-import { cutAt, type Instant, type Interval } from "@/core/calendar/instant";
+import { cutAt, lengthOf, type Instant } from "@/core/calendar/instant";
 import { isInProgress, type Outcome, type StateId, type StateKind } from "@/core/workflow/state";
 import type { ItemEvent } from "./event";
 import type { ItemSnapshot } from "./fields";
@@ -91,7 +91,7 @@ export function passageIn(
     if (step !== "finish") continue;
     const earlier = before?.deliveredAt ?? null;
     const kind = earlier !== null ? "again" : after.deliveredAt === at ? "delivered" : "stopped";
-    const elapsedMs = lengthOf(cutAt(after.clock, at));
+    const elapsedMs = lengthOf(cutAt(after.clock, at), at);
     return {
       seq,
       at,
@@ -104,9 +104,6 @@ export function passageIn(
   }
   return null;
 }
-
-const lengthOf = (clock: readonly Interval[]) =>
-  clock.reduce((sum, { from, to }) => sum + to! - from, 0);
 
 /**
  * How long an event ends a blocked stretch of the stay that is open before it, in milliseconds: by

@@ -1,3 +1,4 @@
+import { ageOf } from "@/core/flow/age";
 import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from "drizzle-orm";
 import { cardOf, type Card } from "@/core/board/card";
 import { agreementOf } from "@/core/item/agreement";
@@ -252,7 +253,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       names.person,
     ),
     stateNames,
-    ageDays: daysTouched(countedClock(row), access.project.zone, now),
+    age: ageOf(countedClock(row), access.project.zone, now),
     againDays: finishedAgain(row) ? daysTouched(row.clock, access.project.zone, now) : null,
     ...people,
     types: types.types,

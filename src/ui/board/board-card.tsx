@@ -1,17 +1,16 @@
 "use client";
-import { counted } from "@/core/formats/counted";
 import { useDraggable } from "@dnd-kit/core";
 import { Octagon } from "lucide-react";
 import { memo, type KeyboardEvent, type PointerEventHandler } from "react";
-import { ageTrack, SHOW_AGE_FROM } from "@/core/board/age-track";
+import { ageTrack, showsAge } from "@/core/board/age-track";
 import type { Card } from "@/core/board/card";
 import { countedClock } from "@/core/item/start-finish";
-import { daysTouched } from "@/core/calendar/zone";
+import { ageOf, ageWords } from "@/core/flow/age";
 import type { Percentiles } from "@/core/flow/report";
 import { computedFields } from "@/core/item/compute-fields";
 import { fieldsOfType, ownValueWords, type OwnField } from "@/core/item/own-field";
 import { Initials } from "@/ui/kit/initials";
-import { shortDate, span } from "@/ui/kit/time";
+import { daysWords, shortDate, span } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 
 export interface CardFacts {
@@ -57,7 +56,7 @@ export const BoardCard = memo(function BoardCard({
 }: Props) {
   const { setNodeRef, listeners, isDragging } = useDraggable({ id: card.id, disabled: !draggable });
   const blocker = card.openBlockers[0];
-  const age = daysTouched(countedClock(card), facts.zone, facts.now);
+  const age = ageOf(countedClock(card), facts.zone, facts.now);
   const finished = card.stateKind === "finished";
   const track = ageTrack(age, facts.expectationDays, facts.percentiles);
   const late = track.past85 && !finished;
@@ -74,7 +73,8 @@ export const BoardCard = memo(function BoardCard({
   const label = [
     `${card.key}, ${facts.typeName.get(card.typeId) ?? card.typeId}: ${card.title}`,
     assignee ? `assigned to ${assignee}` : "assigned to nobody",
-    card.clock.length > 0 && `${counted(age, "day")}${late ? ", past the 85th percentile" : ""}`,
+    card.clock.length > 0 &&
+      `${finished ? daysWords(age.age) : ageWords(age)}${late ? ", past the 85th percentile" : ""}`,
     blocker && `blocked: ${blocker.cause}`,
     card.classOfService !== "standard" && card.classOfService,
     card.origin === "unplanned" && "unplanned",
@@ -113,12 +113,12 @@ export const BoardCard = memo(function BoardCard({
         />
         <span className="key">{card.key}</span>
         <span className="flex-1" />
-        {compact && card.clock.length > 0 && (age >= SHOW_AGE_FROM || finished) && (
+        {compact && card.clock.length > 0 && (finished || showsAge(age)) && (
           <span
             className={`whitespace-nowrap text-[12px] ${late ? "font-bold text-alarm" : "text-ink-soft"}`}
             title={late ? "past the 85th percentile of finished items" : undefined}
           >
-            {age} d
+            {age.age} d
           </span>
         )}
         {!compact && card.estimate !== null && (

@@ -1,5 +1,5 @@
 "use client";
-import { counted } from "@/core/formats/counted";
+import { ageWords } from "@/core/flow/age";
 import { OUTSIDE_VIEW } from "@/core/flow/outside-view";
 import type { FlowReport } from "@/core/flow/report";
 import type { State } from "@/core/workflow/state";
@@ -74,7 +74,7 @@ export function AgeingChart({
                     key={`${a.itemId} ${n}`}
                     role={seen ? "button" : undefined}
                     tabIndex={seen ? 0 : undefined}
-                    aria-label={`${name}: ${counted(a.age, "day")} in progress, in ${s.name}${a.blocked ? ", blocked" : ""}`}
+                    aria-label={`${name}: ${ageWords(a)} in progress, in ${s.name}${a.blocked ? ", blocked" : ""}`}
                     className={seen ? "cursor-pointer" : undefined}
                     onClick={() => seen && onItem(a.key)}
                     onKeyDown={(e) => seen && e.key === "Enter" && onItem(a.key)}
@@ -93,7 +93,7 @@ export function AgeingChart({
                         strokeWidth="2.2"
                       />
                     )}
-                    <title>{`${name}: ${a.age} d`}</title>
+                    <title>{`${name}: ${ageWords(a)}`}</title>
                   </a>
                 );
               })}

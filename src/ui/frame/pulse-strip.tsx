@@ -1,4 +1,5 @@
 "use client";
+import { ageWords } from "@/core/flow/age";
 import { expectationWords } from "@/core/flow/expectation";
 import { percent } from "@/ui/kit/time";
 import { usePanel } from "@/ui/kit/panel-context";
@@ -55,7 +56,8 @@ export function PulseStrip({
       </span>
       {oldest && (
         <span>
-          oldest {figure(`${oldest.age} d`, "The oldest item in progress", [oldest.itemId], late)}
+          oldest{" "}
+          {figure(ageWords(oldest, "short"), "The oldest item in progress", [oldest.itemId], late)}
         </span>
       )}
       <span>

@@ -1,4 +1,5 @@
 "use client";
+import { ageWords } from "@/core/flow/age";
 import { TextArea } from "@/ui/kit/field";
 import { TextButton } from "@/ui/kit/button";
 import { tellProblem } from "@/ui/kit/notice";
@@ -48,7 +49,9 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
           {item.clock.length > 0 && (
             <>
               {" · "}
-              {item.stateKind === "finished" ? "took" : "age"} {daysWords(view.ageDays)}
+              {item.stateKind === "finished"
+                ? `took ${daysWords(view.age.age)}`
+                : `age ${ageWords(view.age)}`}
               {view.againDays !== null && (
                 <>, finished again after {daysWords(view.againDays)} in all</>
               )}

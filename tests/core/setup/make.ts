@@ -1,3 +1,4 @@
+import type { Age } from "@/core/flow/age";
 import { NOTHING_AROUND } from "@/core/condition/facts";
 import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
 import { NEW_ITEM } from "@/core/item/new-item";
@@ -155,3 +156,6 @@ export const atMost = (max: number, firm: boolean): StateLimit => ({
   min: null,
   minFirm: false,
 });
+
+/** An age of whole days, begun at noon of the first. */
+export const aged = (days: number): Age => ({ age: days, elapsed: days - 0.5 });
