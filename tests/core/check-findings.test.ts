@@ -7,7 +7,8 @@ import {
   moveState,
   removeState,
 } from "@/core/workflow/edit";
-import type { CheckSurroundings } from "@/core/workflow/finding";
+import type { CheckSurroundings, DraftRepair } from "@/core/workflow/finding";
+import { repair } from "@/core/workflow/repair";
 import type { Requirement } from "@/core/workflow/requirements/table";
 import type { State } from "@/core/workflow/state";
 import type { Transition, Workflow } from "@/core/workflow/workflow";
@@ -225,9 +226,9 @@ test.each<[string, Workflow, string[], Partial<CheckSurroundings>?]>([
       ],
     }),
     [
-      "weak, unknown name, at Start review: “Start review” to In review asks for a type (boat), which the project does not have.",
-      "weak, unknown name, at Start review: “Start review” to In review asks for a team (pirates), which the project does not have.",
-      `weak, unknown name, at Start review: “Start review” to In review asks for a state (${"x".repeat(20)}), which the project does not have.`,
+      "weak, unknown name, at Start review: “Start review” to In review asks for a type (boat), which the project does not have. → Take the condition out",
+      "weak, unknown name, at Start review: “Start review” to In review asks for a team (pirates), which the project does not have. → Take the condition out",
+      `weak, unknown name, at Start review: “Start review” to In review asks for a state (${"x".repeat(20)}), which the project does not have. → Take the condition out`,
     ],
   ],
   [
@@ -513,25 +514,46 @@ describe("fields of the project's own that moves ask for", () => {
   });
   test("were taken out, or never were", () => {
     const gone = { ...value, removedAt: 4 };
+    const named = "and rules still name it at “Start review” to In review. →";
     expect(of([gone], filled)).toEqual([
-      "weak, field gone, at Start review: “Start review” needs “Value lost per week”, which was taken out: nobody can fill it in. → Do not ask for it",
+      `weak, field gone, at Start review: “Value lost per week” was taken out, ${named} Take Value lost per week out of the rules`,
     ]);
-    expect(of([], filled)).toEqual([
-      "weak, field gone, at Start review: “Start review” needs a field, which was taken out: nobody can fill it in. → Do not ask for it",
+    const never = `weak, field gone, at Start review: A field was taken out, ${named} Take it out of the rules`;
+    expect(of([], filled)).toEqual([never]);
+    expect(of([], asked)).toEqual([never]);
+    expect(of([gone], asked)).toEqual(of([gone], filled));
+  });
+  test("taken out, it is one finding wherever it is named, and mended everywhere at once", () => {
+    const own = [{ ...value, removedAt: 4 }];
+    const around = { ...AROUND, vocabulary: { ...AROUND.vocabulary, own } };
+    const sets: Transition["followUps"] = [
+      { kind: "set field", change: { field: "own", fieldId: "f-value", value: 3 } },
+      { kind: "set field", change: { field: "priority", value: "high" } },
+    ];
+    const kept: Requirement = { kind: "no blocker" };
+    const named: [string, Partial<Transition>][] = [
+      ["Start review", { requirements: [kept, filled, asked] }],
+      ["Pass review", { requirements: [filled] }],
+      ["Pass test", { followUps: sets }],
+    ];
+    const ruled = named.reduce((w, [verb, change]) => withMove(verb, change, w), workflow);
+    const found = checkWorkflow(ruled, around).filter((f) => f.code === "field gone");
+    expect(found.map((f) => f.sentence)).toEqual([
+      "“Value lost per week” was taken out, and rules still name it at “Start review” to In review, “Pass review” to Waiting for test and “Pass test” to Ready to deploy.",
     ]);
-    expect(of([], asked)).toEqual([
-      "weak, field gone, at Start review: “Start review” asks for a field, which was taken out.",
-    ]);
-    expect(of([gone], asked)).toEqual([
-      "weak, field gone, at Start review: “Start review” asks for Value lost per week, which was taken out.",
-    ]);
+    const mended = repair(ruled, { repair: found[0].repair as DraftRepair }, () => "new");
+    const after = (verb: string) => mended.transitions.find((t) => t.verb === verb)!;
+    expect(after("Start review").requirements).toEqual([kept]);
+    expect(after("Pass review").requirements).toEqual([]);
+    expect(after("Pass test").followUps).toEqual([sets[1]]);
+    expect(checkWorkflow(mended, around).filter((f) => f.code === "field gone")).toEqual([]);
   });
   test("are no type's, or some types'", () => {
     expect(of([{ ...value, typeIds: ["task"] }], filled)).toEqual([
-      "weak, field of no type, at Start review: “Start review” needs “Value lost per week”, which no type of this workflow has. → Do not ask for it",
+      "weak, field of no type, at Start review: “Value lost per week” is to be filled in at “Start review” to In review, and no type of this workflow has it. → Take Value lost per week out of the rules",
     ]);
     expect(of([{ ...value, typeIds: ["bug"] }], filled)).toEqual([
-      "hint, field of some types, at Start review: “Start review” needs “Value lost per week”, which Story and Request does not have: it is not asked for there.",
+      "hint, field of some types, at Start review: “Value lost per week” is to be filled in at “Start review” to In review; Story and Request do not have it and are not asked.",
     ]);
   });
 });

@@ -121,7 +121,10 @@ function conditionFindings(
         ]
       : []),
     ...missingIds(condition, around.vocabulary).map((gone) =>
-      tell("weak", "unknown name", `asks for ${gone}, which the project does not have.`),
+      mended(
+        tell("weak", "unknown name", `asks for ${gone}, which the project does not have.`),
+        takeOut,
+      ),
     ),
   ];
 }

@@ -1,10 +1,5 @@
-import { fieldsOfType } from "@/core/item/own-field";
-import { ownField } from "@/core/condition/vocabulary";
-import { factsIn, isRead } from "@/core/condition/condition";
-import { ownFieldOf } from "@/core/condition/facts";
-import { finding, repairable, type CheckSurroundings, type Finding } from "./finding";
+import { finding, type Finding } from "./finding";
 import { sourcesOf } from "./graph";
-import { demandedOwnField } from "./requirement";
 import { triggerWords, type Trigger } from "./trigger";
 import { statesInOrder, type Transition, type Workflow } from "./workflow";
 import type { StateId } from "./state";
@@ -114,75 +109,5 @@ function familyChases(workflow: Workflow): Finding[] {
           ),
         ]
       : [];
-  });
-}
-
-/** What moves ask of own fields that no item has there. */
-export function ownFieldFindings(workflow: Workflow, { vocabulary }: CheckSurroundings): Finding[] {
-  const types = vocabulary.types.filter((t) => t.workflowId === workflow.id);
-  return workflow.transitions.flatMap((t) => {
-    const place = { transitionId: t.id };
-    const label = `“${t.verb}”`;
-    return t.requirements.flatMap((r, index): Finding[] => {
-      const remove = {
-        kind: "remove requirement" as const,
-        transitionId: t.id,
-        index,
-        words: "Do not ask for it",
-      };
-      if (r.kind === "condition") {
-        if (!isRead(r.condition)) return [];
-        const gone = [...factsIn(r.condition)].filter(
-          (f) => ownFieldOf(f) && ownField(f, vocabulary)?.removedAt !== null,
-        );
-        return gone.map((f) =>
-          finding(
-            "weak",
-            "field gone",
-            `${label} asks for ${ownField(f, vocabulary)?.name ?? "a field"}, which was taken out.`,
-            place,
-          ),
-        );
-      }
-      const id = r.kind === "filled" ? demandedOwnField(r.field) : null;
-      if (id === null) return [];
-      const field = vocabulary.own.find((f) => f.id === id);
-      if (!field || field.removedAt !== null)
-        return [
-          repairable(
-            finding(
-              "weak",
-              "field gone",
-              `${label} needs ${field ? `“${field.name}”` : "a field"}, which was taken out: nobody can fill it in.`,
-              place,
-            ),
-            remove,
-          ),
-        ];
-      const without = types.filter(
-        (type) => !fieldsOfType(vocabulary.own, type.id).some((f) => f.id === id),
-      );
-      if (types.length === 0 || without.length === 0) return [];
-      if (without.length === types.length)
-        return [
-          repairable(
-            finding(
-              "weak",
-              "field of no type",
-              `${label} needs “${field.name}”, which no type of this workflow has.`,
-              place,
-            ),
-            remove,
-          ),
-        ];
-      return [
-        finding(
-          "hint",
-          "field of some types",
-          `${label} needs “${field.name}”, which ${without.map((x) => x.name).join(" and ")} does not have: it is not asked for there.`,
-          place,
-        ),
-      ];
-    });
   });
 }

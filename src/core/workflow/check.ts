@@ -1,8 +1,9 @@
+import { ownFieldFindings } from "./check-fields";
 import { moveFindings } from "./check-moves";
 import { namingFindings, shapeFindings } from "./check-shape";
 import { boardFindings, stateFindings } from "./check-states";
 import { teamFindings } from "./check-teams";
-import { ownFieldFindings, triggerFindings } from "./check-triggers";
+import { triggerFindings } from "./check-triggers";
 import type { CheckSurroundings, Finding, Severity } from "./finding";
 import { listWords } from "@/core/formats/list-words";
 import type { Workflow } from "./workflow";

@@ -19,6 +19,8 @@ export type Repair =
   | { kind: "change move"; transitionId: string; change: Partial<Transition>; words: string }
   /** Out of every state and every rule. */
   | { kind: "take team off"; teamId: string; words: string }
+  /** Out of every rule that asks for it or sets it. */
+  | { kind: "take field off"; fieldId: string; words: string }
   /** Not of the draft: the board shows what runs, at once. */
   | { kind: "show workflow"; workflowId: string; words: string };
 

@@ -1,4 +1,5 @@
 import { changeState, changeTransition, removeState } from "./edit";
+import { withoutOwnField } from "./field-in-rules";
 import { withoutTeam } from "./team-in-rules";
 import type { DraftRepair } from "./finding";
 import { PLAIN_TRANSITION, type Workflow } from "./workflow";
@@ -26,6 +27,8 @@ export function repair(
       return changeTransition(workflow, how.transitionId, how.change);
     case "take team off":
       return withoutTeam(workflow, how.teamId);
+    case "take field off":
+      return withoutOwnField(workflow, how.fieldId);
     case "remove requirement":
       return {
         ...workflow,
