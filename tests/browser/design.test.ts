@@ -77,7 +77,7 @@ test("renamed, and a waiting state between two others: a draft until it is publi
   await ines.keys("Enter");
   await station(ines, "In test");
   await ines.press("Add after");
-  await ines.fill("Name", "Waiting for the harbour");
+  await ines.fill("Name of the state", "Waiting for the harbour");
   await ines.keys("Enter");
   await ines.page.waitForSelector('[data-state="Waiting for the harbour"]');
   await stored(ines);
@@ -165,6 +165,9 @@ test("by keyboard alone: choose, add, reorder, change the rail, connect, take ou
   await ines.keys("Escape", "ArrowRight", "ArrowRight");
   await ines.page.waitForSelector('[data-inspects="Ready"]');
   await ines.keys("a");
+  await ines.page.waitForSelector('form[aria-label="Between Ready and Building"]');
+  await ines.page.keyboard.type("Working");
+  await ines.keys("Enter");
   await ines.page.waitForSelector('[data-inspects="Working"]');
   expect((await names())[2]).toBe("Working");
   await ines.keys("ArrowDown");

@@ -14,7 +14,7 @@ import {
   moveState,
   removeState,
 } from "@/core/workflow/edit";
-import { lineY, mapOf } from "@/core/workflow/layout";
+import { detourOf, lineY, mapOf } from "@/core/workflow/layout";
 import { mergeWorkflows, takeMine } from "@/core/workflow/merge";
 import { neverHolds } from "@/core/workflow/contradiction";
 import { parseCel } from "@/core/condition/cel-parse";
@@ -545,6 +545,19 @@ test("on the map no two lines over one stretch lie on each other, and every move
     for (const b of spans.slice(i + 1))
       if (a.y === b.y) expect(a.to < b.from || b.to < a.from).toBe(true);
   expect(spans.every((s) => s.y > 0 && s.y < map.height)).toBe(true);
+  // Those that end at one state end beside each other, outside of its mark and its name.
+  const ends = map.tracks
+    .filter((t) => t.course !== "main")
+    .map((t) => {
+      const [from, to] = [t.from, t.to].map((id) => map.stations[index.get(id)!]);
+      return { course: t.course, at: to, end: detourOf(map, t, from, to).to };
+    });
+  for (const { course, at, end } of ends) {
+    const beyond = course === "under" ? end.y - at.y : at.y - end.y;
+    expect(beyond).toBeGreaterThan((course === "under") === at.nameAbove ? 12 : 40);
+    const same = ends.filter((e) => e.course === course && e.at === at && e.end.x === end.x);
+    expect(same).toHaveLength(1);
+  }
   expect(map.tracks.length + map.fromAnywhere.length).toBe(workflow.transitions.length + 2);
   expect(transitionsFrom(workflow, "Ready").length).toBeGreaterThan(2);
 });

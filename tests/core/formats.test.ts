@@ -9,6 +9,7 @@ import {
 } from "@/core/formats/workflow-json";
 import { writeSvg } from "@/core/formats/workflow-svg";
 import { changeState, changeTransition } from "@/core/workflow/edit";
+import { mapOf } from "@/core/workflow/layout";
 import { fromTemplate } from "@/core/workflow/template";
 import { SUB_TASKS } from "@/core/workflow/templates";
 import { workflow } from "./setup/make";
@@ -142,10 +143,10 @@ describe("a workflow's map as an SVG", () => {
     );
     const backlog = at("Backlog");
     expect(drawn).toContain(
-      `<circle cx="${backlog.x}" cy="${backlog.y - 26}" r="7.5" fill="#fff" stroke="#20272b" stroke-width="1.8"/>`,
+      `<circle cx="${backlog.x}" cy="${backlog.y + 16}" r="7.5" fill="#fff" stroke="#20272b" stroke-width="1.8"/>`,
     );
     const live = at("Live");
-    expect(drawn).toContain(`<circle cx="${live.x}" cy="${live.y - 26}" r="8" fill="#20272b"/>`);
+    expect(drawn).toContain(`<circle cx="${live.x}" cy="${live.y + 16}" r="8" fill="#20272b"/>`);
     expect(y + 16).toBeLessThan(ready.y - 26);
     expect(of(/font-weight="650"/g)).toHaveLength(workflow.states.length);
   });
@@ -158,7 +159,7 @@ describe("a workflow's map as an SVG", () => {
     for (const verb of ["Put back", "Send back", "Pull out"])
       expect(drawn).toMatch(
         new RegExp(
-          `<path d="M[\\d.]+ [\\d.]+ V[\\d.]+ H[\\d.]+ V[\\d.]+" fill="none" stroke="#5a656b" stroke-dasharray="4 3"/><path d="M[\\d.]+ [\\d.]+ l4 -5 l4 5" fill="none" stroke="#5a656b"/><text x="[\\d.]+" y="[\\d.]+" font-size="10" fill="#5a656b"[^>]* text-anchor="middle">${verb}</text>`,
+          `<path d="M[\\d.]+ [\\d.]+ V[\\d.]+ H[\\d.]+ V[\\d.]+" fill="none" stroke="#5a656b" stroke-dasharray="4 3"/><path d="M[\\d.]+ [\\d.]+ L[\\d.]+ [\\d.]+ L[\\d.]+ [\\d.]+" fill="none" stroke="#5a656b"/><text x="[\\d.]+" y="[\\d.]+" font-size="10" fill="#5a656b"[^>]* text-anchor="middle">${verb}</text>`,
         ),
       );
     expect(drawn).toMatch(
@@ -179,11 +180,33 @@ describe("a workflow's map as an SVG", () => {
     expect(y("Closed", drawn)).toBe(y("Live", drawn));
   });
 
+  test("between the rails names stand away from the line that comes: over it from below, under it from above", () => {
+    const last = (kind: "waiting" | "working") =>
+      mapOf(changeState(workflow, "Ready to deploy", { kind })).stations.slice(-2);
+    for (const [kind, above] of [
+      ["waiting", true],
+      ["working", false],
+    ] as const)
+      expect(last(kind).map((s) => [s.state.name, s.nameAbove])).toEqual([
+        ["Live", above],
+        ["Closed", above],
+      ]);
+    const first = (kind: "waiting" | "working") =>
+      mapOf(changeState(workflow, "Ready", { kind })).stations[0].nameAbove;
+    expect([first("waiting"), first("working")]).toEqual([true, false]);
+    const [onlyEnds] = mapOf({
+      ...workflow,
+      states: [workflow.states[0]],
+      transitions: [],
+    }).stations;
+    expect(onlyEnds.nameAbove).toBe(false);
+  });
+
   test("leads forward above the rails, and says nothing of anywhere where no move leads from there", () => {
     const svg = writeSvg(small);
     expect(svg).not.toContain("from anywhere");
     expect(svg).toMatch(
-      /V[\d.]+" fill="none" stroke="#5a656b"\/><path d="M[\d.]+ -?[\d.]+ l4 5 l4 -5"/,
+      /V[\d.]+" fill="none" stroke="#5a656b"\/><path d="M269 154 L273 159 L277 154"/,
     );
   });
 

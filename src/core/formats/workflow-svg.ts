@@ -1,7 +1,7 @@
 import { shorten } from "./cut-text";
 import {
+  detourOf,
   FURTHER,
-  lineY,
   mapOf,
   type Station,
   type Track,
@@ -66,19 +66,18 @@ function track(map: WorkflowMap, t: Track, from: Station, to: Station): string {
     );
     return `<line x1="${from.x}" y1="${from.y}" x2="${to.x}" y2="${to.y}" stroke="${ACCENT}" stroke-width="2.4"/>${verb}`;
   }
-  const y = lineY(map, t);
-  const dash = t.course === "under" ? ' stroke-dasharray="4 3"' : "";
-  const tip =
-    t.course === "under"
-      ? `M${to.x - 4} ${to.y + 15} l4 -5 l4 5`
-      : `M${to.x - 4} ${to.y - 15} l4 5 l4 -5`;
+  const under = t.course === "under";
+  const { from: begin, along, to: end } = detourOf(map, t, from, to);
+  const barb = under ? end.y + 5 : end.y - 5;
   const name = label(
-    { x: (from.x + to.x) / 2, y: y - 3 },
+    { x: (begin.x + end.x) / 2, y: along + 3 },
     t.transition.verb,
     'text-anchor="middle"',
     { fill: SOFT, size: 10 },
   );
-  return `<path d="M${from.x} ${from.y} V${y} H${to.x} V${to.y}" fill="none" stroke="${SOFT}"${dash}/><path d="${tip}" fill="none" stroke="${SOFT}"/>${name}`;
+  const line = `M${begin.x} ${begin.y} V${along} H${end.x} V${end.y}`;
+  const tip = `M${end.x - 4} ${barb} L${end.x} ${end.y} L${end.x + 4} ${barb}`;
+  return `<path d="${line}" fill="none" stroke="${SOFT}"${under ? ' stroke-dasharray="4 3"' : ""}/><path d="${tip}" fill="none" stroke="${SOFT}"/>${name}`;
 }
 
 const MARKS: Record<StateKind, (x: number, y: number) => string> = {
@@ -90,12 +89,12 @@ const MARKS: Record<StateKind, (x: number, y: number) => string> = {
   finished: (x, y) => `<circle cx="${x}" cy="${y}" r="8" fill="${INK}"/>`,
 };
 
-function station({ state, x, y, further }: Station): string {
+function station({ state, x, y, nameAbove, further }: Station): string {
   const out = further ? FURTHER : 0;
   return (
     MARKS[state.kind](x, y) +
     label(
-      { x, y: state.kind === "working" ? y - 16 - out : y + 26 + out },
+      { x, y: nameAbove ? y - 16 - out : y + 26 + out },
       state.name,
       'text-anchor="middle" font-weight="650"',
     )

@@ -6,6 +6,8 @@ export interface Station {
   state: State;
   x: number;
   y: number;
+  /** Whether its name stands over it, else under it. */
+  nameAbove: boolean;
   /** Whether its name stands one step further out, because a neighbour's stands beside it. */
   further: boolean;
 }
@@ -41,8 +43,27 @@ const RAIL_GAP = 112;
 /** Room for a station's name and what stands under it, before the first line. */
 const WORDS = 74;
 
+/** How far a mark reaches from the middle of a station, and a name with what stands beside it. */
+const MARK = 13;
+const NAMED = 64;
+
 /** How much further out a name stands whose neighbour on the same rail has one beside it. */
 export const FURTHER = 30;
+
+const onRail = ({ kind }: State): boolean => kind === "working" || kind === "waiting";
+
+/**
+ * Whether each name stands over its station: on the side away from the other rail, and between the
+ * rails on the side away from the line that comes, which is the one of the next station on a rail.
+ */
+export function namesAbove(states: readonly State[]): boolean[] {
+  return states.map((state, i) => {
+    if (onRail(state)) return state.kind === "working";
+    const before = states.slice(0, i).findLast(onRail);
+    const after = states.slice(i + 1).find(onRail);
+    return (state.kind === "unstarted" ? (after ?? before) : (before ?? after))?.kind === "waiting";
+  });
+}
 
 /** Of neighbours on one rail every second name stands further out, so that none lies on another. */
 function furtherOut(states: readonly State[]): boolean[] {
@@ -57,8 +78,7 @@ const LETTER = 7;
 /** Whether the words of two neighbours would touch: always on a rail, where facts stand with them. */
 function meets(a: State, b: State): boolean {
   if (a.kind !== b.kind) return false;
-  const onRail = a.kind === "working" || a.kind === "waiting";
-  return onRail || ((a.name.length + b.name.length) / 2) * LETTER > STEP;
+  return onRail(a) || ((a.name.length + b.name.length) / 2) * LETTER > STEP;
 }
 
 /**
@@ -96,8 +116,9 @@ export function mapOf(workflow: Workflow): WorkflowMap {
     tracks.push({ ...base, course, line });
   }
   const further = furtherOut(states);
+  const above = namesAbove(states);
   const over = states.some((s, i) => further[i] && s.kind === "working") ? FURTHER : 0;
-  const under = states.some((s, i) => further[i] && s.kind !== "working") ? FURTHER : 0;
+  const under = states.some((_, i) => further[i] && !above[i]) ? FURTHER : 0;
   const high = WORDS + 24 + over + taken.over.length * LINE;
   const low = high + RAIL_GAP;
   const yOf = (s: State) =>
@@ -107,6 +128,7 @@ export function mapOf(workflow: Workflow): WorkflowMap {
       state,
       x: MARGIN + i * STEP,
       y: yOf(state),
+      nameAbove: above[i],
       further: further[i],
     })),
     tracks,
@@ -123,4 +145,28 @@ export function lineY(map: WorkflowMap, track: Track): number {
   return track.course === "over"
     ? map.rails.high - map.words.over - track.line * LINE
     : map.rails.low + map.words.under + track.line * LINE;
+}
+
+/** How a line over or beneath the stations runs: up or down from a state, along, and to the other. */
+export interface Detour {
+  from: { x: number; y: number };
+  /** The y of its stretch along. */
+  along: number;
+  to: { x: number; y: number };
+}
+
+/**
+ * The course of a line over or beneath the stations. It begins and ends clear of the marks and
+ * names, and beside the other lines of a station.
+ */
+export function detourOf(map: WorkflowMap, track: Track, from: Station, to: Station): Detour {
+  const under = track.course === "under";
+  const clear = ({ y, nameAbove }: Station) =>
+    under ? y + (nameAbove ? MARK : NAMED) : y - (nameAbove ? NAMED : MARK);
+  const aside = (under ? -1 : 1) * (5 + track.line * 4);
+  return {
+    from: { x: from.x + aside, y: clear(from) },
+    along: lineY(map, track),
+    to: { x: to.x - aside, y: clear(to) + (under ? 2 : -2) },
+  };
 }

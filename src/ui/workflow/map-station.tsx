@@ -25,7 +25,7 @@ export function StationView({ data }: NodeProps<StationNode>) {
   const { station, count, chosen, troubled, visitors } = data;
   const { acts, mayEdit, renaming, dragging } = useMap();
   const { state } = station;
-  const above = state.kind === "working";
+  const above = station.nameAbove;
   const size = useWordSize();
   const facts = [
     state.limit?.max ? `limit ${state.limit.max}` : null,
@@ -39,8 +39,9 @@ export function StationView({ data }: NodeProps<StationNode>) {
       {mayEdit && (
         <NodeToolbar
           isVisible={chosen && !dragging}
-          position={Position.Top}
-          offset={above ? 52 : 20}
+          // Over a state at work and under one that waits, so that no name beside it is covered.
+          position={state.kind === "waiting" ? Position.Bottom : Position.Top}
+          offset={state.kind === "waiting" || above ? 52 : 20}
         >
           <StateBar state={state} acts={acts} />
         </NodeToolbar>

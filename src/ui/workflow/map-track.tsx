@@ -2,12 +2,7 @@
 import { BaseEdge, EdgeLabelRenderer, type Edge, type EdgeProps } from "@xyflow/react";
 import { useState } from "react";
 import { counted } from "@/core/formats/counted";
-import {
-  lineY,
-  type Station,
-  type Track,
-  type WorkflowMap as MapLayout,
-} from "@/core/workflow/layout";
+import { detourOf, type Track, type WorkflowMap as MapLayout } from "@/core/workflow/layout";
 import type { Workflow } from "@/core/workflow/workflow";
 import { nameOf, useMap, useWordSize } from "./map-context";
 import type { Selection } from "./use-designer";
@@ -76,24 +71,16 @@ export function TrackView({ id, data }: EdgeProps<TrackEdge>) {
       </g>
     );
   }
-  const y = lineY(layout, track);
   const under = track.course === "under";
-  const leave = (s: Station) =>
-    under
-      ? s.y + (s.state.kind === "working" ? 12 : 64)
-      : s.y - (s.state.kind === "working" ? 64 : 14);
-  const shift = 5 + track.line * 4;
-  const [ax, bx] = under ? [a.x - shift, b.x + shift] : [a.x + shift, b.x - shift];
-  const tip = under ? leave(b) + 2 : leave(b) - 2;
-  const arrow = under
-    ? `M${bx - 4} ${tip + 6} L${bx} ${tip} L${bx + 4} ${tip + 6}`
-    : `M${bx - 4} ${tip - 6} L${bx} ${tip} L${bx + 4} ${tip - 6}`;
+  const { from: begin, along, to: end } = detourOf(layout, track, a, b);
+  const barb = under ? end.y + 6 : end.y - 6;
+  const arrow = `M${end.x - 4} ${barb} L${end.x} ${end.y} L${end.x + 4} ${barb}`;
   const colour = under ? "var(--rest)" : "var(--accent)";
   return (
     <>
       <BaseEdge
         id={id}
-        path={`M${ax} ${leave(a)} V${y} H${bx} V${tip}`}
+        path={`M${begin.x} ${begin.y} V${along} H${end.x} V${end.y}`}
         interactionWidth={14}
         style={{
           stroke: colour,
@@ -102,7 +89,12 @@ export function TrackView({ id, data }: EdgeProps<TrackEdge>) {
         }}
       />
       <path d={arrow} fill="none" stroke={colour} strokeWidth={1.4} />
-      <Label x={(ax + bx) / 2} y={y} chosen={chosen} text={`${track.transition.verb}${mark}`} />
+      <Label
+        x={(begin.x + end.x) / 2}
+        y={along}
+        chosen={chosen}
+        text={`${track.transition.verb}${mark}`}
+      />
     </>
   );
 }

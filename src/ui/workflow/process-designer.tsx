@@ -124,7 +124,7 @@ function ProcessHead({
     <div className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-4 py-2">
       <h1 className="sr-only">Process of {name}</h1>
       <Select
-        className="!w-auto max-w-[220px] font-semibold"
+        className="!w-auto max-w-[270px] font-semibold"
         label="Workflow"
         value={running.id}
         options={view.workflows.map((w) => ({
@@ -134,7 +134,7 @@ function ProcessHead({
         onChange={onChoose}
       />
       {mayEdit && <WorkflowTools designer={designer} view={view} onChoose={onChoose} />}
-      <p className="min-w-32 flex-1 basis-32 truncate text-[13px] text-ink-soft" role="status">
+      <p className="min-w-32 flex-1 basis-32 text-[13px] leading-tight text-ink-soft" role="status">
         {!mayEdit
           ? `version ${running.version} · you can look; a lead can change it`
           : changes.length === 0

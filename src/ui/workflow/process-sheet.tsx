@@ -1,6 +1,6 @@
 "use client";
 import dynamic from "next/dynamic";
-import { useRef, type ReactNode } from "react";
+import { useEffect, useRef, type ReactNode } from "react";
 import { counted } from "@/core/formats/counted";
 import type { DesignView } from "@/core/workflow/design-view";
 import type { DraftVisitor } from "@/core/workflow/draft-visit";
@@ -34,8 +34,17 @@ export function ProcessSheet({
   children: ReactNode;
 }) {
   const rules = useRef<HTMLElement>(null);
+  const inRules = useRef(false);
+  useEffect(() => {
+    // What was clicked among the rules is gone with the state or move it stood at: they keep the
+    // focus.
+    if (inRules.current && document.activeElement === document.body) rules.current?.focus();
+  }, [designer.selection]);
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(340px,30%)] zoomed:block">
+    <div
+      onFocus={(e) => (inRules.current = rules.current?.contains(e.target) ?? false)}
+      className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(340px,30%)] zoomed:block"
+    >
       <div className="flex min-h-0 min-w-0 flex-col">
         <WorkflowMap
           designer={designer}

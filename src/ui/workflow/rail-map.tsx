@@ -1,3 +1,4 @@
+import { namesAbove } from "@/core/workflow/layout";
 import type { State } from "@/core/workflow/state";
 import { isReturn, leadsFrom, statesInOrder, type Workflow } from "@/core/workflow/workflow";
 
@@ -17,6 +18,7 @@ export function RailMap({ workflow }: { workflow: Workflow }) {
   const states = statesInOrder(workflow);
   const step = Math.min(WIDEST_STEP, (WIDTH - MARGIN) / states.length);
   const width = WIDTH;
+  const above = namesAbove(states);
   const at = new Map(
     states.map((s, i) => [
       s.id,
@@ -71,8 +73,8 @@ export function RailMap({ workflow }: { workflow: Workflow }) {
           strokeWidth="2.2"
         />
       ))}
-      {states.map((s) => (
-        <Station key={s.id} state={s} {...at.get(s.id)!} />
+      {states.map((s, i) => (
+        <Station key={s.id} state={s} nameAbove={above[i]} {...at.get(s.id)!} />
       ))}
       {fromAny.length > 0 && (
         <text x={width - 4} y="14" textAnchor="end" fontSize="11" fill="var(--ink-soft)">
@@ -133,8 +135,12 @@ function ReturnLine({
 }
 
 /** A state at its place, drawn by its kind. */
-function Station({ state: { kind, name }, x, y }: { state: State } & Point) {
-  const above = kind === "working";
+function Station({
+  state: { kind, name },
+  nameAbove,
+  x,
+  y,
+}: { state: State; nameAbove: boolean } & Point) {
   return (
     <g>
       {kind === "working" && (
@@ -162,7 +168,7 @@ function Station({ state: { kind, name }, x, y }: { state: State } & Point) {
       {kind === "finished" && <circle cx={x} cy={y} r="8" fill="var(--done)" />}
       <text
         x={x}
-        y={above ? y - 16 : y + 24}
+        y={nameAbove ? y - 16 : y + 24}
         textAnchor="middle"
         fontSize="12"
         fontWeight="650"

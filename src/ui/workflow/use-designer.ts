@@ -32,7 +32,7 @@ export function useDesigner(view: DesignView, workflowId: string) {
   const [selection, setSelection] = useState<Selection>(null);
   /**
    * A state right after another one: a wait after work, work after a wait, and after an end another
-   * end.
+   * end. Answers its id.
    */
   const addAfter = (state: State) => {
     const id = newId();
@@ -42,6 +42,7 @@ export function useDesigner(view: DesignView, workflowId: string) {
     const moveIds: [string, string] = [newId(), newId()];
     edit((w) => addState(w, state.id, { id, name, kind, stage: null, moveIds }));
     setSelection({ kind: "state", id });
+    return id;
   };
   const findings = useMemo(() => checkWorkflow(draft, view.around), [draft, view.around]);
   const changes = useMemo(

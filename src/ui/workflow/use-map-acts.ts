@@ -1,9 +1,9 @@
 "use client";
-import { useState } from "react";
+import { useEffect, useRef, useState, type RefObject } from "react";
 import { v7 as newId } from "uuid";
 import { changeState, connect, moveState, proposedVerb } from "@/core/workflow/edit";
 import { counted } from "@/core/formats/counted";
-import type { Track } from "@/core/workflow/layout";
+import { mapOf, type Track } from "@/core/workflow/layout";
 import { insertState, moveWithPath, takeOutState } from "@/core/workflow/path";
 import { same } from "@/core/workflow/same";
 import type { State } from "@/core/workflow/state";
@@ -23,7 +23,11 @@ interface Displaced {
 }
 
 /** What can be done on the map, and what it asks back. */
-export function useMapActs(designer: Designer, counts: Record<string, number>) {
+export function useMapActs(
+  designer: Designer,
+  counts: Record<string, number>,
+  map: RefObject<HTMLElement | null>,
+) {
   const { draft, edit, addAfter, select, undo } = designer;
   const [from, setFrom] = useState<string | null>(null);
   const [renaming, setRenaming] = useState<string | null>(null);
@@ -83,6 +87,14 @@ export function useMapActs(designer: Designer, counts: Record<string, number>) {
     );
     setDisplaced(null);
   };
+  /** What comes after a state comes into the move that leads on from there, if there is one. */
+  const add = (state: State) => {
+    const states = statesInOrder(draft);
+    const next = states[states.findIndex((s) => s.id === state.id) + 1];
+    const onward = mapOf(draft).tracks.find((t) => t.from === state.id && t.to === next?.id);
+    if (onward) setInserting(onward);
+    else setRenaming(addAfter(state));
+  };
   const insert = (track: Track, { name, kind, between }: Inserted) => {
     const id = newId();
     const stage = draft.states.find((s) => s.id === track.to)?.stage ?? null;
@@ -92,7 +104,7 @@ export function useMapActs(designer: Designer, counts: Record<string, number>) {
     select({ kind: "state", id });
   };
   const acts: MapActs = {
-    addAfter,
+    addAfter: add,
     connect: (state) => setFrom(state.id),
     rename: setRenaming,
     named: (state, name) => edit((w) => changeState(w, state.id, { name })),
@@ -103,6 +115,13 @@ export function useMapActs(designer: Designer, counts: Record<string, number>) {
     takeOut,
     insert: setInserting,
   };
+  const asks = inserting !== null || renaming !== null;
+  const asked = useRef(asks);
+  useEffect(() => {
+    // What was asked in a field is answered: the keys are the map's again.
+    if (asked.current && !asks && document.activeElement === document.body) map.current?.focus();
+    asked.current = asks;
+  }, [asks, map]);
   return {
     acts,
     from,

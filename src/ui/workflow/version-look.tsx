@@ -89,7 +89,7 @@ const asItWas = (designer: Designer, version: Workflow): Designer => ({
   ...designer,
   draft: version,
   edit: () => undefined,
-  addAfter: () => undefined,
+  addAfter: () => "",
   undo: null,
   redo: null,
   findings: [],

@@ -7,7 +7,7 @@ import {
   ReactFlowProvider,
   type Connection,
 } from "@xyflow/react";
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import type { DraftVisitor } from "@/core/workflow/draft-visit";
 import { mapOf, STEP, type Station, type WorkflowMap as MapLayout } from "@/core/workflow/layout";
 import type { StateKind } from "@/core/workflow/state";
@@ -73,7 +73,8 @@ export function WorkflowMap({
 }) {
   const { draft, selection, select } = designer;
   const layout = useMemo(() => mapOf(draft), [draft]);
-  const doing = useMapActs(designer, counts);
+  const map = useRef<HTMLDivElement>(null);
+  const doing = useMapActs(designer, counts, map);
   const { acts, from, setFrom, join, renaming } = doing;
   const [held, setHeld] = useState<Held | null>(null);
   const land = held && landing(layout, designer, held);
@@ -112,6 +113,7 @@ export function WorkflowMap({
         value={{ layout: drawn, acts, mayEdit, renaming, dragging: held !== null }}
       >
         <div
+          ref={map}
           className="workflow-map relative min-h-0 flex-1 zoomed:h-[340px] zoomed:flex-none"
           role="group"
           tabIndex={0}
