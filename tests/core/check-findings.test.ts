@@ -557,3 +557,109 @@ describe("fields of the project's own that moves ask for", () => {
     ]);
   });
 });
+
+describe("a repair mends what it is offered for, and nothing else", () => {
+  const mended = (w: Workflow, code: string, change: Partial<CheckSurroundings> = {}) => {
+    const around = { ...AROUND, ...change };
+    const found = checkWorkflow(w, around).find((f) => f.code === code)!;
+    const after = repair(w, { repair: found.repair as DraftRepair }, () => "new");
+    expect(checkWorkflow(after, around).map((f) => f.code)).not.toContain(code);
+    return after;
+  };
+  const newMove = (w: Workflow) => {
+    const { id, from, to, verb } = w.transitions.at(-1)!;
+    return [id, from, to, verb];
+  };
+
+  test("ways that are missing: back to the last work before it, on to the next work or the end", () => {
+    const stuck = mended(without("Fail and send back"), "no way back");
+    expect(newMove(stuck)).toEqual(["new", ["In test"], "In review", "Send back to In review"]);
+    const waiting = without("Start test");
+    const pulled = mended(waiting, "nobody pulls");
+    expect(newMove(pulled)).toEqual(["new", ["Waiting for test"], "In test", "To In test"]);
+    expect(pulled.transitions.slice(0, -1)).toEqual(waiting.transitions);
+    expect(pulled.states).toEqual(waiting.states);
+  });
+  test("fewer approvals, and only of those that are too many", () => {
+    const two: Requirement[] = [
+      { kind: "approvals", count: 1, role: "lead", teamId: null },
+      { kind: "no blocker" },
+      { kind: "approvals", count: 9, role: null, teamId: null },
+    ];
+    const after = mended(demanding(...two), "too few to approve");
+    expect(after.transitions.find((t) => t.verb === "Start review")!.requirements).toEqual([
+      two[0],
+      two[1],
+      { ...two[2], count: 5 },
+    ]);
+  });
+  test("nobody of a team is one finding of the team, and none of the number", () => {
+    const w = demanding({ kind: "approvals", count: 1, role: null, teamId: "quayside" });
+    const codes = checkWorkflow(w, AROUND).map((f) => f.code);
+    expect(codes).toEqual(["team without people"]);
+    const none = checkWorkflow(
+      demanding({ kind: "approvals", count: 1, role: "lead", teamId: null }),
+      {
+        ...AROUND,
+        leads: 0,
+      },
+    ).find((f) => f.code === "too few to approve")!;
+    expect(none.repair).toBeNull();
+  });
+  test("a limit below the team, and nothing else of the limit", () => {
+    const limit = { max: 2, firm: true, min: 1, minFirm: true };
+    const w = withState("In test", { teamId: "ticketing", limit });
+    const after = mended(w, "limit below team");
+    expect(after.states.find((s) => s.name === "In test")!.limit).toEqual({ ...limit, max: 3 });
+  });
+  test("a way back need not be one of the board: from work to an earlier wait of another stage is enough", () => {
+    const back = (to: string) =>
+      checkWorkflow(withMove("Fail and send back", { to }), AROUND).map((f) => f.code);
+    expect(back("Waiting for review")).not.toContain("no way back");
+    expect(back("Backlog")).toContain("no way back");
+  });
+});
+
+test("rules that exclude each other are told of the second, whatever stands between", () => {
+  const open: Requirement = {
+    kind: "condition",
+    condition: compare("openChildren", "at least", 1),
+  };
+  const found = (...rules: Requirement[]) =>
+    checkWorkflow(demanding(...rules), AROUND).filter((f) => f.code === "contradiction");
+  const [one] = found(open, { kind: "no blocker" }, { kind: "sub-tasks finished" });
+  expect(one).toMatchObject({
+    severity: "weak",
+    repair: { kind: "remove requirement", index: 2, words: "Take the second out" },
+  });
+  expect(found(open, { kind: "no blocker" })).toEqual([]);
+  const empty = (field: string): Requirement => ({
+    kind: "condition",
+    condition: compare(field, "is empty", null),
+  });
+  expect(found({ kind: "filled", field: "estimate" }, empty("estimate"))).toHaveLength(1);
+  expect(found({ kind: "filled", field: "estimate" }, empty("dueOn"))).toEqual([]);
+  expect(found({ kind: "filled", field: "own.f-value" }, empty("own.number.f-value"))).toHaveLength(
+    1,
+  );
+  expect(found({ kind: "filled", field: "own.f-value" }, empty("own.number.f-weeks"))).toEqual([]);
+  expect(
+    found({ kind: "no blocker" }, { kind: "condition", condition: compare("blocked", "is", true) }),
+  ).toHaveLength(1);
+});
+
+test("a move for the assignee alone that wants items without one is told; with others it is not", () => {
+  const nobody: Requirement = {
+    kind: "condition",
+    condition: compare("assigneeId", "is empty", null),
+  };
+  const codes = (who: Transition["who"], ...requirements: Requirement[]) =>
+    checkWorkflow(withMove("Start review", { who, requirements }), AROUND).map((f) => f.code);
+  expect(codes([{ kind: "assignee" }], { kind: "no blocker" }, nobody)).toContain("contradiction");
+  expect(codes([{ kind: "reviewer" }], nobody)).not.toContain("contradiction");
+  expect(codes([{ kind: "assignee" }, { kind: "reviewer" }], nobody)).not.toContain(
+    "contradiction",
+  );
+  expect(codes([], nobody)).not.toContain("contradiction");
+  expect(codes([{ kind: "assignee" }], { kind: "no blocker" })).not.toContain("contradiction");
+});
