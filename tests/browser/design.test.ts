@@ -170,6 +170,11 @@ test("by keyboard alone: choose, add, reorder, change the rail, connect, take ou
   await ines.keys("Enter");
   await ines.page.waitForSelector('[data-inspects="Working"]');
   expect((await names())[2]).toBe("Working");
+  // Its moves one after another, and back to it.
+  await ines.keys("m");
+  await ines.page.waitForSelector('[data-inspects^="Start building"]');
+  await ines.keys("ArrowRight", "ArrowLeft");
+  await ines.page.waitForSelector('[data-inspects="Working"]');
   await ines.keys("ArrowDown");
   await ines.page.waitForFunction(
     () => document.querySelector("[data-inspects] [role=combobox]")?.textContent === "waiting",

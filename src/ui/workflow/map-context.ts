@@ -21,8 +21,8 @@ export interface MapView {
   layout: MapLayout;
   acts: MapActs;
   mayEdit: boolean;
-  /** Whether a state is being dragged. */
-  dragging: boolean;
+  /** Whether a state is being dragged or something comes into a line: bars give way. */
+  busy: boolean;
   /** The state whose name is being written. */
   renaming: string | null;
 }

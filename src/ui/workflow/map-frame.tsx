@@ -173,6 +173,7 @@ export function WhereTo({ from, draft }: { from: string | null; draft: Workflow 
 
 const KEYS: readonly [keys: string[], does: string][] = [
   [["A"], "add after"],
+  [["M"], "its moves"],
   [["C"], "connect"],
   [["F2"], "rename"],
   [["Enter"], "its rules"],

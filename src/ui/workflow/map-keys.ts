@@ -1,7 +1,7 @@
 import type { KeyboardEvent } from "react";
 import { changeState, removeTransition } from "@/core/workflow/edit";
 import type { State } from "@/core/workflow/state";
-import { statesInOrder } from "@/core/workflow/workflow";
+import { statesInOrder, transitionsFrom, type Transition } from "@/core/workflow/workflow";
 import { takesKeys } from "@/ui/kit/takes-keys";
 import type { Designer } from "./use-designer";
 import type { MapDoing } from "./use-map-acts";
@@ -13,7 +13,7 @@ const STEP: Readonly<Record<string, number>> = { ArrowRight: 1, ArrowLeft: -1 };
 export function mapKeys(
   { draft, edit, selection, select }: Designer,
   mayEdit: boolean,
-  { acts, from, setFrom, join, displace }: MapDoing,
+  { acts, from, setFrom, join, displace, stood }: MapDoing,
   onRules: () => void,
 ) {
   const states = statesInOrder(draft);
@@ -23,8 +23,16 @@ export function mapKeys(
   const onRail = edited?.kind === "working" || edited?.kind === "waiting";
 
   const goTo = (step: number) => {
-    const next = states[Math.min(states.length - 1, Math.max(0, at + step))];
+    const here = at < 0 ? states.findIndex((s) => s.id === stood) : at;
+    const next = states[Math.min(states.length - 1, Math.max(0, here + step))];
     select({ kind: "state", id: next.id });
+  };
+  /** One move out of the state that is or was chosen after another. */
+  const goToMove = () => {
+    const moves = transitionsFrom(draft, state?.id ?? stood ?? "");
+    const now = moves.findIndex((t) => t.id === selection?.id);
+    const next = moves[(now + 1) % moves.length] as Transition | undefined;
+    if (next) select({ kind: "transition", id: next.id });
   };
   const takeOut = () => {
     if (edited) return acts.takeOut(edited);
@@ -49,6 +57,7 @@ export function mapKeys(
         onRail && edited && (() => edit((w) => changeState(w, edited.id, { kind: RAIL[key] })))
       );
     if (key === "a") return edited && (() => acts.addAfter(edited));
+    if (key === "m") return goToMove;
     if (key === "c") return edited && (() => acts.connect(edited));
     if (key === "F2") return edited && (() => acts.rename(edited.id));
     if (key === "Enter")

@@ -23,7 +23,7 @@ export type StationNode = Node<
 
 export function StationView({ data }: NodeProps<StationNode>) {
   const { station, count, chosen, troubled, visitors } = data;
-  const { acts, mayEdit, renaming, dragging } = useMap();
+  const { acts, mayEdit, renaming, busy } = useMap();
   const { state } = station;
   const above = station.nameAbove;
   const size = useWordSize();
@@ -38,7 +38,7 @@ export function StationView({ data }: NodeProps<StationNode>) {
     <div className="group relative size-5" data-state={state.name}>
       {mayEdit && (
         <NodeToolbar
-          isVisible={chosen && !dragging}
+          isVisible={chosen && !busy}
           // Over a state at work and under one that waits, so that no name beside it is covered.
           position={state.kind === "waiting" ? Position.Bottom : Position.Top}
           offset={state.kind === "waiting" || above ? 52 : 20}

@@ -121,7 +121,7 @@ function ProcessHead({
   const { key, name } = view.project;
   const { mayEdit } = view;
   return (
-    <div className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-4 py-2">
+    <div className="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-4 py-2 min-h-[51px]">
       <h1 className="sr-only">Process of {name}</h1>
       <Select
         className="!w-auto max-w-[270px] font-semibold"

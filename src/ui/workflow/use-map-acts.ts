@@ -28,11 +28,15 @@ export function useMapActs(
   counts: Record<string, number>,
   map: RefObject<HTMLElement | null>,
 ) {
-  const { draft, edit, addAfter, select, undo } = designer;
+  const { draft, edit, addAfter, selection, select, undo } = designer;
   const [from, setFrom] = useState<string | null>(null);
   const [renaming, setRenaming] = useState<string | null>(null);
   const [inserting, setInserting] = useState<Track | null>(null);
   const [displaced, setDisplaced] = useState<Displaced | null>(null);
+
+  // Where the keys stand while a move is chosen.
+  const [stood, setStood] = useState<string | null>(null);
+  if (selection?.kind === "state" && selection.id !== stood) setStood(selection.id);
 
   const join = (source: string, target: string) => {
     const [a, b] = [source, target].map((id) => draft.states.find((s) => s.id === id));
@@ -115,16 +119,11 @@ export function useMapActs(
     takeOut,
     insert: setInserting,
   };
-  const asks = inserting !== null || renaming !== null;
-  const asked = useRef(asks);
-  useEffect(() => {
-    // What was asked in a field is answered: the keys are the map's again.
-    if (asked.current && !asks && document.activeElement === document.body) map.current?.focus();
-    asked.current = asks;
-  }, [asks, map]);
+  useKeysBack(map, inserting !== null || renaming !== null);
   return {
     acts,
     from,
+    stood,
     setFrom,
     join,
     renaming,
@@ -139,4 +138,14 @@ export function useMapActs(
     nameOf: (id: string) => nameOf(draft, id),
   };
 }
+
+/** What was asked in a field is answered: the keys are the map's again. */
+function useKeysBack(map: RefObject<HTMLElement | null>, asks: boolean): void {
+  const asked = useRef(asks);
+  useEffect(() => {
+    if (asked.current && !asks && document.activeElement === document.body) map.current?.focus();
+    asked.current = asks;
+  }, [asks, map]);
+}
+
 export type MapDoing = ReturnType<typeof useMapActs>;

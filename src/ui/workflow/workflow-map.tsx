@@ -110,14 +110,20 @@ export function WorkflowMap({
   return (
     <ReactFlowProvider>
       <MapContext.Provider
-        value={{ layout: drawn, acts, mayEdit, renaming, dragging: held !== null }}
+        value={{
+          layout: drawn,
+          acts,
+          mayEdit,
+          renaming,
+          busy: held !== null || doing.inserting !== null,
+        }}
       >
         <div
           ref={map}
           className="workflow-map relative min-h-0 flex-1 zoomed:h-[340px] zoomed:flex-none"
           role="group"
           tabIndex={0}
-          aria-label={`Map of ${draft.name}. Arrow keys go from state to state, A adds one after, C connects, F2 renames, Alt and arrows reorder, up and down change the rail, Enter goes to the rules, Delete takes out.`}
+          aria-label={`Map of ${draft.name}. Arrow keys go from state to state, A adds one after, M goes through its moves, C connects, F2 renames, Alt and arrows reorder, up and down change the rail, Enter goes to the rules, Delete takes out.`}
           onKeyDown={onKeyDown}
         >
           <ReactFlow
