@@ -100,7 +100,7 @@ export const READERS: readonly FuzzedReader[] = [
     sample: 'title;what happened;mail\r\n"Dark; very";It is dark;p@post.example\n\n5" screen;x;\r',
     read: (text) => {
       const table = readTable(text);
-      const { reports, problems } = reportsOf(table, matchColumns(table.header), "2026-11-23");
+      const { reports, problems } = reportsOf(table, matchColumns(table), "2026-11-23");
       return fine(
         reports.length + problems.length === table.rows.length,
         "a row is neither taken nor told",

@@ -246,8 +246,15 @@ test("on the map: renamed in place, a state put into a line, the path led along,
 
 test("two rules on a move: what it asks for is asked at the card, in place", async () => {
   await moveOf(ines, "Building", "Hand to review");
+  const focused = () =>
+    ines.page.evaluate(() => document.activeElement?.getAttribute("aria-label") ?? "");
   await ines.choose("Demand that…", "a comment is left");
+  await ines.page.waitForFunction(() =>
+    document.activeElement?.getAttribute("aria-label")?.startsWith("Take out: "),
+  );
   await ines.choose("Demand that…", "a field is filled");
+  await ines.page.waitForFunction(() => document.activeElement?.role === "combobox");
+  expect(await focused()).toBe("Field");
   await ines.choose("Field", "severity");
   await ines.reads("needs a severity", '[aria-label="It is allowed when"]');
   await publish(ines);

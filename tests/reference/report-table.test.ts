@@ -122,7 +122,7 @@ describe("as programs write tables", () => {
   test("lines are counted as an editor counts them: blank ones, and those inside a field", () => {
     const table = readTable('title,mail\n\n\none,\n"two\nlines",\n\n,nothing\n');
     expect(table.lines).toEqual([4, 5, 8]);
-    expect(reportsOf(table, matchColumns(table.header), "2026-11-27").problems).toEqual([
+    expect(reportsOf(table, matchColumns(table), "2026-11-27").problems).toEqual([
       {
         row: 8,
         sentence: "It says nothing in the column for a few words.",
@@ -150,17 +150,44 @@ test.each<[string, string, RegExp]>([
   ["more than 5 MB", "x".repeat(5 * 1024 * 1024 + 1), /5 MB/],
 ])("%s is refused", (_what, text, complaint) => expect(() => readTable(text)).toThrow(complaint));
 
+const NO_MATCH = {
+  title: null,
+  happened: null,
+  reproduce: null,
+  place: null,
+  mail: null,
+  receivedOn: null,
+};
+
 test("columns are matched by what they are called, each once", () => {
+  const named = (...header: string[]) => matchColumns({ header, rows: [] });
   expect(
-    matchColumns(["Nr", "Subject", "Description", "Steps to reproduce", "Where", "E-mail", "Date"]),
+    named("Nr", "Subject", "Description", "Steps to reproduce", "Where", "E-mail", "Date"),
   ).toEqual({ title: 1, happened: 2, reproduce: 3, place: 4, mail: 5, receivedOn: 6 });
-  expect(matchColumns(["x", "y"])).toEqual({
-    title: null,
-    happened: null,
-    reproduce: null,
-    place: null,
-    mail: null,
-    receivedOn: null,
+  expect(named("x", "y")).toEqual(NO_MATCH);
+  // The very name goes before a word that it begins with.
+  expect(named("Text", "What happened", "In a few words", "Name")).toEqual({
+    ...NO_MATCH,
+    title: 2,
+    happened: 1,
+  });
+});
+
+test("columns whose names say nothing are matched by what stands in them", () => {
+  const rows = [
+    ["17", "Gate hums", "guest@post.saltmarsh.example", "24.11.2026", "A long story."],
+    ["18", "", "", "", ""],
+    ["19", "No light", "other@post.saltmarsh.example", "2026-11-25", "Another."],
+  ];
+  const header = ["Nr", "Thing", "Who", "Then", "What happened"];
+  const found = { ...NO_MATCH, title: 1, mail: 2, receivedOn: 3, happened: 4 };
+  expect(matchColumns({ header, rows })).toEqual(found);
+  // One cell that is something else, and it is no such column.
+  const other = [...rows, ["20", "n".repeat(201), "nobody", "soon", ""]];
+  expect(matchColumns({ header, rows: other })).toEqual({ ...NO_MATCH, title: 2, happened: 4 });
+  expect(matchColumns({ header, rows: [["1", "", "", "", ""]] })).toEqual({
+    ...NO_MATCH,
+    happened: 4,
   });
 });
 
@@ -175,7 +202,7 @@ test("rows that are no report are told by their line, and the others are taken",
       "Only a title,,",
     ].join("\n"),
   );
-  const { reports, problems } = reportsOf(table, matchColumns(table.header), "2026-11-27");
+  const { reports, problems } = reportsOf(table, matchColumns(table), "2026-11-27");
   expect(reports.map((r) => [r.row, r.report.title, r.report.happened])).toEqual([
     [2, "Dark ticket", "It is dark"],
     [6, "Only a title", "Only a title"],
@@ -202,7 +229,7 @@ test("the day it came is read in several ways; what is none, or still to come, a
       "Dark , 2026-11-23",
     ].join("\n"),
   );
-  const { reports, problems } = reportsOf(table, matchColumns(table.header), "2026-11-27");
+  const { reports, problems } = reportsOf(table, matchColumns(table), "2026-11-27");
   expect(reports.map((r) => r.report.receivedOn)).toEqual([
     "2026-11-23",
     "2026-11-24",
@@ -220,7 +247,7 @@ test("the day it came is read in several ways; what is none, or still to come, a
 
 test("what was left out is a table again, with what is wrong, and computes nothing in a spreadsheet", () => {
   const table = readTable('title,mail\n"two\nlines",nobody\n=1+1,also nobody,more');
-  const { problems } = reportsOf(table, matchColumns(table.header), "2026-11-27");
+  const { problems } = reportsOf(table, matchColumns(table), "2026-11-27");
   const text = leftOutTable(table, problems);
   const again = readTable(text);
   expect(again.header).toEqual(["title", "mail", "", "what is wrong"]);

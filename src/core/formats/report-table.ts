@@ -26,13 +26,16 @@ export const COLUMN_WORDS: Record<ReportColumn, string> = {
 };
 
 const LIKELY: Record<ReportColumn, RegExp> = {
-  title: /^(title|subject|summary|name|headline|what|issue|problem)\b/i,
+  title: /^(title|subject|summary|name|headline|short|issue|problem|what$)\b/i,
   happened: /^(what happened|happened|description|details?|text|body|message|notes?|comment)\b/i,
   reproduce: /^(steps|how to|reproduc|repro)/i,
   place: /^(where|place|location|page|quay|boat|screen|area)\b/i,
   mail: /^(e-?mail|mail|from|reporter|contact|address)\b/i,
-  receivedOn: /^(date|day|created|received|reported|opened|when)\b/i,
+  receivedOn: /^(date|day|created|received|reported|opened|when|told on|came)\b/i,
 };
+
+const MAIL = z.email();
+const LONGEST_TITLE = 200;
 
 /** Which column of a table, counted from 0, says what; null where none does. */
 export type ColumnMatch = Record<ReportColumn, number | null>;
@@ -118,26 +121,57 @@ function guessDelimiter(body: string): string {
   return [...counts].sort(([, a], [, b]) => b - a)[0][0];
 }
 
-/** The columns that most likely say what a report says. */
-export function matchColumns(header: readonly string[]): ColumnMatch {
-  const taken = new Set<number>();
-  const match = {} as ColumnMatch;
-  for (const column of REPORT_COLUMNS) {
-    const at = header.findIndex((h, i) => !taken.has(i) && LIKELY[column].test(h.trim()));
-    match[column] = at < 0 ? null : at;
-    if (at >= 0) taken.add(at);
-  }
+/** So many rows are looked at to find out what a column holds. */
+const ROWS_LOOKED_AT = 50;
+const NUMBER = /^[\d\s.,#-]+$/;
+
+/** What every filled cell of a column must be, where its name says nothing. */
+const LOOKS_LIKE: Partial<Record<ReportColumn, (cell: string) => boolean>> = {
+  mail: (cell) => MAIL.safeParse(cell).success,
+  receivedOn: (cell) => writtenDay(cell) !== null,
+  title: (cell) => !NUMBER.test(cell) && cell.length <= LONGEST_TITLE,
+};
+
+/**
+ * The columns that most likely say what a report says: first by their very names, then by words
+ * that they begin with, then by what stands in them.
+ */
+export function matchColumns({ header, rows }: Pick<Table, "header" | "rows">): ColumnMatch {
+  const names = header.map((name) => name.trim().toLowerCase());
+  const match: ColumnMatch = {
+    title: null,
+    happened: null,
+    reproduce: null,
+    place: null,
+    mail: null,
+    receivedOn: null,
+  };
+  const take = (
+    columns: readonly ReportColumn[],
+    fits: (c: ReportColumn, i: number) => boolean,
+  ) => {
+    for (const column of columns) {
+      const taken = Object.values(match);
+      const at = names.findIndex((_, i) => !taken.includes(i) && fits(column, i));
+      if (match[column] === null && at >= 0) match[column] = at;
+    }
+  };
+  take(REPORT_COLUMNS, (column, i) => names[i] === COLUMN_WORDS[column]);
+  take(REPORT_COLUMNS, (column, i) => LIKELY[column].test(names[i]));
+  take(["mail", "receivedOn", "title"], (column, i) => {
+    const cells = rows.slice(0, ROWS_LOOKED_AT).map((row) => row[i]?.trim() ?? "");
+    const filled = cells.filter((cell) => cell !== "");
+    return filled.length > 0 && filled.every(LOOKS_LIKE[column]!);
+  });
   return match;
 }
-
-const MAIL = z.email();
 
 export const importedReportSchema = z.object({
   title: z
     .string()
     .trim()
     .min(1, "It says nothing in the column for a few words.")
-    .max(200, "Its few words are more than 200 characters."),
+    .max(LONGEST_TITLE, "Its few words are more than 200 characters."),
   happened: z.string().trim().max(10_000, "What happened is more than 10,000 characters."),
   reproduce: z
     .string()

@@ -25,7 +25,7 @@ export function BuilderSelect(props: VersatileSelectorProps) {
 /** Adds a comparison or a group. */
 export function BuilderAdd({ label, title, handleOnClick, disabled }: ActionProps) {
   return (
-    <Button look="plain" small title={title} disabled={disabled} onClick={handleOnClick}>
+    <Button look="plain" small data-begin title={title} disabled={disabled} onClick={handleOnClick}>
       {label}
     </Button>
   );

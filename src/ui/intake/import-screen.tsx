@@ -59,7 +59,7 @@ export function ImportScreen({ projectKey }: { projectKey: string }) {
     try {
       const read = readTable(decodeText(new Uint8Array(await file.arrayBuffer())).text);
       setTable(read);
-      setMatch(matchColumns(read.header));
+      setMatch(matchColumns(read));
       setImportId(newId());
       setStage({ kind: "match" });
     } catch (error) {

@@ -15,15 +15,17 @@ export function AddMenu<V extends string>({
   label: string;
   options: readonly Option<V>[];
   onAdd: (value: V) => void;
-  /** What is added takes the focus, so it is not given back to the button. */
+  /** What is added takes the focus: it comes when the menu has gone and holds the focus no more. */
   takesFocus?: boolean;
 }) {
-  const added = useRef(false);
+  const chosen = useRef<V | null>(null);
   return (
     <Menu
       onCloseFocus={(event) => {
-        if (added.current) event.preventDefault();
-        added.current = false;
+        if (chosen.current === null) return;
+        event.preventDefault();
+        onAdd(chosen.current);
+        chosen.current = null;
       }}
       trigger={
         <Button look="quiet" small className="text-accent" aria-label={label}>
@@ -37,8 +39,8 @@ export function AddMenu<V extends string>({
           key={option.value}
           disabled={option.disabled}
           onSelect={() => {
-            added.current = takesFocus;
-            onAdd(option.value);
+            if (takesFocus) chosen.current = option.value;
+            else onAdd(option.value);
           }}
         >
           {option.label}

@@ -39,7 +39,10 @@ export function RuleList<T extends object>({
   const arrive = useCallback((rule: HTMLLIElement | null) => {
     if (!rule) return;
     rule.scrollIntoView({ block: "nearest" });
-    rule.querySelector<HTMLElement>("[data-open] :is(input,textarea,button)")?.focus();
+    const first = ["[data-begin]", "[data-open] :is(input,textarea,button)", "button"]
+      .map((where) => rule.querySelector<HTMLElement>(where))
+      .find((field) => field !== null);
+    first?.focus();
   }, []);
   return (
     <div role="group" aria-label={title}>
