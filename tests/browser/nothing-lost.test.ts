@@ -141,6 +141,14 @@ test("a parking that breaks a promise says so first, and a report that sounds li
   expect(
     await ines.page.$('::-p-xpath(//form//button[@type="submit"][not(@disabled)])'),
   ).toBeNull();
+  // Letters look for an item at once; they are no keys of the desk.
+  await ines.page.keyboard.type("offline gannet");
+  await ines.reads(/TIX-743 Tickets bought offline/, '[role="listbox"]');
+  await ines.keys("Enter");
+  await ines.reads(/TIX-743/, 'form[aria-label="Merge"]');
+  await ines.page.waitForFunction(() =>
+    document.activeElement?.getAttribute("aria-label")?.includes("TIX-743"),
+  );
   await ines.keys("Escape", "a");
   await ines.reads("Restricted", 'form[aria-label="Accept"]');
   await ines.chord("Control", "Enter");

@@ -1,7 +1,7 @@
 "use client";
 import { Check, ChevronDown } from "lucide-react";
 import { Command } from "cmdk";
-import { useState } from "react";
+import { useRef, useState, type KeyboardEvent } from "react";
 import { fieldClass } from "./field";
 import { Popover } from "./popover";
 
@@ -33,12 +33,36 @@ export function Combobox({
   hint?: string;
 }) {
   const [open, setOpen] = useState(false);
+  const [text, setText] = useState("");
+  const field = useRef<HTMLInputElement>(null);
+  const search = (next: string) => {
+    setText(next);
+    onSearch(next);
+  };
+  const turn = (next: boolean) => {
+    setOpen(next);
+    if (!next) search("");
+  };
+  /** A letter at the closed field begins the search with it. */
+  const onKey = (event: KeyboardEvent) => {
+    const { key, ctrlKey, metaKey, altKey } = event;
+    if (key.length > 1 || key === " " || ctrlKey || metaKey || altKey) return;
+    event.preventDefault();
+    event.stopPropagation();
+    search(key);
+    setOpen(true);
+  };
   const words = found.find((each) => each.value === value)?.label ?? chosen;
   return (
     <Popover
       open={open}
-      onOpenChange={setOpen}
+      onOpenChange={turn}
       label={label}
+      onTakeFocus={(event) => {
+        // What is typed goes on behind the letter that opened it.
+        event.preventDefault();
+        field.current?.focus();
+      }}
       className="w-[min(460px,90vw)] !p-0"
       trigger={
         <button
@@ -46,6 +70,7 @@ export function Combobox({
           aria-haspopup="listbox"
           aria-label={`${label}: ${words ?? placeholder}`}
           className={fieldClass(false, "select")}
+          onKeyDown={onKey}
         >
           <span className={`truncate ${words ? "" : "text-ink-soft"}`}>{words ?? placeholder}</span>
           <ChevronDown size={14} aria-hidden="true" className="select-sign" />
@@ -54,11 +79,13 @@ export function Combobox({
     >
       <Command shouldFilter={false} label={label} loop>
         <Command.Input
+          ref={field}
           className="combobox-text"
           aria-label={hint}
           placeholder={hint}
           maxLength={200}
-          onValueChange={onSearch}
+          value={text}
+          onValueChange={search}
         />
         <Command.List className="max-h-[260px] overflow-y-auto p-1">
           <Command.Empty className="px-2 py-1.5 text-ink-soft">Nothing fits this.</Command.Empty>
@@ -69,7 +96,7 @@ export function Combobox({
               className="option"
               onSelect={() => {
                 onChange(each.value);
-                setOpen(false);
+                turn(false);
               }}
             >
               <span className="min-w-0 truncate">{each.label}</span>

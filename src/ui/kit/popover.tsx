@@ -16,6 +16,7 @@ export function Popover({
   align = "start",
   className = "",
   clearRight,
+  onTakeFocus,
   onReturnFocus,
   children,
   ...opened
@@ -30,6 +31,8 @@ export function Popover({
   className?: string;
   /** So many pixels at the right stay free of it. */
   clearRight?: number;
+  /** Says where the focus goes on opening; without it, to the first field, with its text marked. */
+  onTakeFocus?: (event: Event) => void;
   /** Says where the focus goes after closing; without it, back to the trigger. */
   onReturnFocus?: (event: Event) => void;
   children: ReactNode;
@@ -47,6 +50,7 @@ export function Popover({
           sticky={clearRight === undefined ? "partial" : "always"}
           collisionPadding={{ top: 8, left: 8, bottom: 8, right: clearRight ?? 8 }}
           aria-label={label}
+          onOpenAutoFocus={onTakeFocus}
           onCloseAutoFocus={onReturnFocus}
           className={`popover ${className}`}
         >
