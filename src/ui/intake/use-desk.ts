@@ -53,13 +53,13 @@ export function useDesk(
   };
   // The figures of the frame are read again by the frame.
   useReadAgain(ofIntake, readDesk);
-  const { mine, sending, ...verdicts } = useVerdicts({
+  const { mine, judged, sending, ...verdicts } = useVerdicts({
     known: read.given,
     choose: setChosen,
     readAgain,
   });
-  useWarnBeforeLeaving(sending.size > 0);
-  const waits = (row: QueueRow) => !sending.has(row.id);
+  useWarnBeforeLeaving(sending > 0);
+  const waits = (row: QueueRow) => !judged.has(row.id);
   const desk: DeskView = {
     ...read,
     queue: read.queue.filter(waits),
@@ -101,8 +101,8 @@ export function useDesk(
     openId,
     /** Whether another report was opened than the first. */
     moved: openId !== firstOpen,
-    /** How many reports have a verdict that is being stored. */
-    storing: sending.size,
+    /** How many verdicts are being stored. */
+    storing: sending,
     meanwhile,
     see,
     report: report ?? null,

@@ -36,6 +36,25 @@ const verdictOn = (of: Judged, verdict: Verdict, together: boolean): Verdict =>
     ? { ...verdict, acceptance: { ...verdict.acceptance, title: of.title } }
     : verdict;
 
+/** Sends verdicts, and knows those given here and how many are on their way. */
+function useGiving() {
+  const [mine, setMine] = useState<ReadonlySet<string>>(new Set());
+  const [sending, setSending] = useState(0);
+  /** @throws Problem */
+  const give = async (of: Judged, verdict: Verdict, tookMs: number | null) => {
+    const commandId = newId();
+    setMine((ids) => new Set(ids).add(commandId));
+    const body = { commandId, seenVersion: of.version, verdict, tookMs };
+    setSending((n) => n + 1);
+    try {
+      return await ask(reportContract.judge, { params: { id: of.id }, body }, { outlives: true });
+    } finally {
+      setSending((n) => n - 1);
+    }
+  };
+  return { give, mine, sending };
+}
+
 /** Verdicts on one report or on several, and how they are undone. */
 export function useVerdicts({
   known,
@@ -51,23 +70,16 @@ export function useVerdicts({
   // Verdicts of this sitting, those on several at once together; undone from the last to the first.
   const [stack, setStack] = useState<GivenLately[][]>([]);
   const [taken, setTaken] = useState<ReadonlySet<string>>(new Set());
-  const [mine, setMine] = useState<ReadonlySet<string>>(new Set());
-  /** Reports whose verdict is on its way: they wait no more. */
-  const [sending, setSending] = useState<ReadonlySet<string>>(new Set());
+  const { give, mine, sending } = useGiving();
+  /** Reports that were judged here, until the queue says so too: they wait no more. */
+  const [judged, setJudged] = useState<ReadonlySet<string>>(new Set());
   const onItsWay = useRef<Promise<unknown>>(Promise.resolve());
 
-  /** @throws Problem */
-  const give = (of: Judged, verdict: Verdict, tookMs: number | null) => {
-    const commandId = newId();
-    setMine((ids) => new Set(ids).add(commandId));
-    const body = { commandId, seenVersion: of.version, verdict, tookMs };
-    return ask(reportContract.judge, { params: { id: of.id }, body }, { outlives: true });
-  };
   /** Holds reports out of the queue until something is stored and read again. */
-  const whileSending = <T>(ids: readonly string[], work: () => Promise<T>): Promise<T> => {
-    setSending((before) => new Set([...before, ...ids]));
+  const heldOut = <T>(ids: readonly string[], work: () => Promise<T>): Promise<T> => {
+    setJudged((before) => new Set([...before, ...ids]));
     const done = work().finally(() =>
-      setSending((before) => new Set([...before].filter((id) => !ids.includes(id)))),
+      setJudged((before) => new Set([...before].filter((id) => !ids.includes(id)))),
     );
     onItsWay.current = Promise.allSettled([onItsWay.current, done]);
     return done;
@@ -75,12 +87,12 @@ export function useVerdicts({
 
   /** @throws Problem */
   const judge = (of: Judged, verdict: Verdict, tookMs: number) =>
-    whileSending([of.id], async () => {
+    heldOut([of.id], async () => {
       const result = await give(of, verdict, tookMs);
       const given = [{ reportId: of.id, verdictId: result.verdictId }];
       setStack((s) => [...s, given]);
-      await readAgain();
       tellDone(`${of.reference} is ${pastOf(verdict, result.itemKey)}.`, () => undo(given));
+      await readAgain();
     });
 
   /**
@@ -90,7 +102,7 @@ export function useVerdicts({
    * @throws Problem where nothing at all could be judged
    */
   const judgeSeveral = (several: readonly Judged[], verdict: Verdict, together: boolean) =>
-    whileSending(
+    heldOut(
       several.map((r) => r.id),
       async () => {
         const given: GivenLately[] = [];
@@ -153,5 +165,5 @@ export function useVerdicts({
     onItsWay.current = undone.catch(() => null);
     return undone;
   };
-  return { mine, sending, judge, judgeSeveral, undo, undoLast };
+  return { mine, judged, sending, judge, judgeSeveral, undo, undoLast };
 }
