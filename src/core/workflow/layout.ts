@@ -39,7 +39,8 @@ export interface WorkflowMap {
 export const STEP = 108;
 const MARGIN = 62;
 const LINE = 20;
-const RAIL_GAP = 112;
+/** Between the rails a name and what stands beside it have room over a station in the middle. */
+const RAIL_GAP = 132;
 /** Room for a station's name and what stands under it, before the first line. */
 const WORDS = 74;
 

@@ -58,7 +58,7 @@ export function StationView({ data }: NodeProps<StationNode>) {
         </span>
       )}
       <div
-        className={`absolute left-1/2 flex -translate-x-1/2 flex-col items-center leading-tight ${above ? "bottom-7" : "top-6"}`}
+        className={`absolute left-1/2 flex -translate-x-1/2 flex-col items-center leading-tight ${!above ? "top-6" : state.kind === "working" ? "bottom-7" : "bottom-5"}`}
         style={station.further ? { [above ? "marginBottom" : "marginTop"]: FURTHER } : undefined}
       >
         {renaming === state.id ? (
