@@ -67,15 +67,17 @@ async function run(): Promise<void> {
       MAILBOX_URL: `http://localhost:${mailbox.ports.mailbox}`,
     });
   // Its port is known at once; its pages are there a moment later, and the worker starts meanwhile.
-  const app = await start("app", "serve.cjs", shared);
+  // The application says whether mail is handed over; the worker takes it.
+  const door = { MAIL_DOOR_PORT: process.env.MAIL_DOOR_PORT || (standsIn ? "any" : "") };
+  const app = await start("app", "serve.cjs", { ...shared, ...door });
   const address = process.env.APP_URL || `http://localhost:${app.ports.app}`;
   // Started again, each stands where it stood.
   app.process.env.PORT = String(app.ports.app);
   shared.APP_URL = address;
   const worker = await start("worker", "worker.cjs", {
     ...shared,
+    ...door,
     ZIGZAG_PROCESS: "worker",
-    MAIL_DOOR_PORT: process.env.MAIL_DOOR_PORT || (standsIn ? "any" : ""),
   });
   if (mailbox) {
     mailbox.process.env.MAIL_PORT = String(mailbox.ports.smtp);

@@ -130,6 +130,17 @@ test("two at once take ports of their own, each answers as itself; a dead proces
     return answer?.status === 303 ? answer : null;
   });
   expect(sent.status).toBe(303);
+  // And who looks after the mailbox is told so.
+  const entered = await fetch(`${one.address}/api/auth/sign-in/email`, {
+    method: "POST",
+    headers: { "content-type": "application/json", origin: one.address },
+    body: JSON.stringify({ email: "ines.dahl@saltmarsh.example", password: "tide-goes-out" }),
+  });
+  const cookie = entered.headers.getSetCookie().map((c) => c.split(";")[0]);
+  const view = await fetch(`${one.address}/api/projects/TIX/mailbox`, {
+    headers: { cookie: cookie.join("; ") },
+  });
+  expect(await view.json()).toMatchObject({ takes: true, standIn: mailbox });
 
   const pids = childrenOf(one).map((c) => c.pid);
   expect(pids).toHaveLength(3);
