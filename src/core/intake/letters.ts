@@ -1,6 +1,7 @@
 import { dayWords } from "@/core/calendar/day-words";
 import { shorten } from "@/core/formats/cut-text";
 import type { Instant } from "@/core/calendar/instant";
+import { withoutReference } from "./reference";
 import { watchedWords } from "./reproduction";
 import { statusForRequester, type Progress, type ReportStanding } from "./report";
 import type { Verdict } from "./verdict";
@@ -86,7 +87,7 @@ export function withoutOurWords(title: string): string {
     rest = next;
   }
   if (!ours) return title;
-  return rest.replace(/\(R-[0-9A-Z]{1,12}\)$/i, "").trim() || title;
+  return withoutReference(rest).trim() || title;
 }
 
 /**

@@ -1,3 +1,4 @@
+import { referencesIn } from "@/core/intake/reference";
 import { receiptOf } from "../intake/report-promises";
 import { and, asc, eq, inArray, lte, sql } from "drizzle-orm";
 import { cutText } from "@/core/formats/cut-text";
@@ -258,8 +259,7 @@ async function reportNamed(
   projectId: string,
   { subject, text, sender, senderWrote }: ReadMail,
 ): Promise<{ reportId: string; projectId: string; byRequester: boolean } | null> {
-  const words = `${subject}\n${text.slice(0, NAMED_WITHIN)}`.toUpperCase();
-  const named = [...new Set(words.match(/\bR-[0-9A-Z]{6}\b/g) ?? [])].slice(0, 5);
+  const named = referencesIn(`${subject}\n${text.slice(0, NAMED_WITHIN)}`);
   if (!senderWrote || named.length === 0) return null;
   const [row] = await tx
     .select({ reportId: report.id })
