@@ -344,37 +344,37 @@ describe("a letter", () => {
   test.each<[LetterKind, string, string]>([
     [
       { kind: "receipt", thanks: "", hearBy: null },
-      "Received: Gate refuses (R-TX1)",
+      "Received: Gate refuses (R-TX261)",
       "Hello,\n\nthank you, your report “Gate refuses” is here. Its reference is R-TX1.\n\nSomebody will read it soon; the oldest reports are read first. You will hear from us.",
     ],
     [
       { kind: "receipt", thanks: "On Mondays.", hearBy: null },
-      "Received: Gate refuses (R-TX1)",
+      "Received: Gate refuses (R-TX261)",
       "Hello,\n\nthank you, your report “Gate refuses” is here. Its reference is R-TX1.\n\nOn Mondays.",
     ],
     [
       { kind: "receipt", thanks: "", hearBy: "Thursday 3 December" },
-      "Received: Gate refuses (R-TX1)",
+      "Received: Gate refuses (R-TX261)",
       "Hello,\n\nthank you, your report “Gate refuses” is here. Its reference is R-TX1.\n\nYou will hear from us by Thursday 3 December: whether we take it on, or what we still need to know.",
     ],
     [
       { kind: "following" },
-      "You follow: Gate refuses (R-TX1)",
+      "You follow: Gate refuses (R-TX261)",
       "Hello,\n\nyou told us that “Gate refuses” happens to you too. You will hear when it is done.",
     ],
     [
       { kind: "question", text: "Which gate?", at: 1 },
-      "A question about: Gate refuses (R-TX1)",
+      "A question about: Gate refuses (R-TX261)",
       "Hello,\n\nWhich gate?\n\nAnswer this mail, or write your answer on your page. Then we go on with your report.",
     ],
     [
       { kind: "reminder", text: "Still: which gate?", at: 1 },
-      "Still a question about: Gate refuses (R-TX1)",
+      "Still a question about: Gate refuses (R-TX261)",
       "Hello,\n\nStill: which gate?\n\nAnswer this mail, or write your answer on your page.",
     ],
     [
       { kind: "news", text: "It is done.", at: 1 },
-      "News about: Gate refuses (R-TX1)",
+      "News about: Gate refuses (R-TX261)",
       "Hello,\n\nIt is done.\n\nIf something is not right, answer this mail: it comes back to us with your report.",
     ],
   ])("%j", (told, subject, body) =>
@@ -382,8 +382,8 @@ describe("a letter", () => {
   );
 
   test.each([
-    ["Received: Gate refuses (R-TX1)", "Gate refuses"],
-    ["Re: Received: Received: Gate refuses (R-TX1)", "Gate refuses"],
+    ["Received: Gate refuses (R-TX261)", "Gate refuses"],
+    ["Re: Received: Received: Gate refuses (R-TX261)", "Gate refuses"],
     ["Fwd: News about: Gate refuses", "Gate refuses"],
     ["Received a wrong ticket", "Received a wrong ticket"],
     ["Re: Gate refuses", "Re: Gate refuses"],

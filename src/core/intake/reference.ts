@@ -4,7 +4,7 @@
  */
 const REFERENCE = "R-[0-9A-Z]{5,6}";
 const NAMED = new RegExp(`\\b${REFERENCE}\\b`, "g");
-const IN_BRACKETS = new RegExp(`\\s*\\(${REFERENCE}\\)$`, "i");
+const IN_BRACKETS = new RegExp(`\\(${REFERENCE}\\)$`, "i");
 
 /** So many references of one text are looked at. */
 const MOST = 5;
@@ -14,4 +14,4 @@ export const referencesIn = (text: string): string[] =>
   [...new Set(text.toUpperCase().match(NAMED) ?? [])].slice(0, MOST);
 
 /** A text without the reference in brackets that it ends with. */
-export const withoutReference = (text: string): string => text.replace(IN_BRACKETS, "");
+export const withoutReference = (text: string): string => text.replace(IN_BRACKETS, "").trimEnd();
