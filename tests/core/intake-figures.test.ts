@@ -335,27 +335,27 @@ describe("a promise", () => {
 describe("a letter", () => {
   const about = {
     projectName: "Ticket app",
-    reference: "R-TX1",
+    reference: "R-TX261",
     title: "Gate refuses",
     page: "http://localhost/r/x",
   };
   const foot =
-    "\n\nFollow it here, on a page of your own:\nhttp://localhost/r/x\n\nTicket app, R-TX1";
+    "\n\nFollow it here, on a page of your own:\nhttp://localhost/r/x\n\nTicket app, R-TX261";
   test.each<[LetterKind, string, string]>([
     [
       { kind: "receipt", thanks: "", hearBy: null },
       "Received: Gate refuses (R-TX261)",
-      "Hello,\n\nthank you, your report “Gate refuses” is here. Its reference is R-TX1.\n\nSomebody will read it soon; the oldest reports are read first. You will hear from us.",
+      "Hello,\n\nthank you, your report “Gate refuses” is here. Its reference is R-TX261.\n\nSomebody will read it soon; the oldest reports are read first. You will hear from us.",
     ],
     [
       { kind: "receipt", thanks: "On Mondays.", hearBy: null },
       "Received: Gate refuses (R-TX261)",
-      "Hello,\n\nthank you, your report “Gate refuses” is here. Its reference is R-TX1.\n\nOn Mondays.",
+      "Hello,\n\nthank you, your report “Gate refuses” is here. Its reference is R-TX261.\n\nOn Mondays.",
     ],
     [
       { kind: "receipt", thanks: "", hearBy: "Thursday 3 December" },
       "Received: Gate refuses (R-TX261)",
-      "Hello,\n\nthank you, your report “Gate refuses” is here. Its reference is R-TX1.\n\nYou will hear from us by Thursday 3 December: whether we take it on, or what we still need to know.",
+      "Hello,\n\nthank you, your report “Gate refuses” is here. Its reference is R-TX261.\n\nYou will hear from us by Thursday 3 December: whether we take it on, or what we still need to know.",
     ],
     [
       { kind: "following" },
@@ -395,7 +395,7 @@ describe("a letter", () => {
   test("a long title is shortened in its subject alone", () => {
     const long = { ...about, title: "x".repeat(90) };
     expect(letter({ kind: "following" }, long).subject).toBe(
-      `You follow: ${"x".repeat(79)}… (R-TX1)`,
+      `You follow: ${"x".repeat(79)}… (R-TX261)`,
     );
     expect(letter({ kind: "following" }, long).body).toContain("x".repeat(90));
   });
