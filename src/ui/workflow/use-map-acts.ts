@@ -36,7 +36,8 @@ export function useMapActs(
 
   // Where the keys stand while a move is chosen.
   const [stood, setStood] = useState<string | null>(null);
-  if (selection?.kind === "state" && selection.id !== stood) setStood(selection.id);
+  const stands = selection?.kind === "transition" ? stood : (selection?.id ?? null);
+  if (stands !== stood) setStood(stands);
 
   const join = (source: string, target: string) => {
     const [a, b] = [source, target].map((id) => draft.states.find((s) => s.id === id));
