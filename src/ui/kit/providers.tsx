@@ -20,18 +20,31 @@ export function Providers({ children }: { children: ReactNode }) {
   return (
     <QueryClientProvider client={client}>
       {children}
+      {/* In the strip at the foot of the page, so that it covers nothing that is needed. */}
       <Toaster
-        position="bottom-center"
-        offset={40}
+        position="bottom-right"
+        offset={{ bottom: 0, right: 16 }}
+        gap={2}
         toastOptions={{
           style: {
+            width: "auto",
+            minWidth: 240,
+            maxWidth: "min(640px, 60vw)",
+            right: 0,
+            padding: "3px 12px",
+            minHeight: 28,
             background: "var(--ink)",
             color: "var(--paper)",
             border: "none",
             borderRadius: 3,
             fontFamily: "var(--font)",
           },
-          actionButtonStyle: { background: "var(--paper)", color: "var(--ink)", fontWeight: 600 },
+          actionButtonStyle: {
+            background: "var(--paper)",
+            color: "var(--ink)",
+            fontWeight: 600,
+            height: 20,
+          },
           descriptionClassName: "!text-inherit",
         }}
       />
