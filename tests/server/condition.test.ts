@@ -1,69 +1,23 @@
-import { and, eq, isNull } from "drizzle-orm";
+import { and } from "drizzle-orm";
 import fc from "fast-check";
 import { holds, type Asker } from "@/core/condition/evaluate";
 import type { AskedItem } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { printCel } from "@/core/condition/cel-print";
 import { database } from "@/db/connection";
-import { timeboxProject, item, ownField, release, sprint } from "@/db/schema";
-import { askedItems } from "@/server/condition/asked-items";
+import { item } from "@/db/schema";
 import { compileCondition } from "@/server/condition/compile";
-import { loadVocabulary } from "@/server/condition/vocabulary";
-import { snapshotOf } from "@/server/item/rows";
-import { anyCondition, anyOutside, anyOwn, OWN_FIELDS } from "../core/setup/conditions";
+import { anyCondition, OWN_FIELDS } from "../core/setup/conditions";
+import { FILLED, fillProject } from "./setup/filled-project";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
 
-const scope = and(eq(item.projectId, "gate"), isNull(item.withdrawnAt));
-const GATES = { ownerKind: "project", ownerId: "gate", zone: "Europe/London" } as const;
 let asked: AskedItem[];
 let vocabulary: Vocabulary;
 
 beforeAll(async () => {
-  const db = database();
-  await db.insert(ownField).values(OWN_FIELDS.map((f) => ({ ...f, projectId: "gate" })));
-  await db.insert(sprint).values(
-    [1, 2].map((n) => ({
-      id: `sp${n}`,
-      ...GATES,
-      name: `Sprint ${n}`,
-      goal: "",
-      startsOn: `2026-0${n}-02`,
-      endsOn: `2026-0${n}-15`,
-    })),
-  );
-  await db.insert(release).values({ id: "r1", ...GATES, name: "Spring" });
-  await db.insert(timeboxProject).values([
-    { box: "sprint", boxId: "sp1", projectId: "gate" },
-    { box: "sprint", boxId: "sp2", projectId: "gate" },
-    { box: "release", boxId: "r1", projectId: "gate" },
-  ]);
-  // Every item gets values for what the demo leaves empty, chosen by a fixed seed.
-  const ids = (await db.select({ id: item.id }).from(item).where(scope).orderBy(item.number)).map(
-    (r) => r.id,
-  );
-  const values = fc.sample(
-    fc.record({
-      own: anyOwn,
-      outside: anyOutside,
-      labels: fc.subarray(["ticket", "Gate", "a"]),
-      sprintId: fc.constantFrom(null, "sp1", "sp2"),
-      releaseId: fc.constantFrom(null, "r1"),
-    }),
-    { seed: 7, numRuns: ids.length },
-  );
-  for (const [i, id] of ids.entries())
-    await db
-      .update(item)
-      .set(JSON.parse(JSON.stringify(values[i])))
-      .where(eq(item.id, id));
-  asked = await askedItems(
-    db,
-    (await db.select().from(item).where(scope)).map(snapshotOf),
-    OWN_FIELDS,
-  );
-  vocabulary = await loadVocabulary(db, "gate");
+  ({ asked, vocabulary } = await fillProject());
 }, 180_000);
 
 test("in memory and in SQL a condition means the same items, whatever it is", async () => {
@@ -91,7 +45,7 @@ test("in memory and in SQL a condition means the same items, whatever it is", as
           await database()
             .select({ id: item.id })
             .from(item)
-            .where(and(scope, compileCondition(condition, { ...asker, ownFields: OWN_FIELDS })))
+            .where(and(FILLED, compileCondition(condition, { ...asker, ownFields: OWN_FIELDS })))
         )
           .map((r) => r.id)
           .sort();
@@ -116,7 +70,7 @@ test("text with markup, quotes and patterns is compared as it is, never run", as
       .from(item)
       .where(
         and(
-          scope,
+          FILLED,
           compileCondition({ kind: "compare", fact: "title", op: "contains", value }, asker),
         ),
       );

@@ -1,3 +1,4 @@
+import { foldCase } from "@/core/formats/fold-case";
 import type { Instant } from "@/core/calendar/instant";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import {
@@ -122,7 +123,7 @@ function sizeOf(actual: FactValue): number {
 function compareText(op: Operator, actual: string, value: string): boolean {
   switch (op) {
     case "contains":
-      return lower(actual).includes(lower(value));
+      return foldCase(actual).includes(foldCase(value));
     case "contains exactly":
       return actual.includes(value);
     case "starts with":
@@ -132,12 +133,4 @@ function compareText(op: Operator, actual: string, value: string): boolean {
     default:
       return actual === value;
   }
-}
-
-/**
- * Upper and lower case of the letters A to Z are the same in "contains", as in SQL with the "C"
- * collation.
- */
-function lower(text: string): string {
-  return text.replace(/[A-Z]/g, (letter) => letter.toLowerCase());
 }

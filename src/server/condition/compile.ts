@@ -59,15 +59,15 @@ function compileComparison({ fact, op, value }: Comparison, asker: SqlAsker): SQ
       sql`${size(fact, asker)} ${op === "counts at least" ? SIGNS["at least"] : SIGNS["at most"]} ${value}::int`,
     );
   if (kind === "set") return contains(fact, value as string, asker);
-  const actual = column(fact, asker);
+  const actual = factColumn(fact, asker);
   if (op === "is set") return sql`(${actual}) is not null`;
   if (op === "is empty") return sql`(${actual}) is null`;
   if (value === null) return FALSE;
   const other = otherFact({ value });
   if (other !== null)
     return op === "is"
-      ? sql`(${actual}) is not distinct from (${column(other, asker)})`
-      : known(sql`(${actual}) ${SIGNS[op as keyof typeof SIGNS]} (${column(other, asker)})`);
+      ? sql`(${actual}) is not distinct from (${factColumn(other, asker)})`
+      : known(sql`(${actual}) ${SIGNS[op as keyof typeof SIGNS]} (${factColumn(other, asker)})`);
   if (kind === "choice") {
     const ids = idsOf(value, asker);
     return ids.length === 0 ? FALSE : known(inArray(actual, ids));
@@ -104,7 +104,8 @@ const days = (
 const childCount = (open: SQL, { sees }: SqlAsker) =>
   sql`(select count(*)::float8 from ${item} as "child" where ${child.parentId} = ${item.id} and ${child.withdrawnAt} is null and ${open} and ${sees?.(child) ?? TRUE})`;
 
-function column(fact: FactName, asker: SqlAsker): SQL {
+/** What a fact is, as SQL over the rows of `item`; null where it has no value. No set is one value. */
+export function factColumn(fact: FactName, asker: SqlAsker): SQL {
   if (ownFieldOf(fact)) return ownColumn(fact as OwnFactName, asker);
   switch (fact as ItemFactName) {
     case "description":
@@ -220,7 +221,7 @@ const ARITHMETIC = { "+": sql.raw("+"), "-": sql.raw("-"), "*": sql.raw("*") };
 /** How many values a set has, or code points a text; as the core counts them. */
 function size(fact: FactName, asker: SqlAsker): SQL {
   const own = ownFieldOf(fact);
-  if (factOf(fact).kind === "text") return sql`char_length(${column(fact, asker)})`;
+  if (factOf(fact).kind === "text") return sql`char_length(${factColumn(fact, asker)})`;
   if (own) return sql`jsonb_array_length(coalesce(${item.own} -> ${own.id}::text, '[]'::jsonb))`;
   if (fact === "labels") return sql`jsonb_array_length(${item.labels})`;
   if (fact === "deployedTo") return sql`jsonb_array_length(${item.outside} -> 'deployedTo')`;

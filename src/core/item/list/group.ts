@@ -1,0 +1,65 @@
+import { dayNumber, isoDate, weekStart } from "@/core/calendar/zone";
+import { factOf, type AskedItem, type FactName, type FactValue } from "@/core/condition/facts";
+import { labelOf, type Vocabulary } from "@/core/condition/vocabulary";
+import type { Instant } from "@/core/calendar/instant";
+import { sortKeyOf, type SortKey } from "./order";
+
+/** Dates are not grouped day by day, but by how far off they are. */
+export const DATE_BANDS = ["past", "today", "later this week", "next week", "later"] as const;
+export type DateBand = (typeof DATE_BANDS)[number];
+
+/** The value that the items of a group share, as a text; null where they have none. */
+export type GroupKey = string | null;
+
+/** When a group of dates is looked at: it changes with the day. */
+export interface GroupedAt {
+  now: Instant;
+  /** IANA zone whose days count. */
+  zone: string;
+}
+
+/** The first day of each band but the first, ISO 8601; weeks begin on Monday. */
+export function bandStarts({ now, zone }: GroupedAt): Record<Exclude<DateBand, "past">, string> {
+  const today = dayNumber(now, zone);
+  const monday = weekStart(today) + 7;
+  return {
+    today: isoDate(today),
+    "later this week": isoDate(today + 1),
+    "next week": isoDate(Math.max(monday, today + 1)),
+    later: isoDate(monday + 7),
+  };
+}
+
+function bandOf(date: string, at: GroupedAt): DateBand {
+  const starts = bandStarts(at);
+  return (
+    DATE_BANDS.slice(1).findLast((band) => date >= starts[band as keyof typeof starts]) ?? "past"
+  );
+}
+
+/** The group that a value belongs to. */
+export function groupKeyOf(fact: FactName, value: FactValue, at: GroupedAt): GroupKey {
+  if (value === null) return null;
+  return factOf(fact).kind === "date" ? bandOf(value as string, at) : String(value);
+}
+
+/** The group that an item belongs to. */
+export const groupOf = (fact: FactName, asked: AskedItem, at: GroupedAt): GroupKey =>
+  groupKeyOf(fact, factOf(fact).of(asked, at.now), at);
+
+/** Where a group stands among the others. */
+export function groupSortKey(fact: FactName, key: GroupKey, vocabulary: Vocabulary): SortKey {
+  if (key === null) return null;
+  const { kind } = factOf(fact);
+  if (kind === "date") return DATE_BANDS.indexOf(key as DateBand);
+  if (kind === "number") return Number(key);
+  return sortKeyOf(fact, kind === "flag" ? key === "true" : key, vocabulary);
+}
+
+/** What a group is called. */
+export function groupLabel(fact: FactName, key: GroupKey, vocabulary: Vocabulary): string {
+  const { kind } = factOf(fact);
+  if (key === null) return "nothing said";
+  if (kind === "flag") return key === "true" ? "yes" : "no";
+  return kind === "choice" ? labelOf(fact, key, vocabulary) : key;
+}

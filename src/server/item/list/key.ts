@@ -1,0 +1,94 @@
+import { sql, type SQL } from "drizzle-orm";
+import { factOf, type FactName } from "@/core/condition/facts";
+import { optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
+import { bandStarts, DATE_BANDS } from "@/core/item/list/group";
+import type { ListQuery } from "@/core/item/list/query";
+import { item } from "@/db/schema";
+import { factColumn, type SqlAsker } from "../../condition/compile";
+
+/** One of the things that the rows of a list are ordered by, under a name of its own. */
+export interface ListKey {
+  name: string;
+  value: SQL;
+  /** As which type a value of it is given back to the database. */
+  type: "text" | "float8" | "date";
+  descending: boolean;
+}
+
+/** What a list is read with: who looks when, and what the project calls its choices. */
+export interface ListAsker extends SqlAsker {
+  vocabulary: Vocabulary;
+}
+
+const TYPES: Partial<Record<ReturnType<typeof factOf>["kind"], ListKey["type"]>> = {
+  text: "text",
+  date: "date",
+};
+
+/** A text in the order of its bytes, which is that of its code points. */
+const bytewise = (text: SQL): SQL => sql`(${text}) collate "C"`;
+
+/** As `sortKeyOf` in the core. */
+function sortColumn(fact: FactName, asker: ListAsker): SQL {
+  const column = factColumn(fact, asker);
+  const { kind } = factOf(fact);
+  if (kind === "flag") return sql`(${column})::int::float8`;
+  if (kind === "text") return bytewise(sql`lower((${column}) collate "C")`);
+  if (kind === "date") return sql`(${column})::date`;
+  if (kind === "number") return sql`(${column})::float8`;
+  const ids = optionsOf(fact, asker.vocabulary).map((o) => o.id);
+  const offered = sql`${sql.param(ids)}::text[]`;
+  return sql`(case when (${column}) is null then null else coalesce(array_position(${offered}, (${column})::text) - 1, ${ids.length}::int) end)::float8`;
+}
+
+/** The group of a row: a value, or the band of a date. */
+export function groupColumn(fact: FactName, asker: ListAsker): SQL {
+  const column = factColumn(fact, asker);
+  const { kind } = factOf(fact);
+  if (kind === "number") return sql`(${column})::float8`;
+  if (kind !== "date") return sql`(${column})::text`;
+  const starts = bandStarts(asker);
+  const bands = DATE_BANDS.slice(1).toReversed() as (keyof typeof starts)[];
+  const cases = bands.map(
+    (band) => sql`when (${column})::date >= ${starts[band]}::date then ${band}::text`,
+  );
+  return sql`(case when (${column}) is null then null ${sql.join(cases, sql` `)} else 'past' end)`;
+}
+
+function groupKeys(fact: FactName, asker: ListAsker): ListKey[] {
+  const { kind } = factOf(fact);
+  const group = groupColumn(fact, asker);
+  const bands = sql`${sql.param([...DATE_BANDS])}::text[]`;
+  const place =
+    kind === "date" ? sql`array_position(${bands}, ${group})::float8` : sortColumn(fact, asker);
+  const keys: ListKey[] = [{ name: "g0", value: place, type: "float8", descending: false }];
+  // What is offered no more stands in one place; there the values tell the groups apart.
+  if (kind === "choice")
+    keys.push({ name: "g1", value: bytewise(group), type: "text", descending: false });
+  return keys;
+}
+
+/** Everything that the rows of a list are ordered by, the first first; no two rows are alike in all. */
+export function listKeys({ sort, group }: ListQuery, asker: ListAsker): ListKey[] {
+  return [
+    ...(group === null ? [] : groupKeys(group, asker)),
+    ...sort.map(({ fact, descending }, i): ListKey => ({
+      name: `s${i}`,
+      value: sortColumn(fact, asker),
+      type: TYPES[factOf(fact).kind] ?? "float8",
+      descending,
+    })),
+    { name: "r", value: sql`${item.rank}`, type: "text", descending: false },
+    { name: "id", value: bytewise(sql`${item.id}::text`), type: "text", descending: false },
+  ];
+}
+
+/** The order of rows by some keys. */
+export const orderedBy = (keys: readonly ListKey[]): SQL =>
+  sql.join(
+    keys.map(({ name, descending }) => {
+      const column = sql.identifier(name);
+      return descending ? sql`${column} desc nulls last` : sql`${column} asc nulls last`;
+    }),
+    sql`, `,
+  );

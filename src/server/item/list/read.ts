@@ -1,0 +1,145 @@
+import { sql, type SQL } from "drizzle-orm";
+import { factOf, type FactName } from "@/core/condition/facts";
+import type { ListGroup } from "@/core/item/list/arrange";
+import type { GroupKey } from "@/core/item/list/group";
+import type { ListQuery } from "@/core/item/list/query";
+import type { Summary } from "@/core/item/list/sums";
+import type { Reader } from "@/db/connection";
+import { item } from "@/db/schema";
+import { factColumn } from "../../condition/compile";
+import { behind, writeCursor, type Cursor } from "./cursor";
+import { groupColumn, listKeys, orderedBy, type ListAsker, type ListKey } from "./key";
+
+/**
+ * Which items a list is made of: a condition on the rows of `item`, with what the reader may see of
+ * them in it already.
+ */
+export interface ListOf {
+  reader: Reader;
+  where: SQL | undefined;
+  asker: ListAsker;
+}
+
+export interface ListPage {
+  ids: string[];
+  /** Where the next page begins; null at the end of the list. */
+  next: string | null;
+}
+
+type Row = Record<string, unknown>;
+
+const named = (value: SQL, name: string): SQL => sql`${value} as ${sql.identifier(name)}`;
+
+/** The rows of a list with what they are ordered by, in no order yet. */
+const keyed = ({ where }: ListOf, keys: readonly ListKey[]): SQL =>
+  sql`select ${sql.join(
+    keys.map(({ name, value }) => named(value, name)),
+    sql`, `,
+  )} from ${item} where ${where ?? sql`true`}`;
+
+/** What a row is ordered by, as it can be given back. */
+const cursorOf = (row: Row, keys: readonly ListKey[]): Cursor =>
+  keys.map(({ name }) => row[name] as Cursor[number]);
+
+/** Dates as their texts, so that no driver makes instants of them. */
+const told = (keys: readonly ListKey[]): SQL =>
+  sql.join(
+    keys.map(({ name, type }) =>
+      type === "date"
+        ? named(sql`${sql.identifier(name)}::text`, name)
+        : sql`${sql.identifier(name)}`,
+    ),
+    sql`, `,
+  );
+
+/**
+ * A page of a list, in its order.
+ * @param after where it goes on; from the top without one
+ */
+export async function readListPage(
+  of: ListOf,
+  query: ListQuery,
+  { after, limit }: { after: Cursor | null; limit: number },
+): Promise<ListPage> {
+  const keys = listKeys(query, of.asker);
+  const from = after === null ? sql`true` : behind(keys, after);
+  const { rows } = await of.reader.execute<Row>(
+    sql`select ${told(keys)} from (select * from (${keyed(of, keys)}) as listed where ${from} order by ${orderedBy(keys)} limit ${limit + 1}) as page`,
+  );
+  const shown = rows.slice(0, limit);
+  const last = shown.at(-1);
+  return {
+    ids: shown.map((row) => row.id as string),
+    next: rows.length > limit && last ? writeCursor(cursorOf(last, keys)) : null,
+  };
+}
+
+/** Between two anchors of a list stand so many rows. */
+export const ANCHOR_EVERY = 1_000;
+
+/** Where every so many rows of a list one stands, so that a scrollbar can jump there. */
+export async function readAnchors(
+  of: ListOf,
+  query: ListQuery,
+  every = ANCHOR_EVERY,
+): Promise<string[]> {
+  const keys = listKeys(query, of.asker);
+  const { rows } = await of.reader.execute<Row>(
+    sql`select ${told(keys)} from (select *, row_number() over (order by ${orderedBy(keys)}) as at from (${keyed(of, keys)}) as listed) as numbered where at % ${every}::int = 0 order by at`,
+  );
+  return rows.map((row) => writeCursor(cursorOf(row, keys)));
+}
+
+/** The sums of one fact over a group. */
+function summing(fact: FactName, i: number): SQL {
+  const column = sql.identifier(`v${i}`);
+  const count = named(sql`count(${column})::int`, `of${i}`);
+  if (factOf(fact).kind === "date")
+    return sql`${count}, ${named(sql`min(${column})::text`, `a${i}`)}, ${named(sql`max(${column})::text`, `b${i}`)}`;
+  const median = sql`percentile_cont(0.5) within group (order by ${column})`;
+  return sql`${count}, ${named(sql`coalesce(sum(${column}), 0)::float8`, `a${i}`)}, ${named(sql`avg(${column})::float8`, `b${i}`)}, ${named(median, `c${i}`)}`;
+}
+
+function summaryIn(row: Row, fact: FactName, i: number): Summary {
+  const of = row[`of${i}`] as number;
+  const [a, b, c] = [row[`a${i}`], row[`b${i}`], row[`c${i}`]];
+  if (factOf(fact).kind === "date")
+    return { kind: "date", of, earliest: a as string | null, latest: b as string | null };
+  return {
+    kind: "number",
+    of,
+    sum: a as number,
+    mean: b as number | null,
+    median: c as number | null,
+  };
+}
+
+/** The groups of a list in their order, each with its count and sums; one of all without a grouping. */
+export async function readGroups(of: ListOf, query: ListQuery): Promise<ListGroup[]> {
+  const { group, sums } = query;
+  const { asker, where } = of;
+  const keys = group === null ? [] : listKeys({ ...query, sort: [] }, asker).slice(0, -2);
+  const values = sums.map((fact, i) => {
+    const type = sql.raw(factOf(fact).kind === "date" ? "date" : "float8");
+    return named(sql`(${factColumn(fact, asker)})::${type}`, `v${i}`);
+  });
+  const columns = [
+    named(group === null ? sql`null::text` : groupColumn(group, asker), "g"),
+    ...keys.map(({ name, value }) => named(value, name)),
+    ...values,
+  ];
+  const by = [sql`g`, ...keys.map(({ name }) => sql`${sql.identifier(name)}`)];
+  const told = [sql`g`, sql`count(*)::int as count`, ...sums.map(summing)];
+  const grouped =
+    group === null ? sql`` : sql` group by ${sql.join(by, sql`, `)} order by ${orderedBy(keys)}`;
+  // Without a grouping there is one row, also of nothing.
+  const head = group === null ? [sql`null::text as g`, ...told.slice(1)] : told;
+  const { rows } = await of.reader.execute<Row>(
+    sql`select ${sql.join(head, sql`, `)} from (select ${sql.join(columns, sql`, `)} from ${item} where ${where ?? sql`true`}) as listed${grouped}`,
+  );
+  return rows.map((row) => ({
+    key: (row.g === null ? null : String(row.g)) as GroupKey,
+    count: row.count as number,
+    sums: sums.map((fact, i) => summaryIn(row, fact, i)),
+  }));
+}
