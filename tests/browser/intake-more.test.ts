@@ -339,7 +339,7 @@ test("the next report is there before the verdict is stored, no key is lost, and
   await tomas.page.waitForSelector("form textarea");
   await tomas.page.keyboard.type("Second words.");
   await tomas.page.waitForFunction(() => !document.body.innerText.includes("is declined"));
-  while (posts.held.length === 0) await new Promise((r) => setTimeout(r, 50));
+  await posts.first();
   await posts.held.shift()!.respond({
     status: 200,
     headers: { [TOLD_STATUS]: "409" },

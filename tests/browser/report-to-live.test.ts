@@ -215,6 +215,7 @@ test("the maker takes it from the ranked backlog and moves it by drag, by keyboa
   await maker.focusCard(itemKey);
   await maker.keys("]", "]");
   await maker.waitForPlace(itemKey, "Deploy waiting");
+  await posts.first();
   expect(posts.held).toHaveLength(1);
   await posts.letGo();
   await maker.reads(`${itemKey} is in Ready to deploy.`);

@@ -4,6 +4,8 @@ import type { Person } from "./person";
 /** What somebody's page posts to one address, held back until it is let go. */
 export interface HeldPosts {
   held: HTTPRequest[];
+  /** Waits until something is held. */
+  first: () => Promise<void>;
   /** Lets go what is held, and all that comes from now on. */
   letGo: () => Promise<void>;
   /** Ends the watch over the page's requests. */
@@ -23,6 +25,9 @@ export async function holdPosts({ page }: Person, addressEnd: string): Promise<H
   page.on("request", onRequest);
   return {
     held,
+    first: async () => {
+      while (held.length === 0) await new Promise((resolve) => setTimeout(resolve, 50));
+    },
     letGo: async () => {
       holding = false;
       for (const request of held.splice(0)) await request.continue();
