@@ -1,5 +1,5 @@
+import { behindBody } from "@/core/item/list/behind";
 import {
-  behindBody,
   commandRequest,
   createItemBody,
   fieldEditBody,
@@ -162,7 +162,13 @@ describe("a change of own fields", () => {
 describe("what is looked for", () => {
   test("the items behind a figure are 5,000 at most, by their ids", () => {
     const ids = Array(5_000).fill(ITEM);
-    expect(behindBody.parse({ ids })).toEqual({ ids });
+    expect(behindBody.parse({ ids })).toEqual({
+      ids,
+      sort: [],
+      group: null,
+      after: null,
+      at: null,
+    });
     expect(refused(behindBody, { ids: [...ids, ITEM] })).toHaveLength(1);
     expect(refused(behindBody, { ids: ["TIX-1"] })).toHaveLength(1);
   });

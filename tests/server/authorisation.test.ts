@@ -1,3 +1,4 @@
+import { behindBody } from "@/core/item/list/behind";
 import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
 import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
@@ -12,7 +13,8 @@ import { readDesk } from "@/server/intake/desk";
 import { readReport } from "@/server/intake/read-report";
 import { triageReport } from "@/server/intake/triage-report";
 import { createItem } from "@/server/item/create";
-import { itemsById, readItem, searchItems } from "@/server/item/read";
+import { readBehind } from "@/server/item/list/behind";
+import { readItem, searchItems } from "@/server/item/read";
 import { emptyText } from "@/server/item/empty-text";
 import { enterProject, visibleProjects } from "@/server/people/access";
 import { readMembers, setMember } from "@/server/people/members";
@@ -161,7 +163,7 @@ describe("a project for its members only is as if it were not there", () => {
       readDesk(viewer, "TIDE"),
       readReport(viewer, hiddenReport.id),
       readItem(viewer, `TIDE-${hidden.number}`),
-      itemsById(viewer, "TIDE", [hidden.id]),
+      readBehind(viewer, "TIDE", behindBody.parse({ ids: [hidden.id] })),
       createItem(viewer, {
         commandId: randomUUID(),
         projectKey: "TIDE",
@@ -180,7 +182,8 @@ describe("a project for its members only is as if it were not there", () => {
     expect(
       (await searchItems(viewer, hidden.title)).filter((f) => f.key.startsWith("TIDE-")),
     ).toEqual([]);
-    expect(await itemsById(viewer, "TIX", [hidden.id])).toEqual([]);
+    const elsewhere = await readBehind(viewer, "TIX", behindBody.parse({ ids: [hidden.id] }));
+    expect([elsewhere.rows, elsewhere.groups[0].count]).toEqual([[], 0]);
     expect((await visibleProjects(database(), viewer)).map((p) => p.key)).not.toContain("TIDE");
   });
 

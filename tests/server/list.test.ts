@@ -1,7 +1,7 @@
 import { and, ne } from "drizzle-orm";
 import fc from "fast-check";
 import { holds, type Asker } from "@/core/condition/evaluate";
-import type { AskedItem, FactName } from "@/core/condition/facts";
+import { factOf, type AskedItem, type FactName, type FactValue } from "@/core/condition/facts";
 import { printCel } from "@/core/condition/cel-print";
 import { factsOffered, type Vocabulary } from "@/core/condition/vocabulary";
 import { arrange, type ListGroup } from "@/core/item/list/arrange";
@@ -58,7 +58,12 @@ const listOf = (asker: Asker, where = FILLED): ListOf => ({
 });
 
 /** Every page of a list, one after another. */
-async function allPages(of: ListOf, query: ListQuery, limit: number): Promise<string[]> {
+async function allPages(
+  of: ListOf,
+  query: ListQuery,
+  limit: number,
+  sortedBy: FactValue[] = [],
+): Promise<string[]> {
   const keys = listKeys(query, of.asker).length;
   const ids: string[] = [];
   let after: string | null = null;
@@ -66,6 +71,7 @@ async function allPages(of: ListOf, query: ListQuery, limit: number): Promise<st
     const cursor = after === null ? null : readCursor(after, keys);
     const page = await readListPage(of, query, { after: cursor, limit });
     ids.push(...page.ids);
+    sortedBy.push(...page.sortedBy);
     expect(page.ids.length).toBeLessThanOrEqual(limit);
     after = page.next;
   } while (after !== null);
@@ -111,9 +117,14 @@ test("in memory and in the database a list has the same items in the same order,
         const wanted = arrange(items, query, { vocabulary, now, zone });
         const where = and(FILLED, compileCondition(condition, { ...asker, ownFields: OWN_FIELDS }));
         const of = listOf(asker, where);
-        const ids = await allPages(of, query, Math.max(limit, Math.ceil(items.length / 6)));
+        const sortedBy: FactValue[] = [];
+        const pageSize = Math.max(limit, Math.ceil(items.length / 6));
+        const ids = await allPages(of, query, pageSize, sortedBy);
         const told = { condition: printCel(condition, vocabulary), query };
         expect({ ...told, ids }).toEqual({ ...told, ids: wanted.items.map((a) => a.item.id) });
+        const [first] = query.sort;
+        const value = (a: AskedItem) => (first ? factOf(first.fact).of(a, now) : null);
+        expect({ ...told, sortedBy }).toEqual({ ...told, sortedBy: wanted.items.map(value) });
         const groups = rounded(await readGroups(of, query));
         expect({ ...told, groups }).toEqual({ ...told, groups: rounded(wanted.groups) });
         if (groups.length > 2) grouped += 1;

@@ -7,6 +7,7 @@ const LONG = new Intl.DateTimeFormat("en-GB", {
   day: "numeric",
   month: "long",
 });
+const SHORT = new Intl.DateTimeFormat("en-GB", { timeZone: "UTC", day: "numeric", month: "short" });
 const WITH_YEAR = new Intl.DateTimeFormat("en-GB", {
   timeZone: "UTC",
   weekday: "long",
@@ -24,3 +25,6 @@ export function dayWords(day: string, today: string | null): string {
   const same = today !== null && day.slice(0, 4) === today.slice(0, 4);
   return (same ? LONG : WITH_YEAR).format(parseIsoDate(day) * DAY_MS).replace(",", "");
 }
+
+/** "3 Dec". @param day ISO 8601 calendar date */
+export const shortDate = (day: string): string => SHORT.format(parseIsoDate(day) * DAY_MS);

@@ -1,8 +1,9 @@
 import { z } from "zod";
 import type { Card } from "@/core/board/card";
 import { answered, contract, DONE } from "@/core/contract/contract";
-import type { BehindRow, FoundItem, ItemView } from "./item-view";
-import { behindBody, createItemBody, fieldEditBody, itemCommandBody, searchQuery } from "./request";
+import type { FoundItem, ItemView } from "./item-view";
+import { behindBody, type BehindView } from "./list/behind";
+import { createItemBody, fieldEditBody, itemCommandBody, searchQuery } from "./request";
 
 export const itemContract = {
   /** Everything known of an item. */
@@ -31,7 +32,7 @@ export const itemContract = {
     method: "POST",
     path: "/api/projects/:key/items",
     body: behindBody,
-    answer: answered<BehindRow[]>(),
+    answer: answered<BehindView>(),
     kept: "behind",
   }),
   /** Items whose key or words match; the best first. */

@@ -87,6 +87,3 @@ export interface FoundItem {
   projectName: string;
   typeId: string;
 }
-
-/** An item behind a figure: its card, and where it is in words. */
-export type BehindRow = Card & { stateName: string };

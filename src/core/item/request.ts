@@ -120,8 +120,6 @@ export const fieldEditBody = z.discriminatedUnion("kind", [
 export type FieldEdit = z.infer<typeof fieldEditBody>;
 
 /** The items behind a figure, by their ids. */
-export const behindBody = z.object({ ids: z.array(z.uuid()).max(5_000) });
-
 export const searchQuery = z.object({
   q: z
     .string()

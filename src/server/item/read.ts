@@ -1,6 +1,6 @@
 import { ageOf } from "@/core/flow/age";
 import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from "drizzle-orm";
-import { cardOf, type Card } from "@/core/board/card";
+import { cardOf } from "@/core/board/card";
 import { agreementOf } from "@/core/item/agreement";
 import { standingEvents } from "@/core/item/standing-events";
 import { countedClock, finishedAgain } from "@/core/item/start-finish";
@@ -39,7 +39,7 @@ import { hiddenKeys } from "./hidden-keys";
 import { hasKey, hasKeyAmong } from "./key";
 import { historyOf } from "./history";
 import { snapshotOf } from "./rows";
-import { withVisibleParent, withVisibleParents } from "./visible-parent";
+import { withVisibleParent } from "./visible-parent";
 import type { ItemView, FoundItem } from "@/core/item/item-view";
 
 /** Everything known of an item, by its key. */
@@ -341,33 +341,4 @@ export async function searchItems(viewer: Viewer, text: string, most = 12): Prom
     )
     .limit(most);
   return rows.map(({ projectKey: k, number: n, ...rest }) => ({ ...rest, key: `${k}-${n}` }));
-}
-
-/** The cards of given items of one project; ids that are not in it are left out. */
-export async function itemsById(
-  viewer: Viewer,
-  projectKey: string,
-  ids: string[],
-): Promise<(Card & { stateName: string })[]> {
-  const db = database();
-  const access = await enterProject({
-    reader: db,
-    viewer,
-    where: { key: projectKey },
-    action: "read project",
-  });
-  if (ids.length === 0) return [];
-  const { workflows } = await projectTypes(db, access.project.id);
-  const stateNames = new Map(workflows.flatMap((w) => w.states.map((s) => [s.id, s.name])));
-  const rows = await db
-    .select()
-    .from(item)
-    .where(and(eq(item.projectId, access.project.id), inArray(item.id, ids), seesItem(db, viewer)));
-  const order = new Map(ids.map((id, i) => [id, i]));
-  return (await withVisibleParents(db, viewer, rows))
-    .sort((a, b) => order.get(a.id)! - order.get(b.id)!)
-    .map((row) => ({
-      ...cardOf(snapshotOf(row), projectKey),
-      stateName: stateNames.get(row.stateId) ?? "",
-    }));
 }

@@ -26,14 +26,7 @@ export function exact(at: Instant, zone: string): string {
   }).format(at);
 }
 
-/** "23 Nov" for an ISO date. */
-export function shortDate(isoDate: string): string {
-  return new Intl.DateTimeFormat("en-GB", {
-    timeZone: "UTC",
-    day: "numeric",
-    month: "short",
-  }).format(Date.parse(`${isoDate}T00:00:00Z`));
-}
+export { shortDate } from "@/core/calendar/day-words";
 
 export const daysWords = (n: number) => counted(n, "day");
 

@@ -1,7 +1,8 @@
 import { dayNumber, isoDate, weekStart } from "@/core/calendar/zone";
 import { factOf, type AskedItem, type FactName, type FactValue } from "@/core/condition/facts";
-import { labelOf, type Vocabulary } from "@/core/condition/vocabulary";
+import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { Instant } from "@/core/calendar/instant";
+import { valueWords } from "./value-words";
 import { sortKeyOf, type SortKey } from "./order";
 
 /** Dates are not grouped day by day, but by how far off they are. */
@@ -59,7 +60,8 @@ export function groupSortKey(fact: FactName, key: GroupKey, vocabulary: Vocabula
 /** What a group is called. */
 export function groupLabel(fact: FactName, key: GroupKey, vocabulary: Vocabulary): string {
   const { kind } = factOf(fact);
-  if (key === null) return "nothing said";
-  if (kind === "flag") return key === "true" ? "yes" : "no";
-  return kind === "choice" ? labelOf(fact, key, vocabulary) : key;
+  if (key === null) return valueWords(fact, null, vocabulary);
+  if (kind === "date") return key;
+  const value = kind === "flag" ? key === "true" : kind === "number" ? Number(key) : key;
+  return valueWords(fact, value, vocabulary);
 }

@@ -18,6 +18,8 @@ export interface ListKey {
 /** What a list is read with: who looks when, and what the project calls its choices. */
 export interface ListAsker extends SqlAsker {
   vocabulary: Vocabulary;
+  /** Ids in the order in which somebody named them: it decides before the rank does. */
+  named?: readonly string[];
 }
 
 const TYPES: Partial<Record<ReturnType<typeof factOf>["kind"], ListKey["type"]>> = {
@@ -27,6 +29,15 @@ const TYPES: Partial<Record<ReturnType<typeof factOf>["kind"], ListKey["type"]>>
 
 /** A text in the order of its bytes, which is that of its code points. */
 const bytewise = (text: SQL): SQL => sql`(${text}) collate "C"`;
+
+/** What a fact says, as the database gives it out. */
+export function valueColumn(fact: FactName, asker: ListAsker): SQL {
+  const column = factColumn(fact, asker);
+  const { kind } = factOf(fact);
+  if (kind === "number") return sql`(${column})::float8`;
+  if (kind === "date") return sql`(${column})::date::text`;
+  return kind === "flag" ? sql`(${column})` : sql`(${column})::text`;
+}
 
 /** As `sortKeyOf` in the core. */
 function sortColumn(fact: FactName, asker: ListAsker): SQL {
@@ -55,7 +66,8 @@ export function groupColumn(fact: FactName, asker: ListAsker): SQL {
   return sql`(case when (${column}) is null then null ${sql.join(cases, sql` `)} else 'past' end)`;
 }
 
-function groupKeys(fact: FactName, asker: ListAsker): ListKey[] {
+/** What the groups of a list are ordered by. */
+export function groupKeys(fact: FactName, asker: ListAsker): ListKey[] {
   const { kind } = factOf(fact);
   const group = groupColumn(fact, asker);
   const bands = sql`${sql.param([...DATE_BANDS])}::text[]`;
@@ -78,10 +90,18 @@ export function listKeys({ sort, group }: ListQuery, asker: ListAsker): ListKey[
       type: TYPES[factOf(fact).kind] ?? "float8",
       descending,
     })),
+    ...(asker.named ? [asNamed(asker.named)] : []),
     { name: "r", value: sql`${item.rank}`, type: "text", descending: false },
     { name: "id", value: bytewise(sql`${item.id}::text`), type: "text", descending: false },
   ];
 }
+
+const asNamed = (ids: readonly string[]): ListKey => ({
+  name: "n",
+  value: sql`array_position(${sql.param(ids)}::uuid[], ${item.id})::float8`,
+  type: "float8",
+  descending: false,
+});
 
 /** The order of rows by some keys. */
 export const orderedBy = (keys: readonly ListKey[]): SQL =>

@@ -1,5 +1,5 @@
 import { sql, type SQL } from "drizzle-orm";
-import { factOf, type FactName } from "@/core/condition/facts";
+import { factOf, type FactName, type FactValue } from "@/core/condition/facts";
 import type { ListGroup } from "@/core/item/list/arrange";
 import type { GroupKey } from "@/core/item/list/group";
 import type { ListQuery } from "@/core/item/list/query";
@@ -8,7 +8,15 @@ import type { Reader } from "@/db/connection";
 import { item } from "@/db/schema";
 import { factColumn } from "../../condition/compile";
 import { behind, writeCursor, type Cursor } from "./cursor";
-import { groupColumn, listKeys, orderedBy, type ListAsker, type ListKey } from "./key";
+import {
+  groupColumn,
+  groupKeys,
+  listKeys,
+  valueColumn,
+  orderedBy,
+  type ListAsker,
+  type ListKey,
+} from "./key";
 
 /**
  * Which items a list is made of: a condition on the rows of `item`, with what the reader may see of
@@ -22,6 +30,8 @@ export interface ListOf {
 
 export interface ListPage {
   ids: string[];
+  /** Of each, what the list is sorted by first; null where it is not sorted. */
+  sortedBy: FactValue[];
   /** Where the next page begins; null at the end of the list. */
   next: string | null;
 }
@@ -31,9 +41,9 @@ type Row = Record<string, unknown>;
 const named = (value: SQL, name: string): SQL => sql`${value} as ${sql.identifier(name)}`;
 
 /** The rows of a list with what they are ordered by, in no order yet. */
-const keyed = ({ where }: ListOf, keys: readonly ListKey[]): SQL =>
+const keyed = ({ where }: ListOf, keys: readonly ListKey[], ...more: readonly SQL[]): SQL =>
   sql`select ${sql.join(
-    keys.map(({ name, value }) => named(value, name)),
+    [...keys.map(({ name, value }) => named(value, name)), ...more],
     sql`, `,
   )} from ${item} where ${where ?? sql`true`}`;
 
@@ -63,13 +73,16 @@ export async function readListPage(
 ): Promise<ListPage> {
   const keys = listKeys(query, of.asker);
   const from = after === null ? sql`true` : behind(keys, after);
+  const [first] = query.sort;
+  const sorted = first ? valueColumn(first.fact, of.asker) : sql`null`;
   const { rows } = await of.reader.execute<Row>(
-    sql`select ${told(keys)} from (select * from (${keyed(of, keys)}) as listed where ${from} order by ${orderedBy(keys)} limit ${limit + 1}) as page`,
+    sql`select sorted_by, ${told(keys)} from (select * from (${keyed(of, keys, named(sorted, "sorted_by"))}) as listed where ${from} order by ${orderedBy(keys)} limit ${limit + 1}) as page`,
   );
   const shown = rows.slice(0, limit);
   const last = shown.at(-1);
   return {
     ids: shown.map((row) => row.id as string),
+    sortedBy: shown.map((row) => row.sorted_by as FactValue),
     next: rows.length > limit && last ? writeCursor(cursorOf(last, keys)) : null,
   };
 }
@@ -118,7 +131,7 @@ function summaryIn(row: Row, fact: FactName, i: number): Summary {
 export async function readGroups(of: ListOf, query: ListQuery): Promise<ListGroup[]> {
   const { group, sums } = query;
   const { asker, where } = of;
-  const keys = group === null ? [] : listKeys({ ...query, sort: [] }, asker).slice(0, -2);
+  const keys = group === null ? [] : groupKeys(group, asker);
   const values = sums.map((fact, i) => {
     const type = sql.raw(factOf(fact).kind === "date" ? "date" : "float8");
     return named(sql`(${factColumn(fact, asker)})::${type}`, `v${i}`);

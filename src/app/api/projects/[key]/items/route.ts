@@ -1,7 +1,7 @@
 import { signedIn } from "@/app/answer";
 import { itemContract } from "@/core/item/contract";
-import { itemsById } from "@/server/item/read";
+import { readBehind } from "@/server/item/list/behind";
 
 export const POST = signedIn(itemContract.behind, (viewer, { params, body }) =>
-  itemsById(viewer, params.key, body.ids),
+  readBehind(viewer, params.key, body),
 );

@@ -1,0 +1,15 @@
+import { shortDate } from "@/core/calendar/day-words";
+import { factOf, type FactName, type FactValue } from "@/core/condition/facts";
+import { factUnit, labelOf, type Vocabulary } from "@/core/condition/vocabulary";
+
+/** What a fact says of an item, short, as a list shows it: "high", "3.5 days", "3 Dec". */
+export function valueWords(fact: FactName, value: FactValue, vocabulary: Vocabulary): string {
+  const { kind } = factOf(fact);
+  if (value === null) return "not said";
+  if (kind === "flag") return value === true ? "yes" : "no";
+  if (kind === "choice") return labelOf(fact, value as string, vocabulary);
+  if (kind === "date") return shortDate(value as string);
+  if (kind !== "number") return String(value);
+  const number = (value as number).toLocaleString("en", { maximumFractionDigits: 1 });
+  return [number, factUnit(fact, vocabulary)].filter(Boolean).join(" ");
+}
