@@ -126,4 +126,43 @@ describe("the lead opens Learn", () => {
     await ines.reads(`${wip} items`, list);
     await ines.keys("Escape");
   });
+
+  test("the items behind a figure stand in groups and in an order as somebody wants them, also the next time", async () => {
+    const wip = Number(await ines.text("footer button"));
+    await ines.click("footer button");
+    await ines.choose("In groups by", "state");
+    const groups = async () =>
+      ines.page.$$eval(`${list} section`, (all) =>
+        all.map((section) => ({
+          name: section.getAttribute("aria-label"),
+          told: Number(section.querySelector("h3 span + span")!.textContent),
+          rows: section.querySelectorAll("li").length,
+        })),
+      );
+    await ines.page.waitForSelector(`${list} section[aria-label="Building"]`);
+    const shown = await groups();
+    expect(shown.map((g) => g.told)).toEqual(shown.map((g) => g.rows));
+    expect(shown.reduce((sum, g) => sum + g.rows, 0)).toBe(wip);
+    expect(shown[0].name).toBe("Ready");
+    await ines.choose("Sorted by", "days in state");
+    await ines.press("Turn the order round");
+    await ines.page.waitForFunction(
+      (where: string) => document.querySelector(`${where} li`)?.textContent?.endsWith("days"),
+      {},
+      list,
+    );
+    const days = await ines.page.$$eval(
+      `${list} section[aria-label="Waiting for review"] li`,
+      (all) => all.map((row) => parseFloat(row.querySelector("span:last-child")!.textContent!)),
+    );
+    expect(days.length).toBeGreaterThan(2);
+    expect(days).toEqual([...days].sort((a, b) => b - a));
+    await ines.page.reload();
+    await ines.page.waitForSelector("html[data-ready]");
+    await ines.click("footer button");
+    await ines.page.waitForSelector(`${list} section[aria-label="Building"]`);
+    await ines.choose("In groups by", "nothing");
+    await ines.choose("Sorted by", "nothing");
+    await ines.keys("Escape");
+  });
 });

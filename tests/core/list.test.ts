@@ -52,6 +52,20 @@ describe("bands of dates", () => {
   });
 });
 
+test.each([
+  [0, "less than a day"],
+  [0.99, "less than a day"],
+  [1, "1 to 3 days"],
+  [6.99, "3 to 7 days"],
+  [7, "7 to 14 days"],
+  [14, "14 days and more"],
+  [400, "14 days and more"],
+])("%s days in a state are grouped as %s", (days, band) => {
+  expect(groupKeyOf("daysInState", days, AT)).toBe(band);
+  expect(groupLabel("daysInState", band, VOCABULARY)).toBe(band);
+  expect(groupSortKey("daysInState", band, VOCABULARY)).toBeGreaterThanOrEqual(0);
+});
+
 test("groups of other facts are called by their values, and stand where those stand", () => {
   expect(groupKeyOf("blocked", false, AT)).toBe("false");
   expect(groupLabel("blocked", "false", VOCABULARY)).toBe("no");
@@ -163,6 +177,7 @@ test.each([
   ["estimate", null, "not said"],
   ["estimate", 1234.56, "1,234.6"],
   ["daysInState", 3.04, "3 days"],
+  ["daysInState", 0.98, "1 day"],
   ["own.number.f-value", 40, "40 pounds"],
   ["dueOn", "2026-12-03", "3 Dec"],
   ["priority", "high", "high"],

@@ -89,8 +89,8 @@ function GroupHead({ group, alone }: { group: BehindGroup; alone: boolean }) {
     <h3 className="flex items-baseline gap-2 border-b border-line px-3 pt-2 pb-1 text-[13px]">
       {!alone && (
         <>
-          <b>{group.label}</b>
-          <span className="text-ink-soft">{group.count}</span>
+          <span>{group.label}</span>
+          <span className="font-normal text-ink-soft">{group.count}</span>
         </>
       )}
       {size && <span className="ml-auto font-normal text-ink-soft">{size}</span>}

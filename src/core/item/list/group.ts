@@ -9,6 +9,28 @@ import { sortKeyOf, type SortKey } from "./order";
 export const DATE_BANDS = ["past", "today", "later this week", "next week", "later"] as const;
 export type DateBand = (typeof DATE_BANDS)[number];
 
+/** To the second: what lasts is grouped by stretches. */
+const DURATIONS: readonly FactName[] = ["daysInState", "daysSinceCreated", "daysBlocked"];
+/** Whether a fact tells how long something lasts. */
+export const isDuration = (fact: FactName): boolean => DURATIONS.includes(fact);
+
+/** Stretches of days, each up to where the next begins. */
+export const DAY_BANDS = [
+  { band: "less than a day", below: 1 },
+  { band: "1 to 3 days", below: 3 },
+  { band: "3 to 7 days", below: 7 },
+  { band: "7 to 14 days", below: 14 },
+  { band: "14 days and more", below: Infinity },
+] as const;
+
+/** The groups of a fact that is grouped by bands, in their order; null where each value is one. */
+export const bandsOf = (fact: FactName): readonly string[] | null =>
+  factOf(fact).kind === "date"
+    ? DATE_BANDS
+    : isDuration(fact)
+      ? DAY_BANDS.map(({ band }) => band)
+      : null;
+
 /** The value that the items of a group share, as a text; null where they have none. */
 export type GroupKey = string | null;
 
@@ -41,6 +63,7 @@ function bandOf(date: string, at: GroupedAt): DateBand {
 /** The group that a value belongs to. */
 export function groupKeyOf(fact: FactName, value: FactValue, at: GroupedAt): GroupKey {
   if (value === null) return null;
+  if (isDuration(fact)) return DAY_BANDS.find(({ below }) => (value as number) < below)!.band;
   return factOf(fact).kind === "date" ? bandOf(value as string, at) : String(value);
 }
 
@@ -52,7 +75,8 @@ export const groupOf = (fact: FactName, asked: AskedItem, at: GroupedAt): GroupK
 export function groupSortKey(fact: FactName, key: GroupKey, vocabulary: Vocabulary): SortKey {
   if (key === null) return null;
   const { kind } = factOf(fact);
-  if (kind === "date") return DATE_BANDS.indexOf(key as DateBand);
+  const bands = bandsOf(fact);
+  if (bands) return bands.indexOf(key);
   if (kind === "number") return Number(key);
   return sortKeyOf(fact, kind === "flag" ? key === "true" : key, vocabulary);
 }
@@ -61,7 +85,7 @@ export function groupSortKey(fact: FactName, key: GroupKey, vocabulary: Vocabula
 export function groupLabel(fact: FactName, key: GroupKey, vocabulary: Vocabulary): string {
   const { kind } = factOf(fact);
   if (key === null) return valueWords(fact, null, vocabulary);
-  if (kind === "date") return key;
+  if (bandsOf(fact)) return key;
   const value = kind === "flag" ? key === "true" : kind === "number" ? Number(key) : key;
   return valueWords(fact, value, vocabulary);
 }

@@ -11,5 +11,6 @@ export function valueWords(fact: FactName, value: FactValue, vocabulary: Vocabul
   if (kind === "date") return shortDate(value as string);
   if (kind !== "number") return String(value);
   const number = (value as number).toLocaleString("en", { maximumFractionDigits: 1 });
-  return [number, factUnit(fact, vocabulary)].filter(Boolean).join(" ");
+  const unit = factUnit(fact, vocabulary);
+  return [number, number === "1" ? unit.replace(/s$/, "") : unit].filter(Boolean).join(" ");
 }

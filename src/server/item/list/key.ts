@@ -1,7 +1,7 @@
 import { sql, type SQL } from "drizzle-orm";
 import { factOf, type FactName } from "@/core/condition/facts";
 import { optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
-import { bandStarts, DATE_BANDS } from "@/core/item/list/group";
+import { bandsOf, bandStarts, DATE_BANDS, DAY_BANDS, isDuration } from "@/core/item/list/group";
 import type { ListQuery } from "@/core/item/list/query";
 import { item } from "@/db/schema";
 import { factColumn, type SqlAsker } from "../../condition/compile";
@@ -56,6 +56,7 @@ function sortColumn(fact: FactName, asker: ListAsker): SQL {
 export function groupColumn(fact: FactName, asker: ListAsker): SQL {
   const column = factColumn(fact, asker);
   const { kind } = factOf(fact);
+  if (isDuration(fact)) return durationBand(column);
   if (kind === "number") return sql`(${column})::float8`;
   if (kind !== "date") return sql`(${column})::text`;
   const starts = bandStarts(asker);
@@ -66,13 +67,21 @@ export function groupColumn(fact: FactName, asker: ListAsker): SQL {
   return sql`(case when (${column}) is null then null ${sql.join(cases, sql` `)} else 'past' end)`;
 }
 
+function durationBand(days: SQL): SQL {
+  const cases = DAY_BANDS.slice(0, -1).map(
+    ({ band, below }) => sql`when (${days}) < ${below}::float8 then ${band}::text`,
+  );
+  const last = DAY_BANDS.at(-1)!.band;
+  return sql`(case when (${days}) is null then null ${sql.join(cases, sql` `)} else ${last}::text end)`;
+}
+
 /** What the groups of a list are ordered by. */
 export function groupKeys(fact: FactName, asker: ListAsker): ListKey[] {
   const { kind } = factOf(fact);
   const group = groupColumn(fact, asker);
-  const bands = sql`${sql.param([...DATE_BANDS])}::text[]`;
-  const place =
-    kind === "date" ? sql`array_position(${bands}, ${group})::float8` : sortColumn(fact, asker);
+  const banded = bandsOf(fact);
+  const bands = sql`${sql.param([...(banded ?? [])])}::text[]`;
+  const place = banded ? sql`array_position(${bands}, ${group})::float8` : sortColumn(fact, asker);
   const keys: ListKey[] = [{ name: "g0", value: place, type: "float8", descending: false }];
   // What is offered no more stands in one place; there the values tell the groups apart.
   if (kind === "choice")
