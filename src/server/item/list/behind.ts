@@ -10,7 +10,7 @@ import {
 import { labelOf } from "@/core/condition/vocabulary";
 import { groupLabel } from "@/core/item/list/group";
 import { valueWords } from "@/core/item/list/value-words";
-import { database, type Reader } from "@/db/connection";
+import { database } from "@/db/connection";
 import { item } from "@/db/schema";
 import { viewerAsker } from "../../condition/asker";
 import { loadVocabulary } from "../../condition/vocabulary";
@@ -21,7 +21,7 @@ import { snapshotOf } from "../rows";
 import { withVisibleParents } from "../visible-parent";
 import { readCursor } from "./cursor";
 import { listKeys } from "./key";
-import { readGroups, readListPage, type ListOf } from "./read";
+import { readGroups, readListPage, readRows, type ListOf } from "./read";
 
 /**
  * The items behind a figure of one project, as far as somebody may see them; ids that are not in it
@@ -58,7 +58,7 @@ export async function readBehind(
     readListPage(of, query, { after: from, limit: BEHIND_PAGE }),
     readGroups(of, query),
   ]);
-  const rows = await withVisibleParents(reader, viewer, await itemsInOrder(reader, page.ids));
+  const rows = await withVisibleParents(reader, viewer, await readRows(reader, page));
   const [first] = query.sort;
   const sortedBy = new Map(page.ids.map((id, i) => [id, page.sortedBy[i]]));
   return {
@@ -75,14 +75,4 @@ export async function readBehind(
     at: now,
     ...listOffers(vocabulary),
   };
-}
-
-/** The rows of a list's page, in its order. */
-async function itemsInOrder(reader: Reader, ids: readonly string[]) {
-  const rows = await reader
-    .select()
-    .from(item)
-    .where(inArray(item.id, [...ids]));
-  const known = new Map(rows.map((row) => [row.id, row]));
-  return ids.flatMap((id) => known.get(id) ?? []);
 }

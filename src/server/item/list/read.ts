@@ -1,4 +1,4 @@
-import { sql, type SQL } from "drizzle-orm";
+import { inArray, sql, type SQL } from "drizzle-orm";
 import { factOf, type FactName, type FactValue } from "@/core/condition/facts";
 import type { ListGroup } from "@/core/item/list/arrange";
 import type { GroupKey } from "@/core/item/list/group";
@@ -7,6 +7,7 @@ import type { Summary } from "@/core/item/list/sums";
 import type { Reader } from "@/db/connection";
 import { item } from "@/db/schema";
 import { factColumn } from "../../condition/compile";
+import type { ItemRow } from "../rows";
 import { behind, writeCursor, type Cursor } from "./cursor";
 import {
   groupColumn,
@@ -85,6 +86,13 @@ export async function readListPage(
     sortedBy: shown.map((row) => row.sorted_by as FactValue),
     next: rows.length > limit && last ? writeCursor(cursorOf(last, keys)) : null,
   };
+}
+
+/** The items of a page, in its order. */
+export async function readRows(reader: Reader, { ids }: Pick<ListPage, "ids">): Promise<ItemRow[]> {
+  const rows = await reader.select().from(item).where(inArray(item.id, ids));
+  const known = new Map(rows.map((row) => [row.id, row]));
+  return ids.flatMap((id) => known.get(id) ?? []);
 }
 
 /** Between two anchors of a list stand so many rows. */
