@@ -17,6 +17,7 @@ import { commandItem } from "@/server/item/command";
 import { v7 as newId } from "uuid";
 import { writeMove } from "./bare-move";
 import { readRowsBarely } from "./bare-routes";
+import { listOfAll } from "./list";
 import { overHttp } from "./over-http";
 import { lineOf, median, p95, timed, type Row } from "./row";
 import { check, conditions, replay } from "./rules";
@@ -193,6 +194,7 @@ async function main(): Promise<void> {
     ...(await overHttp()),
     await openBoard(),
     await moveItem(),
+    await listOfAll(PROJECTS * ITEMS_PER_PROJECT),
     ...(await allMeasures()),
     ...rules(),
   ];
