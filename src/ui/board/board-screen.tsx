@@ -63,6 +63,7 @@ export function BoardScreen({
     laneList: parts.laneList,
     byId,
     mayMove: view.rights.move,
+    asShown: (card) => board.moving.get(card.id)?.shown ?? card,
     stands: goes.stands,
     canEnter: goes.canEnter,
     enter: goes.enter,

@@ -29,6 +29,8 @@ interface Options {
   laneList: Lane<Card>[];
   byId: Map<string, Card>;
   mayMove: boolean;
+  /** A card as it is shown from now on: the next key may come before it is drawn so. */
+  asShown: (card: Card) => Card;
   stands: (card: Card, column: Column) => boolean;
   canEnter: (card: Card, column: Column) => boolean;
   enter: (card: Card, column: Column) => void;
@@ -100,7 +102,8 @@ export function useBoardKeys(options: Options) {
     return columns[at + by];
   };
 
-  const onKey = (event: ReactKeyboardEvent<HTMLElement>, card: Card) => {
+  const onKey = (event: ReactKeyboardEvent<HTMLElement>, drawn: Card) => {
+    const card = options.asShown(drawn);
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const { key } = event;
     const handled = () => {

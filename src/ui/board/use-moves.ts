@@ -18,9 +18,13 @@ export interface Stopped {
   given: Answers;
 }
 
-/** Moves of one card that are on their way: where it really is, and how many are still to come. */
+/**
+ * Moves of one card that are on their way: where it really is, where it is shown, and how many are
+ * still to come.
+ */
 export interface OnTheWay {
   really: Card;
+  shown: Card;
   ahead: number;
   refused: boolean;
 }
@@ -52,11 +56,15 @@ export function useMoves(
     async (card: Card, to: string, verb: string, given: Answers = { answers: {} }) => {
       const workflow = workflowOf(card);
       const state = workflow && stateOf(workflow, to);
-      const way = moving.get(card.id) ?? { really: card, ahead: 0, refused: false };
+      const begun = { really: card, shown: card, ahead: 0, refused: false };
+      const way = moving.get(card.id) ?? begun;
       moving.set(card.id, way);
       way.ahead += 1;
       setStopped(null);
-      if (state) putCard({ ...card, stateId: to, stateKind: state.kind });
+      if (state) {
+        way.shown = { ...card, stateId: to, stateKind: state.kind };
+        putCard(way.shown);
+      }
       const command = { kind: "move", from: card.stateId, to, ...given } as const;
       await inTurn(`moves of ${card.id}`, 1, async () => {
         if (way.refused) return;
