@@ -30,8 +30,12 @@ export function arrange(
   const keyOf = (asked: AskedItem) => (group === null ? null : groupOf(group, asked, at));
   const members = new Map<GroupKey, AskedItem[]>();
   if (group === null) members.set(null, []);
-  for (const asked of items)
-    members.set(keyOf(asked), [...(members.get(keyOf(asked)) ?? []), asked]);
+  for (const asked of items) {
+    const key = keyOf(asked);
+    const known = members.get(key);
+    if (known) known.push(asked);
+    else members.set(key, [asked]);
+  }
   const place = (key: GroupKey) => (group === null ? null : groupSortKey(group, key, vocabulary));
   const keys = [...members.keys()].sort(
     (a, b) => compareKeys(place(a), place(b)) || compareKeys(a, b),

@@ -35,7 +35,10 @@ export interface BehindGroup {
 
 export interface BehindView {
   rows: BehindRow[];
-  /** Over all rows, in their order; one of everything where they are not grouped. */
+  /**
+   * Over all rows, in their order, with the first page; one of everything where they are not
+   * grouped.
+   */
   groups: BehindGroup[];
   next: string | null;
   at: Instant;

@@ -56,7 +56,8 @@ export async function readBehind(
     throw invalid("This list does not go on there.", "Open it again from its beginning.");
   const [page, groups] = await Promise.all([
     readListPage(of, query, { after: from, limit: BEHIND_PAGE }),
-    readGroups(of, query),
+    // What goes on has its groups from the first page.
+    from === null ? readGroups(of, query) : [],
   ]);
   const rows = await withVisibleParents(reader, viewer, await readRows(reader, page));
   const [first] = query.sort;
