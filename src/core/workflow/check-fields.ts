@@ -4,6 +4,7 @@ import { fieldsOfType, type OwnField } from "@/core/item/own-field";
 import { ownFieldsOfMove, ownFieldsToFill } from "./field-in-rules";
 import {
   finding,
+  moveAt,
   repairable,
   type CheckSurroundings,
   type Finding,
@@ -25,7 +26,6 @@ interface Fault {
  */
 export function ownFieldFindings(workflow: Workflow, { vocabulary }: CheckSurroundings): Finding[] {
   const types = vocabulary.types.filter((t) => t.workflowId === workflow.id);
-  const nameOf = (id: string) => workflow.states.find((s) => s.id === id)?.name ?? "?";
   return workflow.transitions.flatMap((t) =>
     ownFieldsOfMove(t).flatMap((fieldId): Finding[] => {
       const field = vocabulary.own.find((f) => f.id === fieldId);
@@ -35,7 +35,7 @@ export function ownFieldFindings(workflow: Workflow, { vocabulary }: CheckSurrou
           : goneField(field);
       if (!fault) return [];
       const { severity, code, sentence } = fault;
-      const at = `“${t.verb}” to ${nameOf(t.to)}`;
+      const at = moveAt(workflow, t);
       const found = finding(severity, code, sentence(at), { transitionId: t.id });
       const words = `Take ${field?.name ?? "it"} out of the rules`;
       const told = fault.mended

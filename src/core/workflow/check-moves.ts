@@ -12,6 +12,7 @@ import { counted } from "@/core/formats/counted";
 import { neverHolds } from "./contradiction";
 import {
   finding,
+  moveAt,
   repairable,
   type CheckSurroundings,
   type Finding,
@@ -43,7 +44,7 @@ export function moveFindings(
   around: CheckSurroundings,
 ): Finding[] {
   const target = workflow.states.find((s) => s.id === move.to)!;
-  const label = `“${move.verb}” to ${target.name}`;
+  const label = moveAt(workflow, move);
   const looked: Looked = {
     workflow,
     move,

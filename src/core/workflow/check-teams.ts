@@ -1,4 +1,4 @@
-import { finding, repairable, type CheckSurroundings, type Finding } from "./finding";
+import { finding, moveAt, repairable, type CheckSurroundings, type Finding } from "./finding";
 import { dependsOnTeam, teamsOfMove } from "./team-in-rules";
 import { statesInOrder, type Workflow } from "./workflow";
 
@@ -7,7 +7,6 @@ import { statesInOrder, type Workflow } from "./workflow";
  * is in the project. One cause each, wherever it shows.
  */
 export function teamFindings(workflow: Workflow, around: CheckSurroundings): Finding[] {
-  const nameOf = (id: string) => workflow.states.find((s) => s.id === id)?.name ?? "?";
   const tell = (teamId: string, at: string, place: Finding["place"]) =>
     withoutPeople(teamId, at, place, around);
   return [
@@ -17,9 +16,7 @@ export function teamFindings(workflow: Workflow, around: CheckSurroundings): Fin
     ...workflow.transitions.flatMap((t) =>
       teamsOfMove(t)
         .filter((teamId) => isGone(teamId, around) || dependsOnTeam(t, teamId))
-        .flatMap((teamId) =>
-          tell(teamId, `“${t.verb}” to ${nameOf(t.to)}`, { transitionId: t.id }),
-        ),
+        .flatMap((teamId) => tell(teamId, moveAt(workflow, t), { transitionId: t.id })),
     ),
   ];
 }

@@ -1,6 +1,6 @@
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { State, StateId } from "./state";
-import type { Transition } from "./workflow";
+import type { Transition, Workflow } from "./workflow";
 
 /**
  * trap: items would be stuck, so it cannot be published; weak: it will hurt; hint: worth a look.
@@ -62,6 +62,10 @@ export const finding = (
   sentence: string,
   place: Finding["place"] = {},
 ): Finding => ({ severity, code, sentence, place, repair: null });
+
+/** A move as findings call it: “Start review” to In review. */
+export const moveAt = ({ states }: Workflow, { verb, to }: Transition): string =>
+  `“${verb}” to ${states.find((s) => s.id === to)?.name ?? "?"}`;
 
 /** A finding that the product can mend by itself, where it knows how. */
 export const repairable = (found: Finding, repair: Repair | null): Finding => ({
