@@ -53,7 +53,8 @@ export function givenBrowser(): { person: (address: string, name?: string) => Pr
 }
 
 /** How often something that is drawn anew is clicked. */
-const CLICKS = 3;
+const CLICKS = 12;
+const BETWEEN_CLICKS = 250;
 
 /** Somebody at a browser: sees, clicks, types, drags. */
 export class Person {
@@ -75,7 +76,7 @@ export class Person {
     await this.page.waitForSelector("html[data-ready]");
   }
 
-  /** Clicks what it finds; once more where that is drawn anew just then, as charts are. */
+  /** Clicks what it finds; again where that is drawn anew just then, or still comes into sight. */
   async click(selector: string): Promise<void> {
     for (let tries = 1; ; tries++) {
       const element = (await this.page.waitForSelector(selector, {
@@ -85,6 +86,7 @@ export class Person {
         return await element.click();
       } catch (error) {
         if (tries === CLICKS) throw error;
+        await new Promise((tried) => setTimeout(tried, BETWEEN_CLICKS));
       }
     }
   }
@@ -208,7 +210,7 @@ export class Person {
         within,
       );
       throw new Error(
-        `“${source}” cannot be read in ${within}, which says: ${text.slice(0, 1_500)}`,
+        `“${source}” cannot be read in ${within}, which says: ${text.slice(0, 1_500)} … ${text.slice(1_500).slice(-500)}`,
       );
     }
   }
