@@ -1,6 +1,7 @@
 import { randomBytes } from "node:crypto";
 import { FIRST_TYPES } from "@/core/item/item-type";
 import { demoBoards } from "./boards";
+import { demoConditions, demoViews } from "./views";
 import { demoAddresses, demoAnswers, demoAround, demoForms, demoKnown, demoMail } from "./intake";
 import { demoVersions, type DemoVersion } from "./versions";
 import { demoFields } from "./fields";
@@ -173,6 +174,7 @@ async function loadProject(
   await tx
     .insert(table.board)
     .values(demoBoards(project).map((b, i) => ({ ...b, projectId: id, position: i + 1 })));
+  await loadViews(tx, project, began);
   for (const [position, column] of project.columns.entries()) {
     const columnId = ids();
     const { stage, name, part, min = null, max = null, minFirm = false, maxFirm = false } = column;
@@ -185,6 +187,20 @@ async function loadProject(
     await setLimit(tx, owner, { min, max, minFirm, maxFirm });
   }
   return { workflow, tasks };
+}
+
+/** The views and the named conditions of a project. */
+async function loadViews(tx: Transaction, project: DemoProject, madeAt: Instant): Promise<void> {
+  const projectId = project.key.toLowerCase();
+  const ids = uuidSource(seededRandom(project.process.seed + 700));
+  await tx
+    .insert(table.view)
+    .values(demoViews(project).map((v) => ({ ...v, id: ids(), projectId, version: 1, madeAt })));
+  await tx
+    .insert(table.namedCondition)
+    .values(
+      demoConditions(project).map((c, position) => ({ ...c, id: ids(), projectId, position })),
+    );
 }
 
 /** A workflow with all its versions; the last is in force. */

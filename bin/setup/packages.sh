@@ -33,6 +33,11 @@ need_postgres() {
   fi
 }
 
+# Tests read files that the product wrote with another program than its own.
+need_python() {
+  command -v python3 >/dev/null || install_debian python3
+}
+
 need_chromium() {
   command -v chromium >/dev/null || install_debian chromium
 }

@@ -8,5 +8,6 @@ export * from "./schema/item";
 export * from "./schema/people";
 export * from "./schema/plan";
 export * from "./schema/project";
+export * from "./schema/view";
 export * from "./schema/workflow";
 export * from "./schema/worth";

@@ -290,7 +290,7 @@ describe("what has finished", () => {
 
   test("a filter looks at all of it", async () => {
     await noor.open("/p/TIX/flow");
-    await noor.choose("Item type", "only bug");
+    await noor.narrow("type bug");
     const bugs = (await finished()).filter((c) => c.typeId === "bug").length;
     await noor.page.waitForFunction(
       (wanted: number) => {

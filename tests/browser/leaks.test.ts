@@ -376,6 +376,8 @@ const READS: Record<string, string[]> = {
   "/api/projects/[key]/promises": ["/api/projects/TIX/promises"],
   "/api/projects/[key]/sources": ["/api/projects/TIX/sources"],
   "/api/projects/[key]/summary": ["/api/projects/TIX/summary"],
+  "/api/projects/[key]/views": ["/api/projects/TIX/views"],
+  "/api/projects/[key]/views/uses": ["/api/projects/TIX/views/uses"],
   "/api/projects/[key]/workflow": ["/api/projects/TIX/workflow"],
   "/api/projects/[key]/workflow/export": [
     "/api/projects/TIX/workflow/export?workflow=tix-main&format=json&which=published",
@@ -408,7 +410,13 @@ const READS: Record<string, string[]> = {
     "/p/TIX/design?place=types",
     "/p/TIX/design?place=boards",
   ],
-  "/p/[key]/flow": ["/p/TIX/flow", "/p/TIX/flow?board=:board"],
+  "/p/[key]/flow": [
+    "/p/TIX/flow",
+    "/p/TIX/flow?board=:board",
+    "/p/TIX/flow?as=table",
+    "/p/TIX/flow?as=table&groups=priority&sort=title&columns=title~description~labels",
+  ],
+  "/p/[key]/flow/views": ["/p/TIX/flow/views"],
   "/p/[key]/intake": [
     "/p/TIX/intake",
     "/p/TIX/intake?judged=accept",
@@ -454,6 +462,26 @@ const TRIES: [
     "/api/projects/[key]/items",
     (of) => ["/api/projects/TIX/items", { method: "POST", body: { ids: [of.id, of.below] } }],
   ],
+  ...(["table", "table/matching", "table/export"] as const).map((list): (typeof TRIES)[number] => [
+    `the ${list} of what is like it`,
+    `/api/projects/[key]/${list}`,
+    (of) => [
+      `/api/projects/TIX/${list}`,
+      {
+        method: "POST",
+        body: {
+          board: null,
+          condition: {
+            kind: "any",
+            of: [
+              { kind: "compare", fact: "title", op: "contains", value: "quartzlight" },
+              { kind: "compare", fact: "description", op: "contains", value: of.key },
+            ],
+          },
+        },
+      },
+    ],
+  ]),
   ["search its key", "/api/search", (of) => [`/api/search?q=${of.key}`]],
   ...(
     [
@@ -714,6 +742,7 @@ const NAMES_NO_ITEM = [
   "projects/[key]/intake/import",
   "projects/[key]/plan",
   "projects/[key]/types",
+  "projects/[key]/views/short",
   "projects/[key]/workflow/draft",
   "projects/[key]/workflow/publish",
   "projects/[key]/workflow/visit",

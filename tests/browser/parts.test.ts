@@ -64,7 +64,8 @@ test("a list of options by the keyboard: arrows, first letters, Esc leaves it", 
       {},
       label,
     );
-  const closed = () => greta.page.waitForFunction(() => !document.querySelector("[role=listbox]"));
+  const closed = () =>
+    greta.page.waitForFunction(() => !document.querySelector("[role=listbox]:not([hidden])"));
   await open();
   await greta.keys("ArrowDown");
   await marked("Ready for test");

@@ -34,6 +34,11 @@ const full: ItemSnapshot = {
   labels: ["gate", "night", "gate"],
   returns: 2,
   enteredStateAt: 4 * DAY,
+  // Three days and a bit, away, and since late on day 8 again, which in London is day 9 already.
+  clock: [
+    { from: 2.5 * DAY, to: 5.2 * DAY },
+    { from: 8.99 * DAY, to: null },
+  ],
   createdAt: DAY,
   blockedSince: 9 * DAY,
   openBlockers: [{ id: "b", cause: "storm", waitingFor: null, since: 9 * DAY }],
@@ -62,6 +67,7 @@ const asked: AskedItem = {
   computed: { "f-cost": 800 },
 };
 const bare: AskedItem = { ...NOTHING_AROUND, item: plainItem };
+const AT = { now: 10 * DAY, zone: "Europe/London" };
 
 test.each<[FactName, FactValue, FactValue]>([
   ["title", "Gate refuses the night boat", created.title],
@@ -71,6 +77,7 @@ test.each<[FactName, FactValue, FactValue]>([
   ["daysInState", 6, 10],
   ["daysSinceCreated", 9, 10],
   ["daysBlocked", 1, null],
+  ["age", 6, null],
   ["returns", 2, 0],
   ["everIn", ["s1", "s2"], []],
   ["links", ["duplicates"], []],
@@ -87,8 +94,8 @@ test.each<[FactName, FactValue, FactValue]>([
   ["own.person.f-skipper", "ivo", null],
   ["own.computed.f-cost", 800, null],
 ])("%s is %j; where nothing is said, %j", (fact, value, without) => {
-  expect(factOf(fact).of(asked, 10 * DAY)).toEqual(value);
-  expect(factOf(fact).of(bare, 10 * DAY)).toEqual(without);
+  expect(factOf(fact).of(asked, AT)).toEqual(value);
+  expect(factOf(fact).of(bare, AT)).toEqual(without);
 });
 
 test.each(

@@ -9,8 +9,10 @@ import { flowContract } from "@/core/flow/contract";
 import { intakeContract, reportContract } from "@/core/intake/contract";
 import { requesterContract } from "@/core/intake/requester-contract";
 import { itemContract, streamContract } from "@/core/item/contract";
+import { listContract } from "@/core/item/list/contract";
 import { healthContract, peopleContract, sessionContract } from "@/core/people/contract";
 import { planContract } from "@/core/plan/contract";
+import { viewContract } from "@/core/view/contract";
 import { workflowContract } from "@/core/workflow/contract";
 import { keyOf, queryOf } from "@/ui/kit/request";
 
@@ -20,10 +22,12 @@ const ALL: Contract[] = [
   flowContract,
   intakeContract,
   itemContract,
+  listContract,
   peopleContract,
   planContract,
   reportContract,
   requesterContract,
+  viewContract,
   workflowContract,
   { streamContract, healthContract },
 ].flatMap((group) => Object.values<Contract>(group));

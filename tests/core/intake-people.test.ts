@@ -258,7 +258,7 @@ describe("similarity", () => {
 
 describe("who may do what", () => {
   test("an observer and a requester change nothing of the team's", () => {
-    const reading = ["read project", "read flow", "send report"];
+    const reading = ["keep view", "read project", "read flow", "send report"];
     expect([...MAY.observer].sort()).toEqual([...reading].sort());
     expect([...MAY.requester].sort()).toEqual(["answer question", "send report"]);
   });

@@ -5,6 +5,8 @@ import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
 import { ACTIONS, may, type Action, type Role } from "@/core/people/authorise";
 import { database } from "@/db/connection";
 import { item, itemText, membership, person, report } from "@/db/schema";
+import { PLAIN_LOOK } from "@/core/view/look";
+import { editViews } from "@/server/view/edit";
 import { editColumn } from "@/server/board/edit";
 import { readBoard } from "@/server/board/read";
 import { readLearn } from "@/server/flow/read";
@@ -112,12 +114,23 @@ const ATTEMPTS: Record<
     });
   },
   "edit members": (v) => setMember(v, "TIX", { personId: OSKAR.personId, role: "observer" }),
+  "keep view": (v) => makeView(v, "mine"),
+  "share view": (v) => makeView(v, "shown"),
   "edit board": async (v) => {
     const { board } = await readDesign(GRETA, "TIX");
     const { id, min, max, minFirm, maxFirm } = await columnOf("Building");
     return editColumn(v, { columnId: id, seenVersion: board.version, min, max, minFirm, maxFirm });
   },
 };
+
+const makeView = (v: Viewer, sharing: "mine" | "shown") =>
+  editViews(v, "TIX", {
+    kind: "make",
+    id: randomUUID(),
+    name: "What waits",
+    sharing,
+    look: PLAIN_LOOK,
+  });
 
 const cells = Object.entries(VIEWERS).flatMap(([role, viewer]) =>
   ACTIONS.filter((a): a is keyof typeof ATTEMPTS => a in ATTEMPTS).map(

@@ -36,7 +36,7 @@ describe("a board on which much has finished lately", () => {
 
   test("has the cards of the latest and counts the rest", async () => {
     const now = Date.now() + HOUR;
-    const { cards, finishedRest } = await readBoard(INES, "TIX", null, now);
+    const { cards, finishedRest } = await readBoard(INES, "TIX", null, { now });
     const sent = cards.filter((c) => c.stateId === live).sort(byEntry);
     expect(allIds.length).toBeGreaterThan(FINISHED_CARDS_SENT);
     expect(sent.map((c) => c.id)).toEqual(allIds.slice(0, FINISHED_CARDS_SENT));
@@ -47,7 +47,7 @@ describe("a board on which much has finished lately", () => {
 
   test("all cards are to be had, and say the same of what kept to the expectation", async () => {
     const now = Date.now() + HOUR;
-    const { board, project, cards, finishedRest } = await readBoard(INES, "TIX", null, now);
+    const { board, project, cards, finishedRest } = await readBoard(INES, "TIX", null, { now });
     const all = (await readFinished(INES, "TIX", board.id, now)).cards;
     expect(
       all
@@ -73,7 +73,7 @@ describe("a board on which much has finished lately", () => {
       .update(item)
       .set({ restricted: true, assigneeId: "ivo", reviewerId: null, createdBy: "ivo" })
       .where(eq(item.id, hidden));
-    const { board } = await readBoard(NOOR, "TIX", null, now);
+    const { board } = await readBoard(NOOR, "TIX", null, { now });
     const seen = await readFinished(NOOR, "TIX", board.id, now);
     expect(seen.cards.length).toBeGreaterThan(0);
     expect(allIds).toContain(hidden);

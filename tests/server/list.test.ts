@@ -124,7 +124,7 @@ test("in memory and in the database a list has the same items in the same order,
         const told = { condition: printCel(condition, vocabulary), query };
         expect({ ...told, ids }).toEqual({ ...told, ids: wanted.items.map((a) => a.item.id) });
         const [first] = query.sort;
-        const value = (a: AskedItem) => (first ? factOf(first.fact).of(a, now) : null);
+        const value = (a: AskedItem) => (first ? factOf(first.fact).of(a, { now, zone }) : null);
         expect({ ...told, sortedBy }).toEqual({ ...told, sortedBy: wanted.items.map(value) });
         const groups = await readGroups(of, query);
         expect({ ...told, groups }).toEqual({ ...told, groups: nearly(wanted.groups) });

@@ -1,5 +1,4 @@
 import { foldCase } from "@/core/formats/fold-case";
-import type { Instant } from "@/core/calendar/instant";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import {
   otherFact,
@@ -9,15 +8,12 @@ import {
   type Operator,
   type SprintWord,
 } from "./condition";
-import { factOf, type AskedItem, type FactValue } from "./facts";
+import { factOf, type AskedAt, type AskedItem, type FactValue } from "./facts";
 
-/** Who asks, when, and where a day begins and ends. */
-export interface Asker {
+/** Who asks and when, in the zone of the project. */
+export interface Asker extends AskedAt {
   personId: string | null;
   teamIds: readonly string[];
-  now: Instant;
-  /** IANA zone of the project. */
-  zone: string;
   /**
    * The sprint that runs, the one after and the one before it; left out where nothing can be about
    * them.
@@ -52,7 +48,7 @@ function withOther(comparison: Comparison, asked: AskedItem, asker: Asker): Comp
   const other = otherFact(comparison);
   return other === null
     ? comparison
-    : { ...comparison, value: factOf(other).of(asked, asker.now) as string | number | null };
+    : { ...comparison, value: factOf(other).of(asked, asker) as string | number | null };
 }
 
 /**
@@ -71,7 +67,7 @@ export function holds(condition: Condition, asked: AskedItem, asker: Asker): boo
     case "compare":
       return compare(
         withOther(condition, asked, asker),
-        factOf(condition.fact).of(asked, asker.now),
+        factOf(condition.fact).of(asked, asker),
         asker,
       );
   }

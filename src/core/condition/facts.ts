@@ -1,5 +1,6 @@
 import type { Instant } from "@/core/calendar/instant";
 import { DAY } from "@/core/calendar/instant";
+import { daysTouched } from "@/core/calendar/zone";
 import {
   type AskedField,
   ASKED_FIELDS,
@@ -37,6 +38,12 @@ export const NOTHING_AROUND: Omit<AskedItem, "item"> = {
   computed: {},
 };
 
+/** When something is asked, and in which zone days are counted (an IANA name). */
+export interface AskedAt {
+  now: Instant;
+  zone: string;
+}
+
 export type FactValue = string | number | boolean | readonly string[] | null;
 
 /** Fixed words, or what the project has of them. */
@@ -60,7 +67,7 @@ export interface Fact {
   nullable: boolean;
   options: FactOptions;
   unit?: string;
-  of: (asked: AskedItem, now: Instant) => FactValue;
+  of: (asked: AskedItem, at: AskedAt) => FactValue;
 }
 
 const days = (from: Instant | null, now: Instant) => (from === null ? null : (now - from) / DAY);
@@ -132,19 +139,26 @@ export const FACTS = {
   daysInState: number(
     "days in state",
     "days_in_state",
-    ({ item }, now) => days(item.enteredStateAt, now),
+    ({ item }, { now }) => days(item.enteredStateAt, now),
     { unit: "days" },
   ),
   daysSinceCreated: number(
     "days since it was created",
     "days_since_created",
-    ({ item }, now) => days(item.createdAt, now),
+    ({ item }, { now }) => days(item.createdAt, now),
     { unit: "days" },
   ),
   daysBlocked: number(
     "days blocked",
     "days_blocked",
-    ({ item }, now) => days(item.blockedSince, now),
+    ({ item }, { now }) => days(item.blockedSince, now),
+    { nullable: true, unit: "days" },
+  ),
+  age: number(
+    "age",
+    "age",
+    ({ item }, { now, zone }) =>
+      item.clock.some((stretch) => stretch.to === null) ? daysTouched(item.clock, zone, now) : null,
     { nullable: true, unit: "days" },
   ),
   returns: number("times returned", "times_returned", ({ item }) => item.returns),

@@ -48,6 +48,7 @@ const DATA = {
   "own fields changed": z.object({}),
   "board changed": z.object({ boardId: id.nullable() }),
   "plan changed": z.object({}),
+  "views changed": z.object({}),
 } as const;
 
 export type EventKind = keyof typeof DATA;

@@ -2,9 +2,10 @@ import type { EventKind } from "./catalogue";
 
 /**
  * Which part of an open page an event concerns: a card, the desk of those who judge reports, how a
- * project works, which everything on the page may follow from, or a draft that binds nobody.
+ * project works, which everything on the page may follow from, a draft that binds nobody, or the
+ * views that people keep.
  */
-export type LivePart = "item" | "intake" | "design" | "draft" | "visit";
+export type LivePart = "item" | "intake" | "design" | "draft" | "visit" | "view";
 
 export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "item changed": "item",
@@ -26,4 +27,5 @@ export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "own fields changed": "design",
   "board changed": "design",
   "plan changed": "design",
+  "views changed": "view",
 };

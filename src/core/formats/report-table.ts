@@ -1,6 +1,6 @@
 import { parse } from "csv-parse/sync";
-import { stringify } from "csv-stringify/sync";
 import { z } from "zod";
+import { writeCsv } from "./csv";
 import { cutText } from "./cut-text";
 import { writtenDay } from "./written-day";
 import { FileProblem, LARGEST_FILE } from "./xml";
@@ -257,11 +257,8 @@ export function leftOutTable(table: Table, problems: readonly RowProblem[]): str
   const width = Math.max(table.header.length, ...problems.map((p) => p.cells.length));
   const filled = (cells: readonly string[]) =>
     Array.from({ length: width }, (_, i) => cells[i] ?? "");
-  return stringify(
-    [
-      [...filled(table.header), "what is wrong"],
-      ...problems.map(({ cells, sentence }) => [...filled(cells), sentence]),
-    ],
-    { record_delimiter: "windows", escape_formulas: true, quoted_match: /[\r\n]/ },
-  );
+  return writeCsv([
+    [...filled(table.header), "what is wrong"],
+    ...problems.map(({ cells, sentence }) => [...filled(cells), sentence]),
+  ]);
 }

@@ -20,6 +20,8 @@ export const ACTIONS = [
   "read intake",
   "judge report",
   "plan work",
+  "keep view",
+  "share view",
   "edit workflow",
   "edit board",
   "edit members",
@@ -41,6 +43,8 @@ const WORK: readonly Action[] = [
   "block item",
   "link item",
   "plan work",
+  "keep view",
+  "share view",
   "read intake",
   "judge report",
   "send report",
@@ -50,7 +54,7 @@ export const MAY: Record<Role, ReadonlySet<Action>> = {
   administrator: new Set(EVERYTHING),
   lead: new Set(EVERYTHING),
   member: new Set(WORK),
-  observer: new Set<Action>(["read project", "read flow", "send report"]),
+  observer: new Set<Action>(["read project", "read flow", "keep view", "send report"]),
   requester: new Set<Action>(["send report", "answer question"]),
 };
 

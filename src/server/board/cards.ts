@@ -91,11 +91,19 @@ const openIn = (of: OfProcess): SQL | undefined =>
     of.scope,
   );
 
-/** The cards of a board of the process: what is open, and of what has finished the latest. */
+/**
+ * The cards of a board of the process: what is open, and of what has finished the latest, or all of
+ * it.
+ */
 export async function processCards(
   of: OfProcess,
+  finishedToo: "latest" | "all",
 ): Promise<{ cards: Card[]; finishedRest: FinishedRest[] }> {
   const { reader, project, now } = of;
+  if (finishedToo === "all") {
+    const all = or(openIn(of), finishedIn(of));
+    return { cards: await cardsWhere(reader, project, all), finishedRest: [] };
+  }
   const finished = await reader
     .select({
       id: item.id,

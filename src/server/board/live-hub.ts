@@ -15,7 +15,7 @@ import type { Viewer } from "../people/viewer";
 /** What an open page is told. */
 export type LiveMessage =
   | { kind: "item"; id: number; projectId: string; card: Card }
-  | { kind: "intake" | "design" | "visit"; id: number; projectId: string }
+  | { kind: "intake" | "design" | "visit" | "view"; id: number; projectId: string }
   | { kind: "draft"; id: number; projectId: string; workflowId: string; revision: number }
   /** More happened than can be told one by one: read everything again. */
   | { kind: "resync" }
@@ -155,7 +155,7 @@ const parent = alias(item, "parent");
 const parentRestricted = parent.restricted;
 
 const partOf = (event: Exclude<DomainEvent, { kind: "item changed" }>) =>
-  LIVE_PART[event.kind] as "intake" | "design" | "visit";
+  LIVE_PART[event.kind] as "intake" | "design" | "visit" | "view";
 
 /**
  * An announcement as one reader is told it: the card of a restricted item goes to those who may see

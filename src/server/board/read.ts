@@ -13,12 +13,15 @@ import { beyondScope, hiddenCounts } from "./column-counts";
 import { boardOf } from "./enter";
 import { loadBoards } from "./load";
 
-/** A board with everything drawn on it; the project's first where none is named. */
+/**
+ * A board with everything drawn on it; the project's first where none is named. Of what has finished
+ * only the latest cards, unless all are asked for.
+ */
 export async function readBoard(
   viewer: Viewer,
   projectKey: string,
   boardId: string | null = null,
-  now = Date.now(),
+  { now = Date.now(), finished = "latest" as "latest" | "all" } = {},
 ): Promise<BoardView> {
   const reader = database();
   const where = { key: projectKey };
@@ -38,7 +41,7 @@ export async function readBoard(
   ]);
   const { cards: found, finishedRest } =
     columnsBy === "state"
-      ? await processCards({ ...entered, now })
+      ? await processCards({ ...entered, now }, finished)
       : { cards: await openCards(reader, project, entered.scope), finishedRest: [] };
   const cards = await withVisibleParents(reader, viewer, found);
   const [places, parents, hidden, beyond] = await Promise.all([

@@ -101,6 +101,14 @@ const days = (
   now: number,
 ) => sql`(${now}::float8 - round(date_part('epoch', ${instant}) * 1000)) / 86400000.0::float8`;
 
+/** As `daysTouched` in the core counts them; of nothing that does not run just now. */
+function age({ now, zone }: SqlAsker): SQL {
+  const dayOf = (ms: SQL) => sql`(to_timestamp(${ms} / 1000.0) at time zone ${zone}::text)::date`;
+  const from = sql`(c ->> 'from')::float8`;
+  const to = sql`coalesce((c ->> 'to')::float8, greatest(${now}::float8, ${from}))`;
+  return sql`(case when jsonb_path_exists(${item.clock}, '$[*] ? (@.to == null)') then (select count(distinct day)::float8 from jsonb_array_elements(${item.clock}) as c, generate_series(${dayOf(from)}, ${dayOf(to)}, interval '1 day') as day) end)`;
+}
+
 const childCount = (open: SQL, { sees }: SqlAsker) =>
   sql`(select count(*)::float8 from ${item} as "child" where ${child.parentId} = ${item.id} and ${child.withdrawnAt} is null and ${open} and ${sees?.(child) ?? TRUE})`;
 
@@ -118,6 +126,8 @@ export function factColumn(fact: FactName, asker: SqlAsker): SQL {
       return days(item.createdAt, asker.now);
     case "daysBlocked":
       return days(item.blockedSince, asker.now);
+    case "age":
+      return age(asker);
     case "children":
       return childCount(TRUE, asker);
     case "openChildren":
@@ -146,6 +156,7 @@ type PlainColumn = Exclude<
   | "daysInState"
   | "daysSinceCreated"
   | "daysBlocked"
+  | "age"
   | "children"
   | "openChildren"
   | "openChanges"

@@ -12,6 +12,7 @@ import { fieldsOfType, ownValueWords, type OwnField } from "@/core/item/own-fiel
 import { Initials } from "@/ui/kit/initials";
 import { daysWords, shortDate, span } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
+import { AgeTrack } from "./age-track";
 
 export interface CardFacts {
   zone: string;
@@ -149,36 +150,12 @@ export const BoardCard = memo(function BoardCard({
         <p className="mt-0.5 truncate text-[12.5px] text-ink-soft">{remarks.join(" · ")}</p>
       )}
       {own.length > 0 && <p className="mt-0.5 truncate text-[12.5px]">{own.join(" · ")}</p>}
-      {!compact && card.clock.length > 0 && <AgeTrack track={track} late={late} />}
+      {!compact && card.clock.length > 0 && (
+        <AgeTrack className="mt-1.5" track={track} late={late} />
+      )}
     </div>
   );
 });
-
-/** How old the card is, beside how old others were when they finished. */
-function AgeTrack({ track, late }: { track: ReturnType<typeof ageTrack>; late: boolean }) {
-  return (
-    <div
-      className="mt-1.5 flex items-center gap-2"
-      style={late ? { ["--age" as string]: "var(--alarm)" } : undefined}
-    >
-      <div className="age-track" aria-hidden="true">
-        <i className="age-run" style={{ width: `${track.dot * 100}%` }} />
-        {track.median !== null && (
-          <i className="age-mark" style={{ left: `${track.median * 100}%` }} />
-        )}
-        {track.p85 !== null && (
-          <i className="age-mark" data-strong="true" style={{ left: `${track.p85 * 100}%` }} />
-        )}
-        <i className="age-dot" style={{ left: `${track.dot * 100}%` }} />
-      </div>
-      <span
-        className={`whitespace-nowrap text-[12px] ${late ? "font-bold text-alarm" : "text-ink-soft"}`}
-      >
-        {track.words}
-      </span>
-    </div>
-  );
-}
 
 /** What the project's own fields say on a card: "Cost of delay 30,000 pounds". */
 function cardFields(card: Card, { ownFields, nameOf }: CardFacts): string[] {

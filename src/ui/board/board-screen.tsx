@@ -8,6 +8,7 @@ import type { ProjectSummary } from "@/core/flow/summary";
 import { useSummary } from "@/ui/flow/use-summary";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { usePanel } from "@/ui/kit/panel-context";
+import type { LookHandle } from "@/ui/view/use-look";
 import { AskedAtCard } from "./asked-at-card";
 import { BacklogBay } from "./backlog-bay";
 import { BoardCard } from "./board-card";
@@ -15,10 +16,9 @@ import { BoardGrid } from "./board-grid";
 import { columnWidths, valueWidths } from "./board-heads";
 import { bayTitle, BoardTools } from "./board-tools";
 import { CarriedCard } from "./carried-card";
-import { NO_FILTER } from "./filter";
 import { useBoard } from "./use-board";
 import { BOARD_KEYS, useBoardKeys } from "./use-board-keys";
-import { useBoardParts } from "./use-board-parts";
+import { useBoardParts, type Shown } from "./use-board-parts";
 import { useCardFacts } from "./use-card-facts";
 import { useColumns } from "./use-columns";
 import { useFinished } from "./use-finished";
@@ -35,9 +35,14 @@ const beginsWithBay = ({ board, cards }: BoardView): boolean =>
 export function BoardScreen({
   initial,
   initialSummary,
+  handle,
+  shown,
 }: {
   initial: BoardView;
   initialSummary: ProjectSummary;
+  handle: LookHandle;
+  /** What the look lets through, and in which lanes. */
+  shown: Shown;
 }) {
   const board = useBoard(initial);
   const { view, now, putCard } = board;
@@ -45,17 +50,16 @@ export function BoardScreen({
   const { openItem, itemKey } = usePanel();
   const moves = useMoves(view, putCard, board.moving);
   const goes = useColumns(view, moves, putCard, board.setPlace);
-  const [filter, setFilter] = useState(NO_FILTER);
   const [actionsFor, setActionsFor] = useState<string | null>(null);
   const [help, setHelp] = useState(false);
   const [creating, setCreating] = useState(false);
   const [bayOpen, setBayOpen] = useState(() => beginsWithBay(initial));
   const textField = useRef<HTMLInputElement>(null);
 
-  const parts = useBoardParts(view, filter, goes.stands);
+  const parts = useBoardParts(view, shown, goes.stands);
   const { columns, byId } = parts;
   const hand = useHand(view, parts, moves, goes);
-  const finished = useFinished(board, parts, filter, goes.stands);
+  const finished = useFinished(board, parts, shown, goes.stands);
   const facts = useCardFacts(view, summary, now);
   const open = useCallback((card: Card) => openItem(card.key), [openItem]);
   const keys = useBoardKeys({
@@ -71,6 +75,7 @@ export function BoardScreen({
     openItem: open,
     openActions: (card) => setActionsFor(card.id),
     onFilter: () => textField.current?.focus(),
+    onShowAll: handle.showAll,
     onHelp: () => setHelp(true),
     onNew: () => view.rights.edit && setCreating(true),
     onBacklog: () => setBayOpen((o) => !o),
@@ -102,9 +107,8 @@ export function BoardScreen({
         <BoardTools
           view={view}
           parts={parts}
-          filter={filter}
+          handle={handle}
           textField={textField}
-          onFilter={setFilter}
           bay={{ open: bayOpen, onOpenChange: setBayOpen }}
           creating={{ open: creating, onOpenChange: setCreating }}
           onCreated={putCard}
@@ -118,7 +122,7 @@ export function BoardScreen({
           <BoardGrid
             view={view}
             parts={parts}
-            lanesBy={filter.lanes}
+            lanesBy={shown.lanes}
             summary={summary}
             targets={targets}
             stands={goes.stands}
@@ -138,15 +142,19 @@ export function BoardScreen({
         onActionsDone={() => setActionsFor(null)}
         onOpen={open}
       />
-      <KeysHelp
-        open={help}
-        onClose={() => setHelp(false)}
-        title="Keys of the board"
-        keys={BOARD_KEYS}
-      />
-      <p role="status" className="sr-only">
-        {keys.says}
-      </p>
+      <BoardKeys open={help} onClose={() => setHelp(false)} says={keys.says} />
     </DndContext>
+  );
+}
+
+/** The keys of the board when they are asked for, and what a key just did for who does not see it. */
+function BoardKeys({ says, ...sheet }: { open: boolean; onClose: () => void; says: string }) {
+  return (
+    <>
+      <KeysHelp {...sheet} title="Keys of the board" keys={BOARD_KEYS} />
+      <p role="status" className="sr-only">
+        {says}
+      </p>
+    </>
   );
 }

@@ -1,12 +1,13 @@
 "use client";
-import type { ReactNode, RefObject } from "react";
+import type { RefObject } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
+import { LANE_FIELDS } from "@/core/board/lane";
 import { NewItem } from "@/ui/item/new-item";
 import { Button } from "@/ui/kit/button";
-import { BoardSwitch } from "./board-switch";
-import type { BoardFilter } from "./filter";
-import { FilterLine } from "./filter-line";
+import { Select } from "@/ui/kit/select";
+import { LookHead } from "@/ui/view/look-head";
+import type { LookHandle } from "@/ui/view/use-look";
 import { InNoColumn } from "./in-no-column";
 import type { BoardParts } from "./use-board-parts";
 
@@ -25,18 +26,16 @@ interface Opened {
 export function BoardTools({
   view,
   parts,
-  filter,
+  handle,
   textField,
-  onFilter,
   bay,
   creating,
   onCreated,
 }: {
   view: BoardView;
   parts: BoardParts;
-  filter: BoardFilter;
+  handle: LookHandle;
   textField: RefObject<HTMLInputElement | null>;
-  onFilter: (filter: BoardFilter) => void;
   bay: Opened;
   creating: Opened;
   onCreated: (card: Card) => void;
@@ -44,18 +43,14 @@ export function BoardTools({
   const title = bayTitle(view.board);
   const rest = view.finishedRest.reduce((sum, r) => sum + r.items, 0);
   return (
-    <Bar>
-      <BoardSwitch view={view} />
-      <FilterLine
-        filter={filter}
-        types={view.types.filter((t) => t.level >= 1)}
-        people={view.people}
-        shown={parts.shown.length}
-        total={parts.onBoard.length + rest}
-        textField={textField}
-        onChange={onFilter}
-      />
-      <span className="flex-1" />
+    <LookHead
+      handle={handle}
+      shown={parts.shown.length}
+      total={parts.onBoard.length + rest}
+      busy={parts.waiting}
+      filterField={textField}
+      words={<LaneWords handle={handle} />}
+    >
       <InNoColumn
         astray={parts.astray}
         projectKey={view.project.key}
@@ -77,10 +72,25 @@ export function BoardTools({
           onCreated={onCreated}
         />
       )}
-    </Bar>
+    </LookHead>
   );
 }
 
-const Bar = ({ children }: { children: ReactNode }) => (
-  <div className="flex shrink-0 items-center gap-4 px-4 py-2.5">{children}</div>
-);
+/** How the board is cut into lanes, in a sentence. */
+function LaneWords({ handle: { look, change } }: { handle: LookHandle }) {
+  return (
+    <>
+      <span>in lanes by</span>
+      <Select
+        label="Lanes by"
+        words
+        value={look.lanes}
+        options={LANE_FIELDS.map((field) => ({
+          value: field,
+          label: field === "none" ? "expedite first" : field,
+        }))}
+        onChange={(lanes) => change({ lanes })}
+      />
+    </>
+  );
+}

@@ -20,7 +20,8 @@ export const BOARD_KEYS: [string, string][] = [
   [".", "the card's actions"],
   ["b", "show or hide the backlog"],
   ["n", "new item"],
-  ["/", "filter by words"],
+  ["/", "narrow what is shown"],
+  ["c", "show all again"],
   ["?", "this list"],
 ];
 
@@ -38,6 +39,7 @@ interface Options {
   openItem: (card: Card) => void;
   openActions: (card: Card) => void;
   onFilter: () => void;
+  onShowAll: () => void;
   onHelp: () => void;
   onNew: () => void;
   onBacklog: () => void;
@@ -76,6 +78,7 @@ export function useBoardKeys(options: Options) {
       if (takesKeys(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
       const act = {
         "/": latest.current.onFilter,
+        c: latest.current.onShowAll,
         "?": latest.current.onHelp,
         n: latest.current.onNew,
         b: latest.current.onBacklog,

@@ -5,11 +5,10 @@ import { astrayOf } from "@/core/board/astray";
 import type { Card } from "@/core/board/card";
 import { stagesOf, type Column } from "@/core/board/column";
 import { countRest } from "@/core/board/finished";
-import { lanes } from "@/core/board/lane";
+import { lanes, type LaneField } from "@/core/board/lane";
 import type { StateId } from "@/core/workflow/state";
 import { compareRanks } from "@/core/item/rank";
 import { firstParts } from "./board-heads";
-import { matches, type BoardFilter } from "./filter";
 import { inBay } from "./with-card";
 
 export type Stands = (card: Card, column: Column) => boolean;
@@ -32,8 +31,21 @@ function sorted(cards: Card[], { columnsBy, places }: BoardView["board"]): Card[
 const inColumn = (columns: readonly Column[], stands: Stands) => (card: Card) =>
   columns.some((column) => stands(card, column));
 
+/** What of a board is shown, and how it is cut into lanes. */
+export interface Shown {
+  /** The items that the filter lets through; null: all of them. */
+  matching: ReadonlySet<string> | null;
+  /** Whether that is what an earlier filter let through, until the new one is asked. */
+  waiting: boolean;
+  lanes: LaneField;
+}
+
 /** What of a board stands where: its columns, the lanes across them, and what is beside them. */
-export function useBoardParts(view: BoardView, filter: BoardFilter, stands: Stands) {
+export function useBoardParts(
+  view: BoardView,
+  { matching, waiting, lanes: by }: Shown,
+  stands: Stands,
+) {
   const byStages = view.board.columnsBy === "state";
   const columns = useMemo(
     () => (byStages ? stagesOf(view.columns).flatMap((s) => s.columns) : view.columns),
@@ -52,15 +64,17 @@ export function useBoardParts(view: BoardView, filter: BoardFilter, stands: Stan
       view.cards.filter((c) => inBay(view, c)),
     ];
   }, [view, columns, stands, byStages]);
-  const shown = useMemo(() => onBoard.filter((c) => matches(c, filter)), [onBoard, filter]);
-  const backlogShown = useMemo(() => backlog.filter((c) => matches(c, filter)), [backlog, filter]);
+  const [shown, backlogShown] = useMemo(() => {
+    const isShown = (card: Card) => matching === null || matching.has(card.id);
+    return [onBoard.filter(isShown), backlog.filter(isShown)];
+  }, [onBoard, backlog, matching]);
   const laneList = useMemo(() => {
-    const made = lanes(shown, filter.lanes, view.people);
+    const made = lanes(shown, by, view.people);
     // An empty board still shows its places.
     return made.some((l) => !l.expedite)
       ? made
       : [...made, { id: "everything", name: "Everything else", expedite: false, items: [] }];
-  }, [shown, filter.lanes, view.people]);
+  }, [shown, by, view.people]);
   const counts = useMemo(
     () =>
       Object.fromEntries(
@@ -94,6 +108,7 @@ export function useBoardParts(view: BoardView, filter: BoardFilter, stands: Stan
   const byId = useMemo(() => new Map(view.cards.map((c) => [c.id, c])), [view.cards]);
   return {
     byStages,
+    waiting,
     columns,
     firsts,
     onBoard,

@@ -7,8 +7,7 @@ import { countRest } from "@/core/board/finished";
 import type { Lane } from "@/core/board/lane";
 import { tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
-import { isFiltered, type BoardFilter } from "./filter";
-import { unseenIn, type BoardParts, type Stands } from "./use-board-parts";
+import { unseenIn, type BoardParts, type Shown, type Stands } from "./use-board-parts";
 
 const LATELY = "Finished in the last 14 days";
 const idsOf = (cards: readonly Card[]) => cards.map((c) => c.id);
@@ -20,12 +19,12 @@ const idsOf = (cards: readonly Card[]) => cards.map((c) => c.id);
 export function useFinished(
   { view, bringFinished }: { view: BoardView; bringFinished: () => Promise<BoardView> },
   parts: BoardParts,
-  filter: BoardFilter,
+  { matching, lanes }: Shown,
   stands: Stands,
 ) {
   const { openBehind } = usePanel();
   const rest = view.finishedRest;
-  const needed = rest.length > 0 && (isFiltered(filter) || filter.lanes !== "none");
+  const needed = rest.length > 0 && (matching !== null || lanes !== "none");
   useEffect(() => {
     if (needed) bringFinished().catch(tellProblem);
   }, [needed, bringFinished]);

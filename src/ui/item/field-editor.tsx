@@ -17,7 +17,7 @@ export function choicesOf({ editor }: ItemField, named: NamedChoices): Option[] 
 }
 
 /** Labels from a line of them: at most twenty, each once. */
-const labelsOf = (line: string): string[] => {
+export const labelsOf = (line: string): string[] => {
   const labels = line.split(",").map((l) => l.trim().slice(0, 40));
   return [...new Set(labels.filter(Boolean))].slice(0, 20);
 };

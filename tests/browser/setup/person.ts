@@ -160,7 +160,9 @@ export class Person {
     const taken = found.asElement() as ElementHandle<HTMLElement>;
     await taken.focus();
     await taken.press("Enter");
-    await this.page.waitForFunction(() => !document.querySelector("[role=listbox],[role=menu]"));
+    await this.page.waitForFunction(
+      () => !document.querySelector("[role=listbox]:not([hidden]),[role=menu]"),
+    );
   }
 
   /** The options that a list offers, without taking one. */
@@ -172,7 +174,7 @@ export class Person {
       all.map((o) => (o as HTMLElement).innerText.trim()),
     );
     await this.keys("Escape");
-    await this.page.waitForFunction(() => !document.querySelector("[role=listbox]"));
+    await this.page.waitForFunction(() => !document.querySelector("[role=listbox]:not([hidden])"));
     return options;
   }
 
@@ -185,6 +187,20 @@ export class Person {
     );
     if (value === undefined) throw new Error(`no ${option} is offered`);
     await field.select(value);
+  }
+
+  /** Writes into the line that narrows what is shown, and takes what it offers first. */
+  async narrow(words: string): Promise<void> {
+    const field = 'input[aria-label="Narrow what is shown"]';
+    await this.click(field);
+    await this.page.type(field, words);
+    await this.page.waitForSelector("[cmdk-item][aria-selected=true]");
+    await this.page.keyboard.press("Enter");
+    await this.page.waitForFunction(
+      (f: string) => document.querySelector<HTMLInputElement>(f)?.value === "",
+      {},
+      field,
+    );
   }
 
   /** Waits until some words can be read on the page. */

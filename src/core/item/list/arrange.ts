@@ -1,8 +1,8 @@
-import type { AskedItem } from "@/core/condition/facts";
+import type { AskedAt, AskedItem } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
-import { groupOf, groupSortKey, type GroupedAt, type GroupKey } from "./group";
+import { groupOf, groupSortKey, type GroupKey } from "./group";
 import { compareInList, compareKeys } from "./order";
-import type { ListQuery } from "./query";
+import { groupsFall, type ListQuery } from "./query";
 import { summaryOf, type Summary } from "./sums";
 
 /** Some items of a list under one head, with what they come to. */
@@ -24,7 +24,7 @@ export interface Arranged {
 export function arrange(
   items: readonly AskedItem[],
   query: ListQuery,
-  { vocabulary, ...at }: GroupedAt & { vocabulary: Vocabulary },
+  { vocabulary, ...at }: AskedAt & { vocabulary: Vocabulary },
 ): Arranged {
   const { group } = query;
   const keyOf = (asked: AskedItem) => (group === null ? null : groupOf(group, asked, at));
@@ -37,15 +37,16 @@ export function arrange(
     else members.set(key, [asked]);
   }
   const place = (key: GroupKey) => (group === null ? null : groupSortKey(group, key, vocabulary));
+  const falling = groupsFall(query);
   const keys = [...members.keys()].sort(
-    (a, b) => compareKeys(place(a), place(b)) || compareKeys(a, b),
+    (a, b) => compareKeys(place(a), place(b), falling) || compareKeys(a, b),
   );
-  const inOrder = compareInList(query, vocabulary, at.now);
+  const inOrder = compareInList(query, vocabulary, at);
   return {
     groups: keys.map((key) => ({
       key,
       count: members.get(key)!.length,
-      sums: query.sums.map((fact) => summaryOf(fact, members.get(key)!, at.now)),
+      sums: query.sums.map((fact) => summaryOf(fact, members.get(key)!, at)),
     })),
     items: keys.flatMap((key) => members.get(key)!.sort(inOrder)),
   };

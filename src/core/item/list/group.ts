@@ -1,7 +1,12 @@
 import { dayNumber, isoDate, weekStart } from "@/core/calendar/zone";
-import { factOf, type AskedItem, type FactName, type FactValue } from "@/core/condition/facts";
+import {
+  factOf,
+  type AskedAt,
+  type AskedItem,
+  type FactName,
+  type FactValue,
+} from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
-import type { Instant } from "@/core/calendar/instant";
 import { valueWords } from "./value-words";
 import { sortKeyOf, type SortKey } from "./order";
 
@@ -10,7 +15,7 @@ export const DATE_BANDS = ["past", "today", "later this week", "next week", "lat
 export type DateBand = (typeof DATE_BANDS)[number];
 
 /** To the second: what lasts is grouped by stretches. */
-const DURATIONS: readonly FactName[] = ["daysInState", "daysSinceCreated", "daysBlocked"];
+const DURATIONS: readonly FactName[] = ["age", "daysInState", "daysSinceCreated", "daysBlocked"];
 /** Whether a fact tells how long something lasts. */
 export const isDuration = (fact: FactName): boolean => DURATIONS.includes(fact);
 
@@ -34,15 +39,8 @@ export const bandsOf = (fact: FactName): readonly string[] | null =>
 /** The value that the items of a group share, as a text; null where they have none. */
 export type GroupKey = string | null;
 
-/** When a group of dates is looked at: it changes with the day. */
-export interface GroupedAt {
-  now: Instant;
-  /** IANA zone whose days count. */
-  zone: string;
-}
-
 /** The first day of each band but the first, ISO 8601; weeks begin on Monday. */
-export function bandStarts({ now, zone }: GroupedAt): Record<Exclude<DateBand, "past">, string> {
+export function bandStarts({ now, zone }: AskedAt): Record<Exclude<DateBand, "past">, string> {
   const today = dayNumber(now, zone);
   const monday = weekStart(today) + 7;
   return {
@@ -53,7 +51,7 @@ export function bandStarts({ now, zone }: GroupedAt): Record<Exclude<DateBand, "
   };
 }
 
-function bandOf(date: string, at: GroupedAt): DateBand {
+function bandOf(date: string, at: AskedAt): DateBand {
   const starts = bandStarts(at);
   return (
     DATE_BANDS.slice(1).findLast((band) => date >= starts[band as keyof typeof starts]) ?? "past"
@@ -61,15 +59,15 @@ function bandOf(date: string, at: GroupedAt): DateBand {
 }
 
 /** The group that a value belongs to. */
-export function groupKeyOf(fact: FactName, value: FactValue, at: GroupedAt): GroupKey {
+export function groupKeyOf(fact: FactName, value: FactValue, at: AskedAt): GroupKey {
   if (value === null) return null;
   if (isDuration(fact)) return DAY_BANDS.find(({ below }) => (value as number) < below)!.band;
   return factOf(fact).kind === "date" ? bandOf(value as string, at) : String(value);
 }
 
 /** The group that an item belongs to. */
-export const groupOf = (fact: FactName, asked: AskedItem, at: GroupedAt): GroupKey =>
-  groupKeyOf(fact, factOf(fact).of(asked, at.now), at);
+export const groupOf = (fact: FactName, asked: AskedItem, at: AskedAt): GroupKey =>
+  groupKeyOf(fact, factOf(fact).of(asked, at), at);
 
 /** Where a group stands among the others. */
 export function groupSortKey(fact: FactName, key: GroupKey, vocabulary: Vocabulary): SortKey {

@@ -1,7 +1,12 @@
 import { foldCase } from "@/core/formats/fold-case";
-import { factOf, type AskedItem, type FactName, type FactValue } from "@/core/condition/facts";
+import {
+  factOf,
+  type AskedAt,
+  type AskedItem,
+  type FactName,
+  type FactValue,
+} from "@/core/condition/facts";
 import { optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
-import type { Instant } from "@/core/calendar/instant";
 import type { ListQuery } from "./query";
 
 /** What two items are compared by; null stands behind everything, whichever way a list is sorted. */
@@ -45,10 +50,10 @@ export function compareCodePoints(a: string, b: string): number {
 export function compareInList(
   { sort }: Pick<ListQuery, "sort">,
   vocabulary: Vocabulary,
-  now: Instant,
+  at: AskedAt,
 ): (a: AskedItem, b: AskedItem) => number {
   const key = (fact: FactName, asked: AskedItem) =>
-    sortKeyOf(fact, factOf(fact).of(asked, now), vocabulary);
+    sortKeyOf(fact, factOf(fact).of(asked, at), vocabulary);
   return (a, b) => {
     for (const { fact, descending } of sort) {
       const apart = compareKeys(key(fact, a), key(fact, b), descending);

@@ -9,7 +9,10 @@ import { factOf, isFactName, type FactName } from "@/core/condition/facts";
 
 /** So much can be asked of one list. */
 export const MOST_SORTS = 6;
-export const MOST_SUMS = 8;
+export const MOST_SUMS = 20;
+
+/** Between two anchors of a list stand so many rows. */
+export const ANCHOR_EVERY = 1_000;
 
 export interface Sort {
   fact: FactName;
@@ -25,6 +28,10 @@ export interface ListQuery {
   sums: readonly FactName[];
 }
 
+/** Whether groups stand from the last to the first: a list that is sorted by what it is grouped by. */
+export const groupsFall = ({ sort, group }: Pick<ListQuery, "sort" | "group">): boolean =>
+  sort.some(({ fact, descending }) => fact === group && descending);
+
 export const PLAIN_LIST: ListQuery = { sort: [], group: null, sums: [] };
 
 /** Facts that a list can be sorted by: those with one value. */
@@ -37,7 +44,8 @@ export const isGroupable = (fact: FactName): boolean =>
 /** Facts that can be summed up. */
 export const isSummed = (fact: FactName): boolean => ["number", "date"].includes(factOf(fact).kind);
 
-const fact = (fits: (name: FactName) => boolean) =>
+/** The name of a fact that fits a list, from outside. */
+export const listedFact = (fits: (name: FactName) => boolean) =>
   z
     .string()
     .max(100)
@@ -49,9 +57,9 @@ const fact = (fits: (name: FactName) => boolean) =>
 
 export const listQuerySchema = z.object({
   sort: z
-    .array(z.object({ fact: fact(isSortable), descending: z.boolean().default(false) }))
+    .array(z.object({ fact: listedFact(isSortable), descending: z.boolean().default(false) }))
     .max(MOST_SORTS)
     .default([]),
-  group: fact(isGroupable).nullable().default(null),
-  sums: z.array(fact(isSummed)).max(MOST_SUMS).default([]),
+  group: listedFact(isGroupable).nullable().default(null),
+  sums: z.array(listedFact(isSummed)).max(MOST_SUMS).default([]),
 });

@@ -1,5 +1,4 @@
-import { factOf, type AskedItem, type FactName } from "@/core/condition/facts";
-import type { Instant } from "@/core/calendar/instant";
+import { factOf, type AskedAt, type AskedItem, type FactName } from "@/core/condition/facts";
 
 /** What the values of one fact come to over some items. Items without a value are left out. */
 export type Summary =
@@ -15,8 +14,8 @@ export type Summary =
   | { kind: "date"; of: number; earliest: string | null; latest: string | null };
 
 /** Over some items what one of their facts comes to. */
-export function summaryOf(fact: FactName, items: readonly AskedItem[], now: Instant): Summary {
-  const values = items.map((i) => factOf(fact).of(i, now)).filter((v) => v !== null);
+export function summaryOf(fact: FactName, items: readonly AskedItem[], at: AskedAt): Summary {
+  const values = items.map((i) => factOf(fact).of(i, at)).filter((v) => v !== null);
   if (factOf(fact).kind === "date") return dates(values as string[]);
   return numbers(values as number[]);
 }

@@ -4,10 +4,11 @@ import { factUnit, labelOf, type Vocabulary } from "@/core/condition/vocabulary"
 
 /** What a fact says of an item, short, as a list shows it: "high", "3.5 days", "3 Dec". */
 export function valueWords(fact: FactName, value: FactValue, vocabulary: Vocabulary): string {
-  const { kind } = factOf(fact);
+  const { kind, options } = factOf(fact);
   if (value === null) return "not said";
   if (kind === "flag") return value === true ? "yes" : "no";
-  if (kind === "choice") return labelOf(fact, value as string, vocabulary);
+  if (kind === "choice" || (kind === "set" && options !== null))
+    return labelOf(fact, value as string, vocabulary);
   if (kind === "date") return shortDate(value as string);
   if (kind !== "number") return String(value);
   const number = (value as number).toLocaleString("en", { maximumFractionDigits: 1 });

@@ -1,4 +1,4 @@
-import { and, eq, inArray } from "drizzle-orm";
+import { and, inArray } from "drizzle-orm";
 import { cardOf } from "@/core/board/card";
 import {
   BEHIND_PAGE,
@@ -10,17 +10,11 @@ import {
 import { labelOf } from "@/core/condition/vocabulary";
 import { groupLabel } from "@/core/item/list/group";
 import { valueWords } from "@/core/item/list/value-words";
-import { database } from "@/db/connection";
 import { item } from "@/db/schema";
-import { viewerAsker } from "../../condition/asker";
-import { loadVocabulary } from "../../condition/vocabulary";
-import { enterProject, seesItem } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
-import { invalid } from "../../refused";
 import { snapshotOf } from "../rows";
 import { withVisibleParents } from "../visible-parent";
-import { readCursor } from "./cursor";
-import { listKeys } from "./key";
+import { enterList, placeIn } from "./enter";
 import { readGroups, readListPage, readRows, type ListOf } from "./read";
 
 /**
@@ -33,27 +27,13 @@ export async function readBehind(
   { ids, after, at, ...asked }: BehindAsked,
   now = at ?? Date.now(),
 ): Promise<BehindView> {
-  const reader = database();
-  const { project } = await enterProject({
-    reader,
-    viewer,
-    where: { key: projectKey },
-    action: "read project",
-  });
-  const [vocabulary, asker] = await Promise.all([
-    loadVocabulary(reader, project.id),
-    viewerAsker(reader, viewer, project, now),
-  ]);
-  const where = and(
-    eq(item.projectId, project.id),
-    inArray(item.id, ids),
-    seesItem(reader, viewer),
-  );
-  const of: ListOf = { reader, where, asker: { ...asker, vocabulary, named: ids } };
+  const { seen } = await enterList(viewer, projectKey, now);
+  const { reader, asker } = seen;
+  const { vocabulary } = asker;
+  const where = and(seen.where, inArray(item.id, ids));
+  const of: ListOf = { reader, where, asker: { ...asker, named: ids } };
   const query = { ...asked, sums: BEHIND_SUMS };
-  const from = after === null ? null : readCursor(after, listKeys(query, of.asker).length);
-  if (after !== null && from === null)
-    throw invalid("This list does not go on there.", "Open it again from its beginning.");
+  const from = placeIn(of, query, after);
   const [page, groups] = await Promise.all([
     readListPage(of, query, { after: from, limit: BEHIND_PAGE }),
     // What goes on has its groups from the first page.

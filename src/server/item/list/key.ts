@@ -1,8 +1,8 @@
 import { sql, type SQL } from "drizzle-orm";
-import { factOf, type FactName } from "@/core/condition/facts";
+import { factOf, ownFieldOf, type FactName } from "@/core/condition/facts";
 import { optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
 import { bandsOf, bandStarts, DATE_BANDS, DAY_BANDS, isDuration } from "@/core/item/list/group";
-import type { ListQuery } from "@/core/item/list/query";
+import { groupsFall, type ListQuery } from "@/core/item/list/query";
 import { item } from "@/db/schema";
 import { factColumn, type SqlAsker } from "../../condition/compile";
 
@@ -37,6 +37,14 @@ export function valueColumn(fact: FactName, asker: ListAsker): SQL {
   if (kind === "number") return sql`(${column})::float8`;
   if (kind === "date") return sql`(${column})::date::text`;
   return kind === "flag" ? sql`(${column})` : sql`(${column})::text`;
+}
+
+/** What a fact says, of one with several values all of them. */
+export function listedColumn(fact: FactName, asker: ListAsker): SQL {
+  if (factOf(fact).kind !== "set") return valueColumn(fact, asker);
+  const own = ownFieldOf(fact);
+  if (own) return sql`coalesce(${item.own} -> ${own.id}::text, '[]'::jsonb)`;
+  return fact === "labels" ? sql`${item.labels}` : sql`${item.outside} -> 'deployedTo'`;
 }
 
 /** As `sortKeyOf` in the core. */
@@ -76,13 +84,13 @@ function durationBand(days: SQL): SQL {
 }
 
 /** What the groups of a list are ordered by. */
-export function groupKeys(fact: FactName, asker: ListAsker): ListKey[] {
+export function groupKeys(fact: FactName, asker: ListAsker, descending: boolean): ListKey[] {
   const { kind } = factOf(fact);
   const group = groupColumn(fact, asker);
   const banded = bandsOf(fact);
   const bands = sql`${sql.param([...(banded ?? [])])}::text[]`;
   const place = banded ? sql`array_position(${bands}, ${group})::float8` : sortColumn(fact, asker);
-  const keys: ListKey[] = [{ name: "g0", value: place, type: "float8", descending: false }];
+  const keys: ListKey[] = [{ name: "g0", value: place, type: "float8", descending }];
   // What is offered no more stands in one place; there the values tell the groups apart.
   if (kind === "choice")
     keys.push({ name: "g1", value: bytewise(group), type: "text", descending: false });
@@ -90,9 +98,10 @@ export function groupKeys(fact: FactName, asker: ListAsker): ListKey[] {
 }
 
 /** Everything that the rows of a list are ordered by, the first first; no two rows are alike in all. */
-export function listKeys({ sort, group }: ListQuery, asker: ListAsker): ListKey[] {
+export function listKeys(query: ListQuery, asker: ListAsker): ListKey[] {
+  const { sort, group } = query;
   return [
-    ...(group === null ? [] : groupKeys(group, asker)),
+    ...(group === null ? [] : groupKeys(group, asker, groupsFall(query))),
     ...sort.map(({ fact, descending }, i): ListKey => ({
       name: `s${i}`,
       value: sortColumn(fact, asker),

@@ -2,7 +2,7 @@ import { inArray, sql, type SQL } from "drizzle-orm";
 import { factOf, type FactName, type FactValue } from "@/core/condition/facts";
 import type { ListGroup } from "@/core/item/list/arrange";
 import type { GroupKey } from "@/core/item/list/group";
-import type { ListQuery } from "@/core/item/list/query";
+import { ANCHOR_EVERY, groupsFall, type ListQuery } from "@/core/item/list/query";
 import type { Summary } from "@/core/item/list/sums";
 import type { Reader } from "@/db/connection";
 import { item } from "@/db/schema";
@@ -12,6 +12,7 @@ import { behind, writeCursor, type Cursor } from "./cursor";
 import {
   groupColumn,
   groupKeys,
+  listedColumn,
   listKeys,
   valueColumn,
   orderedBy,
@@ -66,18 +67,19 @@ const told = (keys: readonly ListKey[]): SQL =>
 /**
  * A page of a list, in its order.
  * @param after where it goes on; from the top without one
+ * @param skip so many rows behind that are passed over
  */
 export async function readListPage(
   of: ListOf,
   query: ListQuery,
-  { after, limit }: { after: Cursor | null; limit: number },
+  { after, limit, skip = 0 }: { after: Cursor | null; limit: number; skip?: number },
 ): Promise<ListPage> {
   const keys = listKeys(query, of.asker);
   const from = after === null ? sql`true` : behind(keys, after);
   const [first] = query.sort;
   const sorted = first ? valueColumn(first.fact, of.asker) : sql`null`;
   const { rows } = await of.reader.execute<Row>(
-    sql`select sorted_by, ${told(keys)} from (select * from (${keyed(of, keys, named(sorted, "sorted_by"))}) as listed where ${from} order by ${orderedBy(keys)} limit ${limit + 1}) as page`,
+    sql`select sorted_by, ${told(keys)} from (select * from (${keyed(of, keys, named(sorted, "sorted_by"))}) as listed where ${from} order by ${orderedBy(keys)} limit ${limit + 1}::int offset ${skip}::int) as page`,
   );
   const shown = rows.slice(0, limit);
   const last = shown.at(-1);
@@ -95,8 +97,21 @@ export async function readRows(reader: Reader, { ids }: Pick<ListPage, "ids">): 
   return ids.flatMap((id) => known.get(id) ?? []);
 }
 
-/** Between two anchors of a list stand so many rows. */
-export const ANCHOR_EVERY = 1_000;
+/** What some items say of some facts, in the order of the facts. */
+export async function readValues(
+  { reader, asker }: ListOf,
+  ids: readonly string[],
+  facts: readonly FactName[],
+): Promise<Map<string, FactValue[]>> {
+  if (ids.length === 0 || facts.length === 0) return new Map(ids.map((id) => [id, []]));
+  const values = facts.map((fact, i) => named(listedColumn(fact, asker), `v${i}`));
+  const { rows } = await reader.execute<Row>(
+    sql`select ${item.id}, ${sql.join(values, sql`, `)} from ${item} where ${inArray(item.id, [...ids])}`,
+  );
+  return new Map(
+    rows.map((row) => [row.id as string, facts.map((_, i) => row[`v${i}`] as FactValue)]),
+  );
+}
 
 /** Where every so many rows of a list one stands, so that a scrollbar can jump there. */
 export async function readAnchors(
@@ -139,7 +154,7 @@ function summaryIn(row: Row, fact: FactName, i: number): Summary {
 export async function readGroups(of: ListOf, query: ListQuery): Promise<ListGroup[]> {
   const { group, sums } = query;
   const { asker, where } = of;
-  const keys = group === null ? [] : groupKeys(group, asker);
+  const keys = group === null ? [] : groupKeys(group, asker, groupsFall(query));
   const values = sums.map((fact, i) => {
     const type = sql.raw(factOf(fact).kind === "date" ? "date" : "float8");
     return named(sql`(${factColumn(fact, asker)})::${type}`, `v${i}`);

@@ -1,0 +1,117 @@
+import type { Condition } from "@/core/condition/condition";
+import type { FactName } from "@/core/condition/facts";
+import { PLAIN_LOOK, type Look } from "@/core/view/look";
+import type { namedCondition, view } from "@/db/schema";
+import type { DemoProject } from "./projects";
+
+type Comparison = Extract<Condition, { kind: "compare" }>;
+
+const compare = (fact: FactName, op: Comparison["op"], value: Comparison["value"]): Comparison => ({
+  kind: "compare",
+  fact,
+  op,
+  value,
+});
+const all = (...of: Condition[]): Condition => ({ kind: "all", of });
+
+const IN_PROGRESS = compare("stateKind", "one of", ["waiting", "working"]);
+const NOT_FINISHED = compare("stateKind", "is not", "finished");
+const NO_TASKS = compare("typeId", "is not", "task");
+const BUGS = compare("typeId", "is", "bug");
+
+const table = (look: Partial<Look>): Look => ({ ...PLAIN_LOOK, arrangement: "table", ...look });
+const columns = (...facts: FactName[]): Look["fields"] =>
+  facts.map((fact) => ({ fact, width: null }));
+
+type DemoView = Pick<typeof view.$inferInsert, "name" | "ownerId" | "shown" | "look" | "place">;
+
+/** The ways of looking that the crew keeps. */
+export function demoViews({ key }: DemoProject): DemoView[] {
+  const ofProject = { ownerId: null, shown: true };
+  const ofNoor: DemoView = {
+    ownerId: "noor",
+    shown: true,
+    name: "Mine, the oldest first",
+    place: null,
+    look: table({
+      scope: all(compare("assigneeId", "is", { who: "me" }), NOT_FINISHED),
+      sort: [{ fact: "age", descending: true }],
+      fields: columns("stateId", "age", "daysInState", "priority", "dueOn", "labels"),
+    }),
+  };
+  return [
+    ...(key === "TIX" ? [ofNoor] : []),
+    {
+      ...ofProject,
+      name: "What is on us now",
+      place: 0,
+      look: table({
+        scope: all(IN_PROGRESS, NO_TASKS),
+        group: "priority",
+        sort: [
+          { fact: "priority", descending: true },
+          { fact: "age", descending: true },
+        ],
+        fields: columns("stateId", "age", "assigneeId", "estimate", "dueOn"),
+      }),
+    },
+    {
+      ...ofProject,
+      name: "Bugs that wait for us",
+      place: 1,
+      look: table({
+        scope: all(BUGS, NOT_FINISHED),
+        group: "severity",
+        sort: [
+          { fact: "severity", descending: true },
+          { fact: "daysSinceCreated", descending: true },
+        ],
+        fields: columns("stateId", "daysSinceCreated", "assigneeId", "priority", "teamId"),
+      }),
+    },
+    {
+      ...ofProject,
+      name: "Who does what",
+      place: null,
+      look: {
+        ...PLAIN_LOOK,
+        board: `${key.toLowerCase()}-people`,
+      },
+    },
+    {
+      ownerId: "ines",
+      shown: false,
+      name: "Before the Thursday round",
+      place: null,
+      look: table({
+        scope: all(NO_TASKS, IN_PROGRESS),
+        filter: compare("daysInState", "more than", 3),
+        group: "stateId",
+        sort: [{ fact: "daysInState", descending: true }],
+        fields: columns("daysInState", "age", "assigneeId", "reviewerId", "returns", "estimate"),
+      }),
+    },
+  ];
+}
+
+type DemoCondition = Pick<typeof namedCondition.$inferInsert, "name" | "condition">;
+
+/** What the crew says of items in a word or two. */
+export const demoConditions = ({ expectation }: DemoProject): DemoCondition[] => [
+  {
+    name: "waits for us",
+    condition: all(
+      compare("stateKind", "is", "waiting"),
+      compare("blocked", "is", false),
+      NO_TASKS,
+    ),
+  },
+  { name: "longer than expected", condition: compare("age", "more than", expectation.days) },
+  {
+    name: "about fog",
+    condition: {
+      kind: "any",
+      of: [compare("title", "contains", "fog"), compare("description", "contains", "fog")],
+    },
+  },
+];

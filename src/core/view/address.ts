@@ -1,0 +1,132 @@
+import { LOOK_PARTS, lookParts, sameIn, type Look, type LookPart, type ShownField } from "./look";
+import type { Sort } from "@/core/item/list/query";
+
+/*
+ * A look in an address: the view it began as, and what differs from it. What is long stands under a
+ * short id instead.
+ */
+
+/** What stands behind the question mark, each name once. */
+export type Search = Readonly<Record<string, string>>;
+
+/** An address that is longer than so many characters is kept under a short id. */
+export const LONGEST_ADDRESS = 1_500;
+
+/** The name of each part in an address. */
+export const PART_NAMES: Record<LookPart, string> = {
+  arrangement: "as",
+  board: "board",
+  lanes: "lanes",
+  scope: "about",
+  filter: "only",
+  group: "groups",
+  sort: "sort",
+  fields: "columns",
+  sum: "sum",
+  dense: "rows",
+};
+
+const NOTHING = "none";
+const orNothing = (text: string | null): string => text ?? NOTHING;
+
+const WRITE: { [P in LookPart]: (value: Look[P]) => string } = {
+  arrangement: String,
+  board: orNothing,
+  lanes: String,
+  scope: JSON.stringify,
+  filter: JSON.stringify,
+  group: orNothing,
+  sort: (sort) =>
+    sort.length === 0
+      ? NOTHING
+      : sort.map(({ fact, descending }) => `${descending ? "-" : ""}${fact}`).join("~"),
+  fields: (fields) =>
+    fields.length === 0
+      ? NOTHING
+      : fields.map(({ fact, width }) => (width === null ? fact : `${fact}*${width}`)).join("~"),
+  sum: orNothing,
+  dense: (dense) => (dense ? "narrow" : "roomy"),
+};
+
+/** What a look does otherwise than the one it began as, for an address. */
+export function writeLook(kept: Look, shown: Look): Record<string, string> {
+  const written = <P extends LookPart>(part: P) => WRITE[part](shown[part] as never);
+  return Object.fromEntries(
+    LOOK_PARTS.filter((part) => !sameIn(part, kept, shown)).map((part) => [
+      PART_NAMES[part],
+      written(part),
+    ]),
+  );
+}
+
+const sortIn = (text: string): Sort[] =>
+  text === NOTHING
+    ? []
+    : text.split("~").map((one) => ({
+        fact: one.replace(/^-/, "") as Sort["fact"],
+        descending: one.startsWith("-"),
+      }));
+
+const fieldsIn = (text: string): ShownField[] =>
+  text === NOTHING
+    ? []
+    : text.split("~").map((one) => {
+        const [, fact, width] = /^(.*?)(?:\*(\d+))?$/.exec(one)!;
+        return {
+          fact: fact as ShownField["fact"],
+          width: width === undefined ? null : Number(width),
+        };
+      });
+
+const factIn = (text: string) => (text === NOTHING ? null : text);
+
+/** @throws SyntaxError where a condition is no JSON */
+const READ: Record<LookPart, (text: string) => unknown> = {
+  arrangement: String,
+  board: factIn,
+  lanes: String,
+  scope: (text) => JSON.parse(text) as unknown,
+  filter: (text) => JSON.parse(text) as unknown,
+  group: factIn,
+  sort: sortIn,
+  fields: fieldsIn,
+  sum: factIn,
+  dense: (text) => text === "narrow",
+};
+
+/** What each part is called where an address says something of it that cannot be read. */
+const PART_WORDS: Record<LookPart, string> = {
+  arrangement: "how it is arranged",
+  board: "which board it is",
+  lanes: "the lanes",
+  scope: "what it is about",
+  filter: "the filter",
+  group: "the groups",
+  sort: "the order",
+  fields: "the columns",
+  sum: "what is added up",
+  dense: "how high rows are",
+};
+
+/** A look from an address, and what of the address could not be read, in words. */
+export function readLook(kept: Look, search: Search): { look: Look; unread: string[] } {
+  let look = kept;
+  const unread: string[] = [];
+  for (const part of LOOK_PARTS) {
+    const text = search[PART_NAMES[part]];
+    if (text === undefined || text === "") continue;
+    const read = parsed(part, text);
+    if (read === null) unread.push(PART_WORDS[part]);
+    else look = { ...look, ...read };
+  }
+  return { look, unread };
+}
+
+function parsed(part: LookPart, text: string): Partial<Look> | null {
+  try {
+    const read = lookParts[part].safeParse(READ[part](text));
+    return read.success ? { [part]: read.data } : null;
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,128 @@
+import { z } from "zod";
+import { LANE_FIELDS, type LaneField } from "@/core/board/lane";
+import { conditionSchema, EVERY_ITEM, type Condition } from "@/core/condition/condition";
+import { factOf, type FactName } from "@/core/condition/facts";
+import { listQuerySchema, listedFact, type Sort } from "@/core/item/list/query";
+
+/*
+ * How items are looked at: which of them, arranged how, and what of each is shown. A look changes
+ * nothing for anybody else; what a board counts and limits is its design, never a look.
+ */
+
+/** The ways to arrange items; each is one module on the screen. */
+export const ARRANGEMENTS = ["board", "table"] as const;
+export type Arrangement = (typeof ARRANGEMENTS)[number];
+
+/** A column of a table. */
+export interface ShownField {
+  fact: FactName;
+  /** In pixels; null: as wide as its kind usually is. */
+  width: number | null;
+}
+
+export interface Look {
+  arrangement: Arrangement;
+  /** Whose design, and with it whose scope, it is: the project's first board where none is named. */
+  board: string | null;
+  lanes: LaneField;
+  /** What it is about: stays when a filter is cleared. */
+  scope: Condition;
+  filter: Condition;
+  group: FactName | null;
+  sort: readonly Sort[];
+  fields: readonly ShownField[];
+  /** The number that is added up beside every count. */
+  sum: FactName | null;
+  dense: boolean;
+}
+
+export const MOST_FIELDS = 20;
+export const NARROWEST = 48;
+export const WIDEST = 800;
+
+const USUAL_FIELDS: readonly FactName[] = [
+  "stateId",
+  "age",
+  "assigneeId",
+  "priority",
+  "estimate",
+  "dueOn",
+];
+
+export const PLAIN_LOOK: Look = {
+  arrangement: "board",
+  board: null,
+  lanes: "none",
+  scope: EVERY_ITEM,
+  filter: EVERY_ITEM,
+  group: null,
+  sort: [],
+  fields: USUAL_FIELDS.map((fact) => ({ fact, width: null })),
+  sum: "estimate",
+  dense: false,
+};
+
+/** Facts that can be added up beside a count; how long something lasts is no amount. */
+export const isAmount = (fact: FactName): boolean =>
+  factOf(fact).kind === "number" && factOf(fact).unit !== "days";
+
+/** Facts that can be a column: the title always is one. */
+export const isColumn = (fact: FactName): boolean => fact !== "title";
+
+const eachOnce = (fields: readonly ShownField[]): boolean =>
+  new Set(fields.map((field) => field.fact)).size === fields.length;
+
+const query = listQuerySchema.shape;
+
+/** The parts of a look from outside, each by itself. */
+export const lookParts = {
+  arrangement: z.enum(ARRANGEMENTS),
+  board: z.string().min(1).max(64).nullable(),
+  lanes: z.enum(LANE_FIELDS),
+  scope: conditionSchema,
+  filter: conditionSchema,
+  group: query.group.unwrap(),
+  sort: query.sort.unwrap().readonly(),
+  fields: z
+    .array(
+      z.object({
+        fact: listedFact(isColumn),
+        width: z.number().int().min(NARROWEST).max(WIDEST).nullable(),
+      }),
+    )
+    .max(MOST_FIELDS, `Use at most ${MOST_FIELDS} columns.`)
+    .refine(eachOnce, "A column stands in a table once.")
+    .readonly(),
+  sum: listedFact(isAmount).nullable(),
+  dense: z.boolean(),
+} satisfies Record<keyof Look, z.ZodType>;
+
+/** A whole look from outside. */
+export const lookSchema = z.object(lookParts);
+
+/** A look as it was stored: what it did not say then is as usual. */
+export const storedLook = (stored: unknown): Look => {
+  const given = z.record(z.string(), z.unknown()).catch({}).parse(stored);
+  const known = Object.entries(lookParts).flatMap(([name, part]) => {
+    const read = part.safeParse(given[name]);
+    return read.success ? [[name, read.data]] : [];
+  });
+  return { ...PLAIN_LOOK, ...(Object.fromEntries(known) as Partial<Look>) };
+};
+
+export type LookPart = keyof Look;
+export const LOOK_PARTS = Object.keys(lookParts) as LookPart[];
+
+/** Whether a part of two looks says the same. */
+export const sameIn = (part: LookPart, a: Look, b: Look): boolean =>
+  JSON.stringify(a[part]) === JSON.stringify(b[part]);
+
+/** Whether two looks say the same. */
+export const sameLook = (a: Look, b: Look): boolean =>
+  LOOK_PARTS.every((part) => sameIn(part, a, b));
+
+/** Which items a look shows, without what its board shows of them. */
+export const shownBy = ({ scope, filter }: Pick<Look, "scope" | "filter">): Condition => ({
+  kind: "all",
+  of: [scope, filter],
+});

@@ -1,0 +1,92 @@
+import { z } from "zod";
+import { conditionSchema } from "@/core/condition/condition";
+import type { Vocabulary } from "@/core/condition/vocabulary";
+import type { Instant } from "@/core/calendar/instant";
+import type { NamedCondition } from "./filter-words";
+import { lookParts, lookSchema, LOOK_PARTS, type Look } from "./look";
+
+/** Whose a view is: mine; mine and seen by all; or the project's, which leads change. */
+export const SHARINGS = ["mine", "shown", "project"] as const;
+export type Sharing = (typeof SHARINGS)[number];
+
+/** A look that is kept under a name. */
+export interface View {
+  id: string;
+  name: string;
+  sharing: Sharing;
+  /** Whose it is; null where it is the project's. */
+  owner: { id: string; name: string; gone: boolean } | null;
+  look: Look;
+  version: number;
+  /** Where it stands in everybody's frame; null: nowhere. */
+  place: number | null;
+  favourite: boolean;
+  mayChange: boolean;
+}
+
+/** All that a person can look at in a project. */
+export interface Views {
+  views: View[];
+  named: NamedCondition[];
+  boards: { id: string; name: string }[];
+  vocabulary: Vocabulary;
+  /** IANA zone in which days are counted. */
+  zone: string;
+  /** What this person may do with views, and with the items in them. */
+  rights: { keep: boolean; share: boolean; lead: boolean; edit: boolean; move: boolean };
+}
+
+/** A view as leads see it among all of the project. */
+export interface ViewUse {
+  id: string;
+  name: string;
+  owner: string | null;
+  place: number | null;
+  openedAt: Instant | null;
+  /** How many people opened it in the last month. */
+  people: number;
+  /** Another that shows nearly the same. */
+  like: { id: string; name: string; how: string[] } | null;
+  awayAt: Instant | null;
+}
+
+/** What leads see of the views of a project. */
+export interface ViewUses {
+  uses: ViewUse[];
+  /** Items that are not finished and that no shared view shows. */
+  unseen: { count: number; keys: string[] };
+  now: Instant;
+}
+
+const id = z.uuid();
+const name = z.string().trim().min(1, "A view needs a name.").max(60, "Use at most 60 characters.");
+const sharing = z.enum(SHARINGS);
+
+/** The parts of a view that are changed by themselves, so that two people's changes go together. */
+export const VIEW_PARTS = ["name", "sharing", ...LOOK_PARTS] as const;
+export type ViewPart = (typeof VIEW_PARTS)[number];
+
+/** What is changed of a view; what is left out stays. */
+export const viewChanges = z
+  .object({ name, sharing, ...lookParts })
+  .partial()
+  .strict();
+export type ViewChanges = z.output<typeof viewChanges>;
+
+export const viewBody = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("make"), id, name, sharing, look: lookSchema }),
+  z.object({
+    kind: z.literal("change"),
+    id,
+    version: z.number().int().min(1),
+    changes: viewChanges,
+  }),
+  z.object({ kind: z.literal("put away"), id }),
+  z.object({ kind: z.literal("bring back"), id }),
+  z.object({ kind: z.literal("favourite"), id, on: z.boolean() }),
+  /** The views of everybody's frame, in their order. */
+  z.object({ kind: z.literal("frame"), ids: z.array(id).max(20, "Use at most 20 of them.") }),
+  z.object({ kind: z.literal("name condition"), id, name, condition: conditionSchema }),
+  z.object({ kind: z.literal("unname condition"), id }),
+]);
+export type ViewRequest = z.output<typeof viewBody>;

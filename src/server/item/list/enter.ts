@@ -1,0 +1,76 @@
+import { and, eq, isNull } from "drizzle-orm";
+import type { Condition } from "@/core/condition/condition";
+import type { Instant } from "@/core/calendar/instant";
+import { database } from "@/db/connection";
+import { item } from "@/db/schema";
+import { loadBoard } from "../../board/load";
+import { viewerAsker } from "../../condition/asker";
+import { compileCondition } from "../../condition/compile";
+import { loadVocabulary } from "../../condition/vocabulary";
+import { enterProject, seesItem, type ProjectAccess } from "../../people/access";
+import type { Viewer } from "../../people/viewer";
+import { invalid } from "../../refused";
+import { readCursor, type Cursor } from "./cursor";
+import { listKeys } from "./key";
+import type { ListOf } from "./read";
+import type { ListQuery } from "@/core/item/list/query";
+
+export interface EnteredList {
+  viewer: Viewer;
+  access: ProjectAccess;
+  project: ProjectAccess["project"];
+  /** All of the project that the person may see, what was withdrawn too. */
+  seen: ListOf;
+}
+
+/** Lets a person in at the items of a project: what is read of them, they may see. */
+export async function enterList(
+  viewer: Viewer,
+  projectKey: string,
+  now: Instant,
+): Promise<EnteredList> {
+  const reader = database();
+  const access = await enterProject({
+    reader,
+    viewer,
+    where: { key: projectKey },
+    action: "read project",
+  });
+  const { project } = access;
+  const [vocabulary, asker] = await Promise.all([
+    loadVocabulary(reader, project.id),
+    viewerAsker(reader, viewer, project, now),
+  ]);
+  const where = and(eq(item.projectId, project.id), seesItem(reader, viewer));
+  return { viewer, access, project, seen: { reader, where, asker: { ...asker, vocabulary } } };
+}
+
+/**
+ * Of these items the ones that a condition is true of and that are not withdrawn, within the scope
+ * of a board.
+ * @param board null: whatever its boards are about
+ */
+export async function narrowed(
+  { project, seen }: EnteredList,
+  condition: Condition,
+  board: string | null,
+): Promise<ListOf> {
+  const { reader, asker } = seen;
+  const scope = board === null ? null : (await loadBoard(reader, project.id, board)).board.scope;
+  const where = and(
+    seen.where,
+    isNull(item.withdrawnAt),
+    scope === null ? undefined : compileCondition(scope, asker),
+    compileCondition(condition, asker),
+  );
+  return { ...seen, where };
+}
+
+/** Where a list goes on. @throws Refused where the text is no place of this list */
+export function placeIn(of: ListOf, query: ListQuery, after: string | null): Cursor | null {
+  if (after === null) return null;
+  const cursor = readCursor(after, listKeys(query, of.asker).length);
+  if (cursor === null)
+    throw invalid("This list does not go on there.", "Open it again from its beginning.");
+  return cursor;
+}

@@ -1,0 +1,76 @@
+import { and, eq, isNotNull } from "drizzle-orm";
+import { readLook, type Search } from "@/core/view/address";
+import type { AskedLook } from "@/core/view/asked-look";
+import { goneFields } from "@/core/view/gone";
+import { PLAIN_LOOK, storedLook, type Look } from "@/core/view/look";
+import { database } from "@/db/connection";
+import { project, view } from "@/db/schema";
+import type { Viewer } from "../people/viewer";
+import { readViews, seesView } from "./read";
+import { readShortLook } from "./short-look";
+import { noteOpened } from "./uses";
+
+const UUID = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
+
+/** What an address asks to look at, and what of it cannot be done. */
+export async function readAskedLook(
+  viewer: Viewer,
+  projectKey: string,
+  search: Search,
+): Promise<AskedLook> {
+  const views = await readViews(viewer, projectKey);
+  const { whole, missing } = await wholeSearch(search);
+  const notes = missing ? ["What this short link stood for is not there any more."] : [];
+  const asked = whole.view;
+  const found = views.views.find(({ id }) => id === asked) ?? null;
+  const away = asked && !found ? await putAwayLook(viewer, projectKey, asked) : null;
+  if (asked && !found)
+    notes.push(
+      away === null
+        ? "The view of this link is not there, or its owner keeps it to themselves. This is what everybody sees."
+        : `The view “${away.name}” was put away. This is what it showed.`,
+    );
+  const kept = found?.look ?? away?.look ?? PLAIN_LOOK;
+  const { look, unread } = readLook(kept, whole);
+  if (unread.length > 0)
+    notes.push(`The link says something of ${unread.join(" and ")} that cannot be read.`);
+  const known = withKnownBoard(look, views.boards);
+  if (known !== look)
+    notes.push("The board of this view is gone. This is the project's first one.");
+  const gone = goneFields(known, views.vocabulary);
+  if (gone.length > 0)
+    notes.push(
+      `The field ${gone.map((name) => `“${name}”`).join(", ")} was taken out: what asks for it finds nothing.`,
+    );
+  if (found?.owner?.gone)
+    notes.push(`${found.owner.name}, whose view it is, belongs to the project no more.`);
+  if (found) await noteOpened(viewer, found.id);
+  return { views, view: found, kept, look: known, notes };
+}
+
+/** What an address says, with what stands under its short id. */
+async function wholeSearch(search: Search): Promise<{ whole: Search; missing: boolean }> {
+  if (!search.look) return { whole: search, missing: false };
+  const short = await readShortLook(search.look);
+  return { whole: { ...short, ...search }, missing: short === null };
+}
+
+const withKnownBoard = (look: Look, boards: readonly { id: string }[]): Look =>
+  look.board === null || boards.some(({ id }) => id === look.board)
+    ? look
+    : { ...look, board: null };
+
+/** A view that was put away and that this person saw. */
+async function putAwayLook(
+  viewer: Viewer,
+  projectKey: string,
+  id: string,
+): Promise<{ name: string; look: Look } | null> {
+  if (!UUID.test(id)) return null;
+  const [row] = await database()
+    .select({ name: view.name, look: view.look })
+    .from(view)
+    .innerJoin(project, and(eq(project.id, view.projectId), eq(project.key, projectKey)))
+    .where(and(eq(view.id, id), isNotNull(view.putAwayAt), seesView(viewer)));
+  return row ? { name: row.name, look: storedLook(row.look) } : null;
+}

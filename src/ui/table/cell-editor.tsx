@@ -1,0 +1,217 @@
+"use client";
+import { useQuery } from "@tanstack/react-query";
+import { Command } from "cmdk";
+import { useState, type KeyboardEvent } from "react";
+import { factOf, ownFieldOf, type FactName, type FactValue } from "@/core/condition/facts";
+import { optionsOf, type Option, type Vocabulary } from "@/core/condition/vocabulary";
+import { readDay } from "@/core/calendar/month";
+import { foldCase } from "@/core/formats/fold-case";
+import { itemContract } from "@/core/item/contract";
+import { itemField, type EditableField } from "@/core/item/fields";
+import type { TableRow } from "@/core/item/list/table";
+import { labelsOf } from "@/ui/item/field-editor";
+import { TextInput } from "@/ui/kit/field";
+import { Popover } from "@/ui/kit/popover";
+import { queryOf } from "@/ui/kit/request";
+
+/** Where the focus goes on when a cell is left: down, to the right, or nowhere. */
+export type GoesOn = "down" | "right" | null;
+
+interface Editing {
+  row: TableRow;
+  fact: FactName;
+  value: FactValue;
+  vocabulary: Vocabulary;
+  onStore: (value: unknown, goesOn: GoesOn) => void;
+  onLeave: () => void;
+}
+
+/** Changes what an item says of a fact, in the cell where it stands. */
+export function CellEditor(editing: Editing) {
+  const { fact, value, vocabulary, onStore } = editing;
+  const { kind } = factOf(fact);
+  if (kind === "choice")
+    return <ChoiceEditor {...editing} options={choicesFor(fact, vocabulary)} onStore={onStore} />;
+  if (kind === "flag")
+    return (
+      <ChoiceEditor
+        {...editing}
+        options={[
+          { id: "true", label: "yes" },
+          { id: "false", label: "no" },
+        ]}
+        onStore={(chosen, goesOn) => onStore(chosen === "true", goesOn)}
+      />
+    );
+  const text = Array.isArray(value) ? value.join(", ") : value === null ? "" : String(value);
+  return <TypedEditor {...editing} text={text} kind={kind as "text" | "number" | "date" | "set"} />;
+}
+
+/** What can be chosen of a fact, with nothing where it may say nothing. */
+function choicesFor(fact: FactName, vocabulary: Vocabulary): Option[] {
+  const options = optionsOf(fact, vocabulary);
+  if (!factOf(fact).nullable) return options;
+  const own = ownFieldOf(fact);
+  const editor = own ? null : itemField(fact as EditableField).editor;
+  const none = editor?.kind === "choice" ? (editor.none ?? "Not set") : "Not set";
+  return [{ id: "", label: none }, ...options];
+}
+
+function ChoiceEditor({
+  options,
+  value,
+  onStore,
+  onLeave,
+}: Pick<Editing, "value" | "onStore" | "onLeave"> & { options: readonly Option[] }) {
+  return (
+    <ChoiceList
+      options={options}
+      current={value === null ? "" : String(value)}
+      onChoose={(id) => onStore(id === "" ? null : id, null)}
+      onLeave={onLeave}
+    />
+  );
+}
+
+/** A list that is written into, open over the cell. */
+function ChoiceList({
+  options,
+  current,
+  empty = "Nothing is called so.",
+  onChoose,
+  onLeave,
+}: {
+  options: readonly Option[];
+  current: string;
+  empty?: string;
+  onChoose: (id: string) => void;
+  onLeave: () => void;
+}) {
+  const [text, setText] = useState("");
+  const found = options.filter(({ label }) => foldCase(label).includes(foldCase(text.trim())));
+  return (
+    <Popover
+      open
+      onOpenChange={(open) => !open && onLeave()}
+      label="Choose"
+      className="w-[240px] !p-0"
+      onReturnFocus={(event) => event.preventDefault()}
+      trigger={<span className="absolute inset-0" />}
+    >
+      <Command shouldFilter={false} label="Choose" loop defaultValue={current}>
+        <Command.Input
+          autoFocus
+          className="combobox-text"
+          aria-label="Type to choose"
+          placeholder="type to choose"
+          maxLength={100}
+          value={text}
+          onValueChange={setText}
+        />
+        <Command.List className="max-h-[260px] overflow-y-auto p-1">
+          <Command.Empty className="px-2 py-1.5 text-ink-soft">{empty}</Command.Empty>
+          {found.map(({ id, label }) => (
+            <Command.Item key={id} value={id} className="option" onSelect={() => onChoose(id)}>
+              <span className={`truncate ${id === current ? "font-semibold" : ""}`}>{label}</span>
+            </Command.Item>
+          ))}
+        </Command.List>
+      </Command>
+    </Popover>
+  );
+}
+
+const today = () => new Date().toISOString().slice(0, 10);
+
+/** What was typed as a value; a sentence where it is none. */
+function valueOf(
+  text: string,
+  kind: "text" | "number" | "date" | "set",
+  required: boolean,
+): { value: unknown } | { wrong: string } {
+  const written = text.trim();
+  if (kind === "set") return { value: labelsOf(text) };
+  if (written === "") return required ? { wrong: "It needs a text." } : { value: null };
+  if (kind === "text") return { value: written };
+  if (kind === "number") {
+    const number = Number(written.replace(",", "."));
+    return Number.isFinite(number)
+      ? { value: number }
+      : { wrong: "Write a number, like 3 or 2.5." };
+  }
+  const day = readDay(written, today());
+  return day ? { value: day } : { wrong: "Write a day like 2026-11-28 or 28 Nov." };
+}
+
+function TypedEditor({
+  text: given,
+  kind,
+  fact,
+  onStore,
+  onLeave,
+}: Editing & { text: string; kind: "text" | "number" | "date" | "set" }) {
+  const [text, setText] = useState(given);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const store = (goesOn: GoesOn) => {
+    if (text === given) return onLeave();
+    const read = valueOf(text, kind, fact === "title");
+    if ("wrong" in read) setWrong(read.wrong);
+    else onStore(read.value, goesOn);
+  };
+  const onKey = (event: KeyboardEvent) => {
+    const { key } = event;
+    event.stopPropagation();
+    if (key !== "Enter" && key !== "Tab" && key !== "Escape") return;
+    event.preventDefault();
+    if (key === "Escape") onLeave();
+    else store(key === "Enter" ? "down" : "right");
+  };
+  return (
+    <span className="relative w-full">
+      <TextInput
+        autoFocus
+        className="cell-text"
+        aria-label="New value"
+        aria-invalid={wrong !== null}
+        inputMode={kind === "number" ? "decimal" : undefined}
+        maxLength={300}
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          setWrong(null);
+        }}
+        onFocus={(event) => event.target.select()}
+        onBlur={() => (wrong === null ? store(null) : onLeave())}
+        onKeyDown={onKey}
+      />
+      {wrong && (
+        <span role="alert" className="popover absolute top-full left-0 z-40 w-max !py-1 text-alarm">
+          {wrong}
+        </span>
+      )}
+    </span>
+  );
+}
+
+/** The moves that an item can make from where it is. */
+export function MoveEditor({
+  row,
+  onMove,
+  onLeave,
+}: {
+  row: TableRow;
+  onMove: (to: string, toName: string) => void;
+  onLeave: () => void;
+}) {
+  const { data } = useQuery(queryOf(itemContract.read, { params: { key: row.card.key } }));
+  const moves = data?.transitions ?? [];
+  return (
+    <ChoiceList
+      options={moves.map(({ to, verb, toName }) => ({ id: to, label: `${verb}: ${toName}` }))}
+      current=""
+      empty={data ? "It cannot move on from here." : "Looking up its moves…"}
+      onChoose={(to) => onMove(to, moves.find((move) => move.to === to)!.toName)}
+      onLeave={onLeave}
+    />
+  );
+}

@@ -1,0 +1,109 @@
+"use client";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { Condition } from "@/core/condition/condition";
+import { counted } from "@/core/formats/counted";
+import { foldCase } from "@/core/formats/fold-case";
+import { listContract } from "@/core/item/list/contract";
+import { choosing, filterOf, filterParts, type ChoiceValue, type Chosen } from "@/core/view/filter";
+import { choiceWords } from "@/core/view/filter-words";
+import { shownBy } from "@/core/view/look";
+import { choicesOffered } from "@/core/view/suggest";
+import { Check } from "@/ui/kit/check";
+import { TextInput } from "@/ui/kit/field";
+import { queryOf } from "@/ui/kit/request";
+import type { LookHandle } from "./use-look";
+
+/** So many values are looked through by eye; with more one writes. */
+const BY_EYE = 9;
+const FIRST_TITLES = 3;
+
+const idOf = (value: ChoiceValue): string => JSON.stringify(value);
+
+/**
+ * Any of the values of a field, each with how many items it would show; the number and the first
+ * titles follow what is chosen.
+ */
+export function ChooseValues({
+  handle,
+  part,
+  chosen: { fact, values },
+  onChange,
+}: {
+  handle: LookHandle;
+  part: Condition;
+  chosen: Chosen;
+  onChange: (part: Condition | null) => void;
+}) {
+  const { projectKey, look, views } = handle;
+  const { vocabulary } = views;
+  const [text, setText] = useState("");
+  const params = { key: projectKey };
+  const others = filterOf(filterParts(look.filter).filter((other) => other !== part));
+  const { data: byValue } = useQuery(
+    queryOf(listContract.table, {
+      params,
+      body: {
+        board: look.board,
+        condition: shownBy({ scope: look.scope, filter: others }),
+        group: fact,
+        limit: 1,
+      },
+    }),
+  );
+  const { data: shown } = useQuery({
+    ...queryOf(listContract.table, {
+      params,
+      body: { board: look.board, condition: shownBy(look), limit: FIRST_TITLES },
+    }),
+    placeholderData: (before) => before,
+  });
+  const counts = new Map(byValue?.head?.groups.map(({ key, count }) => [key, count]));
+  const offered = choicesOffered(fact, vocabulary).filter((value) =>
+    foldCase(choiceWords(fact, value, vocabulary)).includes(foldCase(text.trim())),
+  );
+  const isChosen = (value: ChoiceValue) => values.some((known) => idOf(known) === idOf(value));
+  const turn = (value: ChoiceValue, on: boolean) => {
+    const rest = values.filter((known) => idOf(known) !== idOf(value));
+    onChange(choosing({ fact, values: on ? [...rest, value] : rest }));
+  };
+  const countOf = (value: ChoiceValue): number | null =>
+    value === null || typeof value === "string" ? (counts.get(value) ?? 0) : null;
+  return (
+    <div className="flex flex-col gap-2">
+      {choicesOffered(fact, vocabulary).length > BY_EYE && (
+        <TextInput
+          aria-label="Find a value"
+          placeholder="find a value"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+      )}
+      <div role="group" aria-label="Any of these" className="max-h-[280px] overflow-y-auto">
+        {offered.map((value) => (
+          <div key={idOf(value)} className="flex items-center gap-2">
+            <Check
+              className="min-w-0 flex-1"
+              checked={isChosen(value)}
+              onChange={(on) => turn(value, on)}
+            >
+              {choiceWords(fact, value, vocabulary)}
+            </Check>
+            <span className="figures text-[12px] text-ink-soft">
+              {byValue ? countOf(value) : null}
+            </span>
+          </div>
+        ))}
+        {offered.length === 0 && <p className="text-ink-soft">Nothing is called so.</p>}
+      </div>
+      <div className="border-t border-line pt-1.5 text-[12.5px]" aria-live="polite">
+        <b>{shown?.head ? counted(shown.head.total.count, "item") : "…"}</b>
+        {shown?.rows.map(({ card }) => (
+          <p key={card.id} className="truncate text-ink-soft">
+            {card.title}
+          </p>
+        ))}
+      </div>
+    </div>
+  );
+}

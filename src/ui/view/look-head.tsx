@@ -1,0 +1,60 @@
+"use client";
+import type { ReactNode, RefObject } from "react";
+import { ARRANGEMENTS } from "@/core/view/look";
+import { Select, wordOptions } from "@/ui/kit/select";
+import { FilterLine } from "./filter-line";
+import { KeepLine } from "./keep-line";
+import { LookNotes } from "./look-notes";
+import type { LookHandle } from "./use-look";
+import { ViewSwitch } from "./view-switch";
+
+/**
+ * Above what is looked at: which view it is, how it is arranged and what it leaves out, always as a
+ * sentence.
+ */
+export function LookHead({
+  handle,
+  shown,
+  total,
+  busy,
+  filterField,
+  words,
+  children,
+}: {
+  handle: LookHandle;
+  /** How many items are shown, of how many. */
+  shown: number;
+  total: number;
+  /** Whether the number is of a moment ago, until the new one is there. */
+  busy: boolean;
+  filterField: RefObject<HTMLInputElement | null>;
+  /** How this arrangement is made, as the rest of the sentence. */
+  words: ReactNode;
+  /** What can be brought to it. */
+  children?: ReactNode;
+}) {
+  const { look, change } = handle;
+  return (
+    <div className="shrink-0 px-4 pt-2 pb-1.5">
+      <div className="flex min-h-[32px] items-center gap-4">
+        <ViewSwitch handle={handle} />
+        <div className="flex min-w-0 flex-wrap items-center gap-x-1.5 text-[13.5px] text-ink-soft">
+          <span>as</span>
+          <Select
+            label="Arranged as"
+            words
+            value={look.arrangement}
+            options={wordOptions(ARRANGEMENTS)}
+            onChange={(arrangement) => change({ arrangement })}
+          />
+          {words}
+        </div>
+        <span className="flex-1" />
+        <KeepLine handle={handle} />
+        {children}
+      </div>
+      <FilterLine handle={handle} shown={shown} total={total} busy={busy} field={filterField} />
+      <LookNotes notes={handle.notes} />
+    </div>
+  );
+}

@@ -1,0 +1,100 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import type { Sharing, View, ViewRequest } from "@/core/view/view";
+import { Button } from "@/ui/kit/button";
+import { Choice } from "@/ui/kit/check";
+import { Field, FieldGroup, TextInput } from "@/ui/kit/field";
+import { FormProblem } from "@/ui/kit/note";
+import { tellDone } from "@/ui/kit/notice";
+import { problemOf } from "@/ui/kit/request";
+import { SHARING_WORDS, sharingsFor } from "./keep-as";
+import type { LookHandle } from "./use-look";
+import { LinkButton } from "./link-button";
+
+/** Whose a view is and what it is called; its owner, or a lead, changes that or puts it away. */
+export function ViewSettings({
+  handle,
+  view,
+  onDone,
+}: {
+  handle: LookHandle;
+  view: View;
+  onDone: () => void;
+}) {
+  const router = useRouter();
+  const [name, setName] = useState(view.name);
+  const [sharing, setSharing] = useState<Sharing>(view.sharing);
+  const [problem, setProblem] = useState<string | null>(null);
+  const send = async (request: ViewRequest, after: () => void) => {
+    try {
+      await handle.send(request);
+      after();
+      onDone();
+    } catch (error) {
+      const { sentence, help } = problemOf(error);
+      setProblem(`${sentence} ${help}`);
+    }
+  };
+  const whose = view.owner ? `${view.owner.name}’s view` : "A view of the project";
+  if (!view.mayChange)
+    return (
+      <div className="flex flex-col gap-2 text-[13px]">
+        <p>
+          {whose}. What you change here changes nothing for others; keep it as another view to find
+          it again.
+        </p>
+        <LinkButton handle={handle} />
+      </div>
+    );
+  const changed = name.trim() !== view.name || sharing !== view.sharing;
+  const change = { kind: "change", id: view.id, version: view.version } as const;
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send({ ...change, changes: { name: name.trim(), sharing } }, () =>
+          tellDone(`“${name.trim()}” is stored.`),
+        );
+      }}
+    >
+      <Field label="Name">
+        <TextInput maxLength={60} value={name} onChange={(event) => setName(event.target.value)} />
+      </Field>
+      <FieldGroup label="Whose it is">
+        {sharingsFor(handle.views.rights).map((each) => (
+          <Choice
+            key={each}
+            name="whose"
+            checked={sharing === each}
+            onChange={() => setSharing(each)}
+          >
+            {SHARING_WORDS[each]}
+          </Choice>
+        ))}
+      </FieldGroup>
+      {problem && <FormProblem>{problem}</FormProblem>}
+      <div className="flex items-center gap-2">
+        <Button type="submit" look="accent" disabled={!changed || name.trim() === ""}>
+          Store
+        </Button>
+        <Button
+          look="quiet"
+          onClick={() =>
+            void send({ kind: "put away", id: view.id }, () => {
+              router.push(`/p/${handle.projectKey}/flow`);
+              tellDone(`“${view.name}” is put away.`, () =>
+                handle.send({ kind: "bring back", id: view.id }),
+              );
+            })
+          }
+        >
+          Put away
+        </Button>
+        <span className="flex-1" />
+        <LinkButton handle={handle} />
+      </div>
+    </form>
+  );
+}

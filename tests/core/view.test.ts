@@ -1,0 +1,287 @@
+import fc from "fast-check";
+import type { Condition } from "@/core/condition/condition";
+import { EVERY_ITEM } from "@/core/condition/condition";
+import { holds, type Asker } from "@/core/condition/evaluate";
+import { NOTHING_AROUND, type AskedItem, type FactName } from "@/core/condition/facts";
+import { factsOffered } from "@/core/condition/vocabulary";
+import { isGroupable, isSortable } from "@/core/item/list/query";
+import { isListed } from "@/core/item/list/table";
+import { PRIORITIES } from "@/core/item/fields";
+import { readLook, writeLook } from "@/core/view/address";
+import { nearlyAlike } from "@/core/view/alike";
+import { differences, type LookNames } from "@/core/view/differences";
+import {
+  chosenIn,
+  choosing,
+  filterParts,
+  isFiltering,
+  withPart,
+  withPartAt,
+  withTurned,
+  withValueTurned,
+  type ChoiceValue,
+} from "@/core/view/filter";
+import { partText } from "@/core/view/filter-words";
+import { goneFields } from "@/core/view/gone";
+import {
+  isAmount,
+  isColumn,
+  lookSchema,
+  PLAIN_LOOK,
+  sameLook,
+  storedLook,
+  type Look,
+} from "@/core/view/look";
+import { viewBody } from "@/core/view/view";
+import { anyCondition, VOCABULARY } from "./setup/conditions";
+import { plainItem } from "./setup/make";
+
+const is = (fact: FactName, value: string): Condition => ({
+  kind: "compare",
+  fact,
+  op: "is",
+  value,
+});
+const BUG = is("typeId", "bug");
+const STORY = is("typeId", "story");
+const OLD: Condition = { kind: "compare", fact: "age", op: "more than", value: 5 };
+const asker: Asker = {
+  personId: "noor",
+  teamIds: ["quayside"],
+  now: Date.UTC(2026, 10, 27),
+  zone: "Europe/London",
+  sprints: { current: "sp1", next: null, previous: null },
+};
+const names: LookNames = {
+  vocabulary: VOCABULARY,
+  boards: [{ id: "b1", name: "Pier" }],
+  named: [],
+};
+
+describe("a filter as a line of parts", () => {
+  test("several values of a field mean any of them, whatever else stands there", () => {
+    const filter = withPart(withPart(withPart(EVERY_ITEM, BUG), OLD), STORY);
+    expect(filterParts(filter)).toEqual([
+      { kind: "compare", fact: "typeId", op: "one of", value: ["bug", "story"] },
+      OLD,
+    ]);
+    expect(withPart(filter, OLD)).toBe(filter);
+  });
+  test("nobody and somebody together are one part", () => {
+    const part = choosing({ fact: "assigneeId", values: ["noor", null, { who: "me" }] })!;
+    expect(partText(part, VOCABULARY)).toMatch(/assignee .*, me or not set$/);
+    const item = (assigneeId: string | null): AskedItem => ({
+      ...NOTHING_AROUND,
+      item: { ...plainItem, assigneeId },
+    });
+    expect([null, "noor", "ivo"].map((who) => holds(part, item(who), asker))).toEqual([
+      true,
+      true,
+      false,
+    ]);
+  });
+  test("what is chosen is read back as it was chosen", () => {
+    const values = fc.uniqueArray(
+      fc.constantFrom<ChoiceValue>("noor", "ivo", null, { who: "me" }, "tomas"),
+      { minLength: 1, selector: (value) => JSON.stringify(value) },
+    );
+    fc.assert(
+      fc.property(values, (chosen) => {
+        const read = chosenIn(choosing({ fact: "assigneeId", values: chosen })!)!;
+        const texts = (all: readonly ChoiceValue[]) => all.map((v) => JSON.stringify(v)).sort();
+        expect(texts(read.values)).toEqual(texts(chosen));
+      }),
+    );
+  });
+  test("a part more never lets through what was left out, unless it is another value of a field", () => {
+    const states = fc.constantFrom(...PRIORITIES);
+    fc.assert(
+      fc.property(anyCondition(VOCABULARY), OLD_OR_NEW, states, (filter, part, priority) => {
+        const asked = { ...NOTHING_AROUND, item: { ...plainItem, priority } };
+        const both = withPart(filter, part);
+        if (chosenIn(part) === null)
+          expect(holds(both, asked, asker)).toBe(
+            holds(filter, asked, asker) && holds(part, asked, asker),
+          );
+        else if (holds(part, asked, asker) && holds(filter, asked, asker))
+          expect(holds(both, asked, asker)).toBe(true);
+      }),
+    );
+  });
+  test("a part is put in another's place, taken out, turned on and off", () => {
+    const filter = withPart(withPart(EVERY_ITEM, BUG), OLD);
+    expect(filterParts(withPartAt(filter, 0, STORY))).toEqual([STORY, OLD]);
+    expect(withPartAt(filter, 1, null)).toEqual(BUG);
+    expect(isFiltering(withPartAt(BUG, 0, null))).toBe(false);
+    expect(isFiltering(withTurned(BUG, BUG))).toBe(false);
+    expect(filterParts(withTurned(BUG, OLD))).toEqual([BUG, OLD]);
+  });
+  test("a value is turned on and off; the last one takes the part with it", () => {
+    const two = withValueTurned(BUG, "typeId", "story");
+    expect(chosenIn(two)?.values).toEqual(["bug", "story"]);
+    const one = withValueTurned(two, "typeId", "bug");
+    expect(one).toEqual(STORY);
+    expect(isFiltering(withValueTurned(one, "typeId", "story"))).toBe(false);
+    expect(filterParts(withValueTurned(OLD, "typeId", "bug"))).toEqual([OLD, BUG]);
+  });
+  test("what says something else than a choice is no choice", () => {
+    const no = (condition: Condition) => expect(chosenIn(condition)).toBeNull();
+    no(OLD);
+    no({ kind: "not", of: BUG });
+    no({ kind: "compare", fact: "typeId", op: "is not", value: "bug" });
+    no({ kind: "any", of: [BUG, is("priority", "high")] });
+    no({ kind: "compare", fact: "assigneeId", op: "is", value: { fact: "reviewerId" } });
+    expect(choosing({ fact: "typeId", values: [] })).toBeNull();
+  });
+});
+
+const OLD_OR_NEW = fc.constantFrom<Condition>(OLD, BUG, is("priority", "high"));
+
+const anyLook = (): fc.Arbitrary<Look> => {
+  const facts = (fits: (fact: FactName) => boolean) =>
+    fc.constantFrom(...factsOffered(VOCABULARY).filter(fits));
+  return fc.record({
+    arrangement: fc.constantFrom("board" as const, "table" as const),
+    board: fc.option(fc.constantFrom("b1", "b-2")),
+    lanes: fc.constantFrom("none" as const, "assignee" as const),
+    scope: anyCondition(VOCABULARY),
+    filter: anyCondition(VOCABULARY),
+    group: fc.option(facts(isGroupable)),
+    sort: fc.array(fc.record({ fact: facts(isSortable), descending: fc.boolean() }), {
+      maxLength: 3,
+    }),
+    fields: fc.uniqueArray(
+      fc.record({
+        fact: facts((fact) => isColumn(fact) && isListed(fact)),
+        width: fc.option(fc.integer({ min: 48, max: 800 })),
+      }),
+      { maxLength: 6, selector: (field) => field.fact },
+    ),
+    sum: fc.option(facts(isAmount)),
+    dense: fc.boolean(),
+  });
+};
+
+describe("a look in an address", () => {
+  test("is read as it was written, whatever it began as, also through a browser's address", () => {
+    fc.assert(
+      fc.property(anyLook(), anyLook(), (kept, shown) => {
+        const address = new URLSearchParams(writeLook(kept, shown)).toString();
+        const search = Object.fromEntries(new URLSearchParams(address));
+        const { look, unread } = readLook(kept, search);
+        expect(unread).toEqual([]);
+        expect(sameLook(look, shown)).toBe(true);
+      }),
+      { numRuns: 300 },
+    );
+  });
+  test("says nothing of what is the same, and keeps what is readable beside what is not", () => {
+    expect(writeLook(PLAIN_LOOK, PLAIN_LOOK)).toEqual({});
+    const { look, unread } = readLook(PLAIN_LOOK, {
+      as: "table",
+      groups: "title",
+      only: '{"kind":"compare"',
+      sort: "-age~nonsense",
+      rows: "narrow",
+      columns: `${"age~".repeat(30)}priority`,
+    });
+    expect(look).toEqual({ ...PLAIN_LOOK, arrangement: "table", dense: true });
+    expect(unread.sort()).toEqual(["the columns", "the filter", "the groups", "the order"]);
+  });
+});
+
+describe("what differs", () => {
+  const told = (change: Partial<Look>, kept: Look = PLAIN_LOOK) =>
+    differences(kept, { ...kept, ...change }, names);
+  test.each<[Partial<Look>, string[]]>([
+    [{}, []],
+    [{ filter: BUG }, ["only “type Bug”"]],
+    [{ arrangement: "table", group: "priority" }, ["as a table", "in groups by priority"]],
+    [{ board: "b1" }, ["on Pier"]],
+    [{ board: "b9" }, ["on another board"]],
+    [{ sort: [{ fact: "age", descending: true }] }, ["sorted by age, falling"]],
+    [{ dense: true, lanes: "assignee" }, ["in lanes by assignee", "in narrow rows"]],
+    [{ fields: PLAIN_LOOK.fields.slice(1) }, ["without state"]],
+    [{ fields: PLAIN_LOOK.fields.toReversed() }, ["columns in another order"]],
+    [
+      { fields: PLAIN_LOOK.fields.with(0, { fact: "stateId", width: 300 }) },
+      ["columns of other widths"],
+    ],
+    [{ sum: null }, ["adding nothing up"]],
+  ])("%j is said as %j", (change, words) => expect(told(change)).toEqual(words));
+  test("what was let go is said too, and a condition of the project by its name", () => {
+    const kept: Look = { ...PLAIN_LOOK, filter: { kind: "all", of: [BUG, OLD] } };
+    const named = [{ id: "n", name: "too old", condition: OLD }];
+    expect(differences(kept, { ...kept, filter: BUG }, { ...names, named })).toEqual([
+      "without only “too old”",
+    ]);
+  });
+  test("two looks are nearly alike that show the same items in at most one other way", () => {
+    const table: Look = { ...PLAIN_LOOK, arrangement: "table", filter: BUG };
+    expect(nearlyAlike(table, { ...table, dense: true }, names)).toEqual(["in narrow rows"]);
+    expect(nearlyAlike(table, { ...table, group: "priority" }, names)).not.toBeNull();
+    expect(nearlyAlike(table, { ...table, filter: OLD }, names)).toBeNull();
+    expect(nearlyAlike(table, { ...table, group: "priority", board: "b1" }, names)).toBeNull();
+  });
+});
+
+describe("a stored look", () => {
+  test("of an older or a broken kind keeps what can be read", () => {
+    expect(storedLook(null)).toEqual(PLAIN_LOOK);
+    expect(
+      storedLook({ arrangement: "timeline", group: "priority", filter: { kind: "what" } }),
+    ).toEqual({ ...PLAIN_LOOK, group: "priority" });
+  });
+  test("says which of its fields are gone", () => {
+    const own = { ...VOCABULARY.own[0], id: "f-gone", name: "Mooring", removedAt: 5 };
+    const vocabulary = { ...VOCABULARY, own: [own] };
+    const look: Look = { ...PLAIN_LOOK, group: `own.${own.kind}.f-gone`, sum: "own.number.never" };
+    expect(goneFields(look, vocabulary)).toEqual(["Mooring", "a field that is gone"]);
+    expect(goneFields(PLAIN_LOOK, VOCABULARY)).toEqual([]);
+  });
+});
+
+test.each<[string, unknown]>([
+  [
+    "forty columns",
+    {
+      fields: factsOffered(VOCABULARY)
+        .concat(Array(20).fill("age"))
+        .map((fact) => ({ fact, width: null })),
+    },
+  ],
+  [
+    "a column twice",
+    {
+      fields: [
+        { fact: "age", width: null },
+        { fact: "age", width: 90 },
+      ],
+    },
+  ],
+  ["the title as a column", { fields: [{ fact: "title", width: null }] }],
+  ["a column of no width", { fields: [{ fact: "age", width: 3 }] }],
+  ["groups of a text", { group: "title" }],
+  ["forty groupings", { group: Array(40).fill("priority") }],
+  ["seven sortings", { sort: Array(7).fill({ fact: "age", descending: true }) }],
+  ["days added up", { sum: "age" }],
+  ["another arrangement", { arrangement: "cloud" }],
+  ["a condition of nothing", { filter: { kind: "compare", fact: "age", op: "is", value: "x" } }],
+])("a look with %s is refused", (_, change) => {
+  expect(lookSchema.safeParse(PLAIN_LOOK).success).toBe(true);
+  expect(lookSchema.safeParse({ ...PLAIN_LOOK, ...(change as object) }).success).toBe(false);
+});
+
+test("of a view only what it has can be changed", () => {
+  const change = (changes: unknown) =>
+    viewBody.safeParse({
+      kind: "change",
+      id: "0190b0e0-0000-7000-8000-000000000001",
+      version: 1,
+      changes,
+    }).success;
+  expect(change({ name: "Mine", group: null })).toBe(true);
+  expect(change({ ownerId: "noor" })).toBe(false);
+  expect(change({ name: "  " })).toBe(false);
+  expect(change({ name: "x".repeat(61) })).toBe(false);
+});
