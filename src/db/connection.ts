@@ -84,6 +84,9 @@ export const tookTooLong = (error: unknown): boolean => sqlState(error) === "570
 
 const LOST_RACE = new Set(["40001", "40P01"]);
 
+/** Whether the database broke a deadlock or a serialisation conflict: trying again may do. */
+export const isLostRace = (error: unknown): boolean => LOST_RACE.has(sqlState(error) ?? "");
+
 /**
  * Runs a transaction, again when the database broke a deadlock or a serialisation conflict at its
  * cost.
@@ -93,7 +96,7 @@ export async function transact<T>(work: (tx: Transaction) => Promise<T>, attempt
     try {
       return await database().transaction(work);
     } catch (error) {
-      if (attempt >= attempts || !LOST_RACE.has(sqlState(error) ?? "")) throw error;
+      if (attempt >= attempts || !isLostRace(error)) throw error;
     }
   }
 }

@@ -1,5 +1,6 @@
 export * from "./schema/alerts";
 export * from "./schema/board";
+export * from "./schema/bulk";
 export * from "./schema/event";
 export * from "./schema/field";
 export * from "./schema/file";

@@ -2,6 +2,7 @@ import { closeDatabase } from "@/db/connection";
 import { followQuestions, wakeParkedReports } from "@/server/intake/follow-up";
 import { closeMeaningThread } from "@/server/intake/meaning-thread";
 import { makeMeanings } from "@/server/intake/meanings";
+import { doBulkChunk } from "@/server/item/bulk/chunk";
 import { fireTimers } from "@/server/item/trigger";
 import { log, traced } from "@/server/log";
 import { onStop, tellReady } from "@/server/supervised";
@@ -23,6 +24,7 @@ import { beat, clearOld } from "./schedule";
 const TICK_MS = 500;
 const LETTERS_MS = 1_000;
 const MAIL_MS = 300;
+const JOBS_MS = 250;
 /**
  * A few texts at a time, with a pause as long as they take: at most half of one processor, and only
  * while something is new.
@@ -125,6 +127,9 @@ async function run(): Promise<void> {
   tellReady(door ? { door: door.port } : {});
   await Promise.all([
     keepDoing("follow-up", TICK_MS, followUp),
+    keepDoing("jobs on several items", JOBS_MS, async () => {
+      while (!stopping && (await doBulkChunk()) > 0);
+    }),
     keepDoing("letters", LETTERS_MS, async () => {
       while (!stopping && (await sendLetters()) > 0);
     }),

@@ -354,6 +354,7 @@ const READS: Record<string, string[]> = {
     "/api/projects/TIX/backlog/rows?after=:id",
   ],
   "/api/projects/[key]/board/finished": ["/api/projects/TIX/board/finished?board=:board"],
+  "/api/projects/[key]/bulk": ["/api/projects/TIX/bulk"],
   "/api/projects/[key]/plan/inside": ["/api/projects/TIX/plan/inside?timebox=sprint&id=none"],
   "/api/projects/[key]/board": [
     "/api/projects/TIX/board",
@@ -482,6 +483,36 @@ const TRIES: [
       },
     ],
   ]),
+  [
+    "what would be done to it among several",
+    "/api/projects/[key]/bulk/forecast",
+    (of) => [
+      "/api/projects/TIX/bulk/forecast",
+      {
+        method: "POST",
+        body: {
+          items: { ids: [of.id, of.below] },
+          act: { kind: "put under", parentKey: of.parentKey },
+        },
+      },
+    ],
+  ],
+  [
+    "do something to it among several",
+    "/api/projects/[key]/bulk",
+    (of) => [
+      "/api/projects/TIX/bulk",
+      {
+        method: "POST",
+        body: {
+          kind: "start",
+          id: randomUUID(),
+          items: { ids: [of.id, of.below] },
+          act: { kind: "label", add: ["x"] },
+        },
+      },
+    ],
+  ],
   ["search its key", "/api/search", (of) => [`/api/search?q=${of.key}`]],
   ...(
     [

@@ -223,7 +223,7 @@ test("rows are chosen by keys and copied; all of them go into a file that other 
   await noor.keys("x");
   await noor.chord("Shift", "ArrowDown");
   await noor.chord("Shift", "ArrowDown");
-  await noor.reads("3 rows chosen");
+  await noor.reads("3 items chosen");
   await noor.page.bringToFront();
   await noor.chord("Control", "c");
   await noor.reads("3 rows copied.");
@@ -271,4 +271,78 @@ test("what somebody else changes is in the table a moment later; who only looks 
   expect(await arthur.page.$('[aria-label="New value"]')).toBeNull();
   await arthur.open("/p/TIX/flow/views");
   await arthur.reads("Nothing here that you can see");
+});
+
+describe("several at once", () => {
+  const going = '[role=region][aria-label="Several at once"]';
+  test("it is said what will happen, what is missing is asked once, and all of it is taken back", async () => {
+    await ines.open("/p/TIX/flow?as=table&columns=stateId~assigneeId");
+    await ines.narrow("state ready");
+    await ines.reads(/state Ready/, WHAT);
+    await shown(ines);
+    await ines.page.waitForSelector("[data-row]");
+    await go(ines, 0, 2);
+    await ines.keys("x");
+    await ines.chord("Shift", "ArrowDown");
+    await ines.reads("2 items chosen", going);
+    await ines.press("Move");
+    await ines.choose("To which state?", "Building (Build, review, test, deploy)");
+    await ines.reads("0 go, 2 are refused: It needs somebody who works on it.");
+    await ines.choose("Assignee", "Ivo Sandell");
+    await ines.press("Say it for all");
+    await ines.reads(/^2 go/m, "[role=dialog]");
+    await ines.press("Move 2 items");
+    await ines.reads("2 items moved to Building.");
+    await ines.press("Undo");
+    await ines.reads("2 items taken back.");
+    await ines.press("Done lately");
+    await ines.reads(/2 items moved to Building\.\s*taken back/, "[role=dialog]");
+  });
+
+  test("cards of a board are chosen by keys and by the pointer; what is refused says why and for whom", async () => {
+    await noor.open("/p/TIX/flow");
+    const [first, second] = await noor.page.$$eval(".card[data-key]", (cards) =>
+      cards.map((card) => card.getAttribute("data-key")!),
+    );
+    await noor.focusCard(first);
+    await noor.keys("x");
+    await noor.reads("1 item chosen", going);
+    await noor.page.keyboard.down("Shift");
+    await noor.page.click(`.card[data-key="${second}"]`);
+    await noor.page.keyboard.up("Shift");
+    await noor.reads("2 items chosen", going);
+    expect(await noor.page.$("aside")).toBeNull();
+    await noor.press("Label");
+    await noor.fill("Add labels", "harbour watch");
+    await noor.press("Label 2 items");
+    await noor.reads("2 items labelled harbour watch.");
+    await noor.press("Whole column");
+    await noor.page.waitForFunction(
+      (w: string) => Number(/\d+/.exec(document.querySelector<HTMLElement>(w)!.innerText)![0]) > 2,
+      {},
+      going,
+    );
+    await noor.press("Put under");
+    await noor.fill("Under which item?", "TIX-9999999");
+    await noor.reads(/0 go, \d+ are refused/);
+    await noor.keys("Escape");
+    await noor.click('button[aria-label="Choose none"]');
+    await noor.page.waitForFunction(() => !document.querySelector(".card[data-chosen=true]"));
+  });
+
+  test("a job goes on when the page is left, and the next page tells of it", async () => {
+    await ines.open("/p/TIX/flow?as=table");
+    await ines.click('input[aria-label="Choose all rows that are shown"]');
+    await ines.reads(/\d+ items chosen/, going);
+    await ines.press("Label");
+    await ines.fill("Add labels", "stocktake");
+    await ines.reads(/Of the first 50 of \d+ items: 50 go/);
+    await ines.press("Label 7");
+    await ines.reads(/\d+ of \d+\s+labelled stocktake/, going);
+    await ines.open("/p/TIX/plan");
+    await ines.open("/p/TIX/flow?as=table");
+    await ines.reads(/\d+ of \d+\s+labelled stocktake/, going);
+    await ines.press("Stop");
+    await ines.reads(/items? labelled stocktake, stopped before \d+ items?\./);
+  });
 });

@@ -9,6 +9,7 @@ import { flowContract } from "@/core/flow/contract";
 import { intakeContract, reportContract } from "@/core/intake/contract";
 import { requesterContract } from "@/core/intake/requester-contract";
 import { itemContract, streamContract } from "@/core/item/contract";
+import { bulkContract } from "@/core/item/bulk/contract";
 import { listContract } from "@/core/item/list/contract";
 import { healthContract, peopleContract, sessionContract } from "@/core/people/contract";
 import { planContract } from "@/core/plan/contract";
@@ -19,6 +20,7 @@ import { keyOf, queryOf } from "@/ui/kit/request";
 const ALL: Contract[] = [
   alertsContract,
   boardContract,
+  bulkContract,
   flowContract,
   intakeContract,
   itemContract,

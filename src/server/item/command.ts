@@ -24,6 +24,9 @@ const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   undo: "edit item",
 };
 
+/** What somebody has to be allowed for a command. */
+export const actionOf = (kind: CommandRequest["kind"]): Action => ACTION_OF[kind];
+
 export interface CommandResult {
   card: Card;
   /** False when this command had been carried out before and nothing was done now. */
@@ -40,7 +43,7 @@ export async function commandItem(
 ): Promise<CommandResult> {
   const { commandId, itemId, command } = request;
   return transact(async (tx) => {
-    const entered = await enterItem(tx, viewer, itemId, ACTION_OF[command.kind]);
+    const entered = await enterItem(tx, viewer, itemId, actionOf(command.kind));
     const fresh = await recordCommand(tx, commandId, viewer.personId, {
       itemId,
       what: `${command.kind} ${itemId}`,

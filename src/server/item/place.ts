@@ -50,6 +50,17 @@ export async function placeInState(
   return rankBetween(neighbour.rank, await rankBelow(tx, neighbour.rank));
 }
 
+/** The item that stands last in its state, where something is to stand behind it. */
+export async function lastRanked(tx: Transaction, stateId: string): Promise<string | null> {
+  const [last] = await tx
+    .select({ id: item.id })
+    .from(item)
+    .where(inState(stateId))
+    .orderBy(desc(item.rank))
+    .limit(1);
+  return last?.id ?? null;
+}
+
 /** The next rank above one, or the last of all. */
 async function rankAbove(tx: Transaction, below: Rank | null): Promise<Rank | null> {
   const [found] = await tx

@@ -34,9 +34,12 @@ interface Props {
   open: boolean;
   picked: boolean;
   changed: boolean;
+  chosen: boolean;
   focusable: boolean;
   draggable: boolean;
   onOpen: (card: Card) => void;
+  /** With Shift or Ctrl held a press chooses instead of opening. */
+  onChoose: (card: Card) => void;
   onFocus: (card: Card) => void;
   onKey: (event: KeyboardEvent<HTMLElement>, card: Card) => void;
 }
@@ -49,9 +52,11 @@ export const BoardCard = memo(function BoardCard({
   open,
   picked,
   changed,
+  chosen,
   focusable,
   draggable,
   onOpen,
+  onChoose,
   onFocus,
   onKey,
 }: Props) {
@@ -79,6 +84,7 @@ export const BoardCard = memo(function BoardCard({
     blocker && `blocked: ${blocker.cause}`,
     card.classOfService !== "standard" && card.classOfService,
     card.origin === "unplanned" && "unplanned",
+    chosen && "chosen",
   ]
     .filter(Boolean)
     .join("; ");
@@ -99,7 +105,10 @@ export const BoardCard = memo(function BoardCard({
       data-lifted={isDragging}
       data-picked={picked}
       data-changed={changed}
-      onClick={() => onOpen(card)}
+      data-chosen={chosen}
+      onClick={({ shiftKey, ctrlKey, metaKey }) =>
+        shiftKey || ctrlKey || metaKey ? onChoose(card) : onOpen(card)
+      }
       onFocus={() => onFocus(card)}
       onKeyDown={(event) => onKey(event, card)}
       onPointerDown={

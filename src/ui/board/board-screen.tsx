@@ -11,6 +11,7 @@ import { usePanel } from "@/ui/kit/panel-context";
 import type { LookHandle } from "@/ui/view/use-look";
 import { AskedAtCard } from "./asked-at-card";
 import { BacklogBay } from "./backlog-bay";
+import { BoardBulk } from "./board-bulk";
 import { BoardCard } from "./board-card";
 import { BoardGrid } from "./board-grid";
 import { columnWidths, valueWidths } from "./board-heads";
@@ -20,6 +21,7 @@ import { useBoard } from "./use-board";
 import { BOARD_KEYS, useBoardKeys } from "./use-board-keys";
 import { useBoardParts, type Shown } from "./use-board-parts";
 import { useCardFacts } from "./use-card-facts";
+import { useChosenCards } from "./use-chosen-cards";
 import { useColumns } from "./use-columns";
 import { useFinished } from "./use-finished";
 import { useHand } from "./use-hand";
@@ -60,6 +62,7 @@ export function BoardScreen({
   const { columns, byId } = parts;
   const hand = useHand(view, parts, moves, goes);
   const finished = useFinished(board, parts, shown, goes.stands);
+  const chosen = useChosenCards(parts, goes.stands);
   const facts = useCardFacts(view, summary, now);
   const open = useCallback((card: Card) => openItem(card.key), [openItem]);
   const keys = useBoardKeys({
@@ -73,6 +76,7 @@ export function BoardScreen({
     enter: goes.enter,
     moveToBacklog: hand.moveToBacklog,
     openItem: open,
+    choose: (card, run) => (run ? chosen.runTo : chosen.turn)(card),
     openActions: (card) => setActionsFor(card.id),
     onFilter: () => textField.current?.focus(),
     onShowAll: handle.showAll,
@@ -93,9 +97,11 @@ export function BoardScreen({
       open={card.key === itemKey}
       picked={keys.picked?.cardId === card.id}
       changed={board.changed.has(card.id)}
+      chosen={chosen.has(card)}
       focusable={keys.focusId === card.id}
       draggable={view.rights.move}
       onOpen={open}
+      onChoose={chosen.turn}
       onFocus={keys.onFocus}
       onKey={keys.onKey}
     />
@@ -113,7 +119,7 @@ export function BoardScreen({
           creating={{ open: creating, onOpenChange: setCreating }}
           onCreated={putCard}
         />
-        <div className="flex min-h-0 flex-1">
+        <div className="relative flex min-h-0 flex-1">
           {bayOpen && bay && (
             <BacklogBay title={bay} cards={parts.backlogShown} total={parts.backlog.length}>
               {(card) => renderCard(card, null)}
@@ -130,6 +136,7 @@ export function BoardScreen({
             renderCard={renderCard}
             now={now}
           />
+          <BoardBulk handle={handle} chosen={chosen} />
         </div>
       </div>
       <CarriedCard card={hand.inHand ? lifted : undefined} />

@@ -20,6 +20,7 @@ export const BOARD_KEYS: [string, string][] = [
   [".", "the card's actions"],
   ["b", "show or hide the backlog"],
   ["n", "new item"],
+  ["x", "choose the card; with Shift all from the last one to it"],
   ["/", "narrow what is shown"],
   ["c", "show all again"],
   ["?", "this list"],
@@ -37,6 +38,7 @@ interface Options {
   enter: (card: Card, column: Column) => void;
   moveToBacklog: (card: Card) => void;
   openItem: (card: Card) => void;
+  choose: (card: Card, run: boolean) => void;
   openActions: (card: Card) => void;
   onFilter: () => void;
   onShowAll: () => void;
@@ -138,6 +140,9 @@ export function useBoardKeys(options: Options) {
     } else if (key === "Enter") {
       handled();
       options.openItem(card);
+    } else if (key === "x" || key === "X") {
+      handled();
+      options.choose(card, key === "X");
     } else if (key === "." && mayMove) {
       handled();
       options.openActions(card);

@@ -1,9 +1,12 @@
 "use client";
 import { useMemo, type CSSProperties } from "react";
 import type { ProjectSummary } from "@/core/flow/summary";
+import type { TableRow } from "@/core/item/list/table";
+import { pick } from "@/core/item/pick";
+import { BulkBar } from "@/ui/bulk/bulk-bar";
+import { Button } from "@/ui/kit/button";
 import { usePanel } from "@/ui/kit/panel-context";
 import type { LookHandle } from "@/ui/view/use-look";
-import { ChosenBar } from "./chosen-bar";
 import { drawnColumns, FIRST_FIELD, gridColumns, leastWidth } from "./columns";
 import { EmptyTable } from "./empty-table";
 import { SumRow } from "./group-row";
@@ -15,6 +18,12 @@ import { useChosen } from "./use-chosen";
 import { useGridKeys, type ActiveCell } from "./use-grid-keys";
 import { useLines } from "./use-lines";
 import type { TableHandle } from "./use-table";
+
+/** What some rows come to, in words. */
+function estimateWords(rows: readonly TableRow[]): string | null {
+  const sized = rows.flatMap(({ card }) => card.estimate ?? []);
+  return sized.length === 0 ? null : `estimate ${sized.reduce((sum, each) => sum + each, 0)}`;
+}
 
 /** The rows themselves: drawn as they come into sight, walked by keys, changed where they stand. */
 export function TableGrid({
@@ -66,8 +75,8 @@ export function TableGrid({
         <TableHead
           handle={handle}
           columns={columns}
-          all={total !== undefined && total.count > 0 && chosen.rows.size === total.count}
-          onAll={(on) => (on ? chosen.take(view.rows) : chosen.drop())}
+          all={chosen.all}
+          onAll={(on) => (on ? chosen.takeAll(view.rows) : chosen.drop())}
         />
         <div role="rowgroup" className="relative" style={{ height: at.whole }}>
           {at.drawn.map((line) => (
@@ -93,11 +102,21 @@ export function TableGrid({
         )}
       </div>
       {total?.count === 0 && <EmptyTable handle={handle} />}
-      <ChosenBar
-        count={chosen.rows.size}
-        onCopy={() => void chosen.copy(undefined)}
+      <BulkBar
+        handle={handle}
+        count={chosen.all ? (total?.count ?? 0) : chosen.rows.size}
+        sum={chosen.all ? null : estimateWords([...chosen.rows.values()])}
+        items={
+          chosen.all ? pick(table.body, ["board", "condition"]) : { ids: [...chosen.rows.keys()] }
+        }
         onDrop={chosen.drop}
-      />
+      >
+        {!chosen.all && (
+          <Button small onClick={() => void chosen.copy(undefined)}>
+            Copy
+          </Button>
+        )}
+      </BulkBar>
     </div>
   );
 }

@@ -63,6 +63,7 @@ export function ItemRow({
       data-cell={`${place.line}:${column}`}
       className={`lines-cell ${className}`}
       onClick={() => onPoint(column)}
+      onFocus={() => onPoint(column)}
       onDoubleClick={() => onEdit(column)}
     >
       {editor !== null && active === column ? editor : content}

@@ -11,9 +11,11 @@ import type { DrawnColumn } from "./columns";
 interface Chosen {
   rows: ReadonlyMap<string, TableRow>;
   from: number | null;
+  /** Whether everything that is shown is meant, also what is not here yet. */
+  all: boolean;
 }
 
-const NONE: Chosen = { rows: new Map(), from: null };
+const NONE: Chosen = { rows: new Map(), from: null, all: false };
 
 /** The rows that are chosen, each with what it said then, and what is done with them. */
 export function useChosen(
@@ -21,13 +23,13 @@ export function useChosen(
   columns: readonly DrawnColumn[],
   vocabulary: Vocabulary,
 ) {
-  const [{ rows, from }, setChosen] = useState(NONE);
+  const [{ rows, from, all }, setChosen] = useState(NONE);
   const turn = (at: number) => {
     const row = rowAt(at);
     if (!row) return;
     const next = new Map(rows);
     if (!next.delete(row.card.id)) next.set(row.card.id, row);
-    setChosen({ rows: next, from: at });
+    setChosen({ rows: next, from: at, all: false });
   };
   /** Everything from one place to another. */
   const run = (begin: number, at: number) => {
@@ -36,7 +38,7 @@ export function useChosen(
       const row = rowAt(i);
       if (row) next.set(row.card.id, row);
     }
-    setChosen({ rows: next, from: begin });
+    setChosen({ rows: next, from: begin, all: false });
   };
   const textOf = ({ card, values }: TableRow): string[] => [
     card.key,
@@ -54,13 +56,15 @@ export function useChosen(
   return {
     rows,
     from,
-    has: (id: string) => rows.has(id),
+    has: (id: string) => all || rows.has(id),
     turn,
     run,
     /** Everything from the row that was turned last to another. */
     runTo: (at: number) => run(from ?? at, at),
-    take: (all: readonly TableRow[]) =>
-      setChosen({ rows: new Map(all.map((row) => [row.card.id, row])), from: null }),
+    all,
+    /** Everything that is shown, of which these rows are here. */
+    takeAll: (here: readonly TableRow[]) =>
+      setChosen({ rows: new Map(here.map((row) => [row.card.id, row])), from: null, all: true }),
     drop: () => setChosen(NONE),
     copy,
   };

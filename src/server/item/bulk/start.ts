@@ -1,0 +1,133 @@
+import { and, desc, eq } from "drizzle-orm";
+import { v7 as newId } from "uuid";
+import type { BulkDoing } from "@/core/item/bulk/act";
+import type { BulkRequest } from "@/core/item/bulk/contract";
+import { transact, type Transaction } from "@/db/connection";
+import { bulkItem, bulkJob } from "@/db/schema";
+import type { Viewer } from "../../people/viewer";
+import { invalid, notFound } from "../../refused";
+import { enterList, type EnteredList } from "../list/enter";
+import { itemsMeant } from "./items";
+
+/** Rows of a job that are written at once. */
+const AT_ONCE = 1_000;
+
+/** Starts, cancels or takes back a job of one's own. */
+export async function changeBulk(
+  viewer: Viewer,
+  projectKey: string,
+  request: BulkRequest,
+  now = Date.now(),
+): Promise<void> {
+  const entered = await enterList(viewer, projectKey, now);
+  if (request.kind === "cancel") return cancelJob(entered, request.id, now);
+  if (request.kind === "start") {
+    const ids = await itemsMeant(entered, request.items);
+    if (ids.length === 0) throw invalid("None of these items is there.", "Choose others.");
+    return makeJob(entered, { id: request.id, doing: request.act, ids, now });
+  }
+  await transact((tx) => undoJob(tx, entered, request, now));
+}
+
+interface NewJob {
+  id: string;
+  doing: BulkDoing;
+  ids: readonly string[];
+  now: number;
+}
+
+/** What goes to the top one by one would end the wrong way round. */
+const asTheyAreDone = ({ doing, ids }: NewJob): readonly string[] =>
+  doing.kind === "rank" && doing.end === "top" ? ids.toReversed() : ids;
+
+async function makeJob({ viewer, project }: EnteredList, job: NewJob): Promise<void> {
+  const { id, doing, now } = job;
+  await transact(async (tx) => {
+    const head = { id, projectId: project.id, personId: viewer.personId, doing };
+    const made = await tx
+      .insert(bulkJob)
+      .values({ ...head, state: "waiting", madeAt: now })
+      .onConflictDoNothing()
+      .returning({ id: bulkJob.id });
+    if (made.length === 0) return;
+    const rows = asTheyAreDone(job).map((itemId, position) => ({
+      jobId: id,
+      position,
+      itemId,
+      commandId: newId(),
+    }));
+    for (let at = 0; at < rows.length; at += AT_ONCE)
+      await tx.insert(bulkItem).values(rows.slice(at, at + AT_ONCE));
+  });
+}
+
+/** A job of the person's own. @throws Refused where there is none */
+async function ownJob(tx: Transaction, { viewer, project }: EnteredList, id: string) {
+  const [job] = await tx
+    .select()
+    .from(bulkJob)
+    .where(
+      and(
+        eq(bulkJob.id, id),
+        eq(bulkJob.projectId, project.id),
+        eq(bulkJob.personId, viewer.personId),
+      ),
+    )
+    .for("update");
+  if (!job) throw notFound("job");
+  return job;
+}
+
+/** What is in hand is finished; nothing more is begun. */
+async function cancelJob(entered: EnteredList, id: string, now: number): Promise<void> {
+  await transact(async (tx) => {
+    const job = await ownJob(tx, entered, id);
+    if (job.state === "done") return;
+    await tx
+      .update(bulkJob)
+      .set({ state: "cancelled", endedAt: now })
+      .where(eq(bulkJob.id, job.id));
+  });
+}
+
+/** A job that takes back what another one did, the last first. */
+async function undoJob(
+  tx: Transaction,
+  entered: EnteredList,
+  { id, of }: Extract<BulkRequest, { kind: "undo" }>,
+  now: number,
+): Promise<void> {
+  const job = await ownJob(tx, entered, of);
+  if (job.state === "waiting" || job.state === "running")
+    throw invalid("It is still being done.", "Stop it first, or wait for its end.");
+  if (job.doing.kind === "undo")
+    throw invalid("This took something back itself.", "Do it once more instead.");
+  const done = await tx
+    .select({ itemId: bulkItem.itemId })
+    .from(bulkItem)
+    .where(and(eq(bulkItem.jobId, of), eq(bulkItem.outcome, "done")))
+    .orderBy(desc(bulkItem.position));
+  if (done.length === 0) throw invalid("It changed nothing.", "There is nothing to take back.");
+  const made = await tx
+    .insert(bulkJob)
+    .values({
+      id,
+      projectId: job.projectId,
+      personId: job.personId,
+      doing: { kind: "undo", of },
+      undoOf: of,
+      state: "waiting",
+      madeAt: now,
+    })
+    .onConflictDoNothing()
+    .returning({ id: bulkJob.id });
+  if (made.length === 0) return;
+  const rows = done.map(({ itemId }, position) => ({
+    jobId: id,
+    position,
+    itemId,
+    commandId: newId(),
+  }));
+  for (let at = 0; at < rows.length; at += AT_ONCE)
+    await tx.insert(bulkItem).values(rows.slice(at, at + AT_ONCE));
+}

@@ -1,0 +1,186 @@
+"use client";
+import { useState } from "react";
+import { bulkAct, type BulkAct } from "@/core/item/bulk/act";
+import { EDITABLE_FIELDS, itemField, type EditableField } from "@/core/item/fields";
+import { Choice } from "@/ui/kit/check";
+import { DateInput } from "@/ui/kit/date-input";
+import { Field, TextInput } from "@/ui/kit/field";
+import { namedOptions, Select, wordOptions, type Option } from "@/ui/kit/select";
+import { labelsOf } from "@/ui/item/field-editor";
+import { BulkForm, type Given } from "./bulk-form";
+
+/** An act as it would be sent; null where it is none yet. */
+const whole = (given: unknown): BulkAct | null => bulkAct.safeParse(given).data ?? null;
+
+/** Moves all to one state. */
+export function MoveForm({ given }: { given: Given }) {
+  const [to, setTo] = useState("");
+  const { states } = given.vocabulary;
+  const several = new Set(states.map((state) => state.workflowName)).size > 1;
+  return (
+    <BulkForm key={to} given={given} verb="Move" act={to ? whole({ kind: "move", to }) : null}>
+      <Field label="To which state?">
+        <Select
+          value={to}
+          placeholder="choose a state"
+          options={states.map(({ id, name, workflowName }) => ({
+            value: id,
+            label: several ? `${name} (${workflowName})` : name,
+          }))}
+          onChange={setTo}
+        />
+      </Field>
+    </BulkForm>
+  );
+}
+
+/** Sets one field of all: chosen first, or the one that the form is about. */
+export function SetForm({ given, only }: { given: Given; only?: EditableField }) {
+  const [field, setField] = useState<EditableField>(only ?? "priority");
+  const [value, setValue] = useState<string | null>(null);
+  const { editor } = itemField(field);
+  const read = value === null ? undefined : valueOf(field, value);
+  const act = read === undefined ? null : whole({ kind: "set", changes: { [field]: read } });
+  return (
+    <BulkForm given={given} verb="Change" act={act}>
+      {!only && (
+        <Field label="Which field?">
+          <Select
+            value={field}
+            options={CHANGED.map((each) => ({ value: each, label: itemField(each).label }))}
+            onChange={(next) => {
+              setField(next);
+              setValue(null);
+            }}
+          />
+        </Field>
+      )}
+      <Field label={only ? itemField(field).label : "To what?"}>
+        {editor.kind === "choice" ? (
+          <Select
+            value={value ?? "\u0000"}
+            placeholder="choose"
+            options={optionsFor(field, given)}
+            onChange={setValue}
+          />
+        ) : editor.kind === "date" ? (
+          <DateInput label="Day" value={value ?? ""} onChange={setValue} />
+        ) : (
+          <TextInput
+            inputMode={editor.kind === "number" ? "decimal" : undefined}
+            value={value ?? ""}
+            onChange={(event) => setValue(event.target.value)}
+          />
+        )}
+      </Field>
+    </BulkForm>
+  );
+}
+
+/** The fields that are the same for several items with sense. */
+const CHANGED = EDITABLE_FIELDS.filter((field) => {
+  const { kind } = itemField(field).editor;
+  return kind === "choice" || kind === "date" || kind === "number";
+});
+
+function optionsFor(field: EditableField, { vocabulary }: Given): Option[] {
+  const { editor } = itemField(field);
+  if (editor.kind !== "choice") return [];
+  const none = editor.none === undefined ? [] : [{ value: "", label: editor.none }];
+  return [
+    ...none,
+    ...(typeof editor.options === "string"
+      ? namedOptions(vocabulary[editor.options])
+      : wordOptions(editor.options)),
+  ];
+}
+
+/** What was chosen or written, as the field says it; undefined where it is nothing of that kind. */
+function valueOf(field: EditableField, text: string): unknown {
+  const { editor } = itemField(field);
+  if (text === "") return null;
+  if (editor.kind !== "number") return text;
+  const number = Number(text.replace(",", "."));
+  return Number.isFinite(number) ? number : undefined;
+}
+
+/** Adds labels to all, and takes others away. */
+export function LabelForm({ given }: { given: Given }) {
+  const [add, setAdd] = useState("");
+  const [remove, setRemove] = useState("");
+  const labels = { add: labelsOf(add), remove: labelsOf(remove) };
+  const some = labels.add.length + labels.remove.length > 0;
+  return (
+    <BulkForm given={given} verb="Label" act={some ? whole({ kind: "label", ...labels }) : null}>
+      <Field label="Add labels">
+        <TextInput
+          autoFocus
+          placeholder="night boat, pier"
+          value={add}
+          onChange={(event) => setAdd(event.target.value)}
+        />
+      </Field>
+      <Field label="Take labels away">
+        <TextInput value={remove} onChange={(event) => setRemove(event.target.value)} />
+      </Field>
+    </BulkForm>
+  );
+}
+
+/** Puts all at one end of the order, in the order they have. */
+export function RankForm({ given }: { given: Given }) {
+  const [end, setEnd] = useState<"top" | "bottom">("top");
+  return (
+    <BulkForm given={given} verb="Rank" act={whole({ kind: "rank", end })}>
+      {(["top", "bottom"] as const).map((each) => (
+        <Choice key={each} name="end" checked={end === each} onChange={() => setEnd(each)}>
+          at the {each} of the order, as they stand among each other
+        </Choice>
+      ))}
+    </BulkForm>
+  );
+}
+
+/** Blocks all for one cause. */
+export function BlockForm({ given }: { given: Given }) {
+  const [cause, setCause] = useState("");
+  const [waitingFor, setWaitingFor] = useState("");
+  const act = { kind: "block", cause, waitingFor: waitingFor.trim() || null };
+  return (
+    <BulkForm given={given} verb="Block" act={whole(act)}>
+      <Field label="What blocks them?">
+        <TextInput
+          autoFocus
+          maxLength={500}
+          value={cause}
+          onChange={(event) => setCause(event.target.value)}
+        />
+      </Field>
+      <Field label="Whom or what do they wait for?">
+        <TextInput
+          maxLength={200}
+          value={waitingFor}
+          onChange={(event) => setWaitingFor(event.target.value)}
+        />
+      </Field>
+    </BulkForm>
+  );
+}
+
+/** Puts all under another item, or under none. */
+export function UnderForm({ given }: { given: Given }) {
+  const [key, setKey] = useState("");
+  const parentKey = key.trim() || null;
+  return (
+    <BulkForm given={given} verb="Put" act={whole({ kind: "put under", parentKey })}>
+      <Field label="Under which item?" hint="Its key; empty: under none.">
+        <TextInput
+          autoFocus
+          placeholder="TIX-100"
+          value={key}
+          onChange={(event) => setKey(event.target.value)}
+        />
+      </Field>
+    </BulkForm>
+  );
+}

@@ -1,0 +1,104 @@
+"use client";
+import { X } from "lucide-react";
+import { useState, type ReactNode } from "react";
+import { counted } from "@/core/formats/counted";
+import type { BulkItems } from "@/core/item/bulk/contract";
+import { isGoingOn } from "@/core/item/bulk/job";
+import { Button } from "@/ui/kit/button";
+import { Popover } from "@/ui/kit/popover";
+import type { LookHandle } from "@/ui/view/use-look";
+import { BlockForm, LabelForm, MoveForm, RankForm, SetForm, UnderForm } from "./act-forms";
+import type { Given } from "./bulk-form";
+import { JobList } from "./job-list";
+import { useBulk } from "./use-bulk";
+
+type Form = (props: { given: Given }) => ReactNode;
+
+const FORMS: { name: string; needs: "move" | "edit"; Form: Form }[] = [
+  { name: "Move", needs: "move", Form: MoveForm },
+  {
+    name: "Give to",
+    needs: "edit",
+    Form: ({ given }) => <SetForm given={given} only="assigneeId" />,
+  },
+  { name: "Sprint", needs: "edit", Form: ({ given }) => <SetForm given={given} only="sprintId" /> },
+  { name: "Change", needs: "edit", Form: SetForm },
+  { name: "Label", needs: "edit", Form: LabelForm },
+  { name: "Rank", needs: "edit", Form: RankForm },
+  { name: "Block", needs: "edit", Form: BlockForm },
+  { name: "Put under", needs: "edit", Form: UnderForm },
+];
+
+/** What is chosen, what it comes to, and what can be done to all of it at once. */
+export function BulkBar({
+  handle,
+  count,
+  sum,
+  items,
+  children,
+  onDrop,
+}: {
+  handle: LookHandle;
+  count: number;
+  /** What the chosen ones come to, in words. */
+  sum: string | null;
+  items: BulkItems;
+  /** What else can be done with them here. */
+  children?: ReactNode;
+  onDrop: () => void;
+}) {
+  const bulk = useBulk(handle.projectKey);
+  const [open, setOpen] = useState<string | null>(null);
+  const going = bulk.jobs.filter(isGoingOn);
+  if (count === 0 && going.length === 0) return null;
+  const { rights, vocabulary } = handle.views;
+  const given: Given = {
+    projectKey: handle.projectKey,
+    items,
+    vocabulary,
+    start: bulk.start,
+    onDone: () => setOpen(null),
+  };
+  return (
+    <div role="region" aria-label="Several at once" className="chosen-bar">
+      {going.map((job) => (
+        <span key={job.id} role="status" className="flex items-center gap-2">
+          <b className="figures">
+            {job.looked} of {job.total}
+          </b>
+          {job.words}
+          <Button small onClick={() => void bulk.cancel(job.id)}>
+            Stop
+          </Button>
+        </span>
+      ))}
+      {count > 0 && (
+        <>
+          <b>{counted(count, "item")} chosen</b>
+          {sum && <span className="text-ink-soft">{sum}</span>}
+          {FORMS.filter(({ needs }) => rights[needs]).map(({ name, Form }) => (
+            <Popover
+              key={name}
+              open={open === name}
+              onOpenChange={(next) => setOpen(next ? name : null)}
+              label={`${name}: ${counted(count, "item")}`}
+              side="top"
+              className="max-h-[60vh] w-[340px] overflow-y-auto"
+              trigger={<Button small>{name}</Button>}
+            >
+              <Form given={given} />
+            </Popover>
+          ))}
+          {children}
+        </>
+      )}
+      <span className="flex-1" />
+      <JobList bulk={bulk} />
+      {count > 0 && (
+        <Button look="quiet" small aria-label="Choose none" onClick={onDrop}>
+          <X size={14} aria-hidden="true" />
+        </Button>
+      )}
+    </div>
+  );
+}

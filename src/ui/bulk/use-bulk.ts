@@ -1,0 +1,66 @@
+"use client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import { v7 as newId } from "uuid";
+import type { BulkAct } from "@/core/item/bulk/act";
+import { bulkContract, type BulkItems, type BulkRequest } from "@/core/item/bulk/contract";
+import { isGoingOn, leftOutCount, type BulkJob } from "@/core/item/bulk/job";
+import { counted } from "@/core/formats/counted";
+import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { ask, keyOf, queryOf } from "@/ui/kit/request";
+
+const LOOK_MS = 400;
+
+/** How a job ended, in a sentence. */
+export function endWords({ words, state, done, same, total, leftOut }: BulkJob): string {
+  const left = leftOutCount(leftOut);
+  const parts = [
+    `${counted(done, "item")} ${words}`,
+    same > 0 && `${same} so already`,
+    left > 0 && `${left} left out`,
+    state === "cancelled" && `stopped before ${counted(total - done - same - left, "item")}`,
+  ];
+  return `${parts.filter(Boolean).join(", ")}.`;
+}
+
+/**
+ * What a person does to several items: it goes on without the page; the page looks how far it is, and
+ * says how it ended.
+ */
+export function useBulk(projectKey: string) {
+  const client = useQueryClient();
+  const params = { key: projectKey };
+  const { data } = useQuery({
+    ...queryOf(bulkContract.jobs, { params }),
+    refetchInterval: ({ state }) => (state.data?.jobs.some(isGoingOn) ? LOOK_MS : false),
+  });
+  const jobs = data?.jobs ?? [];
+  const send = async (body: BulkRequest) => {
+    await ask(bulkContract.change, { params, body });
+    await client.invalidateQueries({ queryKey: keyOf(bulkContract.jobs, { params }) });
+  };
+  const undo = async (of: string) => {
+    try {
+      await send({ kind: "undo", id: newId(), of });
+    } catch (error) {
+      tellProblem(error);
+    }
+  };
+  // A job that was seen going on and has ended is told of once.
+  const going = useRef(new Set<string>());
+  useEffect(() => {
+    for (const job of jobs) {
+      if (isGoingOn(job)) going.current.add(job.id);
+      else if (going.current.delete(job.id))
+        tellDone(endWords(job), job.done > 0 && !job.undoes ? () => undo(job.id) : undefined);
+    }
+  });
+  return {
+    jobs,
+    start: (items: BulkItems, act: BulkAct) => send({ kind: "start", id: newId(), items, act }),
+    cancel: (id: string) => send({ kind: "cancel", id }).catch(tellProblem),
+    undo,
+  };
+}
+
+export type Bulk = ReturnType<typeof useBulk>;
