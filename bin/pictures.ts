@@ -45,6 +45,19 @@ const state = (name: string) => async (page: Page) => {
 const PICTURES: Record<string, Picture> = {
   board: { path: "/p/TIX/flow" },
   "board-dark": { path: "/p/TIX/flow", dark: true },
+  table: {
+    path: "/p/TIX/flow",
+    before: async (page) => {
+      await click("h1 button")(page);
+      await click("::-p-xpath(//a[contains(., 'What is on us now')])")(page);
+      await page.waitForSelector("[data-row]");
+      for (const place of ["1:2", "3:2", "4:2"]) {
+        await page.focus(`[data-cell="${place}"]`);
+        await page.keyboard.press("x");
+      }
+      await page.waitForSelector('[aria-label="Several at once"]');
+    },
+  },
   item: {
     path: "/p/TIX/flow",
     before: async (page) => {

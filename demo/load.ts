@@ -1,7 +1,7 @@
 import { randomBytes } from "node:crypto";
 import { FIRST_TYPES } from "@/core/item/item-type";
 import { demoBoards } from "./boards";
-import { demoConditions, demoViews } from "./views";
+import { demoConditions, demoViews, DEMO_OPENED } from "./views";
 import { demoAddresses, demoAnswers, demoAround, demoForms, demoKnown, demoMail } from "./intake";
 import { demoVersions, type DemoVersion } from "./versions";
 import { demoFields } from "./fields";
@@ -174,7 +174,7 @@ async function loadProject(
   await tx
     .insert(table.board)
     .values(demoBoards(project).map((b, i) => ({ ...b, projectId: id, position: i + 1 })));
-  await loadViews(tx, project, began);
+  await loadViews(tx, project, { began, now });
   for (const [position, column] of project.columns.entries()) {
     const columnId = ids();
     const { stage, name, part, min = null, max = null, minFirm = false, maxFirm = false } = column;
@@ -190,12 +190,20 @@ async function loadProject(
 }
 
 /** The views and the named conditions of a project. */
-async function loadViews(tx: Transaction, project: DemoProject, madeAt: Instant): Promise<void> {
+async function loadViews(
+  tx: Transaction,
+  project: DemoProject,
+  { began: madeAt, now }: { began: Instant; now: Instant },
+): Promise<void> {
   const projectId = project.key.toLowerCase();
   const ids = uuidSource(seededRandom(project.process.seed + 700));
-  await tx
-    .insert(table.view)
-    .values(demoViews(project).map((v) => ({ ...v, id: ids(), projectId, version: 1, madeAt })));
+  const views = demoViews(project).map((v) => ({ ...v, id: ids(), projectId, version: 1, madeAt }));
+  await tx.insert(table.view).values(views);
+  const opened = DEMO_OPENED.flatMap(({ name, personId, daysAgo }) => {
+    const viewId = views.find((v) => v.name === name)?.id;
+    return viewId ? [{ viewId, personId, openedAt: now - daysAgo * DAY }] : [];
+  });
+  await tx.insert(table.viewUse).values(opened);
   await tx
     .insert(table.namedCondition)
     .values(

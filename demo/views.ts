@@ -39,8 +39,21 @@ export function demoViews({ key }: DemoProject): DemoView[] {
       fields: columns("stateId", "age", "daysInState", "priority", "dueOn", "labels"),
     }),
   };
+  // Nearly what the project has already.
+  const ofTomas: DemoView = {
+    ownerId: "tomas",
+    shown: true,
+    name: "Bugs by how long they wait",
+    place: null,
+    look: table({
+      scope: all(BUGS, NOT_FINISHED),
+      group: "severity",
+      sort: [{ fact: "daysInState", descending: true }],
+      fields: columns("stateId", "daysInState", "assigneeId"),
+    }),
+  };
   return [
-    ...(key === "TIX" ? [ofNoor] : []),
+    ...(key === "TIX" ? [ofNoor, ofTomas] : []),
     {
       ...ofProject,
       name: "What is on us now",
@@ -93,6 +106,18 @@ export function demoViews({ key }: DemoProject): DemoView[] {
     },
   ];
 }
+
+/** Who opened which view when, so many days ago; what nobody opens is named nowhere. */
+export const DEMO_OPENED: readonly { name: string; personId: string; daysAgo: number }[] = [
+  { name: "What is on us now", personId: "ines", daysAgo: 0.1 },
+  { name: "What is on us now", personId: "noor", daysAgo: 0.3 },
+  { name: "What is on us now", personId: "ruth", daysAgo: 1 },
+  { name: "What is on us now", personId: "ivo", daysAgo: 2 },
+  { name: "Bugs that wait for us", personId: "tomas", daysAgo: 1 },
+  { name: "Bugs that wait for us", personId: "ines", daysAgo: 4 },
+  { name: "Mine, the oldest first", personId: "noor", daysAgo: 0.2 },
+  { name: "Bugs by how long they wait", personId: "tomas", daysAgo: 76 },
+];
 
 type DemoCondition = Pick<typeof namedCondition.$inferInsert, "name" | "condition">;
 

@@ -287,7 +287,7 @@ describe("several at once", () => {
     await ines.reads("2 items chosen", going);
     await ines.press("Move");
     await ines.choose("To which state?", "Building (Build, review, test, deploy)");
-    await ines.reads("0 go, 2 are refused: It needs somebody who works on it.");
+    await ines.reads(/\d (?:is|are) refused: It needs somebody who works on it\./);
     await ines.choose("Assignee", "Ivo Sandell");
     await ines.press("Say it for all");
     await ines.reads(/^2 go/m, "[role=dialog]");

@@ -14,7 +14,15 @@ test.each<[string, string[]]>([
   ["item.team == ", ["my_teams", '"Ticketing"', '"Quayside"', "null"]],
   [
     "item.sprint == ",
-    ["current_sprint", "next_sprint", "previous_sprint", '"Sprint 1"', '"Sprint 2"', "null"],
+    [
+      "current_sprint",
+      "next_sprint",
+      "previous_sprint",
+      "after_next_sprint",
+      '"Sprint 1"',
+      '"Sprint 2"',
+      "null",
+    ],
   ],
   ["item.due < ", ["day(0)", "day(7)", "item.first_sailing", "null"]],
   ['item.type in ["Bug", ', ['"Bug"', '"Story"']],

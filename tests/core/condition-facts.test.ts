@@ -132,7 +132,7 @@ const NOOR: Asker = {
   teamIds: ["ticketing", "quayside"],
   now: 10 * DAY,
   zone: "UTC",
-  sprints: { current: "sp1", next: "sp2", previous: null },
+  sprints: { current: "sp1", next: "sp2", previous: null, "last three": ["sp0", "sp1"] },
 };
 
 /** Whether it holds for the full item, and for one that says nothing. */
@@ -164,6 +164,9 @@ test.each<[FactName, Operator, ConditionValue | null, boolean, boolean]>([
   ["sprintId", "is", { sprint: "current" }, true, false],
   ["sprintId", "is", { sprint: "next" }, false, false],
   ["sprintId", "is", { sprint: "previous" }, false, false],
+  ["sprintId", "is", { sprint: "after next" }, false, false],
+  ["sprintId", "one of", { sprint: "last three" }, true, false],
+  ["sprintId", "none of", { sprint: "last three" }, false, true],
   ["labels", "contains", "gate", true, false],
   ["labels", "lacks", "gate", false, true],
   ["labels", "counts at least", 2, true, false],

@@ -98,6 +98,8 @@ test.each<[FactName, Operator, ConditionValue | null, string]>([
   ["teamId", "is", { who: "me" }, "“team” cannot be you."],
   ["assigneeId", "is", { who: "my teams" }, "“assignee” cannot be you."],
   ["releaseId", "is", { sprint: "next" }, "“release” is no sprint."],
+  ["sprintId", "is", { sprint: "last three" }, "“sprint” is one of them; it cannot be all."],
+  ["sprintId", "one of", { sprint: "next" }, "“sprint” is compared with a list."],
   ["typeId", "is", "", "“type” is compared with one value."],
   ["typeId", "is", ["bug"], "“type” is compared with one value."],
   ["typeId", "is", 3, "“type” is compared with one value."],

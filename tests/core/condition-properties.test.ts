@@ -24,7 +24,7 @@ const asker: Asker = {
   teamIds: ["ticketing"],
   now: 10 * DAY,
   zone: "Europe/London",
-  sprints: { current: "sp1", next: "sp2", previous: null },
+  sprints: { current: "sp1", next: "sp2", previous: null, "last three": ["sp2"] },
 };
 
 /** Items of every shape that the vocabulary knows, many of their facts empty. */

@@ -48,6 +48,16 @@ const WORDS: [Comparison, string, string][] = [
     "the sprint is not the next one",
   ],
   [
+    compare("sprintId", "is", { sprint: "after next" }),
+    "item.sprint == after_next_sprint",
+    "the sprint is the one after next",
+  ],
+  [
+    compare("sprintId", "one of", { sprint: "last three" }),
+    "item.sprint in last_three_sprints",
+    "the sprint is one of the last three",
+  ],
+  [
     compare("assigneeId", "is not", { fact: "reviewerId" }),
     "item.assignee != item.reviewer",
     "the assignee is not the same as the reviewer",

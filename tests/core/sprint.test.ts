@@ -37,16 +37,32 @@ describe("the words for sprints", () => {
   const words = (today: string) => sprintWords([spring, ebb, flood], today);
 
   it.each([
-    ["2026-02-01", null, "Ebb", null],
-    ["2026-02-02", "Ebb", "Flood", null],
-    ["2026-02-15", "Ebb", "Flood", null],
-    ["2026-02-16", "Flood", "Spring", "Ebb"],
-    ["2026-03-10", null, "Spring", "Flood"],
-    ["2026-03-29", "Spring", null, "Flood"],
-    ["2026-03-30", null, null, "Spring"],
-  ])("on %s: current %s, next %s, previous %s", (today, current, next, previous) =>
-    expect(words(today)).toEqual({ current, next, previous }),
+    ["2026-02-01", null, "Ebb", null, "Flood", []],
+    ["2026-02-02", "Ebb", "Flood", null, "Spring", []],
+    ["2026-02-15", "Ebb", "Flood", null, "Spring", []],
+    ["2026-02-16", "Flood", "Spring", "Ebb", null, ["Ebb"]],
+    ["2026-03-10", null, "Spring", "Flood", null, ["Ebb", "Flood"]],
+    ["2026-03-29", "Spring", null, "Flood", null, ["Ebb", "Flood"]],
+    ["2026-03-30", null, null, "Spring", null, ["Ebb", "Flood", "Spring"]],
+  ])(
+    "on %s: current %s, next %s, previous %s, after next %s, last three %j",
+    (today, current, next, previous, afterNext, lastThree) =>
+      expect(words(today)).toEqual({
+        current,
+        next,
+        previous,
+        "after next": afterNext,
+        "last three": lastThree,
+      }),
   );
+  it("the last three are no more than three", () => {
+    const neap = sprint("Neap", "2026-03-30", "2026-04-12");
+    expect(sprintWords([neap, spring, ebb, flood], "2026-05-01")["last three"]).toEqual([
+      "Flood",
+      "Spring",
+      "Neap",
+    ]);
+  });
 });
 
 describe("the sprint that comes next", () => {

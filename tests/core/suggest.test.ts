@@ -49,10 +49,12 @@ test("what is half written is no condition, and offers no more than can be looke
 });
 
 test("of a choice its words come first, and nothing where it may say nothing", () => {
-  expect(choicesOffered("sprintId", VOCABULARY).slice(0, 4)).toEqual([
+  expect(choicesOffered("sprintId", VOCABULARY).slice(0, 6)).toEqual([
     { sprint: "current" },
     { sprint: "next" },
     { sprint: "previous" },
+    { sprint: "after next" },
+    { sprint: "last three" },
     null,
   ]);
   expect(choicesOffered("priority", VOCABULARY)).toEqual(["low", "normal", "high", "urgent"]);

@@ -23,7 +23,13 @@ const asker: Asker = {
   teamIds: ["ticketing"],
   now: 10 * DAY,
   zone: "UTC",
-  sprints: { current: "sp1", next: "sp2", previous: "sp9" },
+  sprints: {
+    current: "sp1",
+    next: "sp2",
+    previous: "sp9",
+    "after next": "sp9",
+    "last three": ["sp1"],
+  },
 };
 const environment = celEnv({
   funcs: [
@@ -109,6 +115,8 @@ test("CEL gives the printed text the same meaning", () => {
         current_sprint: "Sprint 1",
         next_sprint: "Sprint 2",
         previous_sprint: "none such",
+        after_next_sprint: "none such",
+        last_three_sprints: ["Sprint 1"] as never,
         my_teams: asker.teamIds.map((t) => labelOf("teamId", t, VOCABULARY)) as never,
       });
       // Only an ordering against a fact without a value may be an error.

@@ -35,7 +35,7 @@ const ASKERS: Asker[] = [
     teamIds: ["quayside"],
     now: Date.UTC(2026, 10, 26, 9),
     zone: "Europe/London",
-    sprints: { current: "sp1", next: "sp2", previous: null },
+    sprints: { current: "sp1", next: "sp2", previous: null, "last three": ["sp2"] },
   },
   {
     personId: null,

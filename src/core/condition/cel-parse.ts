@@ -8,7 +8,6 @@ import {
   LONGEST_TEXT,
   MOST_COMPARISONS,
   operatorsFor,
-  SPRINT_WORDS,
   TOO_MANY_COMPARISONS,
   type Comparison,
   type Condition,
@@ -21,6 +20,7 @@ import { inSigns } from "./plain-words";
 import { literalProblem } from "./cel-literals";
 import { syntaxError, tokens } from "./cel-syntax";
 import { simplify } from "./simplify";
+import { SPRINT_WORDS, sprintText } from "./sprint-word";
 import { factLabel, factText, factTexts, optionsOf, type Vocabulary } from "./vocabulary";
 
 /** What is wrong with a text, and the character it is wrong at, counted from 0. */
@@ -363,7 +363,7 @@ class Reader {
     if (exprKind.case === "identExpr") {
       if (exprKind.value.name === "me") return { who: "me" };
       if (exprKind.value.name === "my_teams") return { who: "my teams" };
-      const sprint = SPRINT_WORDS.find((word) => exprKind.value.name === `${word}_sprint`);
+      const sprint = SPRINT_WORDS.find((word) => exprKind.value.name === sprintText(word));
       if (sprint) return { sprint };
       throw new Trouble(
         expr.id,

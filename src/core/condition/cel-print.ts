@@ -1,6 +1,7 @@
 import type { Comparison, Condition, ConditionValue, Operator } from "./condition";
 import { factOf } from "./facts";
 import { simplify } from "./simplify";
+import { sprintText } from "./sprint-word";
 import { factText, labelOf, type Vocabulary } from "./vocabulary";
 
 /**
@@ -91,7 +92,7 @@ function printValue({ fact }: Comparison, value: ConditionValue, vocabulary: Voc
   if (typeof value === "object") {
     if ("day" in value) return value.day === 0 ? "day(0)" : `day(${value.day})`;
     if ("fact" in value) return `item.${factText(value.fact, vocabulary)}`;
-    if ("sprint" in value) return `${value.sprint}_sprint`;
+    if ("sprint" in value) return sprintText(value.sprint);
     return value.who === "me" ? "me" : "my_teams";
   }
   if (typeof value === "string")

@@ -1,4 +1,5 @@
-import { comparableWith, operatorsFor, SPRINT_WORDS } from "./condition";
+import { comparableWith, operatorsFor } from "./condition";
+import { ONE_SPRINT_WORDS, sprintText } from "./sprint-word";
 import { factOf, type FactName } from "./facts";
 import { tokens, type Token } from "./cel-syntax";
 import {
@@ -109,9 +110,9 @@ function values(fact: FactName, vocabulary: Vocabulary): Omit<Completion, "from"
     found.unshift({ insert: "my_teams", label: "my_teams", note: "of whoever looks" });
   if (options === "sprints")
     found.unshift(
-      ...SPRINT_WORDS.map((word) => ({
-        insert: `${word}_sprint`,
-        label: `${word}_sprint`,
+      ...ONE_SPRINT_WORDS.map((word) => ({
+        insert: sprintText(word),
+        label: sprintText(word),
         note: "whichever it is then",
       })),
     );

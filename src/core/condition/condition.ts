@@ -1,8 +1,6 @@
 import { z } from "zod";
 import { factOf, isFactName, type FactName } from "./facts";
-
-export const SPRINT_WORDS = ["current", "next", "previous"] as const;
-export type SprintWord = (typeof SPRINT_WORDS)[number];
+import { meansSeveral, SPRINT_WORDS, type SprintWord } from "./sprint-word";
 
 /**
  * What a fact is compared with. `me` and `my teams` are whoever asks; a day is counted from today,
@@ -139,6 +137,7 @@ export function comparisonProblem({ fact, op, value }: Comparison): string | nul
       value <= MOST_COUNTED
       ? null
       : `A size is a whole number from 0 to ${MOST_COUNTED.toLocaleString("en")}.`;
+  const sprint = typeof value === "object" && !Array.isArray(value) && "sprint" in value;
   const person = typeof value === "object" && !Array.isArray(value) && "who" in value;
   if (kind === "number")
     return typeof value === "number" && Number.isFinite(value)
@@ -160,14 +159,20 @@ export function comparisonProblem({ fact, op, value }: Comparison): string | nul
       return options === "teams" && value.who === "my teams"
         ? null
         : `“${label}” is compared with a list.`;
+    if (sprint)
+      return options === "sprints" && meansSeveral(value.sprint)
+        ? null
+        : `“${label}” is compared with a list.`;
     return Array.isArray(value) && value.length > 0 && !value.includes("")
       ? known(fact, value)
       : `“${label} ${op}” needs at least one value.`;
   }
   if (person)
     return options === "people" && value.who === "me" ? null : `“${label}” cannot be you.`;
-  if (typeof value === "object" && !Array.isArray(value) && "sprint" in value)
-    return options === "sprints" ? null : `“${label}” is no sprint.`;
+  if (sprint) {
+    if (options !== "sprints") return `“${label}” is no sprint.`;
+    return meansSeveral(value.sprint) ? `“${label}” is one of them; it cannot be all.` : null;
+  }
   return typeof value === "string" && value !== ""
     ? known(fact, [value])
     : `“${label}” is compared with one value.`;

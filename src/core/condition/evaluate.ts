@@ -6,19 +6,16 @@ import {
   type Condition,
   type ConditionValue,
   type Operator,
-  type SprintWord,
 } from "./condition";
+import type { SprintsMeant } from "./sprint-word";
 import { factOf, type AskedAt, type AskedItem, type FactValue } from "./facts";
 
 /** Who asks and when, in the zone of the project. */
 export interface Asker extends AskedAt {
   personId: string | null;
   teamIds: readonly string[];
-  /**
-   * The sprint that runs, the one after and the one before it; left out where nothing can be about
-   * them.
-   */
-  sprints?: Record<SprintWord, string | null>;
+  /** Which sprints are meant by words; left out where nothing can be about them. */
+  sprints?: Partial<SprintsMeant>;
 }
 
 /** The date that a value stands for, ISO 8601. */

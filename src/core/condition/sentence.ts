@@ -8,6 +8,7 @@ import {
   type WrittenCondition,
 } from "./condition";
 import { factOf, ownFieldOf } from "./facts";
+import { sprintEnding } from "./sprint-word";
 import { factLabel, factUnit, labelOf, type Vocabulary } from "./vocabulary";
 
 /**
@@ -54,7 +55,7 @@ function valueWords({ fact }: Comparison, value: ConditionValue, vocabulary: Voc
   if (typeof value === "object") {
     if ("who" in value) return value.who;
     if ("fact" in value) return `the ${factLabel(value.fact, vocabulary)}`;
-    if ("sprint" in value) return `the ${value.sprint} one`;
+    if ("sprint" in value) return sprintEnding(value.sprint);
     if (value.day === 0) return "today";
     const days = Math.abs(value.day) === 1 ? "1 day" : `${Math.abs(value.day)} days`;
     return value.day > 0 ? `${days} from today` : `${days} ago`;

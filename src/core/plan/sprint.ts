@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { isoDate, parseIsoDate } from "@/core/calendar/zone";
-import type { SprintWord } from "@/core/condition/condition";
+import type { SprintsMeant } from "@/core/condition/sprint-word";
 
 /** A time box of at most one month with a goal; both its days belong to it. */
 export interface Sprint {
@@ -88,18 +88,23 @@ export function overlap(sprints: readonly Sprint[]): [Sprint, Sprint] | null {
   return null;
 }
 
+const LAST = 3;
+
 /**
- * The sprint that runs on a day, the next to start after it and the last that ended before it.
+ * The sprint that runs on a day, the two to start after it, the one that ended last before it, and
+ * with that the two before.
  * @param today ISO 8601 date
  */
-export function sprintWords(
-  sprints: readonly Sprint[],
-  today: string,
-): Record<SprintWord, string | null> {
+export function sprintWords(sprints: readonly Sprint[], today: string): SprintsMeant {
   const inOrder = [...sprints].sort((a, b) => (a.startsOn < b.startsOn ? -1 : 1));
+  const idOf = (sprint: Sprint | undefined) => sprint?.id ?? null;
+  const toCome = inOrder.filter((s) => s.startsOn > today);
+  const over = inOrder.filter((s) => s.endsOn < today);
   return {
-    current: inOrder.find((s) => s.startsOn <= today && today <= s.endsOn)?.id ?? null,
-    next: inOrder.find((s) => s.startsOn > today)?.id ?? null,
-    previous: inOrder.findLast((s) => s.endsOn < today)?.id ?? null,
+    current: idOf(inOrder.find((s) => s.startsOn <= today && today <= s.endsOn)),
+    next: idOf(toCome[0]),
+    previous: idOf(over.at(-1)),
+    "after next": idOf(toCome[1]),
+    "last three": over.slice(-LAST).map((s) => s.id),
   };
 }

@@ -1,6 +1,7 @@
 import type { Condition } from "@/core/condition/condition";
 import { conditionSentence } from "@/core/condition/sentence";
 import { factLabel, labelOf, type Vocabulary } from "@/core/condition/vocabulary";
+import { sprintName } from "@/core/condition/sprint-word";
 import type { FactName } from "@/core/condition/facts";
 import { chosenIn, samePart, type ChoiceValue } from "./filter";
 
@@ -22,7 +23,7 @@ export interface PartWords {
 export function choiceWords(fact: FactName, value: ChoiceValue, vocabulary: Vocabulary): string {
   if (value === null) return "not set";
   if (typeof value === "string") return labelOf(fact, value, vocabulary);
-  return "who" in value ? value.who : `the ${value.sprint} sprint`;
+  return "who" in value ? value.who : sprintName(value.sprint);
 }
 
 /** Some of this, that or the other. */

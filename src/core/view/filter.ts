@@ -1,6 +1,7 @@
 import type { Comparison, Condition, ConditionValue } from "@/core/condition/condition";
 import { factOf, type FactName } from "@/core/condition/facts";
 import { simplify } from "@/core/condition/simplify";
+import { meansSeveral } from "@/core/condition/sprint-word";
 
 /*
  * A filter as a line of parts that all hold. A part that chooses among the values of one field is
@@ -69,15 +70,15 @@ export function choosing({ fact, values }: Chosen): Condition | null {
   const of: Condition[] = [
     ...(named.length === 1 ? [compare("is", named[0])] : []),
     ...(named.length > 1 ? [compare("one of", named)] : []),
-    ...words.map((word) => compare(isTeams(word) ? "one of" : "is", word)),
+    ...words.map((word) => compare(isSeveral(word) ? "one of" : "is", word)),
     ...(values.includes(null) ? [compare("is empty", null)] : []),
   ];
   if (of.length === 0) return null;
   return of.length === 1 ? of[0] : { kind: "any", of };
 }
 
-const isTeams = (word: ChoiceValue): boolean =>
-  typeof word === "object" && word !== null && "who" in word && word.who === "my teams";
+const isSeveral = (word: Extract<ChoiceValue, object>): boolean =>
+  "who" in word ? word.who === "my teams" : meansSeveral(word.sprint);
 
 /** Whether two parts say the same. */
 export const samePart = (a: Condition, b: Condition): boolean =>

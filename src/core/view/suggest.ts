@@ -1,11 +1,7 @@
-import {
-  SPRINT_WORDS,
-  type Comparison,
-  type Condition,
-  type Operator,
-} from "@/core/condition/condition";
+import { type Comparison, type Condition, type Operator } from "@/core/condition/condition";
 import { parseCel } from "@/core/condition/cel-parse";
 import { factOf, type FactName } from "@/core/condition/facts";
+import { SPRINT_WORDS } from "@/core/condition/sprint-word";
 import { conditionSentence } from "@/core/condition/sentence";
 import { foldCase } from "@/core/formats/fold-case";
 import {

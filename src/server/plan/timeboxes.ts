@@ -2,7 +2,7 @@ import { and, asc, desc, eq, inArray, isNull, sql, type SQL } from "drizzle-orm"
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import type { Timebox } from "@/core/plan/membership";
-import type { SprintWord } from "@/core/condition/condition";
+import type { SprintsMeant } from "@/core/condition/sprint-word";
 import { overlap, sprintWords, type Release, type Sprint } from "@/core/plan/sprint";
 import { transact, type Reader, type Transaction } from "@/db/connection";
 import { timeboxProject, release, sprint } from "@/db/schema";
@@ -43,12 +43,12 @@ export async function loadReleases(reader: Reader, projectId: string): Promise<R
   return rows.map(({ id, name, dueOn, releasedAt }) => ({ id, name, dueOn, releasedAt }));
 }
 
-/** What the words current, next and previous sprint stand for in a project. */
+/** Which sprints are meant by words in a project. */
 export async function sprintsNow(
   reader: Reader,
   project: { id: string; zone: string },
   now: number,
-): Promise<Record<SprintWord, string | null>> {
+): Promise<SprintsMeant> {
   return sprintWords(await loadSprints(reader, project.id), isoDate(dayNumber(now, project.zone)));
 }
 

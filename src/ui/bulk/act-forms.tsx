@@ -9,6 +9,9 @@ import { namedOptions, Select, wordOptions, type Option } from "@/ui/kit/select"
 import { labelsOf } from "@/ui/item/field-editor";
 import { BulkForm, type Given } from "./bulk-form";
 
+/** Nothing is chosen yet; an empty text would be nobody, or none. */
+const UNCHOSEN = "\u0000";
+
 /** An act as it would be sent; null where it is none yet. */
 const whole = (given: unknown): BulkAct | null => bulkAct.safeParse(given).data ?? null;
 
@@ -58,9 +61,11 @@ export function SetForm({ given, only }: { given: Given; only?: EditableField })
       <Field label={only ? itemField(field).label : "To what?"}>
         {editor.kind === "choice" ? (
           <Select
-            value={value ?? "\u0000"}
-            placeholder="choose"
-            options={optionsFor(field, given)}
+            value={value ?? UNCHOSEN}
+            options={[
+              { value: UNCHOSEN, label: "choose", disabled: true },
+              ...optionsFor(field, given),
+            ]}
             onChange={setValue}
           />
         ) : editor.kind === "date" ? (

@@ -8,11 +8,16 @@ import type { ValueEditorProps } from "react-querybuilder";
 import {
   comparableWith,
   otherFact,
-  SPRINT_WORDS,
   type ConditionValue,
   type Operator,
-  type SprintWord,
 } from "@/core/condition/condition";
+import {
+  meansSeveral,
+  ONE_SPRINT_WORDS,
+  SPRINT_WORDS,
+  sprintName,
+  type SprintWord,
+} from "@/core/condition/sprint-word";
 import { factOf, isFactName, type FactName } from "@/core/condition/facts";
 import {
   factLabel,
@@ -134,26 +139,32 @@ function PlainValue({ fact, operator, given, vocabulary, sameForAll, change }: V
   const choices = optionsOf(fact, vocabulary).map((o) => ({ value: o.id, label: o.label }));
   if (operator === "one of" || operator === "none of") {
     if (options === "teams" && !sameForAll) choices.push({ value: MY_TEAMS, label: "my teams" });
-    const chosen = Array.isArray(given)
-      ? given
-      : given && typeof given === "object" && "who" in given
-        ? [MY_TEAMS]
-        : [];
+    if (options === "sprints")
+      choices.push(
+        ...SPRINT_WORDS.filter(meansSeveral).map((word) => ({
+          value: sprintKey(word),
+          label: sprintName(word),
+        })),
+      );
+    const chosen = listChosen(given);
     return (
       <SelectSeveral
         label="Values"
         values={chosen}
         options={choices}
         onChange={(next) => {
-          if (next.includes(MY_TEAMS)) change({ who: "my teams" });
-          else if (next.length > 0) change(next);
+          const added = next.find((key) => !chosen.includes(key));
+          const word = added === undefined ? null : wordOf(added);
+          const named = next.filter((key) => wordOf(key) === null);
+          if (word) change(word);
+          else if (named.length > 0) change(named);
         }}
       />
     );
   }
   if (options === "sprints")
     choices.unshift(
-      ...SPRINT_WORDS.map((word) => ({ value: sprintKey(word), label: `the ${word} sprint` })),
+      ...ONE_SPRINT_WORDS.map((word) => ({ value: sprintKey(word), label: sprintName(word) })),
     );
   if (options === "people" && !sameForAll)
     choices.unshift({ value: ME, label: "me, whoever looks" });
@@ -172,6 +183,21 @@ function PlainValue({ fact, operator, given, vocabulary, sameForAll, change }: V
       onChange={(next) => change(valueOfKey(next))}
     />
   );
+}
+
+/** The word that a key stands for; null where it is the id of one thing. */
+function wordOf(key: string): ConditionValue | null {
+  if (key === MY_TEAMS) return { who: "my teams" };
+  const value = valueOfKey(key);
+  return typeof value === "string" ? null : value;
+}
+
+/** The keys of what a list of values says: several values, or one word for several. */
+function listChosen(given: ConditionValue | null): string[] {
+  if (Array.isArray(given)) return given;
+  if (given === null || typeof given !== "object") return [];
+  if ("who" in given) return [MY_TEAMS];
+  return "sprint" in given ? [sprintKey(given.sprint)] : [];
 }
 
 /** A number that may be empty for a moment, while another one is typed. */

@@ -2,12 +2,12 @@ import fc from "fast-check";
 import {
   comparableWith,
   operatorsFor,
-  SPRINT_WORDS,
   type Comparison,
   type Condition,
   type ConditionValue,
 } from "@/core/condition/condition";
 import { factOf, type FactName } from "@/core/condition/facts";
+import { ONE_SPRINT_WORDS } from "@/core/condition/sprint-word";
 import { CHANGE_CHECKS, TEST_RESULTS, type Outside } from "@/core/item/outside";
 import type { OwnField, OwnValues } from "@/core/item/own-field";
 import {
@@ -60,12 +60,14 @@ function plainValue(
   const ids = optionsOf(fact, vocabulary).map((o) => o.id);
   if (op === "one of" || op === "none of") {
     const lists = fc.uniqueArray(fc.constantFrom(...ids), { minLength: 1, maxLength: 4 });
-    return options === "teams" ? fc.oneof(lists, fc.constant({ who: "my teams" as const })) : lists;
+    if (options === "teams") return fc.oneof(lists, fc.constant({ who: "my teams" as const }));
+    const several = fc.constant({ sprint: "last three" as const });
+    return options === "sprints" ? fc.oneof(lists, several) : lists;
   }
   if (options === "sprints")
     return fc.oneof(
       fc.constantFrom(...ids),
-      fc.constantFrom(...SPRINT_WORDS).map((sprint) => ({ sprint })),
+      fc.constantFrom(...ONE_SPRINT_WORDS).map((sprint) => ({ sprint })),
     );
   return options === "people"
     ? fc.oneof(fc.constantFrom(...ids), fc.constant({ who: "me" as const }))

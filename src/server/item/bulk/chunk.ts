@@ -1,9 +1,9 @@
-import { and, asc, eq, inArray, isNull } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { CHUNK } from "@/core/item/bulk/job";
 import { transact, type Transaction } from "@/db/connection";
 import { bulkItem, bulkJob, person } from "@/db/schema";
 import type { Viewer } from "../../people/viewer";
-import { actOn } from "./act-on";
+import { actOn, type Went } from "./act-on";
 import { lockForBulk } from "./lock";
 
 type Job = typeof bulkJob.$inferSelect;
@@ -29,13 +29,9 @@ export async function doBulkChunk(now = Date.now()): Promise<number> {
       tx,
       next.map((one) => one.itemId),
     );
-    for (const one of next) {
-      const { outcome, sentence } = await actOn(tx, viewer, job.doing, one);
-      await tx
-        .update(bulkItem)
-        .set({ outcome, sentence })
-        .where(and(eq(bulkItem.jobId, job.id), eq(bulkItem.position, one.position)));
-    }
+    const went: Went[] = [];
+    for (const one of next) went.push(await actOn(tx, viewer, job.doing, one));
+    await noteOutcomes(tx, job, next, went);
     const ended = next.length < CHUNK;
     await tx
       .update(bulkJob)
@@ -44,6 +40,22 @@ export async function doBulkChunk(now = Date.now()): Promise<number> {
     // The last part can be empty; the job has ended with it all the same.
     return Math.max(1, next.length);
   });
+}
+
+/** How it went with the items of a part, in one statement. */
+async function noteOutcomes(
+  tx: Transaction,
+  job: Job,
+  next: readonly { position: number }[],
+  went: readonly Went[],
+): Promise<void> {
+  if (next.length === 0) return;
+  const positions = sql.param(next.map((one) => one.position));
+  const outcomes = sql.param(went.map((one) => one.outcome));
+  const sentences = sql.param(went.map((one) => one.sentence));
+  await tx.execute(
+    sql`update ${bulkItem} set outcome = told.outcome, sentence = told.sentence from unnest(${positions}::int[], ${outcomes}::text[], ${sentences}::text[]) as told(at, outcome, sentence) where ${bulkItem.jobId} = ${job.id} and ${bulkItem.position} = told.at`,
+  );
 }
 
 async function nextOf(tx: Transaction, job: Job) {
