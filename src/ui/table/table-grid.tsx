@@ -19,6 +19,9 @@ import { useGridKeys, type ActiveCell } from "./use-grid-keys";
 import { useLines } from "./use-lines";
 import type { TableHandle } from "./use-table";
 
+/** So much room the last rows have above what is said of the chosen ones. */
+const BELOW = 56;
+
 /** What some rows come to, in words. */
 function estimateWords(rows: readonly TableRow[]): string | null {
   const sized = rows.flatMap(({ card }) => card.estimate ?? []);
@@ -57,6 +60,7 @@ export function TableGrid({
     "--least": `${leastWidth(columns)}px`,
   } as CSSProperties;
   const total = view.head?.total;
+  const count = chosen.all ? (total?.count ?? 0) : chosen.rows.size;
   return (
     <div className="relative min-h-0 flex-1">
       <div
@@ -78,7 +82,7 @@ export function TableGrid({
           all={chosen.all}
           onAll={(on) => (on ? chosen.takeAll(view.rows) : chosen.drop())}
         />
-        <div role="rowgroup" className="relative" style={{ height: at.whole }}>
+        <div role="rowgroup" className="relative" style={{ height: at.whole + (count > 0 ? BELOW : 0) }}>
           {at.drawn.map((line) => (
             <TableLine
               key={line.index}
@@ -104,7 +108,7 @@ export function TableGrid({
       {total?.count === 0 && <EmptyTable handle={handle} />}
       <BulkBar
         handle={handle}
-        count={chosen.all ? (total?.count ?? 0) : chosen.rows.size}
+        count={count}
         sum={chosen.all ? null : estimateWords([...chosen.rows.values()])}
         items={
           chosen.all ? pick(table.body, ["board", "condition"]) : { ids: [...chosen.rows.keys()] }
