@@ -1,5 +1,5 @@
 "use client";
-import { takesKeys } from "@/ui/kit/takes-keys";
+import { useScreenKeys } from "@/ui/kit/use-screen-keys";
 import {
   useEffect,
   useLayoutEffect,
@@ -56,10 +56,6 @@ export function useBoardKeys(options: Options) {
   const [focus, setFocus] = useState<string | null>(null);
   const [picked, setPicked] = useState<{ cardId: string; columnId: string } | null>(null);
   const [says, setSays] = useState("");
-  const latest = useRef(options);
-  useEffect(() => {
-    latest.current = options;
-  });
   // A card that moves is drawn anew in another place; if it had the focus it keeps it, before the
   // next key can come.
   const hadFocus = useRef(false);
@@ -75,24 +71,13 @@ export function useBoardKeys(options: Options) {
   const firstId = laneList.flatMap((l) => l.items)[0]?.id ?? null;
   const focusId = focus && byId.has(focus) ? focus : firstId;
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (takesKeys(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const act = {
-        "/": latest.current.onFilter,
-        c: latest.current.onShowAll,
-        "?": latest.current.onHelp,
-        n: latest.current.onNew,
-        b: latest.current.onBacklog,
-      }[event.key];
-      if (act) {
-        event.preventDefault();
-        act();
-      }
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  useScreenKeys({
+    "/": options.onFilter,
+    c: options.onShowAll,
+    "?": options.onHelp,
+    n: options.onNew,
+    b: options.onBacklog,
+  });
 
   const columnAt = (card: Card) => columns.findIndex((c) => options.stands(card, c));
 

@@ -1,7 +1,6 @@
 "use client";
-import { useEffect, useRef } from "react";
 import type { VerdictKind } from "@/core/intake/verdict";
-import { takesKeys } from "@/ui/kit/takes-keys";
+import { useScreenKeys } from "@/ui/kit/use-screen-keys";
 
 export const DESK_KEYS: [string, string][] = [
   ["↑ ↓", "the report before or after"],
@@ -42,10 +41,14 @@ interface DeskActs {
   onHelp: () => void;
 }
 
-function actOf(key: string, acts: DeskActs): (() => void) | undefined {
-  const kind = VERDICT_KEYS[key];
-  if (kind) return acts.onVerdict && (() => acts.onVerdict!(kind));
-  const byKey: Record<string, (() => void) | undefined> = {
+/** The desk by the keyboard alone, wherever the focus is outside of fields. */
+export function useDeskKeys(acts: DeskActs): void {
+  const { onVerdict } = acts;
+  const verdicts = Object.entries(VERDICT_KEYS).map(([key, kind]) => [
+    key,
+    onVerdict && (() => onVerdict(kind)),
+  ]);
+  useScreenKeys({
     ArrowDown: acts.onNext,
     ArrowUp: acts.onPrevious,
     t: acts.onTry,
@@ -55,25 +58,6 @@ function actOf(key: string, acts: DeskActs): (() => void) | undefined {
     u: acts.onUndo,
     "/": acts.onFind,
     "?": acts.onHelp,
-  };
-  return byKey[key];
-}
-
-/** The desk by the keyboard alone, wherever the focus is outside of fields. */
-export function useDeskKeys(acts: DeskActs): void {
-  const latest = useRef(acts);
-  useEffect(() => {
-    latest.current = acts;
+    ...Object.fromEntries(verdicts),
   });
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (takesKeys(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const act = actOf(event.key, latest.current);
-      if (!act) return;
-      event.preventDefault();
-      act();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
 }

@@ -82,7 +82,11 @@ export function TableGrid({
           all={chosen.all}
           onAll={(on) => (on ? chosen.takeAll(view.rows) : chosen.drop())}
         />
-        <div role="rowgroup" className="relative" style={{ height: at.whole + (count > 0 ? BELOW : 0) }}>
+        <div
+          role="rowgroup"
+          className="relative"
+          style={{ height: at.whole + (count > 0 ? BELOW : 0) }}
+        >
           {at.drawn.map((line) => (
             <TableLine
               key={line.index}

@@ -1,7 +1,3 @@
-"use client";
-import { useEffect, useRef } from "react";
-import { takesKeys } from "@/ui/kit/takes-keys";
-
 export const TABLE_KEYS: [string, string][] = [
   ["↑ ↓ ← →", "move between cells"],
   ["Home End", "first and last cell of the row; with Ctrl of the table"],
@@ -18,22 +14,3 @@ export const TABLE_KEYS: [string, string][] = [
   ["c", "show all again"],
   ["?", "this list"],
 ];
-
-/** The keys of the whole screen, wherever the focus is but in a field. */
-export function useTableScreenKeys(acts: Record<string, () => void>): void {
-  const latest = useRef(acts);
-  useEffect(() => {
-    latest.current = acts;
-  });
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (takesKeys(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const act = latest.current[event.key];
-      if (!act) return;
-      event.preventDefault();
-      act();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
-}

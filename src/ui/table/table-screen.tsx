@@ -7,12 +7,13 @@ import { useSummary } from "@/ui/flow/use-summary";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { Note } from "@/ui/kit/note";
 import { problemOf } from "@/ui/kit/request";
+import { useScreenKeys } from "@/ui/kit/use-screen-keys";
 import { LookHead } from "@/ui/view/look-head";
 import type { LookHandle } from "@/ui/view/use-look";
 import { ExportButton } from "./export-button";
 import { TableGrid } from "./table-grid";
 import { TableWords } from "./table-words";
-import { TABLE_KEYS, useTableScreenKeys } from "./table-keys";
+import { TABLE_KEYS } from "./table-keys";
 import { useTable } from "./use-table";
 
 /** Items as rows and columns: grouped, summed up, changed where they stand. */
@@ -33,7 +34,7 @@ export function TableScreen({
   const summary = useSummary(projectKey, initialSummary);
   const [help, setHelp] = useState(false);
   const field = useRef<HTMLInputElement>(null);
-  useTableScreenKeys({
+  useScreenKeys({
     "/": () => field.current?.focus(),
     c: showAll,
     "?": () => setHelp(true),

@@ -2,25 +2,10 @@
 import { useState } from "react";
 import type { Sharing } from "@/core/view/view";
 import { Button } from "@/ui/kit/button";
-import { Choice } from "@/ui/kit/check";
-import { Field, FieldGroup, TextInput } from "@/ui/kit/field";
 import { FormProblem } from "@/ui/kit/note";
 import { problemOf } from "@/ui/kit/request";
+import { SharingFields } from "./sharing-fields";
 import type { LookHandle } from "./use-look";
-
-/** Whose a view can be, as it is said where one is made. */
-export const SHARING_WORDS: Record<Sharing, string> = {
-  mine: "mine alone",
-  shown: "mine, and everybody sees it",
-  project: "the project’s, leads change it",
-};
-
-/** The ways in which a person may share a view. */
-export const sharingsFor = ({ share, lead }: LookHandle["views"]["rights"]): Sharing[] => [
-  "mine",
-  ...(share ? (["shown"] as const) : []),
-  ...(lead ? (["project"] as const) : []),
-];
 
 /** Gives a name to what is looked at, and says who sees it. */
 export function KeepAs({ handle, onDone }: { handle: LookHandle; onDone: () => void }) {
@@ -44,26 +29,13 @@ export function KeepAs({ handle, onDone }: { handle: LookHandle; onDone: () => v
         void store();
       }}
     >
-      <Field label="Name">
-        <TextInput
-          autoFocus
-          maxLength={60}
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-        />
-      </Field>
-      <FieldGroup label="Whose it is">
-        {sharingsFor(handle.views.rights).map((each) => (
-          <Choice
-            key={each}
-            name="sharing"
-            checked={sharing === each}
-            onChange={() => setSharing(each)}
-          >
-            {SHARING_WORDS[each]}
-          </Choice>
-        ))}
-      </FieldGroup>
+      <SharingFields
+        rights={handle.views.rights}
+        name={name}
+        onName={setName}
+        sharing={sharing}
+        onSharing={setSharing}
+      />
       {problem && <FormProblem>{problem}</FormProblem>}
       <Button type="submit" look="accent" disabled={name.trim() === ""}>
         Keep the view

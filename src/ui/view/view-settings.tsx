@@ -3,12 +3,10 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Sharing, View, ViewRequest } from "@/core/view/view";
 import { Button } from "@/ui/kit/button";
-import { Choice } from "@/ui/kit/check";
-import { Field, FieldGroup, TextInput } from "@/ui/kit/field";
 import { FormProblem } from "@/ui/kit/note";
 import { tellDone } from "@/ui/kit/notice";
 import { problemOf } from "@/ui/kit/request";
-import { SHARING_WORDS, sharingsFor } from "./keep-as";
+import { SharingFields } from "./sharing-fields";
 import type { LookHandle } from "./use-look";
 import { LinkButton } from "./link-button";
 
@@ -59,21 +57,13 @@ export function ViewSettings({
         );
       }}
     >
-      <Field label="Name">
-        <TextInput maxLength={60} value={name} onChange={(event) => setName(event.target.value)} />
-      </Field>
-      <FieldGroup label="Whose it is">
-        {sharingsFor(handle.views.rights).map((each) => (
-          <Choice
-            key={each}
-            name="whose"
-            checked={sharing === each}
-            onChange={() => setSharing(each)}
-          >
-            {SHARING_WORDS[each]}
-          </Choice>
-        ))}
-      </FieldGroup>
+      <SharingFields
+        rights={handle.views.rights}
+        name={name}
+        onName={setName}
+        sharing={sharing}
+        onSharing={setSharing}
+      />
       {problem && <FormProblem>{problem}</FormProblem>}
       <div className="flex items-center gap-2">
         <Button type="submit" look="accent" disabled={!changed || name.trim() === ""}>

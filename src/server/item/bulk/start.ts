@@ -42,23 +42,28 @@ const asTheyAreDone = ({ doing, ids }: NewJob): readonly string[] =>
 
 async function makeJob({ viewer, project }: EnteredList, job: NewJob): Promise<void> {
   const { id, doing, now } = job;
-  await transact(async (tx) => {
-    const head = { id, projectId: project.id, personId: viewer.personId, doing };
-    const made = await tx
-      .insert(bulkJob)
-      .values({ ...head, state: "waiting", madeAt: now })
-      .onConflictDoNothing()
-      .returning({ id: bulkJob.id });
-    if (made.length === 0) return;
-    const rows = asTheyAreDone(job).map((itemId, position) => ({
-      jobId: id,
-      position,
-      itemId,
-      commandId: newId(),
-    }));
-    for (let at = 0; at < rows.length; at += AT_ONCE)
-      await tx.insert(bulkItem).values(rows.slice(at, at + AT_ONCE));
-  });
+  const head = { id, projectId: project.id, personId: viewer.personId, doing, madeAt: now };
+  await transact((tx) => storeJob(tx, head, asTheyAreDone(job)));
+}
+
+type Head = Omit<typeof bulkJob.$inferInsert, "state">;
+
+/** A job with its items in the order in which they are done; one that is there already stays. */
+async function storeJob(tx: Transaction, head: Head, itemIds: readonly string[]): Promise<void> {
+  const made = await tx
+    .insert(bulkJob)
+    .values({ ...head, state: "waiting" })
+    .onConflictDoNothing()
+    .returning({ id: bulkJob.id });
+  if (made.length === 0) return;
+  const rows = itemIds.map((itemId, position) => ({
+    jobId: head.id,
+    position,
+    itemId,
+    commandId: newId(),
+  }));
+  for (let at = 0; at < rows.length; at += AT_ONCE)
+    await tx.insert(bulkItem).values(rows.slice(at, at + AT_ONCE));
 }
 
 /** A job of the person's own. @throws Refused where there is none */
@@ -108,26 +113,11 @@ async function undoJob(
     .where(and(eq(bulkItem.jobId, of), eq(bulkItem.outcome, "done")))
     .orderBy(desc(bulkItem.position));
   if (done.length === 0) throw invalid("It changed nothing.", "There is nothing to take back.");
-  const made = await tx
-    .insert(bulkJob)
-    .values({
-      id,
-      projectId: job.projectId,
-      personId: job.personId,
-      doing: { kind: "undo", of },
-      undoOf: of,
-      state: "waiting",
-      madeAt: now,
-    })
-    .onConflictDoNothing()
-    .returning({ id: bulkJob.id });
-  if (made.length === 0) return;
-  const rows = done.map(({ itemId }, position) => ({
-    jobId: id,
-    position,
-    itemId,
-    commandId: newId(),
-  }));
-  for (let at = 0; at < rows.length; at += AT_ONCE)
-    await tx.insert(bulkItem).values(rows.slice(at, at + AT_ONCE));
+  const { projectId, personId } = job;
+  const head = { id, projectId, personId, doing: { kind: "undo", of }, undoOf: of, madeAt: now };
+  await storeJob(
+    tx,
+    head as Head,
+    done.map((row) => row.itemId),
+  );
 }
