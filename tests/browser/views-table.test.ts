@@ -210,6 +210,7 @@ test("rows are chosen by keys and copied; all of them go into a file that other 
   await noor.open("/p/TIX/flow?as=table&columns=priority~estimate");
   await noor.narrow("bug");
   await noor.reads(/type Bug/, WHAT);
+  await shown(noor);
   await noor.page.waitForSelector("[data-row]");
   const [first, second, third] = await rowsOf(noor);
   await noor.page
@@ -286,9 +287,9 @@ describe("several at once", () => {
     await ines.chord("Shift", "ArrowDown");
     await ines.reads("2 items chosen", going);
     await ines.press("Move");
-    await ines.choose("To which state?", "Building (Build, review, test, deploy)");
+    await ines.choose("To which state?", "Building (Build, review, test, deploy)", "[role=dialog]");
     await ines.reads(/\d (?:is|are) refused: It needs somebody who works on it\./);
-    await ines.choose("Assignee", "Ivo Sandell");
+    await ines.choose("Assignee", "Ivo Sandell", "[role=dialog]");
     await ines.press("Say it for all");
     await ines.reads(/^2 go/m, "[role=dialog]");
     await ines.press("Move 2 items");
