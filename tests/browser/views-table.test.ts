@@ -106,7 +106,7 @@ test("a look is kept as a view, changed, kept in it and undone, put away and bro
   await ines.open("/p/TIX/flow?as=table");
   await ines.narrow("bug");
   await ines.choose("In groups by", "severity");
-  await ines.reads(/as a table/, '[aria-label="What differs"]');
+  await ines.reads(/in groups by severity/, '[aria-label="What differs"]');
   await ines.press("Keep as a view");
   await ines.fill("Name", "Leaks by how bad");
   await ines.click('::-p-xpath(//label[contains(., "the project")]/input)');

@@ -171,8 +171,17 @@ describe("a link", () => {
     expect(await notes({ groups: "own.text.never" })).toMatch(/groups/);
     expect(await notes({ sort: "own.text.never" })).toMatch(/“a field that is gone” was taken out/);
     expect(await notes({ look: "unknown" })).toMatch(/short link/);
-    const { look } = await readAskedLook(IVO, "TIX", { as: "table", only: "{" });
+    const { look, kept } = await readAskedLook(IVO, "TIX", { as: "table", only: "{" });
     expect(look).toEqual({ ...PLAIN_LOOK, arrangement: "table" });
+    // A board, or its items as a table, is a beginning of its own and differs from nothing.
+    expect(kept).toEqual(look);
+    const board = await readAskedLook(IVO, "TIX", {
+      board: "tix-people",
+      only: writeLook(PLAIN_LOOK, TABLE).only,
+    });
+    expect(board.kept).toEqual({ ...PLAIN_LOOK, board: "tix-people" });
+    expect(board.look).toEqual({ ...PLAIN_LOOK, board: "tix-people", filter: BUGS });
+    expect(await notes({ board: "gone", as: "table" })).toMatch(/board of this view is gone/);
   });
   test("to what was put away shows what it was; brought back it is there again", async () => {
     const id = await make(NOOR, "shown");

@@ -1,4 +1,12 @@
-import { LOOK_PARTS, lookParts, sameIn, type Look, type LookPart, type ShownField } from "./look";
+import {
+  LOOK_PARTS,
+  lookParts,
+  PLAIN_LOOK,
+  sameIn,
+  type Look,
+  type LookPart,
+  type ShownField,
+} from "./look";
 import type { Sort } from "@/core/item/list/query";
 
 /*
@@ -107,6 +115,17 @@ const PART_WORDS: Record<LookPart, string> = {
   sum: "what is added up",
   dense: "how high rows are",
 };
+
+/** What an address without a view begins as: a board, or a table of its items, as it says itself. */
+export function plainLook(search: Search): Look {
+  const { arrangement, board } = PART_NAMES;
+  const named = { [arrangement]: search[arrangement] ?? "", [board]: search[board] ?? "" };
+  return readLook(PLAIN_LOOK, named).look;
+}
+
+/** What an address says of the look that it begins as, where that is no view. */
+export const writePlain = ({ arrangement, board }: Look): Record<string, string> =>
+  writeLook(PLAIN_LOOK, { ...PLAIN_LOOK, arrangement, board });
 
 /** A look from an address, and what of the address could not be read, in words. */
 export function readLook(kept: Look, search: Search): { look: Look; unread: string[] } {

@@ -1,8 +1,8 @@
 import { and, eq, isNotNull } from "drizzle-orm";
-import { readLook, type Search } from "@/core/view/address";
+import { plainLook, readLook, type Search } from "@/core/view/address";
 import type { AskedLook } from "@/core/view/asked-look";
 import { goneFields } from "@/core/view/gone";
-import { PLAIN_LOOK, storedLook, type Look } from "@/core/view/look";
+import { storedLook, type Look } from "@/core/view/look";
 import { database } from "@/db/connection";
 import { project, view } from "@/db/schema";
 import type { Viewer } from "../people/viewer";
@@ -30,8 +30,8 @@ export async function readAskedLook(
         ? "The view of this link is not there, or its owner keeps it to themselves. This is what everybody sees."
         : `The view “${away.name}” was put away. This is what it showed.`,
     );
-  const kept = found?.look ?? away?.look ?? PLAIN_LOOK;
-  const { look, unread } = readLook(kept, whole);
+  const begun = found?.look ?? away?.look ?? plainLook(whole);
+  const { look, unread } = readLook(begun, whole);
   if (unread.length > 0)
     notes.push(`The link says something of ${unread.join(" and ")} that cannot be read.`);
   const known = withKnownBoard(look, views.boards);
@@ -45,6 +45,7 @@ export async function readAskedLook(
   if (found?.owner?.gone)
     notes.push(`${found.owner.name}, whose view it is, belongs to the project no more.`);
   if (found) await noteOpened(viewer, found.id);
+  const kept = withKnownBoard(begun, views.boards);
   return { views, view: found, kept, look: known, notes };
 }
 

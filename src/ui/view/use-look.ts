@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { usePathname, useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { v7 as newId } from "uuid";
-import { LONGEST_ADDRESS, writeLook } from "@/core/view/address";
+import { LONGEST_ADDRESS, writeLook, writePlain } from "@/core/view/address";
 import type { AskedLook } from "@/core/view/asked-look";
 import { EVERY_ITEM } from "@/core/condition/condition";
 import { viewContract } from "@/core/view/contract";
@@ -44,7 +44,7 @@ export function useLook(projectKey: string, asked: AskedLook) {
 
   /** The address of a look, without what else the page has open. */
   const addressOf = async (next: Look): Promise<string> => {
-    const begun: Record<string, string> = view ? { view: view.id } : {};
+    const begun: Record<string, string> = view ? { view: view.id } : writePlain(kept);
     const search = { ...begun, ...writeLook(kept, next) };
     const whole = new URLSearchParams(search).toString();
     if (whole.length <= LONGEST_ADDRESS) return whole;
