@@ -117,12 +117,13 @@ describe("a filter as a line of parts", () => {
     expect(filterParts(withTurned(BUG, OLD))).toEqual([BUG, OLD]);
   });
   test("a value is turned on and off; the last one takes the part with it", () => {
-    const two = withValueTurned(BUG, "typeId", "story");
+    const turn = (part: Condition, value: ChoiceValue) => withValueTurned(chosenIn(part)!, value);
+    const two = turn(BUG, "story")!;
     expect(chosenIn(two)?.values).toEqual(["bug", "story"]);
-    const one = withValueTurned(two, "typeId", "bug");
+    const one = turn(two, "bug")!;
     expect(one).toEqual(STORY);
-    expect(isFiltering(withValueTurned(one, "typeId", "story"))).toBe(false);
-    expect(filterParts(withValueTurned(OLD, "typeId", "bug"))).toEqual([OLD, BUG]);
+    expect(isFiltering(withPartAt(one, 0, turn(one, "story")))).toBe(false);
+    expect(filterParts(withPart(OLD, BUG))).toEqual([OLD, BUG]);
   });
   test("what says something else than a choice is no choice", () => {
     const no = (condition: Condition) => expect(chosenIn(condition)).toBeNull();

@@ -84,7 +84,8 @@ const isSeveral = (word: Extract<ChoiceValue, object>): boolean =>
 export const samePart = (a: Condition, b: Condition): boolean =>
   JSON.stringify(simplify(a)) === JSON.stringify(simplify(b));
 
-const sameValue = (a: ChoiceValue, b: ChoiceValue): boolean =>
+/** Whether two values are the same. */
+export const sameValue = (a: ChoiceValue, b: ChoiceValue): boolean =>
   JSON.stringify(a) === JSON.stringify(b);
 
 /**
@@ -117,13 +118,9 @@ export function withTurned(filter: Condition, part: Condition): Condition {
   return at < 0 ? filterOf([...filterParts(filter), part]) : withPartAt(filter, at, null);
 }
 
-/** A filter with a value of a field chosen or not chosen any more. */
-export function withValueTurned(filter: Condition, fact: FactName, value: ChoiceValue): Condition {
-  const at = filterParts(filter).findIndex((part) => chosenIn(part)?.fact === fact);
-  const only = choosing({ fact, values: [value] })!;
-  if (at < 0) return filterOf([...filterParts(filter), only]);
-  const { values } = chosenIn(filterParts(filter)[at])!;
+/** What is chosen of a field with one value more, or without it; null where none is left. */
+export function withValueTurned({ fact, values }: Chosen, value: ChoiceValue): Condition | null {
   const without = values.filter((known) => !sameValue(known, value));
   const next = without.length === values.length ? [...values, value] : without;
-  return withPartAt(filter, at, choosing({ fact, values: next }));
+  return choosing({ fact, values: next });
 }

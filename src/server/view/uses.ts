@@ -1,6 +1,7 @@
 import { and, count, desc, eq, gte, inArray, isNull, max, or, sql, type SQL } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
 import type { Condition } from "@/core/condition/condition";
+import { PLAIN_LIST } from "@/core/item/list/query";
 import { nearlyAlike } from "@/core/view/alike";
 import { PLAIN_LOOK, shownBy, storedLook, type Look } from "@/core/view/look";
 import type { ViewUse, ViewUses } from "@/core/view/view";
@@ -8,6 +9,7 @@ import { database, type Reader } from "@/db/connection";
 import { columnState, item, person, view, viewUse } from "@/db/schema";
 import { loadBoards } from "../board/load";
 import { enterList, narrowed, type EnteredList } from "../item/list/enter";
+import { readGroups, readListPage, readRows } from "../item/list/read";
 import { notAllowed } from "../refused";
 import type { Viewer } from "../people/viewer";
 import { loadNamedConditions } from "./read";
@@ -129,14 +131,13 @@ async function unseenItems(
   const all = await narrowed(entered, open, null);
   const shown = await Promise.all(looks.map(drawn));
   const where = and(all.where, ...shown.map((of) => sql`not (${of ?? sql`true`})`));
-  const [{ n }] = await reader.select({ n: count() }).from(item).where(where);
-  const some = await reader
-    .select({ number: item.number })
-    .from(item)
-    .where(where)
-    .orderBy(item.rank)
-    .limit(MOST_KEYS);
-  return { count: n, keys: some.map(({ number }) => `${entered.project.key}-${number}`) };
+  const of = { ...all, where };
+  const [[whole], page] = await Promise.all([
+    readGroups(of, PLAIN_LIST),
+    readListPage(of, PLAIN_LIST, { after: null, limit: MOST_KEYS }),
+  ]);
+  const some = await readRows(reader, page);
+  return { count: whole.count, keys: some.map(({ number }) => `${entered.project.key}-${number}`) };
 }
 
 /** Notes that somebody opened a view; once an hour is enough. */

@@ -1,4 +1,4 @@
-import { and, eq, sql, type SQL } from "drizzle-orm";
+import { and, eq, inArray, sql, type SQL } from "drizzle-orm";
 import type { Transaction } from "@/db/connection";
 import { item, itemType } from "@/db/schema";
 import { namedQuery } from "@/db/statement";
@@ -24,6 +24,16 @@ const holdOfItem = namedQuery("hold the workflow of an item", (reader) =>
 /** Holds the workflow of an item at its version until the transaction ends. */
 export async function holdWorkflowOf(tx: Transaction, itemId: string): Promise<void> {
   await holdOfItem(tx, { itemId });
+}
+
+/** The same for some items: those of one type follow one workflow. */
+export async function holdWorkflowsOf(tx: Transaction, itemIds: readonly string[]): Promise<void> {
+  const oneOfEach = await tx
+    .selectDistinctOn([item.projectId, item.typeId], { id: item.id })
+    .from(item)
+    .where(inArray(item.id, [...itemIds]))
+    .orderBy(item.projectId, item.typeId, item.id);
+  for (const { id } of oneOfEach) await holdWorkflowOf(tx, id);
 }
 
 /** The same for the workflow of an item type. */

@@ -5,7 +5,14 @@ import type { Condition } from "@/core/condition/condition";
 import { counted } from "@/core/formats/counted";
 import { foldCase } from "@/core/formats/fold-case";
 import { listContract } from "@/core/item/list/contract";
-import { choosing, filterOf, filterParts, type ChoiceValue, type Chosen } from "@/core/view/filter";
+import {
+  filterOf,
+  filterParts,
+  sameValue,
+  withValueTurned,
+  type ChoiceValue,
+  type Chosen,
+} from "@/core/view/filter";
 import { choiceWords } from "@/core/view/filter-words";
 import { shownBy } from "@/core/view/look";
 import { choicesOffered } from "@/core/view/suggest";
@@ -27,7 +34,7 @@ const idOf = (value: ChoiceValue): string => JSON.stringify(value);
 export function ChooseValues({
   handle,
   part,
-  chosen: { fact, values },
+  chosen,
   onChange,
 }: {
   handle: LookHandle;
@@ -35,6 +42,7 @@ export function ChooseValues({
   chosen: Chosen;
   onChange: (part: Condition | null) => void;
 }) {
+  const { fact, values } = chosen;
   const { projectKey, look, views } = handle;
   const { vocabulary } = views;
   const [text, setText] = useState("");
@@ -62,11 +70,6 @@ export function ChooseValues({
   const offered = choicesOffered(fact, vocabulary).filter((value) =>
     foldCase(choiceWords(fact, value, vocabulary)).includes(foldCase(text.trim())),
   );
-  const isChosen = (value: ChoiceValue) => values.some((known) => idOf(known) === idOf(value));
-  const turn = (value: ChoiceValue, on: boolean) => {
-    const rest = values.filter((known) => idOf(known) !== idOf(value));
-    onChange(choosing({ fact, values: on ? [...rest, value] : rest }));
-  };
   const countOf = (value: ChoiceValue): number | null =>
     value === null || typeof value === "string" ? (counts.get(value) ?? 0) : null;
   return (
@@ -84,8 +87,8 @@ export function ChooseValues({
           <div key={idOf(value)} className="flex items-center gap-2">
             <Check
               className="min-w-0 flex-1"
-              checked={isChosen(value)}
-              onChange={(on) => turn(value, on)}
+              checked={values.some((known) => sameValue(known, value))}
+              onChange={() => onChange(withValueTurned(chosen, value))}
             >
               {choiceWords(fact, value, vocabulary)}
             </Check>

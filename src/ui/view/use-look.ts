@@ -42,15 +42,17 @@ export function useLook(projectKey: string, asked: AskedLook) {
   const kept = view?.look ?? asked.kept;
   const latest = useRef(0);
 
-  /** The address of a look, without what else the page has open. */
-  const addressOf = async (next: Look): Promise<string> => {
-    const begun: Record<string, string> = view ? { view: view.id } : writePlain(kept);
-    const search = { ...begun, ...writeLook(kept, next) };
+  /** What an address begins with and what it says besides, under a short id where that is long. */
+  const shortened = async (begun: Record<string, string>, rest: Record<string, string>) => {
+    const search = { ...begun, ...rest };
     const whole = new URLSearchParams(search).toString();
     if (whole.length <= LONGEST_ADDRESS) return whole;
     const { id } = await ask(viewContract.shorten, { params, body: { search } });
     return new URLSearchParams({ ...begun, look: id }).toString();
   };
+  /** The address of a look, without what else the page has open. */
+  const addressOf = (next: Look): Promise<string> =>
+    shortened(view ? { view: view.id } : writePlain(kept), writeLook(kept, next));
   const show = async (next: Look, anew: boolean) => {
     const turn = ++latest.current;
     try {
@@ -110,17 +112,9 @@ export function useLook(projectKey: string, asked: AskedLook) {
   };
   /** A link that shows this to others, whoever the view belongs to. */
   const link = async (): Promise<string> => {
-    const begun = view && view.sharing !== "mine";
-    const search = begun
-      ? await addressOf(look)
-      : new URLSearchParams(writeLook(PLAIN_LOOK, look)).toString();
-    if (begun || search.length <= LONGEST_ADDRESS)
-      return `${window.location.origin}${pathname}?${search}`;
-    const { id } = await ask(viewContract.shorten, {
-      params,
-      body: { search: writeLook(PLAIN_LOOK, look) },
-    });
-    return `${window.location.origin}${pathname}?look=${id}`;
+    const own = view?.sharing === "mine";
+    const search = await (own ? shortened({}, writeLook(PLAIN_LOOK, look)) : addressOf(look));
+    return `${window.location.origin}${pathname}?${search}`;
   };
   return {
     projectKey,

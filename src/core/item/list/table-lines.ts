@@ -7,8 +7,6 @@ export type TableLine = { kind: "group"; group: number } | { kind: "row"; row: n
 export interface TableLines {
   count: number;
   at: (line: number) => TableLine;
-  /** The line of a row; null where its group is closed. */
-  lineOf: (row: number) => number | null;
 }
 
 /**
@@ -23,19 +21,19 @@ export function tableLines(
   isClosed: (group: number) => boolean,
 ): TableLines {
   const heads = grouped ? 1 : 0;
-  const begins: { line: number; row: number; open: number }[] = [];
+  const begins: { line: number; row: number }[] = [];
   let [line, row] = [0, 0];
   groups.forEach(({ count }, group) => {
     const open = isClosed(group) ? 0 : count;
-    begins.push({ line, row, open });
+    begins.push({ line, row });
     line += heads + open;
     row += count;
   });
-  const groupBy = (place: "line" | "row", value: number): number => {
+  const groupOn = (wanted: number): number => {
     let [low, high] = [0, begins.length - 1];
     while (low < high) {
       const middle = Math.ceil((low + high) / 2);
-      if (begins[middle][place] <= value) low = middle;
+      if (begins[middle].line <= wanted) low = middle;
       else high = middle - 1;
     }
     return low;
@@ -43,15 +41,9 @@ export function tableLines(
   return {
     count: line,
     at: (wanted) => {
-      const group = groupBy("line", wanted);
+      const group = groupOn(wanted);
       const into = wanted - begins[group].line - heads;
       return into < 0 ? { kind: "group", group } : { kind: "row", row: begins[group].row + into };
-    },
-    lineOf: (wanted) => {
-      const group = groupBy("row", wanted);
-      const { line: first, row: firstRow, open } = begins[group] ?? { line: 0, row: 0, open: 0 };
-      const into = wanted - firstRow;
-      return into < open ? first + heads + into : null;
     },
   };
 }

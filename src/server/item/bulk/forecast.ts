@@ -1,13 +1,12 @@
 import { v7 as newId } from "uuid";
-import { inArray } from "drizzle-orm";
 import type { BulkAct } from "@/core/item/bulk/act";
 import type { ForecastAsked } from "@/core/item/bulk/contract";
 import { CHUNK, gatherLeftOut, type BulkForecast } from "@/core/item/bulk/job";
 import type { Ask } from "@/core/workflow/refusal";
 import { database, type Transaction } from "@/db/connection";
-import { item } from "@/db/schema";
 import type { Viewer } from "../../people/viewer";
 import { enterList } from "../list/enter";
+import { readRows } from "../list/read";
 import { actOn, type Went } from "./act-on";
 import { itemsMeant } from "./items";
 import { lockForBulk } from "./lock";
@@ -30,10 +29,7 @@ export async function forecastBulk(
   const ids = await itemsMeant(entered, items);
   const tried = ids.slice(0, CHUNK);
   const went = await tryOut(viewer, act, tried);
-  const rows = await database()
-    .select({ id: item.id, number: item.number })
-    .from(item)
-    .where(inArray(item.id, tried));
+  const rows = await readRows(entered.seen.reader, { ids: tried });
   const keys = new Map(rows.map(({ id, number }) => [id, `${entered.project.key}-${number}`]));
   const refused = tried.flatMap((id, i) =>
     went[i].outcome === "refused" ? [{ sentence: went[i].sentence!, key: keys.get(id)! }] : [],

@@ -1,9 +1,7 @@
-import { and, inArray } from "drizzle-orm";
 import type { BulkItems } from "@/core/item/bulk/contract";
 import { MOST_IN_JOB } from "@/core/item/bulk/contract";
-import { item } from "@/db/schema";
 import { invalid } from "../../refused";
-import { narrowed, type EnteredList } from "../list/enter";
+import { namedOf, narrowed, type EnteredList } from "../list/enter";
 import { readListPage } from "../list/read";
 import { PLAIN_LIST } from "@/core/item/list/query";
 
@@ -12,18 +10,11 @@ import { PLAIN_LIST } from "@/core/item/list/query";
  * were named, others by rank.
  */
 export async function itemsMeant(entered: EnteredList, items: BulkItems): Promise<string[]> {
-  const { seen } = entered;
-  if ("ids" in items) {
-    const ids = [...new Set(items.ids)];
-    const found = await seen.reader
-      .select({ id: item.id })
-      .from(item)
-      .where(and(seen.where, inArray(item.id, ids)));
-    const there = new Set(found.map((row) => row.id));
-    return ids.filter((id) => there.has(id));
-  }
+  const whole = { after: null, limit: MOST_IN_JOB };
+  if ("ids" in items)
+    return (await readListPage(namedOf(entered, items.ids), PLAIN_LIST, whole)).ids;
   const of = await narrowed(entered, items.condition, items.board);
-  const { ids, next } = await readListPage(of, PLAIN_LIST, { after: null, limit: MOST_IN_JOB });
+  const { ids, next } = await readListPage(of, PLAIN_LIST, whole);
   if (next !== null)
     throw invalid(
       `More than ${MOST_IN_JOB.toLocaleString("en")} items cannot be changed at once.`,

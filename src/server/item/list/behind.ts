@@ -1,4 +1,3 @@
-import { and, inArray } from "drizzle-orm";
 import { cardOf } from "@/core/board/card";
 import {
   BEHIND_PAGE,
@@ -10,12 +9,11 @@ import {
 import { labelOf } from "@/core/condition/vocabulary";
 import { groupLabel } from "@/core/item/list/group";
 import { valueWords } from "@/core/item/list/value-words";
-import { item } from "@/db/schema";
 import type { Viewer } from "../../people/viewer";
 import { snapshotOf } from "../rows";
 import { withVisibleParents } from "../visible-parent";
-import { enterList, placeIn } from "./enter";
-import { readGroups, readListPage, readRows, type ListOf } from "./read";
+import { enterList, namedOf, placeIn } from "./enter";
+import { readGroups, readListPage, readRows } from "./read";
 
 /**
  * The items behind a figure of one project, as far as somebody may see them; ids that are not in it
@@ -27,11 +25,9 @@ export async function readBehind(
   { ids, after, at, ...asked }: BehindAsked,
   now = at ?? Date.now(),
 ): Promise<BehindView> {
-  const { seen } = await enterList(viewer, projectKey, now);
-  const { reader, asker } = seen;
+  const of = namedOf(await enterList(viewer, projectKey, now), ids);
+  const { reader, asker } = of;
   const { vocabulary } = asker;
-  const where = and(seen.where, inArray(item.id, ids));
-  const of: ListOf = { reader, where, asker: { ...asker, named: ids } };
   const query = { ...asked, sums: BEHIND_SUMS };
   const from = placeIn(of, query, after);
   const [page, groups] = await Promise.all([

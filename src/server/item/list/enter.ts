@@ -1,4 +1,4 @@
-import { and, eq, isNull } from "drizzle-orm";
+import { and, eq, inArray, isNull } from "drizzle-orm";
 import type { Condition } from "@/core/condition/condition";
 import type { Instant } from "@/core/calendar/instant";
 import { database } from "@/db/connection";
@@ -44,6 +44,13 @@ export async function enterList(
   const where = and(eq(item.projectId, project.id), seesItem(reader, viewer));
   return { viewer, access, project, seen: { reader, where, asker: { ...asker, vocabulary } } };
 }
+
+/** Of these items the ones that somebody named, in the order in which they did. */
+export const namedOf = ({ seen }: EnteredList, ids: readonly string[]): ListOf => ({
+  ...seen,
+  where: and(seen.where, inArray(item.id, [...ids])),
+  asker: { ...seen.asker, named: ids },
+});
 
 /**
  * Of these items the ones that a condition is true of and that are not withdrawn, within the scope

@@ -90,6 +90,12 @@ export async function readListPage(
   };
 }
 
+/** All items of a list, in no order. @param limit so many at most */
+export async function readIds({ reader, where }: ListOf, limit: number): Promise<string[]> {
+  const rows = await reader.select({ id: item.id }).from(item).where(where).limit(limit);
+  return rows.map((row) => row.id);
+}
+
 /** The items of a page, in its order. */
 export async function readRows(reader: Reader, { ids }: Pick<ListPage, "ids">): Promise<ItemRow[]> {
   const rows = await reader.select().from(item).where(inArray(item.id, ids));
