@@ -35,6 +35,8 @@ export interface Application {
   /** What a contract asks, sent as a browser would. */
   ask: <C extends Contract>(of: C, asked: AskedOf<C>) => Promise<Response>;
   send: (address: string, init?: RequestInit) => Promise<Response>;
+  /** Its address, and what a browser sends to be who is signed in. */
+  session: { base: string; cookie: string };
   /** Memory that its process holds, in megabytes. */
   memory: () => number;
   stop: () => Promise<void>;
@@ -88,6 +90,7 @@ export async function startApplication(): Promise<Application> {
   return {
     ask,
     send,
+    session: { base, cookie },
     memory: () =>
       Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, "utf8"))![1]) / 1024,
     stop: async () => {

@@ -4,6 +4,7 @@ import { boardContract } from "@/core/board/contract";
 import { flowContract } from "@/core/flow/contract";
 import { itemContract } from "@/core/item/contract";
 import { pool } from "@/db/connection";
+import { boardInBrowser } from "./board-in-browser";
 import { givePassword, startApplication, type Application } from "./application";
 import { PROJECTS } from "./organisation";
 import { median, p95, timed, type Row } from "./row";
@@ -191,6 +192,7 @@ export async function overHttp(): Promise<Row[]> {
       await oneMove(app),
       await manyMoves(app),
       ...(await board(app)),
+      ...(await boardInBrowser(app)),
       await backlog(app),
     ];
   } finally {

@@ -463,6 +463,17 @@ const TRIES: [
     "/api/projects/[key]/items",
     (of) => ["/api/projects/TIX/items", { method: "POST", body: { ids: [of.id, of.below] } }],
   ],
+  [
+    "what became of it on the board",
+    "/api/projects/[key]/board/changes",
+    ({ id, below }) => [
+      "/api/projects/TIX/board/changes",
+      {
+        method: "POST",
+        body: { board: h.board, ids: [id, below], finished: true, sum: "estimate" },
+      },
+    ],
+  ],
   ...(["table", "table/matching", "table/export"] as const).map((list): (typeof TRIES)[number] => [
     `the ${list} of what is like it`,
     `/api/projects/[key]/${list}`,

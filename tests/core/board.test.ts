@@ -18,7 +18,7 @@ import {
 } from "@/core/board/limit";
 import { cardOf, type Card } from "@/core/board/card";
 import type { BoardView } from "@/core/board/board-view";
-import { caughtUp } from "@/ui/board/with-card";
+import { caughtUp, withChanges } from "@/ui/board/with-card";
 
 import { factsOf } from "./setup/flow-by-history";
 import { aged, DAY, history, Subject, workflow } from "./setup/make";
@@ -216,6 +216,8 @@ describe("a board that is read again", () => {
       cards,
       workflows: [workflow],
       columns: [{ stateIds: ["Ready"] }, { stateIds: ["Building"] }],
+      around: {},
+      finished: [],
       board: { columnsBy: "state", scoped: false, places: {} },
     }) as unknown as BoardView;
 
@@ -243,5 +245,25 @@ describe("a board that is read again", () => {
         100,
       ).cards,
     ).toEqual([]);
+  });
+
+  const nothingElse = { around: {}, hidden: {}, beyondScope: {}, finished: null };
+  test("of what was asked after keeps what is newer here, and lets go what has no answer", () => {
+    const subject = new Subject().move("Ready");
+    const before = at(subject);
+    subject.move("Building", { assigneeId: "noor" });
+    const after = at(subject);
+    const here = { ...board([after]), around: { [after.id]: 1, other: 2 } } as never as BoardView;
+    const told = { ...nothingElse, cards: [before], hidden: { Building: 2 } };
+    const kept = withChanges(here, [after.id], told, new Set());
+    expect(kept.cards).toEqual([after]);
+    expect(kept.hidden).toEqual({ Building: 2 });
+    expect(kept.around).toEqual({ other: 2 });
+    const gone = { ...nothingElse, cards: [] };
+    expect(withChanges(here, [after.id], gone, new Set()).cards).toEqual([]);
+    expect(withChanges(here, [after.id], gone, new Set([after.id])).cards).toEqual([after]);
+    expect(withChanges(here, [], gone, new Set()).cards).toEqual([after]);
+    const newer = { ...nothingElse, cards: [after] };
+    expect(withChanges(board([before]), [after.id], newer, new Set()).cards).toEqual([after]);
   });
 });

@@ -24,7 +24,6 @@ import {
 import { partText } from "@/core/view/filter-words";
 import { goneFields } from "@/core/view/gone";
 import {
-  isAmount,
   isColumn,
   lookSchema,
   PLAIN_LOOK,
@@ -33,6 +32,8 @@ import {
   type Look,
 } from "@/core/view/look";
 import { viewBody } from "@/core/view/view";
+import { CHILDREN_SHOWN } from "@/core/board/children";
+import { isAmount } from "@/core/item/amount";
 import { anyCondition, VOCABULARY } from "./setup/conditions";
 import { plainItem } from "./setup/make";
 
@@ -145,6 +146,7 @@ const anyLook = (): fc.Arbitrary<Look> => {
     arrangement: fc.constantFrom("board" as const, "table" as const),
     board: fc.option(fc.constantFrom("b1", "b-2")),
     lanes: fc.constantFrom("none" as const, "assignee" as const),
+    children: fc.option(fc.constantFrom(...CHILDREN_SHOWN)),
     scope: anyCondition(VOCABULARY),
     filter: anyCondition(VOCABULARY),
     group: fc.option(facts(isGroupable)),

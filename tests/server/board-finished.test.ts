@@ -1,8 +1,10 @@
 import { and, eq, sql } from "drizzle-orm";
-import { deliveredInDays, FINISHED_CARDS_SENT } from "@/core/board/finished";
+import { countFinished, deliveredInDays, FINISHED_CARDS_SENT } from "@/core/board/finished";
+import { tallyOfGroups } from "@/core/board/tally";
 import { HOUR, MINUTE } from "@/core/calendar/instant";
 import { database } from "@/db/connection";
 import { item } from "@/db/schema";
+import { readBoardChanges } from "@/server/board/changes";
 import { readFinished } from "@/server/board/finished";
 import { readBoard } from "@/server/board/read";
 import { refusalOf, stateId } from "./setup/board";
@@ -34,36 +36,48 @@ describe("a board on which much has finished lately", () => {
         .where(eq(item.id, id));
   });
 
-  test("has the cards of the latest and counts the rest", async () => {
+  test("has the cards of the latest and counts all of it", async () => {
     const now = Date.now() + HOUR;
-    const { cards, finishedRest } = await readBoard(INES, "TIX", null, { now });
+    const { cards, finished } = await readBoard(INES, "TIX", null, { now });
     const sent = cards.filter((c) => c.stateId === live).sort(byEntry);
     expect(allIds.length).toBeGreaterThan(FINISHED_CARDS_SENT);
     expect(sent.map((c) => c.id)).toEqual(allIds.slice(0, FINISHED_CARDS_SENT));
-    const rest = finishedRest.filter((r) => r.stateId === live);
-    const items = rest.reduce((sum, r) => sum + r.items, 0);
-    expect(items).toBe(allIds.length - FINISHED_CARDS_SENT);
+    expect(countFinished(finished, [live])).toBe(allIds.length);
   });
 
   test("all cards are to be had, and say the same of what kept to the expectation", async () => {
     const now = Date.now() + HOUR;
-    const { board, project, cards, finishedRest } = await readBoard(INES, "TIX", null, { now });
-    const all = (await readFinished(INES, "TIX", board.id, now)).cards;
-    expect(
-      all
-        .filter((c) => c.stateId === live)
-        .map((c) => c.id)
-        .sort(),
-    ).toEqual([...allIds].sort());
-    const sent = deliveredInDays(
-      cards.filter((c) => c.stateKind === "finished"),
-      project.zone,
-      now,
-    );
-    const together = [...sent, ...finishedRest.flatMap((r) => r.tookDays)];
-    const ofAll = deliveredInDays(all, project.zone, now);
+    const read = await readBoard(INES, "TIX", null, { now, sum: "estimate" });
+    const all = (await readFinished(INES, "TIX", read.board.id, now)).cards;
+    const ofLive = all.filter((c) => c.stateId === live);
+    expect(ofLive.map((c) => c.id).sort()).toEqual([...allIds].sort());
     const ordered = (days: number[]) => [...days].sort((a, b) => a - b);
-    expect(ordered(together)).toEqual(ordered(ofAll));
+    expect(ordered(read.finished.flatMap((group) => group.tookDays))).toEqual(
+      ordered(deliveredInDays(all, read.project.zone, now)),
+    );
+    const estimates = ofLive.reduce((sum, card) => sum + (card.estimate ?? 0), 0);
+    expect(tallyOfGroups(read.finished, [live])).toEqual({
+      items: ofLive.length,
+      amount: estimates,
+    });
+    expect(estimates).toBeGreaterThan(0);
+  });
+
+  test("what became of an item is told with the counts, and without what stands elsewhere", async () => {
+    const now = Date.now() + HOUR;
+    const { board } = await readBoard(INES, "TIX", null, { now });
+    const [gone, there] = allIds;
+    await database()
+      .update(item)
+      .set({ withdrawnAt: now - MINUTE })
+      .where(eq(item.id, gone));
+    const asked = { board: board.id, ids: [gone, there], finished: true, sum: null };
+    const changes = await readBoardChanges(INES, "TIX", asked, now);
+    expect(changes.cards.map((c) => c.id)).toEqual([there]);
+    expect(countFinished(changes.finished!, [live])).toBe(allIds.length - 1);
+    const few = await readBoardChanges(INES, "TIX", { ...asked, finished: false }, now);
+    expect(few.finished).toBeNull();
+    expect(await refusalOf(readBoardChanges(ARTHUR, "TIDE", asked, now))).toBe("not found");
   });
 
   test("tells nobody of what they may not see", async () => {
@@ -85,4 +99,14 @@ describe("a board on which much has finished lately", () => {
     const [byPerson] = (await readBoard(INES, "TIX")).boards.slice(1);
     expect((await readFinished(INES, "TIX", byPerson.id)).cards).toEqual([]);
   });
+});
+
+test("sprints that are over and releases that are out are told as past", async () => {
+  const { sprints, releases } = await readBoard(INES, "TIX");
+  const today = new Date().toISOString().slice(0, 10);
+  // At midnight the project's day may be another one than that of London.
+  const clearly = sprints.filter((s) => s.endsOn !== today && s.startsOn !== today);
+  expect(clearly.map((s) => s.past)).toEqual(clearly.map((s) => s.endsOn < today));
+  expect(new Set(sprints.map((s) => s.past)).size).toBe(2);
+  expect(releases.map((r) => r.past)).toEqual(releases.map((r) => r.releasedAt !== null));
 });

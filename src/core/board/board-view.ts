@@ -1,13 +1,15 @@
+import type { FactName } from "@/core/condition/facts";
+import type { AroundItems } from "./around";
 import type { Column } from "./column";
 import type { ItemType } from "@/core/item/item-type";
 import type { OwnField } from "@/core/item/own-field";
 import type { RosterPerson } from "@/core/people/roster";
-import type { Sprint, Release } from "@/core/plan/sprint";
+import type { Listed, Release, Sprint } from "@/core/plan/sprint";
 import type { StateId } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { Card } from "./card";
 import type { ColumnsBy, Places } from "./columns-by";
-import type { FinishedRest } from "./finished";
+import type { FinishedGroup } from "./finished";
 
 export interface BoardView {
   project: { id: string; key: string; name: string; zone: string };
@@ -24,8 +26,13 @@ export interface BoardView {
   /** States that other boards of the project show. */
   shownElsewhere: StateId[];
   cards: Card[];
-  /** What has finished and stands on the board beside the cards. */
-  finishedRest: FinishedRest[];
+  /** What has finished and stands on the board, whether its cards are here or not. */
+  finished: FinishedGroup[];
+  /** Whether the cards of everything finished are here. */
+  finishedWhole: boolean;
+  /** The number that is added up of what has finished. */
+  sum: FactName | null;
+  around: AroundItems;
   /** Items in progress that the board counts and this person may not see, by state. */
   hidden: Record<string, number>;
   /**
@@ -39,8 +46,8 @@ export interface BoardView {
   types: ItemType[];
   people: RosterPerson[];
   teams: { id: string; name: string }[];
-  sprints: Sprint[];
-  releases: Release[];
+  sprints: Listed<Sprint>[];
+  releases: Listed<Release>[];
   ownFields: OwnField[];
   /** What this person may do here. */
   rights: {
@@ -53,4 +60,12 @@ export interface BoardView {
   /** Number of the last announced change that is in this view; a stream goes on from here. */
   lastEventId: number;
   now: number;
+}
+
+/** What of a board is not as it was, after something happened to some items. */
+export interface BoardChanges extends Pick<BoardView, "cards" | "hidden" | "beyondScope"> {
+  /** Of these items, and of no others. */
+  around: AroundItems;
+  /** Null where it was not asked for. */
+  finished: FinishedGroup[] | null;
 }

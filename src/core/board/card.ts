@@ -2,7 +2,7 @@ import type { ItemSnapshot } from "@/core/item/fields";
 import { pick } from "@/core/item/pick";
 
 /** What a board needs of an item. */
-const CARD_FIELDS = [
+export const CARD_FIELDS = [
   "id",
   "typeId",
   "title",
@@ -11,6 +11,7 @@ const CARD_FIELDS = [
   "classOfService",
   "origin",
   "estimate",
+  "remainingHours",
   "assigneeId",
   "reviewerId",
   "teamId",
@@ -39,8 +40,12 @@ export type Card = Pick<ItemSnapshot, (typeof CARD_FIELDS)[number]> & {
   withdrawn: boolean;
 };
 
+/** What of an item its card is made of. */
+export type CardSource = Pick<ItemSnapshot, (typeof CARD_FIELDS)[number]> &
+  Pick<ItemSnapshot, "number" | "howToTest" | "withdrawnAt">;
+
 /** The card of an item. Of two cards of one item, the one with the higher version is the newer. */
-export const cardOf = (item: ItemSnapshot, projectKey: string): Card => ({
+export const cardOf = (item: CardSource, projectKey: string): Card => ({
   ...pick(item, CARD_FIELDS),
   key: `${projectKey}-${item.number}`,
   hasHowToTest: item.howToTest !== null,

@@ -1,17 +1,24 @@
 import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
-import type { BoardView } from "./board-view";
+import type { BoardChanges, BoardView } from "./board-view";
 import type { Card } from "./card";
-import { boardBody, columnEditBody } from "./request";
+import { boardBody, changesBody, columnEditBody, summed } from "./request";
 
 export const boardContract = {
   /** A board with everything drawn on it; the project's first where none is named. */
   read: contract({
     method: "GET",
     path: "/api/projects/:key/board",
-    query: z.object({ board: z.string().max(64).optional() }),
+    query: z.object({ board: z.string().max(64).optional(), sum: summed.optional() }),
     answer: answered<BoardView>(),
     kept: "board",
+  }),
+  /** What became of some items on a board, and of its counts. */
+  changes: contract({
+    method: "POST",
+    path: "/api/projects/:key/board/changes",
+    body: changesBody,
+    answer: answered<BoardChanges>(),
   }),
   /** The cards of everything finished that stands on a board of the process. */
   finished: contract({

@@ -1,6 +1,8 @@
 import { z } from "zod";
 import { COLUMNS_BY } from "@/core/board/columns-by";
 import { conditionSchema } from "@/core/condition/condition";
+import { isAmount } from "@/core/item/amount";
+import { listedFact } from "@/core/item/list/query";
 
 const id = z.string().min(1).max(64);
 const name = z.string().trim().min(1, "A name is needed.").max(60, "Use at most 60 characters.");
@@ -12,6 +14,22 @@ const column = z.object({
   part: z.enum(["waiting", "working", "finished"]),
   stateIds: z.array(id).max(100),
 });
+
+/** What a board adds up of what has finished. */
+export const summed = listedFact(isAmount).nullable();
+
+/** Of how many items a board tells at once what became of them. */
+export const MOST_CHANGES = 500;
+
+/** What became of some items on a board. */
+export const changesBody = z.object({
+  board: id,
+  ids: z.array(z.uuid()).max(MOST_CHANGES),
+  /** Whether how much has finished is asked for as well. */
+  finished: z.boolean(),
+  sum: summed,
+});
+export type ChangesAsked = z.infer<typeof changesBody>;
 
 /** What may be asked of the boards of a project. */
 export const boardBody = z.discriminatedUnion("kind", [

@@ -15,8 +15,8 @@ export interface Vocabulary {
   states: { id: string; name: string; workflowName: string }[];
   people: { id: string; name: string }[];
   teams: { id: string; name: string }[];
-  sprints: { id: string; name: string }[];
-  releases: { id: string; name: string }[];
+  sprints: { id: string; name: string; past?: boolean }[];
+  releases: { id: string; name: string; past?: boolean }[];
   /** Fields of the project's own, those that were taken out too. */
   own: OwnField[];
 }
@@ -34,6 +34,8 @@ export const EMPTY_VOCABULARY: Vocabulary = {
 export interface Option {
   id: string;
   label: string;
+  /** Over already, as a sprint: not offered for new work. */
+  past?: boolean;
 }
 
 /** An own field of a vocabulary; undefined for other facts and for fields that are not there. */
@@ -93,14 +95,15 @@ const isFixed = (options: Exclude<FactOptions, null>): options is readonly strin
   Array.isArray(options);
 
 function labelled(options: Extract<FactOptions, string>, vocabulary: Vocabulary): Option[] {
-  const things: { id: string; name: string; more: string }[] =
+  const things: { id: string; name: string; more: string; past?: boolean }[] =
     options === "states"
       ? vocabulary.states.map((s) => ({ id: s.id, name: s.name, more: s.workflowName }))
-      : vocabulary[options].map((t) => ({ id: t.id, name: t.name, more: t.id }));
+      : vocabulary[options].map((t) => ({ ...t, more: t.id }));
   const count = new Map<string, number>();
   for (const { name } of things) count.set(name, (count.get(name) ?? 0) + 1);
-  return things.map(({ id, name, more }) => ({
+  return things.map(({ id, name, more, past }) => ({
     id,
+    ...(past ? { past } : {}),
     label: count.get(name)! > 1 ? `${name} (${more})` : name,
   }));
 }

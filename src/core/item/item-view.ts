@@ -3,7 +3,7 @@ import type { Card } from "@/core/board/card";
 import type { Zigzag } from "@/core/flow/zigzag";
 import type { TargetState } from "@/core/intake/service-target";
 import type { RosterPerson } from "@/core/people/roster";
-import type { Sprint, Release } from "@/core/plan/sprint";
+import type { Listed, Release, Sprint } from "@/core/plan/sprint";
 import type { Transition } from "@/core/workflow/workflow";
 import type { Agreement } from "./agreement";
 import type { ItemSnapshot } from "./fields";
@@ -64,8 +64,8 @@ export interface ItemView {
   people: RosterPerson[];
   teams: { id: string; name: string }[];
   types: ItemType[];
-  sprints: Sprint[];
-  releases: Release[];
+  sprints: Listed<Sprint>[];
+  releases: Listed<Release>[];
   ownFields: OwnField[];
   rights: {
     move: boolean;

@@ -4,8 +4,9 @@ import type { Column } from "@/core/board/column";
 import type { ItemType } from "@/core/item/item-type";
 import type { OwnField } from "@/core/item/own-field";
 import type { RosterPerson } from "@/core/people/roster";
+import type { StateId } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
-import type { Release, Sprint } from "./sprint";
+import type { Listed, Release, Sprint } from "./sprint";
 
 /** So many rows of a backlog come at a time. */
 export const BACKLOG_PAGE = 100;
@@ -26,13 +27,15 @@ export interface BacklogView {
   astray: Astray;
   /** The column that items are pulled into, and how many it holds. */
   pulledInto: { column: Column; holds: number } | null;
+  /** The states of each column of the board, from the first to the last. */
+  columns: StateId[][];
   /** By the id of the sprint or release; what nothing is in is left out. */
   totals: Record<string, TimeboxTotal>;
   workflows: Workflow[];
   types: ItemType[];
   people: RosterPerson[];
-  sprints: Sprint[];
-  releases: Release[];
+  sprints: Listed<Sprint>[];
+  releases: Listed<Release>[];
   ownFields: OwnField[];
   /** What this person may do here. */
   rights: { move: boolean; edit: boolean; design: boolean };

@@ -20,6 +20,9 @@ export interface Release {
   releasedAt: number | null;
 }
 
+/** One of those of a project, among which the past ones are not offered for new work. */
+export type Listed<T> = T & { past: boolean };
+
 const id = z.string().min(1).max(64);
 const name = z.string().trim().min(1, "It needs a name.").max(60, "Use at most 60 characters.");
 const LONGEST_DAYS = 31;

@@ -69,6 +69,7 @@ const WORDS: Record<LookPart, Telling> = {
     `on ${boards.find((board) => board.id === shown.board)?.name ?? "another board"}`,
   ],
   lanes: (_, { lanes }) => [lanes === "none" ? "without lanes" : `in lanes by ${lanes}`],
+  children: (_, { children }) => [children === null ? "children as usual" : `children ${children}`],
   group: (_, { group }, names) => [
     group === null ? "not in groups" : `in groups by ${label(group, names)}`,
   ],

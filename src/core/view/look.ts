@@ -1,7 +1,9 @@
 import { z } from "zod";
+import { CHILDREN_SHOWN, type ChildrenShown } from "@/core/board/children";
 import { LANE_FIELDS, type LaneField } from "@/core/board/lane";
 import { conditionSchema, EVERY_ITEM, type Condition } from "@/core/condition/condition";
-import { factOf, type FactName } from "@/core/condition/facts";
+import type { FactName } from "@/core/condition/facts";
+import { isAmount } from "@/core/item/amount";
 import { listQuerySchema, listedFact, type Sort } from "@/core/item/list/query";
 
 /*
@@ -25,6 +27,8 @@ export interface Look {
   /** Whose design, and with it whose scope, it is: the project's first board where none is named. */
   board: string | null;
   lanes: LaneField;
+  /** How items under others are shown; null: as the board usually shows them. */
+  children: ChildrenShown | null;
   /** What it is about: stays when a filter is cleared. */
   scope: Condition;
   filter: Condition;
@@ -53,6 +57,7 @@ export const PLAIN_LOOK: Look = {
   arrangement: "board",
   board: null,
   lanes: "none",
+  children: null,
   scope: EVERY_ITEM,
   filter: EVERY_ITEM,
   group: null,
@@ -61,10 +66,6 @@ export const PLAIN_LOOK: Look = {
   sum: "estimate",
   dense: false,
 };
-
-/** Facts that can be added up beside a count; how long something lasts is no amount. */
-export const isAmount = (fact: FactName): boolean =>
-  factOf(fact).kind === "number" && factOf(fact).unit !== "days";
 
 /** Facts that can be a column: the title always is one. */
 export const isColumn = (fact: FactName): boolean => fact !== "title";
@@ -79,6 +80,7 @@ export const lookParts = {
   arrangement: z.enum(ARRANGEMENTS),
   board: z.string().min(1).max(64).nullable(),
   lanes: z.enum(LANE_FIELDS),
+  children: z.enum(CHILDREN_SHOWN).nullable(),
   scope: conditionSchema,
   filter: conditionSchema,
   group: query.group.unwrap(),

@@ -1,25 +1,28 @@
-import { and, asc, desc, eq, gte, inArray, isNull, ne, or, sql, type SQL } from "drizzle-orm";
+import { and, asc, desc, eq, gte, inArray, isNull, ne, or, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
-import { cardOf, type Card } from "@/core/board/card";
+import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import type { Places } from "@/core/board/columns-by";
 import {
   FINISHED_CARDS_SENT,
   FINISHED_DAYS_SHOWN,
-  restOf,
-  type FinishedRest,
+  finishedGroups,
+  type FinishedGroup,
 } from "@/core/board/finished";
 import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import { DAY, type Instant } from "@/core/calendar/instant";
 import type { Condition } from "@/core/condition/condition";
+import type { FactName } from "@/core/condition/facts";
+import { amountOf } from "@/core/item/amount";
 import type { ItemType } from "@/core/item/item-type";
+import type { OwnField } from "@/core/item/own-field";
 import type { StateId } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { Reader } from "@/db/connection";
 import { boardPlace, item } from "@/db/schema";
 import { viewerAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
-import { snapshotOf } from "../item/rows";
+import { cardsWhere } from "../item/list/cards";
 import { seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 
@@ -49,7 +52,8 @@ export async function seenInScope({
   return and(seen, compileCondition(board.scope, asker));
 }
 
-interface OfProcess {
+/** A board of the process, as far as it says which items stand on it. */
+interface Drawn {
   reader: Reader;
   project: BoardProject;
   columns: readonly Column[];
@@ -60,11 +64,17 @@ interface OfProcess {
   now: Instant;
 }
 
+export interface OfProcess extends Drawn {
+  /** What is added up of what has finished. */
+  sum: FactName | null;
+  ownFields: readonly OwnField[];
+}
+
 /**
  * The states a board of the process draws: its columns', the backlogs before them, and those in
  * between that no column shows.
  */
-function drawnStates(of: OfProcess): StateId[] {
+function drawnStates(of: Drawn): StateId[] {
   const shown = of.columns.flatMap((c) => c.stateIds);
   const backlogs = followedWorkflows(of).flatMap((w) =>
     w.states.filter((s) => s.kind === "unstarted"),
@@ -74,7 +84,7 @@ function drawnStates(of: OfProcess): StateId[] {
 }
 
 /** What stands on a board of the process and has finished lately. */
-const finishedIn = (of: OfProcess): SQL | undefined =>
+const finishedIn = (of: Drawn): SQL | undefined =>
   and(
     inArray(item.stateId, drawnStates(of)),
     eq(item.stateKind, "finished"),
@@ -83,7 +93,7 @@ const finishedIn = (of: OfProcess): SQL | undefined =>
     of.scope,
   );
 
-const openIn = (of: OfProcess): SQL | undefined =>
+const openIn = (of: Drawn): SQL | undefined =>
   and(
     inArray(item.stateId, drawnStates(of)),
     ne(item.stateKind, "finished"),
@@ -93,53 +103,82 @@ const openIn = (of: OfProcess): SQL | undefined =>
 
 /**
  * The cards of a board of the process: what is open, and of what has finished the latest, or all of
- * it.
+ * it; and how much has finished.
  */
 export async function processCards(
   of: OfProcess,
   finishedToo: "latest" | "all",
-): Promise<{ cards: Card[]; finishedRest: FinishedRest[] }> {
-  const { reader, project, now } = of;
-  if (finishedToo === "all") {
-    const all = or(openIn(of), finishedIn(of));
-    return { cards: await cardsWhere(reader, project, all), finishedRest: [] };
-  }
-  const finished = await reader
+): Promise<{ cards: Card[]; finished: FinishedGroup[] }> {
+  const { reader, project } = of;
+  const finished = await readFinishedItems(of);
+  const cards =
+    finishedToo === "all"
+      ? or(openIn(of), finishedIn(of))
+      : or(openIn(of), inArray(item.id, latestOf(finished)));
+  return { cards: await cardsWhere(reader, project, cards), finished: groupsOf(of, finished) };
+}
+
+type FinishedRow = Awaited<ReturnType<typeof readFinishedItems>>[number];
+
+/** What has finished lately, the latest first. */
+const readFinishedItems = (of: OfProcess) =>
+  of.reader
     .select({
       id: item.id,
       stateId: item.stateId,
       stateKind: item.stateKind,
       classOfService: item.classOfService,
+      assigneeId: item.assigneeId,
       clock: item.clock,
       deliveredAt: item.deliveredAt,
       finishedAt: item.finishedAt,
+      estimate: item.estimate,
+      remainingHours: item.remainingHours,
+      returns: item.returns,
+      own: item.own,
     })
     .from(item)
     .where(finishedIn(of))
     .orderBy(desc(item.enteredStateAt), asc(item.id));
-  const sent = new Map<StateId, string[]>();
-  const rest = finished.filter(({ id, stateId }) => {
-    const ids = sent.get(stateId) ?? [];
-    if (ids.length === FINISHED_CARDS_SENT) return true;
-    sent.set(stateId, [...ids, id]);
-    return false;
-  });
-  const latest = inArray(item.id, [...sent.values()].flat());
-  return {
-    cards: await cardsWhere(reader, project, or(openIn(of), latest)),
-    finishedRest: restOf(rest, project.zone, now),
-  };
+
+const groupsOf = (
+  { project: { zone }, now, sum, ownFields }: OfProcess,
+  finished: readonly FinishedRow[],
+): FinishedGroup[] =>
+  finishedGroups(finished, { zone, now, amountOf: (row) => amountOf(sum, row, ownFields) });
+
+/** How much has finished lately, by what a board tells apart. */
+export const readFinishedGroups = async (of: OfProcess): Promise<FinishedGroup[]> =>
+  groupsOf(of, await readFinishedItems(of));
+
+/** Of each finished state the latest. */
+function latestOf(finished: readonly FinishedRow[]): string[] {
+  const latest = new Map<StateId, string[]>();
+  for (const { id, stateId } of finished) {
+    const ids = latest.get(stateId) ?? [];
+    if (ids.length < FINISHED_CARDS_SENT) latest.set(stateId, [...ids, id]);
+  }
+  return [...latest.values()].flat();
 }
 
+/** The cards of those of some items that stand on a board of the process. */
+export const processCardsOf = (of: Drawn, ids: readonly string[]): Promise<Card[]> =>
+  cardsWhere(
+    of.reader,
+    of.project,
+    and(inArray(item.id, [...ids]), or(openIn(of), finishedIn(of))),
+  );
+
 /** The cards of everything that has finished lately and stands on a board of the process. */
-export const finishedCards = (of: OfProcess): Promise<Card[]> =>
+export const finishedCards = (of: Drawn): Promise<Card[]> =>
   cardsWhere(of.reader, of.project, finishedIn(of));
 
-/** The cards of everything in a project that is not finished. */
+/** The cards of everything in a project that is not finished, or of those of some items. */
 export const openCards = (
   reader: Reader,
   project: BoardProject,
   scope: SQL | undefined,
+  ids?: readonly string[],
 ): Promise<Card[]> =>
   cardsWhere(
     reader,
@@ -148,28 +187,10 @@ export const openCards = (
       eq(item.projectId, project.id),
       isNull(item.withdrawnAt),
       ne(item.stateKind, "finished"),
+      ids === undefined ? undefined : inArray(item.id, [...ids]),
       scope,
     ),
   );
-
-/** The cards of items of a project, best first. */
-export async function cardsWhere(
-  reader: Reader,
-  project: { key: string },
-  where: SQL | undefined,
-  most?: number,
-): Promise<Card[]> {
-  const ranked = reader.select().from(item).where(where).orderBy(asc(item.rank), asc(item.number));
-  const rows = await (most === undefined ? ranked : ranked.limit(most));
-  return rows.map((row) => cardOf(snapshotOf(row), project.key));
-}
-
-/** What is ranked behind an item; nothing where a person may not see that one. */
-export const behindItem = (reader: Reader, viewer: Viewer, id: string): SQL =>
-  sql`(${item.rank}, ${item.number}) > (${reader
-    .select({ rank: item.rank, number: item.number })
-    .from(item)
-    .where(and(eq(item.id, id), seesItem(reader, viewer)))})`;
 
 /** Where the items that a person sees were put on a board whose columns are free. */
 export async function loadPlaces(reader: Reader, viewer: Viewer, boardId: string): Promise<Places> {

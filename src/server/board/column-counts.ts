@@ -1,5 +1,6 @@
 import { and, eq, isNull, ne, sql, type SQL } from "drizzle-orm";
 import type { Column } from "@/core/board/column";
+import type { ColumnsBy } from "@/core/board/columns-by";
 import { isLimited } from "@/core/board/limit";
 import type { Instant } from "@/core/calendar/instant";
 import type { Condition } from "@/core/condition/condition";
@@ -100,10 +101,23 @@ export async function limitCounts({
   return new Map(counts.flatMap((c) => [...c]));
 }
 
+/** What a board counts beside what it shows to somebody; only boards of the process count. */
+export async function countedBeside(
+  of: { reader: Reader; project: Zoned; columns: readonly Column[] } & {
+    board: CountedBoard & { columnsBy: ColumnsBy };
+  },
+  { viewer, now }: { viewer: Viewer; now: Instant },
+): Promise<{ hidden: Record<StateId, number>; beyondScope: Record<string, number> }> {
+  if (of.board.columnsBy !== "state") return { hidden: {}, beyondScope: {} };
+  const [hidden, beyond] = await Promise.all([
+    hiddenCounts({ ...of, viewer, now }),
+    beyondScope({ ...of, now }),
+  ]);
+  return { hidden, beyondScope: beyond };
+}
+
 /** How much more a limit counts than its column shows on a board that shows only some items. */
-export async function beyondScope(
-  of: Parameters<typeof limitCounts>[0],
-): Promise<Record<string, number>> {
+async function beyondScope(of: Parameters<typeof limitCounts>[0]): Promise<Record<string, number>> {
   if (of.board.scope === null) return {};
   const columns = of.columns.filter(isLimited);
   const [limited, shown] = await Promise.all([
@@ -115,7 +129,7 @@ export async function beyondScope(
 }
 
 /** Of the items in progress that a board counts, how many in each state a person may not see. */
-export async function hiddenCounts({
+async function hiddenCounts({
   reader,
   viewer,
   project,

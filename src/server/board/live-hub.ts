@@ -15,7 +15,7 @@ import type { Viewer } from "../people/viewer";
 /** What an open page is told. */
 export type LiveMessage =
   | { kind: "item"; id: number; projectId: string; card: Card }
-  | { kind: "intake" | "design" | "visit" | "view"; id: number; projectId: string }
+  | { kind: "intake" | "design" | "visit" | "view" | "counts"; id: number; projectId: string }
   | { kind: "draft"; id: number; projectId: string; workflowId: string; revision: number }
   /** More happened than can be told one by one: read everything again. */
   | { kind: "resync" }
@@ -177,7 +177,7 @@ export async function toldTo(viewer: Viewer, announced: Announcement): Promise<L
       projectId,
       card: await withVisibleParent(db, viewer, cardOf(snapshotOf(row.item), row.projectKey)),
     };
-  return changed ? { kind: "design", id, projectId } : null;
+  return changed ? { kind: "counts", id, projectId } : null;
 }
 
 /**

@@ -1,7 +1,10 @@
 import type { BoardView } from "@/core/board/board-view";
 import { valueColumns } from "@/core/board/columns-by";
+import type { Instant } from "@/core/calendar/instant";
+import type { FactName } from "@/core/condition/facts";
 import { database } from "@/db/connection";
 import { newestEventId } from "../events/newest";
+import { aroundItems } from "../item/list/cards";
 import { loadOwnFields } from "../item/own-fields";
 import { withVisibleParents } from "../item/visible-parent";
 import { enterProject } from "../people/access";
@@ -9,9 +12,17 @@ import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { loadParents, loadPlaces, openCards, processCards } from "./cards";
-import { beyondScope, hiddenCounts } from "./column-counts";
+import { countedBeside } from "./column-counts";
 import { boardOf } from "./enter";
 import { loadBoards } from "./load";
+
+interface ReadOptions {
+  now?: Instant;
+  /** Which cards of what has finished. */
+  finished?: "latest" | "all";
+  /** What is added up of it. */
+  sum?: FactName | null;
+}
 
 /**
  * A board with everything drawn on it; the project's first where none is named. Of what has finished
@@ -21,7 +32,7 @@ export async function readBoard(
   viewer: Viewer,
   projectKey: string,
   boardId: string | null = null,
-  { now = Date.now(), finished = "latest" as "latest" | "all" } = {},
+  { now = Date.now(), finished = "latest", sum = null }: ReadOptions = {},
 ): Promise<BoardView> {
   const reader = database();
   const where = { key: projectKey };
@@ -39,18 +50,17 @@ export async function readBoard(
     loadReleases(reader, project.id),
     loadOwnFields(reader, project.id),
   ]);
-  const { cards: found, finishedRest } =
+  const shown =
     columnsBy === "state"
-      ? await processCards({ ...entered, now }, finished)
-      : { cards: await openCards(reader, project, entered.scope), finishedRest: [] };
-  const cards = await withVisibleParents(reader, viewer, found);
-  const [places, parents, hidden, beyond] = await Promise.all([
+      ? await processCards({ ...entered, now, sum, ownFields }, finished)
+      : { cards: await openCards(reader, project, entered.scope), finished: [] };
+  const cards = await withVisibleParents(reader, viewer, shown.cards);
+  const ids = cards.map((card) => card.id);
+  const [around, places, parents, { hidden, beyondScope }] = await Promise.all([
+    aroundItems(reader, viewer, ids),
     columnsBy === "free" ? loadPlaces(reader, viewer, head.id) : {},
     columnsBy === "parent" ? loadParents(reader, viewer, project) : [],
-    columnsBy === "state" ? hiddenCounts({ reader, viewer, project, board: head, now }) : {},
-    columnsBy === "state"
-      ? beyondScope({ reader, project, board: head, columns: stored, now })
-      : {},
+    countedBeside(entered, { viewer, now }),
   ]);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
@@ -79,9 +89,12 @@ export async function readBoard(
           ),
     shownElsewhere: entered.shownElsewhere,
     cards,
-    finishedRest,
+    finished: shown.finished,
+    finishedWhole: columnsBy !== "state" || finished === "all",
+    sum,
+    around,
     hidden,
-    beyondScope: beyond,
+    beyondScope,
     seesAll: access.may("override limit"),
     workflows,
     types,

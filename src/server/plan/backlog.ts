@@ -4,10 +4,10 @@ import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import type { Instant } from "@/core/calendar/instant";
 import { BACKLOG_PAGE, type BacklogRows, type BacklogView } from "@/core/plan/backlog-view";
 import { item } from "@/db/schema";
-import { behindItem, cardsWhere } from "../board/cards";
 import { limitCounts } from "../board/column-counts";
 import { enterBoard, type EnteredBoard } from "../board/enter";
 import { countWhere } from "../item/count";
+import { behindItem, cardsWhere } from "../item/list/cards";
 import { loadOwnFields } from "../item/own-fields";
 import { withVisibleParents } from "../item/visible-parent";
 import { roster } from "../people/roster";
@@ -61,6 +61,7 @@ export async function readBacklog(
     total,
     astray,
     pulledInto: first ? { column: first, holds: held.get(first.id) ?? 0 } : null,
+    columns: entered.columns.map((column) => column.stateIds),
     totals,
     workflows,
     types,

@@ -3,7 +3,7 @@ import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import type { Timebox } from "@/core/plan/membership";
 import type { SprintsMeant } from "@/core/condition/sprint-word";
-import { overlap, sprintWords, type Release, type Sprint } from "@/core/plan/sprint";
+import { overlap, sprintWords, type Listed, type Release, type Sprint } from "@/core/plan/sprint";
 import { transact, type Reader, type Transaction } from "@/db/connection";
 import { timeboxProject, release, sprint } from "@/db/schema";
 import { enterProject } from "../people/access";
@@ -24,23 +24,37 @@ export const openTo = (reader: Reader, box: Timebox, id: AnyPgColumn, projectId:
   );
 
 /** The sprints of a project, in order of their days. */
-export async function loadSprints(reader: Reader, projectId: string): Promise<Sprint[]> {
+export async function loadSprints(reader: Reader, projectId: string): Promise<Listed<Sprint>[]> {
+  const past = sql<boolean>`${sprint.endsOn} < (now() at time zone ${sprint.zone})::date`;
   const rows = await reader
-    .select()
+    .select({
+      id: sprint.id,
+      name: sprint.name,
+      goal: sprint.goal,
+      startsOn: sprint.startsOn,
+      endsOn: sprint.endsOn,
+      past,
+    })
     .from(sprint)
     .where(and(openTo(reader, "sprint", sprint.id, projectId), isNull(sprint.removedAt)))
     .orderBy(asc(sprint.startsOn));
-  return rows.map(({ id, name, goal, startsOn, endsOn }) => ({ id, name, goal, startsOn, endsOn }));
+  return rows;
 }
 
 /** The releases of a project, those still to come first. */
-export async function loadReleases(reader: Reader, projectId: string): Promise<Release[]> {
+export async function loadReleases(reader: Reader, projectId: string): Promise<Listed<Release>[]> {
   const rows = await reader
     .select()
     .from(release)
     .where(and(openTo(reader, "release", release.id, projectId), isNull(release.removedAt)))
     .orderBy(sql`${release.releasedAt} is not null`, asc(release.dueOn), desc(release.releasedAt));
-  return rows.map(({ id, name, dueOn, releasedAt }) => ({ id, name, dueOn, releasedAt }));
+  return rows.map(({ id, name, dueOn, releasedAt }) => ({
+    id,
+    name,
+    dueOn,
+    releasedAt,
+    past: releasedAt !== null,
+  }));
 }
 
 /** Which sprints are meant by words in a project. */

@@ -1,14 +1,16 @@
 "use client";
 import { useDraggable } from "@dnd-kit/core";
 import { Octagon } from "lucide-react";
-import { memo, type KeyboardEvent, type PointerEventHandler } from "react";
+import { memo, useMemo, type KeyboardEvent, type PointerEventHandler } from "react";
 import { ageTrack, showsAge } from "@/core/board/age-track";
+import type { Around } from "@/core/board/around";
 import type { Card } from "@/core/board/card";
 import { countedClock } from "@/core/item/start-finish";
 import { ageOf, ageWords } from "@/core/flow/age";
 import type { Percentiles } from "@/core/flow/report";
 import { computedFields } from "@/core/item/compute-fields";
 import { fieldsOfType, ownValueWords, type OwnField } from "@/core/item/own-field";
+import { counted } from "@/core/formats/counted";
 import { Initials } from "@/ui/kit/initials";
 import { daysWords, shortDate, span } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
@@ -31,6 +33,10 @@ interface Props {
   card: Card;
   compact: boolean;
   facts: CardFacts;
+  /** Whether it stands directly below its parent. */
+  under: boolean;
+  /** What stands around it, where the board says so. */
+  around: Around | undefined;
   open: boolean;
   picked: boolean;
   changed: boolean;
@@ -44,11 +50,16 @@ interface Props {
   onKey: (event: KeyboardEvent<HTMLElement>, card: Card) => void;
 }
 
-/** A card. In waiting parts it is compact; where somebody works on it, it shows more. */
+/**
+ * A card. In waiting parts it is compact; where somebody works on it, it shows more. What is drawn
+ * in it is apart from what happens to it: while one card is carried, no other is drawn anew.
+ */
 export const BoardCard = memo(function BoardCard({
   card,
   compact,
   facts,
+  under,
+  around,
   open,
   picked,
   changed,
@@ -61,46 +72,23 @@ export const BoardCard = memo(function BoardCard({
   onKey,
 }: Props) {
   const { setNodeRef, listeners, isDragging } = useDraggable({ id: card.id, disabled: !draggable });
-  const blocker = card.openBlockers[0];
-  const age = ageOf(countedClock(card), facts.zone, facts.now);
-  const finished = card.stateKind === "finished";
-  const track = ageTrack(age, facts.expectationDays, facts.percentiles);
-  const late = track.past85 && !finished;
-  const assignee = card.assigneeId ? (facts.nameOf.get(card.assigneeId) ?? "Somebody") : null;
-  const own = compact ? [] : cardFields(card, facts);
-  const remarks = [
-    facts.stateName?.get(card.stateId),
-    card.classOfService === "fixed date" && card.dueOn && `by ${shortDate(card.dueOn)}`,
-    card.classOfService === "intangible" && "intangible",
-    card.origin === "unplanned" && "unplanned",
-    card.returns > 0 &&
-      `came back ${card.returns === 1 ? "once" : card.returns === 2 ? "twice" : `${card.returns} times`}`,
-  ].filter(Boolean);
-  const label = [
-    `${card.key}, ${facts.typeName.get(card.typeId) ?? card.typeId}: ${card.title}`,
-    assignee ? `assigned to ${assignee}` : "assigned to nobody",
-    card.clock.length > 0 &&
-      `${finished ? daysWords(age.age) : ageWords(age)}${late ? ", past the 85th percentile" : ""}`,
-    blocker && `blocked: ${blocker.cause}`,
-    card.classOfService !== "standard" && card.classOfService,
-    card.origin === "unplanned" && "unplanned",
-    chosen && "chosen",
-  ]
-    .filter(Boolean)
-    .join("; ");
   return (
     <div
       ref={setNodeRef}
       role="listitem"
-      aria-label={label}
+      aria-label={useMemo(
+        () => cardLabel(card, facts, around, chosen),
+        [card, facts, around, chosen],
+      )}
       tabIndex={focusable ? 0 : -1}
       className="card"
       data-card={card.id}
       data-key={card.key}
       data-compact={compact}
+      data-under={under}
       data-unplanned={card.origin === "unplanned"}
       data-expedite={card.classOfService === "expedite"}
-      data-blocked={Boolean(blocker)}
+      data-blocked={card.openBlockers.length > 0}
       data-open={open}
       data-lifted={isDragging}
       data-picked={picked}
@@ -115,6 +103,75 @@ export const BoardCard = memo(function BoardCard({
         draggable ? (listeners?.onPointerDown as PointerEventHandler | undefined) : undefined
       }
     >
+      <CardFace card={card} compact={compact} facts={facts} around={around} />
+    </div>
+  );
+});
+
+/** How old a card is, and whether that is more than nearly all finished items took. */
+function ageOn(card: Card, { zone, now, expectationDays, percentiles }: CardFacts) {
+  const age = ageOf(countedClock(card), zone, now);
+  const track = ageTrack(age, expectationDays, percentiles);
+  return { age, track, late: track.past85 && card.stateKind !== "finished" };
+}
+
+const assigneeOf = ({ assigneeId }: Card, { nameOf }: CardFacts): string | null =>
+  assigneeId === null ? null : (nameOf.get(assigneeId) ?? "Somebody");
+
+/** How often an item came back, as people say it. */
+const cameBack = (returns: number): string =>
+  `came back ${returns === 1 ? "once" : returns === 2 ? "twice" : `${returns} times`}`;
+
+const childrenWords = ({ children, finishedChildren }: Around): string =>
+  `${finishedChildren} of ${counted(children, "child", "children")} done`;
+
+/** A card in words, for who does not see it. */
+function cardLabel(
+  card: Card,
+  facts: CardFacts,
+  around: Around | undefined,
+  chosen: boolean,
+): string {
+  const { age, late } = ageOn(card, facts);
+  const assignee = assigneeOf(card, facts);
+  const [blocker] = card.openBlockers;
+  const finished = card.stateKind === "finished";
+  return [
+    `${card.key}, ${facts.typeName.get(card.typeId) ?? card.typeId}: ${card.title}`,
+    assignee ? `assigned to ${assignee}` : "assigned to nobody",
+    card.clock.length > 0 &&
+      `${finished ? daysWords(age.age) : ageWords(age)}${late ? ", past the 85th percentile" : ""}`,
+    blocker && `blocked: ${blocker.cause}`,
+    card.classOfService !== "standard" && card.classOfService,
+    card.origin === "unplanned" && "unplanned",
+    around && childrenWords(around),
+    chosen && "chosen",
+  ]
+    .filter(Boolean)
+    .join("; ");
+}
+
+/** What is drawn in a card. */
+const CardFace = memo(function CardFace({
+  card,
+  compact,
+  facts,
+  around,
+}: Pick<Props, "card" | "compact" | "facts" | "around">) {
+  const [blocker] = card.openBlockers;
+  const { age, track, late } = ageOn(card, facts);
+  const finished = card.stateKind === "finished";
+  const assignee = assigneeOf(card, facts);
+  const own = compact ? [] : cardFields(card, facts);
+  const remarks = [
+    facts.stateName?.get(card.stateId),
+    card.classOfService === "fixed date" && card.dueOn && `by ${shortDate(card.dueOn)}`,
+    card.classOfService === "intangible" && "intangible",
+    card.origin === "unplanned" && "unplanned",
+    card.returns > 0 && cameBack(card.returns),
+  ].filter(Boolean);
+  return (
+    <>
       <div className={`flex items-center ${compact ? "gap-1" : "gap-1.5"}`}>
         <TypeGlyph
           typeId={card.typeId}
@@ -159,10 +216,15 @@ export const BoardCard = memo(function BoardCard({
         <p className="mt-0.5 truncate text-[12.5px] text-ink-soft">{remarks.join(" · ")}</p>
       )}
       {own.length > 0 && <p className="mt-0.5 truncate text-[12.5px]">{own.join(" · ")}</p>}
+      {around && (
+        <p className={`text-ink-soft ${compact ? "text-[11.5px]" : "mt-0.5 text-[12.5px]"}`}>
+          {childrenWords(around)}
+        </p>
+      )}
       {!compact && card.clock.length > 0 && (
         <AgeTrack className="mt-1.5" track={track} late={late} />
       )}
-    </div>
+    </>
   );
 });
 

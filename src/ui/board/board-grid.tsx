@@ -1,15 +1,18 @@
 "use client";
-import type { ReactNode } from "react";
+import { useMemo, type ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
 import type { StateId } from "@/core/workflow/state";
 import type { Column } from "@/core/board/column";
-import type { LaneField } from "@/core/board/lane";
+import type { Lane, LaneField } from "@/core/board/lane";
 import type { ProjectSummary } from "@/core/flow/summary";
+import { SightArea } from "@/ui/kit/in-sight";
+import type { AmountWords } from "./amount-words";
 import { BoardHeads } from "./board-heads";
-import { FinishedSummary } from "./finished-summary";
-import { LaneRow } from "./lane-row";
-import type { BoardParts, Stands } from "./use-board-parts";
+import { FinishedSummary, finishedOf } from "./finished-summary";
+import { LaneHead } from "./lane-head";
+import { laneTops, LaneRow } from "./lane-row";
+import type { BoardParts } from "./use-board-parts";
 import type { useFinished } from "./use-finished";
 import type { Targets } from "./use-targets";
 
@@ -20,9 +23,10 @@ export function BoardGrid({
   lanesBy,
   summary,
   targets,
-  stands,
+  kept,
   finished,
   renderCard,
+  amountWords,
   now,
 }: {
   view: BoardView;
@@ -30,28 +34,31 @@ export function BoardGrid({
   lanesBy: LaneField;
   summary: ProjectSummary;
   targets: Targets;
-  stands: Stands;
+  /** Cards that are drawn wherever they stand. */
+  kept: ReadonlySet<string>;
   finished: ReturnType<typeof useFinished>;
   renderCard: (card: Card, column: Column) => ReactNode;
+  amountWords: AmountWords;
   now: number;
 }) {
-  const { columns, laneList, byStages, onBoard, counts, firsts } = parts;
-  const mainLane = laneList.findIndex((l) => !l.expedite);
+  const { columns, laneList, byStages, counts, firsts, cells } = parts;
   const free = view.board.columnsBy === "free";
   const { expectation } = summary.pulse;
   const states = view.workflows.flatMap((w) => w.states);
   const nameOfState = (id: StateId) => states.find((s) => s.id === id)?.name ?? "A state";
-  const finishedSummary = (
-    <FinishedSummary
-      view={view}
-      onBoard={onBoard}
-      expectation={expectation}
-      now={now}
-      onOpen={() => void finished.openAll()}
-    />
-  );
+  const summaryOf = (lane: Lane<Card>) => {
+    const told = finishedOf(parts.finishedIn(lane), lane.items, view.project, now);
+    return told.items === 0 && laneList.length > 1 ? null : (
+      <FinishedSummary
+        finished={told}
+        expectation={expectation}
+        onOpen={() => finished.openLane(lane)}
+      />
+    );
+  };
+  const tops = useMemo(() => laneTops(cells, laneList, columns), [laneList, cells, columns]);
   return (
-    <div className="min-w-0 flex-1 overflow-auto px-3">
+    <SightArea className="min-w-0 flex-1 overflow-auto px-3" data-board-area="">
       <div className="flex min-h-full min-w-fit flex-col">
         <BoardHeads
           columns={columns}
@@ -60,6 +67,7 @@ export function BoardGrid({
           counts={counts}
           beyond={view.beyondScope}
           stateCounts={parts.stateCounts}
+          tallyWords={({ id }) => amountWords.column(parts.columnTallies.get(id), parts.narrowed)}
           nameOfState={nameOfState}
           ladder={summary.ladder}
           onOpen={finished.openColumn}
@@ -68,19 +76,25 @@ export function BoardGrid({
           <LaneRow
             key={lane.id}
             lane={lane}
+            head={
+              (lanesBy !== "none" || lane.expedite) && (
+                <LaneHead lane={lane} tally={parts.laneTallies.get(lane.id)} words={amountWords} />
+              )
+            }
+            top={tops[i]}
+            cells={cells}
             columns={columns}
             firsts={firsts}
             targets={targets}
-            onlyLane={lanesBy === "none"}
-            stands={stands}
+            kept={kept}
             renderCard={renderCard}
-            finishedSummary={i === mainLane && byStages ? finishedSummary : null}
+            finishedSummary={byStages ? summaryOf(lane) : null}
             unsent={finished.unsent}
             onMore={finished.openCell}
             fill={i === laneList.length - 1}
           />
         ))}
       </div>
-    </div>
+    </SightArea>
   );
 }

@@ -25,6 +25,7 @@ export function BoardHeads({
   counts,
   beyond,
   stateCounts,
+  tallyWords,
   nameOfState,
   ladder,
   onOpen,
@@ -38,6 +39,8 @@ export function BoardHeads({
   beyond: Readonly<Record<string, number>>;
   /** How many items are in a state that has a limit of its own within its column. */
   stateCounts: Readonly<Record<StateId, number>>;
+  /** What is added up of a column, and shown of it, in words. */
+  tallyWords: (column: Column) => string | null;
   nameOfState: (id: StateId) => string;
   ladder: Record<string, number | null>;
   onOpen: (column: Column) => void;
@@ -48,6 +51,7 @@ export function BoardHeads({
       {columns.map((column) => {
         const first = firsts.has(column.id);
         const average = ladder[column.id];
+        const tally = tallyWords(column);
         return (
           <Head key={column.id} column={column} first={first} mayOrder={mayOrder}>
             <div className="column-head min-h-[38px] px-2">
@@ -69,6 +73,11 @@ export function BoardHeads({
                   limit={column}
                   part={column.part}
                 />
+                {tally && (
+                  <span className="block truncate text-left text-[11.5px] text-ink-soft">
+                    {tally}
+                  </span>
+                )}
                 {(beyond[column.id] ?? 0) > 0 && (
                   <span className="block text-left text-[11.5px] text-ink-soft">
                     {beyond[column.id]} of them not on this board

@@ -1,6 +1,6 @@
 "use client";
 import { DndContext } from "@dnd-kit/core";
-import { useCallback, useRef, useState, type CSSProperties } from "react";
+import { useCallback, useMemo, useRef, useState, type CSSProperties, type ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
@@ -9,6 +9,7 @@ import { useSummary } from "@/ui/flow/use-summary";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { usePanel } from "@/ui/kit/panel-context";
 import type { LookHandle } from "@/ui/view/use-look";
+import { amountWords } from "./amount-words";
 import { AskedAtCard } from "./asked-at-card";
 import { BacklogBay } from "./backlog-bay";
 import { BoardBulk } from "./board-bulk";
@@ -19,7 +20,7 @@ import { bayTitle, BoardTools } from "./board-tools";
 import { CarriedCard } from "./carried-card";
 import { useBoard } from "./use-board";
 import { BOARD_KEYS, useBoardKeys } from "./use-board-keys";
-import { useBoardParts, type Shown } from "./use-board-parts";
+import { useBoardParts, type BoardParts, type Shown } from "./use-board-parts";
 import { useCardFacts } from "./use-card-facts";
 import { useChosenCards } from "./use-chosen-cards";
 import { useColumns } from "./use-columns";
@@ -46,7 +47,7 @@ export function BoardScreen({
   /** What the look lets through, and in which lanes. */
   shown: Shown;
 }) {
-  const board = useBoard(initial);
+  const board = useBoard(initial, handle.look.sum);
   const { view, now, putCard } = board;
   const summary = useSummary(view.project.key, initialSummary);
   const { openItem, itemKey } = usePanel();
@@ -57,12 +58,11 @@ export function BoardScreen({
   const [creating, setCreating] = useState(false);
   const [bayOpen, setBayOpen] = useState(() => beginsWithBay(initial));
   const textField = useRef<HTMLInputElement>(null);
-
   const parts = useBoardParts(view, shown, goes.stands);
   const { columns, byId } = parts;
   const hand = useHand(view, parts, moves, goes);
   const finished = useFinished(board, parts, shown, goes.stands);
-  const chosen = useChosenCards(parts, goes.stands);
+  const chosen = useChosenCards(parts);
   const facts = useCardFacts(view, summary, now);
   const open = useCallback((card: Card) => openItem(card.key), [openItem]);
   const keys = useBoardKeys({
@@ -88,25 +88,25 @@ export function BoardScreen({
   const targets = useTargets(columns, lifted, keys.picked?.columnId, goes);
   const widths = parts.byStages ? columnWidths(view.columns) : valueWidths(view, parts.counts);
 
+  const words = amountWords(view.sum, handle.views.vocabulary);
+  const kept = useKept(keys.focusId, hand.inHand, moves.stopped?.cardId, goes.choosing?.cardId);
+
   const renderCard = (card: Card, column: Column | null) => (
     <BoardCard
       key={card.id}
-      card={card}
-      compact={parts.byStages && column?.part !== "working"}
+      {...cardLook({ view, parts, card, column })}
       facts={facts}
       open={card.key === itemKey}
       picked={keys.picked?.cardId === card.id}
       changed={board.changed.has(card.id)}
       chosen={chosen.has(card)}
       focusable={keys.focusId === card.id}
-      draggable={view.rights.move}
       onOpen={open}
       onChoose={chosen.turn}
       onFocus={keys.onFocus}
       onKey={keys.onKey}
     />
   );
-  const bay = bayTitle(view.board);
   return (
     <DndContext id="board" {...hand.dragging}>
       <div className="flex h-full flex-col" style={{ "--board-columns": widths } as CSSProperties}>
@@ -120,23 +120,20 @@ export function BoardScreen({
           onCreated={putCard}
         />
         <div className="relative flex min-h-0 flex-1">
-          {bayOpen && bay && (
-            <BacklogBay title={bay} cards={parts.backlogShown} total={parts.backlog.length}>
-              {(card) => renderCard(card, null)}
-            </BacklogBay>
-          )}
+          {bayOpen && <BoardBay view={view} parts={parts} renderCard={renderCard} />}
           <BoardGrid
             view={view}
             parts={parts}
             lanesBy={shown.lanes}
             summary={summary}
             targets={targets}
-            stands={goes.stands}
+            kept={kept}
             finished={finished}
             renderCard={renderCard}
+            amountWords={words}
             now={now}
           />
-          <BoardBulk handle={handle} chosen={chosen} />
+          <BoardBulk handle={handle} view={view} chosen={chosen} words={words} />
         </div>
       </div>
       <CarriedCard card={hand.inHand ? lifted : undefined} />
@@ -152,6 +149,50 @@ export function BoardScreen({
       <BoardKeys open={help} onClose={() => setHelp(false)} says={keys.says} />
     </DndContext>
   );
+}
+
+/** What is beside the columns, where this kind of board has it. */
+function BoardBay({
+  view,
+  parts,
+  renderCard,
+}: {
+  view: BoardView;
+  parts: BoardParts;
+  renderCard: (card: Card, column: null) => ReactNode;
+}) {
+  const title = bayTitle(view.board);
+  return title === null ? null : (
+    <BacklogBay title={title} cards={parts.backlogShown} total={parts.backlog.length}>
+      {(card) => renderCard(card, null)}
+    </BacklogBay>
+  );
+}
+
+/** What is the same of a card whatever somebody does on the board. */
+const cardLook = ({
+  view,
+  parts,
+  card,
+  column,
+}: {
+  view: BoardView;
+  parts: BoardParts;
+  card: Card;
+  column: Column | null;
+}) => ({
+  card,
+  compact: parts.byStages && column?.part !== "working",
+  under: parts.under.has(card.id),
+  around: parts.childrenShown === "as cards" ? undefined : view.around[card.id],
+  draggable: view.rights.move,
+});
+
+/** Cards that stay drawn where they are out of sight: something is going on with them. */
+function useKept(...ids: (string | null | undefined)[]): ReadonlySet<string> {
+  const key = ids.join();
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  return useMemo(() => new Set(ids.flatMap((id) => id ?? [])), [key]);
 }
 
 /** The keys of the board when they are asked for, and what a key just did for who does not see it. */

@@ -2,14 +2,19 @@
 import type { RefObject } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
+import { CHILDREN_SHOWN } from "@/core/board/children";
+import type { Column } from "@/core/board/column";
 import { LANE_FIELDS } from "@/core/board/lane";
+import type { FactName } from "@/core/condition/facts";
+import { factLabel, factsOffered } from "@/core/condition/vocabulary";
+import { isAmount } from "@/core/item/amount";
 import { NewItem } from "@/ui/item/new-item";
 import { Button } from "@/ui/kit/button";
-import { Select } from "@/ui/kit/select";
+import { Select, wordOptions } from "@/ui/kit/select";
 import { LookHead } from "@/ui/view/look-head";
 import type { LookHandle } from "@/ui/view/use-look";
 import { InNoColumn } from "./in-no-column";
-import type { BoardParts } from "./use-board-parts";
+import { unseenIn, type BoardParts } from "./use-board-parts";
 
 /** What the bay beside a board is called; only boards of the process and free ones have one. */
 export function bayTitle({ columnsBy }: BoardView["board"]): string | null {
@@ -41,15 +46,17 @@ export function BoardTools({
   onCreated: (card: Card) => void;
 }) {
   const title = bayTitle(view.board);
-  const rest = view.finishedRest.reduce((sum, r) => sum + r.items, 0);
+  const { columns, counts } = parts;
+  const seenIn = (column: Column) => counts[column.id] - unseenIn(view, column);
+  const total = columns.reduce((sum, column) => sum + seenIn(column), 0);
   return (
     <LookHead
       handle={handle}
-      shown={parts.shown.length}
-      total={parts.onBoard.length + rest}
+      shown={parts.narrowed ? parts.shown.length : total}
+      total={total}
       busy={parts.waiting}
       filterField={textField}
-      words={<LaneWords handle={handle} />}
+      words={<BoardWords handle={handle} parts={parts} />}
     >
       <InNoColumn
         astray={parts.astray}
@@ -76,8 +83,16 @@ export function BoardTools({
   );
 }
 
-/** How the board is cut into lanes, in a sentence. */
-function LaneWords({ handle: { look, change } }: { handle: LookHandle }) {
+/** How the board is cut into lanes, what it adds up and how it shows children, in a sentence. */
+function BoardWords({
+  handle: { look, views, change },
+  parts: { childrenShown },
+}: {
+  handle: LookHandle;
+  parts: BoardParts;
+}) {
+  const { vocabulary } = views;
+  const amounts = factsOffered(vocabulary).filter(isAmount);
   return (
     <>
       <span>in lanes by</span>
@@ -90,6 +105,25 @@ function LaneWords({ handle: { look, change } }: { handle: LookHandle }) {
           label: field === "none" ? "expedite first" : field,
         }))}
         onChange={(lanes) => change({ lanes })}
+      />
+      <span>adding up</span>
+      <Select
+        label="Adding up"
+        words
+        value={look.sum ?? ""}
+        options={[
+          ...amounts.map((fact) => ({ value: fact, label: factLabel(fact, vocabulary) })),
+          { value: "", label: "nothing" },
+        ]}
+        onChange={(sum) => change({ sum: sum === "" ? null : (sum as FactName) })}
+      />
+      <span>with children</span>
+      <Select
+        label="Children"
+        words
+        value={childrenShown}
+        options={wordOptions(CHILDREN_SHOWN)}
+        onChange={(children) => change({ children })}
       />
     </>
   );

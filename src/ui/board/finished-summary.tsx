@@ -1,35 +1,48 @@
-import { counted } from "@/core/formats/counted";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
-import { deliveredInDays } from "@/core/board/finished";
+import { deliveredInDays, type FinishedGroup } from "@/core/board/finished";
+import { counted } from "@/core/formats/counted";
 import { expectationKept, type Expectation } from "@/core/flow/expectation";
+
+/** How many have finished, and in how many days those were delivered that were. */
+interface Finished {
+  items: number;
+  days: number[];
+}
+
+/** Of what has finished, from groups of it, or from cards where all of them are here. */
+export function finishedOf(
+  groups: readonly FinishedGroup[] | null,
+  cards: readonly Card[],
+  { zone }: BoardView["project"],
+  now: number,
+): Finished {
+  const ended = cards.filter((card) => card.finishedAt !== null);
+  if (groups === null) return { items: ended.length, days: deliveredInDays(ended, zone, now) };
+  return {
+    items: groups.reduce((sum, group) => sum + group.finished, 0),
+    days: groups.flatMap((group) => group.tookDays),
+  };
+}
 
 /** Above what is finished: how many items, and how many of them kept to the expectation. */
 export function FinishedSummary({
-  view,
-  onBoard,
+  finished: { items, days },
   expectation,
-  now,
   onOpen,
 }: {
-  view: BoardView;
-  onBoard: readonly Card[];
+  finished: Finished;
   expectation: Expectation;
-  now: number;
   onOpen: () => void;
 }) {
-  const finished = onBoard.filter((c) => c.finishedAt !== null);
-  const restDays = view.finishedRest.flatMap((rest) => rest.tookDays);
-  const days = [...deliveredInDays(finished, view.project.zone, now), ...restDays];
   const kept = expectationKept(days, expectation);
-  const rest = view.finishedRest.reduce((sum, r) => sum + r.finished, 0);
   return (
     <button
       type="button"
       className="mb-1.5 block px-1 text-left leading-tight hover:underline"
       onClick={onOpen}
     >
-      <b className="font-display text-[22px] text-done">{finished.length + rest}</b>{" "}
+      <b className="font-display text-[22px] text-done">{items}</b>{" "}
       <span className="font-semibold text-done">finished</span>
       <span className="block text-[12px] text-ink-soft">
         {kept.within} within {counted(expectation.days, "day")}

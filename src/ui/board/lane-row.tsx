@@ -1,22 +1,66 @@
 "use client";
-import { TextButton } from "@/ui/kit/button";
-import { counted } from "@/core/formats/counted";
 import { useDroppable } from "@dnd-kit/core";
 import { memo, type ReactNode } from "react";
 import type { Card } from "@/core/board/card";
+import { inCell, type Cells } from "@/core/board/cells";
 import type { Column } from "@/core/board/column";
 import type { Lane } from "@/core/board/lane";
-import type { Stands } from "./use-board-parts";
+import { TextButton } from "@/ui/kit/button";
+import { InSight } from "@/ui/kit/in-sight";
 import type { Targets } from "./use-targets";
+
+/** So many cards of a cell come into sight together. */
+const TOGETHER = 6;
+/** About how high a card is, in pixels, before it was drawn. */
+const CARD_PX = { compact: 58, whole: 104 };
+/** So far down a board is drawn before its height is known. */
+const FIRST_SIGHT_PX = 1_000;
+
+/** About how high a card of a column is. */
+const highOf = ({ part }: Column) => (part === "working" ? CARD_PX.whole : CARD_PX.compact);
+
+/** What is finished never makes a lane taller than what is in progress in it. */
+export function finishedShown(
+  cells: Cells<Card>,
+  lane: Lane<Card>,
+  columns: readonly Column[],
+  summed: boolean,
+): number {
+  const open = columns.filter((column) => column.part !== "finished");
+  const tallest = Math.max(0, ...open.map((column) => inCell(cells, lane, column).length));
+  return Math.max(1, tallest - (summed ? 1 : 0));
+}
+
+/** About how far down each lane begins. */
+export function laneTops(
+  cells: Cells<Card>,
+  lanes: readonly Lane<Card>[],
+  columns: readonly Column[],
+): number[] {
+  const tops = [0];
+  for (const [i, lane] of lanes.entries()) tops.push(tops[i] + laneHeight(cells, lane, columns));
+  return tops;
+}
+
+/** About how high a lane is. */
+const laneHeight = (cells: Cells<Card>, lane: Lane<Card>, columns: readonly Column[]): number =>
+  Math.max(
+    40,
+    ...columns
+      .filter((column) => column.part !== "finished")
+      .map((column) => inCell(cells, lane, column).length * highOf(column)),
+  );
 
 /** One lane across the board. */
 export const LaneRow = memo(function LaneRow({
   lane,
+  head,
+  top,
+  cells,
   columns,
   firsts,
   targets,
-  onlyLane,
-  stands,
+  kept,
   renderCard,
   finishedSummary,
   unsent,
@@ -24,11 +68,16 @@ export const LaneRow = memo(function LaneRow({
   fill,
 }: {
   lane: Lane<Card>;
+  /** What stands above it; null: nothing. */
+  head: ReactNode;
+  /** About how far down it begins. */
+  top: number;
+  cells: Cells<Card>;
   columns: Column[];
   firsts: Set<string>;
   targets: Targets;
-  onlyLane: boolean;
-  stands: Stands;
+  /** Cards that are drawn wherever they stand. */
+  kept: ReadonlySet<string>;
   renderCard: (card: Card, column: Column) => ReactNode;
   finishedSummary: ReactNode;
   /** How many finished items of the lane are in a column beside its cards. */
@@ -36,30 +85,13 @@ export const LaneRow = memo(function LaneRow({
   onMore: (lane: Lane<Card>, column: Column) => void;
   fill: boolean;
 }) {
-  // What is finished never makes a lane taller than what is in progress in it.
-  const tallest = Math.max(
-    ...columns.map((c) =>
-      c.part === "finished" ? 0 : lane.items.filter((card) => stands(card, c)).length,
-    ),
-  );
-  const finishedShown = Math.max(1, tallest - (finishedSummary ? 1 : 0));
-  const items = columns.reduce((sum, c) => sum + unsent(lane, c), lane.items.length);
+  const most = finishedShown(cells, lane, columns, finishedSummary !== null);
   return (
     <section
       aria-label={`Lane ${lane.name}`}
       className={`${lane.expedite ? "expedite-lane mb-1.5" : ""} ${fill ? "flex flex-1 flex-col" : ""}`}
     >
-      {(!onlyLane || lane.expedite) && (
-        <h3
-          className="flex items-baseline gap-2 border-t border-line px-2 py-0.5 font-display text-[12.5px]"
-          style={lane.expedite ? { borderTop: "none" } : undefined}
-        >
-          {lane.name}{" "}
-          <span className="font-sans text-[12.5px] font-normal text-ink-soft">
-            {counted(items, "item")}
-          </span>
-        </h3>
-      )}
+      {head}
       <div className={`board-grid ${fill ? "flex-1" : ""}`}>
         {columns.map((column) => (
           <Cell
@@ -70,12 +102,14 @@ export const LaneRow = memo(function LaneRow({
             target={targets.columns[column.id]}
             over={targets.over === column.id}
           >
+            {column.part === "finished" && finishedSummary}
             <CellCards
-              cards={lane.items.filter((card) => stands(card, column))}
+              cards={inCell(cells, lane, column)}
               column={column}
-              most={column.part === "finished" ? finishedShown : Infinity}
-              above={column.part === "finished" ? finishedSummary : null}
+              top={top}
+              most={column.part === "finished" ? most : Infinity}
               label={`${lane.name}, ${column.stage} ${column.name}`}
+              kept={kept}
               renderCard={renderCard}
               unsent={unsent(lane, column)}
               onMore={() => onMore(lane, column)}
@@ -90,32 +124,43 @@ export const LaneRow = memo(function LaneRow({
 function CellCards({
   cards,
   column,
+  top,
   most,
-  above,
   label,
+  kept,
   renderCard,
   unsent,
   onMore,
 }: {
-  cards: Card[];
+  cards: readonly Card[];
   column: Column;
+  top: number;
   most: number;
-  above: ReactNode;
   label: string;
+  kept: ReadonlySet<string>;
   renderCard: (card: Card, column: Column) => ReactNode;
   unsent: number;
   onMore: () => void;
 }) {
-  const shown =
-    column.part === "finished"
-      ? [...cards].sort((a, b) => b.enteredStateAt - a.enteredStateAt).slice(0, most)
-      : cards;
+  const shown = cards.length > most ? cards.slice(0, most) : cards;
   const beyond = cards.length - shown.length + unsent;
+  const high = highOf(column);
+  const parts = Array.from({ length: Math.ceil(shown.length / TOGETHER) }, (_, i) =>
+    shown.slice(i * TOGETHER, (i + 1) * TOGETHER),
+  );
   return (
     <>
-      {above}
       <div role="list" aria-label={label} className="min-h-6 grow">
-        {shown.map((card) => renderCard(card, column))}
+        {parts.map((part, i) => (
+          <InSight
+            key={i}
+            first={top + i * TOGETHER * high < FIRST_SIGHT_PX}
+            keep={part.some((card) => kept.has(card.id))}
+            height={part.length * high}
+          >
+            {() => part.map((card) => renderCard(card, column))}
+          </InSight>
+        ))}
       </div>
       {beyond > 0 && (
         <TextButton className="finished-more" onClick={onMore}>

@@ -3,9 +3,19 @@ import { useMemo } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import { astrayOf } from "@/core/board/astray";
 import type { Card } from "@/core/board/card";
+import { cellsOf } from "@/core/board/cells";
+import {
+  drawnOf,
+  idsUnder,
+  underParents,
+  usualChildren,
+  type ChildrenShown,
+} from "@/core/board/children";
 import { stagesOf, type Column } from "@/core/board/column";
-import { countRest } from "@/core/board/finished";
-import { lanes, type LaneField } from "@/core/board/lane";
+import type { FinishedGroup } from "@/core/board/finished";
+import { laneIdOf, lanes, type Lane, type LaneField } from "@/core/board/lane";
+import { bothTallies, tallyOf, tallyOfGroups, type Tally } from "@/core/board/tally";
+import { amountOf } from "@/core/item/amount";
 import type { StateId } from "@/core/workflow/state";
 import { compareRanks } from "@/core/item/rank";
 import { firstParts } from "./board-heads";
@@ -17,10 +27,6 @@ export type Stands = (card: Card, column: Column) => boolean;
 export const unseenIn = (view: BoardView, column: Pick<Column, "stateIds">): number =>
   column.stateIds.reduce((sum, id) => sum + (view.hidden[id] ?? 0), 0);
 
-/** How many items some states hold: those drawn there, finished ones that are a number, unseen. */
-const held = (view: BoardView, drawn: readonly Card[], stateIds: StateId[]): number =>
-  drawn.length + countRest(view.finishedRest, stateIds) + unseenIn(view, { stateIds });
-
 /** On a free board cards stand by their place in it, everywhere else by their rank. */
 function sorted(cards: Card[], { columnsBy, places }: BoardView["board"]): Card[] {
   return columnsBy === "free"
@@ -28,8 +34,7 @@ function sorted(cards: Card[], { columnsBy, places }: BoardView["board"]): Card[
     : cards;
 }
 
-const inColumn = (columns: readonly Column[], stands: Stands) => (card: Card) =>
-  columns.some((column) => stands(card, column));
+const latestFirst = (a: Card, b: Card) => b.enteredStateAt - a.enteredStateAt;
 
 /** What of a board is shown, and how it is cut into lanes. */
 export interface Shown {
@@ -38,12 +43,14 @@ export interface Shown {
   /** Whether that is what an earlier filter let through, until the new one is asked. */
   waiting: boolean;
   lanes: LaneField;
+  /** Null: as the board usually shows them. */
+  children: ChildrenShown | null;
 }
 
 /** What of a board stands where: its columns, the lanes across them, and what is beside them. */
 export function useBoardParts(
   view: BoardView,
-  { matching, waiting, lanes: by }: Shown,
+  { matching, waiting, lanes: by, children }: Shown,
   stands: Stands,
 ) {
   const byStages = view.board.columnsBy === "state";
@@ -55,72 +62,162 @@ export function useBoardParts(
     () => (byStages ? firstParts(view.columns) : new Set(view.columns.map((c) => c.id))),
     [view.columns, byStages],
   );
+  const columnOf = useMemo(() => {
+    const known = new Map<string, Column | null>();
+    for (const card of view.cards)
+      known.set(card.id, columns.find((column) => stands(card, column)) ?? null);
+    return (card: Card) => known.get(card.id) ?? null;
+  }, [view.cards, columns, stands]);
   const [onBoard, astray, backlog] = useMemo(() => {
     const outside = view.cards.filter((c) => !inBay(view, c));
-    const placed = inColumn(columns, stands);
     return [
-      sorted(outside.filter(placed), view.board),
+      sorted(
+        outside.filter((card) => columnOf(card) !== null),
+        view.board,
+      ),
       astrayOf(view, byStages ? outside : []),
       view.cards.filter((c) => inBay(view, c)),
     ];
-  }, [view, columns, stands, byStages]);
+  }, [view, columnOf, byStages]);
   const [shown, backlogShown] = useMemo(() => {
     const isShown = (card: Card) => matching === null || matching.has(card.id);
     return [onBoard.filter(isShown), backlog.filter(isShown)];
   }, [onBoard, backlog, matching]);
+  const childrenShown = children ?? usualChildren(view.board.columnsBy);
   const laneList = useMemo(() => {
-    const made = lanes(shown, by, view.people);
+    const beside = matching === null ? view.finished : [];
+    const made = lanes(drawnOf(shown, childrenShown), by, view.people, beside);
     // An empty board still shows its places.
     return made.some((l) => !l.expedite)
       ? made
       : [...made, { id: "everything", name: "Everything else", expedite: false, items: [] }];
-  }, [shown, by, view.people]);
-  const counts = useMemo(
-    () =>
-      Object.fromEntries(
-        columns.map((column) => [
-          column.id,
-          held(
-            view,
-            onBoard.filter((c) => stands(c, column)),
-            column.stateIds,
-          ),
-        ]),
-      ),
-    [columns, onBoard, stands, view],
-  );
-  const stateCounts = useMemo(
-    () =>
-      Object.fromEntries(
-        columns
-          .flatMap((column) => Object.keys(column.stateLimits))
-          .map((id) => [
-            id,
-            held(
-              view,
-              onBoard.filter((c) => c.stateId === id),
-              [id],
-            ),
-          ]),
-      ),
-    [columns, onBoard, view],
-  );
+  }, [shown, childrenShown, by, view.people, view.finished, matching]);
+  const cells = useMemo(() => {
+    const inOrder = (cards: readonly Card[], column: Column) =>
+      column.part === "finished"
+        ? [...cards].sort(latestFirst)
+        : childrenShown === "under their parent"
+          ? underParents(cards)
+          : cards;
+    return cellsOf(laneList, columnOf, inOrder);
+  }, [laneList, columnOf, childrenShown]);
+  const counts = useCounts(view, onBoard, columns, columnOf);
+  const tallies = useTallies(view, { shown, laneList, by, columns, columnOf, matching });
   const byId = useMemo(() => new Map(view.cards.map((c) => [c.id, c])), [view.cards]);
+  const under = useMemo(
+    () =>
+      new Set(
+        childrenShown === "under their parent"
+          ? [...cells.values()].flatMap((lane) => [...lane.values()].flatMap(idsUnder))
+          : [],
+      ),
+    [cells, childrenShown],
+  );
   return {
     byStages,
     waiting,
     columns,
+    columnOf,
     firsts,
     onBoard,
     astray,
     backlog,
     backlogShown,
     shown,
+    narrowed: matching !== null,
+    childrenShown,
     laneList,
-    counts,
-    stateCounts,
+    cells,
+    ...counts,
+    ...tallies,
     byId,
+    /** Cards that stand below their parent. */
+    under,
   };
 }
 
 export type BoardParts = ReturnType<typeof useBoardParts>;
+type ColumnOf = (card: Card) => Column | null;
+
+const isFinished = (card: Card) => card.stateKind === "finished";
+
+/**
+ * How many items columns hold, and states that have a limit of their own: those drawn there,
+ * finished ones that may be but a number, and those unseen.
+ */
+function useCounts(
+  view: BoardView,
+  onBoard: readonly Card[],
+  columns: readonly Column[],
+  columnOf: ColumnOf,
+) {
+  return useMemo(() => {
+    const open = onBoard.filter((card) => view.board.columnsBy !== "state" || !isFinished(card));
+    const inColumn = new Map<string, number>();
+    const inState = new Map<StateId, number>();
+    for (const card of open) {
+      const { id } = columnOf(card)!;
+      inColumn.set(id, (inColumn.get(id) ?? 0) + 1);
+      inState.set(card.stateId, (inState.get(card.stateId) ?? 0) + 1);
+    }
+    const beside = (stateIds: readonly StateId[]) =>
+      tallyOfGroups(view.finished, stateIds).items + unseenIn(view, { stateIds: [...stateIds] });
+    const counts = columns.map(({ id, stateIds }) => [
+      id,
+      (inColumn.get(id) ?? 0) + beside(stateIds),
+    ]);
+    const limited = columns.flatMap((column) => Object.keys(column.stateLimits));
+    const stateCounts = limited.map((id) => [id, (inState.get(id) ?? 0) + beside([id])]);
+    return {
+      counts: Object.fromEntries(counts) as Record<string, number>,
+      stateCounts: Object.fromEntries(stateCounts) as Record<StateId, number>,
+    };
+  }, [view, onBoard, columns, columnOf]);
+}
+
+interface Tallied {
+  shown: readonly Card[];
+  laneList: readonly Lane<Card>[];
+  by: LaneField;
+  columns: readonly Column[];
+  columnOf: ColumnOf;
+  matching: ReadonlySet<string> | null;
+}
+
+/** What is shown, counted and added up: in each column and in each lane. */
+function useTallies(view: BoardView, of: Tallied) {
+  const { shown, laneList, by, columns, columnOf, matching } = of;
+  const { sum, ownFields, finished, people, board } = view;
+  return useMemo(() => {
+    const amount = (card: Card) => amountOf(sum, card, ownFields);
+    // Of what a filter lets through all cards are here.
+    const grouped = board.columnsBy === "state" && matching === null;
+    const cards = grouped ? shown.filter((card) => !isFinished(card)) : shown;
+    const groups = grouped ? finished : [];
+    const laneId = laneIdOf(by, people);
+    const tally = (some: readonly Card[], those: readonly FinishedGroup[], over: Column[]) =>
+      over.reduce<Tally>(
+        (both, { stateIds }) => bothTallies(both, tallyOfGroups(those, stateIds)),
+        tallyOf(some, amount),
+      );
+    const byColumn = (column: Column) =>
+      tally(
+        cards.filter((card) => columnOf(card) === column),
+        groups,
+        [column],
+      );
+    const byLane = ({ id }: Lane<Card>) =>
+      tally(
+        cards.filter((card) => laneId(card) === id),
+        groups.filter((group) => laneId(group) === id),
+        [...columns],
+      );
+    return {
+      columnTallies: new Map(columns.map((column) => [column.id, byColumn(column)])),
+      laneTallies: new Map(laneList.map((lane) => [lane.id, byLane(lane)])),
+      /** The groups of finished items that travel in a lane; null: all cards are here. */
+      finishedIn: (lane: Lane<Card>): FinishedGroup[] | null =>
+        grouped ? groups.filter((group) => laneId(group) === lane.id) : null,
+    };
+  }, [shown, laneList, by, columns, columnOf, matching, sum, ownFields, finished, people, board]);
+}

@@ -1,75 +1,74 @@
 "use client";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
 import { MINUTE } from "@/core/calendar/instant";
+import { boardContract } from "@/core/board/contract";
+import type { FactName } from "@/core/condition/facts";
+import { ask, keyOf, queryOf } from "@/ui/kit/request";
 import { useLive } from "@/ui/kit/use-live";
+import { useChanges } from "./use-changes";
 import { hearMeanwhile, type OnTheWay } from "./use-moves";
 import { caughtUp, withCard, withFinished, type Heard } from "./with-card";
-import type { BoardView } from "@/core/board/board-view";
-import { boardContract } from "@/core/board/contract";
-import { queryOf, ask, keyOf } from "@/ui/kit/request";
 
 /** How long a card that somebody else changed stays marked. */
 const CHANGED_MS = 1_000;
-const boardAsked = (view: BoardView) => ({
+
+const boardAsked = (view: BoardView, sum: FactName | null) => ({
   params: { key: view.project.key },
-  query: { board: view.board.id },
+  query: { board: view.board.id, ...(sum === null ? {} : { sum }) },
 });
 
 /** Under which a board is kept on the page. */
-export const boardKey = (view: BoardView) => queryOf(boardContract.read, boardAsked(view)).queryKey;
-
-/** Several changes in a moment are one look at the server. */
-const SETTLE_MS = 800;
+export const boardKey = (view: BoardView) =>
+  queryOf(boardContract.read, boardAsked(view, view.sum)).queryKey;
 
 /**
  * The board's data, kept in step with the server: changed cards are put in, a changed design is
  * read anew.
+ * @param sum what is added up
  */
-export function useBoard(initial: BoardView) {
+export function useBoard(initial: BoardView, sum: FactName | null) {
   const client = useQueryClient();
-  const asked = boardAsked(initial);
-  const key = boardKey(initial);
+  const asked = useMemo(() => boardAsked(initial, sum), [initial, sum]);
+  const key = useMemo(() => queryOf(boardContract.read, asked).queryKey, [asked]);
   const [heard] = useState(() => new Map<string, Heard>());
-  const { data: view } = useQuery({
+  const { data: view = initial } = useQuery({
     queryKey: key,
     queryFn: async () => {
       const askedAt = Date.now();
       const read = await ask(boardContract.read, asked);
       return caughtUp(read, heard.values(), askedAt);
     },
-    initialData: initial,
+    initialData: sum === initial.sum ? initial : undefined,
+    placeholderData: keepPreviousData,
   });
   const [changed, setChanged] = useState<ReadonlySet<string>>(new Set());
   const [moving] = useState(() => new Map<string, OnTheWay>());
+  const change = useCallback(
+    (next: (board: BoardView) => BoardView) =>
+      client.setQueryData<BoardView>(key, (board) => board && next(board)),
+    [client, key],
+  );
+  const changes = useChanges(asked, change, heard);
 
   const putCard = useCallback(
     (card: Card) => {
       heard.set(card.id, { card, at: Date.now() });
-      client.setQueryData<BoardView>(
-        key,
-        (board) => board && { ...board, cards: withCard(board, card) },
-      );
+      change((board) => withCard(board, card));
     },
-    // The key is made of the project, which does not change while the board is open.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [client],
+    [change, heard],
   );
   /** Brings the cards of everything finished that is but a number yet; answers the whole board. */
-  const bringFinished = useCallback(
-    async () => {
-      const known = client.getQueryData<BoardView>(key) ?? initial;
-      if (known.finishedRest.length === 0) return known;
-      const { cards } = await ask(boardContract.finished, asked);
-      const whole = withFinished(client.getQueryData<BoardView>(key) ?? known, cards);
-      client.setQueryData<BoardView>(key, whole);
-      return whole;
-    },
-    // As above.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [client],
-  );
+  const bringFinished = useCallback(async () => {
+    const known = client.getQueryData<BoardView>(key) ?? initial;
+    if (known.finishedWhole) return known;
+    const { cards } = await ask(boardContract.finished, asked);
+    const whole = withFinished(client.getQueryData<BoardView>(key) ?? known, cards);
+    client.setQueryData<BoardView>(key, whole);
+    return whole;
+  }, [client, key, asked, initial]);
   const readAgain = useCallback(
     () =>
       void client.invalidateQueries({
@@ -78,24 +77,16 @@ export function useBoard(initial: BoardView) {
     [client, initial.project.key],
   );
 
-  const soon = useRef<ReturnType<typeof setTimeout> | null>(null);
-  const readSoon = useCallback(() => {
-    if (soon.current) clearTimeout(soon.current);
-    soon.current = setTimeout(readAgain, SETTLE_MS);
-  }, [readAgain]);
-
   useLive((message) => {
     if (message.kind === "design" || message.kind === "resync") readAgain();
+    if (message.kind === "counts") changes.countAgain();
     if (message.kind !== "item") return;
-    // Whether it is in the scope of the board only the server can tell.
-    if (view.board.scoped) readSoon();
     const { card } = message;
     const known = view.cards.find((c) => c.id === card.id);
+    changes.hear(view, known, card);
     if (known && known.version >= card.version) return;
     // It may be one of those finished that are but a number here; only the server knows.
-    const countedAlready = !known && view.finishedRest.length > 0;
-    if (countedAlready) readSoon();
-    if (countedAlready && card.stateKind === "finished") return;
+    if (!known && !view.finishedWhole && card.stateKind === "finished") return;
     const way = moving.get(card.id);
     if (way) return hearMeanwhile(way, card);
     putCard(card);
@@ -108,16 +99,14 @@ export function useBoard(initial: BoardView) {
 
   const setPlace = useCallback(
     (itemId: string, place: { columnId: string; rank: string } | null) =>
-      client.setQueryData<BoardView>(key, (board) => {
-        if (!board) return board;
+      change((board) => {
         const { [itemId]: _, ...others } = board.board.places;
         return {
           ...board,
           board: { ...board.board, places: place ? { ...others, [itemId]: place } : others },
         };
       }),
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [client],
+    [change],
   );
   const now = useNow(view.now);
   return { view, setPlace, now, putCard, changed, moving, bringFinished };

@@ -1,16 +1,21 @@
 "use client";
-import { useCallback, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import type { Card } from "@/core/board/card";
+import { inCell } from "@/core/board/cells";
 import { NONE_CHOSEN, withColumn, withRun, withTurned } from "@/core/board/choose";
-import type { BoardParts, Stands } from "./use-board-parts";
+import type { BoardParts } from "./use-board-parts";
 
 /** The cards that somebody has chosen, of those that are shown. */
-export function useChosenCards(parts: BoardParts, stands: Stands) {
+export function useChosenCards(parts: BoardParts) {
   const [chosen, setChosen] = useState(NONE_CHOSEN);
+  const { laneList, cells, columns } = parts;
   // From the top of a column to its foot, lane after lane.
-  const inOrder = parts.laneList.flatMap((lane) => lane.items);
-  const columns = parts.columns.map((column) =>
-    inOrder.filter((card) => stands(card, column)).map((card) => card.id),
+  const inColumns = useMemo(
+    () =>
+      columns.map((column) =>
+        laneList.flatMap((lane) => inCell(cells, lane, column).map((card) => card.id)),
+      ),
+    [laneList, cells, columns],
   );
   const shown = [...parts.shown, ...parts.backlogShown];
   const turn = useCallback(
@@ -22,8 +27,8 @@ export function useChosenCards(parts: BoardParts, stands: Stands) {
     /** What is hidden meanwhile is not changed unseen. */
     cards: shown.filter((card) => chosen.ids.has(card.id)),
     turn,
-    runTo: (card: Card) => setChosen(withRun(chosen, card.id, columns)),
-    column: () => setChosen(withColumn(chosen, columns)),
+    runTo: (card: Card) => setChosen(withRun(chosen, card.id, inColumns)),
+    column: () => setChosen(withColumn(chosen, inColumns)),
     all: () => setChosen({ ids: new Set(parts.shown.map((card) => card.id)), last: null }),
     drop: () => setChosen(NONE_CHOSEN),
   };

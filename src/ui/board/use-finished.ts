@@ -2,9 +2,10 @@
 import { useEffect } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
+import { inCell } from "@/core/board/cells";
 import { columnWords, type Column } from "@/core/board/column";
-import { countRest } from "@/core/board/finished";
-import type { Lane } from "@/core/board/lane";
+import { countFinished } from "@/core/board/finished";
+import { laneIdOf, type Lane } from "@/core/board/lane";
 import { tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
 import { unseenIn, type BoardParts, type Shown, type Stands } from "./use-board-parts";
@@ -14,17 +15,16 @@ const idsOf = (cards: readonly Card[]) => cards.map((c) => c.id);
 
 /**
  * Of what has finished a board has a number and the latest cards. All of them are brought when
- * somebody filters it, cuts it into lanes, or wants to see the items behind a number.
+ * somebody filters it, or wants to see the items behind a number.
  */
 export function useFinished(
   { view, bringFinished }: { view: BoardView; bringFinished: () => Promise<BoardView> },
   parts: BoardParts,
-  { matching, lanes }: Shown,
+  { matching, lanes: by }: Shown,
   stands: Stands,
 ) {
   const { openBehind } = usePanel();
-  const rest = view.finishedRest;
-  const needed = rest.length > 0 && (matching !== null || lanes !== "none");
+  const needed = !view.finishedWhole && matching !== null;
   useEffect(() => {
     if (needed) bringFinished().catch(tellProblem);
   }, [needed, bringFinished]);
@@ -37,26 +37,25 @@ export function useFinished(
       tellProblem(error);
     }
   };
+  const laneId = laneIdOf(by, view.people);
+  const shows = (card: Card) => matching === null || matching.has(card.id);
+  const inLane = (lane: Lane<Card>) => (card: Card) => laneId(card) === lane.id && shows(card);
+  const onBoard = (card: Card) => parts.columns.some((column) => stands(card, column));
   return {
-    unsent: (lane: Lane<Card>, column: Column) => countRest(rest, column.stateIds, lane.expedite),
-    openAll: () =>
-      openWhere(
-        LATELY,
-        (c) => c.finishedAt !== null && parts.columns.some((column) => stands(c, column)),
-      ),
-    openCell: (lane: Lane<Card>, column: Column) => {
-      if (rest.length === 0)
-        return openBehind({
-          title: LATELY,
-          ids: idsOf(lane.items.filter((c) => stands(c, column))),
-        });
-      // Without all cards there are but two lanes: expedite, and everything else.
-      const inLane = (c: Card) => (c.classOfService === "expedite") === lane.expedite;
-      void openWhere(LATELY, (c) => inLane(c) && stands(c, column));
+    /** How many finished items of a lane are in a column beside its cards. */
+    unsent: (lane: Lane<Card>, column: Column): number => {
+      const groups = parts.finishedIn(lane);
+      if (groups === null || column.part !== "finished") return 0;
+      const here = inCell(parts.cells, lane, column).length;
+      return Math.max(0, countFinished(groups, column.stateIds) - here);
     },
+    openLane: (lane: Lane<Card>) =>
+      void openWhere(LATELY, (c) => c.finishedAt !== null && inLane(lane)(c) && onBoard(c)),
+    openCell: (lane: Lane<Card>, column: Column) =>
+      void openWhere(LATELY, (c) => inLane(lane)(c) && stands(c, column)),
     openColumn: (column: Column) => {
       const behind = { title: columnWords(column), unseen: unseenIn(view, column) };
-      if (countRest(rest, column.stateIds) > 0)
+      if (column.part === "finished")
         return void openWhere(behind.title, (c) => stands(c, column), behind.unseen);
       openBehind({ ...behind, ids: idsOf(parts.onBoard.filter((c) => stands(c, column))) });
     },

@@ -22,6 +22,11 @@ const FORMS: { name: string; needs: "move" | "edit"; Form: Form }[] = [
     Form: ({ given }) => <SetForm given={given} only="assigneeId" />,
   },
   { name: "Sprint", needs: "edit", Form: ({ given }) => <SetForm given={given} only="sprintId" /> },
+  {
+    name: "Release",
+    needs: "edit",
+    Form: ({ given }) => <SetForm given={given} only="releaseId" />,
+  },
   { name: "Change", needs: "edit", Form: SetForm },
   { name: "Label", needs: "edit", Form: LabelForm },
   { name: "Rank", needs: "edit", Form: RankForm },

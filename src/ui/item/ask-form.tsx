@@ -19,6 +19,7 @@ export interface Answers {
 interface Named {
   id: string;
   name: string;
+  past?: boolean;
 }
 
 /** What can be chosen from: a board's or an item's view has all of it. */

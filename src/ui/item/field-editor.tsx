@@ -6,7 +6,10 @@ import { TextInput } from "@/ui/kit/field";
 import { namedOptions, Select, wordOptions, type Option } from "@/ui/kit/select";
 
 /** What a field that names something of a project can be chosen from. */
-export type NamedChoices = Record<NamedThings, readonly { id: string; name: string }[]>;
+export type NamedChoices = Record<
+  NamedThings,
+  readonly { id: string; name: string; past?: boolean }[]
+>;
 
 /** What can be chosen in a field of an item. */
 export function choicesOf({ editor }: ItemField, named: NamedChoices): Option[] {
@@ -104,7 +107,7 @@ function Pick({
         plain
         disabled={locked}
         value={value}
-        options={options.map((o) => ({ value: o.value, label: o.label }))}
+        options={options}
         onChange={(next) => void onPick(next)}
       />
     </label>

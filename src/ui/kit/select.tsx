@@ -7,6 +7,8 @@ export interface Option<V extends string = string> {
   value: V;
   label: string;
   disabled?: boolean;
+  /** Over already: it is offered only where it is what was chosen. */
+  past?: boolean;
 }
 
 interface OptionGroup<V extends string = string> {
@@ -24,8 +26,9 @@ export const wordOptions = <V extends string>(words: readonly V[]): Option<V>[] 
   words.map((word) => ({ value: word, label: word }));
 
 /** The options for things with a name. */
-export const namedOptions = (things: readonly { id: string; name: string }[]): Option[] =>
-  things.map((thing) => ({ value: thing.id, label: thing.name }));
+export const namedOptions = (
+  things: readonly { id: string; name: string; past?: boolean }[],
+): Option[] => things.map(({ id, name, past }) => ({ value: id, label: name, past }));
 
 interface SelectProps<V extends string> {
   id?: string;
@@ -68,6 +71,7 @@ export function Select<V extends string>({
   title,
   className,
 }: SelectProps<V>) {
+  const offered = options.filter((o) => "group" in o || !o.past || o.value === value);
   return (
     <Radix.Root
       value={inside(value)}
@@ -99,7 +103,7 @@ export function Select<V extends string>({
             <ChevronUp size={14} aria-hidden="true" />
           </Radix.ScrollUpButton>
           <Radix.Viewport>
-            {options.map((option) =>
+            {offered.map((option) =>
               "group" in option ? (
                 <Radix.Group key={option.group}>
                   <Radix.Label className="options-group">{option.group}</Radix.Label>

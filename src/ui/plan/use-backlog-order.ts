@@ -2,10 +2,11 @@
 import type { DragEndEvent } from "@dnd-kit/core";
 import type { KeyboardEvent } from "react";
 import type { Card } from "@/core/board/card";
-import { leadsFrom } from "@/core/workflow/workflow";
+import { pullMove } from "@/core/plan/pull";
 import type { Moves } from "@/ui/board/use-moves";
 import { sendCommand, undoCommand } from "@/ui/item/send-command";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { Problem } from "@/ui/kit/request";
 import type { Backlog } from "./use-backlog";
 
 /** What can be done with a row of the backlog: a new place among the others, and pulling it. */
@@ -32,11 +33,17 @@ export function useBacklogOrder(
     if (by === 1 && at >= rows.length - 2) void more();
   };
   const pull = (card: Card) => {
-    const into = view.pulledInto?.column.stateIds;
-    const transition = moves
-      .workflowOf(card)
-      ?.transitions.find((t) => leadsFrom(t, card.stateId) && into?.includes(t.to));
-    if (transition) void moves.moveTo(card, transition.to, transition.verb);
+    const workflow = moves.workflowOf(card);
+    const move = workflow && pullMove(workflow, card.stateId, view.columns);
+    if (move) return void moves.moveTo(card, move.to, move.verb);
+    tellProblem(
+      new Problem({
+        status: 0,
+        code: "no move",
+        sentence: `No move leads from the backlog into the process for ${card.key}.`,
+        help: "Add one to its workflow in Design.",
+      }),
+    );
   };
   const drop = ({ active, over }: DragEndEvent) => {
     const from = rows.findIndex((c) => c.id === active.id);

@@ -83,7 +83,7 @@ export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
     [client],
   );
   useLive((message) => {
-    if (message.kind === "design" || message.kind === "resync") readAgain();
+    if (["design", "counts", "resync"].includes(message.kind)) readAgain();
     if (message.kind !== "item") return;
     // Whether one that is not among the rows belongs there, the server says.
     if (rows.cards.some((c) => c.id === message.card.id)) putCard(message.card);

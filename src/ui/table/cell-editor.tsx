@@ -31,7 +31,13 @@ export function CellEditor(editing: Editing) {
   const { fact, value, vocabulary, onStore } = editing;
   const { kind } = factOf(fact);
   if (kind === "choice")
-    return <ChoiceEditor {...editing} options={choicesFor(fact, vocabulary)} onStore={onStore} />;
+    return (
+      <ChoiceEditor
+        {...editing}
+        options={choicesFor(fact, editing.value, vocabulary)}
+        onStore={onStore}
+      />
+    );
   if (kind === "flag")
     return (
       <ChoiceEditor
@@ -48,8 +54,8 @@ export function CellEditor(editing: Editing) {
 }
 
 /** What can be chosen of a fact, with nothing where it may say nothing. */
-function choicesFor(fact: FactName, vocabulary: Vocabulary): Option[] {
-  const options = optionsOf(fact, vocabulary);
+function choicesFor(fact: FactName, value: unknown, vocabulary: Vocabulary): Option[] {
+  const options = optionsOf(fact, vocabulary).filter(({ id, past }) => !past || id === value);
   if (!factOf(fact).nullable) return options;
   const own = ownFieldOf(fact);
   const editor = own ? null : itemField(fact as EditableField).editor;

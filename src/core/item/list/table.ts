@@ -46,9 +46,17 @@ export type TableAsked = z.output<typeof tableBody>;
 export const exportBody = asked.extend({ after: z.string().max(20_000).nullable().default(null) });
 export type ExportAsked = z.output<typeof exportBody>;
 
+/** So many items are asked after by their ids at most. */
+const MOST_NAMED = 500;
+
 /** Which items of a board a condition is true of. */
-export const matchingBody = asked.pick({ board: true, condition: true });
-export type MatchingAsked = z.output<typeof matchingBody>;
+export const matchingBody = asked.pick({ board: true, condition: true }).extend({
+  /** Only which of these; null: of all. */
+  of: z.array(z.uuid()).max(MOST_NAMED).nullable().default(null),
+});
+export type MatchingAsked = Omit<z.output<typeof matchingBody>, "of"> & {
+  of?: readonly string[] | null;
+};
 
 /** So many items are told apart on a board at most. */
 export const MOST_MATCHING = 100_000;

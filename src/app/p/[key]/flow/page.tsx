@@ -22,7 +22,7 @@ async function arrange(viewer: Viewer, key: string, look: Look): Promise<Arrange
   const narrows = isFiltering(condition);
   const [board, matching] = await Promise.all([
     // What is filtered is told apart card by card.
-    readBoard(viewer, key, look.board, { finished: narrows ? "all" : "latest" }),
+    readBoard(viewer, key, look.board, { finished: narrows ? "all" : "latest", sum: look.sum }),
     narrows ? readMatching(viewer, key, { board: look.board, condition }) : null,
   ]);
   return { kind: "board", board, matching };

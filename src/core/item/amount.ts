@@ -1,0 +1,44 @@
+import { ownFieldOf, type FactName } from "@/core/condition/facts";
+import { computedFields } from "./compute-fields";
+import type { ItemSnapshot } from "./fields";
+import type { OwnField } from "./own-field";
+
+/*
+ * Numbers of items that can be added up beside a count: sizes, hours, and the project's own numbers.
+ * How long something lasts, or how often something happened to it, is no amount.
+ */
+
+const AMOUNTS: readonly FactName[] = ["estimate", "remainingHours"];
+
+/** Whether a fact is a number that can be added up beside a count. */
+export const isAmount = (fact: FactName): boolean => {
+  const own = ownFieldOf(fact);
+  return own ? own.kind === "number" || own.kind === "computed" : AMOUNTS.includes(fact);
+};
+
+/** What has amounts. */
+export type Measured = Pick<ItemSnapshot, "estimate" | "remainingHours" | "returns" | "own">;
+
+/**
+ * How much of a number an item has; null where it says nothing, as where the field is gone.
+ * @param fact null: nothing is added up
+ */
+export function amountOf(
+  fact: FactName | null,
+  item: Measured,
+  ownFields: readonly OwnField[],
+): number | null {
+  if (fact === null || !isAmount(fact)) return null;
+  const own = ownFieldOf(fact);
+  if (!own) return fact === "estimate" ? item.estimate : item.remainingHours;
+  if (own.kind === "computed") return computedFields(ownFields, item)[own.id] ?? null;
+  const value = item.own[own.id];
+  return typeof value === "number" ? value : null;
+}
+
+/** The sum of what several items have of a number; those that say nothing add nothing. */
+export const amountOfAll = (
+  fact: FactName | null,
+  items: readonly Measured[],
+  ownFields: readonly OwnField[],
+): number => items.reduce((sum, item) => sum + (amountOf(fact, item, ownFields) ?? 0), 0);

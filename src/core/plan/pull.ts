@@ -1,0 +1,25 @@
+import { isInProgress, type StateId } from "@/core/workflow/state";
+import { stateOf, transitionsFrom, type Transition, type Workflow } from "@/core/workflow/workflow";
+
+/**
+ * The move that takes an item out of the backlog into the process: into the earliest column of the
+ * board that one leads to. Where none leads into a column, into the earliest state in progress; null
+ * where none leads into the process at all.
+ * @param columns the states of each column, from the first to the last
+ */
+export function pullMove(
+  workflow: Workflow,
+  from: StateId,
+  columns: readonly (readonly StateId[])[],
+): Transition | null {
+  const into = transitionsFrom(workflow, from).filter(({ to }) =>
+    isInProgress(stateOf(workflow, to).kind),
+  );
+  const columnOf = ({ to }: Transition) => {
+    const at = columns.findIndex((states) => states.includes(to));
+    return at < 0 ? columns.length : at;
+  };
+  const placeOf = ({ to }: Transition) => stateOf(workflow, to).position;
+  const inOrder = [...into].sort((a, b) => columnOf(a) - columnOf(b) || placeOf(a) - placeOf(b));
+  return inOrder[0] ?? null;
+}

@@ -1,0 +1,38 @@
+import type { BoardChanges } from "@/core/board/board-view";
+import type { ChangesAsked } from "@/core/board/request";
+import { aroundItems } from "../item/list/cards";
+import { loadOwnFields } from "../item/own-fields";
+import { withVisibleParents } from "../item/visible-parent";
+import type { Viewer } from "../people/viewer";
+import { openCards, processCardsOf, readFinishedGroups } from "./cards";
+import { countedBeside } from "./column-counts";
+import { enterBoard } from "./enter";
+
+/**
+ * What became of some items on a board: the cards of those that stand on it, as far as a person may
+ * see them, and the counts that may have changed with them. Those without a card stand there no
+ * more.
+ */
+export async function readBoardChanges(
+  viewer: Viewer,
+  projectKey: string,
+  { board: boardId, ids, finished, sum }: ChangesAsked,
+  now = Date.now(),
+): Promise<BoardChanges> {
+  const entered = await enterBoard(projectKey, { viewer, boardId, now });
+  const { reader, project, board, scope } = entered;
+  const byProcess = board.columnsBy === "state";
+  const [found, around, beside, ownFields] = await Promise.all([
+    byProcess ? processCardsOf({ ...entered, now }, ids) : openCards(reader, project, scope, ids),
+    aroundItems(reader, viewer, ids),
+    countedBeside(entered, { viewer, now }),
+    finished && byProcess ? loadOwnFields(reader, project.id) : [],
+  ]);
+  return {
+    cards: await withVisibleParents(reader, viewer, found),
+    around,
+    ...beside,
+    finished:
+      finished && byProcess ? await readFinishedGroups({ ...entered, now, sum, ownFields }) : null,
+  };
+}

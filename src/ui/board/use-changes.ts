@@ -1,0 +1,84 @@
+"use client";
+import { useCallback, useEffect, useRef } from "react";
+import type { BoardChanges, BoardView } from "@/core/board/board-view";
+import type { Card } from "@/core/board/card";
+import { boardContract } from "@/core/board/contract";
+import { MOST_CHANGES } from "@/core/board/request";
+import type { AskedOf } from "@/core/contract/contract";
+import { ask } from "@/ui/kit/request";
+import { withChanges, type Heard } from "./with-card";
+
+/** Several changes in a moment are asked after together. */
+const SETTLE_MS = 800;
+
+/** Items that only the server can tell something of, until it is asked. */
+interface Open {
+  ids: Set<string>;
+  finished: boolean;
+}
+
+const nothingOpen = (): Open => ({ ids: new Set(), finished: false });
+
+/**
+ * Asks after items of which something was heard, as far as the card alone does not tell what became
+ * of them on the board: whether it shows them, what stands around them, how much has finished.
+ */
+export function useChanges(
+  { params, query }: AskedOf<typeof boardContract.read>,
+  change: (next: (board: BoardView) => BoardView) => void,
+  heard: ReadonlyMap<string, Heard>,
+) {
+  const open = useRef(nothingOpen());
+  const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
+  useEffect(() => () => void (timer.current && clearTimeout(timer.current)), []);
+
+  const askNow = useCallback(async () => {
+    const { ids: all, finished } = open.current;
+    open.current = nothingOpen();
+    const ids = [...all].slice(0, MOST_CHANGES);
+    const askedAt = Date.now();
+    const body = { board: query!.board!, ids, finished, sum: query?.sum ?? null };
+    let told: BoardChanges;
+    try {
+      told = await ask(boardContract.changes, { params, body });
+    } catch {
+      // Out of reach: asked after with whatever is heard next.
+      for (const id of ids) open.current.ids.add(id);
+      open.current.finished ||= finished;
+      return;
+    }
+    // What changed here meanwhile is newer than the answer.
+    const since = [...heard].filter(([, { at }]) => at >= askedAt).map(([id]) => id);
+    change((board) => withChanges(board, ids, told, new Set(since)));
+  }, [params, query, change, heard]);
+
+  const soon = useCallback(() => {
+    if (timer.current) clearTimeout(timer.current);
+    timer.current = setTimeout(() => void askNow(), SETTLE_MS);
+  }, [askNow]);
+
+  /** Notes what of a changed item only the server knows. */
+  const hear = useCallback(
+    (board: BoardView, known: Card | undefined, card: Card) => {
+      const { ids } = open.current;
+      const before = ids.size;
+      // Whether it is in the scope of the board only the server can tell.
+      if (board.board.scoped) ids.add(card.id);
+      for (const parentId of [known?.parentId, card.parentId])
+        if (parentId && (board.around[parentId] || hasCard(board, parentId))) ids.add(parentId);
+      if (!known && !board.finishedWhole) {
+        ids.add(card.id);
+        open.current.finished = true;
+      }
+      if (ids.size > before) soon();
+    },
+    [soon],
+  );
+  const countAgain = useCallback(() => {
+    open.current.finished = true;
+    soon();
+  }, [soon]);
+  return { hear, countAgain };
+}
+
+const hasCard = ({ cards }: BoardView, id: string): boolean => cards.some((c) => c.id === id);
