@@ -779,6 +779,7 @@ const NAMES_NO_ITEM = [
   "auth/[...all]",
   "events/[source]",
   "projects",
+  "projects/[key]/adding",
   "projects/[key]/columns",
   "projects/[key]/fields",
   "projects/[key]/intake/import",

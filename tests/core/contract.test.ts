@@ -10,6 +10,7 @@ import { intakeContract, reportContract } from "@/core/intake/contract";
 import { requesterContract } from "@/core/intake/requester-contract";
 import { itemContract, streamContract } from "@/core/item/contract";
 import { bulkContract } from "@/core/item/bulk/contract";
+import { addingContract } from "@/core/item/adding/contract";
 import { listContract } from "@/core/item/list/contract";
 import { healthContract, peopleContract, sessionContract } from "@/core/people/contract";
 import { planContract } from "@/core/plan/contract";
@@ -24,6 +25,7 @@ const ALL: Contract[] = [
   flowContract,
   intakeContract,
   itemContract,
+  addingContract,
   listContract,
   peopleContract,
   planContract,

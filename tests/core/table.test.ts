@@ -20,7 +20,8 @@ describe("the lines of a table", () => {
         let row = 0;
         all.forEach(({ count, closed }, group) => {
           if (grouped) written.push({ kind: "group", group });
-          for (let i = 0; i < count; i++, row++) if (!closed) written.push({ kind: "row", row });
+          for (let i = 0; i < count; i++, row++)
+            if (!closed) written.push({ kind: "row", group, row });
         });
         const lines = tableLines(all, grouped, (group) => all[group].closed);
         expect(lines.count).toBe(written.length);

@@ -22,6 +22,9 @@ export type LinkKind = (typeof LINK_KINDS)[number];
 
 const id = z.string().min(1).max(64);
 const longText = z.string().max(50_000, "Use at most 50,000 characters.");
+/** So many characters a title has at most. */
+export const MOST_TITLE = 300;
+
 const hours = z.number().min(0).max(10_000);
 
 /** What of a project a field names by its id. */
@@ -76,7 +79,7 @@ export const ITEM_FIELDS = {
       .string()
       .trim()
       .min(1, "An item needs a title.")
-      .max(300, "Use at most 300 characters."),
+      .max(MOST_TITLE, "Use at most 300 characters."),
     editor: { kind: "text" },
     fact: { label: "title", text: "title" },
   },

@@ -5,7 +5,7 @@ import { amountOf } from "@/core/item/amount";
 import { BulkBar } from "@/ui/bulk/bulk-bar";
 import { Button } from "@/ui/kit/button";
 import type { LookHandle } from "@/ui/view/use-look";
-import type { AmountWords } from "./amount-words";
+import type { AmountWords } from "@/ui/view/amount-words";
 import type { ChosenCards } from "./use-chosen-cards";
 
 /** What is done to the chosen cards of a board, at its foot. */

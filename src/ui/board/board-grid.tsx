@@ -7,11 +7,12 @@ import type { Column } from "@/core/board/column";
 import type { Lane, LaneField } from "@/core/board/lane";
 import type { ProjectSummary } from "@/core/flow/summary";
 import { SightArea } from "@/ui/kit/in-sight";
-import type { AmountWords } from "./amount-words";
+import type { AmountWords } from "@/ui/view/amount-words";
 import { BoardHeads } from "./board-heads";
 import { FinishedSummary, finishedOf } from "./finished-summary";
 import { LaneHead } from "./lane-head";
 import { laneTops, LaneRow } from "./lane-row";
+import type { BoardAdding } from "./use-board-adding";
 import type { BoardParts } from "./use-board-parts";
 import type { useFinished } from "./use-finished";
 import type { Targets } from "./use-targets";
@@ -26,6 +27,7 @@ export function BoardGrid({
   kept,
   finished,
   renderCard,
+  adding,
   amountWords,
   now,
 }: {
@@ -38,6 +40,7 @@ export function BoardGrid({
   kept: ReadonlySet<string>;
   finished: ReturnType<typeof useFinished>;
   renderCard: (card: Card, column: Column) => ReactNode;
+  adding: BoardAdding;
   amountWords: AmountWords;
   now: number;
 }) {
@@ -71,6 +74,12 @@ export function BoardGrid({
           nameOfState={nameOfState}
           ladder={summary.ladder}
           onOpen={finished.openColumn}
+          onAdd={
+            adding.may
+              ? (column) =>
+                  adding.open(laneList.find((l) => !l.expedite) ?? laneList[0], column, "head")
+              : null
+          }
         />
         {laneList.map((lane, i) => (
           <LaneRow
@@ -78,7 +87,12 @@ export function BoardGrid({
             lane={lane}
             head={
               (lanesBy !== "none" || lane.expedite) && (
-                <LaneHead lane={lane} tally={parts.laneTallies.get(lane.id)} words={amountWords} />
+                <LaneHead
+                  lane={lane}
+                  tally={parts.laneTallies.get(lane.id)}
+                  words={amountWords}
+                  adding={adding}
+                />
               )
             }
             top={tops[i]}
@@ -88,6 +102,7 @@ export function BoardGrid({
             targets={targets}
             kept={kept}
             renderCard={renderCard}
+            adding={adding}
             finishedSummary={byStages ? summaryOf(lane) : null}
             unsent={finished.unsent}
             onMore={finished.openCell}

@@ -1,4 +1,5 @@
 import { useDraggable, useDroppable } from "@dnd-kit/core";
+import { Plus } from "lucide-react";
 import type { PointerEventHandler, ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import {
@@ -9,7 +10,7 @@ import {
   type LimitState,
 } from "@/core/board/limit";
 import type { StateId } from "@/core/workflow/state";
-import { stagesOf, type Column } from "@/core/board/column";
+import { columnWords, stagesOf, type Column } from "@/core/board/column";
 import { shortDays } from "@/ui/kit/time";
 import { limitTone } from "./limit-tone";
 import { Slots } from "./slots";
@@ -29,6 +30,7 @@ export function BoardHeads({
   nameOfState,
   ladder,
   onOpen,
+  onAdd,
 }: {
   columns: Column[];
   /** Whether they are the steps of the process, which the ladder goes over. */
@@ -44,6 +46,8 @@ export function BoardHeads({
   nameOfState: (id: StateId) => string;
   ladder: Record<string, number | null>;
   onOpen: (column: Column) => void;
+  /** Null where nothing may be added. */
+  onAdd: ((column: Column) => void) | null;
 }) {
   const firsts = byStages ? firstParts(columns) : new Set(columns.map((c) => c.id));
   return (
@@ -96,6 +100,17 @@ export function BoardHeads({
                 </span>
               </button>
             </div>
+            {onAdd && column.part !== "finished" && (
+              <button
+                type="button"
+                className="add-here add-head"
+                aria-label={`Add at the head of ${columnWords(column)}`}
+                onPointerDown={(event) => event.stopPropagation()}
+                onClick={() => onAdd(column)}
+              >
+                <Plus size={13} aria-hidden="true" />
+              </button>
+            )}
             {byStages && <LadderStep column={column} average={average} />}
           </Head>
         );

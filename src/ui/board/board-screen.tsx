@@ -9,7 +9,7 @@ import { useSummary } from "@/ui/flow/use-summary";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { usePanel } from "@/ui/kit/panel-context";
 import type { LookHandle } from "@/ui/view/use-look";
-import { amountWords } from "./amount-words";
+import { amountWords } from "@/ui/view/amount-words";
 import { AskedAtCard } from "./asked-at-card";
 import { BacklogBay } from "./backlog-bay";
 import { BoardBulk } from "./board-bulk";
@@ -19,6 +19,7 @@ import { columnWidths, valueWidths } from "./board-heads";
 import { bayTitle, BoardTools } from "./board-tools";
 import { CarriedCard } from "./carried-card";
 import { useBoard } from "./use-board";
+import { useBoardAdding, type BoardAdding } from "./use-board-adding";
 import { BOARD_KEYS, useBoardKeys } from "./use-board-keys";
 import { useBoardParts, type BoardParts, type Shown } from "./use-board-parts";
 import { useCardFacts } from "./use-card-facts";
@@ -60,6 +61,7 @@ export function BoardScreen({
   const textField = useRef<HTMLInputElement>(null);
   const parts = useBoardParts(view, shown, goes.stands);
   const { columns, byId } = parts;
+  const adding = useBoardAdding({ handle, view, putCard, moves, goes });
   const hand = useHand(view, parts, moves, goes);
   const finished = useFinished(board, parts, shown, goes.stands);
   const chosen = useChosenCards(parts);
@@ -78,6 +80,7 @@ export function BoardScreen({
     openItem: open,
     choose: (card, run) => (run ? chosen.runTo : chosen.turn)(card),
     openActions: (card) => setActionsFor(card.id),
+    addBelow: (card) => addBelow(card, parts, adding),
     onFilter: () => textField.current?.focus(),
     onShowAll: handle.showAll,
     onHelp: () => setHelp(true),
@@ -120,7 +123,9 @@ export function BoardScreen({
           onCreated={putCard}
         />
         <div className="relative flex min-h-0 flex-1">
-          {bayOpen && <BoardBay view={view} parts={parts} renderCard={renderCard} />}
+          {bayOpen && (
+            <BoardBay view={view} parts={parts} adding={adding} renderCard={renderCard} />
+          )}
           <BoardGrid
             view={view}
             parts={parts}
@@ -130,6 +135,7 @@ export function BoardScreen({
             kept={kept}
             finished={finished}
             renderCard={renderCard}
+            adding={adding}
             amountWords={words}
             now={now}
           />
@@ -155,18 +161,31 @@ export function BoardScreen({
 function BoardBay({
   view,
   parts,
+  adding,
   renderCard,
 }: {
   view: BoardView;
   parts: BoardParts;
+  adding: BoardAdding;
   renderCard: (card: Card, column: null) => ReactNode;
 }) {
   const title = bayTitle(view.board);
   return title === null ? null : (
-    <BacklogBay title={title} cards={parts.backlogShown} total={parts.backlog.length}>
+    <BacklogBay
+      title={title}
+      cards={parts.backlogShown}
+      total={parts.backlog.length}
+      adding={adding}
+    >
       {(card) => renderCard(card, null)}
     </BacklogBay>
   );
+}
+
+/** Opens the line at the foot of where a card stands. */
+function addBelow(card: Card, { laneList, columnOf }: BoardParts, adding: BoardAdding): void {
+  const lane = laneList.find(({ items }) => items.some(({ id }) => id === card.id)) ?? null;
+  if (adding.may) adding.open(lane, columnOf(card), "foot");
 }
 
 /** What is the same of a card whatever somebody does on the board. */

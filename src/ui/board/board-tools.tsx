@@ -5,12 +5,10 @@ import type { Card } from "@/core/board/card";
 import { CHILDREN_SHOWN } from "@/core/board/children";
 import type { Column } from "@/core/board/column";
 import { LANE_FIELDS } from "@/core/board/lane";
-import type { FactName } from "@/core/condition/facts";
-import { factLabel, factsOffered } from "@/core/condition/vocabulary";
-import { isAmount } from "@/core/item/amount";
 import { NewItem } from "@/ui/item/new-item";
 import { Button } from "@/ui/kit/button";
 import { Select, wordOptions } from "@/ui/kit/select";
+import { AddingUp } from "@/ui/view/adding-up";
 import { LookHead } from "@/ui/view/look-head";
 import type { LookHandle } from "@/ui/view/use-look";
 import { InNoColumn } from "./in-no-column";
@@ -85,14 +83,13 @@ export function BoardTools({
 
 /** How the board is cut into lanes, what it adds up and how it shows children, in a sentence. */
 function BoardWords({
-  handle: { look, views, change },
+  handle,
   parts: { childrenShown },
 }: {
   handle: LookHandle;
   parts: BoardParts;
 }) {
-  const { vocabulary } = views;
-  const amounts = factsOffered(vocabulary).filter(isAmount);
+  const { look, change } = handle;
   return (
     <>
       <span>in lanes by</span>
@@ -106,17 +103,7 @@ function BoardWords({
         }))}
         onChange={(lanes) => change({ lanes })}
       />
-      <span>adding up</span>
-      <Select
-        label="Adding up"
-        words
-        value={look.sum ?? ""}
-        options={[
-          ...amounts.map((fact) => ({ value: fact, label: factLabel(fact, vocabulary) })),
-          { value: "", label: "nothing" },
-        ]}
-        onChange={(sum) => change({ sum: sum === "" ? null : (sum as FactName) })}
-      />
+      <AddingUp handle={handle} />
       <span>with children</span>
       <Select
         label="Children"

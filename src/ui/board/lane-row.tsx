@@ -1,12 +1,14 @@
 "use client";
 import { useDroppable } from "@dnd-kit/core";
+import { Plus } from "lucide-react";
 import { memo, type ReactNode } from "react";
 import type { Card } from "@/core/board/card";
 import { inCell, type Cells } from "@/core/board/cells";
-import type { Column } from "@/core/board/column";
+import { columnWords, type Column } from "@/core/board/column";
 import type { Lane } from "@/core/board/lane";
 import { TextButton } from "@/ui/kit/button";
 import { InSight } from "@/ui/kit/in-sight";
+import type { BoardAdding } from "./use-board-adding";
 import type { Targets } from "./use-targets";
 
 /** So many cards of a cell come into sight together. */
@@ -62,6 +64,7 @@ export const LaneRow = memo(function LaneRow({
   targets,
   kept,
   renderCard,
+  adding,
   finishedSummary,
   unsent,
   onMore,
@@ -79,6 +82,7 @@ export const LaneRow = memo(function LaneRow({
   /** Cards that are drawn wherever they stand. */
   kept: ReadonlySet<string>;
   renderCard: (card: Card, column: Column) => ReactNode;
+  adding: BoardAdding;
   finishedSummary: ReactNode;
   /** How many finished items of the lane are in a column beside its cards. */
   unsent: (lane: Lane<Card>, column: Column) => number;
@@ -103,6 +107,7 @@ export const LaneRow = memo(function LaneRow({
             over={targets.over === column.id}
           >
             {column.part === "finished" && finishedSummary}
+            {adding.line(lane, column, "head")}
             <CellCards
               cards={inCell(cells, lane, column)}
               column={column}
@@ -113,7 +118,9 @@ export const LaneRow = memo(function LaneRow({
               renderCard={renderCard}
               unsent={unsent(lane, column)}
               onMore={() => onMore(lane, column)}
-            />
+            >
+              <AddFoot lane={lane} column={column} adding={adding} />
+            </CellCards>
           </Cell>
         ))}
       </div>
@@ -131,6 +138,7 @@ function CellCards({
   renderCard,
   unsent,
   onMore,
+  children,
 }: {
   cards: readonly Card[];
   column: Column;
@@ -141,6 +149,8 @@ function CellCards({
   renderCard: (card: Card, column: Column) => ReactNode;
   unsent: number;
   onMore: () => void;
+  /** Below the last card. */
+  children: ReactNode;
 }) {
   const shown = cards.length > most ? cards.slice(0, most) : cards;
   const beyond = cards.length - shown.length + unsent;
@@ -150,7 +160,7 @@ function CellCards({
   );
   return (
     <>
-      <div role="list" aria-label={label} className="min-h-6 grow">
+      <div role="list" aria-label={label} className="min-h-6">
         {parts.map((part, i) => (
           <InSight
             key={i}
@@ -162,12 +172,38 @@ function CellCards({
           </InSight>
         ))}
       </div>
+      {children}
+      <div className="grow" />
       {beyond > 0 && (
         <TextButton className="finished-more" onClick={onMore}>
           and {beyond} more
         </TextButton>
       )}
     </>
+  );
+}
+
+/** What adds an item below the last one of a cell. */
+function AddFoot({
+  lane,
+  column,
+  adding,
+}: {
+  lane: Lane<Card>;
+  column: Column;
+  adding: BoardAdding;
+}) {
+  const line = adding.line(lane, column, "foot");
+  if (line || !adding.may || column.part === "finished") return line;
+  return (
+    <button
+      type="button"
+      className="add-here"
+      aria-label={`Add at the foot of ${columnWords(column)}, ${lane.name}`}
+      onClick={() => adding.open(lane, column, "foot")}
+    >
+      <Plus size={13} aria-hidden="true" />
+    </button>
   );
 }
 

@@ -18,6 +18,7 @@ export const BOARD_KEYS: [string, string][] = [
   ["Space", "pick the card up; arrows choose a column; Space drops it"],
   ["[ ]", "move the card one part back or on"],
   [".", "the card's actions"],
+  ["a", "add at the foot of where the card stands"],
   ["b", "show or hide the backlog"],
   ["n", "new item"],
   ["x", "choose the card; with Shift all from the last one to it"],
@@ -40,6 +41,7 @@ interface Options {
   openItem: (card: Card) => void;
   choose: (card: Card, run: boolean) => void;
   openActions: (card: Card) => void;
+  addBelow: (card: Card) => void;
   onFilter: () => void;
   onShowAll: () => void;
   onHelp: () => void;
@@ -128,6 +130,9 @@ export function useBoardKeys(options: Options) {
     } else if (key === "x" || key === "X") {
       handled();
       options.choose(card, key === "X");
+    } else if (key === "a") {
+      handled();
+      options.addBelow(card);
     } else if (key === "." && mayMove) {
       handled();
       options.openActions(card);

@@ -8,6 +8,7 @@ import { boardContract } from "@/core/board/contract";
 import type { FactName } from "@/core/condition/facts";
 import { ask, keyOf, queryOf } from "@/ui/kit/request";
 import { useLive } from "@/ui/kit/use-live";
+import { ofDesign, useReadAgain } from "@/ui/kit/use-read-again";
 import { useChanges } from "./use-changes";
 import { hearMeanwhile, type OnTheWay } from "./use-moves";
 import { caughtUp, withCard, withFinished, type Heard } from "./with-card";
@@ -77,8 +78,8 @@ export function useBoard(initial: BoardView, sum: FactName | null) {
     [client, initial.project.key],
   );
 
+  useReadAgain(ofDesign, readAgain);
   useLive((message) => {
-    if (message.kind === "design" || message.kind === "resync") readAgain();
     if (message.kind === "counts") changes.countAgain();
     if (message.kind !== "item") return;
     const { card } = message;

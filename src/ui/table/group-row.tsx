@@ -1,5 +1,6 @@
 "use client";
 import { ChevronDown, ChevronRight } from "lucide-react";
+import type { ReactNode } from "react";
 import { counted } from "@/core/formats/counted";
 import { sumWords, type TableGroup } from "@/core/item/list/table";
 import type { Vocabulary } from "@/core/condition/vocabulary";
@@ -44,6 +45,7 @@ export function GroupRow({
   vocabulary,
   closed,
   active,
+  children,
   onTurn,
   onPoint,
 }: {
@@ -53,6 +55,8 @@ export function GroupRow({
   vocabulary: Vocabulary;
   closed: boolean;
   active: boolean;
+  /** What can be brought to it. */
+  children: ReactNode;
   onTurn: () => void;
   onPoint: () => void;
 }) {
@@ -78,6 +82,7 @@ export function GroupRow({
         <Sign size={14} aria-hidden="true" />
         <b className="truncate">{group.label}</b>
         <span className="shrink-0 text-ink-soft">{counted(group.count, "item")}</span>
+        {children}
       </span>
       <Sums columns={columns} sums={group.sums} vocabulary={vocabulary} />
     </div>
@@ -90,16 +95,19 @@ export function SumRow({
   columns,
   vocabulary,
   line,
+  children,
 }: {
   total: TableGroup;
   columns: readonly DrawnColumn[];
   vocabulary: Vocabulary;
   line: number;
+  children: ReactNode;
 }) {
   return (
     <div role="row" aria-rowindex={line} className="lines-row lines-foot">
       <span role="gridcell" className="lines-cell lines-group-name">
         <b>{counted(total.count, "item")}</b>
+        {children}
       </span>
       <Sums columns={columns} sums={total.sums} vocabulary={vocabulary} />
     </div>

@@ -13,14 +13,24 @@ export function tableActs({
   cells,
   openItem,
   goTo,
+  add,
+  takeGroup,
 }: {
   at: Omit<Lines, "scroller">;
   chosen: ChosenHandle;
   cells: Cells;
   openItem: (key: string) => void;
   goTo: (cell: ActiveCell) => void;
+  /** Opens what adds to a group; null: to the foot of the table. */
+  add: (group: number | null) => void;
+  /** Chooses all of a group. */
+  takeGroup: (group: number) => void;
 }) {
   const onGroup = (key: string, group: number): boolean => {
+    if (key === "a" || key === "x") {
+      (key === "a" ? add : takeGroup)(group);
+      return true;
+    }
     const closed = isClosed(group);
     const turns =
       key === "Enter" ||
@@ -58,6 +68,7 @@ export function tableActs({
       x: () => chosen.turn(at.row),
       X: () => chosen.runTo(at.row),
       " ": () => (event.shiftKey ? chosen.runTo(at.row) : chosen.turn(at.row)),
+      a: () => add(null),
       o: () => openItem(row.card.key),
       Enter: () => (column === TITLE ? openItem(row.card.key) : cells.start(row, column)),
       F2: () => cells.start(row, column),

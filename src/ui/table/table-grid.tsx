@@ -1,11 +1,13 @@
 "use client";
 import { useMemo, type CSSProperties } from "react";
 import type { ProjectSummary } from "@/core/flow/summary";
-import type { TableRow } from "@/core/item/list/table";
+import { groupMeaning } from "@/core/item/list/group";
+import { filterOf } from "@/core/view/filter";
 import { pick } from "@/core/item/pick";
 import { BulkBar } from "@/ui/bulk/bulk-bar";
 import { Button } from "@/ui/kit/button";
 import { usePanel } from "@/ui/kit/panel-context";
+import { amountWords } from "@/ui/view/amount-words";
 import type { LookHandle } from "@/ui/view/use-look";
 import { drawnColumns, FIRST_FIELD, gridColumns, leastWidth } from "./columns";
 import { EmptyTable } from "./empty-table";
@@ -13,6 +15,7 @@ import { SumRow } from "./group-row";
 import { tableActs } from "./table-acts";
 import { TableHead } from "./table-head";
 import { TableLine } from "./table-line";
+import { useTableAdding } from "./use-table-adding";
 import { useCells } from "./use-cells";
 import { useChosen } from "./use-chosen";
 import { useGridKeys, type ActiveCell } from "./use-grid-keys";
@@ -21,12 +24,6 @@ import type { TableHandle } from "./use-table";
 
 /** So much room the last rows have above what is said of the chosen ones. */
 const BELOW = 56;
-
-/** What some rows come to, in words. */
-function estimateWords(rows: readonly TableRow[]): string | null {
-  const sized = rows.flatMap(({ card }) => card.estimate ?? []);
-  return sized.length === 0 ? null : `estimate ${sized.reduce((sum, each) => sum + each, 0)}`;
-}
 
 /** The rows themselves: drawn as they come into sight, walked by keys, changed where they stand. */
 export function TableGrid({
@@ -46,13 +43,18 @@ export function TableGrid({
   const { scroller, ...at } = useLines(handle, table);
   const chosen = useChosen(at.rowAt, columns, vocabulary);
   const cells = useCells({ handle, columns, readAgain, openItem });
+  const adding = useTableAdding(handle, at.groups);
+  const takeGroup = (group: number) => {
+    const meaning = look.group && groupMeaning(look.group, at.groups[group].key);
+    if (meaning) chosen.takeGroup(meaning, { at: group, count: at.groups[group].count });
+  };
   const goTo = (cell: ActiveCell) => grid.go(cell);
   const grid = useGridKeys({
     lines: at.lines,
     columns: columns.length + FIRST_FIELD,
     screen: at.screen,
     scrollTo: at.scrollTo,
-    act: tableActs({ at, chosen, cells, openItem, goTo }),
+    act: tableActs({ at, chosen, cells, openItem, goTo, add: adding.open, takeGroup }),
   });
   const facts = { vocabulary, zone, now: view.at, summary };
   const style = {
@@ -60,7 +62,9 @@ export function TableGrid({
     "--least": `${leastWidth(columns)}px`,
   } as CSSProperties;
   const total = view.head?.total;
-  const count = chosen.all ? (total?.count ?? 0) : chosen.rows.size;
+  const { wide } = chosen;
+  const count = wide ? (wide.group?.count ?? total?.count ?? 0) : chosen.rows.size;
+  const words = amountWords(look.sum, vocabulary);
   return (
     <div className="relative min-h-0 flex-1">
       <div
@@ -79,8 +83,8 @@ export function TableGrid({
         <TableHead
           handle={handle}
           columns={columns}
-          all={chosen.all}
-          onAll={(on) => (on ? chosen.takeAll(view.rows) : chosen.drop())}
+          all={wide !== null && wide.group === null}
+          onAll={(on) => (on ? chosen.takeAll() : chosen.drop())}
         />
         <div
           role="rowgroup"
@@ -97,29 +101,32 @@ export function TableGrid({
               chosen={chosen}
               cells={cells}
               grid={grid}
+              addTo={adding.inGroup}
             />
           ))}
         </div>
         {total && total.count > 0 && (
-          <SumRow
-            total={total}
-            columns={columns}
-            vocabulary={vocabulary}
-            line={at.lines.count + 2}
-          />
+          <SumRow total={total} columns={columns} vocabulary={vocabulary} line={at.lines.count + 2}>
+            {adding.atFoot}
+          </SumRow>
         )}
       </div>
       {total?.count === 0 && <EmptyTable handle={handle} />}
       <BulkBar
         handle={handle}
         count={count}
-        sum={chosen.all ? null : estimateWords([...chosen.rows.values()])}
+        sum={wide ? null : words.column(chosen.tally(look.sum), false)}
         items={
-          chosen.all ? pick(table.body, ["board", "condition"]) : { ids: [...chosen.rows.keys()] }
+          wide
+            ? {
+                ...pick(table.body, ["board"]),
+                condition: filterOf([table.body.condition, wide.of]),
+              }
+            : { ids: [...chosen.rows.keys()] }
         }
         onDrop={chosen.drop}
       >
-        {!chosen.all && (
+        {!wide && (
           <Button small onClick={() => void chosen.copy(undefined)}>
             Copy
           </Button>

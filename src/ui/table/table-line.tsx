@@ -1,4 +1,5 @@
 "use client";
+import type { ReactNode } from "react";
 import { usePanel } from "@/ui/kit/panel-context";
 import type { CellFacts } from "./cell";
 import type { GoesOn } from "./cell-editor";
@@ -19,6 +20,7 @@ export function TableLine({
   chosen,
   cells,
   grid,
+  addTo,
 }: {
   drawn: DrawnLine;
   at: Omit<Lines, "scroller">;
@@ -27,6 +29,8 @@ export function TableLine({
   chosen: ChosenHandle;
   cells: Cells;
   grid: GridKeys;
+  /** What adds items to a group. */
+  addTo: (group: number) => ReactNode;
 }) {
   const { openItem, itemKey } = usePanel();
   const place = { line: index, top, height };
@@ -45,7 +49,9 @@ export function TableLine({
         active={active}
         onTurn={() => at.turnGroup(line.group)}
         onPoint={() => point()}
-      />
+      >
+        {addTo(line.group)}
+      </GroupRow>
     );
   const row = at.rowAt(line.row);
   if (!row) return <WaitingRow place={place} />;
@@ -62,7 +68,7 @@ export function TableLine({
       columns={columns}
       facts={facts}
       active={active ? column : null}
-      chosen={chosen.has(row.card.id)}
+      chosen={chosen.has(row.card.id, line.group)}
       open={row.card.key === itemKey}
       typedAt={cells.typedAt}
       editor={active && cells.editing ? cells.editorFor(row, column, goOn) : null}

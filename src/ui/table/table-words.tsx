@@ -4,6 +4,7 @@ import { factsOffered, factLabel } from "@/core/condition/vocabulary";
 import { isGroupable, isSortable } from "@/core/item/list/query";
 import { Button } from "@/ui/kit/button";
 import { Select } from "@/ui/kit/select";
+import { AddingUp } from "@/ui/view/adding-up";
 import type { LookHandle } from "@/ui/view/use-look";
 import { ColumnChooser } from "./column-chooser";
 
@@ -26,6 +27,7 @@ export function TableWords({ handle }: { handle: LookHandle }) {
         options={[{ value: "", label: "nothing" }, ...offered(isGroupable)]}
         onChange={(group) => change({ group: (group || null) as typeof look.group })}
       />
+      <AddingUp handle={handle} />
       <span>sorted by</span>
       <Select
         label="Sorted by"

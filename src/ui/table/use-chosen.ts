@@ -1,5 +1,9 @@
 "use client";
 import { useState } from "react";
+import { tallyOf } from "@/core/board/tally";
+import { EVERY_ITEM, type Condition } from "@/core/condition/condition";
+import type { FactName } from "@/core/condition/facts";
+import { amountOf } from "@/core/item/amount";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { counted } from "@/core/formats/counted";
 import { writeTabs } from "@/core/formats/csv";
@@ -11,11 +15,18 @@ import type { DrawnColumn } from "./columns";
 interface Chosen {
   rows: ReadonlyMap<string, TableRow>;
   from: number | null;
-  /** Whether everything that is shown is meant, also what is not here yet. */
-  all: boolean;
+  /** All that is meant without being named, also what is not here yet; null: the rows alone. */
+  wide: Wide | null;
 }
 
-const NONE: Chosen = { rows: new Map(), from: null, all: false };
+/** Everything that is shown and of which something holds. */
+interface Wide {
+  of: Condition;
+  /** Of one group alone: which, and how many that are. */
+  group: { at: number; count: number } | null;
+}
+
+const NONE: Chosen = { rows: new Map(), from: null, wide: null };
 
 /** The rows that are chosen, each with what it said then, and what is done with them. */
 export function useChosen(
@@ -23,13 +34,13 @@ export function useChosen(
   columns: readonly DrawnColumn[],
   vocabulary: Vocabulary,
 ) {
-  const [{ rows, from, all }, setChosen] = useState(NONE);
+  const [{ rows, from, wide }, setChosen] = useState(NONE);
   const turn = (at: number) => {
     const row = rowAt(at);
     if (!row) return;
     const next = new Map(rows);
     if (!next.delete(row.card.id)) next.set(row.card.id, row);
-    setChosen({ rows: next, from: at, all: false });
+    setChosen({ rows: next, from: at, wide: null });
   };
   /** Everything from one place to another. */
   const run = (begin: number, at: number) => {
@@ -38,7 +49,7 @@ export function useChosen(
       const row = rowAt(i);
       if (row) next.set(row.card.id, row);
     }
-    setChosen({ rows: next, from: begin, all: false });
+    setChosen({ rows: next, from: begin, wide: null });
   };
   const textOf = ({ card, values }: TableRow): string[] => [
     card.key,
@@ -56,15 +67,22 @@ export function useChosen(
   return {
     rows,
     from,
-    has: (id: string) => all || rows.has(id),
+    /** Whether a row is chosen that stands in a group. */
+    has: (id: string, group: number) =>
+      rows.has(id) || (wide !== null && (wide.group === null || wide.group.at === group)),
     turn,
     run,
     /** Everything from the row that was turned last to another. */
     runTo: (at: number) => run(from ?? at, at),
-    all,
-    /** Everything that is shown, of which these rows are here. */
-    takeAll: (here: readonly TableRow[]) =>
-      setChosen({ rows: new Map(here.map((row) => [row.card.id, row])), from: null, all: true }),
+    wide,
+    /** Everything that is shown. */
+    takeAll: () => setChosen({ ...NONE, wide: { of: EVERY_ITEM, group: null } }),
+    /** Everything that is shown of a group. */
+    takeGroup: (of: Condition, group: { at: number; count: number }) =>
+      setChosen({ ...NONE, wide: { of, group } }),
+    /** How many rows are chosen, and what they come to. */
+    tally: (sum: FactName | null) =>
+      tallyOf([...rows.values()], ({ card }) => amountOf(sum, card, vocabulary.own)),
     drop: () => setChosen(NONE),
     copy,
   };

@@ -1,4 +1,5 @@
 import { dayNumber, isoDate, weekStart } from "@/core/calendar/zone";
+import type { Condition } from "@/core/condition/condition";
 import {
   factOf,
   type AskedAt,
@@ -86,4 +87,17 @@ export function groupLabel(fact: FactName, key: GroupKey, vocabulary: Vocabulary
   if (bandsOf(fact)) return key;
   const value = kind === "flag" ? key === "true" : kind === "number" ? Number(key) : key;
   return valueWords(fact, value, vocabulary);
+}
+
+/**
+ * What the items of a group have in common, as a condition; null where that is a stretch of days,
+ * which lies elsewhere tomorrow.
+ */
+export function groupMeaning(fact: FactName, key: GroupKey): Condition | null {
+  if (bandsOf(fact)) return null;
+  const compare = { kind: "compare", fact } as const;
+  if (key === null) return { ...compare, op: "is empty", value: null };
+  const { kind } = factOf(fact);
+  const value = kind === "flag" ? key === "true" : kind === "number" ? Number(key) : key;
+  return { ...compare, op: "is", value };
 }

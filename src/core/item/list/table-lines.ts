@@ -1,7 +1,10 @@
 import type { TableGroup } from "./table";
 
-/** A line of a table: the head of a group, or a row by its place in the whole list, from 0. */
-export type TableLine = { kind: "group"; group: number } | { kind: "row"; row: number };
+/**
+ * A line of a table: the head of a group, or a row of one by its place in the whole list, from 0.
+ */
+export type TableLine =
+  { kind: "group"; group: number } | { kind: "row"; group: number; row: number };
 
 /** Which lines a table has, its closed groups taken as their heads alone. */
 export interface TableLines {
@@ -43,7 +46,9 @@ export function tableLines(
     at: (wanted) => {
       const group = groupOn(wanted);
       const into = wanted - begins[group].line - heads;
-      return into < 0 ? { kind: "group", group } : { kind: "row", row: begins[group].row + into };
+      return into < 0
+        ? { kind: "group", group }
+        : { kind: "row", group, row: begins[group].row + into };
     },
   };
 }

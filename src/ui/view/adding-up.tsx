@@ -1,0 +1,27 @@
+"use client";
+import type { FactName } from "@/core/condition/facts";
+import { factLabel, factsOffered } from "@/core/condition/vocabulary";
+import { isAmount } from "@/core/item/amount";
+import { Select } from "@/ui/kit/select";
+import type { LookHandle } from "./use-look";
+
+/** Which number is added up beside every count, in the sentence that says what is shown. */
+export function AddingUp({ handle: { look, views, change } }: { handle: LookHandle }) {
+  const { vocabulary } = views;
+  const amounts = factsOffered(vocabulary).filter(isAmount);
+  return (
+    <>
+      <span>adding up</span>
+      <Select
+        label="Adding up"
+        words
+        value={look.sum ?? ""}
+        options={[
+          ...amounts.map((fact) => ({ value: fact as string, label: factLabel(fact, vocabulary) })),
+          { value: "", label: "nothing" },
+        ]}
+        onChange={(sum) => change({ sum: sum === "" ? null : (sum as FactName) })}
+      />
+    </>
+  );
+}
