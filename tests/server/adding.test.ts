@@ -24,6 +24,7 @@ const is = (fact: string, value: unknown, op = "is") =>
 describe("what adding an item at a place means", () => {
   test("is told with who asks, the place, the board's scope and the filter", async () => {
     const board = newId();
+    const ready = await stateId("Ready");
     await editBoards(INES, "TIX", {
       kind: "save",
       seenVersion: 0,
@@ -32,10 +33,9 @@ describe("what adding an item at a place means", () => {
         name: "Fog",
         columnsBy: "state",
         scope: is("labels", "fog", "contains"),
-        columns: [],
+        columns: [{ id: newId(), stage: "Ready", name: "", part: "waiting", stateIds: [ready] }],
       },
     });
-    const ready = await stateId("Ready");
     const { fields, into, elsewhere } = await readAdding(
       NOOR,
       "TIX",
@@ -56,8 +56,8 @@ describe("what adding an item at a place means", () => {
   });
 
   test("says where an item will be that will not show there", async () => {
-    const testing = await stateId("Testing");
-    expect((await readAdding(NOOR, "TIX", asked({ states: [testing] }))).elsewhere).toContain(
+    const building = await stateId("Building");
+    expect((await readAdding(NOOR, "TIX", asked({ states: [building] }))).elsewhere).toContain(
       "no move leads from Backlog",
     );
     const old = await readAdding(NOOR, "TIX", asked({ scope: is("age", 5, "more than") }));
