@@ -27,6 +27,7 @@ import { submitForm } from "@/server/intake/forms";
 import { triageReport } from "@/server/intake/triage-report";
 import { recordReproduction } from "@/server/intake/reproductions";
 import { createItem } from "@/server/item/create";
+import { PLAIN_LOOK } from "@/core/view/look";
 import { editBoards } from "@/server/board/boards";
 import { send, stateId } from "../server/setup/board";
 import { INES } from "../server/setup/people";
@@ -473,6 +474,19 @@ const TRIES: [
         body: { board: h.board, ids: [id, below], finished: true, sum: "estimate" },
       },
     ],
+  ],
+  [
+    "a picture of what is like it",
+    "/api/projects/[key]/views/pictures",
+    ({ key }) => {
+      const filter = { kind: "compare", fact: "description", op: "contains", value: key } as const;
+      const looks = (["table", "board"] as const).map((arrangement) => ({
+        ...PLAIN_LOOK,
+        arrangement,
+        filter,
+      }));
+      return ["/api/projects/TIX/views/pictures", { method: "POST", body: { looks } }];
+    },
   ],
   ...(["table", "table/matching", "table/export"] as const).map((list): (typeof TRIES)[number] => [
     `the ${list} of what is like it`,

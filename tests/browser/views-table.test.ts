@@ -102,6 +102,24 @@ test("values are chosen with their counts; the number follows, and the last one 
   );
 });
 
+test("a question is asked in words or chosen, and answered by three looks at one's own items", async () => {
+  await noor.open("/p/TIX/flow");
+  await noor.press("Everything");
+  await noor.press("Which look answers my question?");
+  const sheet = "[role=dialog]";
+  await noor.fill("Say what you want to see", "mine, not finished, by priority, zeppelin");
+  await noor.reads("“zeppelin” is no word of this project", sheet);
+  await noor.reads("Nothing is like that now.", sheet);
+  await noor.fill("Say what you want to see", "in progress, by assignee");
+  await noor.reads("The board, in lanes by assignee", sheet);
+  await noor.reads("A table in groups by assignee", sheet);
+  await noor.reads(/\d+ items/, ".look-picture");
+  await noor.click("::-p-xpath(//button[contains(., 'A table in groups by assignee')])");
+  await noor.page.waitForSelector("[data-group]");
+  expect(await pathOf(noor)).toContain("groups=assigneeId");
+  await noor.reads(/only\s+kind of state waiting or working/, WHAT);
+});
+
 test("a look is kept as a view, changed, kept in it and undone, put away and brought back", async () => {
   await ines.open("/p/TIX/flow?as=table");
   await ines.narrow("bug");

@@ -1,5 +1,7 @@
 import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
+import { lookSchema } from "./look";
+import { MOST_PICTURES, type Picture } from "./picture";
 import { viewBody, type Views, type ViewUses } from "./view";
 
 export const viewContract = {
@@ -23,6 +25,14 @@ export const viewContract = {
     path: "/api/projects/:key/views/uses",
     answer: answered<ViewUses>(),
     kept: "view uses",
+  }),
+  /** Small pictures of what some looks show. */
+  pictures: contract({
+    method: "POST",
+    path: "/api/projects/:key/views/pictures",
+    body: z.object({ looks: z.array(lookSchema).max(MOST_PICTURES) }),
+    answer: answered<Picture[]>(),
+    kept: "pictures",
   }),
   /** Keeps a look that is too long for an address under a short id. */
   shorten: contract({

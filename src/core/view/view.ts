@@ -3,6 +3,7 @@ import { conditionSchema } from "@/core/condition/condition";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { Instant } from "@/core/calendar/instant";
 import type { NamedCondition } from "./filter-words";
+import type { KnownBoard } from "./proposals";
 import { lookParts, lookSchema, LOOK_PARTS, type Look } from "./look";
 
 /** Whose a view is: mine; mine and seen by all; or the project's, which leads change. */
@@ -28,7 +29,7 @@ export interface View {
 export interface Views {
   views: View[];
   named: NamedCondition[];
-  boards: { id: string; name: string }[];
+  boards: KnownBoard[];
   vocabulary: Vocabulary;
   /** IANA zone in which days are counted. */
   zone: string;

@@ -97,7 +97,7 @@ export async function readViews(viewer: Viewer, projectKey: string): Promise<Vie
   return {
     views,
     named,
-    boards: boards.map(({ id, name }) => ({ id, name })),
+    boards: boards.map(({ id, name, columnsBy }) => ({ id, name, columnsBy })),
     vocabulary,
     zone: project.zone,
     rights: {

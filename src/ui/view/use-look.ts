@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { usePathname, useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { v7 as newId } from "uuid";
-import { LONGEST_ADDRESS, writeLook, writePlain } from "@/core/view/address";
+import { LONGEST_ADDRESS, plainLook, writeLook, writePlain } from "@/core/view/address";
 import type { AskedLook } from "@/core/view/asked-look";
 import { EVERY_ITEM } from "@/core/condition/condition";
 import { viewContract } from "@/core/view/contract";
@@ -110,6 +110,16 @@ export function useLook(projectKey: string, asked: AskedLook) {
       READ_ANEW.some((part) => !sameIn(part, look, kept)),
     );
   };
+  /** Opens a look for itself, of no view. */
+  const openLook = async (next: Look) => {
+    try {
+      const begun = writePlain(next);
+      const address = await shortened(begun, writeLook(plainLook(begun), next));
+      router.push(`${pathname}?${address}`);
+    } catch (error) {
+      tellProblem(error);
+    }
+  };
   /** A link that shows this to others, whoever the view belongs to. */
   const link = async (): Promise<string> => {
     const own = view?.sharing === "mine";
@@ -129,6 +139,7 @@ export function useLook(projectKey: string, asked: AskedLook) {
     keepAs,
     drop,
     link,
+    openLook,
     send,
     notes: asked.notes,
   };

@@ -8,6 +8,7 @@ import { tellProblem } from "@/ui/kit/notice";
 import { Popover } from "@/ui/kit/popover";
 import type { LookHandle } from "./use-look";
 import { ViewSettings } from "./view-settings";
+import { WhichLook } from "./which-look";
 
 /** What is looked at is called: the view, or the board where it is none. */
 export function lookName({ view, look, views }: LookHandle): string {
@@ -20,6 +21,7 @@ export function lookName({ view, look, views }: LookHandle): string {
 export function ViewSwitch({ handle }: { handle: LookHandle }) {
   const [open, setOpen] = useState(false);
   const [settings, setSettings] = useState(false);
+  const [asking, setAsking] = useState(false);
   const { projectKey, views, view, look } = handle;
   const name = lookName(handle);
   const base = `/p/${projectKey}/flow`;
@@ -84,6 +86,18 @@ export function ViewSwitch({ handle }: { handle: LookHandle }) {
               </li>
             </ul>
           </section>
+          <div className="mt-1 border-t border-line pt-1">
+            <button
+              type="button"
+              className="menu-item w-full text-left text-accent"
+              onClick={() => {
+                close();
+                setAsking(true);
+              }}
+            >
+              Which look answers my question?
+            </button>
+          </div>
           {views.rights.lead && (
             <div className="mt-1 flex gap-4 border-t border-line px-2 pt-1.5 text-[13px]">
               <Link href={`${base}/views`} className="link" onClick={close}>
@@ -96,6 +110,7 @@ export function ViewSwitch({ handle }: { handle: LookHandle }) {
           )}
         </Popover>
       </h1>
+      <WhichLook handle={handle} open={asking} onClose={() => setAsking(false)} />
       {view && (
         <Popover
           open={settings}

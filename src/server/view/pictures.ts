@@ -1,0 +1,109 @@
+import type { Card } from "@/core/board/card";
+import { stagesOf, type Column } from "@/core/board/column";
+import { standsIn } from "@/core/board/columns-by";
+import { lanes } from "@/core/board/lane";
+import { tableAsked } from "@/core/item/list/table";
+import { valueWords } from "@/core/item/list/value-words";
+import { isFiltering } from "@/core/view/filter";
+import { shownBy, type Look } from "@/core/view/look";
+import {
+  PICTURE_COLUMNS,
+  PICTURE_GROUPS,
+  PICTURE_LANES,
+  PICTURE_ROWS,
+  type Picture,
+} from "@/core/view/picture";
+import { readBoard } from "../board/read";
+import { readMatching } from "../item/list/matching";
+import { readTable } from "../item/list/table";
+import type { Viewer } from "../people/viewer";
+import { readViews } from "./read";
+
+/** Small pictures of what some looks show to a person. */
+export const readPictures = (
+  viewer: Viewer,
+  projectKey: string,
+  { looks }: { looks: readonly Look[] },
+  now = Date.now(),
+): Promise<Picture[]> =>
+  Promise.all(
+    looks.map((look) =>
+      look.arrangement === "board"
+        ? boardPicture(viewer, projectKey, look, now)
+        : tablePicture(viewer, projectKey, look, now),
+    ),
+  );
+
+/** How many items stand in each column, and before the first of them. */
+async function boardPicture(
+  viewer: Viewer,
+  projectKey: string,
+  look: Look,
+  now: number,
+): Promise<Picture> {
+  const condition = shownBy(look);
+  const [board, matching] = await Promise.all([
+    readBoard(viewer, projectKey, look.board, { now }),
+    isFiltering(condition)
+      ? readMatching(viewer, projectKey, { board: look.board, condition }, now)
+      : null,
+  ]);
+  const ids = matching && new Set(matching.ids);
+  const cards = board.cards.filter((card) => ids === null || ids.has(card.id));
+  const columns =
+    board.board.columnsBy === "state"
+      ? stagesOf(board.columns).flatMap((stage) => stage.columns)
+      : board.columns;
+  const stands = (card: Card, column: Column) => standsIn(board.board, column, card);
+  const isBefore = (card: Card) =>
+    card.stateKind === "unstarted" && !columns.some((column) => stands(card, column));
+  const places = [
+    ...(cards.some(isBefore) ? [{ name: "Backlog", working: false, holds: isBefore }] : []),
+    ...columns.map((column) => ({
+      name: column.stage,
+      working: column.part === "working",
+      holds: (card: Card) => stands(card, column),
+    })),
+  ].slice(0, PICTURE_COLUMNS);
+  const cut = look.lanes === "none" ? [] : lanes(cards, look.lanes, board.people);
+  const rows = cut.length === 0 ? [{ name: "", items: cards }] : cut.slice(0, PICTURE_LANES);
+  return {
+    kind: "board",
+    total: cards.length,
+    columns: places.map(({ name, working }) => ({ name, working })),
+    lanes: rows.map(({ name, items }) => ({
+      name,
+      counts: places.map(({ holds }) => items.filter(holds).length),
+    })),
+  };
+}
+
+/** The groups of a table, or its first rows with what they are sorted by. */
+async function tablePicture(
+  viewer: Viewer,
+  projectKey: string,
+  look: Look,
+  now: number,
+): Promise<Picture> {
+  const asked = { ...tableAsked(look), limit: PICTURE_ROWS };
+  const [{ rows, head }, { vocabulary }] = await Promise.all([
+    readTable(viewer, projectKey, asked, now),
+    readViews(viewer, projectKey),
+  ]);
+  const total = head!.total.count;
+  if (look.group !== null) {
+    const groups = head!.groups.slice(0, PICTURE_GROUPS);
+    return { kind: "groups", total, groups: groups.map(({ label, count }) => ({ label, count })) };
+  }
+  const [sorted] = look.sort;
+  const at = sorted ? asked.columns.indexOf(sorted.fact) : -1;
+  return {
+    kind: "rows",
+    total,
+    rows: rows.map(({ card, values }) => ({
+      key: card.key,
+      title: card.title,
+      value: at < 0 ? "" : valueWords(sorted.fact, values[at], vocabulary),
+    })),
+  };
+}
