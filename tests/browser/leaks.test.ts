@@ -523,6 +523,22 @@ const TRIES: [
     ],
   ],
   [
+    "point it out",
+    "/api/projects/[key]/bulk/point-out",
+    (of) => [
+      "/api/projects/TIX/bulk/point-out",
+      {
+        method: "POST",
+        body: {
+          items: { ids: [of.id, of.below] },
+          personIds: ["ines"],
+          teamIds: [],
+          sentence: "Look at these.",
+        },
+      },
+    ],
+  ],
+  [
     "do something to it among several",
     "/api/projects/[key]/bulk",
     (of) => [

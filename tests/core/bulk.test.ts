@@ -1,6 +1,6 @@
 import { actWords, bulkAct, commandFor, type BulkAct } from "@/core/item/bulk/act";
 import { forecastWords, gatherLeftOut, isGoingOn, leftOutCount } from "@/core/item/bulk/job";
-import { NONE_CHOSEN, withColumn, withRun, withTurned, type ChosenIds } from "@/core/board/choose";
+import { NONE_CHOSEN, withWhole, withRun, withTurned, type ChosenIds } from "@/core/board/choose";
 import { VOCABULARY } from "./setup/conditions";
 import { plainItem } from "./setup/make";
 
@@ -110,7 +110,7 @@ describe("choosing among columns", () => {
     expect(ids(withRun(NONE_CHOSEN, "in no column", columns))).toBe("in no column");
   });
   test("a whole column", () => {
-    expect(ids(withColumn(withTurned(NONE_CHOSEN, "f"), columns))).toBe("fe");
-    expect(ids(withColumn(NONE_CHOSEN, columns))).toBe("");
+    expect(ids(withWhole(withTurned(NONE_CHOSEN, "f"), columns))).toBe("fe");
+    expect(ids(withWhole(NONE_CHOSEN, columns))).toBe("");
   });
 });

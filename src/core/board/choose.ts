@@ -35,8 +35,8 @@ export function withRun(
   return { ids: new Set([...chosen.ids, ...run]), last: id };
 }
 
-/** The whole column of the one that was turned last. */
-export function withColumn(chosen: ChosenIds, columns: readonly (readonly string[])[]): ChosenIds {
-  const column = columns.find((ids) => chosen.last !== null && ids.includes(chosen.last)) ?? [];
-  return { ...chosen, ids: new Set([...chosen.ids, ...column]) };
+/** The whole column, or lane, of the one that was turned last. */
+export function withWhole(chosen: ChosenIds, places: readonly (readonly string[])[]): ChosenIds {
+  const place = places.find((ids) => chosen.last !== null && ids.includes(chosen.last)) ?? [];
+  return { ...chosen, ids: new Set([...chosen.ids, ...place]) };
 }

@@ -1,3 +1,4 @@
+import { sql } from "drizzle-orm";
 import { bigserial, index, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
 import { instant } from "./columns";
 import { item } from "./item";
@@ -15,6 +16,11 @@ export const notice = pgTable(
     itemId: uuid("item_id")
       .notNull()
       .references(() => item.id),
+    /** What else it is about, where it is about several. */
+    otherIds: uuid("other_ids")
+      .array()
+      .notNull()
+      .default(sql`'{}'`),
     text: text("text").notNull(),
     at: instant("at").notNull(),
     readAt: instant("read_at"),

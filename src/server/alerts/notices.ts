@@ -91,6 +91,8 @@ export async function readNotices(viewer: Viewer): Promise<NoticeView[]> {
       text: notice.text,
       at: notice.at,
       readAt: notice.readAt,
+      itemId: notice.itemId,
+      otherIds: notice.otherIds,
     })
     .from(notice)
     .innerJoin(item, eq(item.id, notice.itemId))
@@ -98,11 +100,33 @@ export async function readNotices(viewer: Viewer): Promise<NoticeView[]> {
     .where(mine(viewer))
     .orderBy(desc(notice.at), desc(notice.id))
     .limit(NOTICES_SHOWN);
-  return rows.map(({ number, readAt, ...row }) => ({
+  const others = [...new Set(rows.flatMap((row) => row.otherIds))];
+  const seen = new Set(await seenOf(viewer, others));
+  return rows.map(({ number, readAt, itemId, otherIds, ...row }) => ({
     ...row,
     itemKey: `${row.projectKey}-${number}`,
+    ids: otherIds.length === 0 ? [] : [itemId, ...otherIds.filter((id) => seen.has(id))],
     read: readAt !== null,
   }));
+}
+
+/** Of some items the ones that a person may see. */
+async function seenOf(viewer: Viewer, ids: readonly string[]): Promise<string[]> {
+  if (ids.length === 0) return [];
+  const db = database();
+  const rows = await db
+    .select({ id: item.id })
+    .from(item)
+    .innerJoin(project, eq(project.id, item.projectId))
+    .where(
+      and(
+        inArray(item.id, [...ids]),
+        visibleTo(db, viewer),
+        seesItem(db, viewer),
+        isNull(item.withdrawnAt),
+      ),
+    );
+  return rows.map((row) => row.id);
 }
 
 /** How many a person has not read yet. */

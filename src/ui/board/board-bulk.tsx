@@ -12,7 +12,7 @@ import type { ChosenCards } from "./use-chosen-cards";
 export function BoardBulk({
   handle,
   view: { sum, ownFields },
-  chosen: { cards, column, all, drop },
+  chosen: { cards, column, lane, lanes, all, drop },
   words,
 }: {
   handle: LookHandle;
@@ -32,6 +32,11 @@ export function BoardBulk({
       <Button small look="quiet" onClick={column}>
         Whole column
       </Button>
+      {lanes && (
+        <Button small look="quiet" onClick={lane}>
+          Whole lane
+        </Button>
+      )}
       <Button small look="quiet" onClick={all}>
         All shown
       </Button>

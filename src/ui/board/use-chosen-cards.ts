@@ -2,7 +2,7 @@
 import { useCallback, useMemo, useState } from "react";
 import type { Card } from "@/core/board/card";
 import { inCell } from "@/core/board/cells";
-import { NONE_CHOSEN, withColumn, withRun, withTurned } from "@/core/board/choose";
+import { NONE_CHOSEN, withRun, withWhole, withTurned } from "@/core/board/choose";
 import type { BoardParts } from "./use-board-parts";
 
 /** The cards that somebody has chosen, of those that are shown. */
@@ -28,7 +28,16 @@ export function useChosenCards(parts: BoardParts) {
     cards: shown.filter((card) => chosen.ids.has(card.id)),
     turn,
     runTo: (card: Card) => setChosen(withRun(chosen, card.id, inColumns)),
-    column: () => setChosen(withColumn(chosen, inColumns)),
+    column: () => setChosen(withWhole(chosen, inColumns)),
+    lane: () =>
+      setChosen(
+        withWhole(
+          chosen,
+          laneList.map(({ items }) => items.map(({ id }) => id)),
+        ),
+      ),
+    /** Whether there are several lanes to choose one of. */
+    lanes: laneList.length > 1,
     all: () => setChosen({ ids: new Set(parts.shown.map((card) => card.id)), last: null }),
     drop: () => setChosen(NONE_CHOSEN),
   };

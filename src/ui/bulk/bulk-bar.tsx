@@ -9,6 +9,7 @@ import { Popover } from "@/ui/kit/popover";
 import type { LookHandle } from "@/ui/view/use-look";
 import { BlockForm, LabelForm, MoveForm, RankForm, SetForm, UnderForm } from "./act-forms";
 import type { Given } from "./bulk-form";
+import { PointOutForm } from "./point-out-form";
 import { JobList } from "./job-list";
 import { useBulk } from "./use-bulk";
 
@@ -32,6 +33,7 @@ const FORMS: { name: string; needs: "move" | "edit"; Form: Form }[] = [
   { name: "Rank", needs: "edit", Form: RankForm },
   { name: "Block", needs: "edit", Form: BlockForm },
   { name: "Put under", needs: "edit", Form: UnderForm },
+  { name: "Point out", needs: "edit", Form: PointOutForm },
 ];
 
 /** What is chosen, what it comes to, and what can be done to all of it at once. */

@@ -6,6 +6,7 @@ import Link from "next/link";
 import { Popover } from "@/ui/kit/popover";
 import { useState } from "react";
 import { usePanel } from "@/ui/kit/panel-context";
+import { counted } from "@/core/formats/counted";
 import { ago } from "@/ui/kit/time";
 import { alertsContract } from "@/core/alerts/contract";
 import { flowContract } from "@/core/flow/contract";
@@ -17,7 +18,7 @@ import { queryOf, ask, keyOf } from "@/ui/kit/request";
  */
 export function Alerts({ projectKey, unread }: { projectKey: string; unread: number }) {
   const client = useQueryClient();
-  const { openItem } = usePanel();
+  const { openItem, openBehind } = usePanel();
   const [open, setOpen] = useState(false);
   const [now, setNow] = useState(0);
   const { data: notices } = useQuery({
@@ -82,7 +83,18 @@ export function Alerts({ projectKey, unread }: { projectKey: string; unread: num
           <li key={n.id} className={`border-t border-line py-1.5 ${n.read ? "text-ink-soft" : ""}`}>
             <p className={n.read ? "" : "font-semibold"}>{n.text}</p>
             <p className="flex items-center gap-2 text-[13px]">
-              {n.projectKey === projectKey ? (
+              {n.ids.length > 1 && n.projectKey === projectKey ? (
+                <TextButton
+                  className="min-w-0 flex-1 truncate text-left"
+                  onClick={() => {
+                    openBehind({ title: n.text, ids: n.ids });
+                    setOpen(false);
+                    if (!n.read) void mark([n.id]);
+                  }}
+                >
+                  {counted(n.ids.length, "item")}, {n.itemKey} first
+                </TextButton>
+              ) : n.projectKey === projectKey ? (
                 <TextButton
                   className="min-w-0 flex-1 truncate text-left"
                   onClick={() => {

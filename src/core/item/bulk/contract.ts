@@ -24,7 +24,38 @@ export const bulkBody = z.discriminatedUnion("kind", [
 ]);
 export type BulkRequest = z.output<typeof bulkBody>;
 
+/** So many people and teams are pointed at something at once. */
+const MOST_TOLD = 30;
+export const LONGEST_SENTENCE = 500;
+
+/** Items that people are to look at, and why. */
+export const pointOutBody = z.object({
+  items: bulkItems,
+  personIds: z.array(z.string().min(1).max(64)).max(MOST_TOLD),
+  teamIds: z.array(z.string().min(1).max(64)).max(MOST_TOLD),
+  sentence: z
+    .string()
+    .trim()
+    .min(1, "Say in a sentence why they should look.")
+    .max(LONGEST_SENTENCE, `Use at most ${LONGEST_SENTENCE} characters.`),
+});
+export type PointOutAsked = z.output<typeof pointOutBody>;
+
+/** Who was told of how many of them. */
+export interface PointedOut {
+  told: { name: string; items: number }[];
+  /** People who may see none of them. */
+  untold: string[];
+}
+
 export const bulkContract = {
+  /** Points items out to people and teams, in one alert each. */
+  pointOut: contract({
+    method: "POST",
+    path: "/api/projects/:key/bulk/point-out",
+    body: pointOutBody,
+    answer: answered<PointedOut>(),
+  }),
   /** What an act would do, asked of the first of the items; nothing is stored. */
   forecast: contract({
     method: "POST",

@@ -1,0 +1,1 @@
+ALTER TABLE "notice" ADD COLUMN "other_ids" uuid[] DEFAULT '{}' NOT NULL;
