@@ -70,7 +70,7 @@ export function BoardHeads({
               <button
                 type="button"
                 onClick={() => onOpen(column)}
-                className="mt-0.5 block hover:underline"
+                className="mt-0.5 block text-left hover:underline"
               >
                 <Slots
                   count={(counts[column.id] ?? 0) + (beyond[column.id] ?? 0)}

@@ -15,6 +15,7 @@ export function AddingUp({ handle: { look, views, change } }: { handle: LookHand
       <Select
         label="Adding up"
         words
+        placeholder="a field that is gone"
         value={look.sum ?? ""}
         options={[
           ...amounts.map((fact) => ({ value: fact as string, label: factLabel(fact, vocabulary) })),
