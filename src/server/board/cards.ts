@@ -1,5 +1,4 @@
-import { and, asc, desc, eq, gte, inArray, isNull, ne, or, type SQL } from "drizzle-orm";
-import { alias } from "drizzle-orm/pg-core";
+import { and, asc, eq, gte, inArray, isNull, ne, or, type SQL } from "drizzle-orm";
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import type { Places } from "@/core/board/columns-by";
@@ -22,7 +21,7 @@ import type { Reader } from "@/db/connection";
 import { boardPlace, item } from "@/db/schema";
 import { viewerAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
-import { cardsWhere } from "../item/list/cards";
+import { cardsWhere, finishedWhere, type FinishedRow } from "../item/list/cards";
 import { seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 
@@ -118,28 +117,8 @@ export async function processCards(
   return { cards: await cardsWhere(reader, project, cards), finished: groupsOf(of, finished) };
 }
 
-type FinishedRow = Awaited<ReturnType<typeof readFinishedItems>>[number];
-
 /** What has finished lately, the latest first. */
-const readFinishedItems = (of: OfProcess) =>
-  of.reader
-    .select({
-      id: item.id,
-      stateId: item.stateId,
-      stateKind: item.stateKind,
-      classOfService: item.classOfService,
-      assigneeId: item.assigneeId,
-      clock: item.clock,
-      deliveredAt: item.deliveredAt,
-      finishedAt: item.finishedAt,
-      estimate: item.estimate,
-      remainingHours: item.remainingHours,
-      returns: item.returns,
-      own: item.own,
-    })
-    .from(item)
-    .where(finishedIn(of))
-    .orderBy(desc(item.enteredStateAt), asc(item.id));
+const readFinishedItems = (of: OfProcess) => finishedWhere(of.reader, finishedIn(of));
 
 const groupsOf = (
   { project: { zone }, now, sum, ownFields }: OfProcess,
@@ -192,37 +171,22 @@ export const openCards = (
     ),
   );
 
-/** Where the items that a person sees were put on a board whose columns are free. */
-export async function loadPlaces(reader: Reader, viewer: Viewer, boardId: string): Promise<Places> {
+/**
+ * Where items were put on a board whose columns are free.
+ * @param ids those that a person sees there; nothing is told of others
+ */
+export async function loadPlaces(
+  reader: Reader,
+  boardId: string,
+  ids: readonly string[],
+): Promise<Places> {
+  const seen = new Set(ids);
   const rows = await reader
     .select({ itemId: boardPlace.itemId, columnId: boardPlace.columnId, rank: boardPlace.rank })
     .from(boardPlace)
-    .innerJoin(item, eq(item.id, boardPlace.itemId))
-    .where(and(eq(boardPlace.boardId, boardId), seesItem(reader, viewer)))
+    .where(eq(boardPlace.boardId, boardId))
     .orderBy(asc(boardPlace.rank));
-  return Object.fromEntries(rows.map((r) => [r.itemId, { columnId: r.columnId, rank: r.rank }]));
-}
-
-/** Items that have others under them, or that could: those of a type above the pieces of work. */
-export async function loadParents(
-  reader: Reader,
-  viewer: Viewer,
-  project: { id: string; key: string },
-): Promise<{ id: string; name: string }[]> {
-  const child = alias(item, "child");
-  const rows = await reader
-    .selectDistinct({ id: item.id, number: item.number, title: item.title })
-    .from(item)
-    .innerJoin(child, eq(child.parentId, item.id))
-    .where(
-      and(
-        eq(item.projectId, project.id),
-        isNull(item.withdrawnAt),
-        isNull(child.withdrawnAt),
-        seesItem(reader, viewer),
-        seesItem(reader, viewer, child),
-      ),
-    )
-    .orderBy(item.number);
-  return rows.map((r) => ({ id: r.id, name: `${project.key}-${r.number} ${r.title}` }));
+  return Object.fromEntries(
+    rows.filter(({ itemId }) => seen.has(itemId)).map(({ itemId, ...place }) => [itemId, place]),
+  );
 }

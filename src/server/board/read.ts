@@ -4,14 +4,14 @@ import type { Instant } from "@/core/calendar/instant";
 import type { FactName } from "@/core/condition/facts";
 import { database } from "@/db/connection";
 import { newestEventId } from "../events/newest";
-import { aroundItems } from "../item/list/cards";
+import { aroundItems, parentsSeen } from "../item/list/cards";
 import { loadOwnFields } from "../item/own-fields";
 import { withVisibleParents } from "../item/visible-parent";
 import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
-import { loadParents, loadPlaces, openCards, processCards } from "./cards";
+import { loadPlaces, openCards, processCards } from "./cards";
 import { countedBeside } from "./column-counts";
 import { boardOf } from "./enter";
 import { loadBoards } from "./load";
@@ -58,8 +58,8 @@ export async function readBoard(
   const ids = cards.map((card) => card.id);
   const [around, places, parents, { hidden, beyondScope }] = await Promise.all([
     aroundItems(reader, viewer, ids),
-    columnsBy === "free" ? loadPlaces(reader, viewer, head.id) : {},
-    columnsBy === "parent" ? loadParents(reader, viewer, project) : [],
+    columnsBy === "free" ? loadPlaces(reader, head.id, ids) : {},
+    columnsBy === "parent" ? parentsSeen(reader, viewer, project) : [],
     countedBeside(entered, { viewer, now }),
   ]);
   return {

@@ -6,6 +6,7 @@ import { seesItem } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { invalid, notAllowed } from "../../refused";
 import { enterList, type EnteredList } from "../list/enter";
+import { readIds } from "../list/read";
 import { itemsMeant } from "./items";
 
 /** So many items are pointed out at once. */
@@ -80,10 +81,7 @@ async function peopleMeant(
 
 /** Of some items the ones that somebody may see, in their order. */
 async function seenBy(tx: Transaction, by: Viewer, ids: readonly string[]): Promise<string[]> {
-  const rows = await tx
-    .select({ id: item.id })
-    .from(item)
-    .where(and(inArray(item.id, [...ids]), seesItem(tx, by)));
-  const seen = new Set(rows.map((row) => row.id));
+  const where = and(inArray(item.id, [...ids]), seesItem(tx, by));
+  const seen = new Set(await readIds({ reader: tx, where }, ids.length));
   return ids.filter((id) => seen.has(id));
 }

@@ -1,4 +1,5 @@
-import { and, asc, eq, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
+import { and, asc, desc, eq, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
+import { alias } from "drizzle-orm/pg-core";
 import type { AroundItems } from "@/core/board/around";
 import { CARD_FIELDS, cardOf, type Card } from "@/core/board/card";
 import { pick } from "@/core/item/pick";
@@ -57,4 +58,51 @@ export async function aroundItems(
     )
     .groupBy(item.parentId);
   return Object.fromEntries(rows.map(({ parentId, ...around }) => [parentId, around]));
+}
+
+/** What tells how long finished items took, whose they were and how large; the latest first. */
+export const finishedWhere = (reader: Reader, where: SQL | undefined) =>
+  reader
+    .select({
+      id: item.id,
+      stateId: item.stateId,
+      stateKind: item.stateKind,
+      classOfService: item.classOfService,
+      assigneeId: item.assigneeId,
+      clock: item.clock,
+      deliveredAt: item.deliveredAt,
+      finishedAt: item.finishedAt,
+      estimate: item.estimate,
+      remainingHours: item.remainingHours,
+      returns: item.returns,
+      own: item.own,
+    })
+    .from(item)
+    .where(where)
+    .orderBy(desc(item.enteredStateAt), asc(item.id));
+
+export type FinishedRow = Awaited<ReturnType<typeof finishedWhere>>[number];
+
+/** The items of a project that have others under them, as far as a person sees both. */
+export async function parentsSeen(
+  reader: Reader,
+  viewer: Viewer,
+  project: { id: string; key: string },
+): Promise<{ id: string; name: string }[]> {
+  const child = alias(item, "child");
+  const rows = await reader
+    .selectDistinct({ id: item.id, number: item.number, title: item.title })
+    .from(item)
+    .innerJoin(child, eq(child.parentId, item.id))
+    .where(
+      and(
+        eq(item.projectId, project.id),
+        isNull(item.withdrawnAt),
+        isNull(child.withdrawnAt),
+        seesItem(reader, viewer),
+        seesItem(reader, viewer, child),
+      ),
+    )
+    .orderBy(item.number);
+  return rows.map((r) => ({ id: r.id, name: `${project.key}-${r.number} ${r.title}` }));
 }

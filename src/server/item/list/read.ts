@@ -91,7 +91,10 @@ export async function readListPage(
 }
 
 /** All items of a list, in no order. @param limit so many at most */
-export async function readIds({ reader, where }: ListOf, limit: number): Promise<string[]> {
+export async function readIds(
+  { reader, where }: Pick<ListOf, "reader" | "where">,
+  limit: number,
+): Promise<string[]> {
   const rows = await reader.select({ id: item.id }).from(item).where(where).limit(limit);
   return rows.map((row) => row.id);
 }
