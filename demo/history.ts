@@ -239,6 +239,8 @@ function simulateProcess(
  */
 const STOPPED_SHARE = 0.03;
 const CAME_BACK_SHARE = 0.025;
+/** Of so many stories one waits for two others. */
+const WAITS_EVERY = 5;
 const CAME_BACK_HOURS = 50;
 /** Of bugs that came in between: how many came out of what had gone live. */
 const ESCAPED_SHARE = 0.18;
@@ -443,6 +445,18 @@ class HistoryWriter {
       );
       if (before.length > 0) bug.link("came from", ends.pick(before.slice(-12)).pen.item, "tomas");
     }
+    this.writeDependencies();
+  }
+
+  /** Some of the stories that are open wait for others that came before them. */
+  private writeDependencies(): void {
+    const open = this.pens.filter(
+      ({ item }) =>
+        item.typeId === "story" && item.stateKind !== "finished" && item.withdrawnAt === null,
+    );
+    for (let at = WAITS_EVERY; at < open.length; at += WAITS_EVERY)
+      for (const before of [WAITS_EVERY, 2])
+        open[at].link("waits for", open[at - before].item, "ines");
   }
 
   private comeBack(pen: ItemPen, at: number): void {

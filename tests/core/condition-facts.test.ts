@@ -64,6 +64,8 @@ const asked: AskedItem = {
   links: ["duplicates"],
   children: 3,
   openChildren: 1,
+  waitsFor: 2,
+  waitedFor: 3,
   computed: { "f-cost": 800 },
 };
 const bare: AskedItem = { ...NOTHING_AROUND, item: plainItem };
@@ -83,6 +85,8 @@ test.each<[FactName, FactValue, FactValue]>([
   ["links", ["duplicates"], []],
   ["children", 3, 0],
   ["openChildren", 1, 0],
+  ["waitsFor", 2, 0],
+  ["waitedFor", 3, 0],
   ["openChanges", 1, 0],
   ["mergedChanges", 2, 0],
   ["testResult", "passed", null],

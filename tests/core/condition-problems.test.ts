@@ -82,7 +82,7 @@ test.each<[FactName, Operator, ConditionValue | null, string]>([
     "links",
     "contains",
     "blocks",
-    "links is never “blocks”. It is duplicates, relates to, came from.",
+    "links is never “blocks”. It is duplicates, relates to, came from, waits for.",
   ],
   ["teamId", "one of", { who: "me" }, "“team” is compared with a list."],
   ["assigneeId", "one of", { who: "my teams" }, "“assignee” is compared with a list."],

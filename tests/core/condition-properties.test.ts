@@ -64,6 +64,8 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
       links: fc.subarray(["duplicates", "relates to"] as const),
       children: fc.nat(3),
       openChildren: fc.nat(3),
+      waitsFor: fc.nat(3),
+      waitedFor: fc.nat(3),
     }),
   );
 

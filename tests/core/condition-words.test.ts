@@ -248,6 +248,8 @@ const WORDS: [Comparison, string, string][] = [
   [compare("children", "is", 1), "item.children == 1.0", "it has 1 sub-task"],
   [compare("children", "at least", 2), "item.children >= 2.0", "it has at least 2 sub-tasks"],
   [compare("openChildren", "is", 1), "item.open_children == 1.0", "it has 1 open sub-task"],
+  [compare("waitsFor", "at least", 1), "item.waits_for >= 1.0", "it waits for at least 1 item"],
+  [compare("waitedFor", "more than", 2), "item.waited_for > 2.0", "more than 2 items wait for it"],
   [compare("openChildren", "is", 0), "item.open_children == 0.0", "it has 0 open sub-tasks"],
   [compare("openChanges", "is", 1), "item.open_changes == 1.0", "it has 1 open change"],
   [compare("openChanges", "is", 2), "item.open_changes == 2.0", "it has 2 open changes"],

@@ -22,6 +22,8 @@ const asked = (change: Partial<ItemSnapshot> = {}, more: Partial<AskedItem> = {}
   links: [],
   children: 0,
   openChildren: 0,
+  waitsFor: 0,
+  waitedFor: 0,
   computed: {},
   ...more,
 });

@@ -1,3 +1,4 @@
+import type { LinkKind } from "@/core/item/fields";
 import type { ItemChange, ItemEvent } from "@/core/item/event";
 import { checksOf, NOTHING_OUTSIDE, outsideAfter, outsideWords } from "@/core/item/outside";
 import type { LinkedChange, OutsideFact } from "@/core/item/outside";
@@ -31,7 +32,7 @@ const moved = (isReturn: boolean): ItemChange => ({
   new: { stateId: "b", kind: "working", isReturn, rank: null },
   note: "because",
 });
-const link = (kind: "duplicates" | "came from" | "relates to", outward: boolean) => ({
+const link = (kind: LinkKind, outward: boolean) => ({
   linkId: "l",
   kind,
   otherId: "x",
@@ -147,6 +148,8 @@ test.each([
   ["came from", true, "came from TIX-9"],
   ["came from", false, "led to TIX-9"],
   ["relates to", false, "relates to TIX-9"],
+  ["waits for", true, "waits for TIX-9"],
+  ["waits for", false, "is waited for by TIX-9"],
 ] as const)("a link that %s, outward %s: %s", (kind, outward, words) =>
   expect(linkWords(link(kind, outward))).toBe(words),
 );

@@ -1,3 +1,4 @@
+import { NOTHING_AROUND } from "@/core/condition/facts";
 import { replayMoves, type ReplayContext } from "@/core/workflow/replay";
 import { afterTry, tryMoves } from "@/core/workflow/try-item";
 import { changeTransition, removeState } from "@/core/workflow/edit";
@@ -7,7 +8,7 @@ import { context, Subject, workflow } from "./setup/make";
 
 const asking: ReplayContext = {
   actorOf: (id) => ({ personId: id, role: id === "ines" ? "lead" : "member", teamIds: [] }),
-  aroundOf: (_id, everIn) => ({ everIn, links: [], children: 0, openChildren: 0, computed: {} }),
+  aroundOf: (_id, everIn) => ({ ...NOTHING_AROUND, everIn }),
   asker: { personId: null, teamIds: [], now: 0, zone: "UTC" },
   teamsOf: () => [],
   vocabulary: VOCABULARY,

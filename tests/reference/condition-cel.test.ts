@@ -77,6 +77,8 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
     links: ["relates to"],
     children: 2,
     openChildren: 1,
+    waitsFor: 2,
+    waitedFor: 0,
     computed: computedFields(OWN_FIELDS, {
       estimate: change.estimate,
       returns: change.returns,

@@ -1,13 +1,62 @@
 /*
- * What a card says that stands in other items. Nobody is told of items that they may not see.
+ * What a card says that stands in other items. Nobody is told of items that they may not see, but
+ * that one waits for something is told all the same.
  */
+
+/** An item at the other end of a dependency. */
+export interface Waiting {
+  id: string;
+  key: string;
+  teamId: string | null;
+  sprintId: string | null;
+}
 
 /** What stands around an item. */
 export interface Around {
   /** Items directly under it, and how many of them are finished. */
   children: number;
   finishedChildren: number;
+  /** What it waits for and was not delivered yet, and how much of that is not to be seen. */
+  waitsFor: Waiting[];
+  waitsForUnseen: number;
+  /** What is not finished and waits for it. */
+  waitedFor: Waiting[];
 }
+
+export const NOTHING_AROUND_IT: Around = {
+  children: 0,
+  finishedChildren: 0,
+  waitsFor: [],
+  waitsForUnseen: 0,
+  waitedFor: [],
+};
 
 /** Of each item by its id; where nothing stands around one, nothing. */
 export type AroundItems = Readonly<Record<string, Around>>;
+
+/** The items around which an item stands: what it says of them changes with it. */
+export const standsAround = (around: AroundItems, id: string): string[] =>
+  Object.entries(around)
+    .filter(([, { waitsFor, waitedFor }]) => [...waitsFor, ...waitedFor].some((w) => w.id === id))
+    .map(([other]) => other);
+
+/** "waits for TIX-9 and 2 more": what an item waits for, in words; null where it waits for nothing. */
+export function waitsForWords({ waitsFor, waitsForUnseen }: Around): string | null {
+  const [first, ...others] = waitsFor;
+  const more = others.length + (first ? waitsForUnseen : 0);
+  if (!first)
+    return waitsForUnseen === 0
+      ? null
+      : waitsForUnseen === 1
+        ? "waits for an item outside your view"
+        : `waits for ${waitsForUnseen} items outside your view`;
+  return more === 0 ? `waits for ${first.key}` : `waits for ${first.key} and ${more} more`;
+}
+
+/** "3 wait for this"; null where nothing does. */
+export const waitedForWords = ({ waitedFor }: Around): string | null =>
+  waitedFor.length === 0
+    ? null
+    : waitedFor.length === 1
+      ? "1 waits for this"
+      : `${waitedFor.length} wait for this`;

@@ -25,6 +25,12 @@ export interface AskedItem {
   /** Items directly under it, and those of them that are not finished. */
   children: number;
   openChildren: number;
+  /**
+   * Items that it waits for and that were not delivered yet, and items that are not finished and
+   * wait for it, which was not.
+   */
+  waitsFor: number;
+  waitedFor: number;
   /** The project's computed fields, by id. */
   computed: Readonly<Record<string, number | null>>;
 }
@@ -35,6 +41,8 @@ export const NOTHING_AROUND: Omit<AskedItem, "item"> = {
   links: [],
   children: 0,
   openChildren: 0,
+  waitsFor: 0,
+  waitedFor: 0,
   computed: {},
 };
 
@@ -180,6 +188,8 @@ export const FACTS = {
   } as Fact,
   children: number("sub-tasks", "children", ({ children }) => children),
   openChildren: number("open sub-tasks", "open_children", ({ openChildren }) => openChildren),
+  waitsFor: number("items it waits for", "waits_for", ({ waitsFor }) => waitsFor),
+  waitedFor: number("items that wait for it", "waited_for", ({ waitedFor }) => waitedFor),
   openChanges: number(
     "open changes",
     "open_changes",

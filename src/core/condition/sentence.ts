@@ -155,6 +155,9 @@ function numberSentence(
   if (fact === "children") return `it has ${amount} ${value === 1 ? "sub-task" : "sub-tasks"}`;
   if (fact === "openChanges" || fact === "mergedChanges")
     return `it has ${amount} ${fact === "openChanges" ? "open" : "merged"} ${value === 1 ? "change" : "changes"}`;
+  const items = value === 1 ? "item" : "items";
+  if (fact === "waitsFor") return `it waits for ${amount} ${items}`;
+  if (fact === "waitedFor") return `${amount} ${items} ${value === 1 ? "waits" : "wait"} for it`;
   if (fact === "openChildren")
     return `it has ${amount} open ${value === 1 ? "sub-task" : "sub-tasks"}`;
   return `the ${label} is ${amount}`;

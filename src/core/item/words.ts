@@ -91,6 +91,7 @@ export function linkWords(link: { kind: string; otherKey: string; outward: boole
     duplicates: "is duplicated by",
     "came from": "led to",
     "relates to": "relates to",
+    "waits for": "is waited for by",
   };
   return `${link.outward ? link.kind : (inward[link.kind] ?? link.kind)} ${link.otherKey}`;
 }

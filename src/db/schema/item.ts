@@ -357,7 +357,10 @@ export const itemLink = pgTable(
     uniqueIndex("item_link_once").on(t.fromItemId, t.toItemId, t.kind),
     index("item_link_to").on(t.toItemId),
     check("item_link_other", sql`${t.fromItemId} <> ${t.toItemId}`),
-    check("item_link_kind", sql`${t.kind} in ('duplicates', 'relates to', 'came from')`),
+    check(
+      "item_link_kind",
+      sql`${t.kind} in ('duplicates', 'relates to', 'came from', 'waits for')`,
+    ),
   ],
 );
 

@@ -1,6 +1,6 @@
 import type { BoardChanges } from "@/core/board/board-view";
 import type { ChangesAsked } from "@/core/board/request";
-import { aroundItems } from "../item/list/cards";
+import { aroundItems } from "../item/list/around";
 import { loadOwnFields } from "../item/own-fields";
 import { withVisibleParents } from "../item/visible-parent";
 import type { Viewer } from "../people/viewer";
@@ -24,7 +24,7 @@ export async function readBoardChanges(
   const byProcess = board.columnsBy === "state";
   const [found, around, beside, ownFields] = await Promise.all([
     byProcess ? processCardsOf({ ...entered, now }, ids) : openCards(reader, project, scope, ids),
-    aroundItems(reader, viewer, ids),
+    aroundItems(reader, viewer, project, ids),
     countedBeside(entered, { viewer, now }),
     finished && byProcess ? loadOwnFields(reader, project.id) : [],
   ]);

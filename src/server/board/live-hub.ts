@@ -2,6 +2,7 @@ import { and, desc, eq, gt, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { Client } from "pg";
 import { cardOf, type Card } from "@/core/board/card";
+import type { ItemEventKind } from "@/core/item/event";
 import { readEvent, type DomainEvent } from "@/core/events/catalogue";
 import { LIVE_PART } from "@/core/events/live";
 import { database, databaseUrl } from "@/db/connection";
@@ -14,7 +15,8 @@ import type { Viewer } from "../people/viewer";
 
 /** What an open page is told. */
 export type LiveMessage =
-  | { kind: "item"; id: number; projectId: string; card: Card }
+  /** `around`: what stands around it, or around others, may have changed with it. */
+  | { kind: "item"; id: number; projectId: string; card: Card; around: boolean }
   | { kind: "intake" | "design" | "visit" | "view" | "counts"; id: number; projectId: string }
   | { kind: "draft"; id: number; projectId: string; workflowId: string; revision: number }
   /** More happened than can be told one by one: read everything again. */
@@ -147,9 +149,14 @@ async function messagesWhere(condition: SQL | undefined, most = 1): Promise<Anno
           countsChanged: event.data.counts,
         },
       ];
-    return [{ kind: "item", id, projectId, card: cardOf(snapshotOf(row.item), row.projectKey) }];
+    const card = cardOf(snapshotOf(row.item), row.projectKey);
+    const around = event.data.kinds.some((kind) => CHANGES_AROUND.includes(kind));
+    return [{ kind: "item", id, projectId, card, around }];
   });
 }
+
+/** Steps that change what stands around an item. */
+const CHANGES_AROUND: readonly ItemEventKind[] = ["linked", "unlinked", "put under", "undone"];
 
 const parent = alias(item, "parent");
 const parentRestricted = parent.restricted;
@@ -175,6 +182,7 @@ export async function toldTo(viewer: Viewer, announced: Announcement): Promise<L
       kind: "item",
       id,
       projectId,
+      around: true,
       card: await withVisibleParent(db, viewer, cardOf(snapshotOf(row.item), row.projectKey)),
     };
   return changed ? { kind: "counts", id, projectId } : null;

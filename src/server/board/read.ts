@@ -4,7 +4,8 @@ import type { Instant } from "@/core/calendar/instant";
 import type { FactName } from "@/core/condition/facts";
 import { database } from "@/db/connection";
 import { newestEventId } from "../events/newest";
-import { aroundItems, parentsSeen } from "../item/list/cards";
+import { aroundItems } from "../item/list/around";
+import { parentsSeen } from "../item/list/cards";
 import { loadOwnFields } from "../item/own-fields";
 import { withVisibleParents } from "../item/visible-parent";
 import { enterProject } from "../people/access";
@@ -57,7 +58,7 @@ export async function readBoard(
   const cards = await withVisibleParents(reader, viewer, shown.cards);
   const ids = cards.map((card) => card.id);
   const [around, places, parents, { hidden, beyondScope }] = await Promise.all([
-    aroundItems(reader, viewer, ids),
+    aroundItems(reader, viewer, project, ids),
     columnsBy === "free" ? loadPlaces(reader, head.id, ids) : {},
     columnsBy === "parent" ? parentsSeen(reader, viewer, project) : [],
     countedBeside(entered, { viewer, now }),

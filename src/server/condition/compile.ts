@@ -16,8 +16,9 @@ import { item, itemLink, stay } from "@/db/schema";
 const TRUE = sql`true`;
 const FALSE = sql`false`;
 
-/** Another item beside the one that is asked about: one under it, or linked to it. */
+/** Another item beside the one that is asked about: one under it, and one linked to it. */
 const child = alias(item, "child");
+const other = alias(item, "other");
 
 /**
  * Who asks, the project's own fields where the condition may be about computed ones, and what they
@@ -26,7 +27,7 @@ const child = alias(item, "child");
 export type SqlAsker = Asker & {
   ownFields?: readonly OwnField[];
   /** Which other items count, by the table's columns; all where it is left out. */
-  sees?: (of: typeof child) => SQL | undefined;
+  sees?: (of: typeof child | typeof other) => SQL | undefined;
 };
 
 /**
@@ -112,6 +113,14 @@ function age({ now, zone }: SqlAsker): SQL {
 const childCount = (open: SQL, { sees }: SqlAsker) =>
   sql`(select count(*)::float8 from ${item} as "child" where ${child.parentId} = ${item.id} and ${child.withdrawnAt} is null and ${open} and ${sees?.(child) ?? TRUE})`;
 
+/** What an item waits for and was not delivered yet. */
+const waitsFor = ({ sees }: SqlAsker) =>
+  sql`(select count(*)::float8 from ${itemLink} join ${item} as "other" on ${other.id} = ${itemLink.toItemId} where ${itemLink.fromItemId} = ${item.id} and ${itemLink.kind} = 'waits for' and ${other.deliveredAt} is null and ${sees?.(other) ?? TRUE})`;
+
+/** What is not finished and waits for an item, as long as that was not delivered. */
+const waitedFor = ({ sees }: SqlAsker) =>
+  sql`(select count(*)::float8 from ${itemLink} join ${item} as "other" on ${other.id} = ${itemLink.fromItemId} where ${itemLink.toItemId} = ${item.id} and ${itemLink.kind} = 'waits for' and ${item.deliveredAt} is null and ${other.stateKind} <> 'finished' and ${other.withdrawnAt} is null and ${sees?.(other) ?? TRUE})`;
+
 /** What a fact is, as SQL over the rows of `item`; null where it has no value. No set is one value. */
 export function factColumn(fact: FactName, asker: SqlAsker): SQL {
   if (ownFieldOf(fact)) return ownColumn(fact as OwnFactName, asker);
@@ -132,6 +141,10 @@ export function factColumn(fact: FactName, asker: SqlAsker): SQL {
       return childCount(TRUE, asker);
     case "openChildren":
       return childCount(sql`${child.stateKind} <> 'finished'`, asker);
+    case "waitsFor":
+      return waitsFor(asker);
+    case "waitedFor":
+      return waitedFor(asker);
     case "openChanges":
       return changeCount("open");
     case "mergedChanges":
@@ -159,6 +172,8 @@ type PlainColumn = Exclude<
   | "age"
   | "children"
   | "openChildren"
+  | "waitsFor"
+  | "waitedFor"
   | "openChanges"
   | "mergedChanges"
   | "checks"

@@ -19,6 +19,7 @@ import { linkCommand } from "./links";
 import { moveNeeds } from "./move-needs";
 import type { Naming } from "./naming";
 import { initialOwn, loadOwnFields, newlyNamed } from "./own-fields";
+import { refuseCircle } from "./circle";
 import { placeInState } from "./place";
 import { checkReferences, parentsOf } from "./references";
 import { historyOf } from "./history";
@@ -135,11 +136,7 @@ async function commandOf({
     case "unlink":
       return linkCommand(tx, by, there, ask);
     case "undo":
-      return {
-        kind: "undo",
-        undoneId: ask.commandId,
-        history: await historyOf(tx, before.id),
-      };
+      return undoing(tx, there, ask.commandId);
     case "move":
       return { ...ask, commentId: newId() };
     case "edit":
@@ -189,6 +186,19 @@ async function creation(
     rank,
   };
   return { kind: "create", data };
+}
+
+/** Taking back a command; under an item that waits for this one meanwhile it does not go back. */
+async function undoing(
+  tx: Transaction,
+  { access, before }: Entered & { before: ItemSnapshot },
+  undoneId: string,
+): Promise<ItemCommand> {
+  const history = await historyOf(tx, before.id);
+  const was = asItWas(history, lastSteps(history, undoneId));
+  if (was?.parentId && was.parentId !== before.parentId)
+    await refuseCircle(tx, access.project.id, { waiting: was.parentId, for: before.id });
+  return { kind: "undo", undoneId, history };
 }
 
 /** The state that a command takes an item to, where limits are asked; null where it stays. */

@@ -7,6 +7,7 @@ import type { Principal } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import type { Entered } from "./errand";
 import type { CommandRequest } from "@/core/item/request";
+import { refuseCircle } from "./circle";
 import { lockSeenItem, lockSeenItemByKey } from "./seen-item";
 import { v7 as newId } from "uuid";
 
@@ -24,6 +25,8 @@ export async function linkCommand(
   if (request.kind === "link") {
     const other = await lockSeenItemByKey(tx, by, access, request.otherKey);
     await checkNewLink(tx, before.id, other.id, request.linkKind);
+    if (request.linkKind === "waits for")
+      await refuseCircle(tx, access.project.id, { waiting: before.id, for: other.id });
     return {
       kind: "link",
       linkId: newId(),

@@ -9,6 +9,7 @@ import type { Principal } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { workflowOf } from "./enter";
 import type { Entered } from "./errand";
+import { refuseCircle } from "./circle";
 import { lockSeenItemByKey } from "./seen-item";
 
 /**
@@ -95,5 +96,6 @@ export async function parentsOf(
       `${parentKey.toUpperCase()} is no larger piece of work than this one.`,
       "An item stands under one of a higher level: a task under a story, a story under a feature.",
     );
+  await refuseCircle(tx, access.project.id, { waiting: parent.id, for: before.id });
   return { parent: keyed(parent), before: now ? keyed(now) : null };
 }

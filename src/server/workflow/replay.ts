@@ -1,3 +1,4 @@
+import { NOTHING_AROUND } from "@/core/condition/facts";
 import { and, eq, gte, inArray, isNull } from "drizzle-orm";
 import { type z } from "zod";
 import { DAY } from "@/core/calendar/instant";
@@ -75,11 +76,9 @@ export async function replayDraft(
       teamIds: personOf.get(id ?? "")?.teamIds ?? [],
     }),
     aroundOf: (id, everIn) => ({
+      ...NOTHING_AROUND,
       everIn,
       links: links.get(id) ?? [],
-      children: 0,
-      openChildren: 0,
-      computed: {},
     }),
     ownFields: vocabulary.own,
     asker: { personId: null, teamIds: [], now, zone: project.zone },

@@ -3,7 +3,7 @@ import { useDraggable } from "@dnd-kit/core";
 import { Octagon } from "lucide-react";
 import { memo, useMemo, type KeyboardEvent, type PointerEventHandler } from "react";
 import { ageTrack, showsAge } from "@/core/board/age-track";
-import type { Around } from "@/core/board/around";
+import { waitedForWords, waitsForWords, type Around, type Waiting } from "@/core/board/around";
 import type { Card } from "@/core/board/card";
 import { countedClock } from "@/core/item/start-finish";
 import { ageOf, ageWords } from "@/core/flow/age";
@@ -22,6 +22,8 @@ export interface CardFacts {
   percentiles: Percentiles;
   expectationDays: number;
   nameOf: Map<string, string>;
+  /** Of teams and sprints. */
+  groupName: Map<string, string>;
   typeName: Map<string, string>;
   /** Fields of the project's own; those that are wanted on cards are shown. */
   ownFields: readonly OwnField[];
@@ -37,6 +39,8 @@ interface Props {
   under: boolean;
   /** What stands around it, where the board says so. */
   around: Around | undefined;
+  /** Whether it says how far what is under it has come. */
+  childrenToo: boolean;
   open: boolean;
   picked: boolean;
   changed: boolean;
@@ -60,6 +64,7 @@ export const BoardCard = memo(function BoardCard({
   facts,
   under,
   around,
+  childrenToo,
   open,
   picked,
   changed,
@@ -77,8 +82,8 @@ export const BoardCard = memo(function BoardCard({
       ref={setNodeRef}
       role="listitem"
       aria-label={useMemo(
-        () => cardLabel(card, facts, around, chosen),
-        [card, facts, around, chosen],
+        () => cardLabel(card, facts, aroundWords(around, childrenToo), chosen),
+        [card, facts, around, childrenToo, chosen],
       )}
       tabIndex={focusable ? 0 : -1}
       className="card"
@@ -103,7 +108,13 @@ export const BoardCard = memo(function BoardCard({
         draggable ? (listeners?.onPointerDown as PointerEventHandler | undefined) : undefined
       }
     >
-      <CardFace card={card} compact={compact} facts={facts} around={around} />
+      <CardFace
+        card={card}
+        compact={compact}
+        facts={facts}
+        around={around}
+        childrenToo={childrenToo}
+      />
     </div>
   );
 });
@@ -122,6 +133,23 @@ const assigneeOf = ({ assigneeId }: Card, { nameOf }: CardFacts): string | null 
 const cameBack = (returns: number): string =>
   `came back ${returns === 1 ? "once" : returns === 2 ? "twice" : `${returns} times`}`;
 
+/** What stands around a card, a line each. */
+function aroundWords(around: Around | undefined, childrenToo: boolean): string[] {
+  if (!around) return [];
+  const children = childrenToo && around.children > 0 ? childrenWords(around) : null;
+  return [waitsForWords(around), waitedForWords(around), children].filter(
+    (words) => words !== null,
+  );
+}
+
+/** Each of some items with its team and its sprint, for who points at them. */
+const waitingTitle = (items: readonly Waiting[], { groupName }: CardFacts): string =>
+  items
+    .map(({ key, teamId, sprintId }) =>
+      [key, ...[teamId, sprintId].flatMap((id) => (id && groupName.get(id)) ?? [])].join(", "),
+    )
+    .join("; ");
+
 const childrenWords = ({ children, finishedChildren }: Around): string =>
   `${finishedChildren} of ${counted(children, "child", "children")} done`;
 
@@ -129,7 +157,7 @@ const childrenWords = ({ children, finishedChildren }: Around): string =>
 function cardLabel(
   card: Card,
   facts: CardFacts,
-  around: Around | undefined,
+  around: readonly string[],
   chosen: boolean,
 ): string {
   const { age, late } = ageOn(card, facts);
@@ -144,7 +172,7 @@ function cardLabel(
     blocker && `blocked: ${blocker.cause}`,
     card.classOfService !== "standard" && card.classOfService,
     card.origin === "unplanned" && "unplanned",
-    around && childrenWords(around),
+    ...around,
     chosen && "chosen",
   ]
     .filter(Boolean)
@@ -157,7 +185,8 @@ const CardFace = memo(function CardFace({
   compact,
   facts,
   around,
-}: Pick<Props, "card" | "compact" | "facts" | "around">) {
+  childrenToo,
+}: Pick<Props, "card" | "compact" | "facts" | "around" | "childrenToo">) {
   const [blocker] = card.openBlockers;
   const { age, track, late } = ageOn(card, facts);
   const finished = card.stateKind === "finished";
@@ -217,8 +246,11 @@ const CardFace = memo(function CardFace({
       )}
       {own.length > 0 && <p className="mt-0.5 truncate text-[12.5px]">{own.join(" · ")}</p>}
       {around && (
-        <p className={`text-ink-soft ${compact ? "text-[11.5px]" : "mt-0.5 text-[12.5px]"}`}>
-          {childrenWords(around)}
+        <p
+          className={`text-ink-soft ${compact ? "text-[11.5px]" : "mt-0.5 text-[12.5px]"}`}
+          title={waitingTitle([...around.waitsFor, ...around.waitedFor], facts)}
+        >
+          {aroundWords(around, childrenToo).join(" · ")}
         </p>
       )}
       {!compact && card.clock.length > 0 && (

@@ -203,7 +203,8 @@ const cardLook = ({
   card,
   compact: parts.byStages && column?.part !== "working",
   under: parts.under.has(card.id),
-  around: parts.childrenShown === "as cards" ? undefined : view.around[card.id],
+  around: view.around[card.id],
+  childrenToo: parts.childrenShown !== "as cards",
   draggable: view.rights.move,
 });
 

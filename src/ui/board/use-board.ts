@@ -82,9 +82,9 @@ export function useBoard(initial: BoardView, sum: FactName | null) {
   useLive((message) => {
     if (message.kind === "counts") changes.countAgain();
     if (message.kind !== "item") return;
-    const { card } = message;
+    const { card, around } = message;
     const known = view.cards.find((c) => c.id === card.id);
-    changes.hear(view, known, card);
+    changes.hear(view, known, card, around);
     if (known && known.version >= card.version) return;
     // It may be one of those finished that are but a number here; only the server knows.
     if (!known && !view.finishedWhole && card.stateKind === "finished") return;

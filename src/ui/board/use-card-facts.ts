@@ -13,6 +13,7 @@ export function useCardFacts(view: BoardView, summary: FlowSummary, now: number)
       percentiles: summary.percentiles,
       expectationDays: summary.pulse.expectation.days,
       nameOf: new Map(view.people.map((p) => [p.id, p.name])),
+      groupName: new Map([...view.teams, ...view.sprints].map(({ id, name }) => [id, name])),
       typeName: new Map(view.types.map((t) => [t.id, t.name])),
       ownFields: view.ownFields,
       stateName:

@@ -1,6 +1,7 @@
 "use client";
 import { useCallback, useEffect, useRef } from "react";
 import type { BoardChanges, BoardView } from "@/core/board/board-view";
+import { standsAround } from "@/core/board/around";
 import type { Card } from "@/core/board/card";
 import { boardContract } from "@/core/board/contract";
 import { MOST_CHANGES } from "@/core/board/request";
@@ -59,11 +60,12 @@ export function useChanges(
 
   /** Notes what of a changed item only the server knows. */
   const hear = useCallback(
-    (board: BoardView, known: Card | undefined, card: Card) => {
+    (board: BoardView, known: Card | undefined, card: Card, around: boolean) => {
       const { ids } = open.current;
       const before = ids.size;
       // Whether it is in the scope of the board only the server can tell.
-      if (board.board.scoped) ids.add(card.id);
+      if (board.board.scoped || (around && known)) ids.add(card.id);
+      for (const id of standsAround(board.around, card.id)) ids.add(id);
       for (const parentId of [known?.parentId, card.parentId])
         if (parentId && (board.around[parentId] || hasCard(board, parentId))) ids.add(parentId);
       if (!known && !board.finishedWhole) {

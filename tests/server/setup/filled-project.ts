@@ -1,7 +1,8 @@
+import { v7 as newId } from "uuid";
 import { and, eq, isNull } from "drizzle-orm";
 import fc from "fast-check";
 import { database } from "@/db/connection";
-import { timeboxProject, item, ownField, release, sprint } from "@/db/schema";
+import { timeboxProject, item, ownField, release, sprint, itemLink } from "@/db/schema";
 import type { AskedItem } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { askedItems } from "@/server/condition/asked-items";
@@ -55,6 +56,21 @@ export async function fillProject(): Promise<{ asked: AskedItem[]; vocabulary: V
       .update(item)
       .set(JSON.parse(JSON.stringify(values[i])))
       .where(eq(item.id, id));
+  await db.insert(itemLink).values(
+    ids.slice(1).flatMap((toItemId, i) =>
+      i % 3 === 0
+        ? [
+            { id: newId(), fromItemId: ids[i], toItemId, kind: "waits for" as const },
+            {
+              id: newId(),
+              fromItemId: ids[ids.length - 1 - i],
+              toItemId,
+              kind: "waits for" as const,
+            },
+          ].filter(({ fromItemId }) => fromItemId !== toItemId)
+        : [],
+    ),
+  );
   const asked = await askedItems(
     db,
     (await db.select().from(item).where(FILLED)).map(snapshotOf),

@@ -1,6 +1,5 @@
-import { and, asc, desc, eq, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
+import { and, asc, desc, eq, isNull, sql, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
-import type { AroundItems } from "@/core/board/around";
 import { CARD_FIELDS, cardOf, type Card } from "@/core/board/card";
 import { pick } from "@/core/item/pick";
 import type { Reader } from "@/db/connection";
@@ -33,32 +32,6 @@ export const behindItem = (reader: Reader, viewer: Viewer, id: string): SQL =>
     .select({ rank: item.rank, number: item.number })
     .from(item)
     .where(and(eq(item.id, id), seesItem(reader, viewer)))})`;
-
-/** What a person may see around some items. */
-export async function aroundItems(
-  reader: Reader,
-  viewer: Viewer,
-  ids: readonly string[],
-): Promise<AroundItems> {
-  if (ids.length === 0) return {};
-  const rows = await reader
-    .select({
-      parentId: item.parentId,
-      children: sql<number>`count(*)::int`,
-      finishedChildren: sql<number>`(count(*) filter (where ${item.stateKind} = 'finished'))::int`,
-    })
-    .from(item)
-    .where(
-      and(
-        isNotNull(item.parentId),
-        sql`${item.parentId} = any(${sql.param([...ids])}::uuid[])`,
-        isNull(item.withdrawnAt),
-        seesItem(reader, viewer),
-      ),
-    )
-    .groupBy(item.parentId);
-  return Object.fromEntries(rows.map(({ parentId, ...around }) => [parentId, around]));
-}
 
 /** What tells how long finished items took, whose they were and how large; the latest first. */
 export const finishedWhere = (reader: Reader, where: SQL | undefined) =>
