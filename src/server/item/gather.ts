@@ -19,7 +19,7 @@ import { linkCommand } from "./links";
 import { moveNeeds } from "./move-needs";
 import type { Naming } from "./naming";
 import { initialOwn, loadOwnFields, newlyNamed } from "./own-fields";
-import { refuseCircle } from "./circle";
+import { refuseCircle } from "./around";
 import { placeInState } from "./place";
 import { checkReferences, parentsOf } from "./references";
 import { historyOf } from "./history";

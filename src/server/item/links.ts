@@ -7,7 +7,7 @@ import type { Principal } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import type { Entered } from "./errand";
 import type { CommandRequest } from "@/core/item/request";
-import { refuseCircle } from "./circle";
+import { refuseCircle } from "./around";
 import { lockSeenItem, lockSeenItemByKey } from "./seen-item";
 import { v7 as newId } from "uuid";
 

@@ -9,7 +9,7 @@ import type { Principal } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { workflowOf } from "./enter";
 import type { Entered } from "./errand";
-import { refuseCircle } from "./circle";
+import { refuseCircle } from "./around";
 import { lockSeenItemByKey } from "./seen-item";
 
 /**

@@ -14,10 +14,10 @@ import {
   type Picture,
 } from "@/core/view/picture";
 import { readBoard } from "../board/read";
+import { enterList } from "../item/list/enter";
 import { readMatching } from "../item/list/matching";
 import { readTable } from "../item/list/table";
 import type { Viewer } from "../people/viewer";
-import { readViews } from "./read";
 
 /** Small pictures of what some looks show to a person. */
 export const readPictures = (
@@ -86,10 +86,11 @@ async function tablePicture(
   now: number,
 ): Promise<Picture> {
   const asked = { ...tableAsked(look), limit: PICTURE_ROWS };
-  const [{ rows, head }, { vocabulary }] = await Promise.all([
+  const [{ rows, head }, { seen }] = await Promise.all([
     readTable(viewer, projectKey, asked, now),
-    readViews(viewer, projectKey),
+    enterList(viewer, projectKey, now),
   ]);
+  const { vocabulary } = seen.asker;
   const total = head!.total.count;
   if (look.group !== null) {
     const groups = head!.groups.slice(0, PICTURE_GROUPS);

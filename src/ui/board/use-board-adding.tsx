@@ -94,8 +94,6 @@ export function useBoardAdding({
     open: (lane: LaneOf | null, column: Column | null, at: AddPlace["at"]) =>
       setOpen({ laneId: lane?.id ?? null, columnId: column?.id ?? null, at }),
     line,
-    /** Where something is being added, so that it is drawn. */
-    openAt: open,
   };
 }
 

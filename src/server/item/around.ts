@@ -1,0 +1,109 @@
+import { and, eq, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
+import { alias } from "drizzle-orm/pg-core";
+import type { Reader, Transaction } from "@/db/connection";
+import { item, itemLink } from "@/db/schema";
+import { invalid } from "../refused";
+
+/*
+ * What stands around items: those under them, those that they wait for, and those that wait for
+ * them.
+ */
+
+/**
+ * Of each item that has others under it: how many, and how many of these are finished.
+ * @param seen which of those under them count; all where it is left out
+ */
+export const childCounts = (reader: Reader, ids: readonly string[], seen?: SQL) =>
+  reader
+    .select({
+      parentId: item.parentId,
+      children: sql<number>`count(*)::int`,
+      finishedChildren: sql<number>`(count(*) filter (where ${item.stateKind} = 'finished'))::int`,
+    })
+    .from(item)
+    .where(
+      and(
+        sql`${item.parentId} = any(${sql.param([...ids])}::uuid[])`,
+        isNull(item.withdrawnAt),
+        seen,
+      ),
+    )
+    .groupBy(item.parentId);
+
+const waiting = alias(item, "waiting");
+const wanted = alias(item, "wanted");
+type End = typeof waiting | typeof wanted;
+
+const endOf = (of: End) => ({
+  id: of.id,
+  number: of.number,
+  teamId: of.teamId,
+  sprintId: of.sprintId,
+});
+
+/**
+ * The dependencies of some items, either way, that are not satisfied: what is wanted was not
+ * delivered yet.
+ * @param sees what somebody may see of the two ends; all where it is left out
+ */
+export const dependenciesOf = (
+  reader: Reader,
+  ids: readonly string[],
+  sees: (of: End) => SQL | undefined = () => undefined,
+) => {
+  const seen = (of: End) => sql<boolean>`coalesce(${sees(of) ?? sql`true`}, false)`;
+  return reader
+    .select({
+      waiting: endOf(waiting),
+      wanted: endOf(wanted),
+      /** Whether the one that waits is still to be done. */
+      waits: sql<boolean>`(${waiting.stateKind} <> 'finished' and ${waiting.withdrawnAt} is null)`,
+      seesWaiting: seen(waiting),
+      seesWanted: seen(wanted),
+    })
+    .from(itemLink)
+    .innerJoin(waiting, eq(waiting.id, itemLink.fromItemId))
+    .innerJoin(wanted, eq(wanted.id, itemLink.toItemId))
+    .where(
+      and(
+        eq(itemLink.kind, "waits for"),
+        isNull(wanted.deliveredAt),
+        or(inArray(itemLink.fromItemId, [...ids]), inArray(itemLink.toItemId, [...ids])),
+      ),
+    )
+    .orderBy(waiting.number, wanted.number);
+};
+
+/**
+ * Refuses what would make items wait for themselves. An item waits for what it is said to wait for,
+ * and for all that stands under it. One at a time looks and writes, so that two who each see no
+ * circle do not make one together.
+ * @throws Refused
+ */
+export async function refuseCircle(
+  tx: Transaction,
+  projectId: string,
+  { waiting, for: wanted }: { waiting: string; for: string },
+): Promise<void> {
+  await tx.execute(
+    sql`select pg_advisory_xact_lock(hashtextextended(${`what waits for what in ${projectId}`}::text, 0))`,
+  );
+  const { rows } = await tx.execute(sql`
+    with recursive ahead(id) as (
+      select ${wanted}::uuid
+      union
+      select next.id from ahead, lateral (
+        select ${itemLink.toItemId} as id from ${itemLink}
+        where ${itemLink.fromItemId} = ahead.id and ${itemLink.kind} = 'waits for'
+        union all
+        select ${item.id} from ${item}
+        where ${item.parentId} = ahead.id and ${item.withdrawnAt} is null
+      ) as next
+    )
+    select 1 from ahead where id = ${waiting}::uuid limit 1`);
+  if (rows.length > 0)
+    throw invalid(
+      "They would wait for each other in a circle.",
+      "Take away what leads back, or split one of them.",
+    );
+}
