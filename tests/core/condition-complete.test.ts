@@ -49,7 +49,12 @@ test.each(["", "(", "!", "item.blocked && ", "item.blocked || ", 'item.type == "
 );
 
 test("a name that is begun is found by its label and by how it is written, whatever the case", () => {
-  expect(inserts("item.DAYS")).toEqual(["days_in_state", "days_since_created", "days_blocked"]);
+  expect(inserts("item.DAYS")).toEqual([
+    "days_in_state",
+    "days_since_created",
+    "days_blocked",
+    "days_ready",
+  ]);
   expect(inserts("item.creat")).toEqual(["creator", "days_since_created"]);
   expect(inserts("item.state_k")).toEqual(["state_kind"]);
   expect(inserts("item.zzz")).toEqual([]);

@@ -272,7 +272,12 @@ describe("completion", () => {
   const offered = (text: string) =>
     completions(text, text.length, VOCABULARY).map((c) => c.insert.trim());
   test("offers facts after the dot, operators after a fact, values after an operator", () => {
-    expect(offered("item.days")).toEqual(["days_in_state", "days_since_created", "days_blocked"]);
+    expect(offered("item.days")).toEqual([
+      "days_in_state",
+      "days_since_created",
+      "days_blocked",
+      "days_ready",
+    ]);
     expect(offered("item.blocked && item.sev")).toEqual(["severity"]);
     expect(offered("item.estimate ")).toContain(">=");
     expect(offered("item.state == ")).toContain('"Done (Tasks)"');

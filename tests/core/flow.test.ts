@@ -59,6 +59,9 @@ const anyHistory: fc.Arbitrary<FlowHistory> = fc
     return history(`h${steps.length}-${at}`, stays);
   });
 
+/** How many days after what came before it something begins, and how many it lasts. */
+const pause = fc.tuple(fc.nat(30), fc.nat(9));
+
 describe("the clock", () => {
   test("starts at the first in-progress state, ends at finish or unstarted, and counts every interval", () => {
     const h = history("a", [
@@ -378,7 +381,7 @@ describe("time and efficiency", () => {
 
   test("zigzag and flow times agree on any history", () => {
     fc.assert(
-      fc.property(anyHistory, fc.tuple(fc.nat(30), fc.nat(9)), (any, [from, length]) => {
+      fc.property(anyHistory, pause, pause, (any, [from, length], [later, longer]) => {
         if (clockOf(any).length === 0) return;
         // Only the last finish delivers, so that what is measured is the whole line.
         const end = clockOf(any).at(-1)!.to ?? 90 * DAY;
@@ -394,6 +397,10 @@ describe("time and efficiency", () => {
           ...any,
           stays: [...stays, { ...last, from: end, to: null }],
           blocks: [{ from: from * DAY, to: (from + length) * DAY }],
+          // Never at the same time as the blocker.
+          readies: [
+            { from: (from + length + later) * DAY, to: (from + length + later + longer) * DAY },
+          ],
         };
         const [line, times] = [zigzag(blocked, 99 * DAY), timesOf(blocked, 99 * DAY)];
         expect(line.working).toBeCloseTo(times.working, 6);
@@ -401,6 +408,37 @@ describe("time and efficiency", () => {
         expect(line.waiting).toBeCloseTo(times.waiting, 6);
       }),
     );
+  });
+
+  test("what is ready for its next step is low, and waits, whatever state it is in", () => {
+    const h = {
+      ...history("a", [
+        ["Building", "working", 0, 10],
+        ["Live", "finished", 10, null],
+      ]),
+      blocks: [{ from: 2 * DAY, to: 4 * DAY }],
+      readies: [{ from: 7 * DAY, to: 10 * DAY }],
+    };
+    expect(zigzag(h, 20 * DAY)).toMatchObject({
+      working: 5,
+      waiting: 3,
+      blocked: 2,
+      efficiency: 0.5,
+    });
+    const drawn = zigzag(h, 20 * DAY).segments.map((s) => [s.level, s.blocked, s.ready, s.days]);
+    expect(drawn).toEqual([
+      ["high", false, false, 2],
+      ["high", true, false, 2],
+      ["high", false, false, 3],
+      ["low", false, true, 3],
+    ]);
+    expect(timesOf(h, 20 * DAY)).toMatchObject({
+      working: 5,
+      waiting: 3,
+      blocked: 2,
+      efficiency: 0.5,
+      states: [{ stateId: "Building", average: 10, blocked: 2, ready: 3 }],
+    });
   });
 
   test("nothing in, nothing out: no division by zero", () => {

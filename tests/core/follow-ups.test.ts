@@ -37,6 +37,8 @@ const around: FollowUpContext = {
   previousAssigneeId: "jonah",
   leastLoaded: { ticketing: "ruth", quayside: null },
   nextInTurn: { ticketing: "lukas", quayside: null },
+  waitsFor: [],
+  newBlockId: () => "b1",
   newCommentId: () => "comment",
 };
 const nobody: FollowUpContext = {

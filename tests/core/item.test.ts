@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { overlap } from "@/core/calendar/instant";
 import type { ItemCommand } from "@/core/item/command";
 import type { ItemEvent } from "@/core/item/event";
 import { decide } from "@/core/item/decide";
@@ -11,8 +12,8 @@ import {
 } from "@/core/item/rank";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { flowRecord } from "@/core/item/flow-record";
-import { blockedEndedBy, passageIn, type FlowPassage } from "@/core/item/passage";
-import { applyEvent, blocksOf, replay, staysOf } from "@/core/item/snapshot";
+import { blockedEndedBy, passageIn, readyEndedBy, type FlowPassage } from "@/core/item/passage";
+import { applyEvent, blocksOf, readiesOf, replay, staysOf } from "@/core/item/snapshot";
 import { finishesOf } from "@/core/item/start-finish";
 import { eventWords } from "@/core/item/words";
 import { transitionsFrom } from "@/core/workflow/workflow";
@@ -36,6 +37,7 @@ const step = fc.oneof(
     cause: fc.constantFrom("waits for feed", "no device"),
   }),
   fc.record({ kind: fc.constant("lift" as const) }),
+  { weight: 2, arbitrary: fc.record({ kind: fc.constant("ready" as const), on: fc.boolean() }) },
   fc.record({ kind: fc.constant("comment" as const) }),
 );
 
@@ -46,6 +48,7 @@ function walk(
     title?: string;
     estimate?: number | null;
     cause?: string;
+    on?: boolean;
   }[],
 ): Subject {
   const subject = new Subject();
@@ -76,12 +79,18 @@ function walk(
       command = { kind: "block", blockId: `b${ids++}`, cause: s.cause!, waitingFor: null };
     else if (s.kind === "lift" && item.openBlockers[0])
       command = { kind: "lift", blockId: item.openBlockers[0].id };
+    else if (s.kind === "ready" && isInProgress(item.stateKind) && item.openBlockers.length === 0)
+      command = { kind: "ready", on: s.on! };
     else if (s.kind === "comment")
       command = { kind: "comment", commentId: `c${ids++}`, body: "seen" };
     if (command) subject.do(command);
   }
   return subject;
 }
+
+/** Why an item is not marked ready. */
+const refused = ({ item }: Subject) =>
+  decide(item, { kind: "ready", on: true }, context({ at: 99_000 }));
 
 describe("history and snapshot", () => {
   test("replaying any history gives the snapshot, and its stays, blocks and clock fit together", () => {
@@ -101,6 +110,13 @@ describe("history and snapshot", () => {
             .map((b) => b.blockId),
         ).toEqual(item!.openBlockers.map((b) => b.id));
         expect(item!.blockedSince === null).toBe(item!.openBlockers.length === 0);
+        const readies = readiesOf(events);
+        expect(readies.find((r) => r.to === null)?.from ?? null).toBe(item!.readySince);
+        // It is never ready and blocked at once, nor ready where nobody works on it.
+        for (const ready of readies) {
+          for (const other of [...blocksOf(events), ...stays.filter((s) => !isInProgress(s.kind))])
+            expect(overlap(ready, other, 1e9)).toBe(0);
+        }
         const finishes = finishesOf(stays);
         expect(item).toMatchObject({
           firstStartedAt: inProgress[0]?.from ?? null,
@@ -123,6 +139,7 @@ describe("history and snapshot", () => {
         const { events } = walk(steps);
         const kept: FlowPassage[] = [];
         const blocked = new Map<number, number>();
+        const ready = new Map<number, number>();
         let item: ItemSnapshot | null = null;
         let stay = 1;
         for (const command of new Set(events.map((e) => e.commandId))) {
@@ -132,6 +149,7 @@ describe("history and snapshot", () => {
             if (item) {
               const ended = blockedEndedBy(item, event);
               blocked.set(stay, (blocked.get(stay) ?? 0) + ended);
+              ready.set(stay, (ready.get(stay) ?? 0) + readyEndedBy(item, event));
             }
             item = applyEvent(item, event);
             if (event.kind === "moved") stay = event.seq;
@@ -147,11 +165,49 @@ describe("history and snapshot", () => {
         }
         const record = flowRecord(events);
         expect(record.passages).toEqual(kept);
-        for (const { enteredSeq, blockedMs } of record.stays)
-          expect([enteredSeq, blockedMs]).toEqual([enteredSeq, blocked.get(enteredSeq) ?? 0]);
+        for (const { enteredSeq: seq, blockedMs, readyMs } of record.stays)
+          expect([seq, blockedMs, readyMs]).toEqual([
+            seq,
+            blocked.get(seq) ?? 0,
+            ready.get(seq) ?? 0,
+          ]);
       }),
       { numRuns: runs(200) },
     );
+  });
+
+  test("ready ends by a move, by taking it back and by a blocker; an undone move brings it back", () => {
+    const subject = new Subject({ assigneeId: "noor" }).move("Ready").move("Building"); // at 3 s
+    subject.do({ kind: "ready", on: true }); // 4 s
+    expect(subject.item).toMatchObject({ readySince: 4_000, clock: [{ from: 2_000, to: null }] });
+    subject.do({ kind: "ready", on: false }); // 5 s
+    subject.do({ kind: "ready", on: true }); // 6 s
+    subject.do({ kind: "block", blockId: "b", cause: "storm", waitingFor: null }); // 7 s
+    expect(subject.item!.readySince).toBeNull();
+    expect(refused(subject)).toMatchObject({
+      sentence: "It is blocked: storm.",
+    });
+    subject.do({ kind: "lift", blockId: "b" }); // 8 s
+    subject.do({ kind: "ready", on: true }); // 9 s
+    subject.move("Ready", { reason: "no gauge" }); // 10 s
+    expect(readiesOf(subject.events)).toEqual([
+      { from: 4_000, to: 5_000 },
+      { from: 6_000, to: 7_000 },
+      { from: 9_000, to: 10_000 },
+    ]);
+    const [, , building] = flowRecord(subject.events).stays;
+    expect(building).toMatchObject({ stateId: "Building", readyMs: 3_000, blockedMs: 1_000 });
+    subject.undo();
+    expect(subject.item).toMatchObject({ stateId: "Building", readySince: 9_000 });
+    expect(readiesOf(subject.events).at(-1)).toEqual({ from: 9_000, to: null });
+  });
+
+  test("only what is in progress can be ready", () => {
+    const sentence = "Only what is in progress can be ready for its next step.";
+    const subject = new Subject();
+    expect(refused(subject)).toMatchObject({ sentence });
+    subject.move("Closed", { outcome: "declined" });
+    expect(refused(subject)).toMatchObject({ sentence });
   });
 
   test("overlapping blockers count once, what still goes on not yet, and each stay has its part", () => {

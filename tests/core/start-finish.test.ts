@@ -119,6 +119,7 @@ const stay = (
   outcome: null,
   enteredSeq: from,
   blockedMs: 0,
+  readyMs: 0,
   ...more,
 });
 
@@ -128,7 +129,7 @@ const RUN: MeasuredStay[] = [
   stay("Building", "working", 10, 25, { blockedMs: 4 }),
   stay("Closed", "finished", 25, 40, { outcome: "declined" }),
   stay("Building", "working", 40, 45),
-  stay("Waiting", "waiting", 45, 52, { blockedMs: 2 }),
+  stay("Waiting", "waiting", 45, 52, { blockedMs: 2, readyMs: 3 }),
   stay("Live", "finished", 52, 60, { outcome: "delivered" }),
   stay("Archive", "finished", 60, 70),
   stay("Building", "working", 70, 78),
@@ -156,8 +157,8 @@ test("the passages of a history, with what each took", () => {
       elapsedMs: 27,
       sinceLastMs: 12,
       times: {
-        Building: { kind: "working", spentMs: 20, blockedMs: 4 },
-        Waiting: { kind: "waiting", spentMs: 7, blockedMs: 2 },
+        Building: { kind: "working", spentMs: 20, blockedMs: 4, readyMs: 0 },
+        Waiting: { kind: "waiting", spentMs: 7, blockedMs: 2, readyMs: 3 },
       },
     },
     { seq: 70, at: 70, kind: "start" },

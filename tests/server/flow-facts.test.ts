@@ -2,7 +2,7 @@ import { and, asc, eq } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
 import type { FlowFacts } from "@/core/flow/facts";
 import { lastWeeks, type Period } from "@/core/flow/period";
-import { blocksOf, replay, staysOf } from "@/core/item/snapshot";
+import { blocksOf, readiesOf, replay, staysOf } from "@/core/item/snapshot";
 import { database } from "@/db/connection";
 import {
   block,
@@ -56,7 +56,18 @@ async function historiesOf(projectKey: string): Promise<FlowHistory[]> {
     if (one.level !== 1 || (now.withdrawnAt !== null && now.firstStartedAt === null)) return [];
     const { id, number, title, typeId, classOfService } = now;
     const key = `${projectKey}-${number}`;
-    return [{ id, key, title, typeId, classOfService, stays: staysOf(own), blocks: blocksOf(own) }];
+    return [
+      {
+        id,
+        key,
+        title,
+        typeId,
+        classOfService,
+        stays: staysOf(own),
+        blocks: blocksOf(own),
+        readies: readiesOf(own),
+      },
+    ];
   });
 }
 
@@ -70,7 +81,12 @@ const rounded = (facts: FlowFacts) => {
     departures: byKey(facts.departures).map((d) => ({ ...d, clock: d.clock.length })),
     running: byKey(facts.running),
     times: [...facts.times]
-      .map((t) => ({ ...t, spentMs: round(t.spentMs), blockedMs: round(t.blockedMs) }))
+      .map((t) => ({
+        ...t,
+        spentMs: round(t.spentMs),
+        blockedMs: round(t.blockedMs),
+        readyMs: round(t.readyMs),
+      }))
       .sort((a, b) => (a.stateId < b.stateId ? -1 : 1)),
     steps: [...facts.steps]
       .filter((s) => s.change !== 0)

@@ -25,6 +25,7 @@ export const CARD_FIELDS = [
   "finishedAt",
   "returns",
   "openBlockers",
+  "readySince",
   "outcome",
   "parentId",
   "sprintId",

@@ -144,6 +144,14 @@ export const FACTS = {
     options: null,
     of: ({ item }) => item.openBlockers.length > 0,
   } as Fact,
+  ready: {
+    label: "ready for its next step",
+    text: "ready",
+    kind: "flag",
+    nullable: false,
+    options: null,
+    of: ({ item }) => item.readySince !== null,
+  } as Fact,
   daysInState: number(
     "days in state",
     "days_in_state",
@@ -160,6 +168,12 @@ export const FACTS = {
     "days blocked",
     "days_blocked",
     ({ item }, { now }) => days(item.blockedSince, now),
+    { nullable: true, unit: "days" },
+  ),
+  daysReady: number(
+    "days ready for its next step",
+    "days_ready",
+    ({ item }, { now }) => days(item.readySince, now),
     { nullable: true, unit: "days" },
   ),
   age: number(

@@ -151,6 +151,7 @@ function numberSentence(
   if (fact === "daysInState") return `it has been in its state for ${amount}`;
   if (fact === "daysSinceCreated") return `it was created ${amount} ago`;
   if (fact === "daysBlocked") return `it has been blocked for ${amount}`;
+  if (fact === "daysReady") return `it has been ready for its next step for ${amount}`;
   if (fact === "returns") return `it was returned ${amount} ${value === 1 ? "time" : "times"}`;
   if (fact === "children") return `it has ${amount} ${value === 1 ? "sub-task" : "sub-tasks"}`;
   if (fact === "openChanges" || fact === "mergedChanges")

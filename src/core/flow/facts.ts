@@ -36,6 +36,8 @@ export interface StateSum {
   items: number;
   spentMs: number;
   blockedMs: number;
+  /** Ready for the next step, and not pulled on. */
+  readyMs: number;
 }
 
 /** Each state with how many items more than the day before were in it at the end of a day. */

@@ -12,8 +12,9 @@ export interface TimeInState {
    * the whole.
    */
   average: Days;
-  /** The blocked part of `average`. */
+  /** The blocked part of `average`, and the part in which items were ready for their next step. */
   blocked: Days;
+  ready: Days;
 }
 
 export interface FlowTimes {
@@ -27,25 +28,27 @@ export interface FlowTimes {
 }
 
 /**
- * Average time in each state in progress and flow efficiency. Blocked time counts as waiting,
- * whatever the state, so a blocked hour in a working state lowers the efficiency.
+ * Average time in each state in progress and flow efficiency. Time blocked, or ready for the next
+ * step, counts as waiting, whatever the state: such an hour in a working state lowers the efficiency.
  * @param items how many items the sums are of
  */
 export function flowTimes(sums: readonly StateSum[], items: number): FlowTimes {
   const perItem = DAY * Math.max(1, items);
-  const worked = (kind: StateKind) =>
-    sums.reduce((sum, s) => sum + (s.kind === kind ? s.spentMs - s.blockedMs : 0), 0);
-  const working = worked("working");
-  const waiting = worked("waiting");
+  const total = sums.reduce((sum, s) => sum + s.spentMs, 0);
   const blocked = sums.reduce((sum, s) => sum + s.blockedMs, 0);
-  const total = working + waiting + blocked;
+  const working = sums.reduce(
+    (sum, s) => sum + (s.kind === "working" ? s.spentMs - s.blockedMs - s.readyMs : 0),
+    0,
+  );
+  const waiting = total - working - blocked;
   return {
-    states: sums.map(({ stateId, kind, items: were, spentMs, blockedMs }) => ({
+    states: sums.map(({ stateId, kind, items: were, spentMs, blockedMs, readyMs }) => ({
       stateId,
       kind,
       items: were,
       average: spentMs / perItem,
       blocked: blockedMs / perItem,
+      ready: readyMs / perItem,
     })),
     working: working / perItem,
     waiting: waiting / perItem,

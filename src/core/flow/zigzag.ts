@@ -9,14 +9,15 @@ import type { Stay } from "@/core/item/snapshot";
 import { isInProgress, type StateId, type StateKind } from "@/core/workflow/state";
 
 /**
- * A stretch of an item's line: high while somebody works on it, low while it waits, broken while it
- * is blocked.
+ * A stretch of an item's line: high while somebody works on it, low while it waits or is ready for
+ * its next step, broken while it is blocked.
  */
 export interface ZigzagSegment {
   stateId: StateId;
   kind: StateKind;
   level: "high" | "low" | "off";
   blocked: boolean;
+  ready: boolean;
   from: Instant;
   to: Instant;
   days: Days;
@@ -39,37 +40,48 @@ export interface Zigzag {
  * @param sentBack when the item was moved backwards; its stays alone do not tell which way was back
  */
 export function zigzag(
-  history: { stays: readonly Stay[]; blocks: readonly Interval[] },
+  history: {
+    stays: readonly Stay[];
+    blocks: readonly Interval[];
+    /** When it was ready for its next step; never while it was blocked. */
+    readies?: readonly Interval[];
+  },
   now: Instant,
   sentBack: readonly Instant[] = [],
 ): Zigzag {
   const first = history.stays.findIndex((s) => isInProgress(s.kind));
   const lastActive = history.stays.findLastIndex((s) => isInProgress(s.kind));
-  const blocks = mergeIntervals(history.blocks, now);
+  const pauses = [
+    ...mergeIntervals(history.blocks, now).map((p) => ({ ...p, blocked: true })),
+    ...mergeIntervals(history.readies ?? [], now).map((p) => ({ ...p, blocked: false })),
+  ].sort((a, b) => a.from - b.from);
   const segments: ZigzagSegment[] = [];
   for (const stay of first < 0 ? [] : history.stays.slice(first, lastActive + 1)) {
     const end = stay.to ?? Math.max(now, stay.from);
     const level = stay.kind === "working" ? "high" : stay.kind === "waiting" ? "low" : "off";
-    const piece = (from: Instant, to: Instant, blocked: boolean) => {
+    const piece = (from: Instant, to: Instant, during: Partial<ZigzagSegment> = {}) => {
       if (to > from)
         segments.push({
           stateId: stay.stateId,
           kind: stay.kind,
           level,
-          blocked,
+          blocked: false,
+          ready: false,
+          ...during,
           from,
           to,
           days: (to - from) / DAY,
         });
     };
     let from = stay.from;
-    for (const block of level === "off" ? [] : blocks) {
-      if (block.to <= from || block.from >= end) continue;
-      piece(from, block.from, false);
-      piece(Math.max(from, block.from), Math.min(end, block.to), true);
-      from = Math.min(end, block.to);
+    for (const pause of level === "off" ? [] : pauses) {
+      if (pause.to <= from || pause.from >= end) continue;
+      piece(from, pause.from);
+      const [begins, ends] = [Math.max(from, pause.from), Math.min(end, pause.to)];
+      piece(begins, ends, pause.blocked ? { blocked: true } : { level: "low", ready: true });
+      from = ends;
     }
-    piece(from, end, false);
+    piece(from, end);
   }
   const sum = (test: (s: ZigzagSegment) => boolean) =>
     segments.filter(test).reduce((total, s) => total + s.days, 0);

@@ -1,5 +1,5 @@
 import type { Outcome, StateId } from "@/core/workflow/state";
-import type { CreatedData, ItemEvent } from "./event";
+import type { CreatedData, Dependency, ItemEvent } from "./event";
 import type { DemandedItemField, EditableFields, LinkKind } from "./fields";
 import type { OutsideFact } from "./outside";
 import type { OwnValue } from "./own-field";
@@ -56,8 +56,16 @@ export type ItemCommand =
     }
   | { kind: "rank"; rank: string }
   | { kind: "comment"; commentId: string; body: string }
-  | { kind: "block"; blockId: string; cause: string; waitingFor: string | null }
+  | {
+      kind: "block";
+      blockId: string;
+      cause: string;
+      waitingFor: string | null;
+      dependency?: Dependency;
+    }
   | { kind: "lift"; blockId: string }
+  /** Whether the work in its state is done. */
+  | { kind: "ready"; on: boolean }
   | {
       kind: "link";
       linkId: string;

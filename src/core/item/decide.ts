@@ -4,9 +4,10 @@ import { decideMove, refuseLimit, type MoveContext } from "@/core/workflow/decid
 import { isRefusal, refuse, type Refusal } from "@/core/workflow/refusal";
 import { followUpChanges } from "@/core/workflow/follow-ups/apply";
 import type { FollowUpContext } from "@/core/workflow/follow-ups/kind";
+import { isInProgress } from "@/core/workflow/state";
 import { isReturn, stateOf, transitionsFrom } from "@/core/workflow/workflow";
 import type { ItemCommand } from "./command";
-import type { Cause, ItemChange, ItemEvent } from "./event";
+import type { Cause, Dependency, ItemChange, ItemEvent } from "./event";
 import { EMPTIED, withoutText } from "./event-texts";
 import { FIELD_WORDS, type EditableField, type ItemSnapshot } from "./fields";
 import { asItWas, lastSteps, restored } from "./undo";
@@ -95,13 +96,28 @@ function changesFor(
         return refuse("invalid", "A blocker needs a cause.", "Say what the item waits for.");
       if (item.stateKind === "finished")
         return refuse("invalid", "A finished item cannot be blocked.", "Reopen it first.");
+      if (item.stateKind === "unstarted")
+        return refuse(
+          "invalid",
+          "What nobody has started is not blocked.",
+          "Say what it waits for with a link; it is a blocker once it is started.",
+        );
+      if (command.dependency && blocksAlready(item, command.dependency))
+        return refuse("invalid", "This blocks it already.", "Nothing more to do.");
       return [
         {
           kind: "blocked",
-          new: { blockId: command.blockId, cause, waitingFor: command.waitingFor?.trim() || null },
+          new: {
+            blockId: command.blockId,
+            cause,
+            waitingFor: command.waitingFor?.trim() || null,
+            ...(command.dependency ? { dependency: command.dependency } : {}),
+          },
         },
       ];
     }
+    case "ready":
+      return ready(item, command.on);
     case "lift": {
       const blocker = item.openBlockers.find((b) => b.id === command.blockId);
       if (!blocker)
@@ -213,6 +229,27 @@ function move(
     stateKind: to.kind,
   };
   return [...changes, ...followUpChanges(decision.transition.followUps, moved, context.followUps)];
+}
+
+const blocksAlready = ({ openBlockers }: ItemSnapshot, { itemId }: Dependency): boolean =>
+  openBlockers.some((blocker) => blocker.dependencyId === itemId);
+
+function ready(item: ItemSnapshot, on: boolean): ItemChange[] | Refusal {
+  if ((item.readySince !== null) === on) return [];
+  if (!on) return [{ kind: "ready taken back" }];
+  if (!isInProgress(item.stateKind))
+    return refuse(
+      "invalid",
+      "Only what is in progress can be ready for its next step.",
+      item.stateKind === "finished" ? "This item is finished." : "Pull it first.",
+    );
+  if (item.openBlockers.length > 0)
+    return refuse(
+      "invalid",
+      `It is blocked: ${item.openBlockers[0].cause}.`,
+      "Lift the blocker first.",
+    );
+  return [{ kind: "marked ready" }];
 }
 
 /** The ticks and approvals of an item, where it has any: an undo brings them back. */
@@ -367,6 +404,8 @@ const UNDOABLE: ReadonlySet<ItemChange["kind"]> = new Set([
   "ranked",
   "blocked",
   "lifted",
+  "marked ready",
+  "ready taken back",
   "ticked",
   "unticked",
   "approved",

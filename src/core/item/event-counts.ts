@@ -8,6 +8,8 @@ const COUNTED: ReadonlySet<ItemEventKind> = new Set([
   "withdrawn",
   "blocked",
   "lifted",
+  "marked ready",
+  "ready taken back",
 ]);
 
 /** Fields that what a project counts is divided by, or that decide who sees the item. */

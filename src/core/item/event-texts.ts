@@ -48,6 +48,8 @@ function rewriteChange(event: ItemEvent, rewrite: Rewrite): Partial<ItemChange> 
       return { new: rewriteFields(event.new, rewrite), note: maybe(event.note) };
     case "put under":
     case "ranked":
+    case "marked ready":
+    case "ready taken back":
     case "linked":
     case "unlinked":
     case "ticked":

@@ -36,6 +36,12 @@ export interface CreatedData extends EditableFields {
   rank: string;
 }
 
+/** An item that another one waits for. */
+export interface Dependency {
+  itemId: string;
+  key: string;
+}
+
 /** What was agreed about an item in the state it is in. */
 export interface Agreed {
   ticks: Tick[];
@@ -74,8 +80,20 @@ export type ItemChange =
   | { kind: "ranked"; old: string; new: string }
   | { kind: "overrode"; new: LimitBreak; note: string }
   | { kind: "commented"; new: { commentId: string; body: string } }
-  | { kind: "blocked"; new: { blockId: string; cause: string; waitingFor: string | null } }
+  | {
+      kind: "blocked";
+      new: {
+        blockId: string;
+        cause: string;
+        waitingFor: string | null;
+        /** Where the blocker comes from a dependency. */
+        dependency?: Dependency;
+      };
+    }
   | { kind: "lifted"; old: { blockId: string; cause: string } }
+  /** The work in its state is done. A move or a blocker ends that too, without saying so. */
+  | { kind: "marked ready" }
+  | { kind: "ready taken back" }
   | {
       kind: "linked";
       new: { linkId: string; kind: LinkKind; otherId: string; otherKey: string; outward: boolean };

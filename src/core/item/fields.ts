@@ -369,6 +369,11 @@ export interface OpenBlocker {
   cause: string;
   /** Whom or what it waits for, in words. */
   waitingFor: string | null;
+  /**
+   * The item whose delivery lifts it, where it comes from a dependency; null for who may not see
+   * that one.
+   */
+  dependencyId?: string | null;
   since: Instant;
 }
 
@@ -413,6 +418,8 @@ export interface ItemSnapshot extends EditableFields, Milestones {
   /** Since when the item has been blocked without a break; null while it is not. */
   blockedSince: Instant | null;
   openBlockers: OpenBlocker[];
+  /** Since when the work in its state is done and it waits to be pulled on; null while it is not. */
+  readySince: Instant | null;
   /** Both are about the state the item is in, and begin anew in the next. */
   ticks: Tick[];
   approvals: Approval[];

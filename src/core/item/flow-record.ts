@@ -2,7 +2,7 @@ import { membershipsOf, type Membership } from "@/core/plan/membership";
 import { mergeIntervals, overlap, type Interval } from "@/core/calendar/instant";
 import type { ItemEvent } from "./event";
 import { passagesOf, type FlowPassage, type MeasuredStay } from "./passage";
-import { blocksOf, staysOf, type BlockedInterval } from "./snapshot";
+import { blocksOf, readiesOf, staysOf, type BlockedInterval } from "./snapshot";
 
 /** What flow measures read of an item: kept as events come, and the same when made anew. */
 export interface FlowRecord {
@@ -16,19 +16,21 @@ export interface FlowRecord {
 /** Makes the record of a whole history. */
 export function flowRecord(events: readonly ItemEvent[]): FlowRecord {
   const blocks = blocksOf(events);
+  const readies = readiesOf(events);
   const stays = staysOf(events).map((stay) => ({
     ...stay,
-    blockedMs: blockedWithin(stay, blocks),
+    blockedMs: endedWithin(stay, blocks),
+    readyMs: endedWithin(stay, readies),
   }));
   return { stays, blocks, passages: passagesOf(stays), memberships: membershipsOf(events) };
 }
 
 /**
- * How long of a stay its item was blocked, overlapping blockers counted once. A stretch that still
- * goes on in a stay that is open counts when it ends.
+ * How long of a stay some stretches take, overlapping ones counted once. A stretch that still goes
+ * on in a stay that is open counts when it ends.
  */
-function blockedWithin(stay: Interval, blocks: readonly Interval[]): number {
-  const stretches = mergeIntervals(blocks, Infinity);
+function endedWithin(stay: Interval, intervals: readonly Interval[]): number {
+  const stretches = mergeIntervals(intervals, Infinity);
   const ended = stay.to === null ? stretches.filter((s) => s.to !== Infinity) : stretches;
   return ended.reduce((sum, stretch) => sum + overlap(stay, stretch, stretch.to), 0);
 }

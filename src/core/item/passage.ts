@@ -2,12 +2,16 @@ import { cutAt, lengthOf, type Instant } from "@/core/calendar/instant";
 import { isInProgress, type Outcome, type StateId, type StateKind } from "@/core/workflow/state";
 import type { ItemEvent } from "./event";
 import type { ItemSnapshot } from "./fields";
-import type { RecordedStay } from "./snapshot";
+import { endsReady, type RecordedStay } from "./snapshot";
 import { isDelivered, passage, type FinishKind } from "./start-finish";
 
-/** A stay with how long of it, as far as it is over, the item was blocked, in milliseconds. */
+/**
+ * A stay with how long of it, as far as it is over, the item was blocked, and was ready for its next
+ * step, in milliseconds. It never is both.
+ */
 export interface MeasuredStay extends RecordedStay {
   blockedMs: number;
+  readyMs: number;
 }
 
 /**
@@ -29,17 +33,21 @@ export type FlowPassage =
       times: StateTimes | null;
     };
 
-/** Time spent in states, and how long of it the item was blocked, in milliseconds. */
-export type StateTimes = Record<StateId, { kind: StateKind; spentMs: number; blockedMs: number }>;
+/** Time spent in states, and how long of it the item was blocked or ready, in milliseconds. */
+export type StateTimes = Record<
+  StateId,
+  { kind: StateKind; spentMs: number; blockedMs: number; readyMs: number }
+>;
 
 /** How long an item was in each state in progress, by stays that are over. */
 export function stateTimes(stays: readonly MeasuredStay[]): StateTimes {
   const times: StateTimes = {};
-  for (const { stateId, kind, from, to, blockedMs } of stays) {
+  for (const { stateId, kind, from, to, blockedMs, readyMs } of stays) {
     if (to === null || !isInProgress(kind)) continue;
-    const sum = (times[stateId] ??= { kind, spentMs: 0, blockedMs: 0 });
+    const sum = (times[stateId] ??= { kind, spentMs: 0, blockedMs: 0, readyMs: 0 });
     sum.spentMs += to - from;
     sum.blockedMs += blockedMs;
+    sum.readyMs += readyMs;
   }
   return times;
 }
@@ -118,3 +126,12 @@ export function blockedEndedBy(before: ItemSnapshot, event: ItemEvent): number {
       before.openBlockers.every((blocker) => blocker.id === event.old.blockId));
   return ends ? event.at - Math.max(before.blockedSince, before.enteredStateAt) : 0;
 }
+
+/**
+ * How long an event ends a stretch of the stay that is open before it in which the item was ready,
+ * in milliseconds.
+ */
+export const readyEndedBy = (before: ItemSnapshot, event: ItemEvent): number =>
+  before.readySince !== null && endsReady(event)
+    ? event.at - Math.max(before.readySince, before.enteredStateAt)
+    : 0;

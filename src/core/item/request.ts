@@ -78,8 +78,11 @@ export const commandRequest = z.discriminatedUnion("kind", [
     kind: z.literal("block"),
     cause: z.string().trim().min(1, "A blocker needs a cause.").max(500),
     waitingFor: z.string().trim().max(200).nullable(),
+    /** An item that it waits for: its delivery lifts the blocker. */
+    dependencyId: z.uuid().optional(),
   }),
   z.object({ kind: z.literal("lift"), blockId: z.uuid() }),
+  z.object({ kind: z.literal("ready"), on: z.boolean() }),
   z.object({ kind: z.literal("link"), linkKind: z.enum(LINK_KINDS), otherKey: z.string().max(30) }),
   z.object({ kind: z.literal("unlink"), linkId: z.uuid() }),
   z.object({ kind: z.literal("tick"), policyId: id, on: z.boolean() }),

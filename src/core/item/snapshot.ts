@@ -43,6 +43,7 @@ export function applyEvent(before: ItemSnapshot | null, event: ItemEvent): ItemS
       returns: 0,
       blockedSince: null,
       openBlockers: [],
+      readySince: null,
       ticks: [],
       approvals: [],
       withdrawnAt: null,
@@ -70,6 +71,7 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
         stateKind: event.new.kind,
         enteredStateAt: event.at,
         rank: event.new.rank ?? before.rank,
+        readySince: null,
         returns: before.returns + (event.new.isReturn ? 1 : 0),
         clock: clockAfter(before.clock, before.stateKind, event.new.kind, event.at),
         ...milestonesAfter(before, {
@@ -119,10 +121,12 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
             id: event.new.blockId,
             cause: event.new.cause,
             waitingFor: event.new.waitingFor,
+            ...(event.new.dependency ? { dependencyId: event.new.dependency.itemId } : {}),
             since: event.at,
           },
         ],
         blockedSince: before.blockedSince ?? event.at,
+        readySince: null,
       };
     case "lifted": {
       const openBlockers = before.openBlockers.filter(
@@ -130,8 +134,12 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
       );
       return { openBlockers, blockedSince: openBlockers.length > 0 ? before.blockedSince : null };
     }
+    case "marked ready":
+      return { readySince: event.at };
+    case "ready taken back":
+      return { readySince: null };
     case "withdrawn":
-      return { withdrawnAt: event.at };
+      return { withdrawnAt: event.at, readySince: null };
     case "emptied":
       return event.new;
     case "undone":
@@ -246,11 +254,35 @@ export function staysOf(events: readonly ItemEvent[]): RecordedStay[] {
   return stays;
 }
 
+/** What ends that an item is ready. */
+const ENDS_READY: ReadonlySet<ItemEvent["kind"]> = new Set([
+  "ready taken back",
+  "moved",
+  "blocked",
+  "withdrawn",
+]);
+
+/** Whether an event ends that an item is ready, if it is. */
+export const endsReady = ({ kind }: ItemEvent): boolean => ENDS_READY.has(kind);
+
+/** The intervals in which an item was ready for its next step, oldest first. */
+export function readiesOf(events: readonly ItemEvent[]): Interval[] {
+  const readies: Interval[] = [];
+  for (const event of standingEvents(events)) {
+    const last = readies.at(-1);
+    if (event.kind === "marked ready") readies.push({ from: event.at, to: null });
+    else if (last?.to === null && endsReady(event)) last.to = event.at;
+  }
+  return readies;
+}
+
 /** A blocked interval, by its blocker. */
 export interface BlockedInterval extends Interval {
   blockId: string;
   cause: string;
   waitingFor: string | null;
+  /** The item that it waits for, where it comes from a dependency. */
+  dependencyId: string | null;
   byId: string | null;
 }
 
@@ -263,6 +295,7 @@ export function blocksOf(events: readonly ItemEvent[]): BlockedInterval[] {
         blockId: event.new.blockId,
         cause: event.new.cause,
         waitingFor: event.new.waitingFor,
+        dependencyId: event.new.dependency?.itemId ?? null,
         byId: event.actorId,
         from: event.at,
         to: null,

@@ -1,5 +1,6 @@
 import type { StateId } from "@/core/workflow/state";
-import type { ItemEvent } from "./event";
+import { blockerWords } from "./blocker";
+import type { EventOf, ItemEvent } from "./event";
 import {
   FIELD_WORDS,
   ITEM_FIELDS,
@@ -56,9 +57,13 @@ export function eventWords(event: ItemEvent, names: Names): string {
     case "commented":
       return "commented";
     case "blocked":
-      return `marked it blocked: ${event.new.cause}${event.new.waitingFor ? `, waiting for ${event.new.waitingFor}` : ""}`;
+      return `marked it blocked: ${blockedWords(event.new)}`;
     case "lifted":
       return event.old.cause ? `lifted the blocker: ${event.old.cause}` : "lifted the blocker";
+    case "marked ready":
+      return "marked it ready for its next step";
+    case "ready taken back":
+      return "took back that it is ready";
     case "linked":
       return `linked it: ${linkWords(event.new)}`;
     case "unlinked":
@@ -80,6 +85,12 @@ export function eventWords(event: ItemEvent, names: Names): string {
     case "withdrawn":
       return "took it back to the intake queue";
   }
+}
+
+function blockedWords({ cause, waitingFor, dependency }: EventOf<"blocked">["new"]): string {
+  const dependencyId = dependency?.itemId;
+  const words = blockerWords({ cause, dependencyId }, () => dependency?.key ?? null);
+  return waitingFor ? `${words}, waiting for ${waitingFor}` : words;
 }
 
 /** What was said with an event; null where nothing was. */

@@ -47,6 +47,7 @@ const PHRASES: readonly [RegExp, Condition][] = [
   [/^(?:nobody(?: has it)?|not assigned|nobody's)$/, compare("assigneeId", "is empty", null)],
   [/^(?:blocked|stuck|held up)$/, compare("blocked", "is", true)],
   [/^(?:not blocked)$/, compare("blocked", "is", false)],
+  [/^(?:ready|ready for (?:the|its) next step|waits? to be pulled)$/, compare("ready", "is", true)],
   [
     /^(?:late|overdue|past due)$/,
     filterOf([compare("dueOn", "less than", { day: 0 }), NOT_FINISHED]),

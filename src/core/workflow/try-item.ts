@@ -102,6 +102,8 @@ export function afterTry(
     previousAssigneeId: item.assigneeId,
     leastLoaded: {},
     nextInTurn: {},
+    waitsFor: [],
+    newBlockId: () => "tried",
     newCommentId: () => "tried",
   });
   return changes.reduce<ItemSnapshot>(

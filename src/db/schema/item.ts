@@ -87,6 +87,7 @@ export const item = pgTable(
     returns: integer("returns").notNull(),
     blockedSince: instant("blocked_since"),
     openBlockers: jsonb("open_blockers").$type<OpenBlocker[]>().notNull(),
+    readySince: instant("ready_since"),
     ticks: jsonb("ticks").$type<Tick[]>().notNull().default([]),
     approvals: jsonb("approvals").$type<Approval[]>().notNull().default([]),
     withdrawnAt: instant("withdrawn_at"),
@@ -227,6 +228,8 @@ export const stay = pgTable(
     leftAt: instant("left_at"),
     /** How long of it, as far as that is over, the item was blocked. */
     blockedMs: bigint("blocked_ms", { mode: "number" }).notNull().default(0),
+    /** And how long it was ready for its next step. */
+    readyMs: bigint("ready_ms", { mode: "number" }).notNull().default(0),
   },
   (t) => [
     primaryKey({ columns: [t.itemId, t.enteredSeq] }),
@@ -317,12 +320,15 @@ export const block = pgTable(
       .references(() => item.id),
     cause: text("cause").notNull(),
     waitingFor: text("waiting_for"),
+    /** The item that it waits for, where it comes from a dependency. */
+    dependencyId: uuid("dependency_id"),
     byId: text("by_id").references(() => person.id),
     fromAt: instant("from_at").notNull(),
     liftedAt: instant("lifted_at"),
   },
   (t) => [
     primaryKey({ columns: [t.itemId, t.id] }),
+    index("block_dependency").on(t.dependencyId),
     check("block_order", sql`${t.liftedAt} >= ${t.fromAt}`),
   ],
 );

@@ -19,6 +19,7 @@ export async function tell({
   text,
   byId,
   at,
+  otherIds = [],
 }: {
   tx: Transaction;
   moved: ItemSnapshot;
@@ -26,6 +27,8 @@ export async function tell({
   text: string;
   byId: string | null;
   at: number;
+  /** Other items that it is about. */
+  otherIds?: string[];
 }): Promise<void> {
   const ids = new Set<string>();
   const add = (id: string | null) => void (id && id !== byId && ids.add(id));
@@ -67,7 +70,7 @@ export async function tell({
   if (members.length > 0)
     await tx
       .insert(notice)
-      .values(members.map(({ id }) => ({ personId: id, itemId: moved.id, text, at })));
+      .values(members.map(({ id }) => ({ personId: id, itemId: moved.id, otherIds, text, at })));
 }
 
 /** What a person was told, of items that they may still see. */

@@ -2,7 +2,7 @@ import type { BoardChanges } from "@/core/board/board-view";
 import type { ChangesAsked } from "@/core/board/request";
 import { aroundItems } from "../item/list/around";
 import { loadOwnFields } from "../item/own-fields";
-import { withVisibleParents } from "../item/visible-parent";
+import { withVisibleOthers } from "../item/visible-others";
 import type { Viewer } from "../people/viewer";
 import { openCards, processCardsOf, readFinishedGroups } from "./cards";
 import { countedBeside } from "./column-counts";
@@ -29,7 +29,7 @@ export async function readBoardChanges(
     finished && byProcess ? loadOwnFields(reader, project.id) : [],
   ]);
   return {
-    cards: await withVisibleParents(reader, viewer, found),
+    cards: await withVisibleOthers(reader, viewer, found),
     around,
     ...beside,
     finished:

@@ -1,5 +1,5 @@
 import type { Card } from "@/core/board/card";
-import { withVisibleParents } from "../item/visible-parent";
+import { withVisibleOthers } from "../item/visible-others";
 import type { Viewer } from "../people/viewer";
 import { finishedCards } from "./cards";
 import { enterBoard } from "./enter";
@@ -14,5 +14,5 @@ export async function readFinished(
   const entered = await enterBoard(projectKey, { viewer, boardId, now });
   if (entered.board.columnsBy !== "state") return { cards: [] };
   const cards = await finishedCards({ ...entered, now });
-  return { cards: await withVisibleParents(entered.reader, viewer, cards) };
+  return { cards: await withVisibleOthers(entered.reader, viewer, cards) };
 }

@@ -8,7 +8,7 @@ import { LIVE_PART } from "@/core/events/live";
 import { database, databaseUrl } from "@/db/connection";
 import { domainEvent, item, project } from "@/db/schema";
 import { snapshotOf } from "../item/rows";
-import { withVisibleParent } from "../item/visible-parent";
+import { withVisibleOther } from "../item/visible-others";
 import { log } from "../log";
 import { seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -183,7 +183,7 @@ export async function toldTo(viewer: Viewer, announced: Announcement): Promise<L
       id,
       projectId,
       around: true,
-      card: await withVisibleParent(db, viewer, cardOf(snapshotOf(row.item), row.projectKey)),
+      card: await withVisibleOther(db, viewer, cardOf(snapshotOf(row.item), row.projectKey)),
     };
   return changed ? { kind: "counts", id, projectId } : null;
 }

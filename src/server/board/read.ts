@@ -7,7 +7,7 @@ import { newestEventId } from "../events/newest";
 import { aroundItems } from "../item/list/around";
 import { parentsSeen } from "../item/list/cards";
 import { loadOwnFields } from "../item/own-fields";
-import { withVisibleParents } from "../item/visible-parent";
+import { withVisibleOthers } from "../item/visible-others";
 import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
@@ -55,7 +55,7 @@ export async function readBoard(
     columnsBy === "state"
       ? await processCards({ ...entered, now, sum, ownFields }, finished)
       : { cards: await openCards(reader, project, entered.scope), finished: [] };
-  const cards = await withVisibleParents(reader, viewer, shown.cards);
+  const cards = await withVisibleOthers(reader, viewer, shown.cards);
   const ids = cards.map((card) => card.id);
   const [around, places, parents, { hidden, beyondScope }] = await Promise.all([
     aroundItems(reader, viewer, project, ids),

@@ -1,4 +1,4 @@
-import { and, inArray, not, or, sql, type SQL } from "drizzle-orm";
+import { and, inArray, not, or, sql, type SQL, type SQLWrapper } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { otherFact, type Comparison, type Condition } from "@/core/condition/condition";
 import { dateOf, idsOf, type Asker } from "@/core/condition/evaluate";
@@ -97,10 +97,8 @@ const SIGNS = {
 const known = (condition: SQL): SQL => sql`coalesce(${condition}, false)`;
 
 /** Days from an instant to now, counted in milliseconds as the core counts them. */
-const days = (
-  instant: typeof item.createdAt | typeof item.enteredStateAt | typeof item.blockedSince,
-  now: number,
-) => sql`(${now}::float8 - round(date_part('epoch', ${instant}) * 1000)) / 86400000.0::float8`;
+const days = (instant: SQLWrapper, now: number) =>
+  sql`(${now}::float8 - round(date_part('epoch', ${instant}) * 1000)) / 86400000.0::float8`;
 
 /** As `daysTouched` in the core counts them; of nothing that does not run just now. */
 function age({ now, zone }: SqlAsker): SQL {
@@ -129,12 +127,16 @@ export function factColumn(fact: FactName, asker: SqlAsker): SQL {
       return sql`nullif(${item.description}, '')`;
     case "blocked":
       return sql`jsonb_array_length(${item.openBlockers}) > 0`;
+    case "ready":
+      return sql`${item.readySince} is not null`;
     case "daysInState":
       return days(item.enteredStateAt, asker.now);
     case "daysSinceCreated":
       return days(item.createdAt, asker.now);
     case "daysBlocked":
       return days(item.blockedSince, asker.now);
+    case "daysReady":
+      return days(item.readySince, asker.now);
     case "age":
       return age(asker);
     case "children":
@@ -169,6 +171,8 @@ type PlainColumn = Exclude<
   | "daysInState"
   | "daysSinceCreated"
   | "daysBlocked"
+  | "ready"
+  | "daysReady"
   | "age"
   | "children"
   | "openChildren"

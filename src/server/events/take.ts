@@ -154,7 +154,7 @@ async function takeOne(
       await throughDoor(tx, AUTOMATION, {
         on: await enterItem(tx, AUTOMATION, id, "edit item"),
         commandId: newId(),
-        ask: { kind: "ready", command },
+        ask: { kind: "prepared", command },
         made: { cause: "outside" },
         ifRefused: "leave",
       });

@@ -149,7 +149,8 @@ export async function readStateSums(
   const { rows } = await reader.execute(sql`
     select spent.key as "stateId", min(spent.value ->> 'kind') as kind, count(*)::int as items,
       sum((spent.value ->> 'spentMs')::float8) as "spentMs",
-      sum((spent.value ->> 'blockedMs')::float8) as "blockedMs"
+      sum((spent.value ->> 'blockedMs')::float8) as "blockedMs",
+      sum((spent.value ->> 'readyMs')::float8) as "readyMs"
     from ${flowPassage}
     join ${item} on ${item.id} = ${flowPassage.itemId}
     join ${itemType} on ${ofType}

@@ -276,7 +276,7 @@ export async function withdrawAccepted({
   const ready = (itemId: string, command: ItemCommand): Errand => ({
     on: { itemId, access },
     commandId: newId(),
-    ask: { kind: "ready", command },
+    ask: { kind: "prepared", command },
     made: { cause: "undo" },
   });
   for (const { itemId } of made) {

@@ -242,7 +242,7 @@ async function reorder(
       [...ranks].map(([itemId, rank]) => ({
         on: { itemId, access },
         commandId: newId(),
-        ask: { kind: "ready", command: { kind: "rank", rank } },
+        ask: { kind: "prepared", command: { kind: "rank", rank } },
       })),
     );
   });

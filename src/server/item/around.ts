@@ -1,5 +1,6 @@
 import { and, eq, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
+import type { Dependency } from "@/core/item/event";
 import type { Reader, Transaction } from "@/db/connection";
 import { item, itemLink } from "@/db/schema";
 import { invalid } from "../refused";
@@ -73,6 +74,18 @@ export const dependenciesOf = (
     )
     .orderBy(waiting.number, wanted.number);
 };
+
+/** The items that one waits for and that were not delivered yet. */
+export async function waitedFor(
+  reader: Reader,
+  project: { key: string },
+  id: string,
+): Promise<Dependency[]> {
+  const found = await dependenciesOf(reader, [id]);
+  return found.flatMap(({ waiting, wanted }) =>
+    waiting.id === id ? [{ itemId: wanted.id, key: `${project.key}-${wanted.number}` }] : [],
+  );
+}
 
 /**
  * Refuses what would make items wait for themselves. An item waits for what it is said to wait for,

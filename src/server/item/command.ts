@@ -6,7 +6,7 @@ import { recordCommand } from "./command-key";
 import { throughDoor } from "./door";
 import { enterItem } from "./enter";
 import type { CommandRequest } from "@/core/item/request";
-import { withVisibleParent } from "./visible-parent";
+import { withVisibleOther } from "./visible-others";
 
 const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   move: "move item",
@@ -17,6 +17,7 @@ const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   ask: "comment item",
   block: "block item",
   lift: "block item",
+  ready: "move item",
   link: "link item",
   unlink: "link item",
   tick: "move item",
@@ -52,6 +53,6 @@ export async function commandItem(
       ? await throughDoor(tx, viewer, { on: entered, commandId, ask: command })
       : entered.before;
     const card = cardOf(now, entered.access.project.key);
-    return { card: await withVisibleParent(tx, viewer, card), fresh };
+    return { card: await withVisibleOther(tx, viewer, card), fresh };
   });
 }

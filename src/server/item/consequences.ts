@@ -10,6 +10,7 @@ import { writeToRequester } from "../mail/write";
 import type { Principal } from "../people/viewer";
 import { invalid } from "../refused";
 import type { Entered, Errand } from "./errand";
+import { followDependencies, liftBlockers } from "./follow-dependencies";
 import { followOthers } from "./follow-others";
 import { fromOtherEnd } from "./links";
 import { undoOthers } from "./undo-others";
@@ -40,13 +41,20 @@ export async function* consequences(
   if (errand.ask.kind === "ask") await askRequester(tx, by, after, errand.ask.body);
   if (errand.ask.kind === "undo")
     yield* await undoOthers(tx, entered.access, errand, errand.ask.commandId);
+  yield* followDependencies(tx, by, passed);
   if (errand.ask.kind === "link" || errand.ask.kind === "unlink") {
     if (command.kind !== "link" && command.kind !== "unlink") return;
+    if (command.kind === "unlink" && command.linkKind === "waits for") {
+      const [waiting, wanted] = command.outward
+        ? [after.id, command.otherId]
+        : [command.otherId, after.id];
+      yield* await liftBlockers(tx, passed, wanted, waiting);
+    }
     const one = { id: after.id, key: `${entered.access.project.key}-${after.number}` };
     yield {
       ...errand,
       on: { itemId: command.otherId, access: entered.access },
-      ask: { kind: "ready", command: fromOtherEnd(command, one) },
+      ask: { kind: "prepared", command: fromOtherEnd(command, one) },
     };
   }
   if (transition) yield* followOthers(tx, by, passed, transition);

@@ -14,7 +14,7 @@ import { enterNew } from "./enter";
 import type { CreateItemRequest } from "@/core/item/request";
 import { snapshotOf } from "./rows";
 import { seenItem } from "./seen-item";
-import { withVisibleParent } from "./visible-parent";
+import { withVisibleOther } from "./visible-others";
 import { v7 as newId } from "uuid";
 
 /** Creates an item, or a task under one, on a person's behalf; at the end of the backlog. */
@@ -33,7 +33,7 @@ export async function createItem(
     const what = `create in ${access.project.id}`;
     if (!(await recordCommand(tx, commandId, viewer.personId, { what }))) {
       const card = cardOf(await madeBefore(tx, access, commandId), access.project.key);
-      return { card: await withVisibleParent(tx, viewer, card), fresh: false };
+      return { card: await withVisibleOther(tx, viewer, card), fresh: false };
     }
     if (parentId && !(await seenItem(tx, viewer, access.project.id, parentId)))
       throw invalid(

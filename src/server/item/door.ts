@@ -7,6 +7,7 @@ import { Refused } from "../refused";
 import { consequences, type Passed } from "./consequences";
 import { enterAlong, lockInOrder } from "./enter";
 import type { Errand } from "./errand";
+import { followDependencies } from "./follow-dependencies";
 import { gather } from "./gather";
 import { decideNaming } from "./naming";
 import { storeEvents } from "./store";
@@ -48,8 +49,12 @@ export async function allThroughDoor(
   for (const errand of errands) {
     const passed = await pass(tx, by, errand);
     results.push(passed.after);
-    // What follows from what follows is for triggers, which count how long a chain is.
-    for await (const further of consequences(tx, by, passed)) await pass(tx, by, further);
+    // What follows from what follows is for triggers, which count how long a chain is; only what
+    // waits for it hears of it.
+    for await (const further of consequences(tx, by, passed)) {
+      const followed = await pass(tx, by, further);
+      for await (const last of followDependencies(tx, by, followed)) await pass(tx, by, last);
+    }
   }
   return results;
 }

@@ -20,6 +20,6 @@ export async function emptyText(
     const what = `empty ${textId}`;
     if (!(await recordCommand(tx, commandId, viewer.personId, { itemId, what }))) return;
     const command = { kind: "empty", textId, why, body: await textOf(tx, itemId, textId) } as const;
-    await throughDoor(tx, viewer, { on, commandId, ask: { kind: "ready", command } });
+    await throughDoor(tx, viewer, { on, commandId, ask: { kind: "prepared", command } });
   });
 }

@@ -29,7 +29,7 @@ export type Ask =
   | CommandRequest
   | { kind: "create"; fields: NewItem; place: Place }
   /** What only the product itself asks for, with all that it is about. */
-  | { kind: "ready"; command: ItemCommand };
+  | { kind: "prepared"; command: ItemCommand };
 
 /** What made a command, where it was not a person who gave it. */
 export interface Made {

@@ -2,7 +2,7 @@ import { and, eq, gt, inArray, sql } from "drizzle-orm";
 import type { LimitedColumn } from "@/core/board/limit";
 import type { ItemCommand } from "@/core/item/command";
 import type { DecisionContext } from "@/core/item/decide";
-import type { CreatedData } from "@/core/item/event";
+import type { CreatedData, Dependency } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { asItWas, lastSteps } from "@/core/item/undo";
 import { limitsWanted } from "@/core/workflow/decide-move";
@@ -19,10 +19,12 @@ import { linkCommand } from "./links";
 import { moveNeeds } from "./move-needs";
 import type { Naming } from "./naming";
 import { initialOwn, loadOwnFields, newlyNamed } from "./own-fields";
-import { refuseCircle } from "./around";
+import { refuseCircle, waitedFor } from "./around";
 import { placeInState } from "./place";
 import { checkReferences, parentsOf } from "./references";
 import { historyOf } from "./history";
+import { seenItem } from "./seen-item";
+import { invalid } from "../refused";
 import { v7 as newId } from "uuid";
 
 /** Everything that a decision on an errand needs, and nothing is read after it. */
@@ -117,7 +119,7 @@ async function commandOf({
   ask: Ask;
   byPerson: boolean;
 }): Promise<ItemCommand> {
-  if (ask.kind === "ready") return ask.command;
+  if (ask.kind === "prepared") return ask.command;
   if (ask.kind === "create") return creation(tx, by, entered, { ...ask, byPerson });
   if (!entered.before) throw new Error(`"${ask.kind}" is asked of an item that is to be made`);
   const there: EnteredItem = { ...entered, before: entered.before };
@@ -130,8 +132,11 @@ async function commandOf({
     case "comment":
     case "ask":
       return { kind: "comment", body: ask.body, commentId: newId() };
-    case "block":
-      return { ...ask, blockId: newId() };
+    case "block": {
+      const { dependencyId, ...block } = ask;
+      const dependency = dependencyId && (await dependencyOf(tx, by, there, dependencyId));
+      return { ...block, blockId: newId(), ...(dependency ? { dependency } : {}) };
+    }
     case "link":
     case "unlink":
       return linkCommand(tx, by, there, ask);
@@ -141,10 +146,29 @@ async function commandOf({
       return { ...ask, commentId: newId() };
     case "edit":
     case "lift":
+    case "ready":
     case "tick":
     case "approve":
       return ask;
   }
+}
+
+/** What an item is said to wait for. @throws Refused where it does not, or not any more */
+async function dependencyOf(
+  tx: Transaction,
+  by: Principal,
+  { before, access }: EnteredItem,
+  otherId: string,
+): Promise<Dependency> {
+  const seen = await seenItem(tx, by, access.project.id, otherId);
+  const waits = await waitedFor(tx, access.project, before.id);
+  const found = waits.find(({ itemId }) => seen && itemId === otherId);
+  if (!found)
+    throw invalid(
+      "It does not wait for that item, or that was delivered already.",
+      "Say first that it waits for it.",
+    );
+  return found;
 }
 
 const rankBelow = (tx: Transaction, by: Principal, item: ItemSnapshot, below: string | null) =>

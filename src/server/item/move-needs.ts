@@ -17,6 +17,7 @@ import type { ProjectAccess } from "../people/access";
 import { membersAmong } from "../people/belonging";
 import type { Principal } from "../people/viewer";
 import { sprintsNow } from "../plan/timeboxes";
+import { waitedFor } from "./around";
 import { loadOwnFields } from "./own-fields";
 import { readEvents } from "./history";
 import { v7 as newId } from "uuid";
@@ -76,7 +77,7 @@ export async function moveNeeds({
     teamsOf: (id) => approverTeams.get(id) ?? [],
     followUps:
       before && transition
-        ? await followUpContext(tx, viewer, before, transition)
+        ? await followUpContext({ tx, viewer, project: access.project, before, transition })
         : NO_FOLLOW_UP_CONTEXT,
   };
 }
@@ -105,12 +106,19 @@ async function teamsOfPeople(
   return teams;
 }
 
-async function followUpContext(
-  tx: Transaction,
-  viewer: Principal,
-  before: ItemSnapshot,
-  transition: Transition,
-): Promise<FollowUpContext> {
+async function followUpContext({
+  tx,
+  viewer,
+  project,
+  before,
+  transition,
+}: {
+  tx: Transaction;
+  viewer: Principal;
+  project: { key: string };
+  before: ItemSnapshot;
+  transition: Transition;
+}): Promise<FollowUpContext> {
   const assignees = transition.followUps.flatMap((f) => (f.kind === "assign" ? [f.to] : []));
   const context: FollowUpContext = {
     ...NO_FOLLOW_UP_CONTEXT,
@@ -118,6 +126,10 @@ async function followUpContext(
     leastLoaded: {},
     nextInTurn: {},
     newCommentId: newId,
+    newBlockId: newId,
+    waitsFor: transition.followUps.some((f) => f.kind === "block by dependencies")
+      ? await waitedFor(tx, project, before.id)
+      : [],
   };
   for (const to of assignees) {
     if (to.kind === "previous assignee")

@@ -2,6 +2,7 @@ import { ageOf } from "@/core/flow/age";
 import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from "drizzle-orm";
 import { cardOf } from "@/core/board/card";
 import { agreementOf } from "@/core/item/agreement";
+import { readiesOf } from "@/core/item/snapshot";
 import { standingEvents } from "@/core/item/standing-events";
 import { countedClock, finishedAgain } from "@/core/item/start-finish";
 import { maskKeys } from "@/core/item/mask-keys";
@@ -39,7 +40,7 @@ import { hiddenKeys } from "./hidden-keys";
 import { hasKey, hasKeyAmong } from "./key";
 import { historyOf } from "./history";
 import { snapshotOf } from "./rows";
-import { withVisibleParent } from "./visible-parent";
+import { withVisibleOther } from "./visible-others";
 import type { ItemView, FoundItem } from "@/core/item/item-view";
 
 /** Everything known of an item, by its key. */
@@ -57,7 +58,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     action: "read project",
     asked: "item",
   });
-  const snapshot = await withVisibleParent(db, viewer, snapshotOf(row));
+  const snapshot = await withVisibleOther(db, viewer, snapshotOf(row));
   const [
     types,
     people,
@@ -187,6 +188,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       to: s.leftAt,
     })),
     blocks: blocks.map((b) => ({ from: b.fromAt, to: b.liftedAt })),
+    readies: readiesOf(history),
   };
   const keyed = (n: number) => `${access.project.key}-${n}`;
   return {

@@ -13,8 +13,16 @@ export interface Written {
   texts: JsonRecord[];
   told: JsonRecord[];
   passages: JsonRecord[];
-  /** What becomes of the stay that was open before: the time it is left, blocked time, outcome. */
-  open: { left_at?: string; blocked_ms?: number; outcome?: string | null } | null;
+  /**
+   * What becomes of the stay that was open before: the time it is left, blocked and ready time,
+   * outcome.
+   */
+  open: {
+    left_at?: string;
+    blocked_ms?: number;
+    ready_ms?: number;
+    outcome?: string | null;
+  } | null;
   stays: JsonRecord[];
   blocks: JsonRecord[];
   lifted: { id: string; at: string }[];
@@ -61,6 +69,7 @@ const REST = `
     update stay s set
       left_at = coalesce(($1::jsonb #>> '{open,left_at}')::timestamptz, s.left_at),
       blocked_ms = s.blocked_ms + coalesce(($1::jsonb #>> '{open,blocked_ms}')::bigint, 0),
+      ready_ms = s.ready_ms + coalesce(($1::jsonb #>> '{open,ready_ms}')::bigint, 0),
       outcome = case when $1::jsonb -> 'open' ? 'outcome' then $1::jsonb #>> '{open,outcome}' else s.outcome end
     where jsonb_typeof($1::jsonb -> 'open') = 'object' and s.item_id = ($1::jsonb ->> 'itemId')::uuid
       and s.left_at is null

@@ -2,7 +2,13 @@ import { eq } from "drizzle-orm";
 import type { EventOf, ItemEvent } from "@/core/item/event";
 import { changesCounts } from "@/core/item/event-counts";
 import type { ItemSnapshot } from "@/core/item/fields";
-import { blockedEndedBy, passageIn, stateTimes, type StateTimes } from "@/core/item/passage";
+import {
+  blockedEndedBy,
+  passageIn,
+  readyEndedBy,
+  stateTimes,
+  type StateTimes,
+} from "@/core/item/passage";
 import { applyEvent } from "@/core/item/snapshot";
 import { timeboxOfField, TIMEBOXES, FIELD_OF_TIMEBOX, type Timebox } from "@/core/plan/membership";
 import { namesOutcome } from "@/core/item/start-finish";
@@ -131,11 +137,12 @@ async function timesUntil(
   const rows = await tx.select().from(stay).where(eq(stay.itemId, before.id));
   const move = events.find((e) => e.kind === "moved")!;
   return stateTimes(
-    rows.map(({ enteredAt: from, leftAt, blockedMs, ...rest }) => ({
+    rows.map(({ enteredAt: from, leftAt, blockedMs, readyMs, ...rest }) => ({
       ...rest,
       from,
       to: leftAt ?? at,
       blockedMs: blockedMs + (leftAt === null ? blockedEndedBy(before, move) : 0),
+      readyMs: readyMs + (leftAt === null ? readyEndedBy(before, move) : 0),
     })),
   );
 }
@@ -145,9 +152,7 @@ const iso = (at: number) => new Date(at).toISOString();
 /** Adds what an event means beyond the snapshot and the history. */
 function addConsequence(written: Written, { event, before, after }: Step): void {
   const { itemId, at, seq, actorId } = event;
-  const blockedMs = before ? blockedEndedBy(before, event) : 0;
-  if (blockedMs > 0)
-    written.open = { ...written.open, blocked_ms: (written.open?.blocked_ms ?? 0) + blockedMs };
+  if (before) addPauses(written, before, event);
   switch (event.kind) {
     case "created":
     case "moved": {
@@ -160,7 +165,7 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
         for (const box of TIMEBOXES)
           enterTimebox(written, event, box, after[FIELD_OF_TIMEBOX[box]], after);
       const entered = { itemId, projectId, enteredSeq: seq, stateId, kind, outcome, enteredAt: at };
-      written.stays.push(jsonRecord(stay, { ...entered, leftAt: null, blockedMs: 0 }));
+      written.stays.push(jsonRecord(stay, { ...entered, leftAt: null, blockedMs: 0, readyMs: 0 }));
       return;
     }
     case "withdrawn":
@@ -174,9 +179,10 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
       return;
     }
     case "blocked": {
-      const { blockId: id, cause, waitingFor } = event.new;
-      const began = { id, itemId, cause, waitingFor, byId: actorId, fromAt: at, liftedAt: null };
-      written.blocks.push(jsonRecord(block, began));
+      const { blockId: id, cause, waitingFor, dependency } = event.new;
+      const dependencyId = dependency?.itemId ?? null;
+      const began = { id, itemId, cause, waitingFor, dependencyId, byId: actorId, fromAt: at };
+      written.blocks.push(jsonRecord(block, { ...began, liftedAt: null }));
       return;
     }
     case "lifted":
@@ -195,6 +201,8 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
       if (event.field === "outcome") nameOutcome(written, after, at);
       changeTimebox(written, event, before!);
       return;
+    case "marked ready":
+    case "ready taken back":
     case "undone":
     case "own changed":
     case "put under":
@@ -209,6 +217,14 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
     case "approval withdrawn":
       return;
   }
+}
+
+/** Adds what an event ends of being blocked or ready to the stay that is open before it. */
+function addPauses(written: Written, before: ItemSnapshot, event: ItemEvent): void {
+  const [blockedMs, readyMs] = [blockedEndedBy(before, event), readyEndedBy(before, event)];
+  const { open } = written;
+  if (blockedMs > 0) written.open = { ...open, blocked_ms: (open?.blocked_ms ?? 0) + blockedMs };
+  if (readyMs > 0) written.open = { ...open, ready_ms: (open?.ready_ms ?? 0) + readyMs };
 }
 
 /** A change of the sprint or the release ends one membership and begins another. */

@@ -201,7 +201,7 @@ async function hold(itemId: string, commandId: string, { transition, note }: Hel
       on: entered,
       commandId,
       ask: {
-        kind: "ready",
+        kind: "prepared",
         command: { kind: "hold", transitionId, to, note: cutText(note, 1_000) },
       },
       made: { cause: "trigger" },

@@ -48,6 +48,6 @@ export async function undoOthers(
 }
 
 const WITHDRAW: Ask = {
-  kind: "ready",
+  kind: "prepared",
   command: { kind: "withdraw", note: "The move that made it was undone." },
 };

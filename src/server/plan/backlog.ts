@@ -9,7 +9,7 @@ import { enterBoard, type EnteredBoard } from "../board/enter";
 import { countWhere } from "../item/count";
 import { behindItem, cardsWhere } from "../item/list/cards";
 import { loadOwnFields } from "../item/own-fields";
-import { withVisibleParents } from "../item/visible-parent";
+import { withVisibleOthers } from "../item/visible-others";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { timeboxTotals } from "./timebox-totals";
@@ -105,7 +105,7 @@ export async function readBacklogRows(
   const behind = after === undefined ? undefined : behindItem(reader, viewer, after);
   const read = await cardsWhere(reader, project, and(inBacklog, behind), BACKLOG_PAGE + 1);
   return {
-    cards: await withVisibleParents(reader, viewer, read.slice(0, BACKLOG_PAGE)),
+    cards: await withVisibleOthers(reader, viewer, read.slice(0, BACKLOG_PAGE)),
     more: read.length > BACKLOG_PAGE,
   };
 }

@@ -193,7 +193,7 @@ async function placeItems({
     errands.push({
       on: { itemId: snapshot.id, access, workflow: after, before: snapshot },
       commandId: newId(),
-      ask: { kind: "ready", command: { kind: "place in state", to, note } },
+      ask: { kind: "prepared", command: { kind: "place in state", to, note } },
       made: { cause: "workflow change" },
     });
   }

@@ -180,7 +180,7 @@ async function takeAlong({
     errands.push({
       on: { itemId: snapshot.id, access, workflow: to, before: snapshot },
       commandId: newId(),
-      ask: { kind: "ready", command: { kind: "place in state", to: target, note } },
+      ask: { kind: "prepared", command: { kind: "place in state", to: target, note } },
       made: { cause: "workflow change" },
     });
   }

@@ -36,6 +36,7 @@ function invented(workflow: Workflow, view: DesignView): ItemSnapshot {
     returns: 0,
     blockedSince: null,
     openBlockers: [],
+    readySince: null,
     ticks: [],
     approvals: [],
     withdrawnAt: null,

@@ -28,6 +28,8 @@ export interface FlowHistory {
   /** Oldest first, without gaps; the last is open unless the item was withdrawn. */
   stays: Stay[];
   blocks: Interval[];
+  /** When it was ready for its next step. */
+  readies?: Interval[];
 }
 
 /**
@@ -109,7 +111,7 @@ const runningOf = (history: FlowHistory): Running => {
 
 function stateSums(histories: readonly FlowHistory[], period: Period): StateSum[] {
   const sums = new Map<string, StateSum & { seen: Set<string> }>();
-  for (const { id, stays, blocks } of histories) {
+  for (const { id, stays, blocks, readies = [] } of histories) {
     const first = finishesOf(stays).find((f) => f.kind === "delivered");
     if (!first || first.at < period.from || first.at >= period.to) continue;
     const blocked = mergeIntervals(blocks, Infinity);
@@ -122,12 +124,14 @@ function stateSums(histories: readonly FlowHistory[], period: Period): StateSum[
         items: 0,
         spentMs: 0,
         blockedMs: 0,
+        readyMs: 0,
         seen: new Set(),
       };
       sum.seen.add(id);
       sum.items = sum.seen.size;
       sum.spentMs += to! - from;
       sum.blockedMs += blocked.reduce((ms, b) => ms + overlap(stay, b, b.to), 0);
+      sum.readyMs += readies.reduce((ms, r) => ms + overlap(stay, r, Infinity), 0);
       sums.set(stateId, sum);
     }
   }

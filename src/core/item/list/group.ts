@@ -16,7 +16,13 @@ export const DATE_BANDS = ["past", "today", "later this week", "next week", "lat
 export type DateBand = (typeof DATE_BANDS)[number];
 
 /** To the second: what lasts is grouped by stretches. */
-const DURATIONS: readonly FactName[] = ["age", "daysInState", "daysSinceCreated", "daysBlocked"];
+const DURATIONS: readonly FactName[] = [
+  "age",
+  "daysInState",
+  "daysSinceCreated",
+  "daysBlocked",
+  "daysReady",
+];
 /** Whether a fact tells how long something lasts. */
 export const isDuration = (fact: FactName): boolean => DURATIONS.includes(fact);
 

@@ -1,7 +1,9 @@
-import type { ItemChange } from "@/core/item/event";
+import { WAITS } from "@/core/item/blocker";
+import type { Dependency, ItemChange } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { OwnValue } from "@/core/item/own-field";
 import { same } from "../same";
+import { isInProgress } from "../state";
 import type { ChangedField, ChangingItem, FollowUpContext } from "./kind";
 import { followUpKindOf, type FollowUp } from "./table";
 
@@ -12,6 +14,10 @@ export const NO_FOLLOW_UP_CONTEXT: FollowUpContext = {
   nextInTurn: {},
   newCommentId: () => {
     throw new Error("no comment was expected");
+  },
+  waitsFor: [],
+  newBlockId: () => {
+    throw new Error("no blocker was expected");
   },
 };
 
@@ -25,7 +31,7 @@ export function followUpChanges(
   item: ItemSnapshot,
   context: FollowUpContext,
 ): ItemChange[] {
-  const changing = new Changing(item, context.newCommentId);
+  const changing = new Changing(item, context);
   for (const { kind, ...parameters } of followUps)
     followUpKindOf(kind).change?.(parameters, changing, context);
   return changing.changes;
@@ -33,11 +39,15 @@ export function followUpChanges(
 
 class Changing implements ChangingItem {
   readonly changes: ItemChange[] = [];
+  /** Ids of the items that it is blocked by. */
+  private readonly blockedBy: Set<string>;
 
   constructor(
     public now: ItemSnapshot,
-    private readonly newCommentId: () => string,
-  ) {}
+    private readonly ids: Pick<FollowUpContext, "newCommentId" | "newBlockId">,
+  ) {
+    this.blockedBy = new Set(now.openBlockers.flatMap((b) => b.dependencyId ?? []));
+  }
 
   set(field: ChangedField, value: unknown): void {
     const old = this.now[field];
@@ -55,6 +65,19 @@ class Changing implements ChangingItem {
   }
 
   comment(text: string): void {
-    this.changes.push({ kind: "commented", new: { commentId: this.newCommentId(), body: text } });
+    this.changes.push({
+      kind: "commented",
+      new: { commentId: this.ids.newCommentId(), body: text },
+    });
+  }
+
+  block(by: Dependency): void {
+    if (this.blockedBy.has(by.itemId) || !isInProgress(this.now.stateKind)) return;
+    this.blockedBy.add(by.itemId);
+    const blockId = this.ids.newBlockId();
+    this.changes.push({
+      kind: "blocked",
+      new: { blockId, cause: WAITS, waitingFor: null, dependency: by },
+    });
   }
 }

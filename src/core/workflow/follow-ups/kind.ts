@@ -1,5 +1,5 @@
 import type { Vocabulary } from "@/core/condition/vocabulary";
-import type { ItemChange } from "@/core/item/event";
+import type { Dependency, ItemChange } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { OwnValue } from "@/core/item/own-field";
 import type { Editors, ParametersOf, Shape } from "../parameter";
@@ -16,6 +16,9 @@ export interface FollowUpContext {
   leastLoaded: Record<string, string | null>;
   nextInTurn: Record<string, string | null>;
   newCommentId: () => string;
+  /** What the item waits for and was not delivered. */
+  waitsFor: readonly Dependency[];
+  newBlockId: () => string;
 }
 
 export type ChangedField = Extract<ItemChange, { kind: "changed" }>["field"];
@@ -27,6 +30,8 @@ export interface ChangingItem {
   set(field: ChangedField, value: unknown): void;
   setOwn(fieldId: string, value: OwnValue | null): void;
   comment(text: string): void;
+  /** Only what is in progress is blocked, and by each other item once. */
+  block(by: Dependency): void;
 }
 
 /** A kind of follow-up, with all that the product knows about it. */

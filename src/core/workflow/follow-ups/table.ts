@@ -1,6 +1,7 @@
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { schemaOfKinds, type RuleOf, type Shape } from "../parameter";
 import { assign } from "./assign";
+import { blockByDependencies } from "./block-by-dependencies";
 import { comment } from "./comment";
 import { createSubTasks } from "./create-sub-tasks";
 import type { FollowUpKindOf } from "./kind";
@@ -16,6 +17,7 @@ const TABLE = {
   "set outcome": setOutcome,
   comment,
   "create sub-tasks": createSubTasks,
+  "block by dependencies": blockByDependencies,
   "finish duplicates": finishDuplicates,
   "reopen duplicates": reopenDuplicates,
   tell,

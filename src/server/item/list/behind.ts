@@ -11,7 +11,7 @@ import { groupLabel } from "@/core/item/list/group";
 import { valueWords } from "@/core/item/list/value-words";
 import type { Viewer } from "../../people/viewer";
 import { snapshotOf } from "../rows";
-import { withVisibleParents } from "../visible-parent";
+import { withVisibleOthers } from "../visible-others";
 import { enterList, namedOf, placeIn } from "./enter";
 import { readGroups, readListPage, readRows } from "./read";
 
@@ -35,7 +35,7 @@ export async function readBehind(
     // What goes on has its groups from the first page.
     from === null ? readGroups(of, query) : [],
   ]);
-  const rows = await withVisibleParents(reader, viewer, await readRows(reader, page));
+  const rows = await withVisibleOthers(reader, viewer, await readRows(reader, page));
   const [first] = query.sort;
   const sortedBy = new Map(page.ids.map((id, i) => [id, page.sortedBy[i]]));
   return {

@@ -20,7 +20,7 @@ import {
 } from "@/core/item/list/table";
 import type { Viewer } from "../../people/viewer";
 import { snapshotOf } from "../rows";
-import { withVisibleParents } from "../visible-parent";
+import { withVisibleOthers } from "../visible-others";
 import { enterList, narrowed, placeIn, type EnteredList } from "./enter";
 import { readAnchors, readGroups, readListPage, readRows, readValues, type ListOf } from "./read";
 
@@ -55,7 +55,7 @@ async function rowsOf(
     readRows(of.reader, { ids }),
     readValues(of, ids, columns),
   ]);
-  const seen = await withVisibleParents(of.reader, viewer, items);
+  const seen = await withVisibleOthers(of.reader, viewer, items);
   return seen.map((row) => ({
     card: cardOf(snapshotOf(row), project.key),
     values: values.get(row.id)!,
