@@ -12,6 +12,8 @@ import type { ClassOfService, ItemSnapshot, LinkKind } from "@/core/item/fields"
 import { pick } from "@/core/item/pick";
 import { ranksBetween } from "@/core/item/rank";
 import { applyEvent } from "@/core/item/snapshot";
+import { WAITS } from "@/core/item/blocker";
+import { isInProgress } from "@/core/workflow/state";
 import { isRefusal } from "@/core/workflow/refusal";
 import { NOTHING_AROUND } from "@/core/condition/facts";
 import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
@@ -241,9 +243,17 @@ const STOPPED_SHARE = 0.03;
 const CAME_BACK_SHARE = 0.025;
 /** Of so many stories one waits for two others. */
 const WAITS_EVERY = 5;
+/** Of so many items that are worked on one is ready for its next step. */
+const READY_EVERY = 3;
+/** And for how many working hours at most. */
+const READY_HOURS = 12;
 const CAME_BACK_HOURS = 50;
 /** Of bugs that came in between: how many came out of what had gone live. */
 const ESCAPED_SHARE = 0.18;
+
+/** Whether nothing is said to block an item, and no rule hurries it. */
+const isFree = ({ openBlockers, classOfService }: ItemSnapshot): boolean =>
+  openBlockers.length === 0 && classOfService !== "expedite";
 
 /** What a history is written of: a project, its processes, its chance and its time. */
 interface Scene {
@@ -261,6 +271,7 @@ class HistoryWriter {
   readonly items: DemoItem[] = [];
   private readonly extras: Random;
   private readonly ends: Random;
+  private readonly readies: Random;
   private readonly pens: ItemPen[] = [];
   /** What went live, and when, in working hours. */
   private readonly wentLive: { pen: ItemPen; at: number }[] = [];
@@ -279,6 +290,7 @@ class HistoryWriter {
     this.testers = members.filter((p) => p.does.includes("test"));
     this.extras = seededRandom(project.process.seed + 4000);
     this.ends = seededRandom(project.process.seed + 5000);
+    this.readies = seededRandom(project.process.seed + 6000);
     this.newId = uuidSource(seededRandom(project.process.seed + 1000));
     this.state = (name) => workflow.states.find((s) => s.name === name)!.id;
   }
@@ -446,6 +458,7 @@ class HistoryWriter {
       if (before.length > 0) bug.link("came from", ends.pick(before.slice(-12)).pen.item, "tomas");
     }
     this.writeDependencies();
+    this.writeReady();
   }
 
   /** Some of the stories that are open wait for others that came before them. */
@@ -454,9 +467,29 @@ class HistoryWriter {
       ({ item }) =>
         item.typeId === "story" && item.stateKind !== "finished" && item.withdrawnAt === null,
     );
+    const waiting: [ItemPen, ItemSnapshot][] = [];
     for (let at = WAITS_EVERY; at < open.length; at += WAITS_EVERY)
-      for (const before of [WAITS_EVERY, 2])
+      for (const before of [WAITS_EVERY, 2]) {
         open[at].link("waits for", open[at - before].item, "ines");
+        waiting.push([open[at], open[at - before].item]);
+      }
+    // One of them cannot go on by now.
+    const stuck = waiting.find(([{ item }]) => isInProgress(item.stateKind) && isFree(item));
+    if (stuck) stuck[0].blockBy(this.scene.end - 20, stuck[1]);
+  }
+
+  /** What is done in its state and was not pulled on yet. */
+  private writeReady(): void {
+    const longAgo = this.scene.instantOf(this.scene.end - READY_HOURS);
+    const worked = this.pens.filter(
+      ({ item }) =>
+        item.stateKind === "working" &&
+        item.parentId === null &&
+        item.enteredStateAt < longAgo &&
+        isFree(item),
+    );
+    for (let at = 1; at < worked.length; at += READY_EVERY)
+      worked[at].ready(this.scene.end - this.readies.next() * READY_HOURS, worked[at].assignee);
   }
 
   private comeBack(pen: ItemPen, at: number): void {
@@ -517,6 +550,9 @@ class HistoryWriter {
       const blockId = pen.block(within(0.3), pen.assignee, cause, waitingFor);
       if (!open) pen.lift(within(0.3 + random.next() * 0.5), pen.assignee, blockId);
     }
+    const handsOn = passage.step === BUILD || passage.step === REVIEW;
+    if (handsOn && passage.finishedAt !== null && this.readies.chance(0.3))
+      pen.ready(within(0.82 + this.readies.next() * 0.15), pen.assignee);
   }
 
   private writeTasks(parent: ItemPen, passage: Passage): void {
@@ -569,7 +605,9 @@ class HistoryWriter {
     actorId: string;
     command: ItemCommand;
   }): ItemEvent[] {
-    const jitter = Math.floor(this.scene.random.next() * 4 * MINUTE);
+    // What is ready has chances of its own, so that the rest of the world stays as it was.
+    const random = command.kind === "ready" ? this.readies : this.scene.random;
+    const jitter = Math.floor(random.next() * 4 * MINUTE);
     const at = Math.min(
       this.scene.now - 1000,
       Math.max(
@@ -681,6 +719,18 @@ class ItemPen {
     const blockId = this.writer.nextId();
     this.run(hours, actorId, { kind: "block", blockId, cause, waitingFor });
     return blockId;
+  }
+
+  /** By an item that it is said to wait for. */
+  blockBy(hours: number, other: ItemSnapshot): void {
+    const dependency = { itemId: other.id, key: `${this.writer.projectKey}-${other.number}` };
+    const blockId = this.writer.nextId();
+    const command = { kind: "block", blockId, cause: WAITS, waitingFor: null, dependency } as const;
+    this.run(hours, this.assignee, command);
+  }
+
+  ready(hours: number, actorId: string): void {
+    this.run(hours, actorId, { kind: "ready", on: true });
   }
 
   lift(hours: number, actorId: string, blockId: string): void {

@@ -149,6 +149,42 @@ describe("an item, as anyone on the project opens it", () => {
     await person.reads("Ruth Abara created it in Backlog");
   });
 
+  test("what is done is marked ready by a key; a blocker names what the item waits for", async () => {
+    const card = `[data-key="${key}"]`;
+    await person.open("/p/TIX/flow");
+    const other = await newItem(person, "Choose the tone");
+    await person.open(`/p/TIX/flow?item=${key}`);
+    await person.page.waitForSelector(card);
+    await person.page.focus(card);
+    await person.keys("r");
+    await person.reads("ready, just now", card);
+    await person.reads(`${key} is ready for its next step.`);
+    await person.page.waitForFunction(
+      () => document.querySelector("[data-head] .slot[data-low=true]") !== null,
+    );
+    await person.press("Ready for");
+    await person.page.waitForFunction(
+      (at: string) => !document.querySelector<HTMLElement>(at)!.innerText.includes("ready"),
+      {},
+      card,
+    );
+    await person.press("Link another item");
+    await person.choose("Kind of link", "waits for", panel);
+    await person.fill("Key of the other item", other);
+    await person.press("Link", "//form");
+    await person.reads(`waits for ${other}`, card);
+    await person.press("Add a blocker");
+    await person.press("Mark as blocked");
+    await person.reads(`Blocked for just now: waits for ${other}`, panel);
+    await person.reads("Choose the tone: Backlog. Its delivery lifts this.", panel);
+    await person.click(`${panel} button[aria-label="Take away the link to ${other}"]`);
+    await person.page.waitForFunction(
+      (at: string) => !document.querySelector<HTMLElement>(at)!.innerText.includes("waits for"),
+      {},
+      card,
+    );
+  });
+
   test("an undo from the notice takes the last step back", async () => {
     await person.open(`/p/TIX/flow?item=${key}`);
     await person.press("Put back");

@@ -3,6 +3,8 @@
  * that one waits for something is told all the same.
  */
 
+import type { OpenBlocker } from "@/core/item/fields";
+
 /** An item at the other end of a dependency. */
 export interface Waiting {
   id: string;
@@ -51,6 +53,17 @@ export function waitsForWords({ waitsFor, waitsForUnseen }: Around): string | nu
         ? "waits for an item outside your view"
         : `waits for ${waitsForUnseen} items outside your view`;
   return more === 0 ? `waits for ${first.key}` : `waits for ${first.key} and ${more} more`;
+}
+
+/** What an item waits for beside what is said to block it. */
+export function besideBlockers(around: Around, blockers: readonly OpenBlocker[]): Around {
+  const named = new Set(blockers.flatMap((blocker) => blocker.dependencyId ?? []));
+  const unseen = blockers.filter((blocker) => blocker.dependencyId === null).length;
+  return {
+    ...around,
+    waitsFor: around.waitsFor.filter(({ id }) => !named.has(id)),
+    waitsForUnseen: Math.max(0, around.waitsForUnseen - unseen),
+  };
 }
 
 /** "3 wait for this"; null where nothing does. */

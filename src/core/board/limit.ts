@@ -88,6 +88,8 @@ export function limitWords(state: LimitState, limit: ColumnLimit): string {
 /** The marks to draw for the places of a column; above 12 places a bar replaces them. */
 export interface Slots {
   filled: number;
+  /** Of those filled: with what is ready for its next step. */
+  low: number;
   empty: number;
   beyond: number;
   asBar: boolean;
@@ -96,11 +98,14 @@ export interface Slots {
 /**
  * A limit as places to be drawn: those that are filled, those that are free, and what stands beyond
  * the maximum. Without a maximum there are as many places as items, or as the minimum asks for.
+ * @param ready how many of the items are ready for their next step
  */
-export function slots(count: number, limit: ColumnLimit): Slots {
+export function slots(count: number, limit: ColumnLimit, ready = 0): Slots {
   const places = limit.max ?? Math.max(limit.min ?? 0, count);
+  const filled = Math.min(count, places);
   return {
-    filled: Math.min(count, places),
+    filled,
+    low: Math.min(ready, filled),
     empty: Math.max(0, places - count),
     beyond: limit.max === null ? 0 : Math.max(0, count - limit.max),
     asBar: Math.max(places, count) > 12,

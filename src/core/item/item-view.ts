@@ -17,6 +17,19 @@ export interface ItemPromise {
   resolve: TargetState | null;
 }
 
+/** Another item that an item is linked to. */
+export interface ItemViewLink {
+  id: string;
+  otherId: string;
+  /** "duplicates", and seen from the other side "is duplicated by". */
+  words: string;
+  key: string;
+  title: string;
+  stateName: string;
+  /** Where the item waits for the other one: whether that is still to come, or will not come. */
+  wait: "open" | "ended otherwise" | null;
+}
+
 export interface ItemView {
   item: ItemSnapshot;
   card: Card;
@@ -45,7 +58,9 @@ export interface ItemView {
     finish: Transition | null;
   }[];
   parent: { key: string; title: string } | null;
-  links: { id: string; words: string; key: string; title: string; stateName: string }[];
+  links: ItemViewLink[];
+  /** How many items it waits for that this person may not see. */
+  waitsUnseen: number;
   reports: { id: string; reference: string; title: string; receivedAt: number; status: string }[];
   /** How many people told of it, by reports or by saying that it happens to them too. */
   told: number;

@@ -128,6 +128,7 @@ export const QUESTIONS: readonly { who: string; asks: readonly (readonly [string
     asks: [
       ["What is on my plate?", "mine, not finished, oldest first"],
       ["What can I pull?", "not started, nobody has it, most urgent first"],
+      ["What is ready for its next step?", "in progress, ready, longest here first"],
     ],
   },
   {

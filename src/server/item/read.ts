@@ -37,11 +37,12 @@ import { projectTypes } from "../workflow/load";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { loadOwnFields } from "./own-fields";
 import { hiddenKeys } from "./hidden-keys";
+import { aroundItems } from "./list/around";
 import { hasKey, hasKeyAmong } from "./key";
 import { historyOf } from "./history";
 import { snapshotOf } from "./rows";
 import { withVisibleOther } from "./visible-others";
-import type { ItemView, FoundItem } from "@/core/item/item-view";
+import type { ItemView, ItemViewLink, FoundItem } from "@/core/item/item-view";
 
 /** Everything known of an item, by its key. */
 export async function readItem(viewer: Viewer, key: string, now = Date.now()): Promise<ItemView> {
@@ -76,6 +77,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     ownFields,
     told,
     known,
+    around,
   ] = await Promise.all([
     projectTypes(db, access.project.id),
     roster(db, access.project.id),
@@ -123,6 +125,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     loadOwnFields(db, access.project.id),
     access.may("read intake") ? reporterCounts(db, [row.id]) : null,
     knownAs(row.id),
+    aroundItems(db, viewer, access.project, [row.id]),
   ]);
   const typeOf = (id: string) => types.types.find((t) => t.id === id)!;
   const workflowOfType = (id: string) =>
@@ -235,11 +238,14 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     parent: parent[0] ? { key: keyed(parent[0].number), title: parent[0].title } : null,
     links: links.map((l) => ({
       id: l.id,
+      otherId: l.otherId,
       words: linkWords({ kind: l.kind, otherKey: "", outward: l.fromItemId === row.id }).trim(),
       key: keyed(l.number),
       title: l.title,
-      stateName: names.state(l.stateId),
+      stateName: l.withdrawn ? "taken back" : names.state(l.stateId),
+      wait: waitOf(l, row.id),
     })),
+    waitsUnseen: around[row.id]?.waitsForUnseen ?? 0,
     reports,
     told: told?.get(row.id) ?? 0,
     knownAs: known,
@@ -282,15 +288,29 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   };
 }
 
+/** How it stands with what an item waits for; null where it does not wait, or not any more. */
+function waitOf(
+  link: Awaited<ReturnType<typeof linksOf>>[number],
+  itemId: string,
+): ItemViewLink["wait"] {
+  if (link.kind !== "waits for" || link.fromItemId !== itemId || link.deliveredAt !== null)
+    return null;
+  return link.withdrawn || link.stateKind === "finished" ? "ended otherwise" : "open";
+}
+
 function linksOf(viewer: Viewer, itemId: string) {
   return database()
     .select({
       id: itemLink.id,
       kind: itemLink.kind,
       fromItemId: itemLink.fromItemId,
+      otherId: item.id,
       number: item.number,
       title: item.title,
       stateId: item.stateId,
+      stateKind: item.stateKind,
+      deliveredAt: item.deliveredAt,
+      withdrawn: sql<boolean>`${item.withdrawnAt} is not null`,
     })
     .from(itemLink)
     .innerJoin(

@@ -9,7 +9,7 @@ import type { Moves } from "./use-moves";
 export function AskedAtCard({
   view,
   byId,
-  moves: { stopped, setStopped, moveTo, workflowOf },
+  moves: { stopped, setStopped, moveTo, markReady, workflowOf },
   goes: { choosing, setChoosing },
   actionsFor,
   onActionsDone,
@@ -59,6 +59,10 @@ export function AskedAtCard({
           onMove={(to, verb) => {
             onActionsDone();
             void moveTo(actionCard, to, verb);
+          }}
+          onReady={(on) => {
+            onActionsDone();
+            void markReady(actionCard, on);
           }}
         />
       )}

@@ -3,8 +3,16 @@ import { useDraggable } from "@dnd-kit/core";
 import { Octagon } from "lucide-react";
 import { memo, useMemo, type KeyboardEvent, type PointerEventHandler } from "react";
 import { ageTrack, showsAge } from "@/core/board/age-track";
-import { waitedForWords, waitsForWords, type Around, type Waiting } from "@/core/board/around";
+import {
+  besideBlockers,
+  waitedForWords,
+  waitsForWords,
+  type Around,
+  type Waiting,
+} from "@/core/board/around";
 import type { Card } from "@/core/board/card";
+import { blockerWords } from "@/core/item/blocker";
+import type { OpenBlocker } from "@/core/item/fields";
 import { countedClock } from "@/core/item/start-finish";
 import { ageOf, ageWords } from "@/core/flow/age";
 import type { Percentiles } from "@/core/flow/report";
@@ -15,6 +23,7 @@ import { Initials } from "@/ui/kit/initials";
 import { daysWords, shortDate, span } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 import { AgeTrack } from "./age-track";
+import { ReadyMark } from "@/ui/kit/ready-mark";
 
 export interface CardFacts {
   zone: string;
@@ -82,7 +91,7 @@ export const BoardCard = memo(function BoardCard({
       ref={setNodeRef}
       role="listitem"
       aria-label={useMemo(
-        () => cardLabel(card, facts, aroundWords(around, childrenToo), chosen),
+        () => cardLabel(card, facts, { around, childrenToo, chosen }),
         [card, facts, around, childrenToo, chosen],
       )}
       tabIndex={focusable ? 0 : -1}
@@ -133,9 +142,18 @@ const assigneeOf = ({ assigneeId }: Card, { nameOf }: CardFacts): string | null 
 const cameBack = (returns: number): string =>
   `came back ${returns === 1 ? "once" : returns === 2 ? "twice" : `${returns} times`}`;
 
-/** What stands around a card, a line each. */
-function aroundWords(around: Around | undefined, childrenToo: boolean): string[] {
-  if (!around) return [];
+/** Why a card cannot go on, with what it waits for as it is called. */
+const causeOf = (blocker: OpenBlocker, around: Around | undefined): string =>
+  blockerWords(blocker, (id) => around?.waitsFor.find((other) => other.id === id)?.key ?? null);
+
+/** What stands around a card beside what blocks it, a line each. */
+function aroundWords(
+  { openBlockers }: Card,
+  told: Around | undefined,
+  childrenToo: boolean,
+): string[] {
+  if (!told) return [];
+  const around = besideBlockers(told, openBlockers);
   const children = childrenToo && around.children > 0 ? childrenWords(around) : null;
   return [waitsForWords(around), waitedForWords(around), children].filter(
     (words) => words !== null,
@@ -157,8 +175,7 @@ const childrenWords = ({ children, finishedChildren }: Around): string =>
 function cardLabel(
   card: Card,
   facts: CardFacts,
-  around: readonly string[],
-  chosen: boolean,
+  told: { around: Around | undefined; childrenToo: boolean; chosen: boolean },
 ): string {
   const { age, late } = ageOn(card, facts);
   const assignee = assigneeOf(card, facts);
@@ -169,11 +186,12 @@ function cardLabel(
     assignee ? `assigned to ${assignee}` : "assigned to nobody",
     card.clock.length > 0 &&
       `${finished ? daysWords(age.age) : ageWords(age)}${late ? ", past the 85th percentile" : ""}`,
-    blocker && `blocked: ${blocker.cause}`,
+    blocker && `blocked: ${causeOf(blocker, told.around)}`,
+    card.readySince !== null && "ready for its next step",
     card.classOfService !== "standard" && card.classOfService,
     card.origin === "unplanned" && "unplanned",
-    ...around,
-    chosen && "chosen",
+    ...aroundWords(card, told.around, told.childrenToo),
+    told.chosen && "chosen",
   ]
     .filter(Boolean)
     .join("; ");
@@ -234,10 +252,20 @@ const CardFace = memo(function CardFace({
         >
           <Octagon size={11} className="shrink-0" fill="currentColor" aria-hidden="true" />
           <span
-            className="truncate"
+            className={compact ? "line-clamp-2 leading-tight" : "truncate"}
             title={blocker.waitingFor ? `waiting for ${blocker.waitingFor}` : undefined}
           >
-            {blocker.cause}, {span(facts.now - blocker.since)}
+            {causeOf(blocker, around)}, {span(facts.now - blocker.since)}
+          </span>
+        </p>
+      )}
+      {card.readySince !== null && (
+        <p
+          className={`flex items-center gap-1 font-semibold text-rest-ink ${compact ? "text-[11.5px]" : "mt-1 text-[12.5px]"}`}
+        >
+          <ReadyMark />
+          <span className="truncate">
+            {compact ? "ready" : "ready for its next step"}, {span(facts.now - card.readySince)}
           </span>
         </p>
       )}
@@ -250,7 +278,7 @@ const CardFace = memo(function CardFace({
           className={`text-ink-soft ${compact ? "text-[11.5px]" : "mt-0.5 text-[12.5px]"}`}
           title={waitingTitle([...around.waitsFor, ...around.waitedFor], facts)}
         >
-          {aroundWords(around, childrenToo).join(" · ")}
+          {aroundWords(card, around, childrenToo).join(" · ")}
         </p>
       )}
       {!compact && card.clock.length > 0 && (

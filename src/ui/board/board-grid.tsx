@@ -69,11 +69,13 @@ export function BoardGrid({
           mayOrder={view.rights.design && (byStages || free)}
           counts={counts}
           beyond={view.beyondScope}
+          ready={parts.ready}
           stateCounts={parts.stateCounts}
           tallyWords={({ id }) => amountWords.column(parts.columnTallies.get(id), parts.narrowed)}
           nameOfState={nameOfState}
           ladder={summary.ladder}
           onOpen={finished.openColumn}
+          onOpenReady={finished.openReady}
           onAdd={
             adding.may
               ? (column) =>

@@ -13,6 +13,7 @@ import type { StateId } from "@/core/workflow/state";
 import { columnWords, stagesOf, type Column } from "@/core/board/column";
 import { shortDays } from "@/ui/kit/time";
 import { limitTone } from "./limit-tone";
+import { ReadyMark } from "@/ui/kit/ready-mark";
 import { Slots } from "./slots";
 
 /**
@@ -25,11 +26,13 @@ export function BoardHeads({
   mayOrder,
   counts,
   beyond,
+  ready,
   stateCounts,
   tallyWords,
   nameOfState,
   ladder,
   onOpen,
+  onOpenReady,
   onAdd,
 }: {
   columns: Column[];
@@ -39,6 +42,8 @@ export function BoardHeads({
   counts: Record<string, number>;
   /** What counts against the limit of a column beside what it shows. */
   beyond: Readonly<Record<string, number>>;
+  /** How many of a column are ready for their next step. */
+  ready: Readonly<Record<string, number>>;
   /** How many items are in a state that has a limit of its own within its column. */
   stateCounts: Readonly<Record<StateId, number>>;
   /** What is added up of a column, and shown of it, in words. */
@@ -46,6 +51,7 @@ export function BoardHeads({
   nameOfState: (id: StateId) => string;
   ladder: Record<string, number | null>;
   onOpen: (column: Column) => void;
+  onOpenReady: (column: Column) => void;
   /** Null where nothing may be added. */
   onAdd: ((column: Column) => void) | null;
 }) {
@@ -76,6 +82,7 @@ export function BoardHeads({
                   count={(counts[column.id] ?? 0) + (beyond[column.id] ?? 0)}
                   limit={column}
                   part={column.part}
+                  ready={ready[column.id]}
                 />
                 {tally && (
                   <span className="block truncate text-left text-[11.5px] text-ink-soft">
@@ -99,6 +106,17 @@ export function BoardHeads({
                   in {column.stage} {column.name}, show the items
                 </span>
               </button>
+              {(ready[column.id] ?? 0) > 0 && (
+                <button
+                  type="button"
+                  onClick={() => onOpenReady(column)}
+                  className="flex items-center gap-1 text-[11.5px] font-semibold text-rest-ink hover:underline"
+                >
+                  <ReadyMark />
+                  {ready[column.id]} ready
+                  <span className="sr-only"> in {columnWords(column)}, show them</span>
+                </button>
+              )}
             </div>
             {onAdd && column.part !== "finished" && (
               <button

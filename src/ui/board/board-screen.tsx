@@ -81,6 +81,7 @@ export function BoardScreen({
     choose: (card, run) => (run ? chosen.runTo : chosen.turn)(card),
     openActions: (card) => setActionsFor(card.id),
     addBelow: (card) => addBelow(card, parts, adding),
+    markReady: moves.markReady,
     onFilter: () => textField.current?.focus(),
     onShowAll: handle.showAll,
     onHelp: () => setHelp(true),
@@ -89,8 +90,6 @@ export function BoardScreen({
   });
   const lifted = byId.get(hand.inHand ?? keys.picked?.cardId ?? "");
   const targets = useTargets(columns, lifted, keys.picked?.columnId, goes);
-  const widths = parts.byStages ? columnWidths(view.columns) : valueWidths(view, parts.counts);
-
   const words = amountWords(view.sum, handle.views.vocabulary);
   const kept = useKept(keys.focusId, hand.inHand, moves.stopped?.cardId, goes.choosing?.cardId);
 
@@ -112,7 +111,7 @@ export function BoardScreen({
   );
   return (
     <DndContext id="board" {...hand.dragging}>
-      <div className="flex h-full flex-col" style={{ "--board-columns": widths } as CSSProperties}>
+      <div className="flex h-full flex-col" style={widthsOf(view, parts)}>
         <BoardTools
           view={view}
           parts={parts}
@@ -156,6 +155,11 @@ export function BoardScreen({
     </DndContext>
   );
 }
+
+const widthsOf = (view: BoardView, { byStages, counts }: BoardParts) => {
+  const widths = byStages ? columnWidths(view.columns) : valueWidths(view, counts);
+  return { "--board-columns": widths } as CSSProperties;
+};
 
 /** What is beside the columns, where this kind of board has it. */
 function BoardBay({

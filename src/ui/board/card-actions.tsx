@@ -3,6 +3,7 @@ import { Button } from "@/ui/kit/button";
 import { Popover } from "@/ui/kit/popover";
 import { useRef, type ReactNode } from "react";
 import type { Card } from "@/core/board/card";
+import { mayBeReady } from "@/core/item/ready";
 import { stateOf, transitionsFrom, type Workflow } from "@/core/workflow/workflow";
 import { AskForm, type Answers } from "@/ui/item/ask-form";
 import { columnWords } from "@/core/board/column";
@@ -131,12 +132,14 @@ export function CardActions({
   card,
   workflow,
   onMove,
+  onReady,
   onOpen,
   onClose,
 }: {
   card: Card;
   workflow: Workflow;
   onMove: (to: string, verb: string) => void;
+  onReady: (on: boolean) => void;
   onOpen: () => void;
   onClose: () => void;
 }) {
@@ -170,6 +173,20 @@ export function CardActions({
             </button>
           </li>
         ))}
+        {mayBeReady(card) && (
+          <li>
+            <button
+              type="button"
+              className="menu-item w-full hover:bg-accent-soft focus:bg-accent-soft"
+              onClick={() => onReady(card.readySince === null)}
+            >
+              <span className="flex-1 text-left">
+                {card.readySince === null ? "Ready for its next step" : "Not ready any more"}
+              </span>
+              <kbd>r</kbd>
+            </button>
+          </li>
+        )}
         <li>
           <button
             type="button"

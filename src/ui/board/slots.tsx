@@ -9,15 +9,18 @@ export function Slots({
   count,
   limit,
   part,
+  ready = 0,
 }: {
   count: number;
+  /** How many are ready for their next step. */
+  ready?: number;
   limit: ColumnLimit;
   part: ColumnPart;
 }) {
   const state = limitState(count, limit);
   if (state.kind === "none")
     return <span className="text-[12.5px] font-semibold text-ink-soft">{count}</span>;
-  const { filled, empty, beyond, asBar } = slots(count, limit);
+  const { filled, low, empty, beyond, asBar } = slots(count, limit, ready);
   const words = limitWords(state, limit);
   const firm = (limit.maxFirm && limit.max !== null) || (limit.minFirm && limit.min !== null);
   const title = [
@@ -39,7 +42,7 @@ export function Slots({
         <span className="slots" data-part={part} aria-hidden="true">
           <span className="slots-bracket" data-closed={beyond > 0}>
             {Array.from({ length: filled }, (_, i) => (
-              <i key={`f${i}`} className="slot" data-full="true" />
+              <i key={`f${i}`} className="slot" data-full="true" data-low={i >= filled - low} />
             ))}
             {Array.from({ length: empty }, (_, i) => (
               <i key={`e${i}`} className="slot" />

@@ -18,6 +18,7 @@ export const BOARD_KEYS: [string, string][] = [
   ["Space", "pick the card up; arrows choose a column; Space drops it"],
   ["[ ]", "move the card one part back or on"],
   [".", "the card's actions"],
+  ["r", "ready for its next step, or not any more"],
   ["a", "add at the foot of where the card stands"],
   ["b", "show or hide the backlog"],
   ["n", "new item"],
@@ -42,6 +43,7 @@ interface Options {
   choose: (card: Card, run: boolean) => void;
   openActions: (card: Card) => void;
   addBelow: (card: Card) => void;
+  markReady: (card: Card, on: boolean) => void;
   onFilter: () => void;
   onShowAll: () => void;
   onHelp: () => void;
@@ -133,6 +135,9 @@ export function useBoardKeys(options: Options) {
     } else if (key === "a") {
       handled();
       options.addBelow(card);
+    } else if (key === "r" && mayMove) {
+      handled();
+      options.markReady(card, card.readySince === null);
     } else if (key === "." && mayMove) {
       handled();
       options.openActions(card);

@@ -143,7 +143,7 @@ const isFinished = (card: Card) => card.stateKind === "finished";
 
 /**
  * How many items columns hold, and states that have a limit of their own: those drawn there,
- * finished ones that may be but a number, and those unseen.
+ * finished ones that may be but a number, and those unseen. And how many are ready.
  */
 function useCounts(
   view: BoardView,
@@ -155,10 +155,12 @@ function useCounts(
     const open = onBoard.filter((card) => view.board.columnsBy !== "state" || !isFinished(card));
     const inColumn = new Map<string, number>();
     const inState = new Map<StateId, number>();
+    const ready: Record<string, number> = {};
     for (const card of open) {
       const { id } = columnOf(card)!;
       inColumn.set(id, (inColumn.get(id) ?? 0) + 1);
       inState.set(card.stateId, (inState.get(card.stateId) ?? 0) + 1);
+      if (card.readySince !== null) ready[id] = (ready[id] ?? 0) + 1;
     }
     const beside = (stateIds: readonly StateId[]) =>
       tallyOfGroups(view.finished, stateIds).items + unseenIn(view, { stateIds: [...stateIds] });
@@ -169,6 +171,7 @@ function useCounts(
     const limited = columns.flatMap((column) => Object.keys(column.stateLimits));
     const stateCounts = limited.map((id) => [id, (inState.get(id) ?? 0) + beside([id])]);
     return {
+      ready,
       counts: Object.fromEntries(counts) as Record<string, number>,
       stateCounts: Object.fromEntries(stateCounts) as Record<StateId, number>,
     };

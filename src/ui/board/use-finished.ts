@@ -53,6 +53,11 @@ export function useFinished(
       void openWhere(LATELY, (c) => c.finishedAt !== null && inLane(lane)(c) && onBoard(c)),
     openCell: (lane: Lane<Card>, column: Column) =>
       void openWhere(LATELY, (c) => inLane(lane)(c) && stands(c, column)),
+    openReady: (column: Column) =>
+      openBehind({
+        title: `${columnWords(column)}: ready for the next step`,
+        ids: idsOf(parts.onBoard.filter((c) => c.readySince !== null && stands(c, column))),
+      }),
     openColumn: (column: Column) => {
       const behind = { title: columnWords(column), unseen: unseenIn(view, column) };
       if (column.part === "finished")

@@ -5,7 +5,7 @@ import { inTurn } from "@/core/contract/in-turn";
 import { stateOf } from "@/core/workflow/workflow";
 import { sendCommand, undoCommand } from "@/ui/item/send-command";
 import type { Answers } from "@/ui/item/ask-form";
-import { tellDone } from "@/ui/kit/notice";
+import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import type { BoardView } from "@/core/board/board-view";
 
@@ -87,7 +87,26 @@ export function useMoves(
     [workflowOf, putCard, moving],
   );
 
-  return { stopped, setStopped, moveTo, workflowOf };
+  /** Says of a card that the work in its state is done, or takes that back. */
+  const markReady = useCallback(
+    async (card: Card, on: boolean) => {
+      putCard({ ...card, readySince: on ? Date.now() : null });
+      try {
+        const { card: stored, commandId } = await sendCommand(card.id, { kind: "ready", on });
+        putCard(stored);
+        const done = on ? "is ready for its next step" : "is worked on again";
+        tellDone(`${card.key} ${done}.`, async () =>
+          putCard((await undoCommand(card.id, commandId)).card),
+        );
+      } catch (error) {
+        putCard(card);
+        tellProblem(error);
+      }
+    },
+    [putCard],
+  );
+
+  return { stopped, setStopped, moveTo, markReady, workflowOf };
 }
 
 export type Moves = ReturnType<typeof useMoves>;

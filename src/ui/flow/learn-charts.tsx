@@ -80,8 +80,8 @@ export function LearnCharts({ view, query }: { view: LearnView; query: FlowQuery
         says={
           <>
             Average days per finished item in each state: high while worked on, low while waiting.
-            Flow efficiency {percent(report.times.efficiency)}; elapsed time, blocked counts as
-            waiting.
+            Flow efficiency {percent(report.times.efficiency)}; elapsed time; blocked, and ready for
+            the next step, count as waiting.
           </>
         }
       >

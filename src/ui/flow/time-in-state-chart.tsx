@@ -14,6 +14,8 @@ const FALL_PX = 30;
 const LEAST_WIDTH_PX = 62;
 
 const isHigh = ({ state }: Step) => state.kind === "working";
+/** Whether the line is high where the state is left. */
+const endsHigh = (step: Step) => isHigh(step) && step.time.ready === 0;
 
 /**
  * The process as its own zigzag: average time high and low, state by state, in the order of the
@@ -53,16 +55,20 @@ function Stretch({ step, before }: { step: Step; before?: Step }) {
   const line = (
     <span
       className={`block h-[3px] ${high ? "bg-accent" : "bg-rest"}`}
-      style={{ marginBlock: high ? `6px ${FALL_PX}px` : `${HIGH_PX + FALL_PX}px 6px` }}
+      style={{
+        marginBlock: high ? `6px ${FALL_PX}px` : `${HIGH_PX + FALL_PX}px 6px`,
+        marginInlineEnd: high ? share(time) : 0,
+      }}
     />
   );
   return (
     <div
       className="relative"
       style={{ flex: `${time.average} 0 ${LEAST_WIDTH_PX}px` }}
-      title={`${state.name}: ${shortDays(time.average)} on average, ${shortDays(time.blocked)} of it blocked`}
+      title={`${state.name}: ${shortDays(time.average)} on average, ${shortDays(time.blocked)} of it blocked, ${shortDays(time.ready)} of it ready for the next step`}
     >
-      {before && isHigh(before) !== high && (
+      {high && time.ready > 0 && <Ready time={time} />}
+      {before && endsHigh(before) !== high && (
         <span
           className="absolute left-0 w-[3px] bg-accent"
           style={{ top: HIGH_PX, height: FALL_PX + 3 }}
@@ -75,6 +81,19 @@ function Stretch({ step, before }: { step: Step; before?: Step }) {
   );
 }
 
+/** The part of a state's time in which items were ready for their next step. */
+const share = ({ ready, average }: TimeInState) => `${(ready / average) * 100}%`;
+
+/** Ready for the next step, the line is low before the state is left. */
+function Ready({ time }: { time: TimeInState }) {
+  return (
+    <span
+      className="absolute right-0 block border-b-[3px] border-l-[3px] border-b-rest border-l-accent"
+      style={{ top: HIGH_PX, height: FALL_PX + 6, width: share(time) }}
+    />
+  );
+}
+
 function StepTable({ steps }: { steps: Step[] }) {
   return (
     <table className="mt-1 w-full text-[12.5px]">
@@ -83,6 +102,7 @@ function StepTable({ steps }: { steps: Step[] }) {
           <th className="font-normal">State</th>
           <th className="text-right font-normal">average</th>
           <th className="text-right font-normal">of it blocked</th>
+          <th className="text-right font-normal">of it ready</th>
           <th className="text-right font-normal">items</th>
         </tr>
       </thead>
@@ -96,6 +116,9 @@ function StepTable({ steps }: { steps: Step[] }) {
             <td className="text-right font-semibold">{shortDays(time.average)}</td>
             <td className={`text-right ${time.blocked > 0.05 ? "text-alarm" : "text-ink-soft"}`}>
               {time.blocked > 0 ? shortDays(time.blocked) : "–"}
+            </td>
+            <td className="text-right text-ink-soft">
+              {time.ready > 0 ? shortDays(time.ready) : "–"}
             </td>
             <td className="text-right text-ink-soft">{time.items}</td>
           </tr>

@@ -1,97 +1,32 @@
 "use client";
 import { Note } from "@/ui/kit/note";
-import { TextInput } from "@/ui/kit/field";
 import { Button, TextButton } from "@/ui/kit/button";
 import { Octagon } from "lucide-react";
-import { useState, type FormEvent } from "react";
+import { useState } from "react";
+import { blockerWords } from "@/core/item/blocker";
+import type { OpenBlocker } from "@/core/item/fields";
+import { isInProgress } from "@/core/workflow/state";
 import { tellProblem } from "@/ui/kit/notice";
 import { span } from "@/ui/kit/time";
+import { BlockerForm } from "./blocker-form";
 import type { ItemHandle } from "./use-item";
 
 /** What keeps the item from going on: shown, lifted, added with its cause. */
 export function ItemBlockers({ handle }: { handle: ItemHandle }) {
-  const { view, send } = handle;
+  const { view } = handle;
   const [adding, setAdding] = useState(false);
-  const [cause, setCause] = useState("");
-  const [waitingFor, setWaitingFor] = useState("");
-  const add = async (event: FormEvent) => {
-    event.preventDefault();
-    try {
-      await send(
-        { kind: "block", cause, waitingFor: waitingFor.trim() || null },
-        `${view.key} is marked blocked.`,
-      );
-      setAdding(false);
-      setCause("");
-      setWaitingFor("");
-    } catch (error) {
-      tellProblem(error);
-    }
-  };
-  const { openBlockers } = view.item;
-  const may =
-    view.rights.block && view.item.stateKind !== "finished" && view.item.withdrawnAt === null;
-  if (openBlockers.length === 0 && !may) return null;
+  const { openBlockers, stateKind, withdrawnAt } = view.item;
+  const may = view.rights.block && withdrawnAt === null;
+  const mayAdd = may && isInProgress(stateKind);
+  if (openBlockers.length === 0 && !mayAdd) return null;
   return (
     <section className="flex flex-col gap-2">
-      {openBlockers.map((b) => (
-        <Note kind="problem" key={b.id} className="flex items-start gap-2">
-          <Octagon
-            size={15}
-            className="mt-0.5 shrink-0 text-alarm"
-            fill="currentColor"
-            aria-hidden="true"
-          />
-          <p className="flex-1">
-            <b>Blocked for {span(view.now - b.since)}:</b> {b.cause}
-            {b.waitingFor ? `, waiting for ${b.waitingFor}` : ""}
-          </p>
-          {may && (
-            <Button
-              small
-              onClick={() =>
-                void send({ kind: "lift", blockId: b.id }, "The blocker is lifted.").catch(
-                  tellProblem,
-                )
-              }
-            >
-              Lift blocker
-            </Button>
-          )}
-        </Note>
+      {openBlockers.map((blocker) => (
+        <Blocker key={blocker.id} blocker={blocker} handle={handle} mayLift={may} />
       ))}
-      {may &&
+      {mayAdd &&
         (adding ? (
-          <form
-            onSubmit={(e) => void add(e)}
-            className="flex flex-col gap-2"
-            aria-label="Add a blocker"
-          >
-            <TextInput
-              aria-label="Why can it not go on?"
-              placeholder="Why can it not go on?"
-              required
-              maxLength={500}
-              autoFocus
-              value={cause}
-              onChange={(e) => setCause(e.target.value)}
-            />
-            <TextInput
-              aria-label="Waiting for whom or what"
-              placeholder="Waiting for whom or what (if known)"
-              maxLength={200}
-              value={waitingFor}
-              onChange={(e) => setWaitingFor(e.target.value)}
-            />
-            <div className="flex justify-end gap-2">
-              <Button look="quiet" small onClick={() => setAdding(false)}>
-                Not blocked
-              </Button>
-              <Button type="submit" small>
-                Mark as blocked
-              </Button>
-            </div>
-          </form>
+          <BlockerForm handle={handle} onDone={() => setAdding(false)} />
         ) : (
           <TextButton className="self-start text-[13px]" onClick={() => setAdding(true)}>
             Add a blocker
@@ -100,3 +35,54 @@ export function ItemBlockers({ handle }: { handle: ItemHandle }) {
     </section>
   );
 }
+
+function Blocker({
+  blocker,
+  handle: { view, send },
+  mayLift,
+}: {
+  blocker: OpenBlocker;
+  handle: ItemHandle;
+  mayLift: boolean;
+}) {
+  const other = view.links.find((link) => link.otherId === blocker.dependencyId);
+  return (
+    <Note kind="problem" className="flex items-start gap-2">
+      <Octagon
+        size={15}
+        className="mt-0.5 shrink-0 text-alarm"
+        fill="currentColor"
+        aria-hidden="true"
+      />
+      <p className="flex-1">
+        <b>Blocked for {span(view.now - blocker.since)}:</b>{" "}
+        {blockerWords(blocker, () => other?.key ?? null)}
+        {blocker.waitingFor ? `, waiting for ${blocker.waitingFor}` : ""}
+        {other && <span className="block text-[13px] text-ink-soft">{aboutOther(other)}</span>}
+      </p>
+      {mayLift && (
+        <Button
+          small
+          onClick={() =>
+            void send({ kind: "lift", blockId: blocker.id }, "The blocker is lifted.").catch(
+              tellProblem,
+            )
+          }
+        >
+          Lift blocker
+        </Button>
+      )}
+    </Note>
+  );
+}
+
+/** What is to be known of the item that is waited for. */
+const aboutOther = ({
+  key,
+  title,
+  stateName,
+  wait,
+}: ItemHandle["view"]["links"][number]): string =>
+  wait === "ended otherwise"
+    ? `${key} ended as ${stateName} and was not delivered. Where this waits no longer, take the link away.`
+    : `${title}: ${stateName}. Its delivery lifts this.`;

@@ -26,7 +26,7 @@ export function ItemLinks({ handle }: { handle: ItemHandle }) {
       () => {},
     );
   };
-  if (view.links.length === 0 && !view.rights.edit) return null;
+  if (view.links.length === 0 && view.waitsUnseen === 0 && !view.rights.edit) return null;
   return (
     <section>
       <h3 className="mb-1 text-[13px]">Links</h3>
@@ -38,7 +38,12 @@ export function ItemLinks({ handle }: { handle: ItemHandle }) {
               {l.key}
             </TextButton>
             <span className="flex-1 truncate">{l.title}</span>
-            <span className="text-[12.5px] text-ink-soft">{l.stateName}</span>
+            <span
+              className={`text-[12.5px] ${l.wait === "ended otherwise" ? "font-semibold text-signal-ink" : "text-ink-soft"}`}
+            >
+              {l.stateName}
+              {l.wait === "ended otherwise" && ", not delivered"}
+            </span>
             {view.rights.edit && (
               <button
                 type="button"
@@ -51,6 +56,14 @@ export function ItemLinks({ handle }: { handle: ItemHandle }) {
             )}
           </li>
         ))}
+        {view.waitsUnseen > 0 && (
+          <li className="text-ink-soft">
+            waits for{" "}
+            {view.waitsUnseen === 1
+              ? "an item outside your view"
+              : `${view.waitsUnseen} items outside your view`}
+          </li>
+        )}
       </ul>
       {view.rights.edit &&
         (adding ? (

@@ -3,6 +3,7 @@ import { Button } from "@/ui/kit/button";
 import { useState } from "react";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { AskForm, type Answers } from "./ask-form";
+import { ReadyButton } from "./ready-button";
 import type { ItemHandle } from "./use-item";
 import type { ItemView } from "@/core/item/item-view";
 
@@ -47,6 +48,7 @@ export function MoveButtons({ handle }: { handle: ItemHandle }) {
             {t.verb}
           </Button>
         ))}
+        <ReadyButton handle={handle} />
       </div>
       {stopped && (
         <div

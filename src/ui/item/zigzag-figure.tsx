@@ -96,7 +96,7 @@ export function ZigzagFigure({
                 />
               )}
               <rect x={s.x1} y={0} width={s.x2 - s.x1} height={HEIGHT} fill="transparent">
-                <title>{`${stateNames[s.stateId] ?? "A former state"}${s.blocked ? ", blocked" : ""}: ${shortDays(s.days)}, from ${exact(s.from, zone)}`}</title>
+                <title>{`${stateNames[s.stateId] ?? "A former state"}${s.blocked ? ", blocked" : s.ready ? ", ready for its next step" : ""}: ${shortDays(s.days)}, from ${exact(s.from, zone)}`}</title>
               </rect>
               {s.x2 - s.x1 > 34 && (
                 <text
