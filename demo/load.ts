@@ -28,6 +28,8 @@ import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Transaction } from "@/db/connection";
 import * as table from "@/db/schema";
 import { ownerOfLimit, setLimit } from "@/server/board/limits";
+import { withBreaks } from "./breaks";
+import { DEMO_PERSON_LIMITS, demoBoardLimits, demoCellLimits, withExpectedStays } from "./limits";
 import { EVER } from "@/server/intake/rules";
 import { setFrom } from "@/server/workflow/dated-settings";
 import { eventRows } from "@/server/item/rows";
@@ -62,7 +64,8 @@ export async function loadDemo(
     const counts = { items: 0, events: 0, reports: 0 };
     for (const [position, project] of PROJECTS.entries()) {
       const { workflow, tasks } = await loadProject(tx, project, now);
-      const items = inOneOrder(projectHistory(project, workflow, tasks, now), position);
+      const history = projectHistory(project, workflow, tasks, now);
+      const items = inOneOrder(withBreaks(history, workflow, project.columns), position);
       await loadItems(tx, items);
       await tx
         .update(table.project)
@@ -88,6 +91,8 @@ export async function loadDemo(
       counts.events += items.reduce((n, i) => n + i.events.length, 0);
       counts.reports += await loadReports(tx, project, items, now);
     }
+    for (const [personId, limit] of Object.entries(DEMO_PERSON_LIMITS))
+      await setLimit(tx, { projectId: null, kind: "person", id: personId }, limit, "ines");
     return counts;
   });
 }
@@ -144,7 +149,10 @@ async function loadProject(
       return role ? [{ projectId: id, personId: p.id, role }] : [];
     }),
   );
-  const main = { ...fromTemplate(BUILD_REVIEW_TEST_DEPLOY, ids), id: `${id}-main` };
+  const main = withExpectedStays({
+    ...fromTemplate(BUILD_REVIEW_TEST_DEPLOY, ids),
+    id: `${id}-main`,
+  });
   const workflow = await loadWorkflow(tx, id, demoVersions(main, began, now));
   const forTasks = { ...fromTemplate(SUB_TASKS, ids), id: `${id}-tasks` };
   const note = "The process as it was agreed on the first day.";
@@ -184,8 +192,12 @@ async function loadProject(
     const stateId = workflow.states.find((s) => s.name === column.state)!.id;
     await tx.insert(table.columnState).values({ boardId, columnId, stateId });
     const owner = ownerOfLimit(id, { id: columnId, stateIds: [stateId] });
-    await setLimit(tx, owner, { min, max, minFirm, maxFirm });
+    await setLimit(tx, owner, { min, max, minFirm, maxFirm }, "ines");
+    for (const { of, ...limit } of demoCellLimits(project.key, column.state))
+      await setLimit(tx, { projectId: id, kind: "column", id: columnId, of }, limit, "ines");
   }
+  for (const { of, ...limit } of demoBoardLimits(project.key))
+    await setLimit(tx, { projectId: id, kind: "board", id: boardId, of }, limit, "ines");
   return { workflow, tasks };
 }
 

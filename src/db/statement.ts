@@ -27,14 +27,15 @@ export function namedQuery<T>(
   };
 }
 
-/** A statement in SQL, with $1, $2 … where values go. */
-export function namedSql(
+/** A statement in SQL, with $1, $2 … where values go; its rows have the columns that it names. */
+export function namedSql<Row = never>(
   name: string,
   text: string,
-): (reader: Reader, values: unknown[]) => Promise<void> {
+): (reader: Reader, values: unknown[]) => Promise<Row[]> {
   return async (reader, values) => {
     const query = { sql: text, params: values };
-    await reader._.session.prepareQuery(query, undefined, name, false).execute();
+    const prepared = reader._.session.prepareQuery(query, undefined, name, false);
+    return ((await prepared.execute()) as { rows: Row[] }).rows;
   };
 }
 

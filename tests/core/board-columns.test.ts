@@ -78,7 +78,7 @@ describe("columns of a field's values", () => {
     ]);
   });
 
-  test("each has an id of its own, a place, no limit, and says whether it waits", () => {
+  test("each has an id of its own, a place, and says whether it waits", () => {
     const columns = valueColumns("team", VALUES, []);
     expect(columns.map((c) => [c.id, c.position, c.part, c.value])).toEqual([
       ["team ", 0, "waiting", null],
@@ -89,10 +89,6 @@ describe("columns of a field's values", () => {
       expect(c).toMatchObject({
         name: "",
         stateIds: [],
-        min: null,
-        max: null,
-        minFirm: false,
-        maxFirm: false,
       });
   });
 

@@ -1,4 +1,4 @@
-import { boardBody, columnEditBody } from "@/core/board/request";
+import { boardBody, limitBody, personLimitBody } from "@/core/board/request";
 
 const ITEM = "019b0000-0000-7000-8000-000000000001";
 const OTHER = "019b0000-0000-7000-8000-000000000002";
@@ -102,9 +102,14 @@ describe("a change of boards that is refused", () => {
   });
 });
 
-describe("limits of a column", () => {
+describe("limits", () => {
   const limits = (change: object = {}) => ({
-    columnId: "c1",
+    boardId: "b1",
+    on: { kind: "column", columnId: "c1" },
+    of: null,
+    unit: "items",
+    level: null,
+    fixedDatePasses: false,
     seenVersion: 1,
     min: 2,
     max: 5,
@@ -121,7 +126,11 @@ describe("limits of a column", () => {
     ["the same for both", limits({ min: 5 })],
     ["nothing may stand there", limits({ min: 0, max: 0 })],
     ["the most", limits({ max: 10_000 })],
-  ])("%s", (_what, body) => expect(columnEditBody.parse(body)).toEqual(body));
+    ["of one state of a column", limits({ on: { kind: "column", columnId: "c1", stateId: "s1" } })],
+    ["of all that is in progress", limits({ on: { kind: "board" } })],
+    ["of what a team has of it", limits({ of: { field: "teamId", value: "quayside" } })],
+    ["by size, of tasks", limits({ unit: "size", level: 0, fixedDatePasses: true })],
+  ])("%s", (_what, body) => expect(limitBody.parse(body)).toEqual(body));
 
   test.each([
     ["more than the most", limits({ max: 10_001 })],
@@ -129,13 +138,29 @@ describe("limits of a column", () => {
     ["half an item", limits({ max: 2.5 })],
     ["no version", limits({ seenVersion: 0 })],
     ["half a version", limits({ seenVersion: 1.5 })],
-    ["no column", limits({ columnId: "" })],
+    ["no column", limits({ on: { kind: "column", columnId: "" } })],
+    ["no board", limits({ boardId: "" })],
+    ["of a field that no limit is for", limits({ of: { field: "title", value: "x" } })],
+    ["of no value", limits({ of: { field: "teamId", value: "" } })],
+    ["by what nobody counts", limits({ unit: "hours" })],
     ["not said whether firm", limits({ maxFirm: undefined })],
     ["not said whether the minimum is", limits({ minFirm: undefined })],
-  ])("refused: %s", (_what, body) => expect(columnEditBody.safeParse(body).success).toBe(false));
+  ])("refused: %s", (_what, body) => expect(limitBody.safeParse(body).success).toBe(false));
+
+  test("of a person, with what counts; what is left out is the plain way", () => {
+    const said = { personId: "noor", min: null, max: 4, minFirm: false, maxFirm: true };
+    expect(personLimitBody.parse(said)).toEqual({
+      ...said,
+      unit: "items",
+      level: null,
+      workedOnly: false,
+    });
+    expect(personLimitBody.safeParse({ ...said, personId: "" }).success).toBe(false);
+    expect(personLimitBody.safeParse({ ...said, min: 5 }).success).toBe(false);
+  });
 
   test("a minimum above the maximum is told at the minimum", () => {
-    const { error } = columnEditBody.safeParse(limits({ min: 6 }));
+    const { error } = limitBody.safeParse(limits({ min: 6 }));
     expect(error!.issues).toMatchObject([
       { message: "The minimum is above the maximum.", path: ["min"] },
     ]);

@@ -5,7 +5,6 @@ import { ladder, stagesOf, type Column } from "@/core/board/column";
 import { changeFor } from "@/core/board/columns-by";
 import { lanes } from "@/core/board/lane";
 import {
-  brokenFirmLimits,
   limitOfState,
   limitSentence,
   limitState,
@@ -56,29 +55,6 @@ describe("limits", () => {
       }),
     );
   });
-
-  test("a sequence of moves that are each checked never goes beyond a firm maximum", () => {
-    fc.assert(
-      fc.property(
-        fc.integer({ min: 0, max: 6 }),
-        fc.array(fc.boolean(), { maxLength: 60 }),
-        (max, enters) => {
-          let count = 0;
-          for (const enter of enters) {
-            const column = { id: "c", name: "c", ...limit(null, max), count };
-            if (enter && brokenFirmLimits([], [column]).length === 0) count += 1;
-            if (!enter && count > 0 && brokenFirmLimits([column], []).length === 0) count -= 1;
-            expect(count).toBeLessThanOrEqual(max);
-          }
-        },
-      ),
-    );
-  });
-
-  test("a column that a move both leaves and enters is not touched", () => {
-    const column = { id: "c", name: "c", ...limit(3, 3), count: 3 };
-    expect(brokenFirmLimits([column], [column])).toEqual([]);
-  });
 });
 
 test.each<[string, Partial<ColumnLimit>, Partial<ColumnLimit>, Partial<ColumnLimit>]>([
@@ -114,15 +90,10 @@ test("columns of one stage stand together; the ladder is the mean over all finis
   const column = (id: string, stage: string, part: Column["part"], position: number): Column => ({
     id,
     stage,
-    stateLimits: {},
     name: id,
     part,
     position,
     stateIds: [id],
-    min: null,
-    max: null,
-    minFirm: false,
-    maxFirm: false,
   });
   const columns = [
     column("In review", "Review", "working", 2),
@@ -247,7 +218,7 @@ describe("a board that is read again", () => {
     ).toEqual([]);
   });
 
-  const nothingElse = { around: {}, hidden: {}, beyondScope: {}, finished: null };
+  const nothingElse = { around: {}, hidden: {}, limits: [], finished: null };
   test("of what was asked after keeps what is newer here, and lets go what has no answer", () => {
     const subject = new Subject().move("Ready");
     const before = at(subject);

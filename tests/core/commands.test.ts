@@ -504,17 +504,6 @@ describe("undo is refused", () => {
         help: "Change the item by hand.",
       });
   });
-
-  test("not of what leaves its state as it is, whatever the limits", () => {
-    const subject = building();
-    const full = {
-      columnId: "c",
-      columnName: "Build",
-      count: 6,
-      limit: { min: null, max: 6, minFirm: false, maxFirm: true },
-    };
-    expect(isRefusal(undone(subject, { entered: [full] as never }))).toBe(false);
-  });
 });
 
 test("what a move sets, says and answers goes with it, in this order", () => {

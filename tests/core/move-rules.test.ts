@@ -1,7 +1,6 @@
-import type { LimitedColumn } from "@/core/board/limit";
 import type { MoveAnswers } from "@/core/item/command";
 import { ITEM_FIELDS, type DemandedItemField, type ItemSnapshot } from "@/core/item/fields";
-import { decideMove, limitsWanted, requirementsOf, whoMay } from "@/core/workflow/decide-move";
+import { decideMove, requirementsOf, whoMay } from "@/core/workflow/decide-move";
 import type { MoveContext } from "@/core/workflow/decide-move";
 import type { LinkedChange } from "@/core/item/outside";
 import { isRefusal, type Refusal } from "@/core/workflow/refusal";
@@ -393,8 +392,6 @@ describe("answers", () => {
       ],
       comment: "Mind the tide.",
       reason: "late",
-      overridden: [],
-      warnings: [],
     });
     expect(Object.keys(made.changes)).toEqual(["reviewerId"]);
   });
@@ -495,101 +492,6 @@ describe("who may make a move", () => {
     expect(refused(move([], { who: [{ kind: "reviewer" }] }))).toMatchObject({
       code: "not for you",
     }));
-});
-
-describe("limits ahead", () => {
-  const full: LimitedColumn = {
-    id: "c",
-    name: "Review",
-    min: null,
-    max: 3,
-    minFirm: false,
-    maxFirm: false,
-    count: 3,
-  };
-  const firm = { ...full, maxFirm: true };
-  const ahead = (mode: "ignore" | "warn" | "ask" | "refuse"): Requirement => ({
-    kind: "limit ahead",
-    mode,
-  });
-  const broken = { columnId: "c", columnName: "Review", side: "maximum", limit: 3, wouldHold: 4 };
-  const go = (
-    mode: "ignore" | "warn" | "ask" | "refuse" | null,
-    column: LimitedColumn,
-    { overrideReason, lead = false }: { overrideReason?: string; lead?: boolean } = {},
-  ) =>
-    move(mode ? [ahead(mode)] : [], {
-      overrideReason,
-      change: { entered: [column], mayOverrideLimits: lead },
-    });
-
-  test("are gone past, warned of, asked about or kept, as the process says", () => {
-    expect(go("ignore", firm)).toMatchObject({ refused: false, overridden: [], warnings: [] });
-    expect(go("warn", full)).toMatchObject({
-      refused: false,
-      overridden: [],
-      warnings: ["Review now holds 4, its limit is 3."],
-    });
-    expect(go("ask", full)).toMatchObject({
-      refused: true,
-      code: "limit",
-      asks: [{ field: "overrideReason", label: "Why beyond the limit?" }],
-    });
-    expect(go("ask", full, { overrideReason: "tide" })).toMatchObject({ overridden: [broken] });
-    expect(go("refuse", full, { overrideReason: "tide", lead: true })).toMatchObject({
-      refused: true,
-      asks: [],
-    });
-    expect(go(null, full)).toMatchObject({ refused: false, overridden: [], warnings: [] });
-  });
-
-  test("nothing is said where there is room", () => {
-    for (const mode of ["ignore", "warn", "ask", "refuse"] as const)
-      expect(go(mode, { ...full, count: 2 })).toMatchObject({
-        refused: false,
-        overridden: [],
-        warnings: [],
-      });
-  });
-
-  test("a firm limit wants a lead's reason, whatever the process says short of going past it", () => {
-    for (const mode of [null, "warn", "ask"] as const) {
-      expect(go(mode, firm, { overrideReason: "tide" })).toMatchObject({
-        refused: true,
-        sentence: "Review takes 3 items at most.",
-        help: "Finish or move on one of those first, or ask a lead.",
-        asks: [],
-      });
-      expect(go(mode, firm, { lead: true, overrideReason: " " })).toMatchObject({
-        refused: true,
-        help: "Finish or move on one of those first, or give a reason why this one goes beyond the limit.",
-      });
-      expect(go(mode, firm, { lead: true, overrideReason: "tide" })).toMatchObject({
-        overridden: [broken],
-      });
-    }
-  });
-
-  test("a firm minimum, in its words", () => {
-    const least = { ...full, max: null, min: 1, minFirm: true, count: 1 };
-    const leave = (lead: boolean) =>
-      move([], { change: { left: [least], mayOverrideLimits: lead } });
-    expect(leave(false)).toMatchObject({
-      sentence: "Review keeps 1 item at least.",
-      help: "Pull another item into it first, or ask a lead.",
-    });
-    expect(leave(true)).toMatchObject({
-      help: "Pull another item into it first, or give a reason why it may run short.",
-    });
-  });
-
-  test("are counted and locked as far as the move asks for them", () => {
-    const with_ = (requirements: Requirement[]) => ({ ...workflow.transitions[0], requirements });
-    expect(limitsWanted(undefined)).toBe("firm");
-    expect(limitsWanted(with_([]))).toBe("firm");
-    expect(limitsWanted(with_([ahead("ignore")]))).toBe("firm");
-    expect(limitsWanted(with_([ahead("warn")]))).toBe("all");
-  });
 });
 
 describe("the outcome of a finished state", () => {

@@ -1,4 +1,3 @@
-import type { LimitedColumn } from "@/core/board/limit";
 import { decideMove } from "@/core/workflow/decide-move";
 import { isRefusal } from "@/core/workflow/refusal";
 import { isReturn, transitionsFrom } from "@/core/workflow/workflow";
@@ -143,72 +142,5 @@ describe("rules of a move", () => {
       const closing = transitionsFrom(workflow, state.id).filter((t) => t.to === "Closed");
       expect(closing).toHaveLength(state.id === "Closed" ? 0 : 1);
     }
-  });
-});
-
-describe("firm limits", () => {
-  const column = (change: Partial<LimitedColumn>): LimitedColumn => ({
-    id: "c",
-    name: "Review, reviewing",
-    min: null,
-    max: 3,
-    minFirm: false,
-    maxFirm: true,
-    count: 3,
-    ...change,
-  });
-  const subject = inReview();
-  const go = (change: object, overrideReason?: string) =>
-    tryMove(subject, "In review", { reviewerId: "ivo" }, change, overrideReason);
-
-  test("a member is refused, and told to ask a lead", () => {
-    expect(go({ entered: [column({})] })).toMatchObject({
-      refused: true,
-      code: "limit",
-      sentence: "Review, reviewing takes 3 items at most.",
-      asks: [],
-    });
-  });
-  test("a lead is asked for a reason, and with it may go beyond", () => {
-    const lead = { entered: [column({})], mayOverrideLimits: true };
-    expect(go(lead)).toMatchObject({ refused: true, asks: [{ field: "overrideReason" }] });
-    expect(go(lead, "  ")).toMatchObject({ refused: true });
-    expect(go(lead, "the storm")).toMatchObject({
-      refused: false,
-      overridden: [{ limit: 3, wouldHold: 4, side: "maximum" }],
-    });
-  });
-  test("a reason does not help whoever may not override", () => {
-    expect(go({ entered: [column({})] }, "I want to")).toMatchObject({
-      refused: true,
-      code: "limit",
-    });
-  });
-  test("advice never refuses; leaving a column that is over is always allowed", () => {
-    expect(go({ entered: [column({ maxFirm: false, count: 9 })] })).toMatchObject({
-      refused: false,
-    });
-    expect(go({ left: [column({ count: 9 })] })).toMatchObject({ refused: false });
-  });
-  test("a firm minimum holds back what would fall below it", () => {
-    expect(
-      go({ left: [column({ max: null, maxFirm: false, min: 2, minFirm: true, count: 2 })] }),
-    ).toMatchObject({ refused: true, sentence: "Review, reviewing keeps 2 items at least." });
-  });
-  test("the override is in the history with its reason", () => {
-    const own = inReview();
-    own.do(
-      {
-        kind: "move",
-        from: "Waiting for review",
-        to: "In review",
-        answers: { reviewerId: "ivo" },
-        overrideReason: "the storm",
-      },
-      { entered: [column({})], mayOverrideLimits: true },
-    );
-    expect(own.events.filter((e) => e.kind === "overrode")).toMatchObject([
-      { note: "the storm", new: { columnName: "Review, reviewing", wouldHold: 4 } },
-    ]);
   });
 });

@@ -7,7 +7,6 @@ import { database } from "@/db/connection";
 import { item, itemText, membership, person, report } from "@/db/schema";
 import { PLAIN_LOOK } from "@/core/view/look";
 import { editViews } from "@/server/view/edit";
-import { editColumn } from "@/server/board/edit";
 import { readBoard } from "@/server/board/read";
 import { readLearn } from "@/server/flow/read";
 import { readSummary } from "@/server/flow/summary";
@@ -25,7 +24,7 @@ import type { Viewer } from "@/server/people/viewer";
 import { discardDraft } from "@/server/workflow/draft";
 import { readDesign } from "@/server/workflow/read";
 import { startProject } from "@/server/workflow/start-project";
-import { columnOf, itemIn, refusalOf, send, stateId } from "./setup/board";
+import { columnOf, itemIn, limitColumn, move, refusalOf, send, stateId } from "./setup/board";
 import { ARTHUR, GRETA, INES, NOOR, OSKAR } from "./setup/people";
 import { runningWorkflow, storeDraft } from "./setup/process";
 import { givenTestDatabase } from "./setup/test-database";
@@ -67,7 +66,10 @@ const ATTEMPTS: Record<
   "edit item": (v, id) => send(v, id, { kind: "edit", seenVersion: 1, changes: { estimate: 3 } }),
   "rank item": (v, id) => send(v, id, { kind: "place", below: null }),
   "comment item": (v, id) => send(v, id, { kind: "comment", body: "x" }),
-  "block item": (v, id) => send(v, id, { kind: "block", cause: "x", waitingFor: null }),
+  "block item": async (v, id) => {
+    await move(GRETA, id, "Ready");
+    return send(v, id, { kind: "block", cause: "x", waitingFor: null });
+  },
   "link item": (v, id) => send(v, id, { kind: "link", linkKind: "relates to", otherKey: "TIX-1" }),
   "empty text": async (v, itemId) => {
     const [text] = await database().select().from(itemText).where(eq(itemText.itemId, itemId));
@@ -118,8 +120,9 @@ const ATTEMPTS: Record<
   "share view": (v) => makeView(v, "shown"),
   "edit board": async (v) => {
     const { board } = await readDesign(GRETA, "TIX");
-    const { id, min, max, minFirm, maxFirm } = await columnOf("Building");
-    return editColumn(v, { columnId: id, seenVersion: board.version, min, max, minFirm, maxFirm });
+    const { id, boardId, min, max, minFirm, maxFirm } = await columnOf("Building");
+    const limit = { min, max, minFirm, maxFirm };
+    return limitColumn({ id, boardId }, board.version, limit, { by: v });
   },
 };
 

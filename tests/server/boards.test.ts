@@ -7,8 +7,8 @@ import type { BoardDesign } from "@/core/workflow/design-view";
 import { changeState, removeState } from "@/core/workflow/edit";
 import { database } from "@/db/connection";
 import { boardColumn, boardPlace, columnState, item, state } from "@/db/schema";
+import { limitOfColumn, limitsOfStates } from "@/core/board/board-limits";
 import { editBoards } from "@/server/board/boards";
-import { editColumn } from "@/server/board/edit";
 import { readBoard } from "@/server/board/read";
 import { checkItems } from "@/server/item/check";
 import { createItem } from "@/server/item/create";
@@ -19,7 +19,16 @@ import { addWorkflow } from "@/server/workflow/new-workflow";
 import { publishDraft } from "@/server/workflow/publish";
 import { readDesign } from "@/server/workflow/read";
 import { editType } from "@/server/workflow/types";
-import { ANSWERS, countIn, itemIn, move, refusalOf, send, stateId } from "./setup/board";
+import {
+  ANSWERS,
+  countIn,
+  itemIn,
+  limitColumn,
+  move,
+  refusalOf,
+  send,
+  stateId,
+} from "./setup/board";
 import { ARTHUR, INES, NOOR } from "./setup/people";
 import { publishChange, runningWorkflow, storeDraft } from "./setup/process";
 import { givenTestDatabase } from "./setup/test-database";
@@ -198,20 +207,23 @@ test("a type takes the states of its workflow onto the board; what no board show
 });
 
 const limit = async (boardId: string, columnId: string, max: number | null, ofState?: string) =>
-  editColumn(INES, {
-    columnId,
-    stateId: ofState,
-    seenVersion: (await design(boardId)).version,
-    min: null,
-    max,
-    minFirm: false,
-    maxFirm: max !== null,
-  });
+  limitColumn(
+    { id: columnId, boardId },
+    (await design(boardId)).version,
+    { max, maxFirm: max !== null },
+    { stateId: ofState },
+  );
 
 describe("a state has one limit", () => {
-  const columnsOf = async (boardId: string) => (await readBoard(INES, "TIX", boardId)).columns;
-  const maximumAt = async (boardId: string, id: string) =>
-    (await columnsOf(boardId)).find((c) => c.stateIds.includes(id))?.max;
+  const maximumAt = async (boardId: string, id: string) => {
+    const { columns, limits } = await readBoard(INES, "TIX", boardId);
+    return (
+      limitOfColumn(
+        limits,
+        columns.find((c) => c.stateIds.includes(id))!,
+      )?.max ?? null
+    );
+  };
   const inProcess = async (id: string) => {
     const { workflows, drafts } = await readDesign(INES, "TIX");
     const maxima = [
@@ -255,11 +267,12 @@ describe("a state has one limit", () => {
       columns: [column("Waits", test)],
     });
     await save(board);
-    const { columns, cards, beyondScope } = await readBoard(INES, "TIX", board.id);
+    const { columns, cards, limits } = await readBoard(INES, "TIX", board.id);
     const shown = cards.filter((c) => c.stateId === test).length;
-    expect(columns[0].max).not.toBeNull();
-    expect(beyondScope[columns[0].id] + shown).toBe(await countIn("Waiting for test"));
-    expect(beyondScope[columns[0].id]).toBeGreaterThan(0);
+    const beside = limitOfColumn(limits, columns[0])!;
+    expect(beside.max).not.toBeNull();
+    expect(beside.count + shown).toBe(await countIn("Waiting for test"));
+    expect(beside.count).toBeGreaterThan(0);
     await edit({ kind: "remove", boardId: board.id });
   });
 
@@ -272,9 +285,13 @@ describe("a state has one limit", () => {
     await limit(board.id, id, 40);
     await limit(board.id, id, 30, second);
     await limit(board.id, id, null, first);
-    expect((await columnsOf(board.id))[0]).toMatchObject({
-      max: 40,
-      stateLimits: { [second]: { max: 30, maxFirm: true } },
+    const limitsAt = async () => {
+      const { columns, limits } = await readBoard(INES, "TIX", board.id);
+      return { own: limitOfColumn(limits, columns[0]), states: limitsOfStates(limits, columns[0]) };
+    };
+    expect(await limitsAt()).toMatchObject({
+      own: { max: 40 },
+      states: [{ ownerId: second, max: 30, maxFirm: true }],
     });
     expect(await refusalOf(limit(board.id, id, 3, await stateId("Building")))).toBe("not found");
     const { version, ...design } = {
@@ -283,7 +300,7 @@ describe("a state has one limit", () => {
     };
     await save({ ...design, version, columns: [{ ...board.columns[0], stateIds: [first] }] });
     expect(await inProcess(first)).toEqual([40]);
-    expect((await columnsOf(board.id))[0]).toMatchObject({ max: 40, stateLimits: {} });
+    expect(await limitsAt()).toMatchObject({ own: { ownerId: first, max: 40 }, states: [] });
     await limit(board.id, id, known);
     await edit({ kind: "remove", boardId: board.id });
   });

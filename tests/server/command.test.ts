@@ -13,7 +13,6 @@ import {
   wipLimit,
 } from "@/db/schema";
 import { readBoard } from "@/server/board/read";
-import { editColumn } from "@/server/board/edit";
 import { checkItems } from "@/server/item/check";
 import { createItem } from "@/server/item/create";
 import { readItem, searchItems } from "@/server/item/read";
@@ -21,7 +20,16 @@ import { commandRequest, createItemBody } from "@/core/item/request";
 import { readDesign } from "@/server/workflow/read";
 import { readLearn } from "@/server/flow/read";
 import { readSummary } from "@/server/flow/summary";
-import { columnOf, countIn, itemIn, move, refusalOf, send, stateId } from "./setup/board";
+import {
+  columnOf,
+  countIn,
+  itemIn,
+  limitColumn,
+  move,
+  refusalOf,
+  send,
+  stateId,
+} from "./setup/board";
 import { INES, IVO, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
@@ -266,14 +274,7 @@ describe("changing the process while it runs", () => {
   test("a column's limit of an older board version is refused", async () => {
     const column = await columnOf("Building");
     const { board } = await readDesign(INES, "TIX");
-    await editColumn(INES, {
-      columnId: column.id,
-      seenVersion: board.version,
-      min: 1,
-      max: 9,
-      minFirm: false,
-      maxFirm: true,
-    });
+    await limitColumn(column, board.version, { min: 1, max: 9, maxFirm: true });
     expect(await columnOf("Building")).toMatchObject({ min: 1, max: 9, maxFirm: true });
     // What it was until now is kept, with the time it was in force.
     const kept = await database()
@@ -285,18 +286,7 @@ describe("changing the process while it runs", () => {
       [1, 9, null],
       [column.min, column.max, kept[0].validFrom],
     ]);
-    expect(
-      await refusalOf(
-        editColumn(INES, {
-          columnId: column.id,
-          seenVersion: board.version,
-          min: null,
-          max: 1,
-          minFirm: false,
-          maxFirm: false,
-        }),
-      ),
-    ).toBe("conflict");
+    expect(await refusalOf(limitColumn(column, board.version, { max: 1 }))).toBe("conflict");
   });
 });
 

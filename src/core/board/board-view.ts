@@ -1,5 +1,6 @@
 import type { FactName } from "@/core/condition/facts";
 import type { AroundItems } from "./around";
+import type { CountedLimit } from "./board-limits";
 import type { Column } from "./column";
 import type { ItemType } from "@/core/item/item-type";
 import type { OwnField } from "@/core/item/own-field";
@@ -35,11 +36,10 @@ export interface BoardView {
   around: AroundItems;
   /** Items in progress that the board counts and this person may not see, by state. */
   hidden: Record<string, number>;
-  /**
-   * Of a board that shows only some items: how many more than it shows count against the limit of a
-   * column, by the column.
-   */
-  beyondScope: Record<string, number>;
+  /** Its limits and those of people, with what counts against each beside the cards here. */
+  limits: CountedLimit[];
+  /** What an item without a size counts for. */
+  defaultSize: number;
   /** Whether this person sees all items; otherwise counts are of more than they may see. */
   seesAll: boolean;
   workflows: Workflow[];
@@ -63,7 +63,7 @@ export interface BoardView {
 }
 
 /** What of a board is not as it was, after something happened to some items. */
-export interface BoardChanges extends Pick<BoardView, "cards" | "hidden" | "beyondScope"> {
+export interface BoardChanges extends Pick<BoardView, "cards" | "hidden" | "limits"> {
   /** Of these items, and of no others. */
   around: AroundItems;
   /** Null where it was not asked for. */

@@ -1,12 +1,11 @@
 import type { Days } from "@/core/calendar/instant";
 import type { FlowTimes } from "@/core/flow/time-in-state";
 import type { StateId, StateKind } from "@/core/workflow/state";
-import type { ColumnLimit } from "./limit";
 
 /** Whether a column holds work that waits, work that somebody does, or what has finished. */
 export type ColumnPart = "waiting" | "working" | "finished";
 
-export interface Column extends ColumnLimit {
+export interface Column {
   id: string;
   /**
    * The stage, e.g. "Review"; neighbours of one stage are drawn as its waiting and its working
@@ -17,10 +16,7 @@ export interface Column extends ColumnLimit {
   name: string;
   part: ColumnPart;
   position: number;
-  /** Where it shows exactly one state, its limit is that state's. */
   stateIds: StateId[];
-  /** Where it shows several states: the limits that some of them have by themselves. */
-  stateLimits: Record<StateId, ColumnLimit>;
   /** On a board by the values of a field: the value, null for items without one. */
   value?: string | null;
 }

@@ -126,12 +126,7 @@ function valueColumn(by: ValueField, value: string | null, name: string, positio
     part: value === null ? "waiting" : "working",
     position,
     stateIds: [],
-    stateLimits: {},
     value,
-    min: null,
-    max: null,
-    minFirm: false,
-    maxFirm: false,
   };
 }
 

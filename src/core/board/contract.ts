@@ -2,7 +2,7 @@ import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
 import type { BoardChanges, BoardView } from "./board-view";
 import type { Card } from "./card";
-import { boardBody, changesBody, columnEditBody, summed } from "./request";
+import { boardBody, changesBody, limitBody, personLimitBody, summed } from "./request";
 
 export const boardContract = {
   /** A board with everything drawn on it; the project's first where none is named. */
@@ -34,11 +34,18 @@ export const boardContract = {
     body: boardBody,
     answer: DONE,
   }),
-  /** Changes the limit of a column of one of the project's boards. */
+  /** Changes a limit of one of the project's boards. */
   limit: contract({
     method: "POST",
-    path: "/api/projects/:key/columns",
-    body: columnEditBody,
+    path: "/api/projects/:key/limits",
+    body: limitBody,
+    answer: DONE,
+  }),
+  /** Changes how much somebody of the project may have in their hands. */
+  personLimit: contract({
+    method: "POST",
+    path: "/api/projects/:key/limits/people",
+    body: personLimitBody,
     answer: DONE,
   }),
 };

@@ -54,9 +54,6 @@ export function stricterLimit(a: ColumnLimit, b: ColumnLimit): ColumnLimit {
   };
 }
 
-/** What a limit is on. */
-export type LimitOwnerKind = "state" | "column";
-
 export type LimitState =
   | { kind: "none"; count: number }
   | { kind: "within"; count: number; free: number | null }
@@ -78,11 +75,14 @@ export function limitState(count: number, limit: ColumnLimit): LimitState {
   return { kind: "within", count, free: limit.max === null ? null : limit.max - count };
 }
 
+/** A number of items, or a sum of sizes, as people read it. */
+const amount = (n: number): string => n.toLocaleString("en", { maximumFractionDigits: 1 });
+
 /** The words beside the slots: "4 of 5", "2 over", "pull 1 more". */
 export function limitWords(state: LimitState, limit: ColumnLimit): string {
-  if (state.kind === "over") return `${state.by} over`;
-  if (state.kind === "under") return `pull ${state.by} more`;
-  return limit.max === null ? `${state.count}` : `${state.count} of ${limit.max}`;
+  if (state.kind === "over") return `${amount(state.by)} over`;
+  if (state.kind === "under") return `pull ${amount(state.by)} more`;
+  return limit.max === null ? amount(state.count) : `${amount(state.count)} of ${limit.max}`;
 }
 
 /** The marks to draw for the places of a column; above 12 places a bar replaces them. */
@@ -112,62 +112,17 @@ export function slots(count: number, limit: ColumnLimit, ready = 0): Slots {
   };
 }
 
-/** A column that a move enters or leaves, with the number of items in it before the move. */
-export interface LimitedColumn extends ColumnLimit {
-  id: string;
-  name: string;
-  count: number;
-}
-
+/** A limit that something went beyond. */
 export interface LimitBreak {
+  /** The limit's id; of what was written before limits were told apart, a column's. */
   columnId: string;
   columnName: string;
   side: "maximum" | "minimum";
   limit: number;
-  /** Items in the column if the move were made. */
+  /** What counts against it once it has happened. */
   wouldHold: number;
-}
-
-/**
- * The firm limits that moving one item from `left` to `entered` would break. Only a move that makes
- * matters worse breaks a limit: leaving a column that is over its maximum is always allowed, and so
- * is entering one that is under its minimum. A column that is both entered and left stays as it is.
- */
-export function brokenFirmLimits(
-  left: readonly LimitedColumn[],
-  entered: readonly LimitedColumn[],
-): LimitBreak[] {
-  const breaks: LimitBreak[] = [];
-  for (const column of entered) {
-    if (left.some((l) => l.id === column.id)) continue;
-    if (column.max !== null && column.maxFirm && column.count + 1 > column.max)
-      breaks.push(breakOf(column, "maximum", column.max, column.count + 1));
-  }
-  for (const column of left) {
-    if (entered.some((e) => e.id === column.id)) continue;
-    if (column.min !== null && column.minFirm && column.count - 1 < column.min)
-      breaks.push(breakOf(column, "minimum", column.min, column.count - 1));
-  }
-  return breaks;
-}
-
-/** The maximums, firm or advice, that moving one item from `left` to `entered` would exceed. */
-export function brokenMaximum(
-  left: readonly LimitedColumn[],
-  entered: readonly LimitedColumn[],
-): LimitBreak[] {
-  return entered.flatMap((column) =>
-    column.max !== null && column.count + 1 > column.max && !left.some((l) => l.id === column.id)
-      ? [breakOf(column, "maximum", column.max, column.count + 1)]
-      : [],
-  );
-}
-
-function breakOf(
-  column: LimitedColumn,
-  side: LimitBreak["side"],
-  limit: number,
-  wouldHold: number,
-): LimitBreak {
-  return { columnId: column.id, columnName: column.name, side, limit, wouldHold };
+  /** Older ones were all firm. */
+  firm?: boolean;
+  /** Of older ones: items. */
+  unit?: "items" | "size";
 }

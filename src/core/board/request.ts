@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { COLUMNS_BY } from "@/core/board/columns-by";
+import { LIMIT_UNITS, LIMITED_FIELDS } from "@/core/board/limited";
 import { conditionSchema } from "@/core/condition/condition";
 import { isAmount } from "@/core/item/amount";
 import { listedFact } from "@/core/item/list/query";
@@ -48,6 +49,8 @@ export const boardBody = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("order columns"), boardId: id, columnIds: z.array(id).max(60) }),
   z.object({ kind: z.literal("order boards"), boardIds: z.array(id).max(60) }),
   z.object({ kind: z.literal("remove"), boardId: id }),
+  /** What items without a size count for, where limits add up sizes. */
+  z.object({ kind: z.literal("default size"), size: z.number().positive().max(1_000) }),
   /** Puts the states of a workflow that no board shows onto the first board. */
   z.object({ kind: z.literal("show workflow"), workflowId: id }),
   /** On a free board: puts an item into a list, below another or on top, or takes it out of all. */
@@ -63,19 +66,41 @@ export type BoardRequest = z.infer<typeof boardBody>;
 
 const limit = z.number().int().min(0).max(10_000).nullable();
 
-export const columnEditBody = z
+const bounds = {
+  min: limit,
+  max: limit,
+  minFirm: z.boolean(),
+  maxFirm: z.boolean(),
+  unit: z.enum(LIMIT_UNITS).default("items"),
+  level: z.number().int().min(0).max(9).nullable().default(null),
+};
+const inOrder = ({ min, max }: { min: number | null; max: number | null }) =>
+  min === null || max === null || min <= max;
+const CROSSED = { message: "The minimum is above the maximum.", path: ["min"] };
+
+/** A limit on a board; without bounds it ends. */
+export const limitBody = z
   .object({
-    columnId: id,
-    /** Of a column of several states: the one whose own limit it is. */
-    stateId: id.optional(),
+    boardId: id,
     seenVersion: z.number().int().positive(),
-    min: limit,
-    max: limit,
-    minFirm: z.boolean(),
-    maxFirm: z.boolean(),
+    on: z.discriminatedUnion("kind", [
+      /** One of several states of a column is named; else it is the column's, or its one state's. */
+      z.object({ kind: z.literal("column"), columnId: id, stateId: id.optional() }),
+      z.object({ kind: z.literal("board") }),
+    ]),
+    /** Only items with this value count. */
+    of: z
+      .object({ field: z.enum(LIMITED_FIELDS), value: id })
+      .nullable()
+      .default(null),
+    ...bounds,
+    fixedDatePasses: z.boolean().default(false),
   })
-  .refine((c) => c.min === null || c.max === null || c.min <= c.max, {
-    message: "The minimum is above the maximum.",
-    path: ["min"],
-  });
-export type ColumnEditRequest = z.infer<typeof columnEditBody>;
+  .refine(inOrder, CROSSED);
+export type LimitRequest = z.infer<typeof limitBody>;
+
+/** How much somebody may have in their hands, over all projects. */
+export const personLimitBody = z
+  .object({ personId: id, ...bounds, workedOnly: z.boolean().default(false) })
+  .refine(inOrder, CROSSED);
+export type PersonLimitRequest = z.infer<typeof personLimitBody>;

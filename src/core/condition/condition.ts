@@ -286,6 +286,39 @@ export function asksWhoLooks(condition: Condition): boolean {
   return (condition.kind === "not" ? [condition.of] : condition.of).some(asksWhoLooks);
 }
 
+/** Facts of time, of the past, of other items and of what happens outside. */
+const CHANGE_BY_THEMSELVES: ReadonlySet<FactName> = new Set<FactName>([
+  "age",
+  "daysInState",
+  "daysSinceCreated",
+  "daysBlocked",
+  "daysReady",
+  "everIn",
+  "children",
+  "openChildren",
+  "links",
+  "waitsFor",
+  "waitedFor",
+  "openChanges",
+  "mergedChanges",
+  "checks",
+  "testResult",
+  "deployedTo",
+]);
+
+/**
+ * Whether items can come to be meant by a condition, or not any more, without a command on them: by
+ * time, by what happens to others or outside.
+ */
+export function changesByItself(condition: Condition): boolean {
+  if (condition.kind !== "compare")
+    return (condition.kind === "not" ? [condition.of] : condition.of).some(changesByItself);
+  const { value } = condition;
+  const counted =
+    typeof value === "object" && value !== null && ("day" in value || "sprint" in value);
+  return counted || [...factsIn(condition)].some((fact) => CHANGE_BY_THEMSELVES.has(fact));
+}
+
 /** The facts that a condition asks for. */
 export function factsIn(condition: Condition): Set<FactName> {
   if (condition.kind === "compare")

@@ -1,4 +1,5 @@
 import type { Instant } from "@/core/calendar/instant";
+import type { BrokenLimit } from "./broken-limit";
 import type { Pulse } from "./pulse";
 import type { Percentiles } from "./report";
 
@@ -10,7 +11,7 @@ export interface FlowSummary {
   pulse: Pulse;
   percentiles: Percentiles;
   ladder: Record<string, number | null>;
-  limitsBroken: string[];
+  limitsBroken: BrokenLimit[];
   now: Instant;
 }
 

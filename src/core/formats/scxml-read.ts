@@ -83,6 +83,7 @@ function readOwn(root: XmlElement, prefix: string): ImportedWorkflow {
       stage,
       position: Number(position),
       teamId: team,
+      byReviewer: own(e, "by-reviewer") === "true",
       expectedDays: number(own(e, "expected-days")),
       tooOldDays: number(own(e, "too-old-days")),
     });

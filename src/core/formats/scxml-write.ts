@@ -44,6 +44,7 @@ function stateLines(workflow: Workflow, state: State, vocabulary: Vocabulary): s
     stage,
     position,
     teamId,
+    byReviewer,
     expectedDays,
     tooOldDays,
     limit,
@@ -51,7 +52,7 @@ function stateLines(workflow: Workflow, state: State, vocabulary: Vocabulary): s
     exitPolicies,
     outcomes,
   } = state;
-  const open = `    <${element}${attributes({ id: xmlId(id), "zz:id": id, "zz:name": name, "zz:kind": kind, "zz:stage": stage, "zz:position": String(position), "zz:team": teamId, "zz:expected-days": expectedDays?.toString() ?? null, "zz:too-old-days": tooOldDays?.toString() ?? null })}>`;
+  const open = `    <${element}${attributes({ id: xmlId(id), "zz:id": id, "zz:name": name, "zz:kind": kind, "zz:stage": stage, "zz:position": String(position), "zz:team": teamId, "zz:by-reviewer": byReviewer ? "true" : null, "zz:expected-days": expectedDays?.toString() ?? null, "zz:too-old-days": tooOldDays?.toString() ?? null })}>`;
   const more = {
     ...(limit ? { limit } : {}),
     ...(entryPolicies.length > 0 ? { entryPolicies } : {}),

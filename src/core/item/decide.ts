@@ -1,6 +1,5 @@
 import type { Instant } from "@/core/calendar/instant";
-import { brokenFirmLimits } from "@/core/board/limit";
-import { decideMove, refuseLimit, type MoveContext } from "@/core/workflow/decide-move";
+import { decideMove, type MoveContext } from "@/core/workflow/decide-move";
 import { isRefusal, refuse, type Refusal } from "@/core/workflow/refusal";
 import { followUpChanges } from "@/core/workflow/follow-ups/apply";
 import type { FollowUpContext } from "@/core/workflow/follow-ups/kind";
@@ -205,8 +204,6 @@ function move(
       kind: "commented",
       new: { commentId: command.commentId!, body: decision.comment },
     });
-  for (const limitBreak of decision.overridden)
-    changes.push({ kind: "overrode", new: limitBreak, note: command.overrideReason!.trim() });
   changes.push({
     kind: "moved",
     old: { stateId: from.id, kind: from.kind, ...agreed(item) },
@@ -418,8 +415,8 @@ const UNDOABLE: ReadonlySet<ItemChange["kind"]> = new Set([
 /**
  * Takes back the last command on an item, as long as it was this person's and nothing came after
  * it. The history keeps both: what was done and that it was undone; about the item, and in every
- * figure, it is as if it had not been. Requirements are not asked again on the way back, firm
- * limits are. What somebody said on the way of a move stays said.
+ * figure, it is as if it had not been. Requirements are not asked again on the way back. What
+ * somebody said on the way of a move stays said.
  */
 function undo(
   item: ItemSnapshot,
@@ -441,9 +438,6 @@ function undo(
     return refuse("invalid", "A comment cannot be undone.", "Write another one.");
   if (!was || steps.some((e) => !UNDOABLE.has(e.kind) && e.kind !== "commented"))
     return refuse("invalid", "This step cannot be undone.", "Change the item by hand.");
-  const [broken] =
-    was.stateId !== item.stateId ? brokenFirmLimits(context.left, context.entered) : [];
-  if (broken) return refuseLimit(broken, false);
   return [
     {
       kind: "undone",

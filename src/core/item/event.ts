@@ -78,7 +78,8 @@ export type ItemChange =
       new: { parentId: string; key: string } | null;
     }
   | { kind: "ranked"; old: string; new: string }
-  | { kind: "overrode"; new: LimitBreak; note: string }
+  /** Went beyond a limit: a firm one with a reason, advice without. */
+  | { kind: "overrode"; new: LimitBreak; note: string | null }
   | { kind: "commented"; new: { commentId: string; body: string } }
   | {
       kind: "blocked";

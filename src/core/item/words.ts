@@ -53,7 +53,7 @@ export function eventWords(event: ItemEvent, names: Names): string {
     case "ranked":
       return "gave it another place in the order";
     case "overrode":
-      return `went beyond the limit of ${event.new.columnName} (${event.new.side} ${event.new.limit}, now ${event.new.wouldHold})`;
+      return `went beyond the ${event.new.firm === false ? "advised " : ""}limit of ${event.new.columnName} (${event.new.side} ${event.new.limit}, now ${event.new.wouldHold})`;
     case "commented":
       return "commented";
     case "blocked":

@@ -1,5 +1,6 @@
 import type { Astray } from "@/core/board/astray";
 import type { Card } from "@/core/board/card";
+import type { CountedLimit } from "@/core/board/board-limits";
 import type { Column } from "@/core/board/column";
 import type { ItemType } from "@/core/item/item-type";
 import type { OwnField } from "@/core/item/own-field";
@@ -26,7 +27,7 @@ export interface BacklogView {
   /** What has been started and stands in no column of the board. */
   astray: Astray;
   /** The column that items are pulled into, and how many it holds. */
-  pulledInto: { column: Column; holds: number } | null;
+  pulledInto: { column: Column; limit: CountedLimit | null; holds: number } | null;
   /** The states of each column of the board, from the first to the last. */
   columns: StateId[][];
   /** By the id of the sprint or release; what nothing is in is left out. */

@@ -1,10 +1,3 @@
-import { counted } from "@/core/formats/counted";
-import {
-  brokenFirmLimits,
-  brokenMaximum,
-  type LimitBreak,
-  type LimitedColumn,
-} from "@/core/board/limit";
 import type { Asker } from "@/core/condition/evaluate";
 import type { AskedItem } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
@@ -44,14 +37,6 @@ export interface MoveContext {
   asker: Asker;
   vocabulary: Vocabulary;
   teamsOf: (personId: string) => readonly string[];
-  /**
-   * Columns on the project's boards, and states with a limit of their own, that hold the item now,
-   * and those that would.
-   */
-  left: LimitedColumn[];
-  entered: LimitedColumn[];
-  /** Whether the person may break a firm limit with a reason. */
-  mayOverrideLimits: boolean;
   nameOf: (personId: string) => string;
   teamName: (teamId: string) => string;
   /** Fields of the project's own; only read where a requirement or an answer is about one. */
@@ -68,9 +53,6 @@ export interface AllowedMove {
   ticked: { id: string; text: string }[];
   comment: string | null;
   reason: string | null;
-  overridden: LimitBreak[];
-  /** Limits that are broken where the workflow only wants it said. */
-  warnings: string[];
 }
 
 export interface MoveRequest {
@@ -81,8 +63,8 @@ export interface MoveRequest {
 }
 
 /**
- * Whether an item may make a move: the move exists, the person may make it, its requirements hold,
- * no firm limit is broken without a reason. All unmet requirements are asked for together, so a
+ * Whether an item may make a move: the move exists, the person may make it, its requirements hold.
+ * Limits are asked afterwards, when it is known what changes. All unmet requirements are asked for together, so a
  * person answers once.
  */
 export function decideMove(
@@ -128,8 +110,6 @@ export function decideMove(
     return unanswerable ?? { ...open[0], asks };
   }
 
-  const limits = decideLimits(transition, request, context);
-  if ("refused" in limits) return limits;
   return {
     refused: false,
     transition,
@@ -146,7 +126,6 @@ export function decideMove(
       ? request.answers.comment!.trim()
       : null,
     reason: request.answers.reason?.trim() || null,
-    ...limits,
   };
 }
 
@@ -318,56 +297,6 @@ function ownAnswers(
   return own;
 }
 
-function decideLimits(
-  transition: Transition,
-  request: MoveRequest,
-  context: MoveContext,
-): Refusal | Pick<AllowedMove, "overridden" | "warnings"> {
-  const mode = transition.requirements.find((r) => r.kind === "limit ahead")?.mode ?? null;
-  const ahead = mode === null ? [] : brokenMaximum(context.left, context.entered);
-  const firm = mode === "ignore" ? [] : brokenFirmLimits(context.left, context.entered);
-  const overrideReason = request.overrideReason?.trim();
-  if (mode === "refuse" && ahead.length > 0) return refuseLimit(ahead[0], false);
-  if (firm.length > 0 && !(context.mayOverrideLimits && overrideReason))
-    return refuseLimit(firm[0], context.mayOverrideLimits);
-  if (mode === "ask" && ahead.length > 0 && !overrideReason) return refuseLimit(ahead[0], true);
-  return {
-    overridden: firm.length > 0 ? firm : overrideReason && mode === "ask" ? ahead : [],
-    warnings:
-      mode === "warn"
-        ? ahead.map((b) => `${b.columnName} now holds ${b.wouldHold}, its limit is ${b.limit}.`)
-        : [],
-  };
-}
-
-/** Which limits have to be known, and locked, before a transition is decided. */
-export function limitsWanted(transition: Transition | undefined): "firm" | "all" {
-  const mode: LimitMode | undefined = transition?.requirements.find(
-    (r) => r.kind === "limit ahead",
-  )?.mode;
-  return mode === undefined || mode === "ignore" ? "firm" : "all";
-}
-
-/** The refusal for a firm limit; whoever may go beyond it is asked for a reason in place. */
-export function refuseLimit(broken: LimitBreak, mayOverride: boolean): Refusal {
-  const { columnName, limit, side } = broken;
-  const items = (n: number) => counted(n, "item");
-  const sentence =
-    side === "maximum"
-      ? `${columnName} takes ${items(limit)} at most.`
-      : `${columnName} keeps ${items(limit)} at least.`;
-  const help =
-    side === "maximum"
-      ? "Finish or move on one of those first" +
-        (mayOverride
-          ? ", or give a reason why this one goes beyond the limit."
-          : ", or ask a lead.")
-      : "Pull another item into it first" +
-        (mayOverride ? ", or give a reason why it may run short." : ", or ask a lead.");
-  return refuse(
-    "limit",
-    sentence,
-    help,
-    mayOverride ? [{ field: "overrideReason", label: "Why beyond the limit?" }] : [],
-  );
-}
+/** What a transition says of the limits ahead of it; null where it says nothing. */
+export const limitMode = (transition: Transition | undefined): LimitMode | null =>
+  transition?.requirements.find((r) => r.kind === "limit ahead")?.mode ?? null;

@@ -31,6 +31,7 @@ export const stateSchema: z.ZodType<State> = z.object({
   stage: wordsOf(60).nullable().default(null),
   position: z.number().int().min(0),
   teamId: ID.nullable().default(null),
+  byReviewer: z.boolean().default(false),
   expectedDays: days,
   tooOldDays: days,
   limit: z

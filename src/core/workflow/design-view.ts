@@ -1,3 +1,4 @@
+import type { CountedLimit, LimitChangeView } from "@/core/board/board-limits";
 import type { Column } from "@/core/board/column";
 import type { ColumnsBy } from "@/core/board/columns-by";
 import type { Condition } from "@/core/condition/condition";
@@ -56,6 +57,12 @@ export interface DesignView {
   people: ProjectPerson[];
   /** Items in each state now. */
   counts: Record<StateId, number>;
+  /** Every limit of the project's boards, states and people, with what counts against it. */
+  limits: CountedLimit[];
+  /** What they were from when on, the latest first. */
+  limitChanges: LimitChangeView[];
+  /** What an item without a size counts for, where limits add up sizes. */
+  defaultSize: number;
   versions: {
     workflowId: string;
     version: number;

@@ -70,6 +70,10 @@ function stateDifferences(was: State, is: State, vocabulary: Vocabulary): string
   if (was.kind !== is.kind) found.push(`${name} is ${is.kind} instead of ${was.kind}.`);
   if (was.stage !== is.stage)
     found.push(`${name} belongs to ${is.stage ?? "no stage"} instead of ${was.stage ?? "none"}.`);
+  if (was.byReviewer !== is.byReviewer)
+    found.push(
+      `In ${name} the work is the ${is.byReviewer ? "reviewer's, not the assignee's" : "assignee's, not the reviewer's"}.`,
+    );
   if (was.teamId !== is.teamId)
     found.push(`In ${name} works ${team(is.teamId)} instead of ${team(was.teamId)}.`);
   if (was.expectedDays !== is.expectedDays)

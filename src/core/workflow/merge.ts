@@ -114,6 +114,7 @@ const STATE_FIELDS: Fields<State> = {
   kind: "the kind",
   stage: "the stage",
   teamId: "the team",
+  byReviewer: "whose work it is",
   expectedDays: "the expected time",
   tooOldDays: "from when on it is too long",
   limit: "the limit",

@@ -42,10 +42,7 @@ export interface Replay {
 /**
  * What the replay asks for about people and other items; it judges by what is known of them now.
  */
-export interface ReplayContext extends Omit<
-  MoveContext,
-  "workflow" | "left" | "entered" | "actor" | "around" | "mayOverrideLimits"
-> {
+export interface ReplayContext extends Omit<MoveContext, "workflow" | "actor" | "around"> {
   actorOf: (personId: string | null) => Actor;
   aroundOf: (itemId: string, everIn: readonly StateId[]) => Omit<AskedItem, "item">;
 }
@@ -150,9 +147,6 @@ function replayMove(
       teamIds: context.actorOf(move.actorId).teamIds,
       now: move.at,
     },
-    left: [],
-    entered: [],
-    mayOverrideLimits: false,
   };
   const notForThem = whoMay(transition, before, full);
   if (notForThem) return void refuse("not for them", notForThem.sentence, transition.id);

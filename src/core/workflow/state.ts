@@ -32,6 +32,8 @@ export interface State {
   position: number;
   /** The team that works here; null for whoever is there. */
   teamId: string | null;
+  /** Whether the reviewer works in it: then what is in it is in their hands, not the assignee's. */
+  byReviewer: boolean;
   /** How long an item is expected to stay, and from when on it has stayed too long, in days. */
   expectedDays: number | null;
   tooOldDays: number | null;
@@ -56,6 +58,7 @@ export interface StateLimit {
 export const PLAIN_STATE = {
   stage: null,
   teamId: null,
+  byReviewer: false,
   expectedDays: null,
   tooOldDays: null,
   limit: null,

@@ -11,7 +11,7 @@ export interface WorkflowTemplate {
   /** For whom it is, in a sentence. */
   suits: string;
   states: ({ name: string; kind: StateKind; stage: string | null } & Partial<
-    Pick<State, "expectedDays" | "tooOldDays" | "limit" | "outcomes">
+    Pick<State, "byReviewer" | "expectedDays" | "tooOldDays" | "limit" | "outcomes">
   > & { entry?: string[]; exit?: string[] })[];
   transitions: {
     from: string | string[] | null;

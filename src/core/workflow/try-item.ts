@@ -32,9 +32,9 @@ export function tryMoves(
   workflow: Workflow,
   item: ItemSnapshot,
   answers: MoveAnswers,
-  context: Omit<MoveContext, "workflow" | "left" | "entered">,
+  context: Omit<MoveContext, "workflow">,
 ): TriedMove[] {
-  const full: MoveContext = { ...context, workflow, left: [], entered: [] };
+  const full: MoveContext = { ...context, workflow };
   const from = stateOf(workflow, item.stateId);
   const after = withAnswers(item, answers);
   return transitionsFrom(workflow, item.stateId).map((transition) => {

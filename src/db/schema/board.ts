@@ -11,12 +11,13 @@ import {
   uniqueIndex,
   uuid,
 } from "drizzle-orm/pg-core";
-import type { LimitOwnerKind } from "@/core/board/limit";
+import type { LimitCounting, LimitedField, LimitOwnerKind } from "@/core/board/limited";
 import type { ColumnPart } from "@/core/board/column";
 import type { Condition } from "@/core/condition/condition";
 import type { ColumnsBy } from "@/core/board/columns-by";
 import { instant, rank } from "./columns";
 import { item } from "./item";
+import { person } from "./people";
 import { project } from "./project";
 import { state } from "./workflow";
 
@@ -61,24 +62,35 @@ export const wipLimit = pgTable(
   "wip_limit",
   {
     id: uuid("id").primaryKey(),
-    projectId: text("project_id")
-      .notNull()
-      .references(() => project.id),
+    /** Null for a person's, which holds over all projects. */
+    projectId: text("project_id").references(() => project.id),
     ownerKind: text("owner_kind").$type<LimitOwnerKind>().notNull(),
     ownerId: text("owner_id").notNull(),
+    /** Only items with this value count: a lane, a cell, a class of service. */
+    field: text("field").$type<LimitedField>(),
+    value: text("value"),
     min: integer("min"),
     max: integer("max"),
     minFirm: boolean("min_firm").notNull(),
     maxFirm: boolean("max_firm").notNull(),
+    unit: text("unit").$type<LimitCounting["unit"]>().notNull().default("items"),
+    /** Null: the usual one of where it is. */
+    level: integer("level"),
+    fixedDatePasses: boolean("fixed_date_passes").notNull().default(false),
+    workedOnly: boolean("worked_only").notNull().default(false),
+    /** Who said so; null for what came with the product or from before that was kept. */
+    byId: text("by_id").references(() => person.id),
     validFrom: instant("valid_from").notNull(),
     /** Null while it is in force. */
     validTo: instant("valid_to"),
   },
   (t) => [
     uniqueIndex("wip_limit_in_force")
-      .on(t.ownerKind, t.ownerId)
+      .on(t.ownerKind, t.ownerId, sql`coalesce(${t.field}, '')`, sql`coalesce(${t.value}, '')`)
       .where(sql`${t.validTo} is null`),
-    check("wip_limit_owner", sql`${t.ownerKind} in ('state', 'column')`),
+    check("wip_limit_owner", sql`${t.ownerKind} in ('state', 'column', 'board', 'person')`),
+    check("wip_limit_of", sql`(${t.field} is null) = (${t.value} is null)`),
+    check("wip_limit_unit", sql`${t.unit} in ('items', 'size')`),
     check(
       "wip_limit_bounds",
       sql`(${t.min} is null or ${t.min} >= 0) and (${t.max} is null or ${t.max} >= coalesce(${t.min}, 0))`,

@@ -24,9 +24,12 @@ export const project = pgTable(
     nextItemNumber: integer("next_item_number").notNull().default(1),
     expectationDays: integer("expectation_days").notNull(),
     expectationShare: doublePrecision("expectation_share").notNull(),
+    /** What an item without a size counts for, where limits add up sizes. */
+    defaultSize: doublePrecision("default_size").notNull().default(1),
   },
   (t) => [
     check("project_key", sql`${t.key} ~ '^[A-Z][A-Z0-9]{1,9}$'`),
+    check("project_default_size", sql`${t.defaultSize} > 0`),
     check("project_visibility", sql`${t.visibility} in ('everyone', 'members')`),
     check(
       "project_expectation",

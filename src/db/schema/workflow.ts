@@ -1,5 +1,14 @@
 import { sql } from "drizzle-orm";
-import { check, index, integer, jsonb, pgTable, primaryKey, text } from "drizzle-orm/pg-core";
+import {
+  boolean,
+  check,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+} from "drizzle-orm/pg-core";
 import type { TypeGlyphName } from "@/core/item/item-type";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { StateKind } from "@/core/workflow/state";
@@ -33,6 +42,8 @@ export const state = pgTable(
     kind: text("kind").$type<StateKind>().notNull(),
     stage: text("stage"),
     position: integer("position").notNull(),
+    /** Whether the reviewer works in it, and not the assignee. */
+    byReviewer: boolean("by_reviewer").notNull().default(false),
     /** The version that took it out; null while it is part of its workflow. */
     removedIn: integer("removed_in"),
   },

@@ -1,5 +1,5 @@
 import { and, asc, eq, inArray, isNotNull, isNull, ne, notInArray, or, sql } from "drizzle-orm";
-import { asksWhoLooks } from "@/core/condition/condition";
+import { asksWhoLooks, changesByItself } from "@/core/condition/condition";
 import { rankBetween } from "@/core/item/rank";
 import { twinBoard, twinColumn } from "@/core/board/same-name";
 import { refuse } from "@/core/workflow/refusal";
@@ -9,11 +9,12 @@ import {
   boardColumn,
   boardPlace,
   columnState,
+  project as projects,
   state,
   wipLimit,
   workflow,
 } from "@/db/schema";
-import { settleLimits } from "./limits";
+import { endLimits, settleLimits } from "./limits";
 import { removeColumns } from "./remove-columns";
 import { showUnshown } from "./show-states";
 import { seenItem } from "../item/seen-item";
@@ -65,7 +66,12 @@ export async function editBoards(
       );
       if (!shown) throw notFound("workflow");
       await showUnshown(tx, project.id, shown);
-    } else await placeItem(tx, viewer, project.id, request);
+    } else if (request.kind === "default size")
+      await tx
+        .update(projects)
+        .set({ defaultSize: request.size })
+        .where(eq(projects.id, project.id));
+    else await placeItem(tx, viewer, project.id, request);
     await announceDesign(tx, project.id, {
       kind: "board changed",
       data: { boardId: "boardId" in request ? request.boardId : null },
@@ -191,29 +197,41 @@ async function checkColumns(
     );
 }
 
-/** A limit is the same for everybody, so what it counts cannot depend on who looks. */
+/**
+ * A limit is the same for everybody, so what it counts cannot depend on who looks; and it is firm
+ * only where items come to count by a command on them.
+ */
 export async function checkLimitedScope(tx: Transaction, boardId: string): Promise<void> {
   const [head] = await tx.select({ scope: board.scope }).from(board).where(eq(board.id, boardId));
-  if (!head.scope || !asksWhoLooks(head.scope)) return;
-  const [limited] = await tx
-    .select({ stage: boardColumn.stage })
+  const looks = head.scope !== null && asksWhoLooks(head.scope);
+  const changes = head.scope !== null && changesByItself(head.scope);
+  if (!looks && !changes) return;
+  const columns = tx
+    .select({ id: boardColumn.id })
     .from(boardColumn)
-    .innerJoin(
-      wipLimit,
-      and(
-        eq(wipLimit.ownerKind, "column"),
-        eq(wipLimit.ownerId, boardColumn.id),
-        isNull(wipLimit.validTo),
-      ),
-    )
+    .where(eq(boardColumn.boardId, boardId));
+  const limits = await tx
+    .select()
+    .from(wipLimit)
     .where(
-      and(eq(boardColumn.boardId, boardId), or(isNotNull(wipLimit.min), isNotNull(wipLimit.max))),
-    )
-    .limit(1);
-  if (limited)
+      and(
+        isNull(wipLimit.validTo),
+        or(isNotNull(wipLimit.min), isNotNull(wipLimit.max)),
+        or(
+          and(eq(wipLimit.ownerKind, "board"), eq(wipLimit.ownerId, boardId)),
+          and(eq(wipLimit.ownerKind, "column"), inArray(wipLimit.ownerId, columns)),
+        ),
+      ),
+    );
+  if (looks && limits.length > 0)
     throw invalid(
-      `The column ${limited.stage} has a limit, and a limit is the same for everybody: the items of this board cannot depend on who looks (me, my teams).`,
-      "Take the limit off, or choose the items otherwise.",
+      "This board has limits, and a limit is the same for everybody: its items cannot depend on who looks (me, my teams).",
+      "Take the limits off, or choose the items otherwise.",
+    );
+  if (changes && limits.some(({ minFirm, maxFirm }) => minFirm || maxFirm))
+    throw invalid(
+      "This board chooses its items by what changes by itself (days, the past, other items), so its limits can only be advice.",
+      "Make them advice, or choose the items otherwise.",
     );
 }
 
@@ -264,6 +282,7 @@ async function removeBoard(tx: Transaction, projectId: string, boardId: string):
     );
   await tx.delete(columnState).where(eq(columnState.boardId, head.id));
   await removeColumns(tx, eq(boardColumn.boardId, head.id));
+  await endLimits(tx, "board", [head.id]);
   await tx.delete(board).where(eq(board.id, head.id));
 }
 

@@ -5,8 +5,9 @@ import { loadOwnFields } from "../item/own-fields";
 import { withVisibleOthers } from "../item/visible-others";
 import type { Viewer } from "../people/viewer";
 import { openCards, processCardsOf, readFinishedGroups } from "./cards";
-import { countedBeside } from "./column-counts";
+import { boardLimits } from "./board-limits";
 import { enterBoard } from "./enter";
+import { hiddenCounts } from "./hidden-counts";
 
 /**
  * What became of some items on a board: the cards of those that stand on it, as far as a person may
@@ -22,16 +23,18 @@ export async function readBoardChanges(
   const entered = await enterBoard(projectKey, { viewer, boardId, now });
   const { reader, project, board, scope } = entered;
   const byProcess = board.columnsBy === "state";
-  const [found, around, beside, ownFields] = await Promise.all([
+  const [found, around, hidden, limits, ownFields] = await Promise.all([
     byProcess ? processCardsOf({ ...entered, now }, ids) : openCards(reader, project, scope, ids),
     aroundItems(reader, viewer, project, ids),
-    countedBeside(entered, { viewer, now }),
+    hiddenCounts({ ...entered, viewer, now }),
+    boardLimits({ ...entered, now }, scope),
     finished && byProcess ? loadOwnFields(reader, project.id) : [],
   ]);
   return {
     cards: await withVisibleOthers(reader, viewer, found),
     around,
-    ...beside,
+    hidden,
+    limits,
     finished:
       finished && byProcess ? await readFinishedGroups({ ...entered, now, sum, ownFields }) : null,
   };

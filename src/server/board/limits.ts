@@ -2,27 +2,42 @@ import { and, eq, inArray, isNull } from "drizzle-orm";
 import { v7 as newId } from "uuid";
 import type { Column } from "@/core/board/column";
 import {
-  isLimited,
   limitOfState,
   NO_LIMIT,
   stateLimitOf,
   stricterLimit,
   type ColumnLimit,
-  type LimitOwnerKind,
 } from "@/core/board/limit";
+import {
+  PLAIN_COUNTING,
+  type LimitCounting,
+  type LimitedField,
+  type LimitOwnerKind,
+} from "@/core/board/limited";
 import type { Workflow } from "@/core/workflow/workflow";
 import { same } from "@/core/workflow/same";
 import type { Reader, Transaction } from "@/db/connection";
 import { wipLimit } from "@/db/schema";
 
 export interface LimitOwner {
-  projectId: string;
+  /** Null for a person, whose limit holds over all projects. */
+  projectId: string | null;
   kind: LimitOwnerKind;
   id: string;
+  /** Where only items with one value of a field count. */
+  of?: { field: LimitedField; value: string } | null;
 }
 
-const inForce = (kind: LimitOwnerKind, ids: readonly string[]) =>
+const ofAny = (kind: LimitOwnerKind, ids: readonly string[]) =>
   and(eq(wipLimit.ownerKind, kind), inArray(wipLimit.ownerId, [...ids]), isNull(wipLimit.validTo));
+
+const inForce = (kind: LimitOwnerKind, ids: readonly string[], of: LimitOwner["of"] = null) =>
+  and(
+    ofAny(kind, ids),
+    of === null
+      ? isNull(wipLimit.field)
+      : and(eq(wipLimit.field, of.field), eq(wipLimit.value, of.value)),
+  );
 
 /** A limit without whose it is. */
 export const limitOf = ({ min, max, minFirm, maxFirm }: ColumnLimit): ColumnLimit => ({
@@ -43,32 +58,49 @@ export async function limitsInForce(
   return new Map(rows.map((row) => [row.ownerId, limitOf(row)]));
 }
 
+/** How a limit counts, without the rest. */
+const countingOf = ({
+  unit,
+  level,
+  fixedDatePasses,
+  workedOnly,
+}: LimitCounting): LimitCounting => ({
+  unit,
+  level,
+  fixedDatePasses,
+  workedOnly,
+});
+
 /**
  * Puts a limit in force from now on, and keeps what it was until now. Its row stays the same, so
- * that movers who wait for it find the new one.
+ * that movers who wait for it find the new one. How it counts stays as it is where that is left out.
+ * @param byId who says so
  */
 export async function setLimit(
   tx: Transaction,
   owner: LimitOwner,
-  limit: ColumnLimit,
+  limit: ColumnLimit & Partial<LimitCounting>,
+  byId: string | null = null,
 ): Promise<void> {
   const [was] = await tx
     .select()
     .from(wipLimit)
-    .where(inForce(owner.kind, [owner.id]))
+    .where(inForce(owner.kind, [owner.id], owner.of))
     .for("update");
-  if (same(limitOf(was ?? NO_LIMIT), limitOf(limit))) return;
+  const known = was ?? { ...NO_LIMIT, ...PLAIN_COUNTING };
+  const next = { ...limitOf(limit), ...countingOf({ ...countingOf(known), ...limit }) };
+  if (same({ ...limitOf(known), ...countingOf(known) }, next)) return;
   const now = Date.now();
   if (!was) {
-    const { projectId, kind: ownerKind, id: ownerId } = owner;
-    const row = { id: newId(), projectId, ownerKind, ownerId, ...limitOf(limit), validFrom: now };
-    await tx.insert(wipLimit).values(row);
+    const { projectId, kind: ownerKind, id: ownerId, of } = owner;
+    const row = { id: newId(), projectId, ownerKind, ownerId, ...of, ...next };
+    await tx.insert(wipLimit).values({ ...row, byId, validFrom: now });
     return;
   }
   await tx.insert(wipLimit).values({ ...was, id: newId(), validTo: now });
   await tx
     .update(wipLimit)
-    .set({ ...limitOf(limit), validFrom: now })
+    .set({ ...next, byId, validFrom: now })
     .where(eq(wipLimit.id, was.id));
 }
 
@@ -80,32 +112,6 @@ export const ownerOfLimit = (projectId: string, { id, stateIds }: LimitedPart): 
   stateIds.length === 1
     ? { projectId, kind: "state", id: stateIds[0] }
     : { projectId, kind: "column", id };
-
-/** The limit that each column shows, and those that states of a column of several have. */
-export async function columnLimits(
-  reader: Reader,
-  columns: readonly LimitedPart[],
-): Promise<(column: LimitedPart) => Pick<Column, keyof ColumnLimit | "stateLimits">> {
-  const ofColumns = await limitsInForce(
-    reader,
-    "column",
-    columns.map((c) => c.id),
-  );
-  const ofStates = await limitsInForce(
-    reader,
-    "state",
-    columns.flatMap((c) => c.stateIds),
-  );
-  return ({ id, stateIds }) => {
-    if (stateIds.length === 1)
-      return { ...(ofStates.get(stateIds[0]) ?? NO_LIMIT), stateLimits: {} };
-    const limited = stateIds.filter((s) => isLimited(ofStates.get(s) ?? NO_LIMIT));
-    return {
-      ...(ofColumns.get(id) ?? NO_LIMIT),
-      stateLimits: Object.fromEntries(limited.map((s) => [s, ofStates.get(s)!])),
-    };
-  };
-}
 
 /**
  * After a change of what columns show: a limit of a column that shows one state now becomes that
@@ -126,7 +132,7 @@ export async function settleLimits(
     const owner = ownerOfLimit(projectId, column);
     const known = (await limitsInForce(tx, "state", [owner.id])).get(owner.id) ?? NO_LIMIT;
     await setLimit(tx, owner, stricterLimit(known, left.get(column.id)!));
-    await endLimits(tx, "column", [column.id]);
+    await setLimit(tx, { projectId, kind: "column", id: column.id }, NO_LIMIT);
   }
 }
 
@@ -147,14 +153,14 @@ export async function withLimitsInForce<W extends Pick<Workflow, "states">>(
   return { ...workflow, states };
 }
 
-/** Ends the limits of columns or states that are no more. */
+/** Ends the limits of columns, states or boards that are no more, whatever of them they count. */
 export async function endLimits(
   tx: Transaction,
   kind: LimitOwnerKind,
   ids: readonly string[],
 ): Promise<void> {
   if (ids.length === 0) return;
-  await tx.update(wipLimit).set({ validTo: Date.now() }).where(inForce(kind, ids));
+  await tx.update(wipLimit).set({ validTo: Date.now() }).where(ofAny(kind, ids));
 }
 
 /** Puts the limits in force that a published workflow has for its states. */

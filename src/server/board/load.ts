@@ -6,7 +6,6 @@ import type { StateId } from "@/core/workflow/state";
 import type { Reader } from "@/db/connection";
 import { board, boardColumn, columnState } from "@/db/schema";
 import { notFound } from "../refused";
-import { columnLimits } from "./limits";
 
 /** The boards of a project, in their order. */
 export async function loadBoards(
@@ -71,10 +70,8 @@ export async function loadColumns(reader: Reader, boardId: string): Promise<Colu
     .where(eq(boardColumn.boardId, boardId))
     .orderBy(boardColumn.position);
   const states = await reader.select().from(columnState).where(eq(columnState.boardId, boardId));
-  const columns = rows.map(({ boardId: _, ...column }) => ({
+  return rows.map(({ boardId: _, ...column }) => ({
     ...column,
     stateIds: states.filter((s) => s.columnId === column.id).map((s) => s.stateId),
   }));
-  const limits = await columnLimits(reader, columns);
-  return columns.map((column) => ({ ...column, ...limits(column) }));
 }

@@ -13,7 +13,8 @@ import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { loadPlaces, openCards, processCards } from "./cards";
-import { countedBeside } from "./column-counts";
+import { boardLimits } from "./board-limits";
+import { hiddenCounts } from "./hidden-counts";
 import { boardOf } from "./enter";
 import { loadBoards } from "./load";
 
@@ -57,11 +58,12 @@ export async function readBoard(
       : { cards: await openCards(reader, project, entered.scope), finished: [] };
   const cards = await withVisibleOthers(reader, viewer, shown.cards);
   const ids = cards.map((card) => card.id);
-  const [around, places, parents, { hidden, beyondScope }] = await Promise.all([
+  const [around, places, parents, hidden, limits] = await Promise.all([
     aroundItems(reader, viewer, project, ids),
     columnsBy === "free" ? loadPlaces(reader, head.id, ids) : {},
     columnsBy === "parent" ? parentsSeen(reader, viewer, project) : [],
-    countedBeside(entered, { viewer, now }),
+    hiddenCounts({ ...entered, viewer, now }),
+    boardLimits({ ...entered, now }, entered.scope),
   ]);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
@@ -95,7 +97,8 @@ export async function readBoard(
     sum,
     around,
     hidden,
-    beyondScope,
+    limits,
+    defaultSize: project.defaultSize,
     seesAll: access.may("override limit"),
     workflows,
     types,

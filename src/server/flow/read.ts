@@ -1,6 +1,6 @@
 import { type z } from "zod";
 import { ladder } from "@/core/board/column";
-import { isLimited, limitState } from "@/core/board/limit";
+import { brokenLimit } from "@/core/flow/broken-limit";
 import type { Instant } from "@/core/calendar/instant";
 import { dayNumber, dayStart, isoDate } from "@/core/calendar/zone";
 import { lastWeeks } from "@/core/flow/period";
@@ -11,7 +11,7 @@ import { flowReport, percentiles } from "@/core/flow/report";
 import { flowTimes } from "@/core/flow/time-in-state";
 import { database } from "@/db/connection";
 import { readUnplanned } from "./unplanned";
-import { limitCounts } from "../board/column-counts";
+import { projectLimits } from "../board/board-limits";
 import { loadBoard } from "../board/load";
 import { newestEventId } from "../events/newest";
 import { readTriageFigures } from "../intake/triage-figures";
@@ -76,28 +76,21 @@ async function summarise(project: ProjectRow, now: Instant): Promise<FlowSummary
   const { zone } = project;
   const twelveWeeks = lastWeeks(PULSE_WINDOW_WEEKS, zone, now);
   const scope = { project };
-  const [departures, times, running, { started, finished }, { board, columns }] = await Promise.all(
-    [
-      readDepartures(db, scope, twelveWeeks),
-      readStateSums(db, scope, twelveWeeks),
-      readRunning(db, scope),
-      readPassers(db, scope, runningWeek(zone, now)),
-      loadBoard(db, project.id),
-    ],
-  );
+  const [departures, times, running, { started, finished }, { columns }] = await Promise.all([
+    readDepartures(db, scope, twelveWeeks),
+    readStateSums(db, scope, twelveWeeks),
+    readRunning(db, scope),
+    readPassers(db, scope, runningWeek(zone, now)),
+    loadBoard(db, project.id),
+  ]);
   const recent = delivered(timed(departures, zone));
   const facts = { recent, times, running, arrived: started, departed: finished };
-  const limited = columns.filter(isLimited);
-  const counts = await limitCounts({ reader: db, project, board, columns: limited, now });
-  const broken = limited.filter((column) => {
-    const { kind } = limitState(counts.get(column.id) ?? 0, column);
-    return kind === "over" || kind === "under";
-  });
+  const limits = await projectLimits({ reader: db, project, now });
   return {
     pulse: pulse(facts, expectationOf(project), zone, now),
     percentiles: percentiles(recent.map((f) => f.days)),
     ladder: ladder(columns, flowTimes(times, recent.length), recent.length),
-    limitsBroken: broken.map((c) => c.id),
+    limitsBroken: limits.flatMap((limit) => brokenLimit(limit) ?? []),
     now,
   };
 }

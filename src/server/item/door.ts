@@ -9,6 +9,7 @@ import { enterAlong, lockInOrder } from "./enter";
 import type { Errand } from "./errand";
 import { followDependencies } from "./follow-dependencies";
 import { gather } from "./gather";
+import { keepItemLimits } from "./keep-limits";
 import { decideNaming } from "./naming";
 import { storeEvents } from "./store";
 
@@ -16,7 +17,7 @@ import { storeEvents } from "./store";
  * The one door that every change of an item goes through, whoever asks for it: people, triggers,
  * verdicts, imports, other programs, the process itself. The way is straight: an item is entered
  * (`enter.ts`: rights and locks), what rules may need is gathered (`gather.ts`), the core decides,
- * the events are stored (`store.ts`), and what follows is done or comes in behind as further
+ * what it came to is held against the limits (`keep-limits.ts`), the events are stored (`store.ts`), and what follows is done or comes in behind as further
  * errands (`consequences.ts`). All of it happens in the caller's transaction, or nothing.
  */
 
@@ -63,9 +64,12 @@ async function pass(tx: Transaction, by: Principal, errand: Errand): Promise<Pas
   const entered = "before" in errand.on ? errand.on : await enterAlong(tx, errand.on);
   const { before, access } = entered;
   const { command, transition, contextWith } = await gather(tx, by, entered, errand);
-  const events = await decideNaming(tx, access.project.id, (naming) =>
+  const decided = await decideNaming(tx, access.project.id, (naming) =>
     decide(before, command, contextWith(naming)),
   );
+  const events = isRefusal(decided)
+    ? decided
+    : await keepItemLimits(tx, by, entered, { command, transition, events: decided });
   const passed = { errand, entered, command, transition };
   if (!isRefusal(events))
     return { ...passed, events, after: await storeEvents(tx, before, events, errand.made?.depth) };

@@ -1,16 +1,12 @@
 import { and, eq, gt, inArray, sql } from "drizzle-orm";
-import type { LimitedColumn } from "@/core/board/limit";
 import type { ItemCommand } from "@/core/item/command";
 import type { DecisionContext } from "@/core/item/decide";
 import type { CreatedData, Dependency } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { asItWas, lastSteps } from "@/core/item/undo";
-import { limitsWanted } from "@/core/workflow/decide-move";
 import { statesInOrder, transitionBetween, type Transition } from "@/core/workflow/workflow";
-import type { StateId } from "@/core/workflow/state";
 import type { Transaction } from "@/db/connection";
 import { itemEvent, project } from "@/db/schema";
-import { lockLimits } from "../board/limited-columns";
 import { checkMembers } from "../people/belonging";
 import type { Principal } from "../people/viewer";
 import type { EnteredItem } from "./enter";
@@ -35,11 +31,9 @@ export interface Gathered {
   contextWith: (naming: Naming) => DecisionContext;
 }
 
-const NO_LIMITS: { left: LimitedColumn[]; entered: LimitedColumn[] } = { left: [], entered: [] };
-
 /**
- * Gathers what the core needs to decide: the one place that reads it. What is named must be there,
- * and what limits count is locked until the transaction ends.
+ * Gathers what the core needs to decide: the one place that reads it. What is named must be there.
+ * Limits are asked when it is known what changes (`keep-limits.ts`).
  * @throws Refused where something that is named is not there
  */
 export async function gather(
@@ -67,7 +61,6 @@ export async function gather(
   }
   if (command.kind === "edit")
     await checkReferences(tx, access.project.id, command.changes, before);
-  const limits = await limitsOf(tx, entered, command, transition);
   const changedSince = await fieldsChangedSince(tx, before, command);
   const needs = await moveNeeds({ tx, viewer: by, access, before, transition });
   const own = ownValues(command);
@@ -90,8 +83,6 @@ export async function gather(
       changedSince: () => changedSince,
       workflow,
       ...needs,
-      ...limits,
-      mayOverrideLimits: by.personId !== null && access.may("override limit"),
       vocabulary,
       nameOf: (id) => (id === by.personId ? by.name : nameOf(id)).split(" ")[0],
       teamName,
@@ -223,33 +214,6 @@ async function undoing(
   if (was?.parentId && was.parentId !== before.parentId)
     await refuseCircle(tx, access.project.id, { waiting: was.parentId, for: before.id });
   return { kind: "undo", undoneId, history };
-}
-
-/** The state that a command takes an item to, where limits are asked; null where it stays. */
-function targetOf(before: ItemSnapshot, command: ItemCommand): StateId | null {
-  if (command.kind === "move") return command.to;
-  if (command.kind !== "undo") return null;
-  const { history, undoneId } = command;
-  const was = asItWas(history, lastSteps(history, undoneId));
-  return was && was.stateId !== before.stateId ? was.stateId : null;
-}
-
-async function limitsOf(
-  tx: Transaction,
-  { access, workflow, before }: Entered,
-  command: ItemCommand,
-  transition: Transition | undefined,
-): Promise<typeof NO_LIMITS> {
-  const to = before && targetOf(before, command);
-  if (!to) return NO_LIMITS;
-  return lockLimits(tx, {
-    project: access.project,
-    workflow,
-    before,
-    to,
-    wanted: limitsWanted(transition),
-    now: Date.now(),
-  });
 }
 
 /** The fields that others changed since the version that an edit was made on. */

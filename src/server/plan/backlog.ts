@@ -1,10 +1,11 @@
 import { and, inArray, isNull } from "drizzle-orm";
 import { astrayOf, type Astray } from "@/core/board/astray";
 import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
-import type { Instant } from "@/core/calendar/instant";
 import { BACKLOG_PAGE, type BacklogRows, type BacklogView } from "@/core/plan/backlog-view";
 import { item } from "@/db/schema";
-import { limitCounts } from "../board/column-counts";
+import { limitOfColumn } from "@/core/board/board-limits";
+import type { Instant } from "@/core/calendar/instant";
+import { projectLimits } from "../board/board-limits";
 import { enterBoard, type EnteredBoard } from "../board/enter";
 import { countWhere } from "../item/count";
 import { behindItem, cardsWhere } from "../item/list/cards";
@@ -41,14 +42,12 @@ export async function readBacklog(
   now = Date.now(),
 ): Promise<BacklogView> {
   const entered = await enterBacklog(viewer, projectKey, now);
-  const { reader, access, project, board, types, workflows, inBacklog } = entered;
-  const first = entered.columns[0];
-  const columns = first ? [first] : [];
-  const [total, astray, held, totals, { people }, sprints, releases, ownFields] = await Promise.all(
+  const { reader, access, project, types, workflows, inBacklog } = entered;
+  const [total, astray, into, totals, { people }, sprints, releases, ownFields] = await Promise.all(
     [
       countWhere(reader, inBacklog),
       readAstray(entered),
-      limitCounts({ reader, project, board, columns, now }),
+      pulledInto(entered, now),
       timeboxTotals(reader, viewer, project.id),
       roster(reader, project.id),
       loadSprints(reader, project.id),
@@ -60,7 +59,7 @@ export async function readBacklog(
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     total,
     astray,
-    pulledInto: first ? { column: first, holds: held.get(first.id) ?? 0 } : null,
+    pulledInto: into,
     columns: entered.columns.map((column) => column.stateIds),
     totals,
     workflows,
@@ -76,6 +75,17 @@ export async function readBacklog(
     },
     now,
   };
+}
+
+/** The first column of the board, with what counts against its limit, or all that it holds. */
+async function pulledInto(
+  { reader, project, columns: [column] }: EnteredBoard,
+  now: Instant,
+): Promise<BacklogView["pulledInto"]> {
+  if (!column) return null;
+  const limit = limitOfColumn(await projectLimits({ reader, project, now }), column);
+  const held = and(inArray(item.stateId, column.stateIds), isNull(item.withdrawnAt));
+  return { column, limit, holds: limit?.count ?? (await countWhere(reader, held)) };
 }
 
 /** What has left the backlog and is in no column of the board: nobody may lose sight of it. */

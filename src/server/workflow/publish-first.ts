@@ -22,12 +22,13 @@ export async function publishFirst({
     .insert(workflow)
     .values({ id: made.id, projectId, name: made.name, version: made.version });
   await tx.insert(state).values(
-    made.states.map(({ id, name, kind, stage, position }) => ({
+    made.states.map(({ id, name, kind, stage, position, byReviewer }) => ({
       id,
       name,
       kind,
       stage,
       position,
+      byReviewer,
       workflowId: made.id,
     })),
   );

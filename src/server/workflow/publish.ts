@@ -116,13 +116,13 @@ const goneStates = (before: Workflow, after: Workflow): StateId[] =>
   before.states.filter((s) => !after.states.some((a) => a.id === s.id)).map((s) => s.id);
 
 async function storeStates(tx: Transaction, before: Workflow, after: Workflow): Promise<void> {
-  for (const { id, name, kind, stage, position } of after.states) {
+  for (const { id, name, kind, stage, position, byReviewer } of after.states) {
     const [stored] = await tx
       .insert(state)
-      .values({ id, name, kind, stage, position, workflowId: after.id })
+      .values({ id, name, kind, stage, position, byReviewer, workflowId: after.id })
       .onConflictDoUpdate({
         target: state.id,
-        set: { name, kind, stage, position, removedIn: null },
+        set: { name, kind, stage, position, byReviewer, removedIn: null },
         setWhere: eq(state.workflowId, after.id),
       })
       .returning({ id: state.id });

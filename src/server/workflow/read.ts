@@ -4,6 +4,8 @@ import { workflowSchema } from "@/core/workflow/definition";
 import type { Workflow } from "@/core/workflow/workflow";
 import { database, type Reader } from "@/db/connection";
 import { item, person, workflow, workflowDraft, workflowVersion } from "@/db/schema";
+import { projectLimits } from "../board/board-limits";
+import { limitChanges } from "../board/covering-limits";
 import { loadBoard, loadBoards, loadColumns } from "../board/load";
 import { withLimitsInForce } from "../board/limits";
 import { enterProject } from "../people/access";
@@ -35,7 +37,9 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
     projectPeople(db, project.id),
   ]);
   const ids = running.map((w) => w.id);
-  const [counts, versions, removed, drafts] = await Promise.all([
+  const [limits, changes, counts, versions, removed, drafts] = await Promise.all([
+    projectLimits({ reader: db, project, now: Date.now() }),
+    limitChanges(db, project.id),
     db
       .select({ stateId: item.stateId, typeId: item.typeId, n: sql<number>`count(*)::int` })
       .from(item)
@@ -95,6 +99,9 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
     people,
     types,
     counts: sums(counts, (c) => c.stateId),
+    limits,
+    limitChanges: changes,
+    defaultSize: project.defaultSize,
     countsByType: Object.fromEntries(
       types.map((t) => [
         t.id,

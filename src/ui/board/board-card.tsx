@@ -11,6 +11,7 @@ import {
   type Waiting,
 } from "@/core/board/around";
 import type { Card } from "@/core/board/card";
+import { longStay, type LongStay } from "@/core/board/state-stay";
 import { blockerWords } from "@/core/item/blocker";
 import type { OpenBlocker } from "@/core/item/fields";
 import { countedClock } from "@/core/item/start-finish";
@@ -19,6 +20,7 @@ import type { Percentiles } from "@/core/flow/report";
 import { computedFields } from "@/core/item/compute-fields";
 import { fieldsOfType, ownValueWords, type OwnField } from "@/core/item/own-field";
 import { counted } from "@/core/formats/counted";
+import type { State } from "@/core/workflow/state";
 import { Initials } from "@/ui/kit/initials";
 import { daysWords, shortDate, span } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
@@ -36,8 +38,9 @@ export interface CardFacts {
   typeName: Map<string, string>;
   /** Fields of the project's own; those that are wanted on cards are shown. */
   ownFields: readonly OwnField[];
-  /** Where the columns are not the steps of the process: what each state is called. */
-  stateName: Map<string, string> | null;
+  states: ReadonlyMap<string, State>;
+  /** Where the columns are not the steps of the process, cards say which they are in. */
+  saysState: boolean;
 }
 
 interface Props {
@@ -135,6 +138,12 @@ function ageOn(card: Card, { zone, now, expectationDays, percentiles }: CardFact
   return { age, track, late: track.past85 && card.stateKind !== "finished" };
 }
 
+/** Whether a card stands in its state for longer than that expects. */
+function stayOf({ stateId, enteredStateAt }: Card, { states, now }: CardFacts): LongStay | null {
+  const state = states.get(stateId);
+  return state ? longStay(state, enteredStateAt, now) : null;
+}
+
 const assigneeOf = ({ assigneeId }: Card, { nameOf }: CardFacts): string | null =>
   assigneeId === null ? null : (nameOf.get(assigneeId) ?? "Somebody");
 
@@ -188,6 +197,7 @@ function cardLabel(
       `${finished ? daysWords(age.age) : ageWords(age)}${late ? ", past the 85th percentile" : ""}`,
     blocker && `blocked: ${causeOf(blocker, told.around)}`,
     card.readySince !== null && "ready for its next step",
+    stayOf(card, facts)?.words,
     card.classOfService !== "standard" && card.classOfService,
     card.origin === "unplanned" && "unplanned",
     ...aroundWords(card, told.around, told.childrenToo),
@@ -210,8 +220,10 @@ const CardFace = memo(function CardFace({
   const finished = card.stateKind === "finished";
   const assignee = assigneeOf(card, facts);
   const own = compact ? [] : cardFields(card, facts);
+  const stay = stayOf(card, facts);
   const remarks = [
-    facts.stateName?.get(card.stateId),
+    facts.saysState && facts.states.get(card.stateId)?.name,
+    stay && !stay.tooOld && stay.words,
     card.classOfService === "fixed date" && card.dueOn && `by ${shortDate(card.dueOn)}`,
     card.classOfService === "intangible" && "intangible",
     card.origin === "unplanned" && "unplanned",
@@ -267,6 +279,13 @@ const CardFace = memo(function CardFace({
           <span className="truncate">
             {compact ? "ready" : "ready for its next step"}, {span(facts.now - card.readySince)}
           </span>
+        </p>
+      )}
+      {stay?.tooOld && (
+        <p
+          className={`font-semibold text-alarm ${compact ? "text-[11.5px] leading-tight" : "mt-0.5 text-[12.5px]"}`}
+        >
+          {stay.words}
         </p>
       )}
       {!compact && remarks.length > 0 && (

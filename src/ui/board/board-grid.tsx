@@ -2,20 +2,44 @@
 import { useMemo, type ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
-import type { StateId } from "@/core/workflow/state";
 import type { Column } from "@/core/board/column";
 import type { Lane, LaneField } from "@/core/board/lane";
 import type { ProjectSummary } from "@/core/flow/summary";
+import {
+  limitOfColumn,
+  limitOfPerson,
+  limitsOfLane,
+  limitsOfStates,
+  narrowLimitsOf,
+  passing,
+} from "@/core/board/board-limits";
 import { SightArea } from "@/ui/kit/in-sight";
 import type { AmountWords } from "@/ui/view/amount-words";
-import { BoardHeads } from "./board-heads";
+import { BoardHeads, type ColumnHeld } from "./board-heads";
+import { BoardWideLimits } from "./board-wide-limits";
 import { FinishedSummary, finishedOf } from "./finished-summary";
 import { LaneHead } from "./lane-head";
 import { laneTops, LaneRow } from "./lane-row";
 import type { BoardAdding } from "./use-board-adding";
-import type { BoardParts } from "./use-board-parts";
+import { unseenIn, type BoardParts } from "./use-board-parts";
 import type { useFinished } from "./use-finished";
 import type { Targets } from "./use-targets";
+
+/** What stands against the limit of a column: of a board by people, that of the person. */
+function heldIn(view: BoardView, parts: BoardParts, column: Column): ColumnHeld {
+  const { limits, counts, counting } = parts;
+  const person = view.board.columnsBy === "assignee" && column.value;
+  const limit = person ? limitOfPerson(limits, person) : limitOfColumn(limits, column);
+  const here = parts.onBoard.filter((card) => parts.columnOf(card) === column);
+  const beside = view.limits.find(({ id }) => id === limit?.id)?.count ?? 0;
+  return {
+    limit,
+    count: limit?.count ?? counts[column.id] ?? 0,
+    outside: passing(limit, here, counting),
+    notShown: view.board.scoped ? Math.max(0, beside - unseenIn(view, column)) : 0,
+    within: [...limitsOfStates(limits, column), ...narrowLimitsOf(limits, column)],
+  };
+}
 
 /** The columns with their heads, and the lanes across them. */
 export function BoardGrid({
@@ -44,11 +68,9 @@ export function BoardGrid({
   amountWords: AmountWords;
   now: number;
 }) {
-  const { columns, laneList, byStages, counts, firsts, cells } = parts;
+  const { columns, laneList, byStages, firsts, cells } = parts;
   const free = view.board.columnsBy === "free";
   const { expectation } = summary.pulse;
-  const states = view.workflows.flatMap((w) => w.states);
-  const nameOfState = (id: StateId) => states.find((s) => s.id === id)?.name ?? "A state";
   const summaryOf = (lane: Lane<Card>) => {
     const told = finishedOf(parts.finishedIn(lane), lane.items, view.project, now);
     return told.items === 0 && laneList.length > 1 ? null : (
@@ -63,16 +85,15 @@ export function BoardGrid({
   return (
     <SightArea className="min-w-0 flex-1 overflow-auto px-3" data-board-area="">
       <div className="flex min-h-full min-w-fit flex-col">
+        <BoardWideLimits view={view} parts={parts} />
         <BoardHeads
           columns={columns}
           byStages={byStages}
           mayOrder={view.rights.design && (byStages || free)}
-          counts={counts}
-          beyond={view.beyondScope}
+          heldIn={(column) => heldIn(view, parts, column)}
           ready={parts.ready}
-          stateCounts={parts.stateCounts}
           tallyWords={({ id }) => amountWords.column(parts.columnTallies.get(id), parts.narrowed)}
-          nameOfState={nameOfState}
+          defaultSize={view.defaultSize}
           ladder={summary.ladder}
           onOpen={finished.openColumn}
           onOpenReady={finished.openReady}
@@ -93,6 +114,8 @@ export function BoardGrid({
                   lane={lane}
                   tally={parts.laneTallies.get(lane.id)}
                   words={amountWords}
+                  limits={limitsOfLane(parts.limits, lane, lanesBy)}
+                  defaultSize={view.defaultSize}
                   adding={adding}
                 />
               )

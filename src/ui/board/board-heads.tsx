@@ -2,14 +2,7 @@ import { useDraggable, useDroppable } from "@dnd-kit/core";
 import { Plus } from "lucide-react";
 import type { PointerEventHandler, ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";
-import {
-  limitSentence,
-  limitState,
-  limitWords,
-  type ColumnLimit,
-  type LimitState,
-} from "@/core/board/limit";
-import type { StateId } from "@/core/workflow/state";
+import { heldWords, limitTitle, type CountedLimit } from "@/core/board/board-limits";
 import { columnWords, stagesOf, type Column } from "@/core/board/column";
 import { shortDays } from "@/ui/kit/time";
 import { limitTone } from "./limit-tone";
@@ -24,12 +17,10 @@ export function BoardHeads({
   columns,
   byStages,
   mayOrder,
-  counts,
-  beyond,
+  heldIn,
   ready,
-  stateCounts,
   tallyWords,
-  nameOfState,
+  defaultSize,
   ladder,
   onOpen,
   onOpenReady,
@@ -39,16 +30,13 @@ export function BoardHeads({
   /** Whether they are the steps of the process, which the ladder goes over. */
   byStages: boolean;
   mayOrder: boolean;
-  counts: Record<string, number>;
-  /** What counts against the limit of a column beside what it shows. */
-  beyond: Readonly<Record<string, number>>;
+  heldIn: (column: Column) => ColumnHeld;
   /** How many of a column are ready for their next step. */
   ready: Readonly<Record<string, number>>;
-  /** How many items are in a state that has a limit of its own within its column. */
-  stateCounts: Readonly<Record<StateId, number>>;
   /** What is added up of a column, and shown of it, in words. */
   tallyWords: (column: Column) => string | null;
-  nameOfState: (id: StateId) => string;
+  /** What an item without a size counts for. */
+  defaultSize: number;
   ladder: Record<string, number | null>;
   onOpen: (column: Column) => void;
   onOpenReady: (column: Column) => void;
@@ -62,6 +50,7 @@ export function BoardHeads({
         const first = firsts.has(column.id);
         const average = ladder[column.id];
         const tally = tallyWords(column);
+        const { limit, count, outside, notShown, within } = heldIn(column);
         return (
           <Head key={column.id} column={column} first={first} mayOrder={mayOrder}>
             <div className="column-head min-h-[38px] px-2">
@@ -79,28 +68,25 @@ export function BoardHeads({
                 className="mt-0.5 block text-left hover:underline"
               >
                 <Slots
-                  count={(counts[column.id] ?? 0) + (beyond[column.id] ?? 0)}
-                  limit={column}
+                  count={count}
+                  limit={limit}
                   part={column.part}
                   ready={ready[column.id]}
+                  outside={outside}
+                  title={limit ? limitTitle(limit, defaultSize) : undefined}
                 />
                 {tally && (
                   <span className="block truncate text-left text-[11.5px] text-ink-soft">
                     {tally}
                   </span>
                 )}
-                {(beyond[column.id] ?? 0) > 0 && (
+                {notShown > 0 && (
                   <span className="block text-left text-[11.5px] text-ink-soft">
-                    {beyond[column.id]} of them not on this board
+                    {notShown} of them not on this board
                   </span>
                 )}
-                {Object.entries(column.stateLimits).map(([id, limit]) => (
-                  <StateLimit
-                    key={id}
-                    name={nameOfState(id)}
-                    state={limitState(stateCounts[id] ?? 0, limit)}
-                    limit={limit}
-                  />
+                {within.map((one) => (
+                  <PartLimit key={one.id} limit={one} defaultSize={defaultSize} />
                 ))}
                 <span className="sr-only">
                   in {column.stage} {column.name}, show the items
@@ -137,22 +123,28 @@ export function BoardHeads({
   );
 }
 
-/** The limit that one of several states of a column has by itself, in words. */
-function StateLimit({
-  name,
-  state,
-  limit,
-}: {
-  name: string;
-  state: LimitState;
-  limit: ColumnLimit;
-}) {
+/** What stands against the limit of a column. */
+export interface ColumnHeld {
+  limit: CountedLimit | null;
+  /** Without a limit: all that it holds. */
+  count: number;
+  /** Expedite items that go past it. */
+  outside: number;
+  /** What counts against it and stands not on this board. */
+  notShown: number;
+  /** The limits of its states, and of some of its items. */
+  within: CountedLimit[];
+}
+
+/** A limit of a part of a column, in words. */
+function PartLimit({ limit, defaultSize }: { limit: CountedLimit; defaultSize: number }) {
+  const { state, words } = heldWords(limit);
   return (
     <span
       className={`block truncate text-left text-[11.5px] ${limitTone(state)}`}
-      title={`${name}: ${limitSentence(limit)}`}
+      title={limitTitle(limit, defaultSize)}
     >
-      {name} {limitWords(state, limit)}
+      {limit.field === null ? limit.name : limit.name.split(", ").at(-1)} {words}
     </span>
   );
 }

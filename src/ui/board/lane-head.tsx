@@ -1,8 +1,10 @@
 import { Plus } from "lucide-react";
+import { heldWords, limitTitle, type CountedLimit } from "@/core/board/board-limits";
 import type { Card } from "@/core/board/card";
 import type { Lane } from "@/core/board/lane";
 import type { Tally } from "@/core/board/tally";
 import type { AmountWords } from "@/ui/view/amount-words";
+import { limitTone } from "./limit-tone";
 import type { BoardAdding } from "./use-board-adding";
 
 /** What a lane is called, how many items it holds, and what they add up to. */
@@ -10,11 +12,16 @@ export function LaneHead({
   lane,
   tally,
   words,
+  limits,
+  defaultSize,
   adding,
 }: {
   lane: Lane<Card>;
   tally: Tally | undefined;
   words: AmountWords;
+  /** Over the lane, or the person that it is of. */
+  limits: readonly CountedLimit[];
+  defaultSize: number;
   adding: BoardAdding;
 }) {
   return (
@@ -27,6 +34,9 @@ export function LaneHead({
         <span className="font-sans text-[12.5px] font-normal text-ink-soft">
           {words.lane(tally)}
         </span>
+        {limits.map((limit) => (
+          <LaneLimit key={limit.id} limit={limit} defaultSize={defaultSize} />
+        ))}
         {adding.may && (
           <button
             type="button"
@@ -40,5 +50,18 @@ export function LaneHead({
       </h3>
       <div className="max-w-[360px] px-2">{adding.line(lane, null, "head")}</div>
     </>
+  );
+}
+
+function LaneLimit({ limit, defaultSize }: { limit: CountedLimit; defaultSize: number }) {
+  const { state, words } = heldWords(limit);
+  const what = limit.ownerKind === "person" ? "in hand" : "in progress";
+  return (
+    <span
+      className={`font-sans text-[12.5px] ${limitTone(state)}`}
+      title={limitTitle(limit, defaultSize)}
+    >
+      {what} {words}
+    </span>
   );
 }

@@ -1,4 +1,5 @@
-import { limitState, limitWords, slots, type ColumnLimit } from "@/core/board/limit";
+import type { CountedLimit } from "@/core/board/board-limits";
+import { limitState, limitWords, NO_LIMIT, slots } from "@/core/board/limit";
 import { limitTone } from "./limit-tone";
 import type { ColumnPart } from "@/core/board/column";
 
@@ -10,32 +11,33 @@ export function Slots({
   limit,
   part,
   ready = 0,
+  outside = 0,
+  title,
 }: {
   count: number;
+  limit: CountedLimit | null;
+  part: ColumnPart;
   /** How many are ready for their next step. */
   ready?: number;
-  limit: ColumnLimit;
-  part: ColumnPart;
+  /** Expedite items that go past the limit. */
+  outside?: number;
+  title?: string;
 }) {
-  const state = limitState(count, limit);
+  const bounds = limit ?? NO_LIMIT;
+  const state = limitState(count, bounds);
   if (state.kind === "none")
     return <span className="text-[12.5px] font-semibold text-ink-soft">{count}</span>;
-  const { filled, low, empty, beyond, asBar } = slots(count, limit, ready);
-  const words = limitWords(state, limit);
-  const firm = (limit.maxFirm && limit.max !== null) || (limit.minFirm && limit.min !== null);
-  const title = [
-    limit.min !== null && `minimum ${limit.min}, ${limit.minFirm ? "firm" : "advice"}`,
-    limit.max !== null && `maximum ${limit.max}, ${limit.maxFirm ? "firm" : "advice"}`,
-  ]
-    .filter(Boolean)
-    .join("; ");
+  const bySize = limit?.unit === "size";
+  const { filled, low, empty, beyond, asBar } = slots(count, bounds, ready);
+  const words = limitWords(state, bounds);
+  const firm = (bounds.maxFirm && bounds.max !== null) || (bounds.minFirm && bounds.min !== null);
   return (
     <span className="flex items-center gap-1.5 whitespace-nowrap" title={title}>
-      {asBar ? (
+      {asBar || bySize ? (
         <span className="h-2 w-16 border border-rest" aria-hidden="true">
           <span
             className="block h-full bg-rest"
-            style={{ width: `${Math.min(100, (count / (limit.max ?? count)) * 100)}%` }}
+            style={{ width: `${Math.min(100, (count / (bounds.max ?? count)) * 100)}%` }}
           />
         </span>
       ) : (
@@ -51,9 +53,13 @@ export function Slots({
           {Array.from({ length: beyond }, (_, i) => (
             <i key={`b${i}`} className="slot" data-beyond="true" />
           ))}
+          {Array.from({ length: outside }, (_, i) => (
+            <i key={`x${i}`} className="slot" data-outside="true" />
+          ))}
         </span>
       )}
       <span className={`text-[12.5px] font-semibold ${limitTone(state)}`}>
+        {bySize && "size "}
         {words}
         {firm && <span className="sr-only">, firm limit</span>}
       </span>

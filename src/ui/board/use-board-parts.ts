@@ -2,6 +2,7 @@
 import { useMemo } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import { astrayOf } from "@/core/board/astray";
+import { withItems } from "@/core/board/board-limits";
 import type { Card } from "@/core/board/card";
 import { cellsOf } from "@/core/board/cells";
 import {
@@ -13,6 +14,7 @@ import {
 } from "@/core/board/children";
 import { stagesOf, type Column } from "@/core/board/column";
 import type { FinishedGroup } from "@/core/board/finished";
+import type { CountingBy } from "@/core/board/limited";
 import { laneIdOf, lanes, type Lane, type LaneField } from "@/core/board/lane";
 import { bothTallies, tallyOf, tallyOfGroups, type Tally } from "@/core/board/tally";
 import { amountOf } from "@/core/item/amount";
@@ -102,6 +104,7 @@ export function useBoardParts(
     return cellsOf(laneList, columnOf, inOrder);
   }, [laneList, columnOf, childrenShown]);
   const counts = useCounts(view, onBoard, columns, columnOf);
+  const limits = useLimits(view, onBoard);
   const tallies = useTallies(view, { shown, laneList, by, columns, columnOf, matching });
   const byId = useMemo(() => new Map(view.cards.map((c) => [c.id, c])), [view.cards]);
   const under = useMemo(
@@ -129,6 +132,7 @@ export function useBoardParts(
     laneList,
     cells,
     ...counts,
+    ...limits,
     ...tallies,
     byId,
     /** Cards that stand below their parent. */
@@ -142,8 +146,8 @@ type ColumnOf = (card: Card) => Column | null;
 const isFinished = (card: Card) => card.stateKind === "finished";
 
 /**
- * How many items columns hold, and states that have a limit of their own: those drawn there,
- * finished ones that may be but a number, and those unseen. And how many are ready.
+ * How many items columns hold: those drawn there, finished ones that may be but a number, and those
+ * unseen. And how many are ready.
  */
 function useCounts(
   view: BoardView,
@@ -154,12 +158,10 @@ function useCounts(
   return useMemo(() => {
     const open = onBoard.filter((card) => view.board.columnsBy !== "state" || !isFinished(card));
     const inColumn = new Map<string, number>();
-    const inState = new Map<StateId, number>();
     const ready: Record<string, number> = {};
     for (const card of open) {
       const { id } = columnOf(card)!;
       inColumn.set(id, (inColumn.get(id) ?? 0) + 1);
-      inState.set(card.stateId, (inState.get(card.stateId) ?? 0) + 1);
       if (card.readySince !== null) ready[id] = (ready[id] ?? 0) + 1;
     }
     const beside = (stateIds: readonly StateId[]) =>
@@ -168,14 +170,26 @@ function useCounts(
       id,
       (inColumn.get(id) ?? 0) + beside(stateIds),
     ]);
-    const limited = columns.flatMap((column) => Object.keys(column.stateLimits));
-    const stateCounts = limited.map((id) => [id, (inState.get(id) ?? 0) + beside([id])]);
-    return {
-      ready,
-      counts: Object.fromEntries(counts) as Record<string, number>,
-      stateCounts: Object.fromEntries(stateCounts) as Record<StateId, number>,
-    };
+    return { ready, counts: Object.fromEntries(counts) as Record<string, number> };
   }, [view, onBoard, columns, columnOf]);
+}
+
+/** The limits of a board with all that counts against them, and how that is counted. */
+function useLimits({ limits, types, workflows, defaultSize }: BoardView, onBoard: readonly Card[]) {
+  const counting = useMemo((): CountingBy => {
+    const levels = new Map(types.map(({ id, level }) => [id, level]));
+    const states = workflows.flatMap((w) => w.states);
+    return {
+      levelOf: (typeId) => levels.get(typeId),
+      byReviewer: new Set(states.filter((s) => s.byReviewer).map((s) => s.id)),
+      defaultSize,
+    };
+  }, [types, workflows, defaultSize]);
+  const held = useMemo(
+    () => limits.map((limit) => withItems(limit, onBoard, counting)),
+    [limits, onBoard, counting],
+  );
+  return { limits: held, counting };
 }
 
 interface Tallied {

@@ -16,10 +16,8 @@ export function useCardFacts(view: BoardView, summary: FlowSummary, now: number)
       groupName: new Map([...view.teams, ...view.sprints].map(({ id, name }) => [id, name])),
       typeName: new Map(view.types.map((t) => [t.id, t.name])),
       ownFields: view.ownFields,
-      stateName:
-        view.board.columnsBy === "state"
-          ? null
-          : new Map(view.workflows.flatMap((w) => w.states.map((s) => [s.id, s.name]))),
+      states: new Map(view.workflows.flatMap((w) => w.states.map((s) => [s.id, s]))),
+      saysState: view.board.columnsBy !== "state",
     }),
     [view, now, summary],
   );

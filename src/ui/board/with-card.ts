@@ -91,7 +91,7 @@ export function caughtUp(read: BoardView, heard: Iterable<Heard>, askedAt: numbe
 export function withChanges(
   board: BoardView,
   ids: readonly string[],
-  { cards: told, around, hidden, beyondScope, finished }: BoardChanges,
+  { cards: told, around, hidden, limits, finished }: BoardChanges,
   kept: ReadonlySet<string>,
 ): BoardView {
   const asked = new Set(ids);
@@ -111,7 +111,7 @@ export function withChanges(
     cards,
     around: { ...Object.fromEntries(before), ...around },
     hidden,
-    beyondScope,
+    limits,
     finished: finished ?? board.finished,
   };
 }

@@ -2,7 +2,7 @@
 import { DndContext, PointerSensor, closestCenter, useSensor, useSensors } from "@dnd-kit/core";
 import { useCallback, useState } from "react";
 import type { Card } from "@/core/board/card";
-import { limitState, limitWords } from "@/core/board/limit";
+import { limitState, limitWords, NO_LIMIT } from "@/core/board/limit";
 import { counted } from "@/core/formats/counted";
 import type { BacklogRows, BacklogView } from "@/core/plan/backlog-view";
 import { InNoColumn } from "@/ui/board/in-no-column";
@@ -95,7 +95,8 @@ export function BacklogScreen({
 function BacklogHead({ backlog: { view, readAgain } }: { backlog: Backlog }) {
   const [creating, setCreating] = useState(false);
   const { pulledInto } = view;
-  const state = pulledInto && limitState(pulledInto.holds, pulledInto.column);
+  const limit = pulledInto?.limit ?? NO_LIMIT;
+  const state = pulledInto && limitState(pulledInto.holds, limit);
   return (
     <div className="flex shrink-0 items-center gap-4 border-b border-line px-4 py-2.5">
       <h1 className="text-[18px]">Backlog of {view.project.name}</h1>
@@ -106,7 +107,7 @@ function BacklogHead({ backlog: { view, readAgain } }: { backlog: Backlog }) {
             {" · "}
             {pulledInto.column.stage} holds{" "}
             <b className={state.kind === "over" ? "text-alarm" : "text-ink"}>
-              {limitWords(state, pulledInto.column)}
+              {limitWords(state, limit)}
             </b>
           </>
         )}

@@ -5,7 +5,7 @@ import { useSearchParams } from "next/navigation";
 import type { DesignView } from "@/core/workflow/design-view";
 import { ofDesign, useReadAgain } from "@/ui/kit/use-read-again";
 import { MemberTable } from "@/ui/people/member-table";
-import { BoardLimits } from "./board-limits";
+import { LimitsSection } from "./limits-section";
 import { BoardList } from "@/ui/board/board-list";
 import { FieldTable } from "./field-table";
 import { SourceTable } from "./source-table";
@@ -103,7 +103,7 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
             {place.param === "boards" && (
               <div className="flex max-w-[1100px] flex-col gap-8">
                 <BoardList view={view} send={send} />
-                <BoardLimits view={view} />
+                <LimitsSection view={view} send={send} />
               </div>
             )}
             {place.param === "people" && <MemberTable projectKey={key} />}

@@ -1,48 +1,48 @@
 "use client";
-import { Select } from "@/ui/kit/select";
-import { TextInput } from "@/ui/kit/field";
-import { useState } from "react";
+import { heldWords, limitTitle } from "@/core/board/board-limits";
+import { NO_LIMIT, type ColumnLimit } from "@/core/board/limit";
+import { PLAIN_COUNTING, type LimitCounting } from "@/core/board/limited";
+import type { ItemType } from "@/core/item/item-type";
 import { limitTone } from "@/ui/board/limit-tone";
-import { limitState, limitWords, type ColumnLimit } from "@/core/board/limit";
-import type { StateId } from "@/core/workflow/state";
+import { Select } from "@/ui/kit/select";
+import { LimitBound } from "./limit-bound";
+import type { LimitRow } from "./limit-rows";
 
-/** What the limits of a board are on: a column, or one of several states that it shows. */
-export interface LimitedRow {
-  columnId: string;
-  /** Of a row for one of several states. */
-  stateId?: StateId;
-  name: string;
-  limit: ColumnLimit;
-  count: number;
-}
+/** What of a limit is changed. */
+export type LimitChange = Partial<ColumnLimit & LimitCounting>;
 
 /** The limits of a board, a row each, each stored as it is changed. */
 export function LimitTable({
   rows,
+  types,
   mayEdit,
   onEdit,
 }: {
-  rows: readonly LimitedRow[];
+  rows: readonly LimitRow[];
+  types: readonly ItemType[];
   mayEdit: boolean;
-  onEdit: (row: LimitedRow, limit: ColumnLimit) => Promise<boolean>;
+  onEdit: (row: LimitRow, change: LimitChange) => Promise<boolean>;
 }) {
   return (
     <table className="w-full text-[13.5px]">
       <thead>
         <tr className="text-left text-[12.5px] text-ink-soft">
-          <th className="font-normal">Column</th>
+          <th className="font-normal">Where</th>
           <th className="font-normal">Minimum</th>
           <th className="font-normal">Maximum</th>
+          <th className="font-normal">What counts</th>
+          <th className="font-normal">Fixed dates</th>
           <th className="font-normal">Now</th>
         </tr>
       </thead>
       <tbody>
         {rows.map((row) => (
           <Row
-            key={row.stateId ?? row.columnId}
+            key={row.id}
             row={row}
+            types={types}
             mayEdit={mayEdit}
-            onEdit={(change) => onEdit(row, { ...row.limit, ...change })}
+            onEdit={(change) => onEdit(row, change)}
           />
         ))}
       </tbody>
@@ -51,95 +51,113 @@ export function LimitTable({
 }
 
 function Row({
-  row: { name, stateId, limit, count },
+  row: { name, part, limit, holds },
+  types,
   mayEdit,
   onEdit,
 }: {
-  row: LimitedRow;
+  row: LimitRow;
+  types: readonly ItemType[];
   mayEdit: boolean;
-  onEdit: (change: Partial<ColumnLimit>) => Promise<boolean>;
+  onEdit: (change: LimitChange) => Promise<boolean>;
 }) {
-  const state = limitState(count, limit);
+  const { min, max, minFirm, maxFirm } = limit ?? NO_LIMIT;
+  const { unit, fixedDatePasses } = limit ?? PLAIN_COUNTING;
+  const held = limit && heldWords(limit);
   return (
     <tr className="border-t border-line" data-column={name}>
-      <td className={stateId ? "py-1.5 pl-4 text-ink-soft" : "py-2 font-semibold"}>{name}</td>
+      <td className={part ? "py-1.5 pl-4 text-ink-soft" : "py-2 font-semibold"}>{name}</td>
       <td>
-        <Limit
+        <LimitBound
           label={`Minimum of ${name}`}
-          value={limit.min}
-          firm={limit.minFirm}
+          value={min}
+          firm={minFirm}
           mayEdit={mayEdit}
-          onStore={(min, minFirm) => onEdit({ min, minFirm })}
+          onStore={(next, firm) => onEdit({ min: next, minFirm: firm })}
         />
       </td>
       <td>
-        <Limit
+        <LimitBound
           label={`Maximum of ${name}`}
-          value={limit.max}
-          firm={limit.maxFirm}
+          value={max}
+          firm={maxFirm}
           mayEdit={mayEdit}
-          onStore={(max, maxFirm) => onEdit({ max, maxFirm })}
+          onStore={(next, firm) => onEdit({ max: next, maxFirm: firm })}
         />
       </td>
-      <td className={limitTone(state)}>{limitWords(state, limit)}</td>
+      <td>
+        {limit && (
+          <span className="flex gap-1">
+            <Select
+              plain
+              label={`What counts in ${name}`}
+              className="!w-24"
+              disabled={!mayEdit}
+              value={unit}
+              options={[
+                { value: "items", label: "items" },
+                { value: "size", label: "their size" },
+              ]}
+              onChange={(next) => void onEdit({ unit: next })}
+            />
+            <LevelChoice limit={limit} types={types} mayEdit={mayEdit} onEdit={onEdit} />
+          </span>
+        )}
+      </td>
+      <td>
+        {limit && (
+          <Select
+            plain
+            label={`Fixed dates in ${name}`}
+            className="!w-24"
+            disabled={!mayEdit}
+            value={fixedDatePasses ? "pass" : "kept"}
+            options={[
+              { value: "kept", label: "are kept" },
+              { value: "pass", label: "may pass" },
+            ]}
+            onChange={(next) => void onEdit({ fixedDatePasses: next === "pass" })}
+          />
+        )}
+      </td>
+      <td
+        className={held ? limitTone(held.state) : "text-ink-soft"}
+        title={limit ? limitTitle(limit, 1) : undefined}
+      >
+        {held ? held.words : holds}
+      </td>
     </tr>
   );
 }
 
-function Limit({
-  label,
-  value,
-  firm,
+/** Of which level items count, where a project has several. */
+function LevelChoice({
+  limit,
+  types,
   mayEdit,
-  onStore,
+  onEdit,
 }: {
-  label: string;
-  value: number | null;
-  firm: boolean;
+  limit: NonNullable<LimitRow["limit"]>;
+  types: readonly ItemType[];
   mayEdit: boolean;
-  onStore: (value: number | null, firm: boolean) => Promise<boolean>;
+  onEdit: (change: LimitChange) => Promise<boolean>;
 }) {
-  const [draft, setDraft] = useState<string | null>(null);
-  const store = async () => {
-    if (draft === null) return;
-    const next = draft.trim() === "" ? null : Number(draft);
-    if (next !== value && !(await onStore(next, firm))) return;
-    setDraft(null);
-  };
+  const levels = [...new Set(types.map((t) => t.level))].sort((a, b) => a - b);
+  if (levels.length < 2) return null;
+  const names = (level: number) =>
+    types
+      .filter((t) => t.level === level)
+      .map((t) => t.name.toLowerCase())
+      .join(", ");
   return (
-    <span className="flex items-center gap-1.5">
-      <TextInput
-        className="!w-16"
-        type="number"
-        min={0}
-        step={1}
-        aria-label={label}
-        placeholder="–"
-        disabled={!mayEdit}
-        value={draft ?? value ?? ""}
-        onChange={(e) => setDraft(e.target.value)}
-        onBlur={() => void store()}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") e.currentTarget.blur();
-          if (e.key === "Escape") setDraft(null);
-        }}
-      />
-      {/* Without a number there is nothing to be firm about. */}
-      {value !== null && (
-        <span className="w-24">
-          <Select
-            plain
-            label={`${label} is`}
-            disabled={!mayEdit}
-            value={firm ? "firm" : "advice"}
-            options={[
-              { value: "advice", label: "advice" },
-              { value: "firm", label: "firm" },
-            ]}
-            onChange={(next) => void onStore(value, next === "firm")}
-          />
-        </span>
-      )}
-    </span>
+    <Select
+      plain
+      label={`Which items count in ${limit.name}`}
+      className="!w-44"
+      disabled={!mayEdit}
+      value={String(limit.level)}
+      options={levels.map((level) => ({ value: String(level), label: names(level) }))}
+      onChange={(next) => void onEdit({ level: Number(next) })}
+    />
   );
 }

@@ -2,7 +2,7 @@
 
 import { limitOfState, stateLimitOf, type ColumnLimit } from "@/core/board/limit";
 import type { CheckSurroundings } from "@/core/workflow/finding";
-import { STATE_KINDS, type StateKind } from "@/core/workflow/state";
+import { isInProgress, STATE_KINDS, type StateKind } from "@/core/workflow/state";
 import { CommitNumber, CommitText } from "@/ui/kit/commit-input";
 import { Field, TextInput } from "@/ui/kit/field";
 import { namedOptions, Select, wordOptions } from "@/ui/kit/select";
@@ -69,6 +69,19 @@ export function StateFields({
           onChange={(id) => set({ teamId: id || null })}
         />
       </Field>
+      {isInProgress(state.kind) && (
+        <Field label="Whose hands it is in" className="col-span-full">
+          <Select
+            value={state.byReviewer ? "reviewer" : "assignee"}
+            disabled={!mayEdit}
+            options={[
+              { value: "assignee", label: "the assignee's" },
+              { value: "reviewer", label: "the reviewer's" },
+            ]}
+            onChange={(who) => set({ byReviewer: who === "reviewer" })}
+          />
+        </Field>
+      )}
       {state.kind !== "finished" && <TimesAndLimit state={state} mayEdit={mayEdit} set={set} />}
     </div>
   );

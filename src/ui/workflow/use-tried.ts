@@ -82,7 +82,6 @@ export function useTried(draft: Workflow, view: DesignView) {
     },
     teamsOf: (id: string) => view.people.find((p) => p.id === id)?.teamIds ?? [],
     vocabulary,
-    mayOverrideLimits: false,
     nameOf: (id: string) => view.people.find((p) => p.id === id)?.name.split(" ")[0] ?? "somebody",
     teamName: (id: string) => vocabulary.teams.find((t) => t.id === id)?.name ?? "a team",
   };

@@ -1,5 +1,7 @@
-import { NO_LIMIT } from "@/core/board/limit";
-import { columnLimits, setLimit } from "@/server/board/limits";
+import { NO_LIMIT, type ColumnLimit } from "@/core/board/limit";
+import { editLimit } from "@/server/board/edit-limits";
+import { limitsInForce, setLimit } from "@/server/board/limits";
+import { INES } from "./people";
 import { randomUUID } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
 import type { Viewer } from "@/server/people/viewer";
@@ -98,10 +100,29 @@ export async function columnOf(stateName: string) {
     .from(boardColumn)
     .innerJoin(columnState, eq(columnState.columnId, boardColumn.id))
     .where(eq(columnState.stateId, await stateId(stateName)));
-  const stateIds = [await stateId(stateName)];
-  const limits = await columnLimits(database(), [{ id: row.column.id, stateIds }]);
-  return { ...row.column, ...limits({ id: row.column.id, stateIds }) };
+  const id = await stateId(stateName);
+  const limits = await limitsInForce(database(), "state", [id]);
+  return { ...row.column, ...(limits.get(id) ?? NO_LIMIT) };
 }
+
+/** Changes the limit of a column of a board of TIX, or of one of its states, as a lead does. */
+export const limitColumn = (
+  column: { id: string; boardId: string },
+  seenVersion: number,
+  limit: Partial<ColumnLimit>,
+  { stateId: ofState, by = INES }: { stateId?: string; by?: Viewer } = {},
+) =>
+  editLimit(by, "TIX", {
+    boardId: column.boardId,
+    seenVersion,
+    on: { kind: "column", columnId: column.id, stateId: ofState },
+    of: null,
+    unit: "items",
+    level: null,
+    fixedDatePasses: false,
+    ...NO_LIMIT,
+    ...limit,
+  });
 
 /** Puts a firm maximum on a state of TIX. */
 export async function limitFirmly(stateName: string, max: number): Promise<void> {

@@ -1,45 +1,53 @@
 import { and, eq } from "drizzle-orm";
 import { limitOfState, stateLimitOf, type ColumnLimit } from "@/core/board/limit";
-import type { ColumnEditRequest } from "@/core/board/request";
+import type { LimitRequest, PersonLimitRequest } from "@/core/board/request";
 import { refuse } from "@/core/workflow/refusal";
 import { same } from "@/core/workflow/same";
 import type { StateId } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
-import { board, boardColumn, columnState, state, workflow, workflowDraft } from "@/db/schema";
+import {
+  board,
+  boardColumn,
+  columnState,
+  membership,
+  state,
+  workflow,
+  workflowDraft,
+} from "@/db/schema";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound, Refused } from "../refused";
 import { announceDesign } from "../workflow/announce";
 import { checkLimitedScope } from "./boards";
-import { limitOf, limitsInForce, ownerOfLimit, setLimit } from "./limits";
+import { limitOf, limitsInForce, ownerOfLimit, setLimit, type LimitOwner } from "./limits";
 
 /**
- * Changes the limit that a column shows, or that one of its states has. Items that are beyond a new
- * maximum stay where they are; the board shows them as over.
+ * Changes a limit of a board: of a column, of one of its states, of all that is in progress, of a
+ * part of any of these. Items that are beyond a new maximum stay where they are; the board shows
+ * them as over.
  */
-export async function editColumn(viewer: Viewer, request: ColumnEditRequest): Promise<void> {
+export async function editLimit(
+  viewer: Viewer,
+  projectKey: string,
+  request: LimitRequest,
+): Promise<void> {
   await transact(async (tx) => {
-    const [column] = await tx
-      .select()
-      .from(boardColumn)
-      .where(eq(boardColumn.id, request.columnId));
-    if (!column) throw notFound("column");
-    const [seen] = await tx.select().from(board).where(eq(board.id, column.boardId));
     const { project } = await enterProject({
       reader: tx,
       viewer,
-      where: { id: seen.projectId },
+      where: { key: projectKey },
       action: "edit board",
     });
-    const stateIds = await statesOf(tx, column.id);
-    if (request.stateId !== undefined && !stateIds.includes(request.stateId))
-      throw notFound("state in this column");
-    const shown = request.stateId === undefined ? stateIds : [request.stateId];
-    const owner = ownerOfLimit(project.id, { id: column.id, stateIds: shown });
+    const owner = await ownerMeant(tx, project.id, request);
     // As whoever edits or publishes the workflow does: first that, then the board.
     const drafted = owner.kind === "state" ? await lockWorkflowOf(tx, owner.id) : null;
-    const [head] = await tx.select().from(board).where(eq(board.id, column.boardId)).for("update");
+    const [head] = await tx
+      .select()
+      .from(board)
+      .where(and(eq(board.id, request.boardId), eq(board.projectId, project.id)))
+      .for("update");
+    if (!head) throw notFound("board");
     if (head.version !== request.seenVersion)
       throw new Refused(
         refuse(
@@ -49,11 +57,58 @@ export async function editColumn(viewer: Viewer, request: ColumnEditRequest): Pr
         ),
       );
     const was = (await limitsInForce(tx, owner.kind, [owner.id])).get(owner.id);
-    await setLimit(tx, owner, limitOf(request));
+    const { unit, level, fixedDatePasses } = request;
+    const counting = { unit, level, fixedDatePasses };
+    await setLimit(tx, owner, { ...limitOf(request), ...counting }, viewer.personId);
     if (drafted !== null)
       await carryIntoDraft(tx, drafted, { stateId: owner.id, was, is: limitOf(request) });
     else await checkLimitedScope(tx, head.id);
     await announceDesign(tx, project.id, { kind: "board changed", data: { boardId: head.id } });
+  });
+}
+
+/** What a limit is asked for, where it is there. */
+async function ownerMeant(
+  tx: Transaction,
+  projectId: string,
+  { boardId, on, of }: LimitRequest,
+): Promise<LimitOwner> {
+  if (on.kind === "board") return { projectId, kind: "board", id: boardId, of };
+  const [column] = await tx
+    .select()
+    .from(boardColumn)
+    .where(and(eq(boardColumn.id, on.columnId), eq(boardColumn.boardId, boardId)));
+  if (!column) throw notFound("column");
+  if (of !== null) return { projectId, kind: "column", id: column.id, of };
+  const stateIds = await statesOf(tx, column.id);
+  if (on.stateId !== undefined && !stateIds.includes(on.stateId))
+    throw notFound("state in this column");
+  const shown = on.stateId === undefined ? stateIds : [on.stateId];
+  return ownerOfLimit(projectId, { id: column.id, stateIds: shown });
+}
+
+/** Changes how much somebody of a project may have in their hands, over all projects. */
+export async function editPersonLimit(
+  viewer: Viewer,
+  projectKey: string,
+  { personId, ...limit }: PersonLimitRequest,
+): Promise<void> {
+  await transact(async (tx) => {
+    const { project } = await enterProject({
+      reader: tx,
+      viewer,
+      where: { key: projectKey },
+      action: "edit board",
+    });
+    const theirs = await tx
+      .select({ projectId: membership.projectId })
+      .from(membership)
+      .where(eq(membership.personId, personId));
+    if (!theirs.some((one) => one.projectId === project.id)) throw notFound("person");
+    const owner = { projectId: null, kind: "person", id: personId } as const;
+    await setLimit(tx, owner, limit, viewer.personId);
+    for (const { projectId } of theirs)
+      await announceDesign(tx, projectId, { kind: "board changed", data: { boardId: null } });
   });
 }
 

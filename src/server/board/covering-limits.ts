@@ -1,0 +1,143 @@
+import { columnWords } from "@/core/board/column";
+import { PLAIN_COUNTING, usualLevel, type CoveringLimit, type Limit } from "@/core/board/limited";
+import type { Instant } from "@/core/calendar/instant";
+import { limitSentence } from "@/core/board/limit";
+import type { LimitChangeView } from "@/core/board/board-limits";
+import type { Condition } from "@/core/condition/condition";
+import type { StateId } from "@/core/workflow/state";
+import type { Reader } from "@/db/connection";
+import { namedSql } from "@/db/statement";
+
+/** A limit in force with what it covers, and by which items its board counts. */
+export interface LoadedLimit extends CoveringLimit {
+  /** The condition of its board; null where it counts whatever is there. */
+  scope: Condition | null;
+}
+
+interface Row extends Omit<Limit, "id" | "level"> {
+  id: string;
+  level: number | null;
+  boardId: string | null;
+  scope: Condition | null;
+  name: string;
+  partName: string | null;
+  /** What the value is called that it counts only. */
+  valueName: string | null;
+  stateIds: StateId[] | null;
+  levels: number[] | null;
+  expeditePasses: boolean;
+  /** From when on it has been so, and who said it. */
+  at: Instant;
+  by: string | null;
+}
+
+/** The states that a limit covers, whatever it is on. */
+const COVERED = `
+  select l.owner_id as state_id where l.owner_kind = 'state'
+  union all
+  select cs.state_id from column_state cs where l.owner_kind = 'column' and cs.column_id = l.owner_id
+  union all
+  select cs.state_id from column_state cs where l.owner_kind = 'board' and cs.board_id = l.owner_id`;
+
+/** Expedite items go past a limit where a board that shows what it covers has an allowance for them. */
+const EXPEDITE_PASSES = `
+  l.owner_kind <> 'person' and l.field is distinct from 'classOfService' and exists (
+    select 1 from wip_limit a
+    where a.valid_to is null and a.owner_kind = 'board' and a.field = 'classOfService'
+      and a.value = 'expedite' and a.max is not null
+      and (a.owner_id = b.id or (l.owner_kind = 'state' and a.owner_id in (
+        select cs.board_id from column_state cs where cs.state_id = l.owner_id))))`;
+
+/** What the value of a limit is called. */
+const VALUE_NAME = `case l.field
+  when 'teamId' then (select t.name from team t where t.id = l.value)
+  when 'assigneeId' then (select a.name from person a where a.id = l.value)
+  when 'typeId' then (
+    select t.name from item_type t where t.id = l.value and t.project_id = l.project_id)
+  else l.value end`;
+
+const SELECT = `
+  select l.id, l.owner_kind as "ownerKind", l.owner_id as "ownerId", l.field, l.value, l.min, l.max,
+    l.min_firm as "minFirm", l.max_firm as "maxFirm", l.unit, l.level,
+    l.fixed_date_passes as "fixedDatePasses", l.worked_only as "workedOnly",
+    b.id as "boardId", case when l.owner_kind in ('column', 'board') then b.scope end as scope,
+    coalesce(c.stage, s.name, p.name, b.name) as name, c.name as "partName",
+    (${VALUE_NAME}) as "valueName",
+    covered.state_ids as "stateIds", covered.levels, (${EXPEDITE_PASSES}) as "expeditePasses",
+    (date_part('epoch', l.valid_from) * 1000)::float8 as at, who.name as by
+  from wip_limit l
+  left join board_column c on l.owner_kind = 'column' and c.id = l.owner_id
+  left join board b on b.id = case l.owner_kind when 'column' then c.board_id when 'board' then l.owner_id end
+  left join state s on l.owner_kind = 'state' and s.id = l.owner_id
+  left join person p on l.owner_kind = 'person' and p.id = l.owner_id
+  left join person who on who.id = l.by_id
+  cross join lateral (
+    select array_agg(distinct x.state_id) as state_ids, array_agg(distinct t.level) as levels
+    from (${COVERED}) x
+    join state xs on xs.id = x.state_id
+    left join item_type t on t.workflow_id = xs.workflow_id
+  ) covered`;
+
+const TOUCHING = namedSql<Row>(
+  "limits on some states and people",
+  `${SELECT}
+  where l.valid_to is null and (l.min is not null or l.max is not null) and (
+    (l.owner_kind = 'state' and l.owner_id = any($1::text[]))
+    or (l.owner_kind = 'column' and l.owner_id in (
+      select cs.column_id from column_state cs where cs.state_id = any($1::text[])))
+    or (l.owner_kind = 'board' and l.owner_id in (
+      select cs.board_id from column_state cs where cs.state_id = any($1::text[])))
+    or (l.owner_kind = 'person' and l.owner_id = any($2::text[])))
+  order by l.id`,
+);
+
+/** The limits in force that cover one of some states, or are one of some people's, by their ids. */
+export async function limitsTouching(
+  reader: Reader,
+  stateIds: readonly StateId[],
+  personIds: readonly string[],
+): Promise<LoadedLimit[]> {
+  const rows = await TOUCHING(reader, [[...stateIds], [...personIds]]);
+  return rows.map(covering);
+}
+
+function covering({ levels, stateIds, level, name, ...row }: Row): LoadedLimit {
+  const { partName, valueName, at: _at, by: _by, ...limit } = row;
+  return {
+    ...PLAIN_COUNTING,
+    ...limit,
+    name: nameOf({ ...row, name }),
+    stateIds: stateIds ?? [],
+    level: level ?? usualLevel((levels ?? []).filter((known) => known !== null)),
+  };
+}
+
+/** "Review, reviewing", "Build, Quayside", "Expedite in progress", "Noor Bakri". */
+function nameOf(row: Pick<Row, "ownerKind" | "name" | "partName" | "valueName" | "value">): string {
+  const { ownerKind, name, partName, valueName, value } = row;
+  const only = value === null ? null : (valueName ?? "a former value");
+  if (ownerKind === "board")
+    return `${only === null ? "Everything" : only[0].toUpperCase() + only.slice(1)} in progress`;
+  const words = ownerKind === "column" ? columnWords({ stage: name, name: partName ?? "" }) : name;
+  return only === null ? words : `${words}, ${only}`;
+}
+
+const CHANGES = namedSql<Row>(
+  "what the limits of a project were",
+  `${SELECT}
+  where l.project_id = $1 or (l.owner_kind = 'person' and l.owner_id in (
+    select m.person_id from membership m where m.project_id = $1))
+  order by l.valid_from desc, l.id desc limit 60`,
+);
+
+/** What the limits of a project, and of its people, were from when on; the latest first. */
+export async function limitChanges(reader: Reader, projectId: string): Promise<LimitChangeView[]> {
+  const rows = await CHANGES(reader, [projectId]);
+  return rows.map((row) => ({
+    id: row.id,
+    name: row.name === null ? "What is no more" : nameOf(row),
+    words: limitSentence(row) === "none" ? "no limit" : limitSentence(row),
+    at: row.at,
+    by: row.by,
+  }));
+}
