@@ -8,9 +8,9 @@ type DemoLimit = ColumnLimit &
 
 /** How long items are expected to stay where they wait, and from when on that is too long, in days. */
 const STAYS: Record<string, { expectedDays: number; tooOldDays: number }> = {
-  "Waiting for review": { expectedDays: 2, tooOldDays: 9 },
-  "Waiting for test": { expectedDays: 2, tooOldDays: 7 },
-  "Ready to deploy": { expectedDays: 4, tooOldDays: 10 },
+  "Waiting for review": { expectedDays: 2, tooOldDays: 5 },
+  "Waiting for test": { expectedDays: 2, tooOldDays: 5 },
+  "Ready to deploy": { expectedDays: 3, tooOldDays: 6 },
 };
 
 export const withExpectedStays = (workflow: Workflow): Workflow => ({
@@ -27,8 +27,7 @@ export const demoBoardLimits = (key: DemoProject["key"]): DemoLimit[] =>
         {
           ...NO_LIMIT,
           of: { field: "classOfService", value: "expedite" },
-          max: 1,
-          maxFirm: true,
+          max: 2,
         },
       ];
 

@@ -96,21 +96,21 @@ test("a new item and what is asked of it come through in one act, under one key"
       where: { key: "TIX" },
       action: "create item",
     });
-    const fields = { ...NEW_ITEM, title: "Born blocked", typeId: "story" };
-    const block = { kind: "block" as const, cause: "storm", waitingFor: null };
-    const [, blocked] = await allThroughDoor(tx, NOOR, [
+    const fields = { ...NEW_ITEM, title: "Born with words", typeId: "story" };
+    const say = { kind: "comment" as const, body: "storm" };
+    const [, said] = await allThroughDoor(tx, NOOR, [
       {
         on: await enterNew(tx, entered, "story", itemId),
         commandId,
         ask: { kind: "create", fields, place: "last" },
       },
-      { on: { itemId, access: entered }, commandId, ask: block },
+      { on: { itemId, access: entered }, commandId, ask: say },
     ]);
-    return blocked;
+    return said;
   });
   expect(id).toBe(itemId);
   const rows = await database().select().from(itemEvent).where(eq(itemEvent.commandId, commandId));
-  expect(rows.map((r) => r.kind).sort()).toEqual(["blocked", "created"]);
+  expect(rows.map((r) => r.kind).sort()).toEqual(["commented", "created"]);
 });
 
 test("rights are asked on entering: of the project, of the role, of the item", async () => {

@@ -2,6 +2,7 @@ import type { Instant } from "@/core/calendar/instant";
 import type { KeptPromises } from "@/core/intake/kept-promises";
 import type { TriageFigures } from "@/core/intake/triage-figures";
 import type { State } from "@/core/workflow/state";
+import type { WeekOfBreaks } from "./limit-breaks";
 import type { FlowReport } from "./report";
 import type { FlowQuery } from "./request";
 import type { UnplannedShare } from "./unplanned";
@@ -21,6 +22,8 @@ export interface LearnView {
   report: FlowReport;
   unplanned: UnplannedView;
   promises: KeptPromises;
+  /** What went beyond limits, by weeks, and how often in all: more than is listed. */
+  breaks: { weeks: WeekOfBreaks[]; total: number };
   /** Of all reports of the period, whatever type they became; null for those who may not read them. */
   triage: TriageFigures | null;
   /** The period's beginning and end, half-open. */

@@ -1,4 +1,5 @@
 import type { Instant } from "@/core/calendar/instant";
+import type { Load } from "@/core/board/load";
 import type { BrokenLimit } from "./broken-limit";
 import type { Pulse } from "./pulse";
 import type { Percentiles } from "./report";
@@ -12,6 +13,8 @@ export interface FlowSummary {
   percentiles: Percentiles;
   ladder: Record<string, number | null>;
   limitsBroken: BrokenLimit[];
+  /** What each person of the project has in their hands, by their id. */
+  loads: Record<string, Load>;
   now: Instant;
 }
 

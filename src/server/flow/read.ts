@@ -12,6 +12,8 @@ import { flowTimes } from "@/core/flow/time-in-state";
 import { database } from "@/db/connection";
 import { readUnplanned } from "./unplanned";
 import { projectLimits } from "../board/board-limits";
+import { readLoads } from "../board/loads";
+import { readLimitBreaks } from "./limit-breaks";
 import { loadBoard } from "../board/load";
 import { newestEventId } from "../events/newest";
 import { readTriageFigures } from "../intake/triage-figures";
@@ -91,6 +93,7 @@ async function summarise(project: ProjectRow, now: Instant): Promise<FlowSummary
     percentiles: percentiles(recent.map((f) => f.days)),
     ladder: ladder(columns, flowTimes(times, recent.length), recent.length),
     limitsBroken: limits.flatMap((limit) => brokenLimit(limit) ?? []),
+    loads: await readLoads(db, project.id, limits),
     now,
   };
 }
@@ -124,6 +127,7 @@ export async function readLearn(
     triage: may("read intake") ? await readTriageFigures(project, period) : null,
     period,
     unplanned: await readUnplanned(db, project, { hidden, period, now, filter }),
+    breaks: await readLimitBreaks(db, { project, ...filter }, period, hidden),
     report: maskReport(flowReport(facts, expectationOf(project), project.zone, now), hidden),
     states: workflows
       .filter((w) => upper.some((t) => t.workflowId === w.id))

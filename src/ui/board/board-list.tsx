@@ -30,8 +30,7 @@ export function BoardList({ view, send }: { view: DesignView; send: DesignReques
       <div className="flex items-baseline gap-3">
         <h2 className="text-[15px]">Boards</h2>
         <p className="flex-1 text-[12.5px] text-ink-soft">
-          Each is a look at the same items. The first board of the process carries the limits and
-          opens first in Flow.
+          Each is a look at the same items. The first board of the process opens first in Flow.
         </p>
         {mayEdit && (
           <Button

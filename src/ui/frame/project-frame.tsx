@@ -1,6 +1,6 @@
 "use client";
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, type ReactNode } from "react";
+import { useEffect, useMemo, useRef, type ReactNode } from "react";
 import { BehindPanel } from "@/ui/flow/behind-panel";
 import { ItemPanel } from "@/ui/item/item-panel";
 import { PanelProvider, usePanel } from "@/ui/kit/panel-context";
@@ -12,6 +12,7 @@ import { PulseStrip } from "./pulse-strip";
 import type { Theme } from "@/ui/kit/theme";
 import type { ProjectSummary } from "@/core/flow/summary";
 import { flowContract } from "@/core/flow/contract";
+import { OptionNotes, type OptionNote } from "@/ui/kit/option-notes";
 import { useSummary } from "@/ui/flow/use-summary";
 import { keyOf } from "@/ui/kit/request";
 
@@ -69,34 +70,43 @@ function Frame({
       SETTLE_MS,
     );
   });
+  const notes = useMemo(() => notesOf(summary), [summary]);
   return (
-    <div className="flex h-dvh flex-col zoomed:h-auto zoomed:min-h-dvh">
-      <a
-        href="#main"
-        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
-      >
-        To the content
-      </a>
-      <CourseBar
-        project={project}
-        projects={projects}
-        mayStartProjects={mayStartProjects}
-        person={person}
-        waiting={summary.unjudged}
-        unread={summary.unread}
-        showsIntake={showsIntake}
-        theme={theme}
-      />
-      <div className="flex min-h-0 flex-1">
-        <main id="main" className="min-w-0 flex-1 overflow-hidden zoomed:overflow-visible">
-          {children}
-        </main>
-        <Docked projectKey={project.key} />
+    <OptionNotes.Provider value={notes}>
+      <div className="flex h-dvh flex-col zoomed:h-auto zoomed:min-h-dvh">
+        <a
+          href="#main"
+          className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
+        >
+          To the content
+        </a>
+        <CourseBar
+          project={project}
+          projects={projects}
+          mayStartProjects={mayStartProjects}
+          person={person}
+          waiting={summary.unjudged}
+          unread={summary.unread}
+          showsIntake={showsIntake}
+          theme={theme}
+        />
+        <div className="flex min-h-0 flex-1">
+          <main id="main" className="min-w-0 flex-1 overflow-hidden zoomed:overflow-visible">
+            {children}
+          </main>
+          <Docked projectKey={project.key} />
+        </div>
+        <PulseStrip summary={summary} connection={connection} />
       </div>
-      <PulseStrip summary={summary} connection={connection} />
-    </div>
+    </OptionNotes.Provider>
   );
 }
+
+/** Wherever a person is chosen it says how much they have in their hands. */
+const notesOf = ({ loads }: ProjectSummary): Record<string, OptionNote> =>
+  Object.fromEntries(
+    Object.entries(loads).map(([id, { words, over }]) => [id, { words, alarm: over }]),
+  );
 
 function Docked({ projectKey }: { projectKey: string }) {
   const { itemKey, behind, close } = usePanel();

@@ -4,6 +4,7 @@ import { expectationWords } from "@/core/flow/expectation";
 import { percent } from "@/ui/kit/time";
 import { usePanel } from "@/ui/kit/panel-context";
 import type { Connection } from "@/ui/kit/use-live";
+import { BrokenLimits } from "./broken-limits";
 import type { ProjectSummary } from "@/core/flow/summary";
 
 const CONNECTION_WORDS: Record<Exclude<Connection, "live">, string> = {
@@ -64,10 +65,7 @@ export function PulseStrip({
         {figure(String(pulse.blocked.length), "Blocked", pulse.blocked, pulse.blocked.length > 0)}{" "}
         blocked
       </span>
-      <span>
-        <b className={limitsBroken.length > 0 ? "text-alarm" : "text-ink"}>{limitsBroken.length}</b>{" "}
-        {limitsBroken.length === 1 ? "limit" : "limits"} broken
-      </span>
+      <BrokenLimits limits={limitsBroken} />
       <span>
         this week{" "}
         {figure(String(pulse.arrivedThisWeek.length), "Started this week", pulse.arrivedThisWeek)}{" "}

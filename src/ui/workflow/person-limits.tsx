@@ -3,9 +3,13 @@ import { heldWords, limitOfPerson, limitTitle } from "@/core/board/board-limits"
 import { NO_LIMIT } from "@/core/board/limit";
 import type { DesignView } from "@/core/workflow/design-view";
 import { limitTone } from "@/ui/board/limit-tone";
+import { useOptionNote } from "@/ui/kit/option-notes";
 import { Select } from "@/ui/kit/select";
 import { LimitBound } from "./limit-bound";
 import type { LimitEdit } from "./use-limit-edit";
+
+/** How much somebody without a limit has in their hands. */
+const InHand = ({ personId }: { personId: string }) => <>{useOptionNote(personId)?.words}</>;
 
 /** How much each person of a project may have in their hands, over all projects. */
 export function PersonLimits({ view, onEdit }: { view: DesignView; onEdit: LimitEdit["person"] }) {
@@ -64,7 +68,7 @@ export function PersonLimits({ view, onEdit }: { view: DesignView; onEdit: Limit
                   className={held ? limitTone(held.state) : "text-ink-soft"}
                   title={limit ? limitTitle(limit, view.defaultSize) : undefined}
                 >
-                  {held?.words ?? "no limit"}
+                  {held ? held.words : <InHand personId={id} />}
                 </td>
               </tr>
             );

@@ -3,7 +3,7 @@ import { editLimit } from "@/server/board/edit-limits";
 import { limitsInForce, setLimit } from "@/server/board/limits";
 import { INES } from "./people";
 import { randomUUID } from "node:crypto";
-import { and, eq, isNull } from "drizzle-orm";
+import { and, eq, isNull, ne } from "drizzle-orm";
 import type { Viewer } from "@/server/people/viewer";
 import type { CommandRequest } from "@/core/item/request";
 import { database } from "@/db/connection";
@@ -130,10 +130,17 @@ export async function limitFirmly(stateName: string, max: number): Promise<void>
   await database().transaction((tx) => setLimit(tx, owner, { ...NO_LIMIT, max, maxFirm: true }));
 }
 
-export async function countIn(stateName: string): Promise<number> {
+/** @param which leaves expedite items out where it is "standard" */
+export async function countIn(stateName: string, which: "all" | "standard" = "all") {
   const rows = await database()
     .select({ id: item.id })
     .from(item)
-    .where(and(eq(item.stateId, await stateId(stateName)), isNull(item.withdrawnAt)));
+    .where(
+      and(
+        eq(item.stateId, await stateId(stateName)),
+        isNull(item.withdrawnAt),
+        which === "all" ? undefined : ne(item.classOfService, "expedite"),
+      ),
+    );
   return rows.length;
 }

@@ -1,0 +1,41 @@
+import { and, eq, inArray, isNull, sql } from "drizzle-orm";
+import { limitOfPerson, type CountedLimit } from "@/core/board/board-limits";
+import { loadOf, type Load } from "@/core/board/load";
+import type { Reader } from "@/db/connection";
+import { item, itemType, membership, state } from "@/db/schema";
+import { FLOW_LEVEL } from "../flow/facts";
+
+/**
+ * How much each person of a project has in their hands, over all projects, and how much they may: a
+ * fact of the project, the same for everybody, whatever they may see.
+ */
+export async function readLoads(
+  reader: Reader,
+  projectId: string,
+  limits: readonly CountedLimit[],
+): Promise<Record<string, Load>> {
+  const members = await reader
+    .select({ personId: membership.personId })
+    .from(membership)
+    .where(eq(membership.projectId, projectId));
+  const ids = members.map(({ personId }) => personId);
+  const hands = sql<string>`case when ${state.byReviewer} then ${item.reviewerId} else ${item.assigneeId} end`;
+  const rows = await reader
+    .select({ personId: hands, items: sql<number>`count(*)::int` })
+    .from(item)
+    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
+    .innerJoin(state, eq(state.id, item.stateId))
+    .where(
+      and(
+        isNull(item.withdrawnAt),
+        inArray(item.stateKind, ["waiting", "working"]),
+        eq(itemType.level, FLOW_LEVEL),
+        sql`${hands} = any(${sql.param(ids)}::text[])`,
+      ),
+    )
+    .groupBy(hands);
+  const held = new Map(rows.map(({ personId, items }) => [personId, items]));
+  return Object.fromEntries(
+    ids.map((id) => [id, loadOf(held.get(id) ?? 0, limitOfPerson(limits, id))]),
+  );
+}

@@ -1,0 +1,82 @@
+import { and, desc, eq, gte, lt, notExists, sql } from "drizzle-orm";
+import { alias } from "drizzle-orm/pg-core";
+import type { LimitBreak } from "@/core/board/limit";
+import { breaksByWeek } from "@/core/flow/limit-breaks";
+import type { LearnView } from "@/core/flow/learn-view";
+import type { Period } from "@/core/flow/period";
+import type { Reader } from "@/db/connection";
+import { item, itemEvent, itemText, person } from "@/db/schema";
+import type { FlowScope } from "./facts";
+
+/** So many are listed, the latest; how many there were is said in any case. */
+const MOST_LISTED = 500;
+
+/**
+ * What went beyond limits in a period, and why, by weeks. What was undone did not happen. It is a
+ * fact of the project and counts everything; of what somebody may not see it says nothing more.
+ * @param hidden items that they may not see
+ */
+export async function readLimitBreaks(
+  reader: Reader,
+  { project, typeId, classOfService }: FlowScope & { project: { key: string } },
+  period: Period,
+  hidden: ReadonlySet<string>,
+): Promise<LearnView["breaks"]> {
+  const undo = alias(itemEvent, "undo");
+  const undone = reader
+    .select({ one: sql`1` })
+    .from(undo)
+    .where(
+      and(
+        eq(undo.itemId, itemEvent.itemId),
+        eq(undo.kind, "undone"),
+        sql`${itemEvent.seq} between (${undo.old} ->> 'fromSeq')::int and (${undo.old} ->> 'toSeq')::int`,
+      ),
+    );
+  const rows = await reader
+    .select({
+      itemId: item.id,
+      number: item.number,
+      title: item.title,
+      at: itemEvent.at,
+      limit: itemEvent.new,
+      reason: itemText.body,
+      by: person.name,
+      total: sql<number>`(count(*) over ())::int`,
+    })
+    .from(itemEvent)
+    .innerJoin(item, eq(item.id, itemEvent.itemId))
+    .leftJoin(
+      itemText,
+      and(
+        eq(itemText.itemId, itemEvent.itemId),
+        eq(itemText.seq, itemEvent.seq),
+        eq(itemText.id, itemEvent.noteId),
+      ),
+    )
+    .leftJoin(person, eq(person.id, itemEvent.actorId))
+    .where(
+      and(
+        eq(item.projectId, project.id),
+        eq(itemEvent.kind, "overrode"),
+        gte(itemEvent.at, period.from),
+        lt(itemEvent.at, period.to),
+        typeId === undefined ? undefined : eq(item.typeId, typeId),
+        classOfService === undefined ? undefined : sql`${item.classOfService} = ${classOfService}`,
+        notExists(undone),
+      ),
+    )
+    .orderBy(desc(itemEvent.at), desc(itemEvent.itemId))
+    .limit(MOST_LISTED);
+  const breaks = rows.map(({ itemId: id, number, title, at, limit, reason, by }) => {
+    const unseen = hidden.has(id);
+    return {
+      at,
+      limit: limit as LimitBreak,
+      reason: unseen ? null : reason,
+      by: unseen ? null : by,
+      item: unseen ? null : { id, key: `${project.key}-${number}`, title },
+    };
+  });
+  return { weeks: breaksByWeek(breaks, project.zone), total: rows[0]?.total ?? 0 };
+}

@@ -1,0 +1,15 @@
+"use client";
+import { createContext, useContext } from "react";
+
+/** What is said of something wherever it can be chosen. */
+export interface OptionNote {
+  words: string;
+  alarm: boolean;
+}
+
+/** By the value of an option, as the id of a person; what has no note says nothing. */
+export const OptionNotes = createContext<Readonly<Record<string, OptionNote>>>({});
+
+/** What is said of an option beside its label. */
+export const useOptionNote = (value: string): OptionNote | undefined =>
+  useContext(OptionNotes)[value];
