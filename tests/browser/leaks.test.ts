@@ -810,7 +810,8 @@ const NAMES_NO_ITEM = [
   "events/[source]",
   "projects",
   "projects/[key]/adding",
-  "projects/[key]/columns",
+  "projects/[key]/limits",
+  "projects/[key]/limits/people",
   "projects/[key]/fields",
   "projects/[key]/intake/import",
   "projects/[key]/plan",
@@ -934,7 +935,8 @@ test("figures count it for everybody and open nothing of it", async () => {
   const summaryOf = async (kind: Kind) =>
     (await (await ask(kind, "/api/projects/TIX/summary")).json()) as {
       pulse: { inProgress: string[]; blocked: string[] };
-      limitsBroken: string[];
+      limitsBroken: { name: string; words: string }[];
+      loads: Record<string, { words: string }>;
       seesAll: boolean;
     };
   const [lead, member] = [await summaryOf("lead"), await summaryOf("member")];
@@ -942,6 +944,8 @@ test("figures count it for everybody and open nothing of it", async () => {
   expect(lead.pulse.inProgress).toContain(h.id);
   expect(member.pulse.blocked.filter((id) => id === "")).toHaveLength(1);
   expect([lead.seesAll, member.seesAll]).toEqual([true, false]);
+  expect(member.limitsBroken).toEqual(lead.limitsBroken);
+  expect(member.loads).toEqual(lead.loads);
   const boardOf = async (kind: Kind) =>
     (await (await ask(kind, "/api/projects/TIX/board")).json()) as {
       cards: { id: string; stateId: string }[];

@@ -162,7 +162,7 @@ describe("an item, as anyone on the project opens it", () => {
     await person.page.waitForFunction(
       () => document.querySelector("[data-head] .slot[data-low=true]") !== null,
     );
-    await person.press("Ready for");
+    await person.press("Ready for just now");
     await person.page.waitForFunction(
       (at: string) => !document.querySelector<HTMLElement>(at)!.innerText.includes("ready"),
       {},

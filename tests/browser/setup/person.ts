@@ -171,7 +171,8 @@ export class Person {
     await field.press("Enter");
     await this.page.waitForSelector("[role=option]");
     const options = await this.page.$$eval("[role=option]", (all) =>
-      all.map((o) => (o as HTMLElement).innerText.trim()),
+      // What is said beside a label is no part of it.
+      all.map((o) => (o as HTMLElement).innerText.trim().split("\n")[0]),
     );
     await this.keys("Escape");
     await this.page.waitForFunction(() => !document.querySelector("[role=listbox]:not([hidden])"));
