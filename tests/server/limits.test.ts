@@ -25,7 +25,7 @@ import { givenTestDatabase } from "./setup/test-database";
 givenTestDatabase();
 jest.setTimeout(240_000);
 
-const PROJECT = { id: "tix", zone: "Europe/London" };
+const PROJECT = { id: "tix", zone: "Europe/London", defaultSize: 1 };
 const plain = {
   min: null as number | null,
   max: null as number | null,

@@ -105,6 +105,13 @@ export const item = pgTable(
     index("item_parent").on(t.parentId),
     index("item_sprint").on(t.sprintId),
     index("item_release").on(t.releaseId),
+    // What people have in their hands.
+    index("item_in_hand")
+      .on(t.assigneeId)
+      .where(sql`${t.withdrawnAt} is null and ${t.stateKind} in ('waiting', 'working')`),
+    index("item_in_review")
+      .on(t.reviewerId)
+      .where(sql`${t.withdrawnAt} is null and ${t.stateKind} in ('waiting', 'working')`),
     index("item_delivered").on(t.projectId, t.deliveredAt),
     // By project first, so that one project's items are found among all of them without reading the
     // others'.

@@ -1,15 +1,23 @@
 import { and, eq, sql, type SQL } from "drizzle-orm";
 import type { CountedLimit } from "@/core/board/board-limits";
 import type { Column } from "@/core/board/column";
+import { countsIn, weightIn, type CountingBy } from "@/core/board/limited";
 import type { Instant } from "@/core/calendar/instant";
+import type { Condition } from "@/core/condition/condition";
+import type { StateId } from "@/core/workflow/state";
 import type { Reader } from "@/db/connection";
-import { board, boardColumn, columnState, item, membership } from "@/db/schema";
-import { countLimits } from "./count-limits";
-import { limitsTouching, type LoadedLimit } from "./covering-limits";
+import { board, boardColumn, columnState, item } from "@/db/schema";
+import { projectAsker } from "../condition/asker";
+import { compileCondition } from "../condition/compile";
+import { seesItem } from "../people/access";
+import type { Viewer } from "../people/viewer";
+import { countedItems, countLimits } from "./count-limits";
+import { limitsOfProject, type LoadedLimit } from "./covering-limits";
 
 interface Zoned {
   id: string;
   zone: string;
+  defaultSize: number;
 }
 
 interface Asked {
@@ -18,57 +26,93 @@ interface Asked {
   now: Instant;
 }
 
-/** Limits with what counts against each. @param only which items are counted */
-async function counted(
-  { reader, project, now }: Asked,
-  limits: readonly LoadedLimit[],
-  only?: SQL,
-): Promise<CountedLimit[]> {
-  const counts = await countLimits({ reader, project, limits, now, only });
-  return limits.map(({ scope: _, ...limit }) => ({
-    ...limit,
-    ...(counts.get(limit.id) ?? { count: 0, unsized: 0 }),
-  }));
-}
+const withoutScope = ({ scope: _, ...limit }: LoadedLimit) => limit;
 
-const memberIds = async (reader: Reader, projectId: string): Promise<string[]> => {
-  const rows = await reader
-    .select({ id: membership.personId })
-    .from(membership)
-    .where(eq(membership.projectId, projectId));
-  return rows.map((row) => row.id);
-};
+/** What a board counts beside the cards that somebody sees on it. */
+export interface BesideBoard {
+  /** Its limits and those of the people of its project, with what counts against each. */
+  limits: CountedLimit[];
+  /** Items in progress of its scope that they may not see, by state. */
+  hidden: Record<StateId, number>;
+}
 
 /**
- * The limits that a board shows, and those of the people of its project, with what counts against
- * each beside the items that somebody sees on it.
- * @param seen which items of the board's scope they see; all where it is left out
+ * What counts on a board beside the cards that somebody sees on it.
+ * @param scope which items of the project they see on it; all where it is left out
  */
-export async function boardLimits(
-  of: Asked & { board: { id: string; columnsBy: string }; columns: readonly Column[] },
-  seen: SQL | undefined,
-): Promise<CountedLimit[]> {
+export async function readBesideBoard(
+  of: Asked & {
+    viewer: Viewer;
+    board: { id: string; columnsBy: string; scope: Condition | null };
+    columns: readonly Column[];
+    scope: SQL | undefined;
+  },
+): Promise<BesideBoard> {
+  const { reader, viewer, project, board: head } = of;
+  const byProcess = head.columnsBy === "state";
   const states = of.columns.flatMap((column) => column.stateIds);
-  const people = await memberIds(of.reader, of.project.id);
-  const touching = await limitsTouching(of.reader, states, people);
-  const here = touching.filter(({ boardId }) => boardId === null || boardId === of.board.id);
-  const drawn =
-    of.board.columnsBy === "state"
-      ? and(seen, sql`${item.stateId} = any(${sql.param(states)}::text[])`)
-      : and(seen, sql`${item.stateKind} <> 'finished'`);
-  return counted(of, here, sql`not coalesce(${drawn}, false)`);
+  const all = await limitsOfProject(reader, states, project.id);
+  const limits = all.filter(({ boardId }) => boardId === null || boardId === head.id);
+  const people = limits.flatMap((l) => (l.ownerKind === "person" ? [l.ownerId] : []));
+  const shown = byProcess
+    ? and(of.scope, sql`${item.stateId} = any(${sql.param(states)}::text[])`)
+    : and(of.scope, eq(item.projectId, project.id), sql`${item.stateKind} <> 'finished'`);
+  const rows = await countedItems(
+    reader,
+    { states, people, besides: sql`not coalesce(${shown}, false)` },
+    {
+      seen: seesItem(reader, viewer) ?? sql`true`,
+      inScope: await scopeOf(of),
+    },
+  );
+  const hidden: Record<StateId, number> = {};
+  for (const { seen, inScope, projectId, stateId, stateKind } of byProcess ? rows : [])
+    if (!seen && inScope && projectId === project.id && stateKind !== "finished")
+      hidden[stateId] = (hidden[stateId] ?? 0) + 1;
+  const beside = limits.map((limit) => {
+    const told: CountedLimit = { ...withoutScope(limit), count: 0, unsized: 0 };
+    for (const row of rows) {
+      if (limit.scope !== null && !row.inScope) continue;
+      const by: CountingBy = {
+        levelOf: () => row.level,
+        byReviewer: row.byReviewer ? new Set([row.stateId]) : NOBODY,
+        defaultSize: row.defaultSize,
+      };
+      if (!countsIn(limit, row, by)) continue;
+      told.count += weightIn(limit, row, by);
+      if (row.estimate === null) told.unsized += 1;
+    }
+    return told;
+  });
+  return { limits: beside, hidden };
 }
 
+const NOBODY: ReadonlySet<StateId> = new Set();
+
+/** The items that a board counts, as the project asks for them. */
+const scopeOf = async ({
+  reader,
+  project,
+  board: { scope },
+  now,
+}: Asked & { board: { scope: Condition | null } }): Promise<SQL> =>
+  scope === null
+    ? sql`true`
+    : (compileCondition(scope, await projectAsker(reader, project, now)) ?? sql`true`);
+
 /** Every limit of a project's boards, states and people, with all that counts against each. */
-export async function projectLimits(of: Asked): Promise<CountedLimit[]> {
-  const { reader, project } = of;
+export async function projectLimits({ reader, project, now }: Asked): Promise<CountedLimit[]> {
   const covered = await reader
     .selectDistinct({ stateId: columnState.stateId })
     .from(columnState)
     .innerJoin(boardColumn, eq(boardColumn.id, columnState.columnId))
     .innerJoin(board, eq(board.id, boardColumn.boardId))
     .where(eq(board.projectId, project.id));
-  const people = await memberIds(reader, project.id);
   const states = covered.map((row) => row.stateId);
-  return counted(of, await limitsTouching(reader, states, people));
+  const limits = await limitsOfProject(reader, states, project.id);
+  const counts = await countLimits({ reader, project, limits, now });
+  return limits.map((limit) => ({
+    ...withoutScope(limit),
+    ...(counts.get(limit.id) ?? { count: 0, unsized: 0 }),
+  }));
 }

@@ -5,9 +5,8 @@ import { loadOwnFields } from "../item/own-fields";
 import { withVisibleOthers } from "../item/visible-others";
 import type { Viewer } from "../people/viewer";
 import { openCards, processCardsOf, readFinishedGroups } from "./cards";
-import { boardLimits } from "./board-limits";
+import { readBesideBoard } from "./board-limits";
 import { enterBoard } from "./enter";
-import { hiddenCounts } from "./hidden-counts";
 
 /**
  * What became of some items on a board: the cards of those that stand on it, as far as a person may
@@ -23,18 +22,16 @@ export async function readBoardChanges(
   const entered = await enterBoard(projectKey, { viewer, boardId, now });
   const { reader, project, board, scope } = entered;
   const byProcess = board.columnsBy === "state";
-  const [found, around, hidden, limits, ownFields] = await Promise.all([
+  const [found, around, beside, ownFields] = await Promise.all([
     byProcess ? processCardsOf({ ...entered, now }, ids) : openCards(reader, project, scope, ids),
     aroundItems(reader, viewer, project, ids),
-    hiddenCounts({ ...entered, viewer, now }),
-    boardLimits({ ...entered, now }, scope),
+    readBesideBoard({ ...entered, viewer, now }),
     finished && byProcess ? loadOwnFields(reader, project.id) : [],
   ]);
   return {
     cards: await withVisibleOthers(reader, viewer, found),
     around,
-    hidden,
-    limits,
+    ...beside,
     finished:
       finished && byProcess ? await readFinishedGroups({ ...entered, now, sum, ownFields }) : null,
   };

@@ -1,9 +1,8 @@
-import { and, eq, inArray, isNull, sql, type SQL } from "drizzle-orm";
-import type { CoveringLimit } from "@/core/board/limited";
-import type { Condition } from "@/core/condition/condition";
+import { and, eq, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { Reader } from "@/db/connection";
 import { item, itemType, project, state } from "@/db/schema";
+import { namedSql } from "@/db/statement";
 import { projectAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
 import type { LoadedLimit } from "./covering-limits";
@@ -14,83 +13,169 @@ export interface LimitCount {
   unsized: number;
 }
 
-interface Zoned {
+interface Home {
   id: string;
   zone: string;
+  /** What an item without a size counts for. */
+  defaultSize: number;
 }
 
 /**
  * What counts against some limits: a fact of the project, the same for everybody, whatever they may
  * see. As `core/board/limited.ts` says it.
- * @param only which items are counted; all where it is left out
  */
 export async function countLimits({
   reader,
   project: home,
   limits,
   now,
-  only,
 }: {
   reader: Reader;
-  project: Zoned;
+  project: Home;
   limits: readonly LoadedLimit[];
   now: Instant;
-  only?: SQL;
 }): Promise<ReadonlyMap<string, LimitCount>> {
-  if (limits.length === 0) return new Map();
-  const inScope = await scopesOf(reader, home, limits, now);
-  const each = limits.map(
-    (limit) => sql`
-      select ${limit.id}::text as id, ${amountOf(limit)} as count,
-        (count(*) filter (where ${item.estimate} is null))::int as unsized
-      from ${item}
-      join ${itemType} on ${itemType.projectId} = ${item.projectId} and ${itemType.id} = ${item.typeId}
-      join ${project} on ${project.id} = ${item.projectId}
-      join ${state} on ${state.id} = ${item.stateId}
-      where ${and(countedBy(limit), limit.scope ? inScope.get(limit.scope) : undefined, only)}`,
-  );
-  const { rows } = await reader.execute(sql.join(each, sql` union all `));
-  const counted = rows as unknown as ({ id: string } & LimitCount)[];
-  return new Map(counted.map(({ id, ...count }) => [id, count]));
+  const counts = new Map<string, LimitCount>();
+  for (const limit of limits) counts.set(limit.id, await countOne(reader, home, limit, now));
+  return counts;
 }
 
-/** The scopes of boards as conditions on items, each made once. */
-async function scopesOf(
+async function countOne(
   reader: Reader,
-  home: Zoned,
-  limits: readonly LoadedLimit[],
+  home: Home,
+  limit: LoadedLimit,
   now: Instant,
-): Promise<ReadonlyMap<Condition, SQL>> {
-  const scopes = limits.flatMap(({ scope }) => scope ?? []);
-  if (scopes.length === 0) return new Map();
-  const asker = await projectAsker(reader, home, now);
-  return new Map(scopes.map((scope) => [scope, compileCondition(scope, asker)]));
-}
-
-const amountOf = ({ unit }: CoveringLimit): SQL =>
-  unit === "items"
-    ? sql`count(*)::float8`
-    : sql`coalesce(sum(coalesce(${item.estimate}, ${project.defaultSize})), 0)::float8`;
-
-/** Whose hands an item is in. */
-const inHands = sql`case when ${state.byReviewer} then ${item.reviewerId} else ${item.assigneeId} end`;
-
-const inProgress = inArray(item.stateKind, ["waiting", "working"]);
-
-/** Which items count against a limit, as a condition; without its board's scope. */
-function countedBy(limit: CoveringLimit): SQL | undefined {
-  const { ownerKind, ownerId, field, value, stateIds } = limit;
-  const place =
+): Promise<LimitCount> {
+  if (limit.scope !== null) return countInScope(reader, home, limit, now);
+  const { ownerKind, ownerId, unit, level, field, value, stateIds } = limit;
+  const how = [unit, level, field, value];
+  const [row] =
     ownerKind === "person"
-      ? and(inProgress, sql`${inHands} = ${ownerId}`)
-      : sql`${item.stateId} = any(${sql.param([...stateIds])}::text[])`;
-  return and(
-    isNull(item.withdrawnAt),
-    eq(itemType.level, limit.level),
-    place,
-    ownerKind === "board" ? inProgress : undefined,
-    ownerKind === "person" && limit.workedOnly ? eq(item.stateKind, "working") : undefined,
-    limit.expeditePasses ? sql`${item.classOfService} <> 'expedite'` : undefined,
-    field === null ? undefined : sql`${item[field]} = ${value}`,
-  );
+      ? await COUNT_HANDS(reader, [...how, ownerId, limit.workedOnly])
+      : await COUNT_PLACE(reader, [
+          ...how,
+          stateIds,
+          ownerKind === "board",
+          limit.expeditePasses,
+          home.defaultSize,
+        ]);
+  return row;
 }
+
+/** Whether an item has the value that a limit counts only. */
+const NARROWED = `($3::text is null or $4::text = case $3::text
+  when 'classOfService' then i.class_of_service when 'typeId' then i.type_id
+  when 'teamId' then i.team_id when 'assigneeId' then i.assignee_id
+  when 'priority' then i.priority when 'origin' then i.origin end)`;
+
+const IN_PROGRESS = "i.state_kind in ('waiting', 'working')";
+
+const SUMMED = (defaultSize: string) => `
+  select (count(*) filter (where i.estimate is null))::int as unsized,
+    (case $1::text when 'items' then count(*)
+      else coalesce(sum(coalesce(i.estimate, ${defaultSize})), 0) end)::float8 as count`;
+
+/** A limit on a state, a column or a board that counts whatever is there. */
+const COUNT_PLACE = namedSql<LimitCount>(
+  "count what is where a limit is",
+  `${SUMMED("$8::float8")}
+  from item i
+  join item_type t on t.project_id = i.project_id and t.id = i.type_id
+  where i.state_id = any($5::text[]) and i.withdrawn_at is null and t.level = $2::int
+    and (not $6::boolean or ${IN_PROGRESS})
+    and (not $7::boolean or i.class_of_service <> 'expedite') and ${NARROWED}`,
+);
+
+/** A limit of a person: what is in their hands in any project. */
+const COUNT_HANDS = namedSql<LimitCount>(
+  "count what is in somebody's hands",
+  `${SUMMED("p.default_size")}
+  from item i
+  join item_type t on t.project_id = i.project_id and t.id = i.type_id
+  join state s on s.id = i.state_id
+  join project p on p.id = i.project_id
+  where (i.assignee_id = $5::text or i.reviewer_id = $5::text) and i.withdrawn_at is null
+    and ${IN_PROGRESS} and t.level = $2::int
+    and case when s.by_reviewer then i.reviewer_id else i.assignee_id end = $5::text
+    and (not $6::boolean or i.state_kind = 'working') and ${NARROWED}`,
+);
+
+/** A limit of a board that shows only some items counts those alone. */
+async function countInScope(
+  reader: Reader,
+  home: Home,
+  limit: LoadedLimit,
+  now: Instant,
+): Promise<LimitCount> {
+  const scope = compileCondition(limit.scope!, await projectAsker(reader, home, now));
+  const [row] = await reader
+    .select({
+      count:
+        limit.unit === "items"
+          ? sql<number>`count(*)::float8`
+          : sql<number>`coalesce(sum(coalesce(${item.estimate}, ${home.defaultSize})), 0)::float8`,
+      unsized: sql<number>`(count(*) filter (where ${item.estimate} is null))::int`,
+    })
+    .from(item)
+    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
+    .where(
+      and(
+        isNull(item.withdrawnAt),
+        eq(itemType.level, limit.level),
+        sql`${item.stateId} = any(${sql.param([...limit.stateIds])}::text[])`,
+        limit.ownerKind === "board" ? isInProgress : undefined,
+        limit.expeditePasses ? sql`${item.classOfService} <> 'expedite'` : undefined,
+        limit.field === null ? undefined : sql`${item[limit.field]} = ${limit.value}`,
+        scope,
+      ),
+    );
+  return row;
+}
+
+const isInProgress = inArray(item.stateKind, ["waiting", "working"]);
+
+/** What of items counting needs, of those that may count against some limits. */
+export const countedItems = (
+  reader: Reader,
+  { states, people, besides }: { states: string[]; people: string[]; besides: SQL },
+  more: { seen: SQL; inScope: SQL },
+) =>
+  reader
+    .select({
+      stateId: item.stateId,
+      stateKind: item.stateKind,
+      estimate: item.estimate,
+      reviewerId: item.reviewerId,
+      assigneeId: item.assigneeId,
+      classOfService: item.classOfService,
+      typeId: item.typeId,
+      teamId: item.teamId,
+      priority: item.priority,
+      origin: item.origin,
+      projectId: item.projectId,
+      level: itemType.level,
+      byReviewer: state.byReviewer,
+      defaultSize: project.defaultSize,
+      seen: sql<boolean>`coalesce(${more.seen}, false)`,
+      inScope: sql<boolean>`coalesce(${more.inScope}, false)`,
+    })
+    .from(item)
+    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
+    .innerJoin(state, eq(state.id, item.stateId))
+    .innerJoin(project, eq(project.id, item.projectId))
+    .where(
+      and(
+        isNull(item.withdrawnAt),
+        or(
+          sql`${item.stateId} = any(${sql.param(states)}::text[])`,
+          and(
+            isInProgress,
+            or(
+              sql`${item.assigneeId} = any(${sql.param(people)}::text[])`,
+              sql`${item.reviewerId} = any(${sql.param(people)}::text[])`,
+            ),
+          ),
+        ),
+        besides,
+      ),
+    );

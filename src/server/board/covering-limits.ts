@@ -37,7 +37,8 @@ const COVERED = `
   union all
   select cs.state_id from column_state cs where l.owner_kind = 'column' and cs.column_id = l.owner_id
   union all
-  select cs.state_id from column_state cs where l.owner_kind = 'board' and cs.board_id = l.owner_id`;
+  select cs.state_id from column_state cs join state open on open.id = cs.state_id
+  where l.owner_kind = 'board' and cs.board_id = l.owner_id and open.kind <> 'finished'`;
 
 /** Expedite items go past a limit where a board that shows what it covers has an allowance for them. */
 const EXPEDITE_PASSES = `
@@ -78,17 +79,25 @@ const SELECT = `
     left join item_type t on t.workflow_id = xs.workflow_id
   ) covered`;
 
-const TOUCHING = namedSql<Row>(
-  "limits on some states and people",
-  `${SELECT}
+/** The limits that cover one of some states, or are of people whom a condition says. */
+const covers = (people: string) => `${SELECT}
   where l.valid_to is null and (l.min is not null or l.max is not null) and (
     (l.owner_kind = 'state' and l.owner_id = any($1::text[]))
     or (l.owner_kind = 'column' and l.owner_id in (
       select cs.column_id from column_state cs where cs.state_id = any($1::text[])))
     or (l.owner_kind = 'board' and l.owner_id in (
       select cs.board_id from column_state cs where cs.state_id = any($1::text[])))
-    or (l.owner_kind = 'person' and l.owner_id = any($2::text[])))
-  order by l.id`,
+    or (l.owner_kind = 'person' and ${people}))
+  order by l.id`;
+
+const TOUCHING = namedSql<Row>(
+  "limits on some states and people",
+  covers("l.owner_id = any($2::text[])"),
+);
+
+const OF_PROJECT = namedSql<Row>(
+  "limits on some states and the people of a project",
+  covers("l.owner_id in (select m.person_id from membership m where m.project_id = $2)"),
 );
 
 /** The limits in force that cover one of some states, or are one of some people's, by their ids. */
@@ -98,6 +107,16 @@ export async function limitsTouching(
   personIds: readonly string[],
 ): Promise<LoadedLimit[]> {
   const rows = await TOUCHING(reader, [[...stateIds], [...personIds]]);
+  return rows.map(covering);
+}
+
+/** The same with those of all people of a project. */
+export async function limitsOfProject(
+  reader: Reader,
+  stateIds: readonly StateId[],
+  projectId: string,
+): Promise<LoadedLimit[]> {
+  const rows = await OF_PROJECT(reader, [[...stateIds], projectId]);
   return rows.map(covering);
 }
 

@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import { limitOfPerson, type CountedLimit } from "@/core/board/board-limits";
 import { loadOf, type Load } from "@/core/board/load";
 import type { Reader } from "@/db/connection";
@@ -19,6 +19,7 @@ export async function readLoads(
     .from(membership)
     .where(eq(membership.projectId, projectId));
   const ids = members.map(({ personId }) => personId);
+  if (ids.length === 0) return {};
   const hands = sql<string>`case when ${state.byReviewer} then ${item.reviewerId} else ${item.assigneeId} end`;
   const rows = await reader
     .select({ personId: hands, items: sql<number>`count(*)::int` })
@@ -30,7 +31,8 @@ export async function readLoads(
         isNull(item.withdrawnAt),
         inArray(item.stateKind, ["waiting", "working"]),
         eq(itemType.level, FLOW_LEVEL),
-        sql`${hands} = any(${sql.param(ids)}::text[])`,
+        or(inArray(item.assigneeId, ids), inArray(item.reviewerId, ids)),
+        inArray(hands, ids),
       ),
     )
     .groupBy(hands);

@@ -13,8 +13,7 @@ import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { loadPlaces, openCards, processCards } from "./cards";
-import { boardLimits } from "./board-limits";
-import { hiddenCounts } from "./hidden-counts";
+import { readBesideBoard } from "./board-limits";
 import { boardOf } from "./enter";
 import { loadBoards } from "./load";
 
@@ -58,12 +57,11 @@ export async function readBoard(
       : { cards: await openCards(reader, project, entered.scope), finished: [] };
   const cards = await withVisibleOthers(reader, viewer, shown.cards);
   const ids = cards.map((card) => card.id);
-  const [around, places, parents, hidden, limits] = await Promise.all([
+  const [around, places, parents, beside] = await Promise.all([
     aroundItems(reader, viewer, project, ids),
     columnsBy === "free" ? loadPlaces(reader, head.id, ids) : {},
     columnsBy === "parent" ? parentsSeen(reader, viewer, project) : [],
-    hiddenCounts({ ...entered, viewer, now }),
-    boardLimits({ ...entered, now }, entered.scope),
+    readBesideBoard({ ...entered, viewer, now }),
   ]);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
@@ -96,8 +94,7 @@ export async function readBoard(
     finishedWhole: columnsBy !== "state" || finished === "all",
     sum,
     around,
-    hidden,
-    limits,
+    ...beside,
     defaultSize: project.defaultSize,
     seesAll: access.may("override limit"),
     workflows,

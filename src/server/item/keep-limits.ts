@@ -1,4 +1,5 @@
-import { and, eq, inArray, isNull } from "drizzle-orm";
+import { and, inArray } from "drizzle-orm";
+import type { ColumnLimit } from "@/core/board/limit";
 import type { HeldLimit } from "@/core/board/keep-limits";
 import { mattersForLimits, weightIn, type CountingBy } from "@/core/board/limited";
 import { holds } from "@/core/condition/evaluate";
@@ -10,7 +11,8 @@ import { asksLimits, withinLimits, type Decided } from "@/core/item/within-limit
 import { limitMode } from "@/core/workflow/decide-move";
 import type { Refusal } from "@/core/workflow/refusal";
 import type { Transaction } from "@/db/connection";
-import { itemType, state, wipLimit } from "@/db/schema";
+import { state } from "@/db/schema";
+import { namedSql } from "@/db/statement";
 import { countLimits } from "../board/count-limits";
 import { limitsTouching, type LoadedLimit } from "../board/covering-limits";
 import { projectAsker } from "../condition/asker";
@@ -69,6 +71,12 @@ interface Change {
   after: ItemSnapshot;
 }
 
+const LOCK = namedSql<ColumnLimit & { id: string }>(
+  "lock limits",
+  `select id, min, max, min_firm as "minFirm", max_firm as "maxFirm" from wip_limit
+  where id = any($1::uuid[]) and valid_to is null order by id for update`,
+);
+
 type Touched = Omit<HeldLimit, "count"> & { limit: LoadedLimit };
 
 /**
@@ -83,18 +91,7 @@ async function lockFirm(
   const wanted = touched.filter(({ limit }) => all || limit.maxFirm || limit.minFirm);
   if (wanted.length === 0) return [...touched];
   const ids = wanted.map(({ limit }) => limit.id);
-  const rows = await tx
-    .select({
-      id: wipLimit.id,
-      min: wipLimit.min,
-      max: wipLimit.max,
-      minFirm: wipLimit.minFirm,
-      maxFirm: wipLimit.maxFirm,
-    })
-    .from(wipLimit)
-    .where(and(inArray(wipLimit.id, ids), isNull(wipLimit.validTo)))
-    .orderBy(wipLimit.id)
-    .for("update");
+  const rows = await LOCK(tx, [ids]);
   const now = new Map(rows.map((row) => [row.id, row]));
   return touched.flatMap((one) => {
     if (!wanted.includes(one)) return [one];
@@ -103,6 +100,11 @@ async function lockFirm(
   });
 }
 
+const LEVELS = namedSql<{ id: string; level: number }>(
+  "the levels of the types of a project",
+  "select id, level from item_type where project_id = $1",
+);
+
 /** What an item counts for against some limits before and after a change. */
 async function weightsOf(
   tx: Transaction,
@@ -110,10 +112,7 @@ async function weightsOf(
   { before, after }: Change,
   limits: readonly LoadedLimit[],
 ): Promise<{ was: number; becomes: number }[]> {
-  const types = await tx
-    .select({ id: itemType.id, level: itemType.level })
-    .from(itemType)
-    .where(eq(itemType.projectId, access.project.id));
+  const types = await LEVELS(tx, [access.project.id]);
   const levels = new Map(types.map(({ id, level }) => [id, level]));
   const by: CountingBy = {
     levelOf: (typeId) => levels.get(typeId),

@@ -5,41 +5,18 @@ import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import type { Lane, LaneField } from "@/core/board/lane";
 import type { ProjectSummary } from "@/core/flow/summary";
-import {
-  limitOfColumn,
-  limitOfPerson,
-  limitsOfLane,
-  limitsOfStates,
-  narrowLimitsOf,
-  passing,
-} from "@/core/board/board-limits";
+import { limitsOfLane } from "@/core/board/board-limits";
 import { SightArea } from "@/ui/kit/in-sight";
 import type { AmountWords } from "@/ui/view/amount-words";
-import { BoardHeads, type ColumnHeld } from "./board-heads";
+import { BoardHeads } from "./board-heads";
 import { BoardWideLimits } from "./board-wide-limits";
 import { FinishedSummary, finishedOf } from "./finished-summary";
 import { LaneHead } from "./lane-head";
 import { laneTops, LaneRow } from "./lane-row";
 import type { BoardAdding } from "./use-board-adding";
-import { unseenIn, type BoardParts } from "./use-board-parts";
+import type { BoardParts } from "./use-board-parts";
 import type { useFinished } from "./use-finished";
 import type { Targets } from "./use-targets";
-
-/** What stands against the limit of a column: of a board by people, that of the person. */
-function heldIn(view: BoardView, parts: BoardParts, column: Column): ColumnHeld {
-  const { limits, counts, counting } = parts;
-  const person = view.board.columnsBy === "assignee" && column.value;
-  const limit = person ? limitOfPerson(limits, person) : limitOfColumn(limits, column);
-  const here = parts.onBoard.filter((card) => parts.columnOf(card) === column);
-  const beside = view.limits.find(({ id }) => id === limit?.id)?.count ?? 0;
-  return {
-    limit,
-    count: limit?.count ?? counts[column.id] ?? 0,
-    outside: passing(limit, here, counting),
-    notShown: view.board.scoped ? Math.max(0, beside - unseenIn(view, column)) : 0,
-    within: [...limitsOfStates(limits, column), ...narrowLimitsOf(limits, column)],
-  };
-}
 
 /** The columns with their heads, and the lanes across them. */
 export function BoardGrid({
@@ -90,7 +67,7 @@ export function BoardGrid({
           columns={columns}
           byStages={byStages}
           mayOrder={view.rights.design && (byStages || free)}
-          heldIn={(column) => heldIn(view, parts, column)}
+          held={parts.held}
           ready={parts.ready}
           tallyWords={({ id }) => amountWords.column(parts.columnTallies.get(id), parts.narrowed)}
           defaultSize={view.defaultSize}

@@ -6,6 +6,7 @@ import { heldWords, limitTitle, type CountedLimit } from "@/core/board/board-lim
 import { columnWords, stagesOf, type Column } from "@/core/board/column";
 import { shortDays } from "@/ui/kit/time";
 import { limitTone } from "./limit-tone";
+import type { ColumnHeld } from "./use-board-limits";
 import { ReadyMark } from "@/ui/kit/ready-mark";
 import { Slots } from "./slots";
 
@@ -17,7 +18,7 @@ export function BoardHeads({
   columns,
   byStages,
   mayOrder,
-  heldIn,
+  held,
   ready,
   tallyWords,
   defaultSize,
@@ -30,7 +31,8 @@ export function BoardHeads({
   /** Whether they are the steps of the process, which the ladder goes over. */
   byStages: boolean;
   mayOrder: boolean;
-  heldIn: (column: Column) => ColumnHeld;
+  /** What stands against the limit of each column, by its id. */
+  held: ReadonlyMap<string, ColumnHeld>;
   /** How many of a column are ready for their next step. */
   ready: Readonly<Record<string, number>>;
   /** What is added up of a column, and shown of it, in words. */
@@ -50,7 +52,7 @@ export function BoardHeads({
         const first = firsts.has(column.id);
         const average = ladder[column.id];
         const tally = tallyWords(column);
-        const { limit, count, outside, notShown, within } = heldIn(column);
+        const { limit, count, outside, notShown, within } = held.get(column.id)!;
         return (
           <Head key={column.id} column={column} first={first} mayOrder={mayOrder}>
             <div className="column-head min-h-[38px] px-2">
@@ -121,19 +123,6 @@ export function BoardHeads({
       })}
     </div>
   );
-}
-
-/** What stands against the limit of a column. */
-export interface ColumnHeld {
-  limit: CountedLimit | null;
-  /** Without a limit: all that it holds. */
-  count: number;
-  /** Expedite items that go past it. */
-  outside: number;
-  /** What counts against it and stands not on this board. */
-  notShown: number;
-  /** The limits of its states, and of some of its items. */
-  within: CountedLimit[];
 }
 
 /** A limit of a part of a column, in words. */

@@ -12,7 +12,8 @@ import { AddingUp } from "@/ui/view/adding-up";
 import { LookHead } from "@/ui/view/look-head";
 import type { LookHandle } from "@/ui/view/use-look";
 import { InNoColumn } from "./in-no-column";
-import { unseenIn, type BoardParts } from "./use-board-parts";
+import { unseenIn } from "./use-board-limits";
+import type { BoardParts } from "./use-board-parts";
 
 /** What the bay beside a board is called; only boards of the process and free ones have one. */
 export function bayTitle({ columnsBy }: BoardView["board"]): string | null {

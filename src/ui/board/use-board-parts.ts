@@ -2,7 +2,6 @@
 import { useMemo } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import { astrayOf } from "@/core/board/astray";
-import { withItems } from "@/core/board/board-limits";
 import type { Card } from "@/core/board/card";
 import { cellsOf } from "@/core/board/cells";
 import {
@@ -14,20 +13,16 @@ import {
 } from "@/core/board/children";
 import { stagesOf, type Column } from "@/core/board/column";
 import type { FinishedGroup } from "@/core/board/finished";
-import type { CountingBy } from "@/core/board/limited";
 import { laneIdOf, lanes, type Lane, type LaneField } from "@/core/board/lane";
 import { bothTallies, tallyOf, tallyOfGroups, type Tally } from "@/core/board/tally";
 import { amountOf } from "@/core/item/amount";
 import type { StateId } from "@/core/workflow/state";
 import { compareRanks } from "@/core/item/rank";
 import { firstParts } from "./board-heads";
+import { unseenIn, useBoardLimits } from "./use-board-limits";
 import { inBay } from "./with-card";
 
 export type Stands = (card: Card, column: Column) => boolean;
-
-/** How many items a column counts that this person may not see. */
-export const unseenIn = (view: BoardView, column: Pick<Column, "stateIds">): number =>
-  column.stateIds.reduce((sum, id) => sum + (view.hidden[id] ?? 0), 0);
 
 /** On a free board cards stand by their place in it, everywhere else by their rank. */
 function sorted(cards: Card[], { columnsBy, places }: BoardView["board"]): Card[] {
@@ -104,7 +99,7 @@ export function useBoardParts(
     return cellsOf(laneList, columnOf, inOrder);
   }, [laneList, columnOf, childrenShown]);
   const counts = useCounts(view, onBoard, columns, columnOf);
-  const limits = useLimits(view, onBoard);
+  const limits = useBoardLimits(view, { onBoard, columns, columnOf, counts: counts.counts });
   const tallies = useTallies(view, { shown, laneList, by, columns, columnOf, matching });
   const byId = useMemo(() => new Map(view.cards.map((c) => [c.id, c])), [view.cards]);
   const under = useMemo(
@@ -172,24 +167,6 @@ function useCounts(
     ]);
     return { ready, counts: Object.fromEntries(counts) as Record<string, number> };
   }, [view, onBoard, columns, columnOf]);
-}
-
-/** The limits of a board with all that counts against them, and how that is counted. */
-function useLimits({ limits, types, workflows, defaultSize }: BoardView, onBoard: readonly Card[]) {
-  const counting = useMemo((): CountingBy => {
-    const levels = new Map(types.map(({ id, level }) => [id, level]));
-    const states = workflows.flatMap((w) => w.states);
-    return {
-      levelOf: (typeId) => levels.get(typeId),
-      byReviewer: new Set(states.filter((s) => s.byReviewer).map((s) => s.id)),
-      defaultSize,
-    };
-  }, [types, workflows, defaultSize]);
-  const held = useMemo(
-    () => limits.map((limit) => withItems(limit, onBoard, counting)),
-    [limits, onBoard, counting],
-  );
-  return { limits: held, counting };
 }
 
 interface Tallied {

@@ -8,7 +8,8 @@ import { countFinished } from "@/core/board/finished";
 import { laneIdOf, type Lane } from "@/core/board/lane";
 import { tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
-import { unseenIn, type BoardParts, type Shown, type Stands } from "./use-board-parts";
+import { unseenIn } from "./use-board-limits";
+import type { BoardParts, Shown, Stands } from "./use-board-parts";
 
 const LATELY = "Finished in the last 14 days";
 const idsOf = (cards: readonly Card[]) => cards.map((c) => c.id);
