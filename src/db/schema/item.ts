@@ -186,7 +186,14 @@ export const itemEvent = pgTable(
     /** Of the text that was said with it. */
     noteId: uuid("note_id"),
   },
-  (t) => [primaryKey({ columns: [t.itemId, t.seq] }), check("item_event_seq", sql`${t.seq} > 0`)],
+  (t) => [
+    primaryKey({ columns: [t.itemId, t.seq] }),
+    // What went beyond limits is looked for by time; there is little of it.
+    index("item_event_overrode")
+      .on(t.at)
+      .where(sql`${t.kind} = 'overrode'`),
+    check("item_event_seq", sql`${t.seq} > 0`),
+  ],
 );
 
 /**

@@ -57,9 +57,10 @@ export async function readBesideBoard(
   const shown = byProcess
     ? and(of.scope, sql`${item.stateId} = any(${sql.param(states)}::text[])`)
     : and(of.scope, eq(item.projectId, project.id), sql`${item.stateKind} <> 'finished'`);
+  const open = of.columns.flatMap(({ part, stateIds }) => (part === "finished" ? [] : stateIds));
   const rows = await countedItems(
     reader,
-    { states, people, besides: sql`not coalesce(${shown}, false)` },
+    { states: open, people, besides: sql`not coalesce(${shown}, false)` },
     {
       seen: seesItem(reader, viewer) ?? sql`true`,
       inScope: await scopeOf(of),

@@ -32,13 +32,18 @@ interface Row extends Omit<Limit, "id" | "level"> {
 }
 
 /** The states that a limit covers, whatever it is on. */
-const COVERED = `
-  select l.owner_id as state_id where l.owner_kind = 'state'
-  union all
-  select cs.state_id from column_state cs where l.owner_kind = 'column' and cs.column_id = l.owner_id
-  union all
-  select cs.state_id from column_state cs join state open on open.id = cs.state_id
-  where l.owner_kind = 'board' and cs.board_id = l.owner_id and open.kind <> 'finished'`;
+const COVERED = `case l.owner_kind
+  when 'state' then array[l.owner_id]
+  when 'column' then array(
+    select cs.state_id from column_state cs where cs.column_id = l.owner_id)
+  when 'board' then array(
+    select cs.state_id from column_state cs join state open on open.id = cs.state_id
+    where cs.board_id = l.owner_id and open.kind <> 'finished') end`;
+
+/** The levels of the types whose items can be there, where a limit does not say which counts. */
+const LEVELS = `case when l.level is null then array(
+  select distinct t.level from item_type t where t.workflow_id in (
+    select xs.workflow_id from state xs where xs.id = any(covered.state_ids))) end`;
 
 /** Expedite items go past a limit where a board that shows what it covers has an allowance for them. */
 const EXPEDITE_PASSES = `
@@ -64,7 +69,7 @@ const SELECT = `
     b.id as "boardId", case when l.owner_kind in ('column', 'board') then b.scope end as scope,
     coalesce(c.stage, s.name, p.name, b.name) as name, c.name as "partName",
     (${VALUE_NAME}) as "valueName",
-    covered.state_ids as "stateIds", covered.levels, (${EXPEDITE_PASSES}) as "expeditePasses",
+    covered.state_ids as "stateIds", (${LEVELS}) as levels, (${EXPEDITE_PASSES}) as "expeditePasses",
     (date_part('epoch', l.valid_from) * 1000)::float8 as at, who.name as by
   from wip_limit l
   left join board_column c on l.owner_kind = 'column' and c.id = l.owner_id
@@ -72,32 +77,34 @@ const SELECT = `
   left join state s on l.owner_kind = 'state' and s.id = l.owner_id
   left join person p on l.owner_kind = 'person' and p.id = l.owner_id
   left join person who on who.id = l.by_id
-  cross join lateral (
-    select array_agg(distinct x.state_id) as state_ids, array_agg(distinct t.level) as levels
-    from (${COVERED}) x
-    join state xs on xs.id = x.state_id
-    left join item_type t on t.workflow_id = xs.workflow_id
-  ) covered`;
+  cross join lateral (select ${COVERED} as state_ids) covered`;
 
-/** The limits that cover one of some states, or are of people whom a condition says. */
+/** The limits that cover one of some states, or are of people whom a query names. */
 const covers = (people: string) => `${SELECT}
-  where l.valid_to is null and (l.min is not null or l.max is not null) and (
-    (l.owner_kind = 'state' and l.owner_id = any($1::text[]))
-    or (l.owner_kind = 'column' and l.owner_id in (
-      select cs.column_id from column_state cs where cs.state_id = any($1::text[])))
-    or (l.owner_kind = 'board' and l.owner_id in (
-      select cs.board_id from column_state cs where cs.state_id = any($1::text[])))
-    or (l.owner_kind = 'person' and ${people}))
+  where l.valid_to is null and (l.min is not null or l.max is not null) and l.id in (
+    select o.id from wip_limit o
+    where o.valid_to is null and o.owner_kind = 'state' and o.owner_id = any($1::text[])
+    union all
+    select o.id from wip_limit o
+    where o.valid_to is null and o.owner_kind = 'column' and o.owner_id in (
+      select cs.column_id from column_state cs where cs.state_id = any($1::text[]))
+    union all
+    select o.id from wip_limit o
+    where o.valid_to is null and o.owner_kind = 'board' and o.owner_id in (
+      select cs.board_id from column_state cs where cs.state_id = any($1::text[]))
+    union all
+    select o.id from wip_limit o
+    where o.valid_to is null and o.owner_kind = 'person' and o.owner_id in (${people}))
   order by l.id`;
 
 const TOUCHING = namedSql<Row>(
   "limits on some states and people",
-  covers("l.owner_id = any($2::text[])"),
+  covers("select unnest($2::text[])"),
 );
 
 const OF_PROJECT = namedSql<Row>(
   "limits on some states and the people of a project",
-  covers("l.owner_id in (select m.person_id from membership m where m.project_id = $2)"),
+  covers("select m.person_id from membership m where m.project_id = $2"),
 );
 
 /** The limits in force that cover one of some states, or are one of some people's, by their ids. */

@@ -47,7 +47,7 @@ export async function keepItemLimits(
   if (limits.length === 0) return [...events];
   const weights = await weightsOf(tx, entered, { before, after }, limits);
   const touched = limits.flatMap((limit, i) =>
-    weights[i].was === weights[i].becomes ? [] : [{ limit, ...weights[i] }],
+    mayBreak(limit, weights[i]) ? [{ limit, ...weights[i] }] : [],
   );
   if (touched.length === 0) return [...events];
   const mode = limitMode(transition);
@@ -65,6 +65,15 @@ export async function keepItemLimits(
   const mayOverride = by.personId !== null && access.may("override limit");
   return withinLimits({ ...asked, after }, held, mayOverride);
 }
+
+/**
+ * Whether a change of what an item counts for can break a limit: one that makes nothing worse can
+ * not, and asks for no lock and no count.
+ */
+const mayBreak = ({ min, max }: LoadedLimit, { was, becomes }: Weights): boolean =>
+  (max !== null && becomes > was) || (min !== null && becomes < was);
+
+type Weights = Pick<HeldLimit, "was" | "becomes">;
 
 interface Change {
   before: ItemSnapshot | null;
@@ -111,7 +120,7 @@ async function weightsOf(
   { access }: Entered,
   { before, after }: Change,
   limits: readonly LoadedLimit[],
-): Promise<{ was: number; becomes: number }[]> {
+): Promise<Weights[]> {
   const types = await LEVELS(tx, [access.project.id]);
   const levels = new Map(types.map(({ id, level }) => [id, level]));
   const by: CountingBy = {
