@@ -1,4 +1,4 @@
-import type { ClassOfService, EditableFields, ItemSnapshot } from "@/core/item/fields";
+import type { EditableFields, ItemSnapshot } from "@/core/item/fields";
 import { isInProgress, type StateId } from "@/core/workflow/state";
 import type { ColumnLimit } from "./limit";
 
@@ -125,10 +125,3 @@ const COUNTED_FACTS = [
 /** Whether something happened to an item that can matter for a limit. */
 export const mattersForLimits = (before: CountedItem | null, after: CountedItem): boolean =>
   before === null || COUNTED_FACTS.some((fact) => before[fact] !== after[fact]);
-
-/** Classes of service that have a rule of their own at limits, in words. */
-export const CLASS_RULES: Partial<Record<ClassOfService, string>> = {
-  expedite: "passes limits only through the allowance of its board",
-  "fixed date": "passes where a limit says so, with a day that it is due",
-  intangible: "never passes a limit",
-};
