@@ -15,6 +15,14 @@ export interface ColumnLimit {
 
 export const NO_LIMIT: ColumnLimit = { min: null, max: null, minFirm: false, maxFirm: false };
 
+/** The bounds of a limit, without the rest of it. */
+export const boundsOf = ({ min, max, minFirm, maxFirm }: ColumnLimit): ColumnLimit => ({
+  min,
+  max,
+  minFirm,
+  maxFirm,
+});
+
 /** A state's limit as every limit is written. */
 export const limitOfState = (limit: StateLimit | null): ColumnLimit =>
   limit

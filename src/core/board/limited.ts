@@ -43,6 +43,14 @@ export const PLAIN_COUNTING: LimitCounting = {
   workedOnly: false,
 };
 
+/** How a limit counts, without the rest of it. */
+export const countingOf = ({
+  unit,
+  level,
+  fixedDatePasses,
+  workedOnly,
+}: LimitCounting): LimitCounting => ({ unit, level, fixedDatePasses, workedOnly });
+
 /** A limit in force. */
 export interface Limit extends ColumnLimit, LimitCounting {
   id: string;

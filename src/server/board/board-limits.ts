@@ -1,7 +1,6 @@
 import { and, eq, sql, type SQL } from "drizzle-orm";
 import type { CountedLimit } from "@/core/board/board-limits";
 import type { Column } from "@/core/board/column";
-import { countsIn, weightIn, type CountingBy } from "@/core/board/limited";
 import type { Instant } from "@/core/calendar/instant";
 import type { Condition } from "@/core/condition/condition";
 import type { StateId } from "@/core/workflow/state";
@@ -11,7 +10,7 @@ import { projectAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
 import { seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { countedItems, countLimits } from "./count-limits";
+import { countedItems, countLimits, heldBy } from "./count-limits";
 import { limitsOfProject, type LoadedLimit } from "./covering-limits";
 
 interface Zoned {
@@ -60,35 +59,18 @@ export async function readBesideBoard(
   const open = of.columns.flatMap(({ part, stateIds }) => (part === "finished" ? [] : stateIds));
   const rows = await countedItems(
     reader,
-    { states: open, people, besides: sql`not coalesce(${shown}, false)` },
-    {
-      seen: seesItem(reader, viewer) ?? sql`true`,
-      inScope: await scopeOf(of),
-    },
+    { states: open, people, only: sql`not coalesce(${shown}, false)` },
+    { seen: seesItem(reader, viewer), inScope: await scopeOf(of) },
   );
   const hidden: Record<StateId, number> = {};
   for (const { seen, inScope, projectId, stateId, stateKind } of byProcess ? rows : [])
     if (!seen && inScope && projectId === project.id && stateKind !== "finished")
       hidden[stateId] = (hidden[stateId] ?? 0) + 1;
-  const beside = limits.map((limit) => {
-    const told: CountedLimit = { ...withoutScope(limit), count: 0, unsized: 0 };
-    for (const row of rows) {
-      if (limit.scope !== null && !row.inScope) continue;
-      const by: CountingBy = {
-        levelOf: () => row.level,
-        byReviewer: row.byReviewer ? new Set([row.stateId]) : NOBODY,
-        defaultSize: row.defaultSize,
-      };
-      if (!countsIn(limit, row, by)) continue;
-      told.count += weightIn(limit, row, by);
-      if (row.estimate === null) told.unsized += 1;
-    }
-    return told;
-  });
+  const beside = limits.map((limit) =>
+    heldBy(limit, limit.scope === null ? rows : rows.filter((row) => row.inScope)),
+  );
   return { limits: beside, hidden };
 }
-
-const NOBODY: ReadonlySet<StateId> = new Set();
 
 /** The items that a board counts, as the project asks for them. */
 const scopeOf = async ({
@@ -96,10 +78,8 @@ const scopeOf = async ({
   project,
   board: { scope },
   now,
-}: Asked & { board: { scope: Condition | null } }): Promise<SQL> =>
-  scope === null
-    ? sql`true`
-    : (compileCondition(scope, await projectAsker(reader, project, now)) ?? sql`true`);
+}: Asked & { board: { scope: Condition | null } }): Promise<SQL | undefined> =>
+  scope === null ? undefined : compileCondition(scope, await projectAsker(reader, project, now));
 
 /** Every limit of a project's boards, states and people, with all that counts against each. */
 export async function projectLimits({ reader, project, now }: Asked): Promise<CountedLimit[]> {

@@ -93,6 +93,23 @@ async function lockBoard(
   return head;
 }
 
+/** The same where it is as somebody saw it. @throws Refused where it has changed since */
+export async function lockSeenBoard(
+  tx: Transaction,
+  projectId: string,
+  { id, seenVersion }: { id: string; seenVersion: number },
+): Promise<typeof board.$inferSelect> {
+  const head = await lockBoard(tx, projectId, id);
+  if (head.version === seenVersion) return head;
+  throw new Refused(
+    refuse(
+      "conflict",
+      "Somebody else has changed this board meanwhile.",
+      "Look at it as it is now, then make your change again.",
+    ),
+  );
+}
+
 async function saveBoard(
   tx: Transaction,
   projectId: string,
@@ -122,15 +139,7 @@ async function saveBoard(
       .returning({ id: board.id });
     if (made.length === 0) throw invalid("There is such a board already.", "Reload the page.");
   } else {
-    const head = await lockBoard(tx, projectId, saved.id);
-    if (head.version !== seenVersion)
-      throw new Refused(
-        refuse(
-          "conflict",
-          "Somebody else has changed this board meanwhile.",
-          "Look at it as it is now, then make your change again.",
-        ),
-      );
+    const head = await lockSeenBoard(tx, projectId, { id: saved.id, seenVersion });
     await tx.update(board).set(values).where(eq(board.id, head.id));
   }
   await storeColumns(tx, saved);

@@ -1,5 +1,8 @@
 import { and, eq, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
+import { withItems, type CountedLimit } from "@/core/board/board-limits";
+import type { CountingBy } from "@/core/board/limited";
 import type { Instant } from "@/core/calendar/instant";
+import type { StateId } from "@/core/workflow/state";
 import type { Reader } from "@/db/connection";
 import { item, itemType, project, state } from "@/db/schema";
 import { namedSql } from "@/db/statement";
@@ -108,28 +111,39 @@ async function countInScope(
   now: Instant,
 ): Promise<LimitCount> {
   const scope = compileCondition(limit.scope!, await projectAsker(reader, home, now));
-  const [row] = await reader
-    .select({
-      count:
-        limit.unit === "items"
-          ? sql<number>`count(*)::float8`
-          : sql<number>`coalesce(sum(coalesce(${item.estimate}, ${home.defaultSize})), 0)::float8`,
-      unsized: sql<number>`(count(*) filter (where ${item.estimate} is null))::int`,
-    })
-    .from(item)
-    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(
-      and(
-        isNull(item.withdrawnAt),
-        eq(itemType.level, limit.level),
-        sql`${item.stateId} = any(${sql.param([...limit.stateIds])}::text[])`,
-        limit.ownerKind === "board" ? isInProgress : undefined,
-        limit.expeditePasses ? sql`${item.classOfService} <> 'expedite'` : undefined,
-        limit.field === null ? undefined : sql`${item[limit.field]} = ${limit.value}`,
-        scope,
-      ),
-    );
-  return row;
+  const among = { states: limit.stateIds, people: [], only: scope };
+  return heldBy(limit, await countedItems(reader, among));
+}
+
+/** What some items count for against a limit, as the core weighs them. */
+export const heldBy = (
+  { scope: _, ...limit }: LoadedLimit,
+  items: readonly CountedRow[],
+): CountedLimit =>
+  byProject(items).reduce((held, own) => withItems(held, own, countingOf(own)), {
+    ...limit,
+    count: 0,
+    unsized: 0,
+  });
+
+function byProject(items: readonly CountedRow[]): CountedRow[][] {
+  const projects = new Map<string, CountedRow[]>();
+  for (const row of items) {
+    const own = projects.get(row.projectId);
+    if (own) own.push(row);
+    else projects.set(row.projectId, [row]);
+  }
+  return [...projects.values()];
+}
+
+/** What the items of one project say of how they are counted. */
+function countingOf(items: readonly CountedRow[]): CountingBy {
+  const levels = new Map(items.map(({ typeId, level }) => [typeId, level]));
+  return {
+    levelOf: (typeId) => levels.get(typeId),
+    byReviewer: new Set(items.flatMap((row) => (row.byReviewer ? [row.stateId] : []))),
+    defaultSize: items[0].defaultSize,
+  };
 }
 
 const isInProgress = inArray(item.stateKind, ["waiting", "working"]);
@@ -137,8 +151,12 @@ const isInProgress = inArray(item.stateKind, ["waiting", "working"]);
 /** What of items counting needs, of those that may count against some limits. */
 export const countedItems = (
   reader: Reader,
-  { states, people, besides }: { states: string[]; people: string[]; besides: SQL },
-  more: { seen: SQL; inScope: SQL },
+  {
+    states,
+    people,
+    only,
+  }: { states: readonly StateId[]; people: readonly string[]; only: SQL | undefined },
+  { seen = sql`true`, inScope = sql`true` }: { seen?: SQL; inScope?: SQL } = {},
 ) =>
   reader
     .select({
@@ -156,8 +174,8 @@ export const countedItems = (
       level: itemType.level,
       byReviewer: state.byReviewer,
       defaultSize: project.defaultSize,
-      seen: sql<boolean>`coalesce(${more.seen}, false)`,
-      inScope: sql<boolean>`coalesce(${more.inScope}, false)`,
+      seen: sql<boolean>`coalesce(${seen}, false)`,
+      inScope: sql<boolean>`coalesce(${inScope}, false)`,
     })
     .from(item)
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
@@ -167,15 +185,17 @@ export const countedItems = (
       and(
         isNull(item.withdrawnAt),
         or(
-          sql`${item.stateId} = any(${sql.param(states)}::text[])`,
+          sql`${item.stateId} = any(${sql.param([...states])}::text[])`,
           and(
             isInProgress,
             or(
-              sql`${item.assigneeId} = any(${sql.param(people)}::text[])`,
-              sql`${item.reviewerId} = any(${sql.param(people)}::text[])`,
+              sql`${item.assigneeId} = any(${sql.param([...people])}::text[])`,
+              sql`${item.reviewerId} = any(${sql.param([...people])}::text[])`,
             ),
           ),
         ),
-        besides,
+        only,
       ),
     );
+
+export type CountedRow = Awaited<ReturnType<typeof countedItems>>[number];

@@ -1,26 +1,17 @@
 import { and, eq } from "drizzle-orm";
-import { limitOfState, stateLimitOf, type ColumnLimit } from "@/core/board/limit";
+import { boundsOf, limitOfState, stateLimitOf, type ColumnLimit } from "@/core/board/limit";
 import type { LimitRequest, PersonLimitRequest } from "@/core/board/request";
-import { refuse } from "@/core/workflow/refusal";
 import { same } from "@/core/workflow/same";
 import type { StateId } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
-import {
-  board,
-  boardColumn,
-  columnState,
-  membership,
-  state,
-  workflow,
-  workflowDraft,
-} from "@/db/schema";
+import { boardColumn, columnState, membership, state, workflow, workflowDraft } from "@/db/schema";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { notFound, Refused } from "../refused";
+import { notFound } from "../refused";
 import { announceDesign } from "../workflow/announce";
-import { checkLimitedScope } from "./boards";
-import { limitOf, limitsInForce, ownerOfLimit, setLimit, type LimitOwner } from "./limits";
+import { checkLimitedScope, lockSeenBoard } from "./boards";
+import { limitsInForce, ownerOfLimit, setLimit, type LimitOwner } from "./limits";
 
 /**
  * Changes a limit of a board: of a column, of one of its states, of all that is in progress, of a
@@ -42,26 +33,14 @@ export async function editLimit(
     const owner = await ownerMeant(tx, project.id, request);
     // As whoever edits or publishes the workflow does: first that, then the board.
     const drafted = owner.kind === "state" ? await lockWorkflowOf(tx, owner.id) : null;
-    const [head] = await tx
-      .select()
-      .from(board)
-      .where(and(eq(board.id, request.boardId), eq(board.projectId, project.id)))
-      .for("update");
-    if (!head) throw notFound("board");
-    if (head.version !== request.seenVersion)
-      throw new Refused(
-        refuse(
-          "conflict",
-          "Somebody else has changed this board meanwhile.",
-          "Look at it as it is now, then make your change again.",
-        ),
-      );
+    const { boardId: id, seenVersion } = request;
+    const head = await lockSeenBoard(tx, project.id, { id, seenVersion });
     const was = (await limitsInForce(tx, owner.kind, [owner.id])).get(owner.id);
     const { unit, level, fixedDatePasses } = request;
     const counting = { unit, level, fixedDatePasses };
-    await setLimit(tx, owner, { ...limitOf(request), ...counting }, viewer.personId);
+    await setLimit(tx, owner, { ...boundsOf(request), ...counting }, viewer.personId);
     if (drafted !== null)
-      await carryIntoDraft(tx, drafted, { stateId: owner.id, was, is: limitOf(request) });
+      await carryIntoDraft(tx, drafted, { stateId: owner.id, was, is: boundsOf(request) });
     else await checkLimitedScope(tx, head.id);
     await announceDesign(tx, project.id, { kind: "board changed", data: { boardId: head.id } });
   });

@@ -2,6 +2,7 @@ import { and, eq, inArray, isNull } from "drizzle-orm";
 import { v7 as newId } from "uuid";
 import type { Column } from "@/core/board/column";
 import {
+  boundsOf,
   limitOfState,
   NO_LIMIT,
   stateLimitOf,
@@ -9,6 +10,7 @@ import {
   type ColumnLimit,
 } from "@/core/board/limit";
 import {
+  countingOf,
   PLAIN_COUNTING,
   type LimitCounting,
   type LimitedField,
@@ -39,14 +41,6 @@ const inForce = (kind: LimitOwnerKind, ids: readonly string[], of: LimitOwner["o
       : and(eq(wipLimit.field, of.field), eq(wipLimit.value, of.value)),
   );
 
-/** A limit without whose it is. */
-export const limitOf = ({ min, max, minFirm, maxFirm }: ColumnLimit): ColumnLimit => ({
-  min,
-  max,
-  minFirm,
-  maxFirm,
-});
-
 /** The limits in force of some columns or states, by their ids; those without any are left out. */
 export async function limitsInForce(
   reader: Reader,
@@ -55,21 +49,8 @@ export async function limitsInForce(
 ): Promise<Map<string, ColumnLimit>> {
   if (ids.length === 0) return new Map();
   const rows = await reader.select().from(wipLimit).where(inForce(kind, ids));
-  return new Map(rows.map((row) => [row.ownerId, limitOf(row)]));
+  return new Map(rows.map((row) => [row.ownerId, boundsOf(row)]));
 }
-
-/** How a limit counts, without the rest. */
-const countingOf = ({
-  unit,
-  level,
-  fixedDatePasses,
-  workedOnly,
-}: LimitCounting): LimitCounting => ({
-  unit,
-  level,
-  fixedDatePasses,
-  workedOnly,
-});
 
 /**
  * Puts a limit in force from now on, and keeps what it was until now. Its row stays the same, so
@@ -88,8 +69,8 @@ export async function setLimit(
     .where(inForce(owner.kind, [owner.id], owner.of))
     .for("update");
   const known = was ?? { ...NO_LIMIT, ...PLAIN_COUNTING };
-  const next = { ...limitOf(limit), ...countingOf({ ...countingOf(known), ...limit }) };
-  if (same({ ...limitOf(known), ...countingOf(known) }, next)) return;
+  const next = { ...boundsOf(limit), ...countingOf({ ...countingOf(known), ...limit }) };
+  if (same({ ...boundsOf(known), ...countingOf(known) }, next)) return;
   const now = Date.now();
   if (!was) {
     const { projectId, kind: ownerKind, id: ownerId, of } = owner;

@@ -1,11 +1,11 @@
-import { and, desc, eq, gte, lt, notExists, sql } from "drizzle-orm";
-import { alias } from "drizzle-orm/pg-core";
+import { and, desc, eq, gte, lt, not, sql } from "drizzle-orm";
 import type { LimitBreak } from "@/core/board/limit";
 import { breaksByWeek } from "@/core/flow/limit-breaks";
 import type { LearnView } from "@/core/flow/learn-view";
 import type { Period } from "@/core/flow/period";
 import type { Reader } from "@/db/connection";
 import { item, itemEvent, itemText, person } from "@/db/schema";
+import { wasUndone } from "../item/history";
 import type { FlowScope } from "./facts";
 
 /** So many are listed, the latest; how many there were is said in any case. */
@@ -22,17 +22,6 @@ export async function readLimitBreaks(
   period: Period,
   hidden: ReadonlySet<string>,
 ): Promise<LearnView["breaks"]> {
-  const undo = alias(itemEvent, "undo");
-  const undone = reader
-    .select({ one: sql`1` })
-    .from(undo)
-    .where(
-      and(
-        eq(undo.itemId, itemEvent.itemId),
-        eq(undo.kind, "undone"),
-        sql`${itemEvent.seq} between (${undo.old} ->> 'fromSeq')::int and (${undo.old} ->> 'toSeq')::int`,
-      ),
-    );
   const rows = await reader
     .select({
       itemId: item.id,
@@ -63,7 +52,7 @@ export async function readLimitBreaks(
         lt(itemEvent.at, period.to),
         typeId === undefined ? undefined : eq(item.typeId, typeId),
         classOfService === undefined ? undefined : sql`${item.classOfService} = ${classOfService}`,
-        notExists(undone),
+        not(wasUndone(reader)),
       ),
     )
     .orderBy(desc(itemEvent.at), desc(itemEvent.itemId))

@@ -4,11 +4,12 @@ import type { ItemEvent } from "@/core/item/event";
 import { EMPTIED } from "@/core/item/event-texts";
 import { WAITS } from "@/core/item/blocker";
 import type { Transaction } from "@/db/connection";
-import { block, item, itemEvent, itemLink } from "@/db/schema";
+import { block, itemEvent, itemLink } from "@/db/schema";
 import { tell } from "../alerts/notices";
 import type { ProjectAccess } from "../people/access";
 import type { Principal } from "../people/viewer";
 import type { Errand } from "./errand";
+import { readRows } from "./list/read";
 import { snapshotOf } from "./rows";
 import { v7 as newId } from "uuid";
 
@@ -111,14 +112,7 @@ async function raiseAgain(
         sql`${itemEvent.old} ->> 'blockId' = ${block.id}::text`,
       ),
     )
-    .innerJoin(item, eq(item.id, block.itemId))
-    .where(
-      and(
-        eq(block.dependencyId, after.id),
-        isNotNull(block.liftedAt),
-        sql`${item.stateKind} in ('waiting', 'working')`,
-      ),
-    )
+    .where(and(eq(block.dependencyId, after.id), isNotNull(block.liftedAt)))
     .orderBy(block.itemId, block.id);
   const dependency = { itemId: after.id, key: `${entered.access.project.key}-${after.number}` };
   return lifted.map(({ itemId, cause, waitingFor }) => ({
@@ -147,21 +141,13 @@ async function tellWaiting(
   wanted: ItemSnapshot,
   text: string,
 ): Promise<void> {
-  const waiting = await tx
-    .select()
-    .from(item)
-    .innerJoin(itemLink, eq(itemLink.fromItemId, item.id))
-    .where(
-      and(
-        eq(itemLink.toItemId, wanted.id),
-        eq(itemLink.kind, "waits for"),
-        isNull(item.withdrawnAt),
-      ),
-    )
-    .orderBy(item.id);
-  for (const row of waiting) {
-    const one = snapshotOf(row.item);
-    if (one.stateKind === "finished") continue;
+  const links = await tx
+    .select({ id: itemLink.fromItemId })
+    .from(itemLink)
+    .where(and(eq(itemLink.toItemId, wanted.id), eq(itemLink.kind, "waits for")))
+    .orderBy(itemLink.fromItemId);
+  const waiting = await readRows(tx, { ids: links.map(({ id }) => id) });
+  for (const one of waiting.map(snapshotOf).filter((row) => !hasEnded(row)))
     await tell({
       tx,
       moved: one,
@@ -171,5 +157,4 @@ async function tellWaiting(
       at: wanted.updatedAt,
       otherIds: [wanted.id],
     });
-  }
 }

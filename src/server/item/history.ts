@@ -1,4 +1,5 @@
-import { asc, eq, getTableColumns, inArray, sql, type SQL } from "drizzle-orm";
+import { and, asc, eq, exists, getTableColumns, inArray, sql, type SQL } from "drizzle-orm";
+import { alias } from "drizzle-orm/pg-core";
 import type { ItemEvent } from "@/core/item/event";
 import type { Reader } from "@/db/connection";
 import { itemEvent } from "@/db/schema";
@@ -21,6 +22,23 @@ export async function readEvents(reader: Reader, which: SQL | undefined): Promis
     .orderBy(asc(itemEvent.itemId), asc(itemEvent.seq));
   return rows.map(({ bodies: texts, ...row }) => eventOf(row, texts ?? {}));
 }
+
+const undo = alias(itemEvent, "undo");
+
+/** Whether an event was undone later, as a condition on the rows of `item_event`. */
+export const wasUndone = (reader: Reader): SQL =>
+  exists(
+    reader
+      .select({ one: sql`1` })
+      .from(undo)
+      .where(
+        and(
+          eq(undo.itemId, itemEvent.itemId),
+          eq(undo.kind, "undone"),
+          sql`${itemEvent.seq} between (${undo.old} ->> 'fromSeq')::int and (${undo.old} ->> 'toSeq')::int`,
+        ),
+      ),
+  );
 
 /** The whole history of an item. */
 export const historyOf = (reader: Reader, itemId: string): Promise<ItemEvent[]> =>

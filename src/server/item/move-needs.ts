@@ -19,7 +19,7 @@ import type { Principal } from "../people/viewer";
 import { sprintsNow } from "../plan/timeboxes";
 import { waitedFor } from "./around";
 import { loadOwnFields } from "./own-fields";
-import { readEvents } from "./history";
+import { readEvents, wasUndone } from "./history";
 import { v7 as newId } from "uuid";
 
 /** What a move needs to know beside the item: read only as far as its transition asks for it. */
@@ -234,19 +234,6 @@ async function nextInTurn(
         ),
       ),
   );
-  const undo = alias(itemEvent, "undo");
-  const undone = exists(
-    tx
-      .select({ one: sql`1` })
-      .from(undo)
-      .where(
-        and(
-          eq(undo.itemId, itemEvent.itemId),
-          eq(undo.kind, "undone"),
-          sql`${itemEvent.seq} between (${undo.old} ->> 'fromSeq')::int and (${undo.old} ->> 'toSeq')::int`,
-        ),
-      ),
-  );
   const [last] = await tx
     .select({ id: sql<string>`${itemEvent.new} #>> '{}'` })
     .from(itemEvent)
@@ -258,7 +245,7 @@ async function nextInTurn(
         eq(itemEvent.field, "assigneeId"),
         inArray(sql`${itemEvent.new} #>> '{}'`, people),
         afterMove,
-        not(undone),
+        not(wasUndone(tx)),
       ),
     )
     .orderBy(desc(itemEvent.at), desc(itemEvent.seq))

@@ -1,21 +1,13 @@
 "use client";
 import { useQueryClient } from "@tanstack/react-query";
 import { boardContract } from "@/core/board/contract";
-import { NO_LIMIT, type ColumnLimit } from "@/core/board/limit";
-import { PLAIN_COUNTING, type LimitCounting } from "@/core/board/limited";
+import { boundsOf, NO_LIMIT } from "@/core/board/limit";
+import { countingOf, PLAIN_COUNTING } from "@/core/board/limited";
 import { workflowContract } from "@/core/workflow/contract";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ask, keyOf } from "@/ui/kit/request";
 import type { LimitRow } from "./limit-rows";
 import type { LimitChange } from "./limit-table";
-
-const boundsOf = ({ min, max, minFirm, maxFirm }: ColumnLimit) => ({ min, max, minFirm, maxFirm });
-const countingOf = ({ unit, level, fixedDatePasses, workedOnly }: LimitCounting) => ({
-  unit,
-  level,
-  fixedDatePasses,
-  workedOnly,
-});
 
 /** A limit as it will be. */
 const changed = (limit: LimitRow["limit"], change: LimitChange) => ({
