@@ -276,9 +276,7 @@ const CardFace = memo(function CardFace({
           className={`flex items-center gap-1 font-semibold text-rest-ink ${compact ? "text-[11.5px]" : "mt-1 text-[12.5px]"}`}
         >
           <ReadyMark />
-          <span className="truncate">
-            {compact ? "ready" : "ready for its next step"}, {span(facts.now - card.readySince)}
-          </span>
+          <span className="truncate">ready, {span(facts.now - card.readySince)}</span>
         </p>
       )}
       {stay?.tooOld && (
