@@ -235,7 +235,7 @@ const config = [
   },
   {
     files: [
-      "src/server/{item,intake}/{door,store}.ts",
+      "src/server/{item,intake}/{decide-errand,door,store}.ts",
       "src/server/item/store-*.ts",
       "src/server/events/announce.ts",
     ],

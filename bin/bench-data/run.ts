@@ -196,7 +196,7 @@ async function main(): Promise<void> {
     await openBoard(),
     await moveItem(),
     await listOfAll(PROJECTS * ITEMS_PER_PROJECT),
-    await manyAtOnce(LEAD),
+    ...(await manyAtOnce(LEAD)),
     ...(await allMeasures()),
     ...rules(),
   ];

@@ -1,7 +1,7 @@
 import { eq, sql } from "drizzle-orm";
 import type { Transaction } from "@/db/connection";
 import { commandRecord } from "@/db/schema";
-import { namedQuery } from "@/db/statement";
+import { namedQuery, namedSql } from "@/db/statement";
 import { invalid } from "../refused";
 
 const takeKey = namedQuery("take the key of a command", (reader) =>
@@ -16,6 +16,35 @@ const takeKey = namedQuery("take the key of a command", (reader) =>
     })
     .onConflictDoNothing()
     .returning({ id: commandRecord.id }),
+);
+
+/** A key with what it is taken for. */
+export interface CommandKey {
+  id: string;
+  itemId: string;
+  /** The kind of the command and what it is about. */
+  what: string;
+}
+
+/**
+ * Takes some keys at once.
+ * @throws Error when one of them was taken before
+ */
+export async function takeKeys(
+  tx: Transaction,
+  actorId: string | null,
+  keys: readonly CommandKey[],
+): Promise<void> {
+  if (keys.length === 0) return;
+  const [ids, items] = [keys.map(({ id }) => id), keys.map(({ itemId }) => itemId)];
+  await TAKE_KEYS(tx, [actorId, new Date(), ids, items, keys.map(({ what }) => what)]);
+}
+
+const TAKE_KEYS = namedSql(
+  "take the keys of commands",
+  `insert into command_record (id, actor_id, at, item_id, what)
+  select told.id, $1, $2, told.item_id, told.what
+  from unnest($3::uuid[], $4::uuid[], $5::text[]) as told (id, item_id, what)`,
 );
 
 /**

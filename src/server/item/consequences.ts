@@ -1,30 +1,17 @@
 import { eq } from "drizzle-orm";
-import type { ItemCommand } from "@/core/item/command";
-import type { ItemEvent } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
-import type { Transition } from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
 import { report, reportMessage } from "@/db/schema";
 import { reportThroughDoor } from "../intake/door";
 import { writeToRequester } from "../mail/write";
 import type { Principal } from "../people/viewer";
 import { invalid } from "../refused";
-import type { Entered, Errand } from "./errand";
+import type { Passed } from "./decide-errand";
+import type { Errand } from "./errand";
 import { followDependencies, liftBlockers } from "./follow-dependencies";
 import { followOthers } from "./follow-others";
 import { fromOtherEnd } from "./links";
 import { undoOthers } from "./undo-others";
-
-/** An errand that has been through the door. */
-export interface Passed {
-  errand: Errand;
-  entered: Entered;
-  command: ItemCommand;
-  transition: Transition | undefined;
-  /** None where it changed nothing, or was refused and the item left. */
-  events: readonly ItemEvent[];
-  after: ItemSnapshot;
-}
 
 /**
  * What follows from an errand beyond its item: what is written to people is written here; what it

@@ -1,9 +1,9 @@
-import { and, eq, inArray, sql } from "drizzle-orm";
+import { and, eq, sql, type SQL } from "drizzle-orm";
 import type { Action } from "@/core/people/authorise";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { Reader, Transaction } from "@/db/connection";
 import { item, itemType, membership, project, workflow } from "@/db/schema";
-import { namedQuery } from "@/db/statement";
+import { namedQuery, namedSql } from "@/db/statement";
 import { admit, membershipOf, seesItem, visibleTo, type ProjectAccess } from "../people/access";
 import type { Principal } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -45,12 +45,32 @@ export async function seeItem(
   return admitted(reader, by, row, action);
 }
 
+/** What somebody finds of an item that they look for, to do something to it. */
+export type Entry = (action: Action) => Promise<EnteredItem>;
+
+/**
+ * Looks for some items that are locked, and whose workflows are held, already. Of each it is asked
+ * what somebody wants to do to it.
+ * @returns by id; what is not in it is not there, or not visible
+ */
+export async function entriesOf(
+  tx: Transaction,
+  by: Principal,
+  itemIds: readonly string[],
+): Promise<ReadonlyMap<string, Entry>> {
+  const rows = await entries[sightOf(by)](tx, { itemIds: [...itemIds], me: by.personId });
+  return new Map(rows.map((row) => [row.item.id, (action) => admitted(tx, by, row, action)]));
+}
+
 /** What somebody may see depends on who they are in one of three ways. */
 type Sight = "all" | "own" | "open";
 const sightOf = (by: Principal): Sight =>
   by.administrator ? "all" : by.personId === null ? "open" : "own";
 
-const entryOf = (reader: Reader, sight: Sight) => {
+const ONE = eq(item.id, sql.placeholder("itemId"));
+const SOME = sql`${item.id} = any(${sql.placeholder("itemIds")}::uuid[])`;
+
+const entryOf = (reader: Reader, sight: Sight, which: SQL) => {
   const me = sight === "open" ? null : (sql.placeholder("me") as unknown as string);
   const by: Principal = { personId: me, name: "", administrator: sight === "all" };
   return reader
@@ -66,18 +86,19 @@ const entryOf = (reader: Reader, sight: Sight) => {
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
     .innerJoin(workflow, eq(workflow.id, itemType.workflowId))
     .leftJoin(membership, membershipOf(by))
-    .where(
-      and(eq(item.id, sql.placeholder("itemId")), visibleTo(reader, by), seesItem(reader, by)),
-    );
+    .where(and(which, visibleTo(reader, by), seesItem(reader, by)));
 };
 
 const named = (sight: Sight) =>
-  namedQuery(`see an item, ${sight}`, (reader) => entryOf(reader, sight));
+  namedQuery(`see an item, ${sight}`, (reader) => entryOf(reader, sight, ONE));
+const namedSome = (sight: Sight) =>
+  namedQuery(`find items, ${sight}`, (reader) => entryOf(reader, sight, SOME));
 const namedLocked = (sight: Sight) =>
   namedQuery(`enter an item, ${sight}`, (reader) =>
-    entryOf(reader, sight).for("update", { of: item }),
+    entryOf(reader, sight, ONE).for("update", { of: item }),
   );
 const entry = { all: named("all"), own: named("own"), open: named("open") };
+const entries = { all: namedSome("all"), own: namedSome("own"), open: namedSome("open") };
 const lockedEntry = {
   all: namedLocked("all"),
   own: namedLocked("own"),
@@ -106,13 +127,13 @@ export async function enterAlong(tx: Transaction, { itemId, access }: Along): Pr
 
 /** Locks items in the order of their ids, so that nobody waits in a circle. */
 export async function lockInOrder(tx: Transaction, itemIds: readonly string[]): Promise<void> {
-  await tx
-    .select({ id: item.id })
-    .from(item)
-    .where(inArray(item.id, [...itemIds]))
-    .orderBy(item.id)
-    .for("update");
+  await LOCK(tx, [[...itemIds]]);
 }
+
+const LOCK = namedSql(
+  "lock items in the order of their ids",
+  "select i.id from item i where i.id = any($1::uuid[]) order by i.id for update",
+);
 
 /** The workflow that items of a type follow. @throws Refused when the project has no such type */
 export async function workflowOf(

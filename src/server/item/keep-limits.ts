@@ -9,7 +9,7 @@ import type { ItemSnapshot } from "@/core/item/fields";
 import { applyEvent } from "@/core/item/snapshot";
 import { asksLimits, withinLimits, type Decided } from "@/core/item/within-limits";
 import { limitMode } from "@/core/workflow/decide-move";
-import type { Refusal } from "@/core/workflow/refusal";
+import { isRefusal, type Refusal } from "@/core/workflow/refusal";
 import type { Transaction } from "@/db/connection";
 import { state } from "@/db/schema";
 import { namedSql } from "@/db/statement";
@@ -17,53 +17,83 @@ import { countLimits } from "../board/count-limits";
 import { limitsTouching, type LoadedLimit } from "../board/covering-limits";
 import { projectAsker } from "../condition/asker";
 import { askedItem } from "../condition/asked-items";
+import type { ProjectAccess } from "../people/access";
 import type { Principal } from "../people/viewer";
 import type { Entered } from "./errand";
+import { noteWeight, remembered, type LimitBook } from "./limit-book";
 
 /**
  * Holds what a command came to against the limits that it changes something for: whatever it
  * changes, where the item is, whose, how large or of which class. Firm ones are locked first, in the
  * order of their ids, so that nobody else can change their count until the change is stored.
+ * @param book what is known of limits from the errands before it
  */
-export async function keepItemLimits(
-  tx: Transaction,
-  by: Principal,
-  entered: Entered,
-  asked: Omit<Decided, "after">,
-): Promise<ItemEvent[] | Refusal> {
+export async function keepItemLimits({
+  tx,
+  by,
+  entered,
+  book,
+  asked,
+}: {
+  tx: Transaction;
+  by: Principal;
+  entered: Entered;
+  book: LimitBook;
+  asked: Omit<Decided, "after">;
+}): Promise<ItemEvent[] | Refusal> {
   const { events, command, transition } = asked;
   const { before, access } = entered;
   if (events.length === 0 || !asksLimits(command)) return [...events];
   const after = events.reduce<ItemSnapshot | null>(applyEvent, before)!;
   if (!mattersForLimits(before, after)) return [...events];
-  const both = before ? [before, after] : [after];
-  const limits = await limitsTouching(
-    tx,
-    [...new Set(both.map((one) => one.stateId))],
-    [...new Set(both.flatMap(({ assigneeId, reviewerId }) => [assigneeId, reviewerId]))].filter(
-      (id) => id !== null,
-    ),
-  );
+  const limits = await limitsOf(tx, before ? [before, after] : [after], book);
   if (limits.length === 0) return [...events];
-  const weights = await weightsOf(tx, entered, { before, after }, limits);
+  const weights = await weightsOf(tx, entered, { before, after, book }, limits);
   const touched = limits.flatMap((limit, i) =>
     mayBreak(limit, weights[i]) ? [{ limit, ...weights[i] }] : [],
   );
-  if (touched.length === 0) return [...events];
   const mode = limitMode(transition);
-  const locked = await lockFirm(tx, touched, mode !== null && mode !== "ignore");
-  const counts = await countLimits({
-    reader: tx,
-    project: access.project,
-    limits: locked.map(({ limit }) => limit),
-    now: Date.now(),
-  });
-  const held = locked.map((one): HeldLimit => ({
-    ...one,
-    count: counts.get(one.limit.id)?.count ?? 0,
-  }));
+  const all = mode !== null && mode !== "ignore";
+  const held = await countHeld(
+    tx,
+    access.project,
+    await lockFirm(tx, { touched, all, book }),
+    book,
+  );
   const mayOverride = by.personId !== null && access.may("override limit");
-  return withinLimits({ ...asked, after }, held, mayOverride);
+  const kept = withinLimits({ ...asked, after }, held, mayOverride);
+  if (!isRefusal(kept))
+    for (const [i, { was, becomes }] of weights.entries())
+      noteWeight(book, limits[i].id, becomes - was);
+  return kept;
+}
+
+/** The limits on where an item is, and of those who have it. */
+function limitsOf(
+  tx: Transaction,
+  both: readonly ItemSnapshot[],
+  book: LimitBook,
+): Promise<LoadedLimit[]> {
+  const states = [...new Set(both.map((one) => one.stateId))];
+  const hands = both.flatMap(({ assigneeId, reviewerId }) => [assigneeId, reviewerId]);
+  const people = [...new Set(hands.filter((id) => id !== null))];
+  return remembered(book.touching, JSON.stringify([states, people]), () =>
+    limitsTouching(tx, states, people),
+  );
+}
+
+/** What counts against limits before a change. */
+async function countHeld(
+  tx: Transaction,
+  project: ProjectAccess["project"],
+  touched: readonly Touched[],
+  { counts, unstored }: LimitBook,
+): Promise<HeldLimit[]> {
+  const unknown = touched.flatMap(({ limit }) => (counts.has(limit.id) ? [] : [limit]));
+  const now = Date.now();
+  for (const [id, { count }] of await countLimits({ reader: tx, project, limits: unknown, now }))
+    counts.set(id, count + (unstored.get(id) ?? 0));
+  return touched.map((one) => ({ ...one, count: counts.get(one.limit.id)! }));
 }
 
 /**
@@ -94,17 +124,18 @@ type Touched = Omit<HeldLimit, "count"> & { limit: LoadedLimit };
  */
 async function lockFirm(
   tx: Transaction,
-  touched: readonly Touched[],
-  all: boolean,
+  { touched, all, book }: { touched: readonly Touched[]; all: boolean; book: LimitBook },
 ): Promise<Touched[]> {
+  const { locked } = book;
   const wanted = touched.filter(({ limit }) => all || limit.maxFirm || limit.minFirm);
-  if (wanted.length === 0) return [...touched];
-  const ids = wanted.map(({ limit }) => limit.id);
-  const rows = await LOCK(tx, [ids]);
-  const now = new Map(rows.map((row) => [row.id, row]));
+  const ids = wanted.flatMap(({ limit }) => (locked.has(limit.id) ? [] : [limit.id]));
+  if (ids.length > 0) {
+    const rows = await LOCK(tx, [ids]);
+    for (const id of ids) locked.set(id, rows.find((row) => row.id === id) ?? null);
+  }
   return touched.flatMap((one) => {
     if (!wanted.includes(one)) return [one];
-    const bounds = now.get(one.limit.id);
+    const bounds = locked.get(one.limit.id);
     return bounds ? [{ ...one, limit: { ...one.limit, ...bounds } }] : [];
   });
 }
@@ -114,15 +145,20 @@ const LEVELS = namedSql<{ id: string; level: number }>(
   "select id, level from item_type where project_id = $1",
 );
 
+async function levelsOf(tx: Transaction, projectId: string): Promise<ReadonlyMap<string, number>> {
+  const types = await LEVELS(tx, [projectId]);
+  return new Map(types.map(({ id, level }) => [id, level]));
+}
+
 /** What an item counts for against some limits before and after a change. */
 async function weightsOf(
   tx: Transaction,
   { access }: Entered,
-  { before, after }: Change,
+  { before, after, book }: Change & { book: LimitBook },
   limits: readonly LoadedLimit[],
 ): Promise<Weights[]> {
-  const types = await LEVELS(tx, [access.project.id]);
-  const levels = new Map(types.map(({ id, level }) => [id, level]));
+  const { id: projectId } = access.project;
+  const levels = await remembered(book.levels, projectId, () => levelsOf(tx, projectId));
   const by: CountingBy = {
     levelOf: (typeId) => levels.get(typeId),
     byReviewer: await byReviewer(tx, before ? [before, after] : [after], limits),

@@ -4,59 +4,86 @@ import { columnNames, type JsonRecord } from "@/db/record";
 import { item } from "@/db/schema";
 import { namedSql } from "@/db/statement";
 
-/** What the statement writes, in the names of the database. */
+/** What the statement writes for some items, in the names of the database. */
 export interface Written {
-  itemId: string;
-  item: JsonRecord;
+  /** Of a new item all of it; of another one what is different. By its id. */
+  items: Record<string, JsonRecord>;
   events: JsonRecord[];
   /** The free texts of the events. */
   texts: JsonRecord[];
   told: JsonRecord[];
   passages: JsonRecord[];
-  /**
-   * What becomes of the stay that was open before: the time it is left, blocked and ready time,
-   * outcome.
-   */
-  open: {
-    left_at?: string;
-    blocked_ms?: number;
-    ready_ms?: number;
-    outcome?: string | null;
-  } | null;
+  /** What becomes of the stay of an item that was open before. By the item's id. */
+  open: Record<string, OpenStay>;
   stays: JsonRecord[];
   blocks: JsonRecord[];
-  lifted: { id: string; at: string }[];
+  lifted: { item_id: string; id: string; at: string }[];
   comments: JsonRecord[];
   links: JsonRecord[];
   unlinked: string[];
-  /** Sprints and releases that it leaves, and those that it comes to. */
-  boxesLeft: { box: Timebox; at: string; size: number | null; why: Cause }[];
+  /** Sprints and releases that they leave, and those that they come to. */
+  boxesLeft: { item_id: string; box: Timebox; at: string; size: number | null; why: Cause }[];
   boxesEntered: JsonRecord[];
 }
 
-export const emptyIntervals = () => ({
-  open: null as Written["open"],
-  stays: [] as JsonRecord[],
-  blocks: [] as JsonRecord[],
-  lifted: [] as Written["lifted"],
-  comments: [] as JsonRecord[],
-  links: [] as JsonRecord[],
-  unlinked: [] as string[],
-  boxesLeft: [] as Written["boxesLeft"],
-  boxesEntered: [] as JsonRecord[],
+/** The time that a stay is left, blocked and ready time that comes to it, another outcome. */
+export interface OpenStay {
+  left_at?: string;
+  blocked_ms?: number;
+  ready_ms?: number;
+  outcome?: string | null;
+}
+
+export const nothingWritten = (): Written => ({
+  items: {},
+  events: [],
+  texts: [],
+  told: [],
+  passages: [],
+  open: {},
+  stays: [],
+  blocks: [],
+  lifted: [],
+  comments: [],
+  links: [],
+  unlinked: [],
+  boxesLeft: [],
+  boxesEntered: [],
 });
 
+/** What is written for some items at once, of each no more than once. */
+export function writtenTogether(all: readonly Written[]): Written {
+  if (all.length === 1) return all[0];
+  const together = nothingWritten();
+  for (const { items, open, ...lists } of all) {
+    Object.assign(together.items, items);
+    Object.assign(together.open, open);
+    for (const [part, rows] of Object.entries(lists))
+      (together[part as keyof typeof lists] as unknown[]).push(...rows);
+  }
+  return together;
+}
+
+/** What the statements are given: what they write, and the ids of its items. */
+export const asGiven = (written: Written): unknown[] => [
+  JSON.stringify(written),
+  Object.keys(written.items),
+];
+
 /** Texts that may be long are written only where they change: they are stored apart from the row. */
+const OF_ITEM = "($1::jsonb -> 'items' -> i.id::text)";
 const LONG = ["description", "how_to_test"];
 const changeable = columnNames(item).filter((name) => name !== "id");
 const changed = changeable.map((name) =>
   LONG.includes(name)
-    ? `case when $1::jsonb -> 'item' ? '${name}' then r.${name} else i.${name} end`
+    ? `case when ${OF_ITEM} ? '${name}' then r.${name} else i.${name} end`
     : `r.${name}`,
 );
 
 const FROM_GIVEN = (table: string, part: string) =>
   `jsonb_populate_recordset(null::${table}, $1::jsonb -> '${part}') r`;
+
+const OPEN = "($1::jsonb -> 'open' -> s.item_id::text)";
 
 /**
  * Everything but the item itself. The stay that is left is closed before the next one opens: there
@@ -67,12 +94,11 @@ const REST = `
   worded as (insert into item_text select r.* from ${FROM_GIVEN("item_text", "texts")}),
   closed as (
     update stay s set
-      left_at = coalesce(($1::jsonb #>> '{open,left_at}')::timestamptz, s.left_at),
-      blocked_ms = s.blocked_ms + coalesce(($1::jsonb #>> '{open,blocked_ms}')::bigint, 0),
-      ready_ms = s.ready_ms + coalesce(($1::jsonb #>> '{open,ready_ms}')::bigint, 0),
-      outcome = case when $1::jsonb -> 'open' ? 'outcome' then $1::jsonb #>> '{open,outcome}' else s.outcome end
-    where jsonb_typeof($1::jsonb -> 'open') = 'object' and s.item_id = ($1::jsonb ->> 'itemId')::uuid
-      and s.left_at is null
+      left_at = coalesce((${OPEN} ->> 'left_at')::timestamptz, s.left_at),
+      blocked_ms = s.blocked_ms + coalesce((${OPEN} ->> 'blocked_ms')::bigint, 0),
+      ready_ms = s.ready_ms + coalesce((${OPEN} ->> 'ready_ms')::bigint, 0),
+      outcome = case when ${OPEN} ? 'outcome' then ${OPEN} ->> 'outcome' else s.outcome end
+    where s.item_id = any($2::uuid[]) and s.left_at is null and ${OPEN} is not null
     returning 1),
   entered as (
     insert into stay select r.* from ${FROM_GIVEN("stay", "stays")}
@@ -86,14 +112,16 @@ const REST = `
   began as (insert into block select r.* from ${FROM_GIVEN("block", "blocks")}),
   ended as (
     update block b set lifted_at = l.at
-    from jsonb_to_recordset($1::jsonb -> 'lifted') as l (id uuid, at timestamptz)
-    where b.item_id = ($1::jsonb ->> 'itemId')::uuid and b.id = l.id),
+    from jsonb_to_recordset($1::jsonb -> 'lifted') as l (item_id uuid, id uuid, at timestamptz)
+    where b.item_id = any($2::uuid[]) and b.item_id = l.item_id and b.id = l.id),
   said as (insert into comment select r.* from ${FROM_GIVEN("comment", "comments")}),
   joined as (insert into item_link select r.* from ${FROM_GIVEN("item_link", "links")}),
   unboxed as (
     update box_membership m set to_at = l.at, size_at_end = l.size, why_ended = l.why
-    from jsonb_to_recordset($1::jsonb -> 'boxesLeft') as l (box text, at timestamptz, size float8, why text)
-    where m.item_id = ($1::jsonb ->> 'itemId')::uuid and m.box = l.box and m.to_at is null
+    from jsonb_to_recordset($1::jsonb -> 'boxesLeft') as l (
+      item_id uuid, box text, at timestamptz, size float8, why text)
+    where m.item_id = any($2::uuid[]) and m.item_id = l.item_id and m.box = l.box
+      and m.to_at is null
     returning 1),
   boxed as (
     insert into box_membership select r.* from ${FROM_GIVEN("box_membership", "boxesEntered")}
@@ -105,21 +133,29 @@ const REST = `
   select r.project_id, r.at, r.kind, r.version, r.data, r.item_id
   from ${FROM_GIVEN("domain_event", "told")}`;
 
-export const STORE_CHANGE = namedSql(
-  "store a change of an item",
+/*
+ * Rows are found by the list of ids and looked up in what is given by theirs: a join with what is
+ * given would make the database read whole tables, as it does not know how little that is.
+ */
+
+export const STORE_CHANGES = namedSql(
+  "store changes of items",
   `with changed as (
     update item i set (${changeable.join(", ")}) = (
-      select ${changed.join(", ")} from jsonb_populate_record(i, $1::jsonb -> 'item') r)
-    where i.id = ($1::jsonb ->> 'itemId')::uuid),
+      select ${changed.join(", ")} from jsonb_populate_record(i, ${OF_ITEM}) r)
+    where i.id = any($2::uuid[])),
   ${REST}`,
 );
 
+const NEW_ITEMS = `jsonb_each($1::jsonb -> 'items') given,
+    jsonb_populate_record(null::item, given.value) r`;
+
 export const STORE_NEW = namedSql(
-  "store a new item",
-  `with made as (insert into item select r.* from jsonb_populate_record(null::item, $1::jsonb -> 'item') r),
+  "store new items",
+  `with made as (insert into item select r.* from ${NEW_ITEMS}),
   known as (
     insert into item_key (prefix, number, item_id, since)
     select p.key, r.number, r.id, r.created_at
-    from jsonb_populate_record(null::item, $1::jsonb -> 'item') r join project p on p.id = r.project_id),
+    from ${NEW_ITEMS} join project p on p.id = r.project_id),
   ${REST}`,
 );

@@ -30,42 +30,65 @@ import { eventRowOf } from "../events/announce";
 import { emptyStored } from "./store-emptied";
 import { eventRows } from "./rows";
 import { rebuildFlow } from "./store-flow";
-import { emptyIntervals, STORE_CHANGE, STORE_NEW, type Written } from "./store-statement";
+import {
+  asGiven,
+  nothingWritten,
+  STORE_CHANGES,
+  STORE_NEW,
+  writtenTogether,
+  type OpenStay,
+  type Written,
+} from "./store-statement";
+
+/** What a command came to for one item. */
+export interface Storable {
+  before: ItemSnapshot | null;
+  events: readonly ItemEvent[];
+  /** The snapshot after the events. */
+  after: ItemSnapshot;
+  /** How many moves in a row happened by themselves, for what these events set off. */
+  depth?: number;
+}
 
 /**
- * Stores events: the new snapshot, the history, the stays, blocks, passages and memberships that
- * measures read, and what is told of them, in one statement of the caller's transaction. The one
+ * Stores events of some items, each of which is among them once: the new snapshots, the histories,
+ * the stays, blocks, passages and memberships that measures read, and what is told of them, in one
+ * statement of the caller's transaction for those that are new, and one for the others. The one
  * place that writes any of them, with the files named after it.
- * @returns the snapshot after the events
- * @param depth how many moves in a row happened by themselves, for what these events set off
  */
-export async function storeEvents(
-  tx: Transaction,
-  before: ItemSnapshot | null,
-  events: readonly ItemEvent[],
-  depth = 0,
-): Promise<ItemSnapshot> {
-  if (events.length === 0) {
-    if (!before) throw new Error("nothing to store");
-    return before;
-  }
-  const steps = stepsOf(before, events);
-  const after = steps.at(-1)!.after;
+export async function storeEvents(tx: Transaction, all: readonly Storable[]): Promise<void> {
+  const parts = { made: [] as Written[], changed: [] as Written[] };
+  for (const one of all)
+    if (one.events.length > 0)
+      parts[one.before ? "changed" : "made"].push(await writtenOf(tx, one));
+  if (parts.made.length > 0) await STORE_NEW(tx, given(parts.made));
+  if (parts.changed.length > 0) await STORE_CHANGES(tx, given(parts.changed));
+  const events = all.flatMap((one) => one.events);
+  for (const event of events) if (event.kind === "emptied") await emptyStored(tx, event);
+  const undone = all.filter((one) => one.events.some((e) => e.kind === "undone"));
+  if (undone.length > 0)
+    await rebuildFlow(
+      tx,
+      undone.map(({ after }) => after),
+    );
+}
+
+const given = (parts: readonly Written[]) => asGiven(writtenTogether(parts));
+
+/** What events of one item write. */
+async function writtenOf(tx: Transaction, one: Storable): Promise<Written> {
+  const { before, events, after, depth = 0 } = one;
   const rows = events.map(eventRows);
   const written: Written = {
-    itemId: after.id,
-    item: jsonRecord(item, before ? differences(before, after) : after),
+    ...nothingWritten(),
+    items: { [after.id]: jsonRecord(item, before ? differences(before, after) : after) },
     events: rows.map((r) => jsonRecord(itemEvent, r.row)),
     texts: rows.flatMap((r) => r.texts.map((t) => jsonRecord(itemText, t))),
     told: [jsonRecord(domainEvent, toldOf(before, after, events, depth))],
     passages: await passageRows(tx, before, events, after),
-    ...emptyIntervals(),
   };
-  for (const step of steps) addConsequence(written, step);
-  await (before ? STORE_CHANGE : STORE_NEW)(tx, [JSON.stringify(written)]);
-  for (const event of events) if (event.kind === "emptied") await emptyStored(tx, event);
-  if (events.some((e) => e.kind === "undone")) await rebuildFlow(tx, [after]);
-  return after;
+  for (const step of stepsOf(before, events)) addConsequence(written, step);
+  return written;
 }
 
 /** An event with the item right before and right after it. */
@@ -158,7 +181,7 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
     case "moved": {
       const { stateId } = event.new;
       const kind = event.kind === "created" ? event.new.stateKind : event.new.kind;
-      if (before) written.open = { ...written.open, left_at: iso(at) };
+      if (before) openStay(written, itemId).left_at = iso(at);
       const outcome = kind === "finished" ? after.outcome : null;
       const { projectId } = after;
       if (event.kind === "created")
@@ -169,7 +192,7 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
       return;
     }
     case "withdrawn":
-      written.open = { ...written.open, left_at: iso(at) };
+      openStay(written, itemId).left_at = iso(at);
       for (const box of TIMEBOXES)
         if (before?.[FIELD_OF_TIMEBOX[box]] != null) leaveTimebox(written, event, box, before);
       return;
@@ -186,7 +209,7 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
       return;
     }
     case "lifted":
-      written.lifted.push({ id: event.old.blockId, at: iso(at) });
+      written.lifted.push({ item_id: itemId, id: event.old.blockId, at: iso(at) });
       return;
     case "linked": {
       const { linkId: id, otherId: toItemId, kind, outward } = event.new;
@@ -222,9 +245,15 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
 /** Adds what an event ends of being blocked or ready to the stay that is open before it. */
 function addPauses(written: Written, before: ItemSnapshot, event: ItemEvent): void {
   const [blockedMs, readyMs] = [blockedEndedBy(before, event), readyEndedBy(before, event)];
-  const { open } = written;
-  if (blockedMs > 0) written.open = { ...open, blocked_ms: (open?.blocked_ms ?? 0) + blockedMs };
-  if (readyMs > 0) written.open = { ...open, ready_ms: (open?.ready_ms ?? 0) + readyMs };
+  if (blockedMs + readyMs === 0) return;
+  const open = openStay(written, before.id);
+  open.blocked_ms = (open.blocked_ms ?? 0) + blockedMs;
+  open.ready_ms = (open.ready_ms ?? 0) + readyMs;
+}
+
+/** What is written of the stay of an item that was open before. */
+function openStay(written: Written, itemId: string): OpenStay {
+  return (written.open[itemId] ??= {});
 }
 
 /** A change of the sprint or the release ends one membership and begins another. */
@@ -246,7 +275,7 @@ function leaveTimebox(
   const begun = written.boxesEntered.findLast((b) => b.box === box && b.to_at === null);
   if (begun)
     Object.assign(begun, { to_at: ended.at, size_at_end: ended.size, why_ended: ended.why });
-  else written.boxesLeft.push({ box, ...ended });
+  else written.boxesLeft.push({ item_id: event.itemId, box, ...ended });
 }
 
 function enterTimebox(
@@ -268,5 +297,5 @@ function nameOutcome(written: Written, after: ItemSnapshot, at: number): void {
   if (stateKind !== "finished" || !namesOutcome(enteredStateAt, at, outcome)) return;
   const entered = written.stays.at(-1);
   if (entered) entered.outcome = outcome;
-  else written.open = { ...written.open, outcome };
+  else Object.assign(openStay(written, after.id), { outcome });
 }

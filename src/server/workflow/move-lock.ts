@@ -1,7 +1,7 @@
-import { and, eq, inArray, sql, type SQL } from "drizzle-orm";
+import { and, eq, sql, type SQL } from "drizzle-orm";
 import type { Transaction } from "@/db/connection";
 import { item, itemType } from "@/db/schema";
-import { namedQuery } from "@/db/statement";
+import { namedQuery, namedSql } from "@/db/statement";
 
 /*
  * Commands on items and the publishing of their workflow keep out of each other's way: any number
@@ -28,13 +28,14 @@ export async function holdWorkflowOf(tx: Transaction, itemId: string): Promise<v
 
 /** The same for some items: those of one type follow one workflow. */
 export async function holdWorkflowsOf(tx: Transaction, itemIds: readonly string[]): Promise<void> {
-  const oneOfEach = await tx
-    .selectDistinctOn([item.projectId, item.typeId], { id: item.id })
-    .from(item)
-    .where(inArray(item.id, [...itemIds]))
-    .orderBy(item.projectId, item.typeId, item.id);
-  for (const { id } of oneOfEach) await holdWorkflowOf(tx, id);
+  for (const { id } of await ONE_OF_EACH_TYPE(tx, [[...itemIds]])) await holdWorkflowOf(tx, id);
 }
+
+const ONE_OF_EACH_TYPE = namedSql<{ id: string }>(
+  "one of the items of each type",
+  `select distinct on (i.project_id, i.type_id) i.id from item i where i.id = any($1::uuid[])
+  order by i.project_id, i.type_id, i.id`,
+);
 
 /** The same for the workflow of an item type. */
 export async function holdWorkflowOfType(

@@ -1,16 +1,11 @@
-import { commandFor, type BulkDoing } from "@/core/item/bulk/act";
+import type { BulkDoing } from "@/core/item/bulk/act";
 import type { ItemOutcome } from "@/core/item/bulk/job";
 import type { Ask } from "@/core/workflow/refusal";
-import type { CommandRequest } from "@/core/item/request";
 import { isLostRace, isUnreachable, type Transaction } from "@/db/connection";
 import { log, traced } from "../../log";
-import { actionOf } from "../command";
-import { recordCommand } from "../command-key";
-import { throughDoor } from "../door";
-import { enterItem, type EnteredItem } from "../enter";
 import type { Viewer } from "../../people/viewer";
 import { Refused } from "../../refused";
-import { lastRanked } from "../place";
+import { beginTurns, endTurns, takeTurn } from "./turn";
 
 const FAILED = "Something went wrong with it. Nothing of it was stored; try it by itself.";
 
@@ -29,68 +24,73 @@ export interface Went {
   asks: readonly Ask[];
 }
 
-/** Which kind of command each act comes to. */
-const COMMAND_OF: Record<BulkDoing["kind"], CommandRequest["kind"]> = {
-  move: "move",
-  set: "edit",
-  label: "edit",
-  rank: "place",
-  block: "block",
-  "put under": "put under",
-  undo: "undo",
-};
-
-const SAME: Went = { outcome: "same", sentence: null, asks: [] };
-
 /**
- * Does an act to one item, through the door as everything else; a refusal leaves the item as it was
- * and stops nobody.
+ * Does an act to some items one after the other, through the door as everything else, when they are
+ * locked and their workflows held. A refusal leaves its item as it was and stops nobody. Where
+ * something goes wrong with them together, each is done by itself.
  */
 export async function actOn(
+  tx: Transaction,
+  viewer: Viewer,
+  doing: BulkDoing,
+  ones: readonly OneOf[],
+): Promise<Went[]> {
+  try {
+    return await tx.transaction((part) => actTogether(part, viewer, doing, ones));
+  } catch (error) {
+    forwardsLost(error);
+    log.error({ doing: doing.kind, ...traced(error) }, "a part of a job failed");
+  }
+  const went: Went[] = [];
+  for (const one of ones) went.push(await actApart(tx, viewer, doing, one));
+  return went;
+}
+
+/** The whole part is done again then; anything else is about these items. */
+function forwardsLost(error: unknown): void {
+  if (isLostRace(error) || isUnreachable(error)) throw error;
+}
+
+async function actTogether(
+  tx: Transaction,
+  viewer: Viewer,
+  doing: BulkDoing,
+  ones: readonly OneOf[],
+): Promise<Went[]> {
+  const turns = await beginTurns(tx, viewer, doing, ones);
+  const went: Went[] = [];
+  for (const one of ones)
+    went.push(
+      await takeTurn(turns, one).then(
+        (outcome) => ({ outcome, sentence: null, asks: [] }),
+        wentWrong,
+      ),
+    );
+  await endTurns(turns);
+  return went;
+}
+
+function wentWrong(error: unknown): Went {
+  if (!(error instanceof Refused)) throw error;
+  const { sentence, help, asks } = error.refusal;
+  return { outcome: "refused", sentence: `${sentence} ${help}`.trim(), asks };
+}
+
+async function actApart(
   tx: Transaction,
   viewer: Viewer,
   doing: BulkDoing,
   one: OneOf,
 ): Promise<Went> {
   try {
-    return await tx.transaction((part) => actInside(part, viewer, doing, one));
+    const [went] = await tx.transaction((part) => actTogether(part, viewer, doing, [one]));
+    return went;
   } catch (error) {
-    if (error instanceof Refused) {
-      const { sentence, help, asks } = error.refusal;
-      return { outcome: "refused", sentence: `${sentence} ${help}`.trim(), asks };
-    }
-    // The whole part is done again then; anything else is about this one item.
-    if (isLostRace(error) || isUnreachable(error)) throw error;
+    forwardsLost(error);
     log.error(
       { itemId: one.itemId, doing: doing.kind, ...traced(error) },
       "an item of a job failed",
     );
     return { outcome: "refused", sentence: FAILED, asks: [] };
   }
-}
-
-async function actInside(
-  tx: Transaction,
-  viewer: Viewer,
-  doing: BulkDoing,
-  { itemId, commandId, undoes }: OneOf,
-): Promise<Went> {
-  const entered = await enterItem(tx, viewer, itemId, actionOf(COMMAND_OF[doing.kind]));
-  const command = await commandOf(tx, doing, entered, undoes);
-  if (command === null) return SAME;
-  const about = { itemId, what: `${command.kind} ${itemId}` };
-  if (await recordCommand(tx, commandId, viewer.personId, about))
-    await throughDoor(tx, viewer, { on: entered, commandId, ask: command });
-  return { outcome: "done", sentence: null, asks: [] };
-}
-
-async function commandOf(
-  tx: Transaction,
-  doing: BulkDoing,
-  { before }: EnteredItem,
-  undoes: string | null,
-): Promise<CommandRequest | null> {
-  if (doing.kind === "undo") return undoes === null ? null : { kind: "undo", commandId: undoes };
-  const atEnd = doing.kind === "rank" && doing.end === "bottom";
-  return commandFor(doing, before, atEnd ? await lastRanked(tx, before.stateId) : null);
 }

@@ -29,8 +29,7 @@ export async function doBulkChunk(now = Date.now()): Promise<number> {
       tx,
       next.map((one) => one.itemId),
     );
-    const went: Went[] = [];
-    for (const one of next) went.push(await actOn(tx, viewer, job.doing, one));
+    const went = await actOn(tx, viewer, job.doing, next);
     await noteOutcomes(tx, job, next, went);
     const ended = next.length < CHUNK;
     await tx

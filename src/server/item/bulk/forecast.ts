@@ -45,11 +45,11 @@ export async function forecastBulk(
 }
 
 async function tryOut(viewer: Viewer, act: BulkAct, ids: readonly string[]): Promise<Went[]> {
-  const went: Went[] = [];
+  let went: Went[] = [];
   const all = async (tx: Transaction) => {
     await lockForBulk(tx, ids);
-    for (const itemId of ids)
-      went.push(await actOn(tx, viewer, act, { itemId, commandId: newId(), undoes: null }));
+    const ones = ids.map((itemId) => ({ itemId, commandId: newId(), undoes: null }));
+    went = await actOn(tx, viewer, act, ones);
     throw new NothingStays();
   };
   try {

@@ -4,13 +4,11 @@ import type { BulkDoing } from "@/core/item/bulk/act";
 import type { BulkRequest } from "@/core/item/bulk/contract";
 import { transact, type Transaction } from "@/db/connection";
 import { bulkItem, bulkJob } from "@/db/schema";
+import { namedSql } from "@/db/statement";
 import type { Viewer } from "../../people/viewer";
 import { invalid, notFound } from "../../refused";
 import { enterList, type EnteredList } from "../list/enter";
 import { itemsMeant } from "./items";
-
-/** Rows of a job that are written at once. */
-const AT_ONCE = 1_000;
 
 /** Starts, cancels or takes back a job of one's own. */
 export async function changeBulk(
@@ -56,15 +54,15 @@ async function storeJob(tx: Transaction, head: Head, itemIds: readonly string[])
     .onConflictDoNothing()
     .returning({ id: bulkJob.id });
   if (made.length === 0) return;
-  const rows = itemIds.map((itemId, position) => ({
-    jobId: head.id,
-    position,
-    itemId,
-    commandId: newId(),
-  }));
-  for (let at = 0; at < rows.length; at += AT_ONCE)
-    await tx.insert(bulkItem).values(rows.slice(at, at + AT_ONCE));
+  await STORE_ITEMS(tx, [head.id, [...itemIds], itemIds.map(() => newId())]);
 }
+
+const STORE_ITEMS = namedSql(
+  "store the items of a job",
+  `insert into bulk_item (job_id, position, item_id, command_id)
+  select $1::uuid, told.at - 1, told.item_id, told.command_id
+  from unnest($2::uuid[], $3::uuid[]) with ordinality as told (item_id, command_id, at)`,
+);
 
 /** A job of the person's own. @throws Refused where there is none */
 async function ownJob(tx: Transaction, { viewer, project }: EnteredList, id: string) {
