@@ -11,6 +11,7 @@ import {
   type Neighbours,
 } from "@/core/item/rank";
 import type { ItemSnapshot } from "@/core/item/fields";
+import { refuseWithoutDate } from "@/core/item/fixed-date";
 import { flowRecord } from "@/core/item/flow-record";
 import { blockedEndedBy, passageIn, readyEndedBy, type FlowPassage } from "@/core/item/passage";
 import { applyEvent, blocksOf, readiesOf, replay, staysOf } from "@/core/item/snapshot";
@@ -366,14 +367,14 @@ describe("history and snapshot", () => {
   });
 });
 
-describe("edits by several people", () => {
-  const edit = (subject: Subject, seenVersion: number, changes: object, changedSince: string[]) =>
-    decide(
-      subject.item,
-      { kind: "edit", seenVersion, changes },
-      context({ changedSince: () => changedSince as never }),
-    );
+const edit = (subject: Subject, seenVersion: number, changes: object, changedSince: string[]) =>
+  decide(
+    subject.item,
+    { kind: "edit", seenVersion, changes },
+    context({ changedSince: () => changedSince as never }),
+  );
 
+describe("edits by several people", () => {
   test("a stale edit of the same field is shown, one of another field goes through", () => {
     const subject = new Subject();
     subject.do({ kind: "edit", seenVersion: 1, changes: { title: "Theirs" } });
@@ -397,6 +398,31 @@ describe("edits by several people", () => {
       refused: true,
       code: "invalid",
     });
+  });
+});
+
+describe("a fixed date", () => {
+  const change = (subject: Subject, changes: object) =>
+    edit(subject, subject.item!.version, changes, []);
+  const asks = { refused: true, asks: [{ field: "dueOn", label: "Due" }] };
+
+  test("is not without its date, neither at first nor later", () => {
+    const subject = new Subject();
+    expect(change(subject, { classOfService: "fixed date" })).toMatchObject(asks);
+    const dated = { classOfService: "fixed date", dueOn: "2026-12-01" };
+    expect(change(subject, dated)).toMatchObject([
+      { kind: "changed", field: "classOfService" },
+      { kind: "changed", field: "dueOn" },
+    ]);
+    const fixed = new Subject({ classOfService: "fixed date", dueOn: "2026-12-01" });
+    expect(change(fixed, { dueOn: null })).toMatchObject(asks);
+    expect(change(fixed, { dueOn: null, classOfService: "standard" })).toHaveLength(2);
+  });
+
+  test("that never had one can be changed in everything else", () => {
+    const item = { ...new Subject().item!, classOfService: "fixed date" as const, dueOn: null };
+    expect(refuseWithoutDate(item, { ...item })).toBeNull();
+    expect(refuseWithoutDate(null, item)).toMatchObject(asks);
   });
 });
 

@@ -228,4 +228,17 @@ describe("what a command came to, held against limits", () => {
     ]);
     expect(isRefusal(within([enters(3, { max: 3 })], "tide", false))).toBe(true);
   });
+
+  test("a reason comes with a move, an edit or a new item; what is taken back needs none and has none", () => {
+    const command = (kind: string) =>
+      withinLimits(
+        { ...decided("tide"), command: { kind, overrideReason: "tide" } } as never,
+        [enters(3, { max: 3 })],
+        true,
+      );
+    for (const kind of ["move", "edit", "create"])
+      expect(command(kind)).toMatchObject([{ kind: "overrode", note: "tide" }, { kind: "moved" }]);
+    for (const kind of ["undo", "put under"])
+      expect(command(kind)).toMatchObject({ refused: true, asks: [] });
+  });
 });

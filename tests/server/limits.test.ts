@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { eq } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import fc from "fast-check";
 import { isAllowance, LIMITED_FIELDS, weightIn, type CountingBy } from "@/core/board/limited";
 import { bulkAct } from "@/core/item/bulk/act";
@@ -14,11 +14,25 @@ import { editBoards } from "@/server/board/boards";
 import { readBoard } from "@/server/board/read";
 import { changeBulk } from "@/server/item/bulk/start";
 import { doBulkChunk } from "@/server/item/bulk/chunk";
+import { createItem } from "@/server/item/create";
 import { checkItems } from "@/server/item/check";
+import { triageReport } from "@/server/intake/triage-report";
 import type { Viewer } from "@/server/people/viewer";
+import type { Refused } from "@/server/refused";
 import { readDesign } from "@/server/workflow/read";
 import { runs } from "../core/setup/runs";
-import { ANSWERS, columnOf, itemIn, move, refusalOf, send, stateId } from "./setup/board";
+import {
+  ANSWERS,
+  columnOf,
+  countIn,
+  itemIn,
+  limitFirmly,
+  move,
+  refusalOf,
+  send,
+  stateId,
+} from "./setup/board";
+import { accepting, sent } from "./setup/reports";
 import { GRETA, INES, IVO, NOOR, TOMAS } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
@@ -85,6 +99,12 @@ const rowOf = async (id: string) =>
 const edit = async (id: string, changes: Partial<EditableFields>, by: Viewer = NOOR) =>
   send(by, id, { kind: "edit", seenVersion: (await rowOf(id)).version, changes });
 const refuses = async (work: Promise<unknown>) => expect(await refusalOf(work)).toBe("limit");
+
+const asksOf = (work: Promise<unknown>): Promise<string[]> =>
+  work.then(
+    () => ["nothing"],
+    (error: Refused) => error.refusal.asks.map(({ field }) => field),
+  );
 
 /** A story that somebody builds; whose it is. */
 async function built(title: string, assigneeId = "noor"): Promise<string> {
@@ -192,6 +212,26 @@ describe("what counts against a limit", () => {
 class NothingStays extends Error {}
 
 describe("a firm limit holds whatever the command", () => {
+  test("also what must be fixed now, unless a lead says why", async () => {
+    const expedite = { field: "classOfService", value: "expedite" } as const;
+    await limit(null, { max: 1_000 }, expedite);
+    const now = await held(null, expedite);
+    await limit(null, { max: now, maxFirm: true }, expedite);
+    const row = await sent();
+    const judge = (by: Viewer, overrideReason?: string) =>
+      triageReport(by, row.id, {
+        commandId: randomUUID(),
+        seenVersion: row.version,
+        verdict: accepting({ found: { where: "fix now" }, severity: "major", teamId: "ticketing" }),
+        overrideReason,
+      });
+    await refuses(judge(TOMAS, "The gate is open"));
+    expect(await asksOf(judge(INES))).toEqual(["overrideReason"]);
+    expect((await judge(INES, "The gate is open")).status).toBe("accepted");
+    expect(await held(null, expedite)).toBe(now + 1);
+    await limit(null, { max: 2 }, expedite);
+  });
+
   test("of a person: by assigning, by a move, by a change of class or kind, and by undoing", async () => {
     const mine = await built("Rope", "tomas");
     const [second, third] = [await built("Sail"), await built("Mast")];
@@ -219,6 +259,63 @@ describe("a firm limit holds whatever the command", () => {
     await refuses(send(NOOR, second, { kind: "undo", commandId }));
     expect(await inHand("tomas")).toBe(now);
     await personLimit("tomas", {});
+  });
+
+  test("a lead goes beyond it with a reason, by a change as by a move, one by one and at once; a member does not", async () => {
+    const ids = [await built("Oar"), await built("Keel"), await built("Tiller")];
+    const now = await full("tomas");
+    const give = async (by: Viewer, id: string, overrideReason?: string) =>
+      send(by, id, {
+        kind: "edit",
+        seenVersion: (await rowOf(id)).version,
+        changes: { assigneeId: "tomas" },
+        overrideReason,
+      });
+    expect(await asksOf(give(INES, ids[0]))).toEqual(["overrideReason"]);
+    expect(await asksOf(give(NOOR, ids[0]))).toEqual([]);
+    await refuses(give(NOOR, ids[0], "I say so"));
+    await refuses(give(INES, ids[0], "  "));
+    await give(INES, ids[0], "Only he knows the gate");
+    expect(await inHand("tomas")).toBe(now + 1);
+    const [broken] = await database()
+      .select()
+      .from(itemEvent)
+      .where(
+        and(
+          eq(itemEvent.itemId, ids[0]),
+          eq(itemEvent.kind, "overrode"),
+          eq(itemEvent.actorId, "ines"),
+        ),
+      );
+    expect(broken.new).toMatchObject({ columnName: "Tomas Kerr", firm: true });
+    const set = { kind: "set", changes: { assigneeId: "tomas" } };
+    const start = async (act: object) => {
+      const id = randomUUID();
+      const given = { id, items: { ids: ids.slice(1) }, act: bulkAct.parse(act) };
+      await changeBulk(INES, "TIX", { kind: "start", ...given });
+      while ((await doBulkChunk()) > 0);
+    };
+    await start(set);
+    expect(await inHand("tomas")).toBe(now + 1);
+    await start({ ...set, overrideReason: "The tide is at six" });
+    expect(await inHand("tomas")).toBe(now + 3);
+    await personLimit("tomas", {});
+  });
+
+  test("also where an item is made that is over it at once", async () => {
+    await limitFirmly("Backlog", await countIn("Backlog"));
+    const make = (by: Viewer, overrideReason?: string) =>
+      createItem(by, {
+        commandId: randomUUID(),
+        projectKey: "TIX",
+        parentId: null,
+        fields: { title: "Gangway", typeId: "story" },
+        overrideReason,
+      });
+    await refuses(make(NOOR, "me"));
+    await refuses(make(INES));
+    expect((await make(INES, "Nobody gets off")).card.title).toBe("Gangway");
+    await limitFirmly("Backlog", 10_000);
   });
 
   test("of a person: what is in review is in the reviewer's hands", async () => {

@@ -34,6 +34,8 @@ export interface Acceptance {
   onBoard: boolean;
   /** Where it is: the quay, the boat, the page. */
   area: string | null;
+  /** ISO 8601 calendar date */
+  dueOn: string | null;
   labels: string[];
   sprintId: string | null;
   releaseId: string | null;
@@ -59,6 +61,7 @@ export function newAcceptance(title: string, typeId: string): Acceptance {
     place: { at: "bottom" },
     onBoard: false,
     area: null,
+    dueOn: null,
     labels: [],
     sprintId: null,
     releaseId: null,

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { CLASSES_OF_SERVICE, ORIGINS, PRIORITIES, SEVERITIES } from "@/core/item/fields";
 import { IMPACTS, triageRulesSchema, URGENCIES } from "@/core/intake/triage-rules";
-import { editableFields } from "@/core/item/request";
+import { editableFields, overrideReason } from "@/core/item/request";
 import { workingCalendarSchema } from "@/core/calendar/working-time";
 import { importedReportSchema } from "@/core/formats/report-table";
 import { formDefinitionSchema, FIRST_FORM } from "./form";
@@ -30,6 +30,7 @@ export const verdictRequest = z.discriminatedUnion("kind", [
       ]),
       onBoard: z.boolean().default(false),
       area: z.string().trim().max(200).nullable().default(null),
+      dueOn: editableFields.shape.dueOn.default(null),
       labels: editableFields.shape.labels.default([]),
       sprintId: id.nullable().default(null),
       releaseId: id.nullable().default(null),
@@ -74,6 +75,8 @@ export const verdictBody = z.object({
   /** The version of the report that the triager read. */
   seenVersion: z.number().int().positive(),
   verdict: verdictRequest,
+  /** A lead's reason for an item that goes beyond a firm limit. */
+  overrideReason,
   /** How long the report was open before the verdict. */
   tookMs: z.number().int().min(0).max(86_400_000).nullable().default(null),
 });

@@ -23,14 +23,19 @@ export interface MoveAnswers extends Partial<AnsweredFields> {
  * it gives.
  */
 export type ItemCommand =
-  | { kind: "create"; data: CreatedData }
+  | {
+      kind: "create";
+      data: CreatedData;
+      /** A lead's reason for going beyond a firm limit. */
+      overrideReason?: string;
+    }
   | {
       kind: "move";
       /** The state the person saw the item in. */
       from: StateId;
       to: StateId;
       answers: MoveAnswers;
-      /** A lead's reason for breaking a firm limit. */
+      /** A lead's reason for going beyond a firm limit. */
       overrideReason?: string;
       /** Where it stands in its new state; needed where a follow-up puts it on top. */
       rank?: string;
@@ -44,6 +49,8 @@ export type ItemCommand =
       seenVersion: number;
       changes: Partial<EditableFields>;
       own?: Record<string, OwnValue | null>;
+      /** A lead's reason for going beyond a firm limit. */
+      overrideReason?: string;
     }
   /**
    * Under another item by its key, or under none; whether the types allow it is for whoever knows

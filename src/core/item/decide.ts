@@ -8,6 +8,7 @@ import { isReturn, stateOf, transitionsFrom } from "@/core/workflow/workflow";
 import type { ItemCommand } from "./command";
 import type { Cause, Dependency, ItemChange, ItemEvent } from "./event";
 import { EMPTIED, withoutText } from "./event-texts";
+import { refuseWithoutDate } from "./fixed-date";
 import { FIELD_WORDS, type EditableField, type ItemSnapshot } from "./fields";
 import { asItWas, lastSteps, restored } from "./undo";
 import { fieldsOfType, ownValueProblem, type OwnValue } from "./own-field";
@@ -60,7 +61,11 @@ function changesFor(
     if (item) return refuse("invalid", "This item exists already.", "Open it instead.");
     if (!command.data.title.trim())
       return refuse("invalid", "An item needs a title.", "Say in a few words what it is.");
-    return [{ kind: "created", new: { ...command.data, title: command.data.title.trim() } }];
+    return (
+      refuseWithoutDate(null, command.data) ?? [
+        { kind: "created", new: { ...command.data, title: command.data.title.trim() } },
+      ]
+    );
   }
   if (!item)
     return refuse("not found", "There is no such item here.", "It may belong to another project.");
@@ -381,6 +386,8 @@ function edit(
     }));
     return { ...refusal, conflict, version: item.version };
   }
+  const undated = refuseWithoutDate(item, { ...item, ...changes });
+  if (undated) return undated;
   const changed = wanted.map(([field, value]): ItemChange => ({
     kind: "changed",
     field: field as EditableField,

@@ -39,6 +39,9 @@ const demandedAnswers = Object.fromEntries(
   DEMANDED_FIELDS.map((f) => [f, answer(ITEM_FIELDS[f].schema)]),
 ) as AnswerSchemas;
 
+/** A lead's reason for going beyond a firm limit. */
+export const overrideReason = z.string().max(2_000).optional();
+
 export const commandRequest = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("move"),
@@ -55,13 +58,14 @@ export const commandRequest = z.discriminatedUnion("kind", [
       })
       .partial()
       .default({}),
-    overrideReason: z.string().max(2_000).optional(),
+    overrideReason,
   }),
   z.object({
     kind: z.literal("edit"),
     seenVersion: z.number().int().positive(),
     changes: editableFields.partial(),
     own: ownChangesSchema.optional(),
+    overrideReason,
   }),
   z.object({ kind: z.literal("place"), below: z.uuid().nullable() }),
   /** Under another item of the project, by its key; null: under none. */
@@ -107,6 +111,7 @@ export const createItemBody = z.object({
     typeId: id,
     own: z.record(id, ownValueSchema).optional(),
   }),
+  overrideReason,
 });
 export type CreateItemRequest = z.infer<typeof createItemBody>;
 

@@ -21,6 +21,12 @@ export interface Decided {
 export const asksLimits = ({ kind }: ItemCommand): boolean =>
   kind !== "place in state" && kind !== "withdraw";
 
+/** Whether a reason for going beyond a limit can come with a command. */
+const mayGiveReason = (
+  command: ItemCommand,
+): command is Extract<ItemCommand, { kind: "move" | "edit" | "create" }> =>
+  command.kind === "move" || command.kind === "edit" || command.kind === "create";
+
 /**
  * The events of a command that keeps the limits, or goes beyond some: that is said before what does
  * it. A step that is taken back goes beyond no firm limit, whoever does it.
@@ -31,13 +37,14 @@ export function withinLimits(
   held: readonly HeldLimit[],
   mayOverride: boolean,
 ): ItemEvent[] | Refusal {
-  const reason = command.kind === "move" ? (command.overrideReason?.trim() ?? "") : "";
+  const takesReason = mayGiveReason(command);
+  const reason = takesReason ? (command.overrideReason?.trim() ?? "") : "";
   const broken = keepLimits({
     held,
     after,
     isReturn: events.some((e) => e.kind === "moved" && e.new.isReturn),
     mode: limitMode(transition),
-    mayOverride: mayOverride && command.kind === "move",
+    mayOverride: mayOverride && takesReason,
     reason,
   });
   if (isRefusal(broken)) return broken;

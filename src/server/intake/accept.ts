@@ -22,6 +22,13 @@ import { v7 as newId } from "uuid";
 
 type ReportRow = typeof report.$inferSelect;
 
+/** The verdict that makes an item. */
+interface Verdict {
+  commandId: string;
+  /** Why the item goes beyond a firm limit. */
+  overrideReason?: string;
+}
+
 /**
  * Makes the item of an accepted report, in the place that follows from where it was found. All of
  * it, or nothing.
@@ -32,14 +39,14 @@ export async function acceptReport({
   access,
   row,
   acceptance,
-  commandId,
+  by,
 }: {
   tx: Transaction;
   viewer: Viewer;
   access: ProjectAccess;
   row: ReportRow;
   acceptance: Acceptance;
-  commandId: string;
+  by: Verdict;
 }): Promise<ItemSnapshot> {
   const { found } = acceptance;
   const plan = placementOf(found);
@@ -68,7 +75,7 @@ export async function acceptReport({
     place: area || row.place || null,
   };
   const make = (fields: NewItem, at: Place) =>
-    makeItem({ tx, viewer, access, commandId, fields, place: at });
+    makeItem({ tx, viewer, access, by, fields, place: at });
   if (parent) {
     const typeId = await taskType(tx, access.project.id);
     const { id: parentId, teamId } = parent;
@@ -92,33 +99,32 @@ export async function acceptReport({
     place.at === "top" ? "first" : place.at === "bottom" ? "last" : { itemId: place.itemId },
   );
   const along = { itemId: created.id, access };
-  if (plan.cameFrom)
-    return linkOrigin({ tx, viewer, created: along, originId: plan.cameFrom, commandId });
-  return plan.onBoard || onBoard ? pullAtOnce(tx, viewer, along, commandId) : created;
+  if (plan.cameFrom) return linkOrigin({ tx, viewer, created: along, originId: plan.cameFrom, by });
+  return plan.onBoard || onBoard ? pullAtOnce(tx, viewer, along, by) : created;
 }
 
-const VERDICT = { cause: "verdict" } as const;
+const BY_VERDICT = { cause: "verdict" } as const;
 
 async function makeItem({
   tx,
   viewer,
   access,
-  commandId,
+  by: { commandId, overrideReason },
   fields,
   place,
 }: {
   tx: Transaction;
   viewer: Viewer;
   access: ProjectAccess;
-  commandId: string;
+  by: Verdict;
   fields: NewItem;
   place: Place;
 }): Promise<ItemSnapshot> {
   return throughDoor(tx, viewer, {
     on: await enterNew(tx, access, fields.typeId, newId()),
     commandId,
-    ask: { kind: "create", fields, place },
-    made: VERDICT,
+    ask: { kind: "create", fields, place, overrideReason },
+    made: BY_VERDICT,
   });
 }
 
@@ -161,13 +167,13 @@ async function linkOrigin({
   viewer,
   created,
   originId,
-  commandId,
+  by: { commandId },
 }: {
   tx: Transaction;
   viewer: Viewer;
   created: Along;
   originId: string;
-  commandId: string;
+  by: Verdict;
 }): Promise<ItemSnapshot> {
   const { project } = created.access;
   const origin = await seenItem(tx, viewer, project.id, originId);
@@ -177,7 +183,7 @@ async function linkOrigin({
     on: created,
     commandId,
     ask: { kind: "link", linkKind: "came from", otherKey: `${project.key}-${origin.number}` },
-    made: VERDICT,
+    made: BY_VERDICT,
   });
 }
 
@@ -189,7 +195,7 @@ async function pullAtOnce(
   tx: Transaction,
   viewer: Viewer,
   created: Along,
-  commandId: string,
+  { commandId, overrideReason }: Verdict,
 ): Promise<ItemSnapshot> {
   const entered = await enterAlong(tx, created);
   const { workflow, before } = entered;
@@ -215,13 +221,14 @@ async function pullAtOnce(
       kind: "move",
       from: before.stateId,
       to: first.to,
+      overrideReason,
       answers: {
         reason: "It is begun at once.",
         comment: "It is begun at once.",
         ...(before.assigneeId ? { assigneeId: before.assigneeId } : {}),
       },
     },
-    made: VERDICT,
+    made: BY_VERDICT,
   });
 }
 

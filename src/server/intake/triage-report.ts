@@ -1,5 +1,5 @@
 import { and, desc, eq, isNull } from "drizzle-orm";
-import { afterVerdict, type Verdict, type VerdictResult } from "@/core/intake/verdict";
+import { afterVerdict, type VerdictResult } from "@/core/intake/verdict";
 import { tellingOf } from "@/core/intake/letters";
 import type { Progress } from "@/core/intake/report";
 import { dealtWith } from "@/core/intake/decide-report";
@@ -38,7 +38,7 @@ export async function triageReport(
     if (row.version !== body.seenVersion) throw new Refused(dealtWith());
     const now = Date.now();
     const { verdict, commandId, seenVersion, tookMs } = body;
-    const itemId = await itemOfVerdict({ tx, viewer, access, row, verdict, commandId });
+    const itemId = await itemOfVerdict({ tx, viewer, access, row, body });
     const { zone } = access.project;
     const given = { id: commandId, verdict, itemId, zone, seenVersion, tookMs, now };
     const after = await giveVerdict(tx, viewer, row, given);
@@ -99,15 +99,13 @@ async function itemOfVerdict({
   viewer,
   access,
   row,
-  verdict,
-  commandId,
+  body: { verdict, commandId, overrideReason },
 }: {
   tx: Transaction;
   viewer: Viewer;
   access: ProjectAccess;
   row: ReportRow;
-  verdict: Verdict;
-  commandId: string;
+  body: Pick<VerdictBody, "verdict" | "commandId" | "overrideReason">;
 }): Promise<string | null> {
   if (verdict.kind === "merge") {
     const target = await seenItem(tx, viewer, access.project.id, verdict.itemId);
@@ -132,8 +130,9 @@ async function itemOfVerdict({
   // Refused before an item is made when the report has its verdict already.
   const possible = afterVerdict(fullStandingOf(row), verdict, row.id, 0);
   if (isRefusal(possible)) throw new Refused(possible);
+  const { acceptance } = verdict;
   return (
-    await acceptReport({ tx, viewer, access, row, acceptance: verdict.acceptance, commandId })
+    await acceptReport({ tx, viewer, access, row, acceptance, by: { commandId, overrideReason } })
   ).id;
 }
 

@@ -44,7 +44,7 @@ export async function createItem(
     const created = await throughDoor(tx, viewer, {
       on: await enterNew(tx, access, fields.typeId, newId()),
       commandId,
-      ask: { kind: "create", fields, place: "last" },
+      ask: { kind: "create", fields, place: "last", overrideReason: request.overrideReason },
     });
     await tx
       .update(commandRecord)

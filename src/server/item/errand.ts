@@ -27,7 +27,7 @@ export type Place = { itemId: string } | "first" | "last";
 /** What may be asked at the door. */
 export type Ask =
   | CommandRequest
-  | { kind: "create"; fields: NewItem; place: Place }
+  | { kind: "create"; fields: NewItem; place: Place; overrideReason?: string }
   /** What only the product itself asks for, with all that it is about. */
   | { kind: "prepared"; command: ItemCommand };
 

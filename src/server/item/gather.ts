@@ -172,7 +172,12 @@ async function creation(
   tx: Transaction,
   by: Principal,
   { access, workflow }: Entered,
-  { fields, place, byPerson }: Extract<Ask, { kind: "create" }> & { byPerson: boolean },
+  {
+    fields,
+    place,
+    overrideReason,
+    byPerson,
+  }: Extract<Ask, { kind: "create" }> & { byPerson: boolean },
 ): Promise<ItemCommand> {
   const projectId = access.project.id;
   await checkReferences(tx, projectId, fields, null);
@@ -200,7 +205,7 @@ async function creation(
     stateKind: first.kind,
     rank,
   };
-  return { kind: "create", data };
+  return { kind: "create", data, overrideReason };
 }
 
 /** Taking back a command; under an item that waits for this one meanwhile it does not go back. */

@@ -1,13 +1,12 @@
 "use client";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { v7 as newId } from "uuid";
 import type { Card } from "@/core/board/card";
 import { EVERY_ITEM, type Condition } from "@/core/condition/condition";
 import { addingContract, type Adding } from "@/core/item/adding/contract";
-import { itemContract } from "@/core/item/contract";
 import type { StateId } from "@/core/workflow/state";
-import { ask, queryOf } from "@/ui/kit/request";
+import { makeItem } from "@/ui/item/send-command";
+import { queryOf } from "@/ui/kit/request";
 import type { LookHandle } from "@/ui/view/use-look";
 
 /** A place among items where another can be added. */
@@ -46,17 +45,12 @@ export function useAdding({ projectKey, look }: LookHandle, place: AddPlace) {
     staleTime: 30_000,
   });
   /** Makes one of them. @throws Problem */
-  const make = async ({ fields, own, typeId: type }: Adding, title: string): Promise<Card> => {
-    const { card } = await ask(itemContract.make, {
-      body: {
-        commandId: newId(),
-        projectKey,
-        parentId: place.parentId ?? null,
-        fields: { ...fields, title, typeId: type, own },
-      },
+  const make = ({ fields, own, typeId: type }: Adding, title: string): Promise<Card> =>
+    makeItem({
+      projectKey,
+      parentId: place.parentId ?? null,
+      fields: { ...fields, title, typeId: type, own },
     });
-    return card;
-  };
   return { adding: data ?? null, error, setTypeId, make };
 }
 

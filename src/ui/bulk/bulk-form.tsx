@@ -6,7 +6,7 @@ import { bulkContract, type BulkItems } from "@/core/item/bulk/contract";
 import { forecastWords, type BulkForecast } from "@/core/item/bulk/job";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { counted } from "@/core/formats/counted";
-import { AskForm } from "@/ui/item/ask-form";
+import { AskForm, type Answers } from "@/ui/item/ask-form";
 import { Button } from "@/ui/kit/button";
 import { FormProblem } from "@/ui/kit/note";
 import { problemOf, queryOf } from "@/ui/kit/request";
@@ -35,12 +35,9 @@ export function BulkForm({
   verb: string;
   children: ReactNode;
 }) {
-  const [answered, setAnswered] = useState<Pick<
-    Extract<BulkAct, { kind: "move" }>,
-    "answers" | "overrideReason"
-  > | null>(null);
+  const [answered, setAnswered] = useState<Answers | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const whole = act?.kind === "move" && answered ? { ...act, ...answered } : act;
+  const whole = act && answered ? withAnswers(act, answered) : act;
   const { data, error } = useQuery({
     ...queryOf(bulkContract.forecast, {
       params: { key: projectKey },
@@ -65,7 +62,7 @@ export function BulkForm({
     <div className="flex flex-col gap-3">
       {children}
       {whole && <Told forecast={forecast} />}
-      {whole?.kind === "move" && !answered && forecast && forecast.asks.length > 0 && (
+      {!answered && forecast && forecast.asks.length > 0 && (
         <AskForm
           asks={forecast.asks}
           names={vocabulary}
@@ -80,6 +77,13 @@ export function BulkForm({
       </Button>
     </div>
   );
+}
+
+/** An act with what was still asked for, the same for all. */
+function withAnswers(act: BulkAct, { answers, overrideReason }: Answers): BulkAct {
+  if (act.kind === "move") return { ...act, answers, overrideReason };
+  if (act.kind !== "set") return act;
+  return { ...act, changes: { ...act.changes, ...answers } as typeof act.changes, overrideReason };
 }
 
 /** How many would go, were the rest like those that were tried. */

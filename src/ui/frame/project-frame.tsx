@@ -2,6 +2,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, type ReactNode } from "react";
 import { BehindPanel } from "@/ui/flow/behind-panel";
+import { AskedFirstSheet } from "@/ui/item/asked-first";
 import { ItemPanel } from "@/ui/item/item-panel";
 import { PanelProvider, usePanel } from "@/ui/kit/panel-context";
 import { KnownTypes, type KnownType } from "@/ui/kit/type-glyph";
@@ -97,6 +98,7 @@ function Frame({
           <Docked projectKey={project.key} />
         </div>
         <PulseStrip summary={summary} connection={connection} />
+        <AskedFirstSheet />
       </div>
     </OptionNotes.Provider>
   );

@@ -1,6 +1,7 @@
 "use client";
 import { Check, Choice } from "@/ui/kit/check";
 import { TextButton } from "@/ui/kit/button";
+import { DateInput } from "@/ui/kit/date-input";
 import { Field, TextInput } from "@/ui/kit/field";
 import { Select } from "@/ui/kit/select";
 import { useId, useState } from "react";
@@ -179,7 +180,7 @@ function MoreFields({
   return (
     <details className="col-span-full">
       <summary className="link w-fit text-[13px]">
-        Class of service, origin, sprint, release, labels, who sees it
+        Class of service, due date, origin, sprint, release, labels, who sees it
       </summary>
       <div className="mt-2 grid grid-cols-2 gap-x-3 gap-y-2.5 lg:grid-cols-4">
         <ChoiceField
@@ -192,6 +193,13 @@ function MoreFields({
             })
           }
         />
+        <Field label="Due">
+          <DateInput
+            aria-label="Due"
+            value={value.dueOn ?? ""}
+            onChange={(dueOn) => set({ dueOn: dueOn || null })}
+          />
+        </Field>
         <ChoiceField
           label="Origin"
           value={value.origin}

@@ -8,6 +8,8 @@ import { undoneWords, type GivenLately } from "@/core/intake/found-report";
 import type { ReportStatus } from "@/core/intake/report";
 import { counted } from "@/core/formats/counted";
 import { VERDICT_PAST, type Verdict } from "@/core/intake/verdict";
+import type { MoveAnswers } from "@/core/item/command";
+import { answeredFirst } from "@/ui/item/answered-first";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ask, keyOf, problemOf, type Problem } from "@/ui/kit/request";
 
@@ -36,15 +38,27 @@ const verdictOn = (of: Judged, verdict: Verdict, together: boolean): Verdict =>
     ? { ...verdict, acceptance: { ...verdict.acceptance, title: of.title } }
     : verdict;
 
+interface Giving {
+  tookMs: number | null;
+  /** Why its item goes beyond a firm limit. */
+  overrideReason?: string;
+}
+
+/** What an item that is made still needs, where that was asked for. */
+const withAnswers = (verdict: Verdict, { dueOn }: MoveAnswers): Verdict =>
+  verdict.kind === "accept" && dueOn
+    ? { ...verdict, acceptance: { ...verdict.acceptance, dueOn } }
+    : verdict;
+
 /** Sends verdicts, and knows those given here and how many are on their way. */
 function useGiving() {
   const [mine, setMine] = useState<ReadonlySet<string>>(new Set());
   const [sending, setSending] = useState(0);
   /** @throws Problem */
-  const give = async (of: Judged, verdict: Verdict, tookMs: number | null) => {
+  const give = async (of: Judged, verdict: Verdict, { tookMs, overrideReason }: Giving) => {
     const commandId = newId();
     setMine((ids) => new Set(ids).add(commandId));
-    const body = { commandId, seenVersion: of.version, verdict, tookMs };
+    const body = { commandId, seenVersion: of.version, verdict, tookMs, overrideReason };
     setSending((n) => n + 1);
     try {
       return await ask(reportContract.judge, { params: { id: of.id }, body }, { outlives: true });
@@ -88,7 +102,9 @@ export function useVerdicts({
   /** @throws Problem */
   const judge = (of: Judged, verdict: Verdict, tookMs: number) =>
     heldOut([of.id], async () => {
-      const result = await give(of, verdict, tookMs);
+      const result = await answeredFirst(({ answers, overrideReason }) =>
+        give(of, withAnswers(verdict, answers), { tookMs, overrideReason }),
+      );
       const given = [{ reportId: of.id, verdictId: result.verdictId }];
       setStack((s) => [...s, given]);
       tellDone(`${of.reference} is ${pastOf(verdict, result.itemKey)}.`, () => undo(given));
@@ -111,7 +127,9 @@ export function useVerdicts({
         for (const of of several) {
           const own = into === null ? verdictOn(of, verdict, together) : mergeInto(into);
           try {
-            const result: { verdictId: string; itemId: string | null } = await give(of, own, null);
+            const result: { verdictId: string; itemId: string | null } = await give(of, own, {
+              tookMs: null,
+            });
             given.push({ reportId: of.id, verdictId: result.verdictId });
             if (together && into === null) into = result.itemId;
           } catch (failure) {

@@ -23,7 +23,7 @@ interface Named {
 }
 
 /** What can be chosen from: a board's or an item's view has all of it. */
-interface Names {
+export interface Names {
   people: Named[];
   teams: Named[];
   sprints: Named[];
@@ -38,12 +38,15 @@ export function AskForm({
   asks,
   names,
   verb,
+  leave = "Leave it where it is",
   onAnswer,
   onCancel,
 }: {
   asks: Ask[];
   names: Names;
   verb: string;
+  /** What not answering is called. */
+  leave?: string;
   onAnswer: (answers: Answers) => void;
   onCancel: () => void;
 }) {
@@ -140,7 +143,7 @@ export function AskForm({
       )}
       <div className="flex justify-end gap-2">
         <Button look="quiet" small onClick={onCancel}>
-          Leave it where it is
+          {leave}
         </Button>
         <Button type="submit" look="accent" small>
           {verb}

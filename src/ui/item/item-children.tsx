@@ -4,12 +4,9 @@ import { TextInput } from "@/ui/kit/field";
 import { Check } from "@/ui/kit/check";
 import { useState, type FormEvent } from "react";
 import { tellProblem } from "@/ui/kit/notice";
-import { sendCommand } from "./send-command";
+import { makeItem, sendCommand } from "./send-command";
 import type { ItemHandle } from "./use-item";
-import { v7 as newId } from "uuid";
 import type { ItemView } from "@/core/item/item-view";
-import { itemContract } from "@/core/item/contract";
-import { ask } from "@/ui/kit/request";
 
 /** The tasks under an item: what is done, what is left, one more. */
 export function ItemChildren({ handle }: { handle: ItemHandle }) {
@@ -18,13 +15,10 @@ export function ItemChildren({ handle }: { handle: ItemHandle }) {
   const add = async (event: FormEvent) => {
     event.preventDefault();
     try {
-      await ask(itemContract.make, {
-        body: {
-          commandId: newId(),
-          projectKey: view.project.key,
-          parentId: view.item.id,
-          fields: { title, typeId: "task", assigneeId: view.item.assigneeId },
-        },
+      await makeItem({
+        projectKey: view.project.key,
+        parentId: view.item.id,
+        fields: { title, typeId: "task", assigneeId: view.item.assigneeId },
       });
       setTitle("");
       await reload();

@@ -10,9 +10,9 @@ import type { ItemType } from "@/core/item/item-type";
 import { fieldsOfType, mustBeSaid, type OwnField, type OwnValue } from "@/core/item/own-field";
 import type { Card } from "@/core/board/card";
 import { OwnFieldInput } from "./own-field-input";
-import { ask, problemOf, type Problem } from "@/ui/kit/request";
+import { makeItem } from "./send-command";
+import { problemOf, type Problem } from "@/ui/kit/request";
 import { v7 as newId } from "uuid";
-import { itemContract } from "@/core/item/contract";
 
 /** A new item at the end of the backlog; everything but its title can wait. */
 export function NewItem({
@@ -58,18 +58,11 @@ export function NewItem({
       }),
     );
     try {
-      const { card } = await ask(itemContract.make, {
-        body: {
-          commandId,
-          projectKey,
-          fields: {
-            title,
-            typeId,
-            description: types.find((t) => t.id === typeId)?.template ?? "",
-            own: said,
-          },
-        },
-      });
+      const description = types.find((t) => t.id === typeId)?.template ?? "";
+      const card = await makeItem(
+        { projectKey, fields: { title, typeId, description, own: said } },
+        commandId,
+      );
       onCreated(card);
       setMade(card);
       setTitle("");

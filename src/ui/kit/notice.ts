@@ -21,10 +21,11 @@ export function tellDone(text: string, undo?: () => Promise<unknown>): void {
 }
 
 /**
- * Says what went wrong, that nothing was lost, and what to do.
+ * Says what went wrong, that nothing was lost, and what to do, unless that was read already.
  * @param way leads to where it can be mended
  */
 export function tellProblem(error: unknown, way?: { label: string; onClick: () => void }): void {
-  const { sentence, help } = problemOf(error);
+  const { sentence, help, wasRead } = problemOf(error);
+  if (wasRead) return;
   toast.error(sentence, { description: help, duration: 10_000, action: way });
 }

@@ -32,6 +32,8 @@ export class Problem extends Error {
   readonly conflict: NonNullable<ProblemDetails["conflict"]>;
   readonly errors: NonNullable<ProblemDetails["errors"]>;
   readonly version?: number;
+  /** Whether the person has read it already, where it was asked about. */
+  wasRead = false;
 
   constructor({ status, sentence, help, code, ...details }: ProblemDetails) {
     super(sentence);

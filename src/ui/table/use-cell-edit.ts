@@ -5,6 +5,8 @@ import { ownFieldOf } from "@/core/condition/facts";
 import { EDITABLE_FIELDS, type EditableField, type EditableFields } from "@/core/item/fields";
 import type { OwnValue } from "@/core/item/own-field";
 import type { TableRow } from "@/core/item/list/table";
+import { answeredFirst } from "@/ui/item/answered-first";
+import type { Names } from "@/ui/item/ask-form";
 import { sendCommand, undoCommand, type SentCommand } from "@/ui/item/send-command";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 
@@ -35,7 +37,7 @@ function commandFor(
 }
 
 /** Changes of single cells: shown at once, stored through the door, and taken back where refused. */
-export function useCellEdit(readAgain: () => Promise<unknown>) {
+export function useCellEdit(readAgain: () => Promise<unknown>, names: Names) {
   /** By item and fact: what was typed and is not read back yet. */
   const [typed, setTyped] = useState<ReadonlyMap<string, unknown>>(new Map());
   const put = (place: string, value: { value: unknown } | null) =>
@@ -63,7 +65,10 @@ export function useCellEdit(readAgain: () => Promise<unknown>) {
   };
   const move = async ({ card }: TableRow, to: string, toName: string, open: () => void) => {
     try {
-      const { commandId } = await sendCommand(card.id, { kind: "move", from: card.stateId, to });
+      const { commandId } = await answeredFirst(
+        (given) => sendCommand(card.id, { kind: "move", from: card.stateId, to, ...given }),
+        names,
+      );
       tellDone(`${card.key} is in ${toName} now.`, async () => {
         await undoCommand(card.id, commandId);
         await readAgain();

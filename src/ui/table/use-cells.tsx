@@ -22,7 +22,7 @@ export function useCells({
 }) {
   const { vocabulary, rights } = views;
   const [editing, setEditing] = useState(false);
-  const edit = useCellEdit(readAgain);
+  const edit = useCellEdit(readAgain, vocabulary);
   const factAt = (column: number): FactName | null =>
     column === TITLE ? "title" : (columns[column - FIRST_FIELD]?.fact ?? null);
   /** Begins to change a cell, or opens the item where that cannot be. */

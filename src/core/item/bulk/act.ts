@@ -24,6 +24,7 @@ export const bulkAct = z.discriminatedUnion("kind", [
     kind: z.literal("set"),
     changes: editableFields.omit({ title: true, description: true, labels: true }).partial(),
     own: ownChangesSchema.default({}),
+    overrideReason: move.shape.overrideReason,
   }),
   z.object({
     kind: z.literal("label"),
@@ -82,6 +83,7 @@ export function commandFor(
         seenVersion: item.version,
         changes: Object.fromEntries(changed),
         own: Object.fromEntries(own),
+        overrideReason: act.overrideReason,
       };
     }
     case "label": {

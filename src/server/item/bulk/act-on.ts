@@ -5,17 +5,9 @@ import { isLostRace, isUnreachable, type Transaction } from "@/db/connection";
 import { log, traced } from "../../log";
 import type { Viewer } from "../../people/viewer";
 import { Refused } from "../../refused";
-import { beginTurns, endTurns, takeTurn } from "./turn";
+import { beginTurns, endTurns, takeTurn, type OneOf } from "./turn";
 
 const FAILED = "Something went wrong with it. Nothing of it was stored; try it by itself.";
-
-/** One item, and the key of what is done to it. */
-export interface OneOf {
-  itemId: string;
-  commandId: string;
-  /** Where something is taken back: the command that is. */
-  undoes: string | null;
-}
 
 /** How it went with one item. */
 export interface Went {

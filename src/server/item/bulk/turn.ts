@@ -10,7 +10,6 @@ import { closeDoor, openDoor, passThrough, throughDoor, type Door } from "../doo
 import { enterItem, entriesOf, type EnteredItem, type Entry } from "../enter";
 import { lastRanked } from "../place";
 import { standsAlone } from "../stands-alone";
-import type { OneOf } from "./act-on";
 
 /*
  * The items of a part of a job take their turns. They are looked for together, and what stands alone
@@ -27,6 +26,14 @@ const COMMAND_OF: Record<BulkDoing["kind"], CommandRequest["kind"]> = {
   "put under": "put under",
   undo: "undo",
 };
+
+/** One item, and the key of what is done to it. */
+export interface OneOf {
+  itemId: string;
+  commandId: string;
+  /** Where something is taken back: the command that is. */
+  undoes: string | null;
+}
 
 export interface Turns {
   tx: Transaction;
