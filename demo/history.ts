@@ -244,9 +244,9 @@ const CAME_BACK_SHARE = 0.025;
 /** Of so many stories one waits for two others. */
 const WAITS_EVERY = 5;
 /** Of so many items that are worked on one is ready for its next step. */
-const READY_EVERY = 3;
+const READY_EVERY = 2;
 /** And for how many working hours at most. */
-const READY_HOURS = 12;
+const READY_HOURS = 3;
 const CAME_BACK_HOURS = 50;
 /** Of bugs that came in between: how many came out of what had gone live. */
 const ESCAPED_SHARE = 0.18;

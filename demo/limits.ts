@@ -34,7 +34,10 @@ export const demoBoardLimits = (key: DemoProject["key"]): DemoLimit[] =>
 /** How much of one kind a column takes. */
 export const demoCellLimits = (key: DemoProject["key"], state: string): DemoLimit[] =>
   key === "TIX" && state === "Building"
-    ? [{ ...NO_LIMIT, of: { field: "typeId", value: "bug" }, max: 2 }]
+    ? [
+        { ...NO_LIMIT, of: { field: "typeId", value: "bug" }, max: 2 },
+        { ...NO_LIMIT, of: { field: "classOfService", value: "intangible" }, max: 1 },
+      ]
     : [];
 
 /** How much some people want in their hands at most, over all projects. */

@@ -1,8 +1,10 @@
+import type { LaneField } from "@/core/board/lane";
 import {
   heldWords,
   limitOfColumn,
   limitOfPerson,
   limitsOfBoard,
+  limitsOfCell,
   limitsOfLane,
   limitsOfStates,
   limitTitle,
@@ -188,6 +190,22 @@ describe("where limits stand on a board", () => {
     expect(ids(limitsOfLane(limits, lane("ivo"), "assignee"))).toEqual([]);
     expect(ids(limitsOfLane(limits, lane("everything"), "none"))).toEqual([]);
     expect(ids(limitsOfLane(limits, lane("standard"), "class of service"))).toEqual([]);
+  });
+
+  test("in a cell, what its column takes of the kind that its lane is made of", () => {
+    const narrow = [
+      ...limits,
+      limit({ id: "noors here", ownerId: "c1", field: "assigneeId", value: "noor" }),
+      limit({ id: "bugs here", ownerId: "c1", field: "typeId", value: "bug" }),
+      limit({ id: "hurried here", ownerId: "c1", field: "classOfService", value: "expedite" }),
+    ].map((l) => (l.ownerId === "c1" ? { ...l, ownerKind: "column" as const } : l));
+    const inCell = (lane: string, by: LaneField, column = "c1") =>
+      ids(limitsOfCell(narrow, { id: column }, { id: lane, expedite: lane === "expedite" }, by));
+    expect(inCell("noor", "assignee")).toEqual(["noors here"]);
+    expect(inCell("noor", "class of service")).toEqual([]);
+    expect(inCell("noor", "assignee", "c2")).toEqual([]);
+    expect(inCell("expedite", "none")).toEqual(["hurried here"]);
+    expect(inCell("everything", "none")).toEqual([]);
   });
 
   test("what goes past a limit is counted apart; without an allowance nothing does", () => {

@@ -103,17 +103,32 @@ export const passing = <T extends CountedItem>(
           countsIn({ ...limit, expeditePasses: false }, item, by),
       ).length;
 
+type LaneOf = Pick<Lane<unknown>, "id" | "expedite">;
+
+/** Whether a limit counts only what a lane is made of. */
+function isOfLane({ field, value }: CoveringLimit, { id, expedite }: LaneOf, by: LaneField) {
+  if (expedite) return field === "classOfService" && value === "expedite";
+  if (by === "none") return false;
+  return field === (by === "assignee" ? "assigneeId" : "classOfService") && value === id;
+}
+
+/** The limits in a cell: those of its column that count only what its lane is made of. */
+export const limitsOfCell = <L extends CoveringLimit>(
+  limits: readonly L[],
+  column: Pick<Place, "id">,
+  lane: LaneOf,
+  by: LaneField,
+): L[] => narrowLimitsOf(limits, column).filter((limit) => isOfLane(limit, lane, by));
+
 /** The limits over a lane: over what it is made by, and how much somebody may have in hand. */
 export function limitsOfLane<L extends CoveringLimit>(
   limits: readonly L[],
-  { id, expedite }: Pick<Lane<unknown>, "id" | "expedite">,
+  lane: LaneOf,
   by: LaneField,
 ): L[] {
-  if (expedite) return limits.filter(isAllowance);
-  if (by === "none") return [];
-  const field = by === "assignee" ? "assigneeId" : "classOfService";
-  const over = limits.filter((l) => l.ownerKind === "board" && l.field === field && l.value === id);
-  const person = by === "assignee" ? limitOfPerson(limits, id) : null;
+  if (lane.expedite) return limits.filter(isAllowance);
+  const over = limits.filter((l) => l.ownerKind === "board" && isOfLane(l, lane, by));
+  const person = by === "assignee" ? limitOfPerson(limits, lane.id) : null;
   return person ? [person, ...over] : over;
 }
 

@@ -5,7 +5,7 @@ import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import type { Lane, LaneField } from "@/core/board/lane";
 import type { ProjectSummary } from "@/core/flow/summary";
-import { limitsOfLane } from "@/core/board/board-limits";
+import { limitsOfCell, limitsOfLane } from "@/core/board/board-limits";
 import { SightArea } from "@/ui/kit/in-sight";
 import type { AmountWords } from "@/ui/view/amount-words";
 import { BoardHeads } from "./board-heads";
@@ -59,6 +59,11 @@ export function BoardGrid({
     );
   };
   const tops = useMemo(() => laneTops(cells, laneList, columns), [laneList, cells, columns]);
+  const inCells = useMemo(() => {
+    const cellsOf = (lane: Lane<Card>) =>
+      columns.flatMap((column) => limitsOfCell(parts.limits, column, lane, lanesBy));
+    return new Set(laneList.flatMap(cellsOf).map(({ id }) => id));
+  }, [parts.limits, columns, laneList, lanesBy]);
   return (
     <SightArea className="min-w-0 flex-1 overflow-auto px-3" data-board-area="">
       <div className="flex min-h-full min-w-fit flex-col">
@@ -68,6 +73,7 @@ export function BoardGrid({
           byStages={byStages}
           mayOrder={view.rights.design && (byStages || free)}
           held={parts.held}
+          inCells={inCells}
           ready={parts.ready}
           tallyWords={({ id }) => amountWords.column(parts.columnTallies.get(id), parts.narrowed)}
           defaultSize={view.defaultSize}
@@ -99,6 +105,8 @@ export function BoardGrid({
             }
             top={tops[i]}
             cells={cells}
+            limitsIn={(column) => limitsOfCell(parts.limits, column, lane, lanesBy)}
+            defaultSize={view.defaultSize}
             columns={columns}
             firsts={firsts}
             targets={targets}

@@ -2,10 +2,10 @@ import { useDraggable, useDroppable } from "@dnd-kit/core";
 import { Plus } from "lucide-react";
 import type { PointerEventHandler, ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";
-import { heldWords, limitTitle, type CountedLimit } from "@/core/board/board-limits";
+import { limitTitle } from "@/core/board/board-limits";
 import { columnWords, stagesOf, type Column } from "@/core/board/column";
 import { shortDays } from "@/ui/kit/time";
-import { limitTone } from "./limit-tone";
+import { PartLimit } from "./part-limit";
 import type { ColumnHeld } from "./use-board-limits";
 import { ReadyMark } from "@/ui/kit/ready-mark";
 import { Slots } from "./slots";
@@ -19,6 +19,7 @@ export function BoardHeads({
   byStages,
   mayOrder,
   held,
+  inCells,
   ready,
   tallyWords,
   defaultSize,
@@ -33,6 +34,8 @@ export function BoardHeads({
   mayOrder: boolean;
   /** What stands against the limit of each column, by its id. */
   held: ReadonlyMap<string, ColumnHeld>;
+  /** The limits that stand in cells, and not here. */
+  inCells: ReadonlySet<string>;
   /** How many of a column are ready for their next step. */
   ready: Readonly<Record<string, number>>;
   /** What is added up of a column, and shown of it, in words. */
@@ -87,9 +90,14 @@ export function BoardHeads({
                     {notShown} of them not on this board
                   </span>
                 )}
-                {within.map((one) => (
-                  <PartLimit key={one.id} limit={one} defaultSize={defaultSize} />
-                ))}
+                <span className="flex flex-wrap gap-x-2">
+                  {within.map(
+                    (one) =>
+                      !inCells.has(one.id) && (
+                        <PartLimit key={one.id} limit={one} defaultSize={defaultSize} />
+                      ),
+                  )}
+                </span>
                 <span className="sr-only">
                   in {column.stage} {column.name}, show the items
                 </span>
@@ -125,19 +133,6 @@ export function BoardHeads({
   );
 }
 
-/** A limit of a part of a column, in words. */
-function PartLimit({ limit, defaultSize }: { limit: CountedLimit; defaultSize: number }) {
-  const { state, words } = heldWords(limit);
-  return (
-    <span
-      className={`block truncate text-left text-[11.5px] ${limitTone(state)}`}
-      title={limitTitle(limit, defaultSize)}
-    >
-      {limit.field === null ? limit.name : limit.name.split(", ").at(-1)} {words}
-    </span>
-  );
-}
-
 /** A head can be dragged to another place; the stage goes with it. */
 function Head({
   column,
@@ -167,7 +162,7 @@ function Head({
         dragRef(node);
         dropRef(node);
       }}
-      className={`board-cell !bg-transparent !px-0 !pb-0 ${mayOrder ? "cursor-grab" : ""}`}
+      className={`board-cell flex flex-col !bg-transparent !px-0 !pb-0 ${mayOrder ? "cursor-grab" : ""}`}
       style={
         isDragging && transform
           ? { transform: `translateX(${transform.x}px)`, opacity: 0.6 }
@@ -192,7 +187,7 @@ const MIDDLE = (HIGH + LOW) / 2;
 
 /** One step of the ladder; its ends meet those of its neighbours half way. */
 function LadderStep({ column, average }: { column: Column; average: number | null | undefined }) {
-  if (column.part === "finished") return <div className="ladder" />;
+  if (column.part === "finished") return <div className="ladder mt-auto" />;
   const y = column.part === "working" ? HIGH : LOW;
   const slope = (mirrored: boolean) => (
     <svg
@@ -212,7 +207,7 @@ function LadderStep({ column, average }: { column: Column; average: number | nul
     </svg>
   );
   return (
-    <div className="ladder">
+    <div className="ladder mt-auto">
       {slope(false)}
       <div className="ladder-step" style={{ top: y - 1 }} />
       {slope(true)}

@@ -4,10 +4,12 @@ import { Plus } from "lucide-react";
 import { memo, type ReactNode } from "react";
 import type { Card } from "@/core/board/card";
 import { inCell, type Cells } from "@/core/board/cells";
+import type { CountedLimit } from "@/core/board/board-limits";
 import { columnWords, type Column } from "@/core/board/column";
 import type { Lane } from "@/core/board/lane";
 import { TextButton } from "@/ui/kit/button";
 import { InSight } from "@/ui/kit/in-sight";
+import { PartLimit } from "./part-limit";
 import type { BoardAdding } from "./use-board-adding";
 import type { Targets } from "./use-targets";
 
@@ -59,6 +61,8 @@ export const LaneRow = memo(function LaneRow({
   head,
   top,
   cells,
+  limitsIn,
+  defaultSize,
   columns,
   firsts,
   targets,
@@ -76,6 +80,10 @@ export const LaneRow = memo(function LaneRow({
   /** About how far down it begins. */
   top: number;
   cells: Cells<Card>;
+  /** The limits of the lane in a column. */
+  limitsIn: (column: Column) => readonly CountedLimit[];
+  /** What an item without a size counts for. */
+  defaultSize: number;
   columns: Column[];
   firsts: Set<string>;
   targets: Targets;
@@ -107,6 +115,9 @@ export const LaneRow = memo(function LaneRow({
             over={targets.over === column.id}
           >
             {column.part === "finished" && finishedSummary}
+            {limitsIn(column).map((limit) => (
+              <PartLimit key={limit.id} limit={limit} defaultSize={defaultSize} bare />
+            ))}
             {adding.line(lane, column, "head")}
             <CellCards
               cards={inCell(cells, lane, column)}
