@@ -13,3 +13,14 @@ export const OptionNotes = createContext<Readonly<Record<string, OptionNote>>>({
 /** What is said of an option beside its label. */
 export const useOptionNote = (value: string): OptionNote | undefined =>
   useContext(OptionNotes)[value];
+
+/** The same as it stands beside the label. */
+export function NoteBeside({ value }: { value: string }) {
+  const note = useOptionNote(value);
+  if (!note) return null;
+  return (
+    <span className={`pl-3 text-[12px] ${note.alarm ? "text-alarm" : "text-ink-soft"}`}>
+      {note.words}
+    </span>
+  );
+}

@@ -2,6 +2,7 @@
 import { ChevronDown } from "lucide-react";
 import { Check } from "./check";
 import { fieldClass } from "./field";
+import { NoteBeside } from "./option-notes";
 import { Popover } from "./popover";
 
 /** Any number out of several; the chosen ones are named on the button. */
@@ -53,6 +54,7 @@ export function SelectSeveral({
             onChange={(on) => turn(option.value, on)}
           >
             {option.label}
+            <NoteBeside value={option.value} />
           </Check>
         ))}
       </div>

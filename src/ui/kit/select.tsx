@@ -2,7 +2,7 @@
 import { Check, ChevronDown, ChevronUp } from "lucide-react";
 import { Select as Radix } from "radix-ui";
 import { fieldClass } from "./field";
-import { useOptionNote } from "./option-notes";
+import { NoteBeside } from "./option-notes";
 
 export interface Option<V extends string = string> {
   value: V;
@@ -127,15 +127,10 @@ export function Select<V extends string>({
 }
 
 function OneOption({ value, label, disabled }: Option) {
-  const note = useOptionNote(value);
   return (
     <Radix.Item value={inside(value)} disabled={disabled} className="option">
       <Radix.ItemText>{label}</Radix.ItemText>
-      {note && (
-        <span className={`pl-3 text-[12px] ${note.alarm ? "text-alarm" : "text-ink-soft"}`}>
-          {note.words}
-        </span>
-      )}
+      <NoteBeside value={value} />
       <Radix.ItemIndicator className="option-sign">
         <Check size={14} aria-hidden="true" />
       </Radix.ItemIndicator>

@@ -18,6 +18,7 @@ import { shownBy } from "@/core/view/look";
 import { choicesOffered } from "@/core/view/suggest";
 import { Check } from "@/ui/kit/check";
 import { TextInput } from "@/ui/kit/field";
+import { NoteBeside } from "@/ui/kit/option-notes";
 import { queryOf } from "@/ui/kit/request";
 import type { LookHandle } from "./use-look";
 
@@ -91,6 +92,7 @@ export function ChooseValues({
               onChange={() => onChange(withValueTurned(chosen, value))}
             >
               {choiceWords(fact, value, vocabulary)}
+              {typeof value === "string" && <NoteBeside value={value} />}
             </Check>
             <span className="figures text-[12px] text-ink-soft">
               {byValue ? countOf(value) : null}
