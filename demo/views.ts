@@ -84,6 +84,17 @@ export function demoViews({ key }: DemoProject): DemoView[] {
     },
     {
       ...ofProject,
+      name: "What we promised",
+      place: null,
+      look: table({
+        scope: all(NOT_FINISHED, compare("promise", "is set", null)),
+        group: "promise",
+        sort: [{ fact: "daysSinceCreated", descending: true }],
+        fields: columns("stateId", "daysSinceCreated", "assigneeId", "severity", "teamId"),
+      }),
+    },
+    {
+      ...ofProject,
       name: "Who does what",
       place: null,
       look: {

@@ -214,6 +214,13 @@ test.each<[string, Workflow, string[], Partial<CheckSurroundings>?]>([
     ],
   ],
   [
+    "a condition on how promises stand",
+    when(compare("promise", "is", "missed")),
+    [
+      "trap, asks for promises, at Start review: “Start review” to In review asks how a promise stands; that is for views and their filters, not for rules. → Take the condition out",
+    ],
+  ],
+  [
     "names that the project does not have",
     when({
       kind: "any",

@@ -66,6 +66,7 @@ const asked: AskedItem = {
   openChildren: 1,
   waitsFor: 2,
   waitedFor: 3,
+  promise: "at risk",
   computed: { "f-cost": 800 },
 };
 const bare: AskedItem = { ...NOTHING_AROUND, item: plainItem };
@@ -87,6 +88,7 @@ test.each<[FactName, FactValue, FactValue]>([
   ["openChildren", 1, 0],
   ["waitsFor", 2, 0],
   ["waitedFor", 3, 0],
+  ["promise", "at risk", null],
   ["openChanges", 1, 0],
   ["mergedChanges", 2, 0],
   ["testResult", "passed", null],

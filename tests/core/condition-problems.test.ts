@@ -1,4 +1,5 @@
 import {
+  asksPromise,
   asksWhoLooks,
   comparisonProblem,
   comparisonsIn,
@@ -125,6 +126,8 @@ describe("what is in a condition", () => {
   test("whether it is about whoever looks", () => {
     expect(asksWhoLooks(condition)).toBe(true);
     expect(asksWhoLooks({ kind: "not", of: mine })).toBe(true);
+    expect(asksPromise({ kind: "not", of: compare("promise", "is", "missed") })).toBe(true);
+    expect(asksPromise(bug)).toBe(false);
     expect(asksWhoLooks({ kind: "not", of: bug })).toBe(false);
     expect(asksWhoLooks({ kind: "any", of: [bug, same] })).toBe(false);
     expect(asksWhoLooks(compare("severity", "is empty", null))).toBe(false);

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { PROMISE_BANDS } from "@/core/item/promise-band";
 import type { Condition } from "@/core/condition/condition";
 import { holds, type Asker } from "@/core/condition/evaluate";
 import { simplify } from "@/core/condition/simplify";
@@ -66,6 +67,7 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
       openChildren: fc.nat(3),
       waitsFor: fc.nat(3),
       waitedFor: fc.nat(3),
+      promise: fc.constantFrom(null, ...PROMISE_BANDS),
     }),
   );
 

@@ -24,6 +24,7 @@ const asked = (change: Partial<ItemSnapshot> = {}, more: Partial<AskedItem> = {}
   openChildren: 0,
   waitsFor: 0,
   waitedFor: 0,
+  promise: null,
   computed: {},
   ...more,
 });

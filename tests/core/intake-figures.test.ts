@@ -327,6 +327,10 @@ describe("a promise", () => {
     expect(wrong({ condition: me })).toEqual([
       "condition: A promise is the same for everybody: it cannot ask who looks (me, my teams).",
     ]);
+    const owed = { kind: "compare", fact: "promise", op: "is", value: "missed" };
+    expect(wrong({ condition: owed })).toEqual([
+      "condition: A promise cannot be made by how promises stand.",
+    ]);
     expect(wrong({ answerHours: 0 })).toBeDefined();
     expect(wrong({ resolveHours: 10_001 })).toBeDefined();
   });

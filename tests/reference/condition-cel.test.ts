@@ -79,6 +79,7 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
     openChildren: 1,
     waitsFor: 2,
     waitedFor: 0,
+    promise: change.estimate > 3 ? "at risk" : null,
     computed: computedFields(OWN_FIELDS, {
       estimate: change.estimate,
       returns: change.returns,

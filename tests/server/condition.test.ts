@@ -2,6 +2,7 @@ import { and } from "drizzle-orm";
 import fc from "fast-check";
 import { holds, type Asker } from "@/core/condition/evaluate";
 import type { AskedItem } from "@/core/condition/facts";
+import type { PromiseBand } from "@/core/item/promise-band";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { printCel } from "@/core/condition/cel-print";
 import { database } from "@/db/connection";
@@ -15,9 +16,10 @@ givenTestDatabase();
 
 let asked: AskedItem[];
 let vocabulary: Vocabulary;
+let promises: Map<string, PromiseBand>;
 
 beforeAll(async () => {
-  ({ asked, vocabulary } = await fillProject());
+  ({ asked, vocabulary, promises } = await fillProject());
 }, 180_000);
 
 test("in memory and in SQL a condition means the same items, whatever it is", async () => {
@@ -45,7 +47,12 @@ test("in memory and in SQL a condition means the same items, whatever it is", as
           await database()
             .select({ id: item.id })
             .from(item)
-            .where(and(FILLED, compileCondition(condition, { ...asker, ownFields: OWN_FIELDS })))
+            .where(
+              and(
+                FILLED,
+                compileCondition(condition, { ...asker, ownFields: OWN_FIELDS, promises }),
+              ),
+            )
         )
           .map((r) => r.id)
           .sort();

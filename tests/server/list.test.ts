@@ -13,6 +13,7 @@ import {
   PLAIN_LIST,
   type ListQuery,
 } from "@/core/item/list/query";
+import type { PromiseBand } from "@/core/item/promise-band";
 import { database } from "@/db/connection";
 import { item } from "@/db/schema";
 import { compileCondition } from "@/server/condition/compile";
@@ -47,14 +48,15 @@ const ASKERS: Asker[] = [
 
 let asked: AskedItem[];
 let vocabulary: Vocabulary;
+let promises: Map<string, PromiseBand>;
 beforeAll(async () => {
-  ({ asked, vocabulary } = await fillProject());
+  ({ asked, vocabulary, promises } = await fillProject());
 }, 180_000);
 
 const listOf = (asker: Asker, where = FILLED): ListOf => ({
   reader: database(),
   where,
-  asker: { ...asker, ownFields: OWN_FIELDS, vocabulary },
+  asker: { ...asker, ownFields: OWN_FIELDS, vocabulary, promises },
 });
 
 /** Every page of a list, one after another. */
@@ -116,7 +118,10 @@ test("in memory and in the database a list has the same items in the same order,
         const items = asked.filter((a) => holds(condition, a, asker));
         const { now, zone } = asker;
         const wanted = arrange(items, query, { vocabulary, now, zone });
-        const where = and(FILLED, compileCondition(condition, { ...asker, ownFields: OWN_FIELDS }));
+        const where = and(
+          FILLED,
+          compileCondition(condition, { ...asker, ownFields: OWN_FIELDS, promises }),
+        );
         const of = listOf(asker, where);
         const sortedBy: FactValue[] = [];
         const pageSize = Math.max(limit, Math.ceil(items.length / 6));

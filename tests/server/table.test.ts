@@ -9,6 +9,8 @@ import { ANCHOR_EVERY } from "@/core/item/list/query";
 import { EXPORT_PART, tableBody, type TableAsked } from "@/core/item/list/table";
 import { database, pool } from "@/db/connection";
 import { board, item } from "@/db/schema";
+import type { PromiseRow } from "@/core/intake/promises-view";
+import { readPromises } from "@/server/intake/promises";
 import { readMatching } from "@/server/item/list/matching";
 import { exportTable, readTable } from "@/server/item/list/table";
 import type { Viewer } from "@/server/people/viewer";
@@ -54,6 +56,45 @@ test("rows, groups and sums of a table are those of plain SQL", async () => {
     expect(values[3]).toBe(card.stateId);
   }
   expect(rows.slice(0, 2).map(({ card }) => card.priority)[0]).toBe(plain.rows[0].priority);
+});
+
+test("what was promised is a group, a filter and a column, as the page of promises says it", async () => {
+  const now = Date.now();
+  const { open } = await readPromises(INES, "TIX", now);
+  const said = (row: PromiseRow) =>
+    [row.answer, row.resolve].map((state) => state?.standing ?? "nothing");
+  const idsOf = (fits: (standings: string[]) => boolean) =>
+    open
+      .filter((row) => fits(said(row)))
+      .map(({ itemId }) => itemId)
+      .sort();
+  const missed = idsOf((both) => both.includes("missed"));
+  const atRisk = idsOf((both) => both.includes("at risk") && !both.includes("missed"));
+  const owed = idsOf((both) => both.some((one) => one !== "nothing"));
+  expect(missed.length).toBeGreaterThan(0);
+  const of = (...values: (string | null)[]): Condition => ({
+    kind: "all",
+    of: [OPEN, { kind: "compare", fact: "promise", op: "one of", value: values as string[] }],
+  });
+  const read = async (condition: Condition) =>
+    readTable(INES, "TIX", {
+      ...asked({ condition, group: "promise", columns: ["promise"], limit: 200 }),
+      sort: [{ fact: "promise", descending: false }],
+      at: now,
+    });
+  const grouped = await read(OPEN);
+  expect(
+    grouped.head!.groups.filter(({ key }) => key !== null).map(({ key, count }) => [key, count]),
+  ).toEqual(
+    [
+      ["missed", missed.length],
+      ["at risk", atRisk.length],
+      ["kept so far", owed.length - missed.length - atRisk.length],
+    ].filter(([, count]) => count !== 0),
+  );
+  const { rows } = await read(of("missed"));
+  expect(rows.map(({ card }) => card.id).sort()).toEqual(missed);
+  expect(new Set(rows.map(({ values }) => values[0]))).toEqual(new Set(["missed"]));
 });
 
 test("every row is reached, once, by anchors and skips, also when a thousand stand before it", async () => {

@@ -286,6 +286,12 @@ export function asksWhoLooks(condition: Condition): boolean {
   return (condition.kind === "not" ? [condition.of] : condition.of).some(asksWhoLooks);
 }
 
+/**
+ * Whether a condition asks how promises stand: that is worked out for whoever looks at a list, and
+ * is no ground for rules, promises and limits.
+ */
+export const asksPromise = (condition: Condition): boolean => factsIn(condition).has("promise");
+
 /** Facts of time, of the past, of other items and of what happens outside. */
 const CHANGE_BY_THEMSELVES: ReadonlySet<FactName> = new Set<FactName>([
   "age",
@@ -299,6 +305,7 @@ const CHANGE_BY_THEMSELVES: ReadonlySet<FactName> = new Set<FactName>([
   "links",
   "waitsFor",
   "waitedFor",
+  "promise",
   "openChanges",
   "mergedChanges",
   "checks",

@@ -10,6 +10,7 @@ import {
   type ItemSnapshot,
   type LinkKind,
 } from "@/core/item/fields";
+import { PROMISE_BANDS, type PromiseBand } from "@/core/item/promise-band";
 import { CHANGE_CHECKS, checksOf, TEST_RESULTS } from "@/core/item/outside";
 import type { OwnFieldKind } from "@/core/item/own-field";
 import { OUTCOMES, STATE_KINDS, type StateId } from "@/core/workflow/state";
@@ -31,6 +32,8 @@ export interface AskedItem {
    */
   waitsFor: number;
   waitedFor: number;
+  /** How what was promised about it stands; null where nothing was, or nobody asked for it. */
+  promise: PromiseBand | null;
   /** The project's computed fields, by id. */
   computed: Readonly<Record<string, number | null>>;
 }
@@ -43,6 +46,7 @@ export const NOTHING_AROUND: Omit<AskedItem, "item"> = {
   openChildren: 0,
   waitsFor: 0,
   waitedFor: 0,
+  promise: null,
   computed: {},
 };
 
@@ -204,6 +208,7 @@ export const FACTS = {
   openChildren: number("open sub-tasks", "open_children", ({ openChildren }) => openChildren),
   waitsFor: number("items it waits for", "waits_for", ({ waitsFor }) => waitsFor),
   waitedFor: number("items that wait for it", "waited_for", ({ waitedFor }) => waitedFor),
+  promise: choiceOrNone("promise", "promise", PROMISE_BANDS, ({ promise }) => promise),
   openChanges: number(
     "open changes",
     "open_changes",

@@ -2,7 +2,12 @@ import { counted } from "@/core/formats/counted";
 import { z } from "zod";
 import type { Instant, Interval } from "@/core/calendar/instant";
 import { afterWorkingTime, workingTime, type WorkingCalendar } from "@/core/calendar/working-time";
-import { asksWhoLooks, conditionSchema, type Condition } from "@/core/condition/condition";
+import {
+  asksPromise,
+  asksWhoLooks,
+  conditionSchema,
+  type Condition,
+} from "@/core/condition/condition";
 
 /** What is promised to whoever asks: how soon a first answer comes, and how soon it is done. */
 export interface ServiceTarget {
@@ -35,6 +40,12 @@ export const serviceTargetSchema: z.ZodType<ServiceTarget> = z
         code: "custom",
         path: ["condition"],
         message: "A promise is the same for everybody: it cannot ask who looks (me, my teams).",
+      });
+    if (asksPromise(t.condition))
+      context.addIssue({
+        code: "custom",
+        path: ["condition"],
+        message: "A promise cannot be made by how promises stand.",
       });
     if (t.answerHours === null && t.resolveHours === null)
       context.addIssue({

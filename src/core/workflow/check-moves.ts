@@ -1,6 +1,7 @@
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { parseCel } from "@/core/condition/cel-parse";
 import {
+  asksPromise,
   asksWhoLooks,
   factsIn,
   isRead,
@@ -116,6 +117,18 @@ function conditionFindings(
               "trap",
               "asks who looks",
               "asks who looks (me, my teams); a rule is the same for everybody. Say who may make the move instead.",
+            ),
+            takeOut,
+          ),
+        ]
+      : []),
+    ...(asksPromise(condition)
+      ? [
+          mended(
+            tell(
+              "trap",
+              "asks for promises",
+              "asks how a promise stands; that is for views and their filters, not for rules.",
             ),
             takeOut,
           ),

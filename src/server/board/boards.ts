@@ -1,5 +1,5 @@
 import { and, asc, eq, inArray, isNotNull, isNull, ne, notInArray, or, sql } from "drizzle-orm";
-import { asksWhoLooks, changesByItself } from "@/core/condition/condition";
+import { asksPromise, asksWhoLooks, changesByItself } from "@/core/condition/condition";
 import { rankBetween } from "@/core/item/rank";
 import { twinBoard, twinColumn } from "@/core/board/same-name";
 import { refuse } from "@/core/workflow/refusal";
@@ -212,7 +212,7 @@ async function checkColumns(
  */
 export async function checkLimitedScope(tx: Transaction, boardId: string): Promise<void> {
   const [head] = await tx.select({ scope: board.scope }).from(board).where(eq(board.id, boardId));
-  const looks = head.scope !== null && asksWhoLooks(head.scope);
+  const looks = head.scope !== null && (asksWhoLooks(head.scope) || asksPromise(head.scope));
   const changes = head.scope !== null && changesByItself(head.scope);
   if (!looks && !changes) return;
   const columns = tx
@@ -234,7 +234,7 @@ export async function checkLimitedScope(tx: Transaction, boardId: string): Promi
     );
   if (looks && limits.length > 0)
     throw invalid(
-      "This board has limits, and a limit is the same for everybody: its items cannot depend on who looks (me, my teams).",
+      "This board has limits, and a limit is the same for everybody: its items cannot depend on who looks (me, my teams) or on how promises stand.",
       "Take the limits off, or choose the items otherwise.",
     );
   if (changes && limits.some(({ minFirm, maxFirm }) => minFirm || maxFirm))

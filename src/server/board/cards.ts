@@ -10,7 +10,7 @@ import {
 } from "@/core/board/finished";
 import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import { DAY, type Instant } from "@/core/calendar/instant";
-import type { Condition } from "@/core/condition/condition";
+import { asksPromise, type Condition } from "@/core/condition/condition";
 import type { FactName } from "@/core/condition/facts";
 import { amountOf } from "@/core/item/amount";
 import type { ItemType } from "@/core/item/item-type";
@@ -22,6 +22,7 @@ import { boardPlace, item } from "@/db/schema";
 import { viewerAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
 import { cardsWhere, finishedWhere, type FinishedRow } from "../item/list/cards";
+import { readPromiseBands } from "../intake/promises";
 import { seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 
@@ -48,7 +49,8 @@ export async function seenInScope({
   const seen = seesItem(reader, viewer);
   if (board.scope === null) return seen;
   const asker = await viewerAsker(reader, viewer, project, now);
-  return and(seen, compileCondition(board.scope, asker));
+  const promises = asksPromise(board.scope) ? await readPromiseBands(project, now) : undefined;
+  return and(seen, compileCondition(board.scope, { ...asker, promises }));
 }
 
 /** A board of the process, as far as it says which items stand on it. */

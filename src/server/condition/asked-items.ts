@@ -42,6 +42,7 @@ export async function askedItems(
     openChildren: openOf(counts.get(i.id)),
     waitsFor: waits.filter((one) => one.waiting.id === i.id).length,
     waitedFor: waits.filter((one) => one.wanted.id === i.id && one.waits).length,
+    promise: null,
     computed: computedFields(ownFields, i),
   }));
 }

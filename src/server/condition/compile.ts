@@ -10,6 +10,7 @@ import {
   type ItemFactName,
   type OwnFactName,
 } from "@/core/condition/facts";
+import { PROMISE_BANDS, type PromiseBand } from "@/core/item/promise-band";
 import type { OwnField } from "@/core/item/own-field";
 import { item, itemLink, stay } from "@/db/schema";
 
@@ -26,6 +27,8 @@ const other = alias(item, "other");
  */
 export type SqlAsker = Asker & {
   ownFields?: readonly OwnField[];
+  /** How promises stand, by item; where it is left out, nothing can be asked of it. */
+  promises?: ReadonlyMap<string, PromiseBand>;
   /** Which other items count, by the table's columns; all where it is left out. */
   sees?: (of: typeof child | typeof other) => SQL | undefined;
 };
@@ -147,6 +150,8 @@ export function factColumn(fact: FactName, asker: SqlAsker): SQL {
       return waitsFor(asker);
     case "waitedFor":
       return waitedFor(asker);
+    case "promise":
+      return promise(asker);
     case "openChanges":
       return changeCount("open");
     case "mergedChanges":
@@ -178,6 +183,7 @@ type PlainColumn = Exclude<
   | "openChildren"
   | "waitsFor"
   | "waitedFor"
+  | "promise"
   | "openChanges"
   | "mergedChanges"
   | "checks"
@@ -187,6 +193,16 @@ type PlainColumn = Exclude<
   | "labels"
   | "deployedTo"
 >;
+
+/** Worked out by the core beforehand: it is about working time, and what others did meanwhile. */
+function promise({ promises = new Map() }: SqlAsker): SQL {
+  const idsOf = (band: PromiseBand) =>
+    sql.param([...promises].flatMap(([id, stands]) => (stands === band ? [id] : [])));
+  const bands = PROMISE_BANDS.map(
+    (band) => sql`when ${item.id} = any(${idsOf(band)}::uuid[]) then ${band}::text`,
+  );
+  return sql`(case ${sql.join(bands, sql` `)} end)`;
+}
 
 const changeCount = (status: string) =>
   sql`(select count(*)::float8 from jsonb_array_elements(${item.outside} -> 'changes') as c where c ->> 'status' = ${status})`;

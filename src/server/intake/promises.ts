@@ -9,6 +9,7 @@ import {
   type PromisedAbout,
 } from "@/core/intake/kept-promises";
 import { targetState, type ServiceTarget, type TargetState } from "@/core/intake/service-target";
+import { promiseBand, type PromiseBand } from "@/core/item/promise-band";
 import type { ClassOfService } from "@/core/item/fields";
 import { database, type Reader } from "@/db/connection";
 import { item, itemType, report, reportMessage, reportVerdict, state } from "@/db/schema";
@@ -102,6 +103,25 @@ function keptOf(
 export interface PromiseFilter {
   typeId?: string;
   classOfService?: ClassOfService;
+}
+
+/**
+ * How what was promised about a project's items stands, by item: of open ones, and of those that
+ * ended in the last weeks.
+ */
+export async function readPromiseBands(
+  project: { id: string; key: string; zone: string },
+  now: Instant,
+): Promise<ReadonlyMap<string, PromiseBand>> {
+  const rules = await loadRules(database(), project.id);
+  const { from: since } = lastWeeks(KEPT_WEEKS, project.zone, now);
+  const items = await promisedItems({ project, rules, since, now });
+  return new Map(
+    items.flatMap(({ row }): [string, PromiseBand][] => {
+      const band = promiseBand([row.answer, row.resolve]);
+      return band === null ? [] : [[row.itemId, band]];
+    }),
+  );
 }
 
 interface PromisedItem {

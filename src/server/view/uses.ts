@@ -117,7 +117,7 @@ async function unseenItems(
   const first = boards.find((board) => board.columnsBy === "state");
   const drawn = async (look: Look): Promise<SQL | undefined> => {
     const board = boards.find(({ id }) => id === look.board) ?? (look.board ? undefined : first);
-    const { where } = await narrowed(entered, shownBy(look), board?.id ?? null);
+    const { where } = await narrowed(entered, shownBy(look), { board: board?.id ?? null });
     return look.arrangement === "board" && board?.columnsBy === "state"
       ? and(where, inColumns(reader, board.id))
       : where;
@@ -128,7 +128,7 @@ async function unseenItems(
     op: "is not",
     value: "finished",
   };
-  const all = await narrowed(entered, open, null);
+  const all = await narrowed(entered, open, { board: null });
   const shown = await Promise.all(looks.map(drawn));
   const where = and(all.where, ...shown.map((of) => sql`not (${of ?? sql`true`})`));
   const of = { ...all, where };

@@ -4,6 +4,7 @@ import { Choice } from "@/ui/kit/check";
 import { useId, useState } from "react";
 import { QueryBuilder, type RuleGroupType } from "react-querybuilder";
 import {
+  asksPromise,
   asksWhoLooks,
   EVERY_ITEM,
   isRead,
@@ -101,6 +102,9 @@ export function ConditionEditor({ condition, vocabulary, sameForAll = false, onC
         <FormProblem>
           It is the same for everybody, so it cannot ask who looks (me, my teams).
         </FormProblem>
+      )}
+      {sameForAll && read && asksPromise(condition) && (
+        <FormProblem>How promises stand can only be asked in views and their filters.</FormProblem>
       )}
       {asText ? (
         <CelField

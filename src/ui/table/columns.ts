@@ -14,6 +14,8 @@ export interface DrawnColumn {
 
 const AGE_WIDTH = 170;
 const STATE_WIDTH = 160;
+/** What lasts has its mean, with a unit, at the head of a group. */
+const DURATION_WIDTH = 136;
 const WIDTHS: Record<ReturnType<typeof factOf>["kind"], number> = {
   choice: 118,
   number: 92,
@@ -27,6 +29,7 @@ const WIDTHS: Record<ReturnType<typeof factOf>["kind"], number> = {
 export function usualWidth(fact: FactName): number {
   if (fact === "age") return AGE_WIDTH;
   if (fact === "stateId") return STATE_WIDTH;
+  if (isDuration(fact)) return DURATION_WIDTH;
   return WIDTHS[factOf(fact).kind] + (ownFieldOf(fact) ? 24 : 0);
 }
 

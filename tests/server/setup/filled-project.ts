@@ -3,6 +3,7 @@ import { and, eq, isNull } from "drizzle-orm";
 import fc from "fast-check";
 import { database } from "@/db/connection";
 import { timeboxProject, item, ownField, release, sprint, itemLink } from "@/db/schema";
+import { PROMISE_BANDS, type PromiseBand } from "@/core/item/promise-band";
 import type { AskedItem } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { askedItems } from "@/server/condition/asked-items";
@@ -19,7 +20,11 @@ const GATES = { ownerKind: "project", ownerId: "gate", zone: "Europe/London" } a
  * Fills a project so that every fact is said by some of its items: own fields, sprints, a release,
  * and values for what the demo leaves empty, chosen by a fixed seed.
  */
-export async function fillProject(): Promise<{ asked: AskedItem[]; vocabulary: Vocabulary }> {
+export async function fillProject(): Promise<{
+  asked: AskedItem[];
+  vocabulary: Vocabulary;
+  promises: Map<string, PromiseBand>;
+}> {
   const db = database();
   await db.insert(ownField).values(OWN_FIELDS.map((f) => ({ ...f, projectId: "gate" })));
   await db.insert(sprint).values(
@@ -76,5 +81,14 @@ export async function fillProject(): Promise<{ asked: AskedItem[]; vocabulary: V
     (await db.select().from(item).where(FILLED)).map(snapshotOf),
     OWN_FIELDS,
   );
-  return { asked, vocabulary: await loadVocabulary(db, "gate") };
+  const promises = new Map(
+    ids.flatMap((id, i): [string, PromiseBand][] =>
+      i % 4 < PROMISE_BANDS.length ? [[id, PROMISE_BANDS[i % 4]]] : [],
+    ),
+  );
+  return {
+    asked: asked.map((one) => ({ ...one, promise: promises.get(one.item.id) ?? null })),
+    vocabulary: await loadVocabulary(db, "gate"),
+    promises,
+  };
 }

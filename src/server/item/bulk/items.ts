@@ -13,7 +13,7 @@ export async function itemsMeant(entered: EnteredList, items: BulkItems): Promis
   const whole = { after: null, limit: MOST_IN_JOB };
   if ("ids" in items)
     return (await readListPage(namedOf(entered, items.ids), PLAIN_LIST, whole)).ids;
-  const of = await narrowed(entered, items.condition, items.board);
+  const of = await narrowed(entered, items.condition, { board: items.board });
   const { ids, next } = await readListPage(of, PLAIN_LIST, whole);
   if (next !== null)
     throw invalid(

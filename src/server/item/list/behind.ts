@@ -12,7 +12,7 @@ import { valueWords } from "@/core/item/list/value-words";
 import type { Viewer } from "../../people/viewer";
 import { snapshotOf } from "../rows";
 import { withVisibleOthers } from "../visible-others";
-import { enterList, namedOf, placeIn } from "./enter";
+import { enterList, knowing, namedOf, placeIn } from "./enter";
 import { readGroups, readListPage, readRows } from "./read";
 
 /**
@@ -25,7 +25,9 @@ export async function readBehind(
   { ids, after, at, ...asked }: BehindAsked,
   now = at ?? Date.now(),
 ): Promise<BehindView> {
-  const of = namedOf(await enterList(viewer, projectKey, now), ids);
+  const entered = await enterList(viewer, projectKey, now);
+  const facts = [...asked.sort.map(({ fact }) => fact), ...(asked.group ? [asked.group] : [])];
+  const of = namedOf({ ...entered, seen: await knowing(entered, facts) }, ids);
   const { reader, asker } = of;
   const { vocabulary } = asker;
   const query = { ...asked, sums: BEHIND_SUMS };

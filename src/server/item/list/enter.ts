@@ -1,5 +1,6 @@
 import { and, eq, inArray, isNull } from "drizzle-orm";
-import type { Condition } from "@/core/condition/condition";
+import { factsIn, type Condition } from "@/core/condition/condition";
+import type { FactName } from "@/core/condition/facts";
 import type { Instant } from "@/core/calendar/instant";
 import { database } from "@/db/connection";
 import { item } from "@/db/schema";
@@ -9,6 +10,7 @@ import { compileCondition } from "../../condition/compile";
 import { loadVocabulary } from "../../condition/vocabulary";
 import { enterProject, seesItem, type ProjectAccess } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
+import { readPromiseBands } from "../../intake/promises";
 import { invalid } from "../../refused";
 import { readCursor, type Cursor } from "./cursor";
 import { listKeys } from "./key";
@@ -52,18 +54,34 @@ export const namedOf = ({ seen }: EnteredList, ids: readonly string[]): ListOf =
   asker: { ...seen.asker, named: ids },
 });
 
+/** The same items with all that some facts need to be asked. */
+export async function knowing(
+  { project, seen }: Pick<EnteredList, "project" | "seen">,
+  facts: Iterable<FactName>,
+): Promise<ListOf> {
+  const { asker } = seen;
+  if (asker.promises || ![...facts].includes("promise")) return seen;
+  const promises = await readPromiseBands(project, asker.now);
+  return { ...seen, asker: { ...asker, promises } };
+}
+
 /**
  * Of these items the ones that a condition is true of and that are not withdrawn, within the scope
  * of a board.
  * @param board null: whatever its boards are about
+ * @param facts what else the list asks for
  */
 export async function narrowed(
-  { project, seen }: EnteredList,
+  entered: EnteredList,
   condition: Condition,
-  board: string | null,
+  { board, facts = [] }: { board: string | null; facts?: readonly FactName[] },
 ): Promise<ListOf> {
-  const { reader, asker } = seen;
+  const { project } = entered;
+  const { reader } = entered.seen;
   const scope = board === null ? null : (await loadBoard(reader, project.id, board)).board.scope;
+  const asked = [condition, ...(scope === null ? [] : [scope])].flatMap((one) => [...factsIn(one)]);
+  const seen = await knowing(entered, [...asked, ...facts]);
+  const { asker } = seen;
   const where = and(
     seen.where,
     isNull(item.withdrawnAt),

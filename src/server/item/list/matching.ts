@@ -13,5 +13,5 @@ export async function readMatching(
 ): Promise<MatchingView> {
   const entered = await enterList(viewer, projectKey, now);
   const asked = of === null ? entered : { ...entered, seen: namedOf(entered, of) };
-  return { ids: await readIds(await narrowed(asked, condition, board), MOST_MATCHING) };
+  return { ids: await readIds(await narrowed(asked, condition, { board }), MOST_MATCHING) };
 }

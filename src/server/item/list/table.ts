@@ -32,7 +32,7 @@ export async function readTable(
   now = at ?? Date.now(),
 ): Promise<TableView> {
   const entered = await enterList(viewer, projectKey, now);
-  const of = await narrowed(entered, condition, board);
+  const of = await narrowed(entered, condition, { board, facts: asksFor(order, columns) });
   const query = { ...order, sums: summedOf(columns) };
   const from = placeIn(of, query, after);
   const [page, told] = await Promise.all([
@@ -41,6 +41,12 @@ export async function readTable(
   ]);
   return { rows: await rowsOf(entered, of, page.ids, columns), head: told, at: now };
 }
+
+/** The facts that a table is ordered and grouped by, and shows. */
+const asksFor = (
+  { sort, group }: Pick<TableAsked, "sort" | "group">,
+  columns: readonly FactName[],
+): FactName[] => [...sort.map(({ fact }) => fact), ...(group === null ? [] : [group]), ...columns];
 
 type Asked = Pick<TableAsked, "sort" | "group" | "columns"> & { sums: FactName[] };
 
@@ -65,7 +71,7 @@ async function rowsOf(
 async function readHead(entered: EnteredList, of: ListOf, asked: Asked): Promise<TableHead> {
   const whole = { ...asked, group: null };
   const grouped = asked.group !== null;
-  const everything = await narrowed(entered, EVERY_ITEM, null);
+  const everything = await narrowed(entered, EVERY_ITEM, { board: null });
   const [groups, [total], [{ count }], anchors] = await Promise.all([
     grouped ? readGroups(of, asked) : [],
     readGroups(of, whole),
@@ -100,7 +106,7 @@ export async function exportTable(
   now = at ?? Date.now(),
 ): Promise<ExportView> {
   const entered = await enterList(viewer, projectKey, now);
-  const of = await narrowed(entered, condition, board);
+  const of = await narrowed(entered, condition, { board, facts: asksFor(order, columns) });
   const query = { ...order, sums: [] };
   const from = placeIn(of, query, after);
   const page = await readListPage(of, query, { after: from, limit: EXPORT_PART });
