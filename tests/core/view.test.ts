@@ -24,6 +24,7 @@ import {
 import { partText } from "@/core/view/filter-words";
 import { goneFields } from "@/core/view/gone";
 import {
+  followedLook,
   isColumn,
   lookSchema,
   PLAIN_LOOK,
@@ -225,6 +226,23 @@ describe("what differs", () => {
     expect(nearlyAlike(table, { ...table, group: "priority" }, names)).not.toBeNull();
     expect(nearlyAlike(table, { ...table, filter: OLD }, names)).toBeNull();
     expect(nearlyAlike(table, { ...table, group: "priority", board: "b1" }, names)).toBeNull();
+  });
+});
+
+describe("a view that somebody else changes meanwhile", () => {
+  const was = { ...PLAIN_LOOK, arrangement: "table" as const, group: "severity" as const };
+
+  test("is followed in all that was left as it was", () => {
+    const is = { ...was, group: "priority" as const, lanes: "assignee" as const };
+    expect(followedLook(was, is, was)).toEqual(is);
+    const shown = { ...was, sort: [{ fact: "age" as const, descending: true }] };
+    expect(followedLook(was, is, shown)).toEqual({ ...is, sort: shown.sort });
+    expect(followedLook(was, is, { ...was, group: null })).toEqual({ ...is, group: null });
+  });
+
+  test("does not take anybody to another page", () => {
+    const is = { ...was, arrangement: "board" as const, board: "b1", group: null };
+    expect(followedLook(was, is, was)).toEqual({ ...was, group: null });
   });
 });
 

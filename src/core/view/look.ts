@@ -123,6 +123,24 @@ export const sameIn = (part: LookPart, a: Look, b: Look): boolean =>
 export const sameLook = (a: Look, b: Look): boolean =>
   LOOK_PARTS.every((part) => sameIn(part, a, b));
 
+/** The parts of a look that another page is read for. */
+export const READ_ANEW: readonly LookPart[] = ["arrangement", "board"];
+
+/**
+ * What somebody looks at while the view that they began with is changed by somebody else: what they
+ * changed themselves stays, the rest follows. So does not what another page would have to be read
+ * for: nothing jumps away under them.
+ * @param was the view as it was @param is the view as it is now @param shown what they look at
+ */
+export const followedLook = (was: Look, is: Look, shown: Look): Look => ({
+  ...shown,
+  ...Object.fromEntries(
+    LOOK_PARTS.filter((part) => !READ_ANEW.includes(part) && sameIn(part, was, shown)).map(
+      (part) => [part, is[part]],
+    ),
+  ),
+});
+
 /** Which items a look shows, without what its board shows of them. */
 export const shownBy = ({ scope, filter }: Pick<Look, "scope" | "filter">): Condition => ({
   kind: "all",

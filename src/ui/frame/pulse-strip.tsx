@@ -12,6 +12,8 @@ const CONNECTION_WORDS: Record<Exclude<Connection, "live">, string> = {
   "database away": "The database is away for a moment. Nothing is lost; trying again…",
 };
 
+const howMany = (ids: readonly string[]): string => ids.length.toLocaleString("en");
+
 /** The project's health in one line; each figure opens the items behind it. */
 export function PulseStrip({
   summary,
@@ -43,9 +45,7 @@ export function PulseStrip({
           {CONNECTION_WORDS[connection]}
         </strong>
       )}
-      <span>
-        {figure(String(pulse.inProgress.length), "In progress", pulse.inProgress)} in progress
-      </span>
+      <span>{figure(howMany(pulse.inProgress), "In progress", pulse.inProgress)} in progress</span>
       <span>
         expectation <b className="text-ink">{expectationWords(expectation)}</b>, kept{" "}
         {figure(
@@ -62,20 +62,13 @@ export function PulseStrip({
         </span>
       )}
       <span>
-        {figure(String(pulse.blocked.length), "Blocked", pulse.blocked, pulse.blocked.length > 0)}{" "}
-        blocked
+        {figure(howMany(pulse.blocked), "Blocked", pulse.blocked, pulse.blocked.length > 0)} blocked
       </span>
       <BrokenLimits limits={limitsBroken} />
       <span>
         this week{" "}
-        {figure(String(pulse.arrivedThisWeek.length), "Started this week", pulse.arrivedThisWeek)}{" "}
-        in,{" "}
-        {figure(
-          String(pulse.departedThisWeek.length),
-          "Finished this week",
-          pulse.departedThisWeek,
-        )}{" "}
-        out
+        {figure(howMany(pulse.arrivedThisWeek), "Started this week", pulse.arrivedThisWeek)} in,{" "}
+        {figure(howMany(pulse.departedThisWeek), "Finished this week", pulse.departedThisWeek)} out
       </span>
       <span>
         flow efficiency{" "}

@@ -48,7 +48,7 @@ export function drawnColumns(fields: readonly ShownField[], vocabulary: Vocabula
 }
 
 const CHOOSE = 34;
-const KEY = 96;
+const KEY = 112;
 const NARROWEST_TITLE = 240;
 
 /** The columns of the grid: the mark of a chosen row, key, title, and those of the look. */

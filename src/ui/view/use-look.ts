@@ -1,25 +1,23 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { usePathname, useRouter } from "next/navigation";
-import { useRef, useState } from "react";
+import { useRef } from "react";
 import { v7 as newId } from "uuid";
 import { LONGEST_ADDRESS, plainLook, writeLook, writePlain } from "@/core/view/address";
 import type { AskedLook } from "@/core/view/asked-look";
 import { EVERY_ITEM } from "@/core/condition/condition";
 import { viewContract } from "@/core/view/contract";
 import { differences } from "@/core/view/differences";
-import { LOOK_PARTS, PLAIN_LOOK, sameIn, type Look } from "@/core/view/look";
+import { LOOK_PARTS, PLAIN_LOOK, READ_ANEW, sameIn, type Look } from "@/core/view/look";
 import type { Sharing, ViewRequest } from "@/core/view/view";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ask, keyOf, queryOf } from "@/ui/kit/request";
 import type { LiveMessage } from "@/ui/kit/use-live";
 import { useReadAgain } from "@/ui/kit/use-read-again";
+import { useFollowedLook } from "./use-followed-look";
 
 const ofViews = ({ kind }: LiveMessage) =>
   kind === "view" || kind === "design" || kind === "resync";
-
-/** The parts of a look that another page is read for. */
-const READ_ANEW = ["arrangement", "board"] as const;
 
 /**
  * How items are looked at now: the view it began as, what differs from it, and the ways to keep
@@ -37,9 +35,9 @@ export function useLook(projectKey: string, asked: AskedLook) {
   const readAgain = () =>
     client.invalidateQueries({ queryKey: keyOf(viewContract.read, { params }) });
   useReadAgain(ofViews, readAgain);
-  const [look, putLook] = useState(asked.look);
   const view = views.views.find(({ id }) => id === asked.view?.id) ?? asked.view;
   const kept = view?.look ?? asked.kept;
+  const { look, putLook, sayOwn } = useFollowedLook(asked.look, kept, view?.name);
   const latest = useRef(0);
 
   /** What an address begins with and what it says besides, under a short id where that is long. */
@@ -87,11 +85,14 @@ export function useLook(projectKey: string, asked: AskedLook) {
     const parts = LOOK_PARTS.filter((part) => !sameIn(part, kept, look));
     const taken = (of: Look) => Object.fromEntries(parts.map((part) => [part, of[part]]));
     try {
+      sayOwn();
       await send({ kind: "change", id: view.id, version: view.version, changes: taken(look) });
       window.history.replaceState(null, "", `${pathname}?view=${view.id}`);
-      tellDone(`“${view.name}” shows it so from now on.`, () =>
-        send({ kind: "change", id: view.id, version: view.version + 1, changes: taken(kept) }),
-      );
+      tellDone(`“${view.name}” shows it so from now on.`, () => {
+        sayOwn();
+        const changes = taken(kept);
+        return send({ kind: "change", id: view.id, version: view.version + 1, changes });
+      });
     } catch (error) {
       tellProblem(error);
     }

@@ -18,11 +18,17 @@ export function LimitBound({
   onStore: (value: number | null, firm: boolean) => Promise<boolean>;
 }) {
   const [draft, setDraft] = useState<string | null>(null);
+  /** What was typed and refused keeps standing, beside what is in force. */
+  const [refused, setRefused] = useState(false);
+  const leave = () => {
+    setDraft(null);
+    setRefused(false);
+  };
   const store = async () => {
     if (draft === null) return;
     const next = draft.trim() === "" ? null : Number(draft);
-    if (next !== value && !(await onStore(next, firm))) return;
-    setDraft(null);
+    if (next !== value && !(await onStore(next, firm))) return setRefused(true);
+    leave();
   };
   return (
     <span className="flex items-center gap-1.5">
@@ -35,13 +41,20 @@ export function LimitBound({
         placeholder="–"
         disabled={!mayEdit}
         value={draft ?? value ?? ""}
-        onChange={(e) => setDraft(e.target.value)}
-        onBlur={() => void store()}
+        onChange={(e) => {
+          setDraft(e.target.value);
+          setRefused(false);
+        }}
+        aria-invalid={refused}
+        onBlur={() => void (refused ? leave() : store())}
         onKeyDown={(e) => {
           if (e.key === "Enter") e.currentTarget.blur();
-          if (e.key === "Escape") setDraft(null);
+          if (e.key === "Escape") leave();
         }}
       />
+      {refused && (
+        <span className="text-[12.5px] font-semibold text-alarm">is {value ?? "none"}</span>
+      )}
       {/* Without a number there is nothing to be firm about. */}
       {value !== null && (
         <span className="w-24">
