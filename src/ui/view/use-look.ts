@@ -76,6 +76,7 @@ export function useLook(projectKey: string, asked: AskedLook) {
   };
 
   const send = async (request: ViewRequest) => {
+    if (request.kind === "change") sayOwn();
     await ask(viewContract.change, { params, body: request });
     await readAgain();
   };
@@ -85,14 +86,11 @@ export function useLook(projectKey: string, asked: AskedLook) {
     const parts = LOOK_PARTS.filter((part) => !sameIn(part, kept, look));
     const taken = (of: Look) => Object.fromEntries(parts.map((part) => [part, of[part]]));
     try {
-      sayOwn();
       await send({ kind: "change", id: view.id, version: view.version, changes: taken(look) });
       window.history.replaceState(null, "", `${pathname}?view=${view.id}`);
-      tellDone(`“${view.name}” shows it so from now on.`, () => {
-        sayOwn();
-        const changes = taken(kept);
-        return send({ kind: "change", id: view.id, version: view.version + 1, changes });
-      });
+      tellDone(`“${view.name}” shows it so from now on.`, () =>
+        send({ kind: "change", id: view.id, version: view.version + 1, changes: taken(kept) }),
+      );
     } catch (error) {
       tellProblem(error);
     }
