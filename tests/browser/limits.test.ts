@@ -67,6 +67,45 @@ test("how much somebody may have in their hands: said where they are chosen, and
   await ines.keys("Enter");
   await ines.reads(/Noor Bakri\s+\d+ in hand, \d+ over/, "[role=listbox]");
   await ines.keys("Escape");
+  // A lead says why, over the page, or leaves it as it was.
+  await ines.choose("Assignee", "Noor Bakri", panel);
+  await ines.reads("Noor Bakri takes 1 item at most.", "[role=dialog]");
+  await ines.keys("Escape");
+  await ines.page.waitForSelector("[role=dialog]", { hidden: true });
+  await ines.reads("Nobody yet", panel);
+  await ines.choose("Assignee", "Noor Bakri", panel);
+  await ines.fill("Why beyond the limit?", "Only she has the key");
+  await ines.press("Go beyond it");
+  await ines.page.waitForSelector("[role=dialog]", { hidden: true });
+  await ines.reads("Noor Bakri", panel);
+  await ines.reads(/Only she has the key/, panel);
+});
+
+test("a fixed date is asked for where something gets that class", async () => {
+  await ines.choose("Class", "fixed date", panel);
+  await ines.reads("needs that date", "[role=dialog]");
+  await ines.press("Store it so");
+  await ines.reads("needs that date", "[role=dialog]");
+  await ines.page.type("[role=dialog] input", "2027-02-01");
+  await ines.press("Store it so");
+  await ines.page.waitForSelector("[role=dialog]", { hidden: true });
+  await ines.reads("fixed date", panel);
+  await ines.page.waitForFunction(() =>
+    [...document.querySelectorAll<HTMLInputElement>("aside input")].some(({ value }) =>
+      value.includes("2027-02-01"),
+    ),
+  );
+});
+
+test("what a column takes of one class stands in the cell where there are lanes of classes", async () => {
+  const lane = 'section[aria-label="Lane Intangible"]';
+  await ines.open("/p/TIX/flow?lanes=class%20of%20service");
+  await ines.reads(/\d (of|over) ?1?/, `${lane} [data-column]:nth-child(2)`);
+  await ines.page.waitForFunction(
+    () => !/Intangible \d/.test(document.querySelector("[data-head]:nth-child(2)")!.textContent!),
+  );
+  await ines.open("/p/TIX/flow");
+  await ines.reads(/Intangible \d/, "[data-head]:nth-child(2)");
 });
 
 test("what went beyond limits is listed by week, with who, what and why", async () => {
