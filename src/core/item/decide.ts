@@ -7,25 +7,19 @@ import { isInProgress } from "@/core/workflow/state";
 import { isReturn, stateOf, transitionsFrom } from "@/core/workflow/workflow";
 import type { ItemCommand } from "./command";
 import type { Cause, Dependency, ItemChange, ItemEvent } from "./event";
+import { decideEdit, ownChanges, type EditContext } from "./decide-edit";
 import { EMPTIED, withoutText } from "./event-texts";
 import { refuseWithoutDate } from "./fixed-date";
-import { FIELD_WORDS, type EditableField, type ItemSnapshot } from "./fields";
+import type { EditableField, ItemSnapshot } from "./fields";
 import { asItWas, lastSteps, restored } from "./undo";
-import { fieldsOfType, ownValueProblem, type OwnValue } from "./own-field";
-import { same } from "@/core/workflow/same";
 
-export interface DecisionContext extends MoveContext {
+export interface DecisionContext extends MoveContext, Omit<EditContext, "ownFields"> {
   itemId: string;
   at: Instant;
   actorId: string | null;
   cause: Cause;
   commandId: string;
   followUps: FollowUpContext;
-  /**
-   * Fields that were changed after a given version, needed to see whether an edit is stale; own
-   * fields by their ids.
-   */
-  changedSince: (version: number) => string[];
 }
 
 /**
@@ -80,7 +74,7 @@ function changesFor(
     case "move":
       return move(item, command, context);
     case "edit":
-      return edit(item, command, context);
+      return decideEdit(item, command, context);
     case "put under":
       return (command.parent?.parentId ?? null) === item.parentId
         ? []
@@ -262,43 +256,6 @@ function agreed({ ticks, approvals }: ItemSnapshot): {
   return { ...(ticks.length > 0 ? { ticks } : {}), ...(approvals.length > 0 ? { approvals } : {}) };
 }
 
-/** The events that give own fields their values; what changes nothing gives none. */
-function ownChanges(
-  item: ItemSnapshot,
-  values: Readonly<Record<string, OwnValue | null>>,
-): ItemChange[] {
-  return Object.entries(values).flatMap(([field, value]): ItemChange[] => {
-    const old = item.own[field] ?? null;
-    return same(old, value) ? [] : [{ kind: "own changed", field, old, new: value }];
-  });
-}
-
-/** Why an own field cannot take a value; null when every one can. */
-function ownProblem(
-  item: ItemSnapshot,
-  values: Readonly<Record<string, OwnValue | null>>,
-  { ownFields }: DecisionContext,
-): Refusal | null {
-  const fields = fieldsOfType(ownFields, item.typeId);
-  for (const [id, value] of Object.entries(values)) {
-    const field = fields.find((f) => f.id === id);
-    if (!field)
-      return refuse(
-        "invalid",
-        "Items of this type have no such field.",
-        "Look at the item anew: its fields may have changed.",
-      );
-    const problem =
-      value === null
-        ? field.kind === "computed"
-          ? `“${field.name}” is computed and cannot be set.`
-          : null
-        : ownValueProblem(field, value);
-    if (problem) return refuse("invalid", problem, "Give it another value.");
-  }
-  return null;
-}
-
 function tick(
   item: ItemSnapshot,
   command: Extract<ItemCommand, { kind: "tick" }>,
@@ -339,62 +296,6 @@ function approve(
   return [
     command.on ? { kind: "approved", new: { role: actor.role } } : { kind: "approval withdrawn" },
   ];
-}
-
-function edit(
-  item: ItemSnapshot,
-  command: Extract<ItemCommand, { kind: "edit" }>,
-  context: DecisionContext,
-): ItemChange[] | Refusal {
-  const { title } = command.changes;
-  const changes =
-    title === undefined ? command.changes : { ...command.changes, title: title.trim() };
-  const wanted = Object.entries(changes).filter(
-    ([field, value]) => !same(item[field as EditableField], value),
-  );
-  if (changes.title === "")
-    return refuse("invalid", "An item needs a title.", "Say in a few words what it is.");
-  if (command.seenVersion > item.version)
-    return refuse(
-      "invalid",
-      "This edit refers to a version that does not exist yet.",
-      "Reload the item and edit again.",
-    );
-  const changedSince =
-    command.seenVersion < item.version ? context.changedSince(command.seenVersion) : [];
-  const own = ownChanges(item, command.own ?? {});
-  const problem = ownProblem(item, command.own ?? {}, context);
-  if (problem) return problem;
-  const stale = [
-    ...wanted.map(([field]) => field),
-    ...own.flatMap((c) => (c.kind === "own changed" ? [c.field] : [])),
-  ].filter((field) => changedSince.includes(field));
-  if (stale.length > 0) {
-    const nameOf = (field: string) =>
-      FIELD_WORDS[field as EditableField] ??
-      context.ownFields.find((f) => f.id === field)?.name ??
-      "field";
-    const words = stale.map(nameOf);
-    const refusal = refuse(
-      "conflict",
-      `Somebody else changed the ${words.join(" and the ")} while you were editing.`,
-      "Compare both texts and keep what is right.",
-    );
-    const conflict = stale.map((field) => ({
-      field,
-      current: field in FIELD_WORDS ? item[field as EditableField] : (item.own[field] ?? null),
-    }));
-    return { ...refusal, conflict, version: item.version };
-  }
-  const undated = refuseWithoutDate(item, { ...item, ...changes });
-  if (undated) return undated;
-  const changed = wanted.map(([field, value]): ItemChange => ({
-    kind: "changed",
-    field: field as EditableField,
-    old: item[field as EditableField],
-    new: value,
-  }));
-  return [...changed, ...own];
 }
 
 /**

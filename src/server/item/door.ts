@@ -53,6 +53,9 @@ export async function allThroughDoor(
   return results;
 }
 
+/** So many are stored together at most: a statement is to stay small. */
+const MOST_HELD = 50;
+
 /** A door that errands go through one after the other, in one transaction. */
 export interface Door {
   tx: Transaction;
@@ -88,7 +91,7 @@ export async function passThrough(door: Door, errand: Errand): Promise<ItemSnaps
   const passed = await decideErrand(tx, by, { errand, entered, book: door.book });
   door.held.push(passed);
   door.weighed &&= asksLimits(passed.command);
-  if (!alone) await closeDoor(door);
+  if (!alone || door.held.length >= MOST_HELD) await closeDoor(door);
   return passed.after;
 }
 

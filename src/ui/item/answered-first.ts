@@ -10,15 +10,16 @@ export interface AskedFirst {
 
 const NOBODY: Names = { people: [], teams: [], sprints: [], releases: [] };
 
-let asked: AskedFirst | null = null;
+/** One is asked after the other. */
+let waiting: readonly AskedFirst[] = [];
 const listeners = new Set<() => void>();
 
-function show(next: AskedFirst | null): void {
-  asked = next;
+function wait(next: readonly AskedFirst[]): void {
+  waiting = next;
   for (const tell of listeners) tell();
 }
 
-export const askedNow = (): AskedFirst | null => asked;
+export const askedNow = (): AskedFirst | null => waiting[0] ?? null;
 
 export function hearAsked(tell: () => void): () => void {
   listeners.add(tell);
@@ -26,16 +27,17 @@ export function hearAsked(tell: () => void): () => void {
 }
 
 const answersTo = (problem: Problem, names: Names): Promise<Answers | null> =>
-  new Promise((resolve) =>
-    show({
+  new Promise((resolve) => {
+    const asked: AskedFirst = {
       problem,
       names,
       answer: (answers) => {
-        show(null);
+        wait(waiting.filter((one) => one !== asked));
         resolve(answers);
       },
-    }),
-  );
+    };
+    wait([...waiting, asked]);
+  });
 
 /**
  * Sends something that may be refused for want of an answer: then that is asked for, over the page,
