@@ -98,7 +98,7 @@ test("lines that are pasted become an item each; too many are refused and stay",
   await noor.reads("2 items are added", ".add-line");
   await paste("a line\n".repeat(5_000));
   await noor.reads("5,000 lines", ".add-line");
-  await noor.press("Add 5000 items");
+  await noor.press("Add 5,000 items");
   await noor.reads("5,000 lines", ".add-line [role=alert]");
   expect(await noor.page.$eval(LINE, (field) => (field as HTMLTextAreaElement).value.length)).toBe(
     "a line\n".repeat(5_000).trim().length,

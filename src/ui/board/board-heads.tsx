@@ -106,7 +106,7 @@ export function BoardHeads({
                 <button
                   type="button"
                   onClick={() => onOpenReady(column)}
-                  className="flex items-center gap-1 text-[11.5px] font-semibold text-rest-ink hover:underline"
+                  className="flex min-h-6 items-center gap-1 text-[11.5px] font-semibold text-rest-ink hover:underline"
                 >
                   <ReadyMark />
                   {ready[column.id]} ready

@@ -4,14 +4,14 @@ import { transact, type Transaction } from "@/db/connection";
 import { bulkItem, bulkJob, person } from "@/db/schema";
 import type { Viewer } from "../../people/viewer";
 import { actOn, type Went } from "./act-on";
-import { lockForBulk } from "./lock";
+import { lockForBulk, mayBeginPart } from "./lock";
 
 type Job = typeof bulkJob.$inferSelect;
 
 /**
  * Does the next part of the oldest job that waits: up to fifty items in one transaction. A part that
  * is broken off leaves nothing behind and is done again.
- * @returns how many items were looked at; 0 when no job waits
+ * @returns how many items were looked at, at least 1; 0 when no job waits
  */
 export async function doBulkChunk(now = Date.now()): Promise<number> {
   return transact(async (tx) => {
@@ -23,6 +23,7 @@ export async function doBulkChunk(now = Date.now()): Promise<number> {
       .limit(1)
       .for("update", { skipLocked: true });
     if (!job) return 0;
+    if (!(await mayBeginPart(tx, job.id))) return 1;
     const next = await nextOf(tx, job);
     const viewer = await viewerOf(tx, job.personId);
     await lockForBulk(

@@ -9,6 +9,7 @@ import type { Viewer } from "../../people/viewer";
 import { invalid, notFound } from "../../refused";
 import { enterList, type EnteredList } from "../list/enter";
 import { itemsMeant } from "./items";
+import { holdNextPart } from "./lock";
 
 /** Starts, cancels or takes back a job of one's own. */
 export async function changeBulk(
@@ -84,6 +85,7 @@ async function ownJob(tx: Transaction, { viewer, project }: EnteredList, id: str
 /** What is in hand is finished; nothing more is begun. */
 async function cancelJob(entered: EnteredList, id: string, now: number): Promise<void> {
   await transact(async (tx) => {
+    await holdNextPart(tx, id);
     const job = await ownJob(tx, entered, id);
     if (job.state === "done") return;
     await tx
