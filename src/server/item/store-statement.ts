@@ -85,11 +85,17 @@ const FROM_GIVEN = (table: string, part: string) =>
 
 const OPEN = "($1::jsonb -> 'open' -> s.item_id::text)";
 
+/** Whether a column names one of the items that are given. */
+type Among = (column: string) => string;
+const isOneOf: Among = (column) => `${column} = any($2::uuid[])`;
+/** Of one item alone the database knows that it is one row. */
+const isTheOne: Among = (column) => `${column} = ($2::uuid[])[1]`;
+
 /**
  * Everything but the item itself. The stay that is left is closed before the next one opens: there
  * is one open stay an item at most, at every moment.
  */
-const REST = `
+const rest = (isAmong: Among) => `
   history as (insert into item_event select r.* from ${FROM_GIVEN("item_event", "events")}),
   worded as (insert into item_text select r.* from ${FROM_GIVEN("item_text", "texts")}),
   closed as (
@@ -98,7 +104,7 @@ const REST = `
       blocked_ms = s.blocked_ms + coalesce((${OPEN} ->> 'blocked_ms')::bigint, 0),
       ready_ms = s.ready_ms + coalesce((${OPEN} ->> 'ready_ms')::bigint, 0),
       outcome = case when ${OPEN} ? 'outcome' then ${OPEN} ->> 'outcome' else s.outcome end
-    where s.item_id = any($2::uuid[]) and s.left_at is null and ${OPEN} is not null
+    where ${isAmong("s.item_id")} and s.left_at is null and ${OPEN} is not null
     returning 1),
   entered as (
     insert into stay select r.* from ${FROM_GIVEN("stay", "stays")}
@@ -113,14 +119,14 @@ const REST = `
   ended as (
     update block b set lifted_at = l.at
     from jsonb_to_recordset($1::jsonb -> 'lifted') as l (item_id uuid, id uuid, at timestamptz)
-    where b.item_id = any($2::uuid[]) and b.item_id = l.item_id and b.id = l.id),
+    where ${isAmong("b.item_id")} and b.item_id = l.item_id and b.id = l.id),
   said as (insert into comment select r.* from ${FROM_GIVEN("comment", "comments")}),
   joined as (insert into item_link select r.* from ${FROM_GIVEN("item_link", "links")}),
   unboxed as (
     update box_membership m set to_at = l.at, size_at_end = l.size, why_ended = l.why
     from jsonb_to_recordset($1::jsonb -> 'boxesLeft') as l (
       item_id uuid, box text, at timestamptz, size float8, why text)
-    where m.item_id = any($2::uuid[]) and m.item_id = l.item_id and m.box = l.box
+    where ${isAmong("m.item_id")} and m.item_id = l.item_id and m.box = l.box
       and m.to_at is null
     returning 1),
   boxed as (
@@ -138,14 +144,15 @@ const REST = `
  * given would make the database read whole tables, as it does not know how little that is.
  */
 
-export const STORE_CHANGES = namedSql(
-  "store changes of items",
-  `with changed as (
+const storeChanges = (isAmong: Among) => `with changed as (
     update item i set (${changeable.join(", ")}) = (
       select ${changed.join(", ")} from jsonb_populate_record(i, ${OF_ITEM}) r)
-    where i.id = any($2::uuid[])),
-  ${REST}`,
-);
+    where ${isAmong("i.id")}),
+  ${rest(isAmong)}`;
+
+export const STORE_CHANGE = namedSql("store a change of an item", storeChanges(isTheOne));
+
+export const STORE_CHANGES = namedSql("store changes of items", storeChanges(isOneOf));
 
 const NEW_ITEMS = `jsonb_each($1::jsonb -> 'items') given,
     jsonb_populate_record(null::item, given.value) r`;
@@ -157,5 +164,5 @@ export const STORE_NEW = namedSql(
     insert into item_key (prefix, number, item_id, since)
     select p.key, r.number, r.id, r.created_at
     from ${NEW_ITEMS} join project p on p.id = r.project_id),
-  ${REST}`,
+  ${rest(isOneOf)}`,
 );

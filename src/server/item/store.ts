@@ -33,6 +33,7 @@ import { rebuildFlow } from "./store-flow";
 import {
   asGiven,
   nothingWritten,
+  STORE_CHANGE,
   STORE_CHANGES,
   STORE_NEW,
   writtenTogether,
@@ -62,7 +63,10 @@ export async function storeEvents(tx: Transaction, all: readonly Storable[]): Pr
     if (one.events.length > 0)
       parts[one.before ? "changed" : "made"].push(await writtenOf(tx, one));
   if (parts.made.length > 0) await STORE_NEW(tx, given(parts.made));
-  if (parts.changed.length > 0) await STORE_CHANGES(tx, given(parts.changed));
+  if (parts.changed.length > 0) {
+    const store = parts.changed.length === 1 ? STORE_CHANGE : STORE_CHANGES;
+    await store(tx, given(parts.changed));
+  }
   const events = all.flatMap((one) => one.events);
   for (const event of events) if (event.kind === "emptied") await emptyStored(tx, event);
   const undone = all.filter((one) => one.events.some((e) => e.kind === "undone"));
