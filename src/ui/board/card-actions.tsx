@@ -5,7 +5,7 @@ import { useRef, type ReactNode } from "react";
 import type { Card } from "@/core/board/card";
 import { mayBeReady } from "@/core/item/ready";
 import { stateOf, transitionsFrom, type Workflow } from "@/core/workflow/workflow";
-import { AskForm, type Answers } from "@/ui/item/ask-form";
+import { AskForm, withMore, type Answers } from "@/ui/item/ask-form";
 import { columnWords } from "@/core/board/column";
 import type { Choosing } from "./use-columns";
 import type { Stopped } from "./use-moves";
@@ -77,12 +77,7 @@ export function StoppedMove({
           names={names}
           verb={verb}
           onCancel={onClose}
-          onAnswer={(more) =>
-            onAnswer({
-              answers: { ...given.answers, ...more.answers },
-              overrideReason: more.overrideReason ?? given.overrideReason,
-            })
-          }
+          onAnswer={(more) => onAnswer(withMore(given, more))}
         />
       )}
     </Beside>

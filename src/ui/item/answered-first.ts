@@ -1,5 +1,5 @@
 import { problemOf, type Problem } from "@/ui/kit/request";
-import type { Answers, Names } from "./ask-form";
+import { withMore, type Answers, type Names } from "./ask-form";
 
 /** What was refused and could be answered, and where the answers go; null leaves it as it is. */
 export interface AskedFirst {
@@ -58,10 +58,7 @@ export async function answeredFirst<T>(
       if (problem.asks.length === 0) throw problem;
       const more = await answersTo(problem, names);
       if (more === null) throw Object.assign(problem, { wasRead: true });
-      given = {
-        answers: { ...given.answers, ...more.answers },
-        overrideReason: more.overrideReason ?? given.overrideReason,
-      };
+      given = withMore(given, more);
     }
   }
 }

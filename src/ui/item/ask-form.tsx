@@ -16,6 +16,12 @@ export interface Answers {
   overrideReason?: string;
 }
 
+/** What was answered before, with what was answered since. */
+export const withMore = (given: Answers, more: Answers): Answers => ({
+  answers: { ...given.answers, ...more.answers },
+  overrideReason: more.overrideReason ?? given.overrideReason,
+});
+
 interface Named {
   id: string;
   name: string;

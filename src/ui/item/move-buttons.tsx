@@ -2,7 +2,7 @@
 import { Button } from "@/ui/kit/button";
 import { useState } from "react";
 import { problemOf, type Problem } from "@/ui/kit/request";
-import { AskForm, type Answers } from "./ask-form";
+import { AskForm, withMore, type Answers } from "./ask-form";
 import { ReadyButton } from "./ready-button";
 import type { ItemHandle } from "./use-item";
 import type { ItemView } from "@/core/item/item-view";
@@ -64,12 +64,7 @@ export function MoveButtons({ handle }: { handle: ItemHandle }) {
               names={view}
               verb={stopped.transition.verb}
               onCancel={() => setStopped(null)}
-              onAnswer={(more) =>
-                void go(stopped.transition, {
-                  answers: { ...stopped.given.answers, ...more.answers },
-                  overrideReason: more.overrideReason ?? stopped.given.overrideReason,
-                })
-              }
+              onAnswer={(more) => void go(stopped.transition, withMore(stopped.given, more))}
             />
           ) : (
             <Button small onClick={() => setStopped(null)}>
