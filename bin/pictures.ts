@@ -45,6 +45,16 @@ const state = (name: string) => async (page: Page) => {
 const PICTURES: Record<string, Picture> = {
   board: { path: "/p/TIX/flow" },
   "board-dark": { path: "/p/TIX/flow", dark: true },
+  "board-lanes": {
+    path: "/p/TIX/flow",
+    before: async (page) => {
+      await click("h1 button")(page);
+      await click("::-p-xpath(//a[contains(., 'What presses')])")(page);
+      await page.waitForSelector("[data-mark]");
+      await page.keyboard.press("f");
+      await page.waitForSelector(".counted-value");
+    },
+  },
   table: {
     path: "/p/TIX/flow",
     before: async (page) => {
@@ -131,7 +141,6 @@ const PICTURES: Record<string, Picture> = {
   },
   "board-people": { path: "/p/TIX/flow?board=tix-people" },
   parts: { path: "/parts", as: "greta.falk" },
-  start: { path: "/start" },
   "sign-in": { path: "/sign-in", as: "" },
 };
 

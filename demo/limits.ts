@@ -1,5 +1,6 @@
 import { NO_LIMIT, type ColumnLimit } from "@/core/board/limit";
-import type { LimitCounting, LimitedField } from "@/core/board/limited";
+import type { LimitCounting } from "@/core/board/limit-counting";
+import type { LimitedField } from "@/core/board/limited";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { DemoProject } from "./projects";
 

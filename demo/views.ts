@@ -1,3 +1,5 @@
+import { USUAL_CARDS } from "@/core/board/card-look";
+import { NO_LANES } from "@/core/board/lanes-by";
 import type { Condition } from "@/core/condition/condition";
 import type { FactName } from "@/core/condition/facts";
 import { PLAIN_LOOK, type Look } from "@/core/view/look";
@@ -52,8 +54,52 @@ export function demoViews({ key }: DemoProject): DemoView[] {
       fields: columns("stateId", "daysInState", "assigneeId"),
     }),
   };
+  const whatPresses: DemoView = {
+    ...ofProject,
+    name: "What presses",
+    place: 2,
+    look: {
+      ...PLAIN_LOOK,
+      cards: {
+        ...USUAL_CARDS,
+        facts: [...USUAL_CARDS.facts, "priority", "daysInState"],
+        marks: [
+          {
+            word: "due soon",
+            sign: "bell",
+            tone: "look here",
+            condition: all(NOT_FINISHED, compare("dueOn", "at most", { day: 21 })),
+          },
+          {
+            word: "others wait for it",
+            sign: "anchor",
+            tone: "act now",
+            condition: compare("waitedFor", "at least", 1),
+          },
+        ],
+      },
+      lanes: {
+        ...NO_LANES,
+        by: {
+          kind: "conditions",
+          of: [
+            {
+              name: "Due within three weeks",
+              condition: all(NOT_FINISHED, compare("dueOn", "at most", { day: 21 })),
+            },
+            { name: "Blocked", condition: compare("blocked", "is", true) },
+            {
+              name: "Longer than expected",
+              condition: all(IN_PROGRESS, compare("age", "more than", 11)),
+            },
+          ],
+        },
+      },
+    },
+  };
   return [
     ...(key === "TIX" ? [ofNoor, ofTomas] : []),
+    ...(key === "TIX" ? [whatPresses] : []),
     {
       ...ofProject,
       name: "What is on us now",
@@ -66,6 +112,7 @@ export function demoViews({ key }: DemoProject): DemoView[] {
           { fact: "age", descending: true },
         ],
         fields: columns("stateId", "age", "assigneeId", "estimate", "dueOn"),
+        counts: ["assigneeId", "labels"],
       }),
     },
     {

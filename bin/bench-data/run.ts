@@ -18,7 +18,7 @@ import { v7 as newId } from "uuid";
 import { writeMove } from "./bare-move";
 import { readRowsBarely } from "./bare-routes";
 import { manyAtOnce } from "./bulk";
-import { listOfAll } from "./list";
+import { listOfAll, valuesOfAll } from "./list";
 import { overHttp } from "./over-http";
 import { lineOf, median, p95, timed, type Row } from "./row";
 import { check, conditions, replay } from "./rules";
@@ -196,6 +196,7 @@ async function main(): Promise<void> {
     await openBoard(),
     await moveItem(),
     await listOfAll(PROJECTS * ITEMS_PER_PROJECT),
+    await valuesOfAll(PROJECTS * ITEMS_PER_PROJECT),
     ...(await manyAtOnce(LEAD)),
     ...(await allMeasures()),
     ...rules(),

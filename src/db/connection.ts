@@ -87,6 +87,10 @@ const LOST_RACE = new Set(["40001", "40P01"]);
 /** Whether the database broke a deadlock or a serialisation conflict: trying again may do. */
 export const isLostRace = (error: unknown): boolean => LOST_RACE.has(sqlState(error) ?? "");
 
+/** Reads several things as they are in one moment, whatever others write meanwhile. */
+export const inOneMoment = <T>(read: (reader: Reader) => Promise<T>): Promise<T> =>
+  database().transaction(read, { isolationLevel: "repeatable read", accessMode: "read only" });
+
 /**
  * Runs a transaction, again when the database broke a deadlock or a serialisation conflict at its
  * cost.

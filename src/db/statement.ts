@@ -39,5 +39,13 @@ export function namedSql<Row = never>(
   };
 }
 
+/**
+ * An array that is given to a statement with a name, to be compared with by `= any(...)`. Where its
+ * place stands there directly, the database counts what is given and plans anew for as many, every
+ * time: that takes longer than the statement itself.
+ * @example namedSql("some states", `select * from state where id = any(${givenArray("$1::text[]")})`)
+ */
+export const givenArray = (place: string): string => `array(select unnest(${place}))`;
+
 const clientOf = (reader: Reader): unknown =>
   (reader._.session as unknown as { client: unknown }).client;

@@ -9,6 +9,7 @@ const app = givenApplication();
 const SCREENS: [name: string, path: string, ready: string][] = [
   ["board", "/p/TIX/flow", ".card"],
   ["table in groups", "/p/TIX/flow?as=table&groups=priority", "[data-row]"],
+  ["values with counts", "/p/TIX/flow?counts=assigneeId~labels~age", ".counted-value"],
   ["views", "/p/TIX/flow/views", "[data-view]"],
   ["item on the board", "/p/TIX/flow?item=TIX-100", "aside figure"],
   ["item page", "/p/TIX/items/TIX-100", "figure"],

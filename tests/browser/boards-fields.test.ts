@@ -212,6 +212,103 @@ test("a column is dragged by its head to another place, for everybody at once", 
   expect((await order(ines)).toSorted()).toEqual(before.toSorted());
 });
 
+test("a card is put into another lane, by the pointer and by keys; a lane that takes none says why", async () => {
+  await ines.open("/p/TIX/flow?lanes=priority");
+  const lane = (name: string) => `section[aria-label="Lane ${name}"]`;
+  const stands = (key: string, name: string) =>
+    ines.page.waitForSelector(`${lane(name)} [data-key="${key}"]`);
+  const key = await ines.page.$eval(
+    `${lane("Normal")} .card:not([data-blocked=true])[data-compact=false]`,
+    (e) => e.getAttribute("data-key")!,
+  );
+  await ines.carry(key, `${lane("Low")} .board-cell:nth-child(2)`);
+  await stands(key, "Low");
+  await ines.focusCard(key);
+  await ines.keys(" ", "ArrowDown", " ");
+  await stands(key, "Normal");
+  await ines.press("Undo");
+  await stands(key, "Low");
+
+  const of = [
+    { name: "Blocked", condition: { kind: "compare", fact: "blocked", op: "is", value: true } },
+  ];
+  const lanes = JSON.stringify({ by: { kind: "conditions", of } });
+  await ines.open(`/p/TIX/flow?lanes=${encodeURIComponent(lanes)}`);
+  await ines.page.waitForSelector(`${lane("Blocked")} .card`);
+  await ines.carry(key, `${lane("Blocked")} .board-cell:nth-child(2)`, async () => {
+    await ines.reads("no single change brings a card here", lane("Blocked"));
+  });
+  await ines.reads("It stays where it was.");
+  await ines.keys("Escape");
+  await stands(key, "Everything else");
+});
+
+test("columns and lanes are folded and hidden for oneself, and are so again on another day", async () => {
+  await noor.open("/p/TIX/flow?lanes=assigneeId");
+  const more = async (column: string, what: string) => {
+    await noor.click(`[aria-label="More for ${column}"]`);
+    await noor.click(`::-p-xpath(//*[@role="menuitem"][starts-with(., "${what}")])`);
+  };
+  await more("Test, waiting", "Fold to a strip");
+  await noor.page.waitForSelector('.column-strip[aria-label^="Test, waiting, "]');
+  await more("Live, 14 days", "Hide here");
+  await noor.reads("1 column hidden, show");
+  await noor.press("fold all but mine");
+  const open = () =>
+    noor.page.$$eval('[aria-expanded="true"][aria-label$=", fold"]', (all) => all.length);
+  expect(await open()).toBe(1);
+  await noor.open("/p/TIX/flow?lanes=assigneeId");
+  expect(await open()).toBe(1);
+  await noor.page.waitForSelector(".column-strip");
+  await ines.open("/p/TIX/flow?lanes=assigneeId");
+  expect(await ines.page.$(".column-strip")).toBeNull();
+  await noor.press("open all");
+  await noor.press("1 column hidden, show");
+  await noor.click(".column-strip");
+  await noor.page.waitForSelector('[aria-label="More for Live, 14 days"]');
+  await noor.page.waitForFunction(() => !document.querySelector(".column-strip"));
+});
+
+test("what cards say is chosen; a mark follows what happens to its item; large or small is each machine's own", async () => {
+  await noor.open("/p/TIX/flow");
+  const first = ".card[data-compact=false]:not([data-expedite=true])";
+  const cards = async () => noor.click('button[aria-label^="On cards"]');
+  await cards();
+  await noor.press("Say something else");
+  await noor.click('::-p-xpath(//*[@role="menuitem"][.="priority"])');
+  await noor.reads(/priority (low|normal|high|urgent)/, first);
+  await noor.press("Add a mark");
+  await noor.click('::-p-xpath(//*[@role="menuitem"][.="waits for us"])');
+  await noor.page.waitForSelector('[data-mark="waits for us"]');
+  await noor.choose("On this machine, for me", "small");
+  await noor.page.waitForFunction(() => !document.querySelector(".card[data-compact=false]"));
+  await noor.choose("On this machine, for me", "as the view says");
+  await noor.page.waitForSelector(first);
+  await noor.keys("Escape");
+  await noor.page.reload();
+  await noor.page.waitForSelector("html[data-ready]");
+  await noor.reads(/priority (low|normal|high|urgent)/, first);
+  await noor.page.waitForSelector('[data-mark="waits for us"]');
+  await cards();
+  await noor.press("the usual cards again");
+  await noor.page.waitForFunction(() => !document.querySelector("[data-mark]"));
+});
+
+test("a board stands alone, grows, and comes back", async () => {
+  await ines.open("/p/TIX/flow");
+  const width = () =>
+    ines.page.$eval(".card[data-compact=false]", (e) => e.getBoundingClientRect().width);
+  await ines.keys("v");
+  await ines.page.waitForFunction(
+    () => !document.querySelector<HTMLElement>("header")?.offsetParent,
+  );
+  await ines.keys("+", "+");
+  await ines.reads("150 %");
+  expect(await width()).toBeGreaterThan(200);
+  await ines.keys("v");
+  await ines.page.waitForFunction(() => document.querySelector("header")?.offsetHeight === 48);
+});
+
 test("a workflow goes out as a file and comes in again; a bad file is told and changes nothing", async () => {
   const folder = mkdtempSync(path.join(os.tmpdir(), "zigzag-files-"));
   await ines.open("/p/TIX/design");

@@ -488,6 +488,34 @@ const TRIES: [
       return ["/api/projects/TIX/views/pictures", { method: "POST", body: { looks } }];
     },
   ],
+  [
+    "the mark on what is like it",
+    "/api/projects/[key]/table/cards",
+    ({ key }) => {
+      const condition = { kind: "compare", fact: "description", op: "contains", value: key };
+      const marks = [{ word: "like it", sign: "flag", tone: "rest", condition }];
+      const cards = { facts: ["testResult"], marks };
+      return ["/api/projects/TIX/table/cards", { method: "POST", body: { cards } }];
+    },
+  ],
+  [
+    "the lane that what is like it is in",
+    "/api/projects/[key]/table/lanes",
+    ({ key }) => {
+      const condition = { kind: "compare", fact: "description", op: "contains", value: key };
+      const by = { kind: "conditions", of: [{ name: "Like it", condition }] };
+      return ["/api/projects/TIX/table/lanes", { method: "POST", body: { lanes: { by } } }];
+    },
+  ],
+  [
+    "the values that what is like it has",
+    "/api/projects/[key]/table/counted",
+    ({ key }) => {
+      const condition = { kind: "compare", fact: "description", op: "contains", value: key };
+      const fields = [{ fact: "labels", condition }];
+      return ["/api/projects/TIX/table/counted", { method: "POST", body: { condition, fields } }];
+    },
+  ],
   ...(["table", "table/matching", "table/export"] as const).map((list): (typeof TRIES)[number] => [
     `the ${list} of what is like it`,
     `/api/projects/[key]/${list}`,

@@ -128,7 +128,7 @@ describe("an item, as anyone on the project opens it", () => {
     await person.reads("tone is not licensed", `[data-key="${key}"]`);
     await person.press("Lift blocker");
     await person.reads("lifted the blocker: tone is not licensed", panel);
-    await person.fill("New sub-task", "Record the tone");
+    await person.fill("New child", "Record the tone");
     await person.press("Add task");
     await person.reads("0 of 1 done", panel);
     await person.click('input[aria-label="Record the tone is done"]');

@@ -115,6 +115,62 @@ test("values are chosen with their counts; the number follows, and the last one 
   );
 });
 
+test("values stand counted beside a board: a press narrows, Ctrl takes several, and others' moves are counted", async () => {
+  const panel = 'aside[aria-label="Values with counts"]';
+  const value = (name: string) => `${panel} .counted-value[data-value="${name}"]`;
+  const countOf = async (name: string) =>
+    Number(await noor.page.$eval(value(name), (e) => e.getAttribute("data-count")));
+  await noor.open("/p/TIX/flow");
+  const all = await shown(noor);
+  await noor.keys("f");
+  await noor.page.waitForSelector(value("Ruth Abara"));
+  const [ruths, nobodys] = [await countOf("Ruth Abara"), await countOf("nobody")];
+  await noor.click(value("Ruth Abara"));
+  await noor.reads(new RegExp(`^${ruths} of ${all}`), WHAT);
+  // The values of the field itself stay as they are; another field follows.
+  expect(await countOf("nobody")).toBe(nobodys);
+  await noor.page.keyboard.down("Control");
+  await noor.click(value("nobody"));
+  await noor.page.keyboard.up("Control");
+  await noor.reads(new RegExp(`^${ruths + nobodys} of ${all}`), WHAT);
+  await noor.reads(/assignee Ruth Abara or nobody/, WHAT);
+  const kept = await pathOf(noor);
+  await noor.page.reload();
+  await noor.page.waitForSelector("html[data-ready]");
+  await noor.page.waitForSelector(`${value("nobody")}[aria-pressed=true]`);
+  expect(await pathOf(noor)).toBe(kept);
+  // The same by keys alone: Space lets go of one, Enter of the last.
+  await noor.page.focus(`${panel} .counted-value[tabindex="0"]`);
+  await noor.keys("Home", "End", "Home");
+  while (
+    !(await noor.page.evaluate(
+      () => document.activeElement?.getAttribute("data-value") === "nobody",
+    ))
+  )
+    await noor.keys("ArrowDown");
+  await noor.keys(" ");
+  await noor.reads(new RegExp(`^${ruths} of ${all}`), WHAT);
+  await noor.click(value("Ruth Abara"));
+  await noor.page.waitForFunction(
+    (w: string) => !document.querySelector<HTMLElement>(w)!.innerText.includes("only"),
+    {},
+    WHAT,
+  );
+  // Somebody else gives Ruth one of nobody's.
+  const client = new Client({ connectionString: app.databaseUrl() });
+  await client.connect();
+  const { rows } = await client.query<{ key: string }>(
+    "select 'TIX-' || i.number as key from item i join column_state c on c.state_id = i.state_id and c.board_id = 'tix-board' where i.project_id = 'tix' and i.assignee_id is null and not i.restricted and i.state_kind <> 'finished' and i.withdrawn_at is null order by i.rank limit 1",
+  );
+  await client.end();
+  await ines.open(`/p/TIX/flow?item=${rows[0].key}`);
+  await ines.choose("Assignee", "Ruth Abara");
+  await noor.page.waitForSelector(`${value("Ruth Abara")}[data-count="${ruths + 1}"]`);
+  expect(await countOf("nobody")).toBe(nobodys - 1);
+  await noor.keys("f");
+  await noor.page.waitForFunction((p: string) => !document.querySelector(p), {}, panel);
+});
+
 test("a question is asked in words or chosen, and answered by three looks at one's own items", async () => {
   await noor.open("/p/TIX/flow");
   await noor.press("Everything");

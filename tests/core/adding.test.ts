@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { columnMeaning, laneMeaning } from "@/core/board/place-meaning";
+import { columnMeaning } from "@/core/board/place-meaning";
 import type { Condition } from "@/core/condition/condition";
 import { holds, type Asker } from "@/core/condition/evaluate";
 import { NOTHING_AROUND } from "@/core/condition/facts";
@@ -95,14 +95,8 @@ describe("what a place among items means for one that is added", () => {
   });
 });
 
-describe("a lane, a column and a group as conditions", () => {
+describe("a column and a group as conditions", () => {
   it("hold for what stands in them", () => {
-    expect(laneMeaning({ id: "expedite", expedite: true }, "assignee")).toEqual(
-      is("classOfService", "expedite"),
-    );
-    expect(laneMeaning({ id: "nobody", expedite: false }, "assignee")).toEqual(
-      is("assigneeId", null, "is empty"),
-    );
     expect(columnMeaning("label", { value: "fog" })).toEqual(is("labels", "fog", "contains"));
     expect(columnMeaning("sprint", { value: null })).toEqual(is("sprintId", null, "is empty"));
     expect(columnMeaning("state", {})).toEqual(all());

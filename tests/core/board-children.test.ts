@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { cellsOf, inCell } from "@/core/board/cells";
 import { drawnOf, idsUnder, underParents, usualChildren } from "@/core/board/children";
 import { lanes } from "@/core/board/lane";
+import { cutBy } from "./setup/lanes";
 import { bothTallies, tallyOf, tallyOfGroups } from "@/core/board/tally";
 import { amountOf, isAmount } from "@/core/item/amount";
 import { OWN_FIELDS } from "./setup/conditions";
@@ -49,11 +50,12 @@ describe("what stands in a cell of a board", () => {
     ...item(id),
     columnId,
     assigneeId,
-    classOfService: "standard",
+    classOfService: "standard" as const,
   });
   const cards = [card("a", "build", "noor"), card("b", "test", "noor"), card("c", "build", null)];
   const columns = [{ id: "build" }, { id: "test" }] as never as Parameters<typeof inCell>[2][];
-  const made = lanes(cards, "assignee", [{ id: "noor", name: "Noor" }]);
+  const cut = cutBy("assigneeId");
+  const made = lanes(cards, cut);
   const cells = cellsOf(
     made,
     ({ columnId }) => columns.find(({ id }) => id === columnId) as never,
@@ -69,10 +71,8 @@ describe("what stands in a cell of a board", () => {
   });
 
   it("lanes are there for what is counted and has no card", () => {
-    const counted = [{ classOfService: "expedite", assigneeId: null }];
-    expect(lanes([], "assignee", [], counted).map(({ id, items }) => [id, items])).toEqual([
-      ["expedite", []],
-    ]);
+    const counted = [{ classOfService: "expedite" as const, assigneeId: null }];
+    expect(lanes([], cut, counted).map(({ id, items }) => [id, items])).toEqual([["expedite", []]]);
   });
 });
 

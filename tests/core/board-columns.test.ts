@@ -11,11 +11,10 @@ import {
 } from "@/core/board/columns-by";
 import { astrayOf } from "@/core/board/astray";
 import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
-import { LANE_FIELDS, lanes } from "@/core/board/lane";
 import { ageTrack } from "@/core/board/age-track";
 import { proposeColumns } from "@/core/board/propose-columns";
 import { showWorkflow, widenedWords } from "@/core/board/show-workflow";
-import { CLASSES_OF_SERVICE, PRIORITIES } from "@/core/item/fields";
+import { PRIORITIES } from "@/core/item/fields";
 import { STATE_KINDS, type State, type StateKind } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
 import { aged, Subject, workflow } from "./setup/make";
@@ -421,75 +420,6 @@ describe("words and parts of columns", () => {
     const times = { states } as never;
     expect(ladder(columns, times, 3)).toEqual({ both: 2.5, nobody: 0, end: null });
     expect(ladder(columns, times, 0)).toEqual({ both: null, nobody: null, end: null });
-  });
-});
-
-describe("lanes", () => {
-  const people = named("Noor", "Ivo");
-  const item = (classOfService: string, assigneeId: string | null = null) => ({
-    classOfService,
-    assigneeId,
-  });
-
-  test("expedite has a lane of its own on top, whatever the lanes are made by", () => {
-    for (const by of LANE_FIELDS) {
-      const [first, ...rest] = lanes(
-        [item("standard", "noor"), item("expedite", "noor")],
-        by,
-        people,
-      );
-      expect(first).toEqual({
-        id: "expedite",
-        name: "Expedite",
-        expedite: true,
-        items: [item("expedite", "noor")],
-      });
-      expect(rest.map((l) => l.expedite)).toEqual([false]);
-    }
-  });
-
-  test("by class of service: in the order of the classes, none twice, those without items left out", () => {
-    const [, second, third] = CLASSES_OF_SERVICE;
-    const made = lanes([item(third), item(second), item(third)], "class of service", people);
-    expect(made.map((l) => [l.id, l.items.length])).toEqual([
-      [second, 1],
-      [third, 2],
-    ]);
-    expect(made[0].name).toBe(second[0].toUpperCase() + second.slice(1));
-  });
-
-  test("by assignee: people in their order, nobody and those who left last", () => {
-    const items = [
-      item("standard"),
-      item("standard", "gone"),
-      item("standard", "ivo"),
-      item("standard", "noor"),
-    ];
-    expect(
-      lanes(items, "assignee", people).map((l) => [l.id, l.name, l.expedite, l.items.length]),
-    ).toEqual([
-      ["noor", "Noor", false, 1],
-      ["ivo", "Ivo", false, 1],
-      ["nobody", "Nobody yet", false, 2],
-    ]);
-  });
-
-  test("by nothing: all others together; a class that nobody knows is not lost", () => {
-    expect(lanes([item("standard"), item("odd")], "none", people)).toEqual([
-      {
-        id: "everything",
-        name: "Everything else",
-        expedite: false,
-        items: [item("standard"), item("odd")],
-      },
-    ]);
-    expect(lanes([item("odd")], "class of service", people).flatMap((l) => l.items)).toEqual([
-      item("odd"),
-    ]);
-  });
-
-  test("no items, no lanes", () => {
-    for (const by of LANE_FIELDS) expect(lanes([], by, people)).toEqual([]);
   });
 });
 

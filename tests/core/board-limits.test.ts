@@ -1,4 +1,4 @@
-import type { LaneField } from "@/core/board/lane";
+import type { FactName } from "@/core/condition/facts";
 import {
   heldWords,
   limitOfColumn,
@@ -15,9 +15,9 @@ import {
 } from "@/core/board/board-limits";
 import { besideBlockers, NOTHING_AROUND_IT } from "@/core/board/around";
 import { NO_LIMIT, slots } from "@/core/board/limit";
+import { PLAIN_COUNTING } from "@/core/board/limit-counting";
 import {
   mattersForLimits,
-  PLAIN_COUNTING,
   usualLevel,
   weightIn,
   type CountedItem,
@@ -66,6 +66,10 @@ const by: CountingBy = {
   byReviewer: new Set(["In review"]),
   defaultSize: 2,
 };
+
+const laneOf = (fact: FactName, key: string) => ({ value: { fact, key }, expedite: false });
+const EXPEDITE_LANE = { ...laneOf("classOfService", "expedite"), expedite: true };
+const REST = { value: null, expedite: false };
 
 describe("what an item counts for", () => {
   test.each<[string, Partial<CountedLimit>, Partial<CountedItem>, number]>([
@@ -184,12 +188,12 @@ describe("where limits stand on a board", () => {
   test("over the whole, the allowance last; over lanes and people", () => {
     expect(ids(limitsOfBoard(limits))).toEqual(["all", "noors", "allowance"]);
     expect(limitOfPerson(limits, "noor")?.id).toBe("noor");
-    const lane = (id: string, expedite = false) => ({ id, expedite });
-    expect(ids(limitsOfLane(limits, lane("expedite", true), "none"))).toEqual(["allowance"]);
-    expect(ids(limitsOfLane(limits, lane("noor"), "assignee"))).toEqual(["noor", "noors"]);
-    expect(ids(limitsOfLane(limits, lane("ivo"), "assignee"))).toEqual([]);
-    expect(ids(limitsOfLane(limits, lane("everything"), "none"))).toEqual([]);
-    expect(ids(limitsOfLane(limits, lane("standard"), "class of service"))).toEqual([]);
+    expect(ids(limitsOfLane(limits, EXPEDITE_LANE))).toEqual(["allowance"]);
+    expect(ids(limitsOfLane(limits, laneOf("assigneeId", "noor")))).toEqual(["noor", "noors"]);
+    expect(ids(limitsOfLane(limits, laneOf("assigneeId", "ivo")))).toEqual([]);
+    expect(ids(limitsOfLane(limits, laneOf("reviewerId", "noor")))).toEqual([]);
+    expect(ids(limitsOfLane(limits, REST))).toEqual([]);
+    expect(ids(limitsOfLane(limits, laneOf("classOfService", "standard")))).toEqual([]);
   });
 
   test("in a cell, what its column takes of the kind that its lane is made of", () => {
@@ -199,13 +203,14 @@ describe("where limits stand on a board", () => {
       limit({ id: "bugs here", ownerId: "c1", field: "typeId", value: "bug" }),
       limit({ id: "hurried here", ownerId: "c1", field: "classOfService", value: "expedite" }),
     ].map((l) => (l.ownerId === "c1" ? { ...l, ownerKind: "column" as const } : l));
-    const inCell = (lane: string, by: LaneField, column = "c1") =>
-      ids(limitsOfCell(narrow, { id: column }, { id: lane, expedite: lane === "expedite" }, by));
-    expect(inCell("noor", "assignee")).toEqual(["noors here"]);
-    expect(inCell("noor", "class of service")).toEqual([]);
-    expect(inCell("noor", "assignee", "c2")).toEqual([]);
-    expect(inCell("expedite", "none")).toEqual(["hurried here"]);
-    expect(inCell("everything", "none")).toEqual([]);
+    const inCell = (lane: Parameters<typeof limitsOfCell>[2], column = "c1") =>
+      ids(limitsOfCell(narrow, { id: column }, lane));
+    expect(inCell(laneOf("assigneeId", "noor"))).toEqual(["noors here"]);
+    expect(inCell(laneOf("classOfService", "noor"))).toEqual([]);
+    expect(inCell(laneOf("assigneeId", "noor"), "c2")).toEqual([]);
+    expect(inCell(laneOf("typeId", "bug"))).toEqual(["cell", "bugs here"]);
+    expect(inCell(EXPEDITE_LANE)).toEqual(["hurried here"]);
+    expect(inCell(REST)).toEqual([]);
   });
 
   test("what goes past a limit is counted apart; without an allowance nothing does", () => {
@@ -242,7 +247,7 @@ test("how limits stand, in words", () => {
       3,
     ),
   ).toBe(
-    "Build: at most 20, firm; 2 items without a size, counted as 3 each; expedite items go past it, through their allowance; items with a fixed date may go beyond it; counts only what is worked on",
+    "Build: at most 20 in size, firm; only what is worked on; fixed dates may pass; 2 items without a size, counted as 3 each; expedite items go past it, through their allowance",
   );
   expect(brokenLimit(limit({ max: 5, count: 5 }))).toBeNull();
   expect(brokenLimit(limit({ min: 3, count: 1 }))).toMatchObject({ words: "pull 2 more" });

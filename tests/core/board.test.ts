@@ -3,7 +3,6 @@ import fc from "fast-check";
 import { ageTrack } from "@/core/board/age-track";
 import { ladder, stagesOf, type Column } from "@/core/board/column";
 import { changeFor } from "@/core/board/columns-by";
-import { lanes } from "@/core/board/lane";
 import {
   limitOfState,
   limitSentence,
@@ -78,6 +77,16 @@ test.each([
     { max: 4, min: 2, minFirm: true },
   ],
   [{ max: null, firm: true, min: 0, minFirm: false }, "at least 0", { firm: false, min: 0 }],
+  [
+    { max: 8, firm: true, min: 3, minFirm: false, unit: "size" as const, level: null },
+    "at least 3 in size; at most 8 in size, firm",
+    { max: 8, firm: true, min: 3, unit: "size" },
+  ],
+  [
+    { max: 8, firm: false, min: null, minFirm: false, level: 0, fixedDatePasses: true },
+    "at most 8; only of level 0; fixed dates may pass",
+    { max: 8, level: 0, fixedDatePasses: true },
+  ],
   [{ max: null, firm: true, min: null, minFirm: true }, "none", null],
 ])("a state's limit %j reads %s, and comes back without what says nothing", (of, words, back) => {
   const limit = limitOfState(of);
@@ -122,35 +131,6 @@ test("columns of one stage stand together; the ladder is the mean over all finis
     Live: null,
   });
   expect(ladder(columns, flowTimes([], 0), 0).Waiting).toBeNull();
-});
-
-test("expedite items have a lane of their own on top, whatever the lanes are made by; nothing falls out", () => {
-  const items = [
-    { id: 1, classOfService: "standard", assigneeId: "noor" },
-    { id: 2, classOfService: "expedite", assigneeId: "noor" },
-    { id: 3, classOfService: "fixed date", assigneeId: null },
-    { id: 4, classOfService: "standard", assigneeId: "left the crew" },
-  ];
-  const people = [
-    { id: "ivo", name: "Ivo" },
-    { id: "noor", name: "Noor" },
-  ];
-  const shape = (by: "assignee" | "class of service" | "none") =>
-    lanes(items, by, people).map((l) => [l.name, l.items.map((i) => i.id)]);
-  expect(shape("assignee")).toEqual([
-    ["Expedite", [2]],
-    ["Noor", [1]],
-    ["Nobody yet", [3, 4]],
-  ]);
-  expect(shape("class of service")).toEqual([
-    ["Expedite", [2]],
-    ["Fixed date", [3]],
-    ["Standard", [1, 4]],
-  ]);
-  expect(shape("none")).toEqual([
-    ["Expedite", [2]],
-    ["Everything else", [1, 3, 4]],
-  ]);
 });
 
 test("an age track reaches to the expectation, and says in words when it is past the 85th percentile", () => {

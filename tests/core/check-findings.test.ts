@@ -161,6 +161,11 @@ test.each<[string, Workflow, string[], Partial<CheckSurroundings>?]>([
     withState("In test", { teamId: "ticketing", limit: atMost(3, false) }),
     [],
   ],
+  [
+    "a limit of sizes below the team",
+    withState("In test", { teamId: "ticketing", limit: { ...atMost(2, false), unit: "size" } }),
+    [],
+  ],
   ["a team without a limit", withState("In test", { teamId: "ticketing" }), []],
   [
     "too old before it is expected to leave",

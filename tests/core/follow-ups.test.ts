@@ -126,12 +126,8 @@ test.each<[FollowUp, string, ItemChange[]]>([
     "comments “Ready.”",
     [{ kind: "commented", new: { commentId: "comment", body: "Ready." } }],
   ],
-  [
-    { kind: "create sub-tasks", titles: ["Tell the crew"] },
-    "makes the sub-task “Tell the crew”",
-    [],
-  ],
-  [{ kind: "create sub-tasks", titles: ["a", "b"] }, "makes 2 sub-tasks", []],
+  [{ kind: "create sub-tasks", titles: ["Tell the crew"] }, "makes the child “Tell the crew”", []],
+  [{ kind: "create sub-tasks", titles: ["a", "b"] }, "makes 2 children", []],
   [{ kind: "finish duplicates" }, "finishes its duplicates", []],
   [{ kind: "reopen duplicates" }, "reopens its duplicates", []],
   [
@@ -283,9 +279,9 @@ test.each<[Trigger, string, Occurrence, string]>([
   ],
   [
     { kind: "sub-tasks finished" },
-    "all its sub-tasks are finished",
+    "all its children are finished",
     { kind: "sub-tasks finished" },
-    "All its sub-tasks are finished.",
+    "All its children are finished.",
   ],
   [
     { kind: "parent finished" },

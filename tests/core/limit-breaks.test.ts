@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { keepLimits, type HeldLimit, type LimitQuestion } from "@/core/board/keep-limits";
 import { limitState, NO_LIMIT } from "@/core/board/limit";
-import { PLAIN_COUNTING, type CoveringLimit } from "@/core/board/limited";
+import { PLAIN_COUNTING } from "@/core/board/limit-counting";
+import type { CoveringLimit } from "@/core/board/limited";
 import { withinLimits } from "@/core/item/within-limits";
 import { isRefusal } from "@/core/workflow/refusal";
 import type { LimitMode } from "@/core/workflow/requirement";

@@ -48,7 +48,7 @@ describe("bands of dates", () => {
     );
     expect(places).toEqual([0, 1, 2, 3, 4]);
     expect(groupLabel("dueOn", "next week", VOCABULARY)).toBe("next week");
-    expect(groupLabel("dueOn", null, VOCABULARY)).toBe("not said");
+    expect(groupLabel("dueOn", null, VOCABULARY)).toBe("none");
   });
 });
 
@@ -174,7 +174,8 @@ test("the middle of an odd number of values is one of them; dates have a first a
 });
 
 test.each([
-  ["estimate", null, "not said"],
+  ["estimate", null, "none"],
+  ["assigneeId", null, "nobody"],
   ["estimate", 1234.56, "1,234.6"],
   ["daysInState", 3.04, "3 days"],
   ["daysInState", 0.98, "1 day"],

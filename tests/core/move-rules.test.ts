@@ -216,7 +216,7 @@ test.each<[string, Requirement, Parameters<typeof move>[1], string, string, stri
     { kind: "sub-tasks finished" },
     { change: { around: { ...context().around, openChildren: 1 } } },
     "sub-tasks open",
-    "One sub-task is not finished.",
+    "One child is not finished.",
     "Finish them first, or close what is not wanted any more.",
   ],
   [
@@ -224,7 +224,7 @@ test.each<[string, Requirement, Parameters<typeof move>[1], string, string, stri
     { kind: "sub-tasks finished" },
     { change: { around: { ...context().around, openChildren: 3 } } },
     "sub-tasks open",
-    "3 sub-tasks are not finished.",
+    "3 children are not finished.",
     "Finish them first",
   ],
   [

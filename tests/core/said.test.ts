@@ -1,3 +1,4 @@
+import { lanesByField, NO_LANES } from "@/core/board/lanes-by";
 import fc from "fast-check";
 import { PLAIN_LOOK } from "@/core/view/look";
 import { proposals, QUESTIONS, type KnownBoard } from "@/core/view/proposals";
@@ -23,7 +24,7 @@ describe("what somebody wants to see, as they say it", () => {
     ["mine and blocked", ["assignee me", "it is blocked"], null],
     ["in progress by who has it", ["kind of state waiting or working"], "assigneeId"],
     ["only bug", ["type Bug"], null],
-    ["nobody has it; by class", ["assignee not set"], "classOfService"],
+    ["nobody has it; by class", ["assignee nobody"], "classOfService"],
     ["the current sprint in groups by state", ["sprint the current sprint"], "stateId"],
   ])("“%s”", (text, parts, by) => {
     expect(told(text)).toEqual(parts);
@@ -64,14 +65,16 @@ describe("looks that are proposed", () => {
 
   it("are a board, groups and one row, of the same items", () => {
     const [board, groups, row] = looks("urgent, by team").map(({ look }) => look);
-    expect(board).toMatchObject({ arrangement: "board", board: "t", lanes: "none" });
+    expect(board).toMatchObject({ arrangement: "board", board: "t", lanes: NO_LANES });
     expect(groups).toMatchObject({ arrangement: "table", group: "teamId" });
     expect(row).toMatchObject({ arrangement: "table", group: null });
     expect(new Set([board, groups, row].map(({ filter }) => JSON.stringify(filter))).size).toBe(1);
   });
 
   it("have lanes where no board has such columns, and groups of their own where none are asked for", () => {
-    expect(looks("in progress, by assignee")[0].look).toMatchObject({ lanes: "assignee" });
+    expect(looks("in progress, by assignee")[0].look).toMatchObject({
+      lanes: lanesByField("assigneeId"),
+    });
     expect(looks("in progress")[1].look.group).toBe("stateId");
     expect(looks("not started")[1].look.group).toBe("priority");
     expect(looks("")[0].look).toEqual(PLAIN_LOOK);

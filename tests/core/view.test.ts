@@ -5,14 +5,17 @@ import { holds, type Asker } from "@/core/condition/evaluate";
 import { NOTHING_AROUND, type AskedItem, type FactName } from "@/core/condition/facts";
 import { factsOffered } from "@/core/condition/vocabulary";
 import { isGroupable, isSortable } from "@/core/item/list/query";
-import { isListed } from "@/core/item/list/table";
+import { isCounted, isListed } from "@/core/item/list/listed";
 import { PRIORITIES } from "@/core/item/fields";
+import { lanesByField, type Lanes } from "@/core/board/lanes-by";
+import { DENSITIES, isOnCard, SIGNS, TONES, USUAL_CARDS } from "@/core/board/card-look";
 import { readLook, writeLook } from "@/core/view/address";
 import { nearlyAlike } from "@/core/view/alike";
 import { differences, type LookNames } from "@/core/view/differences";
 import {
   chosenIn,
   choosing,
+  filterOf,
   filterParts,
   isFiltering,
   withPart,
@@ -32,6 +35,7 @@ import {
   storedLook,
   type Look,
 } from "@/core/view/look";
+import { isNarrowedTo, narrowedTo, narrowedToo, withoutNarrowing } from "@/core/view/narrow";
 import { viewBody } from "@/core/view/view";
 import { CHILDREN_SHOWN } from "@/core/board/children";
 import { isAmount } from "@/core/item/amount";
@@ -71,7 +75,7 @@ describe("a filter as a line of parts", () => {
   });
   test("nobody and somebody together are one part", () => {
     const part = choosing({ fact: "assigneeId", values: ["noor", null, { who: "me" }] })!;
-    expect(partText(part, VOCABULARY)).toMatch(/assignee .*, me or not set$/);
+    expect(partText(part, VOCABULARY)).toMatch(/assignee .*, me or nobody$/);
     const item = (assigneeId: string | null): AskedItem => ({
       ...NOTHING_AROUND,
       item: { ...plainItem, assigneeId },
@@ -138,6 +142,63 @@ describe("a filter as a line of parts", () => {
   });
 });
 
+describe("narrowing to the values of a field", () => {
+  const NOBODY: Condition = { kind: "compare", fact: "assigneeId", op: "is empty", value: null };
+  const [ME, NOOR] = [is("assigneeId", "ines"), is("assigneeId", "noor")];
+  const kept = filterOf([OLD, BUG]);
+
+  test("shows one, and all again when it is pointed at once more; everything else stays", () => {
+    const one = narrowedTo(kept, "assigneeId", ME);
+    expect(filterParts(one)).toEqual([OLD, BUG, ME]);
+    expect(narrowedTo(one, "assigneeId", NOBODY)).toEqual(filterOf([OLD, BUG, NOBODY]));
+    expect(narrowedTo(one, "assigneeId", ME)).toEqual(kept);
+    expect(withoutNarrowing(one, "assigneeId")).toEqual(kept);
+  });
+
+  test("takes in another, and leaves it out; the part stays one that can be chosen from", () => {
+    const both = narrowedToo(narrowedTo(kept, "assigneeId", ME), "assigneeId", NOBODY);
+    expect(chosenIn(filterParts(both)[2])).toEqual({ fact: "assigneeId", values: ["ines", null] });
+    const three = narrowedToo(both, "assigneeId", NOOR);
+    expect([ME, NOOR, NOBODY].map((one) => isNarrowedTo(three, "assigneeId", one))).toEqual([
+      true,
+      true,
+      true,
+    ]);
+    const back = [ME, NOBODY, NOOR].reduce(
+      (filter, one) => narrowedToo(filter, "assigneeId", one),
+      three,
+    );
+    expect(back).toEqual(kept);
+    expect(isNarrowedTo(three, "reviewerId", is("reviewerId", "ines"))).toBe(false);
+  });
+
+  test("also to what is no choice: stretches of days, labels; one of several replaces all", () => {
+    const age = (...of: Condition[]): Condition => ({ kind: "all", of });
+    const compare = (op: "at least" | "less than", value: number): Condition => ({
+      kind: "compare",
+      fact: "age",
+      op,
+      value,
+    });
+    const [young, old] = [
+      age(compare("at least", 1), compare("less than", 3)),
+      compare("at least", 14),
+    ];
+    const both = narrowedToo(narrowedToo(BUG, "age", old), "age", young);
+    expect(filterParts(both)).toEqual([BUG, { kind: "any", of: [old, young] }]);
+    expect([young, old].map((one) => isNarrowedTo(both, "age", one))).toEqual([true, true]);
+    expect(narrowedTo(both, "age", old)).toEqual(filterOf([BUG, old]));
+    expect(withoutNarrowing(both, "age")).toEqual(BUG);
+    const one = narrowedTo(BUG, "age", young);
+    expect([young, old].map((band) => isNarrowedTo(one, "age", band))).toEqual([true, false]);
+    expect(narrowedTo(one, "age", young)).toEqual(BUG);
+    expect(filterParts(narrowedToo(one, "age", old))).toEqual([
+      BUG,
+      { kind: "any", of: [young, old] },
+    ]);
+  });
+});
+
 const OLD_OR_NEW = fc.constantFrom<Condition>(OLD, BUG, is("priority", "high"));
 
 const anyLook = (): fc.Arbitrary<Look> => {
@@ -146,7 +207,33 @@ const anyLook = (): fc.Arbitrary<Look> => {
   return fc.record({
     arrangement: fc.constantFrom("board" as const, "table" as const),
     board: fc.option(fc.constantFrom("b1", "b-2")),
-    lanes: fc.constantFrom("none" as const, "assignee" as const),
+    lanes: fc.record({
+      by: fc.oneof(
+        fc.constantFrom<Lanes["by"][]>({ kind: "none" }, { kind: "parent" }),
+        facts(isCounted).map((fact) => ({ kind: "field" as const, fact })),
+        anyCondition(VOCABULARY).map((condition) => ({
+          kind: "conditions" as const,
+          of: [{ name: "Quay & pier", condition }],
+        })),
+      ),
+      teamId: fc.constantFrom(null, "quayside"),
+      rest: fc.constantFrom("below" as const, "above" as const),
+      empty: fc.boolean(),
+    }),
+    cards: fc.record({
+      facts: fc.uniqueArray(facts(isOnCard), { maxLength: 5 }),
+      stayFrom: fc.integer({ min: 0, max: 365 }),
+      density: fc.constantFrom(...DENSITIES),
+      marks: fc.array(
+        fc.record({
+          word: fc.constantFrom("due & soon", "fog"),
+          sign: fc.constantFrom(...SIGNS),
+          tone: fc.constantFrom(...TONES),
+          condition: anyCondition(VOCABULARY),
+        }),
+        { maxLength: 2 },
+      ),
+    }),
     children: fc.option(fc.constantFrom(...CHILDREN_SHOWN)),
     scope: anyCondition(VOCABULARY),
     filter: anyCondition(VOCABULARY),
@@ -162,6 +249,7 @@ const anyLook = (): fc.Arbitrary<Look> => {
       { maxLength: 6, selector: (field) => field.fact },
     ),
     sum: fc.option(facts(isAmount)),
+    counts: fc.uniqueArray(facts(isCounted), { maxLength: 6 }),
     dense: fc.boolean(),
   });
 };
@@ -204,7 +292,10 @@ describe("what differs", () => {
     [{ board: "b1" }, ["on Pier"]],
     [{ board: "b9" }, ["on another board"]],
     [{ sort: [{ fact: "age", descending: true }] }, ["sorted by age, falling"]],
-    [{ dense: true, lanes: "assignee" }, ["in lanes by assignee", "in narrow rows"]],
+    [
+      { dense: true, lanes: lanesByField("assigneeId") },
+      ["in lanes by assignee", "in narrow rows"],
+    ],
     [{ fields: PLAIN_LOOK.fields.slice(1) }, ["without state"]],
     [{ fields: PLAIN_LOOK.fields.toReversed() }, ["columns in another order"]],
     [
@@ -212,6 +303,20 @@ describe("what differs", () => {
       ["columns of other widths"],
     ],
     [{ sum: null }, ["adding nothing up"]],
+    [
+      { cards: { ...USUAL_CARDS, facts: ["age", "priority"], density: "small" } },
+      [
+        "cards with priority",
+        ...["estimate", "assignee", "class of service", "origin", "times returned"].map(
+          (gone) => `cards without ${gone}`,
+        ),
+        "cards without children",
+        "cards without items it waits for",
+        "cards without items that wait for it",
+        "small cards",
+      ],
+    ],
+    [{ cards: { ...USUAL_CARDS, stayFrom: 9 } }, ["cards that say it otherwise"]],
   ])("%j is said as %j", (change, words) => expect(told(change)).toEqual(words));
   test("what was let go is said too, and a condition of the project by its name", () => {
     const kept: Look = { ...PLAIN_LOOK, filter: { kind: "all", of: [BUG, OLD] } };
@@ -233,7 +338,7 @@ describe("a view that somebody else changes meanwhile", () => {
   const was = { ...PLAIN_LOOK, arrangement: "table" as const, group: "severity" as const };
 
   test("is followed in all that was left as it was", () => {
-    const is = { ...was, group: "priority" as const, lanes: "assignee" as const };
+    const is = { ...was, group: "priority" as const, lanes: lanesByField("assigneeId") };
     expect(followedLook(was, is, was)).toEqual(is);
     const shown = { ...was, sort: [{ fact: "age" as const, descending: true }] };
     expect(followedLook(was, is, shown)).toEqual({ ...is, sort: shown.sort });

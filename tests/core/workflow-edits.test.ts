@@ -151,7 +151,7 @@ describe("what is different, in words", () => {
         followUps: [{ kind: "put on top" }],
         triggers: [{ kind: "sub-tasks finished" }],
       },
-      "The move “Pull” from Backlog to Ready, from now on: only for a lead; says why; then puts it on top; by itself when all its sub-tasks are finished.",
+      "The move “Pull” from Backlog to Ready, from now on: only for a lead; says why; then puts it on top; by itself when all its children are finished.",
     ],
   ])("a move: %s", (_what, change, sentence) =>
     expect(words(withMove("Pull", change))).toEqual([`changed move: ${sentence}`]),

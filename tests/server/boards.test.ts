@@ -260,6 +260,32 @@ describe("a state has one limit", () => {
     expect(await maximumAt(main.id, test)).toBe(before);
   });
 
+  test("that counts as the process or a board says, whichever said it last", async () => {
+    const review = await stateId("Waiting for review");
+    const [main] = (await readDesign(INES, "TIX")).boards;
+    const { id } = main.columns.find((c) => c.stateIds.length === 1 && c.stateIds[0] === review)!;
+    const known = (await runningWorkflow()).states.find((s) => s.id === review)!.limit;
+    const sized = { max: 60, firm: false, min: null, minFirm: false, unit: "size" as const };
+    const shown = async () =>
+      limitOfColumn((await readBoard(INES, "TIX", main.id)).limits, { id, stateIds: [review] });
+    await publishChange((w) =>
+      changeState(w, review, { limit: { ...sized, fixedDatePasses: true } }),
+    );
+    expect(await shown()).toMatchObject({ max: 60, unit: "size", fixedDatePasses: true });
+    await storeDraft(INES, changeState(await runningWorkflow(), review, { expectedDays: 2 }));
+    const { version } = await design(main.id);
+    await limitColumn({ id, boardId: main.id }, version, { max: 70, unit: "size" });
+    const { drafts, limitChanges } = await readDesign(INES, "TIX");
+    const drafted = drafts[0].definition.states.find((s) => s.id === review)!;
+    expect(drafted.limit).toEqual({ ...sized, max: 70 });
+    expect(limitChanges.slice(0, 2).map((change) => change.words)).toEqual([
+      "at most 70 in size",
+      "at most 60 in size; fixed dates may pass",
+    ]);
+    await publishChange((w) => changeState(w, review, { limit: known }));
+    expect(await shown()).toMatchObject({ max: known?.max ?? null, unit: known?.unit ?? "items" });
+  });
+
   test("and which counts all that is there, also on a board that shows only some of it", async () => {
     const test = await stateId("Waiting for test");
     const board = made({

@@ -4,6 +4,11 @@ import { holds, type Asker } from "@/core/condition/evaluate";
 import { factOf, type AskedItem, type FactName, type FactValue } from "@/core/condition/facts";
 import { printCel } from "@/core/condition/cel-print";
 import { factsOffered, type Vocabulary } from "@/core/condition/vocabulary";
+import { conditionSchema } from "@/core/condition/condition";
+import { isAmount } from "@/core/item/amount";
+import { countedAt, valueMeaning } from "@/core/item/list/counted-values";
+import { isCounted } from "@/core/item/list/listed";
+import { countValues } from "@/server/item/list/counted";
 import { arrange, type ListGroup } from "@/core/item/list/arrange";
 import {
   isGroupable,
@@ -140,6 +145,52 @@ test("in memory and in the database a list has the same items in the same order,
   );
   // Groups of several kinds were met, or the comparison would say little.
   expect(grouped).toBeGreaterThan(25);
+}, 180_000);
+
+test("values are counted alike, add up to the whole, and mean the items that were counted", async () => {
+  let several = 0;
+  await fc.assert(
+    fc.asyncProperty(
+      anyCondition(vocabulary),
+      fc.constantFrom(...factsOffered(vocabulary).filter(isCounted)),
+      fc.option(fc.constantFrom(...factsOffered(vocabulary).filter(isAmount))),
+      fc.constantFrom(...ASKERS),
+      async (condition, fact, sum, asker) => {
+        const { now, zone } = asker;
+        const at = { now, zone };
+        const items = asked.filter((a) => holds(condition, a, asker));
+        const wanted = new Map<string | null, { count: number; sum: number }>();
+        for (const one of items)
+          for (const key of countedAt(fact, one, at)) {
+            const value = wanted.get(key) ?? { count: 0, sum: 0 };
+            value.count += 1;
+            value.sum += sum === null ? 0 : ((factOf(sum).of(one, at) as number | null) ?? 0);
+            wanted.set(key, value);
+          }
+        const where = and(
+          FILLED,
+          compileCondition(condition, { ...asker, ownFields: OWN_FIELDS, promises }),
+        );
+        const counts = await countValues(listOf(asker, where), fact, sum);
+        const told = { condition: printCel(condition, vocabulary), fact, sum };
+        const byKey = new Map(counts.map(({ key, ...value }) => [key, value]));
+        const near = [...wanted].map(([key, value]) => [
+          key,
+          { ...value, sum: expect.closeTo(value.sum, 5) as unknown },
+        ]);
+        expect({ ...told, counts: byKey }).toEqual({ ...told, counts: new Map(near as never) });
+        for (const { key, count } of counts) {
+          const meant = valueMeaning(fact, key, at);
+          expect(conditionSchema.safeParse(meant).success).toBe(true);
+          const of = items.filter((one) => holds(meant, one, asker)).length;
+          expect({ ...told, key, of }).toEqual({ ...told, key, of: count });
+        }
+        if (counts.length > 2) several += 1;
+      },
+    ),
+    { numRuns: 200 },
+  );
+  expect(several).toBeGreaterThan(25);
 }, 180_000);
 
 test("an anchor leads to the rows behind every so many", async () => {

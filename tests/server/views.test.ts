@@ -1,3 +1,4 @@
+import { lanesByField } from "@/core/board/lanes-by";
 import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
 import type { Condition } from "@/core/condition/condition";
@@ -107,13 +108,13 @@ describe("two people at one view", () => {
       { dense: true },
       { name: "All at once" },
       { sum: null },
-      { lanes: "assignee" },
+      { lanes: lanesByField("assigneeId") },
     ];
     await Promise.all(parts.map((changes) => change(INES, id, 1, changes)));
     expect(await seen(INES, id)).toMatchObject({
       name: "All at once",
       version: 6,
-      look: { group: "priority", dense: true, sum: null, lanes: "assignee" },
+      look: { group: "priority", dense: true, sum: null, lanes: lanesByField("assigneeId") },
     });
   });
 });

@@ -102,7 +102,7 @@ describe("every requirement, through the real write path", () => {
     [
       "sub-tasks finished",
       { kind: "sub-tasks finished" },
-      { code: "sub-tasks open", sentence: "One sub-task is not finished.", asks: [] },
+      { code: "sub-tasks open", sentence: "One child is not finished.", asks: [] },
       async (id) => {
         const [child] = await database().select().from(item).where(eq(item.parentId, id));
         const [done] = await database()

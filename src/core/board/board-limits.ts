@@ -1,7 +1,7 @@
 import type { Instant } from "@/core/calendar/instant";
 import { counted } from "@/core/formats/counted";
 import type { Column } from "./column";
-import type { Lane, LaneField } from "./lane";
+import type { Lane } from "./lane";
 import { limitSentence, limitState, limitWords, type LimitState } from "./limit";
 import {
   countsIn,
@@ -103,32 +103,25 @@ export const passing = <T extends CountedItem>(
           countsIn({ ...limit, expeditePasses: false }, item, by),
       ).length;
 
-type LaneOf = Pick<Lane<unknown>, "id" | "expedite">;
+type LaneOf = Pick<Lane<unknown>, "value" | "expedite">;
 
 /** Whether a limit counts only what a lane is made of. */
-function isOfLane({ field, value }: CoveringLimit, { id, expedite }: LaneOf, by: LaneField) {
-  if (expedite) return field === "classOfService" && value === "expedite";
-  if (by === "none") return false;
-  return field === (by === "assignee" ? "assigneeId" : "classOfService") && value === id;
-}
+const isOfLane = ({ field, value }: CoveringLimit, { value: of }: LaneOf): boolean =>
+  of !== null && field === of.fact && value === of.key;
 
 /** The limits in a cell: those of its column that count only what its lane is made of. */
 export const limitsOfCell = <L extends CoveringLimit>(
   limits: readonly L[],
   column: Pick<Place, "id">,
   lane: LaneOf,
-  by: LaneField,
-): L[] => narrowLimitsOf(limits, column).filter((limit) => isOfLane(limit, lane, by));
+): L[] => narrowLimitsOf(limits, column).filter((limit) => isOfLane(limit, lane));
 
 /** The limits over a lane: over what it is made by, and how much somebody may have in hand. */
-export function limitsOfLane<L extends CoveringLimit>(
-  limits: readonly L[],
-  lane: LaneOf,
-  by: LaneField,
-): L[] {
+export function limitsOfLane<L extends CoveringLimit>(limits: readonly L[], lane: LaneOf): L[] {
   if (lane.expedite) return limits.filter(isAllowance);
-  const over = limits.filter((l) => l.ownerKind === "board" && isOfLane(l, lane, by));
-  const person = by === "assignee" ? limitOfPerson(limits, lane.id) : null;
+  const over = limits.filter((l) => l.ownerKind === "board" && isOfLane(l, lane));
+  const { fact, key } = lane.value ?? {};
+  const person = fact === "assigneeId" && key ? limitOfPerson(limits, key) : null;
   return person ? [person, ...over] : over;
 }
 
@@ -142,13 +135,11 @@ export function heldWords(limit: CountedLimit): { state: LimitState; words: stri
 /** What a limit says and how it counts, for who points at it. */
 export const limitTitle = (limit: CountedLimit, defaultSize: number): string =>
   [
-    `${limit.name}: ${limitSentence(limit)}`,
+    `${limit.name}: ${limitSentence({ ...limit, level: null })}`,
     limit.unit === "size" &&
       limit.unsized > 0 &&
       `${counted(limit.unsized, "item")} without a size, counted as ${defaultSize} each`,
     limit.expeditePasses && "expedite items go past it, through their allowance",
-    limit.fixedDatePasses && "items with a fixed date may go beyond it",
-    limit.workedOnly && "counts only what is worked on",
   ]
     .filter(Boolean)
     .join("; ");

@@ -1,4 +1,5 @@
 import type { StateLimit } from "@/core/workflow/state";
+import { countingSentence, PLAIN_COUNTING, type LimitCounting } from "./limit-counting";
 
 /** The arithmetic of column limits: how full a column is, and whether a move may change that. */
 
@@ -24,25 +25,40 @@ export const boundsOf = ({ min, max, minFirm, maxFirm }: ColumnLimit): ColumnLim
 });
 
 /** A state's limit as every limit is written. */
-export const limitOfState = (limit: StateLimit | null): ColumnLimit =>
-  limit
-    ? { min: limit.min, max: limit.max, minFirm: limit.minFirm, maxFirm: limit.firm }
-    : NO_LIMIT;
+export const limitOfState = (limit: StateLimit | null): ColumnLimit & LimitCounting => ({
+  ...PLAIN_COUNTING,
+  ...(limit ? withoutFirm(limit) : NO_LIMIT),
+});
+
+const withoutFirm = ({ firm, ...limit }: StateLimit) => ({ ...limit, maxFirm: firm });
 
 /** A limit as a state has it; none where it asks for nothing. */
-export const stateLimitOf = ({ min, max, minFirm, maxFirm }: ColumnLimit): StateLimit | null =>
-  min === null && max === null
-    ? null
-    : { max, firm: max !== null && maxFirm, min, minFirm: min !== null && minFirm };
+export function stateLimitOf(limit: ColumnLimit & Partial<LimitCounting>): StateLimit | null {
+  const { min, max, minFirm, maxFirm, unit, level, fixedDatePasses } = limit;
+  if (min === null && max === null) return null;
+  return {
+    max,
+    firm: max !== null && maxFirm,
+    min,
+    minFirm: min !== null && minFirm,
+    ...(unit === "size" && { unit }),
+    ...(typeof level === "number" && { level }),
+    ...(fixedDatePasses && { fixedDatePasses }),
+  };
+}
 
-/** A limit in a sentence: "at least 2, at most 5, firm". */
-export const limitSentence = ({ min, max, minFirm, maxFirm }: ColumnLimit): string =>
-  [
-    min === null ? "" : `at least ${min}${minFirm ? ", firm" : ""}`,
-    max === null ? "" : `at most ${max}${maxFirm ? ", firm" : ""}`,
-  ]
-    .filter(Boolean)
-    .join("; ") || "none";
+/** A limit in a sentence: "at least 2, at most 5, firm", "at most 8 in size; fixed dates may pass". */
+export function limitSentence(limit: ColumnLimit & Partial<LimitCounting>): string {
+  if (!isLimited(limit)) return "none";
+  const { min, max, minFirm, maxFirm } = limit;
+  const bound = (words: string, n: number, firm: boolean) =>
+    `${words} ${n}${limit.unit === "size" ? " in size" : ""}${firm ? ", firm" : ""}`;
+  return [
+    ...(min === null ? [] : [bound("at least", min, minFirm)]),
+    ...(max === null ? [] : [bound("at most", max, maxFirm)]),
+    ...countingSentence(limit),
+  ].join("; ");
+}
 
 /** Whether a limit asks for anything. */
 export const isLimited = ({ min, max }: ColumnLimit): boolean => min !== null || max !== null;

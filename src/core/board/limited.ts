@@ -1,6 +1,7 @@
 import type { EditableFields, ItemSnapshot } from "@/core/item/fields";
 import { isInProgress, type StateId } from "@/core/workflow/state";
 import type { ColumnLimit } from "./limit";
+import type { LimitCounting } from "./limit-counting";
 
 /*
  * What a limit is on, what counts against it, and how much. The database counts by the same rules
@@ -21,35 +22,6 @@ export const LIMITED_FIELDS = [
   "origin",
 ] as const satisfies readonly (keyof EditableFields)[];
 export type LimitedField = (typeof LIMITED_FIELDS)[number];
-
-export const LIMIT_UNITS = ["items", "size"] as const;
-
-/** How a limit counts. */
-export interface LimitCounting {
-  /** Items, or what their sizes come to. */
-  unit: (typeof LIMIT_UNITS)[number];
-  /** Of which level items count; null: of the usual one of where it is. */
-  level: number | null;
-  /** Whether items with a fixed date, and a day that it is due, may go beyond it. */
-  fixedDatePasses: boolean;
-  /** Of a person's: only what is worked on, not what waits in their hands. */
-  workedOnly: boolean;
-}
-
-export const PLAIN_COUNTING: LimitCounting = {
-  unit: "items",
-  level: null,
-  fixedDatePasses: false,
-  workedOnly: false,
-};
-
-/** How a limit counts, without the rest of it. */
-export const countingOf = ({
-  unit,
-  level,
-  fixedDatePasses,
-  workedOnly,
-}: LimitCounting): LimitCounting => ({ unit, level, fixedDatePasses, workedOnly });
 
 /** A limit in force. */
 export interface Limit extends ColumnLimit, LimitCounting {

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { COLUMNS_BY } from "@/core/board/columns-by";
-import { LIMIT_UNITS, LIMITED_FIELDS } from "@/core/board/limited";
+import { LIMIT_UNITS } from "@/core/board/limit-counting";
+import { LIMITED_FIELDS } from "@/core/board/limited";
 import { conditionSchema } from "@/core/condition/condition";
 import { isAmount } from "@/core/item/amount";
 import { listedFact } from "@/core/item/list/query";

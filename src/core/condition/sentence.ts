@@ -153,13 +153,12 @@ function numberSentence(
   if (fact === "daysBlocked") return `it has been blocked for ${amount}`;
   if (fact === "daysReady") return `it has been ready for its next step for ${amount}`;
   if (fact === "returns") return `it was returned ${amount} ${value === 1 ? "time" : "times"}`;
-  if (fact === "children") return `it has ${amount} ${value === 1 ? "sub-task" : "sub-tasks"}`;
+  if (fact === "children") return `it has ${amount} ${value === 1 ? "child" : "children"}`;
   if (fact === "openChanges" || fact === "mergedChanges")
     return `it has ${amount} ${fact === "openChanges" ? "open" : "merged"} ${value === 1 ? "change" : "changes"}`;
   const items = value === 1 ? "item" : "items";
   if (fact === "waitsFor") return `it waits for ${amount} ${items}`;
   if (fact === "waitedFor") return `${amount} ${items} ${value === 1 ? "waits" : "wait"} for it`;
-  if (fact === "openChildren")
-    return `it has ${amount} open ${value === 1 ? "sub-task" : "sub-tasks"}`;
+  if (fact === "openChildren") return `it has ${amount} open ${value === 1 ? "child" : "children"}`;
   return `the ${label} is ${amount}`;
 }

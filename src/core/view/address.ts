@@ -7,6 +7,8 @@ import {
   type LookPart,
   type ShownField,
 } from "./look";
+import { lanesByField, NO_LANES, type Lanes } from "@/core/board/lanes-by";
+import { isFactName } from "@/core/condition/facts";
 import type { Sort } from "@/core/item/list/query";
 
 /*
@@ -25,6 +27,7 @@ export const PART_NAMES: Record<LookPart, string> = {
   arrangement: "as",
   board: "board",
   lanes: "lanes",
+  cards: "cards",
   children: "children",
   scope: "about",
   filter: "only",
@@ -32,16 +35,34 @@ export const PART_NAMES: Record<LookPart, string> = {
   sort: "sort",
   fields: "columns",
   sum: "sum",
+  counts: "counts",
   dense: "rows",
 };
 
 const NOTHING = "none";
 const orNothing = (text: string | null): string => text ?? NOTHING;
 
+/** Lanes by a field by its name, where nothing else is said of them; everything else whole. */
+const writeLanes = (lanes: Lanes): string => {
+  const { by } = lanes;
+  const name = by.kind === "field" ? by.fact : by.kind === "conditions" ? null : by.kind;
+  return name !== null && JSON.stringify({ ...NO_LANES, by }) === JSON.stringify(lanes)
+    ? name
+    : JSON.stringify(lanes);
+};
+
+/** @throws SyntaxError where it is neither */
+function lanesIn(text: string): unknown {
+  if (text.startsWith("{")) return JSON.parse(text) as unknown;
+  if (text === "parent") return { ...NO_LANES, by: { kind: "parent" } };
+  return isFactName(text) ? lanesByField(text) : text;
+}
+
 const WRITE: { [P in LookPart]: (value: Look[P]) => string } = {
   arrangement: String,
   board: orNothing,
-  lanes: String,
+  lanes: writeLanes,
+  cards: JSON.stringify,
   children: orNothing,
   scope: JSON.stringify,
   filter: JSON.stringify,
@@ -55,6 +76,7 @@ const WRITE: { [P in LookPart]: (value: Look[P]) => string } = {
       ? NOTHING
       : fields.map(({ fact, width }) => (width === null ? fact : `${fact}*${width}`)).join("~"),
   sum: orNothing,
+  counts: (counts) => (counts.length === 0 ? NOTHING : counts.join("~")),
   dense: (dense) => (dense ? "narrow" : "roomy"),
 };
 
@@ -94,7 +116,8 @@ const factIn = (text: string) => (text === NOTHING ? null : text);
 const READ: Record<LookPart, (text: string) => unknown> = {
   arrangement: String,
   board: factIn,
-  lanes: String,
+  lanes: lanesIn,
+  cards: (text) => JSON.parse(text) as unknown,
   children: factIn,
   scope: (text) => JSON.parse(text) as unknown,
   filter: (text) => JSON.parse(text) as unknown,
@@ -102,6 +125,7 @@ const READ: Record<LookPart, (text: string) => unknown> = {
   sort: sortIn,
   fields: fieldsIn,
   sum: factIn,
+  counts: (text) => (text === NOTHING ? [] : text.split("~")),
   dense: (text) => text === "narrow",
 };
 
@@ -110,6 +134,7 @@ const PART_WORDS: Record<LookPart, string> = {
   arrangement: "how it is arranged",
   board: "which board it is",
   lanes: "the lanes",
+  cards: "what cards say",
   children: "how items under others are shown",
   scope: "what it is about",
   filter: "the filter",
@@ -117,6 +142,7 @@ const PART_WORDS: Record<LookPart, string> = {
   sort: "the order",
   fields: "the columns",
   sum: "what is added up",
+  counts: "whose values are counted",
   dense: "how high rows are",
 };
 

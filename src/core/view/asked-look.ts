@@ -1,3 +1,4 @@
+import type { CountedView } from "@/core/item/list/counted-values";
 import type { Look } from "./look";
 import type { View, Views } from "./view";
 
@@ -9,6 +10,8 @@ export interface AskedLook {
   /** What it begins as: the view's own look, or the plain one. */
   kept: Look;
   look: Look;
+  /** The values that it counts; null where it counts none. */
+  counted: CountedView | null;
   /** What of the address could not be done, in sentences. */
   notes: string[];
 }

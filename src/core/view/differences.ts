@@ -1,3 +1,4 @@
+import { lanesWords } from "@/core/board/lanes-by";
 import { factLabel, type Vocabulary } from "@/core/condition/vocabulary";
 import { filterParts, samePart } from "./filter";
 import { partText, type NamedCondition } from "./filter-words";
@@ -52,6 +53,19 @@ const fields: Telling = (kept, shown, names) => {
   ];
 };
 
+/** What cards say more, or no more; how large they are, and what is marked on them. */
+const cards: Telling = ({ cards: before }, { cards: after }, names) => {
+  const added = after.facts.filter((fact) => !before.facts.includes(fact));
+  const gone = before.facts.filter((fact) => !after.facts.includes(fact));
+  const said = [
+    ...added.map((fact) => `cards with ${label(fact, names)}`),
+    ...gone.map((fact) => `cards without ${label(fact, names)}`),
+    ...(after.density === before.density ? [] : [`${after.density} cards`]),
+    ...(JSON.stringify(after.marks) === JSON.stringify(before.marks) ? [] : ["other marks"]),
+  ];
+  return said.length > 0 ? said : ["cards that say it otherwise"];
+};
+
 const sorted: Telling = (_, { sort }, names) =>
   sort.length === 0
     ? ["in the order of the ranks"]
@@ -68,8 +82,11 @@ const WORDS: Record<LookPart, Telling> = {
   board: (_, shown, { boards }) => [
     `on ${boards.find((board) => board.id === shown.board)?.name ?? "another board"}`,
   ],
-  lanes: (_, { lanes }) => [lanes === "none" ? "without lanes" : `in lanes by ${lanes}`],
+  lanes: (_, { lanes }, { vocabulary }) => [
+    lanes.by.kind === "none" ? "without lanes" : `in lanes by ${lanesWords(lanes, vocabulary)}`,
+  ],
   children: (_, { children }) => [children === null ? "children as usual" : `children ${children}`],
+  cards,
   group: (_, { group }, names) => [
     group === null ? "not in groups" : `in groups by ${label(group, names)}`,
   ],
@@ -77,6 +94,11 @@ const WORDS: Record<LookPart, Telling> = {
   fields,
   sum: (_, { sum }, names) => [
     sum === null ? "adding nothing up" : `adding up ${label(sum, names)}`,
+  ],
+  counts: (_, { counts }, names) => [
+    counts.length === 0
+      ? "without counted values"
+      : `counting by ${counts.map((fact) => label(fact, names)).join(", ")}`,
   ],
   dense: (_, { dense }) => [dense ? "in narrow rows" : "in roomy rows"],
 };

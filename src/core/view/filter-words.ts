@@ -1,4 +1,5 @@
 import type { Condition } from "@/core/condition/condition";
+import { noneWords } from "@/core/item/list/value-words";
 import { conditionSentence } from "@/core/condition/sentence";
 import { factLabel, labelOf, type Vocabulary } from "@/core/condition/vocabulary";
 import { sprintName } from "@/core/condition/sprint-word";
@@ -21,7 +22,7 @@ export interface PartWords {
 
 /** A value that can be chosen, in words. */
 export function choiceWords(fact: FactName, value: ChoiceValue, vocabulary: Vocabulary): string {
-  if (value === null) return "not set";
+  if (value === null) return noneWords(fact);
   if (typeof value === "string") return labelOf(fact, value, vocabulary);
   return "who" in value ? value.who : sprintName(value.sprint);
 }

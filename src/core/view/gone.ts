@@ -1,3 +1,5 @@
+import { cardLookFacts } from "@/core/board/card-look";
+import { lanesFacts } from "@/core/board/lanes-by";
 import { factsIn } from "@/core/condition/condition";
 import { ownFieldOf, type FactName } from "@/core/condition/facts";
 import { factLabel, ownField, type Vocabulary } from "@/core/condition/vocabulary";
@@ -12,6 +14,9 @@ export const factsOf = (look: Look): Set<FactName> =>
     ...look.sort.map((sort) => sort.fact),
     ...(look.group === null ? [] : [look.group]),
     ...(look.sum === null ? [] : [look.sum]),
+    ...look.counts,
+    ...lanesFacts(look.lanes),
+    ...cardLookFacts(look.cards),
   ]);
 
 /** The fields that a look asks for and the project has no more, by the names that they had. */

@@ -1,9 +1,11 @@
 import { z } from "zod";
+import { cardLookSchema, USUAL_CARDS, type CardLook } from "@/core/board/card-look";
 import { CHILDREN_SHOWN, type ChildrenShown } from "@/core/board/children";
-import { LANE_FIELDS, type LaneField } from "@/core/board/lane";
+import { lanesSchema, NO_LANES, type Lanes } from "@/core/board/lanes-by";
 import { conditionSchema, EVERY_ITEM, type Condition } from "@/core/condition/condition";
 import type { FactName } from "@/core/condition/facts";
 import { isAmount } from "@/core/item/amount";
+import { isCounted, MOST_COUNTED_FIELDS } from "@/core/item/list/listed";
 import { listQuerySchema, listedFact, type Sort } from "@/core/item/list/query";
 
 /*
@@ -26,7 +28,8 @@ export interface Look {
   arrangement: Arrangement;
   /** Whose design, and with it whose scope, it is: the project's first board where none is named. */
   board: string | null;
-  lanes: LaneField;
+  lanes: Lanes;
+  cards: CardLook;
   /** How items under others are shown; null: as the board usually shows them. */
   children: ChildrenShown | null;
   /** What it is about: stays when a filter is cleared. */
@@ -37,6 +40,8 @@ export interface Look {
   fields: readonly ShownField[];
   /** The number that is added up beside every count. */
   sum: FactName | null;
+  /** The fields whose values stand counted beside the items; none: nothing stands there. */
+  counts: readonly FactName[];
   dense: boolean;
 }
 
@@ -56,7 +61,8 @@ const USUAL_FIELDS: readonly FactName[] = [
 export const PLAIN_LOOK: Look = {
   arrangement: "board",
   board: null,
-  lanes: "none",
+  lanes: NO_LANES,
+  cards: USUAL_CARDS,
   children: null,
   scope: EVERY_ITEM,
   filter: EVERY_ITEM,
@@ -64,6 +70,7 @@ export const PLAIN_LOOK: Look = {
   sort: [],
   fields: USUAL_FIELDS.map((fact) => ({ fact, width: null })),
   sum: "estimate",
+  counts: [],
   dense: false,
 };
 
@@ -79,7 +86,8 @@ const query = listQuerySchema.shape;
 export const lookParts = {
   arrangement: z.enum(ARRANGEMENTS),
   board: z.string().min(1).max(64).nullable(),
-  lanes: z.enum(LANE_FIELDS),
+  lanes: lanesSchema,
+  cards: cardLookSchema,
   children: z.enum(CHILDREN_SHOWN).nullable(),
   scope: conditionSchema,
   filter: conditionSchema,
@@ -96,6 +104,11 @@ export const lookParts = {
     .refine(eachOnce, "A column stands in a table once.")
     .readonly(),
   sum: listedFact(isAmount).nullable(),
+  counts: z
+    .array(listedFact(isCounted))
+    .max(MOST_COUNTED_FIELDS, `Count the values of at most ${MOST_COUNTED_FIELDS} fields.`)
+    .refine((facts) => new Set(facts).size === facts.length, "A field is counted once.")
+    .readonly(),
   dense: z.boolean(),
 } satisfies Record<keyof Look, z.ZodType>;
 

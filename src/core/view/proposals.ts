@@ -1,4 +1,6 @@
 import type { ColumnsBy } from "@/core/board/columns-by";
+import { lanesByField, lanesWords } from "@/core/board/lanes-by";
+import { isCounted } from "@/core/item/list/listed";
 import type { FactName } from "@/core/condition/facts";
 import { factLabel, type Vocabulary } from "@/core/condition/vocabulary";
 import { EVERY_ITEM, type Condition } from "@/core/condition/condition";
@@ -32,11 +34,6 @@ const COLUMNS_OF: Partial<Record<FactName, ColumnsBy>> = {
   priority: "priority",
 };
 
-const LANES: Partial<Record<FactName, Look["lanes"]>> = {
-  assigneeId: "assignee",
-  classOfService: "class of service",
-};
-
 /** Whether items in progress alone are asked for, or none of them. */
 const asksFor = (parts: readonly Condition[], kind: string): boolean =>
   parts.some(
@@ -59,22 +56,26 @@ export function proposals(
   const common: Look = { ...PLAIN_LOOK, filter };
   const label = (fact: FactName) => factLabel(fact, vocabulary);
   return [
-    onBoard(common, by, boards),
+    onBoard(common, by, { boards, vocabulary }),
     inGroups(common, by ?? (asksFor(parts, "unstarted") ? "priority" : "stateId"), label),
     inOneRow(common, { parts, sort, by }, label),
   ];
 }
 
-function onBoard(common: Look, by: FactName | null, boards: readonly KnownBoard[]): Proposal {
+function onBoard(
+  common: Look,
+  by: FactName | null,
+  { boards, vocabulary }: { boards: readonly KnownBoard[]; vocabulary: Vocabulary },
+): Proposal {
   const wanted = by && COLUMNS_OF[by];
   const known = boards.find(({ columnsBy }) => columnsBy === wanted);
-  const lanes = (by && LANES[by]) ?? "none";
-  if (known && lanes === "none")
+  const laned = by === "assigneeId" || by === "classOfService";
+  if (known && !laned)
     return { words: `The board “${known.name}”`, look: { ...common, board: known.id } };
-  return {
-    words: lanes === "none" ? "The board of the process" : `The board, in lanes by ${lanes}`,
-    look: { ...common, lanes },
-  };
+  if (by === null || !isCounted(by)) return { words: "The board of the process", look: common };
+  const lanes = lanesByField(by);
+  const words = `The board, in lanes by ${lanesWords(lanes, vocabulary)}`;
+  return { words, look: { ...common, lanes } };
 }
 
 function inGroups(common: Look, group: FactName, label: (fact: FactName) => string): Proposal {

@@ -1,8 +1,10 @@
 import { z } from "zod";
 import { conditionSchema } from "@/core/condition/condition";
+import type { Asker } from "@/core/condition/evaluate";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { Instant } from "@/core/calendar/instant";
 import type { NamedCondition } from "./filter-words";
+import { foldsSchema, type Folds } from "./folds";
 import type { KnownBoard } from "./proposals";
 import { lookParts, lookSchema, LOOK_PARTS, type Look } from "./look";
 
@@ -33,6 +35,12 @@ export interface Views {
   vocabulary: Vocabulary;
   /** IANA zone in which days are counted. */
   zone: string;
+  /** The people of each team, by its id. */
+  members: Readonly<Record<string, readonly string[]>>;
+  /** Who looks, as conditions ask for it. */
+  asker: Pick<Asker, "personId" | "teamIds" | "sprints">;
+  /** What this person has folded away, by the view or the board. */
+  folds: Readonly<Record<string, Folds>>;
   /** What this person may do with views, and with the items in them. */
   rights: { keep: boolean; share: boolean; lead: boolean; edit: boolean; move: boolean };
 }
@@ -87,6 +95,8 @@ export const viewBody = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("favourite"), id, on: z.boolean() }),
   /** The views of everybody's frame, in their order. */
   z.object({ kind: z.literal("frame"), ids: z.array(id).max(20, "Use at most 20 of them.") }),
+  /** What the person who says so has folded away of a view, or of a board without one. */
+  z.object({ kind: z.literal("fold"), place: z.string().min(1).max(64), folds: foldsSchema }),
   z.object({ kind: z.literal("name condition"), id, name, condition: conditionSchema }),
   z.object({ kind: z.literal("unname condition"), id }),
 ]);

@@ -112,6 +112,8 @@ function limitBelowTeam({ id, name, teamId, limit }: State, around: CheckSurroun
   const people = teamId === null ? 0 : (around.peopleOfTeam[teamId] ?? 0);
   const team = around.vocabulary.teams.find((t) => t.id === teamId)?.name;
   if (!team || !limit || limit.max === null || limit.max >= people) return [];
+  // A sum of sizes says nothing about hands.
+  if (limit.unit === "size") return [];
   return [
     repairable(
       finding(

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { LIMIT_UNITS } from "../board/limit-counting";
 import { followUpSchema } from "./follow-ups/table";
 import { ID, wordsOf } from "./parameter";
 import { type Mover } from "./requirement";
@@ -40,6 +41,9 @@ export const stateSchema: z.ZodType<State> = z.object({
       firm: z.boolean(),
       min: z.number().int().min(0).max(MOST_ITEMS).nullable().default(null),
       minFirm: z.boolean().default(false),
+      unit: z.enum(LIMIT_UNITS).optional(),
+      level: z.number().int().min(0).max(9).nullish(),
+      fixedDatePasses: z.boolean().optional(),
     })
     .refine(({ min, max }) => min === null || max === null || min <= max, {
       message: "The minimum is above the maximum.",

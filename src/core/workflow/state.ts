@@ -1,3 +1,5 @@
+import type { LimitCounting } from "../board/limit-counting";
+
 export type StateId = string;
 
 export const STATE_KINDS = ["unstarted", "waiting", "working", "finished"] as const;
@@ -45,8 +47,13 @@ export interface State {
   outcomes: Outcome[];
 }
 
-/** How many items a state takes; what is firm refuses a move, the rest is advice. */
-export interface StateLimit {
+/**
+ * How many items a state takes; what is firm refuses a move, the rest is advice. How it counts is
+ * left out where that is plain.
+ */
+export interface StateLimit extends Partial<
+  Pick<LimitCounting, "unit" | "level" | "fixedDatePasses">
+> {
   max: number | null;
   /** Of the maximum. */
   firm: boolean;

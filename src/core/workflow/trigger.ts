@@ -116,8 +116,8 @@ const TABLE = {
   }),
   "sub-tasks finished": plain(
     "sub-tasks finished",
-    "all its sub-tasks are finished",
-    () => "All its sub-tasks are finished.",
+    "all its children are finished",
+    () => "All its children are finished.",
   ),
   "parent finished": plain(
     "parent finished",

@@ -11,7 +11,8 @@ import {
   uniqueIndex,
   uuid,
 } from "drizzle-orm/pg-core";
-import type { LimitCounting, LimitedField, LimitOwnerKind } from "@/core/board/limited";
+import type { LimitCounting } from "@/core/board/limit-counting";
+import type { LimitedField, LimitOwnerKind } from "@/core/board/limited";
 import type { ColumnPart } from "@/core/board/column";
 import type { Condition } from "@/core/condition/condition";
 import type { ColumnsBy } from "@/core/board/columns-by";

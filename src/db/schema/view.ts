@@ -11,6 +11,7 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import type { Condition } from "@/core/condition/condition";
+import type { Folds } from "@/core/view/folds";
 import type { Look } from "@/core/view/look";
 import type { ViewPart } from "@/core/view/view";
 import { instant } from "./columns";
@@ -76,6 +77,23 @@ export const viewUse = pgTable(
     openedAt: instant("opened_at"),
   },
   (t) => [primaryKey({ columns: [t.viewId, t.personId] }), index("view_use_person").on(t.personId)],
+);
+
+/** What a person has folded away of a view, or of a board where they look at no view. */
+export const viewFold = pgTable(
+  "view_fold",
+  {
+    personId: text("person_id")
+      .notNull()
+      .references(() => person.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
+    /** The id of the view or the board. */
+    place: text("place").notNull(),
+    folds: jsonb("folds").$type<Folds>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.personId, t.projectId, t.place] })],
 );
 
 /** A look that was too long for an address, under the beginning of its SHA-256. */

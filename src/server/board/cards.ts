@@ -10,7 +10,7 @@ import {
 } from "@/core/board/finished";
 import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import { DAY, type Instant } from "@/core/calendar/instant";
-import { asksPromise, type Condition } from "@/core/condition/condition";
+import { factsIn, type Condition } from "@/core/condition/condition";
 import type { FactName } from "@/core/condition/facts";
 import { amountOf } from "@/core/item/amount";
 import type { ItemType } from "@/core/item/item-type";
@@ -22,7 +22,7 @@ import { boardPlace, item } from "@/db/schema";
 import { viewerAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
 import { cardsWhere, finishedWhere, type FinishedRow } from "../item/list/cards";
-import { readPromiseBands } from "../intake/promises";
+import { knowingPromises } from "../intake/promise-asker";
 import { seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 
@@ -48,9 +48,9 @@ export async function seenInScope({
 }): Promise<SQL | undefined> {
   const seen = seesItem(reader, viewer);
   if (board.scope === null) return seen;
-  const asker = await viewerAsker(reader, viewer, project, now);
-  const promises = asksPromise(board.scope) ? await readPromiseBands(project, now) : undefined;
-  return and(seen, compileCondition(board.scope, { ...asker, promises }));
+  const looking = await viewerAsker(reader, viewer, project, now);
+  const asker = await knowingPromises(looking, project, factsIn(board.scope));
+  return and(seen, compileCondition(board.scope, asker));
 }
 
 /** A board of the process, as far as it says which items stand on it. */

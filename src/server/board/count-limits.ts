@@ -5,7 +5,7 @@ import type { Instant } from "@/core/calendar/instant";
 import type { StateId } from "@/core/workflow/state";
 import type { Reader } from "@/db/connection";
 import { item, itemType, project, state } from "@/db/schema";
-import { namedSql } from "@/db/statement";
+import { givenArray, namedSql } from "@/db/statement";
 import { projectAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
 import type { LoadedLimit } from "./covering-limits";
@@ -84,7 +84,7 @@ const COUNT_PLACE = namedSql<LimitCount>(
   `${SUMMED("$8::float8")}
   from item i
   join item_type t on t.project_id = i.project_id and t.id = i.type_id
-  where i.state_id = any($5::text[]) and i.withdrawn_at is null and t.level = $2::int
+  where i.state_id = any(${givenArray("$5::text[]")}) and i.withdrawn_at is null and t.level = $2::int
     and (not $6::boolean or ${IN_PROGRESS})
     and (not $7::boolean or i.class_of_service <> 'expedite') and ${NARROWED}`,
 );

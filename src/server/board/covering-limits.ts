@@ -1,12 +1,13 @@
 import { columnWords } from "@/core/board/column";
-import { PLAIN_COUNTING, usualLevel, type CoveringLimit, type Limit } from "@/core/board/limited";
+import { PLAIN_COUNTING } from "@/core/board/limit-counting";
+import { usualLevel, type CoveringLimit, type Limit } from "@/core/board/limited";
 import type { Instant } from "@/core/calendar/instant";
 import { limitSentence } from "@/core/board/limit";
 import type { LimitChangeView } from "@/core/board/board-limits";
 import type { Condition } from "@/core/condition/condition";
 import type { StateId } from "@/core/workflow/state";
 import type { Reader } from "@/db/connection";
-import { namedSql } from "@/db/statement";
+import { givenArray, namedSql } from "@/db/statement";
 
 /** A limit in force with what it covers, and by which items its board counts. */
 export interface LoadedLimit extends CoveringLimit {
@@ -79,19 +80,21 @@ const SELECT = `
   left join person who on who.id = l.by_id
   cross join lateral (select ${COVERED} as state_ids) covered`;
 
+const STATES = givenArray("$1::text[]");
+
 /** The limits that cover one of some states, or are of people whom a query names. */
 const covers = (people: string) => `${SELECT}
   where l.valid_to is null and (l.min is not null or l.max is not null) and l.id in (
     select o.id from wip_limit o
-    where o.valid_to is null and o.owner_kind = 'state' and o.owner_id = any($1::text[])
+    where o.valid_to is null and o.owner_kind = 'state' and o.owner_id = any(${STATES})
     union all
     select o.id from wip_limit o
     where o.valid_to is null and o.owner_kind = 'column' and o.owner_id in (
-      select cs.column_id from column_state cs where cs.state_id = any($1::text[]))
+      select cs.column_id from column_state cs where cs.state_id = any(${STATES}))
     union all
     select o.id from wip_limit o
     where o.valid_to is null and o.owner_kind = 'board' and o.owner_id in (
-      select cs.board_id from column_state cs where cs.state_id = any($1::text[]))
+      select cs.board_id from column_state cs where cs.state_id = any(${STATES}))
     union all
     select o.id from wip_limit o
     where o.valid_to is null and o.owner_kind = 'person' and o.owner_id in (${people}))

@@ -1,5 +1,6 @@
 import { and, eq } from "drizzle-orm";
 import { boundsOf, limitOfState, stateLimitOf, type ColumnLimit } from "@/core/board/limit";
+import type { LimitCounting } from "@/core/board/limit-counting";
 import type { LimitRequest, PersonLimitRequest } from "@/core/board/request";
 import { same } from "@/core/workflow/same";
 import type { StateId } from "@/core/workflow/state";
@@ -40,7 +41,7 @@ export async function editLimit(
     const counting = { unit, level, fixedDatePasses };
     await setLimit(tx, owner, { ...boundsOf(request), ...counting }, viewer.personId);
     if (drafted !== null)
-      await carryIntoDraft(tx, drafted, { stateId: owner.id, was, is: boundsOf(request) });
+      await carryIntoDraft(tx, drafted, { stateId: owner.id, was, is: request });
     else await checkLimitedScope(tx, head.id);
     await announceDesign(tx, project.id, { kind: "board changed", data: { boardId: head.id } });
   });
@@ -108,6 +109,8 @@ async function lockWorkflowOf(tx: Transaction, stateId: StateId): Promise<string
   return id;
 }
 
+type AskedLimit = ColumnLimit & Partial<LimitCounting>;
+
 /**
  * A draft that has not changed a state's limit has the one that is in force: publishing it must not
  * bring the older one back.
@@ -115,7 +118,7 @@ async function lockWorkflowOf(tx: Transaction, stateId: StateId): Promise<string
 async function carryIntoDraft(
   tx: Transaction,
   workflowId: string,
-  { stateId, was, is }: { stateId: StateId; was: ColumnLimit | undefined; is: ColumnLimit },
+  { stateId, was, is }: { stateId: StateId; was: AskedLimit | undefined; is: AskedLimit },
 ): Promise<void> {
   const [draft] = await tx
     .select()

@@ -9,13 +9,8 @@ import {
   stricterLimit,
   type ColumnLimit,
 } from "@/core/board/limit";
-import {
-  countingOf,
-  PLAIN_COUNTING,
-  type LimitCounting,
-  type LimitedField,
-  type LimitOwnerKind,
-} from "@/core/board/limited";
+import { countingOf, PLAIN_COUNTING, type LimitCounting } from "@/core/board/limit-counting";
+import type { LimitedField, LimitOwnerKind } from "@/core/board/limited";
 import type { Workflow } from "@/core/workflow/workflow";
 import { same } from "@/core/workflow/same";
 import type { Reader, Transaction } from "@/db/connection";
@@ -46,10 +41,10 @@ export async function limitsInForce(
   reader: Reader,
   kind: LimitOwnerKind,
   ids: readonly string[],
-): Promise<Map<string, ColumnLimit>> {
+): Promise<Map<string, ColumnLimit & LimitCounting>> {
   if (ids.length === 0) return new Map();
   const rows = await reader.select().from(wipLimit).where(inForce(kind, ids));
-  return new Map(rows.map((row) => [row.ownerId, boundsOf(row)]));
+  return new Map(rows.map((row) => [row.ownerId, { ...boundsOf(row), ...countingOf(row) }]));
 }
 
 /**

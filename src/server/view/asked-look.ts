@@ -1,10 +1,12 @@
 import { and, eq, isNotNull } from "drizzle-orm";
 import { plainLook, readLook, type Search } from "@/core/view/address";
 import type { AskedLook } from "@/core/view/asked-look";
+import { countedAsked } from "@/core/view/counted-look";
 import { goneFields } from "@/core/view/gone";
 import { storedLook, type Look } from "@/core/view/look";
 import { database } from "@/db/connection";
 import { project, view } from "@/db/schema";
+import { readCounted } from "../item/list/counted";
 import type { Viewer } from "../people/viewer";
 import { readViews, seesView } from "./read";
 import { readShortLook } from "./short-look";
@@ -46,7 +48,11 @@ export async function readAskedLook(
     notes.push(`${found.owner.name}, whose view it is, belongs to the project no more.`);
   if (found) await noteOpened(viewer, found.id);
   const kept = withKnownBoard(begun, views.boards);
-  return { views, view: found, kept, look: known, notes };
+  const counted =
+    known.counts.length === 0
+      ? null
+      : await readCounted(viewer, projectKey, countedAsked(known, views.named));
+  return { views, view: found, kept, look: known, counted, notes };
 }
 
 /** What an address says, with what stands under its short id. */

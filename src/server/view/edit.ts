@@ -3,7 +3,7 @@ import { refuse } from "@/core/workflow/refusal";
 import { storedLook, type Look } from "@/core/view/look";
 import { VIEW_PARTS, type Sharing, type ViewPart, type ViewRequest } from "@/core/view/view";
 import { transact, type Transaction } from "@/db/connection";
-import { namedCondition, person, view, viewChange, viewUse } from "@/db/schema";
+import { namedCondition, person, view, viewChange, viewFold, viewUse } from "@/db/schema";
 import { announce } from "../events/announce";
 import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -36,8 +36,8 @@ export async function editViews(
       action: "keep view",
     });
     await edit({ tx, access, viewer, now }, request);
-    // What a person likes is nobody else's news.
-    if (request.kind !== "favourite")
+    // What a person likes, or has folded, is nobody else's news.
+    if (request.kind !== "favourite" && request.kind !== "fold")
       await announce(tx, access.project.id, { kind: "views changed", data: {} }, now);
   });
 }
@@ -53,6 +53,8 @@ function edit(editing: Editing, request: ViewRequest): Promise<void> {
       return putAway(editing, request.id, request.kind === "put away");
     case "favourite":
       return turnFavourite(editing, request.id, request.on);
+    case "fold":
+      return storeFolds(editing, request);
     case "frame":
       return orderFrame(editing, request.ids);
     case "name condition":
@@ -60,6 +62,21 @@ function edit(editing: Editing, request: ViewRequest): Promise<void> {
     case "unname condition":
       return unnameCondition(editing, request.id);
   }
+}
+
+/** The place is a view or a board; of one that is gone nothing is asked any more. */
+async function storeFolds(
+  { tx, access, viewer }: Editing,
+  { place, folds }: Extract<ViewRequest, { kind: "fold" }>,
+): Promise<void> {
+  const row = { personId: viewer.personId, projectId: access.project.id, place };
+  await tx
+    .insert(viewFold)
+    .values({ ...row, folds })
+    .onConflictDoUpdate({
+      target: [viewFold.personId, viewFold.projectId, viewFold.place],
+      set: { folds },
+    });
 }
 
 /** What a view of one kind says of whose it is. @throws Refused when somebody may not make such */

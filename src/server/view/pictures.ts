@@ -1,7 +1,8 @@
 import type { Card } from "@/core/board/card";
 import { stagesOf, type Column } from "@/core/board/column";
 import { standsIn } from "@/core/board/columns-by";
-import { lanes } from "@/core/board/lane";
+import { lanes, type Lane } from "@/core/board/lane";
+import { areByPeople } from "@/core/board/lanes-by";
 import { tableAsked } from "@/core/item/list/table";
 import { valueWords } from "@/core/item/list/value-words";
 import { isFiltering } from "@/core/view/filter";
@@ -15,6 +16,8 @@ import {
 } from "@/core/view/picture";
 import { readBoard } from "../board/read";
 import { enterList } from "../item/list/enter";
+import { readLanes } from "../item/list/lanes";
+import { readViews } from "./read";
 import { readMatching } from "../item/list/matching";
 import { readTable } from "../item/list/table";
 import type { Viewer } from "../people/viewer";
@@ -65,7 +68,7 @@ async function boardPicture(
       holds: (card: Card) => stands(card, column),
     })),
   ].slice(0, PICTURE_COLUMNS);
-  const cut = look.lanes === "none" ? [] : lanes(cards, look.lanes, board.people);
+  const cut = look.lanes.by.kind === "none" ? [] : await lanesOf(viewer, projectKey, look, cards);
   const rows = cut.length === 0 ? [{ name: "", items: cards }] : cut.slice(0, PICTURE_LANES);
   return {
     kind: "board",
@@ -76,6 +79,27 @@ async function boardPicture(
       counts: places.map(({ holds }) => items.filter(holds).length),
     })),
   };
+}
+
+/** The lanes of some cards. */
+async function lanesOf(
+  viewer: Viewer,
+  projectKey: string,
+  { board, lanes: by }: Look,
+  cards: readonly Card[],
+): Promise<Lane<Card>[]> {
+  const [{ vocabulary, zone, members }, told] = await Promise.all([
+    readViews(viewer, projectKey),
+    readLanes(viewer, projectKey, { board, lanes: by, of: null }),
+  ]);
+  const team = areByPeople(by) ? by.teamId : null;
+  return lanes(cards, {
+    lanes: by,
+    vocabulary,
+    at: { now: Date.now(), zone },
+    members: team === null ? null : new Set(members[team] ?? []),
+    told,
+  });
 }
 
 /** The groups of a table, or its first rows with what they are sorted by. */

@@ -1,10 +1,14 @@
 import { and, asc, eq, isNull, or, sql, type SQL } from "drizzle-orm";
 import type { NamedCondition } from "@/core/view/filter-words";
+import type { Folds } from "@/core/view/folds";
 import { storedLook } from "@/core/view/look";
 import type { View, Views } from "@/core/view/view";
 import { database, type Reader } from "@/db/connection";
-import { membership, namedCondition, person, view, viewUse } from "@/db/schema";
+import { membership, namedCondition, person, view, viewFold, viewUse } from "@/db/schema";
 import { loadBoards } from "../board/load";
+import { pick } from "@/core/item/pick";
+import { viewerAsker } from "../condition/asker";
+import { teamMembers } from "../people/teams";
 import { loadVocabulary } from "../condition/vocabulary";
 import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -82,17 +86,34 @@ export async function loadNamedConditions(
     .orderBy(namedCondition.position, namedCondition.name);
 }
 
+/** What a person has folded away in a project, by the view or the board. */
+async function loadFolds(
+  reader: Reader,
+  { personId }: Viewer,
+  projectId: string,
+): Promise<Record<string, Folds>> {
+  const rows = await reader
+    .select({ place: viewFold.place, folds: viewFold.folds })
+    .from(viewFold)
+    .where(and(eq(viewFold.personId, personId), eq(viewFold.projectId, projectId)));
+  return Object.fromEntries(rows.map(({ place, folds }) => [place, folds]));
+}
+
 /** All that a person can look at in a project. */
 export async function readViews(viewer: Viewer, projectKey: string): Promise<Views> {
   const reader = database();
   const where = { key: projectKey };
   const access = await enterProject({ reader, viewer, where, action: "read project" });
   const { project, may } = access;
-  const [views, named, boards, vocabulary] = await Promise.all([
+  const now = Date.now();
+  const [views, named, boards, vocabulary, members, asker, folds] = await Promise.all([
     loadViews(reader, access, viewer),
     loadNamedConditions(reader, project.id),
     loadBoards(reader, project.id),
     loadVocabulary(reader, project.id),
+    teamMembers(reader),
+    viewerAsker(reader, viewer, project, now),
+    loadFolds(reader, viewer, project.id),
   ]);
   return {
     views,
@@ -100,6 +121,9 @@ export async function readViews(viewer: Viewer, projectKey: string): Promise<Vie
     boards: boards.map(({ id, name, columnsBy }) => ({ id, name, columnsBy })),
     vocabulary,
     zone: project.zone,
+    members,
+    asker: pick(asker, ["personId", "teamIds", "sprints"]),
+    folds,
     rights: {
       keep: may("keep view"),
       share: may("share view"),

@@ -3,7 +3,7 @@ import { useMemo, type ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
-import type { Lane, LaneField } from "@/core/board/lane";
+import type { Lane } from "@/core/board/lane";
 import type { ProjectSummary } from "@/core/flow/summary";
 import { limitsOfCell, limitsOfLane } from "@/core/board/board-limits";
 import { SightArea } from "@/ui/kit/in-sight";
@@ -15,6 +15,8 @@ import { LaneHead } from "./lane-head";
 import { laneTops, LaneRow } from "./lane-row";
 import type { BoardAdding } from "./use-board-adding";
 import type { BoardParts } from "./use-board-parts";
+import { useDrawnColumns } from "./use-drawn-columns";
+import type { FoldsHandle } from "./use-folds";
 import type { useFinished } from "./use-finished";
 import type { Targets } from "./use-targets";
 
@@ -22,7 +24,7 @@ import type { Targets } from "./use-targets";
 export function BoardGrid({
   view,
   parts,
-  lanesBy,
+  inLanes,
   summary,
   targets,
   kept,
@@ -30,11 +32,15 @@ export function BoardGrid({
   renderCard,
   adding,
   amountWords,
+  folds,
+  onOrder,
+  mine,
   now,
 }: {
   view: BoardView;
   parts: BoardParts;
-  lanesBy: LaneField;
+  /** Whether there are others than that for expedite items. */
+  inLanes: boolean;
   summary: ProjectSummary;
   targets: Targets;
   /** Cards that are drawn wherever they stand. */
@@ -43,10 +49,16 @@ export function BoardGrid({
   renderCard: (card: Card, column: Column) => ReactNode;
   adding: BoardAdding;
   amountWords: AmountWords;
+  folds: FoldsHandle;
+  /** Puts a column where another is. */
+  onOrder: (columnId: string, onto: string) => void;
+  /** The lane of who looks, where lanes are by people; else null. */
+  mine: string | null;
   now: number;
 }) {
-  const { columns, laneList, byStages, firsts, cells } = parts;
-  const free = view.board.columnsBy === "free";
+  const { laneList, byStages, cells } = parts;
+  const drawn = useDrawnColumns(view, parts, folds);
+  const { columns, strips, firsts, widths } = drawn;
   const { expectation } = summary.pulse;
   const summaryOf = (lane: Lane<Card>) => {
     const told = finishedOf(parts.finishedIn(lane), lane.items, view.project, now);
@@ -59,19 +71,18 @@ export function BoardGrid({
     );
   };
   const tops = useMemo(() => laneTops(cells, laneList, columns), [laneList, cells, columns]);
-  const inCells = useMemo(() => {
-    const cellsOf = (lane: Lane<Card>) =>
-      columns.flatMap((column) => limitsOfCell(parts.limits, column, lane, lanesBy));
-    return new Set(laneList.flatMap(cellsOf).map(({ id }) => id));
-  }, [parts.limits, columns, laneList, lanesBy]);
+  const inCells = useLimitsInCells(parts, columns);
   return (
     <SightArea className="min-w-0 flex-1 overflow-auto px-3" data-board-area="">
-      <div className="flex min-h-full min-w-fit flex-col">
+      <div className="flex min-h-full min-w-fit flex-col" style={widths}>
         <BoardWideLimits view={view} parts={parts} />
         <BoardHeads
-          columns={columns}
+          drawn={drawn}
           byStages={byStages}
-          mayOrder={view.rights.design && (byStages || free)}
+          folds={folds}
+          onOrder={
+            view.rights.design && (byStages || view.board.columnsBy === "free") ? onOrder : null
+          }
           held={parts.held}
           inCells={inCells}
           ready={parts.ready}
@@ -92,22 +103,26 @@ export function BoardGrid({
             key={lane.id}
             lane={lane}
             head={
-              (lanesBy !== "none" || lane.expedite) && (
+              (inLanes || lane.expedite) && (
                 <LaneHead
                   lane={lane}
                   tally={parts.laneTallies.get(lane.id)}
                   words={amountWords}
-                  limits={limitsOfLane(parts.limits, lane, lanesBy)}
+                  limits={limitsOfLane(parts.limits, lane)}
                   defaultSize={view.defaultSize}
                   adding={adding}
+                  folds={folds}
+                  closed={targets.lanes[lane.id]}
+                  others={lane.id === mine ? laneList.filter((one) => one !== lane) : null}
                 />
               )
             }
             top={tops[i]}
             cells={cells}
-            limitsIn={(column) => limitsOfCell(parts.limits, column, lane, lanesBy)}
+            limitsIn={(column) => limitsOfCell(parts.limits, column, lane)}
             defaultSize={view.defaultSize}
             columns={columns}
+            strips={strips}
             firsts={firsts}
             targets={targets}
             kept={kept}
@@ -117,9 +132,22 @@ export function BoardGrid({
             unsent={finished.unsent}
             onMore={finished.openCell}
             fill={i === laneList.length - 1}
+            folded={(inLanes || lane.expedite) && folds.folds.lanes.includes(lane.id)}
           />
         ))}
       </div>
     </SightArea>
   );
+}
+
+/** The limits that stand in cells, where a lane is what they count. */
+function useLimitsInCells(
+  { limits, laneList }: Pick<BoardParts, "limits" | "laneList">,
+  columns: readonly Column[],
+): ReadonlySet<string> {
+  return useMemo(() => {
+    const ofLane = (lane: Lane<Card>) =>
+      columns.flatMap((column) => limitsOfCell(limits, column, lane));
+    return new Set(laneList.flatMap(ofLane).map(({ id }) => id));
+  }, [limits, columns, laneList]);
 }

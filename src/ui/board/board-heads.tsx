@@ -1,23 +1,27 @@
 import { useDraggable, useDroppable } from "@dnd-kit/core";
 import { Plus } from "lucide-react";
 import type { PointerEventHandler, ReactNode } from "react";
-import type { BoardView } from "@/core/board/board-view";
 import { limitTitle } from "@/core/board/board-limits";
-import { columnWords, stagesOf, type Column } from "@/core/board/column";
+import { columnWords, type Column } from "@/core/board/column";
 import { shortDays } from "@/ui/kit/time";
 import { PartLimit } from "./part-limit";
 import type { ColumnHeld } from "./use-board-limits";
 import { ReadyMark } from "@/ui/kit/ready-mark";
+import { ColumnMenu } from "./column-menu";
+import { ColumnStrip } from "./column-strip";
 import { Slots } from "./slots";
+import type { DrawnColumns } from "./use-drawn-columns";
+import type { FoldsHandle } from "./use-folds";
 
 /**
  * Heads of all columns: the stage, its part, the limit as slots, and the ladder across the whole
  * board.
  */
 export function BoardHeads({
-  columns,
+  drawn: { columns, strips, firsts },
   byStages,
-  mayOrder,
+  folds,
+  onOrder,
   held,
   inCells,
   ready,
@@ -28,10 +32,12 @@ export function BoardHeads({
   onOpenReady,
   onAdd,
 }: {
-  columns: Column[];
+  drawn: DrawnColumns;
   /** Whether they are the steps of the process, which the ladder goes over. */
   byStages: boolean;
-  mayOrder: boolean;
+  folds: FoldsHandle;
+  /** Puts a column where another is; null where the order is not this person's. */
+  onOrder: ((columnId: string, onto: string) => void) | null;
   /** What stands against the limit of each column, by its id. */
   held: ReadonlyMap<string, ColumnHeld>;
   /** The limits that stand in cells, and not here. */
@@ -48,72 +54,35 @@ export function BoardHeads({
   /** Null where nothing may be added. */
   onAdd: ((column: Column) => void) | null;
 }) {
-  const firsts = byStages ? firstParts(columns) : new Set(columns.map((c) => c.id));
   return (
     <div className="board-grid sticky top-0 z-20 bg-paper">
       {columns.map((column) => {
         const first = firsts.has(column.id);
         const average = ladder[column.id];
-        const tally = tallyWords(column);
-        const { limit, count, outside, notShown, within } = held.get(column.id)!;
+        if (strips.has(column.id))
+          return (
+            <ColumnStrip
+              key={column.id}
+              column={column}
+              held={held.get(column.id)!}
+              defaultSize={defaultSize}
+              onOpen={() => folds.turnColumn(column.id)}
+            />
+          );
         return (
-          <Head key={column.id} column={column} first={first} mayOrder={mayOrder}>
-            <div className="column-head min-h-[38px] px-2">
-              <h2 className="truncate text-[14px] leading-tight">
-                {first ? column.stage : ""}{" "}
-                <span
-                  className={`font-normal text-ink-soft ${first ? "text-[13px]" : "pl-1 text-[13px]"}`}
-                >
-                  {column.name !== column.stage ? column.name : ""}
-                </span>
-              </h2>
-              <button
-                type="button"
-                onClick={() => onOpen(column)}
-                className="mt-0.5 block text-left hover:underline"
-              >
-                <Slots
-                  count={count}
-                  limit={limit}
-                  part={column.part}
-                  ready={ready[column.id]}
-                  outside={outside}
-                  title={limit ? limitTitle(limit, defaultSize) : undefined}
-                />
-                {tally && (
-                  <span className="block truncate text-left text-[11.5px] text-ink-soft">
-                    {tally}
-                  </span>
-                )}
-                {notShown > 0 && (
-                  <span className="block text-left text-[11.5px] text-ink-soft">
-                    {notShown} of them not on this board
-                  </span>
-                )}
-                <span className="flex flex-wrap gap-x-2">
-                  {within.map(
-                    (one) =>
-                      !inCells.has(one.id) && (
-                        <PartLimit key={one.id} limit={one} defaultSize={defaultSize} />
-                      ),
-                  )}
-                </span>
-                <span className="sr-only">
-                  in {column.stage} {column.name}, show the items
-                </span>
-              </button>
-              {(ready[column.id] ?? 0) > 0 && (
-                <button
-                  type="button"
-                  onClick={() => onOpenReady(column)}
-                  className="flex min-h-6 items-center gap-1 text-[11.5px] font-semibold text-rest-ink hover:underline"
-                >
-                  <ReadyMark />
-                  {ready[column.id]} ready
-                  <span className="sr-only"> in {columnWords(column)}, show them</span>
-                </button>
-              )}
-            </div>
+          <Head key={column.id} column={column} first={first} mayOrder={onOrder !== null}>
+            <ColumnMenu column={column} columns={columns} folds={folds} onOrder={onOrder} />
+            <HeadWords
+              column={column}
+              first={first}
+              held={held.get(column.id)!}
+              inCells={inCells}
+              ready={ready[column.id] ?? 0}
+              tally={tallyWords(column)}
+              defaultSize={defaultSize}
+              onOpen={() => onOpen(column)}
+              onOpenReady={() => onOpenReady(column)}
+            />
             {onAdd && column.part !== "finished" && (
               <button
                 type="button"
@@ -129,6 +98,81 @@ export function BoardHeads({
           </Head>
         );
       })}
+    </div>
+  );
+}
+
+/** What a column is called, how full it is, what it adds up to. */
+function HeadWords({
+  column,
+  first,
+  held: { limit, count, outside, notShown, within },
+  inCells,
+  ready,
+  tally,
+  defaultSize,
+  onOpen,
+  onOpenReady,
+}: {
+  column: Column;
+  first: boolean;
+  held: ColumnHeld;
+  inCells: ReadonlySet<string>;
+  /** How many are ready for their next step. */
+  ready: number;
+  tally: string | null;
+  defaultSize: number;
+  onOpen: () => void;
+  onOpenReady: () => void;
+}) {
+  return (
+    <div className="column-head min-h-[38px] px-2">
+      <h2 className="truncate text-[14px] leading-tight">
+        {first ? column.stage : ""}{" "}
+        <span className={`font-normal text-ink-soft ${first ? "text-[13px]" : "pl-1 text-[13px]"}`}>
+          {column.name !== column.stage ? column.name : ""}
+        </span>
+      </h2>
+      <button type="button" onClick={onOpen} className="mt-0.5 block text-left hover:underline">
+        <Slots
+          count={count}
+          limit={limit}
+          part={column.part}
+          ready={ready}
+          outside={outside}
+          title={limit ? limitTitle(limit, defaultSize) : undefined}
+        />
+        {tally && (
+          <span className="block truncate text-left text-[11.5px] text-ink-soft">{tally}</span>
+        )}
+        {notShown > 0 && (
+          <span className="block text-left text-[11.5px] text-ink-soft">
+            {notShown} of them not on this board
+          </span>
+        )}
+        <span className="flex flex-wrap gap-x-2">
+          {within.map(
+            (one) =>
+              !inCells.has(one.id) && (
+                <PartLimit key={one.id} limit={one} defaultSize={defaultSize} />
+              ),
+          )}
+        </span>
+        <span className="sr-only">
+          in {column.stage} {column.name}, show the items
+        </span>
+      </button>
+      {ready > 0 && (
+        <button
+          type="button"
+          onClick={onOpenReady}
+          className="flex min-h-6 items-center gap-1 text-[11.5px] font-semibold text-rest-ink hover:underline"
+        >
+          <ReadyMark />
+          {ready} ready
+          <span className="sr-only"> in {columnWords(column)}, show them</span>
+        </button>
+      )}
     </div>
   );
 }
@@ -223,34 +267,3 @@ function LadderStep({ column, average }: { column: Column; average: number | nul
     </div>
   );
 }
-
-/** Columns that begin a stage: they carry its name and the strong line. */
-export function firstParts(columns: readonly Column[]): Set<string> {
-  return new Set(stagesOf(columns).map((s) => s.columns[0].id));
-}
-
-/** How wide the columns are: what is worked on gets the room, what waits is narrower. */
-export function columnWidths(columns: readonly Column[]): string {
-  const width = {
-    working: "minmax(170px, 1.8fr)",
-    waiting: "minmax(126px, 1.1fr)",
-    finished: "minmax(126px, 0.9fr)",
-  };
-  return stagesOf(columns)
-    .flatMap((s) => s.columns)
-    .map((c) => width[c.part])
-    .join(" ");
-}
-
-/** How wide columns by values are: those that hold something get the room. */
-export const valueWidths = (
-  { columns, board }: BoardView,
-  counts: Readonly<Record<string, number>>,
-): string =>
-  columns
-    .map((c) =>
-      counts[c.id] > 0 || board.columnsBy === "free"
-        ? "minmax(172px, 1fr)"
-        : "minmax(104px, 0.5fr)",
-    )
-    .join(" ");

@@ -1,34 +1,39 @@
 "use client";
 import { DndContext } from "@dnd-kit/core";
-import { useCallback, useMemo, useRef, useState, type CSSProperties, type ReactNode } from "react";
+import { useCallback, useMemo, useRef, useState, type ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
+import type { Density } from "@/core/board/card-look";
+import type { LaneCut } from "@/core/board/lane";
+import { labelOf } from "@/core/condition/vocabulary";
 import type { Column } from "@/core/board/column";
 import type { ProjectSummary } from "@/core/flow/summary";
 import { useSummary } from "@/ui/flow/use-summary";
 import { KeysHelp } from "@/ui/kit/keys-help";
+import { areByPeople } from "@/core/board/lanes-by";
 import { usePanel } from "@/ui/kit/panel-context";
 import type { LookHandle } from "@/ui/view/use-look";
+import { CountedPanel } from "@/ui/view/counted-panel";
 import { amountWords } from "@/ui/view/amount-words";
 import { AskedAtCard } from "./asked-at-card";
 import { BacklogBay } from "./backlog-bay";
 import { BoardBulk } from "./board-bulk";
 import { BoardCard } from "./board-card";
 import { BoardGrid } from "./board-grid";
-import { columnWidths, valueWidths } from "./board-heads";
 import { bayTitle, BoardTools } from "./board-tools";
 import { CarriedCard } from "./carried-card";
+import { useIsAlone } from "./use-alone";
 import { useBoard } from "./use-board";
 import { useBoardAdding, type BoardAdding } from "./use-board-adding";
-import { BOARD_KEYS, useBoardKeys } from "./use-board-keys";
+import { BOARD_KEYS } from "./use-board-keys";
 import { useBoardParts, type BoardParts, type Shown } from "./use-board-parts";
 import { useCardFacts } from "./use-card-facts";
 import { useChosenCards } from "./use-chosen-cards";
 import { useColumns } from "./use-columns";
 import { useFinished } from "./use-finished";
-import { useHand } from "./use-hand";
+import { useFolds } from "./use-folds";
+import { useHands } from "./use-hands";
 import { useMoves } from "./use-moves";
-import { useTargets } from "./use-targets";
 
 /** On a board with nothing in progress the backlog is where to begin. */
 const beginsWithBay = ({ board, cards }: BoardView): boolean =>
@@ -60,43 +65,39 @@ export function BoardScreen({
   const [bayOpen, setBayOpen] = useState(() => beginsWithBay(initial));
   const textField = useRef<HTMLInputElement>(null);
   const parts = useBoardParts(view, shown, goes.stands);
-  const { columns, byId } = parts;
+  const { byId } = parts;
   const adding = useBoardAdding({ handle, view, putCard, moves, goes });
-  const hand = useHand(view, parts, moves, goes);
+  const alone = useIsAlone();
+  const folds = useFolds(handle, view.board.id);
   const finished = useFinished(board, parts, shown, goes.stands);
   const chosen = useChosenCards(parts);
-  const facts = useCardFacts(view, summary, now);
+  const facts = useCardFacts(handle, view, summary, now);
   const open = useCallback((card: Card) => openItem(card.key), [openItem]);
-  const keys = useBoardKeys({
-    columns,
-    laneList: parts.laneList,
-    byId,
-    mayMove: view.rights.move,
-    asShown: (card) => board.moving.get(card.id)?.shown ?? card,
-    stands: goes.stands,
-    canEnter: goes.canEnter,
-    enter: goes.enter,
-    moveToBacklog: hand.moveToBacklog,
-    openItem: open,
-    choose: (card, run) => (run ? chosen.runTo : chosen.turn)(card),
-    openActions: (card) => setActionsFor(card.id),
-    addBelow: (card) => addBelow(card, parts, adding),
-    markReady: moves.markReady,
-    onFilter: () => textField.current?.focus(),
-    onShowAll: handle.showAll,
-    onHelp: () => setHelp(true),
-    onNew: () => view.rights.edit && setCreating(true),
-    onBacklog: () => setBayOpen((o) => !o),
+  const { hand, keys, lifted, targets } = useHands({
+    handle,
+    board,
+    parts,
+    cut: shown.cut,
+    moves,
+    goes,
+    on: {
+      open,
+      choose: (card, run) => (run ? chosen.runTo : chosen.turn)(card),
+      openActions: (card) => setActionsFor(card.id),
+      addBelow: (card) => addBelow(card, parts, adding),
+      filter: () => textField.current?.focus(),
+      help: () => setHelp(true),
+      make: () => view.rights.edit && setCreating(true),
+      backlog: () => setBayOpen((o) => !o),
+    },
   });
-  const lifted = byId.get(hand.inHand ?? keys.picked?.cardId ?? "");
-  const targets = useTargets(columns, lifted, keys.picked?.columnId, goes);
   const words = amountWords(view.sum, handle.views.vocabulary);
   const kept = useKept(keys.focusId, hand.inHand, moves.stopped?.cardId, goes.choosing?.cardId);
 
   const renderCard = (card: Card, column: Column | null) => (
     <BoardCard
       key={card.id}
-      {...cardLook({ view, parts, card, column })}
+      {...cardLook({ view, parts, card, column, shown, density: facts.density })}
       facts={facts}
       open={card.key === itemKey}
       picked={keys.picked?.cardId === card.id}
@@ -111,7 +112,7 @@ export function BoardScreen({
   );
   return (
     <DndContext id="board" {...hand.dragging}>
-      <div className="flex h-full flex-col" style={widthsOf(view, parts)}>
+      <div className="flex h-full flex-col" style={{ zoom: alone?.size }}>
         <BoardTools
           view={view}
           parts={parts}
@@ -120,15 +121,17 @@ export function BoardScreen({
           bay={{ open: bayOpen, onOpenChange: setBayOpen }}
           creating={{ open: creating, onOpenChange: setCreating }}
           onCreated={putCard}
+          folds={folds}
         />
         <div className="relative flex min-h-0 flex-1">
+          <CountedPanel handle={handle} />
           {bayOpen && (
             <BoardBay view={view} parts={parts} adding={adding} renderCard={renderCard} />
           )}
           <BoardGrid
             view={view}
             parts={parts}
-            lanesBy={shown.lanes}
+            inLanes={shown.cut.lanes.by.kind !== "none"}
             summary={summary}
             targets={targets}
             kept={kept}
@@ -136,6 +139,9 @@ export function BoardScreen({
             renderCard={renderCard}
             adding={adding}
             amountWords={words}
+            folds={folds}
+            onOrder={hand.moveStage}
+            mine={areByPeople(shown.cut.lanes) ? handle.views.asker.personId : null}
             now={now}
           />
           <BoardBulk handle={handle} view={view} chosen={chosen} words={words} />
@@ -155,11 +161,6 @@ export function BoardScreen({
     </DndContext>
   );
 }
-
-const widthsOf = (view: BoardView, { byStages, counts }: BoardParts) => {
-  const widths = byStages ? columnWidths(view.columns) : valueWidths(view, counts);
-  return { "--board-columns": widths } as CSSProperties;
-};
 
 /** What is beside the columns, where this kind of board has it. */
 function BoardBay({
@@ -192,20 +193,35 @@ function addBelow(card: Card, { laneList, columnOf }: BoardParts, adding: BoardA
   if (adding.may) adding.open(lane, columnOf(card), "foot");
 }
 
+const isSmall = (density: Density, usually: boolean): boolean =>
+  density === "usual" ? usually : density === "small";
+
+/** Whose an item is that travels in the rest, as its lane does not say it. */
+const whoseWords = (card: Card, { members, vocabulary }: LaneCut): string | null =>
+  card.assigneeId === null || members?.has(card.assigneeId)
+    ? null
+    : labelOf("assigneeId", card.assigneeId, vocabulary);
+
 /** What is the same of a card whatever somebody does on the board. */
 const cardLook = ({
   view,
   parts,
   card,
   column,
+  shown: { cut, cardsTold },
+  density,
 }: {
   view: BoardView;
   parts: BoardParts;
   card: Card;
   column: Column | null;
+  shown: Shown;
+  density: Density;
 }) => ({
   card,
-  compact: parts.byStages && column?.part !== "working",
+  compact: isSmall(density, parts.byStages && column?.part !== "working"),
+  told: cardsTold[card.id],
+  whose: cut.members === null ? null : whoseWords(card, cut),
   under: parts.under.has(card.id),
   around: view.around[card.id],
   childrenToo: parts.childrenShown !== "as cards",

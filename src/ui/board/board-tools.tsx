@@ -4,15 +4,19 @@ import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
 import { CHILDREN_SHOWN } from "@/core/board/children";
 import type { Column } from "@/core/board/column";
-import { LANE_FIELDS } from "@/core/board/lane";
+import { counted } from "@/core/formats/counted";
 import { NewItem } from "@/ui/item/new-item";
-import { Button } from "@/ui/kit/button";
+import { Button, TextButton } from "@/ui/kit/button";
 import { Select, wordOptions } from "@/ui/kit/select";
 import { AddingUp } from "@/ui/view/adding-up";
 import { LookHead } from "@/ui/view/look-head";
 import type { LookHandle } from "@/ui/view/use-look";
+import { AloneButton } from "./alone-button";
+import { CardsChooser } from "./cards-chooser";
+import { LanesChooser } from "./lanes-chooser";
 import { InNoColumn } from "./in-no-column";
 import { unseenIn } from "./use-board-limits";
+import type { FoldsHandle } from "./use-folds";
 import type { BoardParts } from "./use-board-parts";
 
 /** What the bay beside a board is called; only boards of the process and free ones have one. */
@@ -35,6 +39,7 @@ export function BoardTools({
   bay,
   creating,
   onCreated,
+  folds: { folds, showColumns },
 }: {
   view: BoardView;
   parts: BoardParts;
@@ -43,10 +48,12 @@ export function BoardTools({
   bay: Opened;
   creating: Opened;
   onCreated: (card: Card) => void;
+  folds: FoldsHandle;
 }) {
   const title = bayTitle(view.board);
   const { columns, counts } = parts;
   const seenIn = (column: Column) => counts[column.id] - unseenIn(view, column);
+  const hidden = columns.filter(({ id }) => folds.hidden.includes(id)).length;
   const total = columns.reduce((sum, column) => sum + seenIn(column), 0);
   return (
     <LookHead
@@ -62,6 +69,12 @@ export function BoardTools({
         projectKey={view.project.key}
         mayDesign={view.rights.design}
       />
+      {hidden > 0 && (
+        <TextButton className="text-[13px] whitespace-nowrap" onClick={showColumns}>
+          {counted(hidden, "column")} hidden, show
+        </TextButton>
+      )}
+      <AloneButton />
       {title && (
         <Button aria-pressed={bay.open} onClick={() => bay.onOpenChange(!bay.open)}>
           {title} <span className="text-ink-soft">{parts.backlog.length}</span>
@@ -90,20 +103,11 @@ function BoardWords({
   handle: LookHandle;
   parts: BoardParts;
 }) {
-  const { look, change } = handle;
+  const { change } = handle;
   return (
     <>
-      <span>in lanes by</span>
-      <Select
-        label="Lanes by"
-        words
-        value={look.lanes}
-        options={LANE_FIELDS.map((field) => ({
-          value: field,
-          label: field === "none" ? "expedite first" : field,
-        }))}
-        onChange={(lanes) => change({ lanes })}
-      />
+      <LanesChooser handle={handle} />
+      <CardsChooser handle={handle} />
       <AddingUp handle={handle} />
       <span>with children</span>
       <Select

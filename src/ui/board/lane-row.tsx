@@ -64,6 +64,7 @@ export const LaneRow = memo(function LaneRow({
   limitsIn,
   defaultSize,
   columns,
+  strips,
   firsts,
   targets,
   kept,
@@ -73,6 +74,7 @@ export const LaneRow = memo(function LaneRow({
   unsent,
   onMore,
   fill,
+  folded,
 }: {
   lane: Lane<Card>;
   /** What stands above it; null: nothing. */
@@ -85,7 +87,9 @@ export const LaneRow = memo(function LaneRow({
   /** What an item without a size counts for. */
   defaultSize: number;
   columns: Column[];
-  firsts: Set<string>;
+  /** Those of them that are folded. */
+  strips: ReadonlySet<string>;
+  firsts: ReadonlySet<string>;
   targets: Targets;
   /** Cards that are drawn wherever they stand. */
   kept: ReadonlySet<string>;
@@ -96,6 +100,8 @@ export const LaneRow = memo(function LaneRow({
   unsent: (lane: Lane<Card>, column: Column) => number;
   onMore: (lane: Lane<Card>, column: Column) => void;
   fill: boolean;
+  /** Whether only its head is shown. */
+  folded: boolean;
 }) {
   const most = finishedShown(cells, lane, columns, finishedSummary !== null);
   return (
@@ -104,37 +110,45 @@ export const LaneRow = memo(function LaneRow({
       className={`${lane.expedite ? "expedite-lane mb-1.5" : ""} ${fill ? "flex flex-1 flex-col" : ""}`}
     >
       {head}
-      <div className={`board-grid ${fill ? "flex-1" : ""}`}>
-        {columns.map((column) => (
-          <Cell
-            key={column.id}
-            lane={lane}
-            column={column}
-            first={firsts.has(column.id)}
-            target={targets.columns[column.id]}
-            over={targets.over === column.id}
-          >
-            {column.part === "finished" && finishedSummary}
-            {limitsIn(column).map((limit) => (
-              <PartLimit key={limit.id} limit={limit} defaultSize={defaultSize} bare />
-            ))}
-            {adding.line(lane, column, "head")}
-            <CellCards
-              cards={inCell(cells, lane, column)}
+      {!folded && (
+        <div className={`board-grid ${fill ? "flex-1" : ""}`}>
+          {columns.map((column) => (
+            <Cell
+              key={column.id}
+              lane={lane}
               column={column}
-              top={top}
-              most={column.part === "finished" ? most : Infinity}
-              label={`${lane.name}, ${column.stage} ${column.name}`}
-              kept={kept}
-              renderCard={renderCard}
-              unsent={unsent(lane, column)}
-              onMore={() => onMore(lane, column)}
+              first={firsts.has(column.id)}
+              target={targets.lanes[lane.id] ? "closed" : targets.columns[column.id]}
+              over={targets.over?.columnId === column.id && targets.over.laneId === lane.id}
             >
-              <AddFoot lane={lane} column={column} adding={adding} />
-            </CellCards>
-          </Cell>
-        ))}
-      </div>
+              {strips.has(column.id) ? (
+                <span className="strip-count">{inCell(cells, lane, column).length || ""}</span>
+              ) : (
+                <>
+                  {column.part === "finished" && finishedSummary}
+                  {limitsIn(column).map((limit) => (
+                    <PartLimit key={limit.id} limit={limit} defaultSize={defaultSize} bare />
+                  ))}
+                  {adding.line(lane, column, "head")}
+                  <CellCards
+                    cards={inCell(cells, lane, column)}
+                    column={column}
+                    top={top}
+                    most={column.part === "finished" ? most : Infinity}
+                    label={`${lane.name}, ${column.stage} ${column.name}`}
+                    kept={kept}
+                    renderCard={renderCard}
+                    unsent={unsent(lane, column)}
+                    onMore={() => onMore(lane, column)}
+                  >
+                    <AddFoot lane={lane} column={column} adding={adding} />
+                  </CellCards>
+                </>
+              )}
+            </Cell>
+          ))}
+        </div>
+      )}
     </section>
   );
 });
@@ -235,7 +249,7 @@ function Cell({
 }) {
   const { setNodeRef, isOver } = useDroppable({
     id: `${lane.id}|${column.id}`,
-    data: { columnId: column.id },
+    data: { columnId: column.id, laneId: lane.id },
   });
   return (
     <div

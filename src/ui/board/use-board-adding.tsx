@@ -4,7 +4,7 @@ import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
 import { columnWords, type Column } from "@/core/board/column";
 import type { Lane } from "@/core/board/lane";
-import { columnMeaning, laneMeaning } from "@/core/board/place-meaning";
+import { columnMeaning } from "@/core/board/place-meaning";
 import type { Adding } from "@/core/item/adding/contract";
 import { AddLine } from "@/ui/adding/add-line";
 import { AT_THE_BEGINNING, type AddPlace } from "@/ui/adding/use-adding";
@@ -21,7 +21,7 @@ export interface AddingAt {
   at: AddPlace["at"];
 }
 
-type LaneOf = Pick<Lane<Card>, "id" | "name" | "expedite">;
+type LaneOf = Pick<Lane<Card>, "id" | "name" | "meaning" | "parentId">;
 
 /** Adding on a board: which place is open, and the line that is written into there. */
 export function useBoardAdding({
@@ -47,14 +47,14 @@ export function useBoardAdding({
     const where = [column && columnWords(column), lane && lane.id !== "everything" && lane.name];
     const name = where.filter(Boolean).join(", ") || "the backlog";
     const meanings = [
-      ...(lane ? [laneMeaning(lane, handle.look.lanes)] : []),
+      ...(lane?.meaning ? [lane.meaning] : []),
       ...(column ? [columnMeaning(columnsBy, column)] : []),
     ];
     return {
       ...AT_THE_BEGINNING,
       meaning: { kind: "all", of: meanings },
       states: columnsBy === "state" && column ? column.stateIds : [],
-      parentId: columnsBy === "parent" ? (column?.value ?? null) : null,
+      parentId: columnsBy === "parent" ? (column?.value ?? null) : (lane?.parentId ?? null),
       at,
       words: `the ${at} of ${name}`,
     };

@@ -15,7 +15,7 @@ export const BOARD_KEYS: [string, string][] = [
   ["↑ ↓ ← →", "move the focus between cards"],
   ["Enter", "open the item"],
   ["Esc", "close what is open"],
-  ["Space", "pick the card up; arrows choose a column; Space drops it"],
+  ["Space", "pick the card up; arrows choose a column and a lane; Space drops it"],
   ["[ ]", "move the card one part back or on"],
   [".", "the card's actions"],
   ["r", "ready for its next step, or not any more"],
@@ -23,8 +23,10 @@ export const BOARD_KEYS: [string, string][] = [
   ["b", "show or hide the backlog"],
   ["n", "new item"],
   ["x", "choose the card; with Shift all from the last one to it"],
+  ["v", "the board alone on the screen; + and - change its size, v or Esc leave it"],
   ["/", "narrow what is shown"],
   ["c", "show all again"],
+  ["f", "values with counts, or away with them"],
   ["?", "this list"],
 ];
 
@@ -38,6 +40,8 @@ interface Options {
   stands: (card: Card, column: Column) => boolean;
   canEnter: (card: Card, column: Column) => boolean;
   enter: (card: Card, column: Column) => void;
+  /** Puts a card down in a lane and a column of it. */
+  enterLane: (card: Card, lane: Lane<Card> | undefined, column: Column) => void;
   moveToBacklog: (card: Card) => void;
   openItem: (card: Card) => void;
   choose: (card: Card, run: boolean) => void;
@@ -58,7 +62,7 @@ interface Options {
 export function useBoardKeys(options: Options) {
   const { columns, laneList, byId, mayMove } = options;
   const [focus, setFocus] = useState<string | null>(null);
-  const [picked, setPicked] = useState<{ cardId: string; columnId: string } | null>(null);
+  const [picked, setPicked] = useState<Picked | null>(null);
   const [says, setSays] = useState("");
   // A card that moves is drawn anew in another place; if it had the focus it keeps it, before the
   // next key can come.
@@ -105,17 +109,17 @@ export function useBoardKeys(options: Options) {
       event.stopPropagation();
     };
     if (picked) {
-      const at = columns.findIndex((c) => c.id === picked.columnId);
-      const column =
-        key === "ArrowLeft" ? columns[at - 1] : key === "ArrowRight" ? columns[at + 1] : undefined;
-      if (column) {
+      const next = carried(picked, key, { columns, laneList });
+      if (next) {
         handled();
-        setPicked({ ...picked, columnId: column.id });
-        setSays(`${column.stage}, ${column.name}`);
+        setPicked({ ...picked, columnId: next.column.id, laneId: next.lane?.id ?? picked.laneId });
+        setSays(next.says);
       } else if (key === " " || key === "Enter") {
         handled();
         setPicked(null);
-        if (columns[at]) options.enter(card, columns[at]);
+        const column = columns.find(({ id }) => id === picked.columnId);
+        const lane = laneList.find(({ id }) => id === picked.laneId);
+        if (column) options.enterLane(card, lane, column);
       } else if (key === "Escape") {
         handled();
         setPicked(null);
@@ -144,7 +148,8 @@ export function useBoardKeys(options: Options) {
     } else if (key === " " && mayMove) {
       handled();
       const column = columns[Math.max(0, columnAt(card))];
-      setPicked({ cardId: card.id, columnId: column.id });
+      const lane = laneList.find(({ items }) => items.some(({ id }) => id === card.id));
+      setPicked({ cardId: card.id, columnId: column.id, laneId: lane?.id ?? laneList[0].id });
       setSays(`${card.key} picked up`);
     } else if ((key === "[" || key === "]") && mayMove) {
       handled();
@@ -159,6 +164,31 @@ export function useBoardKeys(options: Options) {
     setFocus(card.id);
   };
   return { focusId, picked, says, onKey, onFocus };
+}
+
+/** A card that was picked up by keys, and over which place it is held. */
+interface Picked {
+  cardId: string;
+  columnId: string;
+  laneId: string;
+}
+
+/** Where a picked card is held after a key; null where the key means no other place. */
+function carried(
+  { columnId, laneId }: Picked,
+  key: string,
+  { columns, laneList }: Pick<Options, "columns" | "laneList">,
+): { column: Column; lane: Lane<Card> | undefined; says: string } | null {
+  const [at, laneAt] = [
+    columns.findIndex(({ id }) => id === columnId),
+    laneList.findIndex(({ id }) => id === laneId),
+  ];
+  const aside = { ArrowLeft: -1, ArrowRight: 1 }[key] ?? 0;
+  const down = { ArrowUp: -1, ArrowDown: 1 }[key] ?? 0;
+  const column = columns[at + aside];
+  const lane = laneList[laneAt + down];
+  if ((aside === 0 && down === 0) || !column || (down !== 0 && !lane)) return null;
+  return { column, lane, says: down === 0 ? `${column.stage}, ${column.name}` : lane.name };
 }
 
 /**

@@ -13,12 +13,21 @@ import {
 } from "@/core/board/children";
 import { stagesOf, type Column } from "@/core/board/column";
 import type { FinishedGroup } from "@/core/board/finished";
-import { laneIdOf, lanes, type Lane, type LaneField } from "@/core/board/lane";
+import {
+  groupsSay,
+  laneIdOf,
+  lanes,
+  NOTHING_TOLD,
+  type Lane,
+  type LaneCut,
+} from "@/core/board/lane";
+import { NO_LANES } from "@/core/board/lanes-by";
+import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
 import { bothTallies, tallyOf, tallyOfGroups, type Tally } from "@/core/board/tally";
+import type { CardsTold } from "@/core/item/list/card-facts";
 import { amountOf } from "@/core/item/amount";
 import type { StateId } from "@/core/workflow/state";
 import { compareRanks } from "@/core/item/rank";
-import { firstParts } from "./board-heads";
 import { unseenIn, useBoardLimits } from "./use-board-limits";
 import { inBay } from "./with-card";
 
@@ -39,24 +48,35 @@ export interface Shown {
   matching: ReadonlySet<string> | null;
   /** Whether that is what an earlier filter let through, until the new one is asked. */
   waiting: boolean;
-  lanes: LaneField;
+  /** How it is cut into lanes. */
+  cut: LaneCut;
+  /** What cards say that they do not have themselves. */
+  cardsTold: CardsTold;
   /** Null: as the board usually shows them. */
   children: ChildrenShown | null;
 }
 
+const [emptyLane] = lanes<Card>(
+  [],
+  {
+    lanes: NO_LANES,
+    vocabulary: EMPTY_VOCABULARY,
+    at: { now: 0, zone: "UTC" },
+    members: null,
+    told: NOTHING_TOLD,
+  },
+  [{ classOfService: "standard", assigneeId: null }],
+);
+
 /** What of a board stands where: its columns, the lanes across them, and what is beside them. */
 export function useBoardParts(
   view: BoardView,
-  { matching, waiting, lanes: by, children }: Shown,
+  { matching, waiting, cut, children }: Shown,
   stands: Stands,
 ) {
   const byStages = view.board.columnsBy === "state";
   const columns = useMemo(
     () => (byStages ? stagesOf(view.columns).flatMap((s) => s.columns) : view.columns),
-    [view.columns, byStages],
-  );
-  const firsts = useMemo(
-    () => (byStages ? firstParts(view.columns) : new Set(view.columns.map((c) => c.id))),
     [view.columns, byStages],
   );
   const columnOf = useMemo(() => {
@@ -82,13 +102,11 @@ export function useBoardParts(
   }, [onBoard, backlog, matching]);
   const childrenShown = children ?? usualChildren(view.board.columnsBy);
   const laneList = useMemo(() => {
-    const beside = matching === null ? view.finished : [];
-    const made = lanes(drawnOf(shown, childrenShown), by, view.people, beside);
+    const beside = matching === null && groupsSay(cut.lanes) ? view.finished : [];
+    const made = lanes(drawnOf(shown, childrenShown), cut, beside);
     // An empty board still shows its places.
-    return made.some((l) => !l.expedite)
-      ? made
-      : [...made, { id: "everything", name: "Everything else", expedite: false, items: [] }];
-  }, [shown, childrenShown, by, view.people, view.finished, matching]);
+    return made.some((l) => !l.expedite) ? made : [...made, emptyLane];
+  }, [shown, childrenShown, cut, view.finished, matching]);
   const cells = useMemo(() => {
     const inOrder = (cards: readonly Card[], column: Column) =>
       column.part === "finished"
@@ -100,7 +118,7 @@ export function useBoardParts(
   }, [laneList, columnOf, childrenShown]);
   const counts = useCounts(view, onBoard, columns, columnOf);
   const limits = useBoardLimits(view, { onBoard, columns, columnOf, counts: counts.counts });
-  const tallies = useTallies(view, { shown, laneList, by, columns, columnOf, matching });
+  const tallies = useTallies(view, { shown, laneList, cut, columns, columnOf, matching });
   const byId = useMemo(() => new Map(view.cards.map((c) => [c.id, c])), [view.cards]);
   const under = useMemo(
     () =>
@@ -116,7 +134,6 @@ export function useBoardParts(
     waiting,
     columns,
     columnOf,
-    firsts,
     onBoard,
     astray,
     backlog,
@@ -172,7 +189,7 @@ function useCounts(
 interface Tallied {
   shown: readonly Card[];
   laneList: readonly Lane<Card>[];
-  by: LaneField;
+  cut: LaneCut;
   columns: readonly Column[];
   columnOf: ColumnOf;
   matching: ReadonlySet<string> | null;
@@ -180,15 +197,15 @@ interface Tallied {
 
 /** What is shown, counted and added up: in each column and in each lane. */
 function useTallies(view: BoardView, of: Tallied) {
-  const { shown, laneList, by, columns, columnOf, matching } = of;
-  const { sum, ownFields, finished, people, board } = view;
+  const { shown, laneList, cut, columns, columnOf, matching } = of;
+  const { sum, ownFields, finished, board } = view;
   return useMemo(() => {
     const amount = (card: Card) => amountOf(sum, card, ownFields);
     // Of what a filter lets through all cards are here.
-    const grouped = board.columnsBy === "state" && matching === null;
+    const grouped = board.columnsBy === "state" && matching === null && groupsSay(cut.lanes);
     const cards = grouped ? shown.filter((card) => !isFinished(card)) : shown;
     const groups = grouped ? finished : [];
-    const laneId = laneIdOf(by, people);
+    const laneId = laneIdOf(cut);
     const tally = (some: readonly Card[], those: readonly FinishedGroup[], over: Column[]) =>
       over.reduce<Tally>(
         (both, { stateIds }) => bothTallies(both, tallyOfGroups(those, stateIds)),
@@ -213,5 +230,5 @@ function useTallies(view: BoardView, of: Tallied) {
       finishedIn: (lane: Lane<Card>): FinishedGroup[] | null =>
         grouped ? groups.filter((group) => laneId(group) === lane.id) : null,
     };
-  }, [shown, laneList, by, columns, columnOf, matching, sum, ownFields, finished, people, board]);
+  }, [shown, laneList, cut, columns, columnOf, matching, sum, ownFields, finished, board]);
 }

@@ -1,11 +1,20 @@
 "use client";
 import { useMemo } from "react";
 import type { BoardView } from "@/core/board/board-view";
+import { factsAskedFor } from "@/core/board/card-look";
 import type { FlowSummary } from "@/core/flow/summary";
-import type { CardFacts } from "./board-card";
+import type { LookHandle } from "@/ui/view/use-look";
+import { useDensity } from "./use-density";
+import type { CardFacts } from "./card-facts";
 
 /** What all cards of a board are drawn with. */
-export function useCardFacts(view: BoardView, summary: FlowSummary, now: number): CardFacts {
+export function useCardFacts(
+  { look: { cards }, views: { vocabulary } }: LookHandle,
+  view: BoardView,
+  summary: FlowSummary,
+  now: number,
+): CardFacts {
+  const density = useDensity(cards.density);
   return useMemo(
     () => ({
       zone: view.project.zone,
@@ -18,7 +27,12 @@ export function useCardFacts(view: BoardView, summary: FlowSummary, now: number)
       ownFields: view.ownFields,
       states: new Map(view.workflows.flatMap((w) => w.states.map((s) => [s.id, s]))),
       saysState: view.board.columnsBy !== "state",
+      look: cards,
+      density,
+      shown: new Set(cards.facts),
+      asked: factsAskedFor(cards),
+      vocabulary,
     }),
-    [view, now, summary],
+    [view, now, summary, cards, density, vocabulary],
   );
 }

@@ -5,7 +5,7 @@ import type { Card } from "@/core/board/card";
 import { inCell } from "@/core/board/cells";
 import { columnWords, type Column } from "@/core/board/column";
 import { countFinished } from "@/core/board/finished";
-import { laneIdOf, type Lane } from "@/core/board/lane";
+import { groupsSay, laneIdOf, type Lane } from "@/core/board/lane";
 import { tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
 import { unseenIn } from "./use-board-limits";
@@ -21,11 +21,11 @@ const idsOf = (cards: readonly Card[]) => cards.map((c) => c.id);
 export function useFinished(
   { view, bringFinished }: { view: BoardView; bringFinished: () => Promise<BoardView> },
   parts: BoardParts,
-  { matching, lanes: by }: Shown,
+  { matching, cut }: Shown,
   stands: Stands,
 ) {
   const { openBehind } = usePanel();
-  const needed = !view.finishedWhole && matching !== null;
+  const needed = !view.finishedWhole && (matching !== null || !groupsSay(cut.lanes));
   useEffect(() => {
     if (needed) bringFinished().catch(tellProblem);
   }, [needed, bringFinished]);
@@ -38,7 +38,7 @@ export function useFinished(
       tellProblem(error);
     }
   };
-  const laneId = laneIdOf(by, view.people);
+  const laneId = laneIdOf(cut);
   const shows = (card: Card) => matching === null || matching.has(card.id);
   const inLane = (lane: Lane<Card>) => (card: Card) => laneId(card) === lane.id && shows(card);
   const onBoard = (card: Card) => parts.columns.some((column) => stands(card, column));

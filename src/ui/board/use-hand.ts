@@ -16,6 +16,7 @@ import { leadsFrom } from "@/core/workflow/workflow";
 import type { BoardParts, Stands } from "./use-board-parts";
 import { useColumnOrder } from "./use-column-order";
 import type { ColumnMoves } from "./use-columns";
+import type { LaneDrops } from "./use-lane-drops";
 import type { Moves } from "./use-moves";
 
 /** A pointer must travel this far before a click becomes a drag. */
@@ -36,7 +37,19 @@ function lastIn(
 }
 
 /** What is carried by the pointer, and what putting it down does. */
-export function useHand(view: BoardView, parts: BoardParts, moves: Moves, goes: ColumnMoves) {
+export function useHand({
+  view,
+  parts,
+  moves,
+  goes,
+  enter,
+}: {
+  view: BoardView;
+  parts: BoardParts;
+  moves: Moves;
+  goes: ColumnMoves;
+  enter: LaneDrops["enter"];
+}) {
   const [inHand, setInHand] = useState<string | null>(null);
   const moveStage = useColumnOrder(view, parts.columns);
   const free = view.board.columnsBy === "free";
@@ -58,12 +71,14 @@ export function useHand(view: BoardView, parts: BoardParts, moves: Moves, goes: 
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     setInHand(null);
     const id = String(active.id);
-    const onto = (over?.data.current as { columnId?: string } | undefined)?.columnId;
-    if (isHead(id)) return void moveStage(id.slice(HEAD.length), onto);
+    const onto = over?.data.current as { columnId?: string; laneId?: string } | undefined;
+    if (isHead(id)) return void moveStage(id.slice(HEAD.length), onto?.columnId);
     const card = parts.byId.get(id);
     if (!card) return;
-    const column = parts.columns.find((c) => c.id === onto);
-    if (column) goes.enter(card, column, free ? lastIn(parts, column, goes.stands, card) : null);
+    const column = parts.columns.find((c) => c.id === onto?.columnId);
+    const lane = parts.laneList.find((one) => one.id === onto?.laneId);
+    if (column)
+      void enter(card, lane, column, free ? lastIn(parts, column, goes.stands, card) : null);
     else if (over?.id === "backlog") moveToBacklog(card);
   };
   const sensors = useSensors(
@@ -76,5 +91,10 @@ export function useHand(view: BoardView, parts: BoardParts, moves: Moves, goes: 
     onDragCancel: () => setInHand(null),
     onDragEnd,
   };
-  return { inHand, moveToBacklog, dragging };
+  return {
+    inHand,
+    moveToBacklog,
+    moveStage: (columnId: string, onto: string) => void moveStage(columnId, onto),
+    dragging,
+  };
 }

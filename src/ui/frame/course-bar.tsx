@@ -48,7 +48,7 @@ export function CourseBar({
     .map((_, i) => `${STEP / 2 + i * STEP},${i % 2 === 0 ? HIGH : LOW}`)
     .join(" ");
   return (
-    <header className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-sheet px-4 max-[860px]:h-auto max-[860px]:flex-wrap max-[860px]:gap-x-2 max-[860px]:gap-y-0 max-[860px]:px-2 max-[860px]:pt-1">
+    <header className="course-bar flex h-12 shrink-0 items-center gap-4 border-b border-line bg-sheet px-4 max-[860px]:h-auto max-[860px]:flex-wrap max-[860px]:gap-x-2 max-[860px]:gap-y-0 max-[860px]:px-2 max-[860px]:pt-1">
       <Link
         href={`/p/${project.key}/flow`}
         aria-label="Zigzag Lane, to the board"

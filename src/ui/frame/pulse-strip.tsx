@@ -38,7 +38,7 @@ export function PulseStrip({
   return (
     <footer
       aria-label="Pulse of the project"
-      className="flex h-7 shrink-0 items-center gap-6 overflow-hidden whitespace-nowrap border-t border-line bg-sheet px-4 text-[13px] text-ink-soft"
+      className="pulse-strip flex h-7 shrink-0 items-center gap-6 overflow-hidden whitespace-nowrap border-t border-line bg-sheet px-4 text-[13px] text-ink-soft"
     >
       {connection === "live" ? null : (
         <strong role="status" className="bg-signal-soft px-2 text-signal-ink">

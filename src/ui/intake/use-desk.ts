@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useState } from "react";
 import type { DeskView, QueueRow, ReportView } from "@/core/intake/desk-view";
+import { readAnew } from "@/ui/kit/read-anew";
 import { keyOf, queryOf } from "@/ui/kit/request";
 import { ofIntake, useReadAgain } from "@/ui/kit/use-read-again";
 import { flowContract } from "@/core/flow/contract";
@@ -42,8 +43,8 @@ export function useDesk(
   const readDesk = () =>
     Promise.all([
       client.invalidateQueries({ queryKey: keyOf(intakeContract.desk, { params: { key } }) }),
-      client.invalidateQueries({ queryKey: keyOf(reportContract.read) }),
-      client.invalidateQueries({ queryKey: keyOf(intakeContract.find, { params: { key } }) }),
+      readAnew(client, { queryKey: keyOf(reportContract.read) }),
+      readAnew(client, { queryKey: keyOf(intakeContract.find, { params: { key } }) }),
     ]);
   const readAgain = async () => {
     await Promise.all([

@@ -69,8 +69,8 @@ export function ItemChildren({ handle }: { handle: ItemHandle }) {
       {view.rights.edit && (
         <form onSubmit={(e) => void add(e)} className="mt-1 flex gap-2">
           <TextInput
-            aria-label="New sub-task"
-            placeholder="New sub-task"
+            aria-label="New child"
+            placeholder="New child"
             required
             maxLength={300}
             value={title}

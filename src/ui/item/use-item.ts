@@ -4,6 +4,7 @@ import { useCallback } from "react";
 import type { EditableFields, LinkKind } from "@/core/item/fields";
 import type { OwnValue } from "@/core/item/own-field";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { readAnew } from "@/ui/kit/read-anew";
 import { useLive } from "@/ui/kit/use-live";
 import { sendCommand, undoCommand, type SentCommand } from "./send-command";
 import type { ItemView } from "@/core/item/item-view";
@@ -36,15 +37,15 @@ export function useItem(key: string, initial?: ItemView) {
   });
   const view = query.data;
   const reload = useCallback(
-    () => client.invalidateQueries({ queryKey: keyOf(itemContract.read, { params: { key } }) }),
+    () => readAnew(client, { queryKey: keyOf(itemContract.read, { params: { key } }) }),
     [client, key],
   );
   useLive((message) => {
     if (message.kind === "resync" || message.kind === "design") void reload();
+    // Before it is read, which item this is about is not known: it may be this one.
     if (
       message.kind === "item" &&
-      view &&
-      (message.card.id === view.item.id || message.card.parentId === view.item.id)
+      (!view || message.card.id === view.item.id || message.card.parentId === view.item.id)
     )
       void reload();
   });

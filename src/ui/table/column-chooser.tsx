@@ -3,7 +3,7 @@ import { useState } from "react";
 import { factLabel, factsOffered } from "@/core/condition/vocabulary";
 import { counted } from "@/core/formats/counted";
 import { foldCase } from "@/core/formats/fold-case";
-import { isListed } from "@/core/item/list/table";
+import { isListed } from "@/core/item/list/listed";
 import { isColumn, MOST_FIELDS, type ShownField } from "@/core/view/look";
 import { Check } from "@/ui/kit/check";
 import { TextInput } from "@/ui/kit/field";

@@ -66,7 +66,7 @@ export function TableGrid({
   const count = wide ? (wide.group?.count ?? total?.count ?? 0) : chosen.rows.size;
   const words = amountWords(look.sum, vocabulary);
   return (
-    <div className="relative min-h-0 flex-1">
+    <div className="relative min-h-0 min-w-0 flex-1">
       <div
         ref={scroller}
         role="grid"

@@ -13,5 +13,6 @@ export const TABLE_KEYS: [string, string][] = [
   ["← →", "on the head of a group: close and open it"],
   ["/", "narrow what is shown"],
   ["c", "show all again"],
+  ["f", "values with counts, or away with them"],
   ["?", "this list"],
 ];

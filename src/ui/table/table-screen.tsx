@@ -8,6 +8,7 @@ import { KeysHelp } from "@/ui/kit/keys-help";
 import { Note } from "@/ui/kit/note";
 import { problemOf } from "@/ui/kit/request";
 import { useScreenKeys } from "@/ui/kit/use-screen-keys";
+import { CountedPanel } from "@/ui/view/counted-panel";
 import { LookHead } from "@/ui/view/look-head";
 import type { LookHandle } from "@/ui/view/use-look";
 import { ExportButton } from "./export-button";
@@ -57,7 +58,10 @@ export function TableScreen({
           {problemOf(table.error).sentence} {problemOf(table.error).help}
         </Note>
       )}
-      <TableGrid handle={handle} table={table} summary={summary} />
+      <div className="flex min-h-0 flex-1">
+        <CountedPanel handle={handle} />
+        <TableGrid handle={handle} table={table} summary={summary} />
+      </div>
       <KeysHelp
         open={help}
         onClose={() => setHelp(false)}

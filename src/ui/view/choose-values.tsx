@@ -3,18 +3,12 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Condition } from "@/core/condition/condition";
 import { counted } from "@/core/formats/counted";
+import { pick } from "@/core/item/pick";
 import { foldCase } from "@/core/formats/fold-case";
 import { listContract } from "@/core/item/list/contract";
-import {
-  filterOf,
-  filterParts,
-  sameValue,
-  withValueTurned,
-  type ChoiceValue,
-  type Chosen,
-} from "@/core/view/filter";
+import { sameValue, withValueTurned, type ChoiceValue, type Chosen } from "@/core/view/filter";
 import { choiceWords } from "@/core/view/filter-words";
-import { shownBy } from "@/core/view/look";
+import { countedAsked, countedOver } from "@/core/view/counted-look";
 import { choicesOffered } from "@/core/view/suggest";
 import { Check } from "@/ui/kit/check";
 import { TextInput } from "@/ui/kit/field";
@@ -34,12 +28,10 @@ const idOf = (value: ChoiceValue): string => JSON.stringify(value);
  */
 export function ChooseValues({
   handle,
-  part,
   chosen,
   onChange,
 }: {
   handle: LookHandle;
-  part: Condition;
   chosen: Chosen;
   onChange: (part: Condition | null) => void;
 }) {
@@ -48,26 +40,25 @@ export function ChooseValues({
   const { vocabulary } = views;
   const [text, setText] = useState("");
   const params = { key: projectKey };
-  const others = filterOf(filterParts(look.filter).filter((other) => other !== part));
-  const { data: byValue } = useQuery(
-    queryOf(listContract.table, {
+  const { data } = useQuery({
+    ...queryOf(listContract.counted, {
       params,
-      body: {
-        board: look.board,
-        condition: shownBy({ scope: look.scope, filter: others }),
-        group: fact,
-        limit: 1,
-      },
-    }),
-  );
-  const { data: shown } = useQuery({
-    ...queryOf(listContract.table, {
-      params,
-      body: { board: look.board, condition: shownBy(look), limit: FIRST_TITLES },
+      body: { ...countedAsked(look, []), fields: [countedOver(look, fact)] },
     }),
     placeholderData: (before) => before,
   });
-  const counts = new Map(byValue?.head?.groups.map(({ key, count }) => [key, count]));
+  const { data: shown } = useQuery({
+    ...queryOf(listContract.table, {
+      params,
+      body: {
+        ...pick(countedAsked(look, []), ["board", "standing", "condition"]),
+        limit: FIRST_TITLES,
+        head: false,
+      },
+    }),
+    placeholderData: (before) => before,
+  });
+  const counts = new Map(data?.fields[0].values.map(({ key, count }) => [key, count]));
   const offered = choicesOffered(fact, vocabulary).filter((value) =>
     foldCase(choiceWords(fact, value, vocabulary)).includes(foldCase(text.trim())),
   );
@@ -95,14 +86,14 @@ export function ChooseValues({
               {typeof value === "string" && <NoteBeside value={value} />}
             </Check>
             <span className="figures text-[12px] text-ink-soft">
-              {byValue ? countOf(value) : null}
+              {data ? countOf(value) : null}
             </span>
           </div>
         ))}
         {offered.length === 0 && <p className="text-ink-soft">Nothing is called so.</p>}
       </div>
       <div className="border-t border-line pt-1.5 text-[12.5px]" aria-live="polite">
-        <b>{shown?.head ? counted(shown.head.total.count, "item") : "…"}</b>
+        <b>{data ? counted(data.total.count, "item") : "…"}</b>
         {shown?.rows.map(({ card }) => (
           <p key={card.id} className="truncate text-ink-soft">
             {card.title}

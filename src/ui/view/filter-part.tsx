@@ -43,7 +43,7 @@ export function FilterPart({
         }
       >
         {chosen ? (
-          <ChooseValues handle={handle} part={part} chosen={chosen} onChange={onChange} />
+          <ChooseValues handle={handle} chosen={chosen} onChange={onChange} />
         ) : (
           <ConditionEditor
             condition={part.kind === "compare" ? { kind: "all", of: [part] } : part}

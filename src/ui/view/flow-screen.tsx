@@ -1,18 +1,30 @@
 "use client";
 import { useMemo } from "react";
 import type { BoardView } from "@/core/board/board-view";
+import type { LaneCut, LanesTold } from "@/core/board/lane";
+import { areByPeople } from "@/core/board/lanes-by";
 import type { ProjectSummary } from "@/core/flow/summary";
+import type { CardsTold } from "@/core/item/list/card-facts";
 import type { MatchingView, TableView } from "@/core/item/list/table";
 import type { AskedLook } from "@/core/view/asked-look";
+import { AloneContext, useAlone } from "@/ui/board/use-alone";
 import { BoardScreen } from "@/ui/board/board-screen";
 import { TableScreen } from "@/ui/table/table-screen";
+import { useCardsTold } from "./use-cards-told";
+import { useLanesTold } from "./use-lanes-told";
 import { useLook, type LookHandle } from "./use-look";
 import { useMatching } from "./use-matching";
 
+/** What the server said of the items of a board, where that was asked for. */
+interface ToldFirst {
+  matching: MatchingView | null;
+  lanes: LanesTold | null;
+  cards: CardsTold | null;
+}
+
 /** What came with the page: one of the arrangements. */
 export type Arranged =
-  | { kind: "board"; board: BoardView; matching: MatchingView | null }
-  | { kind: "table"; table: TableView };
+  ({ kind: "board"; board: BoardView } & ToldFirst) | { kind: "table"; table: TableView };
 
 /** The items of a project, looked at in one of the ways that there are. */
 export function FlowScreen({
@@ -39,7 +51,7 @@ export function FlowScreen({
       handle={handle}
       asked={asked}
       board={arranged.board}
-      matching={arranged.matching}
+      first={arranged}
       summary={summary}
     />
   );
@@ -50,17 +62,37 @@ function LookedBoard({
   handle,
   asked,
   board,
-  matching,
+  first,
   summary,
 }: {
   handle: LookHandle;
   asked: AskedLook;
   board: BoardView;
-  matching: MatchingView | null;
+  first: ToldFirst;
   summary: ProjectSummary;
 }) {
-  const found = useMatching(handle, asked, matching);
-  const { lanes, children } = handle.look;
-  const shown = useMemo(() => ({ ...found, lanes, children }), [found, lanes, children]);
-  return <BoardScreen initial={board} initialSummary={summary} handle={handle} shown={shown} />;
+  const found = useMatching(handle, asked, first.matching);
+  const told = useLanesTold(handle, asked, first.lanes);
+  const cardsTold = useCardsTold(handle, asked, first.cards);
+  const { look, views } = handle;
+  const { lanes, children } = look;
+  const { vocabulary, zone, members } = views;
+  const now = board.now;
+  const shown = useMemo(() => {
+    const team = areByPeople(lanes) ? lanes.teamId : null;
+    const cut: LaneCut = {
+      lanes,
+      vocabulary,
+      at: { now, zone },
+      members: team === null ? null : new Set(members[team] ?? []),
+      told,
+    };
+    return { ...found, cut, children, cardsTold };
+  }, [found, lanes, children, vocabulary, zone, members, now, told, cardsTold]);
+  const alone = useAlone();
+  return (
+    <AloneContext.Provider value={alone}>
+      <BoardScreen initial={board} initialSummary={summary} handle={handle} shown={shown} />
+    </AloneContext.Provider>
+  );
 }

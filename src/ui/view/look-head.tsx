@@ -2,6 +2,7 @@
 import type { ReactNode, RefObject } from "react";
 import { ARRANGEMENTS } from "@/core/view/look";
 import { Select, wordOptions } from "@/ui/kit/select";
+import { CountsButton } from "./counts-button";
 import { FilterLine } from "./filter-line";
 import { KeepLine } from "./keep-line";
 import { LookNotes } from "./look-notes";
@@ -38,7 +39,7 @@ export function LookHead({
     <div className="shrink-0 px-4 pt-2 pb-1.5">
       <div className="flex min-h-[32px] items-center gap-4">
         <ViewSwitch handle={handle} />
-        <div className="flex min-w-0 flex-wrap items-center gap-x-1.5 text-[13.5px] text-ink-soft">
+        <div className="look-words flex min-w-0 flex-wrap items-center gap-x-1.5 text-[13.5px] text-ink-soft">
           <span>as</span>
           <Select
             label="Arranged as"
@@ -51,10 +52,11 @@ export function LookHead({
         </div>
         <span className="flex-1" />
         <KeepLine handle={handle} />
+        <CountsButton handle={handle} />
         {children}
       </div>
       <FilterLine handle={handle} shown={shown} total={total} busy={busy} field={filterField} />
-      <LookNotes notes={handle.notes} />
+      <LookNotes notes={handle.asked.notes} />
     </div>
   );
 }

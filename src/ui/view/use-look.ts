@@ -140,7 +140,7 @@ export function useLook(projectKey: string, asked: AskedLook) {
     link,
     openLook,
     send,
-    notes: asked.notes,
+    asked,
   };
 }
 

@@ -1,10 +1,10 @@
 "use client";
 import { heldWords, limitTitle } from "@/core/board/board-limits";
 import { NO_LIMIT, type ColumnLimit } from "@/core/board/limit";
-import { PLAIN_COUNTING, type LimitCounting } from "@/core/board/limited";
+import { PLAIN_COUNTING, type LimitCounting } from "@/core/board/limit-counting";
 import type { ItemType } from "@/core/item/item-type";
 import { limitTone } from "@/ui/board/limit-tone";
-import { Select } from "@/ui/kit/select";
+import { FixedDatesChoice, LevelChoice, levelsOf, UnitChoice } from "./counting-choices";
 import { LimitBound } from "./limit-bound";
 import type { LimitRow } from "./limit-rows";
 
@@ -88,35 +88,37 @@ function Row({
       <td>
         {limit && (
           <span className="flex gap-1">
-            <Select
+            <UnitChoice
               plain
               label={`What counts in ${name}`}
               className="!w-24"
-              disabled={!mayEdit}
+              mayEdit={mayEdit}
               value={unit}
-              options={[
-                { value: "items", label: "items" },
-                { value: "size", label: "their size" },
-              ]}
               onChange={(next) => void onEdit({ unit: next })}
             />
-            <LevelChoice limit={limit} types={types} mayEdit={mayEdit} onEdit={onEdit} />
+            {levelsOf(types).length > 1 && (
+              <LevelChoice
+                plain
+                label={`Which items count in ${name}`}
+                className="!w-44"
+                types={types}
+                mayEdit={mayEdit}
+                value={limit.level}
+                onChange={(level) => void onEdit({ level })}
+              />
+            )}
           </span>
         )}
       </td>
       <td>
         {limit && (
-          <Select
+          <FixedDatesChoice
             plain
             label={`Fixed dates in ${name}`}
             className="!w-24"
-            disabled={!mayEdit}
-            value={fixedDatePasses ? "pass" : "kept"}
-            options={[
-              { value: "kept", label: "are kept" },
-              { value: "pass", label: "may pass" },
-            ]}
-            onChange={(next) => void onEdit({ fixedDatePasses: next === "pass" })}
+            mayEdit={mayEdit}
+            value={fixedDatePasses}
+            onChange={(next) => void onEdit({ fixedDatePasses: next })}
           />
         )}
       </td>
@@ -127,37 +129,5 @@ function Row({
         {held ? held.words : holds}
       </td>
     </tr>
-  );
-}
-
-/** Of which level items count, where a project has several. */
-function LevelChoice({
-  limit,
-  types,
-  mayEdit,
-  onEdit,
-}: {
-  limit: NonNullable<LimitRow["limit"]>;
-  types: readonly ItemType[];
-  mayEdit: boolean;
-  onEdit: (change: LimitChange) => Promise<boolean>;
-}) {
-  const levels = [...new Set(types.map((t) => t.level))].sort((a, b) => a - b);
-  if (levels.length < 2) return null;
-  const names = (level: number) =>
-    types
-      .filter((t) => t.level === level)
-      .map((t) => t.name.toLowerCase())
-      .join(", ");
-  return (
-    <Select
-      plain
-      label={`Which items count in ${limit.name}`}
-      className="!w-44"
-      disabled={!mayEdit}
-      value={String(limit.level)}
-      options={levels.map((level) => ({ value: String(level), label: names(level) }))}
-      onChange={(next) => void onEdit({ level: Number(next) })}
-    />
   );
 }

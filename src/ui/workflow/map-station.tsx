@@ -28,7 +28,9 @@ export function StationView({ data }: NodeProps<StationNode>) {
   const above = station.nameAbove;
   const size = useWordSize();
   const facts = [
-    state.limit?.max ? `limit ${state.limit.max}` : null,
+    state.limit?.max
+      ? `limit ${state.limit.max}${state.limit.unit === "size" ? " in size" : ""}`
+      : null,
     count ? `${count} here` : null,
     state.expectedDays ? `${state.expectedDays} d expected` : null,
   ]

@@ -107,6 +107,7 @@ export function ProcessRules({ designer, view }: Omit<PartProps, "workflowId">) 
       key={state.id}
       designer={designer}
       state={state}
+      types={view.types.filter((t) => t.workflowId === draft.id)}
       around={view.around}
       mayEdit={mayEdit}
     />

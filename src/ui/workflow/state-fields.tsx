@@ -1,23 +1,28 @@
 "use client";
 
-import { limitOfState, stateLimitOf, type ColumnLimit } from "@/core/board/limit";
+import { isLimited, limitOfState, stateLimitOf } from "@/core/board/limit";
+import { usualLevel } from "@/core/board/limited";
+import type { ItemType } from "@/core/item/item-type";
 import type { CheckSurroundings } from "@/core/workflow/finding";
 import { isInProgress, STATE_KINDS, type StateKind } from "@/core/workflow/state";
 import { CommitNumber, CommitText } from "@/ui/kit/commit-input";
 import { Field, TextInput } from "@/ui/kit/field";
 import { namedOptions, Select, wordOptions } from "@/ui/kit/select";
 import type { State } from "@/core/workflow/state";
+import { FixedDatesChoice, LevelChoice, levelsOf, UnitChoice } from "./counting-choices";
 
 /** What a state is called, what kind it is, who works there, and for how long. */
 export function StateFields({
   stages,
   state,
+  types,
   around,
   mayEdit,
   set,
 }: {
   stages: readonly string[];
   state: State;
+  types: readonly ItemType[];
   around: CheckSurroundings;
   mayEdit: boolean;
   set: (change: Partial<State>) => void;
@@ -82,7 +87,9 @@ export function StateFields({
           />
         </Field>
       )}
-      {state.kind !== "finished" && <TimesAndLimit state={state} mayEdit={mayEdit} set={set} />}
+      {state.kind !== "finished" && (
+        <TimesAndLimit state={state} types={types} mayEdit={mayEdit} set={set} />
+      )}
     </div>
   );
 }
@@ -90,15 +97,18 @@ export function StateFields({
 /** How long items are expected to stand in a state, and how many at most. */
 function TimesAndLimit({
   state,
+  types,
   mayEdit,
   set,
 }: {
   state: State;
+  types: readonly ItemType[];
   mayEdit: boolean;
   set: (change: Partial<State>) => void;
 }) {
   const limit = limitOfState(state.limit);
-  const setLimit = (change: Partial<ColumnLimit>) => {
+  const counts = limit.unit === "size" ? "size" : "items";
+  const setLimit = (change: Partial<typeof limit>) => {
     const next = { ...limit, ...change };
     // A bound that would pass the other one takes it along.
     const crossed = next.min !== null && next.max !== null && next.min > next.max;
@@ -124,19 +134,47 @@ function TimesAndLimit({
         />
       </Field>
       <Limit
-        of={{ number: "At most, items", kind: "The maximum is" }}
+        of={{ number: `At most, ${counts}`, kind: "The maximum is" }}
         value={limit.max}
         firm={limit.maxFirm}
         mayEdit={mayEdit}
         onChange={(max, maxFirm) => setLimit({ max: max === 0 ? null : max, maxFirm })}
       />
       <Limit
-        of={{ number: "At least, items", kind: "The minimum is" }}
+        of={{ number: `At least, ${counts}`, kind: "The minimum is" }}
         value={limit.min}
         firm={limit.minFirm}
         mayEdit={mayEdit}
         onChange={(min, minFirm) => setLimit({ min, minFirm })}
       />
+      {isLimited(limit) && (
+        <>
+          <Field label="What counts">
+            <UnitChoice
+              value={limit.unit}
+              mayEdit={mayEdit}
+              onChange={(unit) => setLimit({ unit })}
+            />
+          </Field>
+          {levelsOf(types).length > 1 && (
+            <Field label="Which items">
+              <LevelChoice
+                types={types}
+                value={limit.level ?? usualLevel(types.map((t) => t.level))}
+                mayEdit={mayEdit}
+                onChange={(level) => setLimit({ level })}
+              />
+            </Field>
+          )}
+          <Field label="Fixed dates">
+            <FixedDatesChoice
+              value={limit.fixedDatePasses}
+              mayEdit={mayEdit}
+              onChange={(fixedDatePasses) => setLimit({ fixedDatePasses })}
+            />
+          </Field>
+        </>
+      )}
     </>
   );
 }

@@ -1,5 +1,6 @@
 "use client";
 import { Check } from "@/ui/kit/check";
+import type { ItemType } from "@/core/item/item-type";
 import { changeState } from "@/core/workflow/edit";
 import type { CheckSurroundings } from "@/core/workflow/finding";
 import { OUTCOMES, type State } from "@/core/workflow/state";
@@ -13,11 +14,14 @@ import { MovesOut } from "@/ui/workflow/moves-out";
 export function StateInspector({
   designer,
   state,
+  types,
   around,
   mayEdit,
 }: {
   designer: Designer;
   state: State;
+  /** The types whose items go through it. */
+  types: readonly ItemType[];
   around: CheckSurroundings;
   mayEdit: boolean;
 }) {
@@ -30,7 +34,14 @@ export function StateInspector({
         <h2 className="flex items-center gap-2 text-[15px]">
           <StationMark kind={state.kind} size={16} /> {state.name}
         </h2>
-        <StateFields stages={stages} state={state} around={around} mayEdit={mayEdit} set={set} />
+        <StateFields
+          stages={stages}
+          state={state}
+          types={types}
+          around={around}
+          mayEdit={mayEdit}
+          set={set}
+        />
         <OutcomesAllowed state={state} mayEdit={mayEdit} set={set} />
         <Policies
           title="Agreed before it enters"

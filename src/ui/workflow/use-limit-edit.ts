@@ -2,7 +2,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { boardContract } from "@/core/board/contract";
 import { boundsOf, NO_LIMIT } from "@/core/board/limit";
-import { countingOf, PLAIN_COUNTING } from "@/core/board/limited";
+import { countingOf, PLAIN_COUNTING } from "@/core/board/limit-counting";
 import { workflowContract } from "@/core/workflow/contract";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ask, keyOf } from "@/ui/kit/request";

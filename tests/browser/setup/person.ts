@@ -294,6 +294,27 @@ export class Person {
     await this.page.mouse.up();
   }
 
+  /**
+   * Takes a card by the pointer over another place, and lets go of it there.
+   * @param meanwhile before it is let go
+   */
+  async carry(key: string, onto: string, meanwhile?: () => Promise<void>): Promise<void> {
+    const middle = async (selector: string) => {
+      const found = await this.page.waitForSelector(selector);
+      await found!.scrollIntoView();
+      const { x, y, width, height } = (await found!.boundingBox())!;
+      return { x: x + width / 2, y: y + Math.min(height / 2, 40) };
+    };
+    const from = await middle(`[data-key="${key}"]`);
+    await this.page.mouse.move(from.x, from.y);
+    await this.page.mouse.down();
+    await this.page.mouse.move(from.x + 12, from.y + 12, { steps: 4 });
+    const to = await middle(onto);
+    await this.page.mouse.move(to.x, to.y, { steps: 12 });
+    await meanwhile?.();
+    await this.page.mouse.up();
+  }
+
   async focusCard(key: string): Promise<void> {
     await this.page.waitForSelector(`[data-key="${key}"]`);
     await this.page.$eval(`[data-key="${key}"]`, (e) => (e as HTMLElement).focus());

@@ -1,4 +1,5 @@
 import { NO_LIMIT, type ColumnLimit } from "@/core/board/limit";
+import type { LimitCounting } from "@/core/board/limit-counting";
 import { editLimit } from "@/server/board/edit-limits";
 import { limitsInForce, setLimit } from "@/server/board/limits";
 import { INES } from "./people";
@@ -109,7 +110,7 @@ export async function columnOf(stateName: string) {
 export const limitColumn = (
   column: { id: string; boardId: string },
   seenVersion: number,
-  limit: Partial<ColumnLimit>,
+  limit: Partial<ColumnLimit & LimitCounting>,
   { stateId: ofState, by = INES }: { stateId?: string; by?: Viewer } = {},
 ) =>
   editLimit(by, "TIX", {

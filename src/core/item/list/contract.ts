@@ -1,4 +1,8 @@
 import { answered, contract } from "@/core/contract/contract";
+import type { LanesTold } from "@/core/board/lane";
+import { lanesBody } from "./lanes";
+import { cardFactsBody, type CardsTold } from "./card-facts";
+import { countedBody, type CountedView } from "./counted-values";
 import {
   exportBody,
   matchingBody,
@@ -24,6 +28,30 @@ export const listContract = {
     body: matchingBody,
     answer: answered<MatchingView>(),
     kept: "matching",
+  }),
+  /** The values of some fields with how many items have each. */
+  counted: contract({
+    method: "POST",
+    path: "/api/projects/:key/table/counted",
+    body: countedBody,
+    answer: answered<CountedView>(),
+    kept: "counted values",
+  }),
+  /** In which lane each item of a board stands, where its card does not say it. */
+  lanes: contract({
+    method: "POST",
+    path: "/api/projects/:key/table/lanes",
+    body: lanesBody,
+    answer: answered<LanesTold>(),
+    kept: "lanes",
+  }),
+  /** What the cards of a board say that they do not have themselves. */
+  cards: contract({
+    method: "POST",
+    path: "/api/projects/:key/table/cards",
+    body: cardFactsBody,
+    answer: answered<CardsTold>(),
+    kept: "cards",
   }),
   /** A part of the same list as a file. */
   export: contract({

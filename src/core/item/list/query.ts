@@ -63,3 +63,9 @@ export const listQuerySchema = z.object({
   group: listedFact(isGroupable).nullable().default(null),
   sums: z.array(listedFact(isSummed)).max(MOST_SUMS).default([]),
 });
+
+/** So many items are asked after by their ids at most. */
+const MOST_NAMED = 500;
+
+/** Some items by their ids; null: all of a list. */
+export const namedItems = z.array(z.uuid()).max(MOST_NAMED).nullable().default(null);

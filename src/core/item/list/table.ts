@@ -6,7 +6,8 @@ import { factOf, type FactName, type FactValue } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { shownBy, type Look } from "@/core/view/look";
 import { isDuration, type GroupKey } from "./group";
-import { isSummed, listedFact, listQuerySchema } from "./query";
+import { isListed } from "./listed";
+import { isSummed, listedFact, listQuerySchema, namedItems } from "./query";
 import type { Summary } from "./sums";
 import { valueWords } from "./value-words";
 
@@ -16,14 +17,11 @@ export const MOST_ROWS_SENT = 200;
 export const EXPORT_PART = 1_000;
 const MOST_COLUMNS = 20;
 
-/** What stands beside an item, not at it. */
-const UNREAD: readonly FactName[] = ["everIn", "links"];
-/** Facts of which a list gives the values: those that stand at the item itself. */
-export const isListed = (fact: FactName): boolean => !UNREAD.includes(fact);
-
 const asked = listQuerySchema.pick({ sort: true, group: true }).extend({
   /** The design whose scope holds; null: all of the project. */
   board: z.string().max(64).nullable().default(null),
+  /** Whether only what stands in the columns of the board is listed. */
+  standing: z.boolean().default(false),
   condition: conditionSchema,
   columns: z.array(listedFact(isListed)).max(MOST_COLUMNS).default([]),
   /** When the list was read first: days are counted from then on. */
@@ -46,13 +44,10 @@ export type TableAsked = z.output<typeof tableBody>;
 export const exportBody = asked.extend({ after: z.string().max(20_000).nullable().default(null) });
 export type ExportAsked = z.output<typeof exportBody>;
 
-/** So many items are asked after by their ids at most. */
-const MOST_NAMED = 500;
-
 /** Which items of a board a condition is true of. */
 export const matchingBody = asked.pick({ board: true, condition: true }).extend({
   /** Only which of these; null: of all. */
-  of: z.array(z.uuid()).max(MOST_NAMED).nullable().default(null),
+  of: namedItems,
 });
 export type MatchingAsked = Omit<z.output<typeof matchingBody>, "of"> & {
   of?: readonly string[] | null;
@@ -132,6 +127,7 @@ export function cellText(fact: FactName, value: FactValue, vocabulary: Vocabular
 /** What is asked of a table to draw its first rows as a look wants them. */
 export const tableAsked = (look: Look): TableAsked => ({
   board: look.board,
+  standing: false,
   condition: shownBy(look),
   sort: [...look.sort],
   group: look.group,

@@ -7,17 +7,17 @@ const LONGEST = 300;
 const FIRST: string[] = ["Tell whoever waits for it"];
 
 export const createSubTasks = followUpKind({
-  title: "make sub-tasks",
+  title: "make children",
   parameters: { titles: z.array(wordsOf(LONGEST)).min(1).max(MOST) },
   begins: () => ({ titles: FIRST }),
   editors: {
     titles: {
       kind: "lines",
-      label: "Titles of the sub-tasks, one a line",
+      label: "Titles of the children, one a line",
       most: MOST,
       each: LONGEST,
     },
   },
   words: ({ titles }) =>
-    titles.length === 1 ? `makes the sub-task “${titles[0]}”` : `makes ${titles.length} sub-tasks`,
+    titles.length === 1 ? `makes the child “${titles[0]}”` : `makes ${titles.length} children`,
 });

@@ -5,12 +5,13 @@ import type { Instant } from "@/core/calendar/instant";
 import { database } from "@/db/connection";
 import { item } from "@/db/schema";
 import { loadBoard } from "../../board/load";
+import { standingIn } from "../../board/standing";
 import { viewerAsker } from "../../condition/asker";
 import { compileCondition } from "../../condition/compile";
 import { loadVocabulary } from "../../condition/vocabulary";
 import { enterProject, seesItem, type ProjectAccess } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
-import { readPromiseBands } from "../../intake/promises";
+import { knowingPromises } from "../../intake/promise-asker";
 import { invalid } from "../../refused";
 import { readCursor, type Cursor } from "./cursor";
 import { listKeys } from "./key";
@@ -59,32 +60,38 @@ export async function knowing(
   { project, seen }: Pick<EnteredList, "project" | "seen">,
   facts: Iterable<FactName>,
 ): Promise<ListOf> {
-  const { asker } = seen;
-  if (asker.promises || ![...facts].includes("promise")) return seen;
-  const promises = await readPromiseBands(project, asker.now);
-  return { ...seen, asker: { ...asker, promises } };
+  return { ...seen, asker: await knowingPromises(seen.asker, project, facts) };
+}
+
+interface Narrowing {
+  /** Whose scope holds; null: whatever the project's boards are about. */
+  board: string | null;
+  /** Only what stands in the columns of the board, which is the project's first where none is named. */
+  standing?: boolean;
+  /** What else the list asks for. */
+  facts?: readonly FactName[];
 }
 
 /**
  * Of these items the ones that a condition is true of and that are not withdrawn, within the scope
  * of a board.
- * @param board null: whatever its boards are about
- * @param facts what else the list asks for
  */
 export async function narrowed(
   entered: EnteredList,
   condition: Condition,
-  { board, facts = [] }: { board: string | null; facts?: readonly FactName[] },
+  { board, standing = false, facts = [] }: Narrowing,
 ): Promise<ListOf> {
   const { project } = entered;
   const { reader } = entered.seen;
-  const scope = board === null ? null : (await loadBoard(reader, project.id, board)).board.scope;
+  const drawn = board === null && !standing ? null : await loadBoard(reader, project.id, board);
+  const scope = drawn?.board.scope ?? null;
   const asked = [condition, ...(scope === null ? [] : [scope])].flatMap((one) => [...factsIn(one)]);
   const seen = await knowing(entered, [...asked, ...facts]);
   const { asker } = seen;
   const where = and(
     seen.where,
     isNull(item.withdrawnAt),
+    standing && drawn ? standingIn(reader, drawn, asker.now) : undefined,
     scope === null ? undefined : compileCondition(scope, asker),
     compileCondition(condition, asker),
   );

@@ -28,11 +28,15 @@ import { readAnchors, readGroups, readListPage, readRows, readValues, type ListO
 export async function readTable(
   viewer: Viewer,
   projectKey: string,
-  { board, condition, columns, after, skip, limit, head, at, ...order }: TableAsked,
+  { board, standing, condition, columns, after, skip, limit, head, at, ...order }: TableAsked,
   now = at ?? Date.now(),
 ): Promise<TableView> {
   const entered = await enterList(viewer, projectKey, now);
-  const of = await narrowed(entered, condition, { board, facts: asksFor(order, columns) });
+  const of = await narrowed(entered, condition, {
+    board,
+    standing,
+    facts: asksFor(order, columns),
+  });
   const query = { ...order, sums: summedOf(columns) };
   const from = placeIn(of, query, after);
   const [page, told] = await Promise.all([
@@ -102,11 +106,15 @@ function tableGroup(
 export async function exportTable(
   viewer: Viewer,
   projectKey: string,
-  { board, condition, columns, after, at, ...order }: ExportAsked,
+  { board, standing, condition, columns, after, at, ...order }: ExportAsked,
   now = at ?? Date.now(),
 ): Promise<ExportView> {
   const entered = await enterList(viewer, projectKey, now);
-  const of = await narrowed(entered, condition, { board, facts: asksFor(order, columns) });
+  const of = await narrowed(entered, condition, {
+    board,
+    standing,
+    facts: asksFor(order, columns),
+  });
   const query = { ...order, sums: [] };
   const from = placeIn(of, query, after);
   const page = await readListPage(of, query, { after: from, limit: EXPORT_PART });

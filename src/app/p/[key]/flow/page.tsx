@@ -1,11 +1,15 @@
 import type { Metadata } from "next";
 import { forPage, pageViewer } from "@/app/page-access";
+import { asksForCards } from "@/core/board/card-look";
+import { asksForLanes, groupsSay } from "@/core/board/lane";
 import { tableAsked } from "@/core/item/list/table";
 import type { Search } from "@/core/view/address";
 import { isFiltering } from "@/core/view/filter";
 import { shownBy, type Look } from "@/core/view/look";
 import { readBoard } from "@/server/board/read";
 import { readSummary } from "@/server/flow/summary";
+import { readCardFacts } from "@/server/item/list/card-facts";
+import { readLanes } from "@/server/item/list/lanes";
 import { readMatching } from "@/server/item/list/matching";
 import { readTable } from "@/server/item/list/table";
 import type { Viewer } from "@/server/people/viewer";
@@ -20,12 +24,18 @@ async function arrange(viewer: Viewer, key: string, look: Look): Promise<Arrange
     return { kind: "table", table: await readTable(viewer, key, tableAsked(look)) };
   const condition = shownBy(look);
   const narrows = isFiltering(condition);
-  const [board, matching] = await Promise.all([
-    // What is filtered is told apart card by card.
-    readBoard(viewer, key, look.board, { finished: narrows ? "all" : "latest", sum: look.sum }),
-    narrows ? readMatching(viewer, key, { board: look.board, condition }) : null,
+  const { lanes: by, cards: said, sum, board: boardId } = look;
+  // What is filtered, or in lanes that groups do not tell apart, is told apart card by card.
+  const finished = narrows || !groupsSay(by) ? "all" : "latest";
+  const [board, matching, lanes, cards] = await Promise.all([
+    readBoard(viewer, key, boardId, { finished, sum }),
+    narrows ? readMatching(viewer, key, { board: boardId, condition }) : null,
+    asksForLanes(by) ? readLanes(viewer, key, { board: boardId, lanes: by, of: null }) : null,
+    asksForCards(said)
+      ? readCardFacts(viewer, key, { board: boardId, cards: said, of: null })
+      : null,
   ]);
-  return { kind: "board", board, matching };
+  return { kind: "board", board, matching, lanes, cards };
 }
 
 export default async function FlowPage({

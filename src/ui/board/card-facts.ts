@@ -1,0 +1,31 @@
+import { type CardLook, type Density } from "@/core/board/card-look";
+import { type FactName } from "@/core/condition/facts";
+import { type Vocabulary } from "@/core/condition/vocabulary";
+import type { Percentiles } from "@/core/flow/report";
+import { type OwnField } from "@/core/item/own-field";
+import type { State } from "@/core/workflow/state";
+
+/** What all cards of a board are drawn with. */
+export interface CardFacts {
+  zone: string;
+  now: number;
+  percentiles: Percentiles;
+  expectationDays: number;
+  nameOf: Map<string, string>;
+  /** Of teams and sprints. */
+  groupName: Map<string, string>;
+  typeName: Map<string, string>;
+  /** Fields of the project's own; those that are wanted on cards are shown. */
+  ownFields: readonly OwnField[];
+  states: ReadonlyMap<string, State>;
+  /** Where the columns are not the steps of the process, cards say which they are in. */
+  saysState: boolean;
+  /** What the view wants of cards. */
+  look: CardLook;
+  /** How large they are here. */
+  density: Density;
+  shown: ReadonlySet<FactName>;
+  /** The facts that the server says, in their order. */
+  asked: readonly FactName[];
+  vocabulary: Vocabulary;
+}

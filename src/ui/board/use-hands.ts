@@ -1,0 +1,95 @@
+"use client";
+import { useCallback } from "react";
+import type { Card } from "@/core/board/card";
+import type { LaneCut } from "@/core/board/lane";
+import { Problem } from "@/ui/kit/request";
+import type { LookHandle } from "@/ui/view/use-look";
+import type { useBoard } from "./use-board";
+import { useBoardKeys } from "./use-board-keys";
+import type { BoardParts } from "./use-board-parts";
+import type { ColumnMoves } from "./use-columns";
+import { useHand } from "./use-hand";
+import { useLaneDrops } from "./use-lane-drops";
+import type { Moves, Stopped } from "./use-moves";
+import { useTargets } from "./use-targets";
+
+/** What keys do that is not about moving cards. */
+interface On {
+  open: (card: Card) => void;
+  choose: (card: Card, run: boolean) => void;
+  openActions: (card: Card) => void;
+  addBelow: (card: Card) => void;
+  filter: () => void;
+  help: () => void;
+  make: () => void;
+  backlog: () => void;
+}
+
+/** Cards in hand, by the pointer or by keys: where they can be put, and what putting them does. */
+export function useHands({
+  handle,
+  board: { view, putCard, moving },
+  parts,
+  cut,
+  moves,
+  goes,
+  on,
+}: {
+  handle: LookHandle;
+  board: ReturnType<typeof useBoard>;
+  parts: BoardParts;
+  cut: LaneCut;
+  moves: Moves;
+  goes: ColumnMoves;
+  on: On;
+}) {
+  const { columns, laneList, byId } = parts;
+  const { setStopped } = moves;
+  const onRefused = useCallback(
+    (card: Card, sentence: string) => setStopped(laneRefusal(card, sentence)),
+    [setStopped],
+  );
+  const lands = useLaneDrops({ handle, cut, goes, putCard, onRefused });
+  const hand = useHand({ view, parts, moves, goes, enter: lands.enter });
+  const keys = useBoardKeys({
+    columns,
+    laneList,
+    byId,
+    mayMove: view.rights.move,
+    asShown: (card) => moving.get(card.id)?.shown ?? card,
+    stands: goes.stands,
+    canEnter: goes.canEnter,
+    enter: goes.enter,
+    enterLane: (card, lane, column) => void lands.enter(card, lane, column),
+    moveToBacklog: hand.moveToBacklog,
+    openItem: on.open,
+    choose: on.choose,
+    openActions: on.openActions,
+    addBelow: on.addBelow,
+    markReady: moves.markReady,
+    onFilter: on.filter,
+    onShowAll: handle.showAll,
+    onHelp: on.help,
+    onNew: on.make,
+    onBacklog: on.backlog,
+  });
+  const lifted = byId.get(hand.inHand ?? keys.picked?.cardId ?? "");
+  const { dropInto } = lands;
+  const over = keys.picked;
+  const targets = useTargets({ columns, laneList, lifted, over, goes, dropInto });
+  return { hand, keys, lifted, targets };
+}
+
+/** What is said beside a card that a lane does not take. */
+const laneRefusal = (card: Card, sentence: string): Stopped => ({
+  cardId: card.id,
+  to: card.stateId,
+  verb: "Move",
+  given: { answers: {} },
+  problem: new Problem({
+    status: 0,
+    code: "not allowed",
+    sentence,
+    help: "It stays where it was.",
+  }),
+});

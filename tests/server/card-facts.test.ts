@@ -1,0 +1,66 @@
+import { USUAL_CARDS, type CardMark } from "@/core/board/card-look";
+import type { Condition } from "@/core/condition/condition";
+import { holds } from "@/core/condition/evaluate";
+import { NOTHING_AROUND } from "@/core/condition/facts";
+import type { ItemSnapshot } from "@/core/item/fields";
+import { tableAsked } from "@/core/item/list/table";
+import { PLAIN_LOOK } from "@/core/view/look";
+import { readBoard } from "@/server/board/read";
+import { readCardFacts } from "@/server/item/list/card-facts";
+import { readTable } from "@/server/item/list/table";
+import { itemIn, send } from "./setup/board";
+import { ARTHUR, INES, NOOR } from "./setup/people";
+import { givenTestDatabase } from "./setup/test-database";
+
+givenTestDatabase();
+jest.setTimeout(150_000);
+
+const mark = (word: string, condition: Condition): CardMark => ({
+  word,
+  sign: "flag",
+  tone: "rest",
+  condition,
+});
+const MARKS = [
+  mark("blocked", { kind: "compare", fact: "blocked", op: "is", value: true }),
+  mark("high", { kind: "compare", fact: "priority", op: "is", value: "high" }),
+];
+
+test("the first mark that is true stands on a card, as the core says it", async () => {
+  const { cards, now, project } = await readBoard(INES, "TIX", null, { finished: "all" });
+  const look = { ...USUAL_CARDS, marks: MARKS };
+  const told = await readCardFacts(INES, "TIX", { board: null, cards: look, of: null });
+  const asker = { personId: "ines", teamIds: [], now, zone: project.zone };
+  const met = new Set<number>();
+  for (const card of cards) {
+    const asked = { ...NOTHING_AROUND, item: card as unknown as ItemSnapshot };
+    const first = MARKS.findIndex(({ condition }) => holds(condition, asked, asker));
+    expect(told[card.id]?.mark ?? null).toBe(first < 0 ? null : first);
+    met.add(first);
+  }
+  expect(met.size).toBe(3);
+});
+
+test("what cards do not say themselves is what a table says of the items", async () => {
+  const facts = ["createdBy", "estimate", "promise"] as const;
+  const cards = { ...USUAL_CARDS, facts: [...facts] };
+  const told = await readCardFacts(INES, "TIX", { board: null, cards, of: null });
+  const promised: Condition = { kind: "compare", fact: "promise", op: "is set", value: null };
+  const fields = facts.map((fact) => ({ fact, width: null }));
+  const look = { ...PLAIN_LOOK, scope: promised, fields };
+  const { rows } = await readTable(INES, "TIX", { ...tableAsked(look), limit: 200 });
+  // The estimate is on the card itself: of the server only the others are asked.
+  for (const { card, values } of rows) expect(told[card.id].values).toEqual([values[0], values[2]]);
+  expect(rows.length).toBeGreaterThan(3);
+});
+
+test("a card that changes is asked after alone, and of what somebody may not see nothing is told", async () => {
+  const id = await itemIn(NOOR, "Carries a mark", "Ready");
+  const cards = { ...USUAL_CARDS, marks: MARKS };
+  const markOf = (viewer = INES) => readCardFacts(viewer, "TIX", { board: null, cards, of: [id] });
+  expect(await markOf()).toEqual({ [id]: { values: [], mark: null } });
+  await send(NOOR, id, { kind: "edit", seenVersion: 2, changes: { priority: "high" } });
+  expect(await markOf()).toEqual({ [id]: { values: [], mark: 1 } });
+  await send(INES, id, { kind: "edit", seenVersion: 3, changes: { restricted: true } });
+  expect(await markOf(ARTHUR)).toEqual({});
+});
