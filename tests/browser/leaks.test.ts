@@ -349,6 +349,7 @@ function expectNothingOf(text: string): void {
 const READS: Record<string, string[]> = {
   "/api/items/[key]": ["/api/items/:visibleKey"],
   "/api/notices": ["/api/notices"],
+  "/api/pins": ["/api/pins"],
   "/api/projects/[key]/backlog": ["/api/projects/TIX/backlog"],
   "/api/projects/[key]/backlog/rows": [
     "/api/projects/TIX/backlog/rows",

@@ -116,9 +116,26 @@ describe("what is added at a place", () => {
     workflows: [workflow],
     ownFields: [],
     typeId: null,
+    underTypeId: null,
     ...change,
   });
   const planned = (change: Partial<Place> = {}) => planAdding(place(change), ASKER)!;
+
+  it("has under another the types of the levels below, the nearest first", () => {
+    const level = (id: string, at: number, removedAt: number | null = null) =>
+      ({ id, name: id, level: at, workflowId: workflow.id, removedAt }) as Place["types"][number];
+    const types = [
+      level("task", 0),
+      level("bug", 1),
+      level("voyage", 2),
+      level("old story", 1, 5),
+      level("story", 1),
+    ];
+    const under = (underTypeId: string) => planned({ types, underTypeId }).types.map((t) => t.id);
+    expect(under("voyage")).toEqual(["bug", "story", "task"]);
+    expect(under("bug")).toEqual(["task"]);
+    expect(planAdding(place({ types, underTypeId: "task" }), ASKER)).toBeNull();
+  });
 
   it("goes to its column by a move from where items begin", () => {
     const { into, reached, stateName } = planned({ states: ["Ready"] });

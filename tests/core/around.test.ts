@@ -6,7 +6,13 @@ import {
   type Around,
 } from "@/core/board/around";
 
-const end = (id: string) => ({ id, key: `TIX-${id}`, teamId: null, sprintId: null });
+const end = (id: string) => ({
+  id,
+  key: `TIX-${id}`,
+  stateId: "build",
+  teamId: null,
+  sprintId: null,
+});
 const around = (change: Partial<Around>): Around => ({ ...NOTHING_AROUND_IT, ...change });
 
 test.each<[Partial<Around>, string | null]>([

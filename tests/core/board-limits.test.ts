@@ -280,7 +280,7 @@ test("a blocker names what it waits for, as far as that may be seen", () => {
   expect(blockerWords({ cause: WAITS, dependencyId: null }, key)).toBe(
     "waits for an item outside your view",
   );
-  const waits = (id: string) => ({ id, key: id, teamId: null, sprintId: null });
+  const waits = (id: string) => ({ id, key: id, stateId: "build", teamId: null, sprintId: null });
   const around = {
     ...NOTHING_AROUND_IT,
     waitsFor: [waits("x"), waits("y")],

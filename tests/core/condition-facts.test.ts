@@ -67,6 +67,7 @@ const asked: AskedItem = {
   waitsFor: 2,
   waitedFor: 3,
   promise: "at risk",
+  level: 2,
   computed: { "f-cost": 800 },
 };
 const bare: AskedItem = { ...NOTHING_AROUND, item: plainItem };
@@ -89,6 +90,8 @@ test.each<[FactName, FactValue, FactValue]>([
   ["waitsFor", 2, 0],
   ["waitedFor", 3, 0],
   ["promise", "at risk", null],
+  ["level", "2", null],
+  ["projectId", plainItem.projectId, plainItem.projectId],
   ["openChanges", 1, 0],
   ["mergedChanges", 2, 0],
   ["testResult", "passed", null],

@@ -31,6 +31,7 @@ const asker: Asker = {
 /** Items of every shape that the vocabulary knows, many of their facts empty. */
 const anyAsked: fc.Arbitrary<AskedItem> = fc
   .record({
+    projectId: fc.constantFrom("project", "gate"),
     typeId: fc.constantFrom("bug", "story"),
     stateId: fc.constantFrom("s1", "s2", "s3", "s4"),
     stateKind: fc.constantFrom(
@@ -67,6 +68,7 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
       openChildren: fc.nat(3),
       waitsFor: fc.nat(3),
       waitedFor: fc.nat(3),
+      level: fc.constantFrom(0, 1, 2),
       promise: fc.constantFrom(null, ...PROMISE_BANDS),
     }),
   );

@@ -25,6 +25,7 @@ const asked = (change: Partial<ItemSnapshot> = {}, more: Partial<AskedItem> = {}
   waitsFor: 0,
   waitedFor: 0,
   promise: null,
+  level: 1,
   computed: {},
   ...more,
 });

@@ -3,6 +3,7 @@ import path from "node:path";
 import fc from "fast-check";
 import { z } from "zod";
 import { alertsContract } from "@/core/alerts/contract";
+import { pinsContract } from "@/core/item/pins/contract";
 import { boardContract } from "@/core/board/contract";
 import { addressOf, contract, DONE, partsOf, type Contract } from "@/core/contract/contract";
 import { flowContract } from "@/core/flow/contract";
@@ -20,6 +21,7 @@ import { keyOf, queryOf } from "@/ui/kit/request";
 
 const ALL: Contract[] = [
   alertsContract,
+  pinsContract,
   boardContract,
   bulkContract,
   flowContract,

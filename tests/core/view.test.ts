@@ -8,7 +8,7 @@ import { isGroupable, isSortable } from "@/core/item/list/query";
 import { isCounted, isListed } from "@/core/item/list/listed";
 import { PRIORITIES } from "@/core/item/fields";
 import { lanesByField, type Lanes } from "@/core/board/lanes-by";
-import { DENSITIES, isOnCard, SIGNS, TONES, USUAL_CARDS } from "@/core/board/card-look";
+import { CARD_MORE, DENSITIES, isOnCard, SIGNS, TONES, USUAL_CARDS } from "@/core/board/card-look";
 import { readLook, writeLook } from "@/core/view/address";
 import { nearlyAlike } from "@/core/view/alike";
 import { differences, type LookNames } from "@/core/view/differences";
@@ -222,6 +222,7 @@ const anyLook = (): fc.Arbitrary<Look> => {
     }),
     cards: fc.record({
       facts: fc.uniqueArray(facts(isOnCard), { maxLength: 5 }),
+      more: fc.uniqueArray(fc.constantFrom(...CARD_MORE)),
       stayFrom: fc.integer({ min: 0, max: 365 }),
       density: fc.constantFrom(...DENSITIES),
       marks: fc.array(

@@ -48,6 +48,7 @@ const environment = celEnv({
 
 const anyAsked: fc.Arbitrary<AskedItem> = fc
   .record({
+    projectId: fc.constantFrom("project", "gate"),
     typeId: fc.constantFrom("bug", "story"),
     stateId: fc.constantFrom("s1", "s2", "s3", "s4"),
     estimate: fc.integer({ min: 0, max: 9 }),
@@ -79,6 +80,7 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
     openChildren: 1,
     waitsFor: 2,
     waitedFor: 0,
+    level: change.typeId === "bug" ? 1 : 2,
     promise: change.estimate > 3 ? "at risk" : null,
     computed: computedFields(OWN_FIELDS, {
       estimate: change.estimate,

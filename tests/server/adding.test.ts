@@ -16,6 +16,7 @@ const asked = (change: Partial<AddingAsked> = {}): AddingAsked => ({
   filter: EVERY_ITEM,
   states: [],
   typeId: null,
+  underTypeId: null,
   ...change,
 });
 const is = (fact: string, value: unknown, op = "is") =>

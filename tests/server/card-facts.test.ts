@@ -1,11 +1,15 @@
-import { USUAL_CARDS, type CardMark } from "@/core/board/card-look";
+import { randomUUID } from "node:crypto";
+import { CARD_MORE, USUAL_CARDS, type CardMark } from "@/core/board/card-look";
 import type { Condition } from "@/core/condition/condition";
 import { holds } from "@/core/condition/evaluate";
 import { NOTHING_AROUND } from "@/core/condition/facts";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { tableAsked } from "@/core/item/list/table";
+import { smallZigzag } from "@/core/flow/small-zigzag";
 import { PLAIN_LOOK } from "@/core/view/look";
 import { readBoard } from "@/server/board/read";
+import { createItem } from "@/server/item/create";
+import { readItem } from "@/server/item/read";
 import { readCardFacts } from "@/server/item/list/card-facts";
 import { readTable } from "@/server/item/list/table";
 import { itemIn, send } from "./setup/board";
@@ -63,4 +67,45 @@ test("a card that changes is asked after alone, and of what somebody may not see
   expect(await markOf()).toEqual({ [id]: { values: [], mark: 1 } });
   await send(INES, id, { kind: "edit", seenVersion: 3, changes: { restricted: true } });
   expect(await markOf(ARTHUR)).toEqual({});
+});
+
+test("a card's line, the time left of its promise and what it stands under are told on demand", async () => {
+  const plain = await readCardFacts(INES, "TIX", { board: null, cards: USUAL_CARDS, of: null });
+  expect(plain).toEqual({});
+  const cards = { ...USUAL_CARDS, more: [...CARD_MORE] };
+  const told = await readCardFacts(INES, "TIX", { board: null, cards, of: null });
+  const { cards: shown } = await readBoard(INES, "TIX");
+  for (const card of shown) {
+    const inProgress = card.stateKind === "waiting" || card.stateKind === "working";
+    expect(told[card.id]?.zigzag !== undefined).toBe(inProgress);
+  }
+  const [one] = shown.filter((card) => card.stateKind === "working");
+  const { zigzag, promise, parent } = await readItem(INES, one.key);
+  expect(told[one.id].zigzag!.map(([level]) => level)).toEqual(
+    smallZigzag(zigzag).map(([level]) => level),
+  );
+  expect(told[one.id].parent ?? null).toEqual(parent);
+  const late = shown.find(({ id }) => (told[id]?.left?.ms ?? 0) < 0)!;
+  expect((await readItem(INES, late.key)).promise).toMatchObject(
+    told[late.id].left!.owed === "answer"
+      ? { answer: { standing: "missed" } }
+      : { resolve: { standing: "missed" } },
+  );
+  expect(promise === null).toBe(told[one.id].left === undefined);
+});
+
+test("what an item stands under is not named to who may not see it", async () => {
+  const parent = await itemIn(NOOR, "Above others");
+  const { card: child } = await createItem(NOOR, {
+    commandId: randomUUID(),
+    projectKey: "TIX",
+    parentId: parent,
+    fields: { title: "Under it", typeId: "task" },
+  });
+  const cards = { ...USUAL_CARDS, more: ["parent" as const] };
+  const parentOf = async (viewer = ARTHUR) =>
+    (await readCardFacts(viewer, "TIX", { board: null, cards, of: [child.id] }))[child.id]?.parent;
+  expect(await parentOf()).toMatchObject({ title: "Above others" });
+  await send(INES, parent, { kind: "edit", seenVersion: 1, changes: { restricted: true } });
+  expect(await parentOf()).toBeUndefined();
 });

@@ -9,6 +9,7 @@ import type { OpenBlocker } from "@/core/item/fields";
 export interface Waiting {
   id: string;
   key: string;
+  stateId: string;
   teamId: string | null;
   sprintId: string | null;
 }

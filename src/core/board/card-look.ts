@@ -28,8 +28,19 @@ export interface CardMark {
   condition: Condition;
 }
 
+/** What cards can say besides, which no condition asks for. */
+export const CARD_MORE = ["zigzag", "promise left", "parent"] as const;
+export type CardMore = (typeof CARD_MORE)[number];
+
+export const CARD_MORE_WORDS: Record<CardMore, string> = {
+  zigzag: "small zigzag",
+  "promise left": "time left of the promise",
+  parent: "what it stands under",
+};
+
 export interface CardLook {
   facts: readonly FactName[];
+  more: readonly CardMore[];
   /** From so many days on a card says how long it stands in its state, where it says that. */
   stayFrom: number;
   density: Density;
@@ -51,6 +62,7 @@ export const USUAL_FACTS: readonly FactName[] = [
 
 export const USUAL_CARDS: CardLook = {
   facts: USUAL_FACTS,
+  more: [],
   stayFrom: 2,
   density: "usual",
   marks: [],
@@ -84,6 +96,11 @@ export const cardLookSchema = z.object({
     .max(MOST_ON_CARD, `A card says at most ${MOST_ON_CARD} things.`)
     .refine((facts) => new Set(facts).size === facts.length, "A card says a thing once.")
     .readonly(),
+  more: z
+    .array(z.enum(CARD_MORE))
+    .refine((more) => new Set(more).size === more.length, "A card says a thing once.")
+    .readonly()
+    .default([]),
   stayFrom: z.number().int().min(0).max(365).default(2),
   density: z.enum(DENSITIES).default("usual"),
   marks: z.array(mark).max(MOST_MARKS, `Use at most ${MOST_MARKS} marks.`).readonly().default([]),
@@ -104,4 +121,4 @@ export const factsAskedFor = ({ facts }: Pick<CardLook, "facts">): FactName[] =>
 
 /** Whether the server has to be asked for what cards say. */
 export const asksForCards = (look: CardLook): boolean =>
-  look.marks.length > 0 || factsAskedFor(look).length > 0;
+  look.marks.length > 0 || look.more.length > 0 || factsAskedFor(look).length > 0;

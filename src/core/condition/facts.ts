@@ -34,6 +34,8 @@ export interface AskedItem {
   waitedFor: number;
   /** How what was promised about it stands; null where nothing was, or nobody asked for it. */
   promise: PromiseBand | null;
+  /** The level of its type; null where that is not known. */
+  level: number | null;
   /** The project's computed fields, by id. */
   computed: Readonly<Record<string, number | null>>;
 }
@@ -47,6 +49,7 @@ export const NOTHING_AROUND: Omit<AskedItem, "item"> = {
   waitsFor: 0,
   waitedFor: 0,
   promise: null,
+  level: null,
   computed: {},
 };
 
@@ -67,6 +70,8 @@ export type FactOptions =
   | "teams"
   | "sprints"
   | "releases"
+  | "levels"
+  | "projects"
   | { own: string }
   | null;
 
@@ -136,6 +141,8 @@ const FIELD_FACTS = Object.fromEntries(ASKED_FIELDS.map((f) => [f, factOfField(f
 /** Everything that a condition can ask about an item. */
 export const FACTS = {
   ...FIELD_FACTS,
+  level: choice("level", "level", "levels", ({ level }) => (level === null ? null : String(level))),
+  projectId: choice("project", "project", "projects", ({ item }) => item.projectId),
   stateId: choice("state", "state", "states", ({ item }) => item.stateId),
   stateKind: choice("kind of state", "state_kind", STATE_KINDS, ({ item }) => item.stateKind),
   outcome: choiceOrNone("outcome", "outcome", OUTCOMES, ({ item }) => item.outcome),

@@ -17,6 +17,10 @@ export interface Vocabulary {
   teams: { id: string; name: string }[];
   sprints: { id: string; name: string; past?: boolean }[];
   releases: { id: string; name: string; past?: boolean }[];
+  /** The levels that its types are of, from the lowest, each by its number. */
+  levels: { id: string; name: string }[];
+  /** The projects that are looked at: mostly one. */
+  projects: { id: string; name: string }[];
   /** Fields of the project's own, those that were taken out too. */
   own: OwnField[];
 }
@@ -28,6 +32,8 @@ export const EMPTY_VOCABULARY: Vocabulary = {
   teams: [],
   sprints: [],
   releases: [],
+  levels: [],
+  projects: [],
   own: [],
 };
 
@@ -73,9 +79,19 @@ export function factText(fact: FactName, vocabulary: Vocabulary): string {
     : factOf(fact).text;
 }
 
+/** Facts that tell nothing apart where there is one of what they name. */
+const OF_SEVERAL: Partial<Record<FactName, "levels" | "projects">> = {
+  level: "levels",
+  projectId: "projects",
+};
+
 /** The facts that can be asked about, those of fields that were taken out left aside. */
 export function factsOffered(vocabulary: Vocabulary): FactName[] {
-  return [...FACT_NAMES, ...vocabulary.own.filter((f) => f.removedAt === null).map(ownFactName)];
+  const asked = FACT_NAMES.filter((name) => {
+    const several = OF_SEVERAL[name];
+    return several === undefined || vocabulary[several].length > 1;
+  });
+  return [...asked, ...vocabulary.own.filter((f) => f.removedAt === null).map(ownFactName)];
 }
 
 /**

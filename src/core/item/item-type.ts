@@ -25,6 +25,18 @@ export const LEVEL_WORDS = [
   "an epic of several features",
 ] as const;
 
+/** What a new project calls the levels of its items, from the lowest. */
+export const FIRST_LEVEL_NAMES = ["task", "story", "feature", "epic"] as const;
+
+/** What a project calls the levels of its items, from outside. */
+export const levelNamesSchema = z
+  .array(z.string().trim().min(1, "A level needs a name.").max(30, "Use at most 30 characters."))
+  .length(FIRST_LEVEL_NAMES.length)
+  .refine(
+    (names) => new Set(names.map((name) => name.toLowerCase())).size === names.length,
+    "Each level needs a name of its own.",
+  );
+
 /** A kind of item: it decides which workflow an item follows and which fields it has. */
 export interface ItemType {
   id: string;

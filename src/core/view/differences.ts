@@ -1,3 +1,4 @@
+import { CARD_MORE_WORDS } from "@/core/board/card-look";
 import { lanesWords } from "@/core/board/lanes-by";
 import { factLabel, type Vocabulary } from "@/core/condition/vocabulary";
 import { filterParts, samePart } from "./filter";
@@ -53,13 +54,17 @@ const fields: Telling = (kept, shown, names) => {
   ];
 };
 
+/** What cards say of some things more, and what no more. */
+const moreOrLess = <T>(before: readonly T[], after: readonly T[], words: (one: T) => string) => [
+  ...after.filter((one) => !before.includes(one)).map((one) => `cards with ${words(one)}`),
+  ...before.filter((one) => !after.includes(one)).map((one) => `cards without ${words(one)}`),
+];
+
 /** What cards say more, or no more; how large they are, and what is marked on them. */
 const cards: Telling = ({ cards: before }, { cards: after }, names) => {
-  const added = after.facts.filter((fact) => !before.facts.includes(fact));
-  const gone = before.facts.filter((fact) => !after.facts.includes(fact));
   const said = [
-    ...added.map((fact) => `cards with ${label(fact, names)}`),
-    ...gone.map((fact) => `cards without ${label(fact, names)}`),
+    ...moreOrLess(before.facts, after.facts, (fact) => label(fact, names)),
+    ...moreOrLess(before.more, after.more, (one) => CARD_MORE_WORDS[one]),
     ...(after.density === before.density ? [] : [`${after.density} cards`]),
     ...(JSON.stringify(after.marks) === JSON.stringify(before.marks) ? [] : ["other marks"]),
   ];

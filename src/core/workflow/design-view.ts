@@ -46,6 +46,8 @@ export interface DesignView {
   columns: Column[];
   boards: BoardDesign[];
   types: ItemType[];
+  /** What the levels of items are called, from the lowest. */
+  levelNames: string[];
   /** Items by their type and the state they are in. */
   countsByType: Record<string, Record<StateId, number>>;
   /** What runs now. */

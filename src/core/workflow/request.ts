@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { workflowSchema } from "@/core/workflow/definition";
-import { itemTypeSchema } from "@/core/item/item-type";
+import { itemTypeSchema, levelNamesSchema } from "@/core/item/item-type";
 
 const id = z.string().min(1).max(64);
 const revision = z.number().int().min(0);
@@ -93,6 +93,8 @@ export const typeEditBody = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("bring back"), id }),
   /** All types in their new order. */
   z.object({ kind: z.literal("order"), ids: z.array(id).max(100) }),
+  /** What the levels are called, from the lowest. */
+  z.object({ kind: z.literal("name levels"), names: levelNamesSchema }),
 ]);
 export type TypeEdit = z.infer<typeof typeEditBody>;
 

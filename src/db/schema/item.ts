@@ -347,6 +347,22 @@ export const block = pgTable(
   ],
 );
 
+/** What a person keeps at hand for themselves; nobody else sees it. */
+export const pin = pgTable(
+  "pin",
+  {
+    personId: text("person_id")
+      .notNull()
+      .references(() => person.id),
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
+    place: integer("place").notNull(),
+    at: instant("at").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.personId, t.itemId] })],
+);
+
 export const comment = pgTable(
   "comment",
   {

@@ -1,4 +1,5 @@
 import type { DatedSettingName } from "@/core/calendar/dated-setting";
+import { FIRST_LEVEL_NAMES } from "@/core/item/item-type";
 import { instant } from "./columns";
 import { sql } from "drizzle-orm";
 import {
@@ -26,6 +27,11 @@ export const project = pgTable(
     expectationShare: doublePrecision("expectation_share").notNull(),
     /** What an item without a size counts for, where limits add up sizes. */
     defaultSize: doublePrecision("default_size").notNull().default(1),
+    /** What the project calls the levels of its items, from the lowest. */
+    levelNames: jsonb("level_names")
+      .$type<string[]>()
+      .notNull()
+      .default([...FIRST_LEVEL_NAMES]),
   },
   (t) => [
     check("project_key", sql`${t.key} ~ '^[A-Z][A-Z0-9]{1,9}$'`),

@@ -4,7 +4,7 @@ import { computedFields } from "@/core/item/compute-fields";
 import type { OwnField } from "@/core/item/own-field";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
-import { itemLink, stay } from "@/db/schema";
+import { itemLink, itemType, stay } from "@/db/schema";
 import { childCounts, dependenciesOf } from "../item/around";
 
 /**
@@ -31,6 +31,7 @@ export async function askedItems(
   const waits = links.some(({ kind }) => kind === "waits for")
     ? await dependenciesOf(reader, ids)
     : [];
+  const levels = await levelsOf(reader, items);
   const everIn = grouped(stays, (s) => s.stateId);
   const linked = grouped(links, (l) => l.kind);
   const counts = new Map(children.map((c) => [c.parentId, c]));
@@ -43,8 +44,25 @@ export async function askedItems(
     waitsFor: waits.filter((one) => one.waiting.id === i.id).length,
     waitedFor: waits.filter((one) => one.wanted.id === i.id && one.waits).length,
     promise: null,
+    level: levels.get(typeKey(i)) ?? null,
     computed: computedFields(ownFields, i),
   }));
+}
+
+const typeKey = ({ projectId, typeId }: Pick<ItemSnapshot, "projectId" | "typeId">): string =>
+  JSON.stringify([projectId, typeId]);
+
+/** The levels of the types that some items have. */
+async function levelsOf(
+  reader: Reader,
+  items: readonly ItemSnapshot[],
+): Promise<ReadonlyMap<string, number>> {
+  const projects = [...new Set(items.map(({ projectId }) => projectId))];
+  const types = await reader
+    .select({ projectId: itemType.projectId, typeId: itemType.id, level: itemType.level })
+    .from(itemType)
+    .where(inArray(itemType.projectId, projects));
+  return new Map(types.map((type) => [typeKey(type), type.level]));
 }
 
 const openOf = (counts: { children: number; finishedChildren: number } | undefined): number =>

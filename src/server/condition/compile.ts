@@ -12,7 +12,7 @@ import {
 } from "@/core/condition/facts";
 import { PROMISE_BANDS, type PromiseBand } from "@/core/item/promise-band";
 import type { OwnField } from "@/core/item/own-field";
-import { item, itemLink, stay } from "@/db/schema";
+import { item, itemLink, itemType, stay } from "@/db/schema";
 
 const TRUE = sql`true`;
 const FALSE = sql`false`;
@@ -152,6 +152,8 @@ export function factColumn(fact: FactName, asker: SqlAsker): SQL {
       return waitedFor(asker);
     case "promise":
       return promise(asker);
+    case "level":
+      return level;
     case "openChanges":
       return changeCount("open");
     case "mergedChanges":
@@ -184,6 +186,7 @@ type PlainColumn = Exclude<
   | "waitsFor"
   | "waitedFor"
   | "promise"
+  | "level"
   | "openChanges"
   | "mergedChanges"
   | "checks"
@@ -193,6 +196,9 @@ type PlainColumn = Exclude<
   | "labels"
   | "deployedTo"
 >;
+
+/** A number as its text: levels are chosen from those that there are. */
+const level = sql`(select ${itemType.level}::text from ${itemType} where ${itemType.projectId} = ${item.projectId} and ${itemType.id} = ${item.typeId})`;
 
 /** Worked out by the core beforehand: it is about working time, and what others did meanwhile. */
 function promise({ promises = new Map() }: SqlAsker): SQL {

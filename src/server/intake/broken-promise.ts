@@ -43,7 +43,7 @@ export async function readBrokenPromise(
     loadPromises(db, project.id),
     projectTypes(db, project.id),
   ]);
-  const target = promiseAboutReport(promises, row, { project, typeId: typeOfReports(types), now });
+  const target = promiseAboutReport(promises, row, { project, type: typeOfReports(types), now });
   if (!target?.resolveHours) return { broken: null };
   const state = targetState(
     target.resolveHours,

@@ -176,7 +176,7 @@ async function queueRows(
     viewer: Viewer;
     project: { id: string; key: string; zone: string };
     rules: IntakeRules;
-    types: { id: string }[];
+    types: { id: string; level: number }[];
     now: Instant;
   },
 ): Promise<{ queue: QueueRow[]; aside: QueueRow[] }> {
@@ -187,7 +187,7 @@ async function queueRows(
       rules,
       project,
       reports,
-      typeId: typeOfReports(types),
+      type: typeOfReports(types),
       now,
     }),
     seenNumbersOf(

@@ -10,6 +10,7 @@ import {
 } from "@/core/intake/kept-promises";
 import { targetState, type ServiceTarget, type TargetState } from "@/core/intake/service-target";
 import { promiseBand, type PromiseBand } from "@/core/item/promise-band";
+import { promiseLeft, type PromiseLeft } from "@/core/item/promise-left";
 import type { ClassOfService } from "@/core/item/fields";
 import { database, type Reader } from "@/db/connection";
 import { item, itemType, report, reportMessage, reportVerdict, state } from "@/db/schema";
@@ -120,6 +121,23 @@ export async function readPromiseBands(
     items.flatMap(({ row }): [string, PromiseBand][] => {
       const band = promiseBand([row.answer, row.resolve]);
       return band === null ? [] : [[row.itemId, band]];
+    }),
+  );
+}
+
+/** What is left of what was promised about a project's open items, by item. */
+export async function readPromisesLeft(
+  project: { id: string; key: string; zone: string },
+  now: Instant,
+): Promise<ReadonlyMap<string, PromiseLeft>> {
+  const rules = await loadRules(database(), project.id);
+  const items = await promisedItems({ project, rules, since: now, now });
+  return new Map(
+    items.flatMap(({ row, course }): [string, PromiseLeft][] => {
+      const answer = answeredAt(course) === null ? row.answer : null;
+      const ended = course.resolvedAt !== null || course.endedAt !== null;
+      const left = promiseLeft({ answer, resolve: ended ? null : row.resolve });
+      return left === null ? [] : [[row.itemId, left]];
     }),
   );
 }

@@ -3,6 +3,7 @@ import type { Instant } from "@/core/calendar/instant";
 import { dayWords } from "@/core/calendar/day-words";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { holds } from "@/core/condition/evaluate";
+import type { ItemType } from "@/core/item/item-type";
 import { NOTHING_AROUND } from "@/core/condition/facts";
 import { promiseFor, type DatedPromises } from "@/core/intake/dated-promises";
 import type { QueueRow } from "@/core/intake/desk-view";
@@ -19,9 +20,11 @@ import { loadPromises, loadRules } from "./rules";
 
 /* What is promised about reports that have no item yet. */
 
+type ReportType = Pick<ItemType, "id" | "level">;
+
 /** The type that a report would have. */
-export const typeOfReports = (types: readonly { id: string }[]): string =>
-  types.find((t) => t.id === "bug")?.id ?? types[0]?.id ?? "";
+export const typeOfReports = (types: readonly ReportType[]): ReportType =>
+  types.find((t) => t.id === "bug") ?? types[0] ?? { id: "", level: 1 };
 
 /** What was asked of those who reported, and what they answered. */
 export const questionsAbout = (reader: Reader, reportIds: readonly string[]) =>
@@ -47,14 +50,14 @@ export async function queuePromises({
   rules,
   project,
   reports,
-  typeId,
+  type,
   now,
 }: {
   reader: Reader;
   rules: IntakeRules;
   project: { id: string; zone: string };
   reports: readonly { id: string; title: string; happened: string; receivedAt: Instant }[];
-  typeId: string;
+  type: ReportType;
   now: Instant;
 }): Promise<Map<string, NonNullable<QueueRow["promise"]>>> {
   const found = new Map<string, NonNullable<QueueRow["promise"]>>();
@@ -71,7 +74,7 @@ export async function queuePromises({
   );
   const messages = await questionsAbout(reader, ids);
   for (const r of reports) {
-    const target = promiseAboutReport(promises, r, { project, typeId, now });
+    const target = promiseAboutReport(promises, r, { project, type, now });
     const what = answered.has(r.id) ? "done" : "answer";
     const hours = what === "done" ? target?.resolveHours : target?.answerHours;
     if (!target || !hours) continue;
@@ -94,7 +97,7 @@ export async function queuePromises({
 export function promiseAboutReport(
   promises: DatedPromises,
   r: { id: string; title: string; happened: string; receivedAt: Instant },
-  { project, typeId, now }: { project: { id: string; zone: string }; typeId: string; now: Instant },
+  { project, type, now }: { project: { id: string; zone: string }; type: ReportType; now: Instant },
 ): ServiceTarget | null {
   const would = applyEvent(null, {
     kind: "created",
@@ -108,7 +111,7 @@ export function promiseAboutReport(
       ...NEW_ITEM,
       projectId: project.id,
       number: 0,
-      typeId,
+      typeId: type.id,
       title: r.title,
       description: r.happened,
       origin: "unplanned",
@@ -117,7 +120,7 @@ export function promiseAboutReport(
       rank: "",
     },
   });
-  const facts = { ...NOTHING_AROUND, item: would };
+  const facts = { ...NOTHING_AROUND, level: type.level, item: would };
   const asker = { personId: null, teamIds: [], now, zone: project.zone };
   return promiseFor(promises, r.receivedAt, (place) =>
     holds(promises.all[place].condition, facts, asker),
@@ -138,7 +141,7 @@ export async function answerDay(
     .from(project)
     .where(eq(project.id, projectId));
   const { types } = await projectTypes(reader, projectId);
-  const about = { project: { id: projectId, zone: at.zone }, typeId: typeOfReports(types), now };
+  const about = { project: { id: projectId, zone: at.zone }, type: typeOfReports(types), now };
   const target = promiseAboutReport(promises, row, about);
   if (!target?.answerHours) return null;
   const { calendar } = await loadRules(reader, projectId);

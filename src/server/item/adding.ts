@@ -16,7 +16,7 @@ import type { Vocabulary } from "@/core/condition/vocabulary";
 export async function readAdding(
   viewer: Viewer,
   projectKey: string,
-  { board, place, scope, filter, states, typeId }: AddingAsked,
+  { board, place, scope, filter, states, typeId, underTypeId }: AddingAsked,
   now = Date.now(),
 ): Promise<Adding> {
   const reader = database();
@@ -37,6 +37,7 @@ export async function readAdding(
       states,
       ownFields: asker.ownFields ?? [],
       typeId,
+      underTypeId,
     },
     asker,
   );

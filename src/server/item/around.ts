@@ -38,6 +38,7 @@ type End = typeof waiting | typeof wanted;
 const endOf = (of: End) => ({
   id: of.id,
   number: of.number,
+  stateId: of.stateId,
   teamId: of.teamId,
   sprintId: of.sprintId,
 });

@@ -1,4 +1,5 @@
 import { and, asc, eq, inArray, sql } from "drizzle-orm";
+import { grouped } from "@/core/item/grouped";
 import { flowRecord } from "@/core/item/flow-record";
 import { replay } from "@/core/item/snapshot";
 import { database } from "@/db/connection";
@@ -32,7 +33,7 @@ export async function checkItems(): Promise<CheckResult> {
       async (tx) => {
         const rows = await tx.select().from(item).where(inArray(item.id, batch));
         const histories = await historiesOf(tx, batch);
-        const stays = group(
+        const stays = grouped(
           await tx
             .select()
             .from(stay)
@@ -40,15 +41,15 @@ export async function checkItems(): Promise<CheckResult> {
             .orderBy(asc(stay.enteredSeq)),
           (s) => s.itemId,
         );
-        const blocks = group(
+        const blocks = grouped(
           await tx.select().from(block).where(inArray(block.itemId, batch)),
           (b) => b.itemId,
         );
-        const passages = group(
+        const passages = grouped(
           await tx.select().from(flowPassage).where(inArray(flowPassage.itemId, batch)),
           (p) => p.itemId,
         );
-        const memberships = group(
+        const memberships = grouped(
           await tx.select().from(timeboxMembership).where(inArray(timeboxMembership.itemId, batch)),
           (m) => m.itemId,
         );
@@ -113,15 +114,4 @@ function canonical(value: unknown): string {
       ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
       : v,
   );
-}
-
-function group<T>(rows: readonly T[], keyOf: (row: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const row of rows) {
-    const key = keyOf(row);
-    const own = groups.get(key);
-    if (own) own.push(row);
-    else groups.set(key, [row]);
-  }
-  return groups;
 }

@@ -101,6 +101,7 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
     counts: sums(counts, (c) => c.stateId),
     limits,
     limitChanges: changes,
+    levelNames: project.levelNames,
     defaultSize: project.defaultSize,
     countsByType: Object.fromEntries(
       types.map((t) => [

@@ -42,19 +42,16 @@ export async function replayDraft(
     ? workflowSchema.parse(head.draft)
     : await publishedWorkflow(db, query.workflow, head.version);
   const since = now - query.days * DAY;
-  const types = db
-    .select({ id: itemType.id })
-    .from(itemType)
-    .where(and(eq(itemType.projectId, project.id), eq(itemType.workflowId, query.workflow)));
   const moved = db.select({ id: stay.itemId }).from(stay).where(gte(stay.enteredAt, since));
   const items = await db
-    .select({ id: item.id, number: item.number })
+    .select({ id: item.id, number: item.number, level: itemType.level })
     .from(item)
+    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
     .where(
       and(
         eq(item.projectId, project.id),
         isNull(item.withdrawnAt),
-        inArray(item.typeId, types),
+        eq(itemType.workflowId, query.workflow),
         inArray(item.id, moved),
       ),
     );
@@ -65,6 +62,7 @@ export async function replayDraft(
     projectPeople(db, project.id),
     checkSurroundings(db, project.id),
   ]);
+  const levelOf = new Map(items.map(({ id, level }) => [id, level]));
   const personOf = new Map(people.map((p) => [p.id, p]));
   const { vocabulary } = around;
   const nameIn = (things: { id: string; name: string }[], id: string, otherwise: string) =>
@@ -78,6 +76,7 @@ export async function replayDraft(
     aroundOf: (id, everIn) => ({
       ...NOTHING_AROUND,
       everIn,
+      level: levelOf.get(id) ?? null,
       links: links.get(id) ?? [],
     }),
     ownFields: vocabulary.own,

@@ -3,7 +3,7 @@ import type { ItemType } from "@/core/item/item-type";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { StateId } from "@/core/workflow/state";
 import { transact, type Transaction } from "@/db/connection";
-import { item, itemType } from "@/db/schema";
+import { item, itemType, project } from "@/db/schema";
 import { allThroughDoor } from "../item/door";
 import type { Errand } from "../item/errand";
 import { snapshotOf } from "../item/rows";
@@ -46,6 +46,8 @@ export async function editType(
           .update(itemType)
           .set({ position })
           .where(and(eq(itemType.id, typeId), eq(itemType.projectId, projectId)));
+    } else if (edit.kind === "name levels") {
+      await tx.update(project).set({ levelNames: edit.names }).where(eq(project.id, projectId));
     } else if (edit.kind === "save") {
       movedItems = await saveType({ tx, viewer, access, edit, types, workflows });
     } else {

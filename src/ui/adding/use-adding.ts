@@ -17,6 +17,8 @@ export interface AddPlace {
   states: readonly StateId[];
   /** What items there stand under. */
   parentId?: string | null;
+  /** The type of what they stand under, where that says which types can. */
+  underTypeId?: string;
   /** Where it stands among those that are there. */
   at: "head" | "foot";
   /** What it is called, as "the foot of Build". */
@@ -38,6 +40,7 @@ export function useAdding({ projectKey, look }: LookHandle, place: AddPlace) {
         scope: look.scope,
         filter: look.filter,
         states: [...place.states],
+        underTypeId: place.underTypeId ?? null,
         typeId,
       },
     }),

@@ -1,7 +1,15 @@
 "use client";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
-import { CardActions, ChooseMove, StoppedMove } from "./card-actions";
+import { AddUnder, addsTo } from "@/ui/adding/add-under";
+import { useKnownTypes } from "@/ui/kit/type-glyph";
+import type { LookHandle } from "@/ui/view/use-look";
+import { Beside } from "@/ui/kit/beside";
+import { cardAt } from "./at-card";
+import { CardActions } from "./card-actions";
+import { ChooseMove } from "./choose-move";
+import { StoppedMove } from "./stopped-move";
+import type { CardActs } from "./use-card-acts";
 import type { ColumnMoves } from "./use-columns";
 import type { Moves } from "./use-moves";
 
@@ -9,24 +17,27 @@ import type { Moves } from "./use-moves";
 export function AskedAtCard({
   view,
   byId,
-  moves: { stopped, setStopped, moveTo, markReady, workflowOf },
+  moves: { stopped, setStopped, moveTo, markReady, workflowOf, send },
   goes: { choosing, setChoosing },
-  actionsFor,
-  onActionsDone,
+  acts,
+  handle,
   onOpen,
 }: {
   view: BoardView;
   byId: ReadonlyMap<string, Card>;
   moves: Moves;
   goes: ColumnMoves;
-  actionsFor: string | null;
-  onActionsDone: () => void;
+  acts: CardActs;
+  handle: LookHandle;
   onOpen: (card: Card) => void;
 }) {
   const stoppedCard = stopped && byId.get(stopped.cardId);
   const choosingCard = choosing && byId.get(choosing.cardId);
-  const actionCard = actionsFor ? byId.get(actionsFor) : undefined;
-  const actionWorkflow = actionCard && workflowOf(actionCard);
+  const types = useKnownTypes();
+  const { at, leave } = acts;
+  const atCard = at ? byId.get(at.cardId) : undefined;
+  const workflow = atCard && workflowOf(atCard);
+  const adds = atCard && view.rights.edit && addsTo(atCard, types).length > 0;
   return (
     <>
       {stoppedCard && (
@@ -47,22 +58,31 @@ export function AskedAtCard({
           }}
         />
       )}
-      {actionCard && actionWorkflow && (
+      {atCard && at?.kind === "add" && adds && (
+        <Beside at={cardAt(atCard.id)} label={`Add to ${atCard.key}`} onClose={leave}>
+          <AddUnder handle={handle} card={atCard} onLeave={leave} />
+        </Beside>
+      )}
+      {atCard && workflow && at?.kind === "actions" && (
         <CardActions
-          card={actionCard}
-          workflow={actionWorkflow}
-          onClose={onActionsDone}
+          view={view}
+          card={atCard}
+          workflow={workflow}
+          field={at.field}
+          send={send}
+          onAdd={adds ? () => acts.add(atCard) : null}
+          onClose={leave}
           onOpen={() => {
-            onActionsDone();
-            onOpen(actionCard);
+            leave();
+            onOpen(atCard);
           }}
           onMove={(to, verb) => {
-            onActionsDone();
-            void moveTo(actionCard, to, verb);
+            leave();
+            void moveTo(atCard, to, verb);
           }}
           onReady={(on) => {
-            onActionsDone();
-            void markReady(actionCard, on);
+            leave();
+            void markReady(atCard, on);
           }}
         />
       )}

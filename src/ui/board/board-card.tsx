@@ -34,6 +34,7 @@ export const BoardCard = memo(function BoardCard({
   told,
   whose,
   childrenToo,
+  childrenOpen,
   open,
   picked,
   changed,
@@ -85,6 +86,7 @@ export const BoardCard = memo(function BoardCard({
         told={told}
         whose={whose}
         childrenToo={childrenToo}
+        childrenOpen={childrenOpen}
       />
     </div>
   );

@@ -1,5 +1,5 @@
 "use client";
-import { DndContext } from "@dnd-kit/core";
+import { DndContext, type DndContextProps } from "@dnd-kit/core";
 import { useCallback, useMemo, useRef, useState, type ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
@@ -28,6 +28,7 @@ import { useBoardAdding, type BoardAdding } from "./use-board-adding";
 import { BOARD_KEYS } from "./use-board-keys";
 import { useBoardParts, type BoardParts, type Shown } from "./use-board-parts";
 import { useCardFacts } from "./use-card-facts";
+import { CardHandsProvider, useCardActs, type CardActs } from "./use-card-acts";
 import { useChosenCards } from "./use-chosen-cards";
 import { useColumns } from "./use-columns";
 import { useFinished } from "./use-finished";
@@ -57,9 +58,10 @@ export function BoardScreen({
   const { view, now, putCard } = board;
   const summary = useSummary(view.project.key, initialSummary);
   const { openItem, itemKey } = usePanel();
+  const alone = useIsAlone();
   const moves = useMoves(view, putCard, board.moving);
-  const goes = useColumns(view, moves, putCard, board.setPlace);
-  const [actionsFor, setActionsFor] = useState<string | null>(null);
+  const goes = useColumns(view, moves, moves.send, board.setPlace);
+  const acts = useCardActs(view.rights.edit);
   const [help, setHelp] = useState(false);
   const [creating, setCreating] = useState(false);
   const [bayOpen, setBayOpen] = useState(() => beginsWithBay(initial));
@@ -67,7 +69,6 @@ export function BoardScreen({
   const parts = useBoardParts(view, shown, goes.stands);
   const { byId } = parts;
   const adding = useBoardAdding({ handle, view, putCard, moves, goes });
-  const alone = useIsAlone();
   const folds = useFolds(handle, view.board.id);
   const finished = useFinished(board, parts, shown, goes.stands);
   const chosen = useChosenCards(parts);
@@ -83,7 +84,7 @@ export function BoardScreen({
     on: {
       open,
       choose: (card, run) => (run ? chosen.runTo : chosen.turn)(card),
-      openActions: (card) => setActionsFor(card.id),
+      ...acts.keys,
       addBelow: (card) => addBelow(card, parts, adding),
       filter: () => textField.current?.focus(),
       help: () => setHelp(true),
@@ -97,7 +98,7 @@ export function BoardScreen({
   const renderCard = (card: Card, column: Column | null) => (
     <BoardCard
       key={card.id}
-      {...cardLook({ view, parts, card, column, shown, density: facts.density })}
+      {...cardLook({ view, parts, card, column, shown, acts, density: facts.density })}
       facts={facts}
       open={card.key === itemKey}
       picked={keys.picked?.cardId === card.id}
@@ -111,7 +112,7 @@ export function BoardScreen({
     />
   );
   return (
-    <DndContext id="board" {...hand.dragging}>
+    <BoardHands acts={acts} dragging={hand.dragging}>
       <div className="flex h-full flex-col" style={{ zoom: alone?.size }}>
         <BoardTools
           view={view}
@@ -153,12 +154,31 @@ export function BoardScreen({
         byId={byId}
         moves={moves}
         goes={goes}
-        actionsFor={actionsFor}
-        onActionsDone={() => setActionsFor(null)}
+        acts={acts}
+        handle={handle}
         onOpen={open}
       />
       <BoardKeys open={help} onClose={() => setHelp(false)} says={keys.says} />
-    </DndContext>
+    </BoardHands>
+  );
+}
+
+/** What the pointer does on a board: it carries cards, and presses parts of them. */
+function BoardHands({
+  acts,
+  dragging,
+  children,
+}: {
+  acts: CardActs;
+  dragging: DndContextProps;
+  children: ReactNode;
+}) {
+  return (
+    <CardHandsProvider value={acts.hands}>
+      <DndContext id="board" {...dragging}>
+        {children}
+      </DndContext>
+    </CardHandsProvider>
   );
 }
 
@@ -209,6 +229,7 @@ const cardLook = ({
   card,
   column,
   shown: { cut, cardsTold },
+  acts,
   density,
 }: {
   view: BoardView;
@@ -216,6 +237,7 @@ const cardLook = ({
   card: Card;
   column: Column | null;
   shown: Shown;
+  acts: CardActs;
   density: Density;
 }) => ({
   card,
@@ -225,6 +247,7 @@ const cardLook = ({
   under: parts.under.has(card.id),
   around: view.around[card.id],
   childrenToo: parts.childrenShown !== "as cards",
+  childrenOpen: acts.withChildren.has(card.id),
   draggable: view.rights.move,
 });
 

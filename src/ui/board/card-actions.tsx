@@ -1,197 +1,139 @@
 "use client";
-import { Button } from "@/ui/kit/button";
-import { Popover } from "@/ui/kit/popover";
-import { useRef, type ReactNode } from "react";
+import { useRef, type KeyboardEvent } from "react";
+import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
 import { mayBeReady } from "@/core/item/ready";
 import { stateOf, transitionsFrom, type Workflow } from "@/core/workflow/workflow";
-import { AskForm, withMore, type Answers } from "@/ui/item/ask-form";
-import { columnWords } from "@/core/board/column";
-import type { Choosing } from "./use-columns";
-import type { Stopped } from "./use-moves";
+import { usePins } from "@/ui/item/use-pins";
+import { Beside } from "@/ui/kit/beside";
+import { cardAt } from "./at-card";
+import { CardFields, type InPlace } from "./card-fields";
+import type { SendCard } from "./use-card-command";
 
-/** A box beside a card; Radix places it where there is room. */
-function Beside({
-  cardId,
-  label,
-  onClose,
-  children,
-}: {
-  cardId: string;
-  label: string;
-  onClose: () => void;
-  children: ReactNode;
-}) {
-  const virtual = {
-    current: {
-      getBoundingClientRect: () =>
-        (
-          document.querySelector(`[data-card="${cardId}"]`) ?? document.body
-        ).getBoundingClientRect(),
-    },
-  };
-  return (
-    <Popover
-      open
-      onOpenChange={(open) => !open && onClose()}
-      anchor={virtual}
-      label={label}
-      side="right"
-      className="w-[300px]"
-      onReturnFocus={(event) => {
-        event.preventDefault();
-        document.querySelector<HTMLElement>(`[data-card="${cardId}"]`)?.focus();
-      }}
-    >
-      {children}
-    </Popover>
-  );
+/** One thing to do with a card. */
+interface Act {
+  id: string;
+  words: string;
+  more?: string;
+  key?: string;
+  act: () => void;
 }
 
-/** Why a move was not made, beside the card, with a form for what is still missing. */
-export function StoppedMove({
-  stopped,
-  names,
-  onAnswer,
-  onClose,
-}: {
-  stopped: Stopped;
-  names: Parameters<typeof AskForm>[0]["names"];
-  onAnswer: (answers: Answers) => void;
-  onClose: () => void;
-}) {
-  const { problem, given, verb } = stopped;
-  return (
-    <Beside cardId={stopped.cardId} label={problem.sentence} onClose={onClose}>
-      <div
-        role="alert"
-        className={`border-l-[3px] pl-3 ${problem.asks.length > 0 ? "border-accent" : "border-alarm"}`}
-      >
-        <p className="font-semibold">{problem.sentence}</p>
-        <p className="mb-2 text-[13px] text-ink-soft">{problem.help}</p>
-      </div>
-      {problem.asks.length > 0 && (
-        <AskForm
-          key={problem.sentence}
-          asks={problem.asks}
-          names={names}
-          verb={verb}
-          onCancel={onClose}
-          onAnswer={(more) => onAnswer(withMore(given, more))}
-        />
-      )}
-    </Beside>
-  );
-}
-
-/** Several moves lead into the column: which one is meant is asked at the card. */
-export function ChooseMove({
-  choosing,
-  onChoose,
-  onClose,
-}: {
-  choosing: Choosing;
-  onChoose: (option: Choosing["options"][number]) => void;
-  onClose: () => void;
-}) {
-  return (
-    <Beside
-      cardId={choosing.cardId}
-      label={`Into ${columnWords(choosing.column)}: which?`}
-      onClose={onClose}
-    >
-      <p className="mb-1 font-semibold">Into {columnWords(choosing.column)}: which?</p>
-      <ul>
-        {choosing.options.map((option, i) => (
-          <li key={option.to}>
-            <button
-              type="button"
-              autoFocus={i === 0}
-              className="menu-item w-full text-left"
-              onClick={() => onChoose(option)}
-            >
-              <b>{option.verb}</b> <span className="text-ink-soft">to {option.stateName}</span>
-            </button>
-          </li>
-        ))}
-      </ul>
-      <Button look="quiet" small className="mt-1" onClick={onClose}>
-        Leave it where it is
-      </Button>
-    </Beside>
-  );
-}
-
-/** The moves that exist from where a card is, by their verbs. */
+/**
+ * Everything that is done to an item at its card: the moves from where it is, by their verbs, and its
+ * fields. Where a field was pressed the fields come first, and it has the focus.
+ */
 export function CardActions({
+  view,
   card,
   workflow,
+  field,
+  send,
   onMove,
   onReady,
+  onAdd,
   onOpen,
   onClose,
 }: {
+  view: BoardView;
   card: Card;
   workflow: Workflow;
+  /** The field that was pressed; null: none. */
+  field: InPlace | null;
+  send: SendCard;
   onMove: (to: string, verb: string) => void;
   onReady: (on: boolean) => void;
+  /** Null where nothing can be added to it. */
+  onAdd: (() => void) | null;
   onOpen: () => void;
   onClose: () => void;
 }) {
+  const { isPinned, turn } = usePins();
+  const { move, edit } = view.rights;
+  const moves = (move ? transitionsFrom(workflow, card.stateId) : []).map(
+    ({ id, to, verb }): Act => ({
+      id,
+      words: verb,
+      more: `to ${stateOf(workflow, to).name}`,
+      act: () => onMove(to, verb),
+    }),
+  );
+  const ready: Act = {
+    id: "ready",
+    words: card.readySince === null ? "Ready for its next step" : "Not ready any more",
+    key: "r",
+    act: () => onReady(card.readySince === null),
+  };
+  const others: Act[] = [
+    ...(onAdd ? [{ id: "add", words: "Add to it", key: "u", act: onAdd }] : []),
+    {
+      id: "pin",
+      words: isPinned(card.id) ? "Not among my pins any more" : "Among my pins",
+      key: "p",
+      act: () => {
+        onClose();
+        turn(card);
+      },
+    },
+    { id: "open", words: "Open the item", key: "Enter", act: onOpen },
+  ];
+  const fields = edit && <CardFields view={view} card={card} send={send} />;
+  return (
+    <Beside
+      at={cardAt(card.id)}
+      label={`Actions for ${card.key}`}
+      onTakeFocus={(event) => field && takeFocus(event, field)}
+      onClose={onClose}
+    >
+      <p className="key mb-1 px-2">{card.key}</p>
+      {field && fields && <div className="mb-1 border-b border-line pb-1.5">{fields}</div>}
+      <Acts acts={[...moves, ...(move && mayBeReady(card) ? [ready] : [])]} />
+      {!field && fields && <div className="mt-1 border-t border-line pt-1.5">{fields}</div>}
+      <div className="mt-1 border-t border-line pt-1">
+        <Acts acts={others} />
+      </div>
+    </Beside>
+  );
+}
+
+/** The field that was pressed is the one to be changed. */
+function takeFocus(event: Event, field: InPlace): void {
+  const place = document.querySelector(`.popover [data-in-place="${field}"]`);
+  const editor = place?.querySelector<HTMLElement>("input, button");
+  if (!editor) return;
+  event.preventDefault();
+  editor.focus();
+  if (editor instanceof HTMLInputElement) editor.select();
+}
+
+function Acts({ acts }: { acts: readonly Act[] }) {
   const list = useRef<HTMLUListElement>(null);
-  const step = (by: number) => {
-    const buttons = [...(list.current?.querySelectorAll("button") ?? [])];
-    const at = buttons.indexOf(document.activeElement as HTMLButtonElement);
+  const step = (event: KeyboardEvent) => {
+    const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (!by) return;
+    event.preventDefault();
+    const buttons = [
+      ...(list.current?.closest(".popover")?.querySelectorAll<HTMLElement>("[data-act]") ?? []),
+    ];
+    const at = buttons.indexOf(document.activeElement as HTMLElement);
     buttons[(at + by + buttons.length) % buttons.length]?.focus();
   };
   return (
-    <Beside cardId={card.id} label={`Actions for ${card.key}`} onClose={onClose}>
-      <p className="key mb-1 px-2">{card.key}</p>
-      <ul
-        ref={list}
-        onKeyDown={(e) => {
-          if (e.key === "ArrowDown" || e.key === "ArrowUp") {
-            e.preventDefault();
-            step(e.key === "ArrowDown" ? 1 : -1);
-          }
-        }}
-      >
-        {transitionsFrom(workflow, card.stateId).map((t) => (
-          <li key={t.id}>
-            <button
-              type="button"
-              className="menu-item w-full hover:bg-accent-soft focus:bg-accent-soft"
-              onClick={() => onMove(t.to, t.verb)}
-            >
-              <span className="flex-1 text-left">{t.verb}</span>
-              <span className="text-[12.5px] text-ink-soft">to {stateOf(workflow, t.to).name}</span>
-            </button>
-          </li>
-        ))}
-        {mayBeReady(card) && (
-          <li>
-            <button
-              type="button"
-              className="menu-item w-full hover:bg-accent-soft focus:bg-accent-soft"
-              onClick={() => onReady(card.readySince === null)}
-            >
-              <span className="flex-1 text-left">
-                {card.readySince === null ? "Ready for its next step" : "Not ready any more"}
-              </span>
-              <kbd>r</kbd>
-            </button>
-          </li>
-        )}
-        <li>
+    <ul ref={list} onKeyDown={step}>
+      {acts.map(({ id, words, more, key, act }) => (
+        <li key={id}>
           <button
             type="button"
+            data-act={id}
             className="menu-item w-full hover:bg-accent-soft focus:bg-accent-soft"
-            onClick={onOpen}
+            onClick={act}
           >
-            Open the item
+            <span className="flex-1 text-left">{words}</span>
+            {more && <span className="text-[12.5px] text-ink-soft">{more}</span>}
+            {key && <kbd>{key}</kbd>}
           </button>
         </li>
-      </ul>
-    </Beside>
+      ))}
+    </ul>
   );
 }

@@ -1,6 +1,8 @@
 "use client";
 import { Octagon } from "lucide-react";
-import { memo } from "react";
+import { memo, type ReactNode } from "react";
+import { HOUR } from "@/core/calendar/instant";
+import { promiseLeftWords, type PromiseLeft } from "@/core/item/promise-left";
 import { showsAge } from "@/core/board/age-track";
 import { type Around } from "@/core/board/around";
 import type { Card } from "@/core/board/card";
@@ -9,21 +11,29 @@ import { Initials } from "@/ui/kit/initials";
 import { shortDate, span } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 import { AgeTrack } from "./age-track";
+import { CardChildren } from "./card-children";
+import type { InPlace } from "./card-fields";
 import { MarkLine } from "./card-mark";
 import { ReadyMark } from "@/ui/kit/ready-mark";
 import type { CardFacts } from "./card-facts";
+import { SmallLine } from "./small-line";
+import { useCardHands } from "./use-card-acts";
 import {
   ageOn,
   stayOf,
   assigneeOf,
   cameBack,
   causeOf,
-  aroundWords,
+  childrenWords,
+  waitingWords,
   staysWords,
   factLines,
   waitingTitle,
   cardFields,
 } from "./card-words";
+
+/** What is promised for sooner than this asks to be looked at. */
+const SOON = 8 * HOUR;
 
 /** What a card is drawn from. */
 export interface Drawn {
@@ -38,6 +48,8 @@ export interface Drawn {
   whose: string | null;
   /** Whether it says how far what is under it has come. */
   childrenToo: boolean;
+  /** Whether what is under it stands on it as a list. */
+  childrenOpen: boolean;
 }
 
 /** What is drawn in a card. */
@@ -49,11 +61,11 @@ export const CardFace = memo(function CardFace({
   told,
   whose,
   childrenToo,
+  childrenOpen,
 }: Drawn) {
+  const hands = useCardHands();
   const [blocker] = card.openBlockers;
-  const { age, track, late } = ageOn(card, facts);
-  const finished = card.stateKind === "finished";
-  const assignee = assigneeOf(card, facts);
+  const { track, late } = ageOn(card, facts);
   const own = compact ? [] : cardFields(card, facts);
   const stay = stayOf(card, facts);
   const { shown } = facts;
@@ -73,33 +85,22 @@ export const CardFace = memo(function CardFace({
   ].filter(Boolean);
   return (
     <>
-      <div className={`flex items-center ${compact ? "gap-1" : "gap-1.5"}`}>
-        <TypeGlyph
-          typeId={card.typeId}
-          name={facts.typeName.get(card.typeId)}
-          size={compact ? 12 : 14}
-        />
-        <span className="key">{card.key}</span>
-        <span className="flex-1" />
-        {compact && shown.has("age") && card.clock.length > 0 && (finished || showsAge(age)) && (
-          <span
-            className={`whitespace-nowrap text-[12px] ${late ? "font-bold text-alarm" : "text-ink-soft"}`}
-            title={late ? "past the 85th percentile of finished items" : undefined}
-          >
-            {age.age} d
-          </span>
-        )}
-        {!compact && shown.has("estimate") && card.estimate !== null && (
-          <span
-            className="inline-flex h-[19px] min-w-[19px] items-center justify-center rounded-full border border-line px-1 text-[11.5px] font-semibold"
-            title={`estimate ${card.estimate}`}
-          >
-            {card.estimate}
-          </span>
-        )}
-        {!compact && shown.has("assigneeId") && assignee && <Initials name={assignee} />}
-      </div>
-      <p className={`card-title ${compact ? "mt-0.5" : "mt-1"}`}>{card.title}</p>
+      <CardHead card={card} compact={compact} facts={facts} />
+      <p
+        className={`card-title ${compact ? "mt-0.5" : "mt-1"}`}
+        onDoubleClick={() => hands?.change(card, "title")}
+      >
+        {card.title}
+      </p>
+      {told?.parent && (
+        <p
+          className={`truncate text-ink-soft ${compact ? "text-[11.5px]" : "mt-0.5 text-[12.5px]"}`}
+          title={`under ${told.parent.key} ${told.parent.title}`}
+        >
+          under <span className="key">{told.parent.key}</span> {told.parent.title}
+        </p>
+      )}
+      {told?.left && <LeftLine left={told.left} compact={compact} />}
       {mark && <MarkLine mark={mark} compact={compact} />}
       {blocker && (
         <p
@@ -110,7 +111,7 @@ export const CardFace = memo(function CardFace({
             className={compact ? "line-clamp-2 leading-tight" : "truncate"}
             title={blocker.waitingFor ? `waiting for ${blocker.waitingFor}` : undefined}
           >
-            {causeOf(blocker, around)}, {span(facts.now - blocker.since)}
+            {causeOf(blocker, around, facts)}, {span(facts.now - blocker.since)}
           </span>
         </p>
       )}
@@ -144,16 +145,157 @@ export const CardFace = memo(function CardFace({
       ))}
       {own.length > 0 && <p className="mt-0.5 truncate text-[12.5px]">{own.join(" · ")}</p>}
       {around && (
-        <p
-          className={`text-ink-soft ${compact ? "text-[11.5px]" : "mt-0.5 text-[12.5px]"}`}
-          title={waitingTitle([...around.waitsFor, ...around.waitedFor], facts)}
-        >
-          {aroundWords(card, around, childrenToo, shown).join(" · ")}
-        </p>
+        <AroundLine
+          card={card}
+          around={around}
+          facts={facts}
+          compact={compact}
+          childrenToo={childrenToo}
+          childrenOpen={childrenOpen}
+        />
       )}
-      {!compact && shown.has("age") && card.clock.length > 0 && (
-        <AgeTrack className="mt-1.5" track={track} late={late} />
+      {childrenOpen && hands && <CardChildren itemKey={card.key} />}
+      {!compact && (told?.zigzag || (shown.has("age") && card.clock.length > 0)) && (
+        <div className="mt-1.5 flex items-center gap-2">
+          {told?.zigzag && <SmallLine stretches={told.zigzag} />}
+          {shown.has("age") && card.clock.length > 0 && (
+            <AgeTrack className="min-w-0 flex-1" track={track} late={late} />
+          )}
+        </div>
       )}
     </>
   );
 });
+
+/** What an item is, how old, how large, and who has it. */
+function CardHead({ card, compact, facts }: Pick<Drawn, "card" | "compact" | "facts">) {
+  const { age, late } = ageOn(card, facts);
+  const finished = card.stateKind === "finished";
+  const assignee = assigneeOf(card, facts);
+  const { shown } = facts;
+  return (
+    <div className={`flex items-center ${compact ? "gap-1" : "gap-1.5"}`}>
+      <TypeGlyph
+        typeId={card.typeId}
+        name={facts.typeName.get(card.typeId)}
+        size={compact ? 12 : 14}
+      />
+      <span className="key">{card.key}</span>
+      <span className="flex-1" />
+      {compact && shown.has("age") && card.clock.length > 0 && (finished || showsAge(age)) && (
+        <span
+          className={`whitespace-nowrap text-[12px] ${late ? "font-bold text-alarm" : "text-ink-soft"}`}
+          title={late ? "past the 85th percentile of finished items" : undefined}
+        >
+          {age.age} d
+        </span>
+      )}
+      {!compact && shown.has("estimate") && card.estimate !== null && (
+        <Pressed card={card} field="estimate" words={`Estimate ${card.estimate}, change it`}>
+          <span className="inline-flex h-[19px] min-w-[19px] items-center justify-center rounded-full border border-line px-1 text-[11.5px] font-semibold">
+            {card.estimate}
+          </span>
+        </Pressed>
+      )}
+      {!compact && shown.has("assigneeId") && assignee && (
+        <Pressed card={card} field="assigneeId" words={`${assignee} has it, change that`}>
+          <Initials name={assignee} />
+        </Pressed>
+      )}
+    </div>
+  );
+}
+
+/** A part of a card that a press changes, without opening the item. */
+function Pressed({
+  card,
+  field,
+  words,
+  children,
+}: {
+  card: Card;
+  field: InPlace;
+  words: string;
+  children: ReactNode;
+}) {
+  const hands = useCardHands();
+  if (!hands) return children;
+  return (
+    <button
+      type="button"
+      tabIndex={-1}
+      className="card-part"
+      title={words}
+      aria-label={words}
+      data-part={field}
+      onClick={(event) => {
+        event.stopPropagation();
+        hands.change(card, field);
+      }}
+    >
+      {children}
+    </button>
+  );
+}
+
+/** What is left of what was promised; what is missed, or soon will be, is loud. */
+function LeftLine({ left, compact }: { left: PromiseLeft; compact: boolean }) {
+  const tone =
+    left.ms < 0
+      ? "text-alarm"
+      : left.ms < SOON && !left.paused
+        ? "text-signal-ink"
+        : "text-ink-soft";
+  return (
+    <p
+      className={`font-semibold leading-tight ${tone} ${compact ? "text-[11.5px]" : "mt-0.5 text-[12.5px]"}`}
+      data-promise-left=""
+    >
+      {promiseLeftWords(left)}
+    </p>
+  );
+}
+
+/** What stands around an item; what is under it opens as a list. */
+function AroundLine({
+  card,
+  around,
+  facts,
+  compact,
+  childrenToo,
+  childrenOpen,
+}: Pick<Drawn, "card" | "facts" | "compact" | "childrenToo" | "childrenOpen"> & {
+  around: Around;
+}) {
+  const hands = useCardHands();
+  const waiting = waitingWords(card, around, facts.shown).join(" · ");
+  const children = childrenToo ? childrenWords(around, facts.shown) : null;
+  if (waiting === "" && children === null) return null;
+  return (
+    <p
+      className={`text-ink-soft ${compact ? "text-[11.5px]" : "mt-0.5 text-[12.5px]"}`}
+      title={waitingTitle([...around.waitsFor, ...around.waitedFor], facts)}
+    >
+      {waiting}
+      {waiting !== "" && children !== null && " · "}
+      {children !== null &&
+        (hands ? (
+          <button
+            type="button"
+            tabIndex={-1}
+            className="card-part underline-offset-4 hover:underline"
+            aria-expanded={childrenOpen}
+            data-part="children"
+            onClick={(event) => {
+              event.stopPropagation();
+              hands.turnChildren(card);
+            }}
+          >
+            {children}
+          </button>
+        ) : (
+          children
+        ))}
+    </p>
+  );
+}

@@ -47,26 +47,39 @@ export const assigneeOf = ({ assigneeId }: Card, { nameOf }: CardFacts): string 
 export const cameBack = (returns: number): string =>
   `came back ${returns === 1 ? "once" : returns === 2 ? "twice" : `${returns} times`}`;
 
-/** Why a card cannot go on, with what it waits for as it is called. */
-export const causeOf = (blocker: OpenBlocker, around: Around | undefined): string =>
-  blockerWords(blocker, (id) => around?.waitsFor.find((other) => other.id === id)?.key ?? null);
+/** Why a card cannot go on, with what it waits for: its key, its team and its sprint. */
+export function causeOf(
+  blocker: OpenBlocker,
+  around: Around | undefined,
+  { groupName }: CardFacts,
+): string {
+  const known = around?.waitsFor.find(({ id }) => id === blocker.dependencyId);
+  const words = blockerWords(blocker, (id) => (known?.id === id ? known.key : null));
+  const more = [known?.teamId, known?.sprintId].flatMap((id) => (id && groupName.get(id)) ?? []);
+  return [words, ...more].join(", ");
+}
 
-/** What stands around a card beside what blocks it, a line each. */
-export function aroundWords(
+/** What a card waits for beside what blocks it, and what waits for it, a part each. */
+export function waitingWords(
   { openBlockers }: Card,
-  told: Around | undefined,
-  childrenToo: boolean,
+  told: Around,
   shown: ReadonlySet<FactName>,
 ): string[] {
-  if (!told) return [];
   const around = besideBlockers(told, openBlockers);
-  const children = childrenToo && shown.has("children") && around.children > 0;
   return [
     shown.has("waitsFor") ? waitsForWords(around) : null,
     shown.has("waitedFor") ? waitedForWords(around) : null,
-    children ? childrenWords(around) : null,
   ].filter((words) => words !== null);
 }
+
+/** How far what is under a card has come; null where nothing is, or it is not to be said. */
+export const childrenWords = (
+  { children, finishedChildren }: Around,
+  shown: ReadonlySet<FactName>,
+): string | null =>
+  shown.has("children") && children > 0
+    ? `${finishedChildren} of ${counted(children, "child", "children")} done`
+    : null;
 
 /** How long a card stands in its state, where the view wants that said and it is long enough. */
 export function staysWords(card: Card, { shown, look, now }: CardFacts): string | null {
@@ -103,16 +116,14 @@ export function factLines(
   return [...(others.length > 0 ? [others.join(" · ")] : []), ...own].slice(0, MOST_LINES);
 }
 
-/** Each of some items with its team and its sprint, for who points at them. */
-export const waitingTitle = (items: readonly Waiting[], { groupName }: CardFacts): string =>
+/** Each of some items with its state, its team and its sprint, for who points at them. */
+export const waitingTitle = (items: readonly Waiting[], { groupName, states }: CardFacts): string =>
   items
-    .map(({ key, teamId, sprintId }) =>
-      [key, ...[teamId, sprintId].flatMap((id) => (id && groupName.get(id)) ?? [])].join(", "),
-    )
+    .map(({ key, stateId, teamId, sprintId }) => {
+      const groups = [teamId, sprintId].flatMap((id) => (id && groupName.get(id)) ?? []);
+      return [key, states.get(stateId)?.name, ...groups].filter(Boolean).join(", ");
+    })
     .join("; ");
-
-const childrenWords = ({ children, finishedChildren }: Around): string =>
-  `${finishedChildren} of ${counted(children, "child", "children")} done`;
 
 /** A card in words, for who does not see it. */
 export function cardLabel(
@@ -129,12 +140,13 @@ export function cardLabel(
     assignee ? `assigned to ${assignee}` : "assigned to nobody",
     card.clock.length > 0 &&
       `${finished ? daysWords(age.age) : ageWords(age)}${late ? ", past the 85th percentile" : ""}`,
-    blocker && `blocked: ${causeOf(blocker, told.around)}`,
+    blocker && `blocked: ${causeOf(blocker, told.around, facts)}`,
     card.readySince !== null && "ready for its next step",
     stayOf(card, facts)?.words,
     card.classOfService !== "standard" && card.classOfService,
     card.origin === "unplanned" && "unplanned",
-    ...aroundWords(card, told.around, told.childrenToo, facts.shown),
+    ...(told.around ? waitingWords(card, told.around, facts.shown) : []),
+    told.around && told.childrenToo && childrenWords(told.around, facts.shown),
     told.chosen && "chosen",
   ]
     .filter(Boolean)

@@ -1,5 +1,7 @@
 "use client";
 import {
+  CARD_MORE,
+  CARD_MORE_WORDS,
   DENSITIES,
   isOnCard,
   LONGEST_WORD,
@@ -17,6 +19,7 @@ import { factLabel, factsOffered } from "@/core/condition/vocabulary";
 import { counted } from "@/core/formats/counted";
 import { AddMenu } from "@/ui/kit/add-menu";
 import { TextButton } from "@/ui/kit/button";
+import { Check } from "@/ui/kit/check";
 import { CommitNumber, CommitText } from "@/ui/kit/commit-input";
 import { Field } from "@/ui/kit/field";
 import { ListEditor } from "@/ui/kit/list-editor";
@@ -34,13 +37,13 @@ export function CardsChooser({ handle }: { handle: LookHandle }) {
   const { look, change, views } = handle;
   const { vocabulary } = views;
   const { cards } = look;
-  const { facts, stayFrom, density } = cards;
+  const { facts, more, stayFrom, density } = cards;
   const put = (next: Partial<CardLook>) => change({ cards: { ...cards, ...next } });
   const own = useOwnDensity();
   const name = (fact: FactName) => factLabel(fact, vocabulary);
   const free = factsOffered(vocabulary).filter((f) => isOnCard(f) && !facts.includes(f));
   const usual = JSON.stringify(cards) === JSON.stringify(USUAL_CARDS);
-  const words = usual ? "the usual" : counted(facts.length, "thing");
+  const words = usual ? "the usual" : counted(facts.length + more.length, "thing");
   return (
     <>
       <span>on cards</span>
@@ -74,6 +77,21 @@ export function CardsChooser({ handle }: { handle: LookHandle }) {
               />
             )}
           </ListEditor>
+          <div role="group" aria-label="And besides" className="flex flex-col gap-1">
+            {CARD_MORE.map((one) => (
+              <Check
+                key={one}
+                checked={more.includes(one)}
+                onChange={(on) =>
+                  put({
+                    more: CARD_MORE.filter((each) => (each === one ? on : more.includes(each))),
+                  })
+                }
+              >
+                {CARD_MORE_WORDS[one]}
+              </Check>
+            ))}
+          </div>
           {facts.includes("daysInState") && (
             <Field label="Days in state, from how many on">
               <CommitNumber

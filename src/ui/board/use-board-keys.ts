@@ -9,6 +9,7 @@ import {
 } from "react";
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
+import type { CardKeys } from "./use-card-acts";
 import type { Lane } from "@/core/board/lane";
 
 export const BOARD_KEYS: [string, string][] = [
@@ -18,6 +19,10 @@ export const BOARD_KEYS: [string, string][] = [
   ["Space", "pick the card up; arrows choose a column and a lane; Space drops it"],
   ["[ ]", "move the card one part back or on"],
   [".", "the card's actions"],
+  ["e", "change the card: its title, who has it, size, priority, due day, labels"],
+  ["u", "add to the card: a child, or a bug found in it"],
+  ["l", "list what stands under the card, or no more"],
+  ["p", "pin the card for me, or no more"],
   ["r", "ready for its next step, or not any more"],
   ["a", "add at the foot of where the card stands"],
   ["b", "show or hide the backlog"],
@@ -45,7 +50,7 @@ interface Options {
   moveToBacklog: (card: Card) => void;
   openItem: (card: Card) => void;
   choose: (card: Card, run: boolean) => void;
-  openActions: (card: Card) => void;
+  onCard: CardKeys;
   addBelow: (card: Card) => void;
   markReady: (card: Card, on: boolean) => void;
   onFilter: () => void;
@@ -100,6 +105,16 @@ export function useBoardKeys(options: Options) {
     return columns[at + by];
   };
 
+  /** What keys do to a card wherever it stands, and whoever looks. */
+  const ofCard: Record<string, (card: Card) => void> = {
+    a: options.addBelow,
+    e: options.onCard.change,
+    u: options.onCard.addTo,
+    l: options.onCard.listChildren,
+    p: options.onCard.pin,
+    ".": options.onCard.openActions,
+  };
+
   const onKey = (event: ReactKeyboardEvent<HTMLElement>, drawn: Card) => {
     const card = options.asShown(drawn);
     if (event.ctrlKey || event.metaKey || event.altKey) return;
@@ -136,15 +151,12 @@ export function useBoardKeys(options: Options) {
     } else if (key === "x" || key === "X") {
       handled();
       options.choose(card, key === "X");
-    } else if (key === "a") {
+    } else if (Object.hasOwn(ofCard, key)) {
       handled();
-      options.addBelow(card);
+      ofCard[key](card);
     } else if (key === "r" && mayMove) {
       handled();
       options.markReady(card, card.readySince === null);
-    } else if (key === "." && mayMove) {
-      handled();
-      options.openActions(card);
     } else if (key === " " && mayMove) {
       handled();
       const column = columns[Math.max(0, columnAt(card))];

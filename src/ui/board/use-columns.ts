@@ -4,8 +4,7 @@ import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import { changeFor, standsIn } from "@/core/board/columns-by";
 import { stateOf, transitionsFrom, type Transition } from "@/core/workflow/workflow";
-import { sendCommand, undoCommand } from "@/ui/item/send-command";
-import { tellDone, tellProblem } from "@/ui/kit/notice";
+import type { SendCard } from "./use-card-command";
 import type { Moves } from "./use-moves";
 import type { BoardView } from "@/core/board/board-view";
 import { usePlace, type SetPlace } from "./use-place";
@@ -25,7 +24,7 @@ export interface Choosing {
 export function useColumns(
   view: BoardView,
   { moveTo, workflowOf }: Pick<Moves, "moveTo" | "workflowOf">,
-  putCard: (card: Card) => void,
+  send: SendCard,
   setPlace: SetPlace,
 ) {
   const [choosing, setChoosing] = useState<Choosing | null>(null);
@@ -58,30 +57,16 @@ export function useColumns(
       const value = column.value ?? null;
       const changes =
         columnsBy === "state" || columnsBy === "free" ? null : changeFor(columnsBy, value, card);
-      const after: Card = {
-        ...card,
-        ...changes,
-        ...(columnsBy === "parent" ? { parentId: value } : {}),
-      };
-      putCard(after);
-      try {
-        const command = changes
-          ? ({ kind: "edit", seenVersion: card.version, changes } as const)
-          : ({
-              kind: "put under",
-              parentKey: value === null ? null : column.stage.split(" ")[0],
-            } as const);
-        const { card: stored, commandId } = await sendCommand(card.id, command);
-        putCard(stored);
-        tellDone(`${card.key}: ${column.stage}.`, async () =>
-          putCard((await undoCommand(card.id, commandId)).card),
-        );
-      } catch (error) {
-        putCard({ ...card });
-        tellProblem(error);
-      }
+      const command = changes
+        ? ({ kind: "edit", seenVersion: card.version, changes } as const)
+        : ({
+            kind: "put under",
+            parentKey: value === null ? null : column.stage.split(" ")[0],
+          } as const);
+      const shown = changes ?? { parentId: value };
+      await send({ card, shown, command, done: `${card.key}: ${column.stage}.` });
     },
-    [columnsBy, putCard],
+    [columnsBy, send],
   );
 
   const place = usePlace(view, setPlace);

@@ -8,16 +8,16 @@ import type { useBoard } from "./use-board";
 import { useBoardKeys } from "./use-board-keys";
 import type { BoardParts } from "./use-board-parts";
 import type { ColumnMoves } from "./use-columns";
+import type { CardKeys } from "./use-card-acts";
 import { useHand } from "./use-hand";
 import { useLaneDrops } from "./use-lane-drops";
 import type { Moves, Stopped } from "./use-moves";
 import { useTargets } from "./use-targets";
 
 /** What keys do that is not about moving cards. */
-interface On {
+interface On extends CardKeys {
   open: (card: Card) => void;
   choose: (card: Card, run: boolean) => void;
-  openActions: (card: Card) => void;
   addBelow: (card: Card) => void;
   filter: () => void;
   help: () => void;
@@ -28,7 +28,7 @@ interface On {
 /** Cards in hand, by the pointer or by keys: where they can be put, and what putting them does. */
 export function useHands({
   handle,
-  board: { view, putCard, moving },
+  board: { view, moving },
   parts,
   cut,
   moves,
@@ -49,7 +49,7 @@ export function useHands({
     (card: Card, sentence: string) => setStopped(laneRefusal(card, sentence)),
     [setStopped],
   );
-  const lands = useLaneDrops({ handle, cut, goes, putCard, onRefused });
+  const lands = useLaneDrops({ handle, cut, goes, send: moves.send, onRefused });
   const hand = useHand({ view, parts, moves, goes, enter: lands.enter });
   const keys = useBoardKeys({
     columns,
@@ -64,7 +64,7 @@ export function useHands({
     moveToBacklog: hand.moveToBacklog,
     openItem: on.open,
     choose: on.choose,
-    openActions: on.openActions,
+    onCard: on,
     addBelow: on.addBelow,
     markReady: moves.markReady,
     onFilter: on.filter,

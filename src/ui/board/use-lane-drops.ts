@@ -4,9 +4,9 @@ import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import { laneDrop, type LaneDrop } from "@/core/board/lane-drop";
 import { laneIdOf, type Lane, type LaneCut } from "@/core/board/lane";
-import { sendCommand, undoCommand, type SentCommand } from "@/ui/item/send-command";
-import { tellDone, tellProblem } from "@/ui/kit/notice";
+import type { SentCommand } from "@/ui/item/send-command";
 import type { LookHandle } from "@/ui/view/use-look";
+import type { SendCard } from "./use-card-command";
 import type { ColumnMoves } from "./use-columns";
 
 /** The command that puts a card into a lane. */
@@ -29,13 +29,13 @@ export function useLaneDrops({
   handle,
   cut,
   goes,
-  putCard,
+  send,
   onRefused,
 }: {
   handle: LookHandle;
   cut: LaneCut;
   goes: Pick<ColumnMoves, "enter">;
-  putCard: (card: Card) => void;
+  send: SendCard;
   /** A lane takes no card, or not this one. */
   onRefused: (card: Card, sentence: string) => void;
 }) {
@@ -59,29 +59,14 @@ export function useLaneDrops({
         onRefused(card, drop.sentence);
         return null;
       }
-      putCard({
-        ...card,
-        ...(drop.kind === "edit"
+      const shown =
+        drop.kind === "edit"
           ? { ...drop.fields, own: { ...card.own, ...drop.own } }
-          : { parentId: drop.parentId }),
-      });
-      try {
-        const { card: stored, commandId } = await sendCommand(
-          card.id,
-          commandFor(card, lane, drop),
-        );
-        putCard(stored);
-        tellDone(`${card.key}: ${lane.name}.`, async () =>
-          putCard((await undoCommand(card.id, commandId)).card),
-        );
-        return stored;
-      } catch (error) {
-        putCard({ ...card });
-        tellProblem(error);
-        return null;
-      }
+          : { parentId: drop.parentId };
+      const command = commandFor(card, lane, drop);
+      return send({ card, shown, command, done: `${card.key}: ${lane.name}.` });
     },
-    [putCard, onRefused],
+    [send, onRefused],
   );
 
   /** Takes a card into a lane and a column of it. */

@@ -5,8 +5,9 @@ import { inTurn } from "@/core/contract/in-turn";
 import { stateOf } from "@/core/workflow/workflow";
 import { sendCommand, undoCommand } from "@/ui/item/send-command";
 import type { Answers } from "@/ui/item/ask-form";
-import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { tellDone } from "@/ui/kit/notice";
 import { problemOf, type Problem } from "@/ui/kit/request";
+import { useCardCommand } from "./use-card-command";
 import type { BoardView } from "@/core/board/board-view";
 
 /** A move that was not made: shown beside the card, with what would make it possible. */
@@ -44,6 +45,7 @@ export function useMoves(
   putCard: (card: Card) => void,
   moving: Map<string, OnTheWay>,
 ) {
+  const send = useCardCommand(putCard);
   const [stopped, setStopped] = useState<Stopped | null>(null);
 
   const workflowOf = useCallback(
@@ -89,24 +91,17 @@ export function useMoves(
 
   /** Says of a card that the work in its state is done, or takes that back. */
   const markReady = useCallback(
-    async (card: Card, on: boolean) => {
-      putCard({ ...card, readySince: on ? Date.now() : null });
-      try {
-        const { card: stored, commandId } = await sendCommand(card.id, { kind: "ready", on });
-        putCard(stored);
-        const done = on ? "is ready for its next step" : "is worked on again";
-        tellDone(`${card.key} ${done}.`, async () =>
-          putCard((await undoCommand(card.id, commandId)).card),
-        );
-      } catch (error) {
-        putCard(card);
-        tellProblem(error);
-      }
-    },
-    [putCard],
+    (card: Card, on: boolean) =>
+      send({
+        card,
+        shown: { readySince: on ? Date.now() : null },
+        command: { kind: "ready", on },
+        done: `${card.key} ${on ? "is ready for its next step" : "is worked on again"}.`,
+      }),
+    [send],
   );
 
-  return { stopped, setStopped, moveTo, markReady, workflowOf };
+  return { stopped, setStopped, moveTo, markReady, workflowOf, send };
 }
 
 export type Moves = ReturnType<typeof useMoves>;

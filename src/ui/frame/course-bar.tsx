@@ -4,6 +4,7 @@ import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { Mark } from "@/ui/kit/mark";
 import { Alerts } from "./alerts";
+import { Pins } from "./pins";
 import { QuickReport } from "./quick-report";
 import { PersonMenu } from "./person-menu";
 import { ProjectMenu, type FrameProject } from "./project-menu";
@@ -118,6 +119,7 @@ export function CourseBar({
       </nav>
       <div className="ml-auto flex items-center gap-3 max-[860px]:gap-2">
         <SearchBox projectKey={project.key} />
+        <Pins projectKey={project.key} />
         <QuickReport projectKey={project.key} />
         <Alerts projectKey={project.key} unread={unread} />
         <PersonMenu person={person} theme={theme} />

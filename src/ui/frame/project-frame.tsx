@@ -3,7 +3,9 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, type ReactNode } from "react";
 import { BehindPanel } from "@/ui/flow/behind-panel";
 import { AskedFirstSheet } from "@/ui/item/asked-first";
+import type { Pin } from "@/core/item/pins/pin";
 import { ItemPanel } from "@/ui/item/item-panel";
+import { useFirstPins } from "@/ui/item/use-pins";
 import { PanelProvider, usePanel } from "@/ui/kit/panel-context";
 import { KnownTypes, type KnownType } from "@/ui/kit/type-glyph";
 import { useLive, useLiveStream } from "@/ui/kit/use-live";
@@ -33,8 +35,10 @@ export function ProjectFrame(props: {
   summary: ProjectSummary;
   types: readonly KnownType[];
   lastEventId: number;
+  pins: Pin[];
   children: ReactNode;
 }) {
+  useFirstPins(props.pins);
   return (
     <KnownTypes types={props.types}>
       <PanelProvider>

@@ -1,12 +1,11 @@
 "use client";
 import { Button } from "@/ui/kit/button";
 import { TextInput } from "@/ui/kit/field";
-import { Check } from "@/ui/kit/check";
 import { useState, type FormEvent } from "react";
 import { tellProblem } from "@/ui/kit/notice";
-import { makeItem, sendCommand } from "./send-command";
+import { ChildList } from "./child-list";
+import { makeItem } from "./send-command";
 import type { ItemHandle } from "./use-item";
-import type { ItemView } from "@/core/item/item-view";
 
 /** The tasks under an item: what is done, what is left, one more. */
 export function ItemChildren({ handle }: { handle: ItemHandle }) {
@@ -26,46 +25,20 @@ export function ItemChildren({ handle }: { handle: ItemHandle }) {
       tellProblem(error);
     }
   };
-  const finish = async (child: ItemView["children"][number]) => {
-    if (!child.finish) return;
-    await sendCommand(child.id, {
-      kind: "move",
-      from: child.card.stateId,
-      to: child.finish.to,
-      answers: { outcome: "delivered" },
-    }).catch(tellProblem);
-    await reload();
-  };
   const isTask = view.types.find((t) => t.id === view.item.typeId)?.level === 0;
   if (isTask || (view.children.length === 0 && !view.rights.edit)) return null;
   const done = view.children.filter((c) => c.finished).length;
   return (
     <section>
       <h3 className="mb-1 text-[13px]">
-        Sub-tasks{" "}
+        Children{" "}
         {view.children.length > 0 && (
           <span className="font-normal text-ink-soft">
             {done} of {view.children.length} done
           </span>
         )}
       </h3>
-      <ul>
-        {view.children.map((child) => (
-          <li key={child.id} className="flex items-center gap-2 py-0.5">
-            <Check
-              checked={child.finished}
-              disabled={child.finished || !child.finish || !view.rights.move}
-              onChange={() => void finish(child)}
-              aria-label={`${child.title} is done`}
-            />
-            <span className={`flex-1 ${child.finished ? "text-ink-soft line-through" : ""}`}>
-              {child.title}
-            </span>
-            <span className="text-[12.5px] text-ink-soft">{child.stateName}</span>
-            <span className="key">{child.key}</span>
-          </li>
-        ))}
-      </ul>
+      <ChildList handle={handle} />
       {view.rights.edit && (
         <form onSubmit={(e) => void add(e)} className="mt-1 flex gap-2">
           <TextInput

@@ -1,6 +1,7 @@
 "use client";
 import type { ItemView } from "@/core/item/item-view";
 import { ItemBody } from "./item-body";
+import { PinButton } from "./pin-button";
 import { useItem } from "./use-item";
 
 /** The item on a page of its own. */
@@ -10,7 +11,10 @@ export function ItemPage({ initial }: { initial: ItemView }) {
   return (
     <div className="h-full overflow-y-auto">
       <div className="mx-auto max-w-[1180px] px-6 py-5">
-        <h1 className="key mb-2 !text-[14px]">{initial.key}</h1>
+        <div className="mb-2 flex items-center gap-2">
+          <h1 className="key !text-[14px]">{initial.key}</h1>
+          <PinButton id={initial.item.id} itemKey={initial.key} />
+        </div>
         <ItemBody handle={handle} wide />
       </div>
     </div>

@@ -5,6 +5,7 @@ import { useState, type PointerEvent } from "react";
 import { problemOf } from "@/ui/kit/request";
 import { usePanel } from "@/ui/kit/panel-context";
 import { ItemBody } from "./item-body";
+import { PinButton } from "./pin-button";
 import { useItem } from "./use-item";
 
 const NARROWEST = 380;
@@ -57,6 +58,7 @@ export function ItemPanel({ itemKey }: { itemKey: string }) {
           </TextButton>
         )}
         <span className="flex-1" />
+        {handle && <PinButton id={handle.view.item.id} itemKey={itemKey} />}
         <ButtonLink
           href={`/p/${itemKey.slice(0, itemKey.lastIndexOf("-"))}/items/${itemKey}`}
           look="quiet"

@@ -26,6 +26,7 @@ export interface KnownType {
   id: string;
   name: string;
   glyph: TypeGlyphName;
+  level: number;
 }
 
 const Types = createContext<readonly KnownType[]>(Object.values(FIRST_TYPES));
@@ -40,6 +41,9 @@ export function KnownTypes({
 }) {
   return <Types value={types}>{children}</Types>;
 }
+
+/** The item types of the project that is open. */
+export const useKnownTypes = (): readonly KnownType[] => useContext(Types);
 
 export function GlyphDrawing({ glyph, size = 14 }: { glyph: TypeGlyphName; size?: number }) {
   return (
@@ -69,7 +73,7 @@ export function TypeGlyph({
   name?: string;
   size?: number;
 }) {
-  const type = useContext(Types).find((t) => t.id === typeId);
+  const type = useKnownTypes().find((t) => t.id === typeId);
   const label = name ?? type?.name ?? "Item";
   return (
     <span

@@ -1,5 +1,6 @@
 "use client";
 import type { KeyboardEvent } from "react";
+import type { Card } from "@/core/board/card";
 import type { Lines } from "./use-lines";
 import type { ChosenHandle } from "./use-chosen";
 import { TITLE } from "./columns";
@@ -15,6 +16,8 @@ export function tableActs({
   goTo,
   add,
   takeGroup,
+  addTo,
+  pin,
 }: {
   at: Omit<Lines, "scroller">;
   chosen: ChosenHandle;
@@ -25,6 +28,9 @@ export function tableActs({
   add: (group: number | null) => void;
   /** Chooses all of a group. */
   takeGroup: (group: number) => void;
+  /** Opens what adds to an item. */
+  addTo: (card: Card) => void;
+  pin: (card: Card) => void;
 }) {
   const onGroup = (key: string, group: number): boolean => {
     if (key === "a" || key === "x") {
@@ -69,6 +75,8 @@ export function tableActs({
       X: () => chosen.runTo(at.row),
       " ": () => (event.shiftKey ? chosen.runTo(at.row) : chosen.turn(at.row)),
       a: () => add(null),
+      u: () => addTo(row.card),
+      p: () => pin(row.card),
       o: () => openItem(row.card.key),
       Enter: () => (column === TITLE ? openItem(row.card.key) : cells.start(row, column)),
       F2: () => cells.start(row, column),

@@ -6,6 +6,7 @@ import { filterOf } from "@/core/view/filter";
 import { pick } from "@/core/item/pick";
 import { BulkBar } from "@/ui/bulk/bulk-bar";
 import { Button } from "@/ui/kit/button";
+import { usePins } from "@/ui/item/use-pins";
 import { usePanel } from "@/ui/kit/panel-context";
 import { amountWords } from "@/ui/view/amount-words";
 import type { LookHandle } from "@/ui/view/use-look";
@@ -39,6 +40,7 @@ export function TableGrid({
   const { vocabulary, zone } = views;
   const { view, readAgain } = table;
   const { openItem } = usePanel();
+  const { turn } = usePins();
   const columns = useMemo(() => drawnColumns(look.fields, vocabulary), [look.fields, vocabulary]);
   const { scroller, ...at } = useLines(handle, table);
   const chosen = useChosen(at.rowAt, columns, vocabulary);
@@ -54,15 +56,24 @@ export function TableGrid({
     columns: columns.length + FIRST_FIELD,
     screen: at.screen,
     scrollTo: at.scrollTo,
-    act: tableActs({ at, chosen, cells, openItem, goTo, add: adding.open, takeGroup }),
+    act: tableActs({
+      at,
+      chosen,
+      cells,
+      openItem,
+      goTo,
+      takeGroup,
+      add: adding.open,
+      addTo: adding.openUnder,
+      pin: turn,
+    }),
   });
   const facts = { vocabulary, zone, now: view.at, summary };
   const style = {
     "--columns": gridColumns(columns),
     "--least": `${leastWidth(columns)}px`,
   } as CSSProperties;
-  const total = view.head?.total;
-  const { wide } = chosen;
+  const [total, { wide }] = [view.head?.total, chosen];
   const count = wide ? (wide.group?.count ?? total?.count ?? 0) : chosen.rows.size;
   const words = amountWords(look.sum, vocabulary);
   return (
@@ -111,6 +122,7 @@ export function TableGrid({
           </SumRow>
         )}
       </div>
+      {adding.under}
       {total?.count === 0 && <EmptyTable handle={handle} />}
       <BulkBar
         handle={handle}

@@ -8,6 +8,8 @@ export const TABLE_KEYS: [string, string][] = [
   ["o", "open the item"],
   ["x", "choose the row, on the head of a group all of it"],
   ["a", "add an item, on the head of a group to that group"],
+  ["u", "add to the item: a child, or a bug found in it"],
+  ["p", "pin the item for me, or no more"],
   ["Shift ↑ ↓", "choose a run of rows"],
   ["Ctrl C", "copy the chosen rows, or the row of the focus"],
   ["← →", "on the head of a group: close and open it"],

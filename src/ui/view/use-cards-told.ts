@@ -9,6 +9,7 @@ import type { LookHandle } from "./use-look";
 import { useTold } from "./use-told";
 
 const NOTHING: CardsTold = {};
+const ASKED_OF = ["facts", "marks", "more"] as const;
 
 /** What cards say that they do not have themselves: facts of the server's, and marks. */
 export function useCardsTold(
@@ -17,10 +18,9 @@ export function useCardsTold(
   initial: CardsTold | null,
 ): CardsTold {
   const params = { key: projectKey };
-  const cards = pick(look.cards, ["facts", "marks"]);
+  const cards = pick(look.cards, ASKED_OF);
   const body = { board: look.board, cards };
-  const first =
-    JSON.stringify(cards) === JSON.stringify(pick(asked.look.cards, ["facts", "marks"]));
+  const first = JSON.stringify(cards) === JSON.stringify(pick(asked.look.cards, ASKED_OF));
   const { data } = useTold<CardsTold>({
     query: queryOf(listContract.cards, { params, body }),
     on: asksForCards(look.cards),

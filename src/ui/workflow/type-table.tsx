@@ -3,6 +3,7 @@ import { Button } from "@/ui/kit/button";
 import { useState } from "react";
 import { LEVEL_WORDS, TYPE_GLYPHS, type ItemType } from "@/core/item/item-type";
 import type { DesignView } from "@/core/workflow/design-view";
+import { CommitText } from "@/ui/kit/commit-input";
 import { GlyphDrawing } from "@/ui/kit/type-glyph";
 import type { DesignRequest } from "./use-design-request";
 import { v7 as newId } from "uuid";
@@ -128,6 +129,39 @@ export function TypeTable({ view, send }: { view: DesignView; send: DesignReques
           void send("types", { kind: "bring back", id }, `${name} is back.`)
         }
       />
+      <LevelNames view={view} send={send} />
     </section>
+  );
+}
+
+/** What the project calls the levels of its items. */
+function LevelNames({ view, send }: { view: DesignView; send: DesignRequest }) {
+  const { levelNames: names, mayEdit } = view;
+  const rename = (at: number, name: string) =>
+    void send(
+      "types",
+      { kind: "name levels", names: names.with(at, name) },
+      `${names[at]} is called ${name} now.`,
+      () => send("types", { kind: "name levels", names }),
+    );
+  return (
+    <div className="mt-2 border-t border-line pt-2">
+      <h3 className="text-[13px]">What the levels are called</h3>
+      <ol className="mt-1 grid max-w-[720px] grid-cols-4 gap-3">
+        {names.map((name, at) => (
+          <li key={at}>
+            <CommitText
+              label={`Name of the level: ${LEVEL_WORDS[at]}`}
+              value={name}
+              max={30}
+              required
+              disabled={!mayEdit}
+              onCommit={(next) => rename(at, next)}
+            />
+            <p className="text-[12px] text-ink-soft">{LEVEL_WORDS[at]}</p>
+          </li>
+        ))}
+      </ol>
+    </div>
   );
 }

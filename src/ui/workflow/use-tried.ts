@@ -69,6 +69,7 @@ export function useTried(draft: Workflow, view: DesignView) {
     actor,
     around: {
       ...NOTHING_AROUND,
+      level: view.types.find(({ id }) => id === item.typeId)?.level ?? null,
       children: openChildren,
       openChildren,
       everIn: [...path, item.stateId],

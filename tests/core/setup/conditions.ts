@@ -196,6 +196,15 @@ export const VOCABULARY: Vocabulary = {
     { id: "sp2", name: "Sprint 2" },
   ],
   releases: [{ id: "r1", name: "Spring" }],
+  levels: [
+    { id: "0", name: "task" },
+    { id: "1", name: "story" },
+    { id: "2", name: "voyage" },
+  ],
+  projects: [
+    { id: "project", name: "Ticket app" },
+    { id: "gate", name: "Quay gates" },
+  ],
   types: [
     { id: "bug", name: "Bug", workflowId: "main" },
     { id: "story", name: "Story", workflowId: "main" },

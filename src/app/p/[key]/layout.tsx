@@ -3,6 +3,7 @@ import { database } from "@/db/connection";
 import { ProjectFrame } from "@/ui/frame/project-frame";
 import { newestEventId } from "@/server/events/newest";
 import { readSummary } from "@/server/flow/summary";
+import { readPins } from "@/server/item/pins";
 import { enterProject, mayOutside, visibleProjects } from "@/server/people/access";
 import { projectTypes } from "@/server/workflow/load";
 import { forPage, pageTheme, pageViewer } from "@/app/page-access";
@@ -23,11 +24,12 @@ export default async function ProjectLayout({
   );
   // Read before the summary: what happens in between is told by the stream.
   const lastEventId = await newestEventId(database(), access.project.id);
-  const [summary, projects, mayStart, { types }] = await Promise.all([
+  const [summary, projects, mayStart, { types }, pins] = await Promise.all([
     readSummary(viewer, key),
     visibleProjects(database(), viewer),
     mayOutside(database(), viewer, "start project"),
     projectTypes(database(), access.project.id),
+    readPins(viewer),
   ]);
   return (
     <ProjectFrame
@@ -38,8 +40,9 @@ export default async function ProjectLayout({
       theme={await pageTheme()}
       showsIntake={access.may("read intake")}
       summary={summary}
-      types={types.map(({ id, name, glyph }) => ({ id, name, glyph }))}
+      types={types.map(({ id, name, glyph, level }) => ({ id, name, glyph, level }))}
       lastEventId={lastEventId}
+      pins={pins}
     >
       {children}
     </ProjectFrame>

@@ -18,6 +18,8 @@ export const addingBody = z.object({
   filter: conditionSchema,
   /** The states of its column; none: where items begin. */
   states: z.array(id).max(100),
+  /** The type of what it is to stand under; null: it stands under nothing that is named. */
+  underTypeId: id.nullable().default(null),
   /** The type that somebody chose; null: the one that fits. */
   typeId: id.nullable(),
 });

@@ -22,6 +22,8 @@ export interface Place {
   types: readonly ItemType[];
   workflows: readonly Workflow[];
   ownFields: readonly OwnField[];
+  /** The type of what it is to stand under; null: of nothing that is named. */
+  underTypeId: string | null;
   /** The type that somebody chose; null: the one that fits. */
   typeId: string | null;
 }
@@ -34,8 +36,17 @@ export interface Planned extends Omit<Adding, "elsewhere"> {
   unmet: Condition[];
 }
 
+/** The types that can stand under another, those of the next level first. */
+function typesUnder(types: readonly ItemType[], underTypeId: string): ItemType[] {
+  const level = types.find(({ id }) => id === underTypeId)?.level ?? 0;
+  return types
+    .filter((type) => type.level < level && type.removedAt === null)
+    .toSorted((a, b) => b.level - a.level);
+}
+
 /** The types that can stand there: those whose workflow has one of the states. */
-function typesFor({ types, workflows, states }: Place): ItemType[] {
+function typesFor({ types, workflows, states, underTypeId }: Place): ItemType[] {
+  if (underTypeId !== null) return typesUnder(types, underTypeId);
   const offered = types.filter((type) => type.level >= 1 && type.removedAt === null);
   const stands = (type: ItemType) =>
     workflows

@@ -1,13 +1,18 @@
 import { sql, type SQL } from "drizzle-orm";
-import { cardLookFacts, factsAskedFor, USUAL_CARDS } from "@/core/board/card-look";
+import { cardLookFacts, factsAskedFor, USUAL_CARDS, type CardLook } from "@/core/board/card-look";
+import type { Instant } from "@/core/calendar/instant";
 import { EVERY_ITEM } from "@/core/condition/condition";
 import type { FactValue } from "@/core/condition/facts";
-import type { CardFactsAsked, CardsTold } from "@/core/item/list/card-facts";
+import type { CardFactsAsked, CardsTold, CardTold } from "@/core/item/list/card-facts";
 import { item } from "@/db/schema";
 import { compileCondition } from "../../condition/compile";
 import type { Viewer } from "../../people/viewer";
-import { enterList, namedOf, narrowed } from "./enter";
+import { readPromisesLeft } from "../../intake/promises";
+import { enterList, namedOf, narrowed, type EnteredList } from "./enter";
 import { listedColumn, type ListAsker } from "./key";
+import { readParents } from "./parents";
+import type { ListOf } from "./read";
+import { readZigzags } from "./zigzags";
 
 /** What the cards of a board say that they do not have themselves, as far as a person sees the items. */
 export async function readCardFacts(
@@ -21,6 +26,7 @@ export async function readCardFacts(
   const look = { ...USUAL_CARDS, ...cards };
   const of = await narrowed(asked, EVERY_ITEM, { board, facts: cardLookFacts(look) });
   const facts = factsAskedFor(look);
+  const more = await readMore(of, { ...entered, more: look.more, now });
   const values = facts.map(
     (fact, i) => sql`, ${listedColumn(fact, of.asker)} as ${sql.identifier(`v${i}`)}`,
   );
@@ -29,11 +35,38 @@ export async function readCardFacts(
   );
   const told = rows.map((row) => {
     const said = facts.map((_, i) => row[`v${i}`] as FactValue);
-    return [row.id as string, { values: said, mark: row.mark as number | null }] as const;
+    const id = row.id as string;
+    const card: CardTold = { values: said, mark: row.mark as number | null, ...more(id) };
+    return [id, card] as const;
   });
-  const says = ([, { values: said, mark }]: (typeof told)[number]) =>
-    mark !== null || said.some((value) => value !== null);
+  const says = ([, { values: said, mark, ...besides }]: (typeof told)[number]) =>
+    mark !== null || said.some((value) => value !== null) || Object.keys(besides).length > 0;
   return Object.fromEntries(ids === null ? told.filter(says) : told);
+}
+
+/** What cards say besides: of each item its line, what is left of its promise, what it stands under. */
+async function readMore(
+  of: ListOf,
+  {
+    viewer,
+    project,
+    more,
+    now,
+  }: Pick<EnteredList, "viewer" | "project"> & { more: CardLook["more"]; now: Instant },
+): Promise<(id: string) => Pick<CardTold, "zigzag" | "left" | "parent">> {
+  const [zigzags, left, parents] = await Promise.all([
+    more.includes("zigzag") ? readZigzags(of, now) : null,
+    more.includes("promise left") ? readPromisesLeft(project, now) : null,
+    more.includes("parent") ? readParents(of, viewer, project) : null,
+  ]);
+  return (id) => {
+    const [line, time, parent] = [zigzags?.get(id), left?.get(id), parents?.get(id)];
+    return {
+      ...(line && { zigzag: line }),
+      ...(time && { left: time }),
+      ...(parent && { parent }),
+    };
+  };
 }
 
 /** The place of the first mark whose condition is true of a row. */

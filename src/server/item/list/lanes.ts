@@ -1,4 +1,4 @@
-import { and, inArray, sql, type SQL } from "drizzle-orm";
+import { sql, type SQL } from "drizzle-orm";
 import { NOTHING_TOLD, type LanesTold } from "@/core/board/lane";
 import { lanesFacts, type LanesBy } from "@/core/board/lanes-by";
 import { EVERY_ITEM } from "@/core/condition/condition";
@@ -6,11 +6,10 @@ import { factOf } from "@/core/condition/facts";
 import type { LanesAsked } from "@/core/item/list/lanes";
 import { item } from "@/db/schema";
 import { compileCondition } from "../../condition/compile";
-import { seesItem } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { enterList, namedOf, narrowed } from "./enter";
 import { groupColumn, listedColumn, type ListAsker } from "./key";
-import type { ListOf } from "./read";
+import { parentsOf } from "./parents";
 
 /**
  * In which lane each item that a person sees on a board stands, where its card does not say it, and
@@ -26,7 +25,11 @@ export async function readLanes(
   const entered = await enterList(viewer, projectKey, now);
   const asked = ids === null ? entered : { ...entered, seen: namedOf(entered, ids) };
   const of = await narrowed(asked, EVERY_ITEM, { board, facts: lanesFacts({ by }) });
-  if (by.kind === "parent") return { keys: {}, names: await parentNames(of, viewer, projectKey) };
+  if (by.kind === "parent") {
+    const parents = await parentsOf(of, viewer, entered.project);
+    const names = parents.map(({ id, key, title }) => [id, `${key} ${title}`]);
+    return { keys: {}, names: Object.fromEntries(names) };
+  }
   const { rows } = await of.reader.execute<{ id: string; key: unknown }>(
     sql`select ${item.id}, ${laneColumn(by, of.asker)} as key from ${item} where ${of.where ?? sql`true`} order by 1`,
   );
@@ -47,21 +50,4 @@ function laneColumn(by: Extract<LanesBy, { kind: "conditions" | "field" }>, aske
   return factOf(by.fact).kind === "set"
     ? sql`${listedColumn(by.fact, asker)} ->> 0`
     : groupColumn(by.fact, asker);
-}
-
-/** What the items are called that some items stand under, as far as a person may see them. */
-async function parentNames(
-  of: ListOf,
-  viewer: Viewer,
-  projectKey: string,
-): Promise<Record<string, string>> {
-  const { reader } = of;
-  const parents = reader.select({ id: item.parentId }).from(item).where(of.where);
-  const rows = await reader
-    .select({ id: item.id, number: item.number, title: item.title })
-    .from(item)
-    .where(and(inArray(item.id, parents), seesItem(reader, viewer)));
-  return Object.fromEntries(
-    rows.map(({ id, number, title }) => [id, `${projectKey}-${number} ${title}`]),
-  );
 }

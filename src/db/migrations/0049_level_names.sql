@@ -1,0 +1,1 @@
+ALTER TABLE "project" ADD COLUMN "level_names" jsonb DEFAULT '["task","story","feature","epic"]'::jsonb NOT NULL;
