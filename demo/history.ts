@@ -25,6 +25,7 @@ import { uuidSource } from "./ids";
 import { PEOPLE, type DemoPerson } from "./people";
 import { STORM_WEEKS, WEEKS, ZONE, type DemoProject } from "./projects";
 import { describe, SUB_TASK_TITLES, titleSource, type DemoType } from "./titles";
+import { LARGE_PIECES } from "./words/large-pieces";
 import {
   BLOCKERS,
   BUILD_COMMENTS,
@@ -61,7 +62,7 @@ const TEST = 2;
 export function projectHistory(
   project: DemoProject,
   workflow: Workflow,
-  taskWorkflow: Workflow,
+  { tasks: taskWorkflow, large: largeWorkflow }: { tasks: Workflow; large: Workflow },
   now: Instant,
 ): DemoItem[] {
   const random = seededRandom(project.process.seed);
@@ -75,6 +76,7 @@ export function projectHistory(
     project,
     workflow,
     taskWorkflow,
+    largeWorkflow,
     random,
     instantOf,
     end,
@@ -251,6 +253,10 @@ const CAME_BACK_HOURS = 50;
 /** Of bugs that came in between: how many came out of what had gone live. */
 const ESCAPED_SHARE = 0.18;
 
+/** Of so many of the latest stories one belongs to a voyage, and so many to each at most. */
+const VOYAGE_EVERY = 2;
+const STORIES_OF_A_VOYAGE = 9;
+
 /** Whether nothing is said to block an item, and no rule hurries it. */
 const isFree = ({ openBlockers, classOfService }: ItemSnapshot): boolean =>
   openBlockers.length === 0 && classOfService !== "expedite";
@@ -260,6 +266,7 @@ interface Scene {
   project: DemoProject;
   workflow: Workflow;
   taskWorkflow: Workflow;
+  largeWorkflow: Workflow;
   random: Random;
   instantOf: (hours: number) => Instant;
   end: number;
@@ -459,6 +466,42 @@ class HistoryWriter {
     }
     this.writeDependencies();
     this.writeReady();
+    this.writeLargePieces();
+  }
+
+  /** Voyages with the stories that belong to them, under the project's charter. */
+  private writeLargePieces(): void {
+    const { charter, voyages } = LARGE_PIECES[this.scene.project.key];
+    const begun = this.scene.end - hoursOfWeeks(14);
+    const whole = this.writeLarge(begun, "charter", charter);
+    whole.move(begun + 4, "Agreed", "ines");
+    whole.move(begun + 9, "Under way", "ines");
+    const free = this.pens.filter(
+      ({ item }) => item.typeId === "story" && item.parentId === null && item.withdrawnAt === null,
+    );
+    const latest = free.slice(-voyages.length * VOYAGE_EVERY * STORIES_OF_A_VOYAGE);
+    for (const [i, title] of voyages.entries()) {
+      const at = begun + 12 + i * WORK_HOURS * 8;
+      const voyage = this.writeLarge(at, "voyage", title);
+      voyage.under(whole.item, "ines");
+      const its = latest.filter((_, n) => n % (voyages.length * VOYAGE_EVERY) === i);
+      for (const pen of its) pen.under(voyage.item, "ines");
+      if (i < voyages.length - 1) voyage.move(at + 6, "Agreed", "ines");
+      if (i < voyages.length - 2) voyage.move(at + 20, "Under way", "ines");
+    }
+  }
+
+  private writeLarge(at: number, typeId: "voyage" | "charter", title: string): ItemPen {
+    const pen = new ItemPen(this, this.scene.largeWorkflow, at, {
+      ...NEW_ITEM,
+      title,
+      typeId,
+      teamId: this.scene.project.team,
+      rank: ranksBetween(null, null, 1)[0],
+      parentId: null,
+    });
+    this.pens.push(pen);
+    return pen;
   }
 
   /** Some of the stories that are open wait for others that came before them. */
@@ -732,6 +775,16 @@ class ItemPen {
 
   lift(hours: number, actorId: string, blockId: string): void {
     this.run(hours, actorId, { kind: "lift", blockId });
+  }
+
+  /** Under a larger piece, right after its last step. */
+  under(parent: ItemSnapshot, actorId: string): void {
+    const key = `${this.writer.projectKey}-${parent.number}`;
+    this.run(0, actorId, {
+      kind: "put under",
+      parent: { parentId: parent.id, key },
+      before: null,
+    });
   }
 
   /** Right after its last step. */

@@ -4,6 +4,7 @@ import { demoBoards } from "./boards";
 import { demoConditions, demoViews, DEMO_OPENED } from "./views";
 import { demoAddresses, demoAnswers, demoAround, demoForms, demoKnown, demoMail } from "./intake";
 import { demoVersions, type DemoVersion } from "./versions";
+import { LARGE_TYPES, LARGE_WORKFLOW, LEVEL_NAMES } from "./large-workflow";
 import { demoFields } from "./fields";
 import { demoRules, demoWorth } from "./worth";
 import { demoReleases, demoSprints } from "./plans";
@@ -22,6 +23,7 @@ import { flowRecord } from "@/core/item/flow-record";
 import { compareRanks, ranksBetween } from "@/core/item/rank";
 import { EMPTY_VOCABULARY } from "@/core/condition/vocabulary";
 import { differences } from "@/core/workflow/difference";
+import { proposeColumns } from "@/core/board/propose-columns";
 import { fromTemplate } from "@/core/workflow/template";
 import { BUILD_REVIEW_TEST_DEPLOY, SUB_TASKS } from "@/core/workflow/templates";
 import type { Workflow } from "@/core/workflow/workflow";
@@ -63,8 +65,8 @@ export async function loadDemo(
     await loadPeople(tx);
     const counts = { items: 0, events: 0, reports: 0 };
     for (const [position, project] of PROJECTS.entries()) {
-      const { workflow, tasks } = await loadProject(tx, project, now);
-      const history = projectHistory(project, workflow, tasks, now);
+      const { workflow, ...others } = await loadProject(tx, project, now);
+      const history = projectHistory(project, workflow, others, now);
       const items = inOneOrder(withBreaks(history, workflow, project.columns), position);
       await loadItems(tx, items);
       await tx
@@ -91,6 +93,7 @@ export async function loadDemo(
       counts.events += items.reduce((n, i) => n + i.events.length, 0);
       counts.reports += await loadReports(tx, project, items, now);
     }
+    await loadGroups(tx, now);
     for (const [personId, limit] of Object.entries(DEMO_PERSON_LIMITS))
       await setLimit(tx, { projectId: null, kind: "person", id: personId }, limit, "ines");
     return counts;
@@ -126,7 +129,7 @@ async function loadProject(
   tx: Transaction,
   project: DemoProject,
   now: Instant,
-): Promise<{ workflow: Workflow; tasks: Workflow }> {
+): Promise<{ workflow: Workflow; tasks: Workflow; large: Workflow }> {
   const id = project.key.toLowerCase();
   const ids = uuidSource(seededRandom(project.process.seed + 500));
   const { days, share } = project.expectation;
@@ -138,6 +141,7 @@ async function loadProject(
     zone: ZONE,
     expectationDays: days,
     expectationShare: share,
+    levelNames: LEVEL_NAMES,
   });
   const began = now - WEEKS * 7 * DAY;
   await setFrom(tx, id, { setting: "zone", value: ZONE, validFrom: began });
@@ -159,11 +163,18 @@ async function loadProject(
   const tasks = await loadWorkflow(tx, id, [
     { definition: forTasks, at: began, byId: "ines", note },
   ]);
+  const largeIds = uuidSource(seededRandom(project.process.seed + 520));
+  const forLarge = { ...fromTemplate(LARGE_WORKFLOW, largeIds), id: `${id}-large` };
+  const large = await loadWorkflow(tx, id, [
+    { definition: forLarge, at: began, byId: "ines", note },
+  ]);
   const types = [
     { ...FIRST_TYPES.story, workflowId: workflow.id },
     { ...FIRST_TYPES.bug, workflowId: workflow.id },
     { ...FIRST_TYPES.request, workflowId: workflow.id },
     { ...FIRST_TYPES.task, workflowId: tasks.id },
+    { ...LARGE_TYPES.voyage, workflowId: large.id },
+    { ...LARGE_TYPES.charter, workflowId: large.id },
   ];
   const owner = { ownerKind: "project", ownerId: id, zone: ZONE } as const;
   const [sprints, releases] = [demoSprints(id, now), demoReleases(id, now)];
@@ -198,7 +209,32 @@ async function loadProject(
   }
   for (const { of, ...limit } of demoBoardLimits(project.key))
     await setLimit(tx, { projectId: id, kind: "board", id: boardId, of }, limit, "ines");
-  return { workflow, tasks };
+  await loadLargeBoard(tx, id, large);
+  return { workflow, tasks, large };
+}
+
+/** The board of the larger pieces: a column for each step that is on the way. */
+async function loadLargeBoard(tx: Transaction, projectId: string, large: Workflow): Promise<void> {
+  const boardId = `${projectId}-voyages`;
+  await tx.insert(table.board).values({ id: boardId, projectId, name: "Voyages", position: 9 });
+  const columns = proposeColumns([large]);
+  for (const [position, { stage, name, part, stateIds }] of columns.entries()) {
+    const id = `${boardId}-${position}`;
+    await tx.insert(table.boardColumn).values({ id, boardId, stage, name, part, position });
+    await tx
+      .insert(table.columnState)
+      .values(stateIds.map((stateId) => ({ boardId, columnId: id, stateId })));
+  }
+}
+
+/** A group of projects above which the crew looks at what the islands get. */
+async function loadGroups(tx: Transaction, now: Instant): Promise<void> {
+  const id = uuidSource(seededRandom(7100))();
+  const madeAt = now - 60 * DAY;
+  await tx.insert(table.projectGroup).values({ id, name: "On the quays", madeBy: "ines", madeAt });
+  await tx
+    .insert(table.projectGroupProject)
+    .values(["tix", "gate"].map((projectId) => ({ groupId: id, projectId })));
 }
 
 /** The views and the named conditions of a project. */
@@ -207,9 +243,9 @@ async function loadViews(
   project: DemoProject,
   { began: madeAt, now }: { began: Instant; now: Instant },
 ): Promise<void> {
-  const projectId = project.key.toLowerCase();
+  const groundId = project.key.toLowerCase();
   const ids = uuidSource(seededRandom(project.process.seed + 700));
-  const views = demoViews(project).map((v) => ({ ...v, id: ids(), projectId, version: 1, madeAt }));
+  const views = demoViews(project).map((v) => ({ ...v, id: ids(), groundId, version: 1, madeAt }));
   await tx.insert(table.view).values(views);
   const opened = DEMO_OPENED.flatMap(({ name, personId, daysAgo }) => {
     const viewId = views.find((v) => v.name === name)?.id;
@@ -219,7 +255,7 @@ async function loadViews(
   await tx
     .insert(table.namedCondition)
     .values(
-      demoConditions(project).map((c, position) => ({ ...c, id: ids(), projectId, position })),
+      demoConditions(project).map((c, position) => ({ ...c, id: ids(), groundId, position })),
     );
 }
 

@@ -6,7 +6,7 @@ import {
   type Announcement,
   type LiveMessage,
 } from "@/server/board/live-hub";
-import { enterProject, type ProjectAccess } from "@/server/people/access";
+import { enterGround, type Ground } from "@/server/across/ground";
 import { viewerOf, type Viewer } from "@/server/people/viewer";
 
 const HEARTBEAT_MS = 10_000;
@@ -34,21 +34,21 @@ export const mayOpenStream = (viewer: Viewer): boolean =>
   [...openStreams()].filter((s) => s.personId === viewer.personId).length < MOST_PER_PERSON;
 
 /**
- * Server-sent events of a project for one reader, from a message on: changed cards as they change.
+ * Server-sent events of a project, or of those of a place above them, for one reader, from a message on: changed cards as they change.
  * At every heartbeat it is asked again whether the session lasts and the project may be seen; the
  * stream ends when not.
  * @param from the last message that the reader knows; NaN for none
  */
 export function liveStream(
   viewer: Viewer,
-  access: ProjectAccess,
+  ground: Ground,
   request: Request,
   from: number,
 ): ReadableStream<Uint8Array> {
-  const { project } = access;
+  const ids = ground.projects.map(({ project }) => project.id);
   const encoder = new TextEncoder();
   let reader = viewer;
-  let seesIntake = access.may("read intake");
+  let seesIntake = ground.may("read intake");
   let close = () => {};
   return new ReadableStream<Uint8Array>({
     async start(controller) {
@@ -81,19 +81,16 @@ export function liveStream(
         if (now?.personId !== viewer.personId) return close();
         reader = now;
         try {
-          seesIntake = (
-            await enterProject({
-              reader: database(),
-              viewer: now,
-              where: { id: project.id },
-              action: "read project",
-            })
-          ).may("read intake");
+          const still = await enterGround(database(), now, ground.key, "read project");
+          // What was taken from them ends here; what they were given comes with the next stream.
+          if (ids.some((id) => !still.projects.some(({ project }) => project.id === id)))
+            return close();
+          seesIntake = still.may("read intake");
         } catch (error) {
           if ((error as { refusal?: unknown }).refusal) close();
         }
       };
-      const leave = liveHub().subscribe(project.id, announce);
+      const leave = liveHub().subscribe(ids, announce);
       const heartbeat = setInterval(() => {
         write(": still here\n\n");
         // While the database is away nobody is sent off.
@@ -122,7 +119,7 @@ export function liveStream(
       write("retry: 1000\n\n");
       if (!Number.isSafeInteger(from) || from < 0) return;
       try {
-        for (const announced of await liveSince(project.id, from)) announce(announced);
+        for (const announced of await liveSince(ids, from)) announce(announced);
       } catch {
         send({ kind: "resync" });
       }

@@ -361,13 +361,13 @@ test("figures after an undone finish are what they were: arrivals, departures, t
   await send(NOOR, id, { kind: "block", cause: "no device", waitingFor: null });
   const figures = async () => {
     const now = Date.now();
-    const { pulse, percentiles, ladder, limitsBroken } = await readSummary(INES, "TIX");
+    const { pulse, paces, ladder, limitsBroken } = await readSummary(INES, "TIX");
     const { report } = await readLearn(INES, "TIX", { period: "4 weeks" }, now);
     // How long the oldest has run goes on meanwhile.
     const { oldest, ...still } = pulse;
     return {
       pulse: { ...still, oldest: [oldest!.itemId, oldest!.age] },
-      percentiles,
+      paces,
       ladder,
       limitsBroken,
       finished: report.finished.map((f) => f.itemId),

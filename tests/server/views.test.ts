@@ -251,7 +251,7 @@ describe("what leads see of the views", () => {
     const before = (await readViewUses(INES, "TIX")).unseen;
     expect(before).toEqual({ count: 0, keys: [] });
     // All boards and views of the project are about bugs from now on.
-    await database().update(view).set({ look: TABLE }).where(eq(view.projectId, "tix"));
+    await database().update(view).set({ look: TABLE }).where(eq(view.groundId, "tix"));
     await database().update(board).set({ scope: BUGS }).where(eq(board.projectId, "tix"));
     const id = await itemIn(NOOR, "Nobody looks at me", "Ready");
     const after = (await readViewUses(INES, "TIX")).unseen;

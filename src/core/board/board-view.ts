@@ -45,6 +45,8 @@ export interface BoardView {
   workflows: Workflow[];
   types: ItemType[];
   people: RosterPerson[];
+  /** Above the projects, who works in each of them, by its key; null in a project. */
+  membersOf: Readonly<Record<string, readonly string[]>> | null;
   teams: { id: string; name: string }[];
   sprints: Listed<Sprint>[];
   releases: Listed<Release>[];
@@ -56,6 +58,8 @@ export interface BoardView {
     overrideLimits: boolean;
     design: boolean;
     intake: boolean;
+    /** Make items here. */
+    add: boolean;
   };
   /** Number of the last announced change that is in this view; a stream goes on from here. */
   lastEventId: number;

@@ -19,6 +19,8 @@ export interface Column {
   stateIds: StateId[];
   /** On a board by the values of a field: the value, null for items without one. */
   value?: string | null;
+  /** On a board by levels: the types of its level. */
+  typeIds?: readonly string[];
 }
 
 /** What happens in a column of states of a kind. */

@@ -1,4 +1,5 @@
 import { PRIORITIES, type EditableFields } from "@/core/item/fields";
+import { projectKeyOf } from "@/core/item/key";
 import type { Card } from "./card";
 import type { Column } from "./column";
 
@@ -17,8 +18,23 @@ export const COLUMNS_BY = [
   "label",
   "free",
 ] as const;
-export type ColumnsBy = (typeof COLUMNS_BY)[number];
-export type ValueField = Exclude<ColumnsBy, "state" | "free">;
+/** What the columns of a board of one project are. */
+export type DesignedColumns = (typeof COLUMNS_BY)[number];
+/** Above the projects they can also be what no drop changes: the project, and the level. */
+export type ColumnsBy = DesignedColumns | "project" | "level";
+export type ValueField = Exclude<DesignedColumns, "state" | "free">;
+
+/** Whether columns are the values of a field that a drop changes. */
+export const areValues = (by: ColumnsBy): by is ValueField =>
+  !["state", "free", "project", "level"].includes(by);
+
+/** Why nothing is put into columns that say what an item is; null where a drop changes it. */
+export const whyNoDrop = (by: ColumnsBy): string | null =>
+  by === "project"
+    ? "An item stays in its project: these columns only show it."
+    : by === "level"
+      ? "An item keeps its level: that is its type's. Change its type to change it."
+      : null;
 
 export const COLUMNS_BY_WORDS: Record<ColumnsBy, string> = {
   state: "the steps of the process",
@@ -30,6 +46,8 @@ export const COLUMNS_BY_WORDS: Record<ColumnsBy, string> = {
   parent: "the items above",
   label: "labels",
   free: "lists of our own",
+  project: "projects",
+  level: "levels",
 };
 
 interface Named {
@@ -174,5 +192,7 @@ export function standsIn(
 ): boolean {
   if (board.columnsBy === "state") return column.stateIds.includes(card.stateId);
   if (board.columnsBy === "free") return board.places[card.id]?.columnId === column.id;
+  if (board.columnsBy === "level") return column.typeIds?.includes(card.typeId) ?? false;
+  if (board.columnsBy === "project") return projectKeyOf(card.key) === column.value;
   return (column.value ?? null) === valueOf(board.columnsBy, card);
 }

@@ -1,7 +1,7 @@
 import { EVERY_ITEM, type Comparison, type Condition } from "@/core/condition/condition";
 import type { FactName } from "@/core/condition/facts";
 import type { Column } from "./column";
-import type { ColumnsBy, ValueField } from "./columns-by";
+import { areValues, type ColumnsBy, type ValueField } from "./columns-by";
 
 /*
  * What stands in a column of a board, as a condition that holds for all of it.
@@ -23,7 +23,7 @@ const FACT_OF: Record<Exclude<ValueField, "parent" | "label">, FactName> = {
 
 /** What a column of a board by a field's values means; of other boards it asks for nothing. */
 export function columnMeaning(by: ColumnsBy, { value = null }: Pick<Column, "value">): Condition {
-  if (by === "state" || by === "free" || by === "parent") return EVERY_ITEM;
+  if (!areValues(by) || by === "parent") return EVERY_ITEM;
   if (by !== "label") return compare(FACT_OF[by], value);
   return value === null ? EVERY_ITEM : { kind: "compare", fact: "labels", op: "contains", value };
 }

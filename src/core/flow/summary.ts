@@ -2,7 +2,7 @@ import type { Instant } from "@/core/calendar/instant";
 import type { Load } from "@/core/board/load";
 import type { BrokenLimit } from "./broken-limit";
 import type { Pulse } from "./pulse";
-import type { Percentiles } from "./report";
+import type { Paces } from "./pace";
 
 /**
  * The pulse strip's figures, and what the board draws from finished items: percentiles and the
@@ -10,13 +10,16 @@ import type { Percentiles } from "./report";
  */
 export interface FlowSummary {
   pulse: Pulse;
-  percentiles: Percentiles;
+  paces: Paces;
   ladder: Record<string, number | null>;
   limitsBroken: BrokenLimit[];
   /** What each person of the project has in their hands, by their id. */
   loads: Record<string, Load>;
   now: Instant;
 }
+
+/** The figures that boards and tables are drawn with. */
+export type Figures = Pick<FlowSummary, "paces" | "ladder">;
 
 /** What the frame of every page of a project shows. */
 export interface ProjectSummary extends FlowSummary {

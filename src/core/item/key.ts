@@ -13,6 +13,9 @@ export function parseItemKey(text: string): ItemKey | null {
   return prefix ? { prefix, number: Number(number) } : null;
 }
 
+/** The part of a key that says whose it is: "TIX" of "TIX-12". */
+export const projectKeyOf = (key: string): string => key.slice(0, key.lastIndexOf("-"));
+
 /** The keys that stand in a text, in capital letters as the product writes them. */
 export const keysIn = (text: string): string[] => text.match(KEYS) ?? [];
 

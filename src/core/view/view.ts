@@ -42,7 +42,15 @@ export interface Views {
   /** What this person has folded away, by the view or the board. */
   folds: Readonly<Record<string, Folds>>;
   /** What this person may do with views, and with the items in them. */
-  rights: { keep: boolean; share: boolean; lead: boolean; edit: boolean; move: boolean };
+  rights: {
+    keep: boolean;
+    share: boolean;
+    lead: boolean;
+    edit: boolean;
+    move: boolean;
+    /** Make items here. */
+    add: boolean;
+  };
 }
 
 /** A view as leads see it among all of the project. */

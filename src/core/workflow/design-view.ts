@@ -1,6 +1,6 @@
 import type { CountedLimit, LimitChangeView } from "@/core/board/board-limits";
 import type { Column } from "@/core/board/column";
-import type { ColumnsBy } from "@/core/board/columns-by";
+import type { DesignedColumns } from "@/core/board/columns-by";
 import type { Condition } from "@/core/condition/condition";
 import type { Instant } from "@/core/calendar/instant";
 import type { ItemType } from "@/core/item/item-type";
@@ -33,7 +33,7 @@ export interface BoardDesign {
   name: string;
   /** 0 while it is not stored yet. */
   version: number;
-  columnsBy: ColumnsBy;
+  columnsBy: DesignedColumns;
   /** Which items it shows; null: all. */
   scope: Condition | null;
   columns: Pick<Column, "id" | "stage" | "name" | "part" | "stateIds">[];

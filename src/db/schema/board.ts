@@ -15,7 +15,7 @@ import type { LimitCounting } from "@/core/board/limit-counting";
 import type { LimitedField, LimitOwnerKind } from "@/core/board/limited";
 import type { ColumnPart } from "@/core/board/column";
 import type { Condition } from "@/core/condition/condition";
-import type { ColumnsBy } from "@/core/board/columns-by";
+import type { DesignedColumns } from "@/core/board/columns-by";
 import { instant, rank } from "./columns";
 import { item } from "./item";
 import { person } from "./people";
@@ -30,7 +30,7 @@ export const board = pgTable("board", {
   name: text("name").notNull(),
   position: integer("position").notNull().default(0),
   /** Whose values its columns are: states, another field, or lists that mean nothing. */
-  columnsBy: text("columns_by").$type<ColumnsBy>().notNull().default("state"),
+  columnsBy: text("columns_by").$type<DesignedColumns>().notNull().default("state"),
   /** Which items it shows; null: all of the project. */
   scope: jsonb("scope").$type<Condition>(),
   version: integer("version").notNull().default(1),

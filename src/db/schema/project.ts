@@ -10,6 +10,7 @@ import {
   pgTable,
   primaryKey,
   text,
+  uuid,
 } from "drizzle-orm/pg-core";
 
 export const project = pgTable(
@@ -65,4 +66,27 @@ export const datedSetting = pgTable(
       sql`${t.setting} in ('zone', 'expectation', 'calendar', 'promises')`,
     ),
   ],
+);
+
+/** Several projects that are looked at together, under a name. */
+export const projectGroup = pgTable("project_group", {
+  id: uuid("id").primaryKey(),
+  name: text("name").notNull(),
+  madeBy: text("made_by").notNull(),
+  madeAt: instant("made_at").notNull(),
+  putAwayAt: instant("put_away_at"),
+});
+
+/** The projects of a group. */
+export const projectGroupProject = pgTable(
+  "project_group_project",
+  {
+    groupId: uuid("group_id")
+      .notNull()
+      .references(() => projectGroup.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
+  },
+  (t) => [primaryKey({ columns: [t.groupId, t.projectId] })],
 );

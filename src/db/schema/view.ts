@@ -16,16 +16,14 @@ import type { Look } from "@/core/view/look";
 import type { ViewPart } from "@/core/view/view";
 import { instant } from "./columns";
 import { person } from "./people";
-import { project } from "./project";
 
 /** A look at items that somebody keeps under a name. */
 export const view = pgTable(
   "view",
   {
     id: uuid("id").primaryKey(),
-    projectId: text("project_id")
-      .notNull()
-      .references(() => project.id),
+    /** What it is about: a project, or a place above the projects. */
+    groundId: text("project_id").notNull(),
     name: text("name").notNull(),
     /** Whose it is; null: the project's. */
     ownerId: text("owner_id").references(() => person.id),
@@ -40,7 +38,7 @@ export const view = pgTable(
     putAwayBy: text("put_away_by").references(() => person.id),
   },
   (t) => [
-    index("view_project").on(t.projectId),
+    index("view_project").on(t.groundId),
     check("view_framed", sql`${t.place} is null or ${t.ownerId} is null or ${t.shown}`),
   ],
 );
@@ -86,14 +84,12 @@ export const viewFold = pgTable(
     personId: text("person_id")
       .notNull()
       .references(() => person.id),
-    projectId: text("project_id")
-      .notNull()
-      .references(() => project.id),
+    groundId: text("project_id").notNull(),
     /** The id of the view or the board. */
     place: text("place").notNull(),
     folds: jsonb("folds").$type<Folds>().notNull(),
   },
-  (t) => [primaryKey({ columns: [t.personId, t.projectId, t.place] })],
+  (t) => [primaryKey({ columns: [t.personId, t.groundId, t.place] })],
 );
 
 /** A look that was too long for an address, under the beginning of its SHA-256. */
@@ -109,12 +105,10 @@ export const namedCondition = pgTable(
   "named_condition",
   {
     id: uuid("id").primaryKey(),
-    projectId: text("project_id")
-      .notNull()
-      .references(() => project.id),
+    groundId: text("project_id").notNull(),
     name: text("name").notNull(),
     condition: jsonb("condition").$type<Condition>().notNull(),
     position: integer("position").notNull(),
   },
-  (t) => [index("named_condition_project").on(t.projectId)],
+  (t) => [index("named_condition_project").on(t.groundId)],
 );

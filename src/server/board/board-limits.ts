@@ -35,6 +35,9 @@ export interface BesideBoard {
   hidden: Record<StateId, number>;
 }
 
+/** Where boards have no limits of their own. */
+export const NOTHING_BESIDE: BesideBoard = { limits: [], hidden: {} };
+
 /**
  * What counts on a board beside the cards that somebody sees on it.
  * @param scope which items of the project they see on it; all where it is left out

@@ -19,6 +19,7 @@ import type { StateId } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { Reader } from "@/db/connection";
 import { boardPlace, item } from "@/db/schema";
+import type { Ground } from "../across/ground";
 import { viewerAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
 import { cardsWhere, finishedWhere, type FinishedRow } from "../item/list/cards";
@@ -49,14 +50,14 @@ export async function seenInScope({
   const seen = seesItem(reader, viewer);
   if (board.scope === null) return seen;
   const looking = await viewerAsker(reader, viewer, project, now);
-  const asker = await knowingPromises(looking, project, factsIn(board.scope));
+  const asker = await knowingPromises(looking, [project], factsIn(board.scope));
   return and(seen, compileCondition(board.scope, asker));
 }
 
 /** A board of the process, as far as it says which items stand on it. */
 interface Drawn {
   reader: Reader;
-  project: BoardProject;
+  ground: Pick<Ground, "keyOf" | "items" | "zone">;
   columns: readonly Column[];
   workflows: readonly Workflow[];
   shownElsewhere: readonly StateId[];
@@ -110,20 +111,20 @@ export async function processCards(
   of: OfProcess,
   finishedToo: "latest" | "all",
 ): Promise<{ cards: Card[]; finished: FinishedGroup[] }> {
-  const { reader, project } = of;
+  const { reader, ground } = of;
   const finished = await readFinishedItems(of);
   const cards =
     finishedToo === "all"
       ? or(openIn(of), finishedIn(of))
       : or(openIn(of), inArray(item.id, latestOf(finished)));
-  return { cards: await cardsWhere(reader, project, cards), finished: groupsOf(of, finished) };
+  return { cards: await cardsWhere(reader, ground, cards), finished: groupsOf(of, finished) };
 }
 
 /** What has finished lately, the latest first. */
 const readFinishedItems = (of: OfProcess) => finishedWhere(of.reader, finishedIn(of));
 
 const groupsOf = (
-  { project: { zone }, now, sum, ownFields }: OfProcess,
+  { ground: { zone }, now, sum, ownFields }: OfProcess,
   finished: readonly FinishedRow[],
 ): FinishedGroup[] =>
   finishedGroups(finished, { zone, now, amountOf: (row) => amountOf(sum, row, ownFields) });
@@ -144,28 +145,22 @@ function latestOf(finished: readonly FinishedRow[]): string[] {
 
 /** The cards of those of some items that stand on a board of the process. */
 export const processCardsOf = (of: Drawn, ids: readonly string[]): Promise<Card[]> =>
-  cardsWhere(
-    of.reader,
-    of.project,
-    and(inArray(item.id, [...ids]), or(openIn(of), finishedIn(of))),
-  );
+  cardsWhere(of.reader, of.ground, and(inArray(item.id, [...ids]), or(openIn(of), finishedIn(of))));
 
 /** The cards of everything that has finished lately and stands on a board of the process. */
 export const finishedCards = (of: Drawn): Promise<Card[]> =>
-  cardsWhere(of.reader, of.project, finishedIn(of));
+  cardsWhere(of.reader, of.ground, finishedIn(of));
 
-/** The cards of everything in a project that is not finished, or of those of some items. */
+/** The cards of everything that is not finished, or of those of some items. */
 export const openCards = (
-  reader: Reader,
-  project: BoardProject,
-  scope: SQL | undefined,
+  { reader, ground, scope }: Pick<Drawn, "reader" | "ground" | "scope">,
   ids?: readonly string[],
 ): Promise<Card[]> =>
   cardsWhere(
     reader,
-    project,
+    ground,
     and(
-      eq(item.projectId, project.id),
+      ground.items,
       isNull(item.withdrawnAt),
       ne(item.stateKind, "finished"),
       ids === undefined ? undefined : inArray(item.id, [...ids]),

@@ -1,11 +1,13 @@
 import type { BoardChanges } from "@/core/board/board-view";
 import type { ChangesAsked } from "@/core/board/request";
+import { readAcrossKey } from "@/core/across/place";
+import { enterAcrossBoard } from "../across/board";
 import { aroundItems } from "../item/list/around";
 import { loadOwnFields } from "../item/own-fields";
 import { withVisibleOthers } from "../item/visible-others";
 import type { Viewer } from "../people/viewer";
 import { openCards, processCardsOf, readFinishedGroups } from "./cards";
-import { readBesideBoard } from "./board-limits";
+import { NOTHING_BESIDE, readBesideBoard } from "./board-limits";
 import { enterBoard } from "./enter";
 
 /**
@@ -15,18 +17,21 @@ import { enterBoard } from "./enter";
  */
 export async function readBoardChanges(
   viewer: Viewer,
-  projectKey: string,
+  key: string,
   { board: boardId, ids, finished, sum }: ChangesAsked,
   now = Date.now(),
 ): Promise<BoardChanges> {
-  const entered = await enterBoard(projectKey, { viewer, boardId, now });
-  const { reader, project, board, scope } = entered;
+  const above = readAcrossKey(key) !== null;
+  const entered = above
+    ? { ...(await enterAcrossBoard(viewer, key, boardId)), project: null }
+    : await enterBoard(key, { viewer, boardId, now });
+  const { reader, ground, board } = entered;
   const byProcess = board.columnsBy === "state";
   const [found, around, beside, ownFields] = await Promise.all([
-    byProcess ? processCardsOf({ ...entered, now }, ids) : openCards(reader, project, scope, ids),
-    aroundItems(reader, viewer, project, ids),
-    readBesideBoard({ ...entered, viewer, now }),
-    finished && byProcess ? loadOwnFields(reader, project.id) : [],
+    byProcess ? processCardsOf({ ...entered, now }, ids) : openCards(entered, ids),
+    aroundItems(reader, viewer, ground, ids),
+    entered.project === null ? NOTHING_BESIDE : readBesideBoard({ ...entered, viewer, now }),
+    finished && byProcess && entered.project ? loadOwnFields(reader, entered.project.id) : [],
   ]);
   return {
     cards: await withVisibleOthers(reader, viewer, found),

@@ -4,6 +4,7 @@ import type { Instant } from "@/core/calendar/instant";
 import type { StateId } from "@/core/workflow/state";
 import { database, type Reader } from "@/db/connection";
 import type { board } from "@/db/schema";
+import { groundOf, type Ground } from "../across/ground";
 import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { projectTypes, type ProjectTypes } from "../workflow/load";
@@ -14,6 +15,7 @@ export interface EnteredBoard extends ProjectTypes {
   reader: Reader;
   access: ProjectAccess;
   project: ProjectAccess["project"];
+  ground: Ground;
   board: typeof board.$inferSelect;
   columns: Column[];
   /** States that other boards of the project show. */
@@ -55,5 +57,15 @@ export async function boardOf(
     seenInScope({ reader, viewer, project, board, now }),
     statesShownBeside(reader, board),
   ]);
-  return { reader, access, project, board, columns, ...types, shownElsewhere, scope };
+  return {
+    reader,
+    access,
+    project,
+    ground: groundOf(access),
+    board,
+    columns,
+    ...types,
+    shownElsewhere,
+    scope,
+  };
 }

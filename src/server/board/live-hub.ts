@@ -1,4 +1,4 @@
-import { and, desc, eq, gt, type SQL } from "drizzle-orm";
+import { and, desc, eq, gt, inArray, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { Client } from "pg";
 import { cardOf, type Card } from "@/core/board/card";
@@ -42,15 +42,15 @@ type Listener = (message: Announcement) => void;
  * because notices may have been lost.
  */
 class LiveHub {
-  private listeners = new Map<Listener, string>();
+  private listeners = new Map<Listener, ReadonlySet<string>>();
   private client: Client | null = null;
   private connecting = false;
   private attempt: Promise<void> = Promise.resolve();
   private pause = 250;
   private stopped = false;
 
-  subscribe(projectId: string, listener: Listener): () => void {
-    this.listeners.set(listener, projectId);
+  subscribe(projectIds: readonly string[], listener: Listener): () => void {
+    this.listeners.set(listener, new Set(projectIds));
     if (!this.client && !this.connecting) this.attempt = this.connect();
     return () => this.listeners.delete(listener);
   }
@@ -74,7 +74,7 @@ class LiveHub {
 
   private tell(message: Announcement, projectId?: string): void {
     for (const [listener, of] of this.listeners)
-      if (projectId === undefined || of === projectId) listener(message);
+      if (projectId === undefined || of.has(projectId)) listener(message);
   }
 
   private async connect(): Promise<void> {
@@ -196,12 +196,15 @@ const LATE_COMMITS = 200;
 const MOST_TO_CATCH_UP = 600;
 
 /**
- * What happened in a project after a message, for a stream that was interrupted. Some of it may be
+ * What happened in some projects after a message, for a stream that was interrupted. Some of it may be
  * known already.
  */
-export async function liveSince(projectId: string, lastEventId: number): Promise<Announcement[]> {
+export async function liveSince(
+  projectIds: readonly string[],
+  lastEventId: number,
+): Promise<Announcement[]> {
   const condition = and(
-    eq(domainEvent.projectId, projectId),
+    inArray(domainEvent.projectId, [...projectIds]),
     gt(domainEvent.id, lastEventId - LATE_COMMITS),
   );
   const messages = await messagesWhere(condition, MOST_TO_CATCH_UP + 1);

@@ -1,6 +1,6 @@
 import { and, eq, ne } from "drizzle-orm";
 import type { Column } from "@/core/board/column";
-import type { ColumnsBy } from "@/core/board/columns-by";
+import type { DesignedColumns } from "@/core/board/columns-by";
 import type { Condition } from "@/core/condition/condition";
 import type { StateId } from "@/core/workflow/state";
 import type { Reader } from "@/db/connection";
@@ -12,7 +12,13 @@ export async function loadBoards(
   reader: Reader,
   projectId: string,
 ): Promise<
-  { id: string; name: string; columnsBy: ColumnsBy; version: number; scope: Condition | null }[]
+  {
+    id: string;
+    name: string;
+    columnsBy: DesignedColumns;
+    version: number;
+    scope: Condition | null;
+  }[]
 > {
   return reader
     .select({

@@ -1,8 +1,10 @@
 import type { BoardView } from "@/core/board/board-view";
-import { valueColumns } from "@/core/board/columns-by";
+import { areValues, valueColumns } from "@/core/board/columns-by";
 import type { Instant } from "@/core/calendar/instant";
 import type { FactName } from "@/core/condition/facts";
+import { readAcrossKey } from "@/core/across/place";
 import { database } from "@/db/connection";
+import { readAcrossBoard } from "../across/board";
 import { newestEventId } from "../events/newest";
 import { aroundItems } from "../item/list/around";
 import { parentsSeen } from "../item/list/cards";
@@ -35,6 +37,8 @@ export async function readBoard(
   boardId: string | null = null,
   { now = Date.now(), finished = "latest", sum = null }: ReadOptions = {},
 ): Promise<BoardView> {
+  if (readAcrossKey(projectKey) !== null)
+    return readAcrossBoard(viewer, projectKey, boardId, { now, finished, sum });
   const reader = database();
   const where = { key: projectKey };
   const access = await enterProject({ reader, viewer, where, action: "read project" });
@@ -54,11 +58,11 @@ export async function readBoard(
   const shown =
     columnsBy === "state"
       ? await processCards({ ...entered, now, sum, ownFields }, finished)
-      : { cards: await openCards(reader, project, entered.scope), finished: [] };
+      : { cards: await openCards(entered), finished: [] };
   const cards = await withVisibleOthers(reader, viewer, shown.cards);
   const ids = cards.map((card) => card.id);
   const [around, places, parents, beside] = await Promise.all([
-    aroundItems(reader, viewer, project, ids),
+    aroundItems(reader, viewer, entered.ground, ids),
     columnsBy === "free" ? loadPlaces(reader, head.id, ids) : {},
     columnsBy === "parent" ? parentsSeen(reader, viewer, project) : [],
     readBesideBoard({ ...entered, viewer, now }),
@@ -74,20 +78,19 @@ export async function readBoard(
       places,
     },
     boards,
-    columns:
-      columnsBy === "state" || columnsBy === "free"
-        ? stored
-        : valueColumns(
-            columnsBy,
-            {
-              people: people.filter((p) => p.role !== "observer"),
-              teams,
-              sprints,
-              releases,
-              parents,
-            },
-            cards,
-          ),
+    columns: !areValues(columnsBy)
+      ? stored
+      : valueColumns(
+          columnsBy,
+          {
+            people: people.filter((p) => p.role !== "observer"),
+            teams,
+            sprints,
+            releases,
+            parents,
+          },
+          cards,
+        ),
     shownElsewhere: entered.shownElsewhere,
     cards,
     finished: shown.finished,
@@ -100,6 +103,7 @@ export async function readBoard(
     workflows,
     types,
     people,
+    membersOf: null,
     teams,
     sprints,
     releases,
@@ -110,6 +114,7 @@ export async function readBoard(
       overrideLimits: access.may("override limit"),
       design: access.may("edit workflow"),
       intake: access.may("read intake"),
+      add: access.may("edit item"),
     },
     lastEventId,
     now,

@@ -12,6 +12,7 @@ import {
 } from "@/core/condition/facts";
 import { PROMISE_BANDS, type PromiseBand } from "@/core/item/promise-band";
 import type { OwnField } from "@/core/item/own-field";
+import type { AlikeFields } from "@/core/across/merge-vocabulary";
 import { item, itemLink, itemType, stay } from "@/db/schema";
 
 const TRUE = sql`true`;
@@ -27,6 +28,8 @@ const other = alias(item, "other");
  */
 export type SqlAsker = Asker & {
   ownFields?: readonly OwnField[];
+  /** Own fields that are one where several projects are looked at. */
+  alike?: AlikeFields;
   /** How promises stand, by item; where it is left out, nothing can be asked of it. */
   promises?: ReadonlyMap<string, PromiseBand>;
   /** Which other items count, by the table's columns; all where it is left out. */
@@ -224,11 +227,23 @@ const checks = sql`(select case
 
 function ownColumn(fact: OwnFactName, asker: SqlAsker): SQL {
   const { kind, id } = ownFieldOf(fact)!;
-  const stored = sql`${item.own} ->> ${id}::text`;
+  const stored = ownText(id, asker);
   if (kind === "number") return sql`(${stored})::float8`;
   if (kind === "date") return sql`(${stored})::date`;
   if (kind === "yes or no") return sql`coalesce((${stored})::boolean, false)`;
   return kind === "computed" ? computed(id, asker.ownFields ?? [], []) : stored;
+}
+
+/** What an own field says, or whichever of those that mean the same. */
+function ownText(id: string, { alike }: SqlAsker): SQL {
+  const [first, ...others] = (alike?.fields[id] ?? [id]).map(
+    (one) => sql`${item.own} ->> ${one}::text`,
+  );
+  const said =
+    others.length === 0 ? first : sql`coalesce(${sql.join([first, ...others], sql`, `)})`;
+  const options = alike?.options ?? {};
+  if (others.length === 0 || Object.keys(options).length === 0) return said;
+  return sql`coalesce(${JSON.stringify(options)}::jsonb ->> (${said}), ${said})`;
 }
 
 /**

@@ -90,7 +90,12 @@ async function summarise(project: ProjectRow, now: Instant): Promise<FlowSummary
   const limits = await projectLimits({ reader: db, project, now });
   return {
     pulse: pulse(facts, expectationOf(project), zone, now),
-    percentiles: percentiles(recent.map((f) => f.days)),
+    paces: {
+      [project.key]: {
+        percentiles: percentiles(recent.map((f) => f.days)),
+        expectation: expectationOf(project),
+      },
+    },
     ladder: ladder(columns, flowTimes(times, recent.length), recent.length),
     limitsBroken: limits.flatMap((limit) => brokenLimit(limit) ?? []),
     loads: await readLoads(db, project.id, limits),

@@ -37,6 +37,7 @@ type End = typeof waiting | typeof wanted;
 
 const endOf = (of: End) => ({
   id: of.id,
+  projectId: of.projectId,
   number: of.number,
   stateId: of.stateId,
   teamId: of.teamId,

@@ -37,6 +37,7 @@ import { projectTypes } from "../workflow/load";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { loadOwnFields } from "./own-fields";
 import { hiddenKeys } from "./hidden-keys";
+import { groundOf } from "../across/ground";
 import { aroundItems } from "./list/around";
 import { hasKey, hasKeyAmong } from "./key";
 import { historyOf } from "./history";
@@ -125,7 +126,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     loadOwnFields(db, access.project.id),
     access.may("read intake") ? reporterCounts(db, [row.id]) : null,
     knownAs(row.id),
-    aroundItems(db, viewer, access.project, [row.id]),
+    aroundItems(db, viewer, groundOf(access), [row.id]),
   ]);
   const typeOf = (id: string) => types.types.find((t) => t.id === id)!;
   const workflowOfType = (id: string) =>

@@ -111,9 +111,9 @@ export async function readBacklogRows(
   after?: string,
   now = Date.now(),
 ): Promise<BacklogRows> {
-  const { reader, project, inBacklog } = await enterBacklog(viewer, projectKey, now);
+  const { reader, ground, inBacklog } = await enterBacklog(viewer, projectKey, now);
   const behind = after === undefined ? undefined : behindItem(reader, viewer, after);
-  const read = await cardsWhere(reader, project, and(inBacklog, behind), BACKLOG_PAGE + 1);
+  const read = await cardsWhere(reader, ground, and(inBacklog, behind), BACKLOG_PAGE + 1);
   return {
     cards: await withVisibleOthers(reader, viewer, read.slice(0, BACKLOG_PAGE)),
     more: read.length > BACKLOG_PAGE,

@@ -5,7 +5,8 @@ import { countedAsked } from "@/core/view/counted-look";
 import { goneFields } from "@/core/view/gone";
 import { storedLook, type Look } from "@/core/view/look";
 import { database } from "@/db/connection";
-import { project, view } from "@/db/schema";
+import { view } from "@/db/schema";
+import { enterGround } from "../across/ground";
 import { readCounted } from "../item/list/counted";
 import type { Viewer } from "../people/viewer";
 import { readViews, seesView } from "./read";
@@ -74,10 +75,18 @@ async function putAwayLook(
   id: string,
 ): Promise<{ name: string; look: Look } | null> {
   if (!UUID.test(id)) return null;
-  const [row] = await database()
+  const reader = database();
+  const ground = await enterGround(reader, viewer, projectKey, "read project");
+  const [row] = await reader
     .select({ name: view.name, look: view.look })
     .from(view)
-    .innerJoin(project, and(eq(project.id, view.projectId), eq(project.key, projectKey)))
-    .where(and(eq(view.id, id), isNotNull(view.putAwayAt), seesView(viewer)));
+    .where(
+      and(
+        eq(view.id, id),
+        eq(view.groundId, ground.id),
+        isNotNull(view.putAwayAt),
+        seesView(viewer),
+      ),
+    );
   return row ? { name: row.name, look: storedLook(row.look) } : null;
 }

@@ -5,7 +5,7 @@ import { VIEW_PARTS, type Sharing, type ViewPart, type ViewRequest } from "@/cor
 import { transact, type Transaction } from "@/db/connection";
 import { namedCondition, person, view, viewChange, viewFold, viewUse } from "@/db/schema";
 import { announce } from "../events/announce";
-import { enterProject, type ProjectAccess } from "../people/access";
+import { enterGround, type Ground } from "../across/ground";
 import type { Viewer } from "../people/viewer";
 import { invalid, notAllowed, notFound, Refused } from "../refused";
 import { mayChangeView, ownerGone, sharingOf } from "./read";
@@ -16,7 +16,7 @@ const MOST_NAMED = 40;
 
 interface Editing {
   tx: Transaction;
-  access: ProjectAccess;
+  ground: Ground;
   viewer: Viewer;
   now: number;
 }
@@ -24,21 +24,16 @@ interface Editing {
 /** Makes, changes, orders and puts away the views of a project, and names conditions. */
 export async function editViews(
   viewer: Viewer,
-  projectKey: string,
+  key: string,
   request: ViewRequest,
   now = Date.now(),
 ): Promise<void> {
   await transact(async (tx) => {
-    const access = await enterProject({
-      reader: tx,
-      viewer,
-      where: { key: projectKey },
-      action: "keep view",
-    });
-    await edit({ tx, access, viewer, now }, request);
+    const ground = await enterGround(tx, viewer, key, "keep view");
+    await edit({ tx, ground, viewer, now }, request);
     // What a person likes, or has folded, is nobody else's news.
     if (request.kind !== "favourite" && request.kind !== "fold")
-      await announce(tx, access.project.id, { kind: "views changed", data: {} }, now);
+      await announce(tx, ground.projects[0].project.id, { kind: "views changed", data: {} }, now);
   });
 }
 
@@ -66,24 +61,24 @@ function edit(editing: Editing, request: ViewRequest): Promise<void> {
 
 /** The place is a view or a board; of one that is gone nothing is asked any more. */
 async function storeFolds(
-  { tx, access, viewer }: Editing,
+  { tx, ground, viewer }: Editing,
   { place, folds }: Extract<ViewRequest, { kind: "fold" }>,
 ): Promise<void> {
-  const row = { personId: viewer.personId, projectId: access.project.id, place };
+  const row = { personId: viewer.personId, groundId: ground.id, place };
   await tx
     .insert(viewFold)
     .values({ ...row, folds })
     .onConflictDoUpdate({
-      target: [viewFold.personId, viewFold.projectId, viewFold.place],
+      target: [viewFold.personId, viewFold.groundId, viewFold.place],
       set: { folds },
     });
 }
 
 /** What a view of one kind says of whose it is. @throws Refused when somebody may not make such */
-function ownership(sharing: Sharing, { access, viewer }: Editing) {
-  if (sharing === "project" && !access.may("edit board"))
+function ownership(sharing: Sharing, { ground, viewer }: Editing) {
+  if (sharing === "project" && !ground.may("edit board"))
     throw notAllowed("changing views of the project");
-  if (sharing === "shown" && !access.may("share view")) throw notAllowed("showing views to others");
+  if (sharing === "shown" && !ground.may("share view")) throw notAllowed("showing views to others");
   return {
     ownerId: sharing === "project" ? null : viewer.personId,
     shown: sharing !== "mine",
@@ -94,14 +89,14 @@ async function makeView(
   editing: Editing,
   { id, name, sharing, look }: Extract<ViewRequest, { kind: "make" }>,
 ): Promise<void> {
-  const { tx, access, now } = editing;
+  const { tx, ground, now } = editing;
   const owned = ownership(sharing, editing);
   const [{ n }] = await tx
     .select({ n: sql<number>`count(*)::int` })
     .from(view)
     .where(
       and(
-        eq(view.projectId, access.project.id),
+        eq(view.groundId, ground.id),
         isNull(view.putAwayAt),
         owned.ownerId === null ? isNull(view.ownerId) : eq(view.ownerId, owned.ownerId),
       ),
@@ -111,19 +106,19 @@ async function makeView(
   // The id is made by whoever asks, so asking twice makes one.
   await tx
     .insert(view)
-    .values({ id, projectId: access.project.id, name, ...owned, look, version: 1, madeAt: now })
+    .values({ id, groundId: ground.id, name, ...owned, look, version: 1, madeAt: now })
     .onConflictDoNothing();
 }
 
 /** The row of a view, locked. @throws Refused where there is none that this person may change */
-async function lockView({ tx, access, viewer }: Editing, id: string, away = false) {
+async function lockView({ tx, ground, viewer }: Editing, id: string, away = false) {
   const [found] = await tx
     .select({ row: view, gone: ownerGone })
     .from(view)
     .where(
       and(
         eq(view.id, id),
-        eq(view.projectId, access.project.id),
+        eq(view.groundId, ground.id),
         away ? isNotNull(view.putAwayAt) : isNull(view.putAwayAt),
       ),
     )
@@ -132,7 +127,7 @@ async function lockView({ tx, access, viewer }: Editing, id: string, away = fals
     found &&
     (found.row.ownerId === null || found.row.shown || found.row.ownerId === viewer.personId);
   if (!seen) throw notFound("view");
-  if (!mayChangeView({ ...found.row, gone: found.gone }, viewer, access))
+  if (!mayChangeView({ ...found.row, gone: found.gone }, viewer, ground))
     throw notAllowed("changing this view");
   return found.row;
 }
@@ -243,11 +238,11 @@ async function putAway(editing: Editing, id: string, away: boolean): Promise<voi
     .where(eq(view.id, row.id));
 }
 
-async function turnFavourite({ tx, access, viewer }: Editing, id: string, on: boolean) {
+async function turnFavourite({ tx, ground, viewer }: Editing, id: string, on: boolean) {
   const [seen] = await tx
     .select({ ownerId: view.ownerId, shown: view.shown })
     .from(view)
-    .where(and(eq(view.id, id), eq(view.projectId, access.project.id)));
+    .where(and(eq(view.id, id), eq(view.groundId, ground.id)));
   if (!seen || (seen.ownerId !== null && !seen.shown && seen.ownerId !== viewer.personId))
     throw notFound("view");
   await tx
@@ -260,10 +255,10 @@ async function turnFavourite({ tx, access, viewer }: Editing, id: string, on: bo
 }
 
 /** The views of everybody's frame, in their order: those that everybody sees. */
-async function orderFrame({ tx, access }: Editing, ids: readonly string[]): Promise<void> {
-  if (!access.may("edit board")) throw notAllowed("choosing the views of the frame");
-  const { project } = access;
-  const shared = and(eq(view.projectId, project.id), isNull(view.putAwayAt), eq(view.shown, true));
+async function orderFrame({ tx, ground }: Editing, ids: readonly string[]): Promise<void> {
+  if (!ground.may("edit board")) throw notAllowed("choosing the views of the frame");
+  const { id: groundId } = ground;
+  const shared = and(eq(view.groundId, groundId), isNull(view.putAwayAt), eq(view.shown, true));
   const known =
     ids.length === 0
       ? []
@@ -278,21 +273,21 @@ async function orderFrame({ tx, access }: Editing, ids: readonly string[]): Prom
   await tx
     .update(view)
     .set({ place: null })
-    .where(and(eq(view.projectId, project.id), isNotNull(view.place)));
+    .where(and(eq(view.groundId, groundId), isNotNull(view.place)));
   for (const [place, id] of ids.entries())
     await tx.update(view).set({ place }).where(eq(view.id, id));
 }
 
 async function nameCondition(
-  { tx, access }: Editing,
+  { tx, ground }: Editing,
   { id, name, condition }: Extract<ViewRequest, { kind: "name condition" }>,
 ): Promise<void> {
-  if (!access.may("edit board")) throw notAllowed("naming conditions of the project");
-  const { project } = access;
+  if (!ground.may("edit board")) throw notAllowed("naming conditions of the project");
+  const { id: groundId } = ground;
   const others = await tx
     .select({ id: namedCondition.id, name: namedCondition.name, position: namedCondition.position })
     .from(namedCondition)
-    .where(eq(namedCondition.projectId, project.id));
+    .where(eq(namedCondition.groundId, groundId));
   if (others.some((other) => other.id !== id && other.name.toLowerCase() === name.toLowerCase()))
     throw invalid(`There is a condition “${name}” already.`, "Choose another name.");
   const known = others.some((other) => other.id === id);
@@ -301,17 +296,17 @@ async function nameCondition(
   const position = 1 + Math.max(-1, ...others.map((other) => other.position));
   await tx
     .insert(namedCondition)
-    .values({ id, projectId: project.id, name, condition, position })
+    .values({ id, groundId, name, condition, position })
     .onConflictDoUpdate({
       target: namedCondition.id,
       set: { name, condition },
-      setWhere: eq(namedCondition.projectId, project.id),
+      setWhere: eq(namedCondition.groundId, groundId),
     });
 }
 
-async function unnameCondition({ tx, access }: Editing, id: string): Promise<void> {
-  if (!access.may("edit board")) throw notAllowed("naming conditions of the project");
+async function unnameCondition({ tx, ground }: Editing, id: string): Promise<void> {
+  if (!ground.may("edit board")) throw notAllowed("naming conditions of the project");
   await tx
     .delete(namedCondition)
-    .where(and(eq(namedCondition.id, id), eq(namedCondition.projectId, access.project.id)));
+    .where(and(eq(namedCondition.id, id), eq(namedCondition.groundId, ground.id)));
 }

@@ -4,13 +4,13 @@ import type { Folds } from "@/core/view/folds";
 import { storedLook } from "@/core/view/look";
 import type { View, Views } from "@/core/view/view";
 import { database, type Reader } from "@/db/connection";
-import { membership, namedCondition, person, view, viewFold, viewUse } from "@/db/schema";
+import { membership, namedCondition, person, project, view, viewFold, viewUse } from "@/db/schema";
+import { ACROSS_BOARDS } from "@/core/across/boards";
+import { groundAsker } from "../across/asker";
+import { enterGround, type Ground } from "../across/ground";
 import { loadBoards } from "../board/load";
 import { pick } from "@/core/item/pick";
-import { viewerAsker } from "../condition/asker";
 import { teamMembers } from "../people/teams";
-import { loadVocabulary } from "../condition/vocabulary";
-import { enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 
 /** The views that a person may see: their own, those shown to all, and the project's. */
@@ -18,7 +18,7 @@ export const seesView = ({ personId }: Viewer): SQL | undefined =>
   or(isNull(view.ownerId), eq(view.shown, true), eq(view.ownerId, personId));
 
 /** Whether somebody belongs to the project no more: what is theirs is nobody's then. */
-export const ownerGone = sql<boolean>`(${view.ownerId} is not null and not exists (select 1 from ${membership} where ${membership.projectId} = ${view.projectId} and ${membership.personId} = ${view.ownerId}))`;
+export const ownerGone = sql<boolean>`(${view.ownerId} is not null and exists (select 1 from ${project} where ${project.id} = ${view.groundId}) and not exists (select 1 from ${membership} where ${membership.projectId} = ${view.groundId} and ${membership.personId} = ${view.ownerId}))`;
 
 type ViewRow = Pick<typeof view.$inferSelect, "ownerId" | "shown">;
 
@@ -33,13 +33,13 @@ export const sharingOf = ({ ownerId, shown }: ViewRow): View["sharing"] =>
 export const mayChangeView = (
   { ownerId, shown, gone }: ViewRow & { gone: boolean },
   { personId }: Viewer,
-  { may }: ProjectAccess,
+  { may }: Pick<Ground, "may">,
 ): boolean => ownerId === personId || (may("edit board") && (ownerId === null || (shown && gone)));
 
 /** The views of a project that a person sees: those of the frame first, then by name. */
 export async function loadViews(
   reader: Reader,
-  access: ProjectAccess,
+  ground: Ground,
   viewer: Viewer,
   which?: SQL,
 ): Promise<View[]> {
@@ -53,9 +53,7 @@ export async function loadViews(
     .from(view)
     .leftJoin(person, eq(person.id, view.ownerId))
     .leftJoin(viewUse, and(eq(viewUse.viewId, view.id), eq(viewUse.personId, viewer.personId)))
-    .where(
-      and(eq(view.projectId, access.project.id), isNull(view.putAwayAt), seesView(viewer), which),
-    )
+    .where(and(eq(view.groundId, ground.id), isNull(view.putAwayAt), seesView(viewer), which))
     .orderBy(sql`${view.place} asc nulls last`, asc(view.name), asc(view.id));
   return rows.map(({ row, owner, gone, favourite }) => ({
     id: row.id,
@@ -66,7 +64,7 @@ export async function loadViews(
     version: row.version,
     place: row.place,
     favourite: favourite ?? false,
-    mayChange: mayChangeView({ ...row, gone }, viewer, access),
+    mayChange: mayChangeView({ ...row, gone }, viewer, ground),
   }));
 }
 
@@ -82,7 +80,7 @@ export async function loadNamedConditions(
       condition: namedCondition.condition,
     })
     .from(namedCondition)
-    .where(eq(namedCondition.projectId, projectId))
+    .where(eq(namedCondition.groundId, projectId))
     .orderBy(namedCondition.position, namedCondition.name);
 }
 
@@ -95,32 +93,30 @@ async function loadFolds(
   const rows = await reader
     .select({ place: viewFold.place, folds: viewFold.folds })
     .from(viewFold)
-    .where(and(eq(viewFold.personId, personId), eq(viewFold.projectId, projectId)));
+    .where(and(eq(viewFold.personId, personId), eq(viewFold.groundId, projectId)));
   return Object.fromEntries(rows.map(({ place, folds }) => [place, folds]));
 }
 
-/** All that a person can look at in a project. */
-export async function readViews(viewer: Viewer, projectKey: string): Promise<Views> {
+/** All that a person can look at in a project, or in a place above the projects. */
+export async function readViews(viewer: Viewer, key: string): Promise<Views> {
   const reader = database();
-  const where = { key: projectKey };
-  const access = await enterProject({ reader, viewer, where, action: "read project" });
-  const { project, may } = access;
+  const ground = await enterGround(reader, viewer, key, "read project");
+  const { id, zone, place, may } = ground;
   const now = Date.now();
-  const [views, named, boards, vocabulary, members, asker, folds] = await Promise.all([
-    loadViews(reader, access, viewer),
-    loadNamedConditions(reader, project.id),
-    loadBoards(reader, project.id),
-    loadVocabulary(reader, project.id),
+  const [views, named, boards, { asker }, members, folds] = await Promise.all([
+    loadViews(reader, ground, viewer),
+    loadNamedConditions(reader, id),
+    place === null ? loadBoards(reader, id) : ACROSS_BOARDS,
+    groundAsker(reader, viewer, ground, now),
     teamMembers(reader),
-    viewerAsker(reader, viewer, project, now),
-    loadFolds(reader, viewer, project.id),
+    loadFolds(reader, viewer, id),
   ]);
   return {
     views,
     named,
-    boards: boards.map(({ id, name, columnsBy }) => ({ id, name, columnsBy })),
-    vocabulary,
-    zone: project.zone,
+    boards: boards.map((board) => pick(board, ["id", "name", "columnsBy"])),
+    vocabulary: asker.vocabulary,
+    zone,
     members,
     asker: pick(asker, ["personId", "teamIds", "sprints"]),
     folds,
@@ -130,6 +126,7 @@ export async function readViews(viewer: Viewer, projectKey: string): Promise<Vie
       lead: may("edit board"),
       edit: may("edit item"),
       move: may("move item"),
+      add: place === null && may("edit item"),
     },
   };
 }

@@ -8,6 +8,7 @@ import type { ViewUse, ViewUses } from "@/core/view/view";
 import { database, type Reader } from "@/db/connection";
 import { columnState, item, person, view, viewUse } from "@/db/schema";
 import { loadBoards } from "../board/load";
+import { onlyProject } from "../across/ground";
 import { enterList, narrowed, type EnteredList } from "../item/list/enter";
 import { readGroups, readListPage, readRows } from "../item/list/read";
 import { notAllowed } from "../refused";
@@ -24,8 +25,9 @@ export async function readViewUses(
   now = Date.now(),
 ): Promise<ViewUses> {
   const entered = await enterList(viewer, projectKey, now);
-  const { access, project, seen } = entered;
-  if (!access.may("edit board")) throw notAllowed("looking after the views of the project");
+  const { ground, seen } = entered;
+  const { project, may } = onlyProject(ground);
+  if (!may("edit board")) throw notAllowed("looking after the views of the project");
   const { reader } = seen;
   const used = reader
     .select({
@@ -53,7 +55,7 @@ export async function readViewUses(
     .leftJoin(person, eq(person.id, view.ownerId))
     .leftJoin(used, eq(used.viewId, view.id))
     .leftJoin(opened, eq(opened.viewId, view.id))
-    .where(and(eq(view.projectId, project.id), or(isNull(view.ownerId), eq(view.shown, true))))
+    .where(and(eq(view.groundId, project.id), or(isNull(view.ownerId), eq(view.shown, true))))
     .orderBy(sql`${view.place} asc nulls last`, desc(opened.openedAt), view.name, view.id);
   const [named, boards] = await Promise.all([
     loadNamedConditions(reader, project.id),
@@ -137,7 +139,7 @@ async function unseenItems(
     readListPage(of, PLAIN_LIST, { after: null, limit: MOST_KEYS }),
   ]);
   const some = await readRows(reader, page);
-  return { count: whole.count, keys: some.map(({ number }) => `${entered.project.key}-${number}`) };
+  return { count: whole.count, keys: some.map(({ number }) => `${entered.ground.key}-${number}`) };
 }
 
 /** Notes that somebody opened a view; once an hour is enough. */

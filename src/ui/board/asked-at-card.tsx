@@ -37,7 +37,7 @@ export function AskedAtCard({
   const { at, leave } = acts;
   const atCard = at ? byId.get(at.cardId) : undefined;
   const workflow = atCard && workflowOf(atCard);
-  const adds = atCard && view.rights.edit && addsTo(atCard, types).length > 0;
+  const adds = atCard && view.rights.add && addsTo(atCard, types).length > 0;
   return (
     <>
       {stoppedCard && (

@@ -5,7 +5,7 @@ import { Select } from "@/ui/kit/select";
 import { Check } from "@/ui/kit/check";
 import { Field, TextInput } from "@/ui/kit/field";
 import { useState } from "react";
-import { COLUMNS_BY, COLUMNS_BY_WORDS, type ColumnsBy } from "@/core/board/columns-by";
+import { COLUMNS_BY, COLUMNS_BY_WORDS, type DesignedColumns } from "@/core/board/columns-by";
 import { EVERY_ITEM, type WrittenCondition } from "@/core/condition/condition";
 import type { BoardDesign, DesignView } from "@/core/workflow/design-view";
 import { ColumnsEditor, emptyColumn, proposedColumns } from "./columns-editor";
@@ -49,7 +49,7 @@ export function BoardEditor({
   const scope = useWritten(draft.scope, (next) => set({ scope: next }));
   const { vocabulary } = view.around;
   const hasColumns = draft.columnsBy === "state" || draft.columnsBy === "free";
-  const choose = (columnsBy: ColumnsBy) => {
+  const choose = (columnsBy: DesignedColumns) => {
     const columns =
       columnsBy === "state"
         ? proposedColumns(view.workflows.filter((w) => w.typeNames.length > 0).slice(0, 1))
@@ -91,7 +91,7 @@ export function BoardEditor({
           <Select
             value={draft.columnsBy}
             options={COLUMNS_BY.map((by) => ({ value: by, label: COLUMNS_BY_WORDS[by] }))}
-            onChange={(by) => choose(by as ColumnsBy)}
+            onChange={(by) => choose(by as DesignedColumns)}
           />
         </Field>
       </div>

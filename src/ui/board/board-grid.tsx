@@ -4,8 +4,9 @@ import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
 import type { Lane } from "@/core/board/lane";
-import type { ProjectSummary } from "@/core/flow/summary";
+import type { Figures } from "@/core/flow/summary";
 import { limitsOfCell, limitsOfLane } from "@/core/board/board-limits";
+import { oneExpectation } from "@/core/flow/pace";
 import { SightArea } from "@/ui/kit/in-sight";
 import type { AmountWords } from "@/ui/view/amount-words";
 import { BoardHeads } from "./board-heads";
@@ -41,7 +42,7 @@ export function BoardGrid({
   parts: BoardParts;
   /** Whether there are others than that for expedite items. */
   inLanes: boolean;
-  summary: ProjectSummary;
+  summary: Figures;
   targets: Targets;
   /** Cards that are drawn wherever they stand. */
   kept: ReadonlySet<string>;
@@ -59,7 +60,7 @@ export function BoardGrid({
   const { laneList, byStages, cells } = parts;
   const drawn = useDrawnColumns(view, parts, folds);
   const { columns, strips, firsts, widths } = drawn;
-  const { expectation } = summary.pulse;
+  const expectation = oneExpectation(summary.paces);
   const summaryOf = (lane: Lane<Card>) => {
     const told = finishedOf(parts.finishedIn(lane), lane.items, view.project, now);
     return told.items === 0 && laneList.length > 1 ? null : (

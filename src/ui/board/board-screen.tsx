@@ -7,8 +7,8 @@ import type { Density } from "@/core/board/card-look";
 import type { LaneCut } from "@/core/board/lane";
 import { labelOf } from "@/core/condition/vocabulary";
 import type { Column } from "@/core/board/column";
-import type { ProjectSummary } from "@/core/flow/summary";
-import { useSummary } from "@/ui/flow/use-summary";
+import type { Figures } from "@/core/flow/summary";
+import { useFigures } from "@/ui/flow/use-figures";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { areByPeople } from "@/core/board/lanes-by";
 import { usePanel } from "@/ui/kit/panel-context";
@@ -49,18 +49,18 @@ export function BoardScreen({
   shown,
 }: {
   initial: BoardView;
-  initialSummary: ProjectSummary;
+  initialSummary: Figures;
   handle: LookHandle;
   /** What the look lets through, and in which lanes. */
   shown: Shown;
 }) {
   const board = useBoard(initial, handle.look.sum);
   const { view, now, putCard } = board;
-  const summary = useSummary(view.project.key, initialSummary);
+  const summary = useFigures(view.project.key, initialSummary);
   const { openItem, itemKey } = usePanel();
   const alone = useIsAlone();
   const moves = useMoves(view, putCard, board.moving);
-  const goes = useColumns(view, moves, moves.send, board.setPlace);
+  const goes = useColumns(view, moves, board.setPlace);
   const acts = useCardActs(view.rights.edit);
   const [help, setHelp] = useState(false);
   const [creating, setCreating] = useState(false);
@@ -88,7 +88,7 @@ export function BoardScreen({
       addBelow: (card) => addBelow(card, parts, adding),
       filter: () => textField.current?.focus(),
       help: () => setHelp(true),
-      make: () => view.rights.edit && setCreating(true),
+      make: () => view.rights.add && setCreating(true),
       backlog: () => setBayOpen((o) => !o),
     },
   });

@@ -80,7 +80,7 @@ export function BoardTools({
           {title} <span className="text-ink-soft">{parts.backlog.length}</span>
         </Button>
       )}
-      {view.rights.edit && (
+      {view.rights.add && (
         <NewItem
           projectKey={view.project.key}
           types={view.types}

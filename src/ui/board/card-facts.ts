@@ -1,7 +1,7 @@
 import { type CardLook, type Density } from "@/core/board/card-look";
 import { type FactName } from "@/core/condition/facts";
 import { type Vocabulary } from "@/core/condition/vocabulary";
-import type { Percentiles } from "@/core/flow/report";
+import type { Paces } from "@/core/flow/pace";
 import { type OwnField } from "@/core/item/own-field";
 import type { State } from "@/core/workflow/state";
 
@@ -9,8 +9,8 @@ import type { State } from "@/core/workflow/state";
 export interface CardFacts {
   zone: string;
   now: number;
-  percentiles: Percentiles;
-  expectationDays: number;
+  /** What ages are held against, by the project. */
+  paces: Paces;
   nameOf: Map<string, string>;
   /** Of teams and sprints. */
   groupName: Map<string, string>;

@@ -2,6 +2,7 @@
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
 import { itemField } from "@/core/item/fields";
+import { projectKeyOf } from "@/core/item/key";
 import { choicesOf, ItemFieldEditor } from "@/ui/item/field-editor";
 import type { SendCard } from "./use-card-command";
 
@@ -23,7 +24,10 @@ export function CardFields({ view, card, send }: { view: BoardView; card: Card; 
       done: `${card.key}: ${words} changed.`,
     });
   };
-  const people = view.people.filter(({ role }) => role !== "observer");
+  const members = view.membersOf?.[projectKeyOf(card.key)];
+  const people = view.people.filter(
+    ({ id, role }) => role !== "observer" && (members === undefined || members.includes(id)),
+  );
   return (
     <div
       role="group"

@@ -16,6 +16,7 @@ import { valueWords } from "@/core/item/list/value-words";
 import { longStay, type LongStay } from "@/core/board/state-stay";
 import { blockerWords } from "@/core/item/blocker";
 import type { ItemSnapshot, OpenBlocker } from "@/core/item/fields";
+import { paceOf } from "@/core/flow/pace";
 import { countedClock } from "@/core/item/start-finish";
 import { ageOf, ageWords } from "@/core/flow/age";
 import { computedFields } from "@/core/item/compute-fields";
@@ -25,9 +26,10 @@ import { daysWords, span } from "@/ui/kit/time";
 import type { CardFacts } from "./card-facts";
 
 /** How old a card is, and whether that is more than nearly all finished items took. */
-export function ageOn(card: Card, { zone, now, expectationDays, percentiles }: CardFacts) {
+export function ageOn(card: Card, { zone, now, paces }: CardFacts) {
   const age = ageOf(countedClock(card), zone, now);
-  const track = ageTrack(age, expectationDays, percentiles);
+  const { expectation, percentiles } = paceOf(paces, card.key);
+  const track = ageTrack(age, expectation.days, percentiles);
   return { age, track, late: track.past85 && card.stateKind !== "finished" };
 }
 

@@ -32,10 +32,11 @@ export function FinishedSummary({
   onOpen,
 }: {
   finished: Finished;
-  expectation: Expectation;
+  /** Null where several are expected. */
+  expectation: Expectation | null;
   onOpen: () => void;
 }) {
-  const kept = expectationKept(days, expectation);
+  const within = expectation && expectationKept(days, expectation).within;
   return (
     <button
       type="button"
@@ -44,9 +45,11 @@ export function FinishedSummary({
     >
       <b className="font-display text-[22px] text-done">{items}</b>{" "}
       <span className="font-semibold text-done">finished</span>
-      <span className="block text-[12px] text-ink-soft">
-        {kept.within} within {counted(expectation.days, "day")}
-      </span>
+      {expectation && (
+        <span className="block text-[12px] text-ink-soft">
+          {within} within {counted(expectation.days, "day")}
+        </span>
+      )}
     </button>
   );
 }

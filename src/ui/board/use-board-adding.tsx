@@ -90,7 +90,7 @@ export function useBoardAdding({
     );
   };
   return {
-    may: view.rights.edit,
+    may: view.rights.add,
     open: (lane: LaneOf | null, column: Column | null, at: AddPlace["at"]) =>
       setOpen({ laneId: lane?.id ?? null, columnId: column?.id ?? null, at }),
     line,

@@ -2,7 +2,7 @@
 import { useMemo } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import { factsAskedFor } from "@/core/board/card-look";
-import type { FlowSummary } from "@/core/flow/summary";
+import type { Figures } from "@/core/flow/summary";
 import type { LookHandle } from "@/ui/view/use-look";
 import { useDensity } from "./use-density";
 import type { CardFacts } from "./card-facts";
@@ -11,7 +11,7 @@ import type { CardFacts } from "./card-facts";
 export function useCardFacts(
   { look: { cards }, views: { vocabulary } }: LookHandle,
   view: BoardView,
-  summary: FlowSummary,
+  summary: Figures,
   now: number,
 ): CardFacts {
   const density = useDensity(cards.density);
@@ -19,8 +19,7 @@ export function useCardFacts(
     () => ({
       zone: view.project.zone,
       now,
-      percentiles: summary.percentiles,
-      expectationDays: summary.pulse.expectation.days,
+      paces: summary.paces,
       nameOf: new Map(view.people.map((p) => [p.id, p.name])),
       groupName: new Map([...view.teams, ...view.sprints].map(({ id, name }) => [id, name])),
       typeName: new Map(view.types.map((t) => [t.id, t.name])),

@@ -2,9 +2,9 @@
 import { useCallback, useState } from "react";
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
-import { changeFor, standsIn } from "@/core/board/columns-by";
+import { areValues, changeFor, standsIn, whyNoDrop } from "@/core/board/columns-by";
+import { projectKeyOf } from "@/core/item/key";
 import { stateOf, transitionsFrom, type Transition } from "@/core/workflow/workflow";
-import type { SendCard } from "./use-card-command";
 import type { Moves } from "./use-moves";
 import type { BoardView } from "@/core/board/board-view";
 import { usePlace, type SetPlace } from "./use-place";
@@ -16,6 +16,18 @@ export interface Choosing {
   options: { to: string; verb: string; stateName: string }[];
 }
 
+/** Whether a person's column is one that an item can go into: whoever works in its project. */
+const isOffered = ({ board, membersOf }: BoardView, card: Card, { value }: Column): boolean =>
+  membersOf === null ||
+  board.columnsBy !== "assignee" ||
+  !value ||
+  (membersOf[projectKeyOf(card.key)]?.includes(value) ?? false);
+
+const whyNotOffered = (view: BoardView, card: Card, column: Column): string | null =>
+  isOffered(view, card, column)
+    ? null
+    : `${column.stage} does not work in ${projectKeyOf(card.key)}: only its members get its items.`;
+
 /**
  * What columns mean on a board: where a card stands, where it can go, and what going there does. On
  * a board of the process that is a move; by a field's values it changes that field; on a free board
@@ -23,8 +35,7 @@ export interface Choosing {
  */
 export function useColumns(
   view: BoardView,
-  { moveTo, workflowOf }: Pick<Moves, "moveTo" | "workflowOf">,
-  send: SendCard,
+  { moveTo, workflowOf, send, refuse }: Pick<Moves, "moveTo" | "workflowOf" | "send" | "refuse">,
   setPlace: SetPlace,
 ) {
   const [choosing, setChoosing] = useState<Choosing | null>(null);
@@ -47,16 +58,16 @@ export function useColumns(
   const canEnter = useCallback(
     (card: Card, column: Column): boolean => {
       if (columnsBy === "state") return movesInto(card, column).length > 0;
-      return columnsBy === "free" ? view.rights.move : view.rights.edit;
+      if (columnsBy === "free") return view.rights.move;
+      return areValues(columnsBy) && view.rights.edit && isOffered(view, card, column);
     },
-    [columnsBy, movesInto, view.rights],
+    [columnsBy, movesInto, view],
   );
 
   const change = useCallback(
     async (card: Card, column: Column) => {
       const value = column.value ?? null;
-      const changes =
-        columnsBy === "state" || columnsBy === "free" ? null : changeFor(columnsBy, value, card);
+      const changes = areValues(columnsBy) ? changeFor(columnsBy, value, card) : null;
       const command = changes
         ? ({ kind: "edit", seenVersion: card.version, changes } as const)
         : ({
@@ -78,6 +89,8 @@ export function useColumns(
     (card: Card, column: Column, below: Card | null = null) => {
       if (columnsBy === "free") return void place(card, column, below);
       if (stands(card, column)) return;
+      const why = whyNoDrop(columnsBy) ?? whyNotOffered(view, card, column);
+      if (why !== null) return refuse(card, why);
       if (columnsBy !== "state") return void change(card, column);
       const moves = movesInto(card, column);
       const workflow = workflowOf(card);
@@ -100,7 +113,7 @@ export function useColumns(
         moves[0]?.verb ?? "Move",
       );
     },
-    [columnsBy, stands, change, place, movesInto, workflowOf, moveTo],
+    [view, columnsBy, stands, change, place, movesInto, workflowOf, moveTo, refuse],
   );
   return { stands, canEnter, enter, place, choosing, setChoosing };
 }

@@ -1,8 +1,6 @@
 "use client";
-import { useCallback } from "react";
 import type { Card } from "@/core/board/card";
 import type { LaneCut } from "@/core/board/lane";
-import { Problem } from "@/ui/kit/request";
 import type { LookHandle } from "@/ui/view/use-look";
 import type { useBoard } from "./use-board";
 import { useBoardKeys } from "./use-board-keys";
@@ -11,7 +9,7 @@ import type { ColumnMoves } from "./use-columns";
 import type { CardKeys } from "./use-card-acts";
 import { useHand } from "./use-hand";
 import { useLaneDrops } from "./use-lane-drops";
-import type { Moves, Stopped } from "./use-moves";
+import type { Moves } from "./use-moves";
 import { useTargets } from "./use-targets";
 
 /** What keys do that is not about moving cards. */
@@ -44,12 +42,7 @@ export function useHands({
   on: On;
 }) {
   const { columns, laneList, byId } = parts;
-  const { setStopped } = moves;
-  const onRefused = useCallback(
-    (card: Card, sentence: string) => setStopped(laneRefusal(card, sentence)),
-    [setStopped],
-  );
-  const lands = useLaneDrops({ handle, cut, goes, send: moves.send, onRefused });
+  const lands = useLaneDrops({ handle, cut, goes, send: moves.send, onRefused: moves.refuse });
   const hand = useHand({ view, parts, moves, goes, enter: lands.enter });
   const keys = useBoardKeys({
     columns,
@@ -79,17 +72,3 @@ export function useHands({
   const targets = useTargets({ columns, laneList, lifted, over, goes, dropInto });
   return { hand, keys, lifted, targets };
 }
-
-/** What is said beside a card that a lane does not take. */
-const laneRefusal = (card: Card, sentence: string): Stopped => ({
-  cardId: card.id,
-  to: card.stateId,
-  verb: "Move",
-  given: { answers: {} },
-  problem: new Problem({
-    status: 0,
-    code: "not allowed",
-    sentence,
-    help: "It stays where it was.",
-  }),
-});

@@ -6,7 +6,7 @@ import { stateOf } from "@/core/workflow/workflow";
 import { sendCommand, undoCommand } from "@/ui/item/send-command";
 import type { Answers } from "@/ui/item/ask-form";
 import { tellDone } from "@/ui/kit/notice";
-import { problemOf, type Problem } from "@/ui/kit/request";
+import { Problem, problemOf } from "@/ui/kit/request";
 import { useCardCommand } from "./use-card-command";
 import type { BoardView } from "@/core/board/board-view";
 
@@ -35,23 +35,44 @@ export function hearMeanwhile(way: OnTheWay, card: Card): void {
   if (card.version > way.really.version) way.really = card;
 }
 
+/** What is said beside a card that stays where it is. */
+const refusedAt = (card: Card, sentence: string): Stopped => ({
+  cardId: card.id,
+  to: card.stateId,
+  verb: "Move",
+  given: { answers: {} },
+  problem: new Problem({
+    status: 0,
+    code: "not allowed",
+    sentence,
+    help: "It stays where it was.",
+  }),
+});
+
 /**
  * Moves of cards: at once on the screen, then asked of the server; refused ones slide back and say
  * why. Moves of the same card are asked one after another, since each starts where the one before
  * leads; where one is refused, those that build on it are not asked.
  */
 export function useMoves(
-  view: Pick<BoardView, "workflows" | "types">,
+  view: Pick<BoardView, "workflows">,
   putCard: (card: Card) => void,
   moving: Map<string, OnTheWay>,
 ) {
   const send = useCardCommand(putCard);
   const [stopped, setStopped] = useState<Stopped | null>(null);
 
+  // Above the projects types of several have the same id; the state tells which workflow it is.
   const workflowOf = useCallback(
     (card: Card) =>
-      view.workflows.find((w) => w.id === view.types.find((t) => t.id === card.typeId)?.workflowId),
+      view.workflows.find(({ states }) => states.some(({ id }) => id === card.stateId)),
     [view],
+  );
+
+  /** Says beside a card why it stays where it is. */
+  const refuse = useCallback(
+    (card: Card, sentence: string) => setStopped(refusedAt(card, sentence)),
+    [],
   );
 
   const moveTo = useCallback(
@@ -101,7 +122,7 @@ export function useMoves(
     [send],
   );
 
-  return { stopped, setStopped, moveTo, markReady, workflowOf, send };
+  return { stopped, setStopped, refuse, moveTo, markReady, workflowOf, send };
 }
 
 export type Moves = ReturnType<typeof useMoves>;

@@ -1,4 +1,5 @@
 "use client";
+import { readAcrossKey } from "@/core/across/place";
 import { X } from "lucide-react";
 import { useState, type ReactNode } from "react";
 import { counted } from "@/core/formats/counted";
@@ -58,6 +59,16 @@ export function BulkBar({
   const [open, setOpen] = useState<string | null>(null);
   const going = bulk.jobs.filter(isGoingOn);
   if (count === 0 && going.length === 0) return null;
+  if (readAcrossKey(handle.projectKey) !== null)
+    return (
+      <div role="region" aria-label="Several at once" className="chosen-bar">
+        <span>{counted(count, "item")} chosen. Several at once are changed within a project.</span>
+        {children}
+        <Button small look="quiet" onClick={onDrop}>
+          Let go
+        </Button>
+      </div>
+    );
   const { rights, vocabulary } = handle.views;
   const given: Given = {
     projectKey: handle.projectKey,

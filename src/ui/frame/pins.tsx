@@ -2,14 +2,13 @@
 import { Pin as PinIcon } from "lucide-react";
 import Link from "next/link";
 import { useState } from "react";
+import { projectKeyOf } from "@/core/item/key";
 import type { Pin } from "@/core/item/pins/pin";
 import { usePins } from "@/ui/item/use-pins";
 import { ListEditor } from "@/ui/kit/list-editor";
 import { Popover } from "@/ui/kit/popover";
 import { usePanel } from "@/ui/kit/panel-context";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
-
-const projectOf = (key: string): string => key.slice(0, key.lastIndexOf("-"));
 
 /** My private list of items, at hand on every page. */
 export function Pins({ projectKey }: { projectKey: string }) {
@@ -50,7 +49,11 @@ export function Pins({ projectKey }: { projectKey: string }) {
         nameOf={({ key }) => key}
         empty="Nothing yet. p on a card, a row or an open item pins it here, for you alone."
         row={(pin) => (
-          <PinRow pin={pin} here={projectOf(pin.key) === projectKey} onGo={() => setOpen(false)} />
+          <PinRow
+            pin={pin}
+            here={projectKeyOf(pin.key) === projectKey}
+            onGo={() => setOpen(false)}
+          />
         )}
         onRemove={(at) => turn(pins[at])}
         onMove={(from, to) => order(pins.toSpliced(from, 1).toSpliced(to, 0, pins[from]))}
@@ -74,7 +77,7 @@ function PinRow({ pin, here, onGo }: { pin: Pin; here: boolean; onGo: () => void
   );
   if (!here)
     return (
-      <Link href={`/p/${projectOf(key)}/items/${key}`} className={className} onClick={onGo}>
+      <Link href={`/p/${projectKeyOf(key)}/items/${key}`} className={className} onClick={onGo}>
         {words}
       </Link>
     );

@@ -1,16 +1,16 @@
 "use client";
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useMemo, useRef, type ReactNode } from "react";
-import { BehindPanel } from "@/ui/flow/behind-panel";
+import { useMemo, useRef, type ReactNode } from "react";
 import { AskedFirstSheet } from "@/ui/item/asked-first";
 import type { Pin } from "@/core/item/pins/pin";
-import { ItemPanel } from "@/ui/item/item-panel";
 import { useFirstPins } from "@/ui/item/use-pins";
-import { PanelProvider, usePanel } from "@/ui/kit/panel-context";
+import { PanelProvider } from "@/ui/kit/panel-context";
 import { KnownTypes, type KnownType } from "@/ui/kit/type-glyph";
 import { useLive, useLiveStream } from "@/ui/kit/use-live";
 import { CourseBar } from "./course-bar";
+import { Docked } from "./docked";
 import type { FrameProject } from "./project-menu";
+import { ToContent } from "./to-content";
 import { PulseStrip } from "./pulse-strip";
 import type { Theme } from "@/ui/kit/theme";
 import type { ProjectSummary } from "@/core/flow/summary";
@@ -79,12 +79,7 @@ function Frame({
   return (
     <OptionNotes.Provider value={notes}>
       <div className="flex h-dvh flex-col zoomed:h-auto zoomed:min-h-dvh">
-        <a
-          href="#main"
-          className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
-        >
-          To the content
-        </a>
+        <ToContent />
         <CourseBar
           project={project}
           projects={projects}
@@ -113,24 +108,3 @@ const notesOf = ({ loads }: ProjectSummary): Record<string, OptionNote> =>
   Object.fromEntries(
     Object.entries(loads).map(([id, { words, over }]) => [id, { words, alarm: over }]),
   );
-
-function Docked({ projectKey }: { projectKey: string }) {
-  const { itemKey, behind, close } = usePanel();
-  const open = itemKey !== null || behind !== null;
-  useEffect(() => {
-    if (!open) return;
-    const onKey = (event: KeyboardEvent) => {
-      if (
-        event.key === "Escape" &&
-        !event.defaultPrevented &&
-        !document.querySelector("[data-radix-popper-content-wrapper],[role=dialog]")
-      )
-        close();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [open, close]);
-  if (itemKey) return <ItemPanel itemKey={itemKey} />;
-  if (behind) return <BehindPanel projectKey={projectKey} behind={behind} />;
-  return null;
-}

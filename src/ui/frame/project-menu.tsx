@@ -13,7 +13,8 @@ export function ProjectMenu({
   projects,
   mayStart,
 }: {
-  project: FrameProject;
+  /** Null above the projects. */
+  project: FrameProject | null;
   projects: FrameProject[];
   mayStart: boolean;
 }) {
@@ -21,13 +22,16 @@ export function ProjectMenu({
     <Menu
       trigger={
         <Button look="quiet" className="!px-2 text-[14px]">
-          {project.name}
-          <span className="key rounded-[3px] border border-line px-1">{project.key}</span>
+          {project?.name ?? "Across"}
+          {project && (
+            <span className="key rounded-[3px] border border-line px-1">{project.key}</span>
+          )}
           <ChevronDown size={14} aria-hidden="true" />
           <span className="sr-only">, change project</span>
         </Button>
       }
     >
+      <MenuLink href="/across/mine">Across the projects</MenuLink>
       {projects.map((p) => (
         <MenuLink key={p.key} href={`/p/${p.key}/flow`}>
           <span className="key w-12">{p.key}</span>

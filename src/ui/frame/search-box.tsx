@@ -5,6 +5,7 @@ import { Search } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useDeferredValue, useEffect, useState } from "react";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
+import { projectKeyOf } from "@/core/item/key";
 import { itemContract } from "@/core/item/contract";
 import { queryOf } from "@/ui/kit/request";
 
@@ -38,7 +39,6 @@ export function SearchBox({ projectKey }: { projectKey: string }) {
     setText("");
     router.push(path);
   };
-  const projectOf = (key: string) => key.slice(0, key.lastIndexOf("-"));
   return (
     <>
       <button
@@ -76,7 +76,7 @@ export function SearchBox({ projectKey }: { projectKey: string }) {
             <Command.Item
               key={item.id}
               value={item.id}
-              onSelect={() => go(`/p/${projectOf(item.key)}/items/${item.key}`)}
+              onSelect={() => go(`/p/${projectKeyOf(item.key)}/items/${item.key}`)}
               className="menu-item data-[selected=true]:bg-accent-soft"
             >
               <TypeGlyph typeId={item.typeId} />

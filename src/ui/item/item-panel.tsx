@@ -2,6 +2,7 @@
 import { TextButton, ButtonLink, Button } from "@/ui/kit/button";
 import { Maximize2, X } from "lucide-react";
 import { useState, type PointerEvent } from "react";
+import { projectKeyOf } from "@/core/item/key";
 import { problemOf } from "@/ui/kit/request";
 import { usePanel } from "@/ui/kit/panel-context";
 import { ItemBody } from "./item-body";
@@ -60,7 +61,7 @@ export function ItemPanel({ itemKey }: { itemKey: string }) {
         <span className="flex-1" />
         {handle && <PinButton id={handle.view.item.id} itemKey={itemKey} />}
         <ButtonLink
-          href={`/p/${itemKey.slice(0, itemKey.lastIndexOf("-"))}/items/${itemKey}`}
+          href={`/p/${projectKeyOf(itemKey)}/items/${itemKey}`}
           look="quiet"
           small
           aria-label="Open as a full page"

@@ -1,11 +1,12 @@
 "use client";
+import { paceOf } from "@/core/flow/pace";
 import { ageTrack } from "@/core/board/age-track";
 import type { Card } from "@/core/board/card";
 import type { FactName, FactValue } from "@/core/condition/facts";
 import { factOf } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { ageOf } from "@/core/flow/age";
-import type { ProjectSummary } from "@/core/flow/summary";
+import type { Figures } from "@/core/flow/summary";
 import { valueWords } from "@/core/item/list/value-words";
 import { countedClock } from "@/core/item/start-finish";
 import { AgeTrack } from "@/ui/board/age-track";
@@ -16,7 +17,7 @@ export interface CellFacts {
   vocabulary: Vocabulary;
   zone: string;
   now: number;
-  summary: ProjectSummary;
+  summary: Figures;
 }
 
 /** What an item says of a fact, as it is drawn in a table. */
@@ -70,7 +71,8 @@ function StateCell({ card, words }: { card: Card; words: string }) {
 
 function AgeCell({ card, facts: { zone, now, summary } }: { card: Card; facts: CellFacts }) {
   const age = ageOf(countedClock(card), zone, now);
-  const track = ageTrack(age, summary.pulse.expectation.days, summary.percentiles);
+  const pace = paceOf(summary.paces, card.key);
+  const track = ageTrack(age, pace.expectation.days, pace.percentiles);
   const short = track.past85 ? track.words.replace(" · past 85 %", "") : track.words;
   return <AgeTrack className="w-full" track={{ ...track, words: short }} late={track.past85} />;
 }

@@ -1,6 +1,6 @@
 "use client";
 import { useMemo, type CSSProperties } from "react";
-import type { ProjectSummary } from "@/core/flow/summary";
+import type { Figures } from "@/core/flow/summary";
 import { groupMeaning } from "@/core/item/list/group";
 import { filterOf } from "@/core/view/filter";
 import { pick } from "@/core/item/pick";
@@ -34,7 +34,7 @@ export function TableGrid({
 }: {
   handle: LookHandle;
   table: TableHandle;
-  summary: ProjectSummary;
+  summary: Figures;
 }) {
   const { look, views } = handle;
   const { vocabulary, zone } = views;

@@ -1,9 +1,9 @@
 "use client";
 import { useRef, useState } from "react";
-import type { ProjectSummary } from "@/core/flow/summary";
+import type { Figures } from "@/core/flow/summary";
 import type { TableView } from "@/core/item/list/table";
 import type { Look } from "@/core/view/look";
-import { useSummary } from "@/ui/flow/use-summary";
+import { useFigures } from "@/ui/flow/use-figures";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { Note } from "@/ui/kit/note";
 import { problemOf } from "@/ui/kit/request";
@@ -26,13 +26,13 @@ export function TableScreen({
 }: {
   handle: LookHandle;
   initial: TableView;
-  initialSummary: ProjectSummary;
+  initialSummary: Figures;
   /** The look that the first rows came for. */
   asked: Look;
 }) {
   const { projectKey, look, showAll } = handle;
   const table = useTable(projectKey, look, { initial, asked });
-  const summary = useSummary(projectKey, initialSummary);
+  const summary = useFigures(projectKey, initialSummary);
   const [help, setHelp] = useState(false);
   const field = useRef<HTMLInputElement>(null);
   useScreenKeys({

@@ -23,11 +23,11 @@ export function useTableAdding(handle: LookHandle, groups: readonly TableGroup[]
   });
   return {
     /** Opens what adds to a group; null: to the foot. */
-    open: (group: number | null) => views.rights.edit && setOpen(group ?? "foot"),
+    open: (group: number | null) => views.rights.add && setOpen(group ?? "foot"),
     inGroup: (group: number): ReactNode => {
       const { key, label } = groups[group];
       const meaning = look.group && groupMeaning(look.group, key);
-      return meaning && views.rights.edit ? (
+      return meaning && views.rights.add ? (
         <AddInTable
           handle={handle}
           meaning={meaning}
@@ -39,14 +39,14 @@ export function useTableAdding(handle: LookHandle, groups: readonly TableGroup[]
     },
     /** Opens what adds to an item, where anything can be added to it. */
     openUnder: (card: Card) => {
-      if (views.rights.edit && addsTo(card, types).length > 0) setUnder(card);
+      if (views.rights.add && addsTo(card, types).length > 0) setUnder(card);
     },
     under: under && (
       <Beside at={`[data-row="${under.key}"]`} label={`Add to ${under.key}`} onClose={leave}>
         <AddUnder handle={handle} card={under} onLeave={leave} />
       </Beside>
     ),
-    atFoot: views.rights.edit ? (
+    atFoot: views.rights.add ? (
       <AddInTable
         handle={handle}
         meaning={EVERY_ITEM}

@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import type { LaneCut, LanesTold } from "@/core/board/lane";
 import { areByPeople } from "@/core/board/lanes-by";
-import type { ProjectSummary } from "@/core/flow/summary";
+import type { Figures } from "@/core/flow/summary";
 import type { CardsTold } from "@/core/item/list/card-facts";
 import type { MatchingView, TableView } from "@/core/item/list/table";
 import type { AskedLook } from "@/core/view/asked-look";
@@ -36,7 +36,7 @@ export function FlowScreen({
   projectKey: string;
   asked: AskedLook;
   arranged: Arranged;
-  summary: ProjectSummary;
+  summary: Figures;
 }) {
   const handle = useLook(projectKey, asked);
   return arranged.kind === "table" ? (
@@ -69,7 +69,7 @@ function LookedBoard({
   asked: AskedLook;
   board: BoardView;
   first: ToldFirst;
-  summary: ProjectSummary;
+  summary: Figures;
 }) {
   const found = useMatching(handle, asked, first.matching);
   const told = useLanesTold(handle, asked, first.lanes);

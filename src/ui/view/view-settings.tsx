@@ -1,4 +1,5 @@
 "use client";
+import { flowPath } from "@/core/across/place";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Sharing, View, ViewRequest } from "@/core/view/view";
@@ -73,7 +74,7 @@ export function ViewSettings({
           look="quiet"
           onClick={() =>
             void send({ kind: "put away", id: view.id }, () => {
-              router.push(`/p/${handle.projectKey}/flow`);
+              router.push(flowPath(handle.projectKey));
               tellDone(`“${view.name}” is put away.`, () =>
                 handle.send({ kind: "bring back", id: view.id }),
               );

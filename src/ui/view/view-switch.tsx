@@ -1,4 +1,5 @@
 "use client";
+import { flowPath, readAcrossKey } from "@/core/across/place";
 import Link from "next/link";
 import { ChevronDown, Star } from "lucide-react";
 import { useState } from "react";
@@ -24,7 +25,7 @@ export function ViewSwitch({ handle }: { handle: LookHandle }) {
   const [asking, setAsking] = useState(false);
   const { projectKey, views, view, look } = handle;
   const name = lookName(handle);
-  const base = `/p/${projectKey}/flow`;
+  const base = flowPath(projectKey);
   const close = () => setOpen(false);
   const groups = viewGroups(views.views);
   return (
@@ -98,7 +99,7 @@ export function ViewSwitch({ handle }: { handle: LookHandle }) {
               Which look answers my question?
             </button>
           </div>
-          {views.rights.lead && (
+          {views.rights.lead && readAcrossKey(projectKey) === null && (
             <div className="mt-1 flex gap-4 border-t border-line px-2 pt-1.5 text-[13px]">
               <Link href={`${base}/views`} className="link" onClick={close}>
                 Look after the views

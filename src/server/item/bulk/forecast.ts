@@ -5,6 +5,7 @@ import { CHUNK, gatherLeftOut, type BulkForecast } from "@/core/item/bulk/job";
 import type { Ask } from "@/core/workflow/refusal";
 import { database, type Transaction } from "@/db/connection";
 import type { Viewer } from "../../people/viewer";
+import { onlyProject } from "../../across/ground";
 import { enterList } from "../list/enter";
 import { readRows } from "../list/read";
 import { actOn, type Went } from "./act-on";
@@ -26,11 +27,12 @@ export async function forecastBulk(
   now = Date.now(),
 ): Promise<BulkForecast> {
   const entered = await enterList(viewer, projectKey, now);
+  const { project } = onlyProject(entered.ground);
   const ids = await itemsMeant(entered, items);
   const tried = ids.slice(0, CHUNK);
   const went = await tryOut(viewer, act, tried);
   const rows = await readRows(entered.seen.reader, { ids: tried });
-  const keys = new Map(rows.map(({ id, number }) => [id, `${entered.project.key}-${number}`]));
+  const keys = new Map(rows.map(({ id, number }) => [id, `${project.key}-${number}`]));
   const refused = tried.flatMap((id, i) =>
     went[i].outcome === "refused" ? [{ sentence: went[i].sentence!, key: keys.get(id)! }] : [],
   );

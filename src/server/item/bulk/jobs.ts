@@ -14,12 +14,12 @@ export async function readBulkJobs(
   projectKey: string,
   now = Date.now(),
 ): Promise<BulkJobs> {
-  const { project, seen } = await enterList(viewer, projectKey, now);
+  const { ground, seen } = await enterList(viewer, projectKey, now);
   const { reader, asker } = seen;
   const jobs = await reader
     .select()
     .from(bulkJob)
-    .where(and(eq(bulkJob.projectId, project.id), eq(bulkJob.personId, viewer.personId)))
+    .where(and(eq(bulkJob.projectId, ground.id), eq(bulkJob.personId, viewer.personId)))
     .orderBy(desc(bulkJob.madeAt), desc(bulkJob.id))
     .limit(MOST_SHOWN);
   const ids = jobs.map((job) => job.id);
@@ -61,7 +61,7 @@ export async function readBulkJobs(
           .filter((row) => row.jobId === id)
           .map((row) => ({
             sentence: row.sentence,
-            key: row.seen ? `${project.key}-${row.number}` : null,
+            key: row.seen ? `${ground.key}-${row.number}` : null,
           })),
       ),
       undoes: undoOf !== null,

@@ -5,6 +5,7 @@ import { item, membership, notice, person, teamMember } from "@/db/schema";
 import { seesItem } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { invalid, notAllowed } from "../../refused";
+import { onlyProject } from "../../across/ground";
 import { enterList, type EnteredList } from "../list/enter";
 import { readIds } from "../list/read";
 import { itemsMeant } from "./items";
@@ -23,7 +24,7 @@ export async function pointOut(
   now = Date.now(),
 ): Promise<PointedOut> {
   const entered = await enterList(viewer, projectKey, now);
-  if (!entered.access.may("comment item")) throw notAllowed("pointing items out");
+  if (!onlyProject(entered.ground).may("comment item")) throw notAllowed("pointing items out");
   const ids = await itemsMeant(entered, asked.items);
   if (ids.length === 0) throw invalid("None of these items is there.", "Choose others.");
   if (ids.length > MOST_POINTED_OUT)
@@ -54,7 +55,7 @@ export async function pointOut(
 /** The members of a project who are named, or belong to a team that is. */
 async function peopleMeant(
   tx: Transaction,
-  { viewer, project }: EnteredList,
+  { viewer, ground }: EnteredList,
   { personIds, teamIds }: PointOutAsked,
 ): Promise<Viewer[]> {
   const ofTeams = tx
@@ -71,7 +72,7 @@ async function peopleMeant(
     .innerJoin(person, eq(person.id, membership.personId))
     .where(
       and(
-        eq(membership.projectId, project.id),
+        eq(membership.projectId, ground.id),
         ne(person.id, viewer.personId),
         or(inArray(person.id, personIds), inArray(person.id, ofTeams)),
       ),

@@ -7,6 +7,7 @@ import { bulkItem, bulkJob } from "@/db/schema";
 import { namedSql } from "@/db/statement";
 import type { Viewer } from "../../people/viewer";
 import { invalid, notFound } from "../../refused";
+import { onlyProject } from "../../across/ground";
 import { enterList, type EnteredList } from "../list/enter";
 import { itemsMeant } from "./items";
 import { holdNextPart } from "./lock";
@@ -39,7 +40,8 @@ interface NewJob {
 const asTheyAreDone = ({ doing, ids }: NewJob): readonly string[] =>
   doing.kind === "rank" && doing.end === "top" ? ids.toReversed() : ids;
 
-async function makeJob({ viewer, project }: EnteredList, job: NewJob): Promise<void> {
+async function makeJob({ viewer, ground }: EnteredList, job: NewJob): Promise<void> {
+  const { project } = onlyProject(ground);
   const { id, doing, now } = job;
   const head = { id, projectId: project.id, personId: viewer.personId, doing, madeAt: now };
   await transact((tx) => storeJob(tx, head, asTheyAreDone(job)));
@@ -66,14 +68,14 @@ const STORE_ITEMS = namedSql(
 );
 
 /** A job of the person's own. @throws Refused where there is none */
-async function ownJob(tx: Transaction, { viewer, project }: EnteredList, id: string) {
+async function ownJob(tx: Transaction, { viewer, ground }: EnteredList, id: string) {
   const [job] = await tx
     .select()
     .from(bulkJob)
     .where(
       and(
         eq(bulkJob.id, id),
-        eq(bulkJob.projectId, project.id),
+        eq(bulkJob.projectId, ground.id),
         eq(bulkJob.personId, viewer.personId),
       ),
     )

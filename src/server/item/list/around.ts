@@ -1,5 +1,6 @@
 import { NOTHING_AROUND_IT, type Around, type AroundItems } from "@/core/board/around";
 import type { Reader } from "@/db/connection";
+import type { Ground } from "../../across/ground";
 import { seesItem } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { childCounts, dependenciesOf } from "../around";
@@ -8,7 +9,7 @@ import { childCounts, dependenciesOf } from "../around";
 export async function aroundItems(
   reader: Reader,
   viewer: Viewer,
-  project: { key: string },
+  { keyOf }: Pick<Ground, "keyOf">,
   ids: readonly string[],
 ): Promise<AroundItems> {
   if (ids.length === 0) return {};
@@ -21,9 +22,9 @@ export async function aroundItems(
   const at = (id: string): Around => (around[id] ??= structuredClone(NOTHING_AROUND_IT));
   for (const { parentId, ...counts } of children) Object.assign(at(parentId!), counts);
   for (const { waiting, wanted, waits, seesWaiting, seesWanted } of dependencies) {
-    const told = ({ number, ...end }: typeof waiting) => ({
+    const told = ({ number, projectId, ...end }: typeof waiting) => ({
       ...end,
-      key: `${project.key}-${number}`,
+      key: `${keyOf(projectId)}-${number}`,
     });
     if (asked.has(waiting.id)) {
       if (seesWanted) at(waiting.id).waitsFor.push(told(wanted));

@@ -42,7 +42,7 @@ export async function readBehind(
   const sortedBy = new Map(page.ids.map((id, i) => [id, page.sortedBy[i]]));
   return {
     rows: rows.map((row) => ({
-      ...cardOf(snapshotOf(row), projectKey),
+      ...cardOf(snapshotOf(row), entered.ground.keyOf(row.projectId)),
       stateName: labelOf("stateId", row.stateId, vocabulary),
       sortedBy: first ? valueWords(first.fact, sortedBy.get(row.id) ?? null, vocabulary) : null,
     })),

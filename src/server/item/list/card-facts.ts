@@ -2,9 +2,11 @@ import { sql, type SQL } from "drizzle-orm";
 import { cardLookFacts, factsAskedFor, USUAL_CARDS, type CardLook } from "@/core/board/card-look";
 import type { Instant } from "@/core/calendar/instant";
 import { EVERY_ITEM } from "@/core/condition/condition";
+import type { PromiseLeft } from "@/core/item/promise-left";
 import type { FactValue } from "@/core/condition/facts";
 import type { CardFactsAsked, CardsTold, CardTold } from "@/core/item/list/card-facts";
 import { item } from "@/db/schema";
+import type { Ground } from "../../across/ground";
 import { compileCondition } from "../../condition/compile";
 import type { Viewer } from "../../people/viewer";
 import { readPromisesLeft } from "../../intake/promises";
@@ -49,15 +51,15 @@ async function readMore(
   of: ListOf,
   {
     viewer,
-    project,
+    ground,
     more,
     now,
-  }: Pick<EnteredList, "viewer" | "project"> & { more: CardLook["more"]; now: Instant },
+  }: Pick<EnteredList, "viewer" | "ground"> & { more: CardLook["more"]; now: Instant },
 ): Promise<(id: string) => Pick<CardTold, "zigzag" | "left" | "parent">> {
   const [zigzags, left, parents] = await Promise.all([
     more.includes("zigzag") ? readZigzags(of, now) : null,
-    more.includes("promise left") ? readPromisesLeft(project, now) : null,
-    more.includes("parent") ? readParents(of, viewer, project) : null,
+    more.includes("promise left") ? leftIn(ground, now) : null,
+    more.includes("parent") ? readParents(of, viewer, ground) : null,
   ]);
   return (id) => {
     const [line, time, parent] = [zigzags?.get(id), left?.get(id), parents?.get(id)];
@@ -67,6 +69,15 @@ async function readMore(
       ...(parent && { parent }),
     };
   };
+}
+
+/** What is left of the promises of all that is looked at. */
+async function leftIn(
+  { projects }: Ground,
+  now: Instant,
+): Promise<ReadonlyMap<string, PromiseLeft>> {
+  const left = await Promise.all(projects.map(({ project }) => readPromisesLeft(project, now)));
+  return new Map(left.flatMap((of) => [...of]));
 }
 
 /** The place of the first mark whose condition is true of a row. */

@@ -4,16 +4,23 @@ import { CARD_FIELDS, cardOf, type Card } from "@/core/board/card";
 import { pick } from "@/core/item/pick";
 import type { Reader } from "@/db/connection";
 import { item } from "@/db/schema";
+import type { Ground } from "../../across/ground";
 import { seesItem } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 
 /** The columns that a card is made of. */
-const CARD_COLUMNS = pick(item, [...CARD_FIELDS, "number", "howToTest", "withdrawnAt"]);
+const CARD_COLUMNS = pick(item, [
+  ...CARD_FIELDS,
+  "projectId",
+  "number",
+  "howToTest",
+  "withdrawnAt",
+]);
 
-/** The cards of items of a project, best first. */
+/** The cards of items, best first. */
 export async function cardsWhere(
   reader: Reader,
-  project: { key: string },
+  { keyOf }: Pick<Ground, "keyOf">,
   where: SQL | undefined,
   most?: number,
 ): Promise<Card[]> {
@@ -23,7 +30,7 @@ export async function cardsWhere(
     .where(where)
     .orderBy(asc(item.rank), asc(item.number));
   const rows = await (most === undefined ? ranked : ranked.limit(most));
-  return rows.map((row) => cardOf(row, project.key));
+  return rows.map((row) => cardOf(row, keyOf(row.projectId)));
 }
 
 /** What is ranked behind an item; nothing where a person may not see that one. */

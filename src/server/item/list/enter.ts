@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull } from "drizzle-orm";
+import { and, inArray, isNull } from "drizzle-orm";
 import { factsIn, type Condition } from "@/core/condition/condition";
 import type { FactName } from "@/core/condition/facts";
 import type { Instant } from "@/core/calendar/instant";
@@ -6,10 +6,10 @@ import { database } from "@/db/connection";
 import { item } from "@/db/schema";
 import { loadBoard } from "../../board/load";
 import { standingIn } from "../../board/standing";
-import { viewerAsker } from "../../condition/asker";
 import { compileCondition } from "../../condition/compile";
-import { loadVocabulary } from "../../condition/vocabulary";
-import { enterProject, seesItem, type ProjectAccess } from "../../people/access";
+import { groundAsker } from "../../across/asker";
+import { enterGround, type Ground } from "../../across/ground";
+import { seesItem } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { knowingPromises } from "../../intake/promise-asker";
 import { invalid } from "../../refused";
@@ -20,32 +20,21 @@ import type { ListQuery } from "@/core/item/list/query";
 
 export interface EnteredList {
   viewer: Viewer;
-  access: ProjectAccess;
-  project: ProjectAccess["project"];
-  /** All of the project that the person may see, what was withdrawn too. */
+  ground: Ground;
+  /** All of it that the person may see, what was withdrawn too. */
   seen: ListOf;
 }
 
-/** Lets a person in at the items of a project: what is read of them, they may see. */
-export async function enterList(
-  viewer: Viewer,
-  projectKey: string,
-  now: Instant,
-): Promise<EnteredList> {
+/**
+ * Lets a person in at the items of a project, or of a place above the projects: what is read of
+ * them, they may see.
+ */
+export async function enterList(viewer: Viewer, key: string, now: Instant): Promise<EnteredList> {
   const reader = database();
-  const access = await enterProject({
-    reader,
-    viewer,
-    where: { key: projectKey },
-    action: "read project",
-  });
-  const { project } = access;
-  const [vocabulary, asker] = await Promise.all([
-    loadVocabulary(reader, project.id),
-    viewerAsker(reader, viewer, project, now),
-  ]);
-  const where = and(eq(item.projectId, project.id), seesItem(reader, viewer));
-  return { viewer, access, project, seen: { reader, where, asker: { ...asker, vocabulary } } };
+  const ground = await enterGround(reader, viewer, key, "read project");
+  const { asker } = await groundAsker(reader, viewer, ground, now);
+  const where = and(ground.items, seesItem(reader, viewer));
+  return { viewer, ground, seen: { reader, where, asker } };
 }
 
 /** Of these items the ones that somebody named, in the order in which they did. */
@@ -57,10 +46,11 @@ export const namedOf = ({ seen }: EnteredList, ids: readonly string[]): ListOf =
 
 /** The same items with all that some facts need to be asked. */
 export async function knowing(
-  { project, seen }: Pick<EnteredList, "project" | "seen">,
+  { ground, seen }: Pick<EnteredList, "ground" | "seen">,
   facts: Iterable<FactName>,
 ): Promise<ListOf> {
-  return { ...seen, asker: await knowingPromises(seen.asker, project, facts) };
+  const projects = ground.projects.map((access) => access.project);
+  return { ...seen, asker: await knowingPromises(seen.asker, projects, facts) };
 }
 
 interface Narrowing {
@@ -81,9 +71,13 @@ export async function narrowed(
   condition: Condition,
   { board, standing = false, facts = [] }: Narrowing,
 ): Promise<ListOf> {
-  const { project } = entered;
+  const { ground } = entered;
   const { reader } = entered.seen;
-  const drawn = board === null && !standing ? null : await loadBoard(reader, project.id, board);
+  // Above the projects boards show all of what is looked at.
+  const drawn =
+    ground.place !== null || (board === null && !standing)
+      ? null
+      : await loadBoard(reader, ground.id, board);
   const scope = drawn?.board.scope ?? null;
   const asked = [condition, ...(scope === null ? [] : [scope])].flatMap((one) => [...factsIn(one)]);
   const seen = await knowing(entered, [...asked, ...facts]);

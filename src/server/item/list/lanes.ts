@@ -26,7 +26,7 @@ export async function readLanes(
   const asked = ids === null ? entered : { ...entered, seen: namedOf(entered, ids) };
   const of = await narrowed(asked, EVERY_ITEM, { board, facts: lanesFacts({ by }) });
   if (by.kind === "parent") {
-    const parents = await parentsOf(of, viewer, entered.project);
+    const parents = await parentsOf(of, viewer, entered.ground);
     const names = parents.map(({ id, key, title }) => [id, `${key} ${title}`]);
     return { keys: {}, names: Object.fromEntries(names) };
   }

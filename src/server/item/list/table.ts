@@ -56,7 +56,7 @@ type Asked = Pick<TableAsked, "sort" | "group" | "columns"> & { sums: FactName[]
 
 /** The rows of a page in its order: each item's card, and what its columns say. */
 async function rowsOf(
-  { project, viewer }: EnteredList,
+  { ground, viewer }: EnteredList,
   of: ListOf,
   ids: string[],
   columns: readonly FactName[],
@@ -67,7 +67,7 @@ async function rowsOf(
   ]);
   const seen = await withVisibleOthers(of.reader, viewer, items);
   return seen.map((row) => ({
-    card: cardOf(snapshotOf(row), project.key),
+    card: cardOf(snapshotOf(row), ground.keyOf(row.projectId)),
     values: values.get(row.id)!,
   }));
 }

@@ -1,70 +1,22 @@
 import type { Metadata } from "next";
-import { forPage, pageViewer } from "@/app/page-access";
-import { asksForCards } from "@/core/board/card-look";
-import { asksForLanes, groupsSay } from "@/core/board/lane";
-import { tableAsked } from "@/core/item/list/table";
-import type { Search } from "@/core/view/address";
-import { isFiltering } from "@/core/view/filter";
-import { shownBy, type Look } from "@/core/view/look";
-import { readBoard } from "@/server/board/read";
+import { LookedAt, type SearchParams } from "@/app/looked-at";
 import { readSummary } from "@/server/flow/summary";
-import { readCardFacts } from "@/server/item/list/card-facts";
-import { readLanes } from "@/server/item/list/lanes";
-import { readMatching } from "@/server/item/list/matching";
-import { readTable } from "@/server/item/list/table";
-import type { Viewer } from "@/server/people/viewer";
-import { readAskedLook } from "@/server/view/asked-look";
-import { FlowScreen, type Arranged } from "@/ui/view/flow-screen";
 
 export const metadata: Metadata = { title: "Flow" };
-
-/** What an arrangement draws first. */
-async function arrange(viewer: Viewer, key: string, look: Look): Promise<Arranged> {
-  if (look.arrangement === "table")
-    return { kind: "table", table: await readTable(viewer, key, tableAsked(look)) };
-  const condition = shownBy(look);
-  const narrows = isFiltering(condition);
-  const { lanes: by, cards: said, sum, board: boardId } = look;
-  // What is filtered, or in lanes that groups do not tell apart, is told apart card by card.
-  const finished = narrows || !groupsSay(by) ? "all" : "latest";
-  const [board, matching, lanes, cards] = await Promise.all([
-    readBoard(viewer, key, boardId, { finished, sum }),
-    narrows ? readMatching(viewer, key, { board: boardId, condition }) : null,
-    asksForLanes(by) ? readLanes(viewer, key, { board: boardId, lanes: by, of: null }) : null,
-    asksForCards(said)
-      ? readCardFacts(viewer, key, { board: boardId, cards: said, of: null })
-      : null,
-  ]);
-  return { kind: "board", board, matching, lanes, cards };
-}
 
 export default async function FlowPage({
   params,
   searchParams,
 }: {
   params: Promise<{ key: string }>;
-  searchParams: Promise<Record<string, string | string[] | undefined>>;
+  searchParams: SearchParams;
 }) {
-  const viewer = await pageViewer();
   const { key } = await params;
-  const told = Object.entries(await searchParams);
-  // What stands in an address twice says nothing.
-  const search: Search = Object.fromEntries(
-    told.flatMap(([name, value]) => (typeof value === "string" ? [[name, value]] : [])),
-  );
-  const [asked, summary] = await forPage(
-    Promise.all([readAskedLook(viewer, key, search), readSummary(viewer, key)]),
-  );
-  const arranged = await forPage(arrange(viewer, key, asked.look));
-  // What is open beside it is no other look.
-  const { item: _, ...looked } = search;
   return (
-    <FlowScreen
-      key={JSON.stringify(looked)}
-      projectKey={key}
-      asked={asked}
-      arranged={arranged}
-      summary={summary}
+    <LookedAt
+      placeKey={key}
+      searchParams={searchParams}
+      figures={(viewer) => readSummary(viewer, key)}
     />
   );
 }

@@ -3,7 +3,7 @@ import { signedIn } from "@/app/answer";
 import { streamContract } from "@/core/item/contract";
 import { problem } from "@/app/problem";
 import { database } from "@/db/connection";
-import { enterProject } from "@/server/people/access";
+import { enterGround } from "@/server/across/ground";
 
 export const dynamic = "force-dynamic";
 
@@ -12,12 +12,7 @@ export const dynamic = "force-dynamic";
  * saw and gets what it missed.
  */
 export const GET = signedIn(streamContract, async (viewer, { params, query }, request) => {
-  const access = await enterProject({
-    reader: database(),
-    viewer,
-    where: { key: params.key },
-    action: "read project",
-  });
+  const ground = await enterGround(database(), viewer, params.key, "read project");
   if (!mayOpenStream(viewer))
     return problem({
       status: 429,
@@ -28,7 +23,7 @@ export const GET = signedIn(streamContract, async (viewer, { params, query }, re
     });
   const heard = request.headers.get("last-event-id");
   const from = heard ? Number(heard) : (query.after ?? NaN);
-  return new Response(liveStream(viewer, access, request, from), {
+  return new Response(liveStream(viewer, ground, request, from), {
     headers: {
       "Content-Type": "text/event-stream",
       "Cache-Control": "no-store, no-transform",
