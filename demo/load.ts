@@ -316,9 +316,12 @@ function inOneOrder(items: readonly DemoItem[], project: number): DemoItem[] {
 
 /** Items with their events, and the stays, blocks, comments and links that the events amount to. */
 export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Promise<void> {
-  const parentsFirst = [...items].sort(
-    (a, b) => Number(a.snapshot.parentId !== null) - Number(b.snapshot.parentId !== null),
-  );
+  const byId = new Map(items.map((one) => [one.snapshot.id, one]));
+  const depthOf = ({ snapshot: { parentId } }: DemoItem): number => {
+    const parent = parentId === null ? undefined : byId.get(parentId);
+    return parent ? depthOf(parent) + 1 : 0;
+  };
+  const parentsFirst = [...items].sort((a, b) => depthOf(a) - depthOf(b));
   await inChunks(parentsFirst, (c) => tx.insert(table.item).values(c.map((i) => i.snapshot)));
   await inChunks(items, (c) =>
     tx.insert(table.itemKey).values(
