@@ -54,6 +54,8 @@ const byStage = (workflows: readonly Workflow[]): Column[] =>
     position,
   }));
 
+const capital = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1);
+
 /** A column for each level that there is, the largest pieces first. */
 function byLevel(projects: readonly AcrossProject[]): Column[] {
   const types = projects.flatMap((of) => of.types);
@@ -62,7 +64,7 @@ function byLevel(projects: readonly AcrossProject[]): Column[] {
     const names = new Set(projects.map(({ levelNames }) => levelNames[level]));
     const ids = types.filter((type) => type.level === level).map(({ id }) => id);
     return {
-      ...column(`level ${level}`, [...names].join(" or "), position),
+      ...column(`level ${level}`, capital([...names].join(" or ")), position),
       typeIds: [...new Set(ids)],
     };
   });

@@ -87,7 +87,10 @@ export function mergeVocabularies(of: readonly OfProject[]): MergedVocabulary {
     vocabulary: {
       types: onceEach(all.flatMap(({ types }) => types)),
       states: of.flatMap(({ key, vocabulary: { states } }) =>
-        states.map((state) => ({ ...state, workflowName: `${key}, ${state.workflowName}` })),
+        states.map((state) => {
+          const alone = states.filter(({ name }) => name === state.name).length === 1;
+          return { ...state, workflowName: alone ? key : `${key}, ${state.workflowName}` };
+        }),
       ),
       people: onceEach(all.flatMap(({ people }) => people)).sort((a, b) =>
         a.name < b.name ? -1 : 1,

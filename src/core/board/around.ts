@@ -14,11 +14,20 @@ export interface Waiting {
   sprintId: string | null;
 }
 
+/** How much of a type is under a large piece, and how much of that has finished. */
+export interface Below {
+  typeId: string;
+  count: number;
+  finished: number;
+}
+
 /** What stands around an item. */
 export interface Around {
   /** Items directly under it, and how many of them are finished. */
   children: number;
   finishedChildren: number;
+  /** Of a large piece: all that is under it, however deep, by type. */
+  below?: readonly Below[];
   /** What it waits for and was not delivered yet, and how much of that is not to be seen. */
   waitsFor: Waiting[];
   waitsForUnseen: number;
@@ -66,6 +75,18 @@ export function besideBlockers(around: Around, blockers: readonly OpenBlocker[])
     waitsForUnseen: Math.max(0, around.waitsForUnseen - unseen),
   };
 }
+
+/**
+ * "Story 3 of 7, Bug 1 of 2 done": what is done below a large piece; null where nothing is below it.
+ * @param nameOf what a type is called
+ */
+export const belowWords = (
+  below: readonly Below[],
+  nameOf: (typeId: string) => string,
+): string | null =>
+  below.length === 0
+    ? null
+    : `${below.map((of) => `${nameOf(of.typeId)} ${of.finished} of ${of.count}`).join(", ")} done`;
 
 /** "3 wait for this"; null where nothing does. */
 export const waitedForWords = ({ waitedFor }: Around): string | null =>

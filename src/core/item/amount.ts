@@ -1,4 +1,5 @@
 import { ownFieldOf, type FactName } from "@/core/condition/facts";
+import { factsOffered, type Vocabulary } from "@/core/condition/vocabulary";
 import { computedFields } from "./compute-fields";
 import type { ItemSnapshot } from "./fields";
 import type { OwnField } from "./own-field";
@@ -15,6 +16,15 @@ export const isAmount = (fact: FactName): boolean => {
   const own = ownFieldOf(fact);
   return own ? own.kind === "number" || own.kind === "computed" : AMOUNTS.includes(fact);
 };
+
+/**
+ * The numbers that are added up over what is looked at. Sizes of several projects are of several
+ * scales: nobody adds them up.
+ */
+export const amountsOver = (vocabulary: Vocabulary): FactName[] =>
+  factsOffered(vocabulary).filter(
+    (fact) => isAmount(fact) && (fact !== "estimate" || vocabulary.projects.length <= 1),
+  );
 
 /** What has amounts. */
 export type Measured = Pick<ItemSnapshot, "estimate" | "remainingHours" | "returns" | "own">;

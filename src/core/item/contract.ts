@@ -6,6 +6,12 @@ import { behindBody, type BehindView } from "./list/behind";
 import { createItemBody, fieldEditBody, itemCommandBody, searchQuery } from "./request";
 
 export const itemContract = {
+  /** All that is under a large piece, as far as one may see it. */
+  below: contract({
+    method: "GET",
+    path: "/api/items/:key/below",
+    answer: answered<{ ids: string[] }>(),
+  }),
   /** Everything known of an item. */
   read: contract({
     method: "GET",

@@ -2,7 +2,8 @@ import { and, eq, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import type { Dependency } from "@/core/item/event";
 import type { Reader, Transaction } from "@/db/connection";
-import { item, itemLink } from "@/db/schema";
+import type { Below } from "@/core/board/around";
+import { item, itemLink, itemType } from "@/db/schema";
 import { invalid } from "../refused";
 
 /*
@@ -30,6 +31,61 @@ export const childCounts = (reader: Reader, ids: readonly string[], seen?: SQL) 
       ),
     )
     .groupBy(item.parentId);
+
+/** From this level on a piece is large: it holds others that stand on their own. */
+const LARGE = 2;
+const under = alias(item, "under");
+
+/**
+ * What is under large pieces, however deep.
+ * @param of which of them, as a condition on the item at the top
+ * @param sees what somebody may see of it; all where it is left out
+ */
+const underLarge = (of: SQL, sees: SQL = sql`true`): SQL => sql`
+  with recursive below(root, id) as (
+    select ${item.id}, ${item.id} from ${item}
+    join ${itemType} on ${itemType.projectId} = ${item.projectId} and ${itemType.id} = ${item.typeId}
+    where ${of} and ${itemType.level} >= ${LARGE}::int
+    union
+    select below.root, ${under.id} from below join ${item} as "under" on ${under.parentId} = below.id
+    where ${under.withdrawnAt} is null and ${sees}
+  )`;
+
+const seenUnder = (sees?: (of: typeof under) => SQL | undefined): SQL =>
+  sql`coalesce(${sees?.(under) ?? sql`true`}, false)`;
+
+/** Of each large piece among some items: how much of each type is under it, and has finished. */
+export async function belowLarge(
+  reader: Reader,
+  ids: readonly string[],
+  sees?: (of: typeof under) => SQL | undefined,
+): Promise<(Below & { root: string })[]> {
+  const top = sql`${item.id} = any(${sql.param([...ids])}::uuid[])`;
+  const { rows } = await reader.execute<{
+    root: string;
+    typeId: string;
+    count: number;
+    finished: number;
+  }>(sql`${underLarge(top, seenUnder(sees))}
+    select below.root, ${item.typeId} as "typeId", count(*)::int as count,
+      (count(*) filter (where ${item.stateKind} = 'finished'))::int as finished
+    from below join ${item} on ${item.id} = below.id
+    where below.id <> below.root
+    group by 1, 2 order by 1, 3 desc, 2`);
+  return rows;
+}
+
+/** The ids of all that is under a large piece. */
+export async function idsBelow(
+  reader: Reader,
+  id: string,
+  sees?: (of: typeof under) => SQL | undefined,
+): Promise<string[]> {
+  const { rows } = await reader.execute<{ id: string }>(
+    sql`${underLarge(sql`${item.id} = ${id}::uuid`, seenUnder(sees))} select id from below where id <> root order by 1`,
+  );
+  return rows.map((row) => row.id);
+}
 
 const waiting = alias(item, "waiting");
 const wanted = alias(item, "wanted");

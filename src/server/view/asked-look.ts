@@ -4,6 +4,7 @@ import type { AskedLook } from "@/core/view/asked-look";
 import { countedAsked } from "@/core/view/counted-look";
 import { goneFields } from "@/core/view/gone";
 import { storedLook, type Look } from "@/core/view/look";
+import type { Vocabulary } from "@/core/condition/vocabulary";
 import { database } from "@/db/connection";
 import { view } from "@/db/schema";
 import { enterGround } from "../across/ground";
@@ -37,8 +38,8 @@ export async function readAskedLook(
   const { look, unread } = readLook(begun, whole);
   if (unread.length > 0)
     notes.push(`The link says something of ${unread.join(" and ")} that cannot be read.`);
-  const known = withKnownBoard(look, views.boards);
-  if (known !== look)
+  const known = withOneScale(withKnownBoard(look, views.boards), views.vocabulary);
+  if (known.board !== look.board)
     notes.push("The board of this view is gone. This is the project's first one.");
   const gone = goneFields(known, views.vocabulary);
   if (gone.length > 0)
@@ -48,7 +49,7 @@ export async function readAskedLook(
   if (found?.owner?.gone)
     notes.push(`${found.owner.name}, whose view it is, belongs to the project no more.`);
   if (found) await noteOpened(viewer, found.id);
-  const kept = withKnownBoard(begun, views.boards);
+  const kept = withOneScale(withKnownBoard(begun, views.boards), views.vocabulary);
   const counted =
     known.counts.length === 0
       ? null
@@ -62,6 +63,10 @@ async function wholeSearch(search: Search): Promise<{ whole: Search; missing: bo
   const short = await readShortLook(search.look);
   return { whole: { ...short, ...search }, missing: short === null };
 }
+
+/** Sizes of several projects are not added up. */
+const withOneScale = (look: Look, vocabulary: Vocabulary): Look =>
+  look.sum === "estimate" && vocabulary.projects.length > 1 ? { ...look, sum: null } : look;
 
 const withKnownBoard = (look: Look, boards: readonly { id: string }[]): Look =>
   look.board === null || boards.some(({ id }) => id === look.board)

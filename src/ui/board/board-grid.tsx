@@ -7,6 +7,7 @@ import type { Lane } from "@/core/board/lane";
 import type { Figures } from "@/core/flow/summary";
 import { limitsOfCell, limitsOfLane } from "@/core/board/board-limits";
 import { oneExpectation } from "@/core/flow/pace";
+import { EmptyPlace } from "@/ui/across/empty-place";
 import { SightArea } from "@/ui/kit/in-sight";
 import type { AmountWords } from "@/ui/view/amount-words";
 import { BoardHeads } from "./board-heads";
@@ -99,6 +100,9 @@ export function BoardGrid({
               : null
           }
         />
+        {view.membersOf !== null && view.cards.length === 0 && (
+          <EmptyPlace placeKey={view.project.key} />
+        )}
         {laneList.map((lane, i) => (
           <LaneRow
             key={lane.id}

@@ -37,9 +37,10 @@ import { useHands } from "./use-hands";
 import { useMoves } from "./use-moves";
 
 /** On a board with nothing in progress the backlog is where to begin. */
-const beginsWithBay = ({ board, cards }: BoardView): boolean =>
+const beginsWithBay = ({ board, cards, membersOf }: BoardView): boolean =>
   board.columnsBy === "free" ||
-  !cards.some((c) => c.stateKind === "waiting" || c.stateKind === "working");
+  (membersOf === null &&
+    !cards.some((c) => c.stateKind === "waiting" || c.stateKind === "working"));
 
 /** The board in daily use. */
 export function BoardScreen({

@@ -4,11 +4,11 @@ import { memo, type ReactNode } from "react";
 import { HOUR } from "@/core/calendar/instant";
 import { promiseLeftWords, type PromiseLeft } from "@/core/item/promise-left";
 import { showsAge } from "@/core/board/age-track";
-import { type Around } from "@/core/board/around";
+import { belowWords, type Around } from "@/core/board/around";
 import type { Card } from "@/core/board/card";
 import type { CardsTold } from "@/core/item/list/card-facts";
 import { Initials } from "@/ui/kit/initials";
-import { shortDate, span } from "@/ui/kit/time";
+import { daysWords, shortDate, span } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 import { AgeTrack } from "./age-track";
 import { CardChildren } from "./card-children";
@@ -65,7 +65,7 @@ export const CardFace = memo(function CardFace({
 }: Drawn) {
   const hands = useCardHands();
   const [blocker] = card.openBlockers;
-  const { track, late } = ageOn(card, facts);
+  const { age, track, late } = ageOn(card, facts);
   const own = compact ? [] : cardFields(card, facts);
   const stay = stayOf(card, facts);
   const { shown } = facts;
@@ -159,7 +159,7 @@ export const CardFace = memo(function CardFace({
         <div className="mt-1.5 flex items-center gap-2">
           {told?.zigzag && <SmallLine stretches={told.zigzag} />}
           {shown.has("age") && card.clock.length > 0 && (
-            <AgeTrack className="min-w-0 flex-1" track={track} late={late} />
+            <AgeLine age={age} track={track} late={late} />
           )}
         </div>
       )}
@@ -205,6 +205,14 @@ function CardHead({ card, compact, facts }: Pick<Drawn, "card" | "compact" | "fa
     </div>
   );
 }
+
+/** How old it is; large pieces have nothing that their age is held against. */
+const AgeLine = ({ age, track, late }: ReturnType<typeof ageOn>) =>
+  track ? (
+    <AgeTrack className="min-w-0 flex-1" track={track} late={late} />
+  ) : (
+    <span className="text-[12px] text-ink-soft">under way for {daysWords(age.age)}</span>
+  );
 
 /** A part of a card that a press changes, without opening the item. */
 function Pressed({
@@ -269,7 +277,9 @@ function AroundLine({
 }) {
   const hands = useCardHands();
   const waiting = waitingWords(card, around, facts.shown).join(" · ");
-  const children = childrenToo ? childrenWords(around, facts.shown) : null;
+  const nameOf = (typeId: string) => facts.typeName.get(typeId) ?? "item";
+  const below = around.below ? belowWords(around.below, nameOf) : null;
+  const children = below ?? (childrenToo ? childrenWords(around, facts.shown) : null);
   if (waiting === "" && children === null) return null;
   return (
     <p
@@ -284,11 +294,11 @@ function AroundLine({
             type="button"
             tabIndex={-1}
             className="card-part underline-offset-4 hover:underline"
-            aria-expanded={childrenOpen}
+            aria-expanded={below === null ? childrenOpen : undefined}
             data-part="children"
             onClick={(event) => {
               event.stopPropagation();
-              hands.turnChildren(card);
+              (below === null ? hands.turnChildren : hands.openBelow)(card);
             }}
           >
             {children}

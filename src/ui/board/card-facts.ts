@@ -15,6 +15,8 @@ export interface CardFacts {
   /** Of teams and sprints. */
   groupName: Map<string, string>;
   typeName: Map<string, string>;
+  /** Types of large pieces: what others took says nothing of their age. */
+  largeTypes: ReadonlySet<string>;
   /** Fields of the project's own; those that are wanted on cards are shown. */
   ownFields: readonly OwnField[];
   states: ReadonlyMap<string, State>;

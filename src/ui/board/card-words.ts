@@ -26,11 +26,16 @@ import { daysWords, span } from "@/ui/kit/time";
 import type { CardFacts } from "./card-facts";
 
 /** How old a card is, and whether that is more than nearly all finished items took. */
-export function ageOn(card: Card, { zone, now, paces }: CardFacts) {
+export function ageOn(card: Card, { zone, now, paces, largeTypes }: CardFacts) {
   const age = ageOf(countedClock(card), zone, now);
   const { expectation, percentiles } = paceOf(paces, card.key);
   const track = ageTrack(age, expectation.days, percentiles);
-  return { age, track, late: track.past85 && card.stateKind !== "finished" };
+  const held = !largeTypes.has(card.typeId);
+  return {
+    age,
+    track: held ? track : null,
+    late: held && track.past85 && card.stateKind !== "finished",
+  };
 }
 
 /** Whether a card stands in its state for longer than that expects. */

@@ -1,6 +1,10 @@
 "use client";
 import { createContext, useCallback, useContext, useMemo, useState } from "react";
 import type { Card } from "@/core/board/card";
+import { itemContract } from "@/core/item/contract";
+import { tellProblem } from "@/ui/kit/notice";
+import { usePanel } from "@/ui/kit/panel-context";
+import { ask } from "@/ui/kit/request";
 import { usePins } from "@/ui/item/use-pins";
 import type { InPlace } from "./card-fields";
 
@@ -14,6 +18,8 @@ export interface CardHands {
   change: (card: Card, field: InPlace) => void;
   /** Opens what stands under a card as a list on it, or closes that. */
   turnChildren: (card: Card) => void;
+  /** Lists all that is under a large piece. */
+  openBelow: (card: Card) => void;
 }
 
 const Hands = createContext<CardHands | null>(null);
@@ -53,7 +59,22 @@ export function useCardActs(mayEdit: boolean) {
       }),
     [],
   );
-  const hands = useMemo<CardHands>(() => ({ change, turnChildren }), [change, turnChildren]);
+  const { openBehind } = usePanel();
+  const openBelow = useCallback(
+    async ({ key, title }: Card) => {
+      try {
+        const { ids } = await ask(itemContract.below, { params: { key } });
+        openBehind({ title: `Below ${key} ${title}`, ids });
+      } catch (error) {
+        tellProblem(error);
+      }
+    },
+    [openBehind],
+  );
+  const hands = useMemo<CardHands>(
+    () => ({ change, turnChildren, openBelow: (card) => void openBelow(card) }),
+    [change, turnChildren, openBelow],
+  );
   const keys: CardKeys = {
     openActions: (card) => change(card, null),
     change: (card) => mayEdit && change(card, "title"),

@@ -23,6 +23,7 @@ export function useCardFacts(
       nameOf: new Map(view.people.map((p) => [p.id, p.name])),
       groupName: new Map([...view.teams, ...view.sprints].map(({ id, name }) => [id, name])),
       typeName: new Map(view.types.map((t) => [t.id, t.name])),
+      largeTypes: new Set(view.types.filter(({ level }) => level > 1).map(({ id }) => id)),
       ownFields: view.ownFields,
       states: new Map(view.workflows.flatMap((w) => w.states.map((s) => [s.id, s]))),
       saysState: view.board.columnsBy !== "state",

@@ -66,7 +66,7 @@ export function Course({
               href={href}
               aria-current={current ? "page" : undefined}
               title={name}
-              className={`flex h-full items-start justify-center gap-1 pt-[3px] text-[13px] leading-none ${current ? "font-bold text-ink" : "text-ink-soft hover:text-ink"}`}
+              className={`flex h-full items-start justify-center gap-1 pt-[1px] text-[13px] leading-[17px] ${current ? "font-bold text-ink" : "text-ink-soft hover:text-ink"}`}
             >
               <span className="truncate">{name}</span>
               {note}

@@ -1,14 +1,14 @@
 "use client";
 import type { FactName } from "@/core/condition/facts";
-import { factLabel, factsOffered } from "@/core/condition/vocabulary";
-import { isAmount } from "@/core/item/amount";
+import { factLabel } from "@/core/condition/vocabulary";
+import { amountsOver } from "@/core/item/amount";
 import { Select } from "@/ui/kit/select";
 import type { LookHandle } from "./use-look";
 
 /** Which number is added up beside every count, in the sentence that says what is shown. */
 export function AddingUp({ handle: { look, views, change } }: { handle: LookHandle }) {
   const { vocabulary } = views;
-  const amounts = factsOffered(vocabulary).filter(isAmount);
+  const amounts = amountsOver(vocabulary);
   return (
     <>
       <span>adding up</span>

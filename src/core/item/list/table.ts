@@ -4,6 +4,7 @@ import type { Instant } from "@/core/calendar/instant";
 import { conditionSchema } from "@/core/condition/condition";
 import { factOf, type FactName, type FactValue } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
+import { amountsOver, isAmount } from "@/core/item/amount";
 import { shownBy, type Look } from "@/core/view/look";
 import { isDuration, type GroupKey } from "./group";
 import { isListed } from "./listed";
@@ -114,7 +115,10 @@ export function sumWords(
 }
 
 /** The columns whose sums are asked for. */
-export const summedOf = (columns: readonly FactName[]): FactName[] => columns.filter(isSummed);
+export const summedOf = (columns: readonly FactName[], vocabulary: Vocabulary): FactName[] => {
+  const amounts = amountsOver(vocabulary);
+  return columns.filter((fact) => isSummed(fact) && (!isAmount(fact) || amounts.includes(fact)));
+};
 
 /** A cell in a file: what people read, but numbers and dates as they are written everywhere. */
 export function cellText(fact: FactName, value: FactValue, vocabulary: Vocabulary): string {

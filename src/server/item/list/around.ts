@@ -3,7 +3,7 @@ import type { Reader } from "@/db/connection";
 import type { Ground } from "../../across/ground";
 import { seesItem } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
-import { childCounts, dependenciesOf } from "../around";
+import { belowLarge, childCounts, dependenciesOf } from "../around";
 
 /** What a person may see around some items of a project. */
 export async function aroundItems(
@@ -13,14 +13,16 @@ export async function aroundItems(
   ids: readonly string[],
 ): Promise<AroundItems> {
   if (ids.length === 0) return {};
-  const [children, dependencies] = await Promise.all([
+  const [children, below, dependencies] = await Promise.all([
     childCounts(reader, ids, seesItem(reader, viewer)),
+    belowLarge(reader, ids, (of) => seesItem(reader, viewer, of)),
     dependenciesOf(reader, ids, (of) => seesItem(reader, viewer, of)),
   ]);
   const asked = new Set(ids);
   const around: Record<string, Around> = {};
   const at = (id: string): Around => (around[id] ??= structuredClone(NOTHING_AROUND_IT));
   for (const { parentId, ...counts } of children) Object.assign(at(parentId!), counts);
+  for (const { root, ...of } of below) at(root).below = [...(at(root).below ?? []), of];
   for (const { waiting, wanted, waits, seesWaiting, seesWanted } of dependencies) {
     const told = ({ number, projectId, ...end }: typeof waiting) => ({
       ...end,

@@ -37,7 +37,7 @@ export async function readTable(
     standing,
     facts: asksFor(order, columns),
   });
-  const query = { ...order, sums: summedOf(columns) };
+  const query = { ...order, sums: summedOf(columns, of.asker.vocabulary) };
   const from = placeIn(of, query, after);
   const [page, told] = await Promise.all([
     readListPage(of, query, { after: from, skip, limit }),
@@ -98,7 +98,7 @@ function tableGroup(
   { asker }: ListOf,
 ): TableGroup {
   const label = group === null ? "" : groupLabel(group, key, asker.vocabulary);
-  const sumOf = (fact: FactName) => (isSummed(fact) ? sums[summed.indexOf(fact)] : null);
+  const sumOf = (fact: FactName) => sums[summed.indexOf(fact)] ?? null;
   return { key, label, count, sums: columns.map(sumOf) };
 }
 
