@@ -10,7 +10,7 @@ import { decide, type DecisionContext } from "@/core/item/decide";
 import type { CreatedData, ItemEvent } from "@/core/item/event";
 import type { ClassOfService, ItemSnapshot, LinkKind } from "@/core/item/fields";
 import { pick } from "@/core/item/pick";
-import { ranksBetween } from "@/core/item/rank";
+import { compareRanks, ranksBetween } from "@/core/item/rank";
 import { applyEvent } from "@/core/item/snapshot";
 import { WAITS } from "@/core/item/blocker";
 import { isInProgress } from "@/core/workflow/state";
@@ -491,13 +491,20 @@ class HistoryWriter {
     }
   }
 
+  private lastRank(): string {
+    return this.pens
+      .map(({ item }) => item.rank)
+      .reduce((a, b) => (compareRanks(a, b) < 0 ? b : a));
+  }
+
   private writeLarge(at: number, typeId: "voyage" | "charter", title: string): ItemPen {
     const pen = new ItemPen(this, this.scene.largeWorkflow, at, {
       ...NEW_ITEM,
       title,
       typeId,
       teamId: this.scene.project.team,
-      rank: ranksBetween(null, null, 1)[0],
+      // Below all else: what is large is pulled by nobody.
+      rank: ranksBetween(this.lastRank(), null, 1)[0],
       parentId: null,
     });
     this.pens.push(pen);

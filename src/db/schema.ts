@@ -10,5 +10,6 @@ export * from "./schema/people";
 export * from "./schema/plan";
 export * from "./schema/project";
 export * from "./schema/view";
+export * from "./schema/walk";
 export * from "./schema/workflow";
 export * from "./schema/worth";

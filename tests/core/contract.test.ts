@@ -3,6 +3,8 @@ import path from "node:path";
 import fc from "fast-check";
 import { z } from "zod";
 import { alertsContract } from "@/core/alerts/contract";
+import { acrossContract } from "@/core/across/contract";
+import { walkContract } from "@/core/walk/contract";
 import { pinsContract } from "@/core/item/pins/contract";
 import { boardContract } from "@/core/board/contract";
 import { addressOf, contract, DONE, partsOf, type Contract } from "@/core/contract/contract";
@@ -22,6 +24,8 @@ import { keyOf, queryOf } from "@/ui/kit/request";
 const ALL: Contract[] = [
   alertsContract,
   pinsContract,
+  acrossContract,
+  walkContract,
   boardContract,
   bulkContract,
   flowContract,

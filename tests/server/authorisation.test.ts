@@ -213,6 +213,7 @@ describe("a project for its members only is as if it were not there", () => {
       overrideLimits: false,
       design: false,
       intake: false,
+      add: false,
     });
     await database().delete(membership).where(eq(membership.personId, "arthur"));
     expect(await refusalOf(readBoard(ARTHUR, "TIX"))).toBe("nothing refused"); // open to everyone

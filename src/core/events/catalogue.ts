@@ -49,6 +49,8 @@ const DATA = {
   "board changed": z.object({ boardId: id.nullable() }),
   "plan changed": z.object({}),
   "views changed": z.object({}),
+  /** Somebody began, led on or ended a walk of a board, or noted something on it. */
+  "walk changed": z.object({ walkId: id }),
 } as const;
 
 export type EventKind = keyof typeof DATA;

@@ -2,10 +2,10 @@ import type { EventKind } from "./catalogue";
 
 /**
  * Which part of an open page an event concerns: a card, the desk of those who judge reports, how a
- * project works, which everything on the page may follow from, a draft that binds nobody, or the
- * views that people keep.
+ * project works, which everything on the page may follow from, a draft that binds nobody, the views
+ * that people keep, or a walk that several are on.
  */
-export type LivePart = "item" | "intake" | "design" | "draft" | "visit" | "view";
+export type LivePart = "item" | "intake" | "design" | "draft" | "visit" | "view" | "walk";
 
 export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "item changed": "item",
@@ -28,4 +28,5 @@ export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "board changed": "design",
   "plan changed": "design",
   "views changed": "view",
+  "walk changed": "walk",
 };

@@ -37,7 +37,14 @@ export interface ItemView {
   project: { id: string; key: string; name: string; zone: string };
   state: { id: string; name: string };
   transitions: (Transition & { toName: string })[];
-  comments: { id: string; author: string; body: string; at: number }[];
+  comments: {
+    id: string;
+    author: string;
+    body: string;
+    at: number;
+    /** Where it was agreed on on a walk: whose it is, and by when. */
+    agreed: { owner: string | null; dueOn: string | null } | null;
+  }[];
   history: {
     seq: number;
     who: string;

@@ -1,4 +1,16 @@
-import { and, asc, eq, inArray, isNotNull, isNull, ne, notInArray, or, sql } from "drizzle-orm";
+import {
+  and,
+  asc,
+  eq,
+  exists,
+  inArray,
+  isNotNull,
+  isNull,
+  ne,
+  notInArray,
+  or,
+  sql,
+} from "drizzle-orm";
 import { asksPromise, asksWhoLooks, changesByItself } from "@/core/condition/condition";
 import { rankBetween } from "@/core/item/rank";
 import { twinBoard, twinColumn } from "@/core/board/same-name";
@@ -13,10 +25,12 @@ import {
   state,
   wipLimit,
   workflow,
+  itemType,
 } from "@/db/schema";
 import { endLimits, settleLimits } from "./limits";
 import { removeColumns } from "./remove-columns";
 import { showUnshown } from "./show-states";
+import { FLOW_LEVEL } from "../flow/facts";
 import { seenItem } from "../item/seen-item";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -279,10 +293,30 @@ async function storeColumns(tx: Transaction, { id: boardId, columns }: SavedBoar
 
 async function removeBoard(tx: Transaction, projectId: string, boardId: string): Promise<void> {
   const head = await lockBoard(tx, projectId, boardId);
+  const showsWork = tx
+    .select({ one: sql`1` })
+    .from(columnState)
+    .innerJoin(state, eq(state.id, columnState.stateId))
+    .innerJoin(
+      itemType,
+      and(
+        eq(itemType.workflowId, state.workflowId),
+        eq(itemType.projectId, projectId),
+        eq(itemType.level, FLOW_LEVEL),
+      ),
+    )
+    .where(eq(columnState.boardId, board.id));
   const [other] = await tx
     .select({ id: board.id })
     .from(board)
-    .where(and(eq(board.projectId, projectId), ne(board.id, boardId), eq(board.columnsBy, "state")))
+    .where(
+      and(
+        eq(board.projectId, projectId),
+        ne(board.id, boardId),
+        eq(board.columnsBy, "state"),
+        exists(showsWork),
+      ),
+    )
     .limit(1);
   if (!other)
     throw invalid(

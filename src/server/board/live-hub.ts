@@ -17,7 +17,11 @@ import type { Viewer } from "../people/viewer";
 export type LiveMessage =
   /** `around`: what stands around it, or around others, may have changed with it. */
   | { kind: "item"; id: number; projectId: string; card: Card; around: boolean }
-  | { kind: "intake" | "design" | "visit" | "view" | "counts"; id: number; projectId: string }
+  | {
+      kind: "intake" | "design" | "visit" | "view" | "walk" | "counts";
+      id: number;
+      projectId: string;
+    }
   | { kind: "draft"; id: number; projectId: string; workflowId: string; revision: number }
   /** More happened than can be told one by one: read everything again. */
   | { kind: "resync" }
@@ -162,7 +166,7 @@ const parent = alias(item, "parent");
 const parentRestricted = parent.restricted;
 
 const partOf = (event: Exclude<DomainEvent, { kind: "item changed" }>) =>
-  LIVE_PART[event.kind] as "intake" | "design" | "visit" | "view";
+  LIVE_PART[event.kind] as "intake" | "design" | "visit" | "view" | "walk";
 
 /**
  * An announcement as one reader is told it: the card of a restricted item goes to those who may see

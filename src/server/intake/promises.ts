@@ -18,6 +18,7 @@ import { projectAsker } from "../condition/asker";
 
 import { compileCondition, type SqlAsker } from "../condition/compile";
 import { loadVocabulary } from "../condition/vocabulary";
+import { FLOW_LEVEL } from "../flow/facts";
 import { enterProject, hiddenItems } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { loadPromises, loadRules } from "./rules";
@@ -186,7 +187,7 @@ async function promisedItems({
       and(
         eq(item.projectId, project.id),
         isNull(item.withdrawnAt),
-        sql`${itemType.level} >= 1`,
+        eq(itemType.level, FLOW_LEVEL),
         recent,
         typeId ? eq(item.typeId, typeId) : undefined,
         classOfService ? eq(item.classOfService, classOfService) : undefined,
@@ -409,7 +410,8 @@ export async function promiseOf(
   const [row] = await reader
     .select({ item, fits: fitsAll(promises, asker) })
     .from(item)
-    .where(eq(item.id, itemId));
+    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
+    .where(and(eq(item.id, itemId), eq(itemType.level, FLOW_LEVEL)));
   if (!row) return null;
   const course = (await promisedOf(reader, [row.item])).get(itemId)!;
   const since = Math.min(course.since, cameAt ?? Infinity);

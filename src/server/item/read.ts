@@ -1,5 +1,6 @@
 import { ageOf } from "@/core/flow/age";
 import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from "drizzle-orm";
+import { alias } from "drizzle-orm/pg-core";
 import { cardOf } from "@/core/board/card";
 import { agreementOf } from "@/core/item/agreement";
 import { readiesOf } from "@/core/item/snapshot";
@@ -25,6 +26,7 @@ import {
   report,
   state,
   stay,
+  walkNote,
 } from "@/db/schema";
 import { enterProject, seesItem, visibleTo } from "../people/access";
 import { roster } from "../people/roster";
@@ -44,6 +46,9 @@ import { historyOf } from "./history";
 import { snapshotOf } from "./rows";
 import { withVisibleOther } from "./visible-others";
 import type { ItemView, ItemViewLink, FoundItem } from "@/core/item/item-view";
+
+/** Whoever does what was agreed on. */
+const agreedOwner = alias(person, "agreed_owner");
 
 /** Everything known of an item, by its key. */
 export async function readItem(viewer: Viewer, key: string, now = Date.now()): Promise<ItemView> {
@@ -89,9 +94,22 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       .innerJoin(person, eq(person.id, itemEvent.actorId))
       .where(eq(itemEvent.itemId, row.id)),
     db
-      .select({ id: comment.id, author: person.name, body: comment.body, at: comment.at })
+      .select({
+        id: comment.id,
+        author: person.name,
+        body: comment.body,
+        at: comment.at,
+        agreedId: walkNote.id,
+        owner: agreedOwner.name,
+        dueOn: walkNote.dueOn,
+      })
       .from(comment)
       .leftJoin(person, eq(person.id, comment.authorId))
+      .leftJoin(
+        walkNote,
+        and(eq(walkNote.itemId, comment.itemId), eq(walkNote.commentId, comment.id)),
+      )
+      .leftJoin(agreedOwner, eq(agreedOwner.id, walkNote.ownerId))
       .where(eq(comment.itemId, row.id))
       .orderBy(asc(comment.at)),
     db
@@ -166,10 +184,11 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       event.kind === "commented" ? [[event.new.commentId, event.cause] as const] : [],
     ),
   );
-  const said = comments.map((c) => {
+  const said = comments.map(({ agreedId, owner, dueOn, ...c }) => {
     const cause = causes.get(c.id) ?? "person";
     return {
       ...c,
+      agreed: agreedId === null ? null : { owner, dueOn },
       author: c.author ?? (cause === "requester" ? "The requester" : "The process"),
       own: cause !== "person",
     };

@@ -100,9 +100,7 @@ export function BoardGrid({
               : null
           }
         />
-        {view.membersOf !== null && view.cards.length === 0 && (
-          <EmptyPlace placeKey={view.project.key} />
-        )}
+        <EmptyPlace view={view} />
         {laneList.map((lane, i) => (
           <LaneRow
             key={lane.id}

@@ -1,5 +1,6 @@
 "use client";
 import { DndContext, type DndContextProps } from "@dnd-kit/core";
+import { useRouter } from "next/navigation";
 import { useCallback, useMemo, useRef, useState, type ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
@@ -20,7 +21,7 @@ import { BacklogBay } from "./backlog-bay";
 import { BoardBulk } from "./board-bulk";
 import { BoardCard } from "./board-card";
 import { BoardGrid } from "./board-grid";
-import { bayTitle, BoardTools } from "./board-tools";
+import { bayTitle, BoardTools, isWalked, walkPath } from "./board-tools";
 import { CarriedCard } from "./carried-card";
 import { useIsAlone } from "./use-alone";
 import { useBoard } from "./use-board";
@@ -62,6 +63,7 @@ export function BoardScreen({
   const alone = useIsAlone();
   const moves = useMoves(view, putCard, board.moving);
   const goes = useColumns(view, moves, board.setPlace);
+  const walk = useWalkWay(view);
   const acts = useCardActs(view.rights.edit);
   const [help, setHelp] = useState(false);
   const [creating, setCreating] = useState(false);
@@ -91,6 +93,7 @@ export function BoardScreen({
       help: () => setHelp(true),
       make: () => view.rights.add && setCreating(true),
       backlog: () => setBayOpen((o) => !o),
+      walk,
     },
   });
   const words = amountWords(view.sum, handle.views.vocabulary);
@@ -150,15 +153,7 @@ export function BoardScreen({
         </div>
       </div>
       <CarriedCard card={hand.inHand ? lifted : undefined} />
-      <AskedAtCard
-        view={view}
-        byId={byId}
-        moves={moves}
-        goes={goes}
-        acts={acts}
-        handle={handle}
-        onOpen={open}
-      />
+      <AskedAtCard {...{ view, byId, moves, goes, acts, handle }} onOpen={open} />
       <BoardKeys open={help} onClose={() => setHelp(false)} says={keys.says} />
     </BoardHands>
   );
@@ -181,6 +176,12 @@ function BoardHands({
       </DndContext>
     </CardHandsProvider>
   );
+}
+
+/** The way to walking a board; undefined where it is not walked. */
+function useWalkWay(view: BoardView): (() => void) | undefined {
+  const { push } = useRouter();
+  return isWalked(view) ? () => push(walkPath(view)) : undefined;
 }
 
 /** What is beside the columns, where this kind of board has it. */

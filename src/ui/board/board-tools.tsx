@@ -6,7 +6,7 @@ import { CHILDREN_SHOWN } from "@/core/board/children";
 import type { Column } from "@/core/board/column";
 import { counted } from "@/core/formats/counted";
 import { NewItem } from "@/ui/item/new-item";
-import { Button, TextButton } from "@/ui/kit/button";
+import { Button, ButtonLink, TextButton } from "@/ui/kit/button";
 import { Select, wordOptions } from "@/ui/kit/select";
 import { AddingUp } from "@/ui/view/adding-up";
 import { LookHead } from "@/ui/view/look-head";
@@ -23,6 +23,14 @@ import type { BoardParts } from "./use-board-parts";
 export function bayTitle({ columnsBy }: BoardView["board"]): string | null {
   return columnsBy === "state" ? "Backlog" : columnsBy === "free" ? "Not placed yet" : null;
 }
+
+/** Whether a board is one that is gone through together: of the process of one project. */
+export const isWalked = ({ board, membersOf }: BoardView): boolean =>
+  board.columnsBy === "state" && membersOf === null;
+
+/** Where a board is gone through together. */
+export const walkPath = ({ project, board }: BoardView): string =>
+  `/p/${project.key}/flow/walk?board=${encodeURIComponent(board.id)}`;
 
 /** A part of the screen that opens and closes. */
 interface Opened {
@@ -73,6 +81,15 @@ export function BoardTools({
         <TextButton className="text-[13px] whitespace-nowrap" onClick={showColumns}>
           {counted(hidden, "column")} hidden, show
         </TextButton>
+      )}
+      {isWalked(view) && (
+        <ButtonLink
+          href={walkPath(view)}
+          aria-keyshortcuts="w"
+          title="Go through the board together"
+        >
+          Walk <kbd>w</kbd>
+        </ButtonLink>
       )}
       <AloneButton />
       {title && (

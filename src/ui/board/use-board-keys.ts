@@ -27,6 +27,7 @@ export const BOARD_KEYS: [string, string][] = [
   ["a", "add at the foot of where the card stands"],
   ["b", "show or hide the backlog"],
   ["n", "new item"],
+  ["w", "walk the board together"],
   ["x", "choose the card; with Shift all from the last one to it"],
   ["v", "the board alone on the screen; + and - change its size, v or Esc leave it"],
   ["/", "narrow what is shown"],
@@ -58,6 +59,8 @@ interface Options {
   onHelp: () => void;
   onNew: () => void;
   onBacklog: () => void;
+  /** Undefined where the board is not walked. */
+  onWalk: (() => void) | undefined;
 }
 
 /**
@@ -90,6 +93,7 @@ export function useBoardKeys(options: Options) {
     "?": options.onHelp,
     n: options.onNew,
     b: options.onBacklog,
+    w: options.onWalk,
   });
 
   const columnAt = (card: Card) => columns.findIndex((c) => options.stands(card, c));

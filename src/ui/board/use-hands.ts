@@ -21,6 +21,7 @@ interface On extends CardKeys {
   help: () => void;
   make: () => void;
   backlog: () => void;
+  walk: (() => void) | undefined;
 }
 
 /** Cards in hand, by the pointer or by keys: where they can be put, and what putting them does. */
@@ -65,6 +66,7 @@ export function useHands({
     onHelp: on.help,
     onNew: on.make,
     onBacklog: on.backlog,
+    onWalk: on.walk,
   });
   const lifted = byId.get(hand.inHand ?? keys.picked?.cardId ?? "");
   const { dropInto } = lands;

@@ -3,7 +3,8 @@ import { Button, TextButton } from "@/ui/kit/button";
 import { TextArea } from "@/ui/kit/field";
 import { useState, type FormEvent } from "react";
 import { tellProblem } from "@/ui/kit/notice";
-import { ago, exact } from "@/ui/kit/time";
+import { Footprints } from "lucide-react";
+import { ago, exact, shortDate } from "@/ui/kit/time";
 import { Words } from "@/ui/kit/words";
 import type { ItemHandle } from "./use-item";
 
@@ -37,6 +38,7 @@ export function ItemComments({ handle }: { handle: ItemHandle }) {
             <p className="text-[12.5px] text-ink-soft">
               <b className="text-ink">{c.author}</b>{" "}
               <time title={exact(c.at, view.project.zone)}>{ago(c.at, view.now)}</time>
+              {c.agreed && <AgreedMark agreed={c.agreed} />}
             </p>
             <Words text={c.body} />
           </li>
@@ -73,6 +75,21 @@ export function ItemComments({ handle }: { handle: ItemHandle }) {
         </form>
       )}
     </section>
+  );
+}
+
+/** That something was agreed on together, with whose it is and by when. */
+function AgreedMark({
+  agreed: { owner, dueOn },
+}: {
+  agreed: { owner: string | null; dueOn: string | null };
+}) {
+  const more = [owner, dueOn && `by ${shortDate(dueOn)}`].filter(Boolean).join(", ");
+  return (
+    <span className="ml-2 font-semibold text-accent" data-agreed="">
+      <Footprints size={13} className="mr-1 inline" aria-hidden="true" />
+      agreed on the walk{more && `: ${more}`}
+    </span>
   );
 }
 

@@ -35,7 +35,7 @@ export function MoveButtons({ handle }: { handle: ItemHandle }) {
   if (!view.rights.move || view.item.withdrawnAt !== null) return null;
   return (
     <div className="flex flex-col gap-2">
-      <div className="flex flex-wrap gap-1.5">
+      <div className="flex flex-wrap gap-1.5" data-moves="">
         {view.transitions.map((t, i) => (
           <Button
             key={t.id}

@@ -20,6 +20,7 @@ export async function changeBulk(
   now = Date.now(),
 ): Promise<void> {
   const entered = await enterList(viewer, projectKey, now);
+  onlyProject(entered.ground);
   if (request.kind === "cancel") return cancelJob(entered, request.id, now);
   if (request.kind === "start") {
     const ids = await itemsMeant(entered, request.items);

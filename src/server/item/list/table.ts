@@ -5,7 +5,7 @@ import type { FactName } from "@/core/condition/facts";
 import { writeCsv } from "@/core/formats/csv";
 import type { ListGroup } from "@/core/item/list/arrange";
 import { groupLabel } from "@/core/item/list/group";
-import { isSummed, PLAIN_LIST } from "@/core/item/list/query";
+import { PLAIN_LIST } from "@/core/item/list/query";
 import {
   cellText,
   EXPORT_PART,
