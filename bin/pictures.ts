@@ -68,6 +68,20 @@ const PICTURES: Record<string, Picture> = {
       await page.waitForSelector('[aria-label="Several at once"]');
     },
   },
+  across: { path: "/across/team-ticketing?board=levels" },
+  walk: {
+    path: "/p/TIX/flow/walk",
+    before: async (page) => {
+      await click('::-p-xpath(//button[starts-with(normalize-space(.), "Begin with")])')(page);
+      await page.waitForSelector('[aria-label="The walk"]');
+      for (let steps = 0; steps < 8; steps++) {
+        await page.keyboard.press("ArrowRight");
+        await page.waitForNetworkIdle({ idleTime: 300 });
+      }
+      await page.waitForSelector("[data-walk-item] figure");
+    },
+    after: click('::-p-xpath(//button[normalize-space(.) = "End it"])'),
+  },
   item: {
     path: "/p/TIX/flow",
     before: async (page) => {
@@ -102,12 +116,6 @@ const PICTURES: Record<string, Picture> = {
       )(page);
     },
   },
-  "form-builder": {
-    path: "/p/TIX/intake/forms",
-    before: click(
-      "::-p-xpath(//ol[@aria-label='Questions in their order']//button[contains(., 'Who helped')])",
-    ),
-  },
   worth: { path: "/p/TIX/intake/worth" },
   promises: { path: "/p/TIX/intake/promises" },
   "public-report-page": { path: "/report/TIX/report" },
@@ -141,7 +149,6 @@ const PICTURES: Record<string, Picture> = {
   },
   "board-people": { path: "/p/TIX/flow?board=tix-people" },
   parts: { path: "/parts", as: "greta.falk" },
-  "sign-in": { path: "/sign-in", as: "" },
 };
 
 async function main(): Promise<void> {

@@ -38,6 +38,7 @@ import { eventRows } from "@/server/item/rows";
 import { beginWorld, nobodyYet } from "@/server/people/installation";
 import { projectHistory, type DemoItem } from "./history";
 import { uuidSource } from "./ids";
+import { demoWalk } from "./walks";
 import { DEMO_PASSWORD, demoDuties, mailOf, PEOPLE, TEAMS } from "./people";
 import { PROJECTS, WEEKS, ZONE, type DemoProject } from "./projects";
 import {
@@ -89,6 +90,7 @@ export async function loadDemo(
       });
       await inChunks(scores, (c) => tx.insert(table.itemScore).values(c));
       await inChunks(votes, (c) => tx.insert(table.itemVote).values(c));
+      if (project.key === "TIX") await loadWalk(tx, "tix-board", items, now);
       counts.items += items.length;
       counts.events += items.reduce((n, i) => n + i.events.length, 0);
       counts.reports += await loadReports(tx, project, items, now);
@@ -211,6 +213,19 @@ async function loadProject(
     await setLimit(tx, { projectId: id, kind: "board", id: boardId, of }, limit, "ines");
   await loadLargeBoard(tx, id, large);
   return { workflow, tasks, large };
+}
+
+/** What became of the last walk of a board. */
+async function loadWalk(
+  tx: Transaction,
+  boardId: string,
+  items: readonly DemoItem[],
+  now: Instant,
+): Promise<void> {
+  const made = demoWalk(boardId, items, uuidSource(seededRandom(7200)), now);
+  await tx.insert(table.walk).values(made.walk);
+  await tx.insert(table.walkSeen).values(made.seen);
+  await tx.insert(table.walkNote).values(made.notes);
 }
 
 /** The board of the larger pieces: a column for each step that is on the way. */

@@ -1,6 +1,6 @@
 import { closeDatabase } from "@/db/connection";
 import { readItem } from "@/server/item/read";
-import { itemIn } from "../server/setup/board";
+import { itemIn, send } from "../server/setup/board";
 import { NOOR } from "../server/setup/people";
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
@@ -19,6 +19,7 @@ afterAll(() => closeDatabase());
 /** An item in Building, with its key and the place of its card. */
 async function onBoard(title: string) {
   const id = await itemIn(NOOR, title, "Ready", "Building");
+  await send(NOOR, id, { kind: "place", below: null });
   await noor.open("/p/TIX/flow");
   const at = `[data-card="${id}"]`;
   await noor.page.waitForSelector(at);

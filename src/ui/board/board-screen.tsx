@@ -248,7 +248,10 @@ const cardLook = ({
   whose: cut.members === null ? null : whoseWords(card, cut),
   under: parts.under.has(card.id),
   around: view.around[card.id],
-  childrenToo: parts.childrenShown !== "as cards",
+  // What stands on the board as cards of its own is not told once more.
+  childrenToo:
+    parts.childrenShown !== "as cards" ||
+    (view.around[card.id]?.children ?? 0) > (parts.drawnUnder.get(card.id) ?? 0),
   childrenOpen: acts.withChildren.has(card.id),
   draggable: view.rights.move,
 });

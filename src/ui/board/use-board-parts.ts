@@ -120,6 +120,7 @@ export function useBoardParts(
   const limits = useBoardLimits(view, { onBoard, columns, columnOf, counts: counts.counts });
   const tallies = useTallies(view, { shown, laneList, cut, columns, columnOf, matching });
   const byId = useMemo(() => new Map(view.cards.map((c) => [c.id, c])), [view.cards]);
+  const drawnUnder = useMemo(() => countUnder(onBoard), [onBoard]);
   const under = useMemo(
     () =>
       new Set(
@@ -147,9 +148,18 @@ export function useBoardParts(
     ...limits,
     ...tallies,
     byId,
+    drawnUnder,
     /** Cards that stand below their parent. */
     under,
   };
+}
+
+/** How many of the cards of a board stand under each item. */
+function countUnder(cards: readonly Card[]): ReadonlyMap<string, number> {
+  const counts = new Map<string, number>();
+  for (const { parentId } of cards)
+    if (parentId !== null) counts.set(parentId, (counts.get(parentId) ?? 0) + 1);
+  return counts;
 }
 
 export type BoardParts = ReturnType<typeof useBoardParts>;

@@ -8,7 +8,14 @@ import type { ItemHandle } from "./use-item";
 import type { ItemView } from "@/core/item/item-view";
 
 /** The moves that exist from where the item is; what a move still needs is asked for right here. */
-export function MoveButtons({ handle }: { handle: ItemHandle }) {
+export function MoveButtons({
+  handle,
+  quiet = false,
+}: {
+  handle: ItemHandle;
+  /** Where something else is what the page is for. */
+  quiet?: boolean;
+}) {
   const { view, send } = handle;
   const [busy, setBusy] = useState(false);
   const [stopped, setStopped] = useState<{
@@ -42,7 +49,7 @@ export function MoveButtons({ handle }: { handle: ItemHandle }) {
             disabled={busy}
             onClick={() => void go(t)}
             small
-            look={i === 0 ? "accent" : "plain"}
+            look={i === 0 && !quiet ? "accent" : "plain"}
             title={`to ${t.toName}`}
           >
             {t.verb}

@@ -118,7 +118,7 @@ function PastWalk({ walk, zone }: { walk: Walk; zone: string }) {
           {counted(seen.length, "item")} seen
         </button>
       </p>
-      <WalkNotes notes={notes} />
+      <WalkNotes notes={notes} saysKind />
     </li>
   );
 }

@@ -1,13 +1,16 @@
 "use client";
-import { useState } from "react";
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import type { Card } from "@/core/board/card";
+import { itemContract } from "@/core/item/contract";
 import { counted } from "@/core/formats/counted";
 import { afterItem, beforeItem, passedBy, type WalkSection } from "@/core/walk/sections";
 import type { Walk } from "@/core/walk/walk";
 import { Button, TextButton } from "@/ui/kit/button";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { usePanel } from "@/ui/kit/panel-context";
+import { queryOf } from "@/ui/kit/request";
 import { useScreenKeys } from "@/ui/kit/use-screen-keys";
 import type { WalkSend } from "./use-walk";
 import { WalkClock } from "./walk-clock";
@@ -58,6 +61,7 @@ export function RunningWalk({
   const at = all.findIndex((card) => card.id === itemId);
   const next = afterItem(sections, itemId);
   const may = view.rights.edit;
+  useReadAhead(next);
   const go = (card: Card | null, passed: readonly Card[] = []) => {
     setNoting(null);
     if (card && may)
@@ -140,6 +144,15 @@ export function RunningWalk({
       />
     </div>
   );
+}
+
+/** What comes next is read while everybody still looks at this one. */
+function useReadAhead(card: Card | null): void {
+  const client = useQueryClient();
+  const key = card?.key;
+  useEffect(() => {
+    if (key) void client.prefetchQuery(queryOf(itemContract.read, { params: { key } }));
+  }, [client, key]);
 }
 
 const NoItem = ({ begun }: { begun: boolean }) => (

@@ -42,14 +42,9 @@ export function WalkItem({
   send: WalkSend;
 }) {
   const { handle, error } = useItem(card.key);
-  if (!handle)
-    return (
-      <div className="flex-1 px-8 py-5">
-        <p className="text-ink-soft">{error ? problemOf(error).sentence : "One moment…"}</p>
-      </div>
-    );
-  const { view: item } = handle;
   const assignee = view.people.find(({ id }) => id === card.assigneeId)?.name;
+  const states = view.workflows.flatMap((workflow) => workflow.states);
+  const state = states.find(({ id }) => id === card.stateId)?.name;
   return (
     <article aria-label={`${card.key} ${card.title}`} className="flex flex-col gap-4">
       <div>
@@ -57,30 +52,17 @@ export function WalkItem({
           <TypeGlyph typeId={card.typeId} size={18} />
           <span className="key !text-[15px]">{card.key}</span>
           <span>
-            {item.state.name} · {assignee ?? "nobody yet"} · {daysWords(ageDays)}
+            {[state, assignee ?? "nobody yet", daysWords(ageDays)].filter(Boolean).join(" · ")}
           </span>
         </p>
         <h2 className="mt-1 text-[26px] leading-tight">{card.title}</h2>
       </div>
-      <ZigzagFigure
-        zigzag={item.zigzag}
-        stateNames={item.stateNames}
-        zone={item.project.zone}
-        width={720}
-      />
-      <div className="grid grid-cols-2 gap-4 max-[1100px]:grid-cols-1">
-        <section className="border border-line bg-sheet p-3" aria-label="What holds it">
-          <h3 className="mb-1 text-[14px]">What holds it</h3>
-          <Holds handle={handle} card={card} view={view} />
-          <ItemBlockers handle={handle} />
-        </section>
-        <section className="border border-line bg-sheet p-3" aria-label="What it needs next">
-          <h3 className="mb-1 text-[14px]">What it needs next</h3>
-          <Needs handle={handle} />
-        </section>
-      </div>
-      <MoveButtons handle={handle} />
-      <GiveTo handle={handle} view={view} />
+      {handle ? (
+        <Known handle={handle} card={card} view={view} />
+      ) : (
+        // The shape of what comes is there at once.
+        <div className="h-[300px] text-ink-soft">{error && problemOf(error).sentence}</div>
+      )}
       {noting && (
         <NoteForm
           key={`${card.id} ${noting}`}
@@ -96,8 +78,36 @@ export function WalkItem({
   );
 }
 
+/** What is known of it beyond its card, once it is read. */
+function Known({ handle, card, view }: { handle: ItemHandle; card: Card; view: BoardView }) {
+  const { view: item } = handle;
+  return (
+    <>
+      <ZigzagFigure
+        zigzag={item.zigzag}
+        stateNames={item.stateNames}
+        zone={item.project.zone}
+        width={720}
+      />
+      <div className="grid grid-cols-2 gap-4 max-[1100px]:grid-cols-1">
+        <section className="border border-line bg-sheet p-3" aria-label="What holds it">
+          <h3 className="mb-1 text-[14px]">What holds it</h3>
+          <Holds card={card} view={view} />
+          <ItemBlockers handle={handle} />
+        </section>
+        <section className="border border-line bg-sheet p-3" aria-label="What it needs next">
+          <h3 className="mb-1 text-[14px]">What it needs next</h3>
+          <Needs handle={handle} />
+        </section>
+      </div>
+      <MoveButtons handle={handle} quiet />
+      <GiveTo handle={handle} view={view} />
+    </>
+  );
+}
+
 /** What an item waits for, in words; that it is blocked stands below. */
-function Holds({ card, view }: { handle: ItemHandle; card: Card; view: BoardView }) {
+function Holds({ card, view }: { card: Card; view: BoardView }) {
   const around = view.around[card.id];
   const waits = around ? waitsForWords(around) : null;
   const free = card.openBlockers.length === 0 && waits === null;

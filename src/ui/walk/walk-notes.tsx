@@ -9,9 +9,12 @@ const today = (): string => new Date().toISOString().slice(0, 10);
 /** What was said of items on a walk: whose it is, by when, and what. */
 export function WalkNotes({
   notes,
+  saysKind = false,
   tool,
 }: {
   notes: readonly WalkNote[];
+  /** Whether what is left for later is told from what is agreed on. */
+  saysKind?: boolean;
   /** What stands beside each. */
   tool?: (note: WalkNote) => ReactNode;
 }) {
@@ -29,7 +32,11 @@ export function WalkNotes({
             >
               {note.key}
             </button>
-            {[note.owner?.name, note.dueOn && `by ${dayWords(note.dueOn, today())}`]
+            {[
+              note.kind === "later" && saysKind && "left for later",
+              note.owner?.name,
+              note.dueOn && `by ${dayWords(note.dueOn, today())}`,
+            ]
               .filter(Boolean)
               .join(", ")}
             <span className="flex-1" />

@@ -6,6 +6,7 @@ import {
   type BehindAsked,
   type BehindView,
 } from "@/core/item/list/behind";
+import { amountsOver } from "@/core/item/amount";
 import { labelOf } from "@/core/condition/vocabulary";
 import { groupLabel } from "@/core/item/list/group";
 import { valueWords } from "@/core/item/list/value-words";
@@ -30,7 +31,9 @@ export async function readBehind(
   const of = namedOf({ ...entered, seen: await knowing(entered, facts) }, ids);
   const { reader, asker } = of;
   const { vocabulary } = asker;
-  const query = { ...asked, sums: BEHIND_SUMS };
+  // Sizes of several projects are not added up.
+  const amounts = amountsOver(vocabulary);
+  const query = { ...asked, sums: BEHIND_SUMS.filter((fact) => amounts.includes(fact)) };
   const from = placeIn(of, query, after);
   const [page, groups] = await Promise.all([
     readListPage(of, query, { after: from, limit: BEHIND_PAGE }),
