@@ -15,6 +15,7 @@ import { readBoard } from "@/server/board/read";
 import { readFlowFacts } from "@/server/flow/facts";
 import { commandItem } from "@/server/item/command";
 import { v7 as newId } from "uuid";
+import { boardAcross } from "./across";
 import { writeMove } from "./bare-move";
 import { readRowsBarely } from "./bare-routes";
 import { manyAtOnce } from "./bulk";
@@ -194,6 +195,7 @@ async function main(): Promise<void> {
   const rows = [
     ...(await overHttp()),
     await openBoard(),
+    await boardAcross(LEAD),
     await moveItem(),
     await listOfAll(PROJECTS * ITEMS_PER_PROJECT),
     await valuesOfAll(PROJECTS * ITEMS_PER_PROJECT),

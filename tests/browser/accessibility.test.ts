@@ -22,6 +22,8 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["backlog", "/p/TIX/plan", "li[data-key]"],
   ["learn", "/p/TIX/learn", ".recharts-surface"],
   ["board by people", "/p/TIX/flow?board=tix-people", ".card"],
+  ["above the projects", "/across/team-ticketing?board=levels", ".card"],
+  ["before a walk", "/p/TIX/flow/walk", "[data-walk]"],
   ["design", "/p/TIX/design", ".react-flow__node"],
   ["types and fields", "/p/TIX/design?place=fields", "[data-field]"],
   ["boards", "/p/TIX/design?place=boards", "[data-board]"],

@@ -29,6 +29,16 @@ async function holdItemAt(place: number): Promise<() => Promise<void>> {
   return () => client.end();
 }
 
+/** Until whoever stops a job waits for the part of it that is begun. */
+async function stopWaits(): Promise<void> {
+  const client = new Client({ connectionString: app.databaseUrl() });
+  await client.connect();
+  const waiting = "select 1 from pg_locks where locktype = 'advisory' and not granted";
+  while ((await client.query(waiting)).rowCount === 0)
+    await new Promise((passed) => setTimeout(passed, 50));
+  await client.end();
+}
+
 const WHAT = '[role=group][aria-label="What is shown"]';
 /** How many items are said to be shown, once that is what is asked for. */
 async function shown(of: Person): Promise<number> {
@@ -432,6 +442,7 @@ describe("several at once", () => {
     await ines.open("/p/TIX/flow?as=table");
     await ines.reads(/\d+ of \d+\s+labelled stocktake/, going);
     await ines.press("Stop");
+    await stopWaits();
     await letGo();
     await ines.reads(/items? labelled stocktake, stopped before \d+ items?\./);
   });

@@ -12,6 +12,8 @@ import {
 import { astrayOf } from "@/core/board/astray";
 import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import { ageTrack } from "@/core/board/age-track";
+import { columnsAside } from "@/core/board/columns-aside";
+import { realityOf } from "@/core/board/reality";
 import { proposeColumns } from "@/core/board/propose-columns";
 import { showWorkflow, widenedWords } from "@/core/board/show-workflow";
 import { PRIORITIES } from "@/core/item/fields";
@@ -453,5 +455,72 @@ describe("an age track", () => {
 
   test("an age equal to the 85 % is not past them", () => {
     expect(ageTrack(aged(10), 8, { p50: 4, p85: 10, p95: 12 }).past85).toBe(false);
+  });
+});
+
+describe("columns that nothing of now is in", () => {
+  const day = (n: number) => `2026-03-${String(n).padStart(2, "0")}`;
+  const sprints = [1, 5, 9, 13, 17].map((from, i) => ({
+    id: `s${i}`,
+    name: `Sprint ${i}`,
+    goal: "",
+    startsOn: day(from),
+    endsOn: day(from + 3),
+    past: from + 3 < 10,
+  }));
+  const releases = [
+    { id: "r1", name: "Spring", dueOn: null, releasedAt: 1, past: true },
+    { id: "r2", name: "Summer", dueOn: null, releasedAt: null, past: false },
+  ];
+  const asideOf = (by: "sprint" | "release" | "team", cards: Card[]) => {
+    const columns = valueColumns(by, { ...VALUES, sprints, releases }, cards);
+    const of = { by, cards, boxes: { sprints, releases }, today: day(10) };
+    return columnsAside(columns, of)
+      .filter(({ aside }) => aside)
+      .map(({ value }) => value);
+  };
+
+  test("are set aside: sprints but the one before, this one and the next, and what is out", () => {
+    expect(asideOf("sprint", [])).toEqual(["s0", "s4"]);
+    expect(asideOf("release", [])).toEqual(["r1"]);
+    expect(asideOf("team", [])).toEqual([]);
+  });
+
+  test("stay in sight while something is in them", () => {
+    expect(asideOf("sprint", [card({ sprintId: "s0" }), card({ sprintId: "gone" })])).toEqual([
+      "s4",
+    ]);
+    expect(asideOf("release", [card({ releaseId: "r1" })])).toEqual([]);
+  });
+});
+
+describe("where what happened says something else than the state", () => {
+  const told = (change: Partial<Card>) =>
+    card({ stateKind: "working", reviewerId: null, ...change });
+  const around = (children: number, finishedChildren: number) => ({ children, finishedChildren });
+  const review = { byReviewer: true };
+  const build = { byReviewer: false };
+
+  test.each<
+    [string, Partial<Card>, { byReviewer: boolean }, ReturnType<typeof around>, string | null]
+  >([
+    ["in review without a reviewer", {}, review, around(0, 0), "nobody is its reviewer"],
+    ["in review with one", { reviewerId: "ivo" }, review, around(0, 0), null],
+    ["built without a reviewer", {}, build, around(0, 0), null],
+    ["all below is done", {}, build, around(3, 3), "all 3 children are done"],
+    ["its only child is done", {}, build, around(1, 1), "its only child is done"],
+    ["some below is done", {}, build, around(3, 2), null],
+    ["finished as all below", { stateKind: "finished" }, build, around(3, 3), null],
+    [
+      "not begun, but below",
+      { stateKind: "unstarted" },
+      build,
+      around(3, 1),
+      "begun: 1 of 3 children done",
+    ],
+    ["not begun at all", { stateKind: "unstarted" }, build, around(3, 0), null],
+    ["taken back", { withdrawn: true }, review, around(1, 1), null],
+  ])("%s", (_, change, state, below, words) => {
+    expect(realityOf(told(change), state, below)?.words ?? null).toBe(words);
   });
 });

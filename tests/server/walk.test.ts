@@ -53,6 +53,8 @@ test("what is agreed on is a comment with whose it is and by when; taken back, t
     dueOn: "2026-12-03",
   };
   await change({ ...agree, text: "Noor asks the quay" });
+  // What did not get through is sent again.
+  await change({ ...agree, text: "Noor asks the quay" });
   const key = await keyOf(itemId);
   const comment = async () => (await readItem(INES, key)).comments.at(-1);
   expect(await comment()).toMatchObject({

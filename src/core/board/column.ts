@@ -19,6 +19,8 @@ export interface Column {
   stateIds: StateId[];
   /** On a board by the values of a field: the value, null for items without one. */
   value?: string | null;
+  /** Whether it is shown only to whoever asks for it: nothing of now is in it. */
+  aside?: true;
   /** On a board by levels: the types of its level. */
   typeIds?: readonly string[];
 }

@@ -1,6 +1,8 @@
 import type { BoardView } from "@/core/board/board-view";
+import { columnsAside } from "@/core/board/columns-aside";
 import { areValues, valueColumns } from "@/core/board/columns-by";
 import type { Instant } from "@/core/calendar/instant";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
 import type { FactName } from "@/core/condition/facts";
 import { readAcrossKey } from "@/core/across/place";
 import { database } from "@/db/connection";
@@ -80,16 +82,24 @@ export async function readBoard(
     boards,
     columns: !areValues(columnsBy)
       ? stored
-      : valueColumns(
-          columnsBy,
+      : columnsAside(
+          valueColumns(
+            columnsBy,
+            {
+              people: people.filter((p) => p.role !== "observer"),
+              teams,
+              sprints,
+              releases,
+              parents,
+            },
+            cards,
+          ),
           {
-            people: people.filter((p) => p.role !== "observer"),
-            teams,
-            sprints,
-            releases,
-            parents,
+            by: columnsBy,
+            cards,
+            boxes: { sprints, releases },
+            today: isoDate(dayNumber(now, project.zone)),
           },
-          cards,
         ),
     shownElsewhere: entered.shownElsewhere,
     cards,

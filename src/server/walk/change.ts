@@ -1,15 +1,14 @@
-import { and, eq, isNull } from "drizzle-orm";
+import { and, eq, inArray, isNull } from "drizzle-orm";
 import { v7 as newId } from "uuid";
 import type { Instant } from "@/core/calendar/instant";
 import type { WalkRequest } from "@/core/walk/contract";
 import type { WalkView } from "@/core/walk/walk";
 import { transact, type Transaction } from "@/db/connection";
-import { board, person, walk, walkNote, walkSeen } from "@/db/schema";
+import { board, item, person, walk, walkNote, walkSeen } from "@/db/schema";
 import { announce } from "../events/announce";
 import { throughDoor } from "../item/door";
 import { enterItem } from "../item/enter";
-import { seenItem } from "../item/seen-item";
-import { enterProject, type ProjectAccess } from "../people/access";
+import { enterProject, seesItem, type ProjectAccess } from "../people/access";
 import { checkMembers } from "../people/belonging";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -149,6 +148,12 @@ async function agree(
 ): Promise<void> {
   const { tx, viewer, access } = walking;
   const { noteId, itemId, text, ownerId } = request;
+  // The id is made by whoever asks, so asking twice agrees once.
+  const [known] = await tx
+    .select({ id: walkNote.id })
+    .from(walkNote)
+    .where(eq(walkNote.id, noteId));
+  if (known) return;
   if (ownerId !== null) await checkMembers(tx, access.project.id, [ownerId]);
   const on = await enterItem(tx, viewer, itemId, "comment item");
   if (on.access.project.id !== access.project.id) throw notFound("item");
@@ -192,6 +197,17 @@ async function refuseUnseen(
   { tx, viewer, access }: Walking,
   itemIds: readonly string[],
 ): Promise<void> {
-  for (const id of itemIds)
-    if (!(await seenItem(tx, viewer, access.project.id, id))) throw notFound("item");
+  const wanted = [...new Set(itemIds)];
+  const rows = await tx
+    .select({ id: item.id })
+    .from(item)
+    .where(
+      and(
+        inArray(item.id, wanted),
+        eq(item.projectId, access.project.id),
+        isNull(item.withdrawnAt),
+        seesItem(tx, viewer),
+      ),
+    );
+  if (rows.length < wanted.length) throw notFound("item");
 }

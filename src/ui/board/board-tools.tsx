@@ -11,6 +11,8 @@ import { Select, wordOptions } from "@/ui/kit/select";
 import { AddingUp } from "@/ui/view/adding-up";
 import { LookHead } from "@/ui/view/look-head";
 import type { LookHandle } from "@/ui/view/use-look";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import { NewTimebox } from "@/ui/plan/new-timebox";
 import { AloneButton } from "./alone-button";
 import { CardsChooser } from "./cards-chooser";
 import { LanesChooser } from "./lanes-chooser";
@@ -47,7 +49,7 @@ export function BoardTools({
   bay,
   creating,
   onCreated,
-  folds: { folds, showColumns },
+  folds: { folds, showColumns, withAside, turnAside },
 }: {
   view: BoardView;
   parts: BoardParts;
@@ -62,6 +64,8 @@ export function BoardTools({
   const { columns, counts } = parts;
   const seenIn = (column: Column) => counts[column.id] - unseenIn(view, column);
   const hidden = columns.filter(({ id }) => folds.hidden.includes(id)).length;
+  const aside = columns.filter((column) => column.aside).length;
+  const { columnsBy } = view.board;
   const total = columns.reduce((sum, column) => sum + seenIn(column), 0);
   return (
     <LookHead
@@ -81,6 +85,19 @@ export function BoardTools({
         <TextButton className="text-[13px] whitespace-nowrap" onClick={showColumns}>
           {counted(hidden, "column")} hidden, show
         </TextButton>
+      )}
+      {aside > 0 && (
+        <TextButton className="text-[13px] whitespace-nowrap" onClick={turnAside}>
+          {withAside ? `without ${aside} that nothing is in` : `${aside} more that nothing is in`}
+        </TextButton>
+      )}
+      {(columnsBy === "sprint" || columnsBy === "release") && view.rights.add && (
+        <NewTimebox
+          projectKey={view.project.key}
+          kind={columnsBy}
+          sprints={view.sprints}
+          today={isoDate(dayNumber(view.now, view.project.zone))}
+        />
       )}
       {isWalked(view) && (
         <ButtonLink

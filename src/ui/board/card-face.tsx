@@ -15,6 +15,7 @@ import { CardChildren } from "./card-children";
 import type { InPlace } from "./card-fields";
 import { MarkLine } from "./card-mark";
 import { ReadyMark } from "@/ui/kit/ready-mark";
+import { realityOf } from "@/core/board/reality";
 import type { CardFacts } from "./card-facts";
 import { SmallLine } from "./small-line";
 import { useCardHands } from "./use-card-acts";
@@ -134,6 +135,7 @@ export const CardFace = memo(function CardFace({
         <p className="mt-0.5 truncate text-[12.5px] text-ink-soft">{remarks.join(" · ")}</p>
       )}
       {compact && whose && <p className="truncate text-[11.5px] text-ink-soft">{whose}</p>}
+      <RealityLine card={card} around={around} facts={facts} compact={compact} />
       {said.map((line) => (
         <p
           key={line}
@@ -234,7 +236,6 @@ function Pressed({
       tabIndex={-1}
       className="card-part"
       title={words}
-      aria-label={words}
       data-part={field}
       onClick={(event) => {
         event.stopPropagation();
@@ -243,6 +244,36 @@ function Pressed({
     >
       {children}
     </button>
+  );
+}
+
+/** Where what happened says something else than the state: one press to put it right. */
+function RealityLine({
+  card,
+  around,
+  facts,
+  compact,
+}: Pick<Drawn, "card" | "around" | "facts" | "compact">) {
+  const hands = useCardHands();
+  const reality = realityOf(card, facts.states.get(card.stateId), around);
+  if (!reality) return null;
+  return (
+    <p className={`leading-tight ${compact ? "text-[11.5px]" : "mt-0.5 text-[12.5px]"}`}>
+      <button
+        type="button"
+        tabIndex={-1}
+        disabled={hands === null}
+        className="card-part font-semibold text-signal-ink"
+        data-reality={reality.kind}
+        title="Put it right"
+        onClick={(event) => {
+          event.stopPropagation();
+          hands?.change(card, reality.kind === "no reviewer" ? "reviewerId" : null);
+        }}
+      >
+        {reality.words}
+      </button>
+    </p>
   );
 }
 

@@ -7,7 +7,15 @@ import { choicesOf, ItemFieldEditor } from "@/ui/item/field-editor";
 import type { SendCard } from "./use-card-command";
 
 /** What is changed of an item without opening it. */
-export const IN_PLACE = ["title", "assigneeId", "estimate", "priority", "dueOn", "labels"] as const;
+export const IN_PLACE = [
+  "title",
+  "assigneeId",
+  "reviewerId",
+  "estimate",
+  "priority",
+  "dueOn",
+  "labels",
+] as const;
 export type InPlace = (typeof IN_PLACE)[number];
 
 /** The fields of an item that are changed at its card, each stored at once. */

@@ -7,6 +7,7 @@ import {
   type Waiting,
 } from "@/core/board/around";
 import type { Card } from "@/core/board/card";
+import { realityOf } from "@/core/board/reality";
 import { USUAL_FACTS } from "@/core/board/card-look";
 import { DAY } from "@/core/calendar/instant";
 import { factOf, NOTHING_AROUND, ownFieldOf, type FactName } from "@/core/condition/facts";
@@ -154,6 +155,7 @@ export function cardLabel(
     card.origin === "unplanned" && "unplanned",
     ...(told.around ? waitingWords(card, told.around, facts.shown) : []),
     told.around && told.childrenToo && childrenWords(told.around, facts.shown),
+    realityOf(card, facts.states.get(card.stateId), told.around)?.words,
     told.chosen && "chosen",
   ]
     .filter(Boolean)

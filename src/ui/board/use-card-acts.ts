@@ -14,8 +14,8 @@ export type AtCard =
 
 /** What presses inside of a card do. */
 export interface CardHands {
-  /** Opens what changes a card, at one of its fields. */
-  change: (card: Card, field: InPlace) => void;
+  /** Opens what changes a card, at one of its fields; null: at its moves. */
+  change: (card: Card, field: InPlace | null) => void;
   /** Opens what stands under a card as a list on it, or closes that. */
   turnChildren: (card: Card) => void;
   /** Lists all that is under a large piece. */

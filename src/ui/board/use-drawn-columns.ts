@@ -46,7 +46,7 @@ function widthsOf(
 export function useDrawnColumns(
   view: BoardView,
   { columns: all, byStages, counts }: Pick<BoardParts, "columns" | "byStages" | "counts">,
-  { folds }: Pick<FoldsHandle, "folds">,
+  { folds, withAside }: Pick<FoldsHandle, "folds" | "withAside">,
 ): DrawnColumns {
   const [held, setHeld] = useState<string | null>(null);
   useDndMonitor({
@@ -59,10 +59,10 @@ export function useDrawnColumns(
   });
   const [columns, strips] = useMemo(
     () => [
-      all.filter(({ id }) => !folds.hidden.includes(id)),
+      all.filter(({ id, aside }) => !folds.hidden.includes(id) && (withAside || !aside)),
       new Set(folds.columns.filter((id) => id !== held)),
     ],
-    [all, folds, held],
+    [all, folds, withAside, held],
   );
   const firsts = useMemo(() => {
     const first = byStages ? stagesOf(columns).map((stage) => stage.columns[0]) : columns;

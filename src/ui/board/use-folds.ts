@@ -10,6 +10,7 @@ import type { LookHandle } from "@/ui/view/use-look";
 export function useFolds({ projectKey, view, look, views }: LookHandle, boardId: string) {
   const place = view?.id ?? look.board ?? boardId;
   const [here, setHere] = useState<{ place: string; folds: Folds } | null>(null);
+  const [withAside, setWithAside] = useState(false);
   const folds = here?.place === place ? here.folds : (views.folds[place] ?? NOTHING_FOLDED);
   const put = (change: Partial<Folds>) => {
     const next = { ...folds, ...change };
@@ -25,6 +26,9 @@ export function useFolds({ projectKey, view, look, views }: LookHandle, boardId:
     hideColumn: (id: string) =>
       put({ hidden: [...folds.hidden, id], columns: folds.columns.filter((one) => one !== id) }),
     showColumns: () => put({ hidden: [] }),
+    /** Whether columns are shown that nothing of now is in. */
+    withAside,
+    turnAside: () => setWithAside((on) => !on),
   };
 }
 

@@ -1,4 +1,9 @@
-import puppeteer, { type Browser, type ElementHandle, type Page } from "puppeteer-core";
+import puppeteer, {
+  type BoundingBox,
+  type Browser,
+  type ElementHandle,
+  type Page,
+} from "puppeteer-core";
 
 const FLAGS = [
   "--no-sandbox",
@@ -55,8 +60,20 @@ export function givenBrowser(): { person: (address: string, name?: string) => Pr
 /** How often something that is drawn anew is clicked. */
 const CLICKS = 12;
 const BETWEEN_CLICKS = 250;
+const BETWEEN_LOOKS = 60;
 
 /** Somebody at a browser: sees, clicks, types, drags. */
+/** Where something stands once it moves no more: what comes into sight may push it aside. */
+async function standingStill(element: ElementHandle<Element>): Promise<BoundingBox> {
+  let before = (await element.boundingBox())!;
+  for (;;) {
+    await new Promise((passed) => setTimeout(passed, BETWEEN_LOOKS));
+    const now = (await element.boundingBox())!;
+    if (now.x === before.x && now.y === before.y) return now;
+    before = now;
+  }
+}
+
 export class Person {
   constructor(
     readonly page: Page,
@@ -67,8 +84,8 @@ export class Person {
   async signIn(name: string): Promise<void> {
     await this.open("/sign-in");
     await this.click(`::-p-xpath(//button[contains(., "${name}")])`);
-    await this.page.waitForSelector("h1");
     await this.page.waitForFunction(() => location.pathname.startsWith("/p/"));
+    await this.page.waitForSelector("html[data-ready]");
   }
 
   async open(path: string): Promise<void> {
@@ -302,7 +319,7 @@ export class Person {
     const middle = async (selector: string) => {
       const found = await this.page.waitForSelector(selector);
       await found!.scrollIntoView();
-      const { x, y, width, height } = (await found!.boundingBox())!;
+      const { x, y, width, height } = await standingStill(found!);
       return { x: x + width / 2, y: y + Math.min(height / 2, 40) };
     };
     const from = await middle(`[data-key="${key}"]`);

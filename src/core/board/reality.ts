@@ -1,0 +1,42 @@
+import { counted } from "@/core/formats/counted";
+import { isInProgress, type State } from "@/core/workflow/state";
+import type { Around } from "./around";
+import type { Card } from "./card";
+
+/**
+ * What has happened to an item that its state does not say: somebody has forgotten to move it, or to
+ * name who works on it.
+ */
+export interface Reality {
+  kind: "no reviewer" | "children done" | "begun below";
+  words: string;
+}
+
+type Told = Pick<Card, "stateKind" | "reviewerId" | "withdrawn">;
+
+/**
+ * Where what happened says something else than the state of an item; null where they agree.
+ * @param state where it stands
+ * @param around what stands around it, as far as that is known
+ */
+export function realityOf(
+  { stateKind, reviewerId, withdrawn }: Told,
+  state: Pick<State, "byReviewer"> | undefined,
+  around: Pick<Around, "children" | "finishedChildren"> | undefined,
+): Reality | null {
+  if (withdrawn) return null;
+  const { children = 0, finishedChildren = 0 } = around ?? {};
+  if (state?.byReviewer && isInProgress(stateKind) && reviewerId === null)
+    return { kind: "no reviewer", words: "nobody is its reviewer" };
+  if (isInProgress(stateKind) && children > 0 && finishedChildren === children)
+    return {
+      kind: "children done",
+      words: children === 1 ? "its only child is done" : `all ${children} children are done`,
+    };
+  if (stateKind === "unstarted" && finishedChildren > 0)
+    return {
+      kind: "begun below",
+      words: `begun: ${finishedChildren} of ${counted(children, "child", "children")} done`,
+    };
+  return null;
+}
