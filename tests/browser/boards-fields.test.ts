@@ -223,6 +223,8 @@ test("a card is put into another lane, by the pointer and by keys; a lane that t
   );
   await ines.carry(key, `${lane("Low")} .board-cell:nth-child(2)`);
   await stands(key, "Low");
+  // Once it is stored nothing draws the card anew under the keys.
+  await ines.reads(`${key}: Low.`);
   await ines.focusCard(key);
   await ines.keys(" ", "ArrowDown", " ");
   await stands(key, "Normal");

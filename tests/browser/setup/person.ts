@@ -63,6 +63,15 @@ const BETWEEN_CLICKS = 250;
 const BETWEEN_LOOKS = 60;
 
 /** Somebody at a browser: sees, clicks, types, drags. */
+/** A point of something, near its head. */
+const within = ({ x, y, width, height }: BoundingBox) => ({
+  x: x + width / 2,
+  y: y + Math.min(height / 2, 40),
+});
+
+const holds = ({ x, y, width, height }: BoundingBox, at: { x: number; y: number }): boolean =>
+  at.x >= x && at.x <= x + width && at.y >= y && at.y <= y + height;
+
 /** Where something stands once it moves no more: what comes into sight may push it aside. */
 async function standingStill(element: ElementHandle<Element>): Promise<BoundingBox> {
   let before = (await element.boundingBox())!;
@@ -316,18 +325,22 @@ export class Person {
    * @param meanwhile before it is let go
    */
   async carry(key: string, onto: string, meanwhile?: () => Promise<void>): Promise<void> {
-    const middle = async (selector: string) => {
-      const found = await this.page.waitForSelector(selector);
-      await found!.scrollIntoView();
-      const { x, y, width, height } = await standingStill(found!);
-      return { x: x + width / 2, y: y + Math.min(height / 2, 40) };
+    const into = async (selector: string) => {
+      const found = (await this.page.waitForSelector(selector))!;
+      await found.scrollIntoView();
+      return found;
     };
-    const from = await middle(`[data-key="${key}"]`);
+    const from = within(await standingStill(await into(`[data-key="${key}"]`)));
     await this.page.mouse.move(from.x, from.y);
     await this.page.mouse.down();
     await this.page.mouse.move(from.x + 12, from.y + 12, { steps: 4 });
-    const to = await middle(onto);
-    await this.page.mouse.move(to.x, to.y, { steps: 12 });
+    const target = await into(onto);
+    // What is carried near an edge scrolls the board: the pointer follows where the place went.
+    for (let tries = 0; tries < CLICKS; tries++) {
+      const to = within((await target.boundingBox())!);
+      await this.page.mouse.move(to.x, to.y, { steps: 12 });
+      if (holds((await target.boundingBox())!, to)) break;
+    }
     await meanwhile?.();
     await this.page.mouse.up();
   }
