@@ -505,6 +505,7 @@ describe("where what happened says something else than the state", () => {
     [string, Partial<Card>, { byReviewer: boolean }, ReturnType<typeof around>, string | null]
   >([
     ["in review without a reviewer", {}, review, around(0, 0), "nobody is its reviewer"],
+    ["waiting for review", { stateKind: "waiting" }, review, around(0, 0), null],
     ["in review with one", { reviewerId: "ivo" }, review, around(0, 0), null],
     ["built without a reviewer", {}, build, around(0, 0), null],
     ["all below is done", {}, build, around(3, 3), "all 3 children are done"],

@@ -26,7 +26,8 @@ export function realityOf(
 ): Reality | null {
   if (withdrawn) return null;
   const { children = 0, finishedChildren = 0 } = around ?? {};
-  if (state?.byReviewer && isInProgress(stateKind) && reviewerId === null)
+  // What waits for its review has not been given to anybody yet.
+  if (state?.byReviewer && stateKind === "working" && reviewerId === null)
     return { kind: "no reviewer", words: "nobody is its reviewer" };
   if (isInProgress(stateKind) && children > 0 && finishedChildren === children)
     return {
