@@ -1,5 +1,6 @@
 import { partOf, type Column, type ColumnPart } from "@/core/board/column";
 import { proposeColumns } from "@/core/board/propose-columns";
+import { capital } from "@/core/formats/capital";
 import type { ItemType } from "@/core/item/item-type";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { AcrossBoardId } from "./boards";
@@ -53,8 +54,6 @@ const byStage = (workflows: readonly Workflow[]): Column[] =>
     id: `${proposed.stage} ${proposed.part}`,
     position,
   }));
-
-const capital = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1);
 
 /** A column for each level that there is, the largest pieces first. */
 function byLevel(projects: readonly AcrossProject[]): Column[] {

@@ -1,4 +1,6 @@
 import type { Vocabulary } from "@/core/condition/vocabulary";
+import { grouped } from "@/core/item/grouped";
+import { onceEach } from "@/core/item/once-each";
 import type { OwnField, OwnFieldKind } from "@/core/item/own-field";
 
 /** Own fields of several projects that are one field where they are looked at together. */
@@ -31,9 +33,6 @@ const COMPARABLE: readonly OwnFieldKind[] = [
   "link",
 ];
 
-const onceEach = <T extends { id: string }>(things: readonly T[]): T[] =>
-  [...new Map(things.toReversed().map((thing) => [thing.id, thing])).values()].reverse();
-
 /** Levels have one number everywhere, and each project its own word for it. */
 function mergedLevels(all: readonly Vocabulary[]): Vocabulary["levels"] {
   const levels = all.flatMap((one) => one.levels);
@@ -52,9 +51,7 @@ function mergedFields(all: readonly Vocabulary[]): { own: OwnField[]; alike: Ali
   const present = all.flatMap(({ own }) =>
     own.filter((field) => field.removedAt === null && COMPARABLE.includes(field.kind)),
   );
-  const groups = new Map<string, OwnField[]>();
-  for (const field of present)
-    groups.set(alikeKey(field), [...(groups.get(alikeKey(field)) ?? []), field]);
+  const groups = grouped(present, alikeKey);
   const fields: Record<string, string[]> = {};
   const options: Record<string, string> = {};
   const own = [...groups.values()].map(([first, ...others]) => {

@@ -6,6 +6,7 @@ import {
   type AskedAt,
   type FactName,
 } from "@/core/condition/facts";
+import { capital } from "@/core/formats/capital";
 import { factLabel, optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { countedAt, valueMeaning } from "@/core/item/list/counted-values";
@@ -124,8 +125,6 @@ const EXPEDITE_LANE: Named = {
   value: { fact: "classOfService", key: "expedite" },
   meaning: { kind: "compare", fact: "classOfService", op: "is", value: "expedite" },
 };
-
-const capital = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1);
 
 /** So many lanes by values are shown that hold nothing. */
 const MOST_EMPTY = 40;

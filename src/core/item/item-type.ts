@@ -28,6 +28,9 @@ export const LEVEL_WORDS = [
 /** What a new project calls the levels of its items, from the lowest. */
 export const FIRST_LEVEL_NAMES = ["task", "story", "feature", "epic"] as const;
 
+/** From this level on an item is a large piece: it holds others that stand on their own. */
+export const LARGE_LEVEL = 2;
+
 /** What a project calls the levels of its items, from outside. */
 export const levelNamesSchema = z
   .array(z.string().trim().min(1, "A level needs a name.").max(30, "Use at most 30 characters."))

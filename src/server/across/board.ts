@@ -6,6 +6,7 @@ import type { Column } from "@/core/board/column";
 import { valueColumns, type ColumnsBy } from "@/core/board/columns-by";
 import type { Instant } from "@/core/calendar/instant";
 import type { FactName } from "@/core/condition/facts";
+import { onceEach } from "@/core/item/once-each";
 import type { ItemType } from "@/core/item/item-type";
 import type { RosterPerson } from "@/core/people/roster";
 import type { Workflow } from "@/core/workflow/workflow";
@@ -142,9 +143,6 @@ async function namedThings(reader: Reader, { projects }: Ground) {
       releases: await loadReleases(reader, id),
     })),
   );
-  const once = <T extends { id: string }>(things: readonly T[]): T[] => [
-    ...new Map(things.map((thing) => [thing.id, thing])).values(),
-  ];
   const people = new Map<string, RosterPerson>();
   // Whoever works in one of them works here.
   for (const person of all.flatMap((of) => of.people))
@@ -155,8 +153,8 @@ async function namedThings(reader: Reader, { projects }: Ground) {
       all.map((of) => [of.key, of.people.filter(working).map(({ id }) => id)]),
     ),
     people: [...people.values()].filter(working),
-    teams: once(all.flatMap((of) => of.teams)),
-    sprints: once(all.flatMap((of) => of.sprints)),
-    releases: once(all.flatMap((of) => of.releases)),
+    teams: onceEach(all.flatMap((of) => of.teams)),
+    sprints: onceEach(all.flatMap((of) => of.sprints)),
+    releases: onceEach(all.flatMap((of) => of.releases)),
   };
 }

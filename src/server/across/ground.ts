@@ -1,5 +1,6 @@
-import { and, eq, exists, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
+import { and, eq, exists, gte, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
 import { acrossKey, readAcrossKey, type AcrossPlace } from "@/core/across/place";
+import { LARGE_LEVEL } from "@/core/item/item-type";
 import type { Action } from "@/core/people/authorise";
 import type { Reader } from "@/db/connection";
 import {
@@ -172,9 +173,6 @@ async function accessesOf(
   return rows.map((row) => admit(viewer, row, "read project"));
 }
 
-/** From this level on a piece is large: it holds others that stand on their own. */
-const LARGE = 2;
-
 /**
  * The items of a person or a team, and the large pieces that they are part of; of a group of
  * projects all that is in them.
@@ -202,7 +200,7 @@ function itemsOf(reader: Reader, { personId }: Viewer, place: AcrossPlace): SQL 
         and(
           eq(itemType.projectId, item.projectId),
           eq(itemType.id, item.typeId),
-          sql`${itemType.level} >= ${LARGE}::int`,
+          gte(itemType.level, LARGE_LEVEL),
         ),
       ),
   );

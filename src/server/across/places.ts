@@ -1,6 +1,7 @@
 import { and, asc, eq, inArray } from "drizzle-orm";
 import type { AcrossPlaces, OfferedPlace } from "@/core/across/contract";
 import { acrossKey } from "@/core/across/place";
+import { grouped } from "@/core/item/grouped";
 import { database, type Reader } from "@/db/connection";
 import { projectGroup, projectGroupProject, team, teamMember } from "@/db/schema";
 import { visibleProjects } from "../people/access";
@@ -68,18 +69,16 @@ async function groupPlaces(reader: Reader, { personId, administrator }: Viewer, 
     .innerJoin(projectGroupProject, eq(projectGroupProject.groupId, projectGroup.id))
     .where(inArray(projectGroupProject.projectId, seen))
     .orderBy(asc(projectGroup.name), asc(projectGroup.id));
-  const groups = new Map<string, OfferedPlace & { id: string; away: boolean }>();
-  for (const { id, name, madeBy, putAwayAt, projectId } of rows) {
-    const known = groups.get(id) ?? {
+  return [...grouped(rows, ({ id }) => id)].map(([id, its]) => {
+    const [{ name, madeBy, putAwayAt }] = its;
+    return {
       id,
       key: acrossKey({ kind: "group", id }),
       name,
       kind: "group" as const,
-      projectIds: [],
+      projectIds: its.map(({ projectId }) => projectId),
       mayChange: madeBy === personId || administrator,
       away: putAwayAt !== null,
     };
-    groups.set(id, { ...known, projectIds: [...known.projectIds, projectId] });
-  }
-  return [...groups.values()];
+  });
 }

@@ -1,6 +1,7 @@
 import { inArray, or } from "drizzle-orm";
 import type { AskedItem } from "@/core/condition/facts";
 import { computedFields } from "@/core/item/compute-fields";
+import { grouped } from "@/core/item/grouped";
 import type { OwnField } from "@/core/item/own-field";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
@@ -32,13 +33,13 @@ export async function askedItems(
     ? await dependenciesOf(reader, ids)
     : [];
   const levels = await levelsOf(reader, items);
-  const everIn = grouped(stays, (s) => s.stateId);
-  const linked = grouped(links, (l) => l.kind);
+  const everIn = grouped(stays, (s) => s.itemId);
+  const linked = grouped(links, (l) => l.itemId);
   const counts = new Map(children.map((c) => [c.parentId, c]));
   return items.map((i) => ({
     item: i,
-    everIn: everIn.get(i.id) ?? [],
-    links: [...new Set(linked.get(i.id))],
+    everIn: everIn.get(i.id)?.map((s) => s.stateId) ?? [],
+    links: [...new Set(linked.get(i.id)?.map((l) => l.kind))],
     children: counts.get(i.id)?.children ?? 0,
     openChildren: openOf(counts.get(i.id)),
     waitsFor: waits.filter((one) => one.waiting.id === i.id).length,
@@ -67,15 +68,6 @@ async function levelsOf(
 
 const openOf = (counts: { children: number; finishedChildren: number } | undefined): number =>
   counts === undefined ? 0 : counts.children - counts.finishedChildren;
-
-function grouped<R extends { itemId: string }, V>(
-  rows: readonly R[],
-  valueOf: (row: R) => V,
-): Map<string, V[]> {
-  const groups = new Map<string, V[]>();
-  for (const row of rows) groups.set(row.itemId, [...(groups.get(row.itemId) ?? []), valueOf(row)]);
-  return groups;
-}
 
 /** One item, by its snapshot. */
 export async function askedItem(

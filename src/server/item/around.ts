@@ -2,6 +2,7 @@ import { and, eq, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import type { Dependency } from "@/core/item/event";
 import type { Reader, Transaction } from "@/db/connection";
+import { LARGE_LEVEL } from "@/core/item/item-type";
 import type { Below } from "@/core/board/around";
 import { item, itemLink, itemType } from "@/db/schema";
 import { invalid } from "../refused";
@@ -32,8 +33,6 @@ export const childCounts = (reader: Reader, ids: readonly string[], seen?: SQL) 
     )
     .groupBy(item.parentId);
 
-/** From this level on a piece is large: it holds others that stand on their own. */
-const LARGE = 2;
 const under = alias(item, "under");
 
 /**
@@ -45,7 +44,7 @@ const underLarge = (of: SQL, sees: SQL = sql`true`): SQL => sql`
   with recursive below(root, id) as (
     select ${item.id}, ${item.id} from ${item}
     join ${itemType} on ${itemType.projectId} = ${item.projectId} and ${itemType.id} = ${item.typeId}
-    where ${of} and ${itemType.level} >= ${LARGE}::int
+    where ${of} and ${itemType.level} >= ${LARGE_LEVEL}::int
     union
     select below.root, ${under.id} from below join ${item} as "under" on ${under.parentId} = below.id
     where ${under.withdrawnAt} is null and ${sees}

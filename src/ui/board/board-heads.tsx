@@ -133,7 +133,11 @@ function HeadWords({
           {column.name !== column.stage ? column.name : ""}
         </span>
       </h2>
-      <button type="button" onClick={onOpen} className="mt-0.5 block min-h-6 min-w-6 text-left hover:underline">
+      <button
+        type="button"
+        onClick={onOpen}
+        className="mt-0.5 block min-h-6 min-w-6 text-left hover:underline"
+      >
         <Slots
           count={count}
           limit={limit}

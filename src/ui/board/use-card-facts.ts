@@ -2,6 +2,7 @@
 import { useMemo } from "react";
 import type { BoardView } from "@/core/board/board-view";
 import { factsAskedFor } from "@/core/board/card-look";
+import { LARGE_LEVEL } from "@/core/item/item-type";
 import type { Figures } from "@/core/flow/summary";
 import type { LookHandle } from "@/ui/view/use-look";
 import { useDensity } from "./use-density";
@@ -23,7 +24,9 @@ export function useCardFacts(
       nameOf: new Map(view.people.map((p) => [p.id, p.name])),
       groupName: new Map([...view.teams, ...view.sprints].map(({ id, name }) => [id, name])),
       typeName: new Map(view.types.map((t) => [t.id, t.name])),
-      largeTypes: new Set(view.types.filter(({ level }) => level > 1).map(({ id }) => id)),
+      largeTypes: new Set(
+        view.types.filter(({ level }) => level >= LARGE_LEVEL).map(({ id }) => id),
+      ),
       ownFields: view.ownFields,
       states: new Map(view.workflows.flatMap((w) => w.states.map((s) => [s.id, s]))),
       saysState: view.board.columnsBy !== "state",
