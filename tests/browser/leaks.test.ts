@@ -21,6 +21,9 @@ import {
   reportMessage,
   reportVerdict,
   reproduction,
+  walk,
+  walkNote,
+  walkSeen,
 } from "@/db/schema";
 import { readReport } from "@/server/intake/read-report";
 import { submitForm } from "@/server/intake/forms";
@@ -28,7 +31,9 @@ import { triageReport } from "@/server/intake/triage-report";
 import { recordReproduction } from "@/server/intake/reproductions";
 import { createItem } from "@/server/item/create";
 import { PLAIN_LOOK } from "@/core/view/look";
+import type { WalkRequest } from "@/core/walk/contract";
 import { editBoards } from "@/server/board/boards";
+import { changeWalk } from "@/server/walk/change";
 import { send, stateId } from "../server/setup/board";
 import { INES } from "../server/setup/people";
 import { FORM } from "../server/setup/reports";
@@ -89,6 +94,8 @@ const h = {
   link: "",
   board: "",
   list: "",
+  walk: randomUUID(),
+  note: randomUUID(),
   tryId: randomUUID(),
 };
 const GHOST = {
@@ -101,6 +108,7 @@ const GHOST = {
   merged: randomUUID(),
   file: randomUUID(),
   link: randomUUID(),
+  note: randomUUID(),
 };
 
 /** Waits until the worker has done what follows from all that happened. */
@@ -186,6 +194,7 @@ beforeAll(async () => {
       restricted: true,
       labels: ["copperlabel"],
       area: "Velvetquay",
+      teamId: "quayside",
     },
   });
   await judge(merged.id, { kind: "merge", itemId: made.itemId! });
@@ -270,6 +279,23 @@ beforeAll(async () => {
       columnId: h.list,
       below: null,
     });
+  const walked = { board: "tix-board", order: "from the end", minutes: 15 } as const;
+  const noted = { id: h.walk, noteId: h.note, itemId: h.id };
+  const requests: WalkRequest[] = [
+    { kind: "start", id: h.walk, ...walked },
+    { kind: "go", id: h.walk, itemId: h.visible, passed: [h.below] },
+    { kind: "go", id: h.walk, itemId: h.id, passed: [] },
+    { kind: "later", ...noted, text: "pewterword" },
+    {
+      kind: "agree",
+      ...noted,
+      noteId: randomUUID(),
+      text: "pewterword",
+      ownerId: "ines",
+      dueOn: null,
+    },
+  ];
+  for (const request of requests) await changeWalk(INES, "TIX", request);
   await settled();
 }, 180_000);
 afterAll(() => closeDatabase());
@@ -314,6 +340,9 @@ async function hiddenState(): Promise<string> {
       .select({ id: item.id, parentId: item.parentId })
       .from(item)
       .where(eq(item.parentId, h.parent)),
+    db.select().from(walk).where(eq(walk.id, h.walk)),
+    db.select().from(walkSeen).where(inArray(walkSeen.itemId, ids)).orderBy(walkSeen.itemId),
+    db.select().from(walkNote).where(inArray(walkNote.itemId, ids)).orderBy(walkNote.id),
   ]);
   return JSON.stringify(rows);
 }
@@ -321,7 +350,7 @@ async function hiddenState(): Promise<string> {
 /** Nothing of what is hidden stands in a text. */
 function expectNothingOf(text: string): void {
   const small = text.toLowerCase();
-  const { id, key, below, parent, parentKey, accepted, merged, file } = h;
+  const { id, key, below, parent, parentKey, accepted, merged, file, note } = h;
   const marks = {
     ...Object.fromEntries(MARKS.map((m) => [m, m])),
     id,
@@ -332,6 +361,7 @@ function expectNothingOf(text: string): void {
     accepted,
     merged,
     file,
+    note,
   };
   for (const [name, mark] of Object.entries(marks)) {
     // A key is a key only where no other letter or figure follows it.
@@ -347,6 +377,9 @@ function expectNothingOf(text: string): void {
  * in their places.
  */
 const READS: Record<string, string[]> = {
+  "/api/across": ["/api/across"],
+  "/across": ["/across"],
+  "/across/[place]": ["/across/mine", "/across/team-quayside", "/across/mine?as=table"],
   "/api/items/[key]": ["/api/items/:visibleKey"],
   "/api/notices": ["/api/notices"],
   "/api/pins": ["/api/pins"],
@@ -362,6 +395,8 @@ const READS: Record<string, string[]> = {
     "/api/projects/TIX/board",
     "/api/projects/TIX/board?board=:board",
     "/api/projects/TIX/board?board=tix-people",
+    "/api/projects/mine/board",
+    "/api/projects/team-quayside/board",
   ],
   "/api/projects/[key]/flow": [
     "/api/projects/TIX/flow",
@@ -391,6 +426,7 @@ const READS: Record<string, string[]> = {
   "/api/projects/[key]/workflow/versions": [
     "/api/projects/TIX/workflow/versions?workflow=tix-main&version=1",
   ],
+  "/api/projects/[key]/walks": ["/api/projects/TIX/walks?board=tix-board"],
   "/api/projects/[key]/worth": ["/api/projects/TIX/worth"],
   "/api/reports/[id]": ["/api/reports/:open"],
   "/api/reports/[id]/breaks": [
@@ -420,6 +456,7 @@ const READS: Record<string, string[]> = {
     "/p/TIX/flow?as=table&groups=priority&sort=title&columns=title~description~labels",
   ],
   "/p/[key]/flow/views": ["/p/TIX/flow/views"],
+  "/p/[key]/flow/walk": ["/p/TIX/flow/walk", "/p/TIX/flow/walk?board=tix-board"],
   "/p/[key]/intake": [
     "/p/TIX/intake",
     "/p/TIX/intake?judged=accept",
@@ -459,6 +496,7 @@ const TRIES: [
   request: (of: Things) => [where: string, init?: Init],
 ][] = [
   ["read it", "/api/items/[key]", (of) => [`/api/items/${of.key}`]],
+  ["what is below it", "/api/items/[key]/below", (of) => [`/api/items/${of.key}/below`]],
   ["its page", "/p/[key]/items/[item]", (of) => [`/p/TIX/items/${of.key}`]],
   [
     "the items of a figure",
@@ -740,6 +778,35 @@ const TRIES: [
     "/api/reports/[id]/files/[file]",
     (of) => [`/api/reports/${of.accepted}/files/${of.file}`],
   ],
+  ...(
+    [
+      ["walk on to it", (of: Things) => ({ kind: "go", itemId: of.id })],
+      [
+        "walk past it",
+        (of: Things) => ({ kind: "go", itemId: h.visible, passed: [of.id, of.below] }),
+      ],
+      [
+        "agree on it",
+        (of: Things) => ({
+          kind: "agree",
+          noteId: randomUUID(),
+          itemId: of.id,
+          text: "x",
+          ownerId: null,
+          dueOn: null,
+        }),
+      ],
+      [
+        "leave it for later",
+        (of: Things) => ({ kind: "later", noteId: randomUUID(), itemId: of.id, text: "x" }),
+      ],
+      ["take back what was noted of it", (of: Things) => ({ kind: "take back", noteId: of.note })],
+    ] as const
+  ).map(([name, request]): (typeof TRIES)[number] => [
+    name,
+    "/api/projects/[key]/walks",
+    (of) => ["/api/projects/TIX/walks", { method: "POST", body: { id: h.walk, ...request(of) } }],
+  ]),
   [
     "have its report open",
     "/api/reports/[id]/presence",
@@ -914,6 +981,8 @@ test.each(SEEING)(
       ["/api/projects/TIX/intake", "copperlabel"],
       ["/api/projects/TIX/mailbox", "ghostwriter"],
       ["/api/search?q=quartzlight", "quartzlight"],
+      ["/api/projects/TIX/walks?board=tix-board", "pewterword"],
+      ["/across/team-quayside", "quartzlight"],
       ["/p/TIX/flow", "quartzlight"],
       ["/api/items/:visibleKey", "quartzlight"],
       ["/api/items/:key", "pewterword"],
@@ -925,9 +994,10 @@ test.each(SEEING)(
 /** An answer without what was sent: keys, ids and reference numbers. */
 const bare = async (answer: Response, of: Things) => {
   let text = await answer.text();
-  for (const value of Object.values(of)) text = text.replaceAll(value, "·");
+  for (const name of Object.keys(GHOST) as (keyof Things)[]) text = text.replaceAll(of[name], "·");
   // A page carries ids of the build, the new item of a good answer its own, a list when it was read.
   return text
+    .replace(/"now":\d{13}/g, '"now":0')
     .replace(/R-[A-Z0-9]{6}/g, "R")
     .replace(/"id":\d+/g, '"id":0')
     .replace(/"at":\d{13}/g, '"at":0');

@@ -70,9 +70,7 @@ async function change(walking: Walking, request: WalkRequest): Promise<string> {
       });
       break;
     case "take back":
-      await tx
-        .delete(walkNote)
-        .where(and(eq(walkNote.id, request.noteId), eq(walkNote.walkId, row.id)));
+      await takeBack(walking, request);
       break;
     case "lead":
       await tx.update(walk).set({ ledBy: viewer.personId }).where(eq(walk.id, row.id));
@@ -190,6 +188,19 @@ async function note(
       at: now,
     })
     .onConflictDoNothing();
+}
+
+/** A note about what this person may not see is none for them. */
+async function takeBack(
+  { tx, viewer }: Walking,
+  { id, noteId }: Extract<WalkRequest, { kind: "take back" }>,
+): Promise<void> {
+  const [found] = await tx
+    .select({ id: walkNote.id })
+    .from(walkNote)
+    .innerJoin(item, eq(item.id, walkNote.itemId))
+    .where(and(eq(walkNote.id, noteId), eq(walkNote.walkId, id), seesItem(tx, viewer)));
+  if (found) await tx.delete(walkNote).where(eq(walkNote.id, found.id));
 }
 
 /** @throws Refused where one of the items is none of the project that this person may see */
