@@ -14,6 +14,7 @@ import * as table from "@/db/schema";
 
 export const PROJECTS = 20;
 export const ITEMS_PER_PROJECT = 5_000;
+export const COMMENTS_PER_ITEM = 4;
 /** Items in progress on the board that is opened. */
 export const ON_BOARD = 2_000;
 const PEOPLE = 400;
@@ -161,6 +162,11 @@ async function fillProject(id: string, states: string[], open: number): Promise<
     from stay s join item i on i.id = s.item_id
     cross join lateral (select (extract(epoch from interval '1 hour' * (7 * (3 + i.number % 27))) * 1000)::bigint as ms) t
     where i.project_id = ${id} and s.kind = 'finished'`);
+  await db.execute(sql`
+    insert into comment (id, item_id, author_id, body, at)
+    select gen_random_uuid(), i.id, 'p1', ${pick(FINDINGS, 8191)} || ' ' || ${pick(WHY_STORIES, 131071)} || ' Number ' || n || '.', i.created_at + interval '1 hour' * c
+    from item i cross join generate_series(1, ${COMMENTS_PER_ITEM}) c cross join lateral (select i.number * ${COMMENTS_PER_ITEM} + c as n) x
+    where i.project_id = ${id}`);
   await db.execute(sql`
     insert into item_event (item_id, seq, at, actor_id, cause, command_id, kind, field, old, new)
     select i.id, s, i.created_at + interval '1 hour' * s, 'p1', 'demo', gen_random_uuid(), case when s = 1 then 'created' else 'changed' end, 'estimate', '1', '2'

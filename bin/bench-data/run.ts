@@ -17,6 +17,7 @@ import { commandItem } from "@/server/item/command";
 import { v7 as newId } from "uuid";
 import { boardAcross } from "./across";
 import { writeMove } from "./bare-move";
+import { findAmongAll } from "./find";
 import { readRowsBarely } from "./bare-routes";
 import { manyAtOnce } from "./bulk";
 import { listOfAll, valuesOfAll } from "./list";
@@ -199,6 +200,7 @@ async function main(): Promise<void> {
     await moveItem(),
     await listOfAll(PROJECTS * ITEMS_PER_PROJECT),
     await valuesOfAll(PROJECTS * ITEMS_PER_PROJECT),
+    await findAmongAll(LEAD),
     ...(await manyAtOnce(LEAD)),
     ...(await allMeasures()),
     ...rules(),

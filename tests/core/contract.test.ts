@@ -8,6 +8,7 @@ import { walkContract } from "@/core/walk/contract";
 import { pinsContract } from "@/core/item/pins/contract";
 import { boardContract } from "@/core/board/contract";
 import { addressOf, contract, DONE, partsOf, type Contract } from "@/core/contract/contract";
+import { findContract } from "@/core/find/contract";
 import { flowContract } from "@/core/flow/contract";
 import { intakeContract, reportContract } from "@/core/intake/contract";
 import { requesterContract } from "@/core/intake/requester-contract";
@@ -28,6 +29,7 @@ const ALL: Contract[] = [
   walkContract,
   boardContract,
   bulkContract,
+  findContract,
   flowContract,
   intakeContract,
   itemContract,

@@ -4,7 +4,6 @@ import {
   createItemBody,
   fieldEditBody,
   itemCommandBody,
-  searchQuery,
 } from "@/core/item/request";
 import { MOST_OWN_FIELDS } from "@/core/item/own-field";
 import { refused } from "./setup/refused";
@@ -171,11 +170,5 @@ describe("what is looked for", () => {
     });
     expect(refused(behindBody, { ids: [...ids, ITEM] })).toHaveLength(1);
     expect(refused(behindBody, { ids: ["TIX-1"] })).toHaveLength(1);
-  });
-  test("words are 200 letters at most, without what no database takes", () => {
-    expect(searchQuery.parse({})).toEqual({ q: "" });
-    expect(searchQuery.parse({ q: "ga\u0000te\u0000" })).toEqual({ q: "gate" });
-    expect(searchQuery.parse({ q: long(200) })).toEqual({ q: long(200) });
-    expect(refused(searchQuery, { q: long(201) })).toHaveLength(1);
   });
 });

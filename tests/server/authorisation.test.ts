@@ -15,7 +15,8 @@ import { readReport } from "@/server/intake/read-report";
 import { triageReport } from "@/server/intake/triage-report";
 import { createItem } from "@/server/item/create";
 import { readBehind } from "@/server/item/list/behind";
-import { readItem, searchItems } from "@/server/item/read";
+import { findItems } from "@/server/find/items";
+import { readItem } from "@/server/item/read";
 import { emptyText } from "@/server/item/empty-text";
 import { enterProject, visibleProjects } from "@/server/people/access";
 import { readMembers, setMember } from "@/server/people/members";
@@ -194,9 +195,9 @@ describe("a project for its members only is as if it were not there", () => {
       }),
     ];
     for (const attempt of attempts) expect(await refusalOf(attempt)).toBe("not found");
-    expect(await searchItems(viewer, `TIDE-${hidden.number}`)).toEqual([]);
+    expect((await findItems(viewer, { q: `TIDE-${hidden.number}` })).rows).toEqual([]);
     expect(
-      (await searchItems(viewer, hidden.title)).filter((f) => f.key.startsWith("TIDE-")),
+      (await findItems(viewer, { q: hidden.title })).rows.filter((f) => f.key.startsWith("TIDE-")),
     ).toEqual([]);
     const elsewhere = await readBehind(viewer, "TIX", behindBody.parse({ ids: [hidden.id] }));
     expect([elsewhere.rows, elsewhere.groups[0].count]).toEqual([[], 0]);

@@ -15,7 +15,8 @@ import {
 import { readBoard } from "@/server/board/read";
 import { checkItems } from "@/server/item/check";
 import { createItem } from "@/server/item/create";
-import { readItem, searchItems } from "@/server/item/read";
+import { findItems } from "@/server/find/items";
+import { readItem } from "@/server/item/read";
 import { commandRequest, createItemBody } from "@/core/item/request";
 import { readDesign } from "@/server/workflow/read";
 import { readLearn } from "@/server/flow/read";
@@ -321,8 +322,12 @@ describe("hostile input", () => {
     const title = `<script>alert(1)</script> '; drop table item; -- "ø" 船 🚢 \u202Eabc`;
     const id = await itemIn(NOOR, title);
     expect((await snapshot(id)).title).toBe(title);
-    expect((await searchItems(NOOR, `%_'"\\ & | ! ( <-> `)).length).toBeGreaterThanOrEqual(0);
-    expect((await searchItems(NOOR, `TIX-${(await snapshot(id)).number}`))[0].title).toBe(title);
+    expect(
+      (await findItems(NOOR, { q: `%_'"\\ & | ! ( <-> ` })).rows.length,
+    ).toBeGreaterThanOrEqual(0);
+    expect((await findItems(NOOR, { q: `TIX-${(await snapshot(id)).number}` })).rows[0].title).toBe(
+      title,
+    );
     expect(
       createItemBody.safeParse({
         commandId: "x",

@@ -24,7 +24,8 @@ import { followReport, privateFile, readPrivatePage } from "@/server/intake/priv
 import { recordReproduction } from "@/server/intake/reproductions";
 import { editRules, loadRules } from "@/server/intake/rules";
 import { readWorth } from "@/server/intake/worth";
-import { readItem, searchItems } from "@/server/item/read";
+import { findItems } from "@/server/find/items";
+import { readItem } from "@/server/item/read";
 import { settle } from "./setup/events";
 import { itemIn, move, refusalOf, send } from "./setup/board";
 import { ARTHUR, GRETA, INES, IVO, NOOR, TOMAS } from "./setup/people";
@@ -286,9 +287,9 @@ describe("a restricted item", () => {
       expect((await readItem(viewer, itemKey!)).item.restricted).toBe(true);
     for (const viewer of [IVO, ARTHUR]) {
       expect(await refusalOf(readItem(viewer, itemKey!))).toBe("not found");
-      expect((await searchItems(viewer, "Tickets of others")).map((i) => i.key)).not.toContain(
-        itemKey,
-      );
+      expect(
+        (await findItems(viewer, { q: "Tickets of others" })).rows.map((i) => i.key),
+      ).not.toContain(itemKey);
       expect(JSON.stringify(await readBoard(viewer, "TIX"))).not.toContain("Tickets of others");
       expect(JSON.stringify(await readLearn(viewer, "TIX", { period: "4 weeks" }))).not.toContain(
         itemId,

@@ -3,7 +3,8 @@ import { compareRanks } from "@/core/item/rank";
 import { database } from "@/db/connection";
 import { item, itemKey, project } from "@/db/schema";
 import { createItem } from "@/server/item/create";
-import { readItem, searchItems } from "@/server/item/read";
+import { findItems } from "@/server/find/items";
+import { readItem } from "@/server/item/read";
 import { checkItems } from "@/server/item/check";
 import { itemIn, refusalOf, send } from "./setup/board";
 import { delivery, post } from "./setup/events";
@@ -63,7 +64,7 @@ describe("every key that an item ever had leads to it", () => {
   test("on its page, in the search, in a link, in what another program says", async () => {
     expect((await readItem(NOOR, "oldtix-7")).item.id).toBe(id);
     expect((await readItem(NOOR, key)).item.id).toBe(id);
-    expect((await searchItems(NOOR, "OLDTIX-7")).map((r) => r.key)).toEqual([key]);
+    expect((await findItems(NOOR, { q: "OLDTIX-7" })).rows.map((r) => r.key)).toEqual([key]);
     const other = await itemIn(NOOR, "Beside it");
     await send(NOOR, other, { kind: "link", linkKind: "relates to", otherKey: "OLDTIX-7" });
     const taken = await post(delivery("change.created", { id: "c1" }, { items: ["OLDTIX-7"] }));

@@ -1,9 +1,9 @@
 import { z } from "zod";
 import type { Card } from "@/core/board/card";
 import { answered, contract, DONE } from "@/core/contract/contract";
-import type { FoundItem, ItemView } from "./item-view";
+import type { ItemView } from "./item-view";
 import { behindBody, type BehindView } from "./list/behind";
-import { createItemBody, fieldEditBody, itemCommandBody, searchQuery } from "./request";
+import { createItemBody, fieldEditBody, itemCommandBody } from "./request";
 
 export const itemContract = {
   /** All that is under a large piece, as far as one may see it. */
@@ -40,14 +40,6 @@ export const itemContract = {
     body: behindBody,
     answer: answered<BehindView>(),
     kept: "behind",
-  }),
-  /** Items whose key or words match; the best first. */
-  search: contract({
-    method: "GET",
-    path: "/api/search",
-    query: searchQuery,
-    answer: answered<FoundItem[]>(),
-    kept: "search",
   }),
   /** Makes, changes, takes out or brings back a field of the project's own. */
   fields: contract({

@@ -99,13 +99,3 @@ export interface ItemView {
   };
   now: number;
 }
-
-export interface FoundItem {
-  id: string;
-  key: string;
-  title: string;
-  stateName: string;
-  finished: boolean;
-  projectName: string;
-  typeId: string;
-}

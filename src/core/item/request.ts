@@ -126,12 +126,3 @@ export const fieldEditBody = z.discriminatedUnion("kind", [
   }),
 ]);
 export type FieldEdit = z.infer<typeof fieldEditBody>;
-
-/** The items behind a figure, by their ids. */
-export const searchQuery = z.object({
-  q: z
-    .string()
-    .max(200)
-    .default("")
-    .transform((q) => q.replaceAll("\u0000", "")),
-});

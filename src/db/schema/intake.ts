@@ -99,6 +99,7 @@ export const report = pgTable(
       "gin",
       sql`to_tsvector('english', ${t.title} || ' ' || ${t.happened})`,
     ),
+    index("report_title_trigrams").using("gin", t.title.op("gin_trgm_ops")),
     check(
       "report_status",
       sql`${t.status} in ('unjudged', 'asked', 'parked', 'accepted', 'merged', 'declined')`,

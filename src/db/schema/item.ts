@@ -374,7 +374,10 @@ export const comment = pgTable(
     body: text("body").notNull(),
     at: instant("at").notNull(),
   },
-  (t) => [primaryKey({ columns: [t.itemId, t.id] })],
+  (t) => [
+    primaryKey({ columns: [t.itemId, t.id] }),
+    index("comment_words").using("gin", sql`to_tsvector('english', ${t.body})`),
+  ],
 );
 
 export const itemLink = pgTable(

@@ -6,14 +6,13 @@ import type { Reader } from "@/db/connection";
 import {
   item,
   itemType,
-  membership,
   project,
   projectGroup,
   projectGroupProject,
   team,
   teamMember,
 } from "@/db/schema";
-import { admit, enterProject, membershipOf, visibleTo, type ProjectAccess } from "../people/access";
+import { accessibleProjects, enterProject, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notAllowed, notFound } from "../refused";
 
@@ -95,7 +94,7 @@ function acrossGround(
   const key = acrossKey(place);
   return {
     key,
-    id: place.kind === "mine" ? `mine-${viewer.personId}` : key,
+    id: acrossId(viewer, place),
     name,
     zone: of[0].project.zone,
     place,
@@ -105,6 +104,10 @@ function acrossGround(
     keyOf: (projectId) => keys.get(projectId) ?? "?",
   };
 }
+
+/** Under which the views of a place above the projects are kept: each person has a "mine". */
+export const acrossId = ({ personId }: Viewer, place: AcrossPlace): string =>
+  place.kind === "mine" ? `mine-${personId}` : acrossKey(place);
 
 /** What is about a project alone, nobody does above the projects. */
 const OF_ONE_PROJECT: readonly Action[] = ["edit workflow", "read intake", "override limit"];
@@ -164,13 +167,7 @@ async function accessesOf(
           : undefined,
       ),
     );
-  const rows = await reader
-    .select({ project, membership: membership.role })
-    .from(project)
-    .leftJoin(membership, membershipOf(viewer))
-    .where(and(visibleTo(reader, viewer), place.kind === "group" ? exists(grouped) : undefined))
-    .orderBy(project.name, project.id);
-  return rows.map((row) => admit(viewer, row, "read project"));
+  return accessibleProjects(reader, viewer, place.kind === "group" ? exists(grouped) : undefined);
 }
 
 /**

@@ -1,5 +1,5 @@
 import { ageOf } from "@/core/flow/age";
-import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { cardOf } from "@/core/board/card";
 import { agreementOf } from "@/core/item/agreement";
@@ -9,7 +9,6 @@ import { countedClock, finishedAgain } from "@/core/item/start-finish";
 import { maskKeys } from "@/core/item/mask-keys";
 import { eventWords, linkWords, noteOf } from "@/core/item/words";
 import type { ItemEvent } from "@/core/item/event";
-import { parseItemKey } from "@/core/item/key";
 import { remainingWork } from "@/core/flow/unplanned";
 import { zigzag } from "@/core/flow/zigzag";
 import { daysTouched } from "@/core/calendar/zone";
@@ -22,13 +21,12 @@ import {
   itemEvent,
   itemLink,
   person,
-  project,
   report,
   state,
   stay,
   walkNote,
 } from "@/db/schema";
-import { enterProject, seesItem, visibleTo } from "../people/access";
+import { enterProject, seesItem } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { knownAs } from "../intake/known";
@@ -41,11 +39,11 @@ import { loadOwnFields } from "./own-fields";
 import { hiddenKeys } from "./hidden-keys";
 import { groundOf } from "../across/ground";
 import { aroundItems } from "./list/around";
-import { hasKey, hasKeyAmong } from "./key";
+import { hasKeyAmong } from "./key";
 import { historyOf } from "./history";
 import { snapshotOf } from "./rows";
 import { withVisibleOther } from "./visible-others";
-import type { ItemView, ItemViewLink, FoundItem } from "@/core/item/item-view";
+import type { ItemView, ItemViewLink } from "@/core/item/item-view";
 
 /** Whoever does what was agreed on. */
 const agreedOwner = alias(person, "agreed_owner");
@@ -343,44 +341,4 @@ function linksOf(viewer: Viewer, itemId: string) {
         seesItem(database(), viewer),
       ),
     );
-}
-
-/** Items whose key or words match, in the projects a person may see; the best first. */
-export async function searchItems(viewer: Viewer, text: string, most = 12): Promise<FoundItem[]> {
-  const db = database();
-  const wanted = text.trim();
-  if (!wanted) return [];
-  const key = parseItemKey(wanted);
-  const document = sql`to_tsvector('english', ${item.title} || ' ' || ${item.description})`;
-  const query = sql`websearch_to_tsquery('english', ${wanted})`;
-  const pattern = `%${wanted.replace(/[\\%_]/g, "\\$&")}%`;
-  const rows = await db
-    .select({
-      id: item.id,
-      projectKey: project.key,
-      number: item.number,
-      title: item.title,
-      stateName: state.name,
-      finished: sql<boolean>`${item.stateKind} = 'finished'`,
-      projectName: project.name,
-      typeId: item.typeId,
-    })
-    .from(item)
-    .innerJoin(project, eq(project.id, item.projectId))
-    .innerJoin(state, eq(state.id, item.stateId))
-    .where(
-      and(
-        visibleTo(db, viewer),
-        seesItem(db, viewer),
-        isNull(item.withdrawnAt),
-        key ? hasKey([key]) : or(sql`${document} @@ ${query}`, ilike(item.title, pattern)),
-      ),
-    )
-    .orderBy(
-      sql`${item.stateKind} = 'finished'`,
-      sql`ts_rank(${document}, ${query}) desc`,
-      desc(item.updatedAt),
-    )
-    .limit(most);
-  return rows.map(({ projectKey: k, number: n, ...rest }) => ({ ...rest, key: `${k}-${n}` }));
 }

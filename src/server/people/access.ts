@@ -192,3 +192,21 @@ export async function mayOutside(reader: Reader, viewer: Viewer, action: Action)
 export async function visibleProjects(reader: Reader, viewer: Viewer): Promise<ProjectRow[]> {
   return reader.select().from(project).where(visibleTo(reader, viewer)).orderBy(project.name);
 }
+
+/**
+ * The projects a person may see, by name, with what they may do in each.
+ * @param which only those of them
+ */
+export async function accessibleProjects(
+  reader: Reader,
+  viewer: Viewer,
+  which?: SQL,
+): Promise<ProjectAccess[]> {
+  const rows = await reader
+    .select({ project, membership: membership.role })
+    .from(project)
+    .leftJoin(membership, membershipOf(viewer))
+    .where(and(visibleTo(reader, viewer), which))
+    .orderBy(project.name, project.id);
+  return rows.map((row) => admit(viewer, row, "read project"));
+}

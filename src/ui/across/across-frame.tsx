@@ -9,7 +9,7 @@ import { Docked } from "@/ui/frame/docked";
 import { PersonMenu } from "@/ui/frame/person-menu";
 import { Pins } from "@/ui/frame/pins";
 import { ProjectMenu } from "@/ui/frame/project-menu";
-import { SearchBox } from "@/ui/frame/search-box";
+import { FindBox } from "@/ui/find/find-box";
 import { ToContent } from "@/ui/frame/to-content";
 import { AskedFirstSheet } from "@/ui/item/asked-first";
 import { useFirstPins } from "@/ui/item/use-pins";
@@ -81,7 +81,7 @@ function Frame({
         />
         <Groups across={across} send={send} />
         <div className="ml-auto flex items-center gap-3 max-[860px]:gap-2">
-          <SearchBox projectKey={home.key} />
+          <FindBox at={placeKey} />
           <Pins projectKey={placeKey} />
           <Alerts projectKey={home.key} unread={unread} />
           <PersonMenu person={person} theme={theme} />

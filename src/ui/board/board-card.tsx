@@ -59,6 +59,7 @@ export const BoardCard = memo(function BoardCard({
       className="card"
       data-card={card.id}
       data-key={card.key}
+      data-item={card.key}
       data-compact={compact}
       data-under={under}
       data-unplanned={card.origin === "unplanned"}

@@ -65,12 +65,15 @@ export function useAlone(): Alone {
         };
   const larger = on ? to(SIZES[at + 1]) : null;
   const smaller = on ? to(SIZES[at - 1]) : null;
-  useScreenKeys({
-    v: () => put(!on),
-    Escape: on ? () => document.querySelector("main + aside") ?? put(false) : undefined,
-    "+": larger ?? undefined,
-    "-": smaller ?? undefined,
-  });
+  useScreenKeys(
+    {
+      v: () => put(!on),
+      Escape: on ? () => document.querySelector("main + aside") ?? put(false) : undefined,
+      "+": larger ?? undefined,
+      "-": smaller ?? undefined,
+    },
+    { part: "alone", words: { v: "The board alone on the screen" } },
+  );
   return { on, size: on ? size : 1, turn: () => put(!on), larger, smaller };
 }
 

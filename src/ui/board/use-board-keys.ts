@@ -36,6 +36,16 @@ export const BOARD_KEYS: [string, string][] = [
   ["?", "this list"],
 ];
 
+/** The keys of the board that the box offers too. */
+const BOARD_OFFERED = {
+  n: "New item",
+  w: "Walk the board together",
+  b: "Show or hide the backlog",
+  "/": "Narrow what is shown",
+  c: "Show all again",
+  "?": "The keys of this screen",
+};
+
 interface Options {
   columns: Column[];
   laneList: Lane<Card>[];
@@ -87,14 +97,17 @@ export function useBoardKeys(options: Options) {
   const firstId = laneList.flatMap((l) => l.items)[0]?.id ?? null;
   const focusId = focus && byId.has(focus) ? focus : firstId;
 
-  useScreenKeys({
-    "/": options.onFilter,
-    c: options.onShowAll,
-    "?": options.onHelp,
-    n: options.onNew,
-    b: options.onBacklog,
-    w: options.onWalk,
-  });
+  useScreenKeys(
+    {
+      "/": options.onFilter,
+      c: options.onShowAll,
+      "?": options.onHelp,
+      n: options.onNew,
+      b: options.onBacklog,
+      w: options.onWalk,
+    },
+    { part: "board", words: BOARD_OFFERED },
+  );
 
   const columnAt = (card: Card) => columns.findIndex((c) => options.stands(card, c));
 

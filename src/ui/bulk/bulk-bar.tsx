@@ -6,6 +6,7 @@ import { counted } from "@/core/formats/counted";
 import type { BulkItems } from "@/core/item/bulk/contract";
 import { isGoingOn } from "@/core/item/bulk/job";
 import { Button } from "@/ui/kit/button";
+import { SEVERAL, useOfferedActs } from "@/ui/kit/offered-acts";
 import { Popover } from "@/ui/kit/popover";
 import type { LookHandle } from "@/ui/view/use-look";
 import { BlockForm, LabelForm, MoveForm, RankForm, SetForm, UnderForm } from "./act-forms";
@@ -58,8 +59,20 @@ export function BulkBar({
   const bulk = useBulk(handle.projectKey);
   const [open, setOpen] = useState<string | null>(null);
   const going = bulk.jobs.filter(isGoingOn);
+  const { rights, vocabulary } = handle.views;
+  const apart = readAcrossKey(handle.projectKey) === null;
+  const forms = count > 0 && apart ? FORMS.filter(({ needs }) => rights[needs]) : [];
+  useOfferedActs(
+    SEVERAL,
+    forms.map(({ name }) => ({
+      id: `several-${name}`,
+      words: name,
+      more: `${counted(count, "item")} chosen`,
+      act: () => setOpen(name),
+    })),
+  );
   if (count === 0 && going.length === 0) return null;
-  if (readAcrossKey(handle.projectKey) !== null)
+  if (!apart)
     return (
       <div role="region" aria-label="Several at once" className="chosen-bar">
         <span>{counted(count, "item")} chosen. Several at once are changed within a project.</span>
@@ -69,7 +82,6 @@ export function BulkBar({
         </Button>
       </div>
     );
-  const { rights, vocabulary } = handle.views;
   const given: Given = {
     projectKey: handle.projectKey,
     items,
@@ -94,7 +106,7 @@ export function BulkBar({
         <>
           <b>{counted(count, "item")} chosen</b>
           {sum && <span className="text-ink-soft">{sum}</span>}
-          {FORMS.filter(({ needs }) => rights[needs]).map(({ name, Form }) => (
+          {forms.map(({ name, Form }) => (
             <Popover
               key={name}
               open={open === name}

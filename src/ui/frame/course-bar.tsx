@@ -9,7 +9,7 @@ import { Pins } from "./pins";
 import { QuickReport } from "./quick-report";
 import { PersonMenu } from "./person-menu";
 import { ProjectMenu, type FrameProject } from "./project-menu";
-import { SearchBox } from "./search-box";
+import { FindBox } from "@/ui/find/find-box";
 import type { Theme } from "@/ui/kit/theme";
 
 const STOPS = [
@@ -63,7 +63,7 @@ export function CourseBar({
         }))}
       />
       <div className="ml-auto flex items-center gap-3 max-[860px]:gap-2">
-        <SearchBox projectKey={project.key} />
+        <FindBox at={project.key} />
         <Pins projectKey={project.key} />
         <QuickReport projectKey={project.key} />
         <Alerts projectKey={project.key} unread={unread} />

@@ -1,6 +1,6 @@
 "use client";
 import { FieldGroup } from "@/ui/kit/field";
-import { itemContract } from "@/core/item/contract";
+import { findContract } from "@/core/find/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { Combobox } from "@/ui/kit/combobox";
@@ -32,12 +32,12 @@ export function ItemPicker({
 }) {
   const [text, setText] = useState("");
   const wanted = useDeferredValue(text.trim());
-  const { data: found = [] } = useQuery({
-    ...queryOf(itemContract.search, { query: { q: wanted } }, { retry: false }),
+  const { data } = useQuery({
+    ...queryOf(findContract.items, { query: { q: wanted, project: projectKey } }, { retry: false }),
     enabled: wanted.length > 1,
   });
-  const own = found
-    .filter((f) => f.key.startsWith(`${projectKey}-`) && !(openOnly && f.finished))
+  const own = (data?.rows ?? [])
+    .filter((f) => !(openOnly && f.finished))
     .map((f) => ({ id: f.id, key: f.key, title: f.title, about: f.stateName }));
   const shown: readonly PickedItem[] = wanted.length > 1 ? own : proposed;
   const wordsOf = (item: PickedItem) =>

@@ -27,6 +27,18 @@ const VERDICT_KEYS: Record<string, VerdictKind> = {
   d: "decline",
 };
 
+/** The keys of the desk that the box offers too. */
+const DESK_OFFERED = {
+  a: "Accept the report",
+  m: "Merge the report",
+  q: "Ask the requester",
+  p: "Park the report",
+  d: "Decline the report",
+  u: "Undo the last verdict",
+  "/": "Find a report",
+  "?": "The keys of this screen",
+};
+
 /** What a key does now; left out where it can do nothing. */
 interface DeskActs {
   onNext?: () => void;
@@ -48,16 +60,19 @@ export function useDeskKeys(acts: DeskActs): void {
     key,
     onVerdict && (() => onVerdict(kind)),
   ]);
-  useScreenKeys({
-    ArrowDown: acts.onNext,
-    ArrowUp: acts.onPrevious,
-    t: acts.onTry,
-    x: acts.onSelect,
-    X: acts.onSelectAll,
-    Escape: acts.onSelectNone,
-    u: acts.onUndo,
-    "/": acts.onFind,
-    "?": acts.onHelp,
-    ...Object.fromEntries(verdicts),
-  });
+  useScreenKeys(
+    {
+      ArrowDown: acts.onNext,
+      ArrowUp: acts.onPrevious,
+      t: acts.onTry,
+      x: acts.onSelect,
+      X: acts.onSelectAll,
+      Escape: acts.onSelectNone,
+      u: acts.onUndo,
+      "/": acts.onFind,
+      "?": acts.onHelp,
+      ...Object.fromEntries(verdicts),
+    },
+    { part: "desk", words: DESK_OFFERED },
+  );
 }

@@ -9,7 +9,7 @@ export function ItemPage({ initial }: { initial: ItemView }) {
   const { handle } = useItem(initial.key, initial);
   if (!handle) return null;
   return (
-    <div className="h-full overflow-y-auto">
+    <div className="h-full overflow-y-auto" data-item={initial.key} data-item-open="">
       <div className="mx-auto max-w-[1180px] px-6 py-5">
         <div className="mb-2 flex items-center gap-2">
           <h1 className="key !text-[14px]">{initial.key}</h1>

@@ -33,6 +33,8 @@ export function ItemPanel({ itemKey }: { itemKey: string }) {
   return (
     <aside
       aria-label={`Item ${itemKey}`}
+      data-item={itemKey}
+      data-item-open=""
       className="relative flex shrink-0 flex-col border-l border-line-strong bg-sheet"
       style={{ width }}
     >

@@ -1,7 +1,7 @@
 "use client";
 import { Button, TextButton } from "@/ui/kit/button";
 import { TextArea } from "@/ui/kit/field";
-import { useState, type FormEvent } from "react";
+import { useEffect, useState, type FormEvent } from "react";
 import { tellProblem } from "@/ui/kit/notice";
 import { Footprints } from "lucide-react";
 import { ago, exact, shortDate } from "@/ui/kit/time";
@@ -11,6 +11,7 @@ import type { ItemHandle } from "./use-item";
 /** Comments, and a place to write one. What is typed stays until it is stored. */
 export function ItemComments({ handle }: { handle: ItemHandle }) {
   const { view, send } = handle;
+  const named = useNamedComment(view.comments);
   const [body, setBody] = useState("");
   const [busy, setBusy] = useState(false);
   const write = async (event?: FormEvent, kind: "comment" | "ask" = "comment") => {
@@ -34,7 +35,11 @@ export function ItemComments({ handle }: { handle: ItemHandle }) {
       {view.comments.length === 0 && <p className="text-ink-soft">Nobody has said anything yet.</p>}
       <ol className="flex flex-col gap-2">
         {view.comments.map((c) => (
-          <li key={c.id}>
+          <li
+            key={c.id}
+            id={commentPlace(c.id)}
+            className={c.id === named ? "border-l-[3px] border-accent bg-accent-soft pl-2" : ""}
+          >
             <p className="text-[12.5px] text-ink-soft">
               <b className="text-ink">{c.author}</b>{" "}
               <time title={exact(c.at, view.project.zone)}>{ago(c.at, view.now)}</time>
@@ -76,6 +81,24 @@ export function ItemComments({ handle }: { handle: ItemHandle }) {
       )}
     </section>
   );
+}
+
+const commentPlace = (id: string): string => `comment-${id}`;
+
+/** The comment that the address names, brought into sight; null where it names none. */
+function useNamedComment(comments: ItemHandle["view"]["comments"]): string | null {
+  const [place, setPlace] = useState("");
+  useEffect(() => {
+    const look = () => setPlace(window.location.hash.slice(1));
+    look();
+    window.addEventListener("hashchange", look);
+    return () => window.removeEventListener("hashchange", look);
+  }, []);
+  const named = comments.find(({ id }) => commentPlace(id) === place)?.id ?? null;
+  useEffect(() => {
+    if (named !== null) document.getElementById(commentPlace(named))?.scrollIntoView();
+  }, [named]);
+  return named;
 }
 
 /** That something was agreed on together, with whose it is and by when. */

@@ -1,3 +1,10 @@
+/** The keys of the table that the box offers too. */
+export const TABLE_OFFERED = {
+  "/": "Narrow what is shown",
+  c: "Show all again",
+  "?": "The keys of this screen",
+};
+
 export const TABLE_KEYS: [string, string][] = [
   ["↑ ↓ ← →", "move between cells"],
   ["Home End", "first and last cell of the row; with Ctrl of the table"],

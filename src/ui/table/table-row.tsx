@@ -79,6 +79,7 @@ export function ItemRow({
       aria-rowindex={place.line + 2}
       aria-selected={chosen}
       data-row={card.key}
+      data-item={card.key}
       data-active={active !== null}
       data-open={open}
       className="lines-row lines-line"

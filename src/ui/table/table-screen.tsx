@@ -14,7 +14,7 @@ import type { LookHandle } from "@/ui/view/use-look";
 import { ExportButton } from "./export-button";
 import { TableGrid } from "./table-grid";
 import { TableWords } from "./table-words";
-import { TABLE_KEYS } from "./table-keys";
+import { TABLE_KEYS, TABLE_OFFERED } from "./table-keys";
 import { useTable } from "./use-table";
 
 /** Items as rows and columns: grouped, summed up, changed where they stand. */
@@ -35,11 +35,14 @@ export function TableScreen({
   const summary = useFigures(projectKey, initialSummary);
   const [help, setHelp] = useState(false);
   const field = useRef<HTMLInputElement>(null);
-  useScreenKeys({
-    "/": () => field.current?.focus(),
-    c: showAll,
-    "?": () => setHelp(true),
-  });
+  useScreenKeys(
+    {
+      "/": () => field.current?.focus(),
+      c: showAll,
+      "?": () => setHelp(true),
+    },
+    { part: "table", words: TABLE_OFFERED },
+  );
   const { head } = table.view;
   return (
     <div className="flex h-full flex-col">

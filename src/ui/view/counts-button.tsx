@@ -34,7 +34,7 @@ export function CountsButton({ handle: { look, kept, change } }: { handle: LookH
     if (open) remember(look.counts);
     change({ counts: open ? [] : kept.counts.length > 0 ? kept.counts : remembered() });
   };
-  useScreenKeys({ f: turn });
+  useScreenKeys({ f: turn }, { part: "counts", words: { f: "Values with counts" } });
   return (
     <Button aria-pressed={open} onClick={turn} title="Values with counts (f)">
       Counts <kbd>f</kbd>

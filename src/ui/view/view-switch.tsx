@@ -2,10 +2,12 @@
 import { flowPath, readAcrossKey } from "@/core/across/place";
 import Link from "next/link";
 import { ChevronDown, Star } from "lucide-react";
+import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { View } from "@/core/view/view";
 import { Button } from "@/ui/kit/button";
 import { tellProblem } from "@/ui/kit/notice";
+import { useOfferedActs } from "@/ui/kit/offered-acts";
 import { Popover } from "@/ui/kit/popover";
 import type { LookHandle } from "./use-look";
 import { ViewSettings } from "./view-settings";
@@ -28,6 +30,7 @@ export function ViewSwitch({ handle }: { handle: LookHandle }) {
   const base = flowPath(projectKey);
   const close = () => setOpen(false);
   const groups = viewGroups(views.views);
+  useSwitchActs(handle, () => setAsking(true));
   return (
     <div className="flex shrink-0 items-center gap-1">
       <h1 className="text-[18px]">
@@ -134,6 +137,33 @@ export function ViewSwitch({ handle }: { handle: LookHandle }) {
       )}
     </div>
   );
+}
+
+/** Another view or board, as the box offers it. */
+function useSwitchActs({ projectKey, views, view, look }: LookHandle, onAsk: () => void): void {
+  const router = useRouter();
+  const boards = views.boards.filter(({ id }) => view !== null || id !== look.board);
+  const choices = [
+    ...views.views
+      .filter(({ id }) => id !== view?.id)
+      .map(({ id, name }) => ({ id: `view=${id}`, words: name, more: "view" })),
+    ...boards.map(({ id, name }) => ({
+      id: `board=${encodeURIComponent(id)}`,
+      words: name,
+      more: "board",
+    })),
+    { id: "as=table", words: "All items as a table" },
+  ];
+  useOfferedActs("views", [
+    {
+      id: "switch-view",
+      words: "Look at another view or board",
+      also: ["switch view", "switch board"],
+      choices,
+      act: (choice = "") => router.push(`${flowPath(projectKey)}?${choice}`),
+    },
+    { id: "which-look", words: "Which look answers my question?", act: onAsk },
+  ]);
 }
 
 /** Views by where somebody looks for them: each once, where it is found first. */

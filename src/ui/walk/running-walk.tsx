@@ -36,6 +36,14 @@ const NEXT_SHOWN = 6;
 const focusOn = (selector: string) =>
   document.querySelector<HTMLElement>(`[data-walk-item] ${selector}`)?.focus();
 
+/** The keys of a walk that the box offers too. */
+const WALK_OFFERED = {
+  n: "Agree on something",
+  l: "Leave something for later",
+  j: "Pass by all that nothing is wrong with",
+  "?": "The keys of this screen",
+};
+
 /** A walk that is going on: everybody sees the same item, whoever says where to goes on leads. */
 export function RunningWalk({
   walk,
@@ -72,16 +80,19 @@ export function RunningWalk({
     go(found.next ?? found.passed.at(-1) ?? null, found.passed);
   };
   const note = (kind: Noting) => current && may && setNoting(kind);
-  useScreenKeys({
-    ArrowRight: () => go(next),
-    ArrowLeft: () => go(beforeItem(sections, itemId)),
-    j: passBy,
-    n: () => note("agree"),
-    l: () => note("later"),
-    m: () => focusOn("[data-moves] button"),
-    g: () => focusOn("[data-give] button"),
-    "?": () => setHelp(true),
-  });
+  useScreenKeys(
+    {
+      ArrowRight: () => go(next),
+      ArrowLeft: () => go(beforeItem(sections, itemId)),
+      j: passBy,
+      n: () => note("agree"),
+      l: () => note("later"),
+      m: () => focusOn("[data-moves] button"),
+      g: () => focusOn("[data-give] button"),
+      "?": () => setHelp(true),
+    },
+    { part: "walk", words: WALK_OFFERED },
+  );
   return (
     <div className="flex h-full flex-col">
       <div className="flex h-[52px] shrink-0 items-center gap-4 border-b border-line px-4">

@@ -2,7 +2,7 @@ import { and, inArray, isNull } from "drizzle-orm";
 import { factsIn, type Condition } from "@/core/condition/condition";
 import type { FactName } from "@/core/condition/facts";
 import type { Instant } from "@/core/calendar/instant";
-import { database } from "@/db/connection";
+import { database, type Reader } from "@/db/connection";
 import { item } from "@/db/schema";
 import { loadBoard } from "../../board/load";
 import { standingIn } from "../../board/standing";
@@ -35,6 +35,20 @@ export async function enterList(viewer: Viewer, key: string, now: Instant): Prom
   const { asker } = await groundAsker(reader, viewer, ground, now);
   const where = and(ground.items, seesItem(reader, viewer));
   return { viewer, ground, seen: { reader, where, asker } };
+}
+
+/** All items that a person may see in some projects, but what was withdrawn. */
+export function seenIn(
+  reader: Reader,
+  viewer: Viewer,
+  projectIds: readonly string[],
+): Pick<ListOf, "reader" | "where"> {
+  const where = and(
+    inArray(item.projectId, [...projectIds]),
+    isNull(item.withdrawnAt),
+    seesItem(reader, viewer),
+  );
+  return { reader, where };
 }
 
 /** Of these items the ones that somebody named, in the order in which they did. */

@@ -43,7 +43,11 @@ type Row = Record<string, unknown>;
 const named = (value: SQL, name: string): SQL => sql`${value} as ${sql.identifier(name)}`;
 
 /** The rows of a list with what they are ordered by, in no order yet. */
-const keyed = ({ where }: ListOf, keys: readonly ListKey[], ...more: readonly SQL[]): SQL =>
+const keyed = (
+  { where }: Pick<ListOf, "where">,
+  keys: readonly ListKey[],
+  ...more: readonly SQL[]
+): SQL =>
   sql`select ${sql.join(
     [...keys.map(({ name, value }) => named(value, name)), ...more],
     sql`, `,
@@ -64,28 +68,53 @@ const told = (keys: readonly ListKey[]): SQL =>
     sql`, `,
   );
 
-/**
- * A page of a list, in its order.
- * @param after where it goes on; from the top without one
- * @param skip so many rows behind that are passed over
- */
+/** Where a page begins, and how long it is. */
+interface PageAsked {
+  /** Where it goes on; from the top without one. */
+  after: Cursor | null;
+  limit: number;
+  /** So many rows behind that are passed over. */
+  skip?: number;
+}
+
+/** A page of a list, in its order. */
 export async function readListPage(
   of: ListOf,
   query: ListQuery,
-  { after, limit, skip = 0 }: { after: Cursor | null; limit: number; skip?: number },
+  asked: PageAsked,
 ): Promise<ListPage> {
-  const keys = listKeys(query, of.asker);
-  const from = after === null ? sql`true` : behind(keys, after);
   const [first] = query.sort;
   const sorted = first ? valueColumn(first.fact, of.asker) : sql`null`;
+  const { rows, next } = await readPage(of, listKeys(query, of.asker), asked, [
+    { name: "sorted_by", value: sorted },
+  ]);
+  return {
+    ids: rows.map((row) => row.id as string),
+    sortedBy: rows.map((row) => row.sorted_by as FactValue),
+    next,
+  };
+}
+
+/**
+ * A page of rows in the order of some keys, the last of which tells any two apart.
+ * @param more what else is told of each row, under names that no key has
+ */
+export async function readPage(
+  of: Pick<ListOf, "reader" | "where">,
+  keys: readonly ListKey[],
+  { after, limit, skip = 0 }: PageAsked,
+  more: readonly Pick<ListKey, "name" | "value">[] = [],
+): Promise<{ rows: Row[]; next: string | null }> {
+  const from = after === null ? sql`true` : behind(keys, after);
+  const beside = more.map(({ name }) => sql`${sql.identifier(name)}, `);
+  const listed = keyed(of, keys, ...more.map(({ name, value }) => named(value, name)));
   const { rows } = await of.reader.execute<Row>(
-    sql`select sorted_by, ${told(keys)} from (select * from (${keyed(of, keys, named(sorted, "sorted_by"))}) as listed where ${from} order by ${orderedBy(keys)} limit ${limit + 1}::int offset ${skip}::int) as page`,
+    sql`select ${sql.join(beside)}${told(keys)} from (select * from (${listed}) as listed where ${from} order by ${orderedBy(keys)} limit ${limit + 1}::int offset ${skip}::int) as page`,
   );
   const shown = rows.slice(0, limit);
   const last = shown.at(-1);
   return {
-    ids: shown.map((row) => row.id as string),
-    sortedBy: shown.map((row) => row.sorted_by as FactValue),
+    rows: shown,
     next: rows.length > limit && last ? writeCursor(cursorOf(last, keys)) : null,
   };
 }

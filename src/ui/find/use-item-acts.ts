@@ -1,0 +1,42 @@
+"use client";
+import { useQuery } from "@tanstack/react-query";
+import { useContext } from "react";
+import { itemContract } from "@/core/item/contract";
+import { usePins } from "@/ui/item/use-pins";
+import { OptionNotes } from "@/ui/kit/option-notes";
+import { queryOf } from "@/ui/kit/request";
+import type { OfferedAct } from "@/ui/kit/offered-acts";
+import { itemActs } from "./item-acts";
+
+/**
+ * What can be done with an item from anywhere.
+ * @param key of the item; null: of none
+ */
+export function useItemActs(
+  key: string | null,
+  openItem: (key: string) => void,
+): { title: string; acts: OfferedAct[]; failed: boolean; waiting: boolean } {
+  const notes = useContext(OptionNotes);
+  const { isPinned, turn } = usePins();
+  const { data: view, isError } = useQuery({
+    ...queryOf(itemContract.read, { params: { key: key ?? "" } }, { retry: false }),
+    enabled: key !== null,
+  });
+  if (key === null) return { title: "", acts: [], failed: false, waiting: false };
+  const open: OfferedAct = {
+    id: "open",
+    words: "Open",
+    key: "Enter",
+    act: () => openItem(key),
+  };
+  if (!view) return { title: key, acts: [], failed: isError, waiting: !isError };
+  const { id } = view.item;
+  const pin: OfferedAct = {
+    id: "pin",
+    words: isPinned(id) ? "Pin it no more" : "Pin it for me",
+    key: "p",
+    act: () => turn({ id, key }),
+  };
+  const title = `${key} ${view.item.title}`;
+  return { title, acts: [...itemActs(view, notes), pin, open], failed: false, waiting: false };
+}
