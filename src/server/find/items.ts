@@ -100,12 +100,13 @@ const within = alias(item, "within");
 /**
  * The two indexes are asked one after the other: asked together, the database would read the text of
  * each item that the exact one has found already once more, because the one of parts is not exact.
+ * What they find is an array, so that it is made once, whatever the database expects of it.
  */
 function hasTheWords(wanted: Wanted, projectIds: readonly string[]): SQL {
   const document = sql`to_tsvector('english', ${within.title} || ' ' || ${within.description})`;
   const found = (which: SQL) =>
     sql`select ${within.id} from ${item} as ${sql.identifier("within")} where ${inArray(within.projectId, [...projectIds])} and ${which}`;
-  return sql`${item.id} in (${found(hasWords(document, wanted))} union all ${found(hasPartsIn(within.title, wanted))})`;
+  return sql`${item.id} = any(array(${found(hasWords(document, wanted))} union all ${found(hasPartsIn(within.title, wanted))}))`;
 }
 
 function fits(wanted: Wanted, projects: readonly ProjectRow[]): SQL | undefined {
