@@ -112,7 +112,14 @@ export function demoViews({ key }: DemoProject): DemoView[] {
           { fact: "priority", descending: true },
           { fact: "age", descending: true },
         ],
-        fields: columns("stateId", "age", "assigneeId", "estimate", "dueOn"),
+        fields: columns(
+          "stateId",
+          "age",
+          "assigneeId",
+          "estimate",
+          "dueOn",
+          `own.shown date.${key.toLowerCase()}-goes-out`,
+        ),
         counts: ["assigneeId", "labels"],
       }),
     },
@@ -128,6 +135,22 @@ export function demoViews({ key }: DemoProject): DemoView[] {
           { fact: "daysSinceCreated", descending: true },
         ],
         fields: columns("stateId", "daysSinceCreated", "assigneeId", "priority", "teamId"),
+      }),
+    },
+    {
+      ...ofProject,
+      name: "Voyages and what they hold",
+      place: null,
+      look: table({
+        scope: all(compare("level", "one of", ["2", "3"]), NOT_FINISHED),
+        group: "level",
+        fields: columns(
+          "stateId",
+          "children",
+          "openChildren",
+          `own.shown number.${key.toLowerCase()}-below`,
+          "dueOn",
+        ),
       }),
     },
     {

@@ -1,6 +1,11 @@
+import { randomUUID } from "node:crypto";
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
+import { closeDatabase } from "@/db/connection";
+import { createItem } from "@/server/item/create";
+import { send } from "../server/setup/board";
+import { NOOR } from "../server/setup/people";
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
@@ -12,9 +17,12 @@ let ines: Person;
 let noor: Person;
 
 beforeAll(async () => {
+  process.env.DATABASE_URL = app.databaseUrl();
   noor = await browser.person(app.address(), "Noor Bakri");
   ines = await browser.person(app.address(), "Ines Dahl");
 }, 180_000);
+
+afterAll(() => closeDatabase());
 
 const design = (place: string) => ines.open(`/p/TIX/design?place=${place}`);
 const within = (selector: string) => `//*[@${selector}]`;
@@ -45,6 +53,34 @@ test("a computed field is made, is wrong at the right character first, and is on
   await noor.fill("Estimate", "3");
   await noor.keys("Enter");
   await noor.reads("200", 'output[aria-label="Value for each point"]');
+});
+
+test("a field shows a value of the parent, and follows it on the page that is open", async () => {
+  await design("fields");
+  await ines.press("New field");
+  await ines.fill("Name", "Above is due");
+  await ines.choose("It holds", "value of something linked");
+  await ines.choose("Of", "its parent");
+  await ines.choose("It shows", "due date");
+  await ines.reads("Shows due date of its parent.");
+  await ines.press("Add the field");
+  await ines.reads("due date of its parent", '[data-field="Above is due"]');
+  const make = async (title: string, typeId: string, parentId: string | null) =>
+    (
+      await createItem(NOOR, {
+        commandId: randomUUID(),
+        projectKey: "TIX",
+        parentId,
+        fields: { title, typeId },
+      })
+    ).card;
+  const parent = await make("Repaint the whole jetty", "story", null);
+  const child = await make("Buy the paint", "task", parent.id);
+  await noor.open(`/p/TIX/items/${child.key}`);
+  const shown = 'output[aria-label="Above is due"]';
+  await noor.reads("nothing to show", shown);
+  await send(NOOR, parent.id, { kind: "edit", seenVersion: 1, changes: { dueOn: "2027-03-01" } });
+  await noor.reads("1 Mar", shown);
 });
 
 test("a field is taken out and brought back with what items say in it", async () => {

@@ -24,7 +24,7 @@ test.each<[string, string[]]>([
       "null",
     ],
   ],
-  ["item.due < ", ["day(0)", "day(7)", "item.first_sailing", "null"]],
+  ["item.due < ", ["day(0)", "day(7)", "item.first_sailing", "item.sprint_ends", "null"]],
   ['item.type in ["Bug", ', ['"Bug"', '"Story"']],
   ["item.type in [", ['"Bug"', '"Story"']],
   ["item.route == ", ['"North run"', '"Isle run"', "null"]],

@@ -68,6 +68,7 @@ const asked: AskedItem = {
   waitedFor: 3,
   promise: "at risk",
   level: 2,
+  shown: { "f-below": 8, "f-ends": "1970-01-14", "f-above": "Storm desk" },
   computed: { "f-cost": 800 },
 };
 const bare: AskedItem = { ...NOTHING_AROUND, item: plainItem };
@@ -102,6 +103,9 @@ test.each<[FactName, FactValue, FactValue]>([
   ["own.yes or no.f-storm", true, false],
   ["own.person.f-skipper", "ivo", null],
   ["own.computed.f-cost", 800, null],
+  ["own.shown number.f-below", 8, null],
+  ["own.shown date.f-ends", "1970-01-14", null],
+  ["own.shown text.f-above", "Storm desk", null],
 ])("%s is %j; where nothing is said, %j", (fact, value, without) => {
   expect(factOf(fact).of(asked, AT)).toEqual(value);
   expect(factOf(fact).of(bare, AT)).toEqual(without);
@@ -119,6 +123,9 @@ test.each(
       "yes or no": ["flag", false, null],
       link: ["text", true, null],
       computed: ["number", true, null],
+      "shown number": ["number", true, null],
+      "shown date": ["date", true, null],
+      "shown text": ["text", true, null],
     } as const;
     return [ownFactName(field), field, kinds[field.kind]] as const;
   }),

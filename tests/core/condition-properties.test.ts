@@ -14,6 +14,7 @@ import {
   anyCondition,
   anyOutside,
   anyOwn,
+  anyShown,
   OWN_FIELDS,
   VOCABULARY,
 } from "./setup/conditions";
@@ -62,6 +63,7 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
     fc.record({
       item: fc.constant({ ...plainItem, ...change }),
       computed: fc.constant(computedFields(OWN_FIELDS, { ...plainItem, ...change })),
+      shown: anyShown,
       everIn: fc.subarray(["s1", "s2", "s3", "s4"]),
       links: fc.subarray(["duplicates", "relates to"] as const),
       children: fc.nat(3),

@@ -27,6 +27,7 @@ const asked = (change: Partial<ItemSnapshot> = {}, more: Partial<AskedItem> = {}
   promise: null,
   level: 1,
   computed: {},
+  shown: {},
   ...more,
 });
 const noor: Asker = { personId: "noor", teamIds: ["ticketing"], now: 10 * DAY, zone: "UTC" };

@@ -365,6 +365,8 @@ describe("a stored look", () => {
     const look: Look = { ...PLAIN_LOOK, group: `own.${own.kind}.f-gone`, sum: "own.number.never" };
     expect(goneFields(look, vocabulary)).toEqual(["Mooring", "a field that is gone"]);
     expect(goneFields(PLAIN_LOOK, VOCABULARY)).toEqual([]);
+    const present = { ...look, group: null, sum: "own.number.f-value" } as const;
+    expect(goneFields(present, VOCABULARY)).toEqual([]);
   });
 });
 

@@ -87,6 +87,9 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
       returns: change.returns,
       own: change.own,
     }),
+    shown: (change.estimate > 2
+      ? { "f-below": 3, "f-ends": "1970-01-12", "f-above": "gate" }
+      : {}) as AskedItem["shown"],
   }));
 
 /** The item as CEL sees it: what is chosen from the project's things is its name. */

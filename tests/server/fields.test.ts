@@ -29,6 +29,7 @@ const PLAIN: Omit<Saved, "id" | "name" | "kind"> = {
   unit: null,
   options: [],
   formula: null,
+  source: null,
   initial: null,
   typeIds: [],
   requiredAtStart: false,

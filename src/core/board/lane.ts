@@ -1,3 +1,4 @@
+import { isDerived } from "@/core/item/own-field";
 import type { Condition } from "@/core/condition/condition";
 import {
   factOf,
@@ -63,7 +64,7 @@ const FOLLOW: readonly FactName[] = ["blocked", "ready", "age", "daysInState", "
 /** Whether a card says by itself what a fact is. */
 export function cardSays(fact: FactName): boolean {
   const own = ownFieldOf(fact);
-  if (own) return own.kind !== "computed";
+  if (own) return !isDerived(own.kind);
   return (CARD_FIELDS as readonly string[]).includes(fact) || FOLLOW.includes(fact);
 }
 

@@ -12,7 +12,7 @@ import {
 } from "@/core/item/fields";
 import { PROMISE_BANDS, type PromiseBand } from "@/core/item/promise-band";
 import { CHANGE_CHECKS, checksOf, TEST_RESULTS } from "@/core/item/outside";
-import type { OwnFieldKind } from "@/core/item/own-field";
+import { isDerived, type OwnFieldKind } from "@/core/item/own-field";
 import { OUTCOMES, STATE_KINDS, type StateId } from "@/core/workflow/state";
 
 /**
@@ -38,6 +38,8 @@ export interface AskedItem {
   level: number | null;
   /** The project's computed fields, by id. */
   computed: Readonly<Record<string, number | null>>;
+  /** What its fields show from what it is linked to, by id; what is not there is not shown. */
+  shown: Readonly<Record<string, string | number | null>>;
 }
 
 /** Where nothing around an item is known or asked for. */
@@ -51,6 +53,7 @@ export const NOTHING_AROUND: Omit<AskedItem, "item"> = {
   promise: null,
   level: null,
   computed: {},
+  shown: {},
 };
 
 /** When something is asked, and in which zone days are counted (an IANA name). */
@@ -255,7 +258,8 @@ export const FACT_NAMES = Object.keys(FACTS) as [ItemFactName, ...ItemFactName[]
 export type OwnFactName = `own.${OwnFieldKind}.${string}`;
 export type FactName = ItemFactName | OwnFactName;
 
-const OWN = /^own\.(text|number|date|one of|many of|person|yes or no|link|computed)\.(.{1,64})$/;
+const OWN =
+  /^own\.(text|number|date|one of|many of|person|yes or no|link|computed|shown number|shown date|shown text)\.(.{1,64})$/;
 
 /** How conditions call the value of a project's own field: `own.number.<id>`. */
 export function ownFactName(field: { kind: OwnFieldKind; id: string }): OwnFactName {
@@ -283,6 +287,9 @@ const OWN_KINDS: Record<OwnFieldKind, Fact["kind"]> = {
   "yes or no": "flag",
   link: "text",
   computed: "number",
+  "shown number": "number",
+  "shown date": "date",
+  "shown text": "text",
 };
 
 const ownFacts = new Map<string, Fact>();
@@ -299,9 +306,9 @@ export function factOf(name: FactName): Fact {
   const field = ownFieldOf(name);
   if (!field) throw new Error(`there is no fact ${name}`);
   const { kind, id } = field;
-  const value: Fact["of"] = ({ item, computed }) =>
-    kind === "computed"
-      ? (computed[id] ?? null)
+  const value: Fact["of"] = ({ item, computed, shown }) =>
+    isDerived(kind)
+      ? ((kind === "computed" ? computed : shown)[id] ?? null)
       : ((item.own[id] as FactValue | undefined) ??
         (kind === "many of" ? [] : kind === "yes or no" ? false : null));
   const options: FactOptions =

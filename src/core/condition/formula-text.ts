@@ -1,3 +1,4 @@
+import { isShown } from "@/core/item/own-field";
 import { parse } from "@bufbuild/cel";
 import { ITEM_NUMBERS, MOST_OPERATIONS, operationsIn, type Arithmetic } from "./arithmetic";
 import type { TextProblem } from "./cel-parse";
@@ -87,7 +88,8 @@ export function formulaNumbers(vocabulary: Vocabulary): FormulaNumber[] {
     label: factLabel(field as FactName, vocabulary),
   }));
   const own = vocabulary.own
-    .filter((f) => f.removedAt === null && factOf(ownFactName(f)).kind === "number")
+    .filter((f) => f.removedAt === null && !isShown(f.kind))
+    .filter((f) => factOf(ownFactName(f)).kind === "number")
     .map((f) => ({
       field: `own.${f.id}`,
       text: `item.${factText(ownFactName(f), vocabulary)}`,

@@ -4,7 +4,13 @@ import type { ItemCommand } from "./command";
 import type { ItemChange } from "./event";
 import { FIELD_WORDS, type EditableField, type ItemSnapshot } from "./fields";
 import { refuseWithoutDate } from "./fixed-date";
-import { fieldsOfType, ownValueProblem, type OwnField, type OwnValue } from "./own-field";
+import {
+  fieldsOfType,
+  isDerived,
+  ownValueProblem,
+  type OwnField,
+  type OwnValue,
+} from "./own-field";
 
 /** What an edit is decided by, beside the item. */
 export interface EditContext {
@@ -104,8 +110,8 @@ function ownProblem(
       );
     const problem =
       value === null
-        ? field.kind === "computed"
-          ? `“${field.name}” is computed and cannot be set.`
+        ? isDerived(field.kind)
+          ? ownValueProblem(field, "")
           : null
         : ownValueProblem(field, value);
     if (problem) return refuse("invalid", problem, "Give it another value.");

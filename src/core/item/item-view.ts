@@ -89,6 +89,8 @@ export interface ItemView {
   sprints: Listed<Sprint>[];
   releases: Listed<Release>[];
   ownFields: OwnField[];
+  /** What its fields show from what it is linked to, by id. */
+  shown: Record<string, string | number>;
   rights: {
     move: boolean;
     edit: boolean;

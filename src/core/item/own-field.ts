@@ -1,5 +1,6 @@
 import { z } from "zod";
 import type { Instant } from "@/core/calendar/instant";
+import { SHOWN_KINDS, shownSourceSchema, type ShownKind, type ShownSource } from "./shown-source";
 import { MOST_OPERATIONS, operationsIn, type Arithmetic } from "@/core/condition/arithmetic";
 
 /** What a field that a project made for itself can hold. */
@@ -13,8 +14,16 @@ export const OWN_FIELD_KINDS = [
   "yes or no",
   "link",
   "computed",
+  ...SHOWN_KINDS,
 ] as const;
 export type OwnFieldKind = (typeof OWN_FIELD_KINDS)[number];
+
+/** Whether nobody sets a field's value: it is computed, or shown from something linked. */
+export const isDerived = (kind: OwnFieldKind): boolean => kind === "computed" || isShown(kind);
+
+/** Whether a field shows a value of something linked. */
+export const isShown = (kind: OwnFieldKind): kind is ShownKind =>
+  (SHOWN_KINDS as readonly string[]).includes(kind);
 
 /** The value of an own field: a date is ISO 8601, a choice and a person are ids. */
 export type OwnValue = string | number | boolean | string[];
@@ -31,6 +40,8 @@ export interface OwnField {
   options: { id: string; name: string; offered: boolean }[];
   /** Of a computed number. */
   formula: Arithmetic | null;
+  /** Of a value that is shown from something linked. */
+  source: ShownSource | null;
   /** What a new item begins with. */
   initial: OwnValue | null;
   /** The item types that have it; none named: all of them. */
@@ -92,6 +103,7 @@ export const ownFieldSchema = z
       )
       .max(100),
     formula: arithmetic.nullable(),
+    source: shownSourceSchema.nullable().default(null),
     initial: ownValue.nullable(),
     typeIds: z.array(id).max(40),
     requiredAtStart: z.boolean(),
@@ -111,8 +123,9 @@ export const ownFieldSchema = z
       complain("formula", "Say how it is computed.");
     if (field.formula && operationsIn(field.formula) > MOST_OPERATIONS)
       complain("formula", `A formula has at most ${MOST_OPERATIONS} operations.`);
-    if (field.kind === "computed" && (field.requiredAtStart || field.initial !== null))
-      complain("kind", "A computed number is not asked for.");
+    if (isShown(field.kind) !== (field.source !== null)) complain("source", "Say what it shows.");
+    if (isDerived(field.kind) && (field.requiredAtStart || field.initial !== null))
+      complain("kind", "What nobody fills in is not asked for.");
     const problem = field.initial === null ? null : ownValueProblem(field, field.initial);
     if (problem) complain("initial", problem);
   });
@@ -160,6 +173,10 @@ export function ownValueProblem(
         : `“${field.name}” is an address that begins with http:// or https://.`;
     case "computed":
       return `“${field.name}” is computed and cannot be set.`;
+    case "shown number":
+    case "shown date":
+    case "shown text":
+      return `“${field.name}” is shown from something else and cannot be set.`;
   }
 }
 

@@ -22,7 +22,7 @@ export const factsOf = (look: Look): Set<FactName> =>
 /** The fields that a look asks for and the project has no more, by the names that they had. */
 export function goneFields(look: Look, vocabulary: Vocabulary): string[] {
   const gone = [...factsOf(look)].filter(
-    (fact) => ownFieldOf(fact) !== null && (ownField(fact, vocabulary)?.removedAt ?? 0) !== null,
+    (fact) => ownFieldOf(fact) !== null && ownField(fact, vocabulary)?.removedAt !== null,
   );
   return [...new Set(gone.map((fact) => factLabel(fact, vocabulary)))];
 }

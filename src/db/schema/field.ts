@@ -1,6 +1,7 @@
 import { sql } from "drizzle-orm";
 import { boolean, check, index, integer, jsonb, pgTable, text } from "drizzle-orm/pg-core";
 import type { Arithmetic } from "@/core/condition/arithmetic";
+import type { ShownSource } from "@/core/item/shown-source";
 import type { OwnField, OwnFieldKind, OwnValue } from "@/core/item/own-field";
 import { instant } from "./columns";
 import { project } from "./project";
@@ -21,6 +22,7 @@ export const ownField = pgTable(
     unit: text("unit"),
     options: jsonb("options").$type<OwnField["options"]>().notNull(),
     formula: jsonb("formula").$type<Arithmetic>(),
+    source: jsonb("source").$type<ShownSource>(),
     initial: jsonb("initial").$type<OwnValue>(),
     typeIds: jsonb("type_ids").$type<string[]>().notNull(),
     requiredAtStart: boolean("required_at_start").notNull(),
@@ -34,7 +36,7 @@ export const ownField = pgTable(
     index("own_field_project").on(t.projectId),
     check(
       "own_field_kind",
-      sql`${t.kind} in ('text', 'number', 'date', 'one of', 'many of', 'person', 'yes or no', 'link', 'computed')`,
+      sql`${t.kind} in ('text', 'number', 'date', 'one of', 'many of', 'person', 'yes or no', 'link', 'computed', 'shown number', 'shown date', 'shown text')`,
     ),
     check("own_field_name", sql`length(${t.name}) between 1 and 60`),
   ],

@@ -6,6 +6,7 @@ import type { OwnField } from "@/core/item/own-field";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
 import { itemLink, itemType, stay } from "@/db/schema";
+import { readShown } from "./shown";
 import { childCounts, dependenciesOf } from "../item/around";
 
 /**
@@ -33,6 +34,7 @@ export async function askedItems(
     ? await dependenciesOf(reader, ids)
     : [];
   const levels = await levelsOf(reader, items);
+  const shown = await readShown(reader, ids, ownFields);
   const everIn = grouped(stays, (s) => s.itemId);
   const linked = grouped(links, (l) => l.itemId);
   const counts = new Map(children.map((c) => [c.parentId, c]));
@@ -47,6 +49,7 @@ export async function askedItems(
     promise: null,
     level: levels.get(typeKey(i)) ?? null,
     computed: computedFields(ownFields, i),
+    shown: shown.get(i.id) ?? {},
   }));
 }
 

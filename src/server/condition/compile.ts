@@ -11,9 +11,11 @@ import {
   type OwnFactName,
 } from "@/core/condition/facts";
 import { PROMISE_BANDS, type PromiseBand } from "@/core/item/promise-band";
-import type { OwnField } from "@/core/item/own-field";
+import { isShown, type OwnField } from "@/core/item/own-field";
 import type { AlikeFields } from "@/core/across/merge-vocabulary";
 import { item, itemLink, itemType, stay } from "@/db/schema";
+import type { ItemColumns } from "../people/access";
+import { shownColumn } from "./shown";
 
 const TRUE = sql`true`;
 const FALSE = sql`false`;
@@ -33,7 +35,7 @@ export type SqlAsker = Asker & {
   /** How promises stand, by item; where it is left out, nothing can be asked of it. */
   promises?: ReadonlyMap<string, PromiseBand>;
   /** Which other items count, by the table's columns; all where it is left out. */
-  sees?: (of: typeof child | typeof other) => SQL | undefined;
+  sees?: (of: ItemColumns) => SQL | undefined;
 };
 
 /**
@@ -231,7 +233,8 @@ function ownColumn(fact: OwnFactName, asker: SqlAsker): SQL {
   if (kind === "number") return sql`(${stored})::float8`;
   if (kind === "date") return sql`(${stored})::date`;
   if (kind === "yes or no") return sql`coalesce((${stored})::boolean, false)`;
-  return kind === "computed" ? computed(id, asker.ownFields ?? [], []) : stored;
+  if (kind === "computed") return computed(id, asker.ownFields ?? [], []);
+  return isShown(kind) ? shownColumn(id, kind, asker) : stored;
 }
 
 /** What an own field says, or whichever of those that mean the same. */

@@ -3,6 +3,7 @@ import { type z } from "zod";
 import { circularField } from "@/core/item/compute-fields";
 import {
   fieldsOfType,
+  isDerived,
   MOST_OWN_FIELDS,
   mustBeSaid,
   type ownFieldSchema,
@@ -10,6 +11,7 @@ import {
   type OwnField,
   type OwnValues,
 } from "@/core/item/own-field";
+import { shownKind } from "@/core/item/shown-source";
 import { transact, type Reader } from "@/db/connection";
 import { ownField } from "@/db/schema";
 import { enterProject } from "../people/access";
@@ -75,12 +77,13 @@ export async function editOwnField(
       const uses = fields.filter(
         (f) =>
           f.removedAt === null &&
-          f.formula &&
           f.id !== field.id &&
-          JSON.stringify(f.formula).includes(`"own.${field.id}"`),
+          JSON.stringify([f.formula, f.source]).includes(`"own.${field.id}"`),
       );
       if (edit.kind === "remove" && uses.length > 0)
-        throw invalid(`“${uses[0].name}” is computed from it.`, "Change that formula first.");
+        throw uses[0].source
+          ? invalid(`“${uses[0].name}” shows it.`, "Let that show something else first.")
+          : invalid(`“${uses[0].name}” is computed from it.`, "Change that formula first.");
       await tx
         .update(ownField)
         .set({ removedAt: edit.kind === "remove" ? now : null })
@@ -119,6 +122,14 @@ function checkField(field: z.infer<typeof ownFieldSchema>, fields: readonly OwnF
         "The formula uses a field that is not a number of this project.",
         "Choose one of its numbers.",
       );
+  if (field.source) {
+    const present = others.filter(({ removedAt }) => removedAt === null);
+    if (shownKind(field.source, present) !== field.kind)
+      throw invalid(
+        "The field cannot show that.",
+        "Choose a value that the linked items have, and that stays what the field holds.",
+      );
+  }
   if (circularField([...others, field]))
     throw invalid(
       "The formula would compute itself.",
@@ -155,7 +166,7 @@ export async function initialOwn({
         "Reload the page: the fields may have changed.",
       );
   for (const field of mine) {
-    const value = given[field.id] ?? (field.kind === "computed" ? null : field.initial);
+    const value = given[field.id] ?? (isDerived(field.kind) ? null : field.initial);
     if (value === null || value === undefined) {
       if (asksRequired && mustBeSaid(field, typeId))
         throw invalid(`Fill in ${field.name}.`, "A new item of this type must say it.");

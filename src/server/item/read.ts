@@ -35,6 +35,7 @@ import { reporterCounts } from "../intake/reporter-counts";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
+import { readShown } from "../condition/shown";
 import { loadOwnFields } from "./own-fields";
 import { hiddenKeys } from "./hidden-keys";
 import { groundOf } from "../across/ground";
@@ -158,6 +159,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
         types.workflows.map((w) => w.id),
       ),
     );
+  const shown = await readShown(db, [row.id], ownFields, (of) => seesItem(db, viewer, of));
   const stateNames = Object.fromEntries(states.map((s) => [s.id, s.name]));
   const actorNames = new Map(actors.map(({ id, name }) => [id, name]));
   const actorOf = (event: ItemEvent) =>
@@ -294,6 +296,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     sprints,
     releases,
     ownFields,
+    shown: shown.get(row.id) ?? {},
     rights: {
       move: access.may("move item"),
       edit: access.may("edit item"),

@@ -33,7 +33,7 @@ export function visibleTo(reader: Reader, viewer: Principal): SQL | undefined {
 }
 
 /** The columns of `item`, under its own name or another. */
-type ItemColumns = Record<
+export type ItemColumns = Record<
   "projectId" | "restricted" | "assigneeId" | "reviewerId" | "createdBy",
   AnyPgColumn
 >;

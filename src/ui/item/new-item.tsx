@@ -7,7 +7,13 @@ import { Popover } from "@/ui/kit/popover";
 import { Plus } from "lucide-react";
 import { useRef, useState, type FormEvent } from "react";
 import type { ItemType } from "@/core/item/item-type";
-import { fieldsOfType, mustBeSaid, type OwnField, type OwnValue } from "@/core/item/own-field";
+import {
+  fieldsOfType,
+  isDerived,
+  mustBeSaid,
+  type OwnField,
+  type OwnValue,
+} from "@/core/item/own-field";
 import type { Card } from "@/core/board/card";
 import { OwnFieldInput } from "./own-field-input";
 import { makeItem } from "./send-command";
@@ -37,7 +43,7 @@ export function NewItem({
   const [typeId, setTypeId] = useState(offered[0]?.id ?? "");
   const [own, setOwn] = useState<Record<string, OwnValue | null>>({});
   const fields = fieldsOfType(ownFields, typeId).filter(
-    (f) => f.kind !== "computed" && (f.onNewItem || mustBeSaid(f, typeId)),
+    (f) => !isDerived(f.kind) && (f.onNewItem || mustBeSaid(f, typeId)),
   );
   const [commandId, setCommandId] = useState(() => newId());
   const [problem, setProblem] = useState<Problem | null>(null);

@@ -1,7 +1,9 @@
 "use client";
 import { computedFields } from "@/core/item/compute-fields";
-import { fieldsOfType, ownValueWords, type OwnValue } from "@/core/item/own-field";
+import { fieldsOfType, ownValueWords, type OwnField, type OwnValue } from "@/core/item/own-field";
+import { sourceWords } from "@/core/item/shown-source";
 import { tellProblem } from "@/ui/kit/notice";
+import { shortDate } from "@/ui/kit/time";
 import { OwnFieldInput } from "./own-field-input";
 import type { ItemHandle } from "./use-item";
 
@@ -30,7 +32,19 @@ export function OwnFields({ handle }: { handle: ItemHandle }) {
         return (
           <div key={field.id} className="contents">
             <span className="self-center text-[12.5px] text-ink-soft">{field.name}</span>
-            {field.kind === "computed" ? (
+            {field.source ? (
+              <output
+                className="px-1.5 py-1"
+                aria-label={field.name}
+                title={sourceWords(field.source, view.ownFields)}
+              >
+                {view.shown[field.id] === undefined ? (
+                  <span className="text-ink-soft">nothing to show</span>
+                ) : (
+                  shownWords(field, view.shown[field.id])
+                )}
+              </output>
+            ) : field.kind === "computed" ? (
               <output className="px-1.5 py-1 font-semibold tabular-nums" aria-label={field.name}>
                 {computed[field.id] === null ? (
                   <span className="font-normal text-ink-soft">once its numbers are known</span>
@@ -68,3 +82,9 @@ export function OwnFields({ handle }: { handle: ItemHandle }) {
     </section>
   );
 }
+
+/** What a field shows, as people read it: days as days. */
+const shownWords = (field: OwnField, value: string | number): string =>
+  field.kind === "shown date" && typeof value === "string"
+    ? shortDate(value)
+    : ownValueWords(field, value, () => "somebody");

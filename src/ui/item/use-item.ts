@@ -45,7 +45,10 @@ export function useItem(key: string, initial?: ItemView) {
     // Before it is read, which item this is about is not known: it may be this one.
     if (
       message.kind === "item" &&
-      (!view || message.card.id === view.item.id || message.card.parentId === view.item.id)
+      (!view ||
+        message.card.id === view.item.id ||
+        message.card.parentId === view.item.id ||
+        isAround(view, message.card.key))
     )
       void reload();
   });
@@ -82,3 +85,8 @@ export function useItem(key: string, initial?: ItemView) {
     : null;
   return { handle, error: query.error, loading: query.isPending };
 }
+
+/** Whether something of an item may be shown here: it is its parent, or linked to it. */
+const isAround = ({ parent, links, ownFields }: ItemView, key: string): boolean =>
+  ownFields.some(({ source, removedAt }) => source !== null && removedAt === null) &&
+  (parent?.key === key || links.some((link) => link.key === key));

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { FactName } from "@/core/condition/facts";
 import { ownFieldOf } from "@/core/condition/facts";
 import { EDITABLE_FIELDS, type EditableField, type EditableFields } from "@/core/item/fields";
-import type { OwnValue } from "@/core/item/own-field";
+import { isDerived, type OwnValue } from "@/core/item/own-field";
 import type { TableRow } from "@/core/item/list/table";
 import { answeredFirst } from "@/ui/item/answered-first";
 import type { Names } from "@/ui/item/ask-form";
@@ -20,7 +20,7 @@ export function editOf(
 ): "value" | "move" | null {
   if (fact === "stateId") return move ? "move" : null;
   const own = ownFieldOf(fact);
-  const settable = own ? own.kind !== "computed" && own.kind !== "many of" : isField(fact);
+  const settable = own ? !isDerived(own.kind) && own.kind !== "many of" : isField(fact);
   return settable && edit ? "value" : null;
 }
 

@@ -4,13 +4,22 @@ import { Select } from "@/ui/kit/select";
 import { Field, TextInput, TextArea } from "@/ui/kit/field";
 import { useState, type ComponentProps } from "react";
 import { parseFormula, printFormula } from "@/core/condition/formula-text";
-import { OWN_FIELD_KINDS, type OwnField, type OwnFieldKind } from "@/core/item/own-field";
+import {
+  isDerived,
+  isShown,
+  OWN_FIELD_KINDS,
+  type OwnField,
+  type OwnFieldKind,
+} from "@/core/item/own-field";
 import type { DesignView } from "@/core/workflow/design-view";
 import { FieldPlaces, type FieldDraft } from "./field-places";
 import { FormulaField } from "./formula-field";
+import { SourceFields } from "./source-fields";
 import { OwnFieldInput } from "@/ui/item/own-field-input";
 import { v7 as newId } from "uuid";
 import { optionsIn } from "@/core/item/own-field-options";
+
+const SHOWN = "value of something linked";
 
 export const KIND_WORDS: Record<OwnFieldKind, string> = {
   text: "text",
@@ -22,7 +31,16 @@ export const KIND_WORDS: Record<OwnFieldKind, string> = {
   "yes or no": "yes or no",
   link: "web address",
   computed: "computed number",
+  "shown number": SHOWN,
+  "shown date": SHOWN,
+  "shown text": SHOWN,
 };
+
+/** Each kind once: how a shown value is compared follows from what is shown. */
+const CHOOSABLE = OWN_FIELD_KINDS.filter((kind) => !isShown(kind) || kind === "shown text");
+
+const holdsNumber = (kind: OwnFieldKind): boolean =>
+  kind === "number" || kind === "computed" || kind === "shown number";
 
 /** A field as it begins. */
 export function newField(id: string): OwnField {
@@ -33,6 +51,7 @@ export function newField(id: string): OwnField {
     unit: null,
     options: [],
     formula: null,
+    source: null,
     initial: null,
     typeIds: [],
     requiredAtStart: false,
@@ -70,7 +89,8 @@ export function FieldEditor({
   const [everyType, setEveryType] = useState(given.typeIds.length === 0);
   const set = (change: Partial<FieldDraft>) => setDraft((d) => ({ ...d, ...change }));
   const isChoice = draft.kind === "one of" || draft.kind === "many of";
-  const isNumber = draft.kind === "number" || draft.kind === "computed";
+  const isNumber = holdsNumber(draft.kind);
+  const shows = isShown(draft.kind);
   const { formula, problem } =
     draft.kind === "computed"
       ? parseFormula(formulaText, vocabulary)
@@ -79,6 +99,7 @@ export function FieldEditor({
   const ready =
     draft.name.trim() !== "" &&
     (draft.kind !== "computed" || formula !== null) &&
+    (!shows || draft.source !== null) &&
     (!isChoice || offered.length > 0) &&
     (everyType || draft.typeIds.length > 0);
   return (
@@ -92,7 +113,8 @@ export function FieldEditor({
             formula,
             unit: isNumber ? draft.unit : null,
             options: isChoice ? draft.options : [],
-            initial: draft.kind === "computed" ? null : draft.initial,
+            source: shows ? draft.source : null,
+            initial: isDerived(draft.kind) ? null : draft.initial,
           });
       }}
     >
@@ -137,7 +159,7 @@ function WhatItHolds({
 }) {
   const { vocabulary } = view.around;
   const isChoice = draft.kind === "one of" || draft.kind === "many of";
-  const isNumber = draft.kind === "number" || draft.kind === "computed";
+  const isNumber = holdsNumber(draft.kind);
   const offered = draft.options.filter((o) => o.offered);
   return (
     <div className="flex flex-col gap-2">
@@ -153,10 +175,10 @@ function WhatItHolds({
       </Field>
       <Field label={isNew ? "It holds" : "It holds (cannot change any more)"}>
         <Select
-          value={draft.kind}
+          value={isShown(draft.kind) ? "shown text" : draft.kind}
           disabled={!isNew}
-          options={OWN_FIELD_KINDS.map((kind) => ({ value: kind, label: KIND_WORDS[kind] }))}
-          onChange={(kind) => set({ kind: kind as OwnFieldKind, initial: null })}
+          options={CHOOSABLE.map((kind) => ({ value: kind, label: KIND_WORDS[kind] }))}
+          onChange={(kind) => set({ kind: kind as OwnFieldKind, initial: null, source: null })}
         />
       </Field>
       {isNumber && (
@@ -182,7 +204,15 @@ function WhatItHolds({
       {draft.kind === "computed" && (
         <FormulaField {...formula} vocabulary={vocabulary} fieldId={draft.id} />
       )}
-      {draft.kind !== "computed" && (
+      {isShown(draft.kind) && (
+        <SourceFields
+          draft={draft}
+          isNew={isNew}
+          fields={vocabulary.own.filter((f) => f.removedAt === null && f.id !== draft.id)}
+          onChange={(source, kind) => set({ source, kind })}
+        />
+      )}
+      {!isDerived(draft.kind) && (
         <div className="flex flex-col gap-0.5 text-[12px] font-semibold">
           A new item begins with
           <OwnFieldInput

@@ -1,5 +1,5 @@
 "use client";
-import type { OwnField } from "@/core/item/own-field";
+import { isDerived, isShown, type OwnField } from "@/core/item/own-field";
 import type { DesignView } from "@/core/workflow/design-view";
 import { Check } from "@/ui/kit/check";
 
@@ -20,7 +20,7 @@ export function FieldPlaces({
   everyType: boolean;
   onEveryType: (every: boolean) => void;
 }) {
-  const isAsked = draft.kind !== "computed";
+  const isAsked = !isDerived(draft.kind);
   return (
     <div className="flex flex-col gap-3 text-[13px]">
       <TypesOfField
@@ -35,9 +35,13 @@ export function FieldPlaces({
           {isAsked ? "Where it is shown and asked for" : "Where it is shown"}
         </legend>
         <p className="text-ink-soft">On the item, always.</p>
-        <Check checked={draft.onCard} onChange={(onCard) => set({ onCard })}>
-          on cards of the board
-        </Check>
+        {isShown(draft.kind) ? (
+          <p className="text-ink-soft">In tables, and on the cards of each view that chooses it.</p>
+        ) : (
+          <Check checked={draft.onCard} onChange={(onCard) => set({ onCard })}>
+            on cards of the board
+          </Check>
+        )}
         {isAsked && (
           <>
             <Check checked={draft.onNewItem} onChange={(onNewItem) => set({ onNewItem })}>
@@ -84,7 +88,7 @@ function TypesOfField({
     });
   };
   const allMust = having.length > 0 && having.every((t) => must(t.id));
-  const isAsked = draft.kind !== "computed";
+  const isAsked = !isDerived(draft.kind);
   return (
     <table className="w-full text-left">
       <caption className="sr-only">Which types have it, and which must say it</caption>

@@ -2,7 +2,8 @@
 import { Button } from "@/ui/kit/button";
 import { type ReactNode, useState } from "react";
 import { printFormula } from "@/core/condition/formula-text";
-import { ownValueWords, type OwnField } from "@/core/item/own-field";
+import { isShown, ownValueWords, type OwnField, type OwnFieldKind } from "@/core/item/own-field";
+import { sourceWords } from "@/core/item/shown-source";
 import { listWords } from "@/core/formats/list-words";
 import type { DesignView } from "@/core/workflow/design-view";
 import { FieldEditor, KIND_WORDS, newField } from "./field-editor";
@@ -88,9 +89,7 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
                       "fields",
                       { kind: "save", field: draft },
                       field === made
-                        ? draft.kind === "computed"
-                          ? `${draft.name} is computed from now on.`
-                          : `${draft.name} can be filled in from now on.`
+                        ? `${draft.name} ${beginsTo(draft.kind)} from now on.`
                         : `${draft.name} is changed.`,
                     )
                   )
@@ -165,12 +164,16 @@ function whoMustSayIt({ requiredTypeIds }: OwnField, types: DesignView["types"])
   return `a new ${named.length > 0 ? listWords(named) : "item"} must say it`;
 }
 
+const beginsTo = (kind: OwnFieldKind): string =>
+  isShown(kind) ? "is shown" : kind === "computed" ? "is computed" : "can be filled in";
+
 /** What a field is made of, begins with, and where it is asked for. */
 function aboutField(f: OwnField, { around: { vocabulary }, types }: DesignView): string {
   const nameOf = (id: string) => vocabulary.people.find((p) => p.id === id)?.name ?? "somebody";
   const offered = f.options.filter((o) => o.offered).map((o) => o.name);
   return [
     f.formula && `= ${printFormula(f.formula, vocabulary)}`,
+    f.source && sourceWords(f.source, vocabulary.own),
     offered.join(", "),
     f.initial !== null && `begins with ${ownValueWords(f, f.initial, nameOf)}`,
     f.requiredAtStart && whoMustSayIt(f, types),

@@ -1,4 +1,5 @@
 "use client";
+import { isDerived } from "@/core/item/own-field";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { FIELD_WORDS, itemField, SET_FIELDS, type SetField } from "@/core/item/fields";
 import type { FieldValue } from "@/core/workflow/follow-ups/set-field";
@@ -28,7 +29,7 @@ export function FieldValueFields({
   vocabulary: Vocabulary;
   onChange: (change: FieldValue) => void;
 }) {
-  const own = vocabulary.own.filter((x) => x.removedAt === null && x.kind !== "computed");
+  const own = vocabulary.own.filter((x) => x.removedAt === null && !isDerived(x.kind));
   const set = (field: string, raw: string) =>
     onChange({ field, value: raw === "" ? null : raw } as FieldValue);
   const choose = (next: string) => {

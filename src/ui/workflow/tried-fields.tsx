@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { EDITABLE_FIELDS, itemField, type Approval, type EditableField } from "@/core/item/fields";
-import { fieldsOfType } from "@/core/item/own-field";
+import { fieldsOfType, isDerived } from "@/core/item/own-field";
 import { NOTHING_OUTSIDE } from "@/core/item/outside";
 import { askedOfItems } from "@/core/workflow/asked-fields";
 import type { DesignView } from "@/core/workflow/design-view";
@@ -149,7 +149,7 @@ function TriedFacts({
 /** What is said in the project's own fields. */
 function TriedOwnFields({ view, tried: { item, set } }: Pick<Props, "view" | "tried">) {
   const written = fieldsOfType(view.around.vocabulary.own, item.typeId).filter(
-    (f) => f.kind !== "computed",
+    (f) => !isDerived(f.kind),
   );
   return written.map((f) => (
     <Field key={f.id} label={f.name}>

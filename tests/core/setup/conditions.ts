@@ -110,6 +110,7 @@ const OWN: OwnField = {
   unit: null,
   options: [],
   formula: null,
+  source: null,
   initial: null,
   typeIds: [],
   requiredAtStart: false,
@@ -186,6 +187,30 @@ export const OWN_FIELDS: OwnField[] = [
     },
     position: 10,
   },
+  {
+    ...OWN,
+    id: "f-below",
+    name: "Size below",
+    kind: "shown number",
+    source: { from: "children", of: "estimate", by: "sum" },
+    position: 11,
+  },
+  {
+    ...OWN,
+    id: "f-ends",
+    name: "Sprint ends",
+    kind: "shown date",
+    source: { from: "sprint", of: "endsOn", by: null },
+    position: 12,
+  },
+  {
+    ...OWN,
+    id: "f-above",
+    name: "Part of",
+    kind: "shown text",
+    source: { from: "parent", of: "title", by: null },
+    position: 13,
+  },
 ];
 
 export const VOCABULARY: Vocabulary = {
@@ -255,3 +280,13 @@ export const anyOutside: fc.Arbitrary<Outside> = fc.record({
   deployedTo: fc.subarray(["Gate", "a"]),
   testResult: fc.constantFrom(null, ...TEST_RESULTS),
 });
+
+/** What fields show from something linked, as far as they do. */
+export const anyShown = fc.record(
+  {
+    "f-below": fc.integer({ min: 0, max: 9 }),
+    "f-ends": fc.constantFrom("1970-01-05", "1970-01-12"),
+    "f-above": fc.constantFrom("gate", "Storm desk"),
+  },
+  { requiredKeys: [] },
+);

@@ -8,7 +8,7 @@ import {
   type EditableField,
   type EditableFields,
 } from "@/core/item/fields";
-import type { OwnValue, OwnValues } from "@/core/item/own-field";
+import { isDerived, type OwnValue, type OwnValues } from "@/core/item/own-field";
 
 /*
  * What a place among items means: a new item that is put there is to be found there.
@@ -49,7 +49,7 @@ function meantByOne(comparison: Comparison, asker: Asker): Meant {
   if (value === undefined) return NOTHING;
   const own = ownFieldOf(comparison.fact);
   if (own)
-    return own.kind === "computed" || value === null
+    return isDerived(own.kind) || value === null
       ? NOTHING
       : { fields: {}, own: { [own.id]: value as OwnValue } };
   if (!isField(comparison.fact)) return NOTHING;

@@ -7,7 +7,7 @@ import {
   itemField,
   type DemandedItemField,
 } from "@/core/item/fields";
-import { fieldsOfType } from "@/core/item/own-field";
+import { fieldsOfType, isDerived } from "@/core/item/own-field";
 import { refuse, type Refusal } from "../refusal";
 import { demandedOwnField, type DemandedOwnField } from "../requirement";
 import { requirementKind, type RequirementContext } from "./kind";
@@ -29,7 +29,7 @@ const demandedWords = (field: DemandedItemField) =>
  */
 function demandable({ own }: Vocabulary) {
   const mine = own
-    .filter((f) => f.removedAt === null && f.kind !== "computed")
+    .filter((f) => f.removedAt === null && !isDerived(f.kind))
     .map((f) => ({ value: `own.${f.id}`, label: f.name }));
   return [...DEMANDED_FIELDS.map((f) => ({ value: f as string, label: FIELD_WORDS[f] })), ...mine];
 }
