@@ -58,8 +58,8 @@ describe("what somebody wants to see, as they say it", () => {
 
 describe("looks that are proposed", () => {
   const boards: KnownBoard[] = [
-    { id: "b", name: "Process", columnsBy: "state" },
-    { id: "t", name: "Teams", columnsBy: "team" },
+    { id: "b", name: "Process", columnsBy: "state", levels: ["1"] },
+    { id: "t", name: "Teams", columnsBy: "team", levels: ["0", "1"] },
   ];
   const looks = (text: string) => proposals(read(text), boards, VOCABULARY);
 

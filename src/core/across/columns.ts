@@ -1,5 +1,5 @@
-import { partOf, type Column, type ColumnPart } from "@/core/board/column";
-import { proposeColumns } from "@/core/board/propose-columns";
+import type { Column } from "@/core/board/column";
+import { columnsByKind, proposeColumns } from "@/core/board/propose-columns";
 import { capital } from "@/core/formats/capital";
 import type { ItemType } from "@/core/item/item-type";
 import type { Workflow } from "@/core/workflow/workflow";
@@ -13,12 +13,6 @@ interface AcrossProject {
   /** What it calls its levels, from the lowest. */
   levelNames: readonly string[];
 }
-
-const KINDS: readonly [ColumnPart, string][] = [
-  ["waiting", "Waiting"],
-  ["working", "Worked on"],
-  ["finished", "Finished"],
-];
 
 /** The workflows of what stands on its own: those of tasks alone are left out. */
 const standing = ({ workflows, types }: AcrossProject): Workflow[] =>
@@ -36,16 +30,12 @@ const column = (id: string, stage: string, position: number): Column => ({
 });
 
 /** A column for each kind of state in progress, and one for what has finished. */
-function byKind(workflows: readonly Workflow[]): Column[] {
-  const states = workflows.flatMap((workflow) => workflow.states);
-  return KINDS.map(([part, name], position) => ({
-    ...column(part, name, position),
-    part,
-    stateIds: states
-      .filter(({ kind }) => kind !== "unstarted" && partOf(kind) === part)
-      .map(({ id }) => id),
+const byKind = (workflows: readonly Workflow[]): Column[] =>
+  columnsByKind(workflows).map((proposed, position) => ({
+    ...proposed,
+    id: proposed.part,
+    position,
   }));
-}
 
 /** States of the same stage and kind share a column, whichever project they are of. */
 const byStage = (workflows: readonly Workflow[]): Column[] =>

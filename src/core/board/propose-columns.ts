@@ -46,6 +46,28 @@ export function proposeColumns(workflows: readonly Workflow[]): ProposedColumn[]
   return gathered(columns);
 }
 
+const KINDS: readonly [ColumnPart, string][] = [
+  ["waiting", "Waiting"],
+  ["working", "Worked on"],
+  ["finished", "Finished"],
+];
+
+/**
+ * A column for each kind of state in progress, and one for what has finished: several workflows stand
+ * on one board, however their stages are called.
+ */
+export function columnsByKind(workflows: readonly Workflow[]): ProposedColumn[] {
+  const states = workflows.flatMap((workflow) => workflow.states);
+  return KINDS.map(([part, stage]) => ({
+    stage,
+    name: "",
+    part,
+    stateIds: states
+      .filter(({ kind }) => kind !== "unstarted" && partOf(kind) === part)
+      .map(({ id }) => id),
+  }));
+}
+
 /** Parts of one stage stand together, waiting before working; what is finished stands last. */
 function gathered(columns: readonly ProposedColumn[]): ProposedColumn[] {
   const stages = [...new Set(columns.filter((c) => c.part !== "finished").map((c) => c.stage))];

@@ -23,6 +23,8 @@ export interface KnownBoard {
   id: string;
   name: string;
   columnsBy: ColumnsBy;
+  /** The levels of the types whose items stand on it. */
+  levels: readonly string[];
 }
 
 /** Which boards have columns of the values of a fact. */

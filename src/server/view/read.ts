@@ -4,7 +4,20 @@ import type { Folds } from "@/core/view/folds";
 import { storedLook } from "@/core/view/look";
 import type { View, Views } from "@/core/view/view";
 import { database, type Reader } from "@/db/connection";
-import { membership, namedCondition, person, project, view, viewFold, viewUse } from "@/db/schema";
+import {
+  board,
+  columnState,
+  itemType,
+  membership,
+  namedCondition,
+  person,
+  project,
+  state,
+  view,
+  viewFold,
+  viewUse,
+} from "@/db/schema";
+import { grouped } from "@/core/item/grouped";
 import { ACROSS_BOARDS } from "@/core/across/boards";
 import { groundAsker } from "../across/asker";
 import { enterGround, type Ground } from "../across/ground";
@@ -97,24 +110,47 @@ async function loadFolds(
   return Object.fromEntries(rows.map(({ place, folds }) => [place, folds]));
 }
 
+/** The levels of the types whose states the boards of a project show, by board. */
+async function boardLevels(
+  reader: Reader,
+  projectId: string,
+): Promise<ReadonlyMap<string, string[]>> {
+  const rows = await reader
+    .selectDistinct({ boardId: board.id, level: itemType.level })
+    .from(board)
+    .innerJoin(columnState, eq(columnState.boardId, board.id))
+    .innerJoin(state, eq(state.id, columnState.stateId))
+    .innerJoin(
+      itemType,
+      and(eq(itemType.projectId, board.projectId), eq(itemType.workflowId, state.workflowId)),
+    )
+    .where(and(eq(board.projectId, projectId), eq(board.columnsBy, "state")));
+  const levels = grouped(rows, ({ boardId }) => boardId);
+  return new Map([...levels].map(([id, of]) => [id, of.map(({ level }) => String(level))]));
+}
+
 /** All that a person can look at in a project, or in a place above the projects. */
 export async function readViews(viewer: Viewer, key: string): Promise<Views> {
   const reader = database();
   const ground = await enterGround(reader, viewer, key, "read project");
   const { id, zone, place, may } = ground;
   const now = Date.now();
-  const [views, named, boards, { asker }, members, folds] = await Promise.all([
+  const [views, named, boards, { asker }, members, folds, levels] = await Promise.all([
     loadViews(reader, ground, viewer),
     loadNamedConditions(reader, id),
     place === null ? loadBoards(reader, id) : ACROSS_BOARDS,
     groundAsker(reader, viewer, ground, now),
     teamMembers(reader),
     loadFolds(reader, viewer, id),
+    boardLevels(reader, id),
   ]);
   return {
     views,
     named,
-    boards: boards.map((board) => pick(board, ["id", "name", "columnsBy"])),
+    boards: boards.map((of) => ({
+      ...pick(of, ["id", "name", "columnsBy"]),
+      levels: levels.get(of.id) ?? asker.vocabulary.levels.map((level) => level.id),
+    })),
     vocabulary: asker.vocabulary,
     zone,
     members,

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { v7 as newId } from "uuid";
 import { partOf, type ColumnPart } from "@/core/board/column";
 import { twinColumn } from "@/core/board/same-name";
-import { proposeColumns } from "@/core/board/propose-columns";
+import { columnsByKind, proposeColumns, type ProposedColumn } from "@/core/board/propose-columns";
 import type { BoardDesign, DesignView } from "@/core/workflow/design-view";
 import { isInProgress } from "@/core/workflow/state";
 import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
@@ -26,8 +26,14 @@ const PART_OPTIONS = Object.entries(PART_WORDS).map(([value, label]) => ({ value
 
 /** The columns that the stages of workflows propose, as a board would have them. */
 export function proposedColumns(workflows: readonly Workflow[]): EditedColumn[] {
-  return proposeColumns(workflows).map((c) => ({ ...c, id: newId() }));
+  return proposeColumns(workflows).map(asEdited);
 }
+
+const asEdited = (column: ProposedColumn): EditedColumn => ({ ...column, id: newId() });
+
+/** What columns are proposed from, beside the stages of one workflow. */
+const ALL = "all";
+const KINDS = "kinds";
 
 /** A column, or a list of a free board, that shows no state yet. */
 export const emptyColumn = (stage: string): EditedColumn => ({
@@ -142,17 +148,20 @@ function ProposeFrom({
   workflows: readonly Workflow[];
   onPropose: (columns: EditedColumn[]) => void;
 }) {
-  const all = { value: "all", label: "all workflows together" };
+  const several = workflows.length > 1;
+  const propose = (id: string) => {
+    if (id === KINDS) return onPropose(columnsByKind(workflows).map(asEdited));
+    onPropose(proposedColumns(workflows.filter((w) => id === ALL || w.id === id)));
+  };
   return (
     <AddMenu
-      label="Propose them from the stages of…"
+      label="Propose them from…"
       options={[
-        ...workflows.map((w) => ({ value: w.id, label: w.name })),
-        ...(workflows.length > 1 ? [all] : []),
+        ...workflows.map((w) => ({ value: w.id, label: `the stages of ${w.name}` })),
+        ...(several ? [{ value: ALL, label: "the stages of all workflows together" }] : []),
+        { value: KINDS, label: "the kinds of state: waiting, worked on, finished" },
       ]}
-      onAdd={(id) =>
-        onPropose(proposedColumns(workflows.filter((w) => id === "all" || w.id === id)))
-      }
+      onAdd={propose}
     />
   );
 }

@@ -12,8 +12,8 @@ export function KeepLine({ handle }: { handle: LookHandle }) {
   if (differs.length === 0) return null;
   const words = differs.join(", ");
   return (
-    <div role="group" aria-label="What differs" className="flex min-w-0 items-center gap-1.5">
-      <span className="min-w-0 max-w-[240px] truncate text-[13px] text-signal-ink" title={words}>
+    <div role="group" aria-label="What differs" className="flex shrink-0 items-center gap-1.5 pt-1">
+      <span className="min-w-0 max-w-[300px] truncate text-[13px] text-signal-ink" title={words}>
         {words}
       </span>
       {view?.mayChange && (

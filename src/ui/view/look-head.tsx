@@ -6,6 +6,7 @@ import { CountsButton } from "./counts-button";
 import { FilterLine } from "./filter-line";
 import { KeepLine } from "./keep-line";
 import { LookNotes } from "./look-notes";
+import { LevelSwitch } from "./level-switch";
 import type { LookHandle } from "./use-look";
 import { ViewSwitch } from "./view-switch";
 
@@ -48,14 +49,19 @@ export function LookHead({
             options={wordOptions(ARRANGEMENTS)}
             onChange={(arrangement) => change({ arrangement })}
           />
+          <LevelSwitch handle={handle} />
           {words}
         </div>
         <span className="flex-1" />
-        <KeepLine handle={handle} />
         <CountsButton handle={handle} />
         {children}
       </div>
-      <FilterLine handle={handle} shown={shown} total={total} busy={busy} field={filterField} />
+      <div className="flex items-start gap-3">
+        <div className="min-w-0 flex-1">
+          <FilterLine handle={handle} shown={shown} total={total} busy={busy} field={filterField} />
+        </div>
+        <KeepLine handle={handle} />
+      </div>
       <LookNotes notes={handle.asked.notes} />
     </div>
   );
