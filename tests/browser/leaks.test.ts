@@ -420,6 +420,7 @@ const READS: Record<string, string[]> = {
   "/api/projects/[key]/workflow/export": [
     "/api/projects/TIX/workflow/export?workflow=tix-main&format=json&which=published",
   ],
+  "/api/projects/[key]/workflow/habits": ["/api/projects/TIX/workflow/habits?workflow=tix-main"],
   "/api/projects/[key]/workflow/replay": [
     "/api/projects/TIX/workflow/replay?workflow=tix-main&days=30",
   ],

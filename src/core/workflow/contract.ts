@@ -4,11 +4,13 @@ import type { DesignView } from "./design-view";
 import type { SourceView } from "./event-source";
 import { draftVisitBody, type DraftVisitor } from "./draft-visit";
 import type { MadeWorkflow } from "./new-workflow";
+import type { Habits } from "./habits";
 import type { ReplayView } from "./replay";
 import {
   discardBody,
   draftBody,
   exportQuery,
+  habitsQuery,
   newWorkflowBody,
   publishBody,
   replayQuery,
@@ -80,6 +82,14 @@ export const workflowContract = {
     path: "/api/projects/:key/workflow/replay",
     query: replayQuery,
     answer: answered<ReplayView>(),
+  }),
+  /** How a process was really walked lately. */
+  habits: contract({
+    method: "GET",
+    path: "/api/projects/:key/workflow/habits",
+    query: habitsQuery,
+    answer: answered<Habits>(),
+    kept: "habits",
   }),
   /** A workflow as a file. */
   file: contract({

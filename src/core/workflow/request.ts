@@ -67,6 +67,9 @@ export const workflowEditBody = z.discriminatedUnion("kind", [
 ]);
 export type WorkflowEdit = z.infer<typeof workflowEditBody>;
 
+/** Of which workflow it is asked how it is walked. */
+export const habitsQuery = z.object({ workflow: z.string().min(1).max(64) });
+
 export const replayQuery = z.object({
   workflow: z.string().min(1).max(64),
   days: z.coerce.number().pipe(z.union([z.literal(30), z.literal(90), z.literal(365)])),

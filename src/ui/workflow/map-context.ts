@@ -2,6 +2,7 @@
 import { useStore } from "@xyflow/react";
 import { createContext, useContext } from "react";
 import type { Track, WorkflowMap as MapLayout } from "@/core/workflow/layout";
+import { isHabit, type Habits } from "@/core/workflow/habits";
 import type { State } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
 
@@ -23,6 +24,8 @@ export interface MapView {
   mayEdit: boolean;
   /** Whether a state is being dragged or something comes into a line: bars give way. */
   busy: boolean;
+  /** How it was really walked lately; null until that is known. */
+  habits: Habits | null;
   /** The state whose name is being written. */
   renaming: string | null;
 }
@@ -43,3 +46,16 @@ export function useWordSize(): (pixels: number) => number {
 
 export const nameOf = (workflow: Workflow, id: string): string =>
   workflow.states.find((s) => s.id === id)?.name ?? "?";
+
+/** How often a state is passed by, where that is a habit. */
+export function passedBy(habits: Habits | null, stateId: string): string | null {
+  const skipped = habits?.skipped.find((one) => one.stateId === stateId);
+  if (!skipped || !isHabit(skipped)) return null;
+  return `${Math.round((100 * skipped.times) / skipped.of)} % pass it by`;
+}
+
+/** How often a step back was made, where that is a habit. */
+export function wentBack(habits: Habits | null, from: string, to: string): string | null {
+  const back = habits?.backwards.find((one) => one.from === from && one.to === to);
+  return back && isHabit(back) ? `${back.times} ×` : null;
+}

@@ -6,7 +6,7 @@ import type { State } from "@/core/workflow/state";
 import { Button } from "@/ui/kit/button";
 import { Initials } from "@/ui/kit/initials";
 import { TextInput } from "@/ui/kit/field";
-import { useMap, useWordSize, type MapActs } from "./map-context";
+import { passedBy, useMap, useWordSize, type MapActs } from "./map-context";
 import { StationMark } from "./station-mark";
 
 export type StationNode = Node<
@@ -23,7 +23,7 @@ export type StationNode = Node<
 
 export function StationView({ data }: NodeProps<StationNode>) {
   const { station, count, chosen, troubled, visitors } = data;
-  const { acts, mayEdit, renaming, busy } = useMap();
+  const { acts, mayEdit, renaming, busy, habits } = useMap();
   const { state } = station;
   const above = station.nameAbove;
   const size = useWordSize();
@@ -36,6 +36,7 @@ export function StationView({ data }: NodeProps<StationNode>) {
   ]
     .filter(Boolean)
     .join(" · ");
+  const passed = passedBy(habits, state.id);
   return (
     <div className="group relative size-5" data-state={state.name}>
       {mayEdit && (
@@ -82,6 +83,14 @@ export function StationView({ data }: NodeProps<StationNode>) {
         {facts && (
           <span className="block whitespace-nowrap text-ink-soft" style={{ fontSize: size(11) }}>
             {facts}
+          </span>
+        )}
+        {passed && (
+          <span
+            className="block whitespace-nowrap font-semibold text-signal-ink"
+            style={{ fontSize: size(11) }}
+          >
+            {passed}
           </span>
         )}
       </div>

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { counted } from "@/core/formats/counted";
 import { detourOf, type Track, type WorkflowMap as MapLayout } from "@/core/workflow/layout";
 import type { Workflow } from "@/core/workflow/workflow";
-import { nameOf, useMap, useWordSize } from "./map-context";
+import { nameOf, useMap, useWordSize, wentBack } from "./map-context";
 import type { Selection } from "./use-designer";
 
 export type TrackEdge = Edge<{ track: Track; chosen: boolean }, "track">;
@@ -23,7 +23,7 @@ export const edgesOf = (layout: MapLayout, draft: Workflow, selection: Selection
   }));
 
 export function TrackView({ id, data }: EdgeProps<TrackEdge>) {
-  const { layout, acts, mayEdit } = useMap();
+  const { layout, acts, mayEdit, habits } = useMap();
   const [near, setNear] = useState(false);
   if (!data) return null;
   const { track, chosen } = data;
@@ -72,6 +72,7 @@ export function TrackView({ id, data }: EdgeProps<TrackEdge>) {
     );
   }
   const under = track.course === "under";
+  const back = wentBack(habits, track.from, track.to);
   const { from: begin, along, to: end } = detourOf(layout, track, a, b);
   const barb = under ? end.y + 6 : end.y - 6;
   const arrow = `M${end.x - 4} ${barb} L${end.x} ${end.y} L${end.x + 4} ${barb}`;
@@ -93,7 +94,7 @@ export function TrackView({ id, data }: EdgeProps<TrackEdge>) {
         x={(begin.x + end.x) / 2}
         y={along}
         chosen={chosen}
-        text={`${track.transition.verb}${mark}`}
+        text={`${track.transition.verb}${mark}${back ? ` ${back}` : ""}`}
       />
     </>
   );

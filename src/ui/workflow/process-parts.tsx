@@ -3,6 +3,7 @@ import dynamic from "next/dynamic";
 import type { DesignView } from "@/core/workflow/design-view";
 import { Tabs } from "@/ui/kit/tabs";
 import { FindingsList } from "./findings-list";
+import { HabitsPanel } from "./habits-panel";
 import { MoveGrid } from "./move-grid";
 import { ReplayPanel } from "./replay-panel";
 import { StateInspector } from "./state-inspector";
@@ -16,7 +17,7 @@ const TransitionInspector = dynamic(
   { ssr: false },
 );
 
-const PARTS = ["Check", "Try it", "Against the past", "Table", "Versions"] as const;
+const PARTS = ["Check", "Try it", "Against the past", "As it went", "Table", "Versions"] as const;
 type Part = (typeof PARTS)[number];
 
 interface PartProps {
@@ -53,6 +54,9 @@ export function ProcessParts({
         workflowId={workflowId}
         nameOf={(id) => view.people.find((p) => p.id === id)?.name ?? "somebody"}
       />
+    ),
+    "As it went": () => (
+      <HabitsPanel designer={designer} projectKey={key} workflowId={workflowId} />
     ),
     Table: () => <MoveGrid designer={designer} counts={view.counts} mayEdit={mayEdit} />,
     Versions: () => (

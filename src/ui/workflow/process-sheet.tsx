@@ -7,6 +7,7 @@ import type { DraftVisitor } from "@/core/workflow/draft-visit";
 import { Divided } from "@/ui/kit/divided";
 import { ProcessRules } from "./process-parts";
 import type { Designer } from "./use-designer";
+import { useHabits } from "./use-habits";
 
 // Only who designs loads the map.
 const WorkflowMap = dynamic(() => import("./workflow-map").then((m) => m.WorkflowMap), {
@@ -35,6 +36,7 @@ export function ProcessSheet({
 }) {
   const rules = useRef<HTMLElement>(null);
   const inRules = useRef(false);
+  const { data: habits } = useHabits(view.project.key, designer.running.id);
   useEffect(() => {
     // What was clicked among the rules is gone with the state or move it stood at: they keep the
     // focus.
@@ -50,6 +52,7 @@ export function ProcessSheet({
           designer={designer}
           counts={counts}
           mayEdit={view.mayEdit}
+          habits={habits ?? null}
           visitors={visitors}
           onRules={() => rules.current?.focus()}
         />

@@ -8,6 +8,7 @@ import {
   type Connection,
 } from "@xyflow/react";
 import { useMemo, useRef, useState } from "react";
+import type { Habits } from "@/core/workflow/habits";
 import type { DraftVisitor } from "@/core/workflow/draft-visit";
 import { mapOf, STEP, type Station, type WorkflowMap as MapLayout } from "@/core/workflow/layout";
 import type { StateKind } from "@/core/workflow/state";
@@ -60,12 +61,15 @@ export function WorkflowMap({
   designer,
   counts,
   mayEdit,
+  habits,
   visitors = [],
   onRules,
 }: {
   designer: Designer;
   counts: Record<string, number>;
   mayEdit: boolean;
+  /** How it was really walked lately; null until that is known. */
+  habits: Habits | null;
   /** Who else is at the draft, and where. */
   visitors?: readonly DraftVisitor[];
   /** Goes to the rules of what is chosen. */
@@ -115,6 +119,7 @@ export function WorkflowMap({
           acts,
           mayEdit,
           renaming,
+          habits,
           busy: held !== null || doing.inserting !== null,
         }}
       >
