@@ -1,12 +1,19 @@
 import { and, eq, sql } from "drizzle-orm";
-import { countFinished, deliveredInDays, FINISHED_CARDS_SENT } from "@/core/board/finished";
+import {
+  countFinished,
+  deliveredInDays,
+  FINISHED_CARDS_SENT,
+  finishedGroups,
+} from "@/core/board/finished";
 import { tallyOfGroups } from "@/core/board/tally";
-import { HOUR, MINUTE } from "@/core/calendar/instant";
+import { DAY, HOUR, MINUTE } from "@/core/calendar/instant";
 import { database } from "@/db/connection";
 import { item } from "@/db/schema";
 import { readBoardChanges } from "@/server/board/changes";
 import { readFinished } from "@/server/board/finished";
 import { readBoard } from "@/server/board/read";
+import { readFinishedGroups } from "@/server/item/list/finished";
+import { amountOf } from "@/core/item/amount";
 import { refusalOf, stateId } from "./setup/board";
 import { ARTHUR, INES, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
@@ -110,3 +117,40 @@ test("sprints that are over and releases that are out are told as past", async (
   expect(new Set(sprints.map((s) => s.past)).size).toBe(2);
   expect(releases.map((r) => r.past)).toEqual(releases.map((r) => r.releasedAt !== null));
 });
+
+test.each(["Europe/London", "Pacific/Auckland", "America/New_York"])(
+  "counted by the database as the core counts them, in the days of %s",
+  async (zone) => {
+    const reader = database();
+    const now = Date.now();
+    const where = eq(item.stateKind, "finished");
+    const rows = await reader.select().from(item).where(where);
+    // Some ran once, some again, some were never delivered, some finished anew after their delivery.
+    expect(rows.some(({ clock }) => clock.length > 1)).toBe(true);
+    expect(rows.some(({ deliveredAt }) => deliveredAt === null)).toBe(true);
+    const [first, second] = rows.filter(({ clock }) => clock.length === 1);
+    await reader
+      .update(item)
+      .set({ finishedAt: first.finishedAt! + DAY })
+      .where(eq(item.id, first.id));
+    await reader
+      .update(item)
+      .set({ clock: [{ from: second.clock[0].from, to: second.deliveredAt! + 3 * DAY }] })
+      .where(eq(item.id, second.id));
+    const changed = await reader.select().from(item).where(where);
+    for (const sum of [null, "estimate", "remainingHours"] as const) {
+      const counted = await readFinishedGroups(reader, where, { zone, now, sum, ownFields: [] });
+      const expected = finishedGroups(changed, {
+        zone,
+        now,
+        amountOf: (row) => amountOf(sum, row, []),
+      });
+      const ordered = (groups: typeof counted) =>
+        groups
+          .map((group) => ({ ...group, amount: Math.round(group.amount * 1000) / 1000 }))
+          .toSorted((a, b) => (JSON.stringify(a) < JSON.stringify(b) ? -1 : 1));
+      expect(ordered(counted)).toEqual(ordered(expected));
+      expect(counted.reduce((all, { items }) => all + items, 0)).toBe(changed.length);
+    }
+  },
+);

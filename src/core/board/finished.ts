@@ -84,13 +84,22 @@ export function finishedGroups<T extends FinishedItem>(
   }));
 }
 
-const joined = (a: FinishedGroup, b: FinishedGroup): FinishedGroup => ({
-  ...a,
-  items: a.items + b.items,
-  finished: a.finished + b.finished,
-  tookDays: [...a.tookDays, ...b.tookDays].sort((x, y) => x - y),
-  amount: a.amount + b.amount,
-});
+/** Groups that were counted apart, as one each. */
+export function joinedGroups(groups: readonly FinishedGroup[]): FinishedGroup[] {
+  const byName = new Map<string, FinishedGroup[]>();
+  for (const group of groups) {
+    const same = byName.get(nameOf(group));
+    if (same) same.push(group);
+    else byName.set(nameOf(group), [group]);
+  }
+  return [...byName.values()].map((same) => ({
+    ...same[0],
+    items: same.reduce((sum, { items }) => sum + items, 0),
+    finished: same.reduce((sum, { finished }) => sum + finished, 0),
+    tookDays: same.flatMap(({ tookDays }) => tookDays).sort((a, b) => a - b),
+    amount: same.reduce((sum, { amount }) => sum + amount, 0),
+  }));
+}
 
 /** The days without some of them, each as often as it is there. */
 function daysWithout(days: readonly Days[], gone: readonly Days[]): Days[] {
@@ -128,7 +137,7 @@ export function countedAgain<T extends FinishedItem>(
   if (holding) byName.set(nameOf(gone), parted(holding, gone));
   if (come) {
     const joining = byName.get(nameOf(come));
-    byName.set(nameOf(come), joining ? joined(joining, come) : come);
+    byName.set(nameOf(come), joining ? joinedGroups([joining, come])[0] : come);
   }
   return [...byName.values()].filter((group) => group.items > 0);
 }

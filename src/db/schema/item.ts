@@ -101,6 +101,10 @@ export const item = pgTable(
     index("item_state")
       .on(t.stateId, t.rank)
       .where(sql`${t.withdrawnAt} is null`),
+    // What has finished, the latest first.
+    index("item_finished_lately")
+      .on(t.stateId, t.enteredStateAt.desc(), t.id)
+      .where(sql`${t.withdrawnAt} is null and ${t.stateKind} = 'finished'`),
     index("item_rank").on(t.rank),
     index("item_parent").on(t.parentId),
     index("item_sprint").on(t.sprintId),

@@ -5,14 +5,12 @@ import type { Places } from "@/core/board/columns-by";
 import {
   FINISHED_CARDS_SENT,
   FINISHED_DAYS_SHOWN,
-  finishedGroups,
   type FinishedGroup,
 } from "@/core/board/finished";
 import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import { DAY, type Instant } from "@/core/calendar/instant";
 import { factsIn, type Condition } from "@/core/condition/condition";
 import type { FactName } from "@/core/condition/facts";
-import { amountOf } from "@/core/item/amount";
 import type { ItemType } from "@/core/item/item-type";
 import type { OwnField } from "@/core/item/own-field";
 import type { StateId } from "@/core/workflow/state";
@@ -22,7 +20,8 @@ import { boardPlace, item } from "@/db/schema";
 import type { Ground } from "../across/ground";
 import { viewerAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
-import { cardsWhere, finishedWhere, type FinishedRow } from "../item/list/cards";
+import { cardsWhere } from "../item/list/cards";
+import { latestFinished, readFinishedGroups } from "../item/list/finished";
 import { knowingPromises } from "../intake/promise-asker";
 import { seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -112,36 +111,29 @@ export async function processCards(
   finishedToo: "latest" | "all",
 ): Promise<{ cards: Card[]; finished: FinishedGroup[] }> {
   const { reader, ground } = of;
-  const finished = await readFinishedItems(of);
-  const cards =
+  const [finished, cards] = await Promise.all([
+    finishedOf(of),
     finishedToo === "all"
-      ? or(openIn(of), finishedIn(of))
-      : or(openIn(of), inArray(item.id, latestOf(finished)));
-  return { cards: await cardsWhere(reader, ground, cards), finished: groupsOf(of, finished) };
+      ? cardsWhere(reader, ground, or(openIn(of), finishedIn(of)))
+      : openAndLatest(of),
+  ]);
+  return { cards, finished };
 }
 
-/** What has finished lately, the latest first. */
-const readFinishedItems = (of: OfProcess) => finishedWhere(of.reader, finishedIn(of));
-
-const groupsOf = (
-  { ground: { zone }, now, sum, ownFields }: OfProcess,
-  finished: readonly FinishedRow[],
-): FinishedGroup[] =>
-  finishedGroups(finished, { zone, now, amountOf: (row) => amountOf(sum, row, ownFields) });
+async function openAndLatest(of: OfProcess): Promise<Card[]> {
+  const { reader, ground } = of;
+  const latest = await latestFinished(reader, finishedIn(of), {
+    stateIds: drawnStates(of),
+    most: FINISHED_CARDS_SENT,
+  });
+  return cardsWhere(reader, ground, or(openIn(of), inArray(item.id, latest)));
+}
 
 /** How much has finished lately, by what a board tells apart. */
-export const readFinishedGroups = async (of: OfProcess): Promise<FinishedGroup[]> =>
-  groupsOf(of, await readFinishedItems(of));
-
-/** Of each finished state the latest. */
-function latestOf(finished: readonly FinishedRow[]): string[] {
-  const latest = new Map<StateId, string[]>();
-  for (const { id, stateId } of finished) {
-    const ids = latest.get(stateId) ?? [];
-    if (ids.length < FINISHED_CARDS_SENT) latest.set(stateId, [...ids, id]);
-  }
-  return [...latest.values()].flat();
-}
+export const finishedOf = (of: OfProcess): Promise<FinishedGroup[]> => {
+  const { reader, ground, now, sum, ownFields } = of;
+  return readFinishedGroups(reader, finishedIn(of), { zone: ground.zone, now, sum, ownFields });
+};
 
 /** The cards of those of some items that stand on a board of the process. */
 export const processCardsOf = (of: Drawn, ids: readonly string[]): Promise<Card[]> =>

@@ -6,7 +6,7 @@ import { aroundItems } from "../item/list/around";
 import { loadOwnFields } from "../item/own-fields";
 import { withVisibleOthers } from "../item/visible-others";
 import type { Viewer } from "../people/viewer";
-import { openCards, processCardsOf, readFinishedGroups } from "./cards";
+import { openCards, processCardsOf, finishedOf } from "./cards";
 import { NOTHING_BESIDE, readBesideBoard } from "./board-limits";
 import { enterBoard } from "./enter";
 
@@ -37,7 +37,6 @@ export async function readBoardChanges(
     cards: await withVisibleOthers(reader, viewer, found),
     around,
     ...beside,
-    finished:
-      finished && byProcess ? await readFinishedGroups({ ...entered, now, sum, ownFields }) : null,
+    finished: finished && byProcess ? await finishedOf({ ...entered, now, sum, ownFields }) : null,
   };
 }

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, isNull, sql, type SQL } from "drizzle-orm";
+import { and, asc, eq, isNull, sql, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { CARD_FIELDS, cardOf, type Card } from "@/core/board/card";
 import { pick } from "@/core/item/pick";
@@ -39,29 +39,6 @@ export const behindItem = (reader: Reader, viewer: Viewer, id: string): SQL =>
     .select({ rank: item.rank, number: item.number })
     .from(item)
     .where(and(eq(item.id, id), seesItem(reader, viewer)))})`;
-
-/** What tells how long finished items took, whose they were and how large; the latest first. */
-export const finishedWhere = (reader: Reader, where: SQL | undefined) =>
-  reader
-    .select({
-      id: item.id,
-      stateId: item.stateId,
-      stateKind: item.stateKind,
-      classOfService: item.classOfService,
-      assigneeId: item.assigneeId,
-      clock: item.clock,
-      deliveredAt: item.deliveredAt,
-      finishedAt: item.finishedAt,
-      estimate: item.estimate,
-      remainingHours: item.remainingHours,
-      returns: item.returns,
-      own: item.own,
-    })
-    .from(item)
-    .where(where)
-    .orderBy(desc(item.enteredStateAt), asc(item.id));
-
-export type FinishedRow = Awaited<ReturnType<typeof finishedWhere>>[number];
 
 /** The items of a project that have others under them, as far as a person sees both. */
 export async function parentsSeen(

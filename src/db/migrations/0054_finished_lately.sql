@@ -1,0 +1,1 @@
+CREATE INDEX "item_finished_lately" ON "item" USING btree ("state_id","entered_state_at" DESC NULLS LAST,"id") WHERE "item"."withdrawn_at" is null and "item"."state_kind" = 'finished';
