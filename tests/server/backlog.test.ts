@@ -2,6 +2,7 @@ import { and, asc, eq, isNull, sql } from "drizzle-orm";
 import { BACKLOG_PAGE } from "@/core/plan/backlog-view";
 import { database } from "@/db/connection";
 import { item } from "@/db/schema";
+import { writeCursor } from "@/server/item/list/cursor";
 import { readBoard } from "@/server/board/read";
 import { readBacklog, readBacklogRows } from "@/server/plan/backlog";
 import { itemIn, move, refusalOf, stateId } from "./setup/board";
@@ -16,8 +17,8 @@ const project = "TIX";
 async function allPages(viewer = INES): Promise<string[]> {
   let read = await readBacklogRows(viewer, project);
   const ids = read.cards.map((c) => c.id);
-  while (read.more) {
-    read = await readBacklogRows(viewer, project, ids.at(-1));
+  while (read.next !== null) {
+    read = await readBacklogRows(viewer, project, read.next);
     ids.push(...read.cards.map((c) => c.id));
   }
   return ids;
@@ -50,17 +51,21 @@ describe("a backlog of more than a page", () => {
   });
 
   test("goes on behind an item that was pulled meanwhile", async () => {
-    const last = (await readBacklogRows(INES, project)).cards.at(-1)!;
+    const first = await readBacklogRows(INES, project);
+    const last = first.cards.at(-1)!;
     await move(INES, last.id, "Ready");
-    const next = await readBacklogRows(INES, project, last.id);
-    expect(next.cards[0].id).toBe(inOrder[BACKLOG_PAGE]);
+    const following = await readBacklogRows(INES, project, first.next!);
+    expect(following.cards[0].id).toBe(inOrder[BACKLOG_PAGE]);
     inOrder = inOrder.filter((id) => id !== last.id);
   });
 
   test("ends with a page that is exactly full", async () => {
-    const end = inOrder[inOrder.length - BACKLOG_PAGE - 1];
-    const { cards, more } = await readBacklogRows(INES, project, end);
-    expect([cards.length, more]).toEqual([BACKLOG_PAGE, false]);
+    const [end] = await database()
+      .select({ id: item.id, rank: item.rank })
+      .from(item)
+      .where(eq(item.id, inOrder[inOrder.length - BACKLOG_PAGE - 1]));
+    const { cards, next } = await readBacklogRows(INES, project, writeCursor([end.rank, end.id]));
+    expect([cards.length, next]).toEqual([BACKLOG_PAGE, null]);
   });
 
   test("has nothing in it that somebody may not see, and counts none of that", async () => {
@@ -68,8 +73,8 @@ describe("a backlog of more than a page", () => {
     await database().update(item).set(hidden).where(eq(item.id, inOrder[3]));
     expect(await allPages(NOOR)).toEqual(inOrder.filter((id) => id !== inOrder[3]));
     expect((await readBacklog(NOOR, project)).total).toBe(inOrder.length - 1);
-    // Not even where it stands among the others.
-    expect(await readBacklogRows(NOOR, project, inOrder[3])).toEqual({ cards: [], more: false });
+    // It cannot be named as a place among the others either.
+    expect(await refusalOf(readBacklogRows(NOOR, project, inOrder[3]))).toBe("invalid");
   });
 });
 

@@ -46,6 +46,6 @@ export interface BacklogView {
 /** Rows of a backlog, best first. */
 export interface BacklogRows {
   cards: Card[];
-  /** Whether others come behind the last one. */
-  more: boolean;
+  /** The place where the next ones begin; null at the end. */
+  next: string | null;
 }

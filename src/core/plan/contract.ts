@@ -12,11 +12,11 @@ export const planContract = {
     answer: answered<BacklogView>(),
     kept: "backlog",
   }),
-  /** A page of its rows, from behind an item or from the top. */
+  /** A page of its rows, from a place in it or from the top. */
   rows: contract({
     method: "GET",
     path: "/api/projects/:key/backlog/rows",
-    query: z.object({ after: z.uuid().optional() }),
+    query: z.object({ after: z.string().max(2_000).optional() }),
     answer: answered<BacklogRows>(),
     kept: "backlog rows",
   }),

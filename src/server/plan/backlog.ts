@@ -1,4 +1,5 @@
 import { and, inArray, isNull } from "drizzle-orm";
+import { cardOf } from "@/core/board/card";
 import { astrayOf, type Astray } from "@/core/board/astray";
 import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import { BACKLOG_PAGE, type BacklogRows, type BacklogView } from "@/core/plan/backlog-view";
@@ -8,11 +9,15 @@ import type { Instant } from "@/core/calendar/instant";
 import { projectLimits } from "../board/board-limits";
 import { enterBoard, type EnteredBoard } from "../board/enter";
 import { countWhere } from "../item/count";
-import { behindItem, cardsWhere } from "../item/list/cards";
+import { readCursor } from "../item/list/cursor";
+import { BY_RANK } from "../item/list/key";
+import { readPage, readRows } from "../item/list/read";
 import { loadOwnFields } from "../item/own-fields";
+import { snapshotOf } from "../item/rows";
 import { withVisibleOthers } from "../item/visible-others";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
+import { invalid } from "../refused";
 import { timeboxTotals } from "./timebox-totals";
 import { loadReleases, loadSprints } from "./timeboxes";
 
@@ -102,8 +107,8 @@ async function readAstray(entered: EnteredBoard): Promise<Astray> {
 
 /**
  * A page of a backlog's rows, best first.
- * @param after the item it goes on behind, wherever that is by now; from the top without one, and
- *   nothing behind one that this person may not see
+ * @param after the place where it goes on, whatever stands there by now; from the top without one
+ * @throws Refused where that is no place of a backlog
  */
 export async function readBacklogRows(
   viewer: Viewer,
@@ -111,11 +116,13 @@ export async function readBacklogRows(
   after?: string,
   now = Date.now(),
 ): Promise<BacklogRows> {
-  const { reader, ground, inBacklog } = await enterBacklog(viewer, projectKey, now);
-  const behind = after === undefined ? undefined : behindItem(reader, viewer, after);
-  const read = await cardsWhere(reader, ground, and(inBacklog, behind), BACKLOG_PAGE + 1);
-  return {
-    cards: await withVisibleOthers(reader, viewer, read.slice(0, BACKLOG_PAGE)),
-    more: read.length > BACKLOG_PAGE,
-  };
+  const { reader, project, inBacklog } = await enterBacklog(viewer, projectKey, now);
+  const from = after === undefined ? null : readCursor(after, BY_RANK.length);
+  if (after !== undefined && from === null)
+    throw invalid("The backlog does not go on there.", "Open it again from its beginning.");
+  const of = { reader, where: inBacklog };
+  const { rows, next } = await readPage(of, BY_RANK, { after: from, limit: BACKLOG_PAGE });
+  const items = await readRows(reader, { ids: rows.map((row) => row.id as string) });
+  const cards = items.map((row) => cardOf(snapshotOf(row), project.key));
+  return { cards: await withVisibleOthers(reader, viewer, cards), next };
 }

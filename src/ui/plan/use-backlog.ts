@@ -13,15 +13,16 @@ import { useLive } from "@/ui/kit/use-live";
 const SETTLE_MS = 800;
 
 /** The rows with one put in its place, or taken out where it waits no longer. */
-function withRow({ cards, more }: BacklogRows, card: Card): BacklogRows {
+function withRow({ cards, next: following }: BacklogRows, card: Card): BacklogRows {
   const known = cards.find((c) => c.id === card.id);
-  if (known && known.version > card.version) return { cards, more };
+  if (known && known.version > card.version) return { cards, next: following };
   const rest = cards.filter((c) => c.id !== card.id);
   const waits = card.stateKind === "unstarted" && !card.withdrawn;
   const last = rest.at(-1);
-  const inSight = !more || (last !== undefined && compareRanks(card.rank, last.rank) < 0);
-  const next = waits && inSight ? [...rest, card] : rest;
-  return { cards: next.sort((a, b) => compareRanks(a.rank, b.rank)), more };
+  const inSight =
+    following === null || (last !== undefined && compareRanks(card.rank, last.rank) < 0);
+  const shown = waits && inSight ? [...rest, card] : rest;
+  return { cards: shown.sort((a, b) => compareRanks(a.rank, b.rank)), next: following };
 }
 
 /** A backlog and as many of its rows as were asked for, kept in step with the server. */
@@ -38,9 +39,9 @@ export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
     queryFn: async () => {
       const wanted = client.getQueryData<BacklogRows>(rowsKey)?.cards.length ?? 0;
       let read = await page();
-      while (read.more && read.cards.length < wanted) {
-        const { cards, more } = await page(read.cards.at(-1)!.id);
-        read = { cards: [...read.cards, ...cards], more };
+      while (read.next !== null && read.cards.length < wanted) {
+        const { cards, next } = await page(read.next);
+        read = { cards: [...read.cards, ...cards], next };
       }
       return read;
     },
@@ -49,15 +50,15 @@ export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
 
   const asking = useRef(false);
   const more = async () => {
-    const last = rows.cards.at(-1);
-    if (asking.current || !last) return;
+    const after = rows.next;
+    if (asking.current || after === null) return;
     asking.current = true;
     try {
-      const next = await page(last.id);
+      const { cards, next } = await page(after);
       client.setQueryData<BacklogRows>(rowsKey, (now) => {
         const known = new Set(now?.cards.map((c) => c.id));
-        const fresh = next.cards.filter((c) => !known.has(c.id));
-        return { cards: [...(now?.cards ?? []), ...fresh], more: next.more };
+        const fresh = cards.filter((c) => !known.has(c.id));
+        return { cards: [...(now?.cards ?? []), ...fresh], next };
       });
     } catch (error) {
       tellProblem(error);

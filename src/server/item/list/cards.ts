@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, sql, type SQL } from "drizzle-orm";
+import { and, asc, eq, isNull, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { CARD_FIELDS, cardOf, type Card } from "@/core/board/card";
 import { pick } from "@/core/item/pick";
@@ -22,23 +22,14 @@ export async function cardsWhere(
   reader: Reader,
   { keyOf }: Pick<Ground, "keyOf">,
   where: SQL | undefined,
-  most?: number,
 ): Promise<Card[]> {
-  const ranked = reader
+  const rows = await reader
     .select(CARD_COLUMNS)
     .from(item)
     .where(where)
     .orderBy(asc(item.rank), asc(item.number));
-  const rows = await (most === undefined ? ranked : ranked.limit(most));
   return rows.map((row) => cardOf(row, keyOf(row.projectId)));
 }
-
-/** What is ranked behind an item; nothing where a person may not see that one. */
-export const behindItem = (reader: Reader, viewer: Viewer, id: string): SQL =>
-  sql`(${item.rank}, ${item.number}) > (${reader
-    .select({ rank: item.rank, number: item.number })
-    .from(item)
-    .where(and(eq(item.id, id), seesItem(reader, viewer)))})`;
 
 /** The items of a project that have others under them, as far as a person sees both. */
 export async function parentsSeen(

@@ -97,6 +97,12 @@ export function groupKeys(fact: FactName, asker: ListAsker, descending: boolean)
   return keys;
 }
 
+/** The order in which items are ranked; what decides where nothing else does. */
+export const BY_RANK: readonly ListKey[] = [
+  { name: "r", value: sql`${item.rank}`, type: "text", descending: false },
+  { name: "id", value: bytewise(sql`${item.id}::text`), type: "text", descending: false },
+];
+
 /** Everything that the rows of a list are ordered by, the first first; no two rows are alike in all. */
 export function listKeys(query: ListQuery, asker: ListAsker): ListKey[] {
   const { sort, group } = query;
@@ -109,8 +115,7 @@ export function listKeys(query: ListQuery, asker: ListAsker): ListKey[] {
       descending,
     })),
     ...(asker.named ? [asNamed(asker.named)] : []),
-    { name: "r", value: sql`${item.rank}`, type: "text", descending: false },
-    { name: "id", value: bytewise(sql`${item.id}::text`), type: "text", descending: false },
+    ...BY_RANK,
   ];
 }
 
