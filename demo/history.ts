@@ -247,6 +247,8 @@ const CAME_BACK_SHARE = 0.025;
 const WAITS_EVERY = 5;
 /** Of so many items that are worked on one is ready for its next step. */
 const READY_EVERY = 2;
+/** Over so many days of work there was talk about something that waits. */
+const TALK_WORKDAYS = 5;
 /** And for how many working hours at most. */
 const READY_HOURS = 3;
 const CAME_BACK_HOURS = 50;
@@ -466,6 +468,7 @@ class HistoryWriter {
     }
     this.writeDependencies();
     this.writeReady();
+    this.writeTalk();
     this.writeLargePieces();
   }
 
@@ -540,6 +543,24 @@ class HistoryWriter {
     );
     for (let at = 1; at < worked.length; at += READY_EVERY)
       worked[at].ready(this.scene.end - this.readies.next() * READY_HOURS, worked[at].assignee);
+  }
+
+  /** Work that somebody is at already, while it still stands in the backlog. */
+  private writeTalk(): void {
+    const longAgo = this.scene.instantOf(this.scene.end - TALK_WORKDAYS * WORK_HOURS);
+    const waiting = this.pens.find(
+      ({ item }) =>
+        item.typeId === "story" &&
+        item.stateKind === "unstarted" &&
+        item.withdrawnAt === null &&
+        item.createdAt < longAgo,
+    );
+    for (const [i, body] of BUILD_COMMENTS.slice(0, TALK_WORKDAYS - 1).entries())
+      waiting?.comment(
+        this.scene.end - (TALK_WORKDAYS - 1 - i) * WORK_HOURS,
+        this.builders[i % 2].id,
+        body,
+      );
   }
 
   private comeBack(pen: ItemPen, at: number): void {

@@ -497,7 +497,11 @@ describe("columns that nothing of now is in", () => {
 describe("where what happened says something else than the state", () => {
   const told = (change: Partial<Card>) =>
     card({ stateKind: "working", reviewerId: null, ...change });
-  const around = (children: number, finishedChildren: number) => ({ children, finishedChildren });
+  const around = (children: number, finishedChildren: number, talked = 0) => ({
+    children,
+    finishedChildren,
+    talked,
+  });
   const review = { byReviewer: true };
   const build = { byReviewer: false };
 
@@ -520,6 +524,21 @@ describe("where what happened says something else than the state", () => {
       "begun: 1 of 3 children done",
     ],
     ["not begun at all", { stateKind: "unstarted" }, build, around(3, 0), null],
+    [
+      "talked about for days",
+      { stateKind: "unstarted" },
+      build,
+      around(0, 0, 3),
+      "talked about on 3 days, not begun",
+    ],
+    ["talked about for a day", { stateKind: "unstarted" }, build, around(0, 0, 2), null],
+    [
+      "talked about at work",
+      { stateKind: "working", reviewerId: "ivo" },
+      build,
+      around(0, 0, 9),
+      null,
+    ],
     ["taken back", { withdrawn: true }, review, around(1, 1), null],
   ])("%s", (_, change, state, below, words) => {
     expect(realityOf(told(change), state, below)?.words ?? null).toBe(words);

@@ -1,7 +1,11 @@
 import { and, asc, eq, isNull, sql } from "drizzle-orm";
 import { BACKLOG_PAGE } from "@/core/plan/backlog-view";
+import { randomUUID } from "node:crypto";
+import { DAY } from "@/core/calendar/instant";
 import { database } from "@/db/connection";
-import { item } from "@/db/schema";
+import { comment, item } from "@/db/schema";
+import { enterBoard } from "@/server/board/enter";
+import { aroundItems } from "@/server/item/list/around";
 import { writeCursor } from "@/server/item/list/cursor";
 import { readBoard } from "@/server/board/read";
 import { readBacklog, readBacklogRows } from "@/server/plan/backlog";
@@ -103,4 +107,37 @@ test("withdrawn items do not wait", async () => {
 test("of a project that somebody may not see there is none", async () => {
   expect(await refusalOf(readBacklog(ARTHUR, "TIDE"))).toBe("not found");
   expect(await refusalOf(readBacklogRows(ARTHUR, "TIDE"))).toBe("not found");
+});
+
+test("days of talk about what waits are told, until it is begun; those of before it waited are not", async () => {
+  const id = await itemIn(NOOR, "Talked about", "Ready", "Backlog");
+  const { entered } = (
+    await database().select({ entered: item.enteredStateAt }).from(item).where(eq(item.id, id))
+  )[0];
+  await database()
+    .update(item)
+    .set({ enteredStateAt: entered - 6 * DAY })
+    .where(eq(item.id, id));
+  const say = (daysAgo: number) =>
+    database()
+      .insert(comment)
+      .values({
+        id: randomUUID(),
+        itemId: id,
+        authorId: "ivo",
+        body: "x",
+        at: entered - daysAgo * DAY,
+      });
+  for (const daysAgo of [1, 1, 3, 5, 9]) await say(daysAgo);
+  const around = async () => {
+    const { ground, reader } = await enterBoard("TIX", {
+      viewer: INES,
+      boardId: null,
+      now: Date.now(),
+    });
+    return (await aroundItems(reader, INES, ground, [id]))[id];
+  };
+  expect((await around())?.talked).toBe(3);
+  await move(INES, id, "Ready");
+  expect((await around())?.talked).toBeUndefined();
 });

@@ -28,6 +28,8 @@ export interface Around {
   finishedChildren: number;
   /** Of a large piece: all that is under it, however deep, by type. */
   below?: readonly Below[];
+  /** Of what is not begun: on how many days of the last two weeks somebody said something about it. */
+  talked?: number;
   /** What it waits for and was not delivered yet, and how much of that is not to be seen. */
   waitsFor: Waiting[];
   waitsForUnseen: number;

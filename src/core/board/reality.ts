@@ -8,11 +8,14 @@ import type { Card } from "./card";
  * name who works on it.
  */
 export interface Reality {
-  kind: "no reviewer" | "children done" | "begun below";
+  kind: "no reviewer" | "children done" | "begun below" | "talked about";
   words: string;
 }
 
 type Told = Pick<Card, "stateKind" | "reviewerId" | "withdrawn">;
+
+/** From so many days of talk on somebody is at it, whatever its state says. */
+export const TALK_DAYS = 3;
 
 /**
  * Where what happened says something else than the state of an item; null where they agree.
@@ -22,10 +25,10 @@ type Told = Pick<Card, "stateKind" | "reviewerId" | "withdrawn">;
 export function realityOf(
   { stateKind, reviewerId, withdrawn }: Told,
   state: Pick<State, "byReviewer"> | undefined,
-  around: Pick<Around, "children" | "finishedChildren"> | undefined,
+  around: Pick<Around, "children" | "finishedChildren" | "talked"> | undefined,
 ): Reality | null {
   if (withdrawn) return null;
-  const { children = 0, finishedChildren = 0 } = around ?? {};
+  const { children = 0, finishedChildren = 0, talked = 0 } = around ?? {};
   // What waits for its review has not been given to anybody yet.
   if (state?.byReviewer && stateKind === "working" && reviewerId === null)
     return { kind: "no reviewer", words: "nobody is its reviewer" };
@@ -39,5 +42,7 @@ export function realityOf(
       kind: "begun below",
       words: `begun: ${finishedChildren} of ${counted(children, "child", "children")} done`,
     };
+  if (stateKind === "unstarted" && talked >= TALK_DAYS)
+    return { kind: "talked about", words: `talked about on ${talked} days, not begun` };
   return null;
 }

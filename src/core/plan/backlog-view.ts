@@ -1,3 +1,4 @@
+import type { AroundItems } from "@/core/board/around";
 import type { Astray } from "@/core/board/astray";
 import type { Card } from "@/core/board/card";
 import type { CountedLimit } from "@/core/board/board-limits";
@@ -46,6 +47,8 @@ export interface BacklogView {
 /** Rows of a backlog, best first. */
 export interface BacklogRows {
   cards: Card[];
+  /** What stands around them. */
+  around: AroundItems;
   /** The place where the next ones begin; null at the end. */
   next: string | null;
 }

@@ -1,10 +1,11 @@
-import { and, eq, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
+import { and, eq, gt, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
+import { DAY, type Instant } from "@/core/calendar/instant";
 import type { Dependency } from "@/core/item/event";
 import type { Reader, Transaction } from "@/db/connection";
 import { LARGE_LEVEL } from "@/core/item/item-type";
 import type { Below } from "@/core/board/around";
-import { item, itemLink, itemType } from "@/db/schema";
+import { comment, item, itemLink, itemType } from "@/db/schema";
 import { invalid } from "../refused";
 
 /*
@@ -32,6 +33,32 @@ export const childCounts = (reader: Reader, ids: readonly string[], seen?: SQL) 
       ),
     )
     .groupBy(item.parentId);
+
+/** How far back talk counts. */
+const TALK_MS = 14 * DAY;
+
+/** On how many days people talked about those of some items that are not begun, since they wait. */
+export const talkOf = (
+  reader: Reader,
+  ids: readonly string[],
+  { zone, now }: { zone: string; now: Instant },
+) =>
+  reader
+    .select({
+      id: comment.itemId,
+      talked: sql<number>`count(distinct (${comment.at} at time zone ${zone})::date)::int`,
+    })
+    .from(comment)
+    .innerJoin(item, eq(item.id, comment.itemId))
+    .where(
+      and(
+        sql`${comment.itemId} = any(${sql.param([...ids])}::uuid[])`,
+        eq(item.stateKind, "unstarted"),
+        gt(comment.at, now - TALK_MS),
+        gt(comment.at, item.enteredStateAt),
+      ),
+    )
+    .groupBy(comment.itemId);
 
 const under = alias(item, "under");
 

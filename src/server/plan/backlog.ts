@@ -9,6 +9,7 @@ import type { Instant } from "@/core/calendar/instant";
 import { projectLimits } from "../board/board-limits";
 import { enterBoard, type EnteredBoard } from "../board/enter";
 import { countWhere } from "../item/count";
+import { aroundItems } from "../item/list/around";
 import { readCursor } from "../item/list/cursor";
 import { BY_RANK } from "../item/list/key";
 import { readPage, readRows } from "../item/list/read";
@@ -116,7 +117,7 @@ export async function readBacklogRows(
   after?: string,
   now = Date.now(),
 ): Promise<BacklogRows> {
-  const { reader, project, inBacklog } = await enterBacklog(viewer, projectKey, now);
+  const { reader, ground, project, inBacklog } = await enterBacklog(viewer, projectKey, now);
   const from = after === undefined ? null : readCursor(after, BY_RANK.length);
   if (after !== undefined && from === null)
     throw invalid("The backlog does not go on there.", "Open it again from its beginning.");
@@ -124,5 +125,10 @@ export async function readBacklogRows(
   const { rows, next } = await readPage(of, BY_RANK, { after: from, limit: BACKLOG_PAGE });
   const items = await readRows(reader, { ids: rows.map((row) => row.id as string) });
   const cards = items.map((row) => cardOf(snapshotOf(row), project.key));
-  return { cards: await withVisibleOthers(reader, viewer, cards), next };
+  const ids = cards.map(({ id }) => id);
+  const [shown, around] = await Promise.all([
+    withVisibleOthers(reader, viewer, cards),
+    aroundItems(reader, viewer, ground, ids),
+  ]);
+  return { cards: shown, around, next };
 }

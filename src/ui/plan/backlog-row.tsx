@@ -2,7 +2,9 @@
 import { useDraggable, useDroppable } from "@dnd-kit/core";
 import { ArrowDown, ArrowUp, ArrowUpToLine, GripVertical } from "lucide-react";
 import type { ReactNode } from "react";
+import type { Around } from "@/core/board/around";
 import type { Card } from "@/core/board/card";
+import { realityOf } from "@/core/board/reality";
 import { Button } from "@/ui/kit/button";
 import { Initials } from "@/ui/kit/initials";
 import { ago, shortDate } from "@/ui/kit/time";
@@ -15,6 +17,7 @@ const ASIDE = "shrink-0 text-[12.5px] @max-3xl:hidden";
 /** One item of the backlog, with its place in it. */
 export function BacklogRow({
   card,
+  around,
   position,
   open,
   movable,
@@ -24,6 +27,7 @@ export function BacklogRow({
   onOpen,
 }: {
   card: Card;
+  around: Around | undefined;
   /** From 1. */
   position: number;
   open: boolean;
@@ -34,6 +38,7 @@ export function BacklogRow({
   onOpen: (card: Card) => void;
 }) {
   const { key, classOfService } = card;
+  const reality = realityOf(card, undefined, around);
   return (
     <Row card={card} onKey={order.onKey} open={open} movable={movable}>
       <span className="w-8 shrink-0 text-right font-display text-ink-soft">{position}</span>
@@ -47,6 +52,19 @@ export function BacklogRow({
       >
         {card.title}
       </button>
+      {reality && (
+        <button
+          type="button"
+          tabIndex={-1}
+          disabled={!movable}
+          className="shrink-0 text-[12.5px] font-semibold text-signal-ink enabled:hover:underline"
+          data-reality={reality.kind}
+          title="Pull it: it is begun"
+          onClick={() => order.pull(card)}
+        >
+          {reality.words}
+        </button>
+      )}
       {classOfService !== "standard" && (
         <span className="shrink-0 text-[12.5px] text-signal-ink">
           {classOfService === "fixed date" && card.dueOn

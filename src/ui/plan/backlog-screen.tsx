@@ -28,7 +28,7 @@ export function BacklogScreen({
   firstRows: BacklogRows;
 }) {
   const backlog = useBacklog(initial, firstRows);
-  const { view, rows, more, putCard } = backlog;
+  const { view, rows, around, more, putCard } = backlog;
   const [moving] = useState(() => new Map<string, OnTheWay>());
   const moves = useMoves(view, putCard, moving);
   const { openItem, itemKey } = usePanel();
@@ -66,6 +66,7 @@ export function BacklogScreen({
                 <BacklogRow
                   key={card.id}
                   card={card}
+                  around={around[card.id]}
                   position={i + 1}
                   open={card.key === itemKey}
                   movable={view.rights.move}

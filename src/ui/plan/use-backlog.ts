@@ -13,16 +13,16 @@ import { useLive } from "@/ui/kit/use-live";
 const SETTLE_MS = 800;
 
 /** The rows with one put in its place, or taken out where it waits no longer. */
-function withRow({ cards, next: following }: BacklogRows, card: Card): BacklogRows {
+function withRow({ cards, around, next: following }: BacklogRows, card: Card): BacklogRows {
   const known = cards.find((c) => c.id === card.id);
-  if (known && known.version > card.version) return { cards, next: following };
+  if (known && known.version > card.version) return { cards, around, next: following };
   const rest = cards.filter((c) => c.id !== card.id);
   const waits = card.stateKind === "unstarted" && !card.withdrawn;
   const last = rest.at(-1);
   const inSight =
     following === null || (last !== undefined && compareRanks(card.rank, last.rank) < 0);
   const shown = waits && inSight ? [...rest, card] : rest;
-  return { cards: shown.sort((a, b) => compareRanks(a.rank, b.rank)), next: following };
+  return { cards: shown.sort((a, b) => compareRanks(a.rank, b.rank)), around, next: following };
 }
 
 /** A backlog and as many of its rows as were asked for, kept in step with the server. */
@@ -40,8 +40,12 @@ export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
       const wanted = client.getQueryData<BacklogRows>(rowsKey)?.cards.length ?? 0;
       let read = await page();
       while (read.next !== null && read.cards.length < wanted) {
-        const { cards, next } = await page(read.next);
-        read = { cards: [...read.cards, ...cards], next };
+        const { cards, around, next } = await page(read.next);
+        read = {
+          cards: [...read.cards, ...cards],
+          around: { ...read.around, ...around },
+          next,
+        };
       }
       return read;
     },
@@ -54,11 +58,15 @@ export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
     if (asking.current || after === null) return;
     asking.current = true;
     try {
-      const { cards, next } = await page(after);
+      const { cards, around, next } = await page(after);
       client.setQueryData<BacklogRows>(rowsKey, (now) => {
         const known = new Set(now?.cards.map((c) => c.id));
         const fresh = cards.filter((c) => !known.has(c.id));
-        return { cards: [...(now?.cards ?? []), ...fresh], next };
+        return {
+          cards: [...(now?.cards ?? []), ...fresh],
+          around: { ...now?.around, ...around },
+          next,
+        };
       });
     } catch (error) {
       tellProblem(error);
@@ -90,7 +98,7 @@ export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
     if (rows.cards.some((c) => c.id === message.card.id)) putCard(message.card);
     readSoon();
   });
-  return { view, rows: rows.cards, more, putCard, readAgain };
+  return { view, rows: rows.cards, around: rows.around, more, putCard, readAgain };
 }
 
 export type Backlog = ReturnType<typeof useBacklog>;

@@ -3,25 +3,27 @@ import type { Reader } from "@/db/connection";
 import type { Ground } from "../../across/ground";
 import { seesItem } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
-import { belowLarge, childCounts, dependenciesOf } from "../around";
+import { belowLarge, childCounts, dependenciesOf, talkOf } from "../around";
 
 /** What a person may see around some items of a project. */
 export async function aroundItems(
   reader: Reader,
   viewer: Viewer,
-  { keyOf }: Pick<Ground, "keyOf">,
+  { keyOf, zone }: Pick<Ground, "keyOf" | "zone">,
   ids: readonly string[],
 ): Promise<AroundItems> {
   if (ids.length === 0) return {};
-  const [children, below, dependencies] = await Promise.all([
+  const [children, below, dependencies, talk] = await Promise.all([
     childCounts(reader, ids, seesItem(reader, viewer)),
     belowLarge(reader, ids, (of) => seesItem(reader, viewer, of)),
     dependenciesOf(reader, ids, (of) => seesItem(reader, viewer, of)),
+    talkOf(reader, ids, { zone, now: Date.now() }),
   ]);
   const asked = new Set(ids);
   const around: Record<string, Around> = {};
   const at = (id: string): Around => (around[id] ??= structuredClone(NOTHING_AROUND_IT));
   for (const { parentId, ...counts } of children) Object.assign(at(parentId!), counts);
+  for (const { id, talked } of talk) at(id).talked = talked;
   for (const { root, ...of } of below) at(root).below = [...(at(root).below ?? []), of];
   for (const { waiting, wanted, waits, seesWaiting, seesWanted } of dependencies) {
     const told = ({ number, projectId, ...end }: typeof waiting) => ({
