@@ -147,7 +147,18 @@ const PICTURES: Record<string, Picture> = {
     path: "/p/TIX/design?place=fields",
     before: click("[data-field='Cost of delay'] button[aria-expanded]"),
   },
-  "board-people": { path: "/p/TIX/flow?board=tix-people" },
+  find: {
+    path: "/p/TIX/flow",
+    before: async (page) => {
+      await page.waitForSelector("[data-card]");
+      await page.keyboard.down("Control");
+      await page.keyboard.press("k");
+      await page.keyboard.up("Control");
+      await page.waitForSelector(".find-panel input");
+      await page.type(".find-panel input", "refund");
+      await page.waitForNetworkIdle({ idleTime: 500 });
+    },
+  },
   parts: { path: "/parts", as: "greta.falk" },
 };
 
