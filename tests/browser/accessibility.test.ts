@@ -44,6 +44,18 @@ describe.each(["light", "dark"] as const)("%s paper", (theme) => {
     expect(await seriousFindings(ines)).toEqual([]);
   });
 
+  test("the box has no serious finding, with what can be done and with what was found", async () => {
+    await ines.open("/p/TIX/flow");
+    await ines.page.waitForSelector(".card");
+    await ines.page.focus(".card");
+    await ines.chord("Control", "k");
+    await ines.reads("With TIX-", ".find-panel");
+    expect(await seriousFindings(ines)).toEqual([]);
+    await ines.page.type(".find-panel input", "refund");
+    await ines.reads("Items", ".find-panel");
+    expect(await seriousFindings(ines)).toEqual([]);
+  });
+
   test("accepting a report has no serious finding", async () => {
     await ines.open("/p/TIX/intake");
     await ines.page.waitForSelector("article h2");

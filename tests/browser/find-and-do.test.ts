@@ -123,7 +123,7 @@ test("another view, the walk, and what is chosen on the board", async () => {
   await noor.page.waitForSelector('[role="dialog"][aria-label^="Give to"]');
   await noor.keys("Escape");
   await ask("voyages");
-  await marked("Voyages");
+  await marked("board · Ticket app");
   await noor.keys("Enter");
   await noor.page.waitForFunction(() => location.search.includes("tix-voyages"));
   await noor.open("/p/TIX/flow");

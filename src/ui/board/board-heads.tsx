@@ -136,7 +136,7 @@ function HeadWords({
       <button
         type="button"
         onClick={onOpen}
-        className="mt-0.5 block min-h-6 min-w-6 text-left hover:underline"
+        className="mt-0.5 flex min-h-6 max-w-full min-w-6 flex-col items-start text-left hover:underline"
       >
         <Slots
           count={count}
@@ -147,7 +147,9 @@ function HeadWords({
           title={limit ? limitTitle(limit, defaultSize) : undefined}
         />
         {tally && (
-          <span className="block truncate text-left text-[11.5px] text-ink-soft">{tally}</span>
+          <span className="block max-w-full truncate text-left text-[11.5px] text-ink-soft">
+            {tally}
+          </span>
         )}
         {notShown > 0 && (
           <span className="block text-left text-[11.5px] text-ink-soft">

@@ -1,7 +1,7 @@
 "use client";
 import { CornerDownRight } from "lucide-react";
 import { nameParts } from "@/core/find/excerpt";
-import { bestOf, type Fit } from "@/core/find/how-well";
+import { bestOf, howWell, type Fit } from "@/core/find/how-well";
 import type { ActChoice, OfferedAct } from "@/ui/kit/offered-acts";
 import type { Line } from "./lines";
 
@@ -38,6 +38,16 @@ export function actLines(
   return [...whole, ...directLines(acts, words)];
 }
 
+/** How well what is not said of the act itself fits what it is done with. */
+function choiceFit(
+  { act, choice }: { act: OfferedAct; choice: ActChoice },
+  words: readonly string[],
+): number {
+  const ofAct = [act.words, ...(act.also ?? [])];
+  const rest = words.filter((word) => ofAct.every((name) => howWell([word], name) === null));
+  return howWell(rest, choice.words) ?? 4;
+}
+
 /** Acts together with what they are done with: "assign ruth" is one step. */
 function directLines(acts: readonly OfferedAct[], words: readonly string[]): Line[] {
   const direct = acts.flatMap((act) =>
@@ -46,6 +56,7 @@ function directLines(acts: readonly OfferedAct[], words: readonly string[]): Lin
   return bestOf(words, direct, ({ act, choice }) =>
     [act.words, ...(act.also ?? [])].map((name) => `${name} ${choice.words}`),
   )
+    .toSorted((a, b) => a.fit - b.fit || choiceFit(a, words) - choiceFit(b, words))
     .slice(0, MOST_DIRECT)
     .map(({ act, choice, fit }) => ({
       id: `direct-${act.id}-${choice.id}`,

@@ -1,6 +1,6 @@
 "use client";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { findContract } from "@/core/find/contract";
 import { NOTHING_FOUND, type FoundItem } from "@/core/find/found";
 import { tellProblem } from "@/ui/kit/notice";
@@ -9,9 +9,22 @@ import { ask, queryOf } from "@/ui/kit/request";
 /** So many letters are looked for at least. */
 const SHORTEST = 2;
 
+/** So long nobody types before the server is asked. */
+const SETTLE_MS = 90;
+
+/** A text once it stands for a moment. */
+function useSettled(text: string): string {
+  const [settled, setSettled] = useState(text);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(text), SETTLE_MS);
+    return () => clearTimeout(timer);
+  }, [text]);
+  return settled;
+}
+
 /** What is found for some words; until it is there, what was found before stands. */
 export function useFound(text: string, at: string) {
-  const q = text.trim();
+  const q = useSettled(text.trim());
   const enabled = q.length >= SHORTEST;
   const { data, isError, isPlaceholderData, isPending } = useQuery({
     ...queryOf(findContract.find, { query: { q, at } }, { retry: false }),
