@@ -34,7 +34,7 @@ export async function findAll(viewer: Viewer, { q, at }: FindQuery): Promise<Fou
       const place = readAcrossKey(key);
       return place === null ? [] : [{ id: acrossId(viewer, place), key, name }];
     }),
-  ];
+  ].toSorted((a, b) => Number(b.key === at) - Number(a.key === at));
   const [items, comments, reports, people, looks] = await Promise.all([
     itemsIn(reader, viewer, projects, { wanted, here: at, limit: MOST.items }),
     findComments(reader, viewer, { wanted, projectIds, limit: MOST.comments }),

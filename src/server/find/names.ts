@@ -44,7 +44,7 @@ export interface NamedGround {
   name: string;
 }
 
-/** The views and boards of some grounds that somebody may see. */
+/** The views and boards of some grounds that somebody may see; those of the first grounds first. */
 export async function findLooks(
   reader: Reader,
   viewer: Viewer,
@@ -74,14 +74,17 @@ export async function findLooks(
       .limit(COMPARED),
   ]);
   const known = new Map(grounds.map((ground) => [ground.id, ground]));
+  const place = (groundId: string) => ids.indexOf(groundId);
   const looks = [
     ...views.map((row) => ({ ...row, kind: "view" as const })),
     ...boards.map((row) => ({ ...row, kind: "board" as const })),
-  ].flatMap(({ groundId, ...look }) => {
-    const ground = known.get(groundId);
-    if (!ground) return [];
-    const path = `${flowPath(ground.key)}?${look.kind}=${encodeURIComponent(look.id)}`;
-    return [{ ...look, of: ground.name, path }];
-  });
+  ]
+    .toSorted((a, b) => place(a.groundId) - place(b.groundId))
+    .flatMap(({ groundId, ...look }) => {
+      const ground = known.get(groundId);
+      if (!ground) return [];
+      const path = `${flowPath(ground.key)}?${look.kind}=${encodeURIComponent(look.id)}`;
+      return [{ ...look, of: ground.name, path }];
+    });
   return bestOf(wanted.words, looks, ({ name }) => [name]).slice(0, limit);
 }

@@ -19,6 +19,9 @@ import "./find.css";
 /** What was chosen on the way: an item to do something with, an act that needs a choice. */
 type Step = { kind: "item"; key: string } | { kind: "act"; act: OfferedAct };
 
+/** Keys that go to another line. */
+const GOES = ["ArrowUp", "ArrowDown", "Home", "End"];
+
 const ASKS = "Words, a key, a reference, a name, a place, or what to do";
 
 /** What is found and what can be done, as one types. */
@@ -35,19 +38,26 @@ export function FindPanel({
   const [text, setText] = useState("");
   const [steps, setSteps] = useState<readonly Step[]>([]);
   const [marked, setMarked] = useState("");
+  const [went, setWent] = useState(false);
+  const write = (next: string) => {
+    setText(next);
+    setWent(false);
+  };
   const after = useRef<(() => void) | null>(null);
   const step = (next: Step) => {
     setSteps((now) => [...now, next]);
-    setText("");
+    write("");
   };
   const back = () => {
     setSteps((now) => now.slice(0, -1));
-    setText("");
+    write("");
   };
   const last = steps.at(-1);
   const groups = useGroups({ at, text, last, itemKey, step });
   const lines = groups.shown.flatMap((group) => group.lines);
-  const chosen = lines.some(({ id }) => id === marked) ? marked : (lines[0]?.id ?? "");
+  // The best is chosen as it is found, until somebody goes to another line.
+  const there = went && lines.some(({ id }) => id === marked);
+  const chosen = there ? marked : (lines[0]?.id ?? "");
   const run = (line: Line) => {
     if (line.stays) return line.run();
     // First the box closes and gives the focus back, then what was chosen happens.
@@ -55,6 +65,7 @@ export function FindPanel({
     onClose();
   };
   const onKey = (event: KeyboardEvent) => {
+    if (GOES.includes(event.key)) setWent(true);
     if (event.key === "Backspace" && text === "" && last) {
       event.preventDefault();
       back();
@@ -90,12 +101,12 @@ export function FindPanel({
           <Command.Input
             autoFocus
             value={text}
-            onValueChange={setText}
+            onValueChange={write}
             maxLength={200}
             placeholder={last ? placeholderOf(last) : ASKS}
           />
         </div>
-        <Command.List className="find-list">
+        <Command.List className="find-list" onPointerMove={() => setWent(true)}>
           {lines.length === 0 && <p className="px-3 py-4 text-ink-soft">{groups.empty}</p>}
           {groups.shown.map((group) => (
             <Lines key={group.title} group={group} onRun={run} />
