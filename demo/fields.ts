@@ -1,20 +1,6 @@
 import type { Random } from "@/core/forecast/random";
-import type { OwnField, OwnValue } from "@/core/item/own-field";
+import { PLAIN_FIELD, type OwnField, type OwnValue } from "@/core/item/own-field";
 import type { DemoProject } from "./projects";
-
-const PLAIN: Omit<OwnField, "id" | "name" | "kind" | "position"> = {
-  unit: null,
-  options: [],
-  formula: null,
-  source: null,
-  initial: null,
-  typeIds: [],
-  requiredAtStart: false,
-  requiredTypeIds: [],
-  onCard: false,
-  onNewItem: false,
-  removedAt: null,
-};
 
 const ROUTES = ["North run", "Isle run", "Harbour loop", "Night mail"];
 const QUAYS = ["Town Quay", "North Jetty", "Gull Island", "Outer Pier"];
@@ -26,7 +12,7 @@ export function demoFields(project: DemoProject): OwnField[] {
     names.map((name) => ({ id: name.toLowerCase().replaceAll(" ", "-"), name, offered: true }));
   const fields: Omit<OwnField, "position">[] = [
     {
-      ...PLAIN,
+      ...PLAIN_FIELD,
       id: id("value"),
       name: "Value lost per week",
       kind: "number",
@@ -35,7 +21,7 @@ export function demoFields(project: DemoProject): OwnField[] {
       onNewItem: true,
     },
     {
-      ...PLAIN,
+      ...PLAIN_FIELD,
       id: id("weeks"),
       name: "Weeks of delay",
       kind: "number",
@@ -43,7 +29,7 @@ export function demoFields(project: DemoProject): OwnField[] {
       typeIds: ["story", "request"],
     },
     {
-      ...PLAIN,
+      ...PLAIN_FIELD,
       id: id("delay"),
       name: "Cost of delay",
       kind: "computed",
@@ -57,7 +43,7 @@ export function demoFields(project: DemoProject): OwnField[] {
       },
     },
     {
-      ...PLAIN,
+      ...PLAIN_FIELD,
       id: id("goes-out"),
       name: "Goes out on",
       kind: "shown date",
@@ -65,16 +51,16 @@ export function demoFields(project: DemoProject): OwnField[] {
       source: { from: "release", of: "dueOn", by: null },
     },
     {
-      ...PLAIN,
+      ...PLAIN_FIELD,
       id: id("below"),
       name: "Size of its stories",
       kind: "shown number",
       typeIds: ["voyage", "charter"],
       source: { from: "children", of: "estimate", by: "sum" },
     },
-    { ...PLAIN, id: id("route"), name: "Route", kind: "one of", options: options(ROUTES) },
+    { ...PLAIN_FIELD, id: id("route"), name: "Route", kind: "one of", options: options(ROUTES) },
     {
-      ...PLAIN,
+      ...PLAIN_FIELD,
       id: id("quays"),
       name: "Quays affected",
       kind: "many of",

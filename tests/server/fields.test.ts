@@ -3,7 +3,7 @@ import { noteOf } from "@/core/item/words";
 import { randomUUID } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
 import type { ItemType } from "@/core/item/item-type";
-import type { OwnField } from "@/core/item/own-field";
+import { PLAIN_FIELD, type OwnField } from "@/core/item/own-field";
 import { changeTransition } from "@/core/workflow/edit";
 import { database } from "@/db/connection";
 import { item, itemEvent, itemType, membership, sprint, state } from "@/db/schema";
@@ -25,20 +25,8 @@ givenTestDatabase();
 jest.setTimeout(150_000);
 
 type Saved = Omit<OwnField, "position" | "removedAt">;
-const PLAIN: Omit<Saved, "id" | "name" | "kind"> = {
-  unit: null,
-  options: [],
-  formula: null,
-  source: null,
-  initial: null,
-  typeIds: [],
-  requiredAtStart: false,
-  requiredTypeIds: [],
-  onCard: false,
-  onNewItem: false,
-};
 const save = (field: Partial<Saved> & Pick<Saved, "id" | "name" | "kind">) =>
-  editOwnField(INES, "TIX", { kind: "save", field: { ...PLAIN, ...field } });
+  editOwnField(INES, "TIX", { kind: "save", field: { ...PLAIN_FIELD, ...field } });
 const snapshot = async (id: string) =>
   (await database().select().from(item).where(eq(item.id, id)))[0];
 const set = async (
@@ -246,7 +234,7 @@ test("what makes no sense as a field is refused: another kind, a name that is ta
     editOwnField(INES, "TIX", { kind: "remove", id: "fare" }),
     editOwnField(INES, "GATE", {
       kind: "save",
-      field: { ...PLAIN, id: "fare", name: "Stolen", kind: "number" },
+      field: { ...PLAIN_FIELD, id: "fare", name: "Stolen", kind: "number" },
     }),
   ];
   for (const attempt of refused)

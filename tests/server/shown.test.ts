@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
-import type { OwnField } from "@/core/item/own-field";
+import { PLAIN_FIELD, type OwnField } from "@/core/item/own-field";
 import type { ShownSource } from "@/core/item/shown-source";
 import { grouped } from "@/core/item/grouped";
 import { PLAIN_LIST } from "@/core/item/list/query";
@@ -18,21 +18,9 @@ import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
 
-const PLAIN: Omit<OwnField, "id" | "name" | "kind" | "position" | "removedAt"> = {
-  unit: null,
-  options: [],
-  formula: null,
-  source: null,
-  initial: null,
-  typeIds: [],
-  requiredAtStart: false,
-  requiredTypeIds: [],
-  onCard: false,
-  onNewItem: false,
-};
 type Saved = Pick<OwnField, "id" | "name" | "kind"> & Partial<OwnField>;
 const save = (field: Saved) =>
-  editOwnField(INES, "TIX", { kind: "save", field: { ...PLAIN, ...field } });
+  editOwnField(INES, "TIX", { kind: "save", field: { ...PLAIN_FIELD, ...field } });
 const show = (id: string, kind: OwnField["kind"], source: ShownSource) =>
   save({ id, name: `Shows ${id}`, kind, source });
 

@@ -57,6 +57,21 @@ export interface OwnField {
   removedAt: Instant | null;
 }
 
+/** What a field is as long as nothing more is said of it. */
+export const PLAIN_FIELD: Omit<OwnField, "id" | "name" | "kind" | "position"> = {
+  unit: null,
+  options: [],
+  formula: null,
+  source: null,
+  initial: null,
+  typeIds: [],
+  requiredAtStart: false,
+  requiredTypeIds: [],
+  onCard: false,
+  onNewItem: false,
+  removedAt: null,
+};
+
 const LONGEST_TEXT = 2_000;
 const LARGEST_NUMBER = 1e12;
 export const MOST_OWN_FIELDS = 60;

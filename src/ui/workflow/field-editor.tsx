@@ -8,6 +8,7 @@ import {
   isDerived,
   isShown,
   OWN_FIELD_KINDS,
+  PLAIN_FIELD,
   type OwnField,
   type OwnFieldKind,
 } from "@/core/item/own-field";
@@ -43,25 +44,13 @@ const holdsNumber = (kind: OwnFieldKind): boolean =>
   kind === "number" || kind === "computed" || kind === "shown number";
 
 /** A field as it begins. */
-export function newField(id: string): OwnField {
-  return {
-    id,
-    name: "",
-    kind: "text",
-    unit: null,
-    options: [],
-    formula: null,
-    source: null,
-    initial: null,
-    typeIds: [],
-    requiredAtStart: false,
-    requiredTypeIds: [],
-    onCard: false,
-    onNewItem: false,
-    position: 0,
-    removedAt: null,
-  };
-}
+export const newField = (id: string): OwnField => ({
+  ...PLAIN_FIELD,
+  id,
+  name: "",
+  kind: "text",
+  position: 0,
+});
 
 /** Everything that a field leaves open. */
 export function FieldEditor({

@@ -9,7 +9,7 @@ import {
 import { factOf, type FactName } from "@/core/condition/facts";
 import { ONE_SPRINT_WORDS } from "@/core/condition/sprint-word";
 import { CHANGE_CHECKS, TEST_RESULTS, type Outside } from "@/core/item/outside";
-import type { OwnField, OwnValues } from "@/core/item/own-field";
+import { PLAIN_FIELD, type OwnField, type OwnValues } from "@/core/item/own-field";
 import {
   EMPTY_VOCABULARY,
   factsOffered,
@@ -103,23 +103,7 @@ export function anyCondition(vocabulary: Vocabulary): fc.Arbitrary<Condition> {
 }
 
 /** The ferry world's names, with one that occurs twice. */
-const OWN: OwnField = {
-  id: "",
-  name: "",
-  kind: "text",
-  unit: null,
-  options: [],
-  formula: null,
-  source: null,
-  initial: null,
-  typeIds: [],
-  requiredAtStart: false,
-  requiredTypeIds: [],
-  onCard: false,
-  onNewItem: false,
-  position: 0,
-  removedAt: null,
-};
+const OWN: OwnField = { ...PLAIN_FIELD, id: "", name: "", kind: "text", position: 0 };
 
 /**
  * A field of each kind, as the ferry's leads would make them; two have names that are written
