@@ -1,8 +1,8 @@
 import { closeDatabase } from "@/db/connection";
 import { readItem } from "@/server/item/read";
-import { itemIn, send } from "../server/setup/board";
 import { NOOR } from "../server/setup/people";
 import { givenApplication } from "./setup/application";
+import { onBoard } from "./setup/on-board";
 import { givenBrowser, type Person } from "./setup/person";
 
 jest.setTimeout(90_000);
@@ -16,19 +16,8 @@ beforeAll(async () => {
 }, 180_000);
 afterAll(() => closeDatabase());
 
-/** An item in Building, with its key and the place of its card. */
-async function onBoard(title: string) {
-  const id = await itemIn(NOOR, title, "Ready", "Building");
-  await send(NOOR, id, { kind: "place", below: null });
-  await noor.open("/p/TIX/flow");
-  const at = `[data-card="${id}"]`;
-  await noor.page.waitForSelector(at);
-  const key = await noor.page.$eval(at, (card) => card.getAttribute("data-key")!);
-  return { id, at, key };
-}
-
 test("a card is changed where it stands: its title, who has it, its size; and that is undone", async () => {
-  const { at, key } = await onBoard("Paint the buoy");
+  const { at, key } = await onBoard(noor, "Paint the buoy");
   await noor.page.focus(at);
   await noor.keys("e");
   await noor.fill("Title", "Paint the northern buoy");
@@ -58,7 +47,7 @@ test("a card is changed where it stands: its title, who has it, its size; and th
 });
 
 test("children and bugs are added at a card one after another; children are ticked on it", async () => {
-  const { at, key } = await onBoard("Grease the gangway");
+  const { at, key } = await onBoard(noor, "Grease the gangway");
   await noor.page.focus(at);
   await noor.keys("u");
   const line = ".add-line input";
@@ -93,7 +82,7 @@ test("children and bugs are added at a card one after another; children are tick
 });
 
 test("an item is pinned by a key, from a board and from a table, and stays at hand", async () => {
-  const { at, key } = await onBoard("Ring the bell");
+  const { at, key } = await onBoard(noor, "Ring the bell");
   await noor.page.focus(at);
   await noor.keys("p");
   await noor.reads(`${key} is among your pins.`);

@@ -1,8 +1,8 @@
 import { closeDatabase } from "@/db/connection";
 import { readItem } from "@/server/item/read";
-import { itemIn, send } from "../server/setup/board";
 import { NOOR } from "../server/setup/people";
 import { givenApplication } from "./setup/application";
+import { onBoard } from "./setup/on-board";
 import { givenBrowser, type Person } from "./setup/person";
 
 jest.setTimeout(90_000);
@@ -42,18 +42,8 @@ const marked = (words: string) =>
 /** The box is away. */
 const away = () => noor.page.waitForFunction((box) => !document.querySelector(box), {}, BOX);
 
-async function onBoard(title: string) {
-  const id = await itemIn(NOOR, title, "Ready", "Building");
-  await send(NOOR, id, { kind: "place", below: null });
-  await noor.open("/p/TIX/flow");
-  const at = `[data-card="${id}"]`;
-  await noor.page.waitForSelector(at);
-  const key = await noor.page.$eval(at, (card) => card.getAttribute("data-key")!);
-  return { id, at, key };
-}
-
 test("an item is found by parts of its title and opens beside the page", async () => {
-  const { key } = await onBoard("Mend the halyardcleat");
+  const { key } = await onBoard(noor, "Mend the halyardcleat");
   await ask("cleat mend");
   await marked(key);
   await noor.keys("Enter");
@@ -63,7 +53,7 @@ test("an item is found by parts of its title and opens beside the page", async (
 });
 
 test("with the card that has the focus: given to somebody in one line, moved by its verb, and undone", async () => {
-  const { at, key } = await onBoard("Oil the winch");
+  const { at, key } = await onBoard(noor, "Oil the winch");
   await noor.page.focus(at);
   await ask("assign ivo");
   await marked("Assignee: Ivo Sandell");
@@ -85,7 +75,7 @@ test("with the card that has the focus: given to somebody in one line, moved by 
 });
 
 test("with an item that was found: step by step, a label is written, and steps are taken back", async () => {
-  const { key } = await onBoard("Count the liferings");
+  const { key } = await onBoard(noor, "Count the liferings");
   await noor.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   await ask("liferings");
   await marked(key);
@@ -113,7 +103,7 @@ test("with an item that was found: step by step, a label is written, and steps a
 });
 
 test("another view, the walk, and what is chosen on the board", async () => {
-  const { at } = await onBoard("Rinse the deck");
+  const { at } = await onBoard(noor, "Rinse the deck");
   await noor.page.focus(at);
   await noor.keys("x");
   await noor.reads("1 item chosen", ".chosen-bar");

@@ -45,6 +45,8 @@ async function passagesOf(
     .select({ id: itemType.id })
     .from(itemType)
     .where(and(eq(itemType.projectId, projectId), eq(itemType.workflowId, workflowId)));
+  // Only of what moved lately the whole way is read: where it came from may be longer ago.
+  const moved = reader.select({ id: stay.itemId }).from(stay).where(gte(stay.enteredAt, since));
   const steps = reader
     .select({
       itemId: stay.itemId,
@@ -59,7 +61,12 @@ async function passagesOf(
     .from(stay)
     .innerJoin(item, eq(item.id, stay.itemId))
     .where(
-      and(eq(item.projectId, projectId), isNull(item.withdrawnAt), inArray(item.typeId, types)),
+      and(
+        eq(item.projectId, projectId),
+        isNull(item.withdrawnAt),
+        inArray(item.typeId, types),
+        inArray(item.id, moved),
+      ),
     )
     .as("steps");
   const rows = await reader

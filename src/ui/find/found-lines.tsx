@@ -24,12 +24,8 @@ interface Ways {
 
 const itemPath = (key: string): string => `/p/${projectKeyOf(key)}/items/${key}`;
 
-/** Why it was found is said where its title does not show it. */
-const reasonOf = ({ by, excerpt }: FoundItem) => (by === "text" ? excerpt : []);
-
 function itemLines(items: readonly FoundItem[], ways: Ways): Line[] {
-  const lines = items.map((found): Line => {
-    const { id, key, title, stateName, assignee, typeId, fit } = found;
+  const lines = items.map(({ id, key, title, stateName, assignee, typeId, fit, excerpt }): Line => {
     return {
       id: `item-${id}`,
       fit,
@@ -41,7 +37,7 @@ function itemLines(items: readonly FoundItem[], ways: Ways): Line[] {
       ),
       words: nameParts(title, ways.words),
       more: assignee === null ? stateName : `${stateName} · ${assignee}`,
-      excerpt: reasonOf(found),
+      excerpt,
       run: () => ways.openItem(key),
       into: () => ways.intoItem(key),
     };
