@@ -14,7 +14,7 @@ const shared = {
   },
   // Packages that come as ES modules only are translated for Jest.
   transformIgnorePatterns: [
-    "/node_modules/(?!(fractional-indexing|temporal-[^/]*|better-auth|@better-auth|better-call|@better-fetch|@noble|nanostores|jose|rou3|defu|kysely|uncrypto|set-cookie-parser|react-markdown|unified|bail|trough|vfile[^/]*|devlop|is-plain-obj|remark-[^/]*|rehype-[^/]*|mdast-[^/]*|hast-[^/]*|unist-[^/]*|micromark[^/]*|decode-named-character-reference|character-entities[^/]*|ccount|escape-string-regexp|markdown-table|longest-streak|zwitch|trim-lines|html-url-attributes|estree-util-is-identifier-name|property-information|space-separated-tokens|comma-separated-tokens|stringify-entities|character-reference-invalid|is-[^/]*|parse-entities)/)",
+    "/node_modules/(?!(fractional-indexing|feed|temporal-[^/]*|better-auth|@better-auth|better-call|@better-fetch|@noble|nanostores|jose|rou3|defu|kysely|uncrypto|set-cookie-parser|react-markdown|unified|bail|trough|vfile[^/]*|devlop|is-plain-obj|remark-[^/]*|rehype-[^/]*|mdast-[^/]*|hast-[^/]*|unist-[^/]*|micromark[^/]*|decode-named-character-reference|character-entities[^/]*|ccount|escape-string-regexp|markdown-table|longest-streak|zwitch|trim-lines|html-url-attributes|estree-util-is-identifier-name|property-information|space-separated-tokens|comma-separated-tokens|stringify-entities|character-reference-invalid|is-[^/]*|parse-entities)/)",
   ],
   moduleNameMapper: {
     "^@/(.*)$": "<rootDir>/src/$1",

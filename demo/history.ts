@@ -23,6 +23,7 @@ import { stateOf, type Workflow } from "@/core/workflow/workflow";
 import { hoursOfWeeks, workClock, WORK_HOURS } from "./clock";
 import { uuidSource } from "./ids";
 import { PEOPLE, type DemoPerson } from "./people";
+import { THREADS, type ThreadLine, type ThreadRole } from "./words/threads";
 import { STORM_WEEKS, WEEKS, ZONE, type DemoProject } from "./projects";
 import { describe, SUB_TASK_TITLES, titleSource, type DemoType } from "./titles";
 import { LARGE_PIECES } from "./words/large-pieces";
@@ -247,6 +248,9 @@ const CAME_BACK_SHARE = 0.025;
 const WAITS_EVERY = 5;
 /** Of so many items that are worked on one is ready for its next step. */
 const READY_EVERY = 2;
+/** The working hours of the demo that the longest thread goes back. */
+const LONGEST_THREAD = 10;
+
 /** Over so many days of work there was talk about something that waits. */
 const TALK_WORKDAYS = 5;
 /** And for how many working hours at most. */
@@ -470,6 +474,30 @@ class HistoryWriter {
     this.writeReady();
     this.writeTalk();
     this.writeLargePieces();
+    this.writeThreads();
+  }
+
+  /** What is said now about work that is under way. */
+  private writeThreads(): void {
+    const quietSince = this.scene.instantOf(this.scene.end - LONGEST_THREAD);
+    const underWay = this.pens.filter(
+      ({ item }) =>
+        isInProgress(item.stateKind) &&
+        item.typeId !== "task" &&
+        item.assigneeId !== null &&
+        item.updatedAt < quietSince,
+    );
+    for (const [i, thread] of THREADS.entries()) {
+      const pen = underWay[(i * 2 + 1) % underWay.length];
+      if (!pen) return;
+      const who: Record<ThreadRole, string> = {
+        assignee: pen.assignee,
+        reviewer: pen.item.reviewerId ?? "ines",
+        tester: this.testers[i % this.testers.length].id,
+        lead: "ines",
+      };
+      pen.talk(this.scene.end, thread, who);
+    }
   }
 
   /** Voyages with the stories that belong to them, under the project's charter. */
@@ -781,6 +809,25 @@ class ItemPen {
 
   comment(hours: number, actorId: string, body: string): void {
     this.run(hours, actorId, { kind: "comment", commentId: this.writer.nextId(), body });
+  }
+
+  /** A thread: who names whom, who is asked, and who answers. */
+  talk(now: number, thread: readonly ThreadLine[], who: Record<ThreadRole, string>): void {
+    const ids = thread.map(() => this.writer.nextId());
+    const nameOf = (role: string) => PEOPLE.find((p) => p.id === who[role as ThreadRole])!.name;
+    for (const [i, { by, body, before, answers, asks }] of thread.entries()) {
+      const roles = [...body.matchAll(/@(assignee|reviewer|tester|lead)/g)].map((m) => m[1]);
+      const people = [...new Set(roles.map((role) => who[role as ThreadRole]))];
+      const asked = people.filter((id) => id !== who[by]);
+      this.run(now - before, who[by], {
+        kind: "comment",
+        commentId: ids[i],
+        body: body.replace(/@(assignee|reviewer|tester|lead)/g, (_, role) => `@${nameOf(role)}`),
+        ...(people.length > 0 ? { named: { people, teams: [] } } : {}),
+        ...(answers === undefined ? {} : { answersId: ids[answers] }),
+        ...(asks && asked.length > 0 ? { asks: asked } : {}),
+      });
+    }
   }
 
   block(hours: number, actorId: string, cause: string, waitingFor: string): string {

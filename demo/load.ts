@@ -17,6 +17,7 @@ import { UNJUDGED, type ReportStanding } from "@/core/intake/report";
 import { standingOf, type ReportEvent } from "@/core/intake/report-history";
 import { receipt, reportEventRow } from "@/server/intake/store";
 import { flowRows } from "@/server/item/flow-rows";
+import { NOBODY_NAMED } from "@/core/talk/comment";
 import { newAcceptance } from "@/core/intake/acceptance";
 import type { Verdict } from "@/core/intake/verdict";
 import { flowRecord } from "@/core/item/flow-record";
@@ -38,6 +39,7 @@ import { eventRows } from "@/server/item/rows";
 import { beginWorld, nobodyYet } from "@/server/people/installation";
 import { projectHistory, type DemoItem } from "./history";
 import { uuidSource } from "./ids";
+import { loadAlerts } from "./alerts";
 import { demoWalk } from "./walks";
 import { DEMO_PASSWORD, demoDuties, mailOf, PEOPLE, TEAMS } from "./people";
 import { PROJECTS, WEEKS, ZONE, type DemoProject } from "./projects";
@@ -98,6 +100,7 @@ export async function loadDemo(
     await loadGroups(tx, now);
     for (const [personId, limit] of Object.entries(DEMO_PERSON_LIMITS))
       await setLimit(tx, { projectId: null, kind: "person", id: personId }, limit, "ines");
+    await loadAlerts(tx, now);
     return counts;
   });
 }
@@ -380,6 +383,9 @@ export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Pr
               itemId: snapshot.id,
               authorId: e.actorId,
               body: e.new.body,
+              named: e.new.named ?? NOBODY_NAMED,
+              asks: e.new.asks ?? [],
+              answersId: e.new.answersId ?? null,
               at: e.at,
             },
           ]

@@ -90,7 +90,7 @@ export function liveStream(
           if ((error as { refusal?: unknown }).refusal) close();
         }
       };
-      const leave = liveHub().subscribe(ids, announce);
+      const leave = liveHub().subscribe(ids, viewer.personId, announce);
       const heartbeat = setInterval(() => {
         write(": still here\n\n");
         // While the database is away nobody is sent off.

@@ -39,6 +39,7 @@ export const STATUS_OF: Record<RefusalCode, number> = {
   "moved meanwhile": 409,
   withdrawn: 409,
   "in use": 409,
+  "talk closed": 409,
   invalid: 422,
   "no such move": 422,
   "not for you": 422,

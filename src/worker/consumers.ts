@@ -1,3 +1,4 @@
+import { alertPeople } from "@/server/alerts/engine";
 import { goOn, type Consumer } from "@/server/events/consumer";
 import { followItem, wakeLike } from "@/server/intake/follow-up";
 import { fireTriggers } from "@/server/item/trigger";
@@ -31,7 +32,16 @@ const triggers: Consumer = {
   },
 };
 
-export const CONSUMERS: readonly Consumer[] = [reportsOfItems, reportsAlike, triggers];
+/** People are told of what concerns them. */
+const alerts: Consumer = {
+  name: "alerts",
+  kinds: ["item changed"],
+  follow: async (tx, event) => {
+    if (event.kind === "item changed") await alertPeople(tx, event.data, event.at);
+  },
+};
+
+export const CONSUMERS: readonly Consumer[] = [reportsOfItems, reportsAlike, triggers, alerts];
 
 /** Lets each consumer go on from where it has come to. @returns how many events were looked at */
 export async function consumeEvents(now = Date.now()): Promise<number> {

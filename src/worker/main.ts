@@ -7,7 +7,10 @@ import { fireTimers } from "@/server/item/trigger";
 import { log, traced } from "@/server/log";
 import { onStop, tellReady } from "@/server/supervised";
 import { closeReadingThread } from "@/server/mail/reading-thread";
-import { closeMail, sendLetters } from "@/server/mail/send";
+import { closeMail } from "@/server/mail/mailer";
+import { sendLetters } from "@/server/mail/send";
+import { sendAlertMails } from "@/server/alerts/send-mail";
+import { sendDigests } from "@/server/alerts/send-digest";
 import { mailSettings } from "@/server/mail/settings";
 import { readWaitingMail } from "@/server/mail/take";
 import { checkPlaces } from "@/server/events/consumer";
@@ -24,6 +27,9 @@ import { beat, clearOld } from "./schedule";
 const TICK_MS = 500;
 const LETTERS_MS = 1_000;
 const MAIL_MS = 300;
+const ALERTS_MS = 2_000;
+/** Of looks for alerts to be sent. */
+const DIGESTS_EVERY = 15;
 const JOBS_MS = 250;
 /**
  * A few texts at a time, with a pause as long as they take: at most half of one processor, and only
@@ -132,6 +138,10 @@ async function run(): Promise<void> {
     }),
     keepDoing("letters", LETTERS_MS, async () => {
       while (!stopping && (await sendLetters()) > 0);
+    }),
+    keepDoing("alerts by mail", ALERTS_MS, async (tick) => {
+      while (!stopping && (await sendAlertMails()) > 0);
+      if (tick % DIGESTS_EVERY === 0) await sendDigests();
     }),
     keepDoing("mail", MAIL_MS, async () => {
       while (!stopping && (await readWaitingMail()) !== null);

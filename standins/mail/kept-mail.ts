@@ -9,6 +9,10 @@ export interface KeptMail {
   text: string;
   messageId: string;
   references: string[];
+  /** Where an answer to it goes. */
+  answerTo: string;
+  /** As it came. */
+  raw: Buffer;
   at: number;
 }
 
@@ -35,6 +39,8 @@ export class Mailbox {
       text: mail.text ?? "",
       messageId: mail.messageId ?? "",
       references,
+      answerTo: (mail.replyTo ?? mail.from)?.value[0]?.address ?? "",
+      raw,
       at: now,
     };
     this.mails = [kept, ...this.mails].slice(0, MOST_KEPT);

@@ -78,10 +78,9 @@ export function mailPage(mail: KeptMail): string {
     .split("\n")
     .map((l) => `> ${l}`)
     .join("\n")}`;
-  const answer = mail.from.match(/[^<\s@]{1,64}@[^>\s]{1,255}/)?.[0] ?? "";
   return page(
     mail.subject,
-    `<h2>${text(mail.subject)}</h2><p class="soft">from ${text(mail.from)} to ${text(mail.to)}, ${when(mail.at)}</p><pre>${linked(mail.text)}</pre><h2>Answer</h2>${form({ from: mail.to, to: answer, subject: `Re: ${mail.subject}`, text: quoted, answers: mail.id }, "Send the answer")}`,
+    `<h2>${text(mail.subject)}</h2><p class="soft">from ${text(mail.from)} to ${text(mail.to)}, ${when(mail.at)}</p><pre>${linked(mail.text)}</pre><h2>Answer</h2>${form({ from: mail.to, to: mail.answerTo, subject: `Re: ${mail.subject}`, text: quoted, answers: mail.id }, "Send the answer")}`,
   );
 }
 

@@ -6,6 +6,8 @@ import { DEMO_PASSWORD, mailOf, PEOPLE as CREW } from "@demo/people";
 import { newAcceptance } from "@/core/intake/acceptance";
 import { closeDatabase, database } from "@/db/connection";
 import {
+  alert,
+  alertPart,
   board,
   boardColumn,
   boardPlace,
@@ -15,7 +17,6 @@ import {
   itemLink,
   itemScore,
   itemVote,
-  notice,
   report,
   reportFile,
   reportMessage,
@@ -94,6 +95,7 @@ const h = {
   link: "",
   board: "",
   list: "",
+  alert: randomUUID(),
   walk: randomUUID(),
   note: randomUUID(),
   tryId: randomUUID(),
@@ -245,9 +247,13 @@ beforeAll(async () => {
       )[0].v,
       changes: { restricted: true },
     });
+  const now = Date.now();
   await database()
-    .insert(notice)
-    .values({ personId: "noor", itemId: h.id, text: "pewterword", at: Date.now() });
+    .insert(alert)
+    .values({ id: h.alert, personId: "noor", itemId: h.id, firstAt: now, lastAt: now });
+  await database()
+    .insert(alertPart)
+    .values({ alertId: h.alert, id: randomUUID(), at: now, rules: ["told"], said: "pewterword" });
   h.file = (
     await database().select().from(reportFile).where(eq(reportFile.reportId, accepted.id))
   )[0].id;
@@ -378,10 +384,13 @@ function expectNothingOf(text: string): void {
  */
 const READS: Record<string, string[]> = {
   "/api/across": ["/api/across"],
+  "/account/alerts": ["/account/alerts"],
   "/across": ["/across"],
   "/across/[place]": ["/across/mine", "/across/team-quayside", "/across/mine?as=table"],
   "/api/items/[key]": ["/api/items/:visibleKey"],
-  "/api/notices": ["/api/notices"],
+  "/api/alerts": ["/api/alerts", "/api/alerts?shelf=later", "/api/alerts?shelf=done"],
+  "/api/alerts/count": ["/api/alerts/count"],
+  "/api/alerts/rules": ["/api/alerts/rules"],
   "/api/pins": ["/api/pins"],
   "/api/projects/[key]/backlog": ["/api/projects/TIX/backlog"],
   "/api/projects/[key]/backlog/rows": [
@@ -727,6 +736,19 @@ const TRIES: [
     ],
   ],
   [
+    "follow",
+    "/api/alerts/follow",
+    (of) => [
+      "/api/alerts/follow",
+      { method: "POST", body: { kind: "item", target: of.id, on: true } },
+    ],
+  ],
+  [
+    "no mail about",
+    "/api/alerts/mail",
+    (of) => ["/api/alerts/mail", { method: "POST", body: { itemId: of.id, stopped: true } }],
+  ],
+  [
     "make it known",
     "/api/items/known/[id]",
     (of) => [`/api/items/known/${of.id}`, { method: "POST", body: { words: "x" } }],
@@ -909,6 +931,10 @@ const TRIES: [
  */
 const NAMES_NO_ITEM = [
   "auth/[...all]",
+  "alerts",
+  "alerts/feed",
+  "alerts/hours",
+  "alerts/rules",
   "events/[source]",
   "projects",
   "projects/[key]/adding",
@@ -924,6 +950,8 @@ const NAMES_NO_ITEM = [
   "projects/[key]/workflow/visit",
   "projects/[key]/workflows",
   "projects/[key]/workflows/taken-out",
+  "public/alerts/stop/[token]",
+  "public/feed/[token]",
   "public/welcome/[token]",
   "public/pages/[token]",
   "public/pages/[token]/files",
@@ -947,6 +975,7 @@ test("every page and route stands in one of the tables of this test", () => {
     ...NAMES_NO_ITEM,
     "/api/projects/[key]/stream",
     "/r/[token]",
+    "/stop/[token]",
   ]);
   expect(addresses().filter((a) => !known.has(a))).toEqual([]);
 });

@@ -54,7 +54,7 @@ describe("a board is walked together", () => {
     await ines.fill("What is to be talked about", "Who pays for visitors?");
     await ines.press("Leave it for later");
     await ines.reads("Who pays for visitors?", '[aria-label="To talk about later"]');
-    const { comments } = await readItem(INES, key);
+    const { comments } = (await readItem(INES, key)).talk;
     expect(comments.at(-1)).toMatchObject({
       body: "Noor rings the quay office",
       agreed: { owner: "Noor Bakri", dueOn: null },

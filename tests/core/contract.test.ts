@@ -18,6 +18,7 @@ import { addingContract } from "@/core/item/adding/contract";
 import { listContract } from "@/core/item/list/contract";
 import { healthContract, peopleContract, sessionContract } from "@/core/people/contract";
 import { planContract } from "@/core/plan/contract";
+import { talkContract } from "@/core/talk/contract";
 import { viewContract } from "@/core/view/contract";
 import { workflowContract } from "@/core/workflow/contract";
 import { keyOf, queryOf } from "@/ui/kit/request";
@@ -39,6 +40,7 @@ const ALL: Contract[] = [
   planContract,
   reportContract,
   requesterContract,
+  talkContract,
   viewContract,
   workflowContract,
   { streamContract, healthContract },

@@ -9,7 +9,15 @@ const stored = (change: object = {}) => ({
   at: 1_000,
   kind: "item changed",
   version: 1,
-  data: { itemId: "i", fromVersion: 1, version: 3, kinds: ["moved"], counts: true, depth: 0 },
+  data: {
+    itemId: "i",
+    fromVersion: 1,
+    version: 3,
+    kinds: ["moved"],
+    counts: true,
+    depth: 0,
+    byId: null,
+  },
   ...change,
 });
 

@@ -13,6 +13,7 @@ import { readSummary } from "@/server/flow/summary";
 import { readDesk } from "@/server/intake/desk";
 import { readReport } from "@/server/intake/read-report";
 import { triageReport } from "@/server/intake/triage-report";
+import { commandItem } from "@/server/item/command";
 import { createItem } from "@/server/item/create";
 import { readBehind } from "@/server/item/list/behind";
 import { findItems } from "@/server/find/items";
@@ -77,6 +78,12 @@ const ATTEMPTS: Record<
     const why = "A password.";
     return emptyText(v, { commandId: randomUUID(), itemId, textId: text.id, why });
   },
+  "close talk": (v, itemId) =>
+    commandItem(v, {
+      commandId: randomUUID(),
+      itemId,
+      command: { kind: "close talk", closing: "members" },
+    }),
   "override limit": (v) =>
     enterProject({
       reader: database(),

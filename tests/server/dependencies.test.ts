@@ -1,10 +1,10 @@
 import { randomUUID } from "node:crypto";
-import { and, eq, sql } from "drizzle-orm";
+import { and, asc, eq, isNotNull, sql } from "drizzle-orm";
 import { v7 as newId } from "uuid";
 import { database } from "@/db/connection";
 import { WAITS } from "@/core/item/blocker";
 import { changeTransition } from "@/core/workflow/edit";
-import { item, itemLink, notice } from "@/db/schema";
+import { alert, alertPart, item, itemLink } from "@/db/schema";
 import { readBoard } from "@/server/board/read";
 import { commandItem } from "@/server/item/command";
 import { readMatching } from "@/server/item/list/matching";
@@ -105,9 +105,11 @@ describe("a blocker that comes from what an item waits for", () => {
     (
       await database()
         .select()
-        .from(notice)
-        .where(and(eq(notice.personId, personId), eq(notice.itemId, id)))
-    ).map((n) => ({ text: n.text, others: n.otherIds }));
+        .from(alertPart)
+        .innerJoin(alert, eq(alert.id, alertPart.alertId))
+        .where(and(eq(alert.personId, personId), eq(alert.itemId, id), isNotNull(alertPart.said)))
+        .orderBy(asc(alertPart.at), asc(alertPart.id))
+    ).map(({ alert_part: n }) => ({ text: n.said, others: n.otherIds }));
 
   test("is lifted by the delivery, raised again by its undo, and history and figures agree", async () => {
     const [sail, mast] = await started("Sail", "Mast");

@@ -20,7 +20,8 @@ import { followReport, readPrivatePage } from "@/server/intake/private-page";
 import { readItem } from "@/server/item/read";
 import { editAddress, readMailbox } from "@/server/mail/addresses";
 import { admitMail } from "@/server/mail/keep";
-import { closeMail, sendLetters } from "@/server/mail/send";
+import { closeMail } from "@/server/mail/mailer";
+import { sendLetters } from "@/server/mail/send";
 import { closeReadingThread, readMailAside } from "@/server/mail/reading-thread";
 import { readKept } from "@/server/files/store";
 import { readWaitingMail } from "@/server/mail/take";
@@ -185,7 +186,7 @@ test("mail in, receipt, question, answer by headers, acceptance, question about 
   await sendAll(Date.now() + GRACE_MS);
   const asked = inbox().find((m) => m.text.includes("Does it hum by day too?"))!;
   await write({ answers: String(asked.id), subject: "Re", text: "Only at night." });
-  expect((await readItem(NOOR, itemKey!)).comments.map((c) => c.body)).toContainEqual(
+  expect((await readItem(NOOR, itemKey!)).talk.comments.map((c) => c.body)).toContainEqual(
     expect.stringContaining("Only at night."),
   );
 

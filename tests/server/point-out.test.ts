@@ -1,17 +1,17 @@
 import { eq } from "drizzle-orm";
 import { database } from "@/db/connection";
 import { item, membership, teamMember } from "@/db/schema";
-import { readNotices } from "@/server/alerts/notices";
 import { pointOut } from "@/server/item/bulk/point-out";
 import type { Viewer } from "@/server/people/viewer";
 import { itemIn, refusalOf } from "./setup/board";
 import { ARTHUR, INES, IVO, NOOR, TOMAS } from "./setup/people";
+import { toldTo } from "./setup/told";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
 
 const told = async (viewer: Viewer) =>
-  (await readNotices(viewer)).filter(({ text }) => text.includes("the fog"));
+  (await toldTo(viewer)).filter(({ words }) => words.includes("the fog"));
 const asked = (ids: string[], personIds: string[], teamIds: string[] = []) => ({
   items: { ids },
   personIds,
@@ -42,10 +42,10 @@ describe("items that are pointed out", () => {
     const [alert, ...others] = await told(IVO);
     expect(others).toEqual([]);
     expect(alert).toMatchObject({
-      text: "Noor Bakri points out: These wait for the fog to lift.",
+      words: "Noor Bakri points out: These wait for the fog to lift.",
       title: "Horn",
       ids,
-      read: false,
+      standing: "new",
     });
     expect(await told(NOOR)).toEqual([]);
   });

@@ -20,7 +20,7 @@ import {
   workflowVersion,
 } from "@/db/schema";
 import { readItem } from "@/server/item/read";
-import { readNotices } from "@/server/alerts/notices";
+import { toldTo } from "./setup/told";
 import { enterSource } from "@/server/events/take";
 import { signatureOf } from "@/server/events/signature";
 import { sayMore, moveAsRequester, readPrivatePage } from "@/server/intake/private-page";
@@ -297,7 +297,7 @@ describe("every trigger, through the real write path", () => {
         .from(itemEvent)
         .where(and(eq(itemEvent.itemId, id), eq(itemEvent.cause, "requester"))),
     ).toEqual([{ kind: "commented", cause: "requester" }]);
-    const { comments } = await readItem(NOOR, `TIX-${(await snapshot(id)).number}`);
+    const { comments } = (await readItem(NOOR, `TIX-${(await snapshot(id)).number}`)).talk;
     expect(comments.find((c) => c.body === "An old one.")?.author).toBe("The requester");
   });
 
@@ -308,7 +308,7 @@ describe("every trigger, through the real write path", () => {
     });
     const id = await building("Left alone");
     await fireTimers(Date.now() + 3.1 * DAY);
-    const { comments } = await readItem(NOOR, `TIX-${(await snapshot(id)).number}`);
+    const { comments } = (await readItem(NOOR, `TIX-${(await snapshot(id)).number}`)).talk;
     expect(comments.find((c) => c.body === "It waited too long.")?.author).toBe("The process");
   });
 
@@ -471,7 +471,7 @@ test("follow-up: people are told, once each and not of what they did themselves;
   });
   await move(NOOR, id, "Waiting for review", {});
   const own = async (viewer: typeof NOOR) =>
-    (await readNotices(viewer)).filter((n) => n.text === tellAll.text).length;
+    (await toldTo(viewer)).filter(({ words }) => words === tellAll.text).length;
   expect([await own(INES), await own(IVO), await own(NOOR)]).toEqual([1, 1, 0]);
   expect((await readPrivatePage(token)).messages.map((m) => m.body)).toContain(tellAll.text);
 });
@@ -587,7 +587,12 @@ test("moves that set each other off end after some steps, and the item says so",
   }));
   const id = await building();
   for (let depth = 1; depth <= LONGEST_CHAIN + 1; depth++)
-    await moveByTrigger(id, { kind: "test run passed", run: "r" }, depth, `chain ${depth}`);
+    await moveByTrigger(
+      id,
+      { kind: "test run passed", run: "r" },
+      { depth, setOffBy: null },
+      `chain ${depth}`,
+    );
   expect(await nameOf(id)).toBe(chain[LONGEST_CHAIN - 1]);
   expect((await lastOf(id, "held")).note).toBe(
     "5 moves in a row have happened by themselves. The next waits for somebody to look.",

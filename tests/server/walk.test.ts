@@ -56,7 +56,7 @@ test("what is agreed on is a comment with whose it is and by when; taken back, t
   // What did not get through is sent again.
   await change({ ...agree, text: "Noor asks the quay" });
   const key = await keyOf(itemId);
-  const comment = async () => (await readItem(INES, key)).comments.at(-1);
+  const comment = async () => (await readItem(INES, key)).talk.comments.at(-1);
   expect(await comment()).toMatchObject({
     body: "Noor asks the quay",
     author: "Ines Dahl",

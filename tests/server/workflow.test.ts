@@ -316,7 +316,7 @@ describe("every follow-up, as part of the move", () => {
     ]);
     expect(await snapshot(id)).toMatchObject({ priority: "urgent", reviewerId: null });
     expect(
-      (await readItem(NOOR, `TIX-${(await snapshot(id)).number}`)).comments.map((c) => c.body),
+      (await readItem(NOOR, `TIX-${(await snapshot(id)).number}`)).talk.comments.map((c) => c.body),
     ).toEqual(["Handed over."]);
   });
   test.each<[string, FollowUp, string | null]>([

@@ -1,15 +1,80 @@
+import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
-import type { NoticeView } from "./notice";
-import { readBody } from "./request";
+import type { AlertsView } from "./alert";
+import type { PersonHours } from "./hours";
+import {
+  alertActBody,
+  alertChoiceBody,
+  alertsQuery,
+  followBody,
+  hoursBody,
+  mailAboutBody,
+} from "./request";
+import type { AlertRulesView } from "./rules-view";
 
 export const alertsContract = {
-  /** What somebody was told, the latest first. */
+  /** What somebody is told, by item, the latest first. */
   read: contract({
     method: "GET",
-    path: "/api/notices",
-    answer: answered<NoticeView[]>(),
-    kept: "notices",
+    path: "/api/alerts",
+    query: alertsQuery,
+    answer: answered<AlertsView>(),
+    kept: "alerts",
   }),
-  /** Marks notices as read; only one's own. */
-  mark: contract({ method: "POST", path: "/api/notices", body: readBody, answer: DONE }),
+  /** Marks alerts as read, new again, done, or put off; only one's own. */
+  act: contract({ method: "POST", path: "/api/alerts", body: alertActBody, answer: DONE }),
+  /** How many alerts are new. */
+  count: contract({
+    method: "GET",
+    path: "/api/alerts/count",
+    answer: z.object({ fresh: z.number() }),
+    kept: "alert count",
+  }),
+  /** By which rules somebody hears, and when they may be written to. */
+  rules: contract({
+    method: "GET",
+    path: "/api/alerts/rules",
+    answer: answered<AlertRulesView>(),
+    kept: "alert rules",
+  }),
+  /** Changes one of the rules that everybody starts with, for oneself. */
+  choose: contract({
+    method: "POST",
+    path: "/api/alerts/rules",
+    body: alertChoiceBody,
+    answer: answered<AlertRulesView>(),
+  }),
+  /** When somebody works and may be written to. */
+  setHours: contract({
+    method: "POST",
+    path: "/api/alerts/hours",
+    body: hoursBody,
+    answer: answered<PersonHours>(),
+  }),
+  /** Stops mails about an item, or lets them come again. */
+  mailAbout: contract({
+    method: "POST",
+    path: "/api/alerts/mail",
+    body: mailAboutBody,
+    answer: answered<AlertRulesView>(),
+  }),
+  /** Makes the private address of one's feed; the one before ends. */
+  makeFeed: contract({
+    method: "POST",
+    path: "/api/alerts/feed",
+    body: z.object({}),
+    answer: z.object({ address: z.string() }),
+    status: 201,
+  }),
+  endFeed: contract({ method: "DELETE", path: "/api/alerts/feed", answer: DONE }),
+  /** Stops mails about the item of a mail, by the address in it. */
+  stopMail: contract({
+    method: "POST",
+    path: "/api/public/alerts/stop/:token",
+    answer: DONE,
+  }),
+  /** A person's alerts as a feed, at an address that only they know. */
+  feed: contract({ method: "GET", path: "/api/public/feed/:token", answer: answered<string>() }),
+  /** Follows something, or stops. */
+  follow: contract({ method: "POST", path: "/api/alerts/follow", body: followBody, answer: DONE }),
 };

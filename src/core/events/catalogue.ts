@@ -24,6 +24,8 @@ const DATA = {
     counts: z.boolean(),
     /** How many moves that made each other led to it. */
     depth: count,
+    /** The person who did it, or whose doing set it off. */
+    byId: id.nullable().default(null),
   }),
   /** Steps of a report's history were stored. */
   "report changed": z.object({ reportId: id, kinds: words<ReportEventKind>() }),
@@ -49,6 +51,8 @@ const DATA = {
   "board changed": z.object({ boardId: id.nullable() }),
   "plan changed": z.object({}),
   "views changed": z.object({}),
+  /** Somebody put a sign to a comment, or took it away. */
+  "talk changed": z.object({ itemId: id }),
   /** Somebody began, led on or ended a walk of a board, or noted something on it. */
   "walk changed": z.object({ walkId: id }),
 } as const;

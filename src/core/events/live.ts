@@ -3,9 +3,9 @@ import type { EventKind } from "./catalogue";
 /**
  * Which part of an open page an event concerns: a card, the desk of those who judge reports, how a
  * project works, which everything on the page may follow from, a draft that binds nobody, the views
- * that people keep, or a walk that several are on.
+ * that people keep, a walk that several are on, or signs below a comment.
  */
-export type LivePart = "item" | "intake" | "design" | "draft" | "visit" | "view" | "walk";
+export type LivePart = "item" | "intake" | "design" | "draft" | "visit" | "view" | "walk" | "talk";
 
 export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "item changed": "item",
@@ -29,4 +29,5 @@ export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "plan changed": "design",
   "views changed": "view",
   "walk changed": "walk",
+  "talk changed": "talk",
 };

@@ -25,8 +25,6 @@ export type Figures = Pick<FlowSummary, "paces" | "ladder">;
 export interface ProjectSummary extends FlowSummary {
   /** Reports that wait for a verdict, for those who may give one. */
   unjudged: number;
-  /** What this person was told and has not read. */
-  unread: number;
   /** Whether this person sees every item that the figures count. */
   seesAll: boolean;
 }

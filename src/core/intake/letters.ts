@@ -8,11 +8,21 @@ import type { Verdict } from "./verdict";
 
 /** What became of a mail that came in. */
 export type MailFate =
-  "report" | "answer" | "bounce" | "automatic" | "loop" | "refused" | "unreadable";
+  | "report"
+  | "answer"
+  | "comment"
+  | "held"
+  | "bounce"
+  | "automatic"
+  | "loop"
+  | "refused"
+  | "unreadable";
 
 export const FATE_WORDS: Record<MailFate, string> = {
   report: "became a report",
   answer: "is an answer to a report",
+  comment: "became a comment on an item",
+  held: "waits: nobody may write a comment so",
   bounce: "says that a mail of ours could not be delivered",
   automatic: "was written by a machine, nobody was told",
   loop: "was one of our own that came back",

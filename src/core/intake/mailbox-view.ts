@@ -13,6 +13,10 @@ export interface MailboxView {
     became: MailFate;
     reference: string | null;
     reportId: string | null;
+    /** Of an answer to an alert that is no comment: why, and what it says. */
+    why: string | null;
+    words: string | null;
+    itemKey: string | null;
   }[];
   written: {
     id: number;

@@ -1,6 +1,7 @@
 import type { Outcome, StateId } from "@/core/workflow/state";
 import type { CreatedData, Dependency, ItemEvent } from "./event";
 import type { DemandedItemField, EditableFields, LinkKind } from "./fields";
+import type { Named, Said, TalkClosing } from "@/core/talk/comment";
 import type { OutsideFact } from "./outside";
 import type { OwnValue } from "./own-field";
 
@@ -16,6 +17,16 @@ export interface MoveAnswers extends Partial<AnsweredFields> {
   ticks?: string[];
   /** Own fields by id. */
   own?: Record<string, OwnValue>;
+}
+
+/** A comment as it stands before a command on it. */
+export interface CommentNow {
+  commentId: string;
+  authorId: string | null;
+  body: string;
+  /** Whether it went to people outside, by mail. */
+  sentOut: boolean;
+  gone: boolean;
 }
 
 /**
@@ -62,7 +73,11 @@ export type ItemCommand =
       before: { parentId: string; key: string } | null;
     }
   | { kind: "rank"; rank: string }
-  | { kind: "comment"; commentId: string; body: string }
+  | ({ kind: "comment"; closed?: TalkClosing; fromOutside?: boolean } & Said)
+  | { kind: "edit comment"; was: CommentNow; body: string; named: Named }
+  /** A lead takes back what others wrote, with a reason. */
+  | { kind: "take back comment"; was: CommentNow; byLead: boolean; why: string }
+  | { kind: "close talk"; was: TalkClosing | null; closing: TalkClosing | null }
   | {
       kind: "block";
       blockId: string;

@@ -7,6 +7,7 @@ import { isInProgress } from "@/core/workflow/state";
 import { isReturn, stateOf, transitionsFrom } from "@/core/workflow/workflow";
 import type { ItemCommand } from "./command";
 import type { Cause, Dependency, ItemChange, ItemEvent } from "./event";
+import { decideTalk } from "@/core/talk/decide-talk";
 import { decideEdit, ownChanges, type EditContext } from "./decide-edit";
 import { EMPTIED, withoutText } from "./event-texts";
 import { refuseWithoutDate } from "./fixed-date";
@@ -83,11 +84,11 @@ function changesFor(
       return command.rank === item.rank
         ? []
         : [{ kind: "ranked", old: item.rank, new: command.rank }];
-    case "comment": {
-      const body = command.body.trim();
-      if (!body) return refuse("invalid", "The comment is empty.", "Write something first.");
-      return [{ kind: "commented", new: { commentId: command.commentId, body } }];
-    }
+    case "comment":
+    case "edit comment":
+    case "take back comment":
+    case "close talk":
+      return decideTalk(command, context.actorId);
     case "block": {
       const cause = command.cause.trim();
       if (!cause)

@@ -33,9 +33,15 @@ function rewriteChange(event: ItemEvent, rewrite: Rewrite): Partial<ItemChange> 
     case "held":
     case "overrode":
     case "withdrawn":
+    case "comment taken back":
       return { note: maybe(event.note) };
     case "commented":
       return { new: { ...event.new, body: rewrite(event.new.body) } };
+    case "comment edited":
+      return {
+        old: { body: rewrite(event.old.body) },
+        new: { ...event.new, body: rewrite(event.new.body) },
+      };
     case "blocked": {
       const { cause, waitingFor } = event.new;
       return { new: { ...event.new, cause: rewrite(cause), waitingFor: maybe(waitingFor) } };
@@ -47,6 +53,7 @@ function rewriteChange(event: ItemEvent, rewrite: Rewrite): Partial<ItemChange> 
     case "emptied":
       return { new: rewriteFields(event.new, rewrite), note: maybe(event.note) };
     case "put under":
+    case "talk closed":
     case "ranked":
     case "marked ready":
     case "ready taken back":

@@ -9,6 +9,7 @@ import type {
   LinkKind,
   Tick,
 } from "./fields";
+import type { Named, Said, TalkClosing } from "@/core/talk/comment";
 import type { OutsideFact } from "./outside";
 import type { OwnValue, OwnValues } from "./own-field";
 
@@ -80,7 +81,16 @@ export type ItemChange =
   | { kind: "ranked"; old: string; new: string }
   /** Went beyond a limit: a firm one with a reason, advice without. */
   | { kind: "overrode"; new: LimitBreak; note: string | null }
-  | { kind: "commented"; new: { commentId: string; body: string } }
+  | { kind: "commented"; new: Said }
+  | {
+      kind: "comment edited";
+      old: { body: string };
+      new: { commentId: string; body: string; named: Named };
+    }
+  /** By whoever wrote it, or by a lead with a reason. */
+  | { kind: "comment taken back"; new: { commentId: string }; note: string | null }
+  /** The talk was closed, or opened again. */
+  | { kind: "talk closed"; old: TalkClosing | null; new: TalkClosing | null }
   | {
       kind: "blocked";
       new: {

@@ -5,6 +5,7 @@ import type { TargetState } from "@/core/intake/service-target";
 import type { RosterPerson } from "@/core/people/roster";
 import type { Listed, Release, Sprint } from "@/core/plan/sprint";
 import type { Transition } from "@/core/workflow/workflow";
+import type { Talk } from "@/core/talk/talk-view";
 import type { Agreement } from "./agreement";
 import type { ItemSnapshot } from "./fields";
 import type { ItemType } from "./item-type";
@@ -37,17 +38,13 @@ export interface ItemView {
   project: { id: string; key: string; name: string; zone: string };
   state: { id: string; name: string };
   transitions: (Transition & { toName: string })[];
-  comments: {
-    id: string;
-    author: string;
-    body: string;
-    at: number;
-    /** Where it was agreed on on a walk: whose it is, and by when. */
-    agreed: { owner: string | null; dueOn: string | null } | null;
-  }[];
+  talk: Talk;
+  /** The id of whoever reads it. */
+  me: string;
   history: {
     seq: number;
     who: string;
+    whoId: string | null;
     words: string;
     note: string | null;
     at: number;
@@ -95,6 +92,8 @@ export interface ItemView {
     move: boolean;
     edit: boolean;
     comment: boolean;
+    /** Closing the talk, and removing what it says for good. */
+    moderate: boolean;
     block: boolean;
     overrideLimits: boolean;
     judge: boolean;

@@ -14,6 +14,7 @@ import {
   ownFieldSchema,
   ownValueSchema,
 } from "@/core/item/own-field";
+import { TALK_CLOSINGS } from "@/core/talk/comment";
 import { OUTCOMES } from "@/core/workflow/state";
 
 /*
@@ -73,7 +74,22 @@ export const commandRequest = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("comment"),
     body: z.string().trim().min(1, "Write something first.").max(20_000),
+    /** The comment that it answers. */
+    answersId: z.uuid().optional(),
+    /** Whether those who are named are asked to answer; where nobody is, whoever has the item. */
+    asks: z.boolean().optional(),
   }),
+  z.object({
+    kind: z.literal("edit comment"),
+    commentId: z.uuid(),
+    body: z.string().trim().min(1, "Take it back instead of emptying it.").max(20_000),
+  }),
+  z.object({
+    kind: z.literal("take back comment"),
+    commentId: z.uuid(),
+    why: z.string().trim().max(500).default(""),
+  }),
+  z.object({ kind: z.literal("close talk"), closing: z.enum(TALK_CLOSINGS).nullable() }),
   z.object({
     kind: z.literal("ask"),
     body: z.string().trim().min(1, "Write a question first.").max(10_000),

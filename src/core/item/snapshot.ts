@@ -149,6 +149,9 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
     case "overrode":
     case "held":
     case "commented":
+    case "comment edited":
+    case "comment taken back":
+    case "talk closed":
     case "linked":
     case "unlinked":
       return {};

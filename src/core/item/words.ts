@@ -9,6 +9,7 @@ import {
   type FieldEditor,
   type NamedThings,
 } from "./fields";
+import type { TalkClosing } from "@/core/talk/comment";
 import { outsideWords } from "./outside";
 import { ownValueWords, type OwnField } from "./own-field";
 
@@ -55,7 +56,13 @@ export function eventWords(event: ItemEvent, names: Names): string {
     case "overrode":
       return `went beyond the ${event.new.firm === false ? "advised " : ""}limit of ${event.new.columnName} (${event.new.side} ${event.new.limit}, now ${event.new.wouldHold})`;
     case "commented":
-      return "commented";
+      return event.new.audience === "reporters" ? "wrote to whoever reported it" : "commented";
+    case "comment edited":
+      return "changed a comment";
+    case "comment taken back":
+      return "took a comment back";
+    case "talk closed":
+      return TALK_WORDS[event.new ?? "open"];
     case "blocked":
       return `marked it blocked: ${blockedWords(event.new)}`;
     case "lifted":
@@ -86,6 +93,12 @@ export function eventWords(event: ItemEvent, names: Names): string {
       return "took it back to the intake queue";
   }
 }
+
+const TALK_WORDS: Record<TalkClosing | "open", string> = {
+  open: "opened its talk again",
+  members: "closed its talk to everybody outside the project",
+  nobody: "closed its talk",
+};
 
 function blockedWords({ cause, waitingFor, dependency }: EventOf<"blocked">["new"]): string {
   const dependencyId = dependency?.itemId;

@@ -16,6 +16,7 @@ export const ACTIONS = [
   "block item",
   "link item",
   "empty text",
+  "close talk",
   "override limit",
   "read intake",
   "judge report",

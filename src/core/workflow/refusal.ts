@@ -40,6 +40,7 @@ export const REFUSAL_CODES = [
   "withdrawn",
   "blocker unknown",
   "in use",
+  "talk closed",
 ] as const;
 export type RefusalCode = (typeof REFUSAL_CODES)[number];
 

@@ -352,6 +352,11 @@ export const mailIn = pgTable(
     sender: text("sender").notNull(),
     subject: text("subject").notNull(),
     became: text("became").$type<MailFate>().notNull(),
+    /** Of an answer to an alert: the item that it is about. */
+    itemId: uuid("item_id").references(() => item.id),
+    /** Why it was not taken, and what it says. */
+    why: text("why"),
+    words: text("words"),
     at: instant("at").notNull(),
   },
   // One mail to two projects is taken by both.
@@ -373,6 +378,8 @@ export const mailWaiting = pgTable(
     teamId: text("team_id").references(() => team.id),
     /** Where failures go; empty for mails that must not be answered. */
     returnPath: text("return_path").notNull(),
+    /** Of an answer to a mail about an alert: that alert. */
+    alertId: uuid("alert_id"),
     raw: bytes("raw").notNull(),
     at: instant("at").notNull(),
     /** How often reading it was begun. */

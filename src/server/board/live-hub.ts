@@ -11,6 +11,7 @@ import { snapshotOf } from "../item/rows";
 import { withVisibleOther } from "../item/visible-others";
 import { log } from "../log";
 import { seesItem } from "../people/access";
+import { PERSON_CHANNEL } from "../people/tell-people";
 import type { Viewer } from "../people/viewer";
 
 /** What an open page is told. */
@@ -18,13 +19,15 @@ export type LiveMessage =
   /** `around`: what stands around it, or around others, may have changed with it. */
   | { kind: "item"; id: number; projectId: string; card: Card; around: boolean }
   | {
-      kind: "intake" | "design" | "visit" | "view" | "walk" | "counts";
+      kind: "intake" | "design" | "visit" | "view" | "walk" | "talk" | "counts";
       id: number;
       projectId: string;
     }
   | { kind: "draft"; id: number; projectId: string; workflowId: string; revision: number }
   /** More happened than can be told one by one: read everything again. */
   | { kind: "resync" }
+  /** What this person is told changed. */
+  | { kind: "alerts" }
   | { kind: "database"; up: boolean };
 
 /**
@@ -46,15 +49,16 @@ type Listener = (message: Announcement) => void;
  * because notices may have been lost.
  */
 class LiveHub {
-  private listeners = new Map<Listener, ReadonlySet<string>>();
+  private listeners = new Map<Listener, { of: ReadonlySet<string>; personId: string }>();
   private client: Client | null = null;
   private connecting = false;
   private attempt: Promise<void> = Promise.resolve();
   private pause = 250;
   private stopped = false;
 
-  subscribe(projectIds: readonly string[], listener: Listener): () => void {
-    this.listeners.set(listener, new Set(projectIds));
+  /** @param personId who reads the stream: what concerns them alone is told to nobody else */
+  subscribe(projectIds: readonly string[], personId: string, listener: Listener): () => void {
+    this.listeners.set(listener, { of: new Set(projectIds), personId });
     if (!this.client && !this.connecting) this.attempt = this.connect();
     return () => this.listeners.delete(listener);
   }
@@ -77,8 +81,13 @@ class LiveHub {
   }
 
   private tell(message: Announcement, projectId?: string): void {
-    for (const [listener, of] of this.listeners)
+    for (const [listener, { of }] of this.listeners)
       if (projectId === undefined || of.has(projectId)) listener(message);
+  }
+
+  private tellPerson(id: string): void {
+    for (const [listener, { personId }] of this.listeners)
+      if (personId === id) listener({ kind: "alerts" });
   }
 
   private async connect(): Promise<void> {
@@ -98,10 +107,15 @@ class LiveHub {
     };
     client.on("error", lose);
     client.on("end", lose);
-    client.on("notification", (notice) => void this.announce(Number(notice.payload)));
+    client.on("notification", ({ channel, payload }) =>
+      channel === PERSON_CHANNEL
+        ? this.tellPerson(payload ?? "")
+        : void this.announce(Number(payload)),
+    );
     try {
       await client.connect();
       await client.query("listen zigzag_event");
+      await client.query(`listen ${PERSON_CHANNEL}`);
       this.client = client;
       this.connecting = false;
       const again = this.pause > 250;
@@ -166,7 +180,7 @@ const parent = alias(item, "parent");
 const parentRestricted = parent.restricted;
 
 const partOf = (event: Exclude<DomainEvent, { kind: "item changed" }>) =>
-  LIVE_PART[event.kind] as "intake" | "design" | "visit" | "view" | "walk";
+  LIVE_PART[event.kind] as "intake" | "design" | "visit" | "view" | "walk" | "talk";
 
 /**
  * An announcement as one reader is told it: the card of a restricted item goes to those who may see

@@ -1,5 +1,4 @@
 import { database } from "@/db/connection";
-import { unreadCount } from "../alerts/notices";
 import { unjudgedCount } from "../intake/desk";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -16,10 +15,9 @@ export async function readSummary(viewer: Viewer, projectKey: string): Promise<P
     where: { key: projectKey },
     action: "read flow",
   });
-  const [summary, unjudged, unread] = await Promise.all([
+  const [summary, unjudged] = await Promise.all([
     flowSummary(access, viewer),
     access.may("read intake") ? unjudgedCount(access.project.id) : 0,
-    unreadCount(viewer),
   ]);
-  return { ...summary, unjudged, unread, seesAll: access.may("override limit") };
+  return { ...summary, unjudged, seesAll: access.may("override limit") };
 }

@@ -137,5 +137,6 @@ const storeAll = (tx: Transaction, all: readonly Passed[]): Promise<void> =>
       events,
       after,
       depth: errand.made?.depth,
+      setOffBy: errand.made?.setOffBy,
     })),
   );

@@ -37,6 +37,8 @@ export interface Made {
   because?: string;
   /** How many moves in a row happened by themselves. */
   depth?: number;
+  /** The person whose doing set it off, where it was not done by themselves. */
+  setOffBy?: string | null;
 }
 
 /** One command on one item, on its way through the door. */

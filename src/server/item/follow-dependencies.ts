@@ -5,7 +5,7 @@ import { EMPTIED } from "@/core/item/event-texts";
 import { WAITS } from "@/core/item/blocker";
 import type { Transaction } from "@/db/connection";
 import { block, itemEvent, itemLink } from "@/db/schema";
-import { tell } from "../alerts/notices";
+import { tell } from "../alerts/tell";
 import type { ProjectAccess } from "../people/access";
 import type { Principal } from "../people/viewer";
 import type { Errand } from "./errand";
@@ -62,7 +62,7 @@ function wordsFor(before: ItemSnapshot, after: ItemSnapshot): string | null {
 const follows = ({ errand, entered }: Changed, itemId: string): Omit<Errand, "ask"> => ({
   on: { itemId, access: entered.access },
   commandId: errand.commandId,
-  made: { cause: "follow-up", depth: errand.made?.depth },
+  made: { cause: "follow-up", depth: errand.made?.depth, setOffBy: errand.made?.setOffBy },
   ifRefused: "leave",
 });
 

@@ -4,7 +4,7 @@ import { NEW_ITEM } from "@/core/item/new-item";
 import { stateOf, transitionsFrom, type Transition } from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
 import { item, itemLink, itemType } from "@/db/schema";
-import { tell } from "../alerts/notices";
+import { tell } from "../alerts/tell";
 import type { ProjectAccess } from "../people/access";
 import type { Principal } from "../people/viewer";
 import { enterNew, workflowOf } from "./enter";
@@ -48,7 +48,7 @@ export async function* followOthers(
 
 const followUpOf = ({ errand }: Moved) => ({
   commandId: errand.commandId,
-  made: { cause: "follow-up" as const, depth: errand.made?.depth },
+  made: { cause: "follow-up" as const, depth: errand.made?.depth, setOffBy: errand.made?.setOffBy },
 });
 
 /** Sub-tasks that are there already, by their title, are not made twice. */

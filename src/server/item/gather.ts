@@ -19,6 +19,7 @@ import { refuseCircle, waitedFor } from "./around";
 import { placeInState } from "./place";
 import { checkReferences, parentsOf } from "./references";
 import { historyOf } from "./history";
+import { changingTalk, saying } from "./talk";
 import { seenItem } from "./seen-item";
 import { invalid } from "../refused";
 import { v7 as newId } from "uuid";
@@ -122,7 +123,11 @@ async function commandOf({
       return { kind: "put under", ...(await parentsOf(tx, by, there, ask.parentKey)) };
     case "comment":
     case "ask":
-      return { kind: "comment", body: ask.body, commentId: newId() };
+      return saying(tx, by, there, ask);
+    case "edit comment":
+    case "take back comment":
+    case "close talk":
+      return changingTalk(tx, there, ask);
     case "block": {
       const { dependencyId, ...block } = ask;
       const dependency = dependencyId && (await dependencyOf(tx, by, there, dependencyId));

@@ -6,11 +6,19 @@ import { hiddenFrom, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { hasKeyAmong } from "./key";
 
-/** Of the keys in sentences that the product wrote, those of items that a person may not see. */
-export async function hiddenKeys(
+/** `hiddenKeysIn` for a project that was entered. */
+export const hiddenKeys = (
   reader: Reader,
   viewer: Viewer,
   { project }: ProjectAccess,
+  sentences: readonly string[],
+): Promise<ReadonlySet<string>> => hiddenKeysIn(reader, viewer, project.id, sentences);
+
+/** Of the keys in sentences that the product wrote, those of items that a person may not see. */
+export async function hiddenKeysIn(
+  reader: Reader,
+  viewer: Viewer,
+  projectId: string,
   sentences: readonly string[],
 ): Promise<ReadonlySet<string>> {
   if (viewer.administrator) return new Set();
@@ -20,6 +28,6 @@ export async function hiddenKeys(
     .select({ key: sql<string>`${itemKey.prefix} || '-' || ${itemKey.number}` })
     .from(item)
     .innerJoin(itemKey, eq(itemKey.itemId, item.id))
-    .where(and(eq(item.projectId, project.id), hasKeyAmong(told), hiddenFrom(reader, viewer)));
+    .where(and(eq(item.projectId, projectId), hasKeyAmong(told), hiddenFrom(reader, viewer)));
   return new Set(rows.map((r) => r.key));
 }

@@ -1,6 +1,5 @@
 import { ageOf } from "@/core/flow/age";
 import { and, asc, eq, inArray, isNull, or, sql } from "drizzle-orm";
-import { alias } from "drizzle-orm/pg-core";
 import { cardOf } from "@/core/board/card";
 import { agreementOf } from "@/core/item/agreement";
 import { readiesOf } from "@/core/item/snapshot";
@@ -14,18 +13,7 @@ import { zigzag } from "@/core/flow/zigzag";
 import { daysTouched } from "@/core/calendar/zone";
 import { transitionsFrom, stateOf } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
-import {
-  block,
-  comment,
-  item,
-  itemEvent,
-  itemLink,
-  person,
-  report,
-  state,
-  stay,
-  walkNote,
-} from "@/db/schema";
+import { block, item, itemEvent, itemLink, person, report, state, stay } from "@/db/schema";
 import { enterProject, seesItem } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
@@ -43,11 +31,9 @@ import { aroundItems } from "./list/around";
 import { hasKeyAmong } from "./key";
 import { historyOf } from "./history";
 import { snapshotOf } from "./rows";
+import { readTalk } from "../talk/read";
 import { withVisibleOther } from "./visible-others";
 import type { ItemView, ItemViewLink } from "@/core/item/item-view";
-
-/** Whoever does what was agreed on. */
-const agreedOwner = alias(person, "agreed_owner");
 
 /** Everything known of an item, by its key. */
 export async function readItem(viewer: Viewer, key: string, now = Date.now()): Promise<ItemView> {
@@ -70,7 +56,6 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     people,
     history,
     actors,
-    comments,
     children,
     links,
     reports,
@@ -92,25 +77,6 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       .from(itemEvent)
       .innerJoin(person, eq(person.id, itemEvent.actorId))
       .where(eq(itemEvent.itemId, row.id)),
-    db
-      .select({
-        id: comment.id,
-        author: person.name,
-        body: comment.body,
-        at: comment.at,
-        agreedId: walkNote.id,
-        owner: agreedOwner.name,
-        dueOn: walkNote.dueOn,
-      })
-      .from(comment)
-      .leftJoin(person, eq(person.id, comment.authorId))
-      .leftJoin(
-        walkNote,
-        and(eq(walkNote.itemId, comment.itemId), eq(walkNote.commentId, comment.id)),
-      )
-      .leftJoin(agreedOwner, eq(agreedOwner.id, walkNote.ownerId))
-      .where(eq(comment.itemId, row.id))
-      .orderBy(asc(comment.at)),
     db
       .select()
       .from(item)
@@ -179,24 +145,14 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   const written = history
     .toReversed()
     .map((event) => ({ event, words: eventWords(event, names), note: noteOf(event) }));
-  const causes = new Map(
-    history.flatMap((event) =>
-      event.kind === "commented" ? [[event.new.commentId, event.cause] as const] : [],
-    ),
+  const hidden = await hiddenKeys(
+    db,
+    viewer,
+    access,
+    written.flatMap(({ words, note }) => [words, note ?? ""]),
   );
-  const said = comments.map(({ agreedId, owner, dueOn, ...c }) => {
-    const cause = causes.get(c.id) ?? "person";
-    return {
-      ...c,
-      agreed: agreedId === null ? null : { owner, dueOn },
-      author: c.author ?? (cause === "requester" ? "The requester" : "The process"),
-      own: cause !== "person",
-    };
-  });
-  const hidden = await hiddenKeys(db, viewer, access, [
-    ...written.flatMap(({ words, note }) => [words, note ?? ""]),
-    ...said.filter((c) => c.own).map((c) => c.body),
-  ]);
+  const texts = [row.description, row.howToTest ?? ""];
+  const talk = await readTalk(viewer, access, { itemId: row.id, history, texts });
   const intervals = {
     id: row.id,
     key,
@@ -229,13 +185,12 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       ...t,
       toName: stateOf(workflow, t.to).name,
     })),
-    comments: said.map(({ own, ...c }) => ({
-      ...c,
-      body: own ? maskKeys(c.body, hidden) : c.body,
-    })),
+    talk,
+    me: viewer.personId,
     history: written.map(({ event, words, note }) => ({
       seq: event.seq,
       who: actorOf(event),
+      whoId: event.actorId,
       words: maskKeys(words, hidden),
       note: note !== null && event.cause !== "person" ? maskKeys(note, hidden) : note,
       at: event.at,
@@ -301,6 +256,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       move: access.may("move item"),
       edit: access.may("edit item"),
       comment: access.may("comment item"),
+      moderate: access.may("close talk"),
       block: access.may("block item"),
       overrideLimits: access.may("override limit"),
       judge: access.may("judge report"),

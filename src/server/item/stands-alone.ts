@@ -14,6 +14,9 @@ export function standsAlone(ask: Ask, { before, workflow }: Entered): boolean {
     case "edit":
       return !("outcome" in ask.changes);
     case "comment":
+    case "edit comment":
+    case "take back comment":
+    case "close talk":
     case "tick":
     case "approve":
     case "ready":

@@ -1,4 +1,5 @@
 import type { Cause } from "@/core/item/event";
+import type { TalkClosing } from "@/core/talk/comment";
 import type { Timebox } from "@/core/plan/membership";
 import { columnNames, type JsonRecord } from "@/db/record";
 import { item } from "@/db/schema";
@@ -19,6 +20,10 @@ export interface Written {
   blocks: JsonRecord[];
   lifted: { item_id: string; id: string; at: string }[];
   comments: JsonRecord[];
+  /** Comments that are changed or taken back, with what is different about them. */
+  recomments: JsonRecord[];
+  /** Of items whose talk is closed how far; null where it is opened again. */
+  talk: { item_id: string; closing: TalkClosing | null }[];
   links: JsonRecord[];
   unlinked: string[];
   /** Sprints and releases that they leave, and those that they come to. */
@@ -45,6 +50,8 @@ export const nothingWritten = (): Written => ({
   blocks: [],
   lifted: [],
   comments: [],
+  recomments: [],
+  talk: [],
   links: [],
   unlinked: [],
   boxesLeft: [],
@@ -121,6 +128,25 @@ const rest = (isAmong: Among) => `
     from jsonb_to_recordset($1::jsonb -> 'lifted') as l (item_id uuid, id uuid, at timestamptz)
     where ${isAmong("b.item_id")} and b.item_id = l.item_id and b.id = l.id),
   said as (insert into comment select r.* from ${FROM_GIVEN("comment", "comments")}),
+  resaid as (
+    update comment c set
+      body = coalesce(l.body, c.body), named = coalesce(l.named, c.named),
+      edited_at = coalesce(l.edited_at, c.edited_at), gone_at = coalesce(l.gone_at, c.gone_at),
+      gone_by = coalesce(l.gone_by, c.gone_by), why_gone = coalesce(l.why_gone, c.why_gone)
+    from jsonb_to_recordset($1::jsonb -> 'recomments') as l (
+      item_id uuid, id uuid, body text, named jsonb, edited_at timestamptz, gone_at timestamptz,
+      gone_by text, why_gone text)
+    where ${isAmong("c.item_id")} and c.item_id = l.item_id and c.id = l.id),
+  hushed as (
+    insert into talk_closed
+    select l.item_id, l.closing
+    from jsonb_to_recordset($1::jsonb -> 'talk') as l (item_id uuid, closing text)
+    where l.closing is not null
+    on conflict (item_id) do update set closing = excluded.closing),
+  reopened as (
+    delete from talk_closed t using jsonb_to_recordset($1::jsonb -> 'talk') as l (
+      item_id uuid, closing text)
+    where ${isAmong("t.item_id")} and t.item_id = l.item_id and l.closing is null),
   joined as (insert into item_link select r.* from ${FROM_GIVEN("item_link", "links")}),
   unboxed as (
     update box_membership m set to_at = l.at, size_at_end = l.size, why_ended = l.why

@@ -12,6 +12,7 @@ import {
 import { applyEvent } from "@/core/item/snapshot";
 import { timeboxOfField, TIMEBOXES, FIELD_OF_TIMEBOX, type Timebox } from "@/core/plan/membership";
 import { namesOutcome } from "@/core/item/start-finish";
+import { NOBODY_NAMED } from "@/core/talk/comment";
 import type { Transaction } from "@/db/connection";
 import { jsonRecord, type JsonRecord } from "@/db/record";
 import {
@@ -49,6 +50,8 @@ export interface Storable {
   after: ItemSnapshot;
   /** How many moves in a row happened by themselves, for what these events set off. */
   depth?: number;
+  /** The person whose doing set it off. */
+  setOffBy?: string | null;
 }
 
 /**
@@ -77,18 +80,30 @@ export async function storeEvents(tx: Transaction, all: readonly Storable[]): Pr
     );
 }
 
+/** What a comment says of itself where nobody says more. */
+const A_COMMENT = {
+  answersId: null,
+  named: NOBODY_NAMED,
+  asks: [],
+  audience: "team",
+  editedAt: null,
+  goneAt: null,
+  goneBy: null,
+  whyGone: null,
+} as const;
+
 const given = (parts: readonly Written[]) => asGiven(writtenTogether(parts));
 
 /** What events of one item write. */
 async function writtenOf(tx: Transaction, one: Storable): Promise<Written> {
-  const { before, events, after, depth = 0 } = one;
+  const { before, events, after } = one;
   const rows = events.map(eventRows);
   const written: Written = {
     ...nothingWritten(),
     items: { [after.id]: jsonRecord(item, before ? differences(before, after) : after) },
     events: rows.map((r) => jsonRecord(itemEvent, r.row)),
     texts: rows.flatMap((r) => r.texts.map((t) => jsonRecord(itemText, t))),
-    told: [jsonRecord(domainEvent, toldOf(before, after, events, depth))],
+    told: [jsonRecord(domainEvent, toldOf(one))],
     passages: await passageRows(tx, before, events, after),
   };
   for (const step of stepsOf(before, events)) addConsequence(written, step);
@@ -118,12 +133,7 @@ function differences(before: ItemSnapshot, after: ItemSnapshot): Partial<ItemSna
   );
 }
 
-const toldOf = (
-  before: ItemSnapshot | null,
-  after: ItemSnapshot,
-  events: readonly ItemEvent[],
-  depth: number,
-) =>
+const toldOf = ({ before, after, events, depth = 0, setOffBy }: Storable) =>
   eventRowOf(
     after.projectId,
     {
@@ -135,6 +145,7 @@ const toldOf = (
         kinds: [...new Set(events.map((e) => e.kind))],
         counts: changesCounts(events),
         depth,
+        byId: events[0].actorId ?? setOffBy ?? null,
       },
     },
     after.updatedAt,
@@ -201,10 +212,25 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
         if (before?.[FIELD_OF_TIMEBOX[box]] != null) leaveTimebox(written, event, box, before);
       return;
     case "commented": {
-      const { commentId: id, body } = event.new;
-      written.comments.push(jsonRecord(comment, { id, itemId, authorId: actorId, body, at }));
+      const { commentId: id, ...said } = event.new;
+      written.comments.push(
+        jsonRecord(comment, { ...A_COMMENT, ...said, id, itemId, authorId: actorId, at }),
+      );
       return;
     }
+    case "comment edited": {
+      const { commentId: id, body, named } = event.new;
+      written.recomments.push({ item_id: itemId, id, body, named, edited_at: iso(at) });
+      return;
+    }
+    case "comment taken back": {
+      const gone = { gone_at: iso(at), gone_by: actorId, why_gone: event.note };
+      written.recomments.push({ item_id: itemId, id: event.new.commentId, body: "", ...gone });
+      return;
+    }
+    case "talk closed":
+      written.talk.push({ item_id: itemId, closing: event.new });
+      return;
     case "blocked": {
       const { blockId: id, cause, waitingFor, dependency } = event.new;
       const dependencyId = dependency?.itemId ?? null;

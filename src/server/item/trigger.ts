@@ -41,9 +41,10 @@ export async function fireTriggers(
   changed: EventDataOf<"item changed">,
 ): Promise<number> {
   let made = 0;
+  const chain = { depth: changed.depth + 1, setOffBy: changed.byId };
   for (const { itemId, occurrence } of await dueAfter(database(), changed)) {
     const key = `outbox ${eventId} ${itemId} ${occurrence.kind}`;
-    if (await moveByTrigger(itemId, occurrence, changed.depth + 1, key)) made += 1;
+    if (await moveByTrigger(itemId, occurrence, chain, key)) made += 1;
   }
   return made;
 }
@@ -123,17 +124,25 @@ async function wasAssigned(
   return earlier !== undefined;
 }
 
+/** What led to a move that happens by itself. */
+interface Chain {
+  /** How many moves in a row happened by themselves, this one included. */
+  depth: number;
+  /** The person whose doing set it off. */
+  setOffBy: string | null;
+}
+
 /**
  * Makes the move that an occurrence triggers, if there is one out of where the item is. A move that
  * its own rules refuse is not made, and the item's history says why.
- * @param depth how many moves in a row happened by themselves, this one included
+ * @param chain what led to it
  * @param key the same for the same occurrence: it is carried out once
  * @returns whether a move was made
  */
 export async function moveByTrigger(
   itemId: string,
   occurrence: Occurrence,
-  depth: number,
+  { depth, setOffBy }: Chain,
   key: string,
 ): Promise<boolean> {
   const commandId = uuidOf(key);
@@ -164,7 +173,7 @@ export async function moveByTrigger(
             to: transition.to,
             answers: answersOf(workflow, before.stateId, transition, because),
           },
-          made: { cause: "trigger", because, depth },
+          made: { cause: "trigger", because, depth, setOffBy },
         });
       } catch (error) {
         if (error instanceof Refused)
@@ -302,7 +311,7 @@ async function notTried(db: Reader, timed: readonly Timed[]): Promise<Timed[]> {
 /** One item that cannot be moved for a fault of ours keeps no other waiting. */
 async function moveOrTell(itemId: string, occurrence: Occurrence, key: string): Promise<boolean> {
   try {
-    return await moveByTrigger(itemId, occurrence, 1, key);
+    return await moveByTrigger(itemId, occurrence, { depth: 1, setOffBy: null }, key);
   } catch (error) {
     if (isUnreachable(error)) throw error;
     log.error({ ...traced(error), itemId }, "a move that was due could not be made");

@@ -1,7 +1,8 @@
 import { and, asc, count, desc, eq, isNull, or } from "drizzle-orm";
 import { database, transact } from "@/db/connection";
-import { mailAddress, mailIn, mailOut, report, team } from "@/db/schema";
-import { enterProject, seesReport } from "../people/access";
+import { item, mailAddress, mailIn, mailOut, report, team } from "@/db/schema";
+import { ANSWERS_TO } from "../alerts/send-mail";
+import { enterProject, seesItem, seesReport } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -41,10 +42,20 @@ export async function readMailbox(
         became: mailIn.became,
         reference: report.reference,
         reportId: report.id,
+        why: mailIn.why,
+        words: mailIn.words,
+        number: item.number,
       })
       .from(mailIn)
       .leftJoin(report, eq(report.id, mailIn.reportId))
-      .where(and(eq(mailIn.projectId, project.id), or(isNull(mailIn.reportId), seen)))
+      .leftJoin(item, eq(item.id, mailIn.itemId))
+      .where(
+        and(
+          eq(mailIn.projectId, project.id),
+          or(isNull(mailIn.reportId), seen),
+          or(isNull(mailIn.itemId), seesItem(db, viewer)),
+        ),
+      )
       .orderBy(desc(mailIn.at))
       .limit(SHOWN),
     db
@@ -78,7 +89,10 @@ export async function readMailbox(
     domain: settings.domain,
     addresses,
     teams,
-    received,
+    received: received.map(({ number, ...one }) => ({
+      ...one,
+      itemKey: number === null ? null : `${project.key}-${number}`,
+    })),
     // The address of a private page opens it for anybody: it stays between us and its requester.
     written: written.map((w) => ({
       ...w,
@@ -116,6 +130,8 @@ export async function editAddress(
         .where(eq(team.id, request.teamId));
       if (!known) throw invalid("There is no such team.", "Choose another, or none.");
     }
+    if (request.kind === "add" && request.name === ANSWERS_TO)
+      throw invalid(`The address ${ANSWERS_TO} is for answers to alerts.`, "Choose another.");
     if (request.kind === "add") {
       const [{ n }] = await tx
         .select({ n: count() })

@@ -1,6 +1,8 @@
 import { eq } from "drizzle-orm";
 import { database } from "@/db/connection";
-import { mailAddress, mailWaiting } from "@/db/schema";
+import { alert, item, mailAddress, mailWaiting } from "@/db/schema";
+import { ANSWERS_TO } from "../alerts/send-mail";
+import { idOfToken } from "../alerts/signed-token";
 import { countUse } from "../rate-limit";
 import { mailSettings } from "./settings";
 import { v7 as newId } from "uuid";
@@ -29,6 +31,35 @@ async function openAddress(recipient: string): Promise<typeof mailAddress.$infer
   return row?.open ? row : null;
 }
 
+/** Where mail for an address of ours belongs; null where there is no such address. */
+type Address =
+  | { name: string; projectId: string; teamId: string | null; alertId: null }
+  | { name: string; projectId: string; teamId: null; alertId: string };
+
+async function addressOf(recipient: string): Promise<Address | null> {
+  const open = await openAddress(recipient);
+  if (open) return { ...open, alertId: null };
+  const alerted = await answeredAlert(recipient);
+  return alerted && { ...alerted, name: ANSWERS_TO, teamId: null };
+}
+
+/** The alert that a recipient is made for, by its signature. */
+async function answeredAlert(
+  recipient: string,
+): Promise<{ alertId: string; projectId: string } | null> {
+  const [name, domain] = recipient.toLowerCase().split("@");
+  const [before, token] = name.split("+");
+  if (before !== ANSWERS_TO || domain !== mailSettings().domain.toLowerCase()) return null;
+  const alertId = idOfToken("answer an alert", token ?? "");
+  if (alertId === null) return null;
+  const [row] = await database()
+    .select({ alertId: alert.id, projectId: item.projectId })
+    .from(alert)
+    .innerJoin(item, eq(item.id, alert.itemId))
+    .where(eq(alert.id, alertId));
+  return row ?? null;
+}
+
 export type Admission = "welcome" | "unknown" | "too many";
 
 /**
@@ -41,7 +72,7 @@ export async function admitMail(
   client: string | null,
   now = Date.now(),
 ): Promise<Admission> {
-  const address = await openAddress(to);
+  const address = await addressOf(to);
   if (!address) return "unknown";
   const byClient =
     client === null
@@ -67,7 +98,7 @@ export async function keepMail(
   envelope: Envelope,
   now = Date.now(),
 ): Promise<boolean> {
-  const address = await openAddress(envelope.to);
+  const address = await addressOf(envelope.to);
   if (!address) return false;
   await database()
     .insert(mailWaiting)
@@ -75,6 +106,7 @@ export async function keepMail(
       id: newId(),
       projectId: address.projectId,
       teamId: address.teamId,
+      alertId: address.alertId,
       returnPath: envelope.from.slice(0, 320),
       raw,
       at: now,

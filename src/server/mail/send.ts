@@ -1,42 +1,14 @@
 import { and, asc, eq, isNull, lte } from "drizzle-orm";
-import nodemailer, { type Transporter } from "nodemailer";
 import { OWN_MAIL_HEADER } from "@/core/formats/mail-text";
 import { database, transact } from "@/db/connection";
 import { mailAddress, mailOut, project, report } from "@/db/schema";
 import { log, traced } from "../log";
+import { mailer, type Transporter } from "./mailer";
 import { mailSettings } from "./settings";
 
 const AT_ONCE = 20;
 const MOST_TRIES = 8;
 const FIRST_PAUSE_MS = 30_000;
-
-let transport: { key: string; mailer: Transporter } | null = null;
-
-function mailer(): Transporter | null {
-  const { outgoing } = mailSettings();
-  if (!outgoing) return null;
-  const key = JSON.stringify(outgoing);
-  if (transport?.key !== key) {
-    transport?.mailer.close();
-    transport = {
-      key,
-      mailer: nodemailer.createTransport({
-        ...outgoing,
-        pool: true,
-        maxConnections: 2,
-        connectionTimeout: 10_000,
-        socketTimeout: 30_000,
-      }),
-    };
-  }
-  return transport.mailer;
-}
-
-/** Ends the connections to the mail server. */
-export function closeMail(): void {
-  transport?.mailer.close();
-  transport = null;
-}
 
 /**
  * Sends letters that are due. A letter is held while it is sent, so two workers do not send it

@@ -40,6 +40,10 @@ export function mailSettings(env: NodeJS.ProcessEnv = process.env): MailSettings
   };
 }
 
-/** Where the product's own pages are, for letters that lead to them. */
+/** Where a page of the product is, for letters that lead to it. */
+export const appAddress = (path: string, env: NodeJS.ProcessEnv = process.env) =>
+  `${(env.APP_URL || "http://localhost:4310").replace(/\/$/, "")}${path}`;
+
+/** Where the private page of a report is. */
 export const pageAddress = (token: string, env: NodeJS.ProcessEnv = process.env) =>
-  `${(env.APP_URL || "http://localhost:4310").replace(/\/$/, "")}/r/${token}`;
+  appAddress(`/r/${token}`, env);

@@ -14,6 +14,7 @@ import { plainText } from "@/core/formats/plain-text";
 import type { MailFate } from "@/core/intake/letters";
 import { database, transact, type Transaction } from "@/db/connection";
 import { mailIn, mailOut, mailWaiting, report } from "@/db/schema";
+import { takeAnswerToAlert } from "../alerts/take-answer";
 import type { CheckedFile } from "../intake/file";
 import { storeFiles, storeReport } from "../intake/new-report";
 import { takeAnswer } from "../intake/private-page";
@@ -129,6 +130,15 @@ async function takeMail(
   }
   const answers = await lettersAnswered(tx, answered(headers));
   const writer = writerOf(headers, waiting.returnPath);
+  if (waiting.alertId !== null) {
+    if (writer !== "person") return note(writer, null);
+    const { became, ...said } = await takeAnswerToAlert(tx, waiting.alertId, mail, now);
+    await tx
+      .update(mailIn)
+      .set({ became, ...said })
+      .where(mine);
+    return { became, reportId: null };
+  }
   if (writer === "bounce") {
     const about = answers ?? (await lettersAnswered(tx, idsInside(waiting.raw)));
     if (about)

@@ -17,6 +17,26 @@ export async function loadDuties(reader: Reader, projectId: string): Promise<Dut
     .orderBy(duty.duty, duty.holderKind, duty.holderId);
 }
 
+/** Who is named for a duty of a project, by themselves or with their team; maybe nobody. */
+export async function dutyHoldersNamed(
+  reader: Reader,
+  projectId: string,
+  wanted: Duty,
+): Promise<string[]> {
+  const named = (await loadDuties(reader, projectId)).filter((one) => one.duty === wanted);
+  const idsOf = (kind: DutyHolder["holderKind"]) =>
+    named.filter((one) => one.holderKind === kind).map((one) => one.holderId);
+  const [people, teams] = [idsOf("person"), idsOf("team")];
+  const members =
+    teams.length === 0
+      ? []
+      : await reader
+          .select({ id: teamMember.personId })
+          .from(teamMember)
+          .where(inArray(teamMember.teamId, teams));
+  return [...new Set([...people, ...members.map(({ id }) => id)])];
+}
+
 /** Who has a duty in a project; where nobody is named, every one of its members. */
 export async function dutyBound(
   reader: Reader,

@@ -3,7 +3,7 @@ import Link from "next/link";
 import type { ReactNode } from "react";
 import type { AcrossPlaces } from "@/core/across/contract";
 import type { Pin } from "@/core/item/pins/pin";
-import { Alerts } from "@/ui/frame/alerts";
+import { AlertsBell } from "@/ui/alerts/alerts-bell";
 import { Course, COURSE_BAR } from "@/ui/frame/course";
 import { Docked } from "@/ui/frame/docked";
 import { PersonMenu } from "@/ui/frame/person-menu";
@@ -27,7 +27,7 @@ interface Props {
   mayStartProjects: boolean;
   person: { name: string; administrator: boolean };
   theme: Theme;
-  unread: number;
+  freshAlerts: number;
   types: readonly KnownType[];
   lastEventId: number;
   pins: Pin[];
@@ -54,7 +54,7 @@ function Frame({
   mayStartProjects,
   person,
   theme,
-  unread,
+  freshAlerts,
   lastEventId,
   children,
 }: Props) {
@@ -83,7 +83,7 @@ function Frame({
         <div className="ml-auto flex items-center gap-3 max-[860px]:gap-2">
           <FindBox at={placeKey} />
           <Pins projectKey={placeKey} />
-          <Alerts projectKey={home.key} unread={unread} />
+          <AlertsBell projectKey={home.key} initial={freshAlerts} />
           <PersonMenu person={person} theme={theme} />
         </div>
       </header>

@@ -3,7 +3,7 @@ import { counted } from "@/core/formats/counted";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { Mark } from "@/ui/kit/mark";
-import { Alerts } from "./alerts";
+import { AlertsBell } from "@/ui/alerts/alerts-bell";
 import { Course, COURSE_BAR } from "./course";
 import { Pins } from "./pins";
 import { QuickReport } from "./quick-report";
@@ -27,7 +27,7 @@ export function CourseBar({
   mayStartProjects,
   person,
   waiting,
-  unread,
+  freshAlerts,
   showsIntake,
   theme,
 }: {
@@ -36,7 +36,7 @@ export function CourseBar({
   mayStartProjects: boolean;
   person: { name: string; administrator: boolean };
   waiting: number;
-  unread: number;
+  freshAlerts: number;
   showsIntake: boolean;
   theme: Theme;
 }) {
@@ -66,7 +66,7 @@ export function CourseBar({
         <FindBox at={project.key} />
         <Pins projectKey={project.key} />
         <QuickReport projectKey={project.key} />
-        <Alerts projectKey={project.key} unread={unread} />
+        <AlertsBell projectKey={project.key} initial={freshAlerts} />
         <PersonMenu person={person} theme={theme} />
       </div>
     </header>

@@ -1,5 +1,15 @@
 "use client";
-import { KeyRound, LogOut, Monitor, Moon, Shapes, Sun, Users, type LucideIcon } from "lucide-react";
+import {
+  BellRing,
+  KeyRound,
+  LogOut,
+  Monitor,
+  Moon,
+  Shapes,
+  Sun,
+  Users,
+  type LucideIcon,
+} from "lucide-react";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -60,6 +70,9 @@ export function PersonMenu({
         }))}
         onChange={choose}
       />
+      <MenuLink href="/account/alerts" sign={signOf(BellRing)}>
+        How I hear, and my days
+      </MenuLink>
       <MenuLink href="/account" sign={signOf(KeyRound)}>
         Password
       </MenuLink>

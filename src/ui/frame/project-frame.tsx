@@ -33,6 +33,7 @@ export function ProjectFrame(props: {
   theme: Theme;
   showsIntake: boolean;
   summary: ProjectSummary;
+  freshAlerts: number;
   types: readonly KnownType[];
   lastEventId: number;
   pins: Pin[];
@@ -56,6 +57,7 @@ function Frame({
   theme,
   showsIntake,
   summary: first,
+  freshAlerts,
   lastEventId,
   children,
 }: Parameters<typeof ProjectFrame>[0]) {
@@ -86,7 +88,7 @@ function Frame({
           mayStartProjects={mayStartProjects}
           person={person}
           waiting={summary.unjudged}
-          unread={summary.unread}
+          freshAlerts={freshAlerts}
           showsIntake={showsIntake}
           theme={theme}
         />

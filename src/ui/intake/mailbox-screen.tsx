@@ -4,6 +4,7 @@ import { TextButton, Button } from "@/ui/kit/button";
 import { namedOptions, Select } from "@/ui/kit/select";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
+import Link from "next/link";
 import { FATE_WORDS } from "@/core/intake/letters";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ago, exact } from "@/ui/kit/time";
@@ -122,7 +123,18 @@ function CameIn({ view }: { view: MailboxView }) {
             <p className="font-medium leading-snug">{m.subject || "no subject"}</p>
             <p className="text-[12.5px] text-ink-soft">
               {FATE_WORDS[m.became]} {m.reference && <span className="key">{m.reference}</span>}
+              {m.itemKey && (
+                <Link className="link key" href={`/p/${view.project.key}/items/${m.itemKey}`}>
+                  {m.itemKey}
+                </Link>
+              )}
             </p>
+            {m.why && <p className="text-[12.5px] text-alarm">It waits because {m.why}.</p>}
+            {m.words && (
+              <p className="mt-1 whitespace-pre-wrap border-l-2 border-line pl-2 text-[13px] [overflow-wrap:anywhere]">
+                {m.words}
+              </p>
+            )}
           </li>
         ))}
       </ul>

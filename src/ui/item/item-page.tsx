@@ -1,6 +1,7 @@
 "use client";
 import type { ItemView } from "@/core/item/item-view";
 import { ItemBody } from "./item-body";
+import { FollowButton } from "./follow-button";
 import { PinButton } from "./pin-button";
 import { useItem } from "./use-item";
 
@@ -10,10 +11,12 @@ export function ItemPage({ initial }: { initial: ItemView }) {
   if (!handle) return null;
   return (
     <div className="h-full overflow-y-auto" data-item={initial.key} data-item-open="">
-      <div className="mx-auto max-w-[1180px] px-6 py-5">
+      <div className="mx-auto max-w-[1260px] px-5 py-5">
         <div className="mb-2 flex items-center gap-2">
           <h1 className="key !text-[14px]">{initial.key}</h1>
           <PinButton id={initial.item.id} itemKey={initial.key} />
+          <span className="flex-1" />
+          <FollowButton handle={handle} />
         </div>
         <ItemBody handle={handle} wide />
       </div>

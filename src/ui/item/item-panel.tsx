@@ -6,6 +6,7 @@ import { projectKeyOf } from "@/core/item/key";
 import { problemOf } from "@/ui/kit/request";
 import { usePanel } from "@/ui/kit/panel-context";
 import { ItemBody } from "./item-body";
+import { FollowButton } from "./follow-button";
 import { PinButton } from "./pin-button";
 import { useItem } from "./use-item";
 
@@ -61,6 +62,7 @@ export function ItemPanel({ itemKey }: { itemKey: string }) {
           </TextButton>
         )}
         <span className="flex-1" />
+        {handle && <FollowButton handle={handle} />}
         {handle && <PinButton id={handle.view.item.id} itemKey={itemKey} />}
         <ButtonLink
           href={`/p/${projectKeyOf(itemKey)}/items/${itemKey}`}

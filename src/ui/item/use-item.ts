@@ -41,7 +41,8 @@ export function useItem(key: string, initial?: ItemView) {
     [client, key],
   );
   useLive((message) => {
-    if (message.kind === "resync" || message.kind === "design") void reload();
+    if (message.kind === "resync" || message.kind === "design" || message.kind === "talk")
+      void reload();
     // Before it is read, which item this is about is not known: it may be this one.
     if (
       message.kind === "item" &&

@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import Markdown, { type Components } from "react-markdown";
+import Markdown, { type Components, type Options } from "react-markdown";
 import rehypeSanitize from "rehype-sanitize";
 import remarkGfm from "remark-gfm";
 import { isTame } from "@/core/formats/markdown-bounds";
@@ -15,16 +15,26 @@ const COMPONENTS: Components = {
   img: ({ alt }) => <em>[picture: {alt}]</em>,
 };
 
+interface Written {
+  text: string;
+  /** What else is made of it, before it is sanitised. */
+  plugins?: NonNullable<Options["remarkPlugins"]>;
+  /** What is drawn in another way than elsewhere. */
+  components?: Components;
+}
+
+const NONE: NonNullable<Options["remarkPlugins"]> = [];
+
 /**
  * Text from people, as sanitised Markdown (CommonMark and GFM); HTML in it is shown as text, never
  * run. What cannot be shown so is shown as it is.
  */
-export function Words({ text }: { text: string }) {
+export function Words({ text, plugins = NONE, components }: Written) {
   const plain = <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{text}</p>;
   return (
     <div className="words">
       <ShownPlain plain={plain} key={text}>
-        {markdown(text) ?? plain}
+        {markdown({ text, plugins, components }) ?? plain}
       </ShownPlain>
     </div>
   );
@@ -34,14 +44,14 @@ export function Words({ text }: { text: string }) {
  * Read here and not while it is rendered, so that a text that cannot be read ends no page, on the
  * server either.
  */
-function markdown(text: string): ReactNode {
+function markdown({ text, plugins = NONE, components }: Written): ReactNode {
   if (!isTame(text)) return null;
   try {
     return Markdown({
       children: text,
-      remarkPlugins: [remarkGfm, htmlAsText],
+      remarkPlugins: [remarkGfm, htmlAsText, ...plugins],
       rehypePlugins: [rehypeSanitize],
-      components: COMPONENTS,
+      components: components ? { ...COMPONENTS, ...components } : COMPONENTS,
     });
   } catch {
     return null;

@@ -3,7 +3,7 @@ import { forPage, pageTheme, pageViewer } from "@/app/page-access";
 import { database } from "@/db/connection";
 import { enterGround } from "@/server/across/ground";
 import { readPlaces } from "@/server/across/places";
-import { unreadCount } from "@/server/alerts/notices";
+import { freshCount } from "@/server/alerts/read";
 import { newestEventId } from "@/server/events/newest";
 import { readPins } from "@/server/item/pins";
 import { mayOutside } from "@/server/people/access";
@@ -25,10 +25,10 @@ export default async function AcrossLayout({
   const { projects } = await forPage(enterGround(reader, viewer, place, "read project"));
   const ids = projects.map(({ project }) => project.id);
   const lastEventId = await newestEventId(reader, ...ids);
-  const [across, mayStart, unread, pins, types] = await Promise.all([
+  const [across, mayStart, freshAlerts, pins, types] = await Promise.all([
     readPlaces(viewer),
     mayOutside(reader, viewer, "start project"),
-    unreadCount(viewer),
+    freshCount(viewer),
     readPins(viewer),
     Promise.all(ids.map((id) => projectTypes(reader, id))),
   ]);
@@ -40,7 +40,7 @@ export default async function AcrossLayout({
       mayStartProjects={mayStart}
       person={{ name: viewer.name, administrator: viewer.administrator }}
       theme={await pageTheme()}
-      unread={unread}
+      freshAlerts={freshAlerts}
       types={[...known.values()].map(({ id, name, glyph, level }) => ({ id, name, glyph, level }))}
       lastEventId={lastEventId}
       pins={pins}

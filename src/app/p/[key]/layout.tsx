@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { database } from "@/db/connection";
 import { ProjectFrame } from "@/ui/frame/project-frame";
+import { freshCount } from "@/server/alerts/read";
 import { newestEventId } from "@/server/events/newest";
 import { readSummary } from "@/server/flow/summary";
 import { readPins } from "@/server/item/pins";
@@ -24,12 +25,13 @@ export default async function ProjectLayout({
   );
   // Read before the summary: what happens in between is told by the stream.
   const lastEventId = await newestEventId(database(), access.project.id);
-  const [summary, projects, mayStart, { types }, pins] = await Promise.all([
+  const [summary, projects, mayStart, { types }, pins, freshAlerts] = await Promise.all([
     readSummary(viewer, key),
     visibleProjects(database(), viewer),
     mayOutside(database(), viewer, "start project"),
     projectTypes(database(), access.project.id),
     readPins(viewer),
+    freshCount(viewer),
   ]);
   return (
     <ProjectFrame
@@ -40,6 +42,7 @@ export default async function ProjectLayout({
       theme={await pageTheme()}
       showsIntake={access.may("read intake")}
       summary={summary}
+      freshAlerts={freshAlerts}
       types={types.map(({ id, name, glyph, level }) => ({ id, name, glyph, level }))}
       lastEventId={lastEventId}
       pins={pins}

@@ -1,7 +1,8 @@
 import { and, asc, eq, inArray, ne, or, sql } from "drizzle-orm";
 import type { PointedOut, PointOutAsked } from "@/core/item/bulk/contract";
 import { transact, type Transaction } from "@/db/connection";
-import { item, membership, notice, person, teamMember } from "@/db/schema";
+import { item, membership, person, teamMember } from "@/db/schema";
+import { keepAlerts } from "../../alerts/keep";
 import { seesItem } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { invalid, notAllowed } from "../../refused";
@@ -45,7 +46,8 @@ export async function pointOut(
       }
       const [itemId, ...otherIds] = seen;
       const text = `${viewer.name} points out: ${asked.sentence}`;
-      await tx.insert(notice).values({ personId: one.personId, itemId, otherIds, text, at: now });
+      const told = { personId: one.personId, rules: ["pointed"], said: text, otherIds };
+      await keepAlerts(tx, { itemId, expedite: false }, [told], now);
       result.told.push({ name: one.name, items: seen.length });
     }
     return result;

@@ -1,0 +1,107 @@
+import { and, eq, gt, inArray, lte } from "drizzle-orm";
+import { concernsOf } from "@/core/alerts/concern";
+import type { FollowReason } from "@/core/alerts/follow";
+import { happenedIn, type Happened, type StateForAlerts } from "@/core/alerts/happened";
+import type { EventDataOf } from "@/core/events/catalogue";
+import type { ItemEvent } from "@/core/item/event";
+import { isOfTest } from "@/core/workflow/test-stage";
+import type { Reader, Transaction } from "@/db/connection";
+import { item, itemEvent, state } from "@/db/schema";
+import { readEvents } from "../item/history";
+import { snapshotOf } from "../item/rows";
+import { followBecause } from "./follow";
+import { whoSees } from "./hearers";
+import { keepAlerts } from "./keep";
+import { membersOfTeams, tiesTo } from "./ties";
+
+/**
+ * Tells people what happened to an item: what its history says of one command, whom that concerns
+ * and why, and who of them may see it. Who has to do with it by that follows it from then on.
+ * @param at when it happened
+ */
+export async function alertPeople(
+  tx: Transaction,
+  changed: Pick<EventDataOf<"item changed">, "itemId" | "fromVersion" | "version" | "byId">,
+  at: number,
+): Promise<void> {
+  const { itemId, fromVersion, version, byId } = changed;
+  const [row] = await tx.select().from(item).where(eq(item.id, itemId));
+  if (!row) return;
+  const events = await readEvents(
+    tx,
+    and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, fromVersion), lte(itemEvent.seq, version)),
+  );
+  const stateOf = await statesFor(tx, row.stateId, events);
+  const happened = happenedIn(events, stateOf, stateOf(row.stateId));
+  if (happened.length === 0) return;
+  const of = snapshotOf(row);
+  const teams = [...new Set(happened.flatMap((one) => one.teams))];
+  const concerns = concernsOf({
+    happened,
+    ties: await tiesTo(tx, of, happened),
+    membersOf: await membersOfTeams(tx, teams),
+    doers: new Set([byId, ...events.map((e) => e.actorId)].filter((id) => id !== null)),
+  });
+  const sees = await whoSees(tx, row, [...concerns.keys()]);
+  const told = [...concerns].flatMap(([personId, { rules, seqs }]) =>
+    sees.has(personId) ? [{ personId, rules, seqs }] : [],
+  );
+  const expedite = row.classOfService === "expedite" && row.stateKind !== "finished";
+  if (told.length > 0) await keepAlerts(tx, { itemId, expedite }, told, at);
+  await followBecause(tx, itemId, followersBy(events, happened), at);
+}
+
+const UNKNOWN: StateForAlerts = { ofReview: false, ofTest: false };
+
+/** What is known of the state that an item is in, and of those that it came to and left. */
+async function statesFor(
+  reader: Reader,
+  stateId: string,
+  events: readonly ItemEvent[],
+): Promise<(id: string) => StateForAlerts> {
+  const moves = events.flatMap((e) => (e.kind === "moved" ? [e.old.stateId, e.new.stateId] : []));
+  const ids = [stateId, ...moves];
+  const workflows = reader
+    .select({ id: state.workflowId })
+    .from(state)
+    .where(inArray(state.id, ids));
+  const rows = await reader.select().from(state).where(inArray(state.workflowId, workflows));
+  const ofReview = ({ byReviewer, stage, workflowId }: (typeof rows)[number]) =>
+    byReviewer ||
+    (stage !== null &&
+      rows.some((r) => r.byReviewer && r.stage === stage && r.workflowId === workflowId));
+  const known = new Map(
+    rows.map((r) => [
+      r.id,
+      {
+        ofReview: r.kind !== "finished" && ofReview(r),
+        ofTest: r.kind !== "finished" && isOfTest(r),
+      },
+    ]),
+  );
+  return (id) => known.get(id) ?? UNKNOWN;
+}
+
+/** Who follows an item from now on, by what they did or what it says of them. */
+function followersBy(
+  events: readonly ItemEvent[],
+  happened: readonly Happened[],
+): { personId: string; why: FollowReason }[] {
+  const because: [Happened["kind"], FollowReason][] = [
+    ["given", "was given it"],
+    ["review given", "reviews it"],
+    ["named", "was named"],
+    ["asked", "was named"],
+  ];
+  const found: { personId: string; why: FollowReason }[] = [];
+  for (const { kind, actorId } of events) {
+    if (actorId === null) continue;
+    if (kind === "created") found.push({ personId: actorId, why: "made it" });
+    if (kind === "commented") found.push({ personId: actorId, why: "talked about it" });
+  }
+  for (const [kind, why] of because)
+    for (const one of happened)
+      if (one.kind === kind) found.push(...one.people.map((personId) => ({ personId, why })));
+  const first = new Map(found.toReversed().map((one) => [one.personId, one]));
+  return [...first.values()];
+}

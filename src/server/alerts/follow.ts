@@ -1,0 +1,77 @@
+import { and, eq, sql } from "drizzle-orm";
+import type { FollowKind, FollowReason } from "@/core/alerts/follow";
+import type { FollowAsked } from "@/core/alerts/request";
+import { database, type Reader, type Transaction } from "@/db/connection";
+import { follow, item, project } from "@/db/schema";
+import { seesItem, visibleTo } from "../people/access";
+import type { Viewer } from "../people/viewer";
+import { notFound } from "../refused";
+
+/** How a label of a project is followed. */
+export const labelTarget = (projectId: string, label: string): string => `${projectId}/${label}`;
+
+/** Has people follow an item because they have to do with it; who stopped is left alone. */
+export async function followBecause(
+  tx: Transaction,
+  itemId: string,
+  people: readonly { personId: string; why: FollowReason }[],
+  since: number,
+): Promise<void> {
+  if (people.length === 0) return;
+  await tx
+    .insert(follow)
+    .values(
+      people.map((one) => ({ ...one, kind: "item" as const, target: itemId, on: true, since })),
+    )
+    .onConflictDoNothing();
+}
+
+/** Follows something, or stops. @throws Refused when the person may not see it */
+export async function setFollow(
+  viewer: Viewer,
+  { kind, target, on }: FollowAsked,
+  now = Date.now(),
+): Promise<void> {
+  const db = database();
+  if (!(await maySee(viewer, kind, target))) throw notFound(kind === "label" ? "label" : "item");
+  const row = { on, why: "chosen" as const, since: now };
+  await db
+    .insert(follow)
+    .values({ personId: viewer.personId, kind, target, ...row })
+    .onConflictDoUpdate({ target: [follow.personId, follow.kind, follow.target], set: row });
+}
+
+async function maySee(viewer: Viewer, kind: FollowKind, target: string): Promise<boolean> {
+  const db = database();
+  if (kind === "label") {
+    const [projectId] = target.split("/", 1);
+    const rows = await db
+      .select({ id: project.id })
+      .from(project)
+      .where(and(eq(project.id, projectId), visibleTo(db, viewer)));
+    return rows.length > 0;
+  }
+  const rows = await db
+    .select({ id: item.id })
+    .from(item)
+    .innerJoin(project, eq(project.id, item.projectId))
+    .where(and(sql`${item.id}::text = ${target}`, visibleTo(db, viewer), seesItem(db, viewer)));
+  return rows.length > 0;
+}
+
+/** Who follows an item by name, and whether one does oneself. */
+export async function followingOf(
+  reader: Reader,
+  viewer: Viewer,
+  itemId: string,
+): Promise<{ mine: boolean; below: boolean; count: number }> {
+  const rows = await reader.select().from(follow).where(eq(follow.target, itemId));
+  const on = rows.filter((row) => row.on);
+  const mine = (kind: FollowKind) =>
+    on.some((row) => row.kind === kind && row.personId === viewer.personId);
+  return {
+    mine: mine("item") || mine("below"),
+    below: mine("below"),
+    count: new Set(on.map((row) => row.personId)).size,
+  };
+}

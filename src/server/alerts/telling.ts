@@ -1,0 +1,213 @@
+import { and, asc, eq, inArray, not, or } from "drizzle-orm";
+import type { AlertLine } from "@/core/alerts/alert";
+import { isStandardRule, standardRule, STANDARD_RULE_IDS } from "@/core/alerts/standard-rules";
+import { shorten } from "@/core/formats/cut-text";
+import { listWords } from "@/core/formats/list-words";
+import type { ItemEvent } from "@/core/item/event";
+import { maskKeys } from "@/core/item/mask-keys";
+import { eventWords, noteOf, type Names } from "@/core/item/words";
+import { database } from "@/db/connection";
+import { alertPart, comment, item, itemEvent, project, type alert } from "@/db/schema";
+import { hiddenKeysIn } from "../item/hidden-keys";
+import { readEvents, wasUndone } from "../item/history";
+import { namesOf } from "../item/names";
+import type { Viewer } from "../people/viewer";
+import { seenOf } from "./seen";
+
+type AlertRow = typeof alert.$inferSelect;
+type PartRow = typeof alertPart.$inferSelect;
+
+/** So much of what was said stands beside an alert. */
+const SAID = 220;
+
+/** What an alert says, as its person may read it now. */
+export interface Telling {
+  why: string[];
+  lines: AlertLine[];
+}
+
+/**
+ * What alerts say, made from the histories of their items as the reader may see them now: what was
+ * undone or taken back since is not told, and no key of an item that they may not see.
+ */
+export async function tellingOf(
+  viewer: Viewer,
+  alerts: readonly AlertRow[],
+): Promise<Map<string, Telling>> {
+  if (alerts.length === 0) return new Map();
+  const db = database();
+  const parts = await db
+    .select()
+    .from(alertPart)
+    .where(
+      inArray(
+        alertPart.alertId,
+        alerts.map(({ id }) => id),
+      ),
+    )
+    .orderBy(asc(alertPart.at), asc(alertPart.id));
+  const items = await db
+    .select({
+      id: item.id,
+      projectId: item.projectId,
+      projectKey: project.key,
+      number: item.number,
+    })
+    .from(item)
+    .innerJoin(project, eq(project.id, item.projectId))
+    .where(
+      inArray(
+        item.id,
+        alerts.map(({ itemId }) => itemId),
+      ),
+    );
+  const projectOf = new Map(items.map((one) => [one.id, one.projectId]));
+  const events = await eventsOf(alerts, parts);
+  const names = await namesOf(db, [...projectOf.values()]);
+  const gone = await goneComments([...events.values()]);
+  const seen = await seenOf(viewer, [...new Set(parts.flatMap((part) => part.otherIds))]);
+  const telling = new Map<string, Telling>();
+  for (const row of alerts) {
+    const own = parts.filter((part) => part.alertId === row.id);
+    const ofProject = names(projectOf.get(row.itemId)!);
+    const lines = own.flatMap((part) =>
+      linesOf({ row, part, events, names: ofProject, gone, seen }),
+    );
+    telling.set(row.id, { why: whyOf(own), lines });
+  }
+  return masked(viewer, alerts, projectOf, telling);
+}
+
+/** The closest reason first. */
+function whyOf(parts: readonly PartRow[]): string[] {
+  const rules = new Set(parts.flatMap((part) => part.rules));
+  const standard = STANDARD_RULE_IDS.filter((id) => rules.has(id)).map(
+    (id) => standardRule(id).why,
+  );
+  const others = [...rules].filter((id) => !isStandardRule(id));
+  return [...new Set([...standard, ...others])];
+}
+
+const eventKey = (itemId: string, seq: number) => `${itemId} ${seq}`;
+
+/** The steps that alerts tell of, those that were undone left out. */
+async function eventsOf(
+  alerts: readonly AlertRow[],
+  parts: readonly PartRow[],
+): Promise<Map<string, ItemEvent>> {
+  const itemOf = new Map(alerts.map((row) => [row.id, row.itemId]));
+  const wanted = parts.filter((part) => part.seqs.length > 0);
+  if (wanted.length === 0) return new Map();
+  const db = database();
+  const events = await readEvents(
+    db,
+    and(
+      or(
+        ...wanted.map((part) =>
+          and(
+            eq(itemEvent.itemId, itemOf.get(part.alertId)!),
+            inArray(itemEvent.seq, [...part.seqs]),
+          ),
+        ),
+      ),
+      not(wasUndone(db)),
+    ),
+  );
+  return new Map(events.map((event) => [eventKey(event.itemId, event.seq), event]));
+}
+
+const commentOf = (event: ItemEvent): string | null =>
+  event.kind === "commented" || event.kind === "comment edited" ? event.new.commentId : null;
+
+/** Comments that were taken back: what they said is told to nobody any more. */
+async function goneComments(events: readonly ItemEvent[]): Promise<Set<string>> {
+  const ids = events.flatMap((event) => commentOf(event) ?? []);
+  if (ids.length === 0) return new Set();
+  const rows = await database()
+    .select({ id: comment.id, goneAt: comment.goneAt })
+    .from(comment)
+    .where(
+      and(
+        inArray(comment.id, ids),
+        inArray(
+          comment.itemId,
+          events.map(({ itemId }) => itemId),
+        ),
+      ),
+    );
+  return new Set(rows.filter(({ goneAt }) => goneAt !== null).map(({ id }) => id));
+}
+
+function linesOf({
+  row,
+  part,
+  events,
+  names,
+  gone,
+  seen,
+}: {
+  row: AlertRow;
+  part: PartRow;
+  events: ReadonlyMap<string, ItemEvent>;
+  names: Names;
+  gone: ReadonlySet<string>;
+  seen: ReadonlySet<string>;
+}): AlertLine[] {
+  const others = part.otherIds.filter((id) => seen.has(id));
+  const ids = part.otherIds.length > 0 ? [row.itemId, ...others] : [];
+  if (part.said !== null)
+    return [{ who: null, words: part.said, said: null, commentId: null, at: part.at, ids }];
+  const steps = part.seqs.flatMap((seq) => {
+    const event = events.get(eventKey(row.itemId, seq));
+    return event && !gone.has(commentOf(event) ?? "") ? [event] : [];
+  });
+  if (steps.length === 0) return [];
+  // The steps of one command were done by one, and are one line.
+  const said = steps.map(saidWith).find((words) => words !== null) ?? null;
+  return [
+    {
+      who: whoDid(steps[0], names),
+      words: listWords(
+        steps.map((event) => eventWords(event, names)),
+        "and",
+      ),
+      said: said === null ? null : shorten(said.replace(/\s+/g, " ").trim(), SAID),
+      commentId: steps.map(commentOf).find((id) => id !== null) ?? null,
+      at: steps[0].at,
+      ids: [],
+    },
+  ];
+}
+
+const saidWith = (event: ItemEvent): string | null =>
+  event.kind === "commented" || event.kind === "comment edited" ? event.new.body : noteOf(event);
+
+function whoDid({ actorId, cause }: ItemEvent, names: Names): string {
+  if (actorId !== null) return names.person(actorId);
+  return cause === "requester" ? "The requester" : "The process";
+}
+
+/** What the product itself wrote names no item that the reader may not see. */
+async function masked(
+  viewer: Viewer,
+  alerts: readonly AlertRow[],
+  projectOf: ReadonlyMap<string, string>,
+  telling: Map<string, Telling>,
+): Promise<Map<string, Telling>> {
+  const projects = new Set(alerts.map((row) => projectOf.get(row.itemId)!));
+  for (const projectId of projects) {
+    const own = alerts.filter((row) => projectOf.get(row.itemId) === projectId);
+    const lines = own.flatMap((row) => telling.get(row.id)!.lines);
+    const hidden = await hiddenKeysIn(
+      database(),
+      viewer,
+      projectId,
+      lines.flatMap(({ words, said }) => [words, said ?? ""]),
+    );
+    for (const line of lines) {
+      line.words = maskKeys(line.words, hidden);
+      if (line.who === "The process") line.said = line.said && maskKeys(line.said, hidden);
+    }
+  }
+  return telling;
+}

@@ -1,0 +1,115 @@
+import { and, eq, inArray, or, sql } from "drizzle-orm";
+import type { Happened } from "@/core/alerts/happened";
+import type { Ties } from "@/core/alerts/standard-rules";
+import type { Duty } from "@/core/people/duty";
+import type { ItemSnapshot } from "@/core/item/fields";
+import type { Reader } from "@/db/connection";
+import { follow, item, itemLink, teamMember } from "@/db/schema";
+import { dutyHoldersNamed } from "../people/duties";
+import { labelTarget } from "./follow";
+
+const only = (id: string | null): string[] => (id === null ? [] : [id]);
+
+/** Who has what to do with an item, as far as what happened can concern them. */
+export async function tiesTo(
+  reader: Reader,
+  of: ItemSnapshot,
+  happened: readonly Happened[],
+): Promise<Ties> {
+  const comes = (kind: Happened["kind"]) => happened.some((one) => one.kind === kind);
+  const named = (wanted: Duty) => dutyHoldersNamed(reader, of.projectId, wanted);
+  const [followers, near, testers, reviewing] = await Promise.all([
+    followersOf(reader, of),
+    nearOwners(reader, of),
+    comes("for test") ? named("tests") : [],
+    of.reviewerId === null && comes("for review") ? named("reviews") : only(of.reviewerId),
+  ]);
+  return {
+    assignee: only(of.assigneeId),
+    reviewer: only(of.reviewerId),
+    maker: only(of.createdBy),
+    reviewing,
+    testers,
+    followers,
+    near,
+  };
+}
+
+/** Who follows an item itself, one above it, or a label of it; not who stopped following it. */
+async function followersOf(reader: Reader, of: ItemSnapshot): Promise<string[]> {
+  const above = await itemsAbove(reader, of.parentId);
+  const labels = of.labels.map((label) => labelTarget(of.projectId, label));
+  const rows = await reader
+    .select({ personId: follow.personId, kind: follow.kind, on: follow.on })
+    .from(follow)
+    .where(
+      or(
+        and(eq(follow.kind, "item"), eq(follow.target, of.id)),
+        and(eq(follow.kind, "below"), inArray(follow.target, [of.id, ...above])),
+        labels.length > 0
+          ? and(eq(follow.kind, "label"), inArray(follow.target, labels))
+          : undefined,
+      ),
+    );
+  const stopped = new Set(
+    rows.filter(({ kind, on }) => kind === "item" && !on).map(({ personId }) => personId),
+  );
+  return [...new Set(rows.filter(({ on }) => on).map(({ personId }) => personId))].filter(
+    (id) => !stopped.has(id),
+  );
+}
+
+/** So many levels lie above an item at most. */
+const MOST_ABOVE = 4;
+
+async function itemsAbove(reader: Reader, parentId: string | null): Promise<string[]> {
+  const above: string[] = [];
+  let next = parentId;
+  while (next !== null && above.length < MOST_ABOVE) {
+    above.push(next);
+    const [row] = await reader
+      .select({ parentId: item.parentId })
+      .from(item)
+      .where(eq(item.id, next));
+    next = row?.parentId ?? null;
+  }
+  return above;
+}
+
+/** Who has the item in hand that it is under, or one that it is linked to and that has not ended. */
+async function nearOwners(reader: Reader, of: ItemSnapshot): Promise<string[]> {
+  const ids = reader
+    .select({ id: itemLink.toItemId })
+    .from(itemLink)
+    .where(eq(itemLink.fromItemId, of.id))
+    .union(
+      reader.select({ id: itemLink.fromItemId }).from(itemLink).where(eq(itemLink.toItemId, of.id)),
+    );
+  const rows = await reader
+    .selectDistinct({ id: item.assigneeId })
+    .from(item)
+    .where(
+      and(
+        or(
+          of.parentId === null ? undefined : eq(item.id, of.parentId),
+          sql`${item.id} = any(array(${ids}))`,
+        ),
+        sql`${item.assigneeId} is not null`,
+        sql`${item.stateKind} <> 'finished' and ${item.withdrawnAt} is null`,
+      ),
+    );
+  return rows.flatMap(({ id }) => only(id));
+}
+
+/** Who belongs to some teams, by team. */
+export async function membersOfTeams(
+  reader: Reader,
+  teamIds: readonly string[],
+): Promise<(teamId: string) => readonly string[]> {
+  if (teamIds.length === 0) return () => [];
+  const rows = await reader
+    .select()
+    .from(teamMember)
+    .where(inArray(teamMember.teamId, [...teamIds]));
+  return (teamId) => rows.filter((row) => row.teamId === teamId).map((row) => row.personId);
+}

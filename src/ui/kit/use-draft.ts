@@ -1,0 +1,43 @@
+"use client";
+import { useCallback, useEffect, useState } from "react";
+
+const PREFIX = "zigzag-draft ";
+
+/**
+ * A text that is being written: it stays in this browser, also when the page is left, until it is
+ * sent.
+ * @param name of what it is written for
+ */
+export function useDraft(name: string): [string, (text: string) => void] {
+  const [text, setText] = useState("");
+  // Read after the first paint: the server does not know what stands in the browser.
+  useEffect(() => {
+    const kept = read(name);
+    if (kept !== "") queueMicrotask(() => setText((now) => (now === "" ? kept : now)));
+  }, [name]);
+  const set = useCallback(
+    (next: string) => {
+      setText(next);
+      write(name, next);
+    },
+    [name],
+  );
+  return [text, set];
+}
+
+function read(name: string): string {
+  try {
+    return localStorage.getItem(PREFIX + name) ?? "";
+  } catch {
+    return "";
+  }
+}
+
+function write(name: string, text: string): void {
+  try {
+    if (text === "") localStorage.removeItem(PREFIX + name);
+    else localStorage.setItem(PREFIX + name, text);
+  } catch {
+    // A browser that keeps nothing: then a draft lives as long as its page.
+  }
+}
