@@ -392,6 +392,9 @@ const READS: Record<string, string[]> = {
   "/api/alerts/count": ["/api/alerts/count"],
   "/api/alerts/rules": ["/api/alerts/rules"],
   "/api/pins": ["/api/pins"],
+  "/api/projects/[key]/today": ["/api/projects/TIX/today"],
+  "/api/projects/[key]/today/count": ["/api/projects/TIX/today/count"],
+  "/p/[key]/today": ["/p/TIX/today"],
   "/api/projects/[key]/backlog": ["/api/projects/TIX/backlog"],
   "/api/projects/[key]/backlog/rows": [
     "/api/projects/TIX/backlog/rows",
@@ -741,6 +744,35 @@ const TRIES: [
     (of) => [
       "/api/alerts/follow",
       { method: "POST", body: { kind: "item", target: of.id, on: true } },
+    ],
+  ],
+  [
+    "put to rest",
+    "/api/rests",
+    (of) => [
+      "/api/rests",
+      { method: "POST", body: { itemId: of.id, thing: "untouched", why: "x" } },
+    ],
+  ],
+  [
+    "look at it",
+    "/api/items/[key]/look",
+    (of) => [`/api/items/${of.key}/look`, { method: "POST" }],
+  ],
+  [
+    "sign a comment of it",
+    "/api/items/[key]/signs",
+    (of) => [
+      `/api/items/${of.key}/signs`,
+      { method: "POST", body: { commentId: randomUUID(), sign: "seen", on: true } },
+    ],
+  ],
+  [
+    "remove a comment of it for good",
+    "/api/items/[key]/emptied",
+    (of) => [
+      `/api/items/${of.key}/emptied`,
+      { method: "POST", body: { commandId: randomUUID(), commentId: randomUUID(), why: "x" } },
     ],
   ],
   [

@@ -252,11 +252,16 @@ test("how limits stand, in words", () => {
   expect(brokenLimit(limit({ max: 5, count: 5 }))).toBeNull();
   expect(brokenLimit(limit({ min: 3, count: 1 }))).toMatchObject({ words: "pull 2 more" });
   expect(loadOf(0, null).words).toBe("nothing in hand");
-  expect(loadOf(3, null)).toEqual({ words: "3 in hand", over: false });
-  expect(loadOf(3, limit({ max: 4, count: 3 }))).toEqual({ words: "3 of 4 in hand", over: false });
+  expect(loadOf(3, null)).toEqual({ words: "3 in hand", over: false, room: null });
+  expect(loadOf(3, limit({ max: 4, count: 3 }))).toEqual({
+    words: "3 of 4 in hand",
+    over: false,
+    room: 1,
+  });
   expect(loadOf(7, limit({ max: 4, count: 7 }))).toEqual({
     words: "7 in hand, 3 over",
     over: true,
+    room: -3,
   });
 });
 

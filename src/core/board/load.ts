@@ -4,6 +4,8 @@ import { heldWords, type CountedLimit } from "./board-limits";
 export interface Load {
   words: string;
   over: boolean;
+  /** How many more they may take, below 0 where they hold too much; null where nothing limits them. */
+  room: number | null;
 }
 
 /**
@@ -12,8 +14,9 @@ export interface Load {
  */
 export function loadOf(items: number, limit: CountedLimit | null): Load {
   if (limit === null)
-    return { words: items === 0 ? "nothing in hand" : `${items} in hand`, over: false };
+    return { words: items === 0 ? "nothing in hand" : `${items} in hand`, over: false, room: null };
+  const room = limit.max === null ? null : limit.max - limit.count;
   const { state, words } = heldWords(limit);
-  if (state.kind === "over") return { words: `${items} in hand, ${words}`, over: true };
-  return { words: `${words} in hand`, over: false };
+  if (state.kind === "over") return { words: `${items} in hand, ${words}`, over: true, room };
+  return { words: `${words} in hand`, over: false, room };
 }

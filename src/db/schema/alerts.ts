@@ -11,6 +11,7 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import type { Digest, MailWay } from "@/core/alerts/ways";
+import type { SmallThing } from "@/core/today/housekeeping";
 import type { FollowKind, FollowReason } from "@/core/alerts/follow";
 import type { StandardRuleId } from "@/core/alerts/standard-rules";
 import { instant } from "./columns";
@@ -158,6 +159,23 @@ export const personFeed = pgTable("person_feed", {
   since: instant("since").notNull(),
   readAt: instant("read_at"),
 });
+
+/** A small thing about an item that a person put to rest, with why, until the item changes. */
+export const putToRest = pgTable(
+  "put_to_rest",
+  {
+    personId: text("person_id")
+      .notNull()
+      .references(() => person.id, { onDelete: "cascade" }),
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
+    thing: text("thing").$type<SmallThing>().notNull(),
+    why: text("why").notNull(),
+    at: instant("at").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.personId, t.itemId, t.thing] })],
+);
 
 /** When a person works and may be written to; whoever has no row keeps the usual hours. */
 export const personHours = pgTable("person_hours", {

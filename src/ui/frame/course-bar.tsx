@@ -13,6 +13,7 @@ import { FindBox } from "@/ui/find/find-box";
 import type { Theme } from "@/ui/kit/theme";
 
 const STOPS = [
+  { id: "today", name: "Today" },
   { id: "design", name: "Design" },
   { id: "intake", name: "Intake" },
   { id: "plan", name: "Plan" },
@@ -28,6 +29,7 @@ export function CourseBar({
   person,
   waiting,
   freshAlerts,
+  waitingToday,
   showsIntake,
   theme,
 }: {
@@ -37,6 +39,7 @@ export function CourseBar({
   person: { name: string; administrator: boolean };
   waiting: number;
   freshAlerts: number;
+  waitingToday: number;
   showsIntake: boolean;
   theme: Theme;
 }) {
@@ -59,7 +62,7 @@ export function CourseBar({
           name,
           href: `/p/${project.key}/${id}`,
           current: pathname.startsWith(`/p/${project.key}/${id}`),
-          note: id === "intake" && waiting > 0 ? <Waiting count={waiting} /> : null,
+          note: noteOf(id, { waiting, waitingToday }),
         }))}
       />
       <div className="ml-auto flex items-center gap-3 max-[860px]:gap-2">
@@ -73,13 +76,26 @@ export function CourseBar({
   );
 }
 
-/** How many reports wait for a verdict. */
-function Waiting({ count }: { count: number }) {
+/** What waits for this person at a stop. */
+function noteOf(
+  stop: string,
+  { waiting, waitingToday }: { waiting: number; waitingToday: number },
+) {
+  if (stop === "today" && waitingToday > 0)
+    return <Waiting count={waitingToday} words={`${counted(waitingToday, "thing")} for you`} />;
+  if (stop === "intake" && waiting > 0)
+    return (
+      <Waiting
+        count={waiting}
+        words={`${counted(waiting, "report")} ${waiting === 1 ? "waits" : "wait"} for a verdict`}
+      />
+    );
+  return null;
+}
+
+function Waiting({ count, words }: { count: number; words: string }) {
   return (
-    <span
-      className="font-display text-[12px] font-bold text-signal-ink"
-      aria-label={`${counted(count, "report")} ${count === 1 ? "waits" : "wait"} for a verdict`}
-    >
+    <span className="font-display text-[12px] font-bold text-signal-ink" aria-label={words}>
       {count}
     </span>
   );

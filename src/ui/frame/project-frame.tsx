@@ -1,5 +1,5 @@
 "use client";
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useRef, type ReactNode } from "react";
 import { AskedFirstSheet } from "@/ui/item/asked-first";
 import type { Pin } from "@/core/item/pins/pin";
@@ -17,7 +17,8 @@ import type { ProjectSummary } from "@/core/flow/summary";
 import { flowContract } from "@/core/flow/contract";
 import { OptionNotes, type OptionNote } from "@/ui/kit/option-notes";
 import { useSummary } from "@/ui/flow/use-summary";
-import { keyOf } from "@/ui/kit/request";
+import { todayContract } from "@/core/today/contract";
+import { keyOf, queryOf } from "@/ui/kit/request";
 
 const SETTLE_MS = 700;
 
@@ -34,6 +35,7 @@ export function ProjectFrame(props: {
   showsIntake: boolean;
   summary: ProjectSummary;
   freshAlerts: number;
+  waitingToday: number;
   types: readonly KnownType[];
   lastEventId: number;
   pins: Pin[];
@@ -58,24 +60,29 @@ function Frame({
   showsIntake,
   summary: first,
   freshAlerts,
+  waitingToday: firstWaiting,
   lastEventId,
   children,
 }: Parameters<typeof ProjectFrame>[0]) {
   const client = useQueryClient();
   const connection = useLiveStream(project.key, lastEventId);
   const summary = useSummary(project.key, first);
+  const { data: today } = useQuery({
+    ...queryOf(todayContract.count, { params: { key: project.key } }),
+    initialData: { waiting: firstWaiting },
+    staleTime: Infinity,
+  });
+  const waitingToday = today.waiting;
   const settling = useRef<ReturnType<typeof setTimeout> | null>(null);
   useLive((message) => {
     if (message.kind === "database") return;
     // Several changes in a moment are one look at the figures.
     if (settling.current) clearTimeout(settling.current);
-    settling.current = setTimeout(
-      () =>
-        void client.invalidateQueries({
-          queryKey: keyOf(flowContract.summary, { params: { key: project.key } }),
-        }),
-      SETTLE_MS,
-    );
+    settling.current = setTimeout(() => {
+      const params = { key: project.key };
+      void client.invalidateQueries({ queryKey: keyOf(flowContract.summary, { params }) });
+      void client.invalidateQueries({ queryKey: keyOf(todayContract.count, { params }) });
+    }, SETTLE_MS);
   });
   const notes = useMemo(() => notesOf(summary), [summary]);
   return (
@@ -89,6 +96,7 @@ function Frame({
           person={person}
           waiting={summary.unjudged}
           freshAlerts={freshAlerts}
+          waitingToday={waitingToday}
           showsIntake={showsIntake}
           theme={theme}
         />

@@ -7,6 +7,7 @@ import { readSummary } from "@/server/flow/summary";
 import { readPins } from "@/server/item/pins";
 import { enterProject, mayOutside, visibleProjects } from "@/server/people/access";
 import { projectTypes } from "@/server/workflow/load";
+import { readTodayCount } from "@/server/today/read";
 import { forPage, pageTheme, pageViewer } from "@/app/page-access";
 
 export const dynamic = "force-dynamic";
@@ -25,14 +26,16 @@ export default async function ProjectLayout({
   );
   // Read before the summary: what happens in between is told by the stream.
   const lastEventId = await newestEventId(database(), access.project.id);
-  const [summary, projects, mayStart, { types }, pins, freshAlerts] = await Promise.all([
-    readSummary(viewer, key),
-    visibleProjects(database(), viewer),
-    mayOutside(database(), viewer, "start project"),
-    projectTypes(database(), access.project.id),
-    readPins(viewer),
-    freshCount(viewer),
-  ]);
+  const [summary, projects, mayStart, { types }, pins, freshAlerts, { waiting }] =
+    await Promise.all([
+      readSummary(viewer, key),
+      visibleProjects(database(), viewer),
+      mayOutside(database(), viewer, "start project"),
+      projectTypes(database(), access.project.id),
+      readPins(viewer),
+      freshCount(viewer),
+      readTodayCount(viewer, key),
+    ]);
   return (
     <ProjectFrame
       project={{ key: access.project.key, name: access.project.name }}
@@ -43,6 +46,7 @@ export default async function ProjectLayout({
       showsIntake={access.may("read intake")}
       summary={summary}
       freshAlerts={freshAlerts}
+      waitingToday={waiting}
       types={types.map(({ id, name, glyph, level }) => ({ id, name, glyph, level }))}
       lastEventId={lastEventId}
       pins={pins}

@@ -1,0 +1,143 @@
+import { and, eq, inArray, ne, or, sql, type SQL } from "drizzle-orm";
+import { ageTrack } from "@/core/board/age-track";
+import { cardOf } from "@/core/board/card";
+import { ageOf, ageWords } from "@/core/flow/age";
+import { paceOf } from "@/core/flow/pace";
+import type { Instant } from "@/core/calendar/instant";
+import { blockerWords } from "@/core/item/blocker";
+import { countedClock } from "@/core/item/start-finish";
+import type { DayItem } from "@/core/today/day";
+import { transitionsFrom } from "@/core/workflow/workflow";
+import type { Reader } from "@/db/connection";
+import { item } from "@/db/schema";
+import { seenIn } from "../item/list/enter";
+import { readIds, readRows } from "../item/list/read";
+import { snapshotOf, type ItemRow } from "../item/rows";
+import type { Viewer } from "../people/viewer";
+import { pacesOf, type DayProject, type StateMeaning } from "./ground";
+
+/** So many items of one person are looked at. */
+const MOST = 600;
+
+/** Items that somebody has to do with today, as far as they may see them. */
+export async function dayRows(
+  reader: Reader,
+  viewer: Viewer,
+  {
+    projects,
+    meanings,
+    also,
+  }: {
+    projects: readonly DayProject[];
+    meanings: ReadonlyMap<string, StateMeaning>;
+    /** Items that questions and news are about. */
+    also: readonly string[];
+  },
+): Promise<ItemRow[]> {
+  const me = viewer.personId;
+  const ids = projects.map(({ access }) => access.project.id);
+  if (ids.length === 0) return [];
+  const tested = projects.filter(({ tests }) => tests).map(({ access }) => access.project.id);
+  const statesFor = (wanted: (of: StateMeaning) => boolean) =>
+    [...meanings].filter(([, of]) => wanted(of)).map(([id]) => id);
+  const toTest = statesFor(({ ofTest, state }) => ofTest && state.kind === "waiting");
+  const inReview = statesFor(({ ofReview }) => ofReview);
+  const mine: (SQL | undefined)[] = [
+    and(eq(item.assigneeId, me), ne(item.stateKind, "finished")),
+    inReview.length > 0 ? and(eq(item.reviewerId, me), inArray(item.stateId, inReview)) : undefined,
+    tested.length > 0 && toTest.length > 0
+      ? and(inArray(item.projectId, tested), inArray(item.stateId, toTest))
+      : undefined,
+    and(
+      inArray(item.stateKind, ["waiting", "working"]),
+      sql`${item.openBlockers} <> '[]'::jsonb`,
+      sql`exists (select 1 from jsonb_array_elements(${item.openBlockers}) b
+        where lower(b ->> 'waitingFor') in (${viewer.name.toLowerCase()}, ${firstName(viewer)}))`,
+    ),
+    also.length > 0 ? inArray(item.id, [...also]) : undefined,
+  ];
+  const { where } = seenIn(reader, viewer, ids);
+  const found = await readIds({ reader, where: and(where, or(...mine)) }, MOST);
+  return readRows(reader, { ids: found });
+}
+
+const firstName = ({ name }: Viewer) => name.split(" ")[0].toLowerCase();
+
+/** An item as its person's day shows it. */
+export function dayItemOf(
+  row: ItemRow,
+  {
+    viewer,
+    projects,
+    meanings,
+    nameOf,
+    keyOf,
+    now,
+  }: {
+    viewer: Viewer;
+    projects: readonly DayProject[];
+    meanings: ReadonlyMap<string, StateMeaning>;
+    nameOf: (personId: string) => string | null;
+    /** The key of an item that this person may see. */
+    keyOf: (itemId: string) => string | null;
+    now: Instant;
+  },
+): DayItem | null {
+  const project = projects.find(({ access }) => access.project.id === row.projectId);
+  const meaning = meanings.get(row.stateId);
+  if (!project || !meaning) return null;
+  const { key, zone } = project.access.project;
+  const card = cardOf(snapshotOf(row), key);
+  const { state, workflow, ofReview, ofTest } = meaning;
+  const pace = paceOf(pacesOf(projects), card.key);
+  const age = ageOf(countedClock(row), zone, now);
+  const track =
+    card.clock.length > 0 && row.stateKind !== "unstarted"
+      ? ageTrack(age, pace.expectation.days, pace.percentiles)
+      : null;
+  const over = age.age - pace.expectation.days;
+  const [next] = transitionsFrom(workflow, row.stateId);
+  const me = viewer.personId;
+  const names = [viewer.name.toLowerCase(), firstName(viewer)];
+  const words = row.openBlockers.map((blocker) => blockerWords(blocker, keyOf));
+  const stays = ageOf([{ from: row.enteredStateAt, to: now }], zone, now);
+  return {
+    card,
+    projectKey: key,
+    stateName: state.name,
+    stateKind: state.kind,
+    ofReview,
+    ofTest,
+    forAssignee: !ofReview && !ofTest && !handsOn(meaning, next?.to, workflow.states),
+    track,
+    share: track === null ? 0 : age.age / Math.max(1, pace.expectation.days),
+    pastExpectation: track !== null && over > 0 ? `${over} d past what is expected` : null,
+    next: next && project.access.may("move item") ? { verb: next.verb, to: next.to } : null,
+    mine: {
+      assignee: row.assigneeId === me,
+      reviewer: row.reviewerId === me,
+      tests: project.tests,
+    },
+    reviewerName: row.reviewerId === null ? null : nameOf(row.reviewerId),
+    blocked:
+      words.length === 0
+        ? null
+        : {
+            words: `blocked: ${words.join(", ")}`,
+            byMe: row.openBlockers.some(({ waitingFor }) =>
+              names.includes(waitingFor?.toLowerCase() ?? ""),
+            ),
+          },
+    since: ageWords(stays),
+  };
+}
+
+/** Whether what follows from where an item waits is no work of whoever has it: it goes out. */
+function handsOn(
+  { state }: StateMeaning,
+  to: string | undefined,
+  states: StateMeaning["workflow"]["states"],
+): boolean {
+  if (state.kind !== "waiting") return false;
+  return states.find(({ id }) => id === to)?.kind === "finished";
+}

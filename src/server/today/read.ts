@@ -1,0 +1,136 @@
+import { eq, inArray } from "drizzle-orm";
+import { awayUntil } from "@/core/alerts/hours";
+import { shortDate } from "@/core/calendar/day-words";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import { arrangeDay } from "@/core/today/arrange";
+import { daySentence, waitingCount } from "@/core/today/sentence";
+import type { TodayView } from "@/core/today/today-view";
+import { database } from "@/db/connection";
+import { item, person, project } from "@/db/schema";
+import { hoursOf } from "../alerts/hours";
+import { seenOf } from "../alerts/seen";
+import { enterProject } from "../people/access";
+import { roster } from "../people/roster";
+import type { Viewer } from "../people/viewer";
+import { dayItemOf, dayRows } from "./day-items";
+import { dayProjects, stateMeanings } from "./ground";
+import { readPull } from "./pull";
+import { readNews, readQuestions } from "./questions";
+import { readSmallThings } from "./small-things";
+import { readTeam } from "./team";
+
+/** What a day is arranged from, over all projects that somebody works in. */
+async function dayOf(viewer: Viewer, zone: string, now: number) {
+  const reader = database();
+  const projects = await dayProjects(reader, viewer);
+  const meanings = stateMeanings(projects);
+  const [questions, news] = await Promise.all([
+    readQuestions(reader, viewer),
+    readNews(reader, viewer, now),
+  ]);
+  const also = [...questions.asked, ...questions.asking, ...news].map(({ itemId }) => itemId);
+  const rows = await dayRows(reader, viewer, { projects, meanings, also });
+  const names = await namesOf(rows.flatMap(({ reviewerId }) => reviewerId ?? []));
+  const keys = await keysOf(
+    viewer,
+    rows.flatMap((row) => row.openBlockers.flatMap(({ dependencyId }) => dependencyId ?? [])),
+  );
+  const items = rows.flatMap(
+    (row) =>
+      dayItemOf(row, {
+        viewer,
+        projects,
+        meanings,
+        nameOf: (id) => names.get(id) ?? null,
+        keyOf: (id) => keys.get(id) ?? null,
+        now,
+      }) ?? [],
+  );
+  const today = isoDate(dayNumber(now, zone));
+  const day = arrangeDay({ items, ...questions, news, today, now });
+  return { reader, projects, meanings, rows, today, day };
+}
+
+async function namesOf(ids: readonly string[]): Promise<Map<string, string>> {
+  if (ids.length === 0) return new Map();
+  const rows = await database()
+    .select({ id: person.id, name: person.name })
+    .from(person)
+    .where(inArray(person.id, [...ids]));
+  return new Map(rows.map(({ id, name }) => [id, name]));
+}
+
+/** The keys of some items, as far as a person may see them. */
+async function keysOf(viewer: Viewer, ids: readonly string[]): Promise<Map<string, string>> {
+  const seen = [...(await seenOf(viewer, ids))];
+  if (seen.length === 0) return new Map();
+  const rows = await database()
+    .select({ id: item.id, number: item.number, projectKey: project.key })
+    .from(item)
+    .innerJoin(project, eq(project.id, item.projectId))
+    .where(inArray(item.id, seen));
+  return new Map(rows.map(({ id, number, projectKey }) => [id, `${projectKey}-${number}`]));
+}
+
+/** Somebody's day over all projects, and beside it what concerns the project that is open. */
+export async function readToday(
+  viewer: Viewer,
+  projectKey: string,
+  now = Date.now(),
+): Promise<TodayView> {
+  const access = await enterProject({
+    reader: database(),
+    viewer,
+    where: { key: projectKey },
+    action: "read project",
+  });
+  const { zone, name, key, id } = access.project;
+  const { reader, projects, meanings, rows, today, day } = await dayOf(viewer, zone, now);
+  const open = projects.find((one) => one.access.project.id === id);
+  const [pulled, team, small, { people }, hours] = await Promise.all([
+    open
+      ? readPull(viewer, open, { today, now })
+      : { pull: [], noPull: "You look on in this project." },
+    open ? readTeam(reader, viewer, open, now) : [],
+    readSmallThings(reader, viewer, { own: rows, projects, open, meanings, now }),
+    roster(reader, id),
+    hoursOf(reader, [viewer.personId]),
+  ]);
+  const load = open?.summary.loads[viewer.personId];
+  const away = awayWords(hours(viewer.personId), today);
+  return {
+    project: { key, name, zone },
+    today,
+    sentence: daySentence(day, load?.room ?? null),
+    day,
+    ...pulled,
+    room: load ? { ...load, away } : null,
+    team,
+    small,
+    people,
+    now,
+  };
+}
+
+function awayWords(hours: Parameters<typeof awayUntil>[0], today: string): string | null {
+  const until = awayUntil(hours, today);
+  if (until !== null) return `away until ${shortDate(until)}`;
+  const next = hours.daysOff.find(({ from }) => from > today);
+  return next ? `away from ${shortDate(next.from)}` : null;
+}
+
+/** How much of somebody's day waits for them, for the course bar. */
+export async function readTodayCount(
+  viewer: Viewer,
+  projectKey: string,
+  now = Date.now(),
+): Promise<{ waiting: number }> {
+  const access = await enterProject({
+    reader: database(),
+    viewer,
+    where: { key: projectKey },
+    action: "read project",
+  });
+  const { day } = await dayOf(viewer, access.project.zone, now);
+  return { waiting: waitingCount(day) };
+}

@@ -1,0 +1,38 @@
+import Link from "next/link";
+import type { FactName } from "@/core/condition/facts";
+import { writeLook } from "@/core/view/address";
+import { PLAIN_LOOK, type Look } from "@/core/view/look";
+
+/** All that is mine, over all projects, in tables with every filter of views. */
+export function MineLinks() {
+  return (
+    <section aria-label="Mine">
+      <h2>Mine</h2>
+      <p className="flex flex-wrap gap-x-4">
+        <Link className="link" prefetch={false} href={addressOf("assigneeId")}>
+          assigned to me
+        </Link>
+        <Link className="link" prefetch={false} href={addressOf("createdBy")}>
+          made by me
+        </Link>
+      </p>
+    </section>
+  );
+}
+
+/** The table of what is not finished and of which a fact names whoever looks. */
+function addressOf(fact: FactName): string {
+  const look: Look = {
+    ...PLAIN_LOOK,
+    arrangement: "table",
+    filter: {
+      kind: "all",
+      of: [
+        { kind: "compare", fact, op: "is", value: { who: "me" } },
+        { kind: "compare", fact: "stateKind", op: "is not", value: "finished" },
+      ],
+    },
+    counts: ["stateId"],
+  };
+  return `/across/mine?${new URLSearchParams(writeLook(PLAIN_LOOK, look))}`;
+}
