@@ -7,6 +7,8 @@ const browser = givenBrowser();
 const app = givenApplication();
 
 const SCREENS: [name: string, path: string, ready: string][] = [
+  ["today", "/p/TIX/today", ".day-row"],
+  ["how one hears", "/account/alerts", "[data-rule]"],
   ["board", "/p/TIX/flow", ".card"],
   ["table in groups", "/p/TIX/flow?as=table&groups=priority", "[data-row]"],
   ["values with counts", "/p/TIX/flow?counts=assigneeId~labels~age", ".counted-value"],
@@ -53,6 +55,19 @@ describe.each(["light", "dark"] as const)("%s paper", (theme) => {
     expect(await seriousFindings(ines)).toEqual([]);
     await ines.page.type(".find-panel input", "refund");
     await ines.reads("Items", ".find-panel");
+    expect(await seriousFindings(ines)).toEqual([]);
+  });
+
+  test("alerts, and talk with a name begun, have no serious finding", async () => {
+    await ines.open("/p/TIX/today");
+    await ines.click("button[aria-label^=Alerts]");
+    await ines.page.waitForSelector("[data-alert]");
+    expect(await seriousFindings(ines)).toEqual([]);
+    await ines.keys("Escape");
+    await ines.click(".day-row-title");
+    await ines.page.waitForSelector(".comment");
+    await ines.page.type("aside textarea[role=combobox]", "@i");
+    await ines.page.waitForSelector(".name-choices li");
     expect(await seriousFindings(ines)).toEqual([]);
   });
 

@@ -136,6 +136,7 @@ test("a board by who has it: a drop gives the item to somebody, by mouse and by 
   await noor.drag(key, "Ivo Sandell ");
   await noor.waitForPlace(key, "Ivo Sandell ");
   await noor.open(`/p/TIX/items/${key}`);
+  await noor.press("Both");
   await noor.reads(/set the assignee to Ivo Sandell/);
 });
 

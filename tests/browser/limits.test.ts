@@ -78,6 +78,7 @@ test("how much somebody may have in their hands: said where they are chosen, and
   await ines.press("Go beyond it");
   await ines.page.waitForSelector("[role=dialog]", { hidden: true });
   await ines.reads("Noor Bakri", panel);
+  await ines.press("Both");
   await ines.reads(/Only she has the key/, panel);
 });
 
@@ -115,6 +116,7 @@ test("what went beyond limits is listed by week, with who, what and why", async 
   await ines.press("the ", "//section[@aria-label='Beyond limits']");
   await ines.reads(/with at most \d/, section);
   await ines.click(`${section} li button`);
+  await ines.press("Both");
   await ines.reads(/went beyond the (advised )?limit/, panel);
 });
 

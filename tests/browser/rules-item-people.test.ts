@@ -64,6 +64,7 @@ describe("limits and rules hold, and say what would satisfy them", () => {
     expect(offered).not.toContain("Noor Bakri");
     await noor.press("Leave it where it is");
     await noor.choose("Reviewer", "Noor Bakri", panel);
+    await noor.press("Both");
     await noor.reads(/Noor Bakri set the reviewer to Noor Bakri/, panel);
     await noor.press("Start review");
     await noor.reads("Review needs a second person.", panel);
@@ -95,6 +96,7 @@ describe("limits and rules hold, and say what would satisfy them", () => {
     await ines.reads("or give a reason", panel);
     await ines.fill("Why beyond the limit?", "The storm timetable needs it today.");
     await ines.press("Start review", "//form");
+    await ines.press("Both");
     await ines.reads(/went beyond the limit of In review/, panel);
     await ines.reads("The storm timetable needs it today.", panel);
     await ines.reads(/\d over/, "main");
@@ -127,6 +129,7 @@ describe("an item, as anyone on the project opens it", () => {
     await person.reads("tone is not licensed", panel);
     await person.reads("tone is not licensed", `[data-key="${key}"]`);
     await person.press("Lift blocker");
+    await person.press("Both");
     await person.reads("lifted the blocker: tone is not licensed", panel);
     await person.fill("New child", "Record the tone");
     await person.press("Add task");

@@ -37,7 +37,11 @@ export async function keepAlerts(
     told.map(({ personId }) => personId),
   );
   const wanted = told
-    .map((one) => ({ ...one, ways: wantedWays(ways, of.expedite, one) }))
+    .map((one) => ({
+      ...one,
+      rules: one.rules.filter((rule) => !ways(one.personId, rule).off),
+      ways: wantedWays(ways, of.expedite, one),
+    }))
     .filter((one) => one.ways !== null)
     // In one order everywhere, so that two that tell the same people do not wait for each other.
     .toSorted((a, b) => (a.personId < b.personId ? -1 : 1));

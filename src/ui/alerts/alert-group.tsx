@@ -10,6 +10,7 @@ import { Button, TextButton } from "@/ui/kit/button";
 import { Menu, MenuItem } from "@/ui/kit/menu";
 import { usePanel } from "@/ui/kit/panel-context";
 import { ago } from "@/ui/kit/time";
+import { commentPlace } from "@/ui/talk/use-named-comment";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 
 type Act = (body: AlertAct, done?: string, back?: AlertAct) => Promise<void>;
@@ -31,13 +32,12 @@ export function AlertGroupLines({
   const router = useRouter();
   const open = (alert: AlertView, comment: string | null) => {
     if (alert.standing === "new") void act({ kind: "read", ids: [alert.id] });
-    const hash = comment === null ? "" : `#comment-${comment}`;
+    const hash = comment === null ? "" : `#${commentPlace(comment)}`;
     onLeave();
     if (!inProject) return router.push(`/p/${group.projectKey}/items/${group.itemKey}${hash}`);
     const several = alert.lines.find(({ ids }) => ids.length > 1);
     if (several) return openBehind({ title: several.words, ids: several.ids });
-    openItem(group.itemKey);
-    if (hash) window.location.hash = hash;
+    openItem(group.itemKey, comment === null ? undefined : commentPlace(comment));
   };
   return (
     <section className="alert-group" aria-label={`${group.itemKey} ${group.title}`}>

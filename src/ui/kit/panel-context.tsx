@@ -15,7 +15,8 @@ interface Panel {
   /** Key of the item that is open; also in the address, so it can be shared. */
   itemKey: string | null;
   behind: Behind | null;
-  openItem: (key: string) => void;
+  /** @param place of what in it is meant, e.g. a comment */
+  openItem: (key: string, place?: string) => void;
   openBehind: (behind: Behind) => void;
   close: () => void;
 }
@@ -38,12 +39,15 @@ export function PanelProvider({ children }: { children: ReactNode }) {
   const [behind, setBehind] = useState<Behind | null>(null);
   const itemKey = search.get("item");
   const setItem = useCallback(
-    (key: string | null) => {
+    (key: string | null, place?: string) => {
       const next = new URLSearchParams(window.location.search);
       if (key) next.set("item", key);
       else next.delete("item");
       const query = next.toString();
-      window.history.pushState(null, "", query ? `${pathname}?${query}` : pathname);
+      const hash = place ? `#${place}` : "";
+      window.history.pushState(null, "", (query ? `${pathname}?${query}` : pathname) + hash);
+      // Whoever looks at what the address names hears of no other change of it.
+      window.dispatchEvent(new HashChangeEvent("hashchange"));
     },
     [pathname],
   );
@@ -51,7 +55,7 @@ export function PanelProvider({ children }: { children: ReactNode }) {
     () => ({
       itemKey,
       behind,
-      openItem: setItem,
+      openItem: (key, place) => setItem(key, place),
       openBehind: (next) => {
         setBehind(next);
         setItem(null);

@@ -8,7 +8,7 @@ import { Button } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
 import { TextArea } from "@/ui/kit/field";
 import { tellProblem } from "@/ui/kit/notice";
-import { useDraft } from "@/ui/kit/use-draft";
+import { useKeptText } from "@/ui/kit/use-kept-text";
 import type { ItemHandle } from "@/ui/item/use-item";
 import { NameChoices } from "./name-choices";
 import { SaidWords } from "./said-words";
@@ -29,7 +29,7 @@ interface Props {
 export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
   const { view, send } = handle;
   const { talk } = view;
-  const [draft, setDraft] = useDraft(`${view.key} ${answers ?? edits?.commentId ?? ""}`);
+  const [draft, setDraft] = useKeptText(`${view.key} ${answers ?? edits?.commentId ?? ""}`);
   const [began] = useState(edits?.body ?? "");
   const body = draft === "" && edits ? began : draft;
   const [audience, setAudience] = useState<Audience>("team");

@@ -8,6 +8,7 @@ import { tellProblem } from "@/ui/kit/notice";
 import { ask } from "@/ui/kit/request";
 import { Select } from "@/ui/kit/select";
 import { exact } from "@/ui/kit/time";
+import { useKeptText } from "@/ui/kit/use-kept-text";
 import type { ItemHandle } from "@/ui/item/use-item";
 import { Composer } from "./composer";
 import { HistoryLine, type HistoryEntry } from "./history-line";
@@ -22,7 +23,8 @@ const SHOWN: Record<Shown, string> = { talk: "Talk", changes: "Changes", both: "
 export function TalkSection({ handle }: { handle: ItemHandle }) {
   const { view } = handle;
   const { talk } = view;
-  const [shown, setShown] = useState<Shown>("talk");
+  const [kept, setShown] = useKeptText("talk, changes or both");
+  const shown = kept in SHOWN ? (kept as Shown) : "talk";
   const [by, setBy] = useState("");
   const [all, setAll] = useState(false);
   const named = useNamedComment(talk.comments.map(({ id }) => id));

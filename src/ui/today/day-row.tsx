@@ -4,7 +4,7 @@ import type { DayLine } from "@/core/today/day";
 import { Button, TextButton } from "@/ui/kit/button";
 import { TextArea } from "@/ui/kit/field";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
-import { useDraft } from "@/ui/kit/use-draft";
+import { useKeptText } from "@/ui/kit/use-kept-text";
 import { AgeTrack } from "@/ui/board/age-track";
 import type { useToday } from "./use-today";
 
@@ -110,7 +110,7 @@ function AnswerHere({
   onAnswer: (body: string) => void;
   onLeave: () => void;
 }) {
-  const [body, setBody] = useDraft(name);
+  const [body, setBody] = useKeptText(name);
   const send = (event?: FormEvent) => {
     event?.preventDefault();
     if (!body.trim()) return;

@@ -1,14 +1,14 @@
 "use client";
 import { useCallback, useEffect, useState } from "react";
 
-const PREFIX = "zigzag-draft ";
+const PREFIX = "zigzag-kept ";
 
 /**
- * A text that is being written: it stays in this browser, also when the page is left, until it is
- * sent.
- * @param name of what it is written for
+ * A text that stays in this browser, also when the page is left: what somebody is writing, until it
+ * is sent; how they like to look at something.
+ * @param name of what it is kept for
  */
-export function useDraft(name: string): [string, (text: string) => void] {
+export function useKeptText(name: string): [string, (text: string) => void] {
   const [text, setText] = useState("");
   // Read after the first paint: the server does not know what stands in the browser.
   useEffect(() => {
@@ -38,6 +38,6 @@ function write(name: string, text: string): void {
     if (text === "") localStorage.removeItem(PREFIX + name);
     else localStorage.setItem(PREFIX + name, text);
   } catch {
-    // A browser that keeps nothing: then a draft lives as long as its page.
+    // A browser that keeps nothing: then it lives as long as its page.
   }
 }
