@@ -44,7 +44,6 @@ const state = (name: string) => async (page: Page) => {
 
 const PICTURES: Record<string, Picture> = {
   board: { path: "/p/TIX/flow" },
-  "board-dark": { path: "/p/TIX/flow", dark: true },
   "board-lanes": {
     path: "/p/TIX/flow",
     before: async (page) => {
@@ -82,16 +81,18 @@ const PICTURES: Record<string, Picture> = {
     },
     after: click('::-p-xpath(//button[normalize-space(.) = "End it"])'),
   },
-  item: {
-    path: "/p/TIX/flow",
+  item: { path: "/p/TIX/items/TIX-640" },
+  today: { path: "/p/TIX/today", as: "ivo.sandell" },
+  alerts: {
+    path: "/p/TIX/today",
+    as: "noor.bakri",
+    dark: true,
     before: async (page) => {
-      await page.waitForSelector('.card[data-compact="false"]');
-      await page.evaluate(() =>
-        document.querySelectorAll<HTMLElement>('.card[data-compact="false"]')[2].click(),
-      );
-      await page.waitForSelector('aside[aria-label^="Item"] figure');
+      await click("button[aria-label^=Alerts]")(page);
+      await page.waitForSelector("[data-alert]");
     },
   },
+  hear: { path: "/account/alerts" },
   "triage-desk": {
     path: "/p/TIX/intake",
     as: "tomas.kerr",
@@ -101,19 +102,6 @@ const PICTURES: Record<string, Picture> = {
       await page.waitForFunction(() =>
         document.querySelector("article")?.textContent?.includes("It can be made to happen"),
       );
-    },
-  },
-  accept: {
-    path: "/p/TIX/intake",
-    as: "tomas.kerr",
-    before: async (page) => {
-      await page.waitForSelector("article h2");
-      await page.keyboard.press("a");
-      await choose('form[aria-label="Accept"] .field.select', "many people")(page);
-      await choose(
-        'form[aria-label="Accept"] label:nth-of-type(2) .field.select',
-        "this week",
-      )(page);
     },
   },
   worth: { path: "/p/TIX/intake/worth" },
@@ -159,7 +147,6 @@ const PICTURES: Record<string, Picture> = {
       await page.waitForNetworkIdle({ idleTime: 500 });
     },
   },
-  parts: { path: "/parts", as: "greta.falk" },
 };
 
 async function main(): Promise<void> {

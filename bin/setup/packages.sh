@@ -38,6 +38,10 @@ need_python() {
   command -v python3 >/dev/null || install_debian python3
 }
 
+need_xmllint() {
+  command -v xmllint >/dev/null || install_debian libxml2-utils
+}
+
 need_chromium() {
   command -v chromium >/dev/null || install_debian chromium
 }

@@ -1,4 +1,6 @@
+import { spawnSync } from "node:child_process";
 import { randomUUID } from "node:crypto";
+import path from "node:path";
 import { and, eq, isNull } from "drizzle-orm";
 import { simpleParser } from "mailparser";
 import nodemailer from "nodemailer";
@@ -519,6 +521,13 @@ describe("a private feed", () => {
     // Once as HTML, in which the title is text.
     expect(feed).toContain("Flag &amp; &lt;pole&gt;]]>");
     expect(feed).toContain("hoist it");
+    // RFC 4287, appendix B.
+    const schema = path.join(process.cwd(), "tests/reference/atom/atom.rng");
+    const checked = spawnSync("xmllint", ["--noout", "--relaxng", schema, "-"], { input: feed });
+    expect(checked.stderr.toString()).toMatch(/validates\s*$/);
+    const broken = feed.replace(/<updated>[^<]*<\/updated>/, "<updated>yesterday</updated>");
+    const refused = spawnSync("xmllint", ["--noout", "--relaxng", schema, "-"], { input: broken });
+    expect(refused.status).not.toBe(0);
     await database().update(item).set({ restricted: true }).where(eq(item.id, id));
     expect(await readFeed(token)).not.toContain("Flag");
     await makeFeed(NOOR);

@@ -10,6 +10,7 @@ import { ItemLinks } from "./item-links";
 import { ItemReports } from "./item-reports";
 import { OwnFields } from "./own-fields";
 import { MoveButtons } from "./move-buttons";
+import { useNarrow } from "@/ui/kit/use-narrow";
 import type { ItemHandle } from "./use-item";
 import { ZigzagFigure } from "./zigzag-figure";
 
@@ -19,13 +20,14 @@ import { ZigzagFigure } from "./zigzag-figure";
  */
 export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }) {
   const { view } = handle;
+  const narrow = useNarrow();
   const zigzag = (
     <section aria-label="Zigzag">
       <ZigzagFigure
         zigzag={view.zigzag}
         stateNames={view.stateNames}
         zone={view.project.zone}
-        width={wide ? 1216 : 396}
+        width={wide && !narrow ? 1216 : 396}
       />
     </section>
   );

@@ -93,7 +93,7 @@ function Title({ handle }: { handle: ItemHandle }) {
         maxLength={300}
         readOnly={!view.rights.edit}
         plain
-        className="!m-0 resize-none overflow-hidden [field-sizing:content] !px-1 !py-0 font-display text-[18px] font-[650] leading-snug"
+        className="!m-0 !min-h-0 resize-none overflow-hidden [field-sizing:content] !px-1 !py-0 font-display text-[18px] font-[650] leading-snug"
         value={value}
         onFocus={() => (seen.current = view.item.version)}
         onChange={(e) => setDraft(e.target.value.replaceAll("\n", " "))}
