@@ -9,6 +9,7 @@ import { onStop, tellReady } from "@/server/supervised";
 import { closeReadingThread } from "@/server/mail/reading-thread";
 import { closeMail } from "@/server/mail/mailer";
 import { sendLetters } from "@/server/mail/send";
+import { tellRisks } from "@/server/alerts/promises-at-risk";
 import { sendAlertMails } from "@/server/alerts/send-mail";
 import { sendDigests } from "@/server/alerts/send-digest";
 import { mailSettings } from "@/server/mail/settings";
@@ -96,6 +97,8 @@ async function followUp(tick: number): Promise<void> {
     const questions = await followQuestions();
     if (questions.reminded + questions.ended > 0)
       log.info(questions, "questions without an answer");
+    const risks = await tellRisks();
+    if (risks > 0) log.info({ risks }, "people told of dates at risk");
   }
   if (tick % CLEARS_EVERY === 0) await clearOld();
   while (!stopping && (await consumeEvents()) > 0);

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { isAtRisk } from "@/core/alerts/at-risk";
 import { concernsOf } from "@/core/alerts/concern";
 import { happenedIn, HAPPENED_KINDS, type Happened } from "@/core/alerts/happened";
 import { lastDigest, mayWriteAt, usualHours, worksOn, type PersonHours } from "@/core/alerts/hours";
@@ -306,6 +307,18 @@ describe("when somebody may be written to", () => {
     expect(said({ daysOff: [{ from: "2026-12-02", to: "2026-12-01" }] })).toMatch(/before/);
   });
 });
+
+test.each([
+  ["in time", "2026-12-10", 2, 9, false],
+  ["on its very day", "2026-12-04", 2, 9, false],
+  ["a day too late", "2026-12-03", 2, 9, true],
+  ["older than 85 %, due tomorrow", "2026-11-28", 12, 9, false],
+  ["not begun", "2026-12-05", 0, 9, true],
+  ["over already", "2026-11-26", 0, 9, false],
+  ["too few have finished", "2026-11-28", 0, null, false],
+])("a date is at risk when 85 %% would be done after it: %s", (_name, dueOn, age, p85, risk) =>
+  expect(isAtRisk({ dueOn, today: "2026-11-27", age, p85 })).toBe(risk),
+);
 
 test("something is put off until a time that is still to come, in growing order", () => {
   for (let day = 0; day < 7; day++) {

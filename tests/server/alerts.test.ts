@@ -12,6 +12,7 @@ import { actOnAlerts } from "@/server/alerts/act";
 import { endFeed, makeFeed, readFeed } from "@/server/alerts/feed";
 import { setFollow } from "@/server/alerts/follow";
 import { setHours } from "@/server/alerts/hours";
+import { tellRisks } from "@/server/alerts/promises-at-risk";
 import { freshCount, readAlerts } from "@/server/alerts/read";
 import { chooseAlerts, readAlertRules } from "@/server/alerts/rules";
 import { sendDigests } from "@/server/alerts/send-digest";
@@ -266,6 +267,23 @@ describe("alerts", () => {
     const keys = [...first.groups, ...second.groups].map(({ itemKey }) => itemKey);
     expect(new Set(keys).size).toBe(45);
   });
+});
+
+test("whoever has an item hears once that its date is at risk, and again of another date", async () => {
+  const id = await itemIn(NOOR, "Festival lights");
+  const dayIn = (days: number) => new Date(Date.now() + days * DAY).toISOString().slice(0, 10);
+  await give(NOOR, id, { assigneeId: "noor", dueOn: dayIn(2) });
+  await settle();
+  await tellRisks();
+  expect(await tellRisks()).toBe(0);
+  const risks = async () => (await about(NOOR, id)).filter(({ why }) => why.includes("a promise"));
+  expect((await risks()).map(({ words }) => words)).toEqual([
+    expect.stringMatching(/^Its date is at risk: due .*It is not begun, and 85 %/),
+  ]);
+  await give(NOOR, id, { dueOn: dayIn(300) });
+  expect(await tellRisks()).toBe(0);
+  await give(NOOR, id, { dueOn: dayIn(1) });
+  expect(await tellRisks()).toBe(1);
 });
 
 describe("rules", () => {

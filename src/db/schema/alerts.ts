@@ -160,6 +160,19 @@ export const personFeed = pgTable("person_feed", {
   readAt: instant("read_at"),
 });
 
+/** Dates of which somebody was told that they are at risk: each once. */
+export const riskTold = pgTable(
+  "risk_told",
+  {
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
+    dueOn: date("due_on", { mode: "string" }).notNull(),
+    at: instant("at").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.itemId, t.dueOn] })],
+);
+
 /** A small thing about an item that a person put to rest, with why, until the item changes. */
 export const putToRest = pgTable(
   "put_to_rest",
