@@ -117,6 +117,15 @@ export const item = pgTable(
     index("item_in_review")
       .on(t.reviewerId)
       .where(sql`${t.withdrawnAt} is null and ${t.stateKind} in ('waiting', 'working')`),
+    // What is due of what people have, and what is blocked.
+    index("item_due")
+      .on(t.assigneeId, t.dueOn)
+      .where(
+        sql`${t.dueOn} is not null and ${t.withdrawnAt} is null and ${t.stateKind} <> 'finished'`,
+      ),
+    index("item_blocked")
+      .on(t.projectId)
+      .where(sql`${t.openBlockers} <> '[]'::jsonb and ${t.withdrawnAt} is null`),
     index("item_delivered").on(t.projectId, t.deliveredAt),
     // By project first, so that one project's items are found among all of them without reading the
     // others'.
@@ -392,6 +401,13 @@ export const comment = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.itemId, t.id] }),
+    // Questions, by whom they ask and who asks them: few comments are any.
+    index("comment_asks")
+      .using("gin", t.asks)
+      .where(sql`${t.asks} <> '[]'::jsonb`),
+    index("comment_asked_by")
+      .on(t.authorId)
+      .where(sql`${t.asks} <> '[]'::jsonb`),
     check("comment_audience", sql`${t.audience} in ('team', 'reporters')`),
     index("comment_words").using("gin", sql`to_tsvector('english', ${t.body})`),
   ],

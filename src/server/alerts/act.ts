@@ -2,6 +2,7 @@ import { and, eq, inArray, isNull, type SQL } from "drizzle-orm";
 import type { AlertAct } from "@/core/alerts/request";
 import { database } from "@/db/connection";
 import { alert } from "@/db/schema";
+import { isFresh } from "./keep";
 import { tellPeople } from "../people/tell-people";
 import type { Viewer } from "../people/viewer";
 import { invalid } from "../refused";
@@ -14,6 +15,8 @@ export async function actOnAlerts(viewer: Viewer, act: AlertAct, now = Date.now(
   const own: (SQL | undefined)[] = [eq(alert.personId, viewer.personId)];
   if (act.ids) own.push(inArray(alert.id, [...act.ids]));
   if (act.kind === "read") own.push(isNull(alert.readAt));
+  // What is put off comes up new again, also when all are marked as read meanwhile.
+  if (!act.ids) own.push(isFresh(now));
   await db
     .update(alert)
     .set(changeFor(act, now))

@@ -40,7 +40,7 @@ async function addressOf(recipient: string): Promise<Address | null> {
   const open = await openAddress(recipient);
   if (open) return { ...open, alertId: null };
   const alerted = await answeredAlert(recipient);
-  return alerted && { ...alerted, name: ANSWERS_TO, teamId: null };
+  return alerted && { ...alerted, name: `${ANSWERS_TO} ${alerted.alertId}`, teamId: null };
 }
 
 /** The alert that a recipient is made for, by its signature. */

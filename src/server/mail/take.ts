@@ -13,7 +13,7 @@ import {
 import { plainText } from "@/core/formats/plain-text";
 import type { MailFate } from "@/core/intake/letters";
 import { database, transact, type Transaction } from "@/db/connection";
-import { mailIn, mailOut, mailWaiting, report } from "@/db/schema";
+import { alert, mailIn, mailOut, mailWaiting, report } from "@/db/schema";
 import { takeAnswerToAlert } from "../alerts/take-answer";
 import type { CheckedFile } from "../intake/file";
 import { storeFiles, storeReport } from "../intake/new-report";
@@ -228,6 +228,7 @@ async function takeUnreadable(
     .onConflictDoNothing()
     .returning({ id: mailIn.messageId });
   if (fresh.length === 0 || became !== "unreadable") return { became, reportId: null };
+  if (waiting.alertId !== null) return holdUnreadable(tx, waiting, messageId, problem);
   const happened = `This mail could not be read: ${problem.replace(/\.$/, "")}. As it came it is with the files. It begins:\n\n${cutText(beginning, 4_000)}`;
   const title = subject === "" ? "A mail that could not be read" : titleOf(subject, "");
   const row = await storeReport({
@@ -248,6 +249,25 @@ async function takeUnreadable(
     .set({ reportId: row.id })
     .where(and(eq(mailIn.messageId, messageId), eq(mailIn.projectId, waiting.projectId)));
   return { became, reportId: row.id };
+}
+
+/** An answer to an alert that nothing can read is no report: what it is about is not everybody's. */
+async function holdUnreadable(
+  tx: Transaction,
+  waiting: WaitingMail,
+  messageId: string,
+  problem: string,
+): Promise<Delivered> {
+  const [of] = await tx
+    .select({ itemId: alert.itemId })
+    .from(alert)
+    .where(eq(alert.id, waiting.alertId!));
+  const why = `it could not be read: ${problem.replace(/\.$/, "")}`;
+  await tx
+    .update(mailIn)
+    .set({ became: "held", itemId: of?.itemId ?? null, why })
+    .where(and(eq(mailIn.messageId, messageId), eq(mailIn.projectId, waiting.projectId)));
+  return { became: "held", reportId: null };
 }
 
 /** The mails that stand inside a delivery report, the last of many left out. */

@@ -1,8 +1,8 @@
-import { and, eq, inArray, ne, or, sql, type SQL } from "drizzle-orm";
+import { and, eq, inArray, isNotNull, ne, sql, type SQL } from "drizzle-orm";
 import { ageTrack } from "@/core/board/age-track";
 import { cardOf } from "@/core/board/card";
 import { ageOf, ageWords } from "@/core/flow/age";
-import { paceOf } from "@/core/flow/pace";
+import type { Paces } from "@/core/flow/pace";
 import type { Instant } from "@/core/calendar/instant";
 import { blockerWords } from "@/core/item/blocker";
 import { countedClock } from "@/core/item/start-finish";
@@ -14,7 +14,7 @@ import { seenIn } from "../item/list/enter";
 import { readIds, readRows } from "../item/list/read";
 import { snapshotOf, type ItemRow } from "../item/rows";
 import type { Viewer } from "../people/viewer";
-import { pacesOf, type DayProject, type StateMeaning } from "./ground";
+import type { DayProject, StateMeaning } from "./ground";
 
 /** So many items of one person are looked at. */
 const MOST = 600;
@@ -42,23 +42,32 @@ export async function dayRows(
     [...meanings].filter(([, of]) => wanted(of)).map(([id]) => id);
   const toTest = statesFor(({ ofTest, state }) => ofTest && state.kind === "waiting");
   const inReview = statesFor(({ ofReview }) => ofReview);
-  const mine: (SQL | undefined)[] = [
-    and(eq(item.assigneeId, me), ne(item.stateKind, "finished")),
-    inReview.length > 0 ? and(eq(item.reviewerId, me), inArray(item.stateId, inReview)) : undefined,
+  const seen = seenIn(reader, viewer, ids).where;
+  // Each asked by itself, so that each finds its own index.
+  const wanted: (SQL | undefined)[] = [
+    and(eq(item.assigneeId, me), inArray(item.stateKind, ["waiting", "working"])),
+    and(eq(item.assigneeId, me), isNotNull(item.dueOn), ne(item.stateKind, "finished")),
+    inReview.length > 0
+      ? and(
+          eq(item.reviewerId, me),
+          inArray(item.stateKind, ["waiting", "working"]),
+          inArray(item.stateId, inReview),
+        )
+      : undefined,
     tested.length > 0 && toTest.length > 0
       ? and(inArray(item.projectId, tested), inArray(item.stateId, toTest))
       : undefined,
     and(
-      inArray(item.stateKind, ["waiting", "working"]),
       sql`${item.openBlockers} <> '[]'::jsonb`,
       sql`exists (select 1 from jsonb_array_elements(${item.openBlockers}) b
         where lower(b ->> 'waitingFor') in (${viewer.name.toLowerCase()}, ${firstName(viewer)}))`,
     ),
     also.length > 0 ? inArray(item.id, [...also]) : undefined,
-  ];
-  const { where } = seenIn(reader, viewer, ids);
-  const found = await readIds({ reader, where: and(where, or(...mine)) }, MOST);
-  return readRows(reader, { ids: found });
+  ].filter((one) => one !== undefined);
+  const found = await Promise.all(
+    wanted.map((one) => readIds({ reader, where: and(seen, one) }, MOST)),
+  );
+  return readRows(reader, { ids: [...new Set(found.flat())] });
 }
 
 const firstName = ({ name }: Viewer) => name.split(" ")[0].toLowerCase();
@@ -70,6 +79,7 @@ export function dayItemOf(
     viewer,
     projects,
     meanings,
+    paces,
     nameOf,
     keyOf,
     now,
@@ -77,6 +87,8 @@ export function dayItemOf(
     viewer: Viewer;
     projects: readonly DayProject[];
     meanings: ReadonlyMap<string, StateMeaning>;
+    /** What ages are drawn against; without a project's there is no track. */
+    paces: Paces;
     nameOf: (personId: string) => string | null;
     /** The key of an item that this person may see. */
     keyOf: (itemId: string) => string | null;
@@ -89,13 +101,12 @@ export function dayItemOf(
   const { key, zone } = project.access.project;
   const card = cardOf(snapshotOf(row), key);
   const { state, workflow, ofReview, ofTest } = meaning;
-  const pace = paceOf(pacesOf(projects), card.key);
+  const pace = paces[key];
   const age = ageOf(countedClock(row), zone, now);
-  const track =
-    card.clock.length > 0 && row.stateKind !== "unstarted"
-      ? ageTrack(age, pace.expectation.days, pace.percentiles)
-      : null;
-  const over = age.age - pace.expectation.days;
+  const begun = card.clock.length > 0 && row.stateKind !== "unstarted";
+  const track = begun && pace ? ageTrack(age, pace.expectation.days, pace.percentiles) : null;
+  const expected = project.access.project.expectationDays;
+  const over = begun ? age.age - expected : 0;
   const [next] = transitionsFrom(workflow, row.stateId);
   const me = viewer.personId;
   const names = [viewer.name.toLowerCase(), firstName(viewer)];
@@ -110,8 +121,8 @@ export function dayItemOf(
     ofTest,
     forAssignee: !ofReview && !ofTest && !handsOn(meaning, next?.to, workflow.states),
     track,
-    share: track === null ? 0 : age.age / Math.max(1, pace.expectation.days),
-    pastExpectation: track !== null && over > 0 ? `${over} d past what is expected` : null,
+    share: begun ? age.age / Math.max(1, expected) : 0,
+    pastExpectation: over > 0 ? `${over} d past what is expected` : null,
     next: next && project.access.may("move item") ? { verb: next.verb, to: next.to } : null,
     mine: {
       assignee: row.assigneeId === me,

@@ -2,7 +2,9 @@ import type { Paces } from "@/core/flow/pace";
 import { isOfTest } from "@/core/workflow/test-stage";
 import type { State } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
+import { and, eq, inArray, ne } from "drizzle-orm";
 import type { Reader } from "@/db/connection";
+import { membership, project } from "@/db/schema";
 import { flowSummary } from "../flow/read";
 import { accessibleProjects, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -15,25 +17,39 @@ export interface DayProject {
   access: ProjectAccess;
   workflows: readonly Workflow[];
   types: Awaited<ReturnType<typeof projectTypes>>["types"];
-  summary: FlowSummary;
   /** Whether this person is named for tests here. */
   tests: boolean;
 }
 
-/** The projects that somebody works in, with their processes and paces. */
+/** The projects that somebody works in, with their processes. */
 export async function dayProjects(reader: Reader, viewer: Viewer): Promise<DayProject[]> {
-  const all = await accessibleProjects(reader, viewer);
-  const worked = all.filter(({ role }) => role !== "observer");
+  const member = reader
+    .select({ id: membership.projectId })
+    .from(membership)
+    .where(and(eq(membership.personId, viewer.personId), ne(membership.role, "observer")));
+  const worked = await accessibleProjects(reader, viewer, inArray(project.id, member));
   return Promise.all(
     worked.map(async (access) => {
-      const [{ types, workflows }, summary, testers] = await Promise.all([
+      const [{ types, workflows }, testers] = await Promise.all([
         projectTypes(reader, access.project.id),
-        flowSummary(access, viewer),
         dutyHoldersNamed(reader, access.project.id, "tests"),
       ]);
-      return { access, types, workflows, summary, tests: testers.includes(viewer.personId) };
+      return { access, types, workflows, tests: testers.includes(viewer.personId) };
     }),
   );
+}
+
+/** The summaries of some projects, which every page of theirs shares, by their ids. */
+export async function summariesOf(
+  viewer: Viewer,
+  projects: readonly DayProject[],
+): Promise<Map<string, FlowSummary>> {
+  const summaries = await Promise.all(
+    projects.map(
+      async ({ access }) => [access.project.id, await flowSummary(access, viewer)] as const,
+    ),
+  );
+  return new Map(summaries);
 }
 
 /** What a state means for whoever has to do with an item in it. */
@@ -64,5 +80,5 @@ export function stateMeanings(projects: readonly DayProject[]): Map<string, Stat
   return meanings;
 }
 
-export const pacesOf = (projects: readonly DayProject[]): Paces =>
-  Object.assign({}, ...projects.map(({ summary }) => summary.paces)) as Paces;
+export const pacesOf = (summaries: Iterable<FlowSummary>): Paces =>
+  Object.assign({}, ...[...summaries].map(({ paces }) => paces)) as Paces;

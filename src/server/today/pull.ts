@@ -4,6 +4,7 @@ import type { Card } from "@/core/board/card";
 import type { Instant } from "@/core/calendar/instant";
 import { pullMove } from "@/core/plan/pull";
 import { pullNext, type Pullable, type Pulled } from "@/core/plan/pull-next";
+import type { FlowSummary } from "@/core/flow/summary";
 import { paceOf } from "@/core/flow/pace";
 import { database } from "@/db/connection";
 import { item } from "@/db/schema";
@@ -17,8 +18,8 @@ const LOOKED_AT = 50;
 /** What a person may pull in a project now, and why nothing, where nothing is to be pulled. */
 export async function readPull(
   viewer: Viewer,
-  { access, summary }: DayProject,
-  { today, now }: { today: string; now: Instant },
+  { access }: DayProject,
+  { summary, today, now }: { summary: FlowSummary; today: string; now: Instant },
 ): Promise<{ pull: Pulled[]; noPull: string | null }> {
   if (!access.may("move item")) return { pull: [], noPull: "You may not move items here." };
   const { key, id } = access.project;

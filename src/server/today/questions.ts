@@ -40,6 +40,7 @@ export async function readQuestions(
       .where(
         and(
           open,
+          sql`${comment.asks} <> '[]'::jsonb`,
           sql`${comment.asks} @> ${JSON.stringify([me])}::jsonb`,
           sql`not ${answeredBy(sql`${me}`)}`,
         ),

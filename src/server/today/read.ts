@@ -13,14 +13,21 @@ import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { dayItemOf, dayRows } from "./day-items";
-import { dayProjects, stateMeanings } from "./ground";
+import { dayProjects, pacesOf, stateMeanings, summariesOf } from "./ground";
 import { readPull } from "./pull";
 import { readNews, readQuestions } from "./questions";
 import { readSmallThings } from "./small-things";
 import { readTeam } from "./team";
 
-/** What a day is arranged from, over all projects that somebody works in. */
-async function dayOf(viewer: Viewer, zone: string, now: number) {
+/**
+ * A day over all projects that somebody works in.
+ * @param openId the project that is open; without one no ages are drawn, for whoever only counts
+ */
+async function dayOf(
+  viewer: Viewer,
+  { zone, openId }: { zone: string; openId: string | null },
+  now: number,
+) {
   const reader = database();
   const projects = await dayProjects(reader, viewer);
   const meanings = stateMeanings(projects);
@@ -35,12 +42,19 @@ async function dayOf(viewer: Viewer, zone: string, now: number) {
     viewer,
     rows.flatMap((row) => row.openBlockers.flatMap(({ dependencyId }) => dependencyId ?? [])),
   );
+  const shown = projects.filter(
+    ({ access: { project: of } }) =>
+      openId !== null && (of.id === openId || rows.some((row) => row.projectId === of.id)),
+  );
+  const summaries = await summariesOf(viewer, shown);
+  const paces = pacesOf(summaries.values());
   const items = rows.flatMap(
     (row) =>
       dayItemOf(row, {
         viewer,
         projects,
         meanings,
+        paces,
         nameOf: (id) => names.get(id) ?? null,
         keyOf: (id) => keys.get(id) ?? null,
         now,
@@ -48,7 +62,7 @@ async function dayOf(viewer: Viewer, zone: string, now: number) {
   );
   const today = isoDate(dayNumber(now, zone));
   const day = arrangeDay({ items, ...questions, news, today, now });
-  return { reader, projects, meanings, rows, today, day };
+  return { reader, projects, meanings, rows, today, day, summaries };
 }
 
 async function namesOf(ids: readonly string[]): Promise<Map<string, string>> {
@@ -85,18 +99,20 @@ export async function readToday(
     action: "read project",
   });
   const { zone, name, key, id } = access.project;
-  const { reader, projects, meanings, rows, today, day } = await dayOf(viewer, zone, now);
+  const whole = await dayOf(viewer, { zone, openId: id }, now);
+  const { reader, projects, meanings, rows, today, day, summaries } = whole;
   const open = projects.find((one) => one.access.project.id === id);
+  const summary = summaries.get(id);
   const [pulled, team, small, { people }, hours] = await Promise.all([
-    open
-      ? readPull(viewer, open, { today, now })
+    open && summary
+      ? readPull(viewer, open, { summary, today, now })
       : { pull: [], noPull: "You look on in this project." },
-    open ? readTeam(reader, viewer, open, now) : [],
+    open && summary ? readTeam(reader, viewer, { open, summary }, now) : [],
     readSmallThings(reader, viewer, { own: rows, projects, open, meanings, now }),
     roster(reader, id),
     hoursOf(reader, [viewer.personId]),
   ]);
-  const load = open?.summary.loads[viewer.personId];
+  const load = summary?.loads[viewer.personId];
   const away = awayWords(hours(viewer.personId), today);
   return {
     project: { key, name, zone },
@@ -131,6 +147,6 @@ export async function readTodayCount(
     where: { key: projectKey },
     action: "read project",
   });
-  const { day } = await dayOf(viewer, access.project.zone, now);
+  const { day } = await dayOf(viewer, { zone: access.project.zone, openId: null }, now);
   return { waiting: waitingCount(day) };
 }

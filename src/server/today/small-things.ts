@@ -1,8 +1,9 @@
-import { and, eq, ne } from "drizzle-orm";
+import { and, eq, isNotNull, isNull, lte, ne, or } from "drizzle-orm";
 import { cardOf } from "@/core/board/card";
 import type { Instant } from "@/core/calendar/instant";
 import {
   smallThings,
+  UNSIZED_AFTER,
   type KeptItem,
   type SmallThing,
   type SmallThingLine,
@@ -18,7 +19,7 @@ import { notFound } from "../refused";
 import type { DayProject, StateMeaning } from "./ground";
 
 /** So many open items of a project are looked through for its lead. */
-const MOST = 800;
+const MOST = 200;
 
 /**
  * The small things of somebody's own items, and, for whoever leads the project that is open, of its
@@ -46,7 +47,7 @@ export async function readSmallThings(
     .select()
     .from(putToRest)
     .where(eq(putToRest.personId, viewer.personId));
-  const led = open?.access.role === "lead" ? await openItems(reader, viewer, open) : [];
+  const led = open?.access.role === "lead" ? await openItems(reader, viewer, open, now) : [];
   const rows = new Map([...own, ...led].map((row) => [row.id, row]));
   const kept = [...rows.values()].flatMap((row): KeptItem[] => {
     const project = projects.find(({ access }) => access.project.id === row.projectId);
@@ -71,9 +72,21 @@ export async function readSmallThings(
   return smallThings(kept, atRest, now);
 }
 
-async function openItems(reader: Reader, viewer: Viewer, { access }: DayProject) {
+/** What may be a small thing of a project, for whoever leads it. */
+async function openItems(reader: Reader, viewer: Viewer, { access }: DayProject, now: Instant) {
   const { where } = seenIn(reader, viewer, [access.project.id]);
-  const ids = await readIds({ reader, where: and(where, ne(item.stateKind, "finished")) }, MOST);
+  const small = or(
+    and(eq(item.stateKind, "working"), isNull(item.assigneeId)),
+    and(isNotNull(item.sprintId), isNull(item.estimate)),
+    and(
+      eq(item.typeId, "bug"),
+      eq(item.stateKind, "unstarted"),
+      isNull(item.estimate),
+      lte(item.createdAt, now - UNSIZED_AFTER),
+    ),
+  );
+  const open = ne(item.stateKind, "finished");
+  const ids = await readIds({ reader, where: and(where, open, small) }, MOST);
   return readRows(reader, { ids });
 }
 

@@ -1,5 +1,6 @@
 import type { TeamLine } from "@/core/today/today-view";
 import { ageOf } from "@/core/flow/age";
+import type { FlowSummary } from "@/core/flow/summary";
 import type { Instant } from "@/core/calendar/instant";
 import { countedClock } from "@/core/item/start-finish";
 import type { Reader } from "@/db/connection";
@@ -9,15 +10,21 @@ import { seenOf } from "../alerts/seen";
 import type { Viewer } from "../people/viewer";
 import type { DayProject } from "./ground";
 
+/** So many items in progress are looked through. */
+const MOST = 1_000;
+
 /** How the project that is open stands, as its people look after it. */
 export async function readTeam(
   reader: Reader,
   viewer: Viewer,
-  { access, summary }: DayProject,
+  { open, summary }: { open: DayProject; summary: FlowSummary },
   now: Instant,
 ): Promise<TeamLine[]> {
+  const { access } = open;
   const { id, key, zone, expectationDays } = access.project;
-  const running = await readRows(reader, { ids: summary.pulse.inProgress.filter(isId) });
+  const running = await readRows(reader, {
+    ids: summary.pulse.inProgress.filter(isId).slice(0, MOST),
+  });
   const late = running.filter((row) => ageOf(countedClock(row), zone, now).age > expectationDays);
   const without = running.filter((row) => row.assigneeId === null && row.stateKind === "working");
   const seen = await seenOf(

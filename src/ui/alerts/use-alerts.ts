@@ -13,7 +13,9 @@ export function useAlertCount(initial: number): number {
   const { data } = useQuery({
     ...queryOf(alertsContract.count, {}),
     initialData: { fresh: initial },
-    staleTime: Infinity,
+    // What was put off comes up again without anything that happens.
+    refetchInterval: 60_000,
+    staleTime: 60_000,
   });
   useLive((message) => {
     if (message.kind !== "alerts" && message.kind !== "resync") return;

@@ -28,6 +28,16 @@ export interface ItemHandle {
   reload: () => Promise<unknown>;
 }
 
+/** What is taken back in another way than by undoing it, or not at all. */
+const STAYS: ReadonlySet<SentCommand["kind"]> = new Set([
+  "comment",
+  "ask",
+  "lift",
+  "edit comment",
+  "take back comment",
+  "close talk",
+] as const);
+
 /** Reads an item and keeps it in step with what others do to it. */
 export function useItem(key: string, initial?: ItemView) {
   const client = useQueryClient();
@@ -63,7 +73,7 @@ export function useItem(key: string, initial?: ItemView) {
           if (done)
             tellDone(
               done,
-              command.kind === "comment" || command.kind === "ask" || command.kind === "lift"
+              STAYS.has(command.kind)
                 ? undefined
                 : async () => {
                     await undoCommand(view.item.id, commandId);

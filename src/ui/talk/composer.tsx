@@ -29,9 +29,9 @@ interface Props {
 export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
   const { view, send } = handle;
   const { talk } = view;
-  const [draft, setDraft] = useKeptText(`${view.key} ${answers ?? edits?.commentId ?? ""}`);
-  const [began] = useState(edits?.body ?? "");
-  const body = draft === "" && edits ? began : draft;
+  const [draft, setDraft] = useKeptText(`${view.key} ${answers ?? ""}`);
+  const [changed, setChanged] = useState(edits?.body ?? "");
+  const [body, setBody] = edits ? [changed, setChanged] : [draft, setDraft];
   const [audience, setAudience] = useState<Audience>("team");
   const [asks, setAsks] = useState(false);
   const [preview, setPreview] = useState(false);
@@ -48,7 +48,7 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
       if (edits) await send({ kind: "edit comment", commentId: edits.commentId, body });
       else if (outside) await send({ kind: "ask", body }, "It goes to the reporters.");
       else await send({ kind: "comment", body, answersId: answers, asks: asks || undefined });
-      setDraft("");
+      if (!edits) setDraft("");
       setAsks(false);
       setPreview(false);
       setAudience("team");
@@ -70,7 +70,7 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
       ) : (
         <WordsField
           body={body}
-          onChange={setDraft}
+          onChange={setBody}
           nameable={outside ? [] : talk.nameable}
           label={edits ? "Change what you said" : answers ? "Write an answer" : "Write a comment"}
           hint={outside ? "Write to the reporters …" : "Write to the team, @ names somebody …"}
@@ -82,13 +82,12 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
       {outside && <p className="composer-outside">{reachWords(talk.reporters, view.told)}</p>}
       <div className="composer-foot">
         {mayReachReporters && (
-          <span role="radiogroup" aria-label="Whom it is for" className="composer-audience">
+          <span role="group" aria-label="Whom it is for" className="composer-audience">
             {(["team", "reporters"] as const).map((one) => (
               <button
                 key={one}
                 type="button"
-                role="radio"
-                aria-checked={audience === one}
+                aria-pressed={audience === one}
                 onClick={() => setAudience(one)}
               >
                 {one === "team" ? "to the team" : `to ${counted(view.reports.length, "reporter")}`}

@@ -31,19 +31,21 @@ export function TalkSection({ handle }: { handle: ItemHandle }) {
   const looked = useLook(view.key, talk.lookedAt);
   const entries = useMemo(() => entriesOf(handle, shown, by), [handle, shown, by]);
   const from = all || shown === "talk" ? 0 : Math.max(0, entries.length - LATEST);
-  const since = looked === null ? -1 : entries.findIndex(({ at }, i) => i >= from && at > looked);
+  const since =
+    looked === null
+      ? -1
+      : entries.findIndex((entry, i) => i >= from && isNews(entry, looked, view.me));
   const people = useMemo(() => peopleOf(handle), [handle]);
   const count = { talk: talk.comments.length, changes: changesOf(handle).length, both: null };
   return (
     <section aria-label="Talk and changes" className="talk">
       <div className="talk-head">
-        <div role="tablist" aria-label="What is shown" className="tabs flex-1">
+        <div role="group" aria-label="What is shown" className="tabs flex-1">
           {(Object.keys(SHOWN) as Shown[]).map((one) => (
             <button
               key={one}
               type="button"
-              role="tab"
-              aria-selected={shown === one}
+              aria-pressed={shown === one}
               data-state={shown === one ? "active" : "inactive"}
               className="tab"
               onClick={() => setShown(one)}
@@ -136,6 +138,14 @@ function entriesOf(handle: ItemHandle, shown: Shown, by: string): Entry[] {
     })),
   ].toSorted((a, b) => startOf(a) - startOf(b));
 }
+
+/** Whether somebody else said or changed something since one looked. */
+const isNews = (entry: Entry, looked: number, me: string): boolean =>
+  entry.kind === "thread"
+    ? [entry.thread.first, ...entry.thread.answers].some(
+        ({ at, authorId }) => at > looked && authorId !== me,
+      )
+    : entry.at > looked && entry.entry.whoId !== me;
 
 const startOf = (entry: Entry) => (entry.kind === "thread" ? entry.thread.first.at : entry.at);
 

@@ -1,0 +1,4 @@
+CREATE INDEX "comment_asks" ON "comment" USING gin ("asks") WHERE "comment"."asks" <> '[]'::jsonb;--> statement-breakpoint
+CREATE INDEX "comment_asked_by" ON "comment" USING btree ("author_id") WHERE "comment"."asks" <> '[]'::jsonb;--> statement-breakpoint
+CREATE INDEX "item_due" ON "item" USING btree ("assignee_id","due_on") WHERE "item"."due_on" is not null and "item"."withdrawn_at" is null and "item"."state_kind" <> 'finished';--> statement-breakpoint
+CREATE INDEX "item_blocked" ON "item" USING btree ("project_id") WHERE "item"."open_blockers" <> '[]'::jsonb and "item"."withdrawn_at" is null;
