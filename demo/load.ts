@@ -41,7 +41,7 @@ import { projectHistory, type DemoItem } from "./history";
 import { uuidSource } from "./ids";
 import { loadAlerts } from "./alerts";
 import { demoWalk } from "./walks";
-import { DEMO_PASSWORD, demoDuties, mailOf, PEOPLE, TEAMS } from "./people";
+import { DAYS_OFF, DEMO_PASSWORD, demoDuties, mailOf, PEOPLE, TEAMS } from "./people";
 import { PROJECTS, WEEKS, ZONE, type DemoProject } from "./projects";
 import {
   ASIDE_REPORTS,
@@ -65,7 +65,7 @@ export async function loadDemo(
 ): Promise<{ items: number; events: number; reports: number }> {
   return database().transaction(async (tx) => {
     await beginWorld(tx, "demo", now);
-    await loadPeople(tx);
+    await loadPeople(tx, now);
     const counts = { items: 0, events: 0, reports: 0 };
     for (const [position, project] of PROJECTS.entries()) {
       const { workflow, ...others } = await loadProject(tx, project, now);
@@ -105,7 +105,7 @@ export async function loadDemo(
   });
 }
 
-async function loadPeople(tx: Transaction): Promise<void> {
+async function loadPeople(tx: Transaction, now: Instant): Promise<void> {
   const password = await hashPassword(DEMO_PASSWORD);
   await tx.insert(table.team).values(TEAMS);
   await tx.insert(table.person).values(
@@ -128,6 +128,13 @@ async function loadPeople(tx: Transaction): Promise<void> {
     })),
   );
   await tx.insert(table.teamMember).values(PEOPLE.map((p) => ({ teamId: p.team, personId: p.id })));
+  await tx.insert(table.dayOff).values(
+    DAYS_OFF.map(({ personId, from, to }) => ({
+      personId,
+      from: isoDate(dayNumber(now + from * DAY, ZONE)),
+      to: isoDate(dayNumber(now + to * DAY, ZONE)),
+    })),
+  );
 }
 
 async function loadProject(

@@ -149,6 +149,12 @@ export const PEOPLE: DemoPerson[] = [
   },
 ];
 
+/** Who is away, in days from now: one on a walking tour, one at the harbour fair next week. */
+export const DAYS_OFF = [
+  { personId: "mei", from: -2, to: 4 },
+  { personId: "ruth", from: 5, to: 6 },
+];
+
 export const mailOf = (person: { name: string }) =>
   `${person.name.toLowerCase().replace(/[^a-z]+/g, ".")}@${MAIL_DOMAIN}`;
 

@@ -17,7 +17,9 @@ import { commandItem } from "@/server/item/command";
 import { v7 as newId } from "uuid";
 import { boardAcross } from "./across";
 import { writeMove } from "./bare-move";
+import { tellOfEvents } from "./alerts";
 import { findAmongAll } from "./find";
+import { dayOfTheBusiest } from "./today";
 import { readRowsBarely } from "./bare-routes";
 import { manyAtOnce } from "./bulk";
 import { listOfAll, valuesOfAll } from "./list";
@@ -201,6 +203,8 @@ async function main(): Promise<void> {
     await listOfAll(PROJECTS * ITEMS_PER_PROJECT),
     await valuesOfAll(PROJECTS * ITEMS_PER_PROJECT),
     await findAmongAll(LEAD),
+    await dayOfTheBusiest(),
+    await tellOfEvents(),
     ...(await manyAtOnce(LEAD)),
     ...(await allMeasures()),
     ...rules(),

@@ -2,7 +2,14 @@ import fc from "fast-check";
 import { isAtRisk } from "@/core/alerts/at-risk";
 import { concernsOf } from "@/core/alerts/concern";
 import { happenedIn, HAPPENED_KINDS, type Happened } from "@/core/alerts/happened";
-import { lastDigest, mayWriteAt, usualHours, worksOn, type PersonHours } from "@/core/alerts/hours";
+import {
+  awayWords,
+  lastDigest,
+  mayWriteAt,
+  usualHours,
+  worksOn,
+  type PersonHours,
+} from "@/core/alerts/hours";
 import { laterChoices } from "@/core/alerts/later";
 import { alertLetter, digestLetter, MOST_IN_DIGEST, type ToldOfItem } from "@/core/alerts/letter";
 import { personHoursSchema } from "@/core/alerts/hours";
@@ -295,6 +302,16 @@ describe("when somebody may be written to", () => {
         expect(worksOn(own, isoDate(dayNumber(digest, own.zone)))).toBe(true);
       }),
     );
+  });
+
+  test("who is away, and who soon will be, is said", () => {
+    const away = (daysOff: PersonHours["daysOff"]) =>
+      awayWords({ ...hours, daysOff }, at("2026-11-27", 12));
+    expect(away([])).toBeNull();
+    expect(away([{ from: "2026-11-20", to: "2026-12-03" }])).toBe("away until 3 Dec");
+    expect(away([{ from: "2026-12-04", to: "2026-12-05" }])).toBe("away from 4 Dec");
+    expect(away([{ from: "2026-12-05", to: "2026-12-05" }])).toBeNull();
+    expect(away([{ from: "2026-11-20", to: "2026-11-26" }])).toBeNull();
   });
 
   test("hours that cannot be kept are refused in words", () => {

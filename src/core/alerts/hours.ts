@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { shortDate } from "@/core/calendar/day-words";
 import { isDay, weekdayOf, type Day } from "@/core/calendar/month";
 import type { DayNumber, Instant } from "@/core/calendar/instant";
 import { dayNumber, isoDate, wallClock } from "@/core/calendar/zone";
@@ -77,6 +78,18 @@ export const worksOn = ({ workDays, daysOff }: PersonHours, on: Day): boolean =>
 export function awayUntil({ daysOff }: PersonHours, on: Day): Day | null {
   return daysOff.find(({ from, to }) => from <= on && on <= to)?.to ?? null;
 }
+
+/** "away until 3 Dec", "away from 5 Dec" where that is within so many days; null where neither. */
+export function awayWords(hours: PersonHours, now: Instant): string | null {
+  const today = isoDate(dayNumber(now, hours.zone));
+  const until = awayUntil(hours, today);
+  if (until !== null) return `away until ${shortDate(until)}`;
+  const soon = isoDate(dayNumber(now, hours.zone) + SOON);
+  const next = hours.daysOff.find(({ from }) => from > today && from <= soon);
+  return next ? `away from ${shortDate(next.from)}` : null;
+}
+
+const SOON = 7;
 
 /** So far ahead a working day is looked for; somebody away longer hears when they are back. */
 const LOOKED_AHEAD = 400;

@@ -8,6 +8,11 @@ export interface Load {
   room: number | null;
 }
 
+/** The same, with whether they are away: "away until 3 Dec". */
+export interface LoadNow extends Load {
+  away: string | null;
+}
+
 /**
  * "3 of 4 in hand", against the person's limit where there is one.
  * @param items in progress, over all projects

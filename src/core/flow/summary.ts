@@ -1,5 +1,5 @@
 import type { Instant } from "@/core/calendar/instant";
-import type { Load } from "@/core/board/load";
+import type { LoadNow } from "@/core/board/load";
 import type { BrokenLimit } from "./broken-limit";
 import type { Pulse } from "./pulse";
 import type { Paces } from "./pace";
@@ -14,7 +14,7 @@ export interface FlowSummary {
   ladder: Record<string, number | null>;
   limitsBroken: BrokenLimit[];
   /** What each person of the project has in their hands, by their id. */
-  loads: Record<string, Load>;
+  loads: Record<string, LoadNow>;
   now: Instant;
 }
 

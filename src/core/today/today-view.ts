@@ -1,5 +1,5 @@
 import type { Instant } from "@/core/calendar/instant";
-import type { Load } from "@/core/board/load";
+import type { LoadNow } from "@/core/board/load";
 import type { Pulled } from "@/core/plan/pull-next";
 import type { RosterPerson } from "@/core/people/roster";
 import type { DayLines } from "./day";
@@ -27,7 +27,7 @@ export interface TodayView {
   pull: Pulled[];
   /** Why nothing is to be pulled, where nothing is. */
   noPull: string | null;
-  room: (Load & { away: string | null }) | null;
+  room: LoadNow | null;
   team: TeamLine[];
   small: SmallThingLine[];
   people: RosterPerson[];

@@ -1,8 +1,11 @@
 import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import { limitOfPerson, type CountedLimit } from "@/core/board/board-limits";
-import { loadOf, type Load } from "@/core/board/load";
+import { awayWords } from "@/core/alerts/hours";
+import type { Instant } from "@/core/calendar/instant";
+import { loadOf, type LoadNow } from "@/core/board/load";
 import type { Reader } from "@/db/connection";
 import { item, itemType, membership, state } from "@/db/schema";
+import { hoursOf } from "../alerts/hours";
 import { FLOW_LEVEL } from "../flow/facts";
 
 /**
@@ -13,7 +16,8 @@ export async function readLoads(
   reader: Reader,
   projectId: string,
   limits: readonly CountedLimit[],
-): Promise<Record<string, Load>> {
+  now: Instant,
+): Promise<Record<string, LoadNow>> {
   const members = await reader
     .select({ personId: membership.personId })
     .from(membership)
@@ -36,8 +40,12 @@ export async function readLoads(
       ),
     )
     .groupBy(hands);
+  const hours = await hoursOf(reader, ids);
   const held = new Map(rows.map(({ personId, items }) => [personId, items]));
   return Object.fromEntries(
-    ids.map((id) => [id, loadOf(held.get(id) ?? 0, limitOfPerson(limits, id))]),
+    ids.map((id) => {
+      const load = loadOf(held.get(id) ?? 0, limitOfPerson(limits, id));
+      return [id, { ...load, away: awayWords(hours(id), now) }];
+    }),
   );
 }

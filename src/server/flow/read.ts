@@ -98,7 +98,7 @@ async function summarise(project: ProjectRow, now: Instant): Promise<FlowSummary
     },
     ladder: ladder(columns, flowTimes(times, recent.length), recent.length),
     limitsBroken: limits.flatMap((limit) => brokenLimit(limit) ?? []),
-    loads: await readLoads(db, project.id, limits),
+    loads: await readLoads(db, project.id, limits, now),
     now,
   };
 }

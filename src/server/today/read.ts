@@ -1,13 +1,10 @@
 import { eq, inArray } from "drizzle-orm";
-import { awayUntil } from "@/core/alerts/hours";
-import { shortDate } from "@/core/calendar/day-words";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { arrangeDay } from "@/core/today/arrange";
 import { daySentence, waitingCount } from "@/core/today/sentence";
 import type { TodayView } from "@/core/today/today-view";
 import { database } from "@/db/connection";
 import { item, person, project } from "@/db/schema";
-import { hoursOf } from "../alerts/hours";
 import { seenOf } from "../alerts/seen";
 import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
@@ -103,36 +100,27 @@ export async function readToday(
   const { reader, projects, meanings, rows, today, day, summaries } = whole;
   const open = projects.find((one) => one.access.project.id === id);
   const summary = summaries.get(id);
-  const [pulled, team, small, { people }, hours] = await Promise.all([
+  const [pulled, team, small, { people }] = await Promise.all([
     open && summary
       ? readPull(viewer, open, { summary, today, now })
       : { pull: [], noPull: "You look on in this project." },
     open && summary ? readTeam(reader, viewer, { open, summary }, now) : [],
     readSmallThings(reader, viewer, { own: rows, projects, open, meanings, now }),
     roster(reader, id),
-    hoursOf(reader, [viewer.personId]),
   ]);
   const load = summary?.loads[viewer.personId];
-  const away = awayWords(hours(viewer.personId), today);
   return {
     project: { key, name, zone },
     today,
     sentence: daySentence(day, load?.room ?? null),
     day,
     ...pulled,
-    room: load ? { ...load, away } : null,
+    room: load ?? null,
     team,
     small,
     people,
     now,
   };
-}
-
-function awayWords(hours: Parameters<typeof awayUntil>[0], today: string): string | null {
-  const until = awayUntil(hours, today);
-  if (until !== null) return `away until ${shortDate(until)}`;
-  const next = hours.daysOff.find(({ from }) => from > today);
-  return next ? `away from ${shortDate(next.from)}` : null;
 }
 
 /** How much of somebody's day waits for them, for the course bar. */

@@ -113,8 +113,11 @@ function Frame({
   );
 }
 
-/** Wherever a person is chosen it says how much they have in their hands. */
+/** Wherever a person is chosen it says how much they have in their hands, and whether they are away. */
 const notesOf = ({ loads }: ProjectSummary): Record<string, OptionNote> =>
   Object.fromEntries(
-    Object.entries(loads).map(([id, { words, over }]) => [id, { words, alarm: over }]),
+    Object.entries(loads).map(([id, { words, over, away }]) => [
+      id,
+      { words: away === null ? words : `${away} · ${words}`, alarm: over || away !== null },
+    ]),
   );
