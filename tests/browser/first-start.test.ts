@@ -84,6 +84,9 @@ test("the administrator makes an account and hands over its link; it sets a pass
   await second.reads("Welcome, Pim");
   await second.fill("Password", "high-water-mark");
   await second.press("Set it and sign in");
+  // Whoever comes in begins with their day; there is none yet.
+  await second.reads("Nothing waits for you");
+  await second.open("/p/PR/flow");
   await second.reads("Replace the third plank");
   expect(await second.page.$("::-p-xpath(//button[contains(., 'New item')])")).toBeNull();
   await lead.open("/p/PR/design?place=people");

@@ -77,7 +77,7 @@ function EmptyDay() {
       <svg viewBox="0 0 240 60" aria-hidden="true">
         <path d="M4 46H60L78 14H128L146 46H236" />
       </svg>
-      <p>Nothing waits for you, and nothing is in your hands.</p>
+      <p>Your hands are free.</p>
       <p className="text-ink-soft">
         A good moment to pull the next thing, or to help something on.
       </p>
