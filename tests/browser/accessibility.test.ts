@@ -66,7 +66,7 @@ describe.each(["light", "dark"] as const)("%s paper", (theme) => {
     await ines.keys("Escape");
     await ines.click(".day-row-title");
     await ines.page.waitForSelector(".comment");
-    await ines.page.type("aside textarea[role=combobox]", "@i");
+    await ines.page.type("textarea[role=combobox]", "@i");
     await ines.page.waitForSelector(".name-choices li");
     expect(await seriousFindings(ines)).toEqual([]);
   });

@@ -34,7 +34,7 @@ export function ItemLinks({ handle }: { handle: ItemHandle }) {
         {view.links.map((l) => (
           <li key={l.id} className="flex items-center gap-2">
             <span className="text-ink-soft">{l.words}</span>
-            <TextButton className="key !text-accent" onClick={() => openItem(l.key)}>
+            <TextButton className="key min-h-6 !text-accent" onClick={() => openItem(l.key)}>
               {l.key}
             </TextButton>
             <span className="flex-1 truncate">{l.title}</span>
@@ -48,7 +48,7 @@ export function ItemLinks({ handle }: { handle: ItemHandle }) {
               <button
                 type="button"
                 aria-label={`Take away the link to ${l.key}`}
-                className="text-ink-soft hover:text-alarm"
+                className="inline-flex h-6 w-6 shrink-0 items-center justify-center text-ink-soft hover:text-alarm"
                 onClick={() => void send({ kind: "unlink", linkId: l.id }).catch(tellProblem)}
               >
                 <X size={14} aria-hidden="true" />
