@@ -1,4 +1,4 @@
-import { and, eq, gt, sql } from "drizzle-orm";
+import { and, eq, gt, inArray, sql } from "drizzle-orm";
 import { database, transact } from "@/db/connection";
 import { alert, alertPart, follow, item, itemEvent } from "@/db/schema";
 import { alertPeople } from "@/server/alerts/engine";
@@ -19,7 +19,7 @@ export async function tellOfEvents(): Promise<Row> {
     .select({ itemId: itemEvent.itemId, seq: itemEvent.seq, byId: itemEvent.actorId })
     .from(itemEvent)
     .innerJoin(item, eq(item.id, itemEvent.itemId))
-    .where(and(eq(itemEvent.kind, "moved"), gt(itemEvent.seq, 1)))
+    .where(and(inArray(itemEvent.kind, ["moved", "changed"]), gt(itemEvent.seq, 1)))
     .limit(EVENTS);
   for (const { itemId } of events)
     for (let i = 0; i < FOLLOWERS; i++)
