@@ -1,4 +1,5 @@
 import type { ItemEvent } from "@/core/item/event";
+import type { StateMeaning } from "@/core/workflow/state-meaning";
 import { NOBODY_NAMED } from "@/core/talk/comment";
 
 /**
@@ -49,13 +50,6 @@ export interface Happened {
   teams: readonly string[];
 }
 
-/** What is known of a state, for what it means that an item comes to it. */
-export interface StateForAlerts {
-  /** The reviewer works in it, or it waits for a review of the same stage. */
-  ofReview: boolean;
-  ofTest: boolean;
-}
-
 /**
  * What steps of an item's history amount to, in their order. Places in the order, limits that were
  * passed, undone steps, texts that are emptied or taken back are nothing that anybody is told.
@@ -64,8 +58,8 @@ export interface StateForAlerts {
  */
 export function happenedIn(
   events: readonly ItemEvent[],
-  stateOf: (id: string) => StateForAlerts,
-  isIn: StateForAlerts = ELSEWHERE,
+  stateOf: (id: string) => StateMeaning,
+  isIn: StateMeaning = ELSEWHERE,
 ): Happened[] {
   const happened = events.flatMap((event): Happened[] =>
     kindsOf(event, stateOf).map((one) => ({
@@ -82,14 +76,14 @@ export function happenedIn(
   return happened;
 }
 
-const ELSEWHERE: StateForAlerts = { ofReview: false, ofTest: false };
+const ELSEWHERE: StateMeaning = { ofReview: false, ofTest: false };
 
 type Kind = HappenedKind | (Pick<Happened, "kind"> & Partial<Happened>);
 
 const to = (kind: HappenedKind, person: unknown): Kind[] =>
   typeof person === "string" ? [{ kind, people: [person] }] : [];
 
-function kindsOf(event: ItemEvent, stateOf: (id: string) => StateForAlerts): Kind[] {
+function kindsOf(event: ItemEvent, stateOf: (id: string) => StateMeaning): Kind[] {
   switch (event.kind) {
     case "created":
       return [
@@ -167,7 +161,7 @@ function moveKind({ old, new: is }: Extract<ItemEvent, { kind: "moved" }>): Happ
 }
 
 /** Within its review, or within its test, an item comes to neither once more. */
-function arrivals(from: StateForAlerts, is: StateForAlerts): Kind[] {
+function arrivals(from: StateMeaning, is: StateMeaning): Kind[] {
   return [
     ...(is.ofReview && !from.ofReview ? (["for review"] as const) : []),
     ...(is.ofTest && !from.ofTest ? (["for test"] as const) : []),

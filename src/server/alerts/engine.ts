@@ -1,10 +1,11 @@
 import { and, eq, gt, inArray, lte } from "drizzle-orm";
 import { concernsOf } from "@/core/alerts/concern";
 import type { FollowReason } from "@/core/alerts/follow";
-import { happenedIn, type Happened, type StateForAlerts } from "@/core/alerts/happened";
+import { happenedIn, type Happened } from "@/core/alerts/happened";
 import type { EventDataOf } from "@/core/events/catalogue";
 import type { ItemEvent } from "@/core/item/event";
-import { isOfTest } from "@/core/workflow/test-stage";
+import { grouped } from "@/core/item/grouped";
+import { meaningOf, type StateMeaning } from "@/core/workflow/state-meaning";
 import type { Reader, Transaction } from "@/db/connection";
 import { item, itemEvent, state } from "@/db/schema";
 import { readEvents } from "../item/history";
@@ -51,14 +52,14 @@ export async function alertPeople(
   await followBecause(tx, itemId, followersBy(events, happened), at);
 }
 
-const UNKNOWN: StateForAlerts = { ofReview: false, ofTest: false };
+const UNKNOWN: StateMeaning = { ofReview: false, ofTest: false };
 
 /** What is known of the state that an item is in, and of those that it came to and left. */
 async function statesFor(
   reader: Reader,
   stateId: string,
   events: readonly ItemEvent[],
-): Promise<(id: string) => StateForAlerts> {
+): Promise<(id: string) => StateMeaning> {
   const moves = events.flatMap((e) => (e.kind === "moved" ? [e.old.stateId, e.new.stateId] : []));
   const ids = [stateId, ...moves];
   const workflows = reader
@@ -66,18 +67,9 @@ async function statesFor(
     .from(state)
     .where(inArray(state.id, ids));
   const rows = await reader.select().from(state).where(inArray(state.workflowId, workflows));
-  const ofReview = ({ byReviewer, stage, workflowId }: (typeof rows)[number]) =>
-    byReviewer ||
-    (stage !== null &&
-      rows.some((r) => r.byReviewer && r.stage === stage && r.workflowId === workflowId));
+  const byWorkflow = grouped(rows, (row) => row.workflowId);
   const known = new Map(
-    rows.map((r) => [
-      r.id,
-      {
-        ofReview: r.kind !== "finished" && ofReview(r),
-        ofTest: r.kind !== "finished" && isOfTest(r),
-      },
-    ]),
+    rows.map((row) => [row.id, meaningOf(row, byWorkflow.get(row.workflowId)!)]),
   );
   return (id) => known.get(id) ?? UNKNOWN;
 }

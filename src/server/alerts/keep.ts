@@ -80,7 +80,8 @@ function wantedWays(ways: WaysOf, expedite: boolean, { personId, rules }: Told):
   const together = waysTogether(own);
   if (!together) return null;
   const merely = rules.every((rule) => rule === "follows");
-  const hurried = expedite && !merely && ways(personId, "expedite").mail === "at once";
+  const haste = ways(personId, "expedite");
+  const hurried = expedite && !merely && !haste.off && haste.mail === "at once";
   const urgent =
     hurried || rules.some((rule) => isStandardRule(rule) && standardRule(rule).urgent === true);
   return { ...together, mail: hurried ? "at once" : together.mail, urgent };

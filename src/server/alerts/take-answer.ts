@@ -1,4 +1,4 @@
-import { and, eq } from "drizzle-orm";
+import { eq } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
 import { cutText } from "@/core/formats/cut-text";
 import { notTaken, ownWords } from "@/core/formats/mail-text";
@@ -38,7 +38,7 @@ export async function takeAnswerToAlert(
     .from(alert)
     .innerJoin(person, eq(person.id, alert.personId))
     .innerJoin(item, eq(item.id, alert.itemId))
-    .where(and(eq(alert.id, alertId)));
+    .where(eq(alert.id, alertId));
   const { itemId } = row;
   const words = wordsOf(mail);
   const held = (why: string): TakenAnswer => ({ became: "held", itemId, why, words });

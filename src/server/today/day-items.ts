@@ -14,7 +14,7 @@ import { seenIn } from "../item/list/enter";
 import { readIds, readRows } from "../item/list/read";
 import { snapshotOf, type ItemRow } from "../item/rows";
 import type { Viewer } from "../people/viewer";
-import type { DayProject, StateMeaning } from "./ground";
+import type { DayProject, StateOfDay } from "./ground";
 
 /** So many items of one person are looked at. */
 const MOST = 600;
@@ -29,7 +29,7 @@ export async function dayRows(
     also,
   }: {
     projects: readonly DayProject[];
-    meanings: ReadonlyMap<string, StateMeaning>;
+    meanings: ReadonlyMap<string, StateOfDay>;
     /** Items that questions and news are about. */
     also: readonly string[];
   },
@@ -38,7 +38,7 @@ export async function dayRows(
   const ids = projects.map(({ access }) => access.project.id);
   if (ids.length === 0) return [];
   const tested = projects.filter(({ tests }) => tests).map(({ access }) => access.project.id);
-  const statesFor = (wanted: (of: StateMeaning) => boolean) =>
+  const statesFor = (wanted: (of: StateOfDay) => boolean) =>
     [...meanings].filter(([, of]) => wanted(of)).map(([id]) => id);
   const toTest = statesFor(({ ofTest, state }) => ofTest && state.kind === "waiting");
   const inReview = statesFor(({ ofReview }) => ofReview);
@@ -86,7 +86,7 @@ export function dayItemOf(
   }: {
     viewer: Viewer;
     projects: readonly DayProject[];
-    meanings: ReadonlyMap<string, StateMeaning>;
+    meanings: ReadonlyMap<string, StateOfDay>;
     /** What ages are drawn against; without a project's there is no track. */
     paces: Paces;
     nameOf: (personId: string) => string | null;
@@ -145,9 +145,9 @@ export function dayItemOf(
 
 /** Whether what follows from where an item waits is no work of whoever has it: it goes out. */
 function handsOn(
-  { state }: StateMeaning,
+  { state }: StateOfDay,
   to: string | undefined,
-  states: StateMeaning["workflow"]["states"],
+  states: StateOfDay["workflow"]["states"],
 ): boolean {
   if (state.kind !== "waiting") return false;
   return states.find(({ id }) => id === to)?.kind === "finished";

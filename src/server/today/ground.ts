@@ -1,5 +1,5 @@
 import type { Paces } from "@/core/flow/pace";
-import { isOfTest } from "@/core/workflow/test-stage";
+import { meaningOf, type StateMeaning } from "@/core/workflow/state-meaning";
 import type { State } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
 import { and, eq, inArray, ne } from "drizzle-orm";
@@ -52,33 +52,24 @@ export async function summariesOf(
   return new Map(summaries);
 }
 
-/** What a state means for whoever has to do with an item in it. */
-export interface StateMeaning {
+/** A state with its workflow, and what it means for whoever has to do with an item in it. */
+export interface StateOfDay extends StateMeaning {
   state: State;
   workflow: Workflow;
-  ofReview: boolean;
-  ofTest: boolean;
 }
 
 /** Every state of some projects by its id. */
-export function stateMeanings(projects: readonly DayProject[]): Map<string, StateMeaning> {
-  const meanings = new Map<string, StateMeaning>();
-  for (const { workflows } of projects)
-    for (const workflow of workflows)
-      for (const state of workflow.states) {
-        const reviewed = workflow.states.some(
-          ({ byReviewer, stage }) => byReviewer && stage !== null && stage === state.stage,
-        );
-        const running = state.kind === "waiting" || state.kind === "working";
-        meanings.set(state.id, {
-          state,
-          workflow,
-          ofReview: running && (state.byReviewer || reviewed),
-          ofTest: running && isOfTest(state),
-        });
-      }
-  return meanings;
-}
+export const stateMeanings = (projects: readonly DayProject[]): Map<string, StateOfDay> =>
+  new Map(
+    projects.flatMap(({ workflows }) =>
+      workflows.flatMap((workflow) =>
+        workflow.states.map((state) => [
+          state.id,
+          { state, workflow, ...meaningOf(state, workflow.states) },
+        ]),
+      ),
+    ),
+  );
 
 export const pacesOf = (summaries: Iterable<FlowSummary>): Paces =>
   Object.assign({}, ...[...summaries].map(({ paces }) => paces)) as Paces;

@@ -1,5 +1,6 @@
 import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { shorten } from "@/core/formats/cut-text";
+import { standardRule } from "@/core/alerts/standard-rules";
 import type { DayNews, DayQuestion } from "@/core/today/day";
 import { listWords } from "@/core/formats/list-words";
 import type { Reader } from "@/db/connection";
@@ -119,4 +120,4 @@ export async function readNews(reader: Reader, viewer: Viewer, now: number): Pro
   return [...news.values()];
 }
 
-const FOLLOWED = "you follow it";
+const FOLLOWED = standardRule("follows").why;

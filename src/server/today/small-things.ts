@@ -16,7 +16,7 @@ import { readIds, readRows } from "../item/list/read";
 import { snapshotOf, type ItemRow } from "../item/rows";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
-import type { DayProject, StateMeaning } from "./ground";
+import type { DayProject, StateOfDay } from "./ground";
 
 /** So many open items of a project are looked through for its lead. */
 const MOST = 200;
@@ -39,7 +39,7 @@ export async function readSmallThings(
     projects: readonly DayProject[];
     /** The project that is open. */
     open: DayProject | undefined;
-    meanings: ReadonlyMap<string, StateMeaning>;
+    meanings: ReadonlyMap<string, StateOfDay>;
     now: Instant;
   },
 ): Promise<SmallThingLine[]> {
