@@ -13,6 +13,7 @@ const TOLD_DAYS = 3;
  */
 export async function loadAlerts(tx: Transaction, now: Instant): Promise<void> {
   await loadFollowers(tx);
+  await loadOwnRules(tx, now);
   const { itemId, seq, at, actorId, commandId } = table.itemEvent;
   const commands = await tx
     .select({
@@ -53,4 +54,50 @@ async function loadFollowers(tx: Transaction): Promise<void> {
   for (const some of rows)
     await tx.execute(sql`insert into ${follow} (person_id, kind, target, "on", why, since)
       ${some} on conflict do nothing`);
+}
+
+/** Rules that people made for themselves, beside those that everybody begins with. */
+async function loadOwnRules(tx: Transaction, now: Instant): Promise<void> {
+  const rule = {
+    typeIds: [],
+    fields: [],
+    by: { kind: "anybody" as const },
+    condition: null,
+    off: false,
+    mail: "none" as const,
+    feed: true,
+    madeAt: now - 40 * DAY,
+  };
+  await tx.insert(table.alertRule).values([
+    {
+      ...rule,
+      id: "01940000-0000-7000-8000-000000000001",
+      personId: "ines",
+      name: "Bugs that come back",
+      projectId: "tix",
+      typeIds: ["bug"],
+      happens: ["sent back", "reopened"],
+      mail: "morning",
+    },
+    {
+      ...rule,
+      id: "01940000-0000-7000-8000-000000000002",
+      personId: "ines",
+      name: "Urgent and stuck",
+      projectId: "tix",
+      happens: ["blocked"],
+      condition: { kind: "compare", fact: "priority", op: "is", value: "urgent" },
+      mail: "at once",
+    },
+    {
+      ...rule,
+      id: "01940000-0000-7000-8000-000000000003",
+      personId: "noor",
+      name: "What Ivo finishes",
+      projectId: "tix",
+      happens: ["finished"],
+      by: { kind: "people", ids: ["ivo"] },
+      mail: "weekly",
+    },
+  ]);
 }

@@ -3,14 +3,14 @@ import {
   STANDARD_RULE_IDS,
   standardRule,
   type StandardRule,
-  type StandardRuleId,
   type Tie,
   type Ties,
 } from "./standard-rules";
 
 /** Why something concerns a person: the rules that fit, and the steps of the history they fit. */
 export interface Concern {
-  rules: StandardRuleId[];
+  /** Ids of rules: those that everybody starts with, the closest first, and people's own. */
+  rules: string[];
   seqs: number[];
 }
 
@@ -43,11 +43,33 @@ export function concernsOf({
         if (!concern.seqs.includes(one.seq)) concern.seqs.push(one.seq);
       }
   for (const concern of concerns.values()) {
-    const closer = concern.rules.filter((id) => id !== "follows");
-    if (closer.length > 0) concern.rules = closer;
-    concern.seqs.sort((a, b) => a - b);
+    closest(concern);
   }
   return concerns;
+}
+
+/** Why something concerns people by several grounds, as one. */
+export function concernsTogether(
+  all: readonly ReadonlyMap<string, Concern>[],
+): Map<string, Concern> {
+  const together = new Map<string, Concern>();
+  for (const concerns of all)
+    for (const [person, { rules, seqs }] of concerns) {
+      const before = together.get(person) ?? { rules: [], seqs: [] };
+      together.set(person, {
+        rules: [...before.rules, ...rules],
+        seqs: [...new Set([...before.seqs, ...seqs])],
+      });
+    }
+  for (const concern of together.values()) closest(concern);
+  return together;
+}
+
+/** That somebody merely follows is told where nothing else is a reason. */
+function closest(concern: Concern): void {
+  const closer = concern.rules.filter((id) => id !== "follows");
+  if (closer.length > 0) concern.rules = closer;
+  concern.seqs.sort((a, b) => a - b);
 }
 
 function peopleOf(

@@ -9,8 +9,11 @@ import {
   followBody,
   hoursBody,
   mailAboutBody,
+  ownRuleBody,
+  ruleGroundQuery,
+  ruleTrialBody,
 } from "./request";
-import type { AlertRulesView } from "./rules-view";
+import type { AlertRulesView, RuleGround, TrialView } from "./rules-view";
 
 export const alertsContract = {
   /** What somebody is told, by item, the latest first. */
@@ -43,6 +46,28 @@ export const alertsContract = {
     path: "/api/alerts/rules",
     body: alertChoiceBody,
     answer: answered<AlertRulesView>(),
+  }),
+  /** Makes a rule of one's own, changes it, takes it out or brings it back. */
+  ownRule: contract({
+    method: "POST",
+    path: "/api/alerts/rules/own",
+    body: ownRuleBody,
+    answer: answered<AlertRulesView>(),
+  }),
+  /** What a rule would have told in the last thirty days; changes nothing. */
+  tryRule: contract({
+    method: "POST",
+    path: "/api/alerts/rules/trial",
+    body: ruleTrialBody,
+    answer: answered<TrialView>(),
+  }),
+  /** What rules about a project can name. */
+  ruleGround: contract({
+    method: "GET",
+    path: "/api/alerts/rules/ground",
+    query: ruleGroundQuery,
+    answer: answered<RuleGround>(),
+    kept: "rule ground",
   }),
   /** When somebody works and may be written to. */
   setHours: contract({

@@ -48,6 +48,8 @@ export interface Happened {
   seq: number;
   people: readonly string[];
   teams: readonly string[];
+  /** Of what else changes: the field. */
+  field?: string;
 }
 
 /**
@@ -125,6 +127,7 @@ function kindsOf(event: ItemEvent, stateOf: (id: string) => StateMeaning): Kind[
     case "held":
       return ["held"];
     case "own changed":
+      return [{ kind: "changed", field: `own.${event.field}` }];
     case "ready taken back":
     case "talk closed":
       return ["changed"];
@@ -140,17 +143,18 @@ function kindsOf(event: ItemEvent, stateOf: (id: string) => StateMeaning): Kind[
 }
 
 function changeKinds(event: Extract<ItemEvent, { kind: "changed" }>): Kind[] {
+  const changed = { kind: "changed", field: event.field } as const;
   switch (event.field) {
     case "assigneeId":
       return [...to("given away", event.old), ...to("given", event.new)];
     case "reviewerId":
-      return event.new === null ? ["changed"] : to("review given", event.new);
+      return event.new === null ? [changed] : to("review given", event.new);
     case "dueOn":
       return ["due changed"];
     case "classOfService":
-      return [event.new === "expedite" ? "expedited" : "changed"];
+      return [event.new === "expedite" ? "expedited" : changed];
     default:
-      return ["changed"];
+      return [changed];
   }
 }
 

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { ALERT_SHELVES } from "./alert";
 import { FOLLOW_KINDS } from "./follow";
 import { personHoursSchema } from "./hours";
+import { ownRuleSchema } from "./own-rule";
 import { STANDARD_RULE_IDS, type StandardRuleId } from "./standard-rules";
 import { MAIL_WAYS } from "./ways";
 
@@ -33,6 +34,18 @@ export const alertChoiceBody = z.object({
   feed: z.boolean(),
 });
 export type AlertChoice = z.output<typeof alertChoiceBody>;
+
+/** Makes or changes a rule of one's own, takes it out, or brings it back. */
+export const ownRuleBody = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("keep"), id: z.uuid(), rule: ownRuleSchema }),
+  z.object({ kind: z.literal("remove"), id: z.uuid() }),
+  z.object({ kind: z.literal("bring back"), id: z.uuid() }),
+]);
+export type OwnRuleAct = z.output<typeof ownRuleBody>;
+
+export const ruleTrialBody = z.object({ rule: ownRuleSchema });
+
+export const ruleGroundQuery = z.object({ project: z.string().min(1).max(20) });
 
 export const hoursBody = personHoursSchema;
 

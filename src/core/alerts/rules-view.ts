@@ -1,3 +1,7 @@
+import type { Instant } from "@/core/calendar/instant";
+import type { Vocabulary } from "@/core/condition/vocabulary";
+import type { AlertLine } from "./alert";
+import type { OwnRule } from "./own-rule";
 import type { PersonHours } from "./hours";
 import type { StandardRuleId } from "./standard-rules";
 import type { Ways } from "./ways";
@@ -11,8 +15,36 @@ export interface AlertRuleView {
   asBegun: boolean;
 }
 
+/** A rule of a person's own, with what it says. */
+export interface OwnRuleView {
+  id: string;
+  rule: OwnRule;
+  sentence: string;
+  /** Whether its project is one that the person does not see any more. */
+  hidden: boolean;
+}
+
+/** What a rule would have told in the last days. */
+export interface TrialView {
+  words: string;
+  count: number;
+  now: Instant;
+  /** The latest of it. */
+  latest: { itemKey: string; title: string; at: Instant; lines: AlertLine[] }[];
+}
+
+/** What rules about a project can name. */
+export interface RuleGround {
+  vocabulary: Vocabulary;
+  /** Fields that can change, its own too, by their ids. */
+  fields: { id: string; name: string }[];
+}
+
 export interface AlertRulesView {
   rules: AlertRuleView[];
+  own: OwnRuleView[];
+  /** Those whose items a rule can be about. */
+  projects: { key: string; name: string }[];
   hours: PersonHours;
   /** Where mails for this person go. */
   mail: string;

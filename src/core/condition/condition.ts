@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { factOf, isFactName, type FactName } from "./facts";
+import { isShown } from "@/core/item/own-field";
+import { factOf, isFactName, ownFieldOf, type FactName } from "./facts";
 import { meansSeveral, SPRINT_WORDS, type SprintWord } from "./sprint-word";
 
 /**
@@ -325,6 +326,23 @@ export function changesByItself(condition: Condition): boolean {
     typeof value === "object" && value !== null && ("day" in value || "sprint" in value);
   return counted || [...factsIn(condition)].some((fact) => CHANGE_BY_THEMSELVES.has(fact));
 }
+
+/** Facts of what stands around an item: other items, and where it has been. */
+const AROUND: ReadonlySet<FactName> = new Set<FactName>([
+  "everIn",
+  "children",
+  "openChildren",
+  "links",
+  "waitsFor",
+  "waitedFor",
+]);
+
+/** Whether a condition asks for what stands around an item, and not only for the item itself. */
+export const looksAround = (condition: Condition): boolean =>
+  [...factsIn(condition)].some((fact) => {
+    const own = ownFieldOf(fact);
+    return AROUND.has(fact) || (own !== null && isShown(own.kind));
+  });
 
 /** The facts that a condition asks for. */
 export function factsIn(condition: Condition): Set<FactName> {

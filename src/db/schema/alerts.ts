@@ -5,11 +5,14 @@ import {
   date,
   index,
   integer,
+  jsonb,
   pgTable,
   primaryKey,
   text,
   uuid,
 } from "drizzle-orm/pg-core";
+import type { Doer, RuleHappening } from "@/core/alerts/own-rule";
+import type { Condition } from "@/core/condition/condition";
 import type { Digest, MailWay } from "@/core/alerts/ways";
 import type { SmallThing } from "@/core/today/housekeeping";
 import type { FollowKind, FollowReason } from "@/core/alerts/follow";
@@ -111,6 +114,45 @@ export const alertChoice = pgTable(
   (t) => [
     primaryKey({ columns: [t.personId, t.rule] }),
     check("alert_choice_mail", sql`${t.mail} in ('at once', 'morning', 'weekly', 'none')`),
+  ],
+);
+
+/** A rule of a person's own: when what happens to which items, how they hear of it. */
+export const alertRule = pgTable(
+  "alert_rule",
+  {
+    id: uuid("id").primaryKey(),
+    personId: text("person_id")
+      .notNull()
+      .references(() => person.id, { onDelete: "cascade" }),
+    name: text("name").notNull(),
+    /** Null for all projects that the person may see. */
+    projectId: text("project_id").references(() => project.id),
+    /** None for every type. */
+    typeIds: text("type_ids").array().notNull(),
+    /** None for anything. */
+    happens: text("happens").array().$type<RuleHappening[]>().notNull(),
+    fields: text("fields").array().notNull(),
+    by: jsonb("by").$type<Doer>().notNull(),
+    condition: jsonb("condition").$type<Condition>(),
+    off: boolean("off").notNull(),
+    mail: text("mail").$type<MailWay>().notNull(),
+    feed: boolean("feed").notNull(),
+    madeAt: instant("made_at").notNull(),
+    /** Taken out; what it told keeps saying why. */
+    removedAt: instant("removed_at"),
+  },
+  (t) => [
+    index("alert_rule_person").on(t.personId),
+    // Rules that an event can touch are found by its project, or are those for all projects.
+    index("alert_rule_project")
+      .on(t.projectId)
+      .where(sql`not ${t.off} and ${t.removedAt} is null`),
+    check("alert_rule_mail", sql`${t.mail} in ('at once', 'morning', 'weekly', 'none')`),
+    check(
+      "alert_rule_whole_project",
+      sql`${t.projectId} is not null or (${t.condition} is null and ${t.typeIds} = '{}')`,
+    ),
   ],
 );
 

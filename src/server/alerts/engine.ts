@@ -1,18 +1,19 @@
-import { and, eq, gt, inArray, lte } from "drizzle-orm";
-import { concernsOf } from "@/core/alerts/concern";
+import { and, eq, gt, lte } from "drizzle-orm";
+import { concernsOf, concernsTogether } from "@/core/alerts/concern";
 import type { FollowReason } from "@/core/alerts/follow";
 import { happenedIn, type Happened } from "@/core/alerts/happened";
+import type { StepDoer } from "@/core/alerts/own-rule";
 import type { EventDataOf } from "@/core/events/catalogue";
 import type { ItemEvent } from "@/core/item/event";
-import { grouped } from "@/core/item/grouped";
-import { meaningOf, type StateMeaning } from "@/core/workflow/state-meaning";
-import type { Reader, Transaction } from "@/db/connection";
-import { item, itemEvent, state } from "@/db/schema";
+import type { Transaction } from "@/db/connection";
+import { item, itemEvent } from "@/db/schema";
 import { readEvents } from "../item/history";
 import { snapshotOf } from "../item/rows";
 import { followBecause } from "./follow";
 import { whoSees } from "./hearers";
 import { keepAlerts } from "./keep";
+import { ownConcerns } from "./own-concerns";
+import { meaningsOfStates, statesIn } from "./state-meanings";
 import { membersOfTeams, tiesTo } from "./ties";
 
 /**
@@ -32,17 +33,22 @@ export async function alertPeople(
     tx,
     and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, fromVersion), lte(itemEvent.seq, version)),
   );
-  const stateOf = await statesFor(tx, row.stateId, events);
+  const stateOf = await meaningsOfStates(tx, [row.stateId, ...statesIn(events)]);
   const happened = happenedIn(events, stateOf, stateOf(row.stateId));
   if (happened.length === 0) return;
   const of = snapshotOf(row);
   const teams = [...new Set(happened.flatMap((one) => one.teams))];
-  const concerns = concernsOf({
-    happened,
-    ties: await tiesTo(tx, of, happened),
-    membersOf: await membersOfTeams(tx, teams),
-    doers: new Set([byId, ...events.map((e) => e.actorId)].filter((id) => id !== null)),
-  });
+  const doers = new Set([byId, ...events.map((e) => e.actorId)].filter((id) => id !== null));
+  const doerOf = doersBySeq(events);
+  const concerns = concernsTogether([
+    concernsOf({
+      happened,
+      ties: await tiesTo(tx, of, happened),
+      membersOf: await membersOfTeams(tx, teams),
+      doers,
+    }),
+    await ownConcerns(tx, { of, happened, doerOf, doers, at }),
+  ]);
   const sees = await whoSees(tx, row, [...concerns.keys()]);
   const told = [...concerns].flatMap(([personId, { rules, seqs }]) =>
     sees.has(personId) ? [{ personId, rules, seqs }] : [],
@@ -52,26 +58,10 @@ export async function alertPeople(
   await followBecause(tx, itemId, followersBy(events, happened), at);
 }
 
-const UNKNOWN: StateMeaning = { ofReview: false, ofTest: false };
-
-/** What is known of the state that an item is in, and of those that it came to and left. */
-async function statesFor(
-  reader: Reader,
-  stateId: string,
-  events: readonly ItemEvent[],
-): Promise<(id: string) => StateMeaning> {
-  const moves = events.flatMap((e) => (e.kind === "moved" ? [e.old.stateId, e.new.stateId] : []));
-  const ids = [stateId, ...moves];
-  const workflows = reader
-    .select({ id: state.workflowId })
-    .from(state)
-    .where(inArray(state.id, ids));
-  const rows = await reader.select().from(state).where(inArray(state.workflowId, workflows));
-  const byWorkflow = grouped(rows, (row) => row.workflowId);
-  const known = new Map(
-    rows.map((row) => [row.id, meaningOf(row, byWorkflow.get(row.workflowId)!)]),
-  );
-  return (id) => known.get(id) ?? UNKNOWN;
+/** Who did each step, by its number. */
+function doersBySeq(events: readonly ItemEvent[]): (seq: number) => StepDoer | null {
+  const doers = new Map(events.map((e) => [e.seq, { personId: e.actorId, cause: e.cause }]));
+  return (seq) => doers.get(seq) ?? null;
 }
 
 /** Who follows an item from now on, by what they did or what it says of them. */

@@ -1,9 +1,11 @@
-import { and, eq, sql } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
+import { validate as isUuid } from "uuid";
 import type { FollowKind, FollowReason } from "@/core/alerts/follow";
 import type { FollowAsked } from "@/core/alerts/request";
 import { database, type Reader, type Transaction } from "@/db/connection";
-import { follow, item, project } from "@/db/schema";
-import { seesItem, visibleTo } from "../people/access";
+import { follow, project } from "@/db/schema";
+import { namedItems } from "../item/list/named";
+import { visibleTo } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 
@@ -51,12 +53,7 @@ async function maySee(viewer: Viewer, kind: FollowKind, target: string): Promise
       .where(and(eq(project.id, projectId), visibleTo(db, viewer)));
     return rows.length > 0;
   }
-  const rows = await db
-    .select({ id: item.id })
-    .from(item)
-    .innerJoin(project, eq(project.id, item.projectId))
-    .where(and(sql`${item.id}::text = ${target}`, visibleTo(db, viewer), seesItem(db, viewer)));
-  return rows.length > 0;
+  return isUuid(target) && (await namedItems(viewer, [target])).has(target);
 }
 
 /** Who follows an item by name, and whether one does oneself. */

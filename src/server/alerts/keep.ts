@@ -35,6 +35,7 @@ export async function keepAlerts(
   const ways = await waysOf(
     tx,
     told.map(({ personId }) => personId),
+    told.flatMap(({ rules }) => rules),
   );
   const wanted = told
     .map((one) => ({

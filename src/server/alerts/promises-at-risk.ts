@@ -1,15 +1,19 @@
 import { and, eq, gte, isNotNull, isNull, ne, notExists, sql } from "drizzle-orm";
 import { atRiskWords, isAtRisk } from "@/core/alerts/at-risk";
+import { concernsTogether } from "@/core/alerts/concern";
+import type { ItemSnapshot } from "@/core/item/fields";
 import { ageOf } from "@/core/flow/age";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { countedClock } from "@/core/item/start-finish";
-import { database, transact } from "@/db/connection";
+import { database, transact, type Transaction } from "@/db/connection";
 import { item, project, riskTold } from "@/db/schema";
 import { flowSummary } from "../flow/read";
 import type { ProjectAccess } from "../people/access";
 import { readIds, readRows } from "../item/list/read";
 import { AUTOMATION } from "../people/viewer";
+import { whoSees } from "./hearers";
 import { keepAlerts } from "./keep";
+import { ownConcerns } from "./own-concerns";
 
 /** So many dates of a project are looked at in one go. */
 const MOST = 500;
@@ -52,14 +56,37 @@ export async function tellRisks(now = Date.now()): Promise<number> {
           .onConflictDoNothing()
           .returning();
         if (fresh.length === 0) return 0;
-        const said = { personId: row.assigneeId!, rules: ["promise"], said: atRiskWords(date) };
+        const told = await whoHears(tx, row, now);
+        const said = atRiskWords(date);
         const expedite = row.classOfService === "expedite";
-        await keepAlerts(tx, { itemId: row.id, expedite }, [said], now);
-        return 1;
+        await keepAlerts(
+          tx,
+          { itemId: row.id, expedite },
+          told.map((one) => ({ ...one, said })),
+          now,
+        );
+        return told.length;
       });
     }
   }
   return told;
+}
+
+/** Whoever has the item, and those who see it and have a rule of their own about it. */
+async function whoHears(
+  tx: Transaction,
+  of: ItemSnapshot,
+  at: number,
+): Promise<{ personId: string; rules: string[] }[]> {
+  const happened = [{ kind: "at risk" as const, seq: 0, people: [], teams: [] }];
+  const nobody = new Set<string>();
+  const own = await ownConcerns(tx, { of, happened, doerOf: () => null, doers: nobody, at });
+  const mine = new Map([[of.assigneeId!, { rules: ["promise"], seqs: [] }]]);
+  const concerns = concernsTogether([mine, own]);
+  const sees = await whoSees(tx, of, [...concerns.keys()]);
+  return [...concerns].flatMap(([personId, { rules }]) =>
+    sees.has(personId) ? [{ personId, rules }] : [],
+  );
 }
 
 /** The product itself, which may all. */

@@ -1,9 +1,9 @@
-import { and, eq, inArray, isNull } from "drizzle-orm";
+import { and, eq, isNull } from "drizzle-orm";
 import type { ToldOfItem } from "@/core/alerts/letter";
 import { database } from "@/db/connection";
-import { alert, item, person, project, state } from "@/db/schema";
+import { person, type alert } from "@/db/schema";
+import { namedItems } from "../item/list/named";
 import { appAddress } from "../mail/settings";
-import { seesItem, visibleTo } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { tellingOf } from "./telling";
 
@@ -30,42 +30,21 @@ export async function toldNow(
   alerts: readonly (typeof alert.$inferSelect)[],
 ): Promise<Map<string, ToldOfItem>> {
   if (alerts.length === 0) return new Map();
-  const db = database();
-  const rows = await db
-    .select({
-      alertId: alert.id,
-      number: item.number,
-      title: item.title,
-      projectKey: project.key,
-      projectName: project.name,
-      stateName: state.name,
-    })
-    .from(alert)
-    .innerJoin(item, eq(item.id, alert.itemId))
-    .innerJoin(project, eq(project.id, item.projectId))
-    .innerJoin(state, eq(state.id, item.stateId))
-    .where(
-      and(
-        inArray(
-          alert.id,
-          alerts.map(({ id }) => id),
-        ),
-        eq(alert.personId, viewer.personId),
-        visibleTo(db, viewer),
-        seesItem(db, viewer),
-      ),
-    );
-  const seen = new Set(rows.map((row) => row.alertId));
-  const telling = await tellingOf(
+  const items = await namedItems(
     viewer,
-    alerts.filter(({ id }) => seen.has(id)),
+    alerts.map(({ itemId }) => itemId),
   );
+  const seen = alerts.filter(
+    ({ itemId, personId }) => items.has(itemId) && personId === viewer.personId,
+  );
+  const telling = await tellingOf(viewer, seen);
   const told = new Map<string, ToldOfItem>();
-  for (const { alertId, projectKey, number, ...about } of rows) {
-    const { why = [], lines = [] } = telling.get(alertId) ?? {};
-    const itemKey = `${projectKey}-${number}`;
+  for (const { id, itemId } of seen) {
+    const { key: itemKey, title, projectKey, projectName, stateName } = items.get(itemId)!;
+    const { why = [], lines = [] } = telling.get(id) ?? {};
     const page = appAddress(`/p/${projectKey}/items/${itemKey}`);
-    if (lines.length > 0) told.set(alertId, { ...about, itemKey, why, lines, page });
+    if (lines.length > 0)
+      told.set(id, { title, projectName, stateName, itemKey, why, lines, page });
   }
   return told;
 }

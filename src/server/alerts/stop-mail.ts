@@ -1,9 +1,9 @@
 import { and, eq } from "drizzle-orm";
 import { database } from "@/db/connection";
-import { alert, item, mailStopped, person, project } from "@/db/schema";
+import { alert, mailStopped, person } from "@/db/schema";
 import type { Viewer } from "../people/viewer";
+import { namedItems, seenOf } from "../item/list/named";
 import { notFound } from "../refused";
-import { seenOf } from "./seen";
 import { idOfToken } from "./signed-token";
 
 interface Stoppable {
@@ -65,16 +65,14 @@ export async function stoppedItems(
   viewer: Viewer,
 ): Promise<{ id: string; key: string; title: string }[]> {
   const rows = await database()
-    .select({ id: item.id, number: item.number, title: item.title, projectKey: project.key })
+    .select({ id: mailStopped.itemId })
     .from(mailStopped)
-    .innerJoin(item, eq(item.id, mailStopped.itemId))
-    .innerJoin(project, eq(project.id, item.projectId))
     .where(eq(mailStopped.personId, viewer.personId));
-  const seen = await seenOf(
+  const items = await namedItems(
     viewer,
     rows.map(({ id }) => id),
   );
-  return rows
-    .filter(({ id }) => seen.has(id))
-    .map(({ id, number, title, projectKey }) => ({ id, key: `${projectKey}-${number}`, title }));
+  return [...items.values()]
+    .filter(({ withdrawn }) => !withdrawn)
+    .map(({ id, key, title }) => ({ id, key, title }));
 }

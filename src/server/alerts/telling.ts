@@ -7,15 +7,17 @@ import type { ItemEvent } from "@/core/item/event";
 import { maskKeys } from "@/core/item/mask-keys";
 import { eventWords, noteOf, type Names } from "@/core/item/words";
 import { database } from "@/db/connection";
-import { alertPart, comment, item, itemEvent, project, type alert } from "@/db/schema";
+import { alertPart, alertRule, comment, itemEvent, type alert } from "@/db/schema";
 import { hiddenKeysIn } from "../item/hidden-keys";
 import { readEvents, wasUndone } from "../item/history";
+import { namedItems, seenOf } from "../item/list/named";
 import { namesOf } from "../item/names";
 import type { Viewer } from "../people/viewer";
-import { seenOf } from "./seen";
 
 type AlertRow = typeof alert.$inferSelect;
-type PartRow = typeof alertPart.$inferSelect;
+/** What telling needs of an alert. */
+type ToldAlert = Pick<AlertRow, "id" | "itemId">;
+export type PartRow = typeof alertPart.$inferSelect;
 
 /** So much of what was said stands beside an alert. */
 const SAID = 220;
@@ -35,8 +37,7 @@ export async function tellingOf(
   alerts: readonly AlertRow[],
 ): Promise<Map<string, Telling>> {
   if (alerts.length === 0) return new Map();
-  const db = database();
-  const parts = await db
+  const parts = await database()
     .select()
     .from(alertPart)
     .where(
@@ -46,26 +47,27 @@ export async function tellingOf(
       ),
     )
     .orderBy(asc(alertPart.at), asc(alertPart.id));
-  const items = await db
-    .select({
-      id: item.id,
-      projectId: item.projectId,
-      projectKey: project.key,
-      number: item.number,
-    })
-    .from(item)
-    .innerJoin(project, eq(project.id, item.projectId))
-    .where(
-      inArray(
-        item.id,
-        alerts.map(({ itemId }) => itemId),
-      ),
-    );
-  const projectOf = new Map(items.map((one) => [one.id, one.projectId]));
+  return tellParts(viewer, alerts, parts);
+}
+
+/** What parts of alerts say, whether they are kept or would only have been. */
+export async function tellParts(
+  viewer: Viewer,
+  alerts: readonly ToldAlert[],
+  parts: readonly PartRow[],
+): Promise<Map<string, Telling>> {
+  const db = database();
+  const items = await namedItems(
+    viewer,
+    alerts.map(({ itemId }) => itemId),
+  );
+  const projectOf = new Map([...items.values()].map((one) => [one.id, one.projectId]));
+  alerts = alerts.filter(({ itemId }) => items.has(itemId));
   const events = await eventsOf(alerts, parts);
   const names = await namesOf(db, [...projectOf.values()]);
   const gone = await goneComments([...events.values()]);
   const seen = await seenOf(viewer, [...new Set(parts.flatMap((part) => part.otherIds))]);
+  const ownNames = await ownRuleNames(parts);
   const telling = new Map<string, Telling>();
   for (const row of alerts) {
     const own = parts.filter((part) => part.alertId === row.id);
@@ -73,26 +75,37 @@ export async function tellingOf(
     const lines = own.flatMap((part) =>
       linesOf({ row, part, events, names: ofProject, gone, seen }),
     );
-    telling.set(row.id, { why: whyOf(own), lines });
+    telling.set(row.id, { why: whyOf(own, ownNames), lines });
   }
   return masked(viewer, alerts, projectOf, telling);
 }
 
-/** The closest reason first. */
-function whyOf(parts: readonly PartRow[]): string[] {
+/** The closest reason first; a rule of one's own by its name. */
+function whyOf(parts: readonly PartRow[], ownNames: ReadonlyMap<string, string>): string[] {
   const rules = new Set(parts.flatMap((part) => part.rules));
   const standard = STANDARD_RULE_IDS.filter((id) => rules.has(id)).map(
     (id) => standardRule(id).why,
   );
-  const others = [...rules].filter((id) => !isStandardRule(id));
-  return [...new Set([...standard, ...others])];
+  const own = [...rules].flatMap((id) => ownNames.get(id) ?? []);
+  return [...new Set([...own, ...standard])];
+}
+
+/** What the rules of people's own are called that parts were told by. */
+async function ownRuleNames(parts: readonly PartRow[]): Promise<Map<string, string>> {
+  const ids = [...new Set(parts.flatMap((part) => part.rules))].filter((id) => !isStandardRule(id));
+  if (ids.length === 0) return new Map();
+  const rows = await database()
+    .select({ id: alertRule.id, name: alertRule.name })
+    .from(alertRule)
+    .where(inArray(alertRule.id, ids));
+  return new Map(rows.map(({ id, name }) => [id, name]));
 }
 
 const eventKey = (itemId: string, seq: number) => `${itemId} ${seq}`;
 
 /** The steps that alerts tell of, those that were undone left out. */
 async function eventsOf(
-  alerts: readonly AlertRow[],
+  alerts: readonly ToldAlert[],
   parts: readonly PartRow[],
 ): Promise<Map<string, ItemEvent>> {
   const itemOf = new Map(alerts.map((row) => [row.id, row.itemId]));
@@ -146,7 +159,7 @@ function linesOf({
   gone,
   seen,
 }: {
-  row: AlertRow;
+  row: ToldAlert;
   part: PartRow;
   events: ReadonlyMap<string, ItemEvent>;
   names: Names;
@@ -190,7 +203,7 @@ function whoDid({ actorId, cause }: ItemEvent, names: Names): string {
 /** What the product itself wrote names no item that the reader may not see. */
 async function masked(
   viewer: Viewer,
-  alerts: readonly AlertRow[],
+  alerts: readonly ToldAlert[],
   projectOf: ReadonlyMap<string, string>,
   telling: Map<string, Telling>,
 ): Promise<Map<string, Telling>> {

@@ -1,22 +1,28 @@
-import { inArray, or } from "drizzle-orm";
+import { and, eq, inArray, or, type SQL } from "drizzle-orm";
+import { alias } from "drizzle-orm/pg-core";
 import type { AskedItem } from "@/core/condition/facts";
 import { computedFields } from "@/core/item/compute-fields";
 import { grouped } from "@/core/item/grouped";
 import type { OwnField } from "@/core/item/own-field";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
-import { itemLink, itemType, stay } from "@/db/schema";
+import { item, itemLink, itemType, stay } from "@/db/schema";
+import type { ItemColumns } from "../people/access";
 import { readShown } from "./shown";
 import { childCounts, dependenciesOf } from "../item/around";
 
+const other = alias(item, "other");
+
 /**
- * What conditions can ask about some items, in the order given. @param ownFields the project's, for
- * what is computed
+ * What conditions can ask about some items, in the order given.
+ * @param ownFields the project's, for what is computed
+ * @param sees which other items count; all where it is left out
  */
 export async function askedItems(
   reader: Reader,
   items: readonly ItemSnapshot[],
   ownFields: readonly OwnField[] = [],
+  sees?: (of: ItemColumns) => SQL | undefined,
 ): Promise<AskedItem[]> {
   if (items.length === 0) return [];
   const ids = items.map((i) => i.id);
@@ -27,14 +33,17 @@ export async function askedItems(
   const links = await reader
     .select({ itemId: itemLink.fromItemId, otherId: itemLink.toItemId, kind: itemLink.kind })
     .from(itemLink)
-    .where(or(inArray(itemLink.fromItemId, ids), inArray(itemLink.toItemId, ids)));
-  const children = await childCounts(reader, ids);
+    .innerJoin(other, eq(other.id, itemLink.toItemId))
+    .where(
+      and(or(inArray(itemLink.fromItemId, ids), inArray(itemLink.toItemId, ids)), sees?.(other)),
+    );
+  const children = await childCounts(reader, ids, sees?.(item));
   // Most items wait for nothing: the other ends are read where there are some.
   const waits = links.some(({ kind }) => kind === "waits for")
-    ? await dependenciesOf(reader, ids)
+    ? await dependenciesOf(reader, ids, sees)
     : [];
   const levels = await levelsOf(reader, items);
-  const shown = await readShown(reader, ids, ownFields);
+  const shown = await readShown(reader, ids, ownFields, sees);
   const everIn = grouped(stays, (s) => s.itemId);
   const linked = grouped(links, (l) => l.itemId);
   const counts = new Map(children.map((c) => [c.parentId, c]));
@@ -44,8 +53,8 @@ export async function askedItems(
     links: [...new Set(linked.get(i.id)?.map((l) => l.kind))],
     children: counts.get(i.id)?.children ?? 0,
     openChildren: openOf(counts.get(i.id)),
-    waitsFor: waits.filter((one) => one.waiting.id === i.id).length,
-    waitedFor: waits.filter((one) => one.wanted.id === i.id && one.waits).length,
+    waitsFor: waits.filter((one) => one.waiting.id === i.id && one.seesWanted).length,
+    waitedFor: waits.filter((one) => one.wanted.id === i.id && one.waits && one.seesWaiting).length,
     promise: null,
     level: levels.get(typeKey(i)) ?? null,
     computed: computedFields(ownFields, i),
@@ -77,7 +86,8 @@ export async function askedItem(
   reader: Reader,
   snapshot: ItemSnapshot,
   ownFields: readonly OwnField[] = [],
+  sees?: (of: ItemColumns) => SQL | undefined,
 ): Promise<AskedItem> {
-  const [asked] = await askedItems(reader, [snapshot], ownFields);
+  const [asked] = await askedItems(reader, [snapshot], ownFields, sees);
   return asked;
 }

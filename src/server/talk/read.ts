@@ -7,23 +7,12 @@ import { COMMENT_SIGNS } from "@/core/talk/comment";
 import type { AskedPerson, NamedItem, Talk, TalkComment } from "@/core/talk/talk-view";
 import { threadOf } from "@/core/talk/threads";
 import { database } from "@/db/connection";
-import {
-  comment,
-  commentSign,
-  item,
-  itemLook,
-  person,
-  project,
-  report,
-  state,
-  talkClosed,
-  walkNote,
-} from "@/db/schema";
+import { comment, commentSign, itemLook, person, report, talkClosed, walkNote } from "@/db/schema";
 import { followingOf } from "../alerts/follow";
 import { hiddenKeys } from "../item/hidden-keys";
-import { hasKeyAmong } from "../item/key";
+import { namedByKeys } from "../item/list/named";
 import { nameableIn } from "../item/talk";
-import { seesItem, visibleTo, type ProjectAccess } from "../people/access";
+import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 
 /** Whoever does what was agreed on, and whoever took a comment back. */
@@ -197,25 +186,11 @@ async function itemsNamed(
 ): Promise<Record<string, NamedItem>> {
   const keys = [...new Set(texts.flatMap(keysIn))].slice(0, MOST_NAMED);
   if (keys.length === 0) return {};
-  const db = database();
-  const rows = await db
-    .select({
-      number: item.number,
-      projectKey: project.key,
-      title: item.title,
-      stateName: state.name,
-      stateKind: item.stateKind,
-      assignee: person.name,
-    })
-    .from(item)
-    .innerJoin(project, eq(project.id, item.projectId))
-    .innerJoin(state, eq(state.id, item.stateId))
-    .leftJoin(person, eq(person.id, item.assigneeId))
-    .where(and(hasKeyAmong(keys), visibleTo(db, viewer), seesItem(db, viewer)));
+  const items = await namedByKeys(viewer, keys);
   return Object.fromEntries(
-    rows.map(({ number, projectKey, stateKind, ...one }) => {
-      const key = `${projectKey}-${number}`;
-      return [key, { ...one, key, finished: stateKind === "finished" }];
+    [...items.values()].map(({ key, title, stateName, assignee, stateKind }) => {
+      const named = { key, title, stateName, assignee, finished: stateKind === "finished" };
+      return [key, named];
     }),
   );
 }

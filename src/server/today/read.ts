@@ -1,11 +1,11 @@
-import { eq, inArray } from "drizzle-orm";
+import { inArray } from "drizzle-orm";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { arrangeDay } from "@/core/today/arrange";
 import { daySentence, waitingCount } from "@/core/today/sentence";
 import type { TodayView } from "@/core/today/today-view";
 import { database } from "@/db/connection";
-import { item, person, project } from "@/db/schema";
-import { seenOf } from "../alerts/seen";
+import { person } from "@/db/schema";
+import { namedItems } from "../item/list/named";
 import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
@@ -73,14 +73,8 @@ async function namesOf(ids: readonly string[]): Promise<Map<string, string>> {
 
 /** The keys of some items, as far as a person may see them. */
 async function keysOf(viewer: Viewer, ids: readonly string[]): Promise<Map<string, string>> {
-  const seen = [...(await seenOf(viewer, ids))];
-  if (seen.length === 0) return new Map();
-  const rows = await database()
-    .select({ id: item.id, number: item.number, projectKey: project.key })
-    .from(item)
-    .innerJoin(project, eq(project.id, item.projectId))
-    .where(inArray(item.id, seen));
-  return new Map(rows.map(({ id, number, projectKey }) => [id, `${projectKey}-${number}`]));
+  const items = [...(await namedItems(viewer, ids)).values()];
+  return new Map(items.flatMap(({ id, key, withdrawn }) => (withdrawn ? [] : [[id, key]])));
 }
 
 /** Somebody's day over all projects, and beside it what concerns the project that is open. */

@@ -10,7 +10,7 @@ import {
 } from "@/core/today/housekeeping";
 import { database, type Reader } from "@/db/connection";
 import { item, putToRest } from "@/db/schema";
-import { seenOf } from "../alerts/seen";
+import { seenOf } from "../item/list/named";
 import { seenIn } from "../item/list/enter";
 import { readIds, readRows } from "../item/list/read";
 import { snapshotOf, type ItemRow } from "../item/rows";

@@ -6,7 +6,7 @@ import { countedClock } from "@/core/item/start-finish";
 import type { Reader } from "@/db/connection";
 import { unjudgedCount } from "../intake/desk";
 import { readRows } from "../item/list/read";
-import { seenOf } from "../alerts/seen";
+import { seenOf } from "../item/list/named";
 import type { Viewer } from "../people/viewer";
 import type { DayProject } from "./ground";
 

@@ -5,7 +5,6 @@ import type { PersonHours } from "@/core/alerts/hours";
 import type { AlertChoice } from "@/core/alerts/request";
 import type { AlertRuleView, AlertRulesView } from "@/core/alerts/rules-view";
 import { standardRule } from "@/core/alerts/standard-rules";
-import { MAIL_WAYS, type MailWay } from "@/core/alerts/ways";
 import { ButtonLink, TextButton } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
 import { Mark } from "@/ui/kit/mark";
@@ -14,15 +13,9 @@ import { ask, keyOf, queryOf } from "@/ui/kit/request";
 import { Select } from "@/ui/kit/select";
 import { Table } from "@/ui/kit/table";
 import { FeedAndStops } from "./feed-and-stops";
+import { MAIL_OPTIONS } from "./mail-words";
+import { OwnRules } from "./own-rules";
 import { HoursForm } from "./hours-form";
-
-const MAIL_WORDS: Record<MailWay, string> = {
-  "at once": "at once",
-  morning: "in the morning",
-  weekly: "once a week",
-  none: "no mail",
-};
-const MAIL_OPTIONS = MAIL_WAYS.map((value) => ({ value, label: MAIL_WORDS[value] }));
 
 /** By which rules I hear of what happens, and when I may be written to. */
 export function AlertRulesScreen({ initial }: { initial: AlertRulesView }) {
@@ -68,7 +61,10 @@ export function AlertRulesScreen({ initial }: { initial: AlertRulesView }) {
         </ButtonLink>
       </header>
       <div className="grid items-start gap-6 lg:grid-cols-[1fr_320px]">
-        <Rules rules={view.rules} choose={choose} />
+        <div className="flex min-w-0 flex-col gap-6">
+          <Rules rules={view.rules} choose={choose} />
+          <OwnRules view={view} />
+        </div>
         <div className="flex flex-col gap-4">
           <HoursForm initial={view.hours} onSave={setHours} />
           <FeedAndStops view={view} />

@@ -1,0 +1,31 @@
+import { inArray } from "drizzle-orm";
+import type { ItemEvent } from "@/core/item/event";
+import { grouped } from "@/core/item/grouped";
+import { meaningOf, type StateMeaning } from "@/core/workflow/state-meaning";
+import type { Reader } from "@/db/connection";
+import { state } from "@/db/schema";
+
+const UNKNOWN: StateMeaning = { ofReview: false, ofTest: false };
+
+/** The states that items came to and left. */
+export const statesIn = (events: readonly ItemEvent[]): string[] => [
+  ...new Set(events.flatMap((e) => (e.kind === "moved" ? [e.old.stateId, e.new.stateId] : []))),
+];
+
+/** What states mean for the people of an item, by their ids. */
+export async function meaningsOfStates(
+  reader: Reader,
+  ids: readonly string[],
+): Promise<(id: string) => StateMeaning> {
+  if (ids.length === 0) return () => UNKNOWN;
+  const workflows = reader
+    .select({ id: state.workflowId })
+    .from(state)
+    .where(inArray(state.id, [...ids]));
+  const rows = await reader.select().from(state).where(inArray(state.workflowId, workflows));
+  const byWorkflow = grouped(rows, (row) => row.workflowId);
+  const known = new Map(
+    rows.map((row) => [row.id, meaningOf(row, byWorkflow.get(row.workflowId)!)]),
+  );
+  return (id) => known.get(id) ?? UNKNOWN;
+}
