@@ -818,11 +818,8 @@ const TRIES: [
   ],
   [
     "vote for it",
-    "/api/projects/[key]/worth",
-    (of) => [
-      "/api/projects/TIX/worth",
-      { method: "POST", body: { kind: "vote", itemId: of.below, on: true } },
-    ],
+    "/api/items/[key]/vote",
+    (of) => [`/api/items/${of.key}/vote`, { method: "POST", body: { side: "for" } }],
   ],
   [
     "report with it in view",

@@ -66,13 +66,15 @@ const asked: AskedItem = {
   openChildren: 1,
   waitsFor: 2,
   waitedFor: 3,
+  followers: ["noor", "ivo"],
+  votes: 4,
   promise: "at risk",
   level: 2,
   shown: { "f-below": 8, "f-ends": "1970-01-14", "f-above": "Storm desk" },
   computed: { "f-cost": 800 },
 };
 const bare: AskedItem = { ...NOTHING_AROUND, item: plainItem };
-const AT = { now: 10 * DAY, zone: "Europe/London" };
+const AT = { now: 10 * DAY, zone: "Europe/London", personId: "noor" };
 
 test.each<[FactName, FactValue, FactValue]>([
   ["title", "Gate refuses the night boat", created.title],
@@ -90,6 +92,9 @@ test.each<[FactName, FactValue, FactValue]>([
   ["openChildren", 1, 0],
   ["waitsFor", 2, 0],
   ["waitedFor", 3, 0],
+  ["followers", 2, 0],
+  ["followed", true, false],
+  ["votes", 4, 0],
   ["promise", "at risk", null],
   ["level", "2", null],
   ["projectId", plainItem.projectId, plainItem.projectId],

@@ -70,6 +70,8 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
       openChildren: fc.nat(3),
       waitsFor: fc.nat(3),
       waitedFor: fc.nat(3),
+      followers: fc.subarray(["noor", "ivo"]),
+      votes: fc.integer({ min: -2, max: 5 }),
       level: fc.constantFrom(0, 1, 2),
       promise: fc.constantFrom(null, ...PROMISE_BANDS),
     }),

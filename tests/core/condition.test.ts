@@ -24,6 +24,8 @@ const asked = (change: Partial<ItemSnapshot> = {}, more: Partial<AskedItem> = {}
   openChildren: 0,
   waitsFor: 0,
   waitedFor: 0,
+  followers: [],
+  votes: 0,
   promise: null,
   level: 1,
   computed: {},

@@ -172,7 +172,6 @@ describe("what requests are worth", () => {
   });
   test.each([
     { kind: "score", itemId: ITEM, scores: { reach: 0, effort: 1_000 } },
-    { kind: "vote", itemId: ITEM, on: true },
     reorder([]),
     reorder(Array(5_000).fill(OTHER)),
   ])("%#: is understood", (body) => expect(worthBody.parse(body)).toEqual(body));
@@ -181,7 +180,6 @@ describe("what requests are worth", () => {
     { kind: "score", itemId: ITEM, scores: { reach: -1 } },
     { kind: "score", itemId: ITEM, scores: { reach: 1_001 } },
     { kind: "score", itemId: ITEM, scores: { [long(65)]: 1 } },
-    { kind: "vote", itemId: ITEM, on: "yes" },
     reorder(["x"], []),
     reorder([], ["x"]),
     reorder(Array(5_001).fill(OTHER), []),

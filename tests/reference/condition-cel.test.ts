@@ -80,6 +80,8 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
     openChildren: 1,
     waitsFor: 2,
     waitedFor: 0,
+    followers: change.estimate > 2 ? ["noor", "ivo"] : ["ivo"],
+    votes: change.returns - 1,
     level: change.typeId === "bug" ? 1 : 2,
     promise: change.estimate > 3 ? "at risk" : null,
     computed: computedFields(OWN_FIELDS, {

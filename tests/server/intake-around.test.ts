@@ -211,7 +211,7 @@ describe("merging", () => {
     await verdictOn(other.id, { kind: "merge", itemId: itemId! });
     expect(await votes()).toBe(3);
     const view = await readItem(NOOR, itemKey!);
-    expect(view.told).toBe(3);
+    expect(view.votes.reports).toBe(3);
     expect(view.reports.map((r) => [r.reference, r.status])).toEqual([
       [main.reference, "accepted"],
       [other.reference, "merged"],
@@ -221,7 +221,7 @@ describe("merging", () => {
     // Long after, when undoing the verdict is out of reach of the one who gave it.
     await takeApart(INES, other.id);
     expect(await reportRow(other.id)).toMatchObject({ status: "unjudged", itemId: null });
-    expect((await readItem(NOOR, itemKey!)).told).toBe(1);
+    expect((await readItem(NOOR, itemKey!)).votes.reports).toBe(1);
     expect(await readReport(TOMAS, other.id)).toMatchObject({
       followers: 1,
       files: [{ name: "dark.txt" }],

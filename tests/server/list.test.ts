@@ -121,8 +121,8 @@ test("in memory and in the database a list has the same items in the same order,
       fc.integer({ min: 1, max: 400 }),
       async (condition, query, asker, limit) => {
         const items = asked.filter((a) => holds(condition, a, asker));
-        const { now, zone } = asker;
-        const wanted = arrange(items, query, { vocabulary, now, zone });
+        const { now, zone, personId } = asker;
+        const wanted = arrange(items, query, { vocabulary, now, zone, personId });
         const where = and(
           FILLED,
           compileCondition(condition, { ...asker, ownFields: OWN_FIELDS, promises }),
@@ -134,7 +134,8 @@ test("in memory and in the database a list has the same items in the same order,
         const told = { condition: printCel(condition, vocabulary), query };
         expect({ ...told, ids }).toEqual({ ...told, ids: wanted.items.map((a) => a.item.id) });
         const [first] = query.sort;
-        const value = (a: AskedItem) => (first ? factOf(first.fact).of(a, { now, zone }) : null);
+        const value = (a: AskedItem) =>
+          first ? factOf(first.fact).of(a, { now, zone, personId }) : null;
         expect({ ...told, sortedBy }).toEqual({ ...told, sortedBy: wanted.items.map(value) });
         const groups = await readGroups(of, query);
         expect({ ...told, groups }).toEqual({ ...told, groups: nearly(wanted.groups) });
@@ -156,8 +157,8 @@ test("values are counted alike, add up to the whole, and mean the items that wer
       fc.option(fc.constantFrom(...factsOffered(vocabulary).filter(isAmount))),
       fc.constantFrom(...ASKERS),
       async (condition, fact, sum, asker) => {
-        const { now, zone } = asker;
-        const at = { now, zone };
+        const { now, zone, personId } = asker;
+        const at = { now, zone, personId };
         const items = asked.filter((a) => holds(condition, a, asker));
         const wanted = new Map<string | null, { count: number; sum: number }>();
         for (const one of items)

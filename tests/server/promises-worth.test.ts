@@ -16,7 +16,10 @@ import { readLearn } from "@/server/flow/read";
 import { editRules, loadRules } from "@/server/intake/rules";
 import { editWorth, readWorth } from "@/server/intake/worth";
 import { checkItems } from "@/server/item/check";
+import { compileCondition } from "@/server/condition/compile";
+import { readIds } from "@/server/item/list/read";
 import { readItem } from "@/server/item/read";
+import { castVote } from "@/server/item/votes";
 import { itemIn, move, refusalOf, send } from "./setup/board";
 import { ARTHUR, INES, NOOR, TOMAS } from "./setup/people";
 import { accepting, sent, verdictOn } from "./setup/reports";
@@ -273,6 +276,7 @@ describe("promises", () => {
 });
 
 describe("worth", () => {
+  const keyOf = async (id: string) => `TIX-${(await snapshot(id)).number}`;
   const row = async (id: string) =>
     (await readWorth(INES, "TIX")).rows.find((r) => r.itemId === id)!;
 
@@ -298,12 +302,11 @@ describe("worth", () => {
       itemId: id,
       scores: { reach: 5, pain: 5, goal: 5 },
     });
-    for (const viewer of [NOOR, INES, INES])
-      await editWorth(viewer, "TIX", { kind: "vote", itemId: id, on: true });
-    expect(await row(id)).toMatchObject({ voted: true, request: { votes: 2 } });
+    for (const viewer of [NOOR, INES, INES]) await castVote(viewer, await keyOf(id), "for");
+    expect(await row(id)).toMatchObject({ votes: { mine: "for", for: 2 }, request: { votes: 2 } });
     // 90 for three criteria at their best, and 2 of 20 votes on a weight of 10.
     expect((await row(id)).parts.score).toBeCloseTo(91);
-    await editWorth(INES, "TIX", { kind: "vote", itemId: id, on: false });
+    await castVote(INES, await keyOf(id), null);
     expect((await row(id)).request.votes).toBe(1);
     expect(
       await refusalOf(editWorth(NOOR, "TIX", { kind: "score", itemId: id, scores: { reach: 6 } })),
@@ -311,9 +314,39 @@ describe("worth", () => {
     expect(
       await refusalOf(editWorth(NOOR, "TIX", { kind: "score", itemId: id, scores: { votes: 1 } })),
     ).toBe("invalid");
-    expect(await refusalOf(editWorth(ARTHUR, "TIX", { kind: "vote", itemId: id, on: true }))).toBe(
-      "not allowed",
+    expect(await refusalOf(castVote(ARTHUR, await keyOf(id), "for"))).toBe("not allowed");
+  });
+
+  test("votes against count where the project says so, and everywhere the same", async () => {
+    const id = await itemIn(NOOR, "Bells on the gates");
+    const key = await keyOf(id);
+    expect(await refusalOf(castVote(NOOR, key, "against"))).toBe("invalid");
+    await editRules(INES, "TIX", {
+      seenVersion: await version(),
+      scoring: { ...FIRST_MODEL, votesAgainst: true },
+    });
+    for (const viewer of [NOOR, TOMAS]) await castVote(viewer, key, "against");
+    await castVote(INES, key, "for");
+    expect((await row(id)).votes).toEqual({ for: 1, against: 2, reports: 0, mine: "for" });
+    expect((await row(id)).request.votes).toBe(-1);
+    expect((await readItem(NOOR, key)).votes.mine).toBe("against");
+    const counted = await readIds(
+      {
+        reader: database(),
+        where: and(
+          eq(item.projectId, "tix"),
+          compileCondition(
+            { kind: "compare", fact: "votes", op: "less than", value: 0 },
+            { personId: null, teamIds: [], now: Date.now(), zone: "UTC" },
+          ),
+        ),
+      },
+      10,
     );
+    expect(counted).toEqual([id]);
+    // Whoever thinks again has one vote.
+    await castVote(TOMAS, key, "for");
+    expect((await row(id)).votes).toMatchObject({ for: 2, against: 1 });
   });
 
   test("the backlog is put into the order that was shown, in every item's history, and back again; a changed backlog is not overwritten", async () => {

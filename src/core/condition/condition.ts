@@ -282,7 +282,8 @@ export const writtenConditionSchema: z.ZodType<WrittenCondition> = z.union([
 export function asksWhoLooks(condition: Condition): boolean {
   if (condition.kind === "compare")
     return (
-      typeof condition.value === "object" && condition.value !== null && "who" in condition.value
+      condition.fact === "followed" ||
+      (typeof condition.value === "object" && condition.value !== null && "who" in condition.value)
     );
   return (condition.kind === "not" ? [condition.of] : condition.of).some(asksWhoLooks);
 }
@@ -306,6 +307,9 @@ const CHANGE_BY_THEMSELVES: ReadonlySet<FactName> = new Set<FactName>([
   "links",
   "waitsFor",
   "waitedFor",
+  "followed",
+  "followers",
+  "votes",
   "promise",
   "openChanges",
   "mergedChanges",

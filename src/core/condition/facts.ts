@@ -32,6 +32,10 @@ export interface AskedItem {
    */
   waitsFor: number;
   waitedFor: number;
+  /** Who follows it, by their ids. */
+  followers: readonly string[];
+  /** People who want it done, less those who do not, and those who told of it. */
+  votes: number;
   /** How what was promised about it stands; null where nothing was, or nobody asked for it. */
   promise: PromiseBand | null;
   /** The level of its type; null where that is not known. */
@@ -50,16 +54,20 @@ export const NOTHING_AROUND: Omit<AskedItem, "item"> = {
   openChildren: 0,
   waitsFor: 0,
   waitedFor: 0,
+  followers: [],
+  votes: 0,
   promise: null,
   level: null,
   computed: {},
   shown: {},
 };
 
-/** When something is asked, and in which zone days are counted (an IANA name). */
+/** When something is asked, in which zone days are counted (an IANA name), and by whom. */
 export interface AskedAt {
   now: Instant;
   zone: string;
+  /** Who asks; nobody where the project itself does. */
+  personId?: string | null;
 }
 
 export type FactValue = string | number | boolean | readonly string[] | null;
@@ -218,6 +226,16 @@ export const FACTS = {
   openChildren: number("open children", "open_children", ({ openChildren }) => openChildren),
   waitsFor: number("items it waits for", "waits_for", ({ waitsFor }) => waitsFor),
   waitedFor: number("items that wait for it", "waited_for", ({ waitedFor }) => waitedFor),
+  followed: {
+    label: "followed by me",
+    text: "followed",
+    kind: "flag",
+    nullable: false,
+    options: null,
+    of: ({ followers }, { personId = null }) => personId !== null && followers.includes(personId),
+  } as Fact,
+  followers: number("followers", "followers", ({ followers }) => followers.length),
+  votes: number("votes and reports", "votes", ({ votes }) => votes),
   promise: choiceOrNone("promise", "promise", PROMISE_BANDS, ({ promise }) => promise),
   openChanges: number(
     "open changes",

@@ -156,6 +156,9 @@ function numberSentence(
   if (fact === "children") return `it has ${amount} ${value === 1 ? "child" : "children"}`;
   if (fact === "openChanges" || fact === "mergedChanges")
     return `it has ${amount} ${fact === "openChanges" ? "open" : "merged"} ${value === 1 ? "change" : "changes"}`;
+  if (fact === "followers") return `it has ${amount} ${value === 1 ? "follower" : "followers"}`;
+  if (fact === "votes")
+    return `it has ${amount} ${value === 1 ? "vote or report" : "votes and reports"}`;
   const items = value === 1 ? "item" : "items";
   if (fact === "waitsFor") return `it waits for ${amount} ${items}`;
   if (fact === "waitedFor") return `${amount} ${items} ${value === 1 ? "waits" : "wait"} for it`;

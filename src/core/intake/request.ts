@@ -126,7 +126,6 @@ export const worthBody = z.discriminatedUnion("kind", [
     itemId: z.uuid(),
     scores: z.record(id, z.number().min(0).max(1_000)),
   }),
-  z.object({ kind: z.literal("vote"), itemId: z.uuid(), on: z.boolean() }),
   z.object({
     kind: z.literal("reorder"),
     commandId: z.uuid(),

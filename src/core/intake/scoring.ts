@@ -21,6 +21,8 @@ export interface ScoringModel {
    */
   valueFieldId: string | null;
   weeksFieldId: string | null;
+  /** Whether people can vote against an item too. */
+  votesAgainst?: boolean;
 }
 
 export const FIRST_MODEL: ScoringModel = {
@@ -51,6 +53,7 @@ export const scoringModelSchema: z.ZodType<ScoringModel> = z
       .max(20),
     valueFieldId: id.nullable(),
     weeksFieldId: id.nullable(),
+    votesAgainst: z.boolean().optional(),
   })
   .superRefine((model, context) => {
     if (new Set(model.criteria.map((c) => c.name.toLowerCase())).size < model.criteria.length)

@@ -1,3 +1,4 @@
+import type { Votes } from "@/core/item/vote";
 import type { Scored, ScoreParts, ScoringModel } from "./scoring";
 
 export interface WorthRow {
@@ -7,7 +8,7 @@ export interface WorthRow {
   typeId: string;
   /** Its place in the backlog, from 1. */
   place: number;
-  voted: boolean;
+  votes: Votes;
   request: Scored;
   parts: ScoreParts;
 }

@@ -3,6 +3,7 @@ import type { Card } from "@/core/board/card";
 import { answered, contract, DONE } from "@/core/contract/contract";
 import type { ItemView } from "./item-view";
 import { behindBody, type BehindView } from "./list/behind";
+import { VOTE_SIDES } from "./vote";
 import { createItemBody, fieldEditBody, itemCommandBody } from "./request";
 
 export const itemContract = {
@@ -32,6 +33,13 @@ export const itemContract = {
     path: "/api/items/commands",
     body: itemCommandBody,
     answer: answered<{ card: Card; fresh: boolean }>(),
+  }),
+  /** Votes for an item, or against it, or takes one's vote back. */
+  vote: contract({
+    method: "POST",
+    path: "/api/items/:key/vote",
+    body: z.object({ side: z.enum(VOTE_SIDES).nullable() }),
+    answer: DONE,
   }),
   /** The items behind a figure. A query with a body, because a figure can stand for hundreds. */
   behind: contract({

@@ -10,6 +10,7 @@ import type { Agreement } from "./agreement";
 import type { ItemSnapshot } from "./fields";
 import type { ItemType } from "./item-type";
 import type { OwnField } from "./own-field";
+import type { Votes } from "./vote";
 
 /** How the promises about an item stand. */
 export interface ItemPromise {
@@ -66,8 +67,10 @@ export interface ItemView {
   /** How many items it waits for that this person may not see. */
   waitsUnseen: number;
   reports: { id: string; reference: string; title: string; receivedAt: number; status: string }[];
-  /** How many people told of it, by reports or by saying that it happens to them too. */
-  told: number;
+  /** Who wants it, and how many told of it, by reports or by saying that it happens to them too. */
+  votes: Votes;
+  /** Whether its project counts votes against items. */
+  votesAgainst: boolean;
   /** By which words people outside know of it; null where they do not. */
   knownAs: string | null;
   zigzag: Zigzag;

@@ -1,7 +1,9 @@
-import { integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
+import { sql } from "drizzle-orm";
+import { check, integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
 import type { WorkingCalendar } from "@/core/calendar/working-time";
 import type { ScoringModel } from "@/core/intake/scoring";
 import type { ServiceTarget } from "@/core/intake/service-target";
+import type { VoteSide } from "@/core/item/vote";
 import type { TriageRules } from "@/core/intake/triage-rules";
 import { instant } from "./columns";
 import { item } from "./item";
@@ -35,7 +37,7 @@ export const itemScore = pgTable("item_score", {
   at: instant("at").notNull(),
 });
 
-/** Somebody who wants an item done. */
+/** Somebody who wants an item done, or would rather not have it. */
 export const itemVote = pgTable(
   "item_vote",
   {
@@ -45,7 +47,11 @@ export const itemVote = pgTable(
     personId: text("person_id")
       .notNull()
       .references(() => person.id),
+    side: text("side").$type<VoteSide>().notNull().default("for"),
     at: instant("at").notNull(),
   },
-  (t) => [primaryKey({ columns: [t.itemId, t.personId] })],
+  (t) => [
+    primaryKey({ columns: [t.itemId, t.personId] }),
+    check("item_vote_side", sql`${t.side} in ('for', 'against')`),
+  ],
 );

@@ -6,9 +6,10 @@ import { grouped } from "@/core/item/grouped";
 import type { OwnField } from "@/core/item/own-field";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
-import { item, itemLink, itemType, stay } from "@/db/schema";
+import { follow, item, itemLink, itemType, stay } from "@/db/schema";
 import type { ItemColumns } from "../people/access";
 import { readShown } from "./shown";
+import { votesOf } from "../item/votes";
 import { childCounts, dependenciesOf } from "../item/around";
 
 const other = alias(item, "other");
@@ -43,6 +44,7 @@ export async function askedItems(
     ? await dependenciesOf(reader, ids, sees)
     : [];
   const levels = await levelsOf(reader, items);
+  const [followers, votes] = [await followersOf(reader, ids), await votesOf(reader, ids)];
   const shown = await readShown(reader, ids, ownFields, sees);
   const everIn = grouped(stays, (s) => s.itemId);
   const linked = grouped(links, (l) => l.itemId);
@@ -55,11 +57,32 @@ export async function askedItems(
     openChildren: openOf(counts.get(i.id)),
     waitsFor: waits.filter((one) => one.waiting.id === i.id && one.seesWanted).length,
     waitedFor: waits.filter((one) => one.wanted.id === i.id && one.waits && one.seesWaiting).length,
+    followers: followers.get(i.id) ?? [],
+    votes: votes(i.id),
     promise: null,
     level: levels.get(typeKey(i)) ?? null,
     computed: computedFields(ownFields, i),
     shown: shown.get(i.id) ?? {},
   }));
+}
+
+/** Who follows some items themselves, by item. */
+async function followersOf(
+  reader: Reader,
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, string[]>> {
+  const rows = await reader
+    .selectDistinct({ itemId: follow.target, personId: follow.personId })
+    .from(follow)
+    .where(
+      and(
+        inArray(follow.kind, ["item", "below"]),
+        inArray(follow.target, [...ids]),
+        eq(follow.on, true),
+      ),
+    );
+  const byItem = grouped(rows, ({ itemId }) => itemId);
+  return new Map([...byItem].map(([id, of]) => [id, of.map(({ personId }) => personId)]));
 }
 
 const typeKey = ({ projectId, typeId }: Pick<ItemSnapshot, "projectId" | "typeId">): string =>

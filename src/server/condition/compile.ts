@@ -13,8 +13,9 @@ import {
 import { PROMISE_BANDS, type PromiseBand } from "@/core/item/promise-band";
 import { isShown, type OwnField } from "@/core/item/own-field";
 import type { AlikeFields } from "@/core/across/merge-vocabulary";
-import { item, itemLink, itemType, stay } from "@/db/schema";
+import { follow, item, itemLink, itemType, stay } from "@/db/schema";
 import type { ItemColumns } from "../people/access";
+import { votesColumn } from "../item/votes";
 import { shownColumn } from "./shown";
 
 const TRUE = sql`true`;
@@ -155,6 +156,12 @@ export function factColumn(fact: FactName, asker: SqlAsker): SQL {
       return waitsFor(asker);
     case "waitedFor":
       return waitedFor(asker);
+    case "followed":
+      return followed(asker);
+    case "followers":
+      return followers;
+    case "votes":
+      return votesColumn(item.id);
     case "promise":
       return promise(asker);
     case "level":
@@ -190,6 +197,9 @@ type PlainColumn = Exclude<
   | "openChildren"
   | "waitsFor"
   | "waitedFor"
+  | "followed"
+  | "followers"
+  | "votes"
   | "promise"
   | "level"
   | "openChanges"
@@ -201,6 +211,14 @@ type PlainColumn = Exclude<
   | "labels"
   | "deployedTo"
 >;
+
+/** Who follows an item itself, alone or with all below it. */
+const following = sql`${follow.kind} in ('item', 'below') and ${follow.target} = ${item.id}::text and ${follow.on}`;
+const followers = sql`(select count(distinct ${follow.personId})::float8 from ${follow} where ${following})`;
+const followed = ({ personId }: SqlAsker): SQL =>
+  personId === null
+    ? sql`false`
+    : sql`exists (select 1 from ${follow} where ${following} and ${follow.personId} = ${personId})`;
 
 /** A number as its text: levels are chosen from those that there are. */
 const level = sql`(select ${itemType.level}::text from ${itemType} where ${itemType.projectId} = ${item.projectId} and ${itemType.id} = ${item.typeId})`;

@@ -1,14 +1,16 @@
-import { and, asc, count, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { scoreOf, type Scored, type ScoringModel } from "@/core/intake/scoring";
 import { computedFields } from "@/core/item/compute-fields";
 import type { OwnField } from "@/core/item/own-field";
+import { votesTotal } from "@/core/item/vote";
 import { ranksForOrder } from "@/core/item/rank";
 import { refuse } from "@/core/workflow/refusal";
 import { database, transact, type Reader } from "@/db/connection";
-import { item, itemScore, itemType, itemVote } from "@/db/schema";
+import { item, itemScore, itemType } from "@/db/schema";
 import { recordCommand } from "../item/command-key";
 import { allThroughDoor } from "../item/door";
 import { lockInOrder } from "../item/enter";
+import { readVotes } from "../item/votes";
 import { loadOwnFields } from "../item/own-fields";
 import { ranksAround } from "../item/place";
 import type { ItemRow } from "../item/rows";
@@ -16,7 +18,6 @@ import { enterProject, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
 import { loadRules } from "./rules";
-import { reporterCounts } from "./reporter-counts";
 import { v7 as newId } from "uuid";
 import type { WorthRequest } from "@/core/intake/request";
 import type { WorthView } from "@/core/intake/worth-view";
@@ -57,20 +58,8 @@ export async function readWorth(viewer: Viewer, projectKey: string): Promise<Wor
   const scores = none
     ? []
     : await db.select().from(itemScore).where(inArray(itemScore.itemId, ids));
-  const votes = none
-    ? []
-    : await db
-        .select({
-          itemId: itemVote.itemId,
-          n: count(),
-          mine: sql<boolean>`bool_or(${itemVote.personId} = ${viewer.personId})`,
-        })
-        .from(itemVote)
-        .where(inArray(itemVote.itemId, ids))
-        .groupBy(itemVote.itemId);
-  const told = await reporterCounts(db, ids);
+  const votes = await readVotes(db, viewer, ids);
   const scoreBy = new Map(scores.map((s) => [s.itemId, s.scores]));
-  const voteBy = new Map(votes.map((v) => [v.itemId, v]));
   return {
     project: { id: project.id, key: project.key, name: project.name },
     model: rules.scoring,
@@ -81,7 +70,7 @@ export async function readWorth(viewer: Viewer, projectKey: string): Promise<Wor
         model: rules.scoring,
         ownFields,
         scores: scoreBy.get(row.id) ?? {},
-        votes: (voteBy.get(row.id)?.n ?? 0) + (told.get(row.id) ?? 0),
+        votes: votesTotal(votes(row.id)),
       });
       return {
         itemId: row.id,
@@ -89,7 +78,7 @@ export async function readWorth(viewer: Viewer, projectKey: string): Promise<Wor
         title: row.title,
         typeId: row.typeId,
         place: i + 1,
-        voted: voteBy.get(row.id)?.mine === true,
+        votes: votes(row.id),
         request,
         parts: scoreOf(rules.scoring, request),
       };
@@ -131,7 +120,7 @@ function scoredOf({
   };
 }
 
-/** Judges a request, votes for one, or puts the backlog into another order. */
+/** Judges a request, or puts the backlog into another order. */
 export async function editWorth(
   viewer: Viewer,
   projectKey: string,
@@ -144,7 +133,7 @@ export async function editWorth(
     reader: db,
     viewer,
     where: { key: projectKey },
-    action: request.kind === "vote" ? "comment item" : "edit item",
+    action: "edit item",
   });
   const [known] = await db
     .select({ id: item.id })
@@ -158,18 +147,6 @@ export async function editWorth(
       ),
     );
   if (!known) throw notFound("item");
-  if (request.kind === "vote") {
-    if (request.on)
-      await db
-        .insert(itemVote)
-        .values({ itemId: known.id, personId: viewer.personId, at: now })
-        .onConflictDoNothing();
-    else
-      await db
-        .delete(itemVote)
-        .where(and(eq(itemVote.itemId, known.id), eq(itemVote.personId, viewer.personId)));
-    return;
-  }
   const { scoring } = await loadRules(db, project.id);
   for (const [criterionId, value] of Object.entries(request.scores)) {
     const criterion = scoring.criteria.find((c) => c.id === criterionId && c.source === "judged");

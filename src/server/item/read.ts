@@ -19,7 +19,6 @@ import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { knownAs } from "../intake/known";
 import { promiseOf } from "../intake/promises";
-import { reporterCounts } from "../intake/reporter-counts";
 import { notFound } from "../refused";
 import { projectTypes } from "../workflow/load";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
@@ -32,6 +31,7 @@ import { hasKeyAmong } from "./key";
 import { historyOf } from "./history";
 import { snapshotOf } from "./rows";
 import { readTalk } from "../talk/read";
+import { countsAgainst, readVotes } from "./votes";
 import { withVisibleOther } from "./visible-others";
 import type { ItemView, ItemViewLink } from "@/core/item/item-view";
 
@@ -65,7 +65,8 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     sprints,
     releases,
     ownFields,
-    told,
+    votes,
+    againstToo,
     known,
     around,
   ] = await Promise.all([
@@ -107,7 +108,8 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     loadSprints(db, access.project.id),
     loadReleases(db, access.project.id),
     loadOwnFields(db, access.project.id),
-    access.may("read intake") ? reporterCounts(db, [row.id]) : null,
+    readVotes(db, viewer, [row.id]),
+    countsAgainst(db, access.project.id),
     knownAs(row.id),
     aroundItems(db, viewer, groundOf(access), [row.id]),
   ]);
@@ -222,7 +224,8 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     })),
     waitsUnseen: around[row.id]?.waitsForUnseen ?? 0,
     reports,
-    told: told?.get(row.id) ?? 0,
+    votes: votes(row.id),
+    votesAgainst: againstToo,
     knownAs: known,
     zigzag: zigzag(
       intervals,

@@ -1,5 +1,6 @@
 "use client";
 import { Button } from "@/ui/kit/button";
+import { Check } from "@/ui/kit/check";
 import { Field, TextInput } from "@/ui/kit/field";
 import { namedOptions, Select } from "@/ui/kit/select";
 import { X } from "lucide-react";
@@ -119,6 +120,12 @@ export function ModelEditor({
           setDraft((d) => ({ ...d, weeksFieldId })),
         )}
       </div>
+      <Check
+        checked={draft.votesAgainst === true}
+        onChange={(votesAgainst) => setDraft((d) => ({ ...d, votesAgainst }))}
+      >
+        People can vote against an item too; each such vote takes one away
+      </Check>
       <p className="text-[12.5px] text-ink-soft">
         Cost of delay is the one times the other. What a week loses divided by the size is the order
         that loses least in total.

@@ -2,12 +2,12 @@
 
 import type { ScoringModel } from "@/core/intake/scoring";
 import type { WorthRow } from "@/core/intake/worth-view";
-import { Button, TextButton } from "@/ui/kit/button";
+import { TextButton } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
 import { TextInput } from "@/ui/kit/field";
 import { usePanel } from "@/ui/kit/panel-context";
+import { VoteButtons } from "@/ui/item/vote-buttons";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
-import { ThumbsUp } from "lucide-react";
 import { useState } from "react";
 
 const number = (n: number | null) =>
@@ -49,7 +49,8 @@ export function WorthLine({
   locked,
   compared,
   onScore,
-  onVote,
+  votesAgainst,
+  onVoted,
   onCompare,
 }: {
   row: WorthRow;
@@ -58,7 +59,8 @@ export function WorthLine({
   compared: boolean;
   /** An empty value takes the score back. */
   onScore: (criterionId: string, value: string) => void;
-  onVote: () => void;
+  votesAgainst: boolean;
+  onVoted: () => Promise<unknown>;
   onCompare: (on: boolean) => void;
 }) {
   const { openItem } = usePanel();
@@ -86,17 +88,13 @@ export function WorthLine({
               onStore={(value) => onScore(c.id, value)}
             />
           ) : c.source === "votes" ? (
-            <Button
-              look="quiet"
-              small
-              className={row.voted ? "!px-1 text-accent" : "!px-1"}
-              aria-pressed={row.voted}
-              aria-label={`Vote for ${row.key}, ${row.request.votes} so far`}
-              disabled={locked}
-              onClick={onVote}
-            >
-              <ThumbsUp size={13} aria-hidden="true" /> {row.request.votes}
-            </Button>
+            <VoteButtons
+              itemKey={row.key}
+              votes={row.votes}
+              against={votesAgainst}
+              locked={locked}
+              onVoted={onVoted}
+            />
           ) : (
             number(row.request.estimate)
           )}

@@ -136,7 +136,8 @@ export function WorthScreen({ initial }: { initial: WorthView }) {
                   locked={!view.mayScore}
                   compared={compared.includes(row.itemId)}
                   onScore={(criterionId, value) => score(row, criterionId, value)}
-                  onVote={() => void send({ kind: "vote", itemId: row.itemId, on: !row.voted })}
+                  votesAgainst={view.model.votesAgainst === true}
+                  onVoted={readAgain}
                   onCompare={(on) => compare(row.itemId, on)}
                 />
               ))}

@@ -2,6 +2,7 @@
 import type { ItemView } from "@/core/item/item-view";
 import { ItemBody } from "./item-body";
 import { FollowButton } from "./follow-button";
+import { ItemVotes } from "./vote-buttons";
 import { PinButton } from "./pin-button";
 import { useItem } from "./use-item";
 
@@ -16,6 +17,7 @@ export function ItemPage({ initial }: { initial: ItemView }) {
           <h1 className="key !text-[14px]">{initial.key}</h1>
           <PinButton id={initial.item.id} itemKey={initial.key} />
           <span className="flex-1" />
+          <ItemVotes handle={handle} />
           <FollowButton handle={handle} />
         </div>
         <ItemBody handle={handle} wide />

@@ -7,6 +7,7 @@ import { problemOf } from "@/ui/kit/request";
 import { usePanel } from "@/ui/kit/panel-context";
 import { ItemBody } from "./item-body";
 import { FollowButton } from "./follow-button";
+import { ItemVotes } from "./vote-buttons";
 import { PinButton } from "./pin-button";
 import { useItem } from "./use-item";
 
@@ -62,6 +63,7 @@ export function ItemPanel({ itemKey }: { itemKey: string }) {
           </TextButton>
         )}
         <span className="flex-1" />
+        {handle && <ItemVotes handle={handle} />}
         {handle && <FollowButton handle={handle} />}
         {handle && <PinButton id={handle.view.item.id} itemKey={itemKey} />}
         <ButtonLink

@@ -37,9 +37,9 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
     <section aria-label="Reports">
       <h3 className="mb-1 text-[13px]">
         Reports
-        {view.told > 0 && (
+        {view.votes.reports > 0 && (
           <span className="font-normal text-ink-soft">
-            : {view.told} {view.told === 1 ? "person" : "people"} told us of it
+            : {view.votes.reports} {view.votes.reports === 1 ? "person" : "people"} told us of it
           </span>
         )}
       </h3>

@@ -79,7 +79,7 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
           onLeave={onDone}
         />
       )}
-      {outside && <p className="composer-outside">{reachWords(talk.reporters, view.told)}</p>}
+      {outside && <p className="composer-outside">{reachWords(talk.reporters, view.votes.reports)}</p>}
       <div className="composer-foot">
         {mayReachReporters && (
           <span role="group" aria-label="Whom it is for" className="composer-audience">

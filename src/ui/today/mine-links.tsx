@@ -15,6 +15,9 @@ export function MineLinks() {
         <Link className="link" prefetch={false} href={addressOf("createdBy")}>
           made by me
         </Link>
+        <Link className="link" prefetch={false} href={addressOf("followed")}>
+          followed by me
+        </Link>
       </p>
     </section>
   );
@@ -28,7 +31,9 @@ function addressOf(fact: FactName): string {
     filter: {
       kind: "all",
       of: [
-        { kind: "compare", fact, op: "is", value: { who: "me" } },
+        fact === "followed"
+          ? { kind: "compare", fact, op: "is", value: true }
+          : { kind: "compare", fact, op: "is", value: { who: "me" } },
         { kind: "compare", fact: "stateKind", op: "is not", value: "finished" },
       ],
     },
