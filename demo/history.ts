@@ -31,6 +31,7 @@ import {
   BLOCKERS,
   BUILD_COMMENTS,
   CAME_BACK_REASONS,
+  WITHDRAWN_REASONS,
   HOW_TO_TEST,
   PLACES,
   REVIEW_COMMENTS,
@@ -475,6 +476,23 @@ class HistoryWriter {
     this.writeTalk();
     this.writeLargePieces();
     this.writeThreads();
+    this.writeWithdrawn();
+  }
+
+  /** What was taken out of the backlog again, as nobody had begun it. */
+  private writeWithdrawn(): void {
+    const unwanted = this.pens.filter(
+      ({ item }) =>
+        item.typeId === "story" &&
+        item.stateKind === "unstarted" &&
+        item.clock.length === 0 &&
+        item.sprintId === null &&
+        item.releaseId === null &&
+        item.parentId === null &&
+        item.version === 1,
+    );
+    for (const [i, why] of WITHDRAWN_REASONS.entries())
+      unwanted.at(-1 - i * 2)?.withdraw(this.scene.end - (i + 1) * WORK_HOURS, "ines", why);
   }
 
   /** What is said now about work that is under way. */
@@ -828,6 +846,10 @@ class ItemPen {
         ...(asks && asked.length > 0 ? { asks: asked } : {}),
       });
     }
+  }
+
+  withdraw(hours: number, actorId: string, note: string): void {
+    this.run(hours, actorId, { kind: "withdraw", note });
   }
 
   block(hours: number, actorId: string, cause: string, waitingFor: string): string {

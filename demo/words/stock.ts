@@ -101,6 +101,12 @@ export const CAME_BACK_REASONS = [
   "The crew asked for it back as it was, with the larger letters only.",
 ];
 
+export const WITHDRAWN_REASONS = [
+  "The quay office asked for it twice; the other one stays.",
+  "The pier it was for is closed until next season.",
+  "Nobody could say any more what it was for.",
+];
+
 export const BLOCKERS: { cause: string; waitingFor: string }[] = [
   { cause: "waits for timetable feed", waitingFor: "Timetables" },
   { cause: "needs the new test device", waitingFor: "the device supplier" },

@@ -9,6 +9,7 @@ const app = givenApplication();
 const SCREENS: [name: string, path: string, ready: string][] = [
   ["today", "/p/TIX/today", ".day-row"],
   ["how one hears", "/account/alerts", "[data-rule]"],
+  ["withdrawn", "/p/TIX/plan/withdrawn", "[aria-label^='Bring back']"],
   ["board", "/p/TIX/flow", ".card"],
   ["table in groups", "/p/TIX/flow?as=table&groups=priority", "[data-row]"],
   ["values with counts", "/p/TIX/flow?counts=assigneeId~labels~age", ".counted-value"],

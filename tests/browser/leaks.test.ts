@@ -393,6 +393,8 @@ const READS: Record<string, string[]> = {
   "/api/alerts/rules": ["/api/alerts/rules"],
   "/api/alerts/rules/ground": ["/api/alerts/rules/ground?project=TIX"],
   "/api/pins": ["/api/pins"],
+  "/api/projects/[key]/withdrawn": ["/api/projects/TIX/withdrawn"],
+  "/p/[key]/plan/withdrawn": ["/p/TIX/plan/withdrawn"],
   "/api/projects/[key]/today": ["/api/projects/TIX/today"],
   "/api/projects/[key]/today/count": ["/api/projects/TIX/today/count"],
   "/p/[key]/today": ["/p/TIX/today"],
@@ -654,6 +656,9 @@ const TRIES: [
       ["ask the requester", { kind: "ask", body: "x" }],
       ["put it under another", { kind: "put under", parentKey: null }],
       ["undo", { kind: "undo", commandId: randomUUID() }],
+      ["withdraw", { kind: "withdraw", why: "x", below: true }],
+      ["bring back", { kind: "bring back" }],
+      ["change the type", { kind: "change type", typeId: "bug", stateId: null }],
     ] as const
   ).map(([name, command]): (typeof TRIES)[number] => [
     name,
@@ -753,6 +758,14 @@ const TRIES: [
     (of) => [
       "/api/rests",
       { method: "POST", body: { itemId: of.id, thing: "untouched", why: "x" } },
+    ],
+  ],
+  [
+    "copy it",
+    "/api/items/[key]/copy",
+    (of) => [
+      `/api/items/${of.key}/copy`,
+      { method: "POST", body: { commandId: randomUUID(), title: "x", parts: [] } },
     ],
   ],
   [

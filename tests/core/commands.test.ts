@@ -325,7 +325,7 @@ test.each<[string, ItemCommand, ItemSnapshot | null, string, string, Partial<Dec
     { kind: "rank", rank: "a5" },
     { ...finished, withdrawnAt: 5 },
     "withdrawn",
-    "taken back to the intake queue",
+    "This item is withdrawn",
   ],
   ["what is not there", { kind: "rank", rank: "a" }, null, "not found", "no such item"],
   [

@@ -133,7 +133,8 @@ test.each<[ItemChange, string]>([
     "undid the last step",
   ],
   [{ kind: "emptied", old: { textId: "t" }, new: {}, note: "why" }, "emptied a text of it"],
-  [{ kind: "withdrawn", note: "Twice" }, "took it back to the intake queue"],
+  [{ kind: "withdrawn", note: "Twice" }, "withdrew it"],
+  [{ kind: "brought back" }, "brought it back"],
 ])("%j reads “%s”", (change, words) => expect(eventWords(event(change), NAMES)).toBe(words));
 
 test("what was said with an event, and nothing where nothing was", () => {

@@ -264,6 +264,7 @@ describe("who may do what", () => {
   });
   test("members work, leads also shape the process, administrators may everything", () => {
     expect(ACTIONS.filter((a) => may("lead", a) && !may("member", a))).toEqual([
+      "read withdrawn",
       "empty text",
       "close talk",
       "override limit",

@@ -219,7 +219,8 @@ test.each<[object, string]>([
     { kind: "held", new: { transitionId: "t", to: "5" }, note: "It needs an estimate." },
     "left it where it is instead of moving it to State 5",
   ],
-  [{ kind: "withdrawn", note: "x" }, "took it back to the intake queue"],
+  [{ kind: "withdrawn", note: "x" }, "withdrew it"],
+  [{ kind: "brought back" }, "brought it back"],
 ])("history: %j reads “%s”", (change, words) =>
   expect(eventWords(event(change), names)).toBe(words),
 );

@@ -7,6 +7,7 @@ import { database } from "@/db/connection";
 import { item, itemText, membership, person, report } from "@/db/schema";
 import { PLAIN_LOOK } from "@/core/view/look";
 import { editViews } from "@/server/view/edit";
+import { readWithdrawn } from "@/server/item/withdrawn";
 import { readBoard } from "@/server/board/read";
 import { readLearn } from "@/server/flow/read";
 import { readSummary } from "@/server/flow/summary";
@@ -78,6 +79,8 @@ const ATTEMPTS: Record<
     const why = "A password.";
     return emptyText(v, { commandId: randomUUID(), itemId, textId: text.id, why });
   },
+  "withdraw item": (v, id) => send(v, id, { kind: "withdraw", why: "Not wanted.", below: false }),
+  "read withdrawn": (v) => readWithdrawn(v, "TIX"),
   "close talk": (v, itemId) =>
     commandItem(v, {
       commandId: randomUUID(),

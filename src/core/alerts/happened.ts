@@ -18,6 +18,7 @@ export const HAPPENED_WORDS = {
   finished: "it is finished",
   reopened: "it is reopened",
   withdrawn: "it is withdrawn",
+  "brought back": "it is brought back",
   blocked: "it is blocked",
   freed: "a blocker is lifted",
   ready: "it is ready for its next step",
@@ -122,6 +123,8 @@ function kindsOf(event: ItemEvent, stateOf: (id: string) => StateMeaning): Kind[
       return ["agreed"];
     case "withdrawn":
       return ["withdrawn"];
+    case "brought back":
+      return ["brought back"];
     case "reported":
       return ["heard"];
     case "held":

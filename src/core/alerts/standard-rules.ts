@@ -88,9 +88,9 @@ export const STANDARD_RULES = {
     ways: ways("morning"),
   },
   stuck: {
-    title: "An item of mine is blocked, freed, sent back, reopened or withdrawn",
+    title: "An item of mine is blocked, freed, sent back, reopened, withdrawn or brought back",
     why: "your item",
-    happens: ["blocked", "freed", "sent back", "reopened", "withdrawn", "held"],
+    happens: ["blocked", "freed", "sent back", "reopened", "withdrawn", "brought back", "held"],
     whom: ["assignee"],
     ways: ways("morning"),
   },

@@ -1,5 +1,5 @@
 import type { Outcome, StateId } from "@/core/workflow/state";
-import type { CreatedData, Dependency, ItemEvent } from "./event";
+import type { Cause, CreatedData, Dependency, ItemEvent } from "./event";
 import type { DemandedItemField, EditableFields, LinkKind } from "./fields";
 import type { Named, Said, TalkClosing } from "@/core/talk/comment";
 import type { OutsideFact } from "./outside";
@@ -115,5 +115,9 @@ export type ItemCommand =
   /** Takes back a command, the item's last, by its whole history. */
   | { kind: "undo"; undoneId: string; history: readonly ItemEvent[] }
   | { kind: "withdraw"; note: string }
+  /** @param withdrawnBy why it was withdrawn last */
+  | { kind: "bring back"; withdrawnBy: Cause }
+  /** Into a type of any workflow; the context's workflow is that of the type. */
+  | { kind: "change type"; typeId: string; to: StateId; typeName: string }
   /** Takes a text out of the item and out of its history, wherever it says the same. */
   | { kind: "empty"; textId: string; body: string; why: string };

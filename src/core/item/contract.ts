@@ -1,8 +1,10 @@
 import { z } from "zod";
 import type { Card } from "@/core/board/card";
 import { answered, contract, DONE } from "@/core/contract/contract";
+import { copyBody } from "./copy";
 import type { ItemView } from "./item-view";
 import { behindBody, type BehindView } from "./list/behind";
+import type { WithdrawnView } from "./withdrawn-view";
 import { VOTE_SIDES } from "./vote";
 import { createItemBody, fieldEditBody, itemCommandBody } from "./request";
 
@@ -33,6 +35,22 @@ export const itemContract = {
     path: "/api/items/commands",
     body: itemCommandBody,
     answer: answered<{ card: Card; fresh: boolean }>(),
+  }),
+  /** Makes a copy of an item, with the parts of it that are chosen. */
+  copy: contract({
+    method: "POST",
+    path: "/api/items/:key/copy",
+    body: copyBody,
+    answer: answered<{ card: Card; fresh: boolean }>(),
+    status: 201,
+  }),
+  /** What was withdrawn in a project, the latest first, for those who lead it. */
+  withdrawn: contract({
+    method: "GET",
+    path: "/api/projects/:key/withdrawn",
+    query: z.object({ words: z.string().max(200).default("") }),
+    answer: answered<WithdrawnView>(),
+    kept: "withdrawn",
   }),
   /** Votes for an item, or against it, or takes one's vote back. */
   vote: contract({

@@ -3,7 +3,7 @@ import { decideMove, type MoveContext } from "@/core/workflow/decide-move";
 import { isRefusal, refuse, type Refusal } from "@/core/workflow/refusal";
 import { followUpChanges } from "@/core/workflow/follow-ups/apply";
 import type { FollowUpContext } from "@/core/workflow/follow-ups/kind";
-import { isInProgress } from "@/core/workflow/state";
+import { isInProgress, type State, type StateKind } from "@/core/workflow/state";
 import { isReturn, stateOf, transitionsFrom } from "@/core/workflow/workflow";
 import type { ItemCommand } from "./command";
 import type { Cause, Dependency, ItemChange, ItemEvent } from "./event";
@@ -64,12 +64,8 @@ function changesFor(
   }
   if (!item)
     return refuse("not found", "There is no such item here.", "It may belong to another project.");
-  if (item.withdrawnAt !== null && command.kind !== "empty")
-    return refuse(
-      "withdrawn",
-      "This item was taken back to the intake queue.",
-      "Judge its report again in Intake.",
-    );
+  if (item.withdrawnAt !== null && command.kind !== "empty" && command.kind !== "bring back")
+    return refuse("withdrawn", "This item is withdrawn.", "Bring it back first.");
 
   switch (command.kind) {
     case "move":
@@ -170,15 +166,78 @@ function changesFor(
       return [{ kind: "emptied", old, new: withoutText(item, command.body), note: why }];
     }
     case "withdraw":
-      if (item.stateKind !== "unstarted")
-        return refuse(
-          "in use",
-          `Work on it has started: it is in ${stateOf(context.workflow, item.stateId).name}.`,
-          "Move it back to the backlog first.",
-        );
-      return [{ kind: "withdrawn", note: command.note }];
+      return withdraw(item, command.note, stateOf(context.workflow, item.stateId).name);
+    case "bring back":
+      return bringBack(item, command.withdrawnBy);
+    case "change type":
+      return changeType(item, command, stateOf(context.workflow, command.to));
   }
 }
+
+/** Whatever anybody has worked on stays in the figures: it ends with an outcome instead. */
+function withdraw(item: ItemSnapshot, note: string, stateName: string): ItemChange[] | Refusal {
+  if (item.stateKind === "finished")
+    return refuse("in use", `It is finished: it is in ${stateName}.`, "It stays where it ended.");
+  if (item.stateKind !== "unstarted")
+    return refuse(
+      "in use",
+      `Work on it has started: it is in ${stateName}.`,
+      "Close it with an outcome, or move it back to the backlog first.",
+    );
+  const why = note.trim();
+  if (!why) return refuse("invalid", "Withdrawing needs a reason.", "Say why it goes.");
+  return [{ kind: "withdrawn", note: why }];
+}
+
+function bringBack(item: ItemSnapshot, withdrawnBy: Cause): ItemChange[] | Refusal {
+  if (item.withdrawnAt === null) return [];
+  if (withdrawnBy === "undo")
+    return refuse(
+      "withdrawn",
+      "It was taken back together with the step that had made it.",
+      "Judge its report again in Intake, or make it anew.",
+    );
+  return [{ kind: "brought back" }];
+}
+
+/**
+ * Another type, in a state of its workflow. What is not begun stays so, and what is finished stays
+ * finished: a type starts and ends nothing; what is in progress can go back.
+ */
+function changeType(
+  item: ItemSnapshot,
+  { typeId, typeName }: Extract<ItemCommand, { kind: "change type" }>,
+  to: State,
+): ItemChange[] | Refusal {
+  const fits =
+    item.stateKind === "finished"
+      ? to.kind === "finished"
+      : to.kind === "unstarted" || (isInProgress(item.stateKind) && isInProgress(to.kind));
+  if (!fits)
+    return refuse(
+      "invalid",
+      `It is ${STANDING[item.stateKind]}; in ${to.name} it would be ${STANDING[to.kind]}.`,
+      "Choose a state that begins and ends nothing, and move it afterwards.",
+    );
+  const changes: ItemChange[] = [];
+  if (typeId !== item.typeId)
+    changes.push({ kind: "changed", field: "typeId", old: item.typeId, new: typeId });
+  if (to.id !== item.stateId)
+    changes.push({
+      kind: "moved",
+      old: { stateId: item.stateId, kind: item.stateKind, ...agreed(item) },
+      new: { stateId: to.id, kind: to.kind, isReturn: false, rank: null },
+      note: `It is of type ${typeName} now.`,
+    });
+  return changes;
+}
+
+const STANDING: Record<StateKind, string> = {
+  unstarted: "not begun",
+  waiting: "in progress",
+  working: "in progress",
+  finished: "finished",
+};
 
 function move(
   item: ItemSnapshot,

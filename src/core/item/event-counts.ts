@@ -6,6 +6,7 @@ const COUNTED: ReadonlySet<ItemEventKind> = new Set([
   "moved",
   "undone",
   "withdrawn",
+  "brought back",
   "blocked",
   "lifted",
   "marked ready",

@@ -53,6 +53,7 @@ function rewriteChange(event: ItemEvent, rewrite: Rewrite): Partial<ItemChange> 
     case "emptied":
       return { new: rewriteFields(event.new, rewrite), note: maybe(event.note) };
     case "put under":
+    case "brought back":
     case "talk closed":
     case "ranked":
     case "marked ready":

@@ -127,6 +127,8 @@ export type ItemChange =
       new: Partial<ItemSnapshot>;
     }
   | { kind: "withdrawn"; note: string }
+  /** What was withdrawn is there again, in the state that it was in. */
+  | { kind: "brought back" }
   /** A text was taken out of the item and out of all its history; with what it says since, and why. */
   | { kind: "emptied"; old: { textId: string }; new: Partial<ItemSnapshot>; note: string };
 

@@ -4,6 +4,7 @@ import type { Zigzag } from "@/core/flow/zigzag";
 import type { TargetState } from "@/core/intake/service-target";
 import type { RosterPerson } from "@/core/people/roster";
 import type { Listed, Release, Sprint } from "@/core/plan/sprint";
+import type { StateKind } from "@/core/workflow/state";
 import type { Transition } from "@/core/workflow/workflow";
 import type { Talk } from "@/core/talk/talk-view";
 import type { Agreement } from "./agreement";
@@ -86,13 +87,19 @@ export interface ItemView {
   people: RosterPerson[];
   teams: { id: string; name: string }[];
   types: ItemType[];
+  /** The states of the workflows that its project's types follow, in their order. */
+  workflowStates: Record<string, { id: string; name: string; kind: StateKind }[]>;
   sprints: Listed<Sprint>[];
   releases: Listed<Release>[];
   ownFields: OwnField[];
   /** What its fields show from what it is linked to, by id. */
   shown: Record<string, string | number>;
+  /** Where it is withdrawn: by whom and why, and whether one may bring it back. */
+  withdrawn: { who: string; why: string; at: number; mayBringBack: boolean } | null;
   rights: {
     move: boolean;
+    withdraw: boolean;
+    create: boolean;
     edit: boolean;
     comment: boolean;
     /** Closing the talk, and removing what it says for good. */

@@ -107,6 +107,15 @@ export const commandRequest = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("unlink"), linkId: z.uuid() }),
   z.object({ kind: z.literal("tick"), policyId: id, on: z.boolean() }),
   z.object({ kind: z.literal("approve"), on: z.boolean() }),
+  z.object({
+    kind: z.literal("withdraw"),
+    why: z.string().trim().min(1, "Say why it goes.").max(500),
+    /** Whether what stands under it and is not begun goes too. */
+    below: z.boolean().default(false),
+  }),
+  z.object({ kind: z.literal("bring back") }),
+  /** Into another type; where that follows another workflow, with the state to be in. */
+  z.object({ kind: z.literal("change type"), typeId: id, stateId: id.nullable() }),
   z.object({ kind: z.literal("undo"), commandId: z.uuid() }),
 ]);
 export type CommandRequest = z.infer<typeof commandRequest>;

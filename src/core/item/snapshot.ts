@@ -140,6 +140,8 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
       return { readySince: null };
     case "withdrawn":
       return { withdrawnAt: event.at, readySince: null };
+    case "brought back":
+      return { withdrawnAt: null, enteredStateAt: event.at };
     case "emptied":
       return event.new;
     case "undone":
@@ -253,6 +255,8 @@ export function staysOf(events: readonly ItemEvent[]): RecordedStay[] {
       outcome = event.new as Outcome | null;
       if (last?.kind === "finished" && namesOutcome(last.from, at, outcome)) last.outcome = outcome;
     } else if (event.kind === "withdrawn" && last) last.to = at;
+    else if (event.kind === "brought back" && last)
+      stays.push({ ...last, enteredSeq, from: at, to: null });
   }
   return stays;
 }

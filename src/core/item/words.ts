@@ -90,7 +90,9 @@ export function eventWords(event: ItemEvent, names: Names): string {
     case "emptied":
       return "emptied a text of it";
     case "withdrawn":
-      return "took it back to the intake queue";
+      return event.cause === "undo" ? "took it back to where it came from" : "withdrew it";
+    case "brought back":
+      return "brought it back";
   }
 }
 

@@ -43,6 +43,7 @@ export interface Membership {
 export function membershipsOf(events: readonly ItemEvent[]): Membership[] {
   const all: Membership[] = [];
   let size: number | null = null;
+  const left: Partial<Record<Timebox, string>> = {};
   const end = (box: Timebox, { at, cause }: ItemEvent) => {
     const open = all.findLast((m) => m.box === box && m.to === null);
     if (open) Object.assign(open, { to: at, sizeAtEnd: size, whyEnded: cause });
@@ -63,7 +64,13 @@ export function membershipsOf(events: readonly ItemEvent[]): Membership[] {
       if (!box) continue;
       end(box, event);
       begin(box, event.new, event);
-    } else if (event.kind === "withdrawn") for (const box of TIMEBOXES) end(box, event);
+    } else if (event.kind === "withdrawn")
+      for (const box of TIMEBOXES) {
+        left[box] = all.findLast((m) => m.box === box && m.to === null)?.boxId;
+        end(box, event);
+      }
+    else if (event.kind === "brought back")
+      for (const box of TIMEBOXES) begin(box, left[box], event);
   }
   return all;
 }

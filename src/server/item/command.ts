@@ -25,6 +25,9 @@ const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   unlink: "link item",
   tick: "move item",
   approve: "move item",
+  withdraw: "withdraw item",
+  "bring back": "withdraw item",
+  "change type": "edit item",
   undo: "edit item",
 };
 

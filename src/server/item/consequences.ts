@@ -12,6 +12,7 @@ import { followDependencies, liftBlockers } from "./follow-dependencies";
 import { followOthers } from "./follow-others";
 import { fromOtherEnd } from "./links";
 import { undoOthers } from "./undo-others";
+import { bringBackBelow, withdrawBelow } from "./withdraw-below";
 
 /**
  * What follows from an errand beyond its item: what is written to people is written here; what it
@@ -28,6 +29,8 @@ export async function* consequences(
   if (errand.ask.kind === "ask") await askRequester(tx, by, after, errand.ask.body);
   if (errand.ask.kind === "undo")
     yield* await undoOthers(tx, entered.access, errand, errand.ask.commandId);
+  if (errand.ask.kind === "withdraw") yield* await withdrawBelow(tx, passed, errand.ask);
+  if (errand.ask.kind === "bring back") yield* await bringBackBelow(tx, passed);
   yield* followDependencies(tx, by, passed);
   if (errand.ask.kind === "link" || errand.ask.kind === "unlink") {
     if (command.kind !== "link" && command.kind !== "unlink") return;

@@ -9,7 +9,8 @@ import type { Transaction } from "@/db/connection";
 import { itemEvent, project } from "@/db/schema";
 import { checkMembers } from "../people/belonging";
 import type { Principal } from "../people/viewer";
-import type { EnteredItem } from "./enter";
+import { changingType } from "./change-type";
+import { workflowOf, type EnteredItem } from "./enter";
 import type { Ask, Entered, Errand } from "./errand";
 import { linkCommand } from "./links";
 import { moveNeeds } from "./move-needs";
@@ -20,6 +21,7 @@ import { placeInState } from "./place";
 import { checkReferences, parentsOf } from "./references";
 import { historyOf } from "./history";
 import { changingTalk, saying } from "./talk";
+import { bringingBack, withdrawing } from "./withdraw";
 import { seenItem } from "./seen-item";
 import { invalid } from "../refused";
 import { v7 as newId } from "uuid";
@@ -62,6 +64,11 @@ export async function gather(
   }
   if (command.kind === "edit")
     await checkReferences(tx, access.project.id, command.changes, before);
+  // What becomes another type is decided by that type's workflow.
+  const decidedBy =
+    command.kind === "change type"
+      ? await workflowOf(tx, access.project.id, command.typeId)
+      : workflow;
   const changedSince = await fieldsChangedSince(tx, before, command);
   const needs = await moveNeeds({ tx, viewer: by, access, before, transition });
   const own = ownValues(command);
@@ -82,7 +89,7 @@ export async function gather(
       cause: made.cause,
       commandId: errand.commandId,
       changedSince: () => changedSince,
-      workflow,
+      workflow: decidedBy,
       ...needs,
       vocabulary,
       nameOf: (id) => (id === by.personId ? by.name : nameOf(id)).split(" ")[0],
@@ -136,6 +143,12 @@ async function commandOf({
     case "link":
     case "unlink":
       return linkCommand(tx, by, there, ask);
+    case "withdraw":
+      return withdrawing(tx, by, there, ask);
+    case "bring back":
+      return bringingBack(tx, there);
+    case "change type":
+      return changingType(tx, there, ask);
     case "undo":
       return undoing(tx, there, ask.commandId);
     case "move":

@@ -7,11 +7,11 @@ import { standingEvents } from "@/core/item/standing-events";
 import { countedClock, finishedAgain } from "@/core/item/start-finish";
 import { maskKeys } from "@/core/item/mask-keys";
 import { eventWords, linkWords, noteOf } from "@/core/item/words";
-import type { ItemEvent } from "@/core/item/event";
+import type { EventOf, ItemEvent } from "@/core/item/event";
 import { remainingWork } from "@/core/flow/unplanned";
 import { zigzag } from "@/core/flow/zigzag";
 import { daysTouched } from "@/core/calendar/zone";
-import { transitionsFrom, stateOf } from "@/core/workflow/workflow";
+import { statesInOrder, transitionsFrom, stateOf } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { block, item, itemEvent, itemLink, person, report, state, stay } from "@/db/schema";
 import { enterProject, seesItem } from "../people/access";
@@ -128,6 +128,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       ),
     );
   const shown = await readShown(db, [row.id], ownFields, (of) => seesItem(db, viewer, of));
+  const lastWithdrawal = history.findLast((event) => event.kind === "withdrawn");
   const stateNames = Object.fromEntries(states.map((s) => [s.id, s.name]));
   const actorNames = new Map(actors.map(({ id, name }) => [id, name]));
   const actorOf = (event: ItemEvent) =>
@@ -243,6 +244,12 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     againDays: finishedAgain(row) ? daysTouched(row.clock, access.project.zone, now) : null,
     ...people,
     types: types.types,
+    workflowStates: Object.fromEntries(
+      types.workflows.map((of) => [
+        of.id,
+        statesInOrder(of).map(({ id, name, kind }) => ({ id, name, kind })),
+      ]),
+    ),
     promise: await promiseOf(db, access.project, { itemId: row.id, now }),
     remaining: remainingWork(
       snapshot.remainingHours,
@@ -255,8 +262,15 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     releases,
     ownFields,
     shown: shown.get(row.id) ?? {},
+    withdrawn: withdrawnBy(row.withdrawnAt === null ? undefined : lastWithdrawal, {
+      who: actorOf,
+      words: (note) => maskKeys(note, hidden),
+      may: access.may("withdraw item"),
+    }),
     rights: {
       move: access.may("move item"),
+      withdraw: access.may("withdraw item"),
+      create: access.may("create item"),
       edit: access.may("edit item"),
       comment: access.may("comment item"),
       moderate: access.may("close talk"),
@@ -303,4 +317,19 @@ function linksOf(viewer: Viewer, itemId: string) {
         seesItem(database(), viewer),
       ),
     );
+}
+
+/** Where an item is withdrawn: who did it and why. What was taken back with its cause stays so. */
+function withdrawnBy(
+  event: EventOf<"withdrawn"> | undefined,
+  {
+    who,
+    words,
+    may,
+  }: { who: (event: ItemEvent) => string; words: (note: string) => string; may: boolean },
+): ItemView["withdrawn"] {
+  if (!event) return null;
+  const { at, cause, note } = event;
+  const why = cause === "person" ? note : words(note);
+  return { who: who(event as ItemEvent), why, at, mayBringBack: may && cause !== "undo" };
 }

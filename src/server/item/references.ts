@@ -36,7 +36,7 @@ export async function checkReferences(
     if (before && !wanted.states.some((s) => s.id === before.stateId))
       throw invalid(
         "Items of that type follow another workflow.",
-        "Choose a type with the same workflow.",
+        "Change its type on the item: there it is asked in which state it is then.",
       );
   }
 }

@@ -36,6 +36,9 @@ export function standsAlone(ask: Ask, { before, workflow }: Entered): boolean {
     case "link":
     case "unlink":
     case "undo":
+    case "withdraw":
+    case "bring back":
+    case "change type":
       return false;
   }
 }

@@ -211,6 +211,15 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
       for (const box of TIMEBOXES)
         if (before?.[FIELD_OF_TIMEBOX[box]] != null) leaveTimebox(written, event, box, before);
       return;
+    case "brought back": {
+      const { stateId, stateKind: kind, projectId } = after;
+      const entered = { itemId, projectId, enteredSeq: seq, stateId, kind, enteredAt: at };
+      const open = { outcome: null, leftAt: null, blockedMs: 0, readyMs: 0 };
+      written.stays.push(jsonRecord(stay, { ...entered, ...open }));
+      for (const box of TIMEBOXES)
+        enterTimebox(written, event, box, after[FIELD_OF_TIMEBOX[box]], after);
+      return;
+    }
     case "commented": {
       const { commentId: id, ...said } = event.new;
       written.comments.push(

@@ -12,6 +12,7 @@ import { OwnFields } from "./own-fields";
 import { MoveButtons } from "./move-buttons";
 import { useNarrow } from "@/ui/kit/use-narrow";
 import type { ItemHandle } from "./use-item";
+import { WithdrawnNote } from "./withdrawn-note";
 import { ZigzagFigure } from "./zigzag-figure";
 
 /**
@@ -31,11 +32,7 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
       />
     </section>
   );
-  const withdrawn = view.item.withdrawnAt !== null && (
-    <p className="bg-signal-soft px-3 py-2 text-signal-ink">
-      This item was taken back to the intake queue when its verdict was undone.
-    </p>
-  );
+  const withdrawn = <WithdrawnNote handle={handle} />;
   if (wide)
     return (
       <div className="flex flex-col gap-4">

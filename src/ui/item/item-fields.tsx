@@ -3,6 +3,7 @@ import { EDITABLE_FIELDS, itemField, type EditableFields } from "@/core/item/fie
 import type { ItemView } from "@/core/item/item-view";
 import { tellProblem } from "@/ui/kit/notice";
 import { choicesOf, ItemFieldEditor, type NamedChoices } from "./field-editor";
+import { TypeField } from "./type-field";
 import type { ItemHandle } from "./use-item";
 
 /** The fields of an item, each edited in place and stored at once. */
@@ -16,27 +17,28 @@ export function ItemFields({ handle }: { handle: ItemHandle }) {
   const named = namedIn(view);
   return (
     <div className="grid grid-cols-[auto_1fr_auto_1fr] max-sm:grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
-      {EDITABLE_FIELDS.filter((field) => itemField(field).panel).map((field) => (
-        <ItemFieldEditor
-          key={field}
-          field={itemField(field)}
-          value={view.item[field]}
-          options={choicesOf(itemField(field), named)}
-          locked={!view.rights.edit}
-          onStore={(value) => store({ [field]: value })}
-        />
-      ))}
+      {EDITABLE_FIELDS.filter((field) => itemField(field).panel).map((field) =>
+        field === "typeId" ? (
+          <TypeField key={field} handle={handle} />
+        ) : (
+          <ItemFieldEditor
+            key={field}
+            field={itemField(field)}
+            value={view.item[field]}
+            options={choicesOf(itemField(field), named)}
+            locked={!view.rights.edit || view.withdrawn !== null}
+            onStore={(value) => store({ [field]: value })}
+          />
+        ),
+      )}
     </div>
   );
 }
 
-/** Types that keep it in its workflow; one that is not offered any more stays where it is. */
-function namedIn(view: ItemView): NamedChoices {
-  const { typeId } = view.item;
-  const workflowId = view.types.find((t) => t.id === typeId)?.workflowId;
-  const types = view.types.filter(
-    (t) => t.workflowId === workflowId && (t.removedAt === null || t.id === typeId),
-  );
-  const { people, teams, sprints, releases } = view;
-  return { types, people, teams, sprints, releases };
-}
+const namedIn = ({ types, people, teams, sprints, releases }: ItemView): NamedChoices => ({
+  types,
+  people,
+  teams,
+  sprints,
+  releases,
+});

@@ -3,6 +3,7 @@ import type { ItemView } from "@/core/item/item-view";
 import { ItemBody } from "./item-body";
 import { FollowButton } from "./follow-button";
 import { ItemVotes } from "./vote-buttons";
+import { ItemMenu } from "./item-menu";
 import { PinButton } from "./pin-button";
 import { useItem } from "./use-item";
 
@@ -19,6 +20,7 @@ export function ItemPage({ initial }: { initial: ItemView }) {
           <span className="flex-1" />
           <ItemVotes handle={handle} />
           <FollowButton handle={handle} />
+          <ItemMenu handle={handle} />
         </div>
         <ItemBody handle={handle} wide />
       </div>

@@ -8,6 +8,7 @@ import { usePanel } from "@/ui/kit/panel-context";
 import { ItemBody } from "./item-body";
 import { FollowButton } from "./follow-button";
 import { ItemVotes } from "./vote-buttons";
+import { ItemMenu } from "./item-menu";
 import { PinButton } from "./pin-button";
 import { useItem } from "./use-item";
 
@@ -65,6 +66,7 @@ export function ItemPanel({ itemKey }: { itemKey: string }) {
         <span className="flex-1" />
         {handle && <ItemVotes handle={handle} />}
         {handle && <FollowButton handle={handle} />}
+        {handle && <ItemMenu handle={handle} />}
         {handle && <PinButton id={handle.view.item.id} itemKey={itemKey} />}
         <ButtonLink
           href={`/p/${projectKeyOf(itemKey)}/items/${itemKey}`}

@@ -36,6 +36,8 @@ const STAYS: ReadonlySet<SentCommand["kind"]> = new Set([
   "edit comment",
   "take back comment",
   "close talk",
+  "withdraw",
+  "bring back",
 ] as const);
 
 /** Reads an item and keeps it in step with what others do to it. */

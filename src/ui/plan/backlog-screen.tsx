@@ -8,6 +8,7 @@ import type { BacklogRows, BacklogView } from "@/core/plan/backlog-view";
 import { InNoColumn } from "@/ui/board/in-no-column";
 import { useMoves, type OnTheWay } from "@/ui/board/use-moves";
 import { NewItem } from "@/ui/item/new-item";
+import { ButtonLink } from "@/ui/kit/button";
 import { MoreRows } from "@/ui/kit/more-rows";
 import { Note } from "@/ui/kit/note";
 import { usePanel } from "@/ui/kit/panel-context";
@@ -119,6 +120,11 @@ function BacklogHead({ backlog: { view, readAgain } }: { backlog: Backlog }) {
         projectKey={view.project.key}
         mayDesign={view.rights.design}
       />
+      {view.rights.design && (
+        <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/withdrawn`}>
+          Withdrawn
+        </ButtonLink>
+      )}
       {view.rights.edit && (
         <NewItem
           projectKey={view.project.key}

@@ -79,7 +79,9 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
           onLeave={onDone}
         />
       )}
-      {outside && <p className="composer-outside">{reachWords(talk.reporters, view.votes.reports)}</p>}
+      {outside && (
+        <p className="composer-outside">{reachWords(talk.reporters, view.votes.reports)}</p>
+      )}
       <div className="composer-foot">
         {mayReachReporters && (
           <span role="group" aria-label="Whom it is for" className="composer-audience">

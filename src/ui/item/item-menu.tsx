@@ -1,0 +1,54 @@
+"use client";
+import { Copy, Ellipsis, Undo2, X } from "lucide-react";
+import { useState } from "react";
+import { Button } from "@/ui/kit/button";
+import { Menu, MenuItem } from "@/ui/kit/menu";
+import { Sheet } from "@/ui/kit/sheet";
+import { CopyForm } from "./copy-form";
+import type { ItemHandle } from "./use-item";
+import { WithdrawForm } from "./withdraw-form";
+import { useBringBack } from "./withdrawn-note";
+
+/** What is done to an item as a whole: a copy of it, taking it out, bringing it back. */
+export function ItemMenu({ handle }: { handle: ItemHandle }) {
+  const { view } = handle;
+  const [open, setOpen] = useState<"copy" | "withdraw" | null>(null);
+  const bringBack = useBringBack(handle);
+  const { withdrawn, rights } = view;
+  const close = () => setOpen(null);
+  if (!rights.create && !rights.withdraw) return null;
+  return (
+    <>
+      <Menu
+        align="end"
+        trigger={
+          <Button small look="quiet" aria-label={`More for ${view.key}`} title="More">
+            <Ellipsis size={16} aria-hidden="true" />
+          </Button>
+        }
+      >
+        {rights.create && (
+          <MenuItem sign={<Copy size={14} aria-hidden="true" />} onSelect={() => setOpen("copy")}>
+            Make a copy …
+          </MenuItem>
+        )}
+        {rights.withdraw && !withdrawn && (
+          <MenuItem sign={<X size={14} aria-hidden="true" />} onSelect={() => setOpen("withdraw")}>
+            Withdraw it …
+          </MenuItem>
+        )}
+        {withdrawn?.mayBringBack && (
+          <MenuItem sign={<Undo2 size={14} aria-hidden="true" />} onSelect={bringBack}>
+            Bring it back
+          </MenuItem>
+        )}
+      </Menu>
+      <Sheet open={open === "copy"} onClose={close} title={`A copy of ${view.key}`}>
+        <CopyForm view={view} onDone={close} />
+      </Sheet>
+      <Sheet open={open === "withdraw"} onClose={close} title={`Withdraw ${view.key}`}>
+        <WithdrawForm handle={handle} onDone={close} />
+      </Sheet>
+    </>
+  );
+}
