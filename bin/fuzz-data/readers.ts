@@ -11,7 +11,7 @@ import { matchColumns, readTable, reportsOf } from "@/core/formats/report-table"
 import { readScxml } from "@/core/formats/scxml-read";
 import { readWorkflowJson } from "@/core/formats/workflow-json";
 import { FileProblem, readXml } from "@/core/formats/xml";
-import { cleanName } from "@/server/intake/file";
+import { cleanName } from "@/server/files/kind";
 import { readMail } from "@/server/mail/read";
 import { Refused } from "@/server/refused";
 

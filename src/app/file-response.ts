@@ -1,4 +1,4 @@
-import { isPicture } from "@/server/intake/file";
+import { isShowable } from "@/server/files/kind";
 import type { ServedFile } from "@/server/intake/files";
 
 /**
@@ -7,11 +7,12 @@ import type { ServedFile } from "@/server/intake/files";
  * these addresses forbids everything (next.config.ts).
  */
 export function fileResponse({ name, mediaType, sha256, content }: ServedFile): Response {
+  const shown = isShowable(mediaType, content);
   const ascii = name.replace(/[^\x20-\x7e]|["\\]/g, "_");
   return new Response(new Uint8Array(content), {
     headers: {
-      "Content-Type": isPicture(mediaType) ? mediaType : "application/octet-stream",
-      "Content-Disposition": `${isPicture(mediaType) ? "inline" : "attachment"}; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+      "Content-Type": shown ? mediaType : "application/octet-stream",
+      "Content-Disposition": `${shown ? "inline" : "attachment"}; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(name)}`,
       "X-Content-Type-Options": "nosniff",
       "Cache-Control": "private, max-age=3600",
       ETag: `"${sha256}"`,

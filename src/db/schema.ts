@@ -6,6 +6,7 @@ export * from "./schema/field";
 export * from "./schema/file";
 export * from "./schema/intake";
 export * from "./schema/item";
+export * from "./schema/item-file";
 export * from "./schema/people";
 export * from "./schema/plan";
 export * from "./schema/project";

@@ -656,6 +656,8 @@ const TRIES: [
       ["ask the requester", { kind: "ask", body: "x" }],
       ["put it under another", { kind: "put under", parentKey: null }],
       ["undo", { kind: "undo", commandId: randomUUID() }],
+      ["take a file off", { kind: "remove file", fileId: randomUUID() }],
+      ["put a file back", { kind: "put file back", fileId: randomUUID() }],
       ["withdraw", { kind: "withdraw", why: "x", below: true }],
       ["bring back", { kind: "bring back" }],
       ["change the type", { kind: "change type", typeId: "bug", stateId: null }],
@@ -767,6 +769,16 @@ const TRIES: [
       `/api/items/${of.key}/copy`,
       { method: "POST", body: { commandId: randomUUID(), title: "x", parts: [] } },
     ],
+  ],
+  [
+    "put a file to it",
+    "/api/items/[key]/files",
+    (of) => [`/api/items/${of.key}/files?id=${randomUUID()}&name=x`, { method: "POST" }],
+  ],
+  [
+    "read a file of it",
+    "/api/items/[key]/files/[file]",
+    (of) => [`/api/items/${of.key}/files/${randomUUID()}`, { method: "GET" }],
   ],
   [
     "look at it",

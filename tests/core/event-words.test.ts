@@ -135,6 +135,8 @@ test.each<[ItemChange, string]>([
   [{ kind: "emptied", old: { textId: "t" }, new: {}, note: "why" }, "emptied a text of it"],
   [{ kind: "withdrawn", note: "Twice" }, "withdrew it"],
   [{ kind: "brought back" }, "brought it back"],
+  [{ kind: "file added", new: { fileId: "f", name: "quay.png" } }, "added the file quay.png"],
+  [{ kind: "file removed", old: { fileId: "f", name: "quay.png" } }, "took the file quay.png off"],
 ])("%j reads “%s”", (change, words) => expect(eventWords(event(change), NAMES)).toBe(words));
 
 test("what was said with an event, and nothing where nothing was", () => {

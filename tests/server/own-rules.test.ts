@@ -194,7 +194,6 @@ describe("a trial", () => {
       select e.item_id as "itemId", e.at from item_event e join item i on i.id = e.item_id
       where e.kind = 'moved' and e.new ->> 'isReturn' = 'true' and e.new ->> 'kind' <> 'finished'
         and e.old ->> 'kind' <> 'finished' and e.at >= ${new Date(now - 30 * DAY).toISOString()}
-        and i.withdrawn_at is null
         and not exists (select 1 from item_event u where u.item_id = e.item_id and u.kind = 'undone'
           and e.seq between (u.old ->> 'fromSeq')::int and (u.old ->> 'toSeq')::int)
       order by e.item_id, e.at`);

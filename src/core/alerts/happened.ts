@@ -30,6 +30,7 @@ export const HAPPENED_WORDS = {
   expedited: "it becomes expedite",
   "due changed": "its due date changes",
   changed: "something else about it changes",
+  "file added": "a file is added to it",
   linked: "it is linked to another item, or not any more",
   agreed: "it is approved, or the approval taken back",
   heard: "the code host or the pipeline tells of it",
@@ -129,6 +130,10 @@ function kindsOf(event: ItemEvent, stateOf: (id: string) => StateMeaning): Kind[
       return ["heard"];
     case "held":
       return ["held"];
+    case "file added":
+      return ["file added"];
+    case "file removed":
+      return ["changed"];
     case "own changed":
       return [{ kind: "changed", field: `own.${event.field}` }];
     case "ready taken back":

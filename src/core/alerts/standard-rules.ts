@@ -81,9 +81,9 @@ export const STANDARD_RULES = {
     urgent: true,
   },
   commented: {
-    title: "Somebody comments on an item of mine",
+    title: "Somebody comments on an item of mine, or adds a file to it",
     why: "your item",
-    happens: ["commented", "comment changed"],
+    happens: ["commented", "comment changed", "file added"],
     whom: ["assignee", "reviewer", "maker"],
     ways: ways("morning"),
   },

@@ -1,5 +1,5 @@
 import type { Outcome, StateId } from "@/core/workflow/state";
-import type { Cause, CreatedData, Dependency, ItemEvent } from "./event";
+import type { Cause, CreatedData, Dependency, FileNamed, ItemEvent } from "./event";
 import type { DemandedItemField, EditableFields, LinkKind } from "./fields";
 import type { Named, Said, TalkClosing } from "@/core/talk/comment";
 import type { OutsideFact } from "./outside";
@@ -114,6 +114,7 @@ export type ItemCommand =
   | { kind: "place in state"; to: StateId; note: string }
   /** Takes back a command, the item's last, by its whole history. */
   | { kind: "undo"; undoneId: string; history: readonly ItemEvent[] }
+  | ({ kind: "add file" | "remove file" } & FileNamed)
   | { kind: "withdraw"; note: string }
   /** @param withdrawnBy why it was withdrawn last */
   | { kind: "bring back"; withdrawnBy: Cause }

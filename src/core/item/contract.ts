@@ -2,6 +2,7 @@ import { z } from "zod";
 import type { Card } from "@/core/board/card";
 import { answered, contract, DONE } from "@/core/contract/contract";
 import { copyBody } from "./copy";
+import type { ItemFileView } from "./item-file";
 import type { ItemView } from "./item-view";
 import { behindBody, type BehindView } from "./list/behind";
 import type { WithdrawnView } from "./withdrawn-view";
@@ -35,6 +36,20 @@ export const itemContract = {
     path: "/api/items/commands",
     body: itemCommandBody,
     answer: answered<{ card: Card; fresh: boolean }>(),
+  }),
+  /** Puts a file to an item: its bytes are the body. */
+  putFile: contract({
+    method: "POST",
+    path: "/api/items/:key/files",
+    query: z.object({ id: z.uuid(), name: z.string().min(1).max(400) }),
+    answer: answered<ItemFileView>(),
+    status: 201,
+  }),
+  /** A file of an item, as its bytes. */
+  file: contract({
+    method: "GET",
+    path: "/api/items/:key/files/:file",
+    answer: answered<string>(),
   }),
   /** Makes a copy of an item, with the parts of it that are chosen. */
   copy: contract({

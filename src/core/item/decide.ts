@@ -6,7 +6,7 @@ import type { FollowUpContext } from "@/core/workflow/follow-ups/kind";
 import { isInProgress, type State, type StateKind } from "@/core/workflow/state";
 import { isReturn, stateOf, transitionsFrom } from "@/core/workflow/workflow";
 import type { ItemCommand } from "./command";
-import type { Cause, Dependency, ItemChange, ItemEvent } from "./event";
+import type { Cause, Dependency, FileNamed, ItemChange, ItemEvent } from "./event";
 import { decideTalk } from "@/core/talk/decide-talk";
 import { decideEdit, ownChanges, type EditContext } from "./decide-edit";
 import { EMPTIED, withoutText } from "./event-texts";
@@ -165,6 +165,10 @@ function changesFor(
       const old = { textId: command.textId };
       return [{ kind: "emptied", old, new: withoutText(item, command.body), note: why }];
     }
+    case "add file":
+      return [{ kind: "file added", new: fileNamed(command) }];
+    case "remove file":
+      return [{ kind: "file removed", old: fileNamed(command) }];
     case "withdraw":
       return withdraw(item, command.note, stateOf(context.workflow, item.stateId).name);
     case "bring back":
@@ -173,6 +177,8 @@ function changesFor(
       return changeType(item, command, stateOf(context.workflow, command.to));
   }
 }
+
+const fileNamed = ({ fileId, name }: FileNamed): FileNamed => ({ fileId, name });
 
 /** Whatever anybody has worked on stays in the figures: it ends with an outcome instead. */
 function withdraw(item: ItemSnapshot, note: string, stateName: string): ItemChange[] | Refusal {

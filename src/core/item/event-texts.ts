@@ -52,6 +52,10 @@ function rewriteChange(event: ItemEvent, rewrite: Rewrite): Partial<ItemChange> 
       return { new: rewriteFields(event.new, rewrite) };
     case "emptied":
       return { new: rewriteFields(event.new, rewrite), note: maybe(event.note) };
+    case "file added":
+      return { new: { ...event.new, name: rewrite(event.new.name) } };
+    case "file removed":
+      return { old: { ...event.old, name: rewrite(event.old.name) } };
     case "put under":
     case "brought back":
     case "talk closed":

@@ -43,6 +43,12 @@ export interface Dependency {
   key: string;
 }
 
+/** A file as histories name it. */
+export interface FileNamed {
+  fileId: string;
+  name: string;
+}
+
 /** What was agreed about an item in the state it is in. */
 export interface Agreed {
   ticks: Tick[];
@@ -127,6 +133,9 @@ export type ItemChange =
       new: Partial<ItemSnapshot>;
     }
   | { kind: "withdrawn"; note: string }
+  /** Put to it, or put back after it was taken off. */
+  | { kind: "file added"; new: FileNamed }
+  | { kind: "file removed"; old: FileNamed }
   /** What was withdrawn is there again, in the state that it was in. */
   | { kind: "brought back" }
   /** A text was taken out of the item and out of all its history; with what it says since, and why. */

@@ -11,6 +11,7 @@ import type { Agreement } from "./agreement";
 import type { ItemSnapshot } from "./fields";
 import type { ItemType } from "./item-type";
 import type { OwnField } from "./own-field";
+import type { ItemFileView } from "./item-file";
 import type { Votes } from "./vote";
 
 /** How the promises about an item stand. */
@@ -67,7 +68,15 @@ export interface ItemView {
   links: ItemViewLink[];
   /** How many items it waits for that this person may not see. */
   waitsUnseen: number;
-  reports: { id: string; reference: string; title: string; receivedAt: number; status: string }[];
+  reports: {
+    id: string;
+    reference: string;
+    title: string;
+    receivedAt: number;
+    status: string;
+    /** What came with it from outside. */
+    files: { id: string; name: string; mediaType: string }[];
+  }[];
   /** Who wants it, and how many told of it, by reports or by saying that it happens to them too. */
   votes: Votes;
   /** Whether its project counts votes against items. */
@@ -94,6 +103,8 @@ export interface ItemView {
   ownFields: OwnField[];
   /** What its fields show from what it is linked to, by id. */
   shown: Record<string, string | number>;
+  /** Put to it by its people, the first one first; those that were taken off left out. */
+  files: ItemFileView[];
   /** Where it is withdrawn: by whom and why, and whether one may bring it back. */
   withdrawn: { who: string; why: string; at: number; mayBringBack: boolean } | null;
   rights: {

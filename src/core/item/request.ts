@@ -107,6 +107,8 @@ export const commandRequest = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("unlink"), linkId: z.uuid() }),
   z.object({ kind: z.literal("tick"), policyId: id, on: z.boolean() }),
   z.object({ kind: z.literal("approve"), on: z.boolean() }),
+  z.object({ kind: z.literal("remove file"), fileId: z.uuid() }),
+  z.object({ kind: z.literal("put file back"), fileId: z.uuid() }),
   z.object({
     kind: z.literal("withdraw"),
     why: z.string().trim().min(1, "Say why it goes.").max(500),

@@ -148,6 +148,8 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
       return { ...milestonesWithout(before, event.new), ...event.new };
     case "created":
       throw new Error(`item ${event.itemId} is created twice`);
+    case "file added":
+    case "file removed":
     case "overrode":
     case "held":
     case "commented":

@@ -89,6 +89,10 @@ export function eventWords(event: ItemEvent, names: Names): string {
         : "undid the last step";
     case "emptied":
       return "emptied a text of it";
+    case "file added":
+      return `added the file ${event.new.name}`;
+    case "file removed":
+      return `took the file ${event.old.name} off`;
     case "withdrawn":
       return event.cause === "undo" ? "took it back to where it came from" : "withdrew it";
     case "brought back":

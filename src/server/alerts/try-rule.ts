@@ -1,4 +1,4 @@
-import { and, desc, eq, gte, inArray, isNull, not } from "drizzle-orm";
+import { and, desc, eq, gte, inArray, not } from "drizzle-orm";
 import { happenedIn } from "@/core/alerts/happened";
 import { stepsMeant, type OwnRule } from "@/core/alerts/own-rule";
 import type { TrialView } from "@/core/alerts/rules-view";
@@ -75,7 +75,6 @@ async function latelyHappened(
       and(
         visibleTo(db, viewer),
         seesItem(db, viewer),
-        isNull(item.withdrawnAt),
         gte(item.updatedAt, first),
         gte(itemEvent.at, first),
         projectKey === null ? undefined : eq(project.key, projectKey),

@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { and, eq, isNotNull, lt, notExists, sql } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
 import { database, type Reader, type Transaction } from "@/db/connection";
-import { reportFile, storedFile } from "@/db/schema";
+import { itemFile, reportFile, storedFile } from "@/db/schema";
 import { readBytesOf, removeBytes, writeBytes } from "./folder";
 
 /** The digest by which bytes are known: SHA-256 in hexadecimal figures. */
@@ -59,13 +59,17 @@ const UNNAMED_KEPT = DAY;
 /** Throws away files that nothing hangs on any more. @returns how many */
 export async function sweepFiles(now = Date.now()): Promise<number> {
   const db = database();
-  const named = db
+  const inReports = db
     .select({ one: sql`1` })
     .from(reportFile)
     .where(eq(reportFile.sha256, storedFile.sha256));
+  const onItems = db
+    .select({ one: sql`1` })
+    .from(itemFile)
+    .where(eq(itemFile.sha256, storedFile.sha256));
   const gone = await db
     .delete(storedFile)
-    .where(and(lt(storedFile.at, now - UNNAMED_KEPT), notExists(named)))
+    .where(and(lt(storedFile.at, now - UNNAMED_KEPT), notExists(inReports), notExists(onItems)))
     .returning({ sha256: storedFile.sha256 });
   for (const { sha256 } of gone) await removeBytes(sha256);
   return gone.length;

@@ -1,6 +1,7 @@
-import { and, eq } from "drizzle-orm";
-import { database } from "@/db/connection";
-import { reportFile } from "@/db/schema";
+import { and, asc, eq } from "drizzle-orm";
+import { grouped } from "@/core/item/grouped";
+import { database, type Reader } from "@/db/connection";
+import { report, reportFile } from "@/db/schema";
 import { readKept } from "../files/store";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
@@ -39,4 +40,24 @@ export async function fileOfReport(reportId: string, fileId: string): Promise<Se
   if (!row || !content) throw notFound("file");
   const { name, mediaType, sha256 } = row;
   return { name, mediaType, sha256, content };
+}
+
+/** What came with the reports of an item, by report. */
+export async function filesOfReports(
+  reader: Reader,
+  itemId: string,
+): Promise<Map<string, { id: string; name: string; mediaType: string }[]>> {
+  const rows = await reader
+    .select({
+      reportId: reportFile.reportId,
+      id: reportFile.id,
+      name: reportFile.name,
+      mediaType: reportFile.mediaType,
+    })
+    .from(reportFile)
+    .innerJoin(report, eq(report.id, reportFile.reportId))
+    .where(eq(report.itemId, itemId))
+    .orderBy(asc(reportFile.at), asc(reportFile.id));
+  const byReport = grouped(rows, ({ reportId }) => reportId);
+  return new Map([...byReport].map(([id, of]) => [id, of.map(({ reportId: _, ...file }) => file)]));
 }

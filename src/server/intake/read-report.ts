@@ -22,7 +22,7 @@ import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { alikeReports, deployedLately, earlierReports, similarItems } from "./report-context";
 import { numbersOf, seenNumbersOf } from "./desk-items";
-import { isPicture } from "./file";
+import { isPicture } from "../files/kind";
 
 const SHOWN = [
   "id",

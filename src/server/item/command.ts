@@ -25,6 +25,8 @@ const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   unlink: "link item",
   tick: "move item",
   approve: "move item",
+  "remove file": "edit item",
+  "put file back": "edit item",
   withdraw: "withdraw item",
   "bring back": "withdraw item",
   "change type": "edit item",

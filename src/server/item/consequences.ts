@@ -8,6 +8,7 @@ import type { Principal } from "../people/viewer";
 import { invalid } from "../refused";
 import type { Passed } from "./decide-errand";
 import type { Errand } from "./errand";
+import { turnFile } from "./file-command";
 import { followDependencies, liftBlockers } from "./follow-dependencies";
 import { followOthers } from "./follow-others";
 import { fromOtherEnd } from "./links";
@@ -29,6 +30,8 @@ export async function* consequences(
   if (errand.ask.kind === "ask") await askRequester(tx, by, after, errand.ask.body);
   if (errand.ask.kind === "undo")
     yield* await undoOthers(tx, entered.access, errand, errand.ask.commandId);
+  if (command.kind === "add file" || command.kind === "remove file")
+    await turnFile(tx, command, after.updatedAt);
   if (errand.ask.kind === "withdraw") yield* await withdrawBelow(tx, passed, errand.ask);
   if (errand.ask.kind === "bring back") yield* await bringBackBelow(tx, passed);
   yield* followDependencies(tx, by, passed);

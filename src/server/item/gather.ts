@@ -20,6 +20,7 @@ import { refuseCircle, waitedFor } from "./around";
 import { placeInState } from "./place";
 import { checkReferences, parentsOf } from "./references";
 import { historyOf } from "./history";
+import { fileCommand } from "./file-command";
 import { changingTalk, saying } from "./talk";
 import { bringingBack, withdrawing } from "./withdraw";
 import { seenItem } from "./seen-item";
@@ -143,6 +144,9 @@ async function commandOf({
     case "link":
     case "unlink":
       return linkCommand(tx, by, there, ask);
+    case "remove file":
+    case "put file back":
+      return fileCommand(tx, there, ask);
     case "withdraw":
       return withdrawing(tx, by, there, ask);
     case "bring back":

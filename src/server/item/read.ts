@@ -28,6 +28,8 @@ import { hiddenKeys } from "./hidden-keys";
 import { groundOf } from "../across/ground";
 import { aroundItems } from "./list/around";
 import { hasKeyAmong } from "./key";
+import { filesOfReports } from "../intake/files";
+import { readItemFiles } from "./files";
 import { historyOf } from "./history";
 import { snapshotOf } from "./rows";
 import { readTalk } from "../talk/read";
@@ -59,6 +61,8 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     children,
     links,
     reports,
+    files,
+    reportFiles,
     stays,
     blocks,
     parent,
@@ -97,6 +101,8 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
           .where(eq(report.itemId, row.id))
           .orderBy(report.receivedAt)
       : [],
+    readItemFiles(db, row.id),
+    access.may("read intake") ? filesOfReports(db, row.id) : new Map<string, never[]>(),
     db.select().from(stay).where(eq(stay.itemId, row.id)).orderBy(stay.enteredSeq),
     db.select().from(block).where(eq(block.itemId, row.id)),
     row.parentId
@@ -224,7 +230,8 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       wait: waitOf(l, row.id),
     })),
     waitsUnseen: around[row.id]?.waitsForUnseen ?? 0,
-    reports,
+    reports: reports.map((one) => ({ ...one, files: reportFiles.get(one.id) ?? [] })),
+    files,
     votes: votes(row.id),
     votesAgainst: againstToo,
     knownAs: known,

@@ -36,6 +36,8 @@ export function standsAlone(ask: Ask, { before, workflow }: Entered): boolean {
     case "link":
     case "unlink":
     case "undo":
+    case "remove file":
+    case "put file back":
     case "withdraw":
     case "bring back":
     case "change type":

@@ -263,6 +263,8 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
       if (event.field === "outcome") nameOutcome(written, after, at);
       changeTimebox(written, event, before!);
       return;
+    case "file added":
+    case "file removed":
     case "marked ready":
     case "ready taken back":
     case "undone":

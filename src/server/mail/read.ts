@@ -5,7 +5,8 @@ import { htmlText } from "@/core/formats/html-text";
 import type { MailHeaders } from "@/core/formats/mail-text";
 import { plainText } from "@/core/formats/plain-text";
 import { MOST_FILES } from "@/core/intake/file-limits";
-import { checkFile, cleanName, type CheckedFile } from "../intake/file";
+import { cleanName } from "../files/kind";
+import { checkFile, type CheckedFile } from "../intake/file";
 import { invalid, Refused } from "../refused";
 
 /** A mail as far as the product reads it. */

@@ -5,6 +5,7 @@ import { ItemAgreement } from "./item-agreement";
 import { ItemBlockers } from "./item-blockers";
 import { ItemChildren } from "./item-children";
 import { ItemFields } from "./item-fields";
+import { ItemFiles } from "./item-files";
 import { ItemHead } from "./item-head";
 import { ItemLinks } from "./item-links";
 import { ItemReports } from "./item-reports";
@@ -46,6 +47,7 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
           <div className="flex min-w-0 flex-col gap-5">
             <ItemBlockers handle={handle} />
             <Texts handle={handle} />
+            <ItemFiles handle={handle} />
             <ItemChildren handle={handle} />
             <TalkSection handle={handle} />
           </div>
@@ -70,6 +72,7 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
       <Texts handle={handle} />
       <ItemFields handle={handle} />
       <OwnFields handle={handle} />
+      <ItemFiles handle={handle} />
       <ItemChildren handle={handle} />
       <ItemReports handle={handle} />
       <ItemLinks handle={handle} />

@@ -48,6 +48,32 @@ export class Problem extends Error {
   }
 }
 
+/** How the server tells a problem (RFC 9457). */
+type ToldProblem = Partial<Record<"title" | "detail" | "code", string>> &
+  Partial<Pick<Problem, "asks" | "conflict" | "errors" | "version">>;
+
+/** The problem that an answer tells. */
+export const problemTold = (
+  status: number,
+  { title, detail, code, ...details }: ToldProblem,
+): Problem =>
+  new Problem({
+    ...details,
+    status,
+    sentence: title ?? "Something went wrong.",
+    help: detail ?? "Nothing was stored. Try again.",
+    code: code ?? "failed",
+  });
+
+/** No answer came. */
+export const outOfReach = (): Problem =>
+  new Problem({
+    status: 0,
+    sentence: "The server cannot be reached.",
+    help: "Nothing was lost: what you did is still here. Try again in a moment.",
+    code: "offline",
+  });
+
 const PAUSES_MS = [300, 900, 2_000];
 
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -92,31 +118,16 @@ export async function ask<C extends Contract>(
         await wait(PAUSES_MS[attempt]);
         continue;
       }
-      throw new Problem({
-        status: 0,
-        sentence: "The server cannot be reached.",
-        help: "Nothing was lost: what you did is still here. Try again in a moment.",
-        code: "offline",
-      });
+      throw outOfReach();
     }
     const status = Number(response.headers.get(TOLD_STATUS) ?? response.status);
     if (status < 400) return (await response.json()) as AnswerOf<C>;
-    const answer = (await response.json().catch(() => ({}))) as Partial<
-      Record<"title" | "detail" | "code", string>
-    > &
-      Partial<Pick<Problem, "asks" | "conflict" | "errors" | "version">>;
+    const answer = (await response.json().catch(() => ({}))) as ToldProblem;
     if (status === 503 && retry && attempt < PAUSES_MS.length) {
       await wait(PAUSES_MS[attempt]);
       continue;
     }
-    const { title, detail, code, ...details } = answer;
-    throw new Problem({
-      ...details,
-      status,
-      sentence: title ?? "Something went wrong.",
-      help: detail ?? "Nothing was stored. Try again.",
-      code: code ?? "failed",
-    });
+    throw problemTold(status, answer);
   }
 }
 
@@ -150,4 +161,13 @@ export function problemOf(error: unknown): Problem {
     help: "Nothing was stored. Reload the page and try again.",
     code: "failed",
   });
+}
+
+/** The words of a file. @throws Problem */
+export async function readText<C extends Contract>(of: C, asked: AskedOf<C>): Promise<string> {
+  const response = await fetch(addressOf(of, asked)).catch(() => {
+    throw outOfReach();
+  });
+  if (!response.ok) throw problemTold(response.status, {});
+  return response.text();
 }

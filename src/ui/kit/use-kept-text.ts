@@ -1,5 +1,5 @@
 "use client";
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useState, type Dispatch, type SetStateAction } from "react";
 
 const PREFIX = "zigzag-kept ";
 
@@ -8,7 +8,7 @@ const PREFIX = "zigzag-kept ";
  * is sent; how they like to look at something.
  * @param name of what it is kept for
  */
-export function useKeptText(name: string): [string, (text: string) => void] {
+export function useKeptText(name: string): [string, Dispatch<SetStateAction<string>>] {
   const [text, setText] = useState("");
   // Read after the first paint: the server does not know what stands in the browser.
   useEffect(() => {
@@ -16,10 +16,13 @@ export function useKeptText(name: string): [string, (text: string) => void] {
     if (kept !== "") queueMicrotask(() => setText((now) => (now === "" ? kept : now)));
   }, [name]);
   const set = useCallback(
-    (next: string) => {
-      setText(next);
-      write(name, next);
-    },
+    (next: SetStateAction<string>) =>
+      setText((now) => {
+        const text = typeof next === "string" ? next : next(now);
+        // The same once more does no harm, where it is worked out twice.
+        write(name, text);
+        return text;
+      }),
     [name],
   );
   return [text, set];

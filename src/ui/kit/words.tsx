@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import Markdown, { type Components, type Options } from "react-markdown";
 import rehypeSanitize from "rehype-sanitize";
 import remarkGfm from "remark-gfm";
+import { isItemFileAddress } from "@/core/item/item-file";
 import { isTame } from "@/core/formats/markdown-bounds";
 import { htmlAsText } from "./html-as-text";
 import { ShownPlain } from "./shown-plain";
@@ -12,7 +13,14 @@ const COMPONENTS: Components = {
       {children}
     </a>
   ),
-  img: ({ alt }) => <em>[picture: {alt}]</em>,
+  // Only what was put to an item is drawn: nothing is fetched from elsewhere.
+  img: ({ alt, src }) =>
+    typeof src === "string" && isItemFileAddress(src) ? (
+      // eslint-disable-next-line @next/next/no-img-element
+      <img src={src} alt={alt ?? ""} loading="lazy" className="picture-in-words" />
+    ) : (
+      <em>[picture: {alt}]</em>
+    ),
 };
 
 interface Written {

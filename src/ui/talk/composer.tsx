@@ -1,15 +1,17 @@
 "use client";
 import { useId, useRef, useState, type FormEvent, type KeyboardEvent } from "react";
 import { counted } from "@/core/formats/counted";
+import { itemFileAddress, pictureInWords, type ItemFileView } from "@/core/item/item-file";
 import type { Audience } from "@/core/talk/comment";
 import { namedIn } from "@/core/talk/named";
 import { namesFor, namingAt, withName, type NamingNow } from "@/core/talk/naming-now";
-import { Button } from "@/ui/kit/button";
+import { Button, TextButton } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
 import { TextArea } from "@/ui/kit/field";
 import { tellProblem } from "@/ui/kit/notice";
 import { useKeptText } from "@/ui/kit/use-kept-text";
 import type { ItemHandle } from "@/ui/item/use-item";
+import { useUploads } from "@/ui/item/use-uploads";
 import { NameChoices } from "./name-choices";
 import { SaidWords } from "./said-words";
 
@@ -58,6 +60,10 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
     }
     setBusy(false);
   };
+  const uploads = useUploads(view.key, (file) => {
+    setBody((before) => withFile(before, view.key, file));
+    return handle.reload();
+  });
   const named = namedIn(body, talk.nameable);
   const names = named.people.length + named.teams.length > 0;
   const mayAsk = !edits && !outside && (names || view.item.assigneeId !== null);
@@ -77,8 +83,18 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
           autoFocus={autoFocus}
           onStore={() => void store()}
           onLeave={onDone}
+          onFiles={outside || !view.rights.edit ? undefined : uploads.send}
         />
       )}
+      {uploads.onTheWay.map(({ id, name, part, stop }) => (
+        <p key={id} className="flex items-center gap-2 text-[12.5px] text-ink-soft">
+          <span className="min-w-0 flex-1 truncate">{name}</span>
+          {Math.round(part * 100)} %
+          <TextButton aria-label={`Stop sending ${name}`} onClick={stop}>
+            Stop
+          </TextButton>
+        </p>
+      ))}
       {outside && (
         <p className="composer-outside">{reachWords(talk.reporters, view.votes.reports)}</p>
       )}
@@ -123,6 +139,14 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
   );
 }
 
+/** A text with a file that was put to the item, behind what is written: a picture is drawn there. */
+function withFile(body: string, itemKey: string, file: ItemFileView): string {
+  const words = file.picture
+    ? pictureInWords(itemKey, file)
+    : `[${file.name.replace(/[[\]\\]/g, " ")}](${itemFileAddress(itemKey, file.id)})`;
+  return body === "" ? `${words}\n` : `${body.trimEnd()}\n\n${words}\n`;
+}
+
 const reachWords = (mails: readonly string[], told: number): string =>
   mails.length > 0
     ? `Goes out by mail to ${mails.join(", ")}, and stands on their private page.`
@@ -138,6 +162,7 @@ function WordsField({
   autoFocus,
   onStore,
   onLeave,
+  onFiles,
 }: {
   body: string;
   onChange: (body: string) => void;
@@ -147,6 +172,8 @@ function WordsField({
   autoFocus?: boolean;
   onStore: () => void;
   onLeave?: () => void;
+  /** What is done with files that are pasted or dropped. */
+  onFiles?: (files: File[]) => void;
 }) {
   const listId = useId();
   const field = useRef<HTMLTextAreaElement>(null);
@@ -179,6 +206,11 @@ function WordsField({
     event.preventDefault();
     event.stopPropagation();
   };
+  const takeFiles = (event: { preventDefault: () => void }, { files }: DataTransfer) => {
+    if (files.length === 0 || !onFiles) return;
+    event.preventDefault();
+    onFiles([...files]);
+  };
   return (
     <div className="relative">
       <TextArea
@@ -202,6 +234,8 @@ function WordsField({
         onSelect={look}
         onBlur={() => setNaming(null)}
         onKeyDown={press}
+        onPaste={(event) => takeFiles(event, event.clipboardData)}
+        onDrop={(event) => takeFiles(event, event.dataTransfer)}
       />
       <NameChoices id={listId} choices={choices} at={at} onTake={put} />
     </div>

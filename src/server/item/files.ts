@@ -1,0 +1,141 @@
+import { and, asc, eq, isNull } from "drizzle-orm";
+import { fileSize } from "@/core/formats/file-size";
+import { isDrawable, pictureSize } from "@/core/formats/picture-size";
+import { LARGEST_ITEM_FILE, type ItemFileView } from "@/core/item/item-file";
+import { database, transact, type Reader } from "@/db/connection";
+import { item, itemFile, person } from "@/db/schema";
+import { cleanName, isPicture, mediaTypeOf } from "../files/kind";
+import { keepFile, readKept } from "../files/store";
+import type { ServedFile } from "../intake/files";
+import { enterProject, seesItem } from "../people/access";
+import type { Viewer } from "../people/viewer";
+import { invalid, notFound } from "../refused";
+import { throughDoor } from "./door";
+import { enterItem } from "./enter";
+import { refuseTooManyFiles } from "./file-command";
+import { hasKeyAmong } from "./key";
+
+/** What is sent to an item: nothing about it is believed but its bytes. */
+export interface SentToItem {
+  /** Made by the sender: the same file sent twice is put to it once. */
+  id: string;
+  name: string;
+  content: Buffer;
+}
+
+const UNKNOWN_KIND = "application/octet-stream";
+
+/**
+ * Puts a file to an item. Its bytes are kept first; who may read them is whoever may see the item.
+ * @throws Refused
+ */
+export async function addItemFile(
+  viewer: Viewer,
+  key: string,
+  { id, name: called, content }: SentToItem,
+  now = Date.now(),
+): Promise<ItemFileView> {
+  const itemId = await seenId(viewer, key);
+  const name = cleanName(called);
+  if (content.length === 0)
+    throw invalid(`${name} is empty.`, "Choose a file that says something.");
+  if (content.length > LARGEST_ITEM_FILE)
+    throw invalid(
+      `${name} has ${fileSize(content.length)}.`,
+      `Choose one of at most ${fileSize(LARGEST_ITEM_FILE)}.`,
+    );
+  await transact(async (tx) => {
+    const entered = await enterItem(tx, viewer, itemId, "edit item");
+    const [known] = await tx.select().from(itemFile).where(eq(itemFile.id, id));
+    if (known) {
+      if (known.itemId !== itemId) throw notFound("file");
+      return;
+    }
+    await refuseTooManyFiles(tx, itemId);
+    const mediaType = mediaTypeOf(content) ?? UNKNOWN_KIND;
+    const size = isPicture(mediaType) ? pictureSize(content) : null;
+    const drawn = isDrawable(size) ? size : null;
+    await tx.insert(itemFile).values({
+      id,
+      itemId,
+      name,
+      mediaType,
+      sha256: await keepFile(tx, content, now),
+      size: content.length,
+      width: drawn?.width ?? null,
+      height: drawn?.height ?? null,
+      byId: viewer.personId,
+      at: now,
+    });
+    await throughDoor(tx, viewer, {
+      on: entered,
+      commandId: id,
+      ask: { kind: "prepared", command: { kind: "add file", fileId: id, name } },
+    });
+  });
+  const files = await readItemFiles(database(), itemId);
+  const made = files.find((file) => file.id === id);
+  if (!made) throw notFound("file");
+  return made;
+}
+
+/** The id of an item that somebody may see, by its key. @throws Refused */
+async function seenId(viewer: Viewer, key: string): Promise<string> {
+  const db = database();
+  const [row] = await db
+    .select({ id: item.id, projectId: item.projectId })
+    .from(item)
+    .where(and(hasKeyAmong([key]), seesItem(db, viewer)));
+  if (!row) throw notFound("item");
+  await enterProject({
+    reader: db,
+    viewer,
+    where: { id: row.projectId },
+    action: "read project",
+    asked: "item",
+  });
+  return row.id;
+}
+
+/** The files of an item, the first one first. */
+export async function readItemFiles(reader: Reader, itemId: string): Promise<ItemFileView[]> {
+  const rows = await reader
+    .select({ file: itemFile, by: person.name })
+    .from(itemFile)
+    .leftJoin(person, eq(person.id, itemFile.byId))
+    .where(and(eq(itemFile.itemId, itemId), isNull(itemFile.removedAt)))
+    .orderBy(asc(itemFile.at), asc(itemFile.id));
+  return rows.map(({ file: { id, name, mediaType, size, width, height, at }, by }) => ({
+    id,
+    name,
+    mediaType,
+    size,
+    picture: width !== null && height !== null ? { width, height } : null,
+    by: by ?? "somebody",
+    at,
+  }));
+}
+
+const FILE_ID = /^[0-9a-f-]{36}$/;
+
+/** A file of an item, for whoever may see the item. @throws Refused where it has none such */
+export async function itemFileFor(
+  viewer: Viewer,
+  key: string,
+  fileId: string,
+): Promise<ServedFile> {
+  const itemId = await seenId(viewer, key);
+  const db = database();
+  const [row] = FILE_ID.test(fileId)
+    ? await db
+        .select()
+        .from(itemFile)
+        .where(
+          and(eq(itemFile.id, fileId), eq(itemFile.itemId, itemId), isNull(itemFile.removedAt)),
+        )
+    : [];
+  const content = row ? await readKept(db, row.sha256) : null;
+  if (!row || !content) throw notFound("file");
+  const { name, mediaType, sha256 } = row;
+  return { name, mediaType, sha256, content };
+}
