@@ -1,4 +1,5 @@
 import type { Instant } from "@/core/calendar/instant";
+import { DEMO_FILE_NAMES } from "./files";
 import { HOUR, MINUTE } from "@/core/calendar/instant";
 import { simulate, type Job, type Passage } from "@/core/forecast/simulator";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
@@ -477,6 +478,16 @@ class HistoryWriter {
     this.writeLargePieces();
     this.writeThreads();
     this.writeWithdrawn();
+    this.writeFiles();
+  }
+
+  /** What was seen on a quay, put to work that is under way. */
+  private writeFiles(): void {
+    const underWay = this.pens.filter(
+      ({ item }) => isInProgress(item.stateKind) && item.typeId === "bug",
+    );
+    for (const [i, name] of DEMO_FILE_NAMES.entries())
+      underWay[Math.floor(i / 2)]?.addFile(this.scene.end - 3 + i, "hanna", name);
   }
 
   /** What was taken out of the backlog again, as nobody had begun it. */
@@ -846,6 +857,10 @@ class ItemPen {
         ...(asks && asked.length > 0 ? { asks: asked } : {}),
       });
     }
+  }
+
+  addFile(hours: number, actorId: string, name: string): void {
+    this.run(hours, actorId, { kind: "add file", fileId: this.writer.nextId(), name });
   }
 
   withdraw(hours: number, actorId: string, note: string): void {

@@ -40,6 +40,7 @@ import { beginWorld, nobodyYet } from "@/server/people/installation";
 import { projectHistory, type DemoItem } from "./history";
 import { uuidSource } from "./ids";
 import { loadAlerts } from "./alerts";
+import { loadItemFiles } from "./files";
 import { demoWalk } from "./walks";
 import { DAYS_OFF, DEMO_PASSWORD, demoDuties, mailOf, PEOPLE, TEAMS } from "./people";
 import { PROJECTS, WEEKS, ZONE, type DemoProject } from "./projects";
@@ -72,6 +73,7 @@ export async function loadDemo(
       const history = projectHistory(project, workflow, others, now);
       const items = inOneOrder(withBreaks(history, workflow, project.columns), position);
       await loadItems(tx, items);
+      await loadItemFiles(tx, items);
       await tx
         .update(table.project)
         .set({ nextItemNumber: items.length + 1 })

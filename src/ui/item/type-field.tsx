@@ -27,8 +27,11 @@ export function TypeField({ handle }: { handle: ItemHandle }) {
     const type = offered.find((one) => one.id === id);
     if (!type || id === typeId) return;
     const keeps = view.workflowStates[type.workflowId]?.some((state) => state.id === stateId);
-    if (keeps) void change(type, null);
-    else setWanted(type);
+    if (keeps) return void change(type, null);
+    const states = fittingStates(view, type);
+    if (states.length === 1) return void change(type, states[0].id);
+    // Not before the key that chose it is let go, or it would open the list of states as well.
+    requestAnimationFrame(() => setWanted(type));
   };
   return (
     <label className="contents">
@@ -57,6 +60,11 @@ const fits = (is: StateKind, to: StateKind): boolean =>
     ? to === "finished"
     : to === "unstarted" || (isInProgress(is) && isInProgress(to));
 
+const fittingStates = (view: ItemView, type: ItemType) =>
+  (view.workflowStates[type.workflowId] ?? []).filter(({ kind }) =>
+    fits(view.item.stateKind, kind),
+  );
+
 function StateForm({
   view,
   type,
@@ -66,9 +74,7 @@ function StateForm({
   type: ItemType;
   onChange: (type: ItemType, to: string) => Promise<void>;
 }) {
-  const states = view.workflowStates[type.workflowId].filter(({ kind }) =>
-    fits(view.item.stateKind, kind),
-  );
+  const states = fittingStates(view, type);
   const alike =
     states.find(({ name }) => name === view.state.name) ??
     states.find(({ kind }) => kind === view.item.stateKind) ??
