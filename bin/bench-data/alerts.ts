@@ -4,6 +4,7 @@ import { alert, alertPart, follow, item, itemEvent } from "@/db/schema";
 import { alertPeople } from "@/server/alerts/engine";
 import { tellPeople } from "@/server/people/tell-people";
 import { v7 as newId } from "uuid";
+import { giveOwnRules } from "./own-rules";
 import { timed, type Row } from "./row";
 
 const EVENTS = 400;
@@ -12,9 +13,13 @@ const FOLLOWERS = 8;
 
 const mean = (times: readonly number[]) => times.reduce((a, b) => a + b, 0) / times.length;
 
-/** Telling people of one event each, beside storing as many alerts alone. */
+/**
+ * Telling people of one event each, beside storing as many alerts alone; with people's own rules
+ * about other things held against each.
+ */
 export async function tellOfEvents(): Promise<Row> {
   const db = database();
+  await giveOwnRules();
   const events = await db
     .select({ itemId: itemEvent.itemId, seq: itemEvent.seq, byId: itemEvent.actorId })
     .from(itemEvent)

@@ -34,7 +34,8 @@ export function lineOf(row: Row): string {
   const { what, measured, against, yardstick, reach, moreIsBetter, unit = "ms" } = row;
   const ratio = measured / yardstick;
   const reached = moreIsBetter ? ratio >= reach : ratio <= reach;
-  const times = `**${ratio.toFixed(moreIsBetter ? 2 : 1)} ×**`;
+  const digits = ratio < 0.1 ? 3 : moreIsBetter ? 2 : 1;
+  const times = `**${ratio.toFixed(digits)} ×**`;
   const wanted = `${moreIsBetter ? "≥" : "≤"} ${reach} ×`;
   const figure = (n: number) => `${n.toFixed(1)} ${unit}`;
   return `| ${what} | ${figure(measured)} | ${against} | ${figure(yardstick)} | ${times} | ${wanted} | ${reached ? "reached" : "not reached"} |`;

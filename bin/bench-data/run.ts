@@ -18,6 +18,7 @@ import { v7 as newId } from "uuid";
 import { boardAcross } from "./across";
 import { writeMove } from "./bare-move";
 import { tellOfEvents } from "./alerts";
+import { rulesReadPerEvent } from "./own-rules";
 import { findAmongAll } from "./find";
 import { dayOfTheBusiest } from "./today";
 import { readRowsBarely } from "./bare-routes";
@@ -205,6 +206,7 @@ async function main(): Promise<void> {
     await findAmongAll(LEAD),
     await dayOfTheBusiest(),
     await tellOfEvents(),
+    await rulesReadPerEvent(),
     ...(await manyAtOnce(LEAD)),
     ...(await allMeasures()),
     ...rules(),

@@ -3,6 +3,7 @@ import { DAY, MINUTE } from "@/core/calendar/instant";
 import { concernsTogether } from "@/core/alerts/concern";
 import { happenedIn } from "@/core/alerts/happened";
 import {
+  NEW_OWN_RULE,
   ownRuleSchema,
   stepsMeant,
   type Doer,
@@ -14,18 +15,7 @@ import { trialAlerts, trialWords } from "@/core/alerts/trial";
 import { looksAround, type Condition } from "@/core/condition/condition";
 import type { ItemEvent } from "@/core/item/event";
 
-const RULE: OwnRule = {
-  name: "",
-  projectKey: null,
-  typeIds: [],
-  happens: [],
-  fields: [],
-  by: { kind: "anybody" },
-  condition: null,
-  off: false,
-  mail: "none",
-  feed: false,
-};
+const RULE = NEW_OWN_RULE;
 const URGENT: Condition = { kind: "compare", fact: "priority", op: "is", value: "urgent" };
 
 const event = (seq: number, kind: string, more: object = {}): ItemEvent =>

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, sql } from "drizzle-orm";
-import type { OwnRule } from "@/core/alerts/own-rule";
+import { NEW_OWN_RULE, type OwnRule } from "@/core/alerts/own-rule";
 import { DAY, MINUTE } from "@/core/calendar/instant";
 import { database } from "@/db/connection";
 import { alert, alertRule, item } from "@/db/schema";
@@ -21,18 +21,7 @@ beforeAll(async () => {
   await database().delete(alert);
 });
 
-const RULE: OwnRule = {
-  name: "",
-  projectKey: "TIX",
-  typeIds: [],
-  happens: [],
-  fields: [],
-  by: { kind: "anybody" },
-  condition: null,
-  off: false,
-  mail: "none",
-  feed: false,
-};
+const RULE: OwnRule = { ...NEW_OWN_RULE, projectKey: "TIX" };
 const ruleOf = async (viewer: Viewer, rule: Partial<OwnRule>, id = randomUUID()) => {
   await saveOwnRule(viewer, { id, rule: { ...RULE, ...rule } });
   return id;

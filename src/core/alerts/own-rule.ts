@@ -71,6 +71,20 @@ export const ownRuleSchema = z
 
 export type OwnRule = z.output<typeof ownRuleSchema>;
 
+/** What a rule is unless somebody says otherwise: about anything, for the list alone. */
+export const NEW_OWN_RULE: OwnRule = {
+  name: "",
+  projectKey: null,
+  typeIds: [],
+  happens: [],
+  fields: [],
+  by: { kind: "anybody" },
+  condition: null,
+  off: false,
+  mail: "none",
+  feed: false,
+};
+
 /** What a rule asks of what happened; the rest of it is asked of the item. */
 export type RuleTrigger = Pick<OwnRule, "happens" | "fields" | "by">;
 

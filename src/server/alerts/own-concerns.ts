@@ -53,7 +53,7 @@ export async function ownConcerns(
 }
 
 /** Rules that something which happened to an item can be about, with whose they are. */
-async function rulesTouched(
+export async function rulesTouched(
   reader: Reader,
   of: Pick<ItemSnapshot, "projectId" | "typeId">,
   happened: readonly Happened[],

@@ -3,7 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { v7 as newId } from "uuid";
 import { alertsContract } from "@/core/alerts/contract";
-import type { OwnRule } from "@/core/alerts/own-rule";
+import { NEW_OWN_RULE, type OwnRule } from "@/core/alerts/own-rule";
 import type { OwnRuleAct } from "@/core/alerts/request";
 import type { AlertRulesView, OwnRuleView } from "@/core/alerts/rules-view";
 import { Button, TextButton } from "@/ui/kit/button";
@@ -14,19 +14,6 @@ import { Select } from "@/ui/kit/select";
 import { Table } from "@/ui/kit/table";
 import { MAIL_OPTIONS } from "./mail-words";
 import { OwnRuleForm } from "./own-rule-form";
-
-const NEW_RULE: OwnRule = {
-  name: "",
-  projectKey: null,
-  typeIds: [],
-  happens: [],
-  fields: [],
-  by: { kind: "anybody" },
-  condition: null,
-  off: false,
-  mail: "none",
-  feed: false,
-};
 
 /** The rules that I made for myself, and how each of them tells me. */
 export function OwnRules({ view }: { view: AlertRulesView }) {
@@ -58,7 +45,7 @@ export function OwnRules({ view }: { view: AlertRulesView }) {
           <Button
             small
             className="ml-auto"
-            onClick={() => setOpen({ id: newId(), rule: { ...NEW_RULE, projectKey: first } })}
+            onClick={() => setOpen({ id: newId(), rule: { ...NEW_OWN_RULE, projectKey: first } })}
           >
             Make a rule
           </Button>

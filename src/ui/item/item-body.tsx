@@ -1,4 +1,6 @@
 "use client";
+import { listWords } from "@/core/formats/list-words";
+import { emptyParts } from "@/core/item/empty-parts";
 import { TalkSection } from "@/ui/talk/talk-section";
 import { EditableText } from "./editable-text";
 import { ItemAgreement } from "./item-agreement";
@@ -81,6 +83,19 @@ export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }
   );
 }
 
+/** Which parts of its type's starting text nobody has written yet. */
+function StillEmpty({ view }: { view: ItemHandle["view"] }) {
+  const { item, types, withdrawn } = view;
+  const template = types.find(({ id }) => id === item.typeId)?.template ?? "";
+  const parts = emptyParts(item.description, template);
+  if (parts.length === 0 || item.stateKind === "finished" || withdrawn !== null) return null;
+  return (
+    <p className="-mt-2 text-[12.5px] text-ink-soft">
+      <b className="text-signal-ink">Still empty:</b> {listWords(parts, "and")}
+    </p>
+  );
+}
+
 /** What it is for, and how one sees that it works. */
 function Texts({ handle }: { handle: ItemHandle }) {
   const { view, edit } = handle;
@@ -99,6 +114,7 @@ function Texts({ handle }: { handle: ItemHandle }) {
         version={item.version}
         onSave={(description, seen) => edit({ description }, seen)}
       />
+      <StillEmpty view={view} />
       <EditableText
         label="How to test"
         value={item.howToTest ?? ""}
