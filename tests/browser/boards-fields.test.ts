@@ -265,6 +265,8 @@ test("a card is put into another lane, by the pointer and by keys; a lane that t
   await ines.focusCard(key);
   await ines.keys(" ", "ArrowDown", " ");
   await stands(key, "Normal");
+  // The way back of the step before is still on the screen until that of this one stands over it.
+  await ines.reads(`${key}: Normal.`);
   await ines.press("Undo");
   await stands(key, "Low");
 

@@ -781,6 +781,14 @@ const TRIES: [
     (of) => [`/api/items/${of.key}/files/${randomUUID()}`, { method: "GET" }],
   ],
   [
+    "remove a file of it for good",
+    "/api/items/[key]/files/[file]/emptied",
+    (of) => [
+      `/api/items/${of.key}/files/${randomUUID()}/emptied`,
+      { method: "POST", body: { commandId: randomUUID(), why: "x" } },
+    ],
+  ],
+  [
     "look at it",
     "/api/items/[key]/look",
     (of) => [`/api/items/${of.key}/look`, { method: "POST" }],

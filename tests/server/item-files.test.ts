@@ -6,8 +6,9 @@ import { DAY } from "@/core/calendar/instant";
 import { LARGEST_ITEM_FILE, MOST_ITEM_FILES } from "@/core/item/item-file";
 import { database } from "@/db/connection";
 import { alert, item, itemFile, storedFile } from "@/db/schema";
-import { sweepFiles } from "@/server/files/store";
+import { readKept, sweepFiles } from "@/server/files/store";
 import { checkItems } from "@/server/item/check";
+import { emptyItemFile } from "@/server/item/empty-file";
 import { addItemFile, itemFileFor } from "@/server/item/files";
 import { readItem } from "@/server/item/read";
 import type { Viewer } from "@/server/people/viewer";
@@ -116,7 +117,8 @@ test("bytes stay as long as a file of an item has them, also one that is taken o
   await send(NOOR, id, { kind: "remove file", fileId });
   await sweepFiles(Date.now() + 2 * DAY);
   const [row] = await database().select().from(itemFile).where(eq(itemFile.id, fileId));
-  const bytes = () => database().select().from(storedFile).where(eq(storedFile.sha256, row.sha256));
+  const bytes = () =>
+    database().select().from(storedFile).where(eq(storedFile.sha256, row.sha256!));
   expect(await bytes()).toHaveLength(1);
   await database().delete(itemFile).where(eq(itemFile.id, fileId));
   await sweepFiles(Date.now() + 2 * DAY);
@@ -133,4 +135,33 @@ test("whoever has the item hears of a file", async () => {
   await settle();
   const told = await database().select().from(alert).where(eq(alert.itemId, id));
   expect(told.map(({ personId }) => personId)).toEqual(["ivo"]);
+});
+
+test("a lead removes a file for good: its bytes and its name, from the history too", async () => {
+  const id = await itemIn(NOOR, "A list of doors");
+  const key = await keyOf(id);
+  const content = Buffer.from(`The code is ${randomUUID()}`);
+  const { id: fileId } = await put(NOOR, key, content, "code 4711.txt");
+  const other = await itemIn(NOOR, "The same list");
+  const { id: same } = await put(NOOR, await keyOf(other), content, "list.txt");
+  const empty = (viewer: Viewer, file = fileId, commandId = randomUUID()) =>
+    emptyItemFile(viewer, key, { fileId: file, commandId, why: "It holds a code." });
+  expect(await refusalOf(empty(NOOR))).toBe("not allowed");
+  expect(await refusalOf(empty(INES, same))).toBe("not found");
+  const [{ sha256 }] = await database().select().from(itemFile).where(eq(itemFile.id, fileId));
+  const commandId = randomUUID();
+  await empty(INES, fileId, commandId);
+  await empty(INES, fileId, commandId);
+  expect(await refusalOf(empty(INES))).toBe("invalid");
+  expect(await namesOn(INES, key)).toEqual([]);
+  expect(JSON.stringify(await readItem(INES, key))).not.toContain("4711");
+  expect(await refusalOf(send(INES, id, { kind: "put file back", fileId }))).toBe("invalid");
+  // The other item still has the same bytes; without it they are gone at once.
+  expect((await itemFileFor(NOOR, await keyOf(other), same)).content.equals(content)).toBe(true);
+  const keyOther = await keyOf(other);
+  await emptyItemFile(INES, keyOther, { fileId: same, commandId: randomUUID(), why: "Too." });
+  const left = await database().select().from(storedFile).where(eq(storedFile.sha256, sha256!));
+  expect(left).toEqual([]);
+  expect(await readKept(database(), sha256!)).toBeNull();
+  expect((await checkItems()).findings).toEqual([]);
 });

@@ -51,6 +51,16 @@ export const itemContract = {
     path: "/api/items/:key/files/:file",
     answer: answered<string>(),
   }),
+  /** Removes what a file holds, and what it is called, for good. */
+  emptyFile: contract({
+    method: "POST",
+    path: "/api/items/:key/files/:file/emptied",
+    body: z.object({
+      commandId: z.uuid(),
+      why: z.string().trim().min(1, "Say why it goes.").max(500),
+    }),
+    answer: DONE,
+  }),
   /** Makes a copy of an item, with the parts of it that are chosen. */
   copy: contract({
     method: "POST",

@@ -16,16 +16,15 @@ export const itemFile = pgTable(
     name: text("name").notNull(),
     /** By the bytes, not by what the sender says. */
     mediaType: text("media_type").notNull(),
-    sha256: text("sha256")
-      .notNull()
-      .references(() => storedFile.sha256),
+    /** Null where it was removed for good. */
+    sha256: text("sha256").references(() => storedFile.sha256),
     size: integer("size").notNull(),
     /** Of a picture that may be drawn in a page, in pixels. */
     width: integer("width"),
     height: integer("height"),
     byId: text("by_id").references(() => person.id),
     at: instant("at").notNull(),
-    /** Taken off; it can be put back. */
+    /** Taken off; it can be put back while its bytes are there. */
     removedAt: instant("removed_at"),
   },
   (t) => [

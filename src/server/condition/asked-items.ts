@@ -1,4 +1,4 @@
-import { and, eq, inArray, or, type SQL } from "drizzle-orm";
+import { and, eq, inArray, or, sql, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import type { AskedItem } from "@/core/condition/facts";
 import { computedFields } from "@/core/item/compute-fields";
@@ -9,7 +9,7 @@ import type { Reader } from "@/db/connection";
 import { follow, item, itemLink, itemType, stay } from "@/db/schema";
 import type { ItemColumns } from "../people/access";
 import { readShown } from "./shown";
-import { votesOf } from "../item/votes";
+import { votesColumn } from "../item/votes";
 import { childCounts, dependenciesOf } from "../item/around";
 
 const other = alias(item, "other");
@@ -44,7 +44,7 @@ export async function askedItems(
     ? await dependenciesOf(reader, ids, sees)
     : [];
   const levels = await levelsOf(reader, items);
-  const [followers, votes] = [await followersOf(reader, ids), await votesOf(reader, ids)];
+  const wishes = await wishesFor(reader, ids);
   const shown = await readShown(reader, ids, ownFields, sees);
   const everIn = grouped(stays, (s) => s.itemId);
   const linked = grouped(links, (l) => l.itemId);
@@ -57,8 +57,8 @@ export async function askedItems(
     openChildren: openOf(counts.get(i.id)),
     waitsFor: waits.filter((one) => one.waiting.id === i.id && one.seesWanted).length,
     waitedFor: waits.filter((one) => one.wanted.id === i.id && one.waits && one.seesWaiting).length,
-    followers: followers.get(i.id) ?? [],
-    votes: votes(i.id),
+    followers: wishes.get(i.id)?.followers ?? [],
+    votes: wishes.get(i.id)?.votes ?? 0,
     promise: null,
     level: levels.get(typeKey(i)) ?? null,
     computed: computedFields(ownFields, i),
@@ -66,23 +66,23 @@ export async function askedItems(
   }));
 }
 
-/** Who follows some items themselves, by item. */
-async function followersOf(
+/** Who follows some items themselves, and what votes and reports come to, by item. */
+async function wishesFor(
   reader: Reader,
   ids: readonly string[],
-): Promise<ReadonlyMap<string, string[]>> {
+): Promise<ReadonlyMap<string, Pick<AskedItem, "followers" | "votes">>> {
+  const following = sql`${follow.kind} in ('item', 'below') and ${follow.target} = ${item.id}::text and ${follow.on}`;
   const rows = await reader
-    .selectDistinct({ itemId: follow.target, personId: follow.personId })
-    .from(follow)
-    .where(
-      and(
-        inArray(follow.kind, ["item", "below"]),
-        inArray(follow.target, [...ids]),
-        eq(follow.on, true),
-      ),
-    );
-  const byItem = grouped(rows, ({ itemId }) => itemId);
-  return new Map([...byItem].map(([id, of]) => [id, of.map(({ personId }) => personId)]));
+    .select({
+      id: item.id,
+      followers: sql<
+        string[]
+      >`array(select distinct ${follow.personId} from ${follow} where ${following})`,
+      votes: sql<number>`${votesColumn(item.id)}`,
+    })
+    .from(item)
+    .where(inArray(item.id, [...ids]));
+  return new Map(rows.map(({ id, ...wishes }) => [id, wishes]));
 }
 
 const typeKey = ({ projectId, typeId }: Pick<ItemSnapshot, "projectId" | "typeId">): string =>

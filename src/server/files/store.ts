@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { and, eq, isNotNull, lt, notExists, sql } from "drizzle-orm";
+import { and, eq, isNotNull, lt, notExists, sql, type SQL } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
 import { database, type Reader, type Transaction } from "@/db/connection";
 import { itemFile, reportFile, storedFile } from "@/db/schema";
@@ -53,23 +53,33 @@ export async function moveToFolder(): Promise<number> {
   }
 }
 
+/** Throws bytes away at once, unless something else hangs on them. */
+export async function throwAway(sha256: string): Promise<void> {
+  const db = database();
+  const gone = await db
+    .delete(storedFile)
+    .where(and(eq(storedFile.sha256, sha256), ...unnamed(db)))
+    .returning({ sha256: storedFile.sha256 });
+  if (gone.length > 0) await removeBytes(sha256);
+}
+
+/** Nothing hangs on a file, as conditions on the rows of `stored_file`. */
+function unnamed(db: Reader): SQL[] {
+  const one = { one: sql`1` };
+  const inReports = db.select(one).from(reportFile).where(eq(reportFile.sha256, storedFile.sha256));
+  const onItems = db.select(one).from(itemFile).where(eq(itemFile.sha256, storedFile.sha256));
+  return [notExists(inReports), notExists(onItems)];
+}
+
 /** A file that nothing hangs on is kept so long: it may be about to be named. */
 const UNNAMED_KEPT = DAY;
 
 /** Throws away files that nothing hangs on any more. @returns how many */
 export async function sweepFiles(now = Date.now()): Promise<number> {
   const db = database();
-  const inReports = db
-    .select({ one: sql`1` })
-    .from(reportFile)
-    .where(eq(reportFile.sha256, storedFile.sha256));
-  const onItems = db
-    .select({ one: sql`1` })
-    .from(itemFile)
-    .where(eq(itemFile.sha256, storedFile.sha256));
   const gone = await db
     .delete(storedFile)
-    .where(and(lt(storedFile.at, now - UNNAMED_KEPT), notExists(inReports), notExists(onItems)))
+    .where(and(lt(storedFile.at, now - UNNAMED_KEPT), ...unnamed(db)))
     .returning({ sha256: storedFile.sha256 });
   for (const { sha256 } of gone) await removeBytes(sha256);
   return gone.length;

@@ -4,14 +4,14 @@ import { copiedFields, MOST_COPIED, type CopyPart, type CopyRequest } from "@/co
 import type { ItemSnapshot } from "@/core/item/fields";
 import { transact, type Transaction } from "@/db/connection";
 import { commandRecord, item } from "@/db/schema";
-import { enterProject, seesItem, type ProjectAccess } from "../people/access";
+import { seesItem, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { invalid, notFound } from "../refused";
+import { invalid } from "../refused";
+import { seeByKey } from "./by-key";
 import type { CommandResult } from "./command";
 import { recordCommand } from "./command-key";
 import { throughDoor } from "./door";
 import { enterAlong, enterNew } from "./enter";
-import { hasKeyAmong } from "./key";
 import { loadOwnFields } from "./own-fields";
 import { snapshotOf } from "./rows";
 import { withVisibleOther } from "./visible-others";
@@ -36,23 +36,12 @@ export async function copyItem(
   { commandId, title, parts }: CopyRequest,
 ): Promise<CommandResult> {
   return transact(async (tx) => {
-    const [row] = await tx
-      .select()
-      .from(item)
-      .where(and(hasKeyAmong([key]), seesItem(tx, viewer)));
-    if (!row) throw notFound("item");
-    const access = await enterProject({
-      reader: tx,
-      viewer,
-      where: { id: row.projectId },
-      action: "create item",
-      asked: "item",
-    });
+    const { before, access } = await seeByKey(tx, viewer, key, "create item");
     const { project } = access;
-    if (!(await recordCommand(tx, commandId, viewer.personId, { what: `copy ${row.id}` })))
+    if (!(await recordCommand(tx, commandId, viewer.personId, { what: `copy ${before.id}` })))
       return { card: cardOf(await copiedBefore(tx, commandId), project.key), fresh: false };
     const copying = { tx, viewer, access, commandId, parts };
-    const original = await withVisibleOther(tx, viewer, snapshotOf(row));
+    const original = await withVisibleOther(tx, viewer, before);
     const made = await copyOne(copying, original, { title, parentId: original.parentId });
     if (parts.includes("children")) await copyBelow(copying, original.id, made.id);
     if (parts.includes("link")) await linkTo(copying, made, original);

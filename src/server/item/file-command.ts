@@ -26,6 +26,8 @@ export async function fileCommand(
       kind === "remove file" ? "It was taken off already." : "It is there already.",
       "Nothing more to do.",
     );
+  if (row.sha256 === null)
+    throw invalid("It was removed for good.", "Put the file to the item anew.");
   if (kind === "put file back") await refuseTooManyFiles(tx, before.id);
   return { kind: kind === "remove file" ? "remove file" : "add file", fileId, name: row.name };
 }

@@ -3,17 +3,15 @@ import { fileSize } from "@/core/formats/file-size";
 import { isDrawable, pictureSize } from "@/core/formats/picture-size";
 import { LARGEST_ITEM_FILE, type ItemFileView } from "@/core/item/item-file";
 import { database, transact, type Reader } from "@/db/connection";
-import { item, itemFile, person } from "@/db/schema";
+import { itemFile, person } from "@/db/schema";
 import { cleanName, isPicture, mediaTypeOf } from "../files/kind";
 import { keepFile, readKept } from "../files/store";
 import type { ServedFile } from "../intake/files";
-import { enterProject, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
+import { enterByKey, seeByKey } from "./by-key";
 import { throughDoor } from "./door";
-import { enterItem } from "./enter";
 import { refuseTooManyFiles } from "./file-command";
-import { hasKeyAmong } from "./key";
 
 /** What is sent to an item: nothing about it is believed but its bytes. */
 export interface SentToItem {
@@ -35,7 +33,6 @@ export async function addItemFile(
   { id, name: called, content }: SentToItem,
   now = Date.now(),
 ): Promise<ItemFileView> {
-  const itemId = await seenId(viewer, key);
   const name = cleanName(called);
   if (content.length === 0)
     throw invalid(`${name} is empty.`, "Choose a file that says something.");
@@ -44,12 +41,13 @@ export async function addItemFile(
       `${name} has ${fileSize(content.length)}.`,
       `Choose one of at most ${fileSize(LARGEST_ITEM_FILE)}.`,
     );
-  await transact(async (tx) => {
-    const entered = await enterItem(tx, viewer, itemId, "edit item");
+  const itemId = await transact(async (tx) => {
+    const entered = await enterByKey(tx, viewer, key, "edit item");
+    const { itemId } = entered;
     const [known] = await tx.select().from(itemFile).where(eq(itemFile.id, id));
     if (known) {
       if (known.itemId !== itemId) throw notFound("file");
-      return;
+      return itemId;
     }
     await refuseTooManyFiles(tx, itemId);
     const mediaType = mediaTypeOf(content) ?? UNKNOWN_KIND;
@@ -72,29 +70,12 @@ export async function addItemFile(
       commandId: id,
       ask: { kind: "prepared", command: { kind: "add file", fileId: id, name } },
     });
+    return itemId;
   });
   const files = await readItemFiles(database(), itemId);
   const made = files.find((file) => file.id === id);
   if (!made) throw notFound("file");
   return made;
-}
-
-/** The id of an item that somebody may see, by its key. @throws Refused */
-async function seenId(viewer: Viewer, key: string): Promise<string> {
-  const db = database();
-  const [row] = await db
-    .select({ id: item.id, projectId: item.projectId })
-    .from(item)
-    .where(and(hasKeyAmong([key]), seesItem(db, viewer)));
-  if (!row) throw notFound("item");
-  await enterProject({
-    reader: db,
-    viewer,
-    where: { id: row.projectId },
-    action: "read project",
-    asked: "item",
-  });
-  return row.id;
 }
 
 /** The files of an item, the first one first. */
@@ -124,8 +105,8 @@ export async function itemFileFor(
   key: string,
   fileId: string,
 ): Promise<ServedFile> {
-  const itemId = await seenId(viewer, key);
   const db = database();
+  const { itemId } = await seeByKey(db, viewer, key, "read project");
   const [row] = FILE_ID.test(fileId)
     ? await db
         .select()
@@ -134,8 +115,9 @@ export async function itemFileFor(
           and(eq(itemFile.id, fileId), eq(itemFile.itemId, itemId), isNull(itemFile.removedAt)),
         )
     : [];
-  const content = row ? await readKept(db, row.sha256) : null;
-  if (!row || !content) throw notFound("file");
-  const { name, mediaType, sha256 } = row;
+  const sha256 = row?.sha256 ?? null;
+  const content = sha256 === null ? null : await readKept(db, sha256);
+  if (!row || sha256 === null || !content) throw notFound("file");
+  const { name, mediaType } = row;
   return { name, mediaType, sha256, content };
 }

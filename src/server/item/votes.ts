@@ -1,13 +1,12 @@
-import { and, eq, inArray, isNull, sql, type SQL, type SQLWrapper } from "drizzle-orm";
-import { votesTotal, type Votes, type VoteSide } from "@/core/item/vote";
+import { and, eq, inArray, sql, type SQL, type SQLWrapper } from "drizzle-orm";
+import type { Votes, VoteSide } from "@/core/item/vote";
 import { database, type Reader } from "@/db/connection";
-import { item, itemVote, report, reportFollower } from "@/db/schema";
+import { itemVote, report, reportFollower } from "@/db/schema";
 import { loadRules } from "../intake/rules";
 import { reporterCounts } from "../intake/reporter-counts";
-import { enterProject, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
-import { hasKeyAmong } from "./key";
+import { seeByKey } from "./by-key";
 
 /** What votes and reports come to, as SQL: `votesTotal`. */
 export const votesColumn = (itemId: SQLWrapper): SQL => sql`(
@@ -20,10 +19,10 @@ export const votesColumn = (itemId: SQLWrapper): SQL => sql`(
 /** What people said for and against some items; who voted for none is not asked. */
 export async function readVotes(
   reader: Reader,
-  viewer: Pick<Viewer, "personId"> | null,
+  viewer: Pick<Viewer, "personId">,
   ids: readonly string[],
 ): Promise<(id: string) => Votes> {
-  const me = viewer?.personId ?? "";
+  const me = viewer.personId;
   const sides = (side: VoteSide) =>
     sql<number>`(count(*) filter (where ${itemVote.side} = ${side}))::int`;
   const rows =
@@ -50,15 +49,6 @@ export async function readVotes(
   });
 }
 
-/** What votes and reports come to, of those items that have any. */
-export async function votesOf(
-  reader: Reader,
-  ids: readonly string[],
-): Promise<(id: string) => number> {
-  const votes = await readVotes(reader, null, ids);
-  return (id) => votesTotal(votes(id));
-}
-
 /**
  * Votes for an item, against it where its project counts that, or takes one's vote back.
  * @throws Refused
@@ -70,18 +60,9 @@ export async function castVote(
   now = Date.now(),
 ): Promise<void> {
   const db = database();
-  const [known] = await db
-    .select({ id: item.id, projectId: item.projectId })
-    .from(item)
-    .where(and(hasKeyAmong([key]), isNull(item.withdrawnAt), seesItem(db, viewer)));
-  if (!known) throw notFound("item");
-  const { project } = await enterProject({
-    reader: db,
-    viewer,
-    where: { id: known.projectId },
-    action: "comment item",
-    asked: "item",
-  });
+  const { before: known, access } = await seeByKey(db, viewer, key, "comment item");
+  if (known.withdrawnAt !== null) throw notFound("item");
+  const { project } = access;
   const { personId } = viewer;
   if (side === null) {
     await db

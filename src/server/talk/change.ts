@@ -2,31 +2,15 @@ import { and, eq, inArray } from "drizzle-orm";
 import { EMPTIED } from "@/core/item/event-texts";
 import type { CommentSign } from "@/core/talk/comment";
 import { transact, type Transaction } from "@/db/connection";
-import { comment, commentSign, item, itemEvent, itemLook, itemText } from "@/db/schema";
+import { comment, commentSign, itemEvent, itemLook, itemText } from "@/db/schema";
 import { announce } from "../events/announce";
 import { throughDoor } from "../item/door";
-import { enterItem, type EnteredItem } from "../item/enter";
-import { hasKeyAmong } from "../item/key";
+import { enterByKey } from "../item/by-key";
+import type { EnteredItem } from "../item/enter";
 import { recordCommand } from "../item/command-key";
-import type { Action } from "@/core/people/authorise";
 import type { Viewer } from "../people/viewer";
 import { notFound, Refused } from "../refused";
 import { refuse } from "@/core/workflow/refusal";
-
-/** An item by its key, for somebody who may do something about it. */
-async function enterByKey(
-  tx: Transaction,
-  viewer: Viewer,
-  key: string,
-  action: Action,
-): Promise<EnteredItem> {
-  const [row] = await tx
-    .select({ id: item.id })
-    .from(item)
-    .where(hasKeyAmong([key]));
-  if (!row) throw notFound("item");
-  return enterItem(tx, viewer, row.id, action);
-}
 
 /** Notes that a person looked at an item's talk and history now. */
 export async function lookAt(viewer: Viewer, key: string, now = Date.now()): Promise<void> {

@@ -1,5 +1,5 @@
 "use client";
-import { FileText, Image as Picture, Paperclip } from "lucide-react";
+import { FileText, Image as Picture, Paperclip, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { fileSize } from "@/core/formats/file-size";
 import { addressOf } from "@/core/contract/contract";
@@ -12,6 +12,7 @@ import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { readText } from "@/ui/kit/request";
 import { ago } from "@/ui/kit/time";
 import { FileShown } from "./file-shown";
+import { RemoveFile } from "./remove-file";
 import { sendCommand } from "./send-command";
 import type { ItemHandle } from "./use-item";
 import { useUploads } from "./use-uploads";
@@ -21,6 +22,7 @@ export function ItemFiles({ handle }: { handle: ItemHandle }) {
   const { view, reload } = handle;
   const { files, reports, rights, withdrawn } = view;
   const { onTheWay, send } = useUploads(view.key, reload);
+  const [going, setGoing] = useState<ItemFileView | null>(null);
   const may = rights.edit && withdrawn === null;
   const reported = reports.flatMap((report) =>
     report.files.map((file) => ({ ...file, reportId: report.id, reference: report.reference })),
@@ -52,6 +54,7 @@ export function ItemFiles({ handle }: { handle: ItemHandle }) {
             words={() => readText(itemContract.file, { params: { key: view.key, file: file.id } })}
             about={`${fileSize(file.size)} · ${file.by}, ${ago(file.at, Math.max(view.now, file.at))}`}
             onRemove={may ? () => void remove(file) : undefined}
+            onEmpty={rights.moderate ? () => setGoing(file) : undefined}
           />
         ))}
         {reported.map((file) => (
@@ -78,6 +81,7 @@ export function ItemFiles({ handle }: { handle: ItemHandle }) {
           </li>
         ))}
       </ul>
+      <RemoveFile handle={handle} file={going} onDone={() => setGoing(null)} />
       {may && (
         <FilePick
           multiple
@@ -100,6 +104,7 @@ function FileLine({
   words,
   about,
   onRemove,
+  onEmpty,
 }: {
   file: Shown;
   address: string;
@@ -107,6 +112,7 @@ function FileLine({
   words: () => Promise<string>;
   about: string;
   onRemove?: () => void;
+  onEmpty?: () => void;
 }) {
   const [open, setOpen] = useState(false);
   const isPicture = file.mediaType.startsWith("image/") && file.picture !== null;
@@ -146,6 +152,15 @@ function FileLine({
         {onRemove && (
           <TextButton aria-label={`Take off ${file.name}`} onClick={onRemove}>
             Take off
+          </TextButton>
+        )}
+        {onEmpty && (
+          <TextButton
+            aria-label={`Remove ${file.name} for good`}
+            title="Remove it for good"
+            onClick={onEmpty}
+          >
+            <Trash2 size={14} aria-hidden="true" />
           </TextButton>
         )}
       </div>

@@ -1,0 +1,1 @@
+ALTER TABLE "item_file" ALTER COLUMN "sha256" DROP NOT NULL;
