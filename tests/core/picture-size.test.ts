@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
 import fc from "fast-check";
-import { isItemFileAddress, itemFileAddress, pictureInWords } from "@/core/item/item-file";
+import { isItemFileAddress, fileInWords, itemFileAddress } from "@/core/item/item-file";
 import { isDrawable, pictureSize } from "@/core/formats/picture-size";
 
 const reference = (name: string) =>
@@ -71,7 +71,8 @@ test("only the address of an item's file is drawn in a text", () => {
     "/api/items/TIX-606",
   ])
     expect(isItemFileAddress(other)).toBe(false);
-  expect(pictureInWords("TIX-606", { id, name: "a](b)[c.png" })).toBe(
-    `![a (b) c.png](/api/items/TIX-606/files/${id})`,
-  );
+  const file = { id, name: "a](b)[c.png", picture: { width: 1, height: 1 } };
+  const link = `[a (b) c.png](/api/items/TIX-606/files/${id})`;
+  expect(fileInWords("TIX-606", file)).toBe(`!${link}`);
+  expect(fileInWords("TIX-606", { ...file, picture: null })).toBe(link);
 });

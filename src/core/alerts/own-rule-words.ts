@@ -1,3 +1,4 @@
+import { capital } from "@/core/formats/capital";
 import { listWords } from "@/core/formats/list-words";
 import { ruleHappeningWords, type OwnRule } from "./own-rule";
 
@@ -50,5 +51,3 @@ function doerWords({ by }: Pick<OwnRule, "by">, names: RuleNames): string {
       return `, by somebody of ${listWords(by.ids.map(names.team), "or")}`;
   }
 }
-
-const capital = (words: string): string => words.charAt(0).toLocaleUpperCase("en") + words.slice(1);

@@ -30,7 +30,8 @@ export type CopyRequest = z.output<typeof copyBody>;
 
 /**
  * What a copy of an item is made with. It begins as something new: without a history, nobody has
- * begun it, and what happened outside is not its own. Who sees it stays as it is.
+ * begun it, and what happened outside is not its own. Who sees it stays as it is; what it stands
+ * under is for whoever makes it.
  */
 export function copiedFields(of: ItemSnapshot, title: string, parts: readonly CopyPart[]): NewItem {
   const has = (part: CopyPart) => parts.includes(part);
@@ -49,7 +50,6 @@ export function copiedFields(of: ItemSnapshot, title: string, parts: readonly Co
       teamId: of.teamId,
     }),
     ...(has("plan") && { sprintId: of.sprintId, releaseId: of.releaseId, dueOn: of.dueOn }),
-    ...(has("parent") && { parentId: of.parentId }),
   };
 }
 

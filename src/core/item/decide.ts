@@ -12,6 +12,7 @@ import { decideEdit, ownChanges, type EditContext } from "./decide-edit";
 import { EMPTIED, withoutText } from "./event-texts";
 import { refuseWithoutDate } from "./fixed-date";
 import type { EditableField, ItemSnapshot } from "./fields";
+import { keepsStanding } from "./keeps-standing";
 import { asItWas, lastSteps, restored } from "./undo";
 
 export interface DecisionContext extends MoveContext, Omit<EditContext, "ownFields"> {
@@ -206,20 +207,13 @@ function bringBack(item: ItemSnapshot, withdrawnBy: Cause): ItemChange[] | Refus
   return [{ kind: "brought back" }];
 }
 
-/**
- * Another type, in a state of its workflow. What is not begun stays so, and what is finished stays
- * finished: a type starts and ends nothing; what is in progress can go back.
- */
+/** Another type, in a state of its workflow: a type starts and ends nothing. */
 function changeType(
   item: ItemSnapshot,
   { typeId, typeName }: Extract<ItemCommand, { kind: "change type" }>,
   to: State,
 ): ItemChange[] | Refusal {
-  const fits =
-    item.stateKind === "finished"
-      ? to.kind === "finished"
-      : to.kind === "unstarted" || (isInProgress(item.stateKind) && isInProgress(to.kind));
-  if (!fits)
+  if (!keepsStanding(item.stateKind, to.kind))
     return refuse(
       "invalid",
       `It is ${STANDING[item.stateKind]}; in ${to.name} it would be ${STANDING[to.kind]}.`,

@@ -1,3 +1,5 @@
+import { shorten } from "@/core/formats/cut-text";
+
 /** A part of a text: what it is called, and what stands in it. */
 interface Part {
   name: string;
@@ -57,7 +59,9 @@ export function emptyParts(text: string, template: string): string[] {
   const said = partsOf(text);
   return partsOf(template).flatMap(({ name, content }) => {
     if (name === "")
-      return content !== "" && stillSays(said[0].content, content) ? [cut(content)] : [];
+      return content !== "" && stillSays(said[0].content, content)
+        ? [shorten(content.replace(/\s+/g, " "), NAME_LETTERS)]
+        : [];
     const part = said.find((one) => alike(one.name) === alike(name));
     return part && (part.content === "" || part.content === content) ? [name] : [];
   });
@@ -65,8 +69,3 @@ export function emptyParts(text: string, template: string): string[] {
 
 /** Words that are to be filled in, and stand there as they were. */
 const stillSays = (said: string, wanted: string): boolean => said.includes(wanted);
-
-const cut = (words: string): string => {
-  const line = words.replace(/\s+/g, " ");
-  return line.length <= NAME_LETTERS ? line : `${line.slice(0, NAME_LETTERS - 1).trimEnd()}…`;
-};

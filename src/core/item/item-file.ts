@@ -26,6 +26,11 @@ export const itemFileAddress = (itemKey: string, fileId: string): string =>
 export const isItemFileAddress = (address: string): boolean =>
   /^\/api\/items\/[A-Z][A-Z0-9]{0,11}-\d{1,9}\/files\/[0-9a-f-]{36}$/.test(address);
 
-/** A picture of an item as it stands in Markdown. */
-export const pictureInWords = (itemKey: string, { id, name }: { id: string; name: string }) =>
-  `![${name.replace(/[[\]\\]/g, " ")}](${itemFileAddress(itemKey, id)})`;
+/** A file of an item as it stands in Markdown: a picture that may be drawn, or else a link. */
+export function fileInWords(
+  itemKey: string,
+  { id, name, picture }: Pick<ItemFileView, "id" | "name" | "picture">,
+): string {
+  const link = `[${name.replace(/[[\]\\]/g, " ")}](${itemFileAddress(itemKey, id)})`;
+  return picture ? `!${link}` : link;
+}

@@ -9,6 +9,7 @@ import type { Viewer } from "../people/viewer";
 import { invalid } from "../refused";
 import { seeByKey } from "./by-key";
 import type { CommandResult } from "./command";
+import { madeBefore } from "./create";
 import { recordCommand } from "./command-key";
 import { throughDoor } from "./door";
 import { enterAlong, enterNew } from "./enter";
@@ -39,10 +40,13 @@ export async function copyItem(
     const { before, access } = await seeByKey(tx, viewer, key, "create item");
     const { project } = access;
     if (!(await recordCommand(tx, commandId, viewer.personId, { what: `copy ${before.id}` })))
-      return { card: cardOf(await copiedBefore(tx, commandId), project.key), fresh: false };
+      return { card: cardOf(await madeBefore(tx, access, commandId), project.key), fresh: false };
     const copying = { tx, viewer, access, commandId, parts };
     const original = await withVisibleOther(tx, viewer, before);
-    const made = await copyOne(copying, original, { title, parentId: original.parentId });
+    const made = await copyOne(copying, original, {
+      title,
+      parentId: parts.includes("parent") ? original.parentId : null,
+    });
     if (parts.includes("children")) await copyBelow(copying, original.id, made.id);
     if (parts.includes("link")) await linkTo(copying, made, original);
     const [after] = await tx.select().from(item).where(eq(item.id, made.id));
@@ -54,16 +58,6 @@ export async function copyItem(
   });
 }
 
-async function copiedBefore(tx: Transaction, commandId: string): Promise<ItemSnapshot> {
-  const [known] = await tx
-    .select({ item })
-    .from(commandRecord)
-    .innerJoin(item, eq(item.id, commandRecord.itemId))
-    .where(eq(commandRecord.id, commandId));
-  if (!known) throw invalid("This command key was used for something else.", "Send it again.");
-  return snapshotOf(known.item);
-}
-
 async function copyOne(
   { tx, viewer, access, commandId, parts }: Copying,
   original: ItemSnapshot,
@@ -71,11 +65,10 @@ async function copyOne(
 ): Promise<ItemSnapshot> {
   const copied = copiedFields(original, title, parts);
   const own = await ownInUse(tx, access.project.id, copied.own);
-  const under = parts.includes("parent") || original.parentId !== parentId ? parentId : null;
   return throughDoor(tx, viewer, {
     on: await enterNew(tx, access, copied.typeId, newId()),
     commandId,
-    ask: { kind: "create", fields: { ...copied, own, parentId: under }, place: "last" },
+    ask: { kind: "create", fields: { ...copied, own, parentId }, place: "last" },
   });
 }
 

@@ -55,7 +55,7 @@ export async function createItem(
 }
 
 /** The item that the same command made when it came before. */
-async function madeBefore(
+export async function madeBefore(
   tx: Transaction,
   access: ProjectAccess,
   commandId: string,

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import type { ItemType } from "@/core/item/item-type";
 import type { ItemView } from "@/core/item/item-view";
-import { isInProgress, type StateKind } from "@/core/workflow/state";
+import { keepsStanding } from "@/core/item/keeps-standing";
 import { Button } from "@/ui/kit/button";
 import { Field } from "@/ui/kit/field";
 import { tellProblem } from "@/ui/kit/notice";
@@ -55,14 +55,9 @@ export function TypeField({ handle }: { handle: ItemHandle }) {
 }
 
 /** A type begins and ends nothing: only states that stand as the item does are offered. */
-const fits = (is: StateKind, to: StateKind): boolean =>
-  is === "finished"
-    ? to === "finished"
-    : to === "unstarted" || (isInProgress(is) && isInProgress(to));
-
 const fittingStates = (view: ItemView, type: ItemType) =>
   (view.workflowStates[type.workflowId] ?? []).filter(({ kind }) =>
-    fits(view.item.stateKind, kind),
+    keepsStanding(view.item.stateKind, kind),
   );
 
 function StateForm({

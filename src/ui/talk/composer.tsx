@@ -1,7 +1,7 @@
 "use client";
 import { useId, useRef, useState, type FormEvent, type KeyboardEvent } from "react";
 import { counted } from "@/core/formats/counted";
-import { itemFileAddress, pictureInWords, type ItemFileView } from "@/core/item/item-file";
+import { fileInWords, type ItemFileView } from "@/core/item/item-file";
 import type { Audience } from "@/core/talk/comment";
 import { namedIn } from "@/core/talk/named";
 import { namesFor, namingAt, withName, type NamingNow } from "@/core/talk/naming-now";
@@ -141,9 +141,7 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
 
 /** A text with a file that was put to the item, behind what is written: a picture is drawn there. */
 function withFile(body: string, itemKey: string, file: ItemFileView): string {
-  const words = file.picture
-    ? pictureInWords(itemKey, file)
-    : `[${file.name.replace(/[[\]\\]/g, " ")}](${itemFileAddress(itemKey, file.id)})`;
+  const words = fileInWords(itemKey, file);
   return body === "" ? `${words}\n` : `${body.trimEnd()}\n\n${words}\n`;
 }
 
