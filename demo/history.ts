@@ -38,6 +38,7 @@ import {
   REVIEW_COMMENTS,
   SEND_BACK_REASONS,
 } from "./words/stock";
+import { demoPartsOf } from "./terms";
 
 export interface DemoItem {
   snapshot: ItemSnapshot;
@@ -399,6 +400,7 @@ class HistoryWriter {
     const { random } = this.scene;
     return {
       title,
+      parts: demoPartsOf(this.scene.project.key, title),
       description: describe(draft.type, title, random),
       severity:
         draft.type === "bug"

@@ -35,12 +35,14 @@ import { withBreaks } from "./breaks";
 import { DEMO_PERSON_LIMITS, demoBoardLimits, demoCellLimits, withExpectedStays } from "./limits";
 import { EVER } from "@/server/intake/rules";
 import { setFrom } from "@/server/workflow/dated-settings";
+import { keepDesignChange } from "@/server/workflow/design-history";
 import { eventRows } from "@/server/item/rows";
 import { beginWorld, nobodyYet } from "@/server/people/installation";
 import { projectHistory, type DemoItem } from "./history";
 import { uuidSource } from "./ids";
 import { loadAlerts } from "./alerts";
 import { loadItemFiles } from "./files";
+import { demoDesignChanges, demoTerms } from "./terms";
 import { demoWalk } from "./walks";
 import { DAYS_OFF, DEMO_PASSWORD, demoDuties, mailOf, PEOPLE, TEAMS } from "./people";
 import { PROJECTS, WEEKS, ZONE, type DemoProject } from "./projects";
@@ -92,6 +94,7 @@ export async function loadDemo(
         value: rules.calendar,
         validFrom,
       });
+      await loadTerms(tx, project, now);
       await inChunks(scores, (c) => tx.insert(table.itemScore).values(c));
       await inChunks(votes, (c) => tx.insert(table.itemVote).values(c));
       if (project.key === "TIX") await loadWalk(tx, "tix-board", items, now);
@@ -105,6 +108,19 @@ export async function loadDemo(
     await loadAlerts(tx, now);
     return counts;
   });
+}
+
+async function loadTerms(tx: Transaction, project: DemoProject, now: Instant): Promise<void> {
+  const projectId = project.key.toLowerCase();
+  const terms = demoTerms(project.key, now).map((term) => ({
+    projectId,
+    ...term,
+    earlier: [...term.earlier],
+    places: [...term.places],
+  }));
+  await tx.insert(table.projectTerm).values(terms);
+  for (const { at, byId, ...change } of demoDesignChanges(now))
+    await keepDesignChange(tx, { projectId, byId, at }, change);
 }
 
 async function loadPeople(tx: Transaction, now: Instant): Promise<void> {

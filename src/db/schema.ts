@@ -1,6 +1,7 @@
 export * from "./schema/alerts";
 export * from "./schema/board";
 export * from "./schema/bulk";
+export * from "./schema/design";
 export * from "./schema/event";
 export * from "./schema/field";
 export * from "./schema/file";
@@ -10,6 +11,7 @@ export * from "./schema/item-file";
 export * from "./schema/people";
 export * from "./schema/plan";
 export * from "./schema/project";
+export * from "./schema/term";
 export * from "./schema/view";
 export * from "./schema/walk";
 export * from "./schema/workflow";

@@ -9,6 +9,9 @@ const app = givenApplication();
 const SCREENS: [name: string, path: string, ready: string][] = [
   ["today", "/p/TIX/today", ".day-row"],
   ["how one hears", "/account/alerts", "[data-rule]"],
+  ["labels and parts", "/p/TIX/design?place=terms", "[data-term=storm]"],
+  ["design history", "/p/TIX/design?place=history", "ol li"],
+  ["parts", "/p/TIX/plan/parts", "section[aria-label=Open]"],
   ["withdrawn", "/p/TIX/plan/withdrawn", "[aria-label^='Bring back']"],
   ["board", "/p/TIX/flow", ".card"],
   ["table in groups", "/p/TIX/flow?as=table&groups=priority", "[data-row]"],

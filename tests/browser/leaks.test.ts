@@ -395,6 +395,10 @@ const READS: Record<string, string[]> = {
   "/api/pins": ["/api/pins"],
   "/api/projects/[key]/withdrawn": ["/api/projects/TIX/withdrawn"],
   "/p/[key]/plan/withdrawn": ["/p/TIX/plan/withdrawn"],
+  "/api/projects/[key]/terms": ["/api/projects/TIX/terms"],
+  "/api/projects/[key]/parts": ["/api/projects/TIX/parts?name=The%20ticket%20itself"],
+  "/api/projects/[key]/design-history": ["/api/projects/TIX/design-history"],
+  "/p/[key]/plan/parts": ["/p/TIX/plan/parts", "/p/TIX/plan/parts?part=The%20ticket%20itself"],
   "/api/projects/[key]/today": ["/api/projects/TIX/today"],
   "/api/projects/[key]/today/count": ["/api/projects/TIX/today/count"],
   "/p/[key]/today": ["/p/TIX/today"],
@@ -1078,7 +1082,7 @@ test.each(SEEING)(
       (await (await ask(kind, await filled(where))).text()).toLowerCase();
     for (const [where, mark] of [
       ["/api/projects/TIX/board", "quartzlight"],
-      ["/api/projects/TIX/intake", "copperlabel"],
+      ["/api/projects/TIX/terms", "copperlabel"],
       ["/api/projects/TIX/mailbox", "ghostwriter"],
       ["/api/find?q=quartzlight", "quartzlight"],
       ["/api/find?q=pewterword", "pewterword"],

@@ -411,7 +411,7 @@ describe("several at once", () => {
     await noor.reads("2 items chosen", going);
     expect(await noor.page.$("aside")).toBeNull();
     await noor.press("Label");
-    await noor.fill("Add labels", "harbour watch");
+    await noor.addTerms("Add labels", "harbour watch");
     await noor.press("Label 2 items");
     await noor.reads("2 items labelled harbour watch.");
     await noor.press("Whole column");
@@ -433,7 +433,7 @@ describe("several at once", () => {
     await ines.click('input[aria-label="Choose all rows that are shown"]');
     await ines.reads(/\d+ items chosen/, going);
     await ines.press("Label");
-    await ines.fill("Add labels", "stocktake");
+    await ines.addTerms("Add labels", "stocktake");
     await ines.reads(/Of the first 50 of \d+ items: 50 go/);
     const letGo = await holdItemAt(60);
     await ines.press("Label 7");

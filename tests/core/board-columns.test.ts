@@ -101,6 +101,7 @@ describe("columns of a field's values", () => {
     ["priority", { priority: "high" }, "high"],
     ["parent", { parentId: "x" }, "x"],
     ["label", { labels: ["x", "y"] }, "x"],
+    ["part", { parts: ["Tickets", "Refunds"] }, "Tickets"],
   ];
 
   test.each(FIELDS)("the value of an item by %s", (by, change, value) => {
@@ -117,9 +118,10 @@ describe("columns of a field's values", () => {
     ["release", "r1", { releaseId: "r1" }],
     ["priority", "low", { priority: "low" }],
     ["label", null, { labels: [] }],
+    ["part", "Tickets", { parts: ["Tickets"] }],
     ["parent", "p", null],
   ] as const)("a drop into %s %s changes %j", (by, value, change) => {
-    expect(changeFor(by, value, { labels: ["old"] })).toEqual(change);
+    expect(changeFor(by, value, { labels: ["old"], parts: [] })).toEqual(change);
   });
 
   test("after a drop an item stands in the column it was dropped into, and in no other", () => {
@@ -142,7 +144,9 @@ describe("columns of a field's values", () => {
   });
 
   test("a label that an item has already comes first, once, and the others stay", () => {
-    expect(changeFor("label", "b", { labels: ["a", "b", "c"] })).toEqual({ labels: ["b", "c"] });
+    expect(changeFor("label", "b", { labels: ["a", "b", "c"], parts: [] })).toEqual({
+      labels: ["b", "c"],
+    });
   });
 });
 

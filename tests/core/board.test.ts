@@ -155,9 +155,11 @@ test("an age track reaches to the expectation, and says in words when it is past
 });
 
 test("a drop on a label takes the place of the first one, on no label takes them all", () => {
-  expect(changeFor("label", "C", { labels: ["A", "B"] })).toEqual({ labels: ["C", "B"] });
-  expect(changeFor("label", "B", { labels: ["A", "B"] })).toEqual({ labels: ["B"] });
-  expect(changeFor("label", null, { labels: ["A", "B"] })).toEqual({ labels: [] });
+  expect(changeFor("label", "C", { labels: ["A", "B"], parts: [] })).toEqual({
+    labels: ["C", "B"],
+  });
+  expect(changeFor("label", "B", { labels: ["A", "B"], parts: [] })).toEqual({ labels: ["B"] });
+  expect(changeFor("label", null, { labels: ["A", "B"], parts: [] })).toEqual({ labels: [] });
 });
 
 describe("a board that is read again", () => {

@@ -55,6 +55,7 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
     sprintId: fc.constantFrom(null, "sp1", "sp2"),
     releaseId: fc.constantFrom(null, "r1"),
     labels: fc.subarray(["ticket", "Gate"]),
+    parts: fc.subarray(["ticket", "Gate"]),
     own: anyOwn,
     outside: anyOutside,
     enteredStateAt: fc.integer({ min: 0, max: 10 }).map((n) => n * DAY),

@@ -144,7 +144,7 @@ describe("places", () => {
   test("those of another where the words name it too, as far as one may go there", () => {
     expect(paths("gate learn")).toEqual(["/p/GATE/learn"]);
     expect(paths("gate mailbox")).toEqual([]);
-    expect(paths("ticket design", null)).toEqual(["/p/TIX/design"]);
+    expect(paths("ticket design", null)).toEqual(["/p/TIX/design", "/p/TIX/design?place=history"]);
   });
   test("a project by its key or its name", () => {
     expect(paths("gate")[0]).toBe("/p/GATE/flow");

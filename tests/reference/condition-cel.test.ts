@@ -66,6 +66,7 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
     sprintId: fc.constantFrom("sp1", "sp2"),
     releaseId: fc.constant("r1"),
     labels: fc.subarray(["ticket", "Gate"]),
+    parts: fc.subarray(["ticket", "Gate"]),
     own: anyOwn,
     outside: anyOutside,
   })

@@ -1,5 +1,5 @@
-/** What can be followed: an item, an item with all below it, a label of a project. */
-export const FOLLOW_KINDS = ["item", "below", "label"] as const;
+/** What can be followed: an item, an item with all below it, a label or a part of a project. */
+export const FOLLOW_KINDS = ["item", "below", "label", "part"] as const;
 export type FollowKind = (typeof FOLLOW_KINDS)[number];
 
 /** Why somebody follows. Whoever has to do with an item follows it until they stop. */

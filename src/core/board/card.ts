@@ -31,6 +31,7 @@ export const CARD_FIELDS = [
   "sprintId",
   "releaseId",
   "labels",
+  "parts",
   "own",
   "version",
 ] as const satisfies readonly (keyof ItemSnapshot)[];

@@ -1,5 +1,6 @@
 import { PRIORITIES, type EditableFields } from "@/core/item/fields";
 import { projectKeyOf } from "@/core/item/key";
+import { TERM_FIELDS, type TermField } from "@/core/item/terms/term";
 import type { Card } from "./card";
 import type { Column } from "./column";
 
@@ -16,6 +17,7 @@ export const COLUMNS_BY = [
   "priority",
   "parent",
   "label",
+  "part",
   "free",
 ] as const;
 /** What the columns of a board of one project are. */
@@ -45,6 +47,7 @@ export const COLUMNS_BY_WORDS: Record<ColumnsBy, string> = {
   priority: "priorities",
   parent: "the items above",
   label: "labels",
+  part: "parts of the product",
   free: "lists of our own",
   project: "projects",
   level: "levels",
@@ -73,17 +76,18 @@ const WITHOUT: Record<ValueField, string> = {
   priority: "No priority",
   parent: "Under nothing",
   label: "No label",
+  part: "No part",
 };
 
 /**
  * The value that an item has on a board whose columns are the values of a field; of several labels
- * the first counts.
+ * or parts the first counts.
  */
 export function valueOf(
   by: ValueField,
   card: Pick<
     Card,
-    "assigneeId" | "teamId" | "sprintId" | "releaseId" | "priority" | "parentId" | "labels"
+    "assigneeId" | "teamId" | "sprintId" | "releaseId" | "priority" | "parentId" | TermField
   >,
 ): string | null {
   switch (by) {
@@ -100,7 +104,8 @@ export function valueOf(
     case "parent":
       return card.parentId;
     case "label":
-      return card.labels[0] ?? null;
+    case "part":
+      return card[TERM_FIELDS[by]][0] ?? null;
   }
 }
 
@@ -111,7 +116,7 @@ export function valueOf(
 export function changeFor(
   by: ValueField,
   value: string | null,
-  card: Pick<Card, "labels">,
+  card: Pick<Card, TermField>,
 ): Partial<EditableFields> | null {
   switch (by) {
     case "assignee":
@@ -124,16 +129,24 @@ export function changeFor(
       return { releaseId: value };
     case "priority":
       return { priority: value as EditableFields["priority"] };
-    case "label": {
+    case "label":
+    case "part": {
+      const field = TERM_FIELDS[by];
       // Without a label is without any: with one left, the item would stay in another column.
-      if (value === null) return { labels: [] };
-      const others = card.labels.slice(1).filter((l) => l !== value);
-      return { labels: [value, ...others] };
+      if (value === null) return { [field]: [] };
+      const others = card[field].slice(1).filter((name) => name !== value);
+      return { [field]: [value, ...others] };
     }
     case "parent":
       return null;
   }
 }
+
+const namesIn = (used: ReadonlySet<string | null>): Named[] =>
+  [...used]
+    .filter((name) => name !== null)
+    .sort()
+    .map((name) => ({ id: name, name }));
 
 /** A column of a value; null is the column of items without one. */
 function valueColumn(by: ValueField, value: string | null, name: string, position: number): Column {
@@ -167,11 +180,8 @@ export function valueColumns(
     release: () => [...values.releases],
     priority: () => [...PRIORITIES].reverse().map((p) => ({ id: p, name: p })),
     parent: () => values.parents.filter((p) => used.has(p.id)),
-    label: () =>
-      [...used]
-        .filter((l): l is string => l !== null)
-        .sort()
-        .map((l) => ({ id: l, name: l })),
+    label: () => namesIn(used),
+    part: () => namesIn(used),
   }[by]();
   // Somebody who left, a sprint that was taken out: what still has it stays in sight.
   const former = [...used]

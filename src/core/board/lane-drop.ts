@@ -3,6 +3,7 @@ import { holds, type Asker } from "@/core/condition/evaluate";
 import { NOTHING_AROUND } from "@/core/condition/facts";
 import { meantBy, type Meant } from "@/core/item/adding/meant";
 import type { ItemSnapshot } from "@/core/item/fields";
+import { TERM_FIELDS } from "@/core/item/terms/term";
 import type { Card } from "./card";
 import { cardSays, laneIdOf, type Lane, type LaneCut } from "./lane";
 
@@ -23,11 +24,17 @@ function valuesIn(condition: Condition): Comparison[] | null {
   return parts.every((part) => part !== null) ? parts.flat() : null;
 }
 
-/** Labels are several: a card that comes to another label's lane leaves that of its first one. */
-function withLabels({ fields, own }: Meant, card: Card, lane: Lane<unknown>): Meant {
-  if (!fields.labels) return { fields, own };
-  const others = lane.value?.fact === "labels" ? card.labels.slice(1) : card.labels;
-  return { fields: { ...fields, labels: [...new Set([...fields.labels, ...others])] }, own };
+/**
+ * Labels and parts are several: a card that comes to the lane of another leaves that of its first.
+ */
+function withTerms({ fields, own }: Meant, card: Card, lane: Lane<unknown>): Meant {
+  const terms = Object.values(TERM_FIELDS).flatMap((field) => {
+    const meant = fields[field];
+    if (!meant) return [];
+    const others = lane.value?.fact === field ? card[field].slice(1) : card[field];
+    return [[field, [...new Set([...meant, ...others])]]];
+  });
+  return { fields: { ...fields, ...Object.fromEntries(terms) }, own };
 }
 
 /** The lane that would have it all the same, as it is asked first; null where none would. */
@@ -73,7 +80,7 @@ export function laneDrop(
   if (!parts || said !== new Set(parts.map(({ fact }) => fact)).size)
     return no("What is here follows from other things: no single change brings a card here.");
   const standard = leaves ? { classOfService: "standard" as const } : {};
-  const whole = withLabels({ ...meant, fields: { ...standard, ...meant.fields } }, card, lane);
+  const whole = withTerms({ ...meant, fields: { ...standard, ...meant.fields } }, card, lane);
   const still = askedBefore(lane, card, whole, { cut, asker });
   return still === null
     ? { kind: "edit", ...whole }

@@ -125,7 +125,7 @@ const FACT_KINDS = {
   number: "number",
   date: "date",
   choice: "choice",
-  labels: "set",
+  terms: "set",
   flag: "flag",
 } as const satisfies Record<FieldEditor["kind"], Fact["kind"]>;
 

@@ -135,6 +135,7 @@ function countSentence(
   if (fact === "everIn") return `it was ever in ${amount} ${one ? "state" : "states"}`;
   if (fact === "links") return `it has ${amount} ${one ? "kind" : "kinds"} of link`;
   if (fact === "labels") return `it has ${amount} ${one ? "label" : "labels"}`;
+  if (fact === "parts") return `it is about ${amount} ${one ? "part" : "parts"}`;
   if (fact === "deployedTo")
     return `it was deployed to ${amount} ${one ? "environment" : "environments"}`;
   return `of ${factLabel(fact, vocabulary)} it has ${amount}`;

@@ -22,6 +22,12 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     also: ["own fields", "levels"],
   },
   {
+    name: "Labels and parts",
+    path: "/design?place=terms",
+    needs: "read project",
+    also: ["parts of the product", "places"],
+  },
+  {
     name: "Boards and limits",
     path: "/design?place=boards",
     needs: "read project",
@@ -32,6 +38,12 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     path: "/design?place=people",
     needs: "read project",
     also: ["members", "roles"],
+  },
+  {
+    name: "History of the design",
+    path: "/design?place=history",
+    needs: "edit workflow",
+    also: ["who changed", "settings"],
   },
   {
     name: "Events",
@@ -57,6 +69,12 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
   { name: "Triage rules", path: "/intake/rules", needs: "read intake" },
   { name: "Import of reports", path: "/intake/import", needs: "judge report" },
   { name: "Plan", path: "/plan", needs: "read project", also: ["backlog", "sprints", "releases"] },
+  {
+    name: "Parts of the product",
+    path: "/plan/parts",
+    needs: "read project",
+    also: ["owners", "who looks after"],
+  },
   { name: "Flow", path: "/flow", needs: "read project", also: ["board", "table"] },
   { name: "All views", path: "/flow/views", needs: "read project" },
   { name: "Walk", path: "/flow/walk", needs: "read project", also: ["stand-up"] },

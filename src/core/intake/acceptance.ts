@@ -36,6 +36,8 @@ export interface Acceptance {
   area: string | null;
   /** ISO 8601 calendar date */
   dueOn: string | null;
+  /** Parts of the product that it is about. */
+  parts: string[];
   labels: string[];
   sprintId: string | null;
   releaseId: string | null;
@@ -62,6 +64,7 @@ export function newAcceptance(title: string, typeId: string): Acceptance {
     onBoard: false,
     area: null,
     dueOn: null,
+    parts: [],
     labels: [],
     sprintId: null,
     releaseId: null,

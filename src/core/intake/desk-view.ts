@@ -1,5 +1,6 @@
 import type { FormAnswer } from "./form";
 import type { GivenLately } from "./found-report";
+import type { PartSuggestion } from "./part-suggestion";
 import type { ReturnReason } from "./report-history";
 import type { Progress, ReportStatus, ReportWay } from "./report";
 import type { Reproducible, ReproductionResult } from "./reproduction";
@@ -61,7 +62,6 @@ export interface DeskView {
   releases: Named[];
   /** Where items of the project are, those with most items first. */
   areas: string[];
-  labels: string[];
   rules: TriageRules;
   rulesVersion: number;
   /** How long the latest verdicts took, in milliseconds. */
@@ -105,6 +105,8 @@ export interface ReportView {
     version: number;
     answers: FormAnswer[];
   };
+  /** Parts of the product that it seems to be about. */
+  parts: PartSuggestion[];
   /** The type that its form says. */
   typeId: string | null;
   files: { id: string; name: string; picture: boolean; size: number }[];

@@ -31,6 +31,7 @@ export const verdictRequest = z.discriminatedUnion("kind", [
       onBoard: z.boolean().default(false),
       area: z.string().trim().max(200).nullable().default(null),
       dueOn: editableFields.shape.dueOn.default(null),
+      parts: editableFields.shape.parts.default([]),
       labels: editableFields.shape.labels.default([]),
       sprintId: id.nullable().default(null),
       releaseId: id.nullable().default(null),

@@ -5,6 +5,10 @@ import { copyBody } from "./copy";
 import type { ItemFileView } from "./item-file";
 import type { ItemView } from "./item-view";
 import { behindBody, type BehindView } from "./list/behind";
+import { termEditBody } from "./terms/edit";
+import type { PartView } from "./terms/part-view";
+import { LONGEST_TERM } from "./terms/term";
+import type { TermsView } from "./terms/view";
 import type { WithdrawnView } from "./withdrawn-view";
 import { VOTE_SIDES } from "./vote";
 import { createItemBody, fieldEditBody, itemCommandBody } from "./request";
@@ -76,6 +80,28 @@ export const itemContract = {
     query: z.object({ words: z.string().max(200).default("") }),
     answer: answered<WithdrawnView>(),
     kept: "withdrawn",
+  }),
+  /** The labels and parts of a project, with how often each is said. */
+  terms: contract({
+    method: "GET",
+    path: "/api/projects/:key/terms",
+    answer: answered<TermsView>(),
+    kept: "terms",
+  }),
+  /** Describes, renames, merges, retires or brings back a label or a part. */
+  editTerms: contract({
+    method: "POST",
+    path: "/api/projects/:key/terms",
+    body: termEditBody,
+    answer: answered<TermsView>(),
+  }),
+  /** A part of the product: what is open about it, and what came and was finished lately. */
+  part: contract({
+    method: "GET",
+    path: "/api/projects/:key/parts",
+    query: z.object({ name: z.string().min(1).max(LONGEST_TERM) }),
+    answer: answered<PartView>(),
+    kept: "part",
   }),
   /** Votes for an item, or against it, or takes one's vote back. */
   vote: contract({

@@ -4,6 +4,7 @@ import type { OwnValues } from "./own-field";
 import type { Outside } from "./outside";
 import type { Outcome, StateId, StateKind } from "@/core/workflow/state";
 import type { Milestones } from "./start-finish";
+import { termsSchema, type TermKind } from "./terms/term";
 
 export const SEVERITIES = ["minor", "moderate", "major", "critical"] as const;
 export type Severity = (typeof SEVERITIES)[number];
@@ -43,7 +44,7 @@ export type FieldEditor =
       /** What asks for a choice where one is demanded. */
       ask?: string;
     }
-  | { kind: "labels" }
+  | { kind: "terms"; of: TermKind }
   | { kind: "flag"; yes: string; no: string };
 
 /** A field of an item that somebody edits, with all that the product knows about it. */
@@ -293,15 +294,22 @@ export const ITEM_FIELDS = {
     },
     followUp: "nothing",
   },
+  /** Parts of the product that it is about. */
+  parts: {
+    label: "Parts",
+    words: "parts of the product",
+    schema: termsSchema,
+    initial: [],
+    editor: { kind: "terms", of: "part" },
+    panel: "wide",
+    fact: { label: "parts", text: "parts" },
+  },
   labels: {
     label: "Labels",
     words: "labels",
-    schema: z
-      .array(z.string().trim().min(1).max(40))
-      .max(20)
-      .transform((labels) => [...new Set(labels)]),
+    schema: termsSchema,
     initial: [],
-    editor: { kind: "labels" },
+    editor: { kind: "terms", of: "label" },
     panel: "wide",
     fact: { label: "labels", text: "labels" },
   },

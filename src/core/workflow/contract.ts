@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
+import type { DesignHistoryView } from "./design-change";
 import type { DesignView } from "./design-view";
 import type { SourceView } from "./event-source";
 import { draftVisitBody, type DraftVisitor } from "./draft-visit";
@@ -41,6 +42,14 @@ export const workflowContract = {
     path: "/api/projects/:key/workflow",
     answer: answered<DesignView>(),
     kept: "design",
+  }),
+  /** What was changed of how the project works beside its workflows, the latest first. */
+  designHistory: contract({
+    method: "GET",
+    path: "/api/projects/:key/design-history",
+    query: z.object({ before: z.uuid().optional() }),
+    answer: answered<DesignHistoryView>(),
+    kept: "design history",
   }),
   saveDraft: contract({
     method: "POST",

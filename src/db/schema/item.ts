@@ -69,6 +69,8 @@ export const item = pgTable(
     /** Seen only by leads and by those who have to do with it. */
     restricted: boolean("restricted").notNull().default(false),
     labels: jsonb("labels").$type<string[]>().notNull().default([]),
+    /** Of the product: what it is about. */
+    parts: jsonb("parts").$type<string[]>().notNull().default([]),
     own: jsonb("own").$type<OwnValues>().notNull().default({}),
     outside: jsonb("outside")
       .$type<Outside>()

@@ -2,6 +2,7 @@ import { and, eq } from "drizzle-orm";
 import { validate as isUuid } from "uuid";
 import type { FollowKind, FollowReason } from "@/core/alerts/follow";
 import type { FollowAsked } from "@/core/alerts/request";
+import { TERM_KINDS, type TermKind } from "@/core/item/terms/term";
 import { database, type Reader, type Transaction } from "@/db/connection";
 import { follow, project } from "@/db/schema";
 import { namedItems } from "../item/list/named";
@@ -9,8 +10,11 @@ import { visibleTo } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 
-/** How a label of a project is followed. */
-export const labelTarget = (projectId: string, label: string): string => `${projectId}/${label}`;
+/** How a label or a part of a project is followed. */
+export const termTarget = (projectId: string, name: string): string => `${projectId}/${name}`;
+
+const isTerm = (kind: FollowKind): kind is TermKind =>
+  (TERM_KINDS as readonly string[]).includes(kind);
 
 /** Has people follow an item because they have to do with it; who stopped is left alone. */
 export async function followBecause(
@@ -35,7 +39,7 @@ export async function setFollow(
   now = Date.now(),
 ): Promise<void> {
   const db = database();
-  if (!(await maySee(viewer, kind, target))) throw notFound(kind === "label" ? "label" : "item");
+  if (!(await maySee(viewer, kind, target))) throw notFound(isTerm(kind) ? kind : "item");
   const row = { on, why: "chosen" as const, since: now };
   await db
     .insert(follow)
@@ -45,7 +49,7 @@ export async function setFollow(
 
 async function maySee(viewer: Viewer, kind: FollowKind, target: string): Promise<boolean> {
   const db = database();
-  if (kind === "label") {
+  if (isTerm(kind)) {
     const [projectId] = target.split("/", 1);
     const rows = await db
       .select({ id: project.id })

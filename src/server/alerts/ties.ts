@@ -1,4 +1,4 @@
-import { and, eq, inArray, or, sql } from "drizzle-orm";
+import { and, eq, inArray, or, sql, type SQL } from "drizzle-orm";
 import type { Happened } from "@/core/alerts/happened";
 import type { Ties } from "@/core/alerts/standard-rules";
 import type { Duty } from "@/core/people/duty";
@@ -6,7 +6,8 @@ import type { ItemSnapshot } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
 import { follow, item, itemLink, teamMember } from "@/db/schema";
 import { dutyHoldersNamed } from "../people/duties";
-import { labelTarget } from "./follow";
+import { TERM_FIELDS, TERM_KINDS } from "@/core/item/terms/term";
+import { termTarget } from "./follow";
 
 const only = (id: string | null): string[] => (id === null ? [] : [id]);
 
@@ -35,10 +36,9 @@ export async function tiesTo(
   };
 }
 
-/** Who follows an item itself, one above it, or a label of it; not who stopped following it. */
+/** Who follows an item itself, one above it, a label of it or a part that it is about; not who stopped following it. */
 async function followersOf(reader: Reader, of: ItemSnapshot): Promise<string[]> {
   const above = await itemsAbove(reader, of.parentId);
-  const labels = of.labels.map((label) => labelTarget(of.projectId, label));
   const rows = await reader
     .select({ personId: follow.personId, kind: follow.kind, on: follow.on })
     .from(follow)
@@ -46,9 +46,7 @@ async function followersOf(reader: Reader, of: ItemSnapshot): Promise<string[]> 
       or(
         and(eq(follow.kind, "item"), eq(follow.target, of.id)),
         and(eq(follow.kind, "below"), inArray(follow.target, [of.id, ...above])),
-        labels.length > 0
-          ? and(eq(follow.kind, "label"), inArray(follow.target, labels))
-          : undefined,
+        ...followedTerms(of),
       ),
     );
   const stopped = new Set(
@@ -58,6 +56,15 @@ async function followersOf(reader: Reader, of: ItemSnapshot): Promise<string[]> 
     (id) => !stopped.has(id),
   );
 }
+
+/** That one of its labels or parts is followed, by kind. */
+const followedTerms = (of: ItemSnapshot): SQL[] =>
+  TERM_KINDS.flatMap((kind) => {
+    const targets = of[TERM_FIELDS[kind]].map((name) => termTarget(of.projectId, name));
+    return targets.length === 0
+      ? []
+      : [and(eq(follow.kind, kind), inArray(follow.target, targets))!];
+  });
 
 /** So many levels lie above an item at most. */
 const MOST_ABOVE = 4;

@@ -177,6 +177,7 @@ export function factColumn(fact: FactName, asker: SqlAsker): SQL {
     case "everIn":
     case "links":
     case "labels":
+    case "parts":
     case "deployedTo":
       throw new Error(`${fact} is a set`);
     default:
@@ -209,6 +210,7 @@ type PlainColumn = Exclude<
   | "everIn"
   | "links"
   | "labels"
+  | "parts"
   | "deployedTo"
 >;
 
@@ -311,7 +313,7 @@ function size(fact: FactName, asker: SqlAsker): SQL {
   const own = ownFieldOf(fact);
   if (factOf(fact).kind === "text") return sql`char_length(${factColumn(fact, asker)})`;
   if (own) return sql`jsonb_array_length(coalesce(${item.own} -> ${own.id}::text, '[]'::jsonb))`;
-  if (fact === "labels") return sql`jsonb_array_length(${item.labels})`;
+  if (fact === "labels" || fact === "parts") return sql`jsonb_array_length(${item[fact]})`;
   if (fact === "deployedTo") return sql`jsonb_array_length(${item.outside} -> 'deployedTo')`;
   if (fact === "everIn")
     return sql`(select count(distinct ${stay.stateId}) from ${stay} where ${stay.itemId} = ${item.id})`;
@@ -323,7 +325,7 @@ function size(fact: FactName, asker: SqlAsker): SQL {
 function contains(fact: FactName, value: string, { sees }: SqlAsker): SQL {
   const own = ownFieldOf(fact);
   if (own) return sql`coalesce(${item.own} -> ${own.id}::text ? ${value}, false)`;
-  if (fact === "labels") return sql`${item.labels} ? ${value}`;
+  if (fact === "labels" || fact === "parts") return sql`${item[fact]} ? ${value}`;
   if (fact === "deployedTo") return sql`${item.outside} -> 'deployedTo' ? ${value}`;
   if (fact === "everIn")
     return sql`exists (select 1 from ${stay} where ${stay.itemId} = ${item.id} and ${stay.stateId} = ${value})`;

@@ -116,24 +116,6 @@ export async function areasOf(viewer: Viewer, projectId: string): Promise<string
   return rows.flatMap((r) => r.place ?? []);
 }
 
-/** The labels of a project's items, those with most items first. */
-export async function labelsOf(viewer: Viewer, projectId: string): Promise<string[]> {
-  const db = database();
-  const label = sql<string>`jsonb_array_elements_text(${item.labels})`;
-  const each = db
-    .select({ label: label.as("label") })
-    .from(item)
-    .where(inProject(projectId, seesItem(db, viewer)))
-    .as("each");
-  const rows = await db
-    .select({ label: each.label })
-    .from(each)
-    .groupBy(each.label)
-    .orderBy(desc(count()), asc(each.label))
-    .limit(OFFERED);
-  return rows.map((r) => r.label);
-}
-
 /** The numbers of some items by their ids. */
 export async function numbersOf(
   ids: readonly (string | null)[],

@@ -11,15 +11,7 @@ import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { projectTypes } from "../workflow/load";
-import {
-  areasOf,
-  backlogTop,
-  finishedLately,
-  inWork,
-  labelsOf,
-  openWork,
-  seenNumbersOf,
-} from "./desk-items";
+import { areasOf, backlogTop, finishedLately, inWork, openWork, seenNumbersOf } from "./desk-items";
 import { givenLately } from "./found-reports";
 import { queuePromises, typeOfReports } from "./report-promises";
 import { loadRules } from "./rules";
@@ -80,7 +72,6 @@ export async function readDesk(
     working,
     finished,
     areas,
-    labels,
     took,
     given,
     desks,
@@ -96,7 +87,6 @@ export async function readDesk(
     inWork(viewer, project),
     finishedLately(viewer, project),
     areasOf(viewer, project.id),
-    labelsOf(viewer, project.id),
     paceOf(project.id),
     givenLately(viewer, project.id, now),
     otherDesks(viewer),
@@ -123,7 +113,6 @@ export async function readDesk(
     sprints: sprints.filter((sprint) => !sprint.past).map(named),
     releases: releases.filter((release) => !release.past).map(named),
     areas,
-    labels,
     rules: rules.triage,
     rulesVersion: rules.version,
     took,

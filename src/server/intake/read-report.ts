@@ -20,6 +20,8 @@ import {
 import { enterProject, seesReport } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
+import { partsSuggested } from "@/core/intake/part-suggestion";
+import { loadTerms } from "../item/terms/load";
 import { alikeReports, deployedLately, earlierReports, similarItems } from "./report-context";
 import { numbersOf, seenNumbersOf } from "./desk-items";
 import { isPicture } from "../files/kind";
@@ -80,6 +82,7 @@ export async function readReport(
     deployed,
     numbers,
     broughtBack,
+    terms,
   ] = await Promise.all([
     verdictsOf(reportId),
     filesOf(reportId),
@@ -91,10 +94,12 @@ export async function readReport(
     deployedLately(viewer, project, told, now),
     numbersOf([open.itemId]),
     broughtBackOf(viewer, project.key, reportId),
+    loadTerms(db, project.id),
   ]);
   const number = open.itemId === null ? undefined : numbers.get(open.itemId);
   return {
     report: open,
+    parts: partsSuggested(told, terms),
     typeId: row.form?.lands.typeId ?? null,
     files,
     messages,

@@ -2,11 +2,13 @@ import { and, asc, eq, inArray, sql } from "drizzle-orm";
 import { grouped } from "@/core/item/grouped";
 import { flowRecord } from "@/core/item/flow-record";
 import { replay } from "@/core/item/snapshot";
+import { historyAsCalledNow } from "@/core/item/terms/current-name";
 import { database } from "@/db/connection";
 import { block, timeboxMembership, domainEvent, flowPassage, item, stay } from "@/db/schema";
 import { flowRows } from "./flow-rows";
 import { historiesOf } from "./history";
 import { snapshotOf } from "./rows";
+import { termsOfProjects } from "./terms/load";
 
 export interface CheckResult {
   items: number;
@@ -33,6 +35,7 @@ export async function checkItems(): Promise<CheckResult> {
       async (tx) => {
         const rows = await tx.select().from(item).where(inArray(item.id, batch));
         const histories = await historiesOf(tx, batch);
+        const termsOf = await termsOfProjects(tx, [...new Set(rows.map((r) => r.projectId))]);
         const stays = grouped(
           await tx
             .select()
@@ -64,7 +67,7 @@ export async function checkItems(): Promise<CheckResult> {
         const announcedVersion = new Map(announced.map((a) => [a.itemId, a.version]));
         for (const row of rows) {
           result.items += 1;
-          const own = histories.get(row.id)!;
+          const own = historyAsCalledNow(histories.get(row.id)!, termsOf(row.projectId));
           result.events += own.length;
           const complain = (what: string) => result.findings.push(`item ${row.id}: ${what}`);
           try {

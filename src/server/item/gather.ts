@@ -3,6 +3,7 @@ import type { ItemCommand } from "@/core/item/command";
 import type { DecisionContext } from "@/core/item/decide";
 import type { CreatedData, Dependency } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
+import { historyAsCalledNow } from "@/core/item/terms/current-name";
 import { asItWas, lastSteps } from "@/core/item/undo";
 import { statesInOrder, transitionBetween, type Transition } from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
@@ -24,6 +25,8 @@ import { fileCommand } from "./file-command";
 import { changingTalk, saying } from "./talk";
 import { bringingBack, withdrawing } from "./withdraw";
 import { seenItem } from "./seen-item";
+import { withAgreedTerms } from "./terms/agreed";
+import { loadTerms } from "./terms/load";
 import { invalid } from "../refused";
 import { v7 as newId } from "uuid";
 
@@ -63,8 +66,15 @@ export async function gather(
     command.because = made.because;
     await checkReferences(tx, access.project.id, command.answers, before);
   }
-  if (command.kind === "edit")
+  if (command.kind === "edit") {
     await checkReferences(tx, access.project.id, command.changes, before);
+    command.changes = await withAgreedTerms(
+      tx,
+      access.project.id,
+      command.changes,
+      made.cause === "person" ? before : null,
+    );
+  }
   // What becomes another type is decided by that type's workflow.
   const decidedBy =
     command.kind === "change type"
@@ -219,7 +229,7 @@ async function creation(
     .where(eq(project.id, projectId))
     .returning({ number: sql<number>`${project.nextItemNumber} - 1` });
   const data: CreatedData = {
-    ...fields,
+    ...(await withAgreedTerms(tx, projectId, fields, null)),
     own,
     projectId,
     number,
@@ -236,7 +246,10 @@ async function undoing(
   { access, before }: Entered & { before: ItemSnapshot },
   undoneId: string,
 ): Promise<ItemCommand> {
-  const history = await historyOf(tx, before.id);
+  const history = historyAsCalledNow(
+    await historyOf(tx, before.id),
+    await loadTerms(tx, access.project.id),
+  );
   const was = asItWas(history, lastSteps(history, undoneId));
   if (was?.parentId && was.parentId !== before.parentId)
     await refuseCircle(tx, access.project.id, { waiting: was.parentId, for: before.id });

@@ -48,6 +48,7 @@ export function CardFields({ view, card, send }: { view: BoardView; card: Card; 
             field={{ ...itemField(field), panel: "narrow" }}
             value={card[field]}
             options={choicesOf(itemField(field), { ...view, people })}
+            projectKey={projectKeyOf(card.key)}
             locked={!view.rights.edit}
             onStore={(value) => store(field, value)}
           />

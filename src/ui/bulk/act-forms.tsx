@@ -6,7 +6,9 @@ import { Choice } from "@/ui/kit/check";
 import { DateInput } from "@/ui/kit/date-input";
 import { Field, TextInput } from "@/ui/kit/field";
 import { namedOptions, Select, wordOptions, type Option } from "@/ui/kit/select";
-import { labelsOf } from "@/ui/item/field-editor";
+import { TERM_WORDS, type TermKind } from "@/core/item/terms/term";
+import { TermEditor } from "@/ui/item/terms/term-editor";
+import { capital } from "@/core/formats/capital";
 import { BulkForm, type Given } from "./bulk-form";
 
 /** Nothing is chosen yet; an empty text would be nobody, or none. */
@@ -109,25 +111,19 @@ function valueOf(field: EditableField, text: string): unknown {
   return Number.isFinite(number) ? number : undefined;
 }
 
-/** Adds labels to all, and takes others away. */
-export function LabelForm({ given }: { given: Given }) {
-  const [add, setAdd] = useState("");
-  const [remove, setRemove] = useState("");
-  const labels = { add: labelsOf(add), remove: labelsOf(remove) };
-  const some = labels.add.length + labels.remove.length > 0;
+/** Adds labels or parts to all, and takes others away. */
+export function TermForm({ given, kind }: { given: Given; kind: TermKind }) {
+  const [add, setAdd] = useState<string[]>([]);
+  const [remove, setRemove] = useState<string[]>([]);
+  const act = add.length + remove.length > 0 ? whole({ kind, add, remove }) : null;
+  const { several } = TERM_WORDS[kind];
+  const chooses = { projectKey: given.projectKey, kind };
   return (
-    <BulkForm given={given} verb="Label" act={some ? whole({ kind: "label", ...labels }) : null}>
-      <Field label="Add labels">
-        <TextInput
-          autoFocus
-          placeholder="night boat, pier"
-          value={add}
-          onChange={(event) => setAdd(event.target.value)}
-        />
-      </Field>
-      <Field label="Take labels away">
-        <TextInput value={remove} onChange={(event) => setRemove(event.target.value)} />
-      </Field>
+    <BulkForm given={given} verb={capital(kind)} act={act}>
+      <p className="text-[12.5px] font-semibold">Add {several}</p>
+      <TermEditor {...chooses} label={`Add ${several}`} names={add} onChange={setAdd} />
+      <p className="text-[12.5px] font-semibold">Take {several} away</p>
+      <TermEditor {...chooses} label={`Take ${several} away`} names={remove} onChange={setRemove} />
     </BulkForm>
   );
 }

@@ -9,7 +9,7 @@ import { Button } from "@/ui/kit/button";
 import { SEVERAL, useOfferedActs } from "@/ui/kit/offered-acts";
 import { Popover } from "@/ui/kit/popover";
 import type { LookHandle } from "@/ui/view/use-look";
-import { BlockForm, LabelForm, MoveForm, RankForm, SetForm, UnderForm } from "./act-forms";
+import { BlockForm, TermForm, MoveForm, RankForm, SetForm, UnderForm } from "./act-forms";
 import type { Given } from "./bulk-form";
 import { PointOutForm } from "./point-out-form";
 import { JobList } from "./job-list";
@@ -31,7 +31,8 @@ const FORMS: { name: string; needs: "move" | "edit"; Form: Form }[] = [
     Form: ({ given }) => <SetForm given={given} only="releaseId" />,
   },
   { name: "Change", needs: "edit", Form: SetForm },
-  { name: "Label", needs: "edit", Form: LabelForm },
+  { name: "Label", needs: "edit", Form: ({ given }) => <TermForm given={given} kind="label" /> },
+  { name: "Part", needs: "edit", Form: ({ given }) => <TermForm given={given} kind="part" /> },
   { name: "Rank", needs: "edit", Form: RankForm },
   { name: "Block", needs: "edit", Form: BlockForm },
   { name: "Put under", needs: "edit", Form: UnderForm },

@@ -1,6 +1,16 @@
 "use client";
 import { EDITABLE_FIELDS, itemField, type EditableFields } from "@/core/item/fields";
+import { capital } from "@/core/formats/capital";
 import type { ItemView } from "@/core/item/item-view";
+import { isSameTerm } from "@/core/item/terms/current-name";
+import {
+  LONGEST_TERM,
+  TERM_FIELDS,
+  TERM_KINDS,
+  TERM_WORDS,
+  type TermKind,
+} from "@/core/item/terms/term";
+import { termsOffered, type UsedTerm } from "@/core/item/terms/view";
 import { mayBeReady } from "@/core/item/ready";
 import { answeredFirst } from "@/ui/item/answered-first";
 import { choicesOf } from "@/ui/item/field-editor";
@@ -24,7 +34,10 @@ async function tell({ item, ...names }: ItemView, command: SentCommand, done: st
 }
 
 /** Everything that can be done to an item from anywhere: its moves, and the fields that are chosen. */
-export function itemActs(view: ItemView, notes: Record<string, { words: string }>): OfferedAct[] {
+export function itemActs(
+  view: ItemView,
+  { notes, terms }: { notes: Record<string, { words: string }>; terms: readonly UsedTerm[] },
+): OfferedAct[] {
   const { key, item, card, rights } = view;
   if (item.withdrawnAt !== null) return [];
   const moves = rights.move ? view.transitions : [];
@@ -43,7 +56,9 @@ export function itemActs(view: ItemView, notes: Record<string, { words: string }
         ),
     })),
     ...(rights.move && mayBeReady(card) ? [readyAct(view)] : []),
-    ...(rights.edit ? [...fieldActs(view, notes), labelAct(view)] : []),
+    ...(rights.edit
+      ? [...fieldActs(view, notes), ...TERM_KINDS.map((kind) => termAct(view, kind, terms))]
+      : []),
   ];
 }
 
@@ -109,30 +124,35 @@ function fieldActs(view: ItemView, notes: Record<string, { words: string }>): Of
   });
 }
 
-/** A label is taken off by choosing it, and put on by writing it. */
-function labelAct(view: ItemView): OfferedAct {
+/** A label or a part is taken off or put on by choosing it, and a new one by writing it. */
+function termAct(view: ItemView, kind: TermKind, terms: readonly UsedTerm[]): OfferedAct {
   const { key, item } = view;
+  const field = TERM_FIELDS[kind];
+  const has = item[field];
+  const putOn = (name: string): ActChoice => ({ id: `+${name}`, words: `Put on “${name}”` });
   const written = (text: string): ActChoice | null => {
-    const label = text.trim().slice(0, 40);
-    return label === "" || item.labels.includes(label)
-      ? null
-      : { id: `+${label}`, words: `Put on “${label}”` };
+    const name = text.trim().slice(0, LONGEST_TERM);
+    const known = terms.some((term) => term.kind === kind && isSameTerm(term.name, name));
+    return name === "" || known || has.includes(name) ? null : putOn(name);
   };
+  const others = termsOffered(terms, { kind, typed: "", chosen: has });
   return {
-    id: "labels",
-    words: "Label",
+    id: field,
+    words: capital(kind),
     key: "e",
-    choices: item.labels.map((label) => ({ id: `-${label}`, words: `Take off “${label}”` })),
+    choices: [
+      ...has.map((name) => ({ id: `-${name}`, words: `Take off “${name}”` })),
+      ...others.map(({ name }) => putOn(name)),
+    ],
     written,
     act: (choice = "") => {
-      const label = choice.slice(1);
-      const labels = choice.startsWith("-")
-        ? item.labels.filter((one) => one !== label)
-        : [...item.labels, label];
+      const chosen = choice.slice(1);
+      const names = choice.startsWith("-") ? has.filter((one) => one !== chosen) : [...has, chosen];
+      const now = names.length === 0 ? `no ${TERM_WORDS[kind].several}` : names.join(", ");
       void tell(
         view,
-        { kind: "edit", seenVersion: item.version, changes: { labels } },
-        `${key} has ${labels.length === 0 ? "no labels" : labels.join(", ")} now.`,
+        { kind: "edit", seenVersion: item.version, changes: { [field]: names } },
+        `${key} has ${now} now.`,
       );
     },
   };

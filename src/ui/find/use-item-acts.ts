@@ -2,6 +2,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useContext } from "react";
 import { itemContract } from "@/core/item/contract";
+import { projectKeyOf } from "@/core/item/key";
+import { useTerms } from "@/ui/item/terms/use-terms";
 import { usePins } from "@/ui/item/use-pins";
 import { OptionNotes } from "@/ui/kit/option-notes";
 import { queryOf } from "@/ui/kit/request";
@@ -22,6 +24,7 @@ export function useItemActs(
     ...queryOf(itemContract.read, { params: { key: key ?? "" } }, { retry: false }),
     enabled: key !== null,
   });
+  const { terms } = useTerms(projectKeyOf(key ?? ""), key !== null);
   if (key === null) return { title: "", acts: [], failed: false, waiting: false };
   const open: OfferedAct = {
     id: "open",
@@ -38,5 +41,10 @@ export function useItemActs(
     act: () => turn({ id, key }),
   };
   const title = `${key} ${view.item.title}`;
-  return { title, acts: [...itemActs(view, notes), pin, open], failed: false, waiting: false };
+  return {
+    title,
+    acts: [...itemActs(view, { notes, terms }), pin, open],
+    failed: false,
+    waiting: false,
+  };
 }

@@ -3,6 +3,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useRef, type ReactNode } from "react";
 import { AskedFirstSheet } from "@/ui/item/asked-first";
 import type { Pin } from "@/core/item/pins/pin";
+import type { TermsView } from "@/core/item/terms/view";
+import { useFirstTerms } from "@/ui/item/terms/use-terms";
 import { useFirstPins } from "@/ui/item/use-pins";
 import { PanelProvider } from "@/ui/kit/panel-context";
 import { KnownTypes, type KnownType } from "@/ui/kit/type-glyph";
@@ -39,9 +41,11 @@ export function ProjectFrame(props: {
   types: readonly KnownType[];
   lastEventId: number;
   pins: Pin[];
+  terms: TermsView;
   children: ReactNode;
 }) {
   useFirstPins(props.pins);
+  useFirstTerms(props.project.key, props.terms);
   return (
     <KnownTypes types={props.types}>
       <PanelProvider>

@@ -1,11 +1,12 @@
 "use client";
 import { Check, Choice } from "@/ui/kit/check";
-import { TextButton } from "@/ui/kit/button";
+import { Button, TextButton } from "@/ui/kit/button";
 import { DateInput } from "@/ui/kit/date-input";
 import { Field, TextInput } from "@/ui/kit/field";
 import { Select } from "@/ui/kit/select";
-import { useId, useState } from "react";
+import { useId } from "react";
 import type { DeskView } from "@/core/intake/desk-view";
+import type { PartSuggestion } from "@/core/intake/part-suggestion";
 import {
   IMPACTS,
   proposedPriority,
@@ -15,6 +16,7 @@ import {
 } from "@/core/intake/triage-rules";
 import type { Acceptance } from "@/core/intake/acceptance";
 import { CLASSES_OF_SERVICE, ORIGINS, PRIORITIES, SEVERITIES } from "@/core/item/fields";
+import { TermEditor } from "@/ui/item/terms/term-editor";
 import { FoundFields } from "./found-fields";
 
 type Option = [value: string, label: string];
@@ -63,11 +65,14 @@ export function AcceptFields({
   desk,
   value,
   several,
+  suggested,
   onChange,
 }: {
   desk: DeskView;
   value: Acceptance;
   several: boolean;
+  /** Parts of the product that the report seems to be about. */
+  suggested: readonly PartSuggestion[];
   onChange: (value: Acceptance) => void;
 }) {
   const set = (change: Partial<Acceptance>) => onChange({ ...value, ...change });
@@ -161,6 +166,12 @@ export function AcceptFields({
       {value.typeId === "bug" && !several && (
         <FoundFields desk={desk} value={value} onChange={onChange} />
       )}
+      <PartsField
+        projectKey={desk.project.key}
+        suggested={suggested}
+        value={value.parts}
+        onChange={(parts) => set({ parts })}
+      />
       <Owner desk={desk} value={value.assigneeId} onChange={(assigneeId) => set({ assigneeId })} />
       <MoreFields desk={desk} value={value} set={set} />
     </div>
@@ -230,11 +241,15 @@ function MoreFields({
             })
           }
         />
-        <LabelsField
-          known={desk.labels}
-          value={value.labels}
-          onChange={(labels) => set({ labels })}
-        />
+        <div className="col-span-2 flex flex-col gap-1">
+          <span className="text-[12.5px] font-semibold">Labels</span>
+          <TermEditor
+            projectKey={desk.project.key}
+            kind="label"
+            names={value.labels}
+            onChange={(labels) => set({ labels })}
+          />
+        </div>
         <label
           className="col-span-2 flex items-center gap-1.5 self-end pb-1 text-[13px]"
           title="For a report that others must not read yet: a hole in security, a matter of persons"
@@ -247,41 +262,28 @@ function MoreFields({
   );
 }
 
-/** Labels as text, with commas between them. */
-function LabelsField({
-  known,
+/** The parts of the product that it is about, with those that the report speaks for. */
+function PartsField({
+  projectKey,
+  suggested,
   value,
   onChange,
 }: {
-  known: readonly string[];
+  projectKey: string;
+  suggested: readonly PartSuggestion[];
   value: readonly string[];
-  onChange: (labels: string[]) => void;
+  onChange: (parts: string[]) => void;
 }) {
-  const list = useId();
-  const [text, setText] = useState(value.join(", "));
-  const labelsIn = (typed: string) =>
-    typed
-      .split(",")
-      .map((label) => label.trim())
-      .filter(Boolean);
+  const open = suggested.filter(({ name }) => !value.includes(name));
   return (
-    <div className="col-span-2">
-      <Field label="Labels, with commas between them">
-        <TextInput
-          list={list}
-          maxLength={400}
-          value={text}
-          onChange={(e) => {
-            setText(e.target.value);
-            onChange([...new Set(labelsIn(e.target.value))]);
-          }}
-        />
-      </Field>
-      <datalist id={list}>
-        {known.map((label) => (
-          <option key={label} value={[...value.slice(0, -1), label].join(", ")} />
-        ))}
-      </datalist>
+    <div className="col-span-full flex flex-wrap items-center gap-x-2 gap-y-1">
+      <span className="text-[12.5px] font-semibold">Parts</span>
+      <TermEditor projectKey={projectKey} kind="part" names={value} onChange={onChange} />
+      {open.map(({ name, why }) => (
+        <Button key={name} small look="quiet" onClick={() => onChange([...value, name])}>
+          + {name} <span className="font-normal text-ink-soft">({why})</span>
+        </Button>
+      ))}
     </div>
   );
 }

@@ -97,7 +97,7 @@ export function verdictOf(kind: VerdictKind, typed: TypedVerdict): Verdict {
 /** What is known of a report fills in its acceptance; of several, each keeps its own area. */
 function firstAcceptance(
   desk: DeskView,
-  { report, typeId }: ReportView,
+  { report, typeId, parts }: ReportView,
   several: boolean,
 ): Acceptance {
   const type =
@@ -111,6 +111,7 @@ function firstAcceptance(
     ...newAcceptance(report.title, type?.id ?? "bug"),
     teamId: report.teamId ?? desk.teams[0]?.id ?? null,
     area: several ? null : area,
+    parts: several ? [] : parts.filter(({ sure }) => sure).map(({ name }) => name),
     restricted: !several && soundsLikeHole(textOfReport(report)) !== null,
   };
 }

@@ -38,6 +38,7 @@ export function VerdictFields({
           desk={desk}
           value={acceptance}
           several={several}
+          suggested={several ? [] : view.parts}
           onChange={(next) => set({ acceptance: next })}
         />
       )}

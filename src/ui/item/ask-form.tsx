@@ -211,7 +211,7 @@ function AskField({
       return <DateInput {...about} aria-invalid={invalid} onChange={onChange} />;
     case "text":
       return editor.long ? long(50_000) : <TextInput {...typed} maxLength={200} />;
-    case "labels":
+    case "terms":
     case "flag":
       // Neither can be demanded: they always say something.
       return null;

@@ -4,6 +4,7 @@ import type { ItemField, NamedThings } from "@/core/item/fields";
 import { DateInput } from "@/ui/kit/date-input";
 import { TextInput } from "@/ui/kit/field";
 import { namedOptions, Select, wordOptions, type Option } from "@/ui/kit/select";
+import { TermEditor } from "./terms/term-editor";
 
 /** What a field that names something of a project can be chosen from. */
 export type NamedChoices = Record<
@@ -19,23 +20,19 @@ export function choicesOf({ editor }: ItemField, named: NamedChoices): Option[] 
     : wordOptions(editor.options);
 }
 
-/** Labels from a line of them: at most twenty, each once. */
-export const labelsOf = (line: string): string[] => {
-  const labels = line.split(",").map((l) => l.trim().slice(0, 40));
-  return [...new Set(labels.filter(Boolean))].slice(0, 20);
-};
-
 /** One field of an item, in two cells of a grid: what it is called, and how it is edited. */
 export function ItemFieldEditor({
   field: { editor, label, panel },
   value,
   options,
+  projectKey,
   locked,
   onStore,
 }: {
   field: ItemField;
   value: unknown;
   options: Option[];
+  projectKey: string;
   locked: boolean;
   onStore: (value: unknown) => Promise<unknown>;
 }) {
@@ -56,14 +53,20 @@ export function ItemFieldEditor({
         <Pick {...typed} value={said} options={offered} onPick={(v) => onStore(v === "true")} />
       );
     }
-    case "labels":
+    case "terms":
       return (
-        <Typed
-          {...typed}
-          type="text"
-          value={(value as string[]).join(", ")}
-          onStore={(text) => onStore(labelsOf(text))}
-        />
+        <div className="contents">
+          <span className="self-start pt-1 text-[12.5px] text-ink-soft">{label}</span>
+          <div className={`py-0.5 ${typed.wide ? "col-span-3 max-sm:col-span-1" : ""}`}>
+            <TermEditor
+              projectKey={projectKey}
+              kind={editor.of}
+              names={value as string[]}
+              locked={locked}
+              onChange={(names) => void onStore(names)}
+            />
+          </div>
+        </div>
       );
     case "number":
       return (

@@ -26,6 +26,7 @@ export function ItemFields({ handle }: { handle: ItemHandle }) {
             field={itemField(field)}
             value={view.item[field]}
             options={choicesOf(itemField(field), named)}
+            projectKey={view.project.key}
             locked={!view.rights.edit || view.withdrawn !== null}
             onStore={(value) => store({ [field]: value })}
           />

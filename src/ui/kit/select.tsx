@@ -75,7 +75,8 @@ export function Select<V extends string>({
   const offered = options.filter((o) => "group" in o || !o.past || o.value === value);
   return (
     <Radix.Root
-      value={inside(value)}
+      // Nothing that is offered: the placeholder says so.
+      value={value === "" && !offersNothing(offered) ? "" : inside(value)}
       // A form that is emptied lets Radix say so with nothing; that is not a choice of the person.
       onValueChange={(next) => next !== "" && onChange(outside(next) as V)}
       disabled={disabled}
@@ -125,6 +126,12 @@ export function Select<V extends string>({
     </Radix.Root>
   );
 }
+
+/** Whether nothing is one of the choices. */
+const offersNothing = (offered: SelectProps<string>["options"]): boolean =>
+  offered.some((option) =>
+    "group" in option ? option.options.some(({ value }) => value === "") : option.value === "",
+  );
 
 function OneOption({ value, label, disabled }: Option) {
   return (

@@ -120,6 +120,9 @@ function BacklogHead({ backlog: { view, readAgain } }: { backlog: Backlog }) {
         projectKey={view.project.key}
         mayDesign={view.rights.design}
       />
+      <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/parts`}>
+        Parts
+      </ButtonLink>
       {view.rights.design && (
         <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/withdrawn`}>
           Withdrawn

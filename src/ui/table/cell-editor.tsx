@@ -9,7 +9,9 @@ import { foldCase } from "@/core/formats/fold-case";
 import { itemContract } from "@/core/item/contract";
 import { itemField, type EditableField } from "@/core/item/fields";
 import type { TableRow } from "@/core/item/list/table";
-import { labelsOf } from "@/ui/item/field-editor";
+import { projectKeyOf } from "@/core/item/key";
+import { TERM_WORDS, type TermKind } from "@/core/item/terms/term";
+import { TermChips, TermSearch } from "@/ui/item/terms/term-editor";
 import { TextInput } from "@/ui/kit/field";
 import { Popover } from "@/ui/kit/popover";
 import { queryOf } from "@/ui/kit/request";
@@ -49,8 +51,41 @@ export function CellEditor(editing: Editing) {
         onStore={(chosen, goesOn) => onStore(chosen === "true", goesOn)}
       />
     );
-  const text = Array.isArray(value) ? value.join(", ") : value === null ? "" : String(value);
-  return <TypedEditor {...editing} text={text} kind={kind as "text" | "number" | "date" | "set"} />;
+  const editor = ownFieldOf(fact) ? null : itemField(fact as EditableField).editor;
+  if (editor?.kind === "terms") return <TermsCell {...editing} kind={editor.of} />;
+  const text = value === null ? "" : String(value);
+  return <TypedEditor {...editing} text={text} kind={kind as TypedKind} />;
+}
+
+type TypedKind = "text" | "number" | "date";
+
+/** Labels or parts, chosen over the cell; they are stored when it is left. */
+function TermsCell({ row, kind, value, onStore, onLeave }: Editing & { kind: TermKind }) {
+  const before = (value ?? []) as string[];
+  const [names, setNames] = useState(before);
+  const chooses = { projectKey: projectKeyOf(row.card.key), kind, names };
+  const leave = () => (names.join("\n") === before.join("\n") ? onLeave() : onStore(names, null));
+  return (
+    <Popover
+      open
+      onOpenChange={(open) => !open && leave()}
+      label={`Choose ${TERM_WORDS[kind].several}`}
+      className="w-[300px] !p-0"
+      onReturnFocus={(event) => event.preventDefault()}
+      trigger={<span className="absolute inset-0" />}
+    >
+      {names.length > 0 && (
+        <div className="flex flex-wrap gap-1 border-b border-line p-1.5">
+          <TermChips {...chooses} onChange={setNames} />
+        </div>
+      )}
+      <TermSearch
+        {...chooses}
+        onAdd={(name) => setNames([...names, name])}
+        onTakeLast={() => setNames(names.slice(0, -1))}
+      />
+    </Popover>
+  );
 }
 
 /** What can be chosen of a fact, with nothing where it may say nothing. */
@@ -132,11 +167,10 @@ const today = () => new Date().toISOString().slice(0, 10);
 /** What was typed as a value; a sentence where it is none. */
 function valueOf(
   text: string,
-  kind: "text" | "number" | "date" | "set",
+  kind: TypedKind,
   required: boolean,
 ): { value: unknown } | { wrong: string } {
   const written = text.trim();
-  if (kind === "set") return { value: labelsOf(text) };
   if (written === "") return required ? { wrong: "It needs a text." } : { value: null };
   if (kind === "text") return { value: written };
   if (kind === "number") {
@@ -155,7 +189,7 @@ function TypedEditor({
   fact,
   onStore,
   onLeave,
-}: Editing & { text: string; kind: "text" | "number" | "date" | "set" }) {
+}: Editing & { text: string; kind: TypedKind }) {
   const [text, setText] = useState(given);
   const [wrong, setWrong] = useState<string | null>(null);
   const store = (goesOn: GoesOn) => {

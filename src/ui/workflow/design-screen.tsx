@@ -4,7 +4,10 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useSearchParams } from "next/navigation";
 import type { DesignView } from "@/core/workflow/design-view";
 import { ofDesign, useReadAgain } from "@/ui/kit/use-read-again";
+import { PlacesToParts } from "@/ui/item/terms/places-to-parts";
+import { TermsSection } from "@/ui/item/terms/terms-section";
 import { MemberTable } from "@/ui/people/member-table";
+import { DesignHistory } from "./design-history";
 import { LimitsSection } from "./limits-section";
 import { BoardList } from "@/ui/board/board-list";
 import { FieldTable } from "./field-table";
@@ -18,9 +21,11 @@ import { queryOf, keyOf } from "@/ui/kit/request";
 const PLACES = [
   { param: "process", title: "Process" },
   { param: "fields", title: "Types and fields" },
+  { param: "terms", title: "Labels and parts" },
   { param: "boards", title: "Boards" },
   { param: "people", title: "People" },
   { param: "events", title: "Events" },
+  { param: "history", title: "History" },
 ] as const;
 
 /**
@@ -53,7 +58,8 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
     ).toString();
     window.history.replaceState(null, "", query ? `?${query}` : window.location.pathname);
   };
-  const place = PLACES.find((p) => p.param === wanted) ?? PLACES[0];
+  const places = PLACES.filter((p) => p.param !== "history" || view.mayEdit);
+  const place = places.find((p) => p.param === wanted) ?? PLACES[0];
   const send = useDesignRequest(key);
   return (
     <div className="flex h-full flex-col">
@@ -61,7 +67,7 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
         aria-label="What is designed"
         className="flex shrink-0 items-center gap-4 border-b border-line px-4"
       >
-        {PLACES.map((p) => (
+        {places.map((p) => (
           <button
             key={p.param}
             type="button"
@@ -100,6 +106,13 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
                 <FieldTable view={view} send={send} />
               </div>
             )}
+            {place.param === "terms" && (
+              <div className="flex max-w-[1100px] flex-col gap-8">
+                <TermsSection projectKey={key} kind="label" people={view.people} />
+                <TermsSection projectKey={key} kind="part" people={view.people} />
+                <PlacesToParts projectKey={key} />
+              </div>
+            )}
             {place.param === "boards" && (
               <div className="flex max-w-[1100px] flex-col gap-8">
                 <BoardList view={view} send={send} />
@@ -108,6 +121,9 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
             )}
             {place.param === "people" && <MemberTable projectKey={key} />}
             {place.param === "events" && <SourceTable projectKey={key} />}
+            {place.param === "history" && (
+              <DesignHistory projectKey={key} zone={view.project.zone} />
+            )}
           </div>
         )}
       </div>

@@ -59,6 +59,7 @@ export function TriedFields({ draft, view, tried }: Props) {
             field={{ ...itemField(field), panel: "narrow" }}
             value={item[field]}
             options={choicesOf(itemField(field), named)}
+            projectKey={view.project.key}
             locked={false}
             onStore={async (value) => set({ [field]: value })}
           />

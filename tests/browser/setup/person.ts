@@ -164,6 +164,30 @@ export class Person {
     await field.type(text);
   }
 
+  /** Adds words to a field of labels or parts by typing them, and leaves it. */
+  async addTerms(label: string, ...names: string[]): Promise<void> {
+    const group = `[role=group][aria-label="${label}"]`;
+    const chips = () => this.page.$$eval(`${group} .term-chip`, (all) => all.length);
+    await this.click(`${group} .term-add`);
+    for (const name of names) {
+      const before = await chips();
+      await this.page.waitForFunction(
+        () => document.activeElement?.classList.contains("combobox-text"),
+        { polling: 50 },
+      );
+      await this.page.keyboard.type(name);
+      await this.page.keyboard.press("Enter");
+      await this.page.waitForFunction(
+        (chip: string, more: number) => document.querySelectorAll(chip).length > more,
+        {},
+        `${group} .term-chip`,
+        before,
+      );
+    }
+    await this.page.keyboard.press("Escape");
+    await this.page.waitForFunction(() => !document.querySelector(".combobox-text"));
+  }
+
   async choose(label: string, option: string, within = "body"): Promise<void> {
     const field = await this.field<HTMLElement>(label, within);
     await field.evaluate((e) => e.scrollIntoView({ block: "center" }));

@@ -51,6 +51,7 @@ export async function fillProject(): Promise<{
       own: anyOwn,
       outside: anyOutside,
       labels: fc.subarray(["ticket", "Gate", "a"]),
+      parts: fc.subarray(["ticket", "Gate"]),
       sprintId: fc.constantFrom(null, "sp1", "sp2"),
       releaseId: fc.constantFrom(null, "r1"),
     }),

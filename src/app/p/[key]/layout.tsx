@@ -5,6 +5,7 @@ import { freshCount } from "@/server/alerts/read";
 import { newestEventId } from "@/server/events/newest";
 import { readSummary } from "@/server/flow/summary";
 import { readPins } from "@/server/item/pins";
+import { readTerms } from "@/server/item/terms/read";
 import { enterProject, mayOutside, visibleProjects } from "@/server/people/access";
 import { projectTypes } from "@/server/workflow/load";
 import { readTodayCount } from "@/server/today/read";
@@ -26,7 +27,7 @@ export default async function ProjectLayout({
   );
   // Read before the summary: what happens in between is told by the stream.
   const lastEventId = await newestEventId(database(), access.project.id);
-  const [summary, projects, mayStart, { types }, pins, freshAlerts, { waiting }] =
+  const [summary, projects, mayStart, { types }, pins, freshAlerts, { waiting }, terms] =
     await Promise.all([
       readSummary(viewer, key),
       visibleProjects(database(), viewer),
@@ -35,6 +36,7 @@ export default async function ProjectLayout({
       readPins(viewer),
       freshCount(viewer),
       readTodayCount(viewer, key),
+      readTerms(viewer, key),
     ]);
   return (
     <ProjectFrame
@@ -50,6 +52,7 @@ export default async function ProjectLayout({
       types={types.map(({ id, name, glyph, level }) => ({ id, name, glyph, level }))}
       lastEventId={lastEventId}
       pins={pins}
+      terms={terms}
     >
       {children}
     </ProjectFrame>

@@ -3,6 +3,13 @@ import { labelOf, type Vocabulary } from "@/core/condition/vocabulary";
 import { EDITABLE_FIELDS, ITEM_FIELDS, type ItemSnapshot } from "@/core/item/fields";
 import { commandRequest, editableFields, type CommandRequest } from "@/core/item/request";
 import { ownChangesSchema } from "@/core/item/own-field";
+import {
+  LONGEST_TERM,
+  MOST_TERMS_OF_ITEM,
+  TERM_FIELDS,
+  TERM_KINDS,
+  type TermKind,
+} from "@/core/item/terms/term";
 
 /*
  * What can be done to several items at once: one act, of which each item gets the command that fits
@@ -11,7 +18,7 @@ import { ownChangesSchema } from "@/core/item/own-field";
 
 const [move] = commandRequest.options;
 const id = z.string().min(1).max(64);
-const label = z.string().trim().min(1).max(40);
+const term = z.string().trim().min(1).max(LONGEST_TERM);
 
 export const bulkAct = z.discriminatedUnion("kind", [
   z.object({
@@ -22,14 +29,16 @@ export const bulkAct = z.discriminatedUnion("kind", [
   }),
   z.object({
     kind: z.literal("set"),
-    changes: editableFields.omit({ title: true, description: true, labels: true }).partial(),
+    changes: editableFields
+      .omit({ title: true, description: true, labels: true, parts: true })
+      .partial(),
     own: ownChangesSchema.default({}),
     overrideReason: move.shape.overrideReason,
   }),
   z.object({
-    kind: z.literal("label"),
-    add: z.array(label).max(20).default([]),
-    remove: z.array(label).max(20).default([]),
+    kind: z.enum(TERM_KINDS),
+    add: z.array(term).max(MOST_TERMS_OF_ITEM).default([]),
+    remove: z.array(term).max(MOST_TERMS_OF_ITEM).default([]),
   }),
   z.object({ kind: z.literal("rank"), end: z.enum(["top", "bottom"]) }),
   z.object({
@@ -44,12 +53,12 @@ export type BulkAct = z.output<typeof bulkAct>;
 /** What is done by a job: an act, or taking back what another one did. */
 export type BulkDoing = BulkAct | { kind: "undo"; of: string };
 
-/** Labels with some more and some fewer, in their order. */
+/** Labels or parts with some more and some fewer, in their order. */
 function relabelled(
-  labels: readonly string[],
-  { add, remove }: Extract<BulkAct, { kind: "label" }>,
+  names: readonly string[],
+  { add, remove }: Extract<BulkAct, { kind: TermKind }>,
 ): string[] {
-  const kept = labels.filter((each) => !remove.includes(each));
+  const kept = names.filter((each) => !remove.includes(each));
   return [...kept, ...add.filter((each) => !kept.includes(each))];
 }
 
@@ -86,11 +95,13 @@ export function commandFor(
         overrideReason: act.overrideReason,
       };
     }
-    case "label": {
-      const labels = relabelled(item.labels, act);
-      return same(labels, item.labels)
+    case "label":
+    case "part": {
+      const field = TERM_FIELDS[act.kind];
+      const names = relabelled(item[field], act);
+      return same(names, item[field])
         ? null
-        : { kind: "edit", seenVersion: item.version, changes: { labels }, own: {} };
+        : { kind: "edit", seenVersion: item.version, changes: { [field]: names }, own: {} };
     }
     case "rank":
       if (act.end === "top") return { kind: "place", below: null };
@@ -113,12 +124,15 @@ export function actWords(doing: BulkDoing, vocabulary: Vocabulary): string {
       return `set ${[...fields.map((field) => ITEM_FIELDS[field].words), ...own].join(", ")}`;
     }
     case "label":
+    case "part": {
+      const said = doing.kind === "label" ? "labelled" : "put to the part";
       return [
-        doing.add.length > 0 && `labelled ${doing.add.join(", ")}`,
-        doing.remove.length > 0 && `no more labelled ${doing.remove.join(", ")}`,
+        doing.add.length > 0 && `${said} ${doing.add.join(", ")}`,
+        doing.remove.length > 0 && `no more ${said} ${doing.remove.join(", ")}`,
       ]
         .filter(Boolean)
         .join(", ");
+    }
     case "rank":
       return `put at the ${doing.end} of the order`;
     case "block":

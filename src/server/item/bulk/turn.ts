@@ -21,6 +21,7 @@ const COMMAND_OF: Record<BulkDoing["kind"], CommandRequest["kind"]> = {
   move: "move",
   set: "edit",
   label: "edit",
+  part: "edit",
   rank: "place",
   block: "block",
   "put under": "put under",

@@ -44,7 +44,9 @@ export function listedColumn(fact: FactName, asker: ListAsker): SQL {
   if (factOf(fact).kind !== "set") return valueColumn(fact, asker);
   const own = ownFieldOf(fact);
   if (own) return sql`coalesce(${item.own} -> ${own.id}::text, '[]'::jsonb)`;
-  return fact === "labels" ? sql`${item.labels}` : sql`${item.outside} -> 'deployedTo'`;
+  return fact === "labels" || fact === "parts"
+    ? sql`${item[fact]}`
+    : sql`${item.outside} -> 'deployedTo'`;
 }
 
 /** As `sortKeyOf` in the core. */
