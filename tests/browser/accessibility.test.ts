@@ -10,6 +10,7 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["today", "/p/TIX/today", ".day-row"],
   ["how one hears", "/account/alerts", "[data-rule]"],
   ["labels and parts", "/p/TIX/design?place=terms", "[data-term=storm]"],
+  ["project settings", "/p/TIX/design?place=project", 'form[aria-label="The project"]'],
   ["design history", "/p/TIX/design?place=history", "ol li"],
   ["parts", "/p/TIX/plan/parts", "section[aria-label=Open]"],
   ["withdrawn", "/p/TIX/plan/withdrawn", "[aria-label^='Bring back']"],

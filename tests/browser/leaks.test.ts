@@ -1010,6 +1010,8 @@ const NAMES_NO_ITEM = [
   "projects/[key]/limits",
   "projects/[key]/limits/people",
   "projects/[key]/fields",
+  "projects/[key]/settings",
+  "projects/[key]/duties",
   "projects/[key]/intake/import",
   "projects/[key]/plan",
   "projects/[key]/types",

@@ -4,7 +4,9 @@ import { membership, session } from "@/db/schema";
 import { editAccounts } from "@/server/people/accounts";
 import type { Duty, DutyHolder } from "@/core/people/duty";
 import { auth } from "@/server/people/auth";
-import { dutyBound, loadDuties, setDuties } from "@/server/people/duties";
+import { readDesignHistory } from "@/server/workflow/design-history";
+import { dutyBound, setDuties } from "@/server/people/duties";
+import { loadDuties } from "@/server/people/load-duties";
 import { endPerson } from "@/server/people/end-person";
 import { setMember } from "@/server/people/members";
 import { refusalOf } from "./setup/board";
@@ -79,6 +81,13 @@ describe("duties", () => {
     expect(await refusalOf(set([noor], NOOR))).toBe("not allowed");
     expect(await refusalOf(set([{ ...noor, holderId: "oskar" }]))).toBe("invalid");
     expect(await refusalOf(set([{ ...noor, holderKind: "team" }]))).toBe("invalid");
-    expect(await set([noor, noor])).toEqual([noor]);
+    expect((await set([noor, noor])).duties).toEqual([noor]);
+    const { changes } = await readDesignHistory(INES, "TIX");
+    expect(changes[0]).toMatchObject({
+      said: "changed who has which duty",
+      differences: expect.arrayContaining([
+        { what: "tests", old: "Noor Bakri, Platform", new: "Noor Bakri" },
+      ]),
+    });
   });
 });

@@ -1,7 +1,9 @@
-import { and, eq } from "drizzle-orm";
+import { and, eq, isNull, ne } from "drizzle-orm";
 import { DAY_PART_NAMES } from "@/core/today/day";
 import { database } from "@/db/connection";
 import { item, membership, putToRest } from "@/db/schema";
+import { setDuties } from "@/server/people/duties";
+import { loadReleases } from "@/server/plan/timeboxes";
 import { readToday, readTodayCount } from "@/server/today/read";
 import { putThingToRest } from "@/server/today/small-things";
 import type { Viewer } from "@/server/people/viewer";
@@ -74,6 +76,30 @@ test("what somebody may not see stands in nobody's day, also behind figures", as
   const { team } = await readToday(NOOR, "TIX");
   expect(team.flatMap(({ ids }) => ids)).not.toContain(id);
   expect(await refusalOf(readToday(OSKAR, "TIDE"))).toBe("not found");
+});
+
+test("whoever brings out releases sees the next one, with all that is open in it; others do not", async () => {
+  const [next] = (await loadReleases(database(), "tix")).filter(({ past }) => !past);
+  const id = await itemIn(INES, "The anchor");
+  await set(INES, id, { releaseId: next.id, restricted: true });
+  const open = await database()
+    .select({ id: item.id })
+    .from(item)
+    .where(
+      and(eq(item.releaseId, next.id), isNull(item.withdrawnAt), ne(item.stateKind, "finished")),
+    );
+  await setDuties(INES, "TIX", {
+    holders: [{ duty: "releases", holderKind: "person", holderId: "noor" }],
+  });
+  const [line] = (await readToday(NOOR, "TIX")).team;
+  expect(line).toMatchObject({ count: open.length, alarm: false });
+  expect(line.words).toMatch(new RegExp(`^open in ${next.name}, which goes out `));
+  // The figure counts what she may not see; it opens what she may.
+  expect(line.ids).not.toContain(id);
+  expect(line.ids).toHaveLength(open.length - 1);
+  expect((await readToday(IVO, "TIX")).team.some(({ words }) => words.includes(next.name))).toBe(
+    false,
+  );
 });
 
 test("whoever only looks on has a day without work, and pulls nothing", async () => {

@@ -48,6 +48,8 @@ const DATA = {
   "workflow published": z.object({ workflowId: id, version: count, movedItems: count }),
   "item types changed": z.object({ movedItems: count }),
   "own fields changed": z.object({}),
+  /** What a project is called, who sees it, its zone, what it expects, who has which duty. */
+  "project changed": z.object({}),
   /** What a project says of its labels and parts, or what they are called. */
   "terms changed": z.object({}),
   "board changed": z.object({ boardId: id.nullable() }),

@@ -25,6 +25,7 @@ export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "workflow published": "design",
   "item types changed": "design",
   "own fields changed": "design",
+  "project changed": "design",
   "terms changed": "design",
   "board changed": "design",
   "plan changed": "design",

@@ -37,7 +37,13 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     name: "People of the project",
     path: "/design?place=people",
     needs: "read project",
-    also: ["members", "roles"],
+    also: ["members", "roles", "duties"],
+  },
+  {
+    name: "Project settings",
+    path: "/design?place=project",
+    needs: "read project",
+    also: ["name", "visibility", "time zone", "expectation"],
   },
   {
     name: "History of the design",

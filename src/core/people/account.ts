@@ -1,3 +1,4 @@
+import type { DutyHolder } from "./duty";
 import type { RosterPerson } from "./roster";
 
 /** Somebody with an account, as administrators see them. */
@@ -23,4 +24,7 @@ export interface MembersView {
   /** People with an account who are not in the project; only for those who may add them. */
   others: { id: string; name: string; email: string }[];
   mayEdit: boolean;
+  /** Who is named for which duty, and the teams that can be. */
+  duties: DutyHolder[];
+  teams: { id: string; name: string }[];
 }

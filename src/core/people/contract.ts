@@ -4,6 +4,7 @@ import type { AccountsView, MembersView } from "./account";
 import {
   accountBody,
   changePasswordBody,
+  dutiesBody,
   memberBody,
   signInBody,
   signUpBody,
@@ -23,6 +24,13 @@ export const peopleContract = {
     method: "POST",
     path: "/api/projects/:key/members",
     body: memberBody,
+    answer: answered<MembersView>(),
+  }),
+  /** Names who has which duty in a project, in place of all who were named. */
+  setDuties: contract({
+    method: "POST",
+    path: "/api/projects/:key/duties",
+    body: dutiesBody,
     answer: answered<MembersView>(),
   }),
   /** Everybody with an account, for administrators. */

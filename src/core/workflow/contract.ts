@@ -13,6 +13,7 @@ import {
   exportQuery,
   habitsQuery,
   newWorkflowBody,
+  projectBody,
   publishBody,
   replayQuery,
   sourceBody,
@@ -42,6 +43,13 @@ export const workflowContract = {
     path: "/api/projects/:key/workflow",
     answer: answered<DesignView>(),
     kept: "design",
+  }),
+  /** Changes what a project is called, who sees it, its zone and what it expects. */
+  editProject: contract({
+    method: "POST",
+    path: "/api/projects/:key/settings",
+    body: projectBody,
+    answer: DONE,
   }),
   /** What was changed of how the project works beside its workflows, the latest first. */
   designHistory: contract({

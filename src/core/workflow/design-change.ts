@@ -47,6 +47,25 @@ export interface DesignHistoryView {
   next: string | null;
 }
 
+/** A change of something that is called by name: made where it was not there before. */
+export function savedChange<T extends object>(
+  { area, what }: { area: DesignArea; what: string },
+  before: T | null,
+  after: T,
+  words: Partial<Record<keyof T, string>>,
+): DesignChange | null {
+  const differences = differencesOf(before, after, words);
+  if (before !== null && differences.length === 0) return null;
+  return { area, said: `${before === null ? "made" : "changed"} ${what}`, differences };
+}
+
+/** A change in a sentence, of which nothing more is told. */
+export const plainChange = (area: DesignArea, said: string): DesignChange => ({
+  area,
+  said,
+  differences: [],
+});
+
 type Told = string | number | boolean | null | undefined | readonly string[];
 
 const inWords = (value: Told): string | null => {

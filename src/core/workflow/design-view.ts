@@ -1,3 +1,4 @@
+import type { Visibility } from "@/core/people/authorise";
 import type { CountedLimit, LimitChangeView } from "@/core/board/board-limits";
 import type { Column } from "@/core/board/column";
 import type { DesignedColumns } from "@/core/board/columns-by";
@@ -41,7 +42,14 @@ export interface BoardDesign {
 
 /** The process of a project, as the server tells it and Design shows it. */
 export interface DesignView {
-  project: { id: string; key: string; name: string; zone: string };
+  project: {
+    id: string;
+    key: string;
+    name: string;
+    zone: string;
+    visibility: Visibility;
+    expectation: { days: number; share: number };
+  };
   board: { id: string; name: string; version: number };
   columns: Column[];
   boards: BoardDesign[];

@@ -45,6 +45,19 @@ export const startProjectBody = z.object({
       "This is no time zone.",
     ),
 });
+/** What of a project is changed; what is left out stays. */
+export const projectBody = startProjectBody
+  .pick({ name: true, visibility: true, zone: true })
+  .extend({
+    expectation: z.object({
+      days: z.number().int().min(1, "At least one day.").max(365, "At most 365 days."),
+      /** Of all that finishes. */
+      share: z.number().min(0.5, "At least half.").max(0.99, "At most 99 %."),
+    }),
+  })
+  .partial();
+export type ProjectEdit = z.infer<typeof projectBody>;
+
 export type StartProjectRequest = z.infer<typeof startProjectBody>;
 
 /** As much text as a file may have; sizes are told in words by whoever reads it. */

@@ -30,12 +30,15 @@ import {
 import { endLimits, settleLimits } from "./limits";
 import { removeColumns } from "./remove-columns";
 import { showUnshown } from "./show-states";
+import { plainChange, savedChange, type DesignChange } from "@/core/workflow/design-change";
+import { COLUMNS_BY_WORDS } from "@/core/board/columns-by";
 import { FLOW_LEVEL } from "../flow/facts";
 import { seenItem } from "../item/seen-item";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
 import { announceDesign } from "../workflow/announce";
+import { keepDesignChange } from "../workflow/design-history";
 import { loadProjectWorkflows } from "../workflow/load";
 import type { BoardRequest } from "@/core/board/request";
 
@@ -58,6 +61,7 @@ export async function editBoards(
       where: { key: projectKey },
       action: request.kind === "place" ? "rank item" : "edit board",
     });
+    const change = await changeOf(tx, project, request);
     if (request.kind === "save")
       await saveBoard(tx, project.id, request.board, request.seenVersion);
     else if (request.kind === "remove") await removeBoard(tx, project.id, request.boardId);
@@ -86,12 +90,56 @@ export async function editBoards(
         .set({ defaultSize: request.size })
         .where(eq(projects.id, project.id));
     else await placeItem(tx, viewer, project.id, request);
+    await keepDesignChange(tx, { projectId: project.id, byId: viewer.personId }, change);
     await announceDesign(tx, project.id, {
       kind: "board changed",
       data: { boardId: "boardId" in request ? request.boardId : null },
     });
   });
 }
+
+/** What a request changes of the boards, in words; null where that is nothing to be told. */
+async function changeOf(
+  tx: Transaction,
+  { id: projectId, defaultSize }: typeof projects.$inferSelect,
+  request: BoardRequest,
+): Promise<DesignChange | null> {
+  if (request.kind === "default size")
+    return savedChange(
+      { area: "limits", what: "what items without a size count for" },
+      { size: defaultSize },
+      { size: request.size },
+      { size: "size" },
+    );
+  if (request.kind !== "save" && request.kind !== "remove") return null;
+  const id = request.kind === "save" ? request.board.id : request.boardId;
+  const [head] = await tx
+    .select()
+    .from(board)
+    .where(and(eq(board.id, id), eq(board.projectId, projectId)));
+  if (request.kind === "remove")
+    return head ? plainChange("boards", `took out the board “${head.name}”`) : null;
+  const columns = await tx
+    .select()
+    .from(boardColumn)
+    .where(eq(boardColumn.boardId, id))
+    .orderBy(boardColumn.position);
+  const told = (of: Omit<SavedBoard, "id" | "columns">, shown: readonly ColumnNames[]) => ({
+    name: of.name,
+    columnsBy: COLUMNS_BY_WORDS[of.columnsBy],
+    scope: of.scope === null ? null : JSON.stringify(of.scope),
+    columns: shown.map(({ stage, name }) => `${stage} ${name}`.trim()),
+  });
+  const { board: saved } = request;
+  return savedChange(
+    { area: "boards", what: `the board “${saved.name}”` },
+    head ? told(head, columns) : null,
+    told(saved, saved.columns),
+    { name: "name", columnsBy: "columns are", scope: "which items it shows", columns: "columns" },
+  );
+}
+
+type ColumnNames = Pick<SavedBoard["columns"][number], "stage" | "name">;
 
 async function lockBoard(
   tx: Transaction,

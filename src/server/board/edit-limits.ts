@@ -1,16 +1,33 @@
 import { and, eq } from "drizzle-orm";
-import { boundsOf, limitOfState, stateLimitOf, type ColumnLimit } from "@/core/board/limit";
+import { savedChange, type DesignChange } from "@/core/workflow/design-change";
+import {
+  boundsOf,
+  limitSentence,
+  limitOfState,
+  stateLimitOf,
+  type ColumnLimit,
+} from "@/core/board/limit";
 import type { LimitCounting } from "@/core/board/limit-counting";
 import type { LimitRequest, PersonLimitRequest } from "@/core/board/request";
 import { same } from "@/core/workflow/same";
 import type { StateId } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
-import { boardColumn, columnState, membership, state, workflow, workflowDraft } from "@/db/schema";
+import {
+  board,
+  boardColumn,
+  columnState,
+  membership,
+  person,
+  state,
+  workflow,
+  workflowDraft,
+} from "@/db/schema";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { announceDesign } from "../workflow/announce";
+import { keepDesignChange } from "../workflow/design-history";
 import { checkLimitedScope, lockSeenBoard } from "./boards";
 import { limitsInForce, ownerOfLimit, setLimit, type LimitOwner } from "./limits";
 
@@ -40,6 +57,11 @@ export async function editLimit(
     const { unit, level, fixedDatePasses } = request;
     const counting = { unit, level, fixedDatePasses };
     await setLimit(tx, owner, { ...boundsOf(request), ...counting }, viewer.personId);
+    await keepDesignChange(
+      tx,
+      { projectId: project.id, byId: viewer.personId },
+      limitChange(await nameOfOwner(tx, owner), request.of === null ? was : undefined, request),
+    );
     if (drafted !== null)
       await carryIntoDraft(tx, drafted, { stateId: owner.id, was, is: request });
     else await checkLimitedScope(tx, head.id);
@@ -86,10 +108,39 @@ export async function editPersonLimit(
       .where(eq(membership.personId, personId));
     if (!theirs.some((one) => one.projectId === project.id)) throw notFound("person");
     const owner = { projectId: null, kind: "person", id: personId } as const;
+    const was = (await limitsInForce(tx, "person", [personId])).get(personId);
     await setLimit(tx, owner, limit, viewer.personId);
+    const change = limitChange(await nameOfOwner(tx, owner), was, limit);
+    for (const { projectId } of theirs)
+      await keepDesignChange(tx, { projectId, byId: viewer.personId }, change);
     for (const { projectId } of theirs)
       await announceDesign(tx, projectId, { kind: "board changed", data: { boardId: null } });
   });
+}
+
+/** What a limit was and is, in words. */
+const limitChange = (
+  name: string,
+  was: AskedLimit | undefined,
+  is: AskedLimit,
+): DesignChange | null =>
+  savedChange(
+    { area: "limits", what: `the limit of ${name}` },
+    { limit: was ? limitSentence(was) : null },
+    { limit: is.min === null && is.max === null ? null : limitSentence(is) },
+    { limit: "limit" },
+  );
+
+/** What has a limit, by name. */
+async function nameOfOwner(tx: Transaction, { kind, id, of }: LimitOwner): Promise<string> {
+  const part = of ? `, for ${of.value}` : "";
+  if (kind === "column") {
+    const [row] = await tx.select().from(boardColumn).where(eq(boardColumn.id, id));
+    return `${row.stage} ${row.name}`.trim() + part;
+  }
+  const table = { state, board, person }[kind];
+  const [row] = await tx.select({ name: table.name }).from(table).where(eq(table.id, id));
+  return row.name + part;
 }
 
 async function statesOf(tx: Transaction, columnId: string): Promise<StateId[]> {

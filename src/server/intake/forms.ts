@@ -10,7 +10,9 @@ import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound, Refused } from "../refused";
+import { plainChange, savedChange, type DesignChange } from "@/core/workflow/design-change";
 import { announceDesign } from "../workflow/announce";
+import { keepDesignChange } from "../workflow/design-history";
 import { projectTypes } from "../workflow/load";
 import { checkFiles, type SentFile } from "./file";
 import { joinKnownProblem } from "./known";
@@ -109,6 +111,11 @@ export async function editForm(
         position: (last ?? -1) + 1,
         version: 1,
       });
+      await keepDesignChange(
+        tx,
+        { projectId: of.id, byId: viewer.personId },
+        plainChange("intake", `made the form “${request.definition.title}”`),
+      );
       await announceDesign(tx, of.id, { kind: "intake form changed", data: { formId: id } });
       return { id };
     }
@@ -145,10 +152,45 @@ export async function editForm(
         .set({ removedAt: request.kind === "remove" ? Date.now() : null, version: row.version + 1 })
         .where(eq(intakeForm.id, row.id));
     }
+    await keepDesignChange(
+      tx,
+      { projectId: of.id, byId: viewer.personId },
+      formChange(row, request),
+    );
     await announceDesign(tx, of.id, { kind: "intake form changed", data: { formId: row.id } });
     return { id: row.id };
   });
 }
+
+/** What is changed of a form, in words. */
+function formChange(
+  row: typeof intakeForm.$inferSelect,
+  request: Exclude<FormRequest, { kind: "add" }>,
+): DesignChange | null {
+  const what = `the form “${row.definition.title}”`;
+  if (request.kind !== "change")
+    return plainChange(
+      "intake",
+      `${request.kind === "remove" ? "took out" : "brought back"} ${what}`,
+    );
+  const told = (form: Pick<typeof row, "slug" | "definition" | "open" | "embeddable">) => ({
+    ...form,
+    title: form.definition.title,
+    questions: form.definition.questions.map(({ label }) => label),
+    lands: JSON.stringify(form.definition.lands),
+  });
+  const after = { ...row, ...request, slug: request.slug ?? row.slug };
+  return savedChange({ area: "intake", what }, told(row), told(after), FORM_TOLD);
+}
+
+const FORM_TOLD = {
+  title: "title",
+  slug: "address",
+  questions: "questions",
+  lands: "where it lands",
+  open: "open",
+  embeddable: "on other sites",
+} as const;
 
 async function freeSlug(
   reader: Reader,

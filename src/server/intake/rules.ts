@@ -12,7 +12,10 @@ import { intakeRules } from "@/db/schema";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { Refused } from "../refused";
+import { plainChange } from "@/core/workflow/design-change";
+import { same } from "@/core/workflow/same";
 import { announceDesign } from "../workflow/announce";
+import { keepDesignChange } from "../workflow/design-history";
 import type { RulesRequest } from "@/core/intake/request";
 import type { IntakeRules } from "@/core/intake/promises-view";
 
@@ -75,10 +78,25 @@ export async function editRules(
       });
     if (change.targets)
       await promiseFrom(tx, project.id, { before: before.targets, after: change.targets, now });
+    for (const part of RULE_PARTS)
+      if (change[part] && !same(change[part], before[part]))
+        await keepDesignChange(
+          tx,
+          { projectId: project.id, byId: viewer.personId, at: now },
+          plainChange("intake", `changed ${RULE_WORDS[part]}`),
+        );
     await announceDesign(tx, project.id, { kind: "triage rules changed", data: {} });
     return { version: after.version };
   });
 }
+
+const RULE_WORDS = {
+  calendar: "the working calendar",
+  targets: "what is promised",
+  scoring: "how requests are weighed",
+  triage: "the triage rules",
+} as const;
+const RULE_PARTS = Object.keys(RULE_WORDS) as (keyof typeof RULE_WORDS)[];
 
 /**
  * Promises something from an instant on. What came in before it is owed what was promised then, also

@@ -12,6 +12,7 @@ import {
   type OwnValues,
 } from "@/core/item/own-field";
 import { shownKind } from "@/core/item/shown-source";
+import { plainChange, savedChange, type DesignChange } from "@/core/workflow/design-change";
 import { transact, type Reader } from "@/db/connection";
 import { ownField } from "@/db/schema";
 import { enterProject } from "../people/access";
@@ -19,6 +20,7 @@ import { checkMembers, membersAmong } from "../people/belonging";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { announceDesign } from "../workflow/announce";
+import { keepDesignChange } from "../workflow/design-history";
 import type { FieldEdit } from "@/core/item/request";
 
 /** The fields that a project made for itself, those that were taken out too, in order. */
@@ -89,9 +91,45 @@ export async function editOwnField(
         .set({ removedAt: edit.kind === "remove" ? now : null })
         .where(eq(ownField.id, field.id));
     }
+    await keepDesignChange(
+      tx,
+      { projectId: project.id, byId: viewer.personId, at: now },
+      changeOf(edit, fields),
+    );
     await announceDesign(tx, project.id, { kind: "own fields changed", data: {} });
   });
 }
+
+/** What an edit changes, in words; null where that is nothing that anybody looks for. */
+function changeOf(edit: FieldEdit, fields: readonly OwnField[]): DesignChange | null {
+  if (edit.kind === "order") return null;
+  if (edit.kind !== "save") {
+    const name = fields.find((field) => field.id === edit.id)?.name ?? "";
+    const did = edit.kind === "remove" ? "took out" : "brought back";
+    return plainChange("fields", `${did} the field “${name}”`);
+  }
+  const told = ({ options, formula, source, ...field }: z.output<typeof ownFieldSchema>) => ({
+    ...field,
+    options: options.filter(({ offered }) => offered).map(({ name }) => name),
+    computed: formula === null ? null : JSON.stringify(formula),
+    shows: source === null ? null : JSON.stringify(source),
+  });
+  const before = fields.find((field) => field.id === edit.field.id);
+  const about = { area: "fields", what: `the field “${edit.field.name}”` } as const;
+  return savedChange(about, before ? told(before) : null, told(edit.field), FIELD_TOLD);
+}
+
+const FIELD_TOLD = {
+  name: "name",
+  kind: "kind",
+  unit: "unit",
+  options: "choices",
+  computed: "how it is computed",
+  shows: "what it shows",
+  requiredAtStart: "asked of new items",
+  onCard: "on cards",
+  onNewItem: "on the form of new items",
+} as const;
 
 function checkField(field: z.infer<typeof ownFieldSchema>, fields: readonly OwnField[]): void {
   const before = fields.find((f) => f.id === field.id);

@@ -1,21 +1,18 @@
 import { and, eq, inArray } from "drizzle-orm";
 import { type z } from "zod";
-import { dutyHolders, type Duty, type DutyHolder } from "@/core/people/duty";
+import type { MembersView } from "@/core/people/account";
+import { DUTIES, dutyHolders, type Duty, type DutyHolder } from "@/core/people/duty";
+import { savedChange } from "@/core/workflow/design-change";
 import { transact, type Reader } from "@/db/connection";
 import { duty, membership, person, project, team, teamMember } from "@/db/schema";
 import { invalid } from "../refused";
+import { announceDesign } from "../workflow/announce";
+import { keepDesignChange } from "../workflow/design-history";
 import { enterProject } from "./access";
+import { loadDuties } from "./load-duties";
+import { readMembers } from "./members";
 import type { Viewer } from "./viewer";
 import { type dutiesBody } from "@/core/people/request";
-
-/** Who is named for which duty of a project. */
-export async function loadDuties(reader: Reader, projectId: string): Promise<DutyHolder[]> {
-  return reader
-    .select({ duty: duty.duty, holderKind: duty.holderKind, holderId: duty.holderId })
-    .from(duty)
-    .where(eq(duty.projectId, projectId))
-    .orderBy(duty.duty, duty.holderKind, duty.holderId);
-}
 
 /** Who is named for a duty of a project, by themselves or with their team; maybe nobody. */
 export async function dutyHoldersNamed(
@@ -70,8 +67,8 @@ export async function setDuties(
   viewer: Viewer,
   projectKey: string,
   { holders }: z.infer<typeof dutiesBody>,
-): Promise<DutyHolder[]> {
-  return transact(async (tx) => {
+): Promise<MembersView> {
+  await transact(async (tx) => {
     const access = await enterProject({
       reader: tx,
       viewer,
@@ -96,12 +93,54 @@ export async function setDuties(
       );
     if (known.length < teams.length)
       throw invalid("There is no such team.", "Choose one from the list.");
+    const before = await loadDuties(tx, projectId);
     await tx.delete(duty).where(eq(duty.projectId, projectId));
     if (holders.length > 0)
       await tx
         .insert(duty)
         .values(holders.map((h) => ({ ...h, projectId })))
         .onConflictDoNothing();
-    return loadDuties(tx, projectId);
+    const after = await loadDuties(tx, projectId);
+    const names = await namesOfHolders(tx, [...before, ...after]);
+    const change = savedChange(
+      { area: "people", what: "who has which duty" },
+      namedByDuty(before, names),
+      namedByDuty(after, names),
+      DUTY_WORDS,
+    );
+    await keepDesignChange(tx, { projectId, byId: viewer.personId }, change);
+    if (change) await announceDesign(tx, projectId, { kind: "project changed", data: {} });
   });
+  return readMembers(viewer, projectKey);
+}
+
+const DUTY_WORDS = Object.fromEntries(DUTIES.map((one) => [one, one])) as Record<Duty, string>;
+
+/** Who has each duty, by name. */
+const namedByDuty = (
+  holders: readonly DutyHolder[],
+  nameOf: (holder: DutyHolder) => string,
+): Record<Duty, string[]> =>
+  Object.fromEntries(
+    DUTIES.map((wanted) => [
+      wanted,
+      holders
+        .filter((one) => one.duty === wanted)
+        .map(nameOf)
+        .sort(),
+    ]),
+  ) as Record<Duty, string[]>;
+
+async function namesOfHolders(
+  reader: Reader,
+  holders: readonly DutyHolder[],
+): Promise<(holder: DutyHolder) => string> {
+  const ids = holders.map(({ holderId }) => holderId);
+  const people = await reader
+    .select({ id: person.id, name: person.name })
+    .from(person)
+    .where(inArray(person.id, ids));
+  const teams = await reader.select().from(team).where(inArray(team.id, ids));
+  return ({ holderKind, holderId }) =>
+    (holderKind === "person" ? people : teams).find(({ id }) => id === holderId)?.name ?? holderId;
 }

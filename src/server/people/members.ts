@@ -1,5 +1,6 @@
 import { and, eq, isNull, notInArray } from "drizzle-orm";
 import { type z } from "zod";
+import { plainChange, type DesignChange } from "@/core/workflow/design-change";
 import { refuse } from "@/core/workflow/refusal";
 import { database, transact } from "@/db/connection";
 import { membership, person, project } from "@/db/schema";
@@ -9,7 +10,9 @@ import { roster } from "./roster";
 import type { Viewer } from "./viewer";
 import { type memberBody } from "@/core/people/request";
 import type { MembersView } from "@/core/people/account";
+import { keepDesignChange } from "../workflow/design-history";
 import { hasOtherLead } from "./belonging";
+import { loadDuties } from "./load-duties";
 
 /** Who works in a project, and who could be added. */
 export async function readMembers(viewer: Viewer, projectKey: string): Promise<MembersView> {
@@ -20,7 +23,7 @@ export async function readMembers(viewer: Viewer, projectKey: string): Promise<M
     where: { key: projectKey },
     action: "read project",
   });
-  const { people } = await roster(db, access.project.id);
+  const { people, teams } = await roster(db, access.project.id);
   const mayEdit = access.may("edit members");
   const ids = people.map((p) => p.id);
   const others = mayEdit
@@ -31,7 +34,8 @@ export async function readMembers(viewer: Viewer, projectKey: string): Promise<M
         .orderBy(person.name)
         .limit(500)
     : [];
-  return { members: people, others, mayEdit };
+  const duties = await loadDuties(db, access.project.id);
+  return { members: people, others, mayEdit, duties, teams };
 }
 
 /** Gives a person a role in a project, or takes them out. A project keeps at least one lead. */
@@ -55,7 +59,7 @@ export async function setMember(
       .where(eq(project.id, projectId))
       .for("update");
     const [known] = await tx
-      .select({ id: person.id })
+      .select({ id: person.id, name: person.name })
       .from(person)
       .where(and(eq(person.id, request.personId), isNull(person.endedAt)));
     if (!known) throw invalid("There is no such person.", "Choose one from the list.");
@@ -70,6 +74,7 @@ export async function setMember(
         );
     }
     const own = and(eq(membership.projectId, projectId), eq(membership.personId, request.personId));
+    const [was] = await tx.select({ role: membership.role }).from(membership).where(own);
     if (request.role === null) await tx.delete(membership).where(own);
     else
       await tx
@@ -79,6 +84,20 @@ export async function setMember(
           target: [membership.projectId, membership.personId],
           set: { role: request.role },
         });
+    await keepDesignChange(
+      tx,
+      { projectId, byId: viewer.personId },
+      roleChange(known.name, was?.role ?? null, request.role),
+    );
   });
   return readMembers(viewer, projectKey);
+}
+
+function roleChange(name: string, was: string | null, is: string | null): DesignChange | null {
+  if (was === is) return null;
+  if (is === null) return plainChange("people", `took ${name} out, who was ${was}`);
+  return plainChange(
+    "people",
+    was === null ? `added ${name} as ${is}` : `made ${name}, who was ${was}, ${is}`,
+  );
 }

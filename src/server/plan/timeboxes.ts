@@ -10,7 +10,9 @@ import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { countOpenInside } from "./timebox-totals";
+import { plainChange, savedChange, type DesignChange } from "@/core/workflow/design-change";
 import { announceDesign } from "../workflow/announce";
+import { keepDesignChange } from "../workflow/design-history";
 import type { TimeboxRequest } from "@/core/plan/request";
 
 /** That a sprint or a release takes items of a project, as a condition on its id. */
@@ -84,6 +86,7 @@ export async function editTimebox(
     const owner = { ownerKind: "project", ownerId: projectId } as const;
     const owned = (of: typeof sprint | typeof release) =>
       and(eq(of.ownerKind, owner.ownerKind), eq(of.ownerId, owner.ownerId));
+    const change = await changeOf(tx, request);
     if (request.kind === "sprint") {
       const clash = overlap([
         ...(await loadSprints(tx, projectId)).filter((s) => s.id !== request.sprint.id),
@@ -138,9 +141,35 @@ export async function editTimebox(
         .returning({ id: table.id });
       if (gone.length === 0) throw notFound(what);
     }
+    await keepDesignChange(tx, { projectId, byId: viewer.personId, at: now }, change);
     await announceDesign(tx, projectId, { kind: "plan changed", data: {} });
   });
 }
+
+/** What a request changes of the sprints and releases, in words. */
+async function changeOf(tx: Transaction, request: TimeboxRequest): Promise<DesignChange | null> {
+  const area = "sprints and releases";
+  if (request.kind === "sprint") {
+    const [before] = await tx.select().from(sprint).where(eq(sprint.id, request.sprint.id));
+    const what = `the sprint “${request.sprint.name}”`;
+    return savedChange({ area, what }, before ?? null, request.sprint, SPRINT_TOLD);
+  }
+  if (request.kind === "release") {
+    const [before] = await tx.select().from(release).where(eq(release.id, request.release.id));
+    const was = before ? { ...before, released: before.releasedAt !== null } : null;
+    const what = `the release “${request.release.name}”`;
+    return savedChange({ area, what }, was, request.release, RELEASE_TOLD);
+  }
+  const [table, what] =
+    request.kind === "remove sprint"
+      ? ([sprint, "sprint"] as const)
+      : ([release, "release"] as const);
+  const [gone] = await tx.select({ name: table.name }).from(table).where(eq(table.id, request.id));
+  return gone ? plainChange(area, `took out the ${what} “${gone.name}”`) : null;
+}
+
+const SPRINT_TOLD = { name: "name", goal: "goal", startsOn: "begins", endsOn: "ends" } as const;
+const RELEASE_TOLD = { name: "name", dueOn: "date", released: "out" } as const;
 
 /** Lets a sprint or a release take items of a project. */
 async function openTimebox(

@@ -17,8 +17,9 @@ export interface DayProject {
   access: ProjectAccess;
   workflows: readonly Workflow[];
   types: Awaited<ReturnType<typeof projectTypes>>["types"];
-  /** Whether this person is named for tests here. */
+  /** Whether this person is named for tests here, and for releases. */
   tests: boolean;
+  releases: boolean;
 }
 
 /** The projects that somebody works in, with their processes. */
@@ -30,11 +31,18 @@ export async function dayProjects(reader: Reader, viewer: Viewer): Promise<DayPr
   const worked = await accessibleProjects(reader, viewer, inArray(project.id, member));
   return Promise.all(
     worked.map(async (access) => {
-      const [{ types, workflows }, testers] = await Promise.all([
+      const [{ types, workflows }, testers, releasers] = await Promise.all([
         projectTypes(reader, access.project.id),
         dutyHoldersNamed(reader, access.project.id, "tests"),
+        dutyHoldersNamed(reader, access.project.id, "releases"),
       ]);
-      return { access, types, workflows, tests: testers.includes(viewer.personId) };
+      return {
+        access,
+        types,
+        workflows,
+        tests: testers.includes(viewer.personId),
+        releases: releasers.includes(viewer.personId),
+      };
     }),
   );
 }

@@ -4,6 +4,10 @@ import type { FlowSummary } from "@/core/flow/summary";
 import type { Instant } from "@/core/calendar/instant";
 import { countedClock } from "@/core/item/start-finish";
 import type { Reader } from "@/db/connection";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import { dayWords } from "@/core/calendar/day-words";
+import { loadReleases } from "../plan/timeboxes";
+import { openInside, timeboxTotals } from "../plan/timebox-totals";
 import { unjudgedCount } from "../intake/desk";
 import { readRows } from "../item/list/read";
 import { seenOf } from "../item/list/named";
@@ -34,7 +38,9 @@ export async function readTeam(
   const idsOf = (rows: typeof running) => rows.map((row) => row.id).filter((one) => seen.has(one));
   const reports = access.may("read intake") ? await unjudgedCount(id) : 0;
   const broken = summary.limitsBroken;
+  const release = open.releases ? await nearestRelease(reader, viewer, open, { zone, now }) : null;
   const lines: TeamLine[] = [
+    ...(release ? [release] : []),
     {
       words: `${broken.length === 1 ? "limit" : "limits"} broken: ${broken.map(({ name }) => name).join(", ")}`,
       count: broken.length,
@@ -64,7 +70,35 @@ export async function readTeam(
       alarm: false,
     },
   ];
-  return lines.filter(({ count }) => count > 0);
+  return lines.filter((line) => line.count > 0 || line === release);
+}
+
+/** The release that goes out next, with what is still open in it, for whoever brings it out. */
+async function nearestRelease(
+  reader: Reader,
+  viewer: Viewer,
+  { access }: DayProject,
+  { zone, now }: { zone: string; now: Instant },
+): Promise<TeamLine | null> {
+  const { id, key } = access.project;
+  const [next] = (await loadReleases(reader, id)).filter(
+    ({ past, dueOn }) => !past && dueOn !== null,
+  );
+  if (!next) return null;
+  const [{ ids }, totals] = await Promise.all([
+    openInside(viewer, key, { timebox: "release", id: next.id }),
+    timeboxTotals(reader, viewer, id),
+  ]);
+  const today = isoDate(dayNumber(now, zone));
+  const late = next.dueOn! < today;
+  const when = `${late ? "was to go out" : "goes out"} ${dayWords(next.dueOn!, today)}`;
+  return {
+    words: `open in ${next.name}, which ${when}`,
+    count: totals[next.id]?.items ?? 0,
+    ids,
+    href: ids.length === 0 ? `/p/${key}/plan` : null,
+    alarm: late,
+  };
 }
 
 const isId = (id: string) => /^[0-9a-f-]{36}$/.test(id);

@@ -9,13 +9,21 @@ import type { Viewer } from "../people/viewer";
 /** So many changes are on a page. */
 const PAGE = 50;
 
-/** Writes down what somebody changed of how a project works. */
+/** Whose change it was, of which project, and when. */
+interface ChangedBy {
+  projectId: string;
+  byId: string | null;
+  at?: number;
+}
+
+/** Writes down what somebody changed of how a project works; nothing where nothing is different. */
 export async function keepDesignChange(
   tx: Transaction,
-  of: { projectId: string; byId: string | null; at: number },
-  { area, said, differences }: DesignChange,
+  { projectId, byId, at = Date.now() }: ChangedBy,
+  change: DesignChange | null,
 ): Promise<void> {
-  await tx.insert(designChange).values({ id: newId(), ...of, area, said, differences });
+  if (change === null) return;
+  await tx.insert(designChange).values({ id: newId(), projectId, byId, at, ...change });
 }
 
 /** What was changed of how a project works, the latest first, for those who lead it. */

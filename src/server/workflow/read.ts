@@ -73,7 +73,14 @@ export async function readDesign(viewer: Viewer, projectKey: string): Promise<De
       : [],
   ]);
   return {
-    project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
+    project: {
+      id: project.id,
+      key: project.key,
+      name: project.name,
+      zone: project.zone,
+      visibility: project.visibility,
+      expectation: { days: project.expectationDays, share: project.expectationShare },
+    },
     board: { id: board.id, name: board.name, version: board.version },
     columns,
     boards: await boardDesigns(db, project.id),

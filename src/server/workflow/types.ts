@@ -1,5 +1,6 @@
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import type { ItemType } from "@/core/item/item-type";
+import { plainChange, savedChange, type DesignChange } from "@/core/workflow/design-change";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { StateId } from "@/core/workflow/state";
 import { transact, type Transaction } from "@/db/connection";
@@ -12,6 +13,7 @@ import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { showUnshown } from "../board/show-states";
 import { announceDesign } from "./announce";
+import { keepDesignChange } from "./design-history";
 import { loadProjectWorkflows, projectTypes } from "./load";
 import { stopMoves } from "./move-lock";
 import { v7 as newId } from "uuid";
@@ -61,10 +63,69 @@ export async function editType(
         .set({ removedAt: edit.kind === "remove" ? now : null })
         .where(and(eq(itemType.id, type.id), eq(itemType.projectId, projectId)));
     }
+    await keepDesignChange(
+      tx,
+      { projectId, byId: viewer.personId, at: now },
+      changeOf(edit, { types, workflows, levels: access.project.levelNames }),
+    );
     await announceDesign(tx, projectId, { kind: "item types changed", data: { movedItems } });
     return { movedItems };
   });
 }
+
+/** What an edit changes, in words; null where that is nothing that anybody looks for. */
+function changeOf(
+  edit: TypeEdit,
+  {
+    types,
+    workflows,
+    levels,
+  }: { types: readonly ItemType[]; workflows: readonly Workflow[]; levels: readonly string[] },
+): DesignChange | null {
+  switch (edit.kind) {
+    case "order":
+      return null;
+    case "name levels":
+      return savedChange(
+        { area: "types", what: "what the levels are called" },
+        { levels },
+        { levels: edit.names },
+        { levels: "levels" },
+      );
+    case "save": {
+      const told = ({
+        name,
+        level,
+        glyph,
+        template,
+        workflowId,
+      }: Pick<ItemType, "name" | "level" | "glyph" | "template" | "workflowId">) => ({
+        name,
+        level: levels[level],
+        glyph,
+        template: template.slice(0, 200),
+        workflow: workflows.find((w) => w.id === workflowId)?.name ?? null,
+      });
+      const before = types.find((type) => type.id === edit.type.id);
+      const about = { area: "types", what: `the type “${edit.type.name}”` } as const;
+      return savedChange(about, before ? told(before) : null, told(edit.type), TYPE_WORDS);
+    }
+    case "remove":
+    case "bring back": {
+      const name = types.find((type) => type.id === edit.id)?.name ?? "";
+      const did = edit.kind === "remove" ? "took out" : "brought back";
+      return plainChange("types", `${did} the type “${name}”`);
+    }
+  }
+}
+
+const TYPE_WORDS = {
+  name: "name",
+  level: "level",
+  glyph: "sign",
+  template: "starting text",
+  workflow: "process",
+} as const;
 
 async function saveType({
   tx,

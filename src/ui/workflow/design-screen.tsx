@@ -6,12 +6,14 @@ import type { DesignView } from "@/core/workflow/design-view";
 import { ofDesign, useReadAgain } from "@/ui/kit/use-read-again";
 import { PlacesToParts } from "@/ui/item/terms/places-to-parts";
 import { TermsSection } from "@/ui/item/terms/terms-section";
+import { DutyTable } from "@/ui/people/duty-table";
 import { MemberTable } from "@/ui/people/member-table";
 import { DesignHistory } from "./design-history";
 import { LimitsSection } from "./limits-section";
 import { BoardList } from "@/ui/board/board-list";
 import { FieldTable } from "./field-table";
 import { SourceTable } from "./source-table";
+import { ProjectSettings } from "./project-settings";
 import { TypeTable } from "./type-table";
 import { useDesignRequest } from "./use-design-request";
 import { workflowContract } from "@/core/workflow/contract";
@@ -25,6 +27,7 @@ const PLACES = [
   { param: "boards", title: "Boards" },
   { param: "people", title: "People" },
   { param: "events", title: "Events" },
+  { param: "project", title: "Project" },
   { param: "history", title: "History" },
 ] as const;
 
@@ -98,7 +101,9 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
         ) : (
           <div className="h-full overflow-y-auto px-4 py-3">
             <h1 className="mb-3 text-[18px]">
-              {place.title} of {view.project.name}
+              {place.param === "project"
+                ? `${view.project.name} as a project`
+                : `${place.title} of ${view.project.name}`}
             </h1>
             {place.param === "fields" && (
               <div className="flex max-w-[1100px] flex-col gap-8">
@@ -119,7 +124,15 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
                 <LimitsSection view={view} send={send} />
               </div>
             )}
-            {place.param === "people" && <MemberTable projectKey={key} />}
+            {place.param === "people" && (
+              <div className="flex flex-col gap-8">
+                <MemberTable projectKey={key} />
+                <DutyTable projectKey={key} />
+              </div>
+            )}
+            {place.param === "project" && (
+              <ProjectSettings key={view.project.name} view={view} send={send} />
+            )}
             {place.param === "events" && <SourceTable projectKey={key} />}
             {place.param === "history" && (
               <DesignHistory projectKey={key} zone={view.project.zone} />

@@ -12,6 +12,7 @@ import type z from "zod";
 
 /** What belongs to a process and is changed at once. */
 const CHANGES = {
+  project: workflowContract.editProject,
   types: workflowContract.types,
   fields: itemContract.fields,
   plan: planContract.change,
