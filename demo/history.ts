@@ -9,6 +9,7 @@ import { seededRandom, type Random } from "@/core/forecast/random";
 import type { ItemCommand, MoveAnswers } from "@/core/item/command";
 import { decide, type DecisionContext } from "@/core/item/decide";
 import type { CreatedData, ItemEvent } from "@/core/item/event";
+import type { Criterion } from "@/core/item/criterion";
 import type { ClassOfService, ItemSnapshot, LinkKind } from "@/core/item/fields";
 import { pick } from "@/core/item/pick";
 import { compareRanks, ranksBetween } from "@/core/item/rank";
@@ -37,6 +38,7 @@ import {
   PLACES,
   REVIEW_COMMENTS,
   SEND_BACK_REASONS,
+  WANTED,
 } from "./words/stock";
 import { demoPartsOf } from "./terms";
 
@@ -292,6 +294,7 @@ class HistoryWriter {
   /** What went live, and when, in working hours. */
   private readonly wentLive: { pen: ItemPen; at: number }[] = [];
   private readonly newId: () => string;
+  private readonly criterionId: () => string;
   private readonly builders: DemoPerson[];
   private readonly testers: DemoPerson[];
   private readonly busyUntil = new Map<string, number>();
@@ -308,6 +311,7 @@ class HistoryWriter {
     this.ends = seededRandom(project.process.seed + 5000);
     this.readies = seededRandom(project.process.seed + 6000);
     this.newId = uuidSource(seededRandom(project.process.seed + 1000));
+    this.criterionId = uuidSource(seededRandom(project.process.seed + 7000));
     this.state = (name) => workflow.states.find((s) => s.name === name)!.id;
   }
 
@@ -396,12 +400,17 @@ class HistoryWriter {
     };
   }
 
+  private said(type: DemoType, title: string, random: Random) {
+    const { description, criteria } = describe(type, title, random);
+    return { description, criteria: criteria.map((text) => ({ id: this.criterionId(), text })) };
+  }
+
   private fields(draft: Draft, title: string) {
     const { random } = this.scene;
     return {
       title,
       parts: demoPartsOf(this.scene.project.key, title),
-      description: describe(draft.type, title, random),
+      ...this.said(draft.type, title, random),
       severity:
         draft.type === "bug"
           ? draft.classOfService === "expedite"
@@ -477,6 +486,7 @@ class HistoryWriter {
     this.writeDependencies();
     this.writeReady();
     this.writeTalk();
+    this.writeWanted();
     this.writeLargePieces();
     this.writeThreads();
     this.writeWithdrawn();
@@ -622,6 +632,19 @@ class HistoryWriter {
       );
   }
 
+  /** What is in test is tested in part, and of two stories somebody wants more than was agreed. */
+  private writeWanted(): void {
+    const begun = this.pens.filter(
+      ({ item }) =>
+        item.typeId === "story" && isInProgress(item.stateKind) && item.withdrawnAt === null,
+    );
+    for (const pen of begun)
+      if (pen.item.stateId === this.state("In test"))
+        pen.meet(this.scene.end - 2, this.testers[0].id, pen.item.criteria.slice(0, 1));
+    for (const [i, pen] of begun.slice(0, WANTED.length).entries())
+      pen.wantMore(this.scene.end - 6 - i, "ines", WANTED[i]);
+  }
+
   private comeBack(pen: ItemPen, at: number): void {
     const { reviewerId } = pen.item;
     const steps: [hours: number, to: string, by: string, answers?: MoveAnswers][] = [
@@ -696,6 +719,7 @@ class HistoryWriter {
         ...parent.item,
         title,
         description: "",
+        criteria: [],
         typeId: "task",
         estimate: null,
         severity: null,
@@ -735,8 +759,9 @@ class HistoryWriter {
     actorId: string;
     command: ItemCommand;
   }): ItemEvent[] {
-    // What is ready has chances of its own, so that the rest of the world stays as it was.
-    const random = command.kind === "ready" ? this.readies : this.scene.random;
+    // What is ready, and what is met, has chances of its own, so that the rest of the world stays as it was.
+    const apart = command.kind === "ready" || command.kind === "meet";
+    const random = apart ? this.readies : this.scene.random;
     const jitter = Math.floor(random.next() * 4 * MINUTE);
     const at = Math.min(
       this.scene.now - 1000,
@@ -835,7 +860,26 @@ class ItemPen {
 
   move(hours: number, to: string, actorId: string, answers: MoveAnswers = {}): void {
     const target = this.workflow.states.find((s) => s.name === to)!.id;
+    // Whoever has tested it ticks what it is accepted by.
+    if (to === "Ready to deploy") this.meet(hours, actorId, this.item.criteria);
     this.run(hours, actorId, { kind: "move", from: this.item.stateId, to: target, answers });
+  }
+
+  /** Finds some of its criteria met. */
+  meet(hours: number, actorId: string, criteria: readonly Criterion[]): void {
+    const met = new Set(this.item.met.map(({ criterionId }) => criterionId));
+    for (const { id } of criteria)
+      if (!met.has(id)) this.run(hours, actorId, { kind: "meet", criterionId: id, on: true });
+  }
+
+  /** Somebody wants more of it than was agreed when it was begun. */
+  wantMore(hours: number, actorId: string, text: string): void {
+    const { criteria, estimate, version } = this.item;
+    const changes = {
+      criteria: [...criteria, { id: this.writer.nextId(), text }],
+      estimate: (estimate ?? 0) + 2,
+    };
+    this.run(hours, actorId, { kind: "edit", seenVersion: version, changes });
   }
 
   comment(hours: number, actorId: string, body: string): void {

@@ -41,12 +41,22 @@ function compose(words: TitleStock, type: DemoType, random: Random): string {
   return `${random.pick(words.asks)} ${random.pick(words.forWhom)}`;
 }
 
-/** A description in Markdown that fits the type. */
-export function describe(type: DemoType, title: string, random: Random): string {
+/** A description in Markdown that fits the type, and the lines by which a story is accepted. */
+export function describe(
+  type: DemoType,
+  title: string,
+  random: Random,
+): { description: string; criteria: string[] } {
+  if (type === "story") {
+    const description = random.pick(WHY_STORIES);
+    return { description, criteria: random.pick(ACCEPTANCE).replaceAll(/^- /gm, "").split("\n") };
+  }
+  return { description: plainDescription(type, title, random), criteria: [] };
+}
+
+function plainDescription(type: "bug" | "request", title: string, random: Random): string {
   if (type === "bug")
     return `${title}, seen at ${random.pick(PLACES)}. ${random.pick(FINDINGS)} ${random.pick(FINDINGS)}\n\n### Expected\n\nThe same as on every other sailing.`;
-  if (type === "story")
-    return `${random.pick(WHY_STORIES)}\n\n### Done when\n\n${random.pick(ACCEPTANCE)}`;
   return `Asked for by the office at ${random.pick(PLACES)}. ${random.pick(WHY_STORIES)}`;
 }
 

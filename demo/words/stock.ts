@@ -52,6 +52,12 @@ export const ACCEPTANCE = [
   "- The old way keeps working until the end of the month.\n- The quay office sees who did it.\n- Figures from before the change stay as they were.",
 ];
 
+/** What somebody wants of a story after work on it has begun. */
+export const WANTED = [
+  "It also works for the school boat on Fridays.",
+  "The quay office can switch it off without us.",
+];
+
 export const HOW_TO_TEST = [
   "Buy a ticket on the test route, close the app, open it again without a connection: the ticket is still there.",
   "Set the device clock to ten minutes before midnight, wait for the change of day and look at the list.",

@@ -152,6 +152,42 @@ describe("an item, as anyone on the project opens it", () => {
     await person.reads("Ruth Abara created it in Backlog");
   });
 
+  test("what it is accepted by is written line after line and ticked; what is changed after the start is shown", async () => {
+    await person.open("/p/TIX/flow");
+    const agreed = await newItem(person, "A bell for the fog");
+    await person.open(`/p/TIX/items/${agreed}`);
+    const lines = "section[aria-label='Accepted when']";
+    await person.click(`${lines} input[aria-label='New criterion']`);
+    for (const line of ["It rings in fog.", "It is quiet at night."]) {
+      await person.page.keyboard.type(line);
+      await person.keys("Enter");
+      await person.reads(line, lines);
+    }
+    await person.reads("0 of 2 met", lines);
+    await person.click(`${lines} input[aria-label='It rings in fog.']`);
+    await person.reads("1 of 2 met", lines);
+    await person.reads("Ruth Abara", lines);
+    await person.press("Pull");
+    await person.reads("Ready");
+    expect(await person.text("main")).not.toContain("Changed since work began");
+    // A line that is rewritten has to be met anew; the other one is taken out.
+    await person.press("It rings in fog.");
+    await person.page.waitForSelector(`${lines} input[aria-label='The criterion']`);
+    await person.keys("End");
+    await person.page.keyboard.type(" Loudly.");
+    await person.keys("Enter");
+    await person.reads("0 of 2 met", lines);
+    await person.click(`${lines} button[aria-label='Take out “It is quiet at night.”']`);
+    await person.reads("0 of 1 met", lines);
+    await person.reads("Changed since work began");
+    await person.reads(
+      "the acceptance criteria: rewrote “It rings in fog. Loudly.”, took out “It is quiet at night.”",
+    );
+    await person.reads("by Ruth Abara (2 times)");
+    await person.press("Changes");
+    await person.reads("ticked “It rings in fog.”");
+  });
+
   test("what is done is marked ready by a key; a blocker names what the item waits for", async () => {
     const card = `[data-key="${key}"]`;
     await person.open("/p/TIX/flow");

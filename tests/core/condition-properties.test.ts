@@ -12,6 +12,7 @@ import { computedFields } from "@/core/item/compute-fields";
 import {
   anyComparison,
   anyCondition,
+  anyCriteria,
   anyOutside,
   anyOwn,
   anyShown,
@@ -62,7 +63,7 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
   })
   .chain((change) =>
     fc.record({
-      item: fc.constant({ ...plainItem, ...change }),
+      item: anyCriteria.map((criteria) => ({ ...plainItem, ...change, ...criteria })),
       computed: fc.constant(computedFields(OWN_FIELDS, { ...plainItem, ...change })),
       shown: anyShown,
       everIn: fc.subarray(["s1", "s2", "s3", "s4"]),

@@ -10,6 +10,7 @@ import {
   type ItemSnapshot,
   type LinkKind,
 } from "@/core/item/fields";
+import { openCriteria } from "@/core/item/criterion";
 import { PROMISE_BANDS, type PromiseBand } from "@/core/item/promise-band";
 import { CHANGE_CHECKS, checksOf, TEST_RESULTS } from "@/core/item/outside";
 import { isDerived, type OwnFieldKind } from "@/core/item/own-field";
@@ -127,7 +128,7 @@ const FACT_KINDS = {
   choice: "choice",
   terms: "set",
   flag: "flag",
-} as const satisfies Record<FieldEditor["kind"], Fact["kind"]>;
+} as const satisfies Record<Exclude<FieldEditor["kind"], "criteria">, Fact["kind"]>;
 
 /** A field of an item as a condition asks for it. An empty text is none. */
 function factOfField(name: AskedField): Fact {
@@ -136,7 +137,7 @@ function factOfField(name: AskedField): Fact {
   return {
     label: fact!.label,
     text: fact!.text,
-    kind: FACT_KINDS[editor.kind],
+    kind: FACT_KINDS[editor.kind as keyof typeof FACT_KINDS],
     nullable: schema.safeParse(null).success || schema.safeParse("").success,
     options: editor.kind === "choice" ? editor.options : null,
     ...(editor.kind === "number" ? { unit: editor.unit ?? "" } : {}),
@@ -222,6 +223,8 @@ export const FACTS = {
     options: LINK_KINDS,
     of: ({ links }) => links,
   } as Fact,
+  criteria: number("acceptance criteria", "criteria", ({ item }) => item.criteria.length),
+  openCriteria: number("criteria not met", "open_criteria", ({ item }) => openCriteria(item)),
   children: number("children", "children", ({ children }) => children),
   openChildren: number("open children", "open_children", ({ openChildren }) => openChildren),
   waitsFor: number("items it waits for", "waits_for", ({ waitsFor }) => waitsFor),

@@ -105,6 +105,7 @@ export type ItemCommand =
       outward: boolean;
     }
   | { kind: "tick"; policyId: string; on: boolean }
+  | { kind: "meet"; criterionId: string; on: boolean }
   | { kind: "approve"; on: boolean }
   /** Something happened outside. */
   | { kind: "report"; fact: OutsideFact; source: string }

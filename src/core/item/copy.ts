@@ -4,8 +4,8 @@ import { NEW_ITEM, type NewItem } from "./new-item";
 
 /** What of an item a copy of it takes along, in the order in which it is offered. */
 export const COPY_PARTS = {
-  texts: "description and how to test",
-  facts: "its fields: class, priority, size, labels and the project's own",
+  texts: "description, criteria and how to test",
+  facts: "its fields: class, priority, size, parts, labels and the project's own",
   people: "assignee, reviewer and team",
   plan: "sprint, release and due date",
   parent: "what it stands under",
@@ -42,7 +42,11 @@ export function copiedFields(of: ItemSnapshot, title: string, parts: readonly Co
     typeId,
     restricted,
     origin,
-    ...(has("texts") && { description: of.description, howToTest: of.howToTest }),
+    ...(has("texts") && {
+      description: of.description,
+      criteria: of.criteria,
+      howToTest: of.howToTest,
+    }),
     ...(has("facts") && factsOf(of, has("plan"))),
     ...(has("people") && {
       assigneeId: of.assigneeId,
@@ -55,13 +59,14 @@ export function copiedFields(of: ItemSnapshot, title: string, parts: readonly Co
 
 /** A fixed date needs the day: without the plan the copy is of the standard class. */
 function factsOf(of: ItemSnapshot, withPlan: boolean): Partial<NewItem> {
-  const { severity, priority, estimate, place, labels, own, classOfService } = of;
+  const { severity, priority, estimate, place, parts, labels, own, classOfService } = of;
   const dated = classOfService === "fixed date" && !(withPlan && of.dueOn !== null);
   return {
     severity,
     priority,
     estimate,
     place,
+    parts,
     labels,
     own,
     classOfService: dated ? "standard" : classOfService,

@@ -132,6 +132,8 @@ function changesFor(
       return [{ kind: "unlinked", old: linkData(command) }];
     case "tick":
       return tick(item, command, context);
+    case "meet":
+      return meet(item, command);
     case "approve":
       return approve(item, command, context);
     case "report":
@@ -336,6 +338,22 @@ function tick(
   if (ticked === command.on) return [];
   const about = { policyId: policy.id, text: policy.text };
   return [command.on ? { kind: "ticked", new: about } : { kind: "unticked", old: about }];
+}
+
+function meet(
+  item: ItemSnapshot,
+  { criterionId, on }: Extract<ItemCommand, { kind: "meet" }>,
+): ItemChange[] | Refusal {
+  const criterion = item.criteria.find(({ id }) => id === criterionId);
+  if (!criterion)
+    return refuse(
+      "invalid",
+      "This criterion is not there any more.",
+      "Look at the item anew: somebody has changed what it is accepted by.",
+    );
+  if (item.met.some((one) => one.criterionId === criterionId) === on) return [];
+  const about = { policyId: criterionId, text: criterion.text, criterion: true } as const;
+  return [on ? { kind: "ticked", new: about } : { kind: "unticked", old: about }];
 }
 
 function approve(

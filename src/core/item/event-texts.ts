@@ -1,3 +1,4 @@
+import type { Criterion } from "./criterion";
 import type { ItemChange, ItemEvent } from "./event";
 import { TEXT_FIELDS, type ItemSnapshot } from "./fields";
 import type { OwnValues } from "./own-field";
@@ -23,6 +24,8 @@ function rewriteChange(event: ItemEvent, rewrite: Rewrite): Partial<ItemChange> 
     case "created":
       return { new: rewriteFields(event.new, rewrite) };
     case "changed": {
+      if (event.field === "criteria")
+        return { old: criteria(event.old, rewrite), new: criteria(event.new, rewrite) };
       const isText = (TEXT_FIELDS as readonly string[]).includes(event.field);
       return isText ? { old: maybe(event.old), new: maybe(event.new) } : {};
     }
@@ -56,6 +59,10 @@ function rewriteChange(event: ItemEvent, rewrite: Rewrite): Partial<ItemChange> 
       return { new: { ...event.new, name: rewrite(event.new.name) } };
     case "file removed":
       return { old: { ...event.old, name: rewrite(event.old.name) } };
+    case "ticked":
+      return event.new.criterion ? { new: { ...event.new, text: rewrite(event.new.text) } } : {};
+    case "unticked":
+      return event.old.criterion ? { old: { ...event.old, text: rewrite(event.old.text) } } : {};
     case "put under":
     case "brought back":
     case "talk closed":
@@ -64,8 +71,6 @@ function rewriteChange(event: ItemEvent, rewrite: Rewrite): Partial<ItemChange> 
     case "ready taken back":
     case "linked":
     case "unlinked":
-    case "ticked":
-    case "unticked":
     case "approved":
     case "approval withdrawn":
       return {};
@@ -79,6 +84,7 @@ export function rewriteFields<F extends Partial<ItemSnapshot>>(fields: F, rewrit
     const text = rewritten[field];
     if (typeof text === "string") rewritten[field] = rewrite(text);
   }
+  if (fields.criteria) rewritten.criteria = criteria(fields.criteria, rewrite);
   if (fields.own) rewritten.own = rewriteOwn(fields.own, rewrite);
   if (fields.openBlockers)
     rewritten.openBlockers = fields.openBlockers.map((blocker) => ({
@@ -88,6 +94,9 @@ export function rewriteFields<F extends Partial<ItemSnapshot>>(fields: F, rewrit
     }));
   return rewritten as F;
 }
+
+const criteria = (lines: unknown, rewrite: Rewrite): Criterion[] =>
+  (lines as Criterion[]).map(({ id, text }) => ({ id, text: rewrite(text) }));
 
 /** An event does not know which own fields are texts: every value that is a string counts as one. */
 const rewriteOwn = (own: OwnValues, rewrite: Rewrite): OwnValues =>

@@ -119,8 +119,9 @@ export type ItemChange =
       kind: "unlinked";
       old: { linkId: string; kind: LinkKind; otherId: string; otherKey: string; outward: boolean };
     }
-  | { kind: "ticked"; new: { policyId: string; text: string } }
-  | { kind: "unticked"; old: { policyId: string; text: string } }
+  /** A point of an agreement, by its policy; or one of the item's own criteria, by its id. */
+  | { kind: "ticked"; new: { policyId: string; text: string; criterion?: true } }
+  | { kind: "unticked"; old: { policyId: string; text: string; criterion?: true } }
   | { kind: "approved"; new: { role: "lead" | "member" } }
   | { kind: "approval withdrawn" }
   /**

@@ -3,6 +3,7 @@ import type { Instant, Interval } from "@/core/calendar/instant";
 import type { OwnValues } from "./own-field";
 import type { Outside } from "./outside";
 import type { Outcome, StateId, StateKind } from "@/core/workflow/state";
+import { criteriaSchema, type Met } from "./criterion";
 import type { Milestones } from "./start-finish";
 import { termsSchema, type TermKind } from "./terms/term";
 
@@ -45,6 +46,7 @@ export type FieldEditor =
       ask?: string;
     }
   | { kind: "terms"; of: TermKind }
+  | { kind: "criteria" }
   | { kind: "flag"; yes: string; no: string };
 
 /** A field of an item that somebody edits, with all that the product knows about it. */
@@ -111,6 +113,13 @@ export const ITEM_FIELDS = {
       what: "a note on how to test",
     },
     followUp: "nothing",
+  },
+  criteria: {
+    label: "Accepted when",
+    words: "acceptance criteria",
+    schema: criteriaSchema,
+    initial: [],
+    editor: { kind: "criteria" },
   },
   assigneeId: {
     label: "Assignee",
@@ -428,6 +437,8 @@ export interface ItemSnapshot extends EditableFields, Milestones {
   openBlockers: OpenBlocker[];
   /** Since when the work in its state is done and it waits to be pulled on; null while it is not. */
   readySince: Instant | null;
+  /** Which of its criteria somebody found met. */
+  met: Met[];
   /** Both are about the state the item is in, and begin anew in the next. */
   ticks: Tick[];
   approvals: Approval[];

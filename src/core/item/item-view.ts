@@ -1,3 +1,4 @@
+import type { AgreedChanges } from "./agreed";
 import type { Age } from "@/core/flow/age";
 import type { Card } from "@/core/board/card";
 import type { Zigzag } from "@/core/flow/zigzag";
@@ -65,6 +66,8 @@ export interface ItemView {
     finish: Transition | null;
   }[];
   parent: { key: string; title: string } | null;
+  /** What of it is different from what was agreed when work began; null where nothing is. */
+  agreed: (Omit<AgreedChanges, "by"> & { by: { name: string; changes: number }[] }) | null;
   links: ItemViewLink[];
   /** How many items it waits for that this person may not see. */
   waitsUnseen: number;

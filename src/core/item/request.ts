@@ -106,6 +106,8 @@ export const commandRequest = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("link"), linkKind: z.enum(LINK_KINDS), otherKey: z.string().max(30) }),
   z.object({ kind: z.literal("unlink"), linkId: z.uuid() }),
   z.object({ kind: z.literal("tick"), policyId: id, on: z.boolean() }),
+  /** Finds one of its acceptance criteria met, or not any more. */
+  z.object({ kind: z.literal("meet"), criterionId: z.uuid(), on: z.boolean() }),
   z.object({ kind: z.literal("approve"), on: z.boolean() }),
   z.object({ kind: z.literal("remove file"), fileId: z.uuid() }),
   z.object({ kind: z.literal("put file back"), fileId: z.uuid() }),

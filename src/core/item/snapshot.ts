@@ -1,5 +1,6 @@
 import type { Instant, Interval } from "@/core/calendar/instant";
 import { isInProgress, type Outcome, type StateId, type StateKind } from "@/core/workflow/state";
+import { metStill, type Criterion } from "./criterion";
 import type { ItemEvent } from "./event";
 import type { ItemSnapshot } from "./fields";
 import { NEW_ITEM } from "./new-item";
@@ -44,6 +45,7 @@ export function applyEvent(before: ItemSnapshot | null, event: ItemEvent): ItemS
       blockedSince: null,
       openBlockers: [],
       readySince: null,
+      met: [],
       ticks: [],
       approvals: [],
       withdrawnAt: null,
@@ -63,6 +65,9 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
     case "changed":
       return {
         [event.field]: event.new,
+        ...(event.field === "criteria"
+          ? { met: metStill(before.met, before.criteria, event.new as Criterion[]) }
+          : {}),
         ...(event.field === "outcome" ? named(before, event.new as Outcome | null, event.at) : {}),
       };
     case "moved":
@@ -92,6 +97,13 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
     case "reported":
       return { outside: outsideAfter(before.outside, event.new) };
     case "ticked":
+      if (event.new.criterion)
+        return {
+          met: [
+            ...before.met,
+            { criterionId: event.new.policyId, byId: event.actorId, at: event.at },
+          ],
+        };
       return {
         ticks: [
           ...before.ticks,
@@ -99,6 +111,8 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
         ],
       };
     case "unticked":
+      if (event.old.criterion)
+        return { met: before.met.filter((one) => one.criterionId !== event.old.policyId) };
       return { ticks: before.ticks.filter((t) => t.policyId !== event.old.policyId) };
     case "approved":
       return {

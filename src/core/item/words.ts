@@ -1,5 +1,6 @@
 import type { StateId } from "@/core/workflow/state";
 import { blockerWords } from "./blocker";
+import { criteriaChange, type Criterion } from "./criterion";
 import type { EventOf, ItemEvent } from "./event";
 import {
   FIELD_WORDS,
@@ -152,6 +153,8 @@ function changeWords(
   const editor = editorOf(field);
   if (editor?.kind === "text" && editor.long)
     return after ? `rewrote the ${name}` : `cleared the ${name}`;
+  if (editor?.kind === "criteria")
+    return `in the ${name} ${criteriaChange(before as Criterion[], after as Criterion[])}`;
   const show = (value: unknown): string => {
     if (value === null || value === "") return "none";
     if (Array.isArray(value)) return value.join(", ") || "none";

@@ -27,6 +27,7 @@ import type {
   Severity,
   Tick,
 } from "@/core/item/fields";
+import type { Criterion, Met } from "@/core/item/criterion";
 import type { Outside } from "@/core/item/outside";
 import type { Audience, CommentSign, Named, TalkClosing } from "@/core/talk/comment";
 import type { OwnValues } from "@/core/item/own-field";
@@ -91,6 +92,9 @@ export const item = pgTable(
     blockedSince: instant("blocked_since"),
     openBlockers: jsonb("open_blockers").$type<OpenBlocker[]>().notNull(),
     readySince: instant("ready_since"),
+    /** What has to be true so that it is what was wanted, and what of it somebody found met. */
+    criteria: jsonb("criteria").$type<Criterion[]>().notNull().default([]),
+    met: jsonb("met").$type<Met[]>().notNull().default([]),
     ticks: jsonb("ticks").$type<Tick[]>().notNull().default([]),
     approvals: jsonb("approvals").$type<Approval[]>().notNull().default([]),
     withdrawnAt: instant("withdrawn_at"),

@@ -148,6 +148,10 @@ export function factColumn(fact: FactName, asker: SqlAsker): SQL {
       return days(item.readySince, asker.now);
     case "age":
       return age(asker);
+    case "criteria":
+      return sql`jsonb_array_length(${item.criteria})::float8`;
+    case "openCriteria":
+      return sql`(jsonb_array_length(${item.criteria}) - jsonb_array_length(${item.met}))::float8`;
     case "children":
       return childCount(TRUE, asker);
     case "openChildren":
@@ -194,6 +198,8 @@ type PlainColumn = Exclude<
   | "ready"
   | "daysReady"
   | "age"
+  | "criteria"
+  | "openCriteria"
   | "children"
   | "openChildren"
   | "waitsFor"

@@ -23,6 +23,7 @@ const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   ready: "move item",
   link: "link item",
   unlink: "link item",
+  meet: "edit item",
   tick: "move item",
   approve: "move item",
   "remove file": "edit item",

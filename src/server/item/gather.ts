@@ -171,6 +171,7 @@ async function commandOf({
     case "lift":
     case "ready":
     case "tick":
+    case "meet":
     case "approve":
       return ask;
   }

@@ -1,3 +1,4 @@
+import { changesSinceAgreed } from "@/core/item/agreed";
 import { ageOf } from "@/core/flow/age";
 import { and, asc, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import { cardOf } from "@/core/board/card";
@@ -178,6 +179,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     blocks: blocks.map((b) => ({ from: b.fromAt, to: b.liftedAt })),
     readies: readiesOf(history),
   };
+  const agreed = changesSinceAgreed(history);
   const keyed = (n: number) => `${access.project.key}-${n}`;
   return {
     item: snapshot,
@@ -219,6 +221,13 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
           (t) => stateOf(workflowOfType(c.typeId), t.to).kind === "finished",
         ) ?? null,
     })),
+    agreed: agreed && {
+      ...agreed,
+      by: agreed.by.map(({ personId, changes }) => ({
+        name: personId === null ? "Zigzag Lane" : actorNames.get(personId)!,
+        changes,
+      })),
+    },
     parent: parent[0] ? { key: keyed(parent[0].number), title: parent[0].title } : null,
     links: links.map((l) => ({
       id: l.id,

@@ -18,6 +18,7 @@ export function standsAlone(ask: Ask, { before, workflow }: Entered): boolean {
     case "take back comment":
     case "close talk":
     case "tick":
+    case "meet":
     case "approve":
     case "ready":
     case "lift":

@@ -3,13 +3,16 @@ import { Eye, EyeOff } from "lucide-react";
 import { alertsContract } from "@/core/alerts/contract";
 import { counted } from "@/core/formats/counted";
 import { Button } from "@/ui/kit/button";
-import { Menu, MenuItem } from "@/ui/kit/menu";
+import { Menu, MenuItem, MenuTitle } from "@/ui/kit/menu";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ask } from "@/ui/kit/request";
 import type { ItemHandle } from "./use-item";
 
-/** Whether I follow an item, alone or with all below it, and how many do. */
-export function FollowButton({ handle }: { handle: ItemHandle }) {
+/**
+ * Whether I follow an item, alone or with all below it, and how many do: beside it where there is
+ * room, else in its menu.
+ */
+export function FollowButton({ handle, wide = false }: { handle: ItemHandle; wide?: boolean }) {
   const { view, reload } = handle;
   const { mine, below, count } = view.talk.following;
   const follow = (kind: "item" | "below", on: boolean, done: string) =>
@@ -30,7 +33,7 @@ export function FollowButton({ handle }: { handle: ItemHandle }) {
   const words = mine ? (below ? "Following with all below" : "Following") : "Follow";
   return (
     <span className="inline-flex items-center gap-2 text-[12.5px] text-ink-soft">
-      {count > 0 && <span>followed by {counted(count, "person", "people")}</span>}
+      {wide && count > 0 && <span>followed by {counted(count, "person", "people")}</span>}
       <Menu
         align="end"
         trigger={
@@ -40,6 +43,9 @@ export function FollowButton({ handle }: { handle: ItemHandle }) {
           </Button>
         }
       >
+        {!wide && count > 0 && (
+          <MenuTitle>followed by {counted(count, "person", "people")}</MenuTitle>
+        )}
         {!mine && (
           <MenuItem onSelect={() => follow("item", true, `You follow ${view.key}.`)}>
             Follow it

@@ -3,9 +3,11 @@ import { listWords } from "@/core/formats/list-words";
 import { emptyParts } from "@/core/item/empty-parts";
 import { TalkSection } from "@/ui/talk/talk-section";
 import { EditableText } from "./editable-text";
+import { AgreedNote } from "./agreed-note";
 import { ItemAgreement } from "./item-agreement";
 import { ItemBlockers } from "./item-blockers";
 import { ItemChildren } from "./item-children";
+import { ItemCriteria } from "./item-criteria";
 import { ItemFields } from "./item-fields";
 import { ItemFiles } from "./item-files";
 import { ItemHead } from "./item-head";
@@ -115,6 +117,8 @@ function Texts({ handle }: { handle: ItemHandle }) {
         onSave={(description, seen) => edit({ description }, seen)}
       />
       <StillEmpty view={view} />
+      <ItemCriteria handle={handle} />
+      <AgreedNote view={view} />
       <EditableText
         label="How to test"
         value={item.howToTest ?? ""}

@@ -19,7 +19,7 @@ export function ItemPage({ initial }: { initial: ItemView }) {
           <PinButton id={initial.item.id} itemKey={initial.key} />
           <span className="flex-1" />
           <ItemVotes handle={handle} />
-          <FollowButton handle={handle} />
+          <FollowButton wide handle={handle} />
           <ItemMenu handle={handle} />
         </div>
         <ItemBody handle={handle} wide />

@@ -32,7 +32,8 @@ export function TriedFields({ draft, view, tried }: Props) {
   const [all, setAll] = useState(false);
   const asked = askedOfItems(draft);
   const shown = EDITABLE_FIELDS.filter(
-    (f) => f !== "title" && (all || USUAL.includes(f) || asked.fields.includes(f)),
+    (f) =>
+      f !== "title" && f !== "criteria" && (all || USUAL.includes(f) || asked.fields.includes(f)),
   );
   const named = {
     ...vocabulary,

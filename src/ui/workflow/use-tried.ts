@@ -37,6 +37,7 @@ function invented(workflow: Workflow, view: DesignView): ItemSnapshot {
     blockedSince: null,
     openBlockers: [],
     readySince: null,
+    met: [],
     ticks: [],
     approvals: [],
     withdrawnAt: null,

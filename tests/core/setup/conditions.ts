@@ -274,3 +274,12 @@ export const anyShown = fc.record(
   },
   { requiredKeys: [] },
 );
+
+/** Criteria of an item, with some of them met. */
+export const anyCriteria = fc.nat(4).chain((count) => {
+  const criteria = Array.from({ length: count }, (_, i) => ({ id: `k${i}`, text: `Line ${i}` }));
+  return fc.subarray(criteria).map((found) => ({
+    criteria,
+    met: found.map(({ id }) => ({ criterionId: id, byId: "noor", at: 0 })),
+  }));
+});

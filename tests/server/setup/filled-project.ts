@@ -9,7 +9,7 @@ import type { Vocabulary } from "@/core/condition/vocabulary";
 import { askedItems } from "@/server/condition/asked-items";
 import { loadVocabulary } from "@/server/condition/vocabulary";
 import { snapshotOf } from "@/server/item/rows";
-import { anyOutside, anyOwn, OWN_FIELDS } from "../../core/setup/conditions";
+import { anyCriteria, anyOutside, anyOwn, OWN_FIELDS } from "../../core/setup/conditions";
 
 /** The items of the project that is filled. */
 export const FILLED = and(eq(item.projectId, "gate"), isNull(item.withdrawnAt));
@@ -54,13 +54,14 @@ export async function fillProject(): Promise<{
       parts: fc.subarray(["ticket", "Gate"]),
       sprintId: fc.constantFrom(null, "sp1", "sp2"),
       releaseId: fc.constantFrom(null, "r1"),
+      criteria: anyCriteria,
     }),
     { seed: 7, numRuns: ids.length },
   );
   for (const [i, id] of ids.entries())
     await db
       .update(item)
-      .set(JSON.parse(JSON.stringify(values[i])))
+      .set(JSON.parse(JSON.stringify({ ...values[i], ...values[i].criteria })))
       .where(eq(item.id, id));
   await db.insert(itemLink).values(
     ids.slice(1).flatMap((toItemId, i) =>

@@ -1,0 +1,77 @@
+import type { Instant } from "@/core/calendar/instant";
+import { passage } from "@/core/item/start-finish";
+import { criteriaChange, type Criterion } from "./criterion";
+import type { ItemEvent } from "./event";
+import type { EditableField } from "./fields";
+import { replay } from "./snapshot";
+import { standingEvents } from "./standing-events";
+
+/*
+ * What was agreed when work on an item began, held against what it says now: its description, the
+ * criteria by which it is accepted, and its size.
+ */
+
+const AGREED: readonly EditableField[] = ["description", "criteria", "estimate"];
+
+/** How what an item says differs from what was agreed. */
+export interface AgreedChanges {
+  /** When work began. */
+  since: Instant;
+  /** The description as it was then; null where it says the same. */
+  description: string | null;
+  /** What became of the criteria, in words; null where they are the same. */
+  criteria: string | null;
+  /** The size then; null where it is the same. */
+  estimate: { was: number | null } | null;
+  /** How often somebody changed any of it since, by person; null for the process. */
+  by: { personId: string | null; changes: number }[];
+}
+
+/** The last event that stands by which an item was started; null where it never was. */
+function startIn(history: readonly ItemEvent[]): ItemEvent | null {
+  const started = standingEvents(history).findLast((event) => {
+    if (event.kind === "created") return passage("unstarted", event.new.stateKind) === "start";
+    return event.kind === "moved" && passage(event.old.kind, event.new.kind) === "start";
+  });
+  return started ?? null;
+}
+
+/**
+ * What of an item was changed since work on it began; null where nothing was, or it is not begun.
+ * @param history all of its events, oldest first
+ */
+export function changesSinceAgreed(history: readonly ItemEvent[]): AgreedChanges | null {
+  const start = startIn(history);
+  if (start === null) return null;
+  const at = history.indexOf(start) + 1;
+  const then = replay(history.slice(0, at));
+  const now = replay(history);
+  const criteria = sameCriteria(then.criteria, now.criteria)
+    ? null
+    : criteriaChange(then.criteria, now.criteria);
+  const changes: Omit<AgreedChanges, "by"> = {
+    since: start.at,
+    description: then.description === now.description ? null : then.description,
+    criteria,
+    estimate: then.estimate === now.estimate ? null : { was: then.estimate },
+  };
+  const { description, estimate } = changes;
+  if (description === null && criteria === null && estimate === null) return null;
+  return { ...changes, by: changersAfter(history, start) };
+}
+
+const sameCriteria = (one: readonly Criterion[], other: readonly Criterion[]): boolean =>
+  JSON.stringify(one) === JSON.stringify(other);
+
+/** Who changed any of it after work began, those who did it most often first. */
+function changersAfter(history: readonly ItemEvent[], start: ItemEvent): AgreedChanges["by"] {
+  const counts = new Map<string | null, number>();
+  for (const event of standingEvents(history))
+    if (event.seq > start.seq && event.kind === "changed" && isAgreed(event.field))
+      counts.set(event.actorId, (counts.get(event.actorId) ?? 0) + 1);
+  return [...counts]
+    .map(([personId, changes]) => ({ personId, changes }))
+    .sort((a, b) => b.changes - a.changes);
+}
+
+const isAgreed = (field: string): boolean => (AGREED as readonly string[]).includes(field);
