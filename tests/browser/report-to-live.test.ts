@@ -168,6 +168,24 @@ test("it is accepted into the backlog by keyboard, can be undone, and is accepte
   await triager.reads(TITLE, `li[data-key="${itemKey}"]`);
 });
 
+test("the report behind the item is read where the item is: its words, its letters and its picture", async () => {
+  const reports = "section[aria-label=Reports]";
+  await triager.open(`/p/TIX/items/${itemKey}`);
+  await triager.press("read", '//section[@aria-label="Reports"]');
+  // As text, whatever is in it.
+  await triager.reads("It beeped twice and stayed shut. <b>Twice</b>!", reports);
+  await triager.reads("Which of the two gates was it?", reports);
+  await triager.reads("The left one.", reports);
+  await triager.page.waitForSelector(`${reports} img`);
+  await triager.reads("Tomas Kerr accepted it", reports);
+  await triager.press("close", '//section[@aria-label="Reports"]');
+  await triager.page.waitForFunction(
+    (where: string) => !document.querySelector(where)!.textContent!.includes("The left one."),
+    {},
+    reports,
+  );
+});
+
 test("the maker takes it from the ranked backlog and moves it by drag, by keyboard and from the card's actions", async () => {
   maker = await browser.person(app.address(), "Noor Bakri");
   await maker.open("/p/TIX/flow");

@@ -12,10 +12,8 @@ import type { ReportView } from "@/core/intake/desk-view";
 import { WAY_WORDS } from "@/core/intake/report";
 import { VERDICT_PAST } from "@/core/intake/verdict";
 import { ago, exact } from "@/ui/kit/time";
-import { FileList } from "./file-list";
+import { ReportLetters, ReportTexts } from "./report-texts";
 import { ReproductionRecord } from "./reproduction-record";
-import { addressOf } from "@/core/contract/contract";
-import { reportContract } from "@/core/intake/contract";
 
 interface Props {
   view: ReportView;
@@ -32,12 +30,6 @@ interface Props {
   onOpen: (reportId: string) => void;
   onApart: () => void;
 }
-
-const SAID: Record<string, string> = {
-  answer: "They answered",
-  progress: "They were told",
-  reminder: "They were reminded",
-};
 
 /** A report as it was written. Its text is shown as text, whatever is in it. */
 export function ReportReader({
@@ -104,23 +96,7 @@ export function ReportReader({
         <BroughtBack by={view.broughtBack} onOpen={onOpen} />
       )}
       {answer && report.status === "unjudged" && <AnswerCame answer={answer} now={now} />}
-      <Part title="What happened" text={report.happened} />
-      {report.answers.map((a) => (
-        <Part key={a.questionId} title={a.label} text={a.value} />
-      ))}
-      {report.reproduce && <Part title="How to make it happen again" text={report.reproduce} />}
-      {report.place && <Part title="Where" text={report.place} />}
-      {view.files.length > 0 && (
-        <div>
-          <h3 className="mb-1 text-[13px]">Sent with it</h3>
-          <FileList
-            files={view.files}
-            addressOf={(file) =>
-              addressOf(reportContract.file, { params: { id: report.id, file } })
-            }
-          />
-        </div>
-      )}
+      <ReportTexts view={view} />
       <ReproductionRecord
         key={report.id}
         view={view}
@@ -131,24 +107,7 @@ export function ReportReader({
         onChanged={onChanged}
         onVerdict={onVerdict}
       />
-      {view.messages.length > 0 && (
-        <div>
-          <h3 className="text-[13px]">Between us and the requester</h3>
-          <ol className="mt-1 flex flex-col gap-2">
-            {view.messages.map((m, i) => (
-              <li
-                key={i}
-                className={`border-l-[3px] px-3 ${m.kind === "answer" ? "border-accent" : "border-line-strong"}`}
-              >
-                <p className="text-[12.5px] text-ink-soft">
-                  {SAID[m.kind] ?? `${m.author ?? "We"} asked`} {ago(m.at, now)}
-                </p>
-                <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{m.body}</p>
-              </li>
-            ))}
-          </ol>
-        </div>
-      )}
+      <ReportLetters view={view} now={now} />
       <History view={view} now={now} />
     </article>
   );
@@ -256,15 +215,6 @@ function History({ view, now }: { view: ReportView; now: number }) {
           </li>
         ))}
       </ul>
-    </div>
-  );
-}
-
-function Part({ title, text }: { title: string; text: string }) {
-  return (
-    <div>
-      <h3 className="text-[13px]">{title}</h3>
-      <p className="max-w-[68ch] whitespace-pre-wrap [overflow-wrap:anywhere]">{text}</p>
     </div>
   );
 }

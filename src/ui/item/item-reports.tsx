@@ -8,6 +8,7 @@ import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { exact } from "@/ui/kit/time";
 import type { ItemHandle } from "./use-item";
 import { intakeContract, reportContract } from "@/core/intake/contract";
+import { ReportBehind } from "@/ui/intake/report-behind";
 import { ask } from "@/ui/kit/request";
 
 /** Who told of an item, and what people outside may know of it. */
@@ -45,38 +46,18 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
       </h3>
       <ul className="flex flex-col gap-0.5">
         {view.reports.map((r) => (
-          <li key={r.id} className="flex items-center gap-2">
-            <span className="text-ink-soft">
-              {r.status === "merged" ? "merged" : "it came from"}
-            </span>
-            {mayJudge ? (
-              <Link
-                prefetch={false}
-                className="key link"
-                href={`/p/${view.project.key}/intake?report=${r.reference}`}
-              >
-                {r.reference}
-              </Link>
-            ) : (
-              <span className="key">{r.reference}</span>
-            )}
-            <span className="flex-1 truncate" title={exact(r.receivedAt, view.project.zone)}>
-              {r.title}
-            </span>
-            {mayJudge && r.status === "merged" && (
-              <TextButton
-                className="text-[12.5px] whitespace-nowrap"
-                onClick={() =>
-                  void change(
-                    ask(reportContract.takeApart, { params: { id: r.id } }),
-                    `${r.reference} is in the queue again.`,
-                  )
-                }
-              >
-                take it off
-              </TextButton>
-            )}
-          </li>
+          <BehindIt
+            key={r.id}
+            report={r}
+            view={view}
+            reload={reload}
+            onApart={() =>
+              void change(
+                ask(reportContract.takeApart, { params: { id: r.id } }),
+                `${r.reference} is in the queue again.`,
+              )
+            }
+          />
         ))}
       </ul>
       {view.knownAs !== null && (
@@ -122,5 +103,60 @@ export function ItemReports({ handle }: { handle: ItemHandle }) {
           </form>
         ))}
     </section>
+  );
+}
+
+/** One of the reports: where it stands, its words where they are wanted, and taking it off. */
+function BehindIt({
+  report: { id, status, reference, title, receivedAt },
+  view,
+  reload,
+  onApart,
+}: {
+  report: ItemHandle["view"]["reports"][number];
+  view: ItemHandle["view"];
+  reload: () => Promise<unknown>;
+  onApart: () => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const mayJudge = view.rights.judge;
+  const { key, zone } = view.project;
+  return (
+    <li>
+      <div className="flex items-center gap-2">
+        <span className="text-ink-soft">{status === "merged" ? "merged" : "it came from"}</span>
+        {mayJudge ? (
+          <Link prefetch={false} className="key link" href={`/p/${key}/intake?report=${reference}`}>
+            {reference}
+          </Link>
+        ) : (
+          <span className="key">{reference}</span>
+        )}
+        <span className="flex-1 truncate" title={exact(receivedAt, zone)}>
+          {title}
+        </span>
+        <TextButton
+          className="text-[12.5px] whitespace-nowrap"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
+          {open ? "close" : "read"} <span className="sr-only">{reference}</span>
+        </TextButton>
+        {mayJudge && status === "merged" && (
+          <TextButton className="text-[12.5px] whitespace-nowrap" onClick={onApart}>
+            take it off
+          </TextButton>
+        )}
+      </div>
+      {open && (
+        <ReportBehind
+          reportId={id}
+          zone={zone}
+          now={view.now}
+          mayJudge={mayJudge}
+          onChanged={reload}
+        />
+      )}
+    </li>
   );
 }

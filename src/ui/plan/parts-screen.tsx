@@ -190,7 +190,7 @@ function Reports({ view: { project, reports } }: { view: PartView }) {
           <li key={id} className="flex items-center gap-2 border-t border-line py-1">
             <Link
               className="link key shrink-0"
-              href={`/p/${project.key}/intake?report=${id}`}
+              href={`/p/${project.key}/intake?report=${reference}`}
               title={exact(receivedAt, project.zone)}
             >
               {reference}
