@@ -131,9 +131,9 @@ const PICTURES: Record<string, Picture> = {
     },
     after: click("::-p-xpath(//button[.='Throw the draft away'])"),
   },
-  "design-fields": {
-    path: "/p/TIX/design?place=fields",
-    before: click("[data-field='Cost of delay'] button[aria-expanded]"),
+  terms: {
+    path: "/p/TIX/design?place=terms",
+    before: click("button[aria-label='Change storm']"),
   },
   find: {
     path: "/p/TIX/flow",

@@ -6,7 +6,7 @@ import { partsSuggested } from "@/core/intake/part-suggestion";
 import type { ItemEvent } from "@/core/item/event";
 import { replay } from "@/core/item/snapshot";
 import { historyAsCalledNow, termMeant, termsMeant } from "@/core/item/terms/current-name";
-import { withTermOrNew, withTermRenamed } from "@/core/item/terms/rename-value";
+import { withFormerTerms, withTermOrNew, withTermRenamed } from "@/core/item/terms/rename-value";
 import { PLAIN_TERM, TERM_KINDS, type Term } from "@/core/item/terms/term";
 import { termsOffered, type UsedTerm } from "@/core/item/terms/view";
 import { differencesOf } from "@/core/workflow/design-change";
@@ -147,6 +147,16 @@ describe("conditions in which a word is called otherwise", () => {
   ])("about other projects too hold where %j is said: %s", (labels, held) => {
     expect(holds(withTermOrNew(contains, renaming), says(labels), asker)).toBe(held);
     expect(holds(withTermOrNew(lacks, renaming), says(labels), asker)).toBe(!held);
+  });
+
+  test("that were written before words were renamed ask for those of now as well", () => {
+    const terms = [term("haar", { earlier: ["fog", "mist"] }), term("pier")];
+    const asked: Condition = { kind: "not", of: contains };
+    const meant = withFormerTerms(asked, terms);
+    expect(holds(meant, says(["haar"]), asker)).toBe(false);
+    expect(holds(meant, says(["fog"]), asker)).toBe(false);
+    expect(holds(meant, says(["pier"]), asker)).toBe(true);
+    expect(withFormerTerms(asked, [term("fog")])).toBe(asked);
   });
 
   test("are found at any depth of what is stored, and nothing else is touched", () => {

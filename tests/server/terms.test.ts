@@ -22,6 +22,8 @@ import { setFollow } from "@/server/alerts/follow";
 import { checkItems } from "@/server/item/check";
 import { copyItem } from "@/server/item/copy";
 import { editTerms } from "@/server/item/terms/edit";
+import { enterList, narrowed } from "@/server/item/list/enter";
+import { readIds } from "@/server/item/list/read";
 import { readPart } from "@/server/item/terms/part";
 import { readTerms } from "@/server/item/terms/read";
 import type { Viewer } from "@/server/people/viewer";
@@ -172,6 +174,18 @@ describe("a word that is renamed", () => {
     const key = `TIX-${(await rowOf(id)).number}`;
     expect((await toldTo(TOMAS)).some((one) => one.itemKey === key)).toBe(true);
     await agrees();
+  });
+
+  test("is found by a link that was kept from before, which names what it was called", async () => {
+    const id = await labelled(["jetty lamp"]);
+    await rename("jetty lamp", "quay lamp");
+    const found = async (condition: Condition) => {
+      const entered = await enterList(NOOR, "TIX", Date.now());
+      return readIds(await narrowed(entered, condition, { board: null }), 5_000);
+    };
+    expect(await found(contains("jetty lamp"))).toEqual([id]);
+    expect(await found(contains("quay lamp"))).toEqual([id]);
+    expect(await found({ ...contains("jetty lamp"), op: "lacks" } as Condition)).not.toContain(id);
   });
 
   test("keeps what histories said; what is undone after it comes back by its new name", async () => {

@@ -1,5 +1,5 @@
 import type { Comparison, Condition } from "@/core/condition/condition";
-import { TERM_FIELDS, type TermKind } from "./term";
+import { TERM_FIELDS, type Term, type TermKind } from "./term";
 
 /** A word that is called otherwise. */
 interface Renamed {
@@ -25,6 +25,20 @@ export const withTermOrNew = <T>(stored: T, renamed: Renamed): T =>
     kind: comparison.op === "lacks" ? "all" : "any",
     of: [comparison, { ...comparison, value: renamed.to }],
   }));
+
+/**
+ * A condition that may have been written before some words were renamed, as in an address that was
+ * kept: a word that was called so before is asked for by its name of now as well.
+ */
+export const withFormerTerms = (
+  condition: Condition,
+  terms: readonly Pick<Term, "kind" | "name" | "earlier">[],
+): Condition =>
+  terms.reduce(
+    (asked, { kind, name, earlier }) =>
+      earlier.reduce((before, from) => withTermOrNew(before, { kind, from, to: name }), asked),
+    condition,
+  );
 
 function rewritten<T>(
   stored: T,

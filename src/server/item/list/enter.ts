@@ -13,6 +13,7 @@ import { seesItem } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { knowingPromises } from "../../intake/promise-asker";
 import { invalid } from "../../refused";
+import { knowingFormerTerms } from "../terms/load";
 import { readCursor, type Cursor } from "./cursor";
 import { listKeys } from "./key";
 import type { ListOf } from "./read";
@@ -82,19 +83,21 @@ interface Narrowing {
  */
 export async function narrowed(
   entered: EnteredList,
-  condition: Condition,
+  asked: Condition,
   { board, standing = false, facts = [] }: Narrowing,
 ): Promise<ListOf> {
   const { ground } = entered;
   const { reader } = entered.seen;
+  const projectIds = ground.projects.map((access) => access.project.id);
+  const condition = await knowingFormerTerms(reader, projectIds, asked);
   // Above the projects boards show all of what is looked at.
   const drawn =
     ground.place !== null || (board === null && !standing)
       ? null
       : await loadBoard(reader, ground.id, board);
   const scope = drawn?.board.scope ?? null;
-  const asked = [condition, ...(scope === null ? [] : [scope])].flatMap((one) => [...factsIn(one)]);
-  const seen = await knowing(entered, [...asked, ...facts]);
+  const named = [condition, ...(scope === null ? [] : [scope])].flatMap((one) => [...factsIn(one)]);
+  const seen = await knowing(entered, [...named, ...facts]);
   const { asker } = seen;
   const where = and(
     seen.where,

@@ -1,5 +1,7 @@
-import { asc, eq, inArray } from "drizzle-orm";
-import type { Term } from "@/core/item/terms/term";
+import { and, asc, eq, inArray, sql } from "drizzle-orm";
+import { factsIn, type Condition } from "@/core/condition/condition";
+import { withFormerTerms } from "@/core/item/terms/rename-value";
+import { TERM_FIELDS, type Term } from "@/core/item/terms/term";
 import type { Reader } from "@/db/connection";
 import { projectTerm } from "@/db/schema";
 
@@ -27,4 +29,24 @@ export async function termsOfProjects(
     .from(projectTerm)
     .where(inArray(projectTerm.projectId, [...projectIds]));
   return (projectId) => rows.filter((row) => row.projectId === projectId).map(termOf);
+}
+
+/** A condition about items of some projects, in which words that were renamed are meant too. */
+export async function knowingFormerTerms(
+  reader: Reader,
+  projectIds: readonly string[],
+  condition: Condition,
+): Promise<Condition> {
+  const facts = factsIn(condition);
+  if (!Object.values(TERM_FIELDS).some((fact) => facts.has(fact))) return condition;
+  const renamed = await reader
+    .select()
+    .from(projectTerm)
+    .where(
+      and(
+        inArray(projectTerm.projectId, [...projectIds]),
+        sql`${projectTerm.earlier} <> '[]'::jsonb`,
+      ),
+    );
+  return withFormerTerms(condition, renamed);
 }
