@@ -35,8 +35,12 @@ export function useBulk(projectKey: string) {
     refetchInterval: ({ state }) => (state.data?.jobs.some(isGoingOn) ? LOOK_MS : false),
   });
   const jobs = data?.jobs ?? [];
+  // A job that was begun here, or seen going on, and has ended is told of once.
+  const going = useRef(new Set<string>());
   const send = async (body: BulkRequest) => {
     await ask(bulkContract.change, { params, body });
+    // It may have ended before it is looked at for the first time.
+    if (body.kind !== "cancel") going.current.add(body.id);
     await client.invalidateQueries({ queryKey: keyOf(bulkContract.jobs, { params }) });
   };
   const undo = async (of: string) => {
@@ -46,8 +50,6 @@ export function useBulk(projectKey: string) {
       tellProblem(error);
     }
   };
-  // A job that was seen going on and has ended is told of once.
-  const going = useRef(new Set<string>());
   useEffect(() => {
     for (const job of jobs) {
       if (isGoingOn(job)) going.current.add(job.id);
