@@ -1,6 +1,7 @@
 import type { Instant } from "@/core/calendar/instant";
 import { passage } from "@/core/item/start-finish";
-import { criteriaChange, type Criterion } from "./criterion";
+import { same } from "@/core/workflow/same";
+import { criteriaChange } from "./criterion";
 import type { ItemEvent } from "./event";
 import type { EditableField } from "./fields";
 import { replay } from "./snapshot";
@@ -46,7 +47,7 @@ export function changesSinceAgreed(history: readonly ItemEvent[]): AgreedChanges
   const at = history.indexOf(start) + 1;
   const then = replay(history.slice(0, at));
   const now = replay(history);
-  const criteria = sameCriteria(then.criteria, now.criteria)
+  const criteria = same(then.criteria, now.criteria)
     ? null
     : criteriaChange(then.criteria, now.criteria);
   const changes: Omit<AgreedChanges, "by"> = {
@@ -59,9 +60,6 @@ export function changesSinceAgreed(history: readonly ItemEvent[]): AgreedChanges
   if (description === null && criteria === null && estimate === null) return null;
   return { ...changes, by: changersAfter(history, start) };
 }
-
-const sameCriteria = (one: readonly Criterion[], other: readonly Criterion[]): boolean =>
-  JSON.stringify(one) === JSON.stringify(other);
 
 /** Who changed any of it after work began, those who did it most often first. */
 function changersAfter(history: readonly ItemEvent[], start: ItemEvent): AgreedChanges["by"] {

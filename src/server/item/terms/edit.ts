@@ -2,13 +2,8 @@ import { and, asc, eq, sql } from "drizzle-orm";
 import { isSameTerm } from "@/core/item/terms/current-name";
 import type { TermEdit } from "@/core/item/terms/edit";
 import { STARTING_LABELS } from "@/core/item/terms/starting-set";
-import {
-  MOST_TERMS,
-  PLAIN_TERM,
-  TERM_WORDS,
-  type Term,
-  type TermKind,
-} from "@/core/item/terms/term";
+import { MOST_TERMS, TERM_WORDS, type Term, type TermKind } from "@/core/item/terms/term";
+import { termNamed } from "@/core/item/terms/view";
 import { differencesOf, type DesignChange } from "@/core/workflow/design-change";
 import { counted } from "@/core/formats/counted";
 import { transact, type Transaction } from "@/db/connection";
@@ -100,10 +95,6 @@ const told = (said: string, differences: DesignChange["differences"] = []): Desi
 
 const named = (kind: TermKind, name: string) => `the ${TERM_WORDS[kind].one} “${name}”`;
 
-/** A word as it is described, or as it is where nobody has described it. */
-const known = ({ terms }: Editing, kind: TermKind, name: string): Term =>
-  terms.find((term) => term.kind === kind && term.name === name) ?? { ...PLAIN_TERM, kind, name };
-
 async function put({ tx, projectId, terms }: Editing, term: Term): Promise<void> {
   const isNew = !terms.some(({ kind, name }) => kind === term.kind && name === term.name);
   if (isNew && terms.length >= MOST_TERMS)
@@ -150,7 +141,7 @@ async function describe(
         : `“${name}” is what ${named(of, twin.name)} was called before.`,
       "Choose another name.",
     );
-  const before = known(editing, of, name);
+  const before = termNamed(editing.terms, of, name);
   const given = Object.fromEntries(Object.entries(said).filter(([, value]) => value !== undefined));
   const after: Term = { ...before, ...given };
   if (after.ownerId !== before.ownerId)
@@ -188,7 +179,7 @@ async function rename(
         : `“${to}” is what ${named(of, twin.name)} was called before.`,
       "Choose another name, or merge the two.",
     );
-  const items = await callOtherwise(editing, known(editing, of, name), to);
+  const items = await callOtherwise(editing, termNamed(editing.terms, of, name), to);
   return told(`renamed ${named(of, name)} to “${to}”, on ${counted(items, "item")}`);
 }
 
@@ -211,7 +202,7 @@ async function merge(
 ): Promise<DesignChange | null> {
   const { tx, projectId, byId, now: at } = editing;
   if (name === into) throw invalid("Both are the same.", "Choose another one to merge it into.");
-  const [going, staying] = [known(editing, of, name), known(editing, of, into)];
+  const [going, staying] = [termNamed(editing.terms, of, name), termNamed(editing.terms, of, into)];
   if (staying.endedAt !== null)
     throw invalid(
       `${named(of, into)} is not used any more.`,
@@ -231,7 +222,7 @@ async function setEnded(
   editing: Editing,
   { kind, of, name }: Extract<TermEdit, { kind: "end" | "bring back" }>,
 ): Promise<DesignChange | null> {
-  const before = known(editing, of, name);
+  const before = termNamed(editing.terms, of, name);
   const ends = kind === "end";
   if ((before.endedAt !== null) === ends) return null;
   await put(editing, { ...before, endedAt: ends ? editing.now : null });

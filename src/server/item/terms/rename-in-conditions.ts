@@ -109,10 +109,12 @@ async function renameInWorkflows(tx: Transaction, renaming: Renaming): Promise<v
     )
     .where(eq(workflow.projectId, renaming.projectId))
     .orderBy(workflow.id);
+  const renewed = new Set<string>();
   for (const { id, version, definition } of heads) {
     const renamed = withTermRenamed(definition, renaming);
-    if (renamed !== definition)
-      await addVersion(tx, { id, version, definition: renamed }, renaming);
+    if (renamed === definition) continue;
+    await addVersion(tx, { id, version, definition: renamed }, renaming);
+    renewed.add(id);
   }
   const ids = heads.map(({ id }) => id);
   if (ids.length === 0) return;
@@ -123,18 +125,15 @@ async function renameInWorkflows(tx: Transaction, renaming: Renaming): Promise<v
   for (const draft of drafts) {
     const definition = withTermRenamed(draft.definition, renaming);
     const base = heads.find(({ id }) => id === draft.workflowId)!;
-    const [now] = await tx
-      .select({ version: workflow.version })
-      .from(workflow)
-      .where(eq(workflow.id, draft.workflowId));
-    const follows = draft.baseVersion === base.version && now.version !== base.version;
+    // Begun from what was published last, it goes on from the version that was made just now.
+    const follows = renewed.has(base.id) && draft.baseVersion === base.version;
     if (definition === draft.definition && !follows) continue;
     await tx
       .update(workflowDraft)
       .set({
         definition,
         revision: draft.revision + 1,
-        ...(follows ? { baseVersion: now.version } : {}),
+        ...(follows ? { baseVersion: base.version + 1 } : {}),
       })
       .where(eq(workflowDraft.workflowId, draft.workflowId));
   }
